@@ -1,0 +1,110 @@
+"""The beekeeper's tick as one straight-line Python function, the way a game without Wendonic has it."""
+
+import math
+
+
+def by_hand_tick(state, right, left, ahead, back, stick_x, stick_y, yaw, dt):
+    """Take (key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
+    key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y = state
+    # Keys: opposites cancel, 0.06 s up, 0.04 s down, a change of side through zero.
+    target = right - left
+    if key_x != target:
+        rest = dt
+        if key_x * target < 0.0 or abs(target) < abs(key_x):
+            need = abs(key_x) * 0.04
+            if need > rest:
+                key_x -= math.copysign(rest / 0.04, key_x)
+                rest = -1.0
+            else:
+                key_x = 0.0
+                rest -= need
+        if rest >= 0.0:
+            if abs(target - key_x) * 0.06 > rest:
+                key_x += math.copysign(rest / 0.06, target - key_x)
+            else:
+                key_x = target
+    target = ahead - back
+    if key_y != target:
+        rest = dt
+        if key_y * target < 0.0 or abs(target) < abs(key_y):
+            need = abs(key_y) * 0.04
+            if need > rest:
+                key_y -= math.copysign(rest / 0.04, key_y)
+                rest = -1.0
+            else:
+                key_y = 0.0
+                rest -= need
+        if rest >= 0.0:
+            if abs(target - key_y) * 0.06 > rest:
+                key_y += math.copysign(rest / 0.06, target - key_y)
+            else:
+                key_y = target
+    x, y, length = key_x, key_y, math.hypot(key_x, key_y)
+    # Stick: round dead zone, rim, power curve; the stronger of the two wins.
+    tilt = math.hypot(stick_x, stick_y)
+    if tilt > 0.14:
+        amount = (1.0 if tilt >= 0.96 else (tilt - 0.14) / 0.82) ** 1.6
+        if amount > length:
+            length = amount
+            x = stick_x / tilt * amount
+            y = stick_y / tilt * amount
+    # Diagonals are capped, then smoothed.
+    size = math.hypot(x, y)
+    if size > 1.0:
+        x /= size
+        y /= size
+    left_over = 0.5 ** (dt / 0.02)
+    local_x = x + (local_x - x) * left_over
+    local_y = y + (local_y - y) * left_over
+    amount = math.hypot(local_x, local_y)
+    if length == 0.0 and amount < 1e-3:
+        local_x = local_y = amount = 0.0
+    # Camera frame.
+    sine = math.sin(yaw)
+    cosine = math.cos(yaw)
+    move_x = local_x * cosine + local_y * sine
+    move_y = local_y * cosine - local_x * sine
+    # Face the way of travel, the short way round, 540 degrees a second.
+    heading = 0.0
+    if amount > 0.0:
+        heading = math.atan2(move_x, move_y)
+        difference = heading - face
+        if difference > math.pi:
+            difference -= math.tau
+        elif difference <= -math.pi:
+            difference += math.tau
+        step = 9.42477796076938 * dt
+        if abs(difference) <= step:
+            face = heading
+        else:
+            face += math.copysign(step, difference)
+            if face > math.pi:
+                face -= math.tau
+            elif face <= -math.pi:
+                face += math.tau
+    # Gait: 3.2 m/s, brake at 30 m/s² while the speed falls, speed up at 22 m/s² while it rises.
+    step_x = move_x * 3.2 - vel_x
+    step_y = move_y * 3.2 - vel_y
+    step = math.hypot(step_x, step_y)
+    if step == 0.0:
+        pos_x += vel_x * dt
+        pos_y += vel_y * dt
+    else:
+        unit_x = step_x / step
+        unit_y = step_y / step
+        falling = min(max(-(vel_x * unit_x + vel_y * unit_y), 0.0), step)
+        brake_s = min(falling / 30.0, dt)
+        accel_s = min((step - falling) / 22.0, dt - brake_s)
+        braked = 30.0 * brake_s
+        gained = 22.0 * accel_s
+        along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
+        along += gained * (dt - brake_s - accel_s)
+        pos_x += vel_x * dt + unit_x * along
+        pos_y += vel_y * dt + unit_y * along
+        if brake_s + accel_s < dt:
+            vel_x = move_x * 3.2
+            vel_y = move_y * 3.2
+        else:
+            vel_x += unit_x * (braked + gained)
+            vel_y += unit_y * (braked + gained)
+    return key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y

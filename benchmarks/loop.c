@@ -1,0 +1,126 @@
+/* The beekeeper's tick as a plain C loop: what the compiled batch is measured against. */
+#include <math.h>
+#include <stddef.h>
+
+static const double PI = 3.14159265358979323846;
+
+static double ramp(double value, double target, double rise_s, double fall_s, double dt)
+{
+    if (value == target || dt <= 0.0)
+        return value;
+    if (value * target < 0.0 || fabs(target) < fabs(value)) {
+        double stop = value * target > 0.0 ? target : 0.0;
+        double needed_s = fabs(value - stop) * fall_s;
+        if (needed_s > dt)
+            return value + copysign(dt / fall_s, stop - value);
+        dt -= needed_s;
+        value = stop;
+    }
+    if (fabs(target - value) * rise_s > dt)
+        return value + copysign(dt / rise_s, target - value);
+    return target;
+}
+
+static double wrapped(double angle)
+{
+    if (angle > PI)
+        return angle - 2.0 * PI;
+    if (angle <= -PI)
+        return angle + 2.0 * PI;
+    return angle;
+}
+
+/* tuning: rise_s fall_s inner outer exponent half_life_s turn_rate top_speed accel brake.
+   samples: 16 numbers a tick, keys at 0 (right left ahead back), stick at 4 (right ahead).
+   views: yaw, pitch. outcomes: 14 numbers a tick, in the order of the pipeline's Outcome. */
+void run_ticks(const double *tuning, const double *samples, const double *views, const double *dts,
+               double *outcomes, size_t ticks)
+{
+    const double rise_s = tuning[0], fall_s = tuning[1], inner = tuning[2], outer = tuning[3];
+    const double exponent = tuning[4], half_life_s = tuning[5], turn_rate = tuning[6];
+    const double top_speed = tuning[7], accel = tuning[8], brake = tuning[9];
+    double key_x = 0, key_y = 0, local_x = 0, local_y = 0, face = 0;
+    double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0, source = -1;
+    for (size_t k = 0; k < ticks; k++) {
+        const double *sample = samples + 16 * k;
+        const double dt = dts[k], yaw = views[2 * k];
+        double raw_x = sample[0] - sample[1], raw_y = sample[2] - sample[3];
+        key_x = ramp(key_x, raw_x, rise_s, fall_s, dt);
+        key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
+        double x = key_x, y = key_y, length = hypot(x, y), index = 0;
+        const double tilt = hypot(sample[4], sample[5]);
+        if (tilt > inner) {
+            const double amount = pow(tilt >= outer ? 1.0 : (tilt - inner) / (outer - inner), exponent);
+            if (amount > length) {
+                length = amount;
+                index = 1;
+                raw_x = sample[4];
+                raw_y = sample[5];
+                x = raw_x / tilt * amount;
+                y = raw_y / tilt * amount;
+            }
+        }
+        const double size = hypot(x, y);
+        if (size > 1.0) {
+            x *= 1.0 / size;
+            y *= 1.0 / size;
+        }
+        const double left = half_life_s > 0.0 ? pow(0.5, dt / half_life_s) : 0.0;
+        local_x = x + (local_x - x) * left;
+        local_y = y + (local_y - y) * left;
+        double amount = hypot(local_x, local_y);
+        if (length == 0.0 && amount < 1e-3)
+            local_x = local_y = amount = 0.0;
+        else if (amount > 1.0)
+            amount = 1.0;
+        const double sine = sin(yaw), cosine = cos(yaw);
+        const double move_x = local_x * cosine + local_y * sine;
+        const double move_y = local_y * cosine - local_x * sine;
+        double heading = 0.0;
+        if (amount > 0.0) {
+            heading = atan2(move_x, move_y);
+            const double difference = wrapped(heading - face), step = turn_rate * dt;
+            face = fabs(difference) <= step ? heading : wrapped(face + copysign(step, difference));
+        }
+        const double wanted_x = move_x * top_speed, wanted_y = move_y * top_speed;
+        const double step_x = wanted_x - vel_x, step_y = wanted_y - vel_y, step = hypot(step_x, step_y);
+        if (step == 0.0) {
+            pos_x += vel_x * dt;
+            pos_y += vel_y * dt;
+        } else {
+            const double unit_x = step_x / step, unit_y = step_y / step;
+            const double falling = fmin(fmax(-(vel_x * unit_x + vel_y * unit_y), 0.0), step);
+            const double brake_s = fmin(falling / brake, dt);
+            const double accel_s = fmin((step - falling) / accel, dt - brake_s);
+            const double braked = brake * brake_s, gained = accel * accel_s;
+            const double along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s +
+                                 gained * (dt - brake_s - accel_s);
+            pos_x += vel_x * dt + unit_x * along;
+            pos_y += vel_y * dt + unit_y * along;
+            if (brake_s + accel_s < dt) {
+                vel_x = wanted_x;
+                vel_y = wanted_y;
+            } else {
+                vel_x += unit_x * (braked + gained);
+                vel_y += unit_y * (braked + gained);
+            }
+        }
+        if (length > 0.0)
+            source = index;
+        double *row = outcomes + 14 * k;
+        row[0] = source;
+        row[1] = raw_x;
+        row[2] = raw_y;
+        row[3] = local_x;
+        row[4] = local_y;
+        row[5] = move_x;
+        row[6] = move_y;
+        row[7] = amount;
+        row[8] = heading;
+        row[9] = face;
+        row[10] = pos_x;
+        row[11] = pos_y;
+        row[12] = vel_x;
+        row[13] = vel_y;
+    }
+}

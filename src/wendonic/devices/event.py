@@ -1,0 +1,81 @@
+"""Events: at time t, a control has a value."""
+
+import math
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from wendonic.devices.controls import Control, find_control
+from wendonic.errors import ControlError
+
+Value = float | tuple[float, ...] | str
+
+
+class Event(NamedTuple):
+    """At `t` seconds, `control` has `value`.
+
+    A key or button has a number (0 up, 1 down), a stick (x, y) in its own standard, y towards the player;
+    `view` has (yaw_deg, pitch_deg), `mark` a text, `lost.focus` and `lost.pad` the number 1. To have one
+    checked before it is used, see `checked_event`.
+
+    >>> Event(0.5, "pad.left_stick", (0.12, -0.94)).control
+    'pad.left_stick'
+    """
+
+    t: float
+    control: str
+    value: Value
+
+
+def finite(value: object) -> float | None:
+    """Return a finite number as a float, and None for anything else.
+
+    >>> finite(3), finite(float("nan")), finite(10**400), finite("3")
+    (3.0, None, None, None)
+    """
+    if not isinstance(value, int | float):
+        return None
+    try:
+        number = float(value)
+    except OverflowError:
+        return None
+    return number if math.isfinite(number) else None
+
+
+def fitting_value(control: Control, value: object) -> Value:
+    """Return `value` in the form in which `control` holds it, or raise a `ControlError` that says what fits.
+
+    >>> fitting_value(find_control("pad.left_stick"), [0, -1])
+    (0.0, -1.0)
+    >>> fitting_value(find_control("key.KeyW"), [1])
+    Traceback (most recent call last):
+    wendonic.errors.ControlError: key.KeyW: found [1]; allowed: a finite number
+    """
+    if control.kind == "mark":
+        if isinstance(value, str):
+            return value
+        raise ControlError(f"mark: found {value!r}; allowed: a text")
+    if control.width == 2:
+        if isinstance(value, Sequence) and len(value) == 2:
+            first, second = finite(value[0]), finite(value[1])
+            if first is not None and second is not None:
+                return first, second
+        raise ControlError(f"{control.name}: found {value!r}; allowed: two finite numbers")
+    number = finite(value)
+    if number is None:
+        raise ControlError(f"{control.name}: found {value!r}; allowed: a finite number")
+    return number
+
+
+def checked_event(t: object, control: object, value: object) -> Event:
+    """Return the event, its control by its one name and its value in its one form, or raise a `ControlError`.
+
+    >>> checked_event(1, "pad0.south", True)
+    Event(t=1.0, control='pad.south', value=1.0)
+    """
+    time_s = None if isinstance(t, bool) else finite(t)
+    if time_s is None:
+        raise ControlError(f"t: found {t!r}; allowed: a finite number of seconds")
+    if not isinstance(control, str):
+        raise ControlError(f"control: found {control!r}; allowed: a name such as key.KeyW")
+    known = find_control(control)
+    return Event(time_s, known.name, fitting_value(known, value))

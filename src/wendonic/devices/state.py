@@ -1,0 +1,100 @@
+"""What is held right now, on every device."""
+
+from collections import Counter
+
+from wendonic.devices.controls import CONTROLS, STATE_WIDTH, Control, find_control
+from wendonic.devices.event import Event, Value
+from wendonic.errors import ControlError
+
+_KEY_AND_PAD_SLOTS = range(CONTROLS["view"].slot)
+_PAD_SLOTS = range(CONTROLS["pad.south"].slot, CONTROLS["view"].slot)
+
+
+class DeviceState:
+    """The held state of keyboard, pad and view: events in, levels out.
+
+    Levels stand until changed: two keys are two keys, and only its own `up` lifts a key. `lost.focus` lets
+    everything go, `lost.pad` what the pad held; the view stays. A value outside its control's range is cut
+    to the range and counted in `clamped`; a value that is not finite is refused and counted in `refused`,
+    and the last good one stands.
+
+    >>> state = DeviceState()
+    >>> state.apply(Event(0.0, "key.KeyW", 1))
+    >>> state.apply(Event(0.1, "pad.left_stick", (0.25, -3.0)))
+    >>> state.value("key.KeyW"), state.value("pad.left_stick"), dict(state.clamped)
+    (1.0, (0.25, -1.0), {'pad.left_stick': 1})
+    >>> state.apply(Event(0.2, "lost.focus", 1))
+    >>> state.held()
+    ()
+    """
+
+    __slots__ = ("changes", "clamped", "refused", "values")
+
+    def __init__(self) -> None:
+        """Begin with everything let go and the view at 0, 0."""
+        self.values: list[float] = [0.0] * STATE_WIDTH
+        self.changes = 0
+        """Grows with every event that changed something; a sample is stale once this has moved on."""
+        self.clamped: Counter[str] = Counter()
+        self.refused: Counter[str] = Counter()
+
+    def apply(self, event: Event) -> None:
+        """Take one event; its time plays no part. Raises `ControlError` for an unknown control or a misfit value."""
+        control = CONTROLS.get(event[1])
+        if control is None:
+            raise ControlError(str(find_control(event[1])))
+        self.set(control, event[2])
+
+    def set(self, control: Control, value: Value | bool) -> None:
+        """Give `control` the `value`, as `apply` does."""
+        try:
+            if control.width == 1:
+                self._set_level(control, control.slot, value)  # type: ignore[arg-type]
+            elif control.width == 2:
+                first, second = value  # type: ignore[misc]
+                # Both or neither: half a stick position would be a direction that nobody gave.
+                if first - first == 0.0 == second - second:  # type: ignore[operator]
+                    self._set_level(control, control.slot, first)  # type: ignore[arg-type]
+                    self._set_level(control, control.slot + 1, second)  # type: ignore[arg-type]
+                else:
+                    self.refused[control.name] += 1
+            elif control.kind == "loss":
+                self._let_go(_PAD_SLOTS if control.name == "lost.pad" else _KEY_AND_PAD_SLOTS)
+        except (TypeError, ValueError):
+            shape = "a number" if control.width == 1 else "two numbers"
+            raise ControlError(f"{control.name}: found {value!r}; allowed: {shape}") from None
+
+    def _set_level(self, control: Control, slot: int, value: float) -> None:
+        if not control.low <= value <= control.high:
+            if value != value:
+                self.refused[control.name] += 1
+                return
+            if value - value != 0.0:
+                self.refused[control.name] += 1
+                return
+            self.clamped[control.name] += 1
+            value = min(max(value, control.low), control.high)
+        if self.values[slot] != value:
+            self.values[slot] = float(value)
+            self.changes += 1
+
+    def _let_go(self, slots: range) -> None:
+        self.values[slots.start : slots.stop] = [0.0] * len(slots)
+        self.changes += 1
+
+    def value(self, name: str) -> float | tuple[float, float]:
+        """Return what the control of that name holds, in the device's own standard: a number, or two."""
+        control = find_control(name)
+        if control.width == 2:
+            return self.values[control.slot], self.values[control.slot + 1]
+        if control.width == 1:
+            return self.values[control.slot]
+        raise ControlError(f"{control.name} holds no value")
+
+    def held(self) -> tuple[str, ...]:
+        """Return the names of all keys and buttons that are down, in the order of the tables."""
+        return tuple(
+            name
+            for name, control in CONTROLS.items()
+            if name == control.name and control.kind in ("key", "button") and self.values[control.slot] > 0.0
+        )

@@ -1,0 +1,72 @@
+"""What goes wrong, said so that the reader knows what to do next."""
+
+from collections.abc import Iterable, Sequence
+from difflib import get_close_matches
+from pathlib import Path
+from typing import NamedTuple
+
+SHOWN_FAULTS = 20
+"""Faults that one message spells out; the others are counted."""
+
+
+class WendonicError(Exception):
+    """The base of every error that Wendonic raises on purpose. Its text is meant for people."""
+
+
+class ControlError(WendonicError):
+    """A control that does not exist, or a value that does not fit its control."""
+
+
+class DeviceError(WendonicError):
+    """A device that is not there or does not answer."""
+
+
+class Fault(NamedTuple):
+    """One thing wrong in a file: its line (None where there is none), its field path, and what to do."""
+
+    line: int | None
+    where: str
+    what: str
+
+    def __str__(self) -> str:
+        """Give the fault on one line."""
+        place = ", ".join(part for part in (f"line {self.line}" if self.line else "", self.where) if part)
+        return f"{place}: {self.what}" if place else self.what
+
+
+class FileError(WendonicError):
+    """A file that cannot be taken, with all its faults at once in `faults`."""
+
+    def __init__(self, path: str | Path, faults: Sequence[Fault]) -> None:
+        """Keep the path and the faults; the text lists them, the first `SHOWN_FAULTS` in full."""
+        self.path = Path(path)
+        self.faults = tuple(faults)
+        if len(self.faults) == 1:
+            super().__init__(f"{path}: {self.faults[0]}")
+            return
+        lines = [f"{path}: {len(self.faults)} faults"]
+        lines += [f"  {fault}" for fault in self.faults[:SHOWN_FAULTS]]
+        if len(self.faults) > SHOWN_FAULTS:
+            lines.append(f"  and {len(self.faults) - SHOWN_FAULTS} more")
+        super().__init__("\n".join(lines))
+
+
+class ProfileError(FileError):
+    """A profile with faults."""
+
+
+class RecordingError(FileError):
+    """A recording with faults."""
+
+
+def did_you_mean(word: str, known: Iterable[str]) -> str:
+    """Return `; did you mean "..."?` for the nearest spelling among `known`, or nothing.
+
+    >>> did_you_mean("diagnal", ["merge", "diagonal"])
+    '; did you mean "diagonal"?'
+    >>> did_you_mean("xyz", ["merge", "diagonal"])
+    ''
+    """
+    choices = {choice.lower(): choice for choice in known}
+    near = get_close_matches(word.lower(), choices, n=1, cutoff=0.6)
+    return f'; did you mean "{choices[near[0]]}"?' if near else ""

@@ -1,0 +1,49 @@
+"""The gait: from a wanted velocity to a velocity and the way it covers."""
+
+import math
+
+from wendonic.kernels.kernel import kernel
+
+
+@kernel
+def walked(
+    vel_x: float,
+    vel_y: float,
+    wanted_x: float,
+    wanted_y: float,
+    accel_m_s2: float,
+    brake_m_s2: float,
+    dt: float,
+) -> tuple[float, float, float, float]:
+    """Return velocity (m/s) after `dt` seconds, and the displacement (m): vel_x, vel_y, moved_x, moved_y.
+
+    The velocity runs straight to the wanted one: at `brake_m_s2` while the speed falls, at `accel_m_s2`
+    while it rises, and stays there once it arrives. Each of the three stretches is integrated in closed
+    form (v t + a t² / 2), so the path does not depend on how `dt` is cut. Both rates are above 0.
+
+    >>> walked(0.0, 0.0, 3.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1)
+    (2.0, 0.0, 0.1, 0.0)
+    >>> walked(3.0, 0.0, 0.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.2)
+    (0.0, 0.0, 0.15, 0.0)
+    """
+    step_x = wanted_x - vel_x
+    step_y = wanted_y - vel_y
+    step = math.hypot(step_x, step_y)
+    if step == 0.0:
+        return vel_x, vel_y, vel_x * dt, vel_y * dt
+    unit_x = step_x / step
+    unit_y = step_y / step
+    # Speed falls up to the point of the straight line that is nearest to standing still.
+    falling = min(max(-(vel_x * unit_x + vel_y * unit_y), 0.0), step)
+    brake_s = min(falling / brake_m_s2, dt)
+    accel_s = min((step - falling) / accel_m_s2, dt - brake_s)
+    braked = brake_m_s2 * brake_s
+    gained = accel_m_s2 * accel_s
+    along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
+    along += gained * (dt - brake_s - accel_s)
+    moved_x = vel_x * dt + unit_x * along
+    moved_y = vel_y * dt + unit_y * along
+    if brake_s + accel_s < dt:
+        return wanted_x, wanted_y, moved_x, moved_y
+    changed = braked + gained
+    return vel_x + unit_x * changed, vel_y + unit_y * changed, moved_x, moved_y

@@ -1,0 +1,28 @@
+"""Many ticks in a row: the loop that a batch interprets or compiles."""
+
+from collections.abc import MutableSequence, Sequence
+
+from wendonic.kernels.kernel import Row, kernel
+from wendonic.kernels.pipeline import Memory, Tuning, tick
+
+
+@kernel
+def run_ticks(
+    tuning: Tuning,
+    memory: Memory,
+    samples: Sequence[Row],
+    views: Sequence[Row],
+    dts: Row,
+    outcomes: Sequence[MutableSequence[float]],
+) -> Memory:
+    """Fill `outcomes`, one row a tick, and return the memory after the last one.
+
+    `samples`, `views` and `dts` have one row a tick too; see `tick` for what they hold. Rows are lists when
+    interpreted and rows of arrays when compiled.
+    """
+    for k in range(len(dts)):
+        memory, outcome = tick(tuning, memory, samples[k], views[k], dts[k])
+        row = outcomes[k]
+        for field in range(len(outcome)):
+            row[field] = outcome[field]
+    return memory

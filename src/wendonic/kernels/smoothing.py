@@ -1,0 +1,23 @@
+"""Step 10 of shaping: smoothing, given as a half-life."""
+
+from wendonic.kernels.kernel import kernel
+
+
+@kernel
+def half_life_factor(half_life_s: float, dt: float) -> float:
+    """Return the share of a difference that is left after `dt` seconds.
+
+    Formula: 2 ** (-dt / half_life_s), exact for any `dt`: the shares of two halves of a tick multiply to
+    the share of the whole. A half-life of 0 s means no smoothing: nothing is left, unless `dt` is 0 too.
+
+    >>> half_life_factor(0.02, dt=0.02), half_life_factor(0.02, dt=0.0)
+    (0.5, 1.0)
+    >>> half_life_factor(0.0, dt=0.01)
+    0.0
+    """
+    if dt <= 0.0:
+        return 1.0
+    if half_life_s <= 0.0:
+        return 0.0
+    # Python turns a negative power into the slower of two calls; a power of one half is the same number.
+    return float(0.5 ** (dt / half_life_s))

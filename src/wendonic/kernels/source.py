@@ -1,0 +1,75 @@
+"""One source: the controls of one `bind` entry, shaped into one value of the channel."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.curve import response_curve
+from wendonic.kernels.dead_zone import round_dead_zone
+from wendonic.kernels.kernel import Row, kernel
+from wendonic.kernels.opposites import cancelled_opposites
+from wendonic.kernels.ramp import ramp
+
+SOURCE_SILENT = 0
+SOURCE_KEYS = 1
+SOURCE_STICK = 2
+
+SOURCE_WIDTH = 4
+"""Numbers of the sample that one source takes: right, left, ahead, back for keys; right, ahead for a stick."""
+
+
+class SourceTuning(NamedTuple):
+    """The numbers of one source; those of the other kinds stand at their neutral value."""
+
+    kind: int
+    inner: float
+    outer: float
+    curve_form: int
+    curve_exponent: float
+    rise_s: float
+    fall_s: float
+
+
+class SourceState(NamedTuple):
+    """What a source gave this tick; for keys also what is carried to the next. x right, y ahead."""
+
+    index: float
+    length: float
+    x: float
+    y: float
+    raw_x: float
+    raw_y: float
+
+
+SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
+SOURCE_AT_REST = SourceState(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+
+
+@kernel
+def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, index: int, dt: float) -> SourceState:
+    """Return the source's new state from its numbers of the sample, steps 1 to 5 of shaping.
+
+    `index` is the source's place in the channel; its numbers begin at index * SOURCE_WIDTH. A silent
+    source stays at rest.
+
+    >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.06)
+    >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0, 0.03).x
+    0.5
+    """
+    kind = tuning.kind
+    if kind == SOURCE_SILENT:
+        return SOURCE_AT_REST
+    start = index * SOURCE_WIDTH
+    if kind == SOURCE_STICK:
+        raw_x = sample[start]
+        raw_y = sample[start + 1]
+        tilt = math.hypot(raw_x, raw_y)
+        length = round_dead_zone(tilt, tuning.inner, tuning.outer)
+        if length == 0.0:
+            return SourceState(float(index), 0.0, 0.0, 0.0, raw_x, raw_y)
+        length = response_curve(length, tuning.curve_form, tuning.curve_exponent)
+        return SourceState(float(index), length, raw_x / tilt * length, raw_y / tilt * length, raw_x, raw_y)
+    raw_x = cancelled_opposites(sample[start], sample[start + 1])
+    raw_y = cancelled_opposites(sample[start + 2], sample[start + 3])
+    x = ramp(state.x, raw_x, tuning.rise_s, tuning.fall_s, dt)
+    y = ramp(state.y, raw_y, tuning.rise_s, tuning.fall_s, dt)
+    return SourceState(float(index), math.hypot(x, y), x, y, raw_x, raw_y)

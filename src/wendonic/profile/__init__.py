@@ -1,0 +1,1 @@
+"""Profiles: one TOML file with every tuned number."""

@@ -1,0 +1,171 @@
+"""pydantic's errors in the words of a profile: where, what was found, what is allowed, the nearest spelling."""
+
+from collections.abc import Mapping, Sequence
+from typing import Annotated, Any, get_args, get_origin
+
+from pydantic import BaseModel, Tag, ValidationError
+from pydantic_core import ErrorDetails
+
+from wendonic.errors import Fault, did_you_mean
+from wendonic.profile.field_lines import field_line
+from wendonic.profile.schema import Profile, Table
+
+LATER_VALUES = frozenset(
+    """
+    square measured axes wedge round+wedge cut none expo s knee points latest earliest sum factor
+    facing drive fly grid goto hands view aim hold
+    """.split()
+)
+"""Choices of the format that this version does not shape yet."""
+
+_WORDS_OF_TYPES = {
+    "string_type": "a text",
+    "float_type": "a number",
+    "int_type": "a whole number",
+    "tuple_type": "a list",
+    "dict_type": "a table",
+    "model_type": "a table",
+    "model_attributes_type": "a table",
+    "finite_number": "a finite number",
+}
+
+
+def profile_faults(error: ValidationError, text: str) -> list[Fault]:
+    """Return every fault that pydantic found, in the order of the lines of `text`."""
+    faults: list[Fault] = []
+    for detail in error.errors():
+        path = _field_path(detail["loc"])
+        if detail["type"] == "names":
+            for words in detail["ctx"]["words"].split("\n"):
+                where, _, what = words.partition(": ")
+                faults.append(Fault(field_line(text, where.split(".")), where, what))
+            continue
+        faults.append(Fault(field_line(text, path), _dotted(path), _what(detail)))
+    return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
+
+
+def _dotted(path: Sequence[str | int]) -> str:
+    """Write a path the way a programmer does: `mode.foot.move.bind[1].curve`."""
+    return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in path).removeprefix(".")
+
+
+def _field_path(loc: Sequence[str | int]) -> list[str | int]:
+    """Leave out of pydantic's path the names of the alternatives it chose between."""
+    return [part for part, _, is_choice in _steps(loc) if not is_choice]
+
+
+def _steps(loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
+    """Go along `loc`: each part, what the schema says stands there, and whether it is an alternative's name."""
+    steps = []
+    kind: Any = Profile
+    for part in loc:
+        kind, is_choice = _step(kind, part)
+        steps.append((part, kind, is_choice))
+    return steps
+
+
+def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    if isinstance(kind, type) and issubclass(kind, BaseModel):
+        field = kind.model_fields.get(str(part))
+        return (field.annotation if field else None), False
+    if get_origin(kind) is dict:
+        return get_args(kind)[1], False
+    if get_origin(kind) is tuple:
+        return get_args(kind)[0], False
+    choices = [choice for choice in get_args(kind) if choice is not type(None)]
+    for choice in choices:
+        if part in _choice_names(choice):
+            return choice, True
+    # An optional field: what may stand there besides nothing.
+    return (_step(choices[0], part) if len(choices) == 1 else (None, False))
+
+
+def _choice_names(choice: Any) -> tuple[str, ...]:
+    if get_origin(choice) is Annotated:
+        return tuple(mark.tag for mark in get_args(choice) if isinstance(mark, Tag))
+    form = choice.model_fields.get("form") if isinstance(choice, type) and issubclass(choice, BaseModel) else None
+    return get_args(form.annotation) if form else ()
+
+
+def _table_around(loc: Sequence[str | int]) -> type[Table]:
+    kind = _steps(loc[:-1])[-1][1] if len(loc) > 1 else Profile
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    return kind if isinstance(kind, type) and issubclass(kind, Table) else Profile
+
+
+def _what(detail: ErrorDetails) -> str:
+    name = str(detail["loc"][-1]) if detail["loc"] else ""
+    context: Mapping[str, Any] = detail.get("ctx", {})
+    found = detail["input"]
+    match detail["type"]:
+        case "extra_forbidden":
+            return _unknown_key(name, _table_around(detail["loc"]))
+        case "missing":
+            return "is missing"
+        case "literal_error":
+            allowed = _step_choices(context["expected"])
+            return f"found {_shown(found)}; allowed: {', '.join(map(_shown, allowed))}{_guess(found, allowed)}"
+        case "union_tag_invalid":
+            allowed = _step_choices(context["expected_tags"])
+            tag = context["tag"]
+            return f"form: found {_shown(tag)}; allowed: {', '.join(map(_shown, allowed))}{_guess(tag, allowed)}"
+        case "union_tag_not_found":
+            if isinstance(found, dict):
+                keys = ", ".join(found) or "nothing"
+                if "discriminator" in context and "form" in context["discriminator"]:
+                    return 'form is missing; allowed: "linear", "power"'
+                return f"found {keys}; a source names its controls: keys = {{ ahead = [...], ... }} or stick = \"...\""
+            return f"found {_shown(found)}; allowed: a table"
+        case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
+            return f"found {_shown(found)}; allowed: {_range(_table_around(detail['loc']), name)}"
+        case "too_short":
+            return f"found none; allowed: at least {context['min_length']}"
+        case "too_long":
+            return f"found {context['actual_length']}; allowed: at most {context['max_length']}"
+        case "control" | "world" | "keys" | "dead_zone":
+            return str(context["words"])
+        case kind if kind in _WORDS_OF_TYPES:
+            return f"found {_shown(found)}; allowed: {_WORDS_OF_TYPES[kind]}"
+        case _:
+            return f"found {_shown(found)}; {detail['msg']}"
+
+
+def _step_choices(expected: str) -> list[str]:
+    """Take pydantic's list of allowed words apart."""
+    return [word.strip().strip("'") for word in expected.replace(" or ", ", ").split(",")]
+
+
+def _guess(found: object, allowed: list[str]) -> str:
+    if found in LATER_VALUES:
+        return f"; {_shown(found)} belongs to the format, but this version does not shape it yet"
+    return did_you_mean(found, allowed) if isinstance(found, str) else ""
+
+
+def _unknown_key(name: str, table: type[Table]) -> str:
+    if name in table.later:
+        return "belongs to the format, but this version does not shape it yet; take it out"
+    allowed = list(table.model_fields)
+    other = {"KeysBind": "stick", "StickBind": "keys"}.get(table.__name__)
+    if name == other:
+        return "a source has one device; give this one a [[bind]] of its own"
+    return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
+
+
+def _range(table: type[Table], name: str) -> str:
+    low, high = "", ""
+    for mark in table.model_fields[name].metadata:
+        for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
+            if (bound := getattr(mark, attribute, None)) is not None:
+                low = words.format(f"{bound:g}")
+        for attribute, words in (("le", "up to {}"), ("lt", "below {}")):
+            if (bound := getattr(mark, attribute, None)) is not None:
+                high = words.format(f"{bound:g}")
+    return ", ".join(filter(None, (low, high)))
+
+
+def _shown(value: object) -> str:
+    text = f'"{value}"' if isinstance(value, str) else repr(value)
+    return text if len(text) <= 60 else text[:57] + "..."

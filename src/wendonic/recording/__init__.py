@@ -1,0 +1,1 @@
+"""Recordings: a log of events, in memory and on disk."""

@@ -1,0 +1,193 @@
+"""Recordings on disk as JSON Lines: a header, then one event a line."""
+
+import json
+import logging
+import math
+from collections.abc import Iterator
+from pathlib import Path
+from typing import IO, Any
+
+from wendonic.devices.event import Event, checked_event
+from wendonic.errors import ControlError, Fault, RecordingError, did_you_mean
+from wendonic.recording.recording import Recording
+from wendonic.whole_file import whole_file
+
+FORMAT = "wendonic-recording"
+VERSION = 1
+
+_log = logging.getLogger(__name__)
+
+
+def read_bytes(path: str | Path) -> bytes:
+    """Return what stands in the file; a missing or unreadable one raises `RecordingError`."""
+    try:
+        return Path(path).read_bytes()
+    except IsADirectoryError:
+        raise RecordingError(path, [Fault(None, "", "is a folder; name a recording file in it")]) from None
+    except OSError as error:
+        raise RecordingError(path, [Fault(None, "", f"cannot be read: {error.strerror or error}")]) from None
+
+
+def read_json_lines(path: str | Path) -> Recording:
+    """Return the recording in the file at `path`.
+
+    A last line without an end that is no whole entry was cut off by a crash: it is left out, with a warning
+    to the log and in `Recording.warnings`. Every other fault is an error; all of them are reported at once.
+    """
+    content = read_bytes(path)
+    if not content.strip():
+        raise RecordingError(path, [Fault(None, "", "is empty; a recording begins with a header line")])
+    lines = content.split(b"\n")
+    last_line = lines.pop()
+    faults: list[Fault] = []
+    warnings: tuple[str, ...] = ()
+    if last_line.strip():
+        if _is_whole(last_line) or not lines:
+            lines.append(last_line)
+        else:
+            warnings = (f"{path}: line {len(lines) + 1}: cut off before its end, left out",)
+            _log.warning(warnings[0])
+    header = _header(path, lines[0])
+    events = list(_events(lines, faults))
+    if faults:
+        raise RecordingError(path, faults)
+    title = str(header.pop("title", ""))
+    rest = {key: entry for key, entry in header.items() if key not in ("format", "version", "devices")}
+    return Recording.from_checked(events, title, rest, warnings)
+
+
+def _is_whole(line: bytes) -> bool:
+    try:
+        return isinstance(json.loads(line), dict)
+    except ValueError:
+        return False
+
+
+def _header(path: str | Path, line: bytes) -> dict[str, Any]:
+    try:
+        header = json.loads(line)
+    except ValueError:
+        header = None
+    if not isinstance(header, dict) or "format" not in header:
+        what = f'no header; allowed: {{"format": "{FORMAT}", "version": {VERSION}, ...}}; is it a recording at all?'
+        raise RecordingError(path, [Fault(1, "", what)])
+    found = header["format"]
+    if found != FORMAT:
+        guess = did_you_mean(str(found), [FORMAT])
+        raise RecordingError(path, [Fault(1, "format", f'found {found!r}; allowed: "{FORMAT}"{guess}')])
+    if header.get("version") != VERSION:
+        what = f"found {header.get('version')!r}; this Wendonic reads version {VERSION}"
+        raise RecordingError(path, [Fault(1, "version", what)])
+    return header
+
+
+def _events(lines: list[bytes], faults: list[Fault]) -> Iterator[Event]:
+    last = -math.inf
+    for number, line in enumerate(lines[1:], start=2):
+        if not line.strip():
+            continue
+        try:
+            entry = json.loads(line)
+            event = checked_event(entry["t"], entry["c"], entry["v"])
+        except ControlError as error:
+            faults.append(Fault(number, "", str(error)))
+        except (ValueError, RecursionError):
+            faults.append(Fault(number, "", f"found {_shown(line)}; allowed: one JSON object"))
+        except (KeyError, TypeError):
+            faults.append(Fault(number, "", f'found {_shown(line)}; allowed: an object with "t", "c" and "v"'))
+        else:
+            if event.t < last:
+                faults.append(Fault(number, "", f"t falls from {last!r} to {event.t!r}; allowed: t never falls"))
+            last = event.t
+            yield event
+
+
+def _shown(line: bytes) -> str:
+    text = line.decode("utf-8", "backslashreplace").strip()
+    return repr(text if len(text) <= 40 else text[:37] + "...")
+
+
+def header_line(title: str, devices: tuple[str, ...], header: dict[str, Any]) -> str:
+    """Return the first line of a recording file."""
+    return json.dumps({"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices), **header})
+
+
+def event_line(event: Event) -> str:
+    """Return one event as a line; every float comes back bit for bit.
+
+    >>> event_line(Event(0.016667, "key.KeyW", 1.0))
+    '{"t": 0.016667, "c": "key.KeyW", "v": 1}'
+    """
+    value: object = event.value
+    if isinstance(value, float) and value in (0.0, 1.0) and math.copysign(1.0, value) > 0.0:
+        value = int(value)
+    return json.dumps({"t": event.t, "c": event.control, "v": value})
+
+
+def write_json_lines(recording: Recording, path: str | Path) -> None:
+    """Write the recording to `path`, whole or not at all."""
+    with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="\n") as file:
+        file.write(header_line(recording.title, recording.devices, recording.header) + "\n")
+        file.writelines(event_line(event) + "\n" for event in recording)
+
+
+class RecordingWriter:
+    """Appends events to a recording file one by one, each flushed: a crash loses at most the last line.
+
+    A file that is there already is gone on with: its header stays, a cut-off last line is removed, and time
+    may not fall behind its last event. `devices` only matters for a new file's header.
+
+    >>> import tempfile
+    >>> with tempfile.TemporaryDirectory() as folder:
+    ...     with RecordingWriter(f"{folder}/walk.jsonl", title="Three steps", devices=("keys",)) as writer:
+    ...         writer.append(Event(0.0, "key.KeyW", 1))
+    ...     with RecordingWriter(f"{folder}/walk.jsonl") as writer:
+    ...         writer.append(Event(1.5, "key.KeyW", 0))
+    ...     Recording.read(f"{folder}/walk.jsonl")
+    <Recording "Three steps": 2 events in 1.500 s, keys>
+    """
+
+    def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
+        """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
+        self.path = Path(path)
+        self._last_t = -math.inf
+        content = read_bytes(path) if self.path.exists() else b""
+        if content:
+            earlier = read_json_lines(path)
+            self._last_t = earlier[-1].t if len(earlier) else -math.inf
+            if earlier.warnings:
+                content = content[: content.rindex(b"\n") + 1]
+        try:
+            self._file: IO[bytes] = self.path.open("r+b" if content else "wb")
+            self._file.truncate(len(content))
+            self._file.seek(0, 2)
+            if not content:
+                self._write(header_line(title, devices, {}))
+            elif not content.endswith(b"\n"):
+                self._file.write(b"\n")
+        except OSError as error:
+            raise RecordingError(path, [Fault(None, "", f"cannot be written: {error.strerror or error}")]) from error
+
+    def append(self, event: Event) -> None:
+        """Check the event, write it and flush; raises `ControlError` for what a recording may not hold."""
+        checked = checked_event(*event)
+        if checked.t < self._last_t:
+            raise ControlError(f"t falls from {self._last_t!r} to {checked.t!r}; allowed: t never falls")
+        self._last_t = checked.t
+        self._write(event_line(checked))
+
+    def _write(self, line: str) -> None:
+        self._file.write(line.encode() + b"\n")
+        self._file.flush()
+
+    def close(self) -> None:
+        """Close the file; nothing is pending."""
+        self._file.close()
+
+    def __enter__(self) -> "RecordingWriter":
+        """Return the writer."""
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        """Close the file."""
+        self.close()

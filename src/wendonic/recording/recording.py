@@ -1,0 +1,134 @@
+"""A recording in memory."""
+
+import math
+from collections.abc import Iterable, Iterator, Sequence
+from pathlib import Path
+from typing import Any, overload
+
+from wendonic.devices.controls import CONTROLS, Device
+from wendonic.devices.event import Event, checked_event
+from wendonic.errors import ControlError, WendonicError
+
+
+class Recording(Sequence[Event]):
+    """Events in the order of time, with a title; it is a sequence of its events and never changes.
+
+    `t` may begin anywhere and never falls. Every event is checked: an unknown control, a misfit or
+    non-finite value or a falling time raises `ControlError` with the number of the event, from 0.
+
+    >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(1.5, "key.KeyW", 0)], title="Three steps")
+    >>> walk
+    <Recording "Three steps": 2 events in 1.500 s, keys>
+    >>> len(walk), walk.duration_s, walk.devices
+    (2, 1.5, ('keys',))
+    """
+
+    def __init__(self, events: Iterable[Event] = (), title: str = "", header: dict[str, Any] | None = None) -> None:
+        """Check and keep the events. `header` holds further entries of the file's first line, kept as they are."""
+        checked: list[Event] = []
+        last = -math.inf
+        for number, event in enumerate(events):
+            try:
+                entry = checked_event(*event)
+            except ControlError as error:
+                raise ControlError(f"event {number}: {error}") from None
+            if entry.t < last:
+                raise ControlError(f"event {number}: t falls from {last!r} to {entry.t!r}; allowed: t never falls")
+            last = entry.t
+            checked.append(entry)
+        self._keep(checked, title, header, ())
+
+    def _keep(
+        self, events: list[Event], title: str, header: dict[str, Any] | None, warnings: tuple[str, ...]
+    ) -> None:
+        self._events = events
+        self.title = title
+        self.header = header or {}
+        self.warnings = warnings
+        """What reading the file had to leave out, in words."""
+
+    @classmethod
+    def from_checked(
+        cls,
+        events: list[Event],
+        title: str = "",
+        header: dict[str, Any] | None = None,
+        warnings: tuple[str, ...] = (),
+    ) -> "Recording":
+        """Wrap events that are known to be in order and in form, without looking at them again."""
+        recording = cls.__new__(cls)
+        recording._keep(events, title, header, warnings)
+        return recording
+
+    @classmethod
+    def read(cls, path: str | Path) -> "Recording":
+        """Read a recording file (JSON Lines); raises `RecordingError` with every fault's line."""
+        from wendonic.recording.json_lines import read_json_lines
+
+        return read_json_lines(path)
+
+    def write(self, path: str | Path) -> None:
+        """Write a recording file (JSON Lines), whole or not at all."""
+        from wendonic.recording.json_lines import write_json_lines
+
+        write_json_lines(self, path)
+
+    @overload
+    def __getitem__(self, index: int) -> Event: ...
+    @overload
+    def __getitem__(self, index: slice) -> list[Event]: ...
+    def __getitem__(self, index: int | slice) -> Event | list[Event]:
+        """Return one event, or a list of them."""
+        return self._events[index]
+
+    def __len__(self) -> int:
+        """Return how many events there are."""
+        return len(self._events)
+
+    def __iter__(self) -> Iterator[Event]:
+        """Go through the events in the order of time."""
+        return iter(self._events)
+
+    def __repr__(self) -> str:
+        """Give title, size, length and devices."""
+        devices = ", ".join(self.devices) or "no device"
+        return f'<Recording "{self.title}": {len(self)} events in {self.duration_s:.3f} s, {devices}>'
+
+    @property
+    def start_s(self) -> float:
+        """Time of the first event; 0 for an empty recording."""
+        return self._events[0].t if self._events else 0.0
+
+    @property
+    def duration_s(self) -> float:
+        """Time from the first event to the last."""
+        return self._events[-1].t - self._events[0].t if self._events else 0.0
+
+    @property
+    def devices(self) -> tuple[Device, ...]:
+        """The devices that speak in it, in the order in which they first do."""
+        controls = dict.fromkeys(event.control for event in self._events)
+        return tuple(dict.fromkeys(device for name in controls if (device := CONTROLS[name].device)))
+
+    def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
+        """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.
+
+        Tick k (from 1) ends at start + k / hz and has the events after the tick before, its own end included.
+        The last tick is the first one that leaves no event behind, so every event comes exactly once.
+
+        >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)])
+        >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]
+        [(0.2, 1), (0.4, 1)]
+        """
+        if not (0.0 < hz < math.inf):
+            raise WendonicError(f"hz: found {hz!r}; allowed: a finite number above 0 (ticks a second)")
+        events = self._events
+        index = 0
+        number = 0
+        while index < len(events):
+            number += 1
+            t = self.start_s + number / hz
+            first = index
+            while index < len(events) and events[index].t <= t:
+                index += 1
+            yield t, events[first:index]

@@ -1,0 +1,39 @@
+"""Output files are written whole or not at all."""
+
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from wendonic.errors import WendonicError
+
+
+@contextmanager
+def whole_file(path: str | Path) -> Iterator[Path]:
+    """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
+
+    If anything goes wrong in between, what stood at `path` stands as it was and nothing else is left. An
+    `OSError` becomes a `WendonicError` that names the place and the reason.
+
+    >>> import tempfile
+    >>> with tempfile.TemporaryDirectory() as folder:
+    ...     with whole_file(f"{folder}/note.txt") as beside:
+    ...         _ = beside.write_text("smoker lit")
+    ...     Path(folder, "note.txt").read_text()
+    'smoker lit'
+    """
+    target = Path(path)
+    beside = target.with_name(f".{target.stem}.{os.getpid()}.part{target.suffix}")
+    try:
+        if target.is_dir():
+            raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
+        yield beside
+        beside.replace(target)
+    except OSError as error:
+        raise WendonicError(f"cannot write {target}: {error.strerror or error}") from error
+    finally:
+        # After a rename there is nothing left to remove; a place that cannot be reached holds nothing either.
+        try:
+            beside.unlink(missing_ok=True)
+        except OSError:
+            pass
