@@ -1,21 +1,19 @@
 """Shape raw input into movement intent, and see why it feels the way it does."""
 
-__version__ = "0.1.0"
+from importlib import import_module
+from typing import TYPE_CHECKING, Any
 
-from wendonic.batch import shape
-from wendonic.devices.event import Event
-from wendonic.errors import (
-    ControlError,
-    DeviceError,
-    ProfileError,
-    RecordingError,
-    WendonicError,
-)
-from wendonic.helm import Helm
-from wendonic.intent import Intent, Press, View
-from wendonic.profile.load import load_profile
-from wendonic.profile.schema import Profile
-from wendonic.recording.recording import Recording
+if TYPE_CHECKING:
+    from wendonic.batch import shape
+    from wendonic.devices.event import Event
+    from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
+    from wendonic.helm import Helm
+    from wendonic.intent import Intent, Press, View
+    from wendonic.profile.load import load_profile
+    from wendonic.profile.schema import Profile
+    from wendonic.recording.recording import Recording
+
+__version__ = "0.1.0"
 
 __all__ = [
     "ControlError",
@@ -33,3 +31,24 @@ __all__ = [
     "load_profile",
     "shape",
 ]
+
+_MODULES = {
+    "shape": "batch",
+    "Event": "devices.event",
+    "Helm": "helm",
+    "Intent": "intent",
+    "Press": "intent",
+    "View": "intent",
+    "load_profile": "profile.load",
+    "Profile": "profile.schema",
+    "Recording": "recording.recording",
+}
+
+
+def __getattr__(name: str) -> Any:
+    """Import a public name when it is first used, so that `import wendonic` stays quick."""
+    if name not in __all__:
+        raise AttributeError(f"module 'wendonic' has no attribute {name!r}")
+    value = getattr(import_module(f"wendonic.{_MODULES.get(name, 'errors')}"), name)
+    globals()[name] = value
+    return value

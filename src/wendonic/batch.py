@@ -108,15 +108,16 @@ def shape(
     count = len(rows)
     devices = [source.device for source in mode_sources(profile, name)]
     kinds = list(dict.fromkeys(devices))
-    codes = np.array([*map(kinds.index, devices), -1])[out["source"].astype(int)]
+    # One more than there are sources, so that index -1, "none yet", finds the code for missing.
+    codes = np.array([*map(kinds.index, devices), -1], dtype=np.intp)[out["source"].astype(np.intp)]
     at_rest = out["amount"] == 0.0
     zeros = np.zeros(count)
     columns: Mapping[str, Any] = {
         "tick": np.arange(1, count + 1),
         "t": samples.t,
         "dt": samples.dts,
-        "mode": pd.Categorical.from_codes(np.zeros(count, dtype=int), categories=[name]),
-        "device": pd.Categorical.from_codes(codes, categories=kinds),
+        "mode": pd.Categorical.from_codes(np.zeros(count, dtype=np.intp), pd.Index([name])),
+        "device": pd.Categorical.from_codes(codes, pd.Index(kinds, dtype=str)),
         "raw_x": out["raw_x"],
         "raw_y": out["raw_y"],
         "local_x": out["local_x"],

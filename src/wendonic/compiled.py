@@ -61,11 +61,12 @@ def compiled_run_ticks() -> Callable[..., Any]:
     for function in KERNELS:
         if function is not run_ticks:
             register_jitable(forceinline=True)(function)
-    before = numba.config.CACHE_DIR
-    numba.config.CACHE_DIR = str(cache_folder())
+    config: Any = numba.config
+    before = config.CACHE_DIR
+    config.CACHE_DIR = str(cache_folder())
     try:
         # Kernels never raise, so division follows IEEE 754 and needs no check.
         compiled: Callable[..., Any] = numba.njit(cache=True, error_model="numpy")(run_ticks)
     finally:
-        numba.config.CACHE_DIR = before
+        config.CACHE_DIR = before
     return compiled

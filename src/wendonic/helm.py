@@ -113,7 +113,9 @@ class Helm:
         """
         new = self._modes.get(mode)
         if new is None:
-            raise ControlError(f'no mode "{mode}"{did_you_mean(mode, self._modes)} there are: {", ".join(self._modes)}')
+            raise ControlError(
+                f'no mode "{mode}"{did_you_mean(mode, self._modes)} there are: {", ".join(self._modes)}'
+            )
         if new is self._mode:
             return
         allowed = self.profile.mode[self._mode.name].leave_to

@@ -72,7 +72,7 @@ class WorldAxes:
 
     __slots__ = ("_game", "_plan", "ahead", "right", "up")
 
-    def __init__(self, right: str = "+x", ahead: str = "+y", up: str | None = "+z") -> None:
+    def __init__(self, right: str, ahead: str, up: str | None = None) -> None:
         """Resolve the names; raises `ValueError` unless they are signed axes with different letters."""
         self.right, self.ahead, self.up = right, ahead, up
         names = [name for name in (right, ahead, up) if name is not None]
@@ -170,7 +170,9 @@ class Intent(NamedTuple):
         try:
             return self.presses[name]
         except KeyError:
-            raise KeyError(f'no press "{name}" in mode {self.mode}; there are: {", ".join(self.presses) or "none"}') from None
+            raise KeyError(
+                f'no press "{name}" in mode {self.mode}; there are: {", ".join(self.presses) or "none"}'
+            ) from None
 
     def as_dict(self) -> dict[str, Any]:
         """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""
@@ -179,7 +181,8 @@ class Intent(NamedTuple):
             if name == "presses":
                 content[name] = {press: state._asdict() for press, state in self.presses.items()}
             elif name != "axes":
-                content[name] = value._asdict() if hasattr(value, "_asdict") else value
+                as_dict = getattr(value, "_asdict", None)
+                content[name] = as_dict() if as_dict else value
         return content
 
     def __str__(self) -> str:

@@ -2,7 +2,7 @@
 
 import os
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from wendonic.errors import WendonicError
@@ -33,7 +33,5 @@ def whole_file(path: str | Path) -> Iterator[Path]:
         raise WendonicError(f"cannot write {target}: {error.strerror or error}") from error
     finally:
         # After a rename there is nothing left to remove; a place that cannot be reached holds nothing either.
-        try:
+        with suppress(OSError):
             beside.unlink(missing_ok=True)
-        except OSError:
-            pass

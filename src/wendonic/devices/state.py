@@ -1,6 +1,8 @@
 """What is held right now, on every device."""
 
+import math
 from collections import Counter
+from typing import Any
 
 from wendonic.devices.controls import CONTROLS, STATE_WIDTH, Control, find_control
 from wendonic.devices.event import Event, Value
@@ -47,36 +49,33 @@ class DeviceState:
 
     def set(self, control: Control, value: Value | bool) -> None:
         """Give `control` the `value`, as `apply` does."""
+        raw: Any = value
         try:
             if control.width == 1:
-                self._set_level(control, control.slot, value)  # type: ignore[arg-type]
+                self._set_levels(control, raw)
             elif control.width == 2:
-                first, second = value  # type: ignore[misc]
-                # Both or neither: half a stick position would be a direction that nobody gave.
-                if first - first == 0.0 == second - second:  # type: ignore[operator]
-                    self._set_level(control, control.slot, first)  # type: ignore[arg-type]
-                    self._set_level(control, control.slot + 1, second)  # type: ignore[arg-type]
-                else:
-                    self.refused[control.name] += 1
+                self._set_levels(control, *raw)
             elif control.kind == "loss":
                 self._let_go(_PAD_SLOTS if control.name == "lost.pad" else _KEY_AND_PAD_SLOTS)
         except (TypeError, ValueError):
             shape = "a number" if control.width == 1 else "two numbers"
             raise ControlError(f"{control.name}: found {value!r}; allowed: {shape}") from None
 
-    def _set_level(self, control: Control, slot: int, value: float) -> None:
-        if not control.low <= value <= control.high:
-            if value != value:
-                self.refused[control.name] += 1
-                return
-            if value - value != 0.0:
-                self.refused[control.name] += 1
-                return
-            self.clamped[control.name] += 1
-            value = min(max(value, control.low), control.high)
-        if self.values[slot] != value:
-            self.values[slot] = float(value)
-            self.changes += 1
+    def _set_levels(self, control: Control, *levels: float) -> None:
+        # Both or neither: half a stick position would be a direction that nobody gave.
+        if not all(map(math.isfinite, levels)):
+            self.refused[control.name] += 1
+            return
+        values = self.values
+        slot = control.slot
+        for level in levels:
+            if not control.low <= level <= control.high:
+                self.clamped[control.name] += 1
+            fitting = float(min(max(level, control.low), control.high))
+            if values[slot] != fitting:
+                values[slot] = fitting
+                self.changes += 1
+            slot += 1
 
     def _let_go(self, slots: range) -> None:
         self.values[slots.start : slots.stop] = [0.0] * len(slots)

@@ -17,5 +17,5 @@ def response_curve(tilt: float, form: int, exponent: float) -> float:
     (0.5, 0.25)
     """
     if form == CURVE_POWER:
-        return tilt**exponent
+        return float(tilt**exponent)
     return tilt

@@ -23,8 +23,8 @@ def walked(
 
     >>> walked(0.0, 0.0, 3.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1)
     (2.0, 0.0, 0.1, 0.0)
-    >>> walked(3.0, 0.0, 0.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.2)
-    (0.0, 0.0, 0.15, 0.0)
+    >>> walked(3.0, 0.0, 0.0, 0.0, accel_m_s2=20.0, brake_m_s2=24.0, dt=0.125)
+    (0.0, 0.0, 0.1875, 0.0)
     """
     step_x = wanted_x - vel_x
     step_y = wanted_y - vel_y

@@ -9,8 +9,8 @@ def strongest(first: SourceState, second: SourceState) -> SourceState:
     """Return the source whose shaped value is longer; the first one where they are equal.
 
     >>> from wendonic.kernels.source import SOURCE_AT_REST
-    >>> keys = SOURCE_AT_REST._replace(index=0.0, length=1.0, x=1.0)
-    >>> stick = SOURCE_AT_REST._replace(index=1.0, length=0.4, y=0.4)
+    >>> keys = SOURCE_AT_REST._replace(source=0.0, length=1.0, x=1.0)
+    >>> stick = SOURCE_AT_REST._replace(source=1.0, length=0.4, y=0.4)
     >>> strongest(stick, keys) is keys
     True
     """

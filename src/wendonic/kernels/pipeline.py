@@ -133,11 +133,17 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
 
     top_speed = gait.top_speed_m_s
     vel_x, vel_y, moved_x, moved_y = walked(
-        memory.vel_x, memory.vel_y, move_x * top_speed, move_y * top_speed, gait.accel_m_s2, gait.brake_m_s2, dt
+        memory.vel_x,
+        memory.vel_y,
+        move_x * top_speed,
+        move_y * top_speed,
+        gait.accel_m_s2,
+        gait.brake_m_s2,
+        dt,
     )
     pos_x = memory.pos_x + moved_x
     pos_y = memory.pos_y + moved_y
-    source = merged.index if merged.length > 0.0 else memory.source
+    source = merged.source if merged.length > 0.0 else memory.source
     states = (first_state, second_state, third_state, fourth_state)
     return (
         Memory(states, source, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y),

@@ -15,7 +15,7 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
 
     >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)
     0.5
-    >>> ramp(1.0, -1.0, rise_s=0.06, fall_s=0.04, dt=0.07)
+    >>> ramp(1.0, -1.0, rise_s=0.5, fall_s=0.25, dt=0.5)
     -0.5
     >>> ramp(0.0, 1.0, rise_s=0.0, fall_s=0.0, dt=0.001)
     1.0

@@ -30,9 +30,12 @@ class SourceTuning(NamedTuple):
 
 
 class SourceState(NamedTuple):
-    """What a source gave this tick; for keys also what is carried to the next. x right, y ahead."""
+    """What a source gave this tick; for keys also what is carried to the next. x right, y ahead.
 
-    index: float
+    `source` is its place in the channel, -1 for a silent one.
+    """
+
+    source: float
     length: float
     x: float
     y: float

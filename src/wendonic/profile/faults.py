@@ -1,6 +1,6 @@
 """pydantic's errors in the words of a profile: where, what was found, what is allowed, the nearest spelling."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import BaseModel, Tag, ValidationError
@@ -8,7 +8,7 @@ from pydantic_core import ErrorDetails
 
 from wendonic.errors import Fault, did_you_mean
 from wendonic.profile.field_lines import field_line
-from wendonic.profile.schema import Profile, Table
+from wendonic.profile.schema import OWN_FAULTS, OWN_WORDS, Profile, Table, unknown_names
 
 LATER_VALUES = frozenset(
     """
@@ -30,16 +30,18 @@ _WORDS_OF_TYPES = {
 }
 
 
-def profile_faults(error: ValidationError, text: str) -> list[Fault]:
-    """Return every fault that pydantic found, in the order of the lines of `text`."""
-    faults: list[Fault] = []
+def profile_faults(error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
+    """Return every fault of the profile `content` that `text` gave, in the order of its lines."""
+    faults = [Fault(field_line(text, where.split(".")), where, what) for where, what in unknown_names(content)]
     for detail in error.errors():
         path = _field_path(detail["loc"])
-        if detail["type"] == "names":
-            for words in detail["ctx"]["words"].split("\n"):
-                where, _, what = words.partition(": ")
-                faults.append(Fault(field_line(text, where.split(".")), where, what))
+        if detail["type"] == OWN_FAULTS:
             continue
+        if detail["type"] == "too_short" and detail["input"]:
+            # pydantic counts only the good entries; each bad one is reported by itself.
+            continue
+        if detail["type"] == "union_tag_invalid":
+            path.append("form")
         faults.append(Fault(field_line(text, path), _dotted(path), _what(detail)))
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
 
@@ -79,7 +81,7 @@ def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
         if part in _choice_names(choice):
             return choice, True
     # An optional field: what may stand there besides nothing.
-    return (_step(choices[0], part) if len(choices) == 1 else (None, False))
+    return _step(choices[0], part) if len(choices) == 1 else (None, False)
 
 
 def _choice_names(choice: Any) -> tuple[str, ...]:
@@ -97,40 +99,52 @@ def _table_around(loc: Sequence[str | int]) -> type[Table]:
 
 
 def _what(detail: ErrorDetails) -> str:
-    name = str(detail["loc"][-1]) if detail["loc"] else ""
-    context: Mapping[str, Any] = detail.get("ctx", {})
+    kind = detail["type"]
+    if kind in _WORDS:
+        return _WORDS[kind](detail)
+    allowed = _WORDS_OF_TYPES.get(kind)
+    return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
+
+
+def _choice(detail: ErrorDetails) -> str:
+    """Say what was found in place of one of a few words, be it a field's value or an alternative's `form`."""
+    context = detail["ctx"]
+    found = context.get("tag", detail["input"])
+    allowed = _step_choices(context.get("expected_tags") or context["expected"])
+    return f"found {_shown(found)}; allowed: {', '.join(map(_shown, allowed))}{_guess(found, allowed)}"
+
+
+def _no_alternative(detail: ErrorDetails) -> str:
     found = detail["input"]
-    match detail["type"]:
-        case "extra_forbidden":
-            return _unknown_key(name, _table_around(detail["loc"]))
-        case "missing":
-            return "is missing"
-        case "literal_error":
-            allowed = _step_choices(context["expected"])
-            return f"found {_shown(found)}; allowed: {', '.join(map(_shown, allowed))}{_guess(found, allowed)}"
-        case "union_tag_invalid":
-            allowed = _step_choices(context["expected_tags"])
-            tag = context["tag"]
-            return f"form: found {_shown(tag)}; allowed: {', '.join(map(_shown, allowed))}{_guess(tag, allowed)}"
-        case "union_tag_not_found":
-            if isinstance(found, dict):
-                keys = ", ".join(found) or "nothing"
-                if "discriminator" in context and "form" in context["discriminator"]:
-                    return 'form is missing; allowed: "linear", "power"'
-                return f"found {keys}; a source names its controls: keys = {{ ahead = [...], ... }} or stick = \"...\""
-            return f"found {_shown(found)}; allowed: a table"
-        case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
-            return f"found {_shown(found)}; allowed: {_range(_table_around(detail['loc']), name)}"
-        case "too_short":
-            return f"found none; allowed: at least {context['min_length']}"
-        case "too_long":
-            return f"found {context['actual_length']}; allowed: at most {context['max_length']}"
-        case "control" | "world" | "keys" | "dead_zone":
-            return str(context["words"])
-        case kind if kind in _WORDS_OF_TYPES:
-            return f"found {_shown(found)}; allowed: {_WORDS_OF_TYPES[kind]}"
-        case _:
-            return f"found {_shown(found)}; {detail['msg']}"
+    if not isinstance(found, dict):
+        return f"found {_shown(found)}; allowed: a table"
+    if "form" in detail["ctx"]["discriminator"]:
+        return 'form is missing; allowed: "linear", "power"'
+    keys = ", ".join(found) or "nothing"
+    return f'found {keys}; a source names its controls: keys = {{ ahead = [...], ... }} or stick = "..."'
+
+
+def _out_of_range(detail: ErrorDetails) -> str:
+    loc = detail["loc"]
+    return f"found {_shown(detail['input'])}; allowed: {_range(_table_around(loc), str(loc[-1]))}"
+
+
+_WORDS: dict[str, Callable[[ErrorDetails], str]] = {
+    "extra_forbidden": lambda detail: _unknown_key(str(detail["loc"][-1]), _table_around(detail["loc"])),
+    "missing": lambda _: "is missing",
+    "literal_error": _choice,
+    "union_tag_invalid": _choice,
+    "union_tag_not_found": _no_alternative,
+    "greater_than": _out_of_range,
+    "greater_than_equal": _out_of_range,
+    "less_than": _out_of_range,
+    "less_than_equal": _out_of_range,
+    "too_short": lambda detail: f"found none; allowed: at least {detail['ctx']['min_length']}",
+    "too_long": lambda detail: (
+        f"found {detail['ctx']['actual_length']}; allowed: at most {detail['ctx']['max_length']}"
+    ),
+    OWN_WORDS: lambda detail: str(detail["ctx"]["words"]),
+}
 
 
 def _step_choices(expected: str) -> list[str]:
@@ -167,5 +181,5 @@ def _range(table: type[Table], name: str) -> str:
 
 
 def _shown(value: object) -> str:
-    text = f'"{value}"' if isinstance(value, str) else repr(value)
+    text = f'"{value}"' if isinstance(value, str) else str(value).lower() if isinstance(value, bool) else repr(value)
     return text if len(text) <= 60 else text[:57] + "..."

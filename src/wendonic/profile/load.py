@@ -58,4 +58,4 @@ def profile_from_text(text: str, path: str | Path = "<text>") -> Profile:
     except ValidationError as error:
         from wendonic.profile.faults import profile_faults
 
-        raise ProfileError(path, profile_faults(error, text)) from None
+        raise ProfileError(path, profile_faults(error, content, text)) from None

@@ -13,6 +13,16 @@ from wendonic.devices.controls import find_control, find_key
 from wendonic.errors import ControlError, did_you_mean
 from wendonic.kernels.pipeline import SOURCES
 
+OWN_WORDS: Literal["own_words"] = "own_words"
+"""Type of those errors whose words are said here, as `words` of their context."""
+
+OWN_FAULTS: Literal["own_faults"] = "own_faults"
+"""The same, with a line for each fault that begins with its field path."""
+
+
+def _fault(words: str) -> PydanticCustomError:
+    return PydanticCustomError(OWN_WORDS, "{words}", {"words": words})
+
 
 class Table(BaseModel):
     """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading."""
@@ -25,16 +35,18 @@ def _key_code(code: str) -> str:
     try:
         return find_key(code).name.removeprefix("key.")
     except ControlError as error:
-        raise PydanticCustomError("control", "{words}", {"words": str(error)}) from None
+        raise _fault(str(error)) from None
 
 
 def _stick_name(name: str) -> str:
     try:
         control = find_control(name)
     except ControlError as error:
-        raise PydanticCustomError("control", "{words}", {"words": str(error)}) from None
+        raise _fault(str(error)) from None
     if control.kind != "stick":
-        raise PydanticCustomError("control", "{words}", {"words": f"{name} is no stick; allowed: pad.left_stick, pad.right_stick"})
+        raise PydanticCustomError(
+            OWN_WORDS, "{words}", {"words": f"{name} is no stick; allowed: pad.left_stick, pad.right_stick"}
+        )
     return control.name
 
 
@@ -58,10 +70,10 @@ class World(Table):
         letters = {axis[1] for axis in axes}
         if len(letters) < len(axes):
             words = f"found {', '.join(axes)}; allowed: a different letter for each"
-            raise PydanticCustomError("world", "{words}", {"words": words})
+            raise _fault(words)
         if self.up is None and "z" in letters:
             words = f"found {', '.join(axes)} and no up; a 2-D game uses x and y, a 3-D one also says up"
-            raise PydanticCustomError("world", "{words}", {"words": words})
+            raise _fault(words)
         return self
 
 
@@ -78,13 +90,13 @@ class KeyLists(Table):
         lists = {"ahead": self.ahead, "back": self.back, "left": self.left, "right": self.right}
         if not any(lists.values()):
             words = 'no key in any list; give at least one, such as ahead = ["KeyW"]'
-            raise PydanticCustomError("keys", "{words}", {"words": words})
+            raise _fault(words)
         seen: dict[str, str] = {}
         for name, codes in lists.items():
             for code in codes:
                 if code in seen:
                     words = f'"{code}" stands under {seen[code]} and again under {name}; a key pulls one way'
-                    raise PydanticCustomError("keys", "{words}", {"words": words})
+                    raise _fault(words)
                 seen[code] = name
         return self
 
@@ -113,7 +125,7 @@ class DeadZone(Table):
     def _in_order(self) -> Self:
         if self.inner >= self.outer:
             words = f"inner {self.inner:g} is not below outer {self.outer:g}; nothing of the stick would be left"
-            raise PydanticCustomError("dead_zone", "{words}", {"words": words})
+            raise _fault(words)
         return self
 
 
@@ -204,6 +216,31 @@ class Gait(Table):
     brake_m_s2: Annotated[float, Field(gt=0.0, le=100_000.0)] = 30.0
 
 
+def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
+    """Return (field path, what is wrong) for each gait or mode that is named but not there.
+
+    `content` may have other faults: what is not of the right type is passed over.
+    """
+    wrong: list[tuple[str, str]] = []
+    modes, gaits = content.get("mode"), content.get("gait", {})
+    if not isinstance(modes, dict) or not isinstance(gaits, dict):
+        return wrong
+    gait_names = dict.fromkeys([*gaits, "walk"])
+    for name, mode in modes.items():
+        if not isinstance(mode, dict):
+            continue
+        gait = mode.get("gait", "walk")
+        if isinstance(gait, str) and gait not in gait_names:
+            guess = did_you_mean(gait, gait_names) or ";"
+            wrong.append((f"mode.{name}.gait", f'no gait "{gait}"{guess} there are: {", ".join(gait_names)}'))
+        leave_to = mode.get("leave_to")
+        for other in leave_to if isinstance(leave_to, list | tuple) else ():
+            if other not in modes:
+                guess = did_you_mean(str(other), modes) or ";"
+                wrong.append((f"mode.{name}.leave_to", f'no mode "{other}"{guess} there are: {", ".join(modes)}'))
+    return wrong
+
+
 class Profile(Table):
     """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts."""
 
@@ -219,17 +256,9 @@ class Profile(Table):
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
-        wrong: list[str] = []
-        for name, mode in self.mode.items():
-            if mode.gait not in self.gait and mode.gait != "walk":
-                known = [*self.gait, "walk"]
-                wrong.append(f'mode.{name}.gait: no gait "{mode.gait}" in this profile{did_you_mean(mode.gait, known)}')
-            for other in mode.leave_to or ():
-                if other not in self.mode:
-                    guess = did_you_mean(other, self.mode)
-                    wrong.append(f'mode.{name}.leave_to: no mode "{other}" in this profile{guess}')
+        wrong = unknown_names(self.model_dump())
         if wrong:
-            raise PydanticCustomError("names", "{words}", {"words": "\n".join(wrong)})
+            raise PydanticCustomError(OWN_FAULTS, "{words}", {"words": "\n".join(map(": ".join, wrong))})
         return self
 
     @property

@@ -1,0 +1,1 @@
+"""The bench: what a trace tells about how a profile feels."""

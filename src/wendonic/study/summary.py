@@ -1,0 +1,85 @@
+"""A short summary of a trace: how long, how fast which way, how far, and whether it rests when let go."""
+
+import math
+from typing import TYPE_CHECKING, NamedTuple
+
+if TYPE_CHECKING:
+    import numpy as np
+    import pandas as pd
+    from numpy.typing import NDArray
+
+DIRECTION_TOLERANCE_DEG = 10.0
+"""How far from a main or diagonal direction a wish still counts as one."""
+
+STEADY_M_S2 = 0.5
+"""Below this change of speed the body has arrived at its speed; accelerations are tens of m/s²."""
+
+HANDS_OFF_RAW = 0.25
+"""Raw tilt below which a stick may be lying free."""
+
+HANDS_OFF_RANGE = 0.06
+"""How far each raw axis may wander over `HANDS_OFF_S` while the stick lies free."""
+
+HANDS_OFF_S = 1.0
+"""How long a stick has to lie still before its hand is off."""
+
+
+class Summary(NamedTuple):
+    """What `summarise` found; None where the trace has nothing to say."""
+
+    ticks: int
+    duration_s: float
+    top_amount: float | None
+    straight_speed_m_s: float | None
+    diagonal_speed_m_s: float | None
+    distance_m: float
+    rest_drift_m_per_min: float | None
+
+
+def summarise(trace: "pd.DataFrame") -> Summary:
+    """Return the summary of a trace.
+
+    `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady
+    speeds (changing by less than STEADY_M_S2) while the player asks for one of the four main directions, or
+    one of the four diagonals, to DIRECTION_TOLERANCE_DEG. `distance_m` is the length of the path.
+    `rest_drift_m_per_min` is the path covered with hands off: every raw tilt of the last HANDS_OFF_S lies
+    below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by itself shows here.
+    """
+    import numpy as np
+
+    count = len(trace)
+    if count == 0:
+        return Summary(0, 0.0, None, None, None, 0.0, None)
+    dt = trace["dt"].to_numpy()
+    amount = trace["amount"].to_numpy()
+    speed = np.hypot(trace["vel_x"].to_numpy(), trace["vel_y"].to_numpy())
+    steady = np.abs(np.diff(speed, prepend=0.0)) < STEADY_M_S2 * dt
+    asked_deg = np.degrees(np.arctan2(trace["local_x"].to_numpy(), trace["local_y"].to_numpy()))
+    off_straight = np.abs((asked_deg + 45.0) % 90.0 - 45.0)
+    moving = steady & (amount > 0.0)
+    steps = np.hypot(np.diff(trace["pos_x"], prepend=0.0), np.diff(trace["pos_y"], prepend=0.0))
+    hands_off = _hands_off(trace, float(dt.mean()))
+    return Summary(
+        ticks=count,
+        duration_s=float(dt.sum()),
+        top_amount=float(amount.max()),
+        straight_speed_m_s=_highest(speed[moving & (off_straight <= DIRECTION_TOLERANCE_DEG)]),
+        diagonal_speed_m_s=_highest(speed[moving & (off_straight >= 45.0 - DIRECTION_TOLERANCE_DEG)]),
+        distance_m=float(steps.sum()),
+        rest_drift_m_per_min=float(steps[hands_off].sum() / dt[hands_off].sum() * 60.0) if hands_off.any() else None,
+    )
+
+
+def _highest(speeds: "NDArray[np.float64]") -> float | None:
+    return float(speeds.max()) if len(speeds) else None
+
+
+def _hands_off(trace: "pd.DataFrame", dt_s: float) -> "NDArray[np.bool_]":
+    """Mark the ticks by which the raw tilt has been small, and has hardly moved, for long enough."""
+    import numpy as np
+
+    raw = trace[["raw_x", "raw_y"]]
+    window = raw.rolling(max(math.ceil(HANDS_OFF_S / dt_s), 1))
+    still = ((window.max() - window.min()) < HANDS_OFF_RANGE).all(axis=1)
+    small = np.hypot(raw["raw_x"], raw["raw_y"]) < HANDS_OFF_RAW
+    return np.asarray(still & small, dtype=bool)
