@@ -1,0 +1,141 @@
+"""Where raw stick positions go: dead zone, rim and iso-lines of the wanted amount."""
+
+import math
+from typing import TYPE_CHECKING
+
+from matplotlib.axes import Axes
+from matplotlib.patches import Circle
+
+from wendonic.errors import WendonicError
+from wendonic.kernels.source import SOURCE_AT_REST, SourceTuning, shaped_source
+from wendonic.pictures.style import (
+    BRICK,
+    FOG,
+    HONEY,
+    INK,
+    MIST,
+    PAPER,
+    RAW,
+    SHAPED,
+    SLATE,
+    dress_axes,
+    label_lines,
+    split_axes,
+)
+from wendonic.profile.schema import Profile, StickBind
+from wendonic.profile.tuning import source_tuning
+from wendonic.recording.recording import Recording
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
+
+
+def draw_stick(
+    profile: Profile, recording: Recording | None = None, mode: str | None = None, ax: Axes | None = None
+) -> list[Axes]:
+    """Draw the first stick of a mode's `move`: the map of its positions, and amount by tilt beside it.
+
+    On the map: the dead zone (hatched), lines of equal amount, the outer rim from which on everything is full
+    speed, and the positions of that stick in `recording`, if one is given. Returns both axes.
+    """
+    name = profile.first_mode if mode is None else mode
+    bind = next((bind for bind in profile.mode[name].move.bind if isinstance(bind, StickBind)), None)
+    if bind is None:
+        raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')
+    tuning = source_tuning(bind)
+    plane, curve = split_axes(ax, widths=(1.25, 1.0))
+    _draw_plane(plane, bind, tuning, recording)
+    _draw_curve(curve, bind, tuning)
+    return [plane, curve]
+
+
+def _amount(tuning: SourceTuning, x: float, y: float) -> float:
+    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0, 0.0).length, 1.0)
+
+
+def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Recording | None) -> None:
+    import numpy as np
+
+    inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
+    dress_axes(ax, f"{bind.stick}: what each position asks for", "right (raw tilt)", "ahead (raw tilt)")
+    ax.set_aspect("equal")
+    ax.set_xlim(-1.12, 1.12)
+    ax.set_ylim(-1.12, 1.12)
+    ax.axhline(0.0, color=FOG, linewidth=0.6)
+    ax.axvline(0.0, color=FOG, linewidth=0.6)
+    ax.add_patch(Circle((0, 0), 1.0, fill=False, edgecolor=INK, linewidth=1.0, linestyle=(0, (1, 2))))
+    if recording is not None:
+        points = np.array([event.value for event in recording if event.control == bind.stick]).reshape(-1, 2)
+        ax.plot(points[:, 0], -points[:, 1], ".", color=MIST, markersize=2.5, alpha=0.55, zorder=1)
+        ax.text(
+            -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
+        )
+    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181)
+    amounts = np.array([[_amount(tuning, x, y) for x in grid.tolist()] for y in grid.tolist()])
+    lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
+    places = [_tilt_for(tuning, amount, inner, outer) for amount in AMOUNTS]
+    turned = math.radians(62.0)
+    labels = ax.clabel(
+        lines,
+        fmt="%g",
+        fontsize=9,
+        colors=[INK],
+        manual=[(tilt * math.sin(turned), tilt * math.cos(turned)) for tilt in places],
+    )
+    for label in labels:
+        label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
+    ax.add_patch(
+        Circle((0, 0), inner, facecolor=PAPER, edgecolor=BRICK, hatch="////", linewidth=1.4, alpha=0.9, zorder=2)
+    )
+    ax.add_patch(Circle((0, 0), outer, fill=False, edgecolor=SLATE, linewidth=1.8, linestyle="--", zorder=3))
+    _point_at(ax, "dead zone", f"inner {inner:g}", inner, 215.0, (-0.62, -0.62), BRICK)
+    _point_at(ax, "full speed", f"from outer {outer:g} on", outer, 318.0, (-1.1, 1.02), SLATE)
+    ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right")
+    ax.text(1.1, 1.1, "lines: wanted amount\n(of top speed)", color=HONEY, fontsize=10, va="top", ha="right")
+
+
+def _point_at(
+    ax: Axes, what: str, where: str, radius: float, heading_deg: float, text_at: tuple[float, float], color: str
+) -> None:
+    heading = math.radians(heading_deg)
+    ax.annotate(
+        f"{what}\n{where}",
+        (radius * math.sin(heading), radius * math.cos(heading)),
+        text_at,
+        color=color,
+        fontsize=10,
+        va="center",
+        arrowprops={"arrowstyle": "-", "color": color},
+        bbox={"facecolor": PAPER, "edgecolor": "none", "pad": 1.0},
+        zorder=4,
+    )
+
+
+def _tilt_for(tuning: SourceTuning, amount: float, low: float, high: float) -> float:
+    """Return the raw tilt that gives `amount`; amount grows with tilt, so halving finds it."""
+    for _ in range(40):
+        middle = (low + high) / 2.0
+        low, high = (middle, high) if _amount(tuning, middle, 0.0) < amount else (low, middle)
+    return high
+
+
+def _draw_curve(ax: Axes, bind: StickBind, tuning: SourceTuning) -> None:
+    import numpy as np
+
+    inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
+    tilts = np.unique(np.concatenate([np.linspace(0.0, 1.0, 301), [inner, outer]]))
+    half = _tilt_for(tuning, 0.5, inner, outer)
+    dress_axes(ax, f"Half speed at tilt {half:.2f}", "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
+    ax.set_xlim(0.0, 1.0)
+    ax.set_ylim(0.0, 1.05)
+    ax.set_box_aspect(1.0)
+    ax.axvspan(0.0, inner, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.45, linewidth=0.0)
+    ax.axvline(inner, color=BRICK, linewidth=1.2)
+    ax.axvline(outer, color=SLATE, linewidth=1.6, linestyle="--")
+    ax.plot(tilts, tilts, label="raw", **RAW)
+    ax.plot(tilts, [_amount(tuning, tilt, 0.0) for tilt in tilts.tolist()], label="shaped", **SHAPED)
+    ax.plot([0.0, half, half], [0.5, 0.5, 0.0], color=INK, linewidth=0.8, linestyle=":")
+    ax.plot([half], [0.5], "o", color=HONEY, markersize=6)
+    label_lines(ax)

@@ -1,0 +1,90 @@
+"""The house style: colours by meaning, paper, and how axes are dressed and files written."""
+
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from matplotlib.axes import Axes
+from matplotlib.figure import Figure, SubFigure
+from matplotlib.layout_engine import ConstrainedLayoutEngine
+
+from wendonic.errors import WendonicError
+from wendonic.whole_file import whole_file
+
+PAPER = "#FAF7F0"
+INK = "#1F2430"
+HONEY = "#D9902F"
+SLATE = "#4A6FA5"
+HEATHER = "#8E5B8F"
+MOSS = "#4E7A51"
+BRICK = "#B4483B"
+FOG = "#C9C4B8"
+MIST = "#8B8778"
+"""Fog, dark enough for text."""
+
+RAW: dict[str, Any] = {"color": FOG, "linewidth": 2.6, "solid_capstyle": "butt"}
+SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}
+INTENT: dict[str, Any] = {"color": SLATE, "linewidth": 1.6, "linestyle": (0, (5, 1.2))}
+MOTION: dict[str, Any] = {"color": MOSS, "linewidth": 1.6}
+
+ENDINGS = (".png", ".svg", ".pdf")
+
+
+def blank_axes(ax: Axes | None) -> Axes:
+    """Return `ax`, or the one axes of a new picture of 1280 x 800."""
+    if ax is not None:
+        return ax
+    layout = ConstrainedLayoutEngine(w_pad=0.15, h_pad=0.12)
+    return Figure(figsize=(12.8, 8.0), dpi=100, facecolor=PAPER, layout=layout).add_subplot()
+
+
+def split_axes(
+    ax: Axes | None, heights: Sequence[float] = (1.0,), widths: Sequence[float] = (1.0,), share_x: bool = False
+) -> list[Axes]:
+    """Put a grid of axes in the place of `ax` (or of a whole new picture) and return them, row by row."""
+    place = blank_axes(ax)
+    spec = place.get_subplotspec()
+    if spec is None:
+        raise WendonicError("this picture has several panels; hand it an ax made by subplots(), not by add_axes()")
+    figure: Figure | SubFigure = place.figure
+    place.remove()
+    grid = spec.subgridspec(len(heights), len(widths), height_ratios=list(heights), width_ratios=list(widths))
+    axes: list[Axes] = []
+    for row in range(len(heights)):
+        for column in range(len(widths)):
+            axes.append(figure.add_subplot(grid[row, column], sharex=axes[0] if share_x and axes else None))
+    return axes
+
+
+def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") -> None:
+    """Give the axes the house's paper, ink and words."""
+    ax.set_facecolor(PAPER)
+    ax.set_xlabel(x_label, color=INK)
+    ax.set_ylabel(y_label, color=INK)
+    if title:
+        ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=10)
+    ax.tick_params(colors=INK, labelsize=9)
+    for side, spine in ax.spines.items():
+        spine.set_visible(side in ("left", "bottom"))
+        spine.set_color(INK)
+        spine.set_linewidth(0.8)
+    ax.set_axisbelow(True)
+
+
+def label_lines(ax: Axes) -> None:
+    """Name the lines beside their right ends, with a sample of each, so that colour is not all that tells."""
+    ax.legend(
+        loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, handlelength=1.8, labelcolor=INK
+    )
+
+
+def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:
+    """Write the picture that `drawn` stands on, by file ending: `.png`, `.svg` or `.pdf`; whole or not at all."""
+    ending = Path(path).suffix.lower()
+    if ending not in ENDINGS:
+        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')
+    first = drawn if isinstance(drawn, Axes) else drawn[0]
+    with whole_file(path) as beside:
+        figure = first.get_figure(root=True)
+        assert figure is not None, "every axes that is drawn on has a figure"
+        figure.savefig(beside, facecolor=PAPER)

@@ -1,0 +1,141 @@
+"""Raw, shaped, intent and speed over time, with held keys as bars."""
+
+import math
+from typing import TYPE_CHECKING
+
+from matplotlib.axes import Axes
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import (
+    FOG,
+    INK,
+    INTENT,
+    MIST,
+    MOTION,
+    PAPER,
+    RAW,
+    SHAPED,
+    dress_axes,
+    label_lines,
+    split_axes,
+)
+from wendonic.recording.held import held_spans
+from wendonic.recording.recording import Recording
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+MARK_ROW_POINTS = 12
+CHARACTER_WIDTH = 0.0064
+"""About how wide a note's character is, as a share of the axes, at the usual size of the picture."""
+
+LANE_HEIGHT = 0.16
+"""Height of one key's lane, as a share of a panel's."""
+
+
+def draw_timeline(
+    trace: "pd.DataFrame",
+    recording: Recording,
+    start_s: float | None = None,
+    end_s: float | None = None,
+    ax: Axes | None = None,
+) -> list[Axes]:
+    """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
+
+    Panels from the top: held keys and buttons as bars (if there are any), right and ahead (raw and shaped),
+    wanted amount, speed. The player's notes are flags on the topmost panel. Returns the axes, top first.
+    """
+    if trace.empty:
+        raise WendonicError("the recording has no events; there is nothing to draw")
+    first = float(trace["t"].iloc[0] - trace["dt"].iloc[0]) if start_s is None else start_s
+    last = float(trace["t"].iloc[-1]) if end_s is None else end_s
+    if not (math.isfinite(first) and math.isfinite(last) and first < last):
+        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
+    seen = trace[(trace["t"] >= first) & (trace["t"] - trace["dt"] <= last)]
+    if seen.empty:
+        raise WendonicError(
+            f"nothing between {first:g} s and {last:g} s; the recording runs from {recording.start_s:g} s "
+            f"to {recording.start_s + recording.duration_s:g} s"
+        )
+    spans = {
+        name: [(max(a, first), min(b, last)) for a, b in bars if b > first and a < last]
+        for name, bars in held_spans(recording).items()
+    }
+    spans = {name: bars for name, bars in spans.items() if bars}
+    lanes = [LANE_HEIGHT * len(spans) + 0.1] if spans else []
+    axes = split_axes(ax, heights=[*lanes, 1.0, 1.0, 0.8, 1.0], share_x=True)
+    if spans:
+        _draw_bars(axes[0], spans)
+    right, ahead, amount, speed = axes[-4:]
+    t = seen["t"]
+    for panel, axis, words in ((right, "x", "right\n(-1 left)"), (ahead, "y", "ahead\n(-1 back)")):
+        dress_axes(panel, y_label=words)
+        panel.axhline(0.0, color=FOG, linewidth=0.6)
+        panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-post", label="raw", **RAW)
+        panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)
+        panel.set_ylim(*_limits(seen[f"raw_{axis}"], seen[f"local_{axis}"], low=-1.1))
+    dress_axes(amount, y_label="amount\n(of top)")
+    amount.plot(t, seen["amount"], label="intent", **INTENT)
+    amount.set_ylim(*_limits(seen["amount"], low=-0.05))
+    dress_axes(speed, x_label="time (s)", y_label="speed (m/s)")
+    moved = (seen["vel_x"] ** 2 + seen["vel_y"] ** 2) ** 0.5
+    speed.plot(t, moved, label="motion", **MOTION)
+    speed.set_ylim(0.0, max(1.12 * float(moved.max()), 0.1))
+    for panel in axes[-4:]:
+        label_lines(panel)
+    for panel in axes[:-1]:
+        panel.tick_params(labelbottom=False)
+    speed.set_xlim(first, last)
+    fastest = int(moved.to_numpy().argmax())
+    top = f"top speed {float(moved.iloc[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
+    rows = _draw_marks(axes, recording, first, last)
+    axes[0].set_title(
+        f"{recording.title or 'Recording'}: {top}",
+        color=INK,
+        loc="left",
+        fontsize=13,
+        fontweight="bold",
+        pad=10 + MARK_ROW_POINTS * rows,
+    )
+    return axes
+
+
+def _limits(*series: "pd.Series[float]", low: float) -> tuple[float, float]:
+    """Return limits that hold all of -1.1 (or `low`) to 1.1, and more where the values go further."""
+    least = min(float(values.min()) for values in series)
+    most = max(float(values.max()) for values in series)
+    return min(low, 1.1 * least), max(1.1, 1.1 * most)
+
+
+def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
+    dress_axes(ax)
+    for lane, bars in enumerate(spans.values()):
+        ax.broken_barh([(a, b - a) for a, b in bars], (lane - 0.32, 0.64), facecolors=MIST, edgecolor=PAPER)
+    ax.set_yticks(range(len(spans)), [name.removeprefix("key.") for name in spans])
+    ax.set_ylim(len(spans) - 0.4, -0.6)
+    ax.spines["left"].set_visible(False)
+    ax.tick_params(axis="y", length=0)
+
+
+def _draw_marks(axes: list[Axes], recording: Recording, first: float, last: float) -> int:
+    """Draw the player's notes above the topmost panel, in as many rows as they need; return how many."""
+    ends: list[float] = []
+    for event in recording:
+        if event.control != "mark" or not first <= event.t <= last:
+            continue
+        for panel in axes:
+            panel.axvline(event.t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)
+        width = len(str(event.value)) * CHARACTER_WIDTH * (last - first)
+        row = next((row for row, end in enumerate(ends) if end < event.t), len(ends))
+        ends[row : row + 1] = [event.t + width]
+        axes[0].annotate(
+            str(event.value),
+            (event.t, 1.0),
+            xycoords=("data", "axes fraction"),
+            xytext=(2, 3 + MARK_ROW_POINTS * row),
+            textcoords="offset points",
+            fontsize=8.5,
+            color=INK,
+            annotation_clip=False,
+        )
+    return len(ends)

@@ -1,0 +1,35 @@
+"""When keys and buttons were down."""
+
+from wendonic.devices.controls import CONTROLS
+from wendonic.recording.recording import Recording
+
+
+def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
+    """Return (down, up) times in seconds for each key and button of a recording, in the order of first use.
+
+    Losing focus lifts everything, losing the pad what the pad held; what is still down at the end is held
+    up to the last event.
+
+    >>> from wendonic.devices.event import Event
+    >>> held_spans(Recording([Event(0.0, "key.KeyW", 1), Event(0.5, "key.KeyD", 1), Event(2.0, "lost.focus", 1)]))
+    {'key.KeyW': [(0.0, 2.0)], 'key.KeyD': [(0.5, 2.0)]}
+    """
+    spans: dict[str, list[tuple[float, float]]] = {}
+    down_s: dict[str, float] = {}
+    for event in recording:
+        control = CONTROLS[event.control]
+        if control.kind == "loss":
+            for name in list(down_s):
+                if event.control == "lost.focus" or CONTROLS[name].device == "pad":
+                    spans[name].append((down_s.pop(name), event.t))
+        elif control.kind in ("key", "button"):
+            if event.value == 0.0:
+                if event.control in down_s:
+                    spans[event.control].append((down_s.pop(event.control), event.t))
+            elif event.control not in down_s:
+                down_s[event.control] = event.t
+                spans.setdefault(event.control, [])
+    end_s = recording.start_s + recording.duration_s
+    for name, since_s in down_s.items():
+        spans[name].append((since_s, end_s))
+    return spans
