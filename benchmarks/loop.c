@@ -59,6 +59,9 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
                 x = raw_x / tilt * amount;
                 y = raw_y / tilt * amount;
             }
+        } else if (length == 0.0 && raw_x == 0.0 && raw_y == 0.0) {
+            raw_x = sample[4];
+            raw_y = sample[5];
         }
         const double size = hypot(x, y);
         if (size > 1.0) {

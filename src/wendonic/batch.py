@@ -88,7 +88,8 @@ def shape(
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
     The profile's first mode is used unless `mode` names another. Columns: `tick t dt mode device`, then
-    `raw_x raw_y` (the source that steers, right and ahead), `local_x local_y` (shaped), `move_x move_y
+    `raw_x raw_y` (right and ahead, of the source that steers, or of the most
+    tilted one while none does), `local_x local_y` (shaped), `move_x move_y
     amount heading_deg` (steered; the heading is missing at rest), the other channels, the view, `face_deg`,
     and the gait's `pos_…` (m) and `vel_…` (m/s); all in the plan frame. `t` is the recording's own time at
     the end of the tick. A helm fed the same events tick by tick gives the same numbers.

@@ -8,6 +8,9 @@ from wendonic.kernels.source import SourceState
 def strongest(first: SourceState, second: SourceState) -> SourceState:
     """Return the source whose shaped value is longer; the first one where they are equal.
 
+    While both give nothing, the one with the longer raw value stands for both, so that a stick lying in its
+    dead zone can still be seen.
+
     >>> from wendonic.kernels.source import SOURCE_AT_REST
     >>> keys = SOURCE_AT_REST._replace(source=0.0, length=1.0, x=1.0)
     >>> stick = SOURCE_AT_REST._replace(source=1.0, length=0.4, y=0.4)
@@ -16,4 +19,8 @@ def strongest(first: SourceState, second: SourceState) -> SourceState:
     """
     if second.length > first.length:
         return second
+    if first.length == 0.0 and second.length == 0.0:
+        first_raw = first.raw_x * first.raw_x + first.raw_y * first.raw_y
+        if second.raw_x * second.raw_x + second.raw_y * second.raw_y > first_raw:
+            return second
     return first

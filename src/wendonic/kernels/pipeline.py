@@ -28,6 +28,10 @@ REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
 
 
+MOST_PARTS = 1000
+"""Parts that a hitch is cut into at most, so that a machine back from a night's sleep does not stall."""
+
+
 class MoveTuning(NamedTuple):
     """The numbers of the channel `move`."""
 
@@ -171,7 +175,8 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     """Return the memory after `dt` seconds and what came out.
 
     `sample` holds SAMPLE_WIDTH raw numbers, `view` the camera's yaw and pitch (rad); both stand for the whole
-    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts. A `dt` of 0 leaves the memory as it was.
+    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most. A `dt`
+    of 0 leaves the memory as it was.
 
     >>> silent = SourceTuning(0, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
     >>> keys = silent._replace(kind=1)
@@ -184,7 +189,7 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     """
     parts = 1
     if dt > tuning.max_dt_s:
-        parts = math.ceil(dt / tuning.max_dt_s)
+        parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
         dt /= parts
     # One call in the text, so that the compiler can lay it into the loop.
     while True:

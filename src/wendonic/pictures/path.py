@@ -78,6 +78,7 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
                 ha="right",
                 fontsize=9,
                 color=INK,
+                bbox={"facecolor": PAPER, "edgecolor": "none", "pad": 0.6, "alpha": 0.8},
                 zorder=5,
             )
     ax.plot([], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera")

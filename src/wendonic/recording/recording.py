@@ -9,6 +9,9 @@ from wendonic.devices.controls import CONTROLS, Device
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import ControlError, WendonicError
 
+HIGHEST_HZ = 10_000.0
+"""Ticks a second that a recording can be gone through at; more is a slip of the finger."""
+
 
 class Recording(Sequence[Event]):
     """Events in the order of time, with a title; it is a sequence of its events and never changes.
@@ -120,8 +123,8 @@ class Recording(Sequence[Event]):
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]
         [(0.2, 1), (0.4, 1)]
         """
-        if not (0.0 < hz < math.inf):
-            raise WendonicError(f"hz: found {hz!r}; allowed: a finite number above 0 (ticks a second)")
+        if not 0.0 < hz <= HIGHEST_HZ:
+            raise WendonicError(f"hz: found {hz:g}; allowed: above 0, up to {HIGHEST_HZ:g} ticks a second")
         events = self._events
         index = 0
         number = 0

@@ -1,0 +1,5 @@
+"""`python -m wendonic` is `wendonic`."""
+
+from wendonic.cli.main import main
+
+main()

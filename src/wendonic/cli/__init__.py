@@ -1,0 +1,1 @@
+"""The command line: parses, calls and prints; it computes nothing."""

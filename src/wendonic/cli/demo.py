@@ -1,0 +1,72 @@
+"""`wendonic demo`: the whole way once, on the shipped recordings."""
+
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+if TYPE_CHECKING:
+    from wendonic.study.summary import Summary
+
+
+def demo(
+    out: Annotated[Path, typer.Option("--out", help="The folder for pictures and traces; made if missing.")] = Path(
+        "demo-out"
+    ),
+) -> None:
+    """Shape the shipped recordings of the beekeeper; print a summary, write pictures and traces."""
+    from rich.console import Console
+    from rich.progress import Progress
+
+    from wendonic.demo import RECORDING_NAMES, copy_inputs
+
+    console = Console()
+    copy_inputs(out)
+    summaries: dict[str, Summary] = {}
+    with Progress(console=Console(stderr=True), transient=True) as progress:
+        task = progress.add_task("shaping and drawing", total=1 + 3 * len(RECORDING_NAMES))
+        # Loading the drawing libraries is the first wait, so the bar stands before it.
+        from wendonic.batch import shape, write_trace
+        from wendonic.demo import demo_profile, demo_recording
+        from wendonic.pictures import draw_path, draw_stick, draw_timeline, save_picture
+        from wendonic.study.summary import summarise
+
+        profile = demo_profile()
+        for name in RECORDING_NAMES:
+            recording = demo_recording(name)
+            trace = shape(recording, profile)
+            summaries[name] = summarise(trace)
+            write_trace(trace, out / f"{name}.csv")
+            progress.advance(task)
+            save_picture(draw_timeline(trace, recording), out / f"{name}_timeline.png")
+            progress.advance(task)
+            save_picture(draw_path(trace, recording.title), out / f"{name}_path.png")
+            progress.advance(task)
+        save_picture(draw_stick(profile, recording), out / "stick.png")
+        progress.advance(task)
+    console.print(_summary_table(profile.title, summaries))
+    print(f"wrote {out}: pictures (.png), traces (.csv), the profile (.toml) and the recordings (.jsonl)")
+    print(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
+    print(f"  wendonic draw timeline {out / 'beekeeper.toml'} {out / 'beekeeper_keys.jsonl'}")
+
+
+def _summary_table(title: str, summaries: "dict[str, Summary]") -> object:
+    from rich.table import Table
+
+    table = Table(title=title, title_justify="left", title_style="bold")
+    table.add_column("")
+    for name in summaries:
+        table.add_column(name, justify="right")
+    rows = {
+        "ticks": ("ticks", "{:d}"),
+        "duration_s": ("seconds", "{:.2f}"),
+        "top_amount": ("top amount (1 is full speed)", "{:.3f}"),
+        "straight_speed_m_s": ("straight speed (m/s)", "{:.3f}"),
+        "diagonal_speed_m_s": ("diagonal speed (m/s)", "{:.3f}"),
+        "distance_m": ("distance walked (m)", "{:.1f}"),
+        "rest_drift_m_per_min": ("rest drift, hands off (m/min)", "{:.3f}"),
+    }
+    for field, (words, form) in rows.items():
+        values = [getattr(summary, field) for summary in summaries.values()]
+        table.add_row(words, *("-" if value is None else form.format(value) for value in values))
+    return table

@@ -1,0 +1,85 @@
+"""`wendonic draw`: pictures."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument
+
+draw = typer.Typer(
+    no_args_is_help=True,
+    help="Draw a profile, or a recording under a profile.",
+    epilog="Example: wendonic draw stick demo-out/beekeeper.toml",
+)
+
+OutOption = Annotated[
+    Path | None,
+    typer.Option("-o", "--out", help="The picture: .png, .svg or .pdf; named after the input by default."),
+]
+
+
+@draw.command(epilog="Example: wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png")
+def stick(
+    profile: ProfileArgument,
+    recording: Annotated[
+        Path | None, typer.Argument(metavar="[RECORDING]", help="A recording whose stick positions are shown.")
+    ] = None,
+    out: OutOption = None,
+    mode: ModeOption = None,
+) -> None:
+    """Where raw stick positions go: dead zone, rim, lines of wanted amount."""
+    from wendonic.pictures import draw_stick, save_picture
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    drawn = draw_stick(load_profile(profile), Recording.read(recording) if recording else None, mode)
+    target = out or Path(f"{profile.stem}-stick.png")
+    save_picture(drawn, target)
+    print(f"wrote {target}")
+
+
+@draw.command(
+    epilog="Example: wendonic draw timeline demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --from 26 --to 33"
+)
+def timeline(
+    profile: ProfileArgument,
+    recording: RecordingArgument,
+    out: OutOption = None,
+    start_s: Annotated[float | None, typer.Option("--from", help="Begin here (s).")] = None,
+    end_s: Annotated[float | None, typer.Option("--to", help="End here (s).")] = None,
+    hz: HzOption = 60.0,
+    mode: ModeOption = None,
+) -> None:
+    """Raw, shaped, intent and speed over time, held keys as bars."""
+    from wendonic.batch import shape
+    from wendonic.pictures import draw_timeline, save_picture
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    events = Recording.read(recording)
+    trace = shape(events, load_profile(profile), hz=hz, mode=mode)
+    target = out or Path(f"{recording.stem}-timeline.png")
+    save_picture(draw_timeline(trace, events, start_s, end_s), target)
+    print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw path demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o path.png")
+def path(
+    profile: ProfileArgument,
+    recording: RecordingArgument,
+    out: OutOption = None,
+    hz: HzOption = 60.0,
+    mode: ModeOption = None,
+) -> None:
+    """The walk from above, camera and facing drawn at intervals."""
+    from wendonic.batch import shape
+    from wendonic.pictures import draw_path, save_picture
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    events = Recording.read(recording)
+    trace = shape(events, load_profile(profile), hz=hz, mode=mode)
+    target = out or Path(f"{recording.stem}-path.png")
+    save_picture(draw_path(trace, events.title), target)
+    print(f"wrote {target}")

@@ -1,0 +1,53 @@
+"""`wendonic`: the commands put together, and errors put in plain words."""
+
+import logging
+import sys
+from typing import Annotated
+
+import typer
+
+from wendonic import __version__
+from wendonic.cli.demo import demo
+from wendonic.cli.draw import draw
+from wendonic.cli.info import info
+from wendonic.cli.new import new
+from wendonic.cli.shape import shape
+from wendonic.errors import WendonicError
+
+app = typer.Typer(
+    no_args_is_help=True,
+    add_completion=False,
+    pretty_exceptions_enable=False,
+    help="Shape raw input into movement intent, and see why it feels the way it does.",
+    epilog="Begin with: wendonic demo --out demo-out",
+)
+app.command(epilog="Example: wendonic demo --out demo-out")(demo)
+app.command(epilog="Example: wendonic new beekeeper.toml")(new)
+app.command(epilog="Example: wendonic shape demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o walk.csv")(shape)
+app.add_typer(draw, name="draw")
+app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
+
+
+def _show_version(wanted: bool) -> None:
+    if wanted:
+        print(f"wendonic {__version__}")
+        raise typer.Exit
+
+
+@app.callback()
+def _global_options(
+    version: Annotated[
+        bool, typer.Option("--version", callback=_show_version, is_eager=True, help="Show the version and stop.")
+    ] = False,
+) -> None:
+    pass
+
+
+def main() -> None:
+    """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
+    logging.basicConfig(format="wendonic: %(message)s", level=logging.WARNING)
+    try:
+        app()
+    except WendonicError as error:
+        print(f"wendonic: {error}", file=sys.stderr)
+        sys.exit(2)

@@ -1,0 +1,77 @@
+"""`wendonic shape`: a recording under a profile, as a trace."""
+
+import math
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+SHOWN_TICKS = 25
+COLUMNS = {
+    "t": ("t\n(s)", 2),
+    "device": ("\ndevice", None),
+    "raw_x": ("raw\nright", 2),
+    "raw_y": ("raw\nahead", 2),
+    "local_x": ("shaped\nright", 2),
+    "local_y": ("shaped\nahead", 2),
+    "amount": ("wanted\namount", 2),
+    "heading_deg": ("heading\n(deg)", 0),
+    "face_deg": ("facing\n(deg)", 0),
+    "speed_m_s": ("speed\n(m/s)", 2),
+    "pos_x": ("x\n(m)", 1),
+    "pos_y": ("y\n(m)", 1),
+}
+
+
+def shape(
+    profile: ProfileArgument,
+    recording: RecordingArgument,
+    out: Annotated[
+        Path | None, typer.Option("-o", "--out", help="Write every tick and column: .csv, .parquet or .jsonl.")
+    ] = None,
+    hz: HzOption = 60.0,
+    mode: ModeOption = None,
+) -> None:
+    """Shape a recording tick by tick: into a file, or a table of some ticks in the terminal."""
+    from wendonic.batch import shape as shape_recording
+    from wendonic.batch import write_trace
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    trace = shape_recording(Recording.read(recording), load_profile(profile), hz=hz, mode=mode)
+    if out is None:
+        _print_ticks(trace)
+    else:
+        write_trace(trace, out)
+        print(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
+
+
+def _print_ticks(trace: "pd.DataFrame") -> None:
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    step = max(-(-len(trace) // SHOWN_TICKS), 1)
+    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=lambda ticks: (ticks.vel_x**2 + ticks.vel_y**2) ** 0.5)
+    every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
+    title = f"{every}; -o FILE.csv writes them all with every column"
+    table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, padding=(0, 1, 0, 0))
+    for heading, _ in COLUMNS.values():
+        table.add_column(heading, justify="right", no_wrap=True)
+    for row in shown[list(COLUMNS)].itertuples(index=False):
+        table.add_row(*map(_cell, row, (digits for _, digits in COLUMNS.values())))
+    Console().print(table)
+
+
+def _cell(value: object, digits: int | None) -> str:
+    if not isinstance(value, float):
+        return str(value)
+    if math.isnan(value):
+        return "-"
+    # Adding zero turns -0.0 into 0.0.
+    return f"{round(value, digits) + 0.0:.{digits}f}"
