@@ -49,11 +49,11 @@ class Samples:
                 state.apply(event)
             if state.changes != seen:
                 seen = state.changes
-                row = list(row)
                 sampler.fill(state, row)
+                sample = row.copy()
                 view = state.values[view_slot : view_slot + 2]
             times.append(t)
-            rows.append(row)
+            rows.append(sample)
             views.append(view)
         self.t = np.array(times)
         self.samples = np.array(rows).reshape(len(rows), SAMPLE_WIDTH)
@@ -148,7 +148,7 @@ def shape(
 
 
 def _compass_deg(angles: "NDArray[np.float64]") -> "NDArray[np.float64]":
-    """Return `helm.compass_deg` of every angle."""
+    """Return `intent.compass_deg` of every angle."""
     import numpy as np
 
     degrees = np.degrees(angles)

@@ -7,14 +7,12 @@ from wendonic.devices.event import Event
 from wendonic.devices.sources import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.errors import ControlError, WendonicError, did_you_mean
-from wendonic.intent import Intent, Local, Look, Motion, Plan, Press, View, WorldAxes
+from wendonic.intent import Intent, View, WorldAxes
 from wendonic.kernels.pipeline import MEMORY_AT_REST, SAMPLE_WIDTH, tick
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import mode_sources, mode_tuning
 
 _VIEW = CONTROLS["view"]
-_NO_LOOK = Look()
-_NO_PRESSES: dict[str, Press] = {}
 
 
 class _ModeRun:
@@ -122,13 +120,14 @@ class Helm:
         if allowed is not None and mode not in allowed:
             ways = ", ".join(allowed) or "nowhere"
             raise ControlError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
-        old = self._memory
+        old = self._memory[1]
+        states_at_rest, at_rest = MEMORY_AT_REST
+        body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
         self._mode = new
-        self._memory = MEMORY_AT_REST._replace(
-            face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y
-        )
+        self._memory = (states_at_rest, body)
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
+        new.sampler.forget()
 
     def tick(self, dt: float, view: View | None = None) -> Intent:
         """Return the intent after `dt` seconds (0 or more; 0 changes nothing), steered by `view` if it is given.
@@ -154,54 +153,5 @@ class Helm:
         total = self._t + added
         self._t_rest = (total - self._t) - added
         self._t = total
-        (
-            source,
-            _,
-            _,
-            local_x,
-            local_y,
-            move_x,
-            move_y,
-            amount,
-            heading,
-            face,
-            pos_x,
-            pos_y,
-            vel_x,
-            vel_y,
-        ) = outcome
-        return Intent(
-            self._ticks,
-            total,
-            dt,
-            mode.name,
-            Local(local_x, local_y),
-            Plan(move_x, move_y),
-            amount,
-            compass_deg(heading) if amount > 0.0 else None,
-            0.0,
-            0.0,
-            0.0,
-            _NO_LOOK,
-            self._view,
-            compass_deg(face),
-            None,
-            None,
-            None,
-            _NO_PRESSES,
-            mode.devices[int(source)],
-            Motion(pos_x, pos_y, 0.0, vel_x, vel_y, 0.0, True),
-            self.axes,
-        )
-
-
-def compass_deg(angle: float) -> float:
-    """Return an angle (rad, -pi..pi) as a compass heading: degrees from 0 up to, not including, 360.
-
-    >>> compass_deg(-math.pi / 2), compass_deg(0.0), compass_deg(-1e-300)
-    (270.0, 0.0, 0.0)
-    """
-    degrees = math.degrees(angle)
-    if degrees < 0.0:
-        degrees += 360.0
-    return degrees if degrees < 360.0 else 0.0
+        device = mode.devices[int(outcome.source)]
+        return Intent(self._ticks, total, dt, mode.name, device, self._view, outcome, self.axes)

@@ -2,7 +2,10 @@
 
 import math
 from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Any, NamedTuple, TypeAlias
+
+from wendonic.kernels.pipeline import Outcome
 
 GameVector: TypeAlias = tuple[float, ...]
 """A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
@@ -112,37 +115,103 @@ class WorldAxes:
         return plan[0], plan[1], plan[2] if len(plan) == 3 else 0.0
 
 
-class Intent(NamedTuple):
-    """What the player wants this tick. Immutable; every field is in the plan frame unless it says otherwise.
+NO_PRESSES: Mapping[str, Press] = MappingProxyType({})
 
-    `tick` counts from 1; `t` and `dt` are seconds. `local` is the wish before steering, `move` after it: its
-    length is `amount`, 0..1. `heading_deg` is the compass heading of `move`, 0 up to 360, None at rest;
-    `face_deg` is where the body faces. `device` is what steered last: "keys", "pad" or None. `motion` is what
-    the profile's gait makes of it all. Fields that a profile does not use stay neutral: `rise`, `turn`,
-    `throttle` 0, `look` (0, 0), `sector`, `goal` and `step` None, `presses` empty.
+FIELDS = (
+    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal step presses "
+    "device motion"
+).split()
+"""What an intent tells, in the order in which `Intent.as_dict` gives it."""
+
+
+class Intent(NamedTuple):
+    """What the player wants this tick. Immutable; everything is in the plan frame unless it says otherwise.
+
+    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered
+    by; `device` is what steered last: "keys", "pad" or None. The other fields are read off `outcome`, the bare
+    numbers of the tick, when they are asked for: making an intent costs little, and most games ask for two or
+    three of them. Fields that a profile does not use stay neutral.
     """
 
     tick: int
     t: float
     dt: float
     mode: str
-    local: Local
-    move: Plan
-    amount: float
-    heading_deg: float | None
-    rise: float
-    turn: float
-    throttle: float
-    look: Look
-    view: View
-    face_deg: float
-    sector: int | None
-    goal: Plan | None
-    step: Plan | None
-    presses: Mapping[str, Press]
     device: str | None
-    motion: Motion
+    view: View
+    outcome: Outcome
     axes: WorldAxes
+
+    @property
+    def local(self) -> Local:
+        """What the player asks for, shaped but not steered yet: `right` and `ahead`, -1..1."""
+        return Local(self.outcome.local_x, self.outcome.local_y)
+
+    @property
+    def move(self) -> Plan:
+        """Which way to go and how much: a vector of the plan whose length is `amount`."""
+        return Plan(self.outcome.move_x, self.outcome.move_y)
+
+    @property
+    def amount(self) -> float:
+        """How much of full speed is wanted, 0..1 (more only under `diagonal = "free"`)."""
+        return self.outcome.amount
+
+    @property
+    def heading_deg(self) -> float | None:
+        """Compass heading of `move`, 0 up to 360; None at rest."""
+        return compass_deg(self.outcome.heading) if self.outcome.amount > 0.0 else None
+
+    @property
+    def face_deg(self) -> float:
+        """Compass heading that the body faces, 0 up to 360; at rest the last one stays."""
+        return compass_deg(self.outcome.face)
+
+    @property
+    def motion(self) -> Motion:
+        """What the profile's gait makes of it all: position and velocity."""
+        out = self.outcome
+        return Motion(out.pos_x, out.pos_y, 0.0, out.vel_x, out.vel_y, 0.0, True)
+
+    @property
+    def rise(self) -> float:
+        """Up or down, -1..1; 0 where the profile binds nothing to it."""
+        return 0.0
+
+    @property
+    def turn(self) -> float:
+        """Turning by keys or stick, -1..1, right positive; 0 where the profile binds nothing to it."""
+        return 0.0
+
+    @property
+    def throttle(self) -> float:
+        """Throttle, -1..1; 0 where the profile binds nothing to it."""
+        return 0.0
+
+    @property
+    def look(self) -> Look:
+        """How far the view was turned this tick; zeros where the profile binds nothing to it."""
+        return Look()
+
+    @property
+    def sector(self) -> int | None:
+        """Which of the profile's facings the sprite has; None without sectors."""
+        return None
+
+    @property
+    def goal(self) -> Plan | None:
+        """The pointed place; None outside a `goto` frame."""
+        return None
+
+    @property
+    def step(self) -> Plan | None:
+        """The square being stepped to; None outside a `grid` frame."""
+        return None
+
+    @property
+    def presses(self) -> Mapping[str, Press]:
+        """Every press of the mode by name."""
+        return NO_PRESSES
 
     def velocity(self, top_speed_m_s: float | None = None) -> GameVector:
         """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
@@ -150,20 +219,22 @@ class Intent(NamedTuple):
         Without `top_speed_m_s` it is the gait's, with its acceleration and braking; with it, it is the
         wanted one, `move` times that speed, at once.
         """
+        out = self.outcome
         if top_speed_m_s is None:
-            return self.axes.from_plan(self.motion.vel_x, self.motion.vel_y, self.motion.vel_z)
-        return self.axes.from_plan(self.move.x * top_speed_m_s, self.move.y * top_speed_m_s)
+            return self.axes.from_plan(out.vel_x, out.vel_y)
+        return self.axes.from_plan(out.move_x * top_speed_m_s, out.move_y * top_speed_m_s)
 
     def direction(self) -> GameVector:
         """Return the wanted direction in the game's own axes, of length 1, or all zeros at rest."""
-        length = math.hypot(self.move.x, self.move.y)
+        out = self.outcome
+        length = math.hypot(out.move_x, out.move_y)
         if length == 0.0:
             return self.axes.from_plan(0.0, 0.0)
-        return self.axes.from_plan(self.move.x / length, self.move.y / length)
+        return self.axes.from_plan(out.move_x / length, out.move_y / length)
 
     def position(self) -> GameVector:
         """Return the gait's position (m) in the game's own axes, from where the helm began."""
-        return self.axes.from_plan(self.motion.pos_x, self.motion.pos_y, self.motion.pos_z)
+        return self.axes.from_plan(self.outcome.pos_x, self.outcome.pos_y)
 
     def press(self, name: str) -> Press:
         """Return one press; an unknown name raises `KeyError` with the names there are."""
@@ -177,19 +248,30 @@ class Intent(NamedTuple):
     def as_dict(self) -> dict[str, Any]:
         """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""
         content: dict[str, Any] = {}
-        for name, value in zip(self._fields, self, strict=True):
-            if name == "presses":
-                content[name] = {press: state._asdict() for press, state in self.presses.items()}
-            elif name != "axes":
-                as_dict = getattr(value, "_asdict", None)
-                content[name] = as_dict() if as_dict else value
+        for name in FIELDS:
+            value = getattr(self, name)
+            as_dict = getattr(value, "_asdict", None)
+            content[name] = as_dict() if as_dict else value
+        content["presses"] = {name: press._asdict() for name, press in self.presses.items()}
         return content
 
     def __str__(self) -> str:
         """Give the tick on one line, as a person reads it."""
         heading = "at rest" if self.heading_deg is None else f"heading {self.heading_deg:5.1f} deg"
-        speed = math.hypot(self.motion.vel_x, self.motion.vel_y)
+        speed = math.hypot(self.outcome.vel_x, self.outcome.vel_y)
         return (
             f"tick {self.tick}, {self.t:.3f} s, {self.mode}: amount {self.amount:.2f}, {heading}, "
             f"facing {self.face_deg:5.1f} deg, {speed:.2f} m/s"
         )
+
+
+def compass_deg(angle: float) -> float:
+    """Return an angle (rad, -pi..pi) as a compass heading: degrees from 0 up to, not including, 360.
+
+    >>> compass_deg(-math.pi / 2), compass_deg(0.0), compass_deg(-1e-300)
+    (270.0, 0.0, 0.0)
+    """
+    degrees = math.degrees(angle)
+    if degrees < 0.0:
+        degrees += 360.0
+    return degrees if degrees < 360.0 else 0.0

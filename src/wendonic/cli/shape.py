@@ -60,7 +60,9 @@ def _print_ticks(trace: "pd.DataFrame") -> None:
     shown = trace.iloc[step - 1 :: step].assign(speed_m_s=lambda ticks: (ticks.vel_x**2 + ticks.vel_y**2) ** 0.5)
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
     title = f"{every}; -o FILE.csv writes them all with every column"
-    table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, padding=(0, 1, 0, 0))
+    # As narrow as it gets: twelve columns have to fit into a terminal of 80.
+    table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, show_edge=False)
+    table.padding, table.pad_edge = (0, 0), False
     for heading, _ in COLUMNS.values():
         table.add_column(heading, justify="right", no_wrap=True)
     for row in shown[list(COLUMNS)].itertuples(index=False):

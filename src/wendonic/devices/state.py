@@ -30,13 +30,15 @@ class DeviceState:
     ()
     """
 
-    __slots__ = ("changes", "clamped", "refused", "values")
+    __slots__ = ("changes", "clamped", "key_changes", "refused", "values")
 
     def __init__(self) -> None:
         """Begin with everything let go and the view at 0, 0."""
         self.values: list[float] = [0.0] * STATE_WIDTH
         self.changes = 0
         """Grows with every event that changed something; a sample is stale once this has moved on."""
+        self.key_changes = 0
+        """The same, for keys alone."""
         self.clamped: Counter[str] = Counter()
         self.refused: Counter[str] = Counter()
 
@@ -75,11 +77,14 @@ class DeviceState:
             if values[slot] != fitting:
                 values[slot] = fitting
                 self.changes += 1
+                if control.kind == "key":
+                    self.key_changes += 1
             slot += 1
 
     def _let_go(self, slots: range) -> None:
         self.values[slots.start : slots.stop] = [0.0] * len(slots)
         self.changes += 1
+        self.key_changes += 1
 
     def value(self, name: str) -> float | tuple[float, float]:
         """Return what the control of that name holds, in the device's own standard: a number, or two."""

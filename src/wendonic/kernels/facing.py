@@ -17,6 +17,8 @@ def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> 
     >>> [round(math.degrees(angle), 9) for angle in degrees]
     [180.0, -170.0]
     """
+    if heading == face:
+        return face
     difference = wrapped_angle(heading - face)
     step = turn_rate * dt
     if abs(difference) <= step:

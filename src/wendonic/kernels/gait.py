@@ -33,17 +33,37 @@ def walked(
         return vel_x, vel_y, vel_x * dt, vel_y * dt
     unit_x = step_x / step
     unit_y = step_y / step
+    along = 0.0
+    changed = 0.0
+    left_s = dt
     # Speed falls up to the point of the straight line that is nearest to standing still.
-    falling = min(max(-(vel_x * unit_x + vel_y * unit_y), 0.0), step)
-    brake_s = min(falling / brake_m_s2, dt)
-    accel_s = min((step - falling) / accel_m_s2, dt - brake_s)
-    braked = brake_m_s2 * brake_s
-    gained = accel_m_s2 * accel_s
-    along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
-    along += gained * (dt - brake_s - accel_s)
-    moved_x = vel_x * dt + unit_x * along
-    moved_y = vel_y * dt + unit_y * along
-    if brake_s + accel_s < dt:
-        return wanted_x, wanted_y, moved_x, moved_y
-    changed = braked + gained
-    return vel_x + unit_x * changed, vel_y + unit_y * changed, moved_x, moved_y
+    falling = -(vel_x * unit_x + vel_y * unit_y)
+    if falling > 0.0:
+        falling = min(falling, step)
+        brake_s = falling / brake_m_s2
+        if brake_s >= dt:
+            changed = brake_m_s2 * dt
+            along = 0.5 * changed * dt
+            return (
+                vel_x + unit_x * changed,
+                vel_y + unit_y * changed,
+                vel_x * dt + unit_x * along,
+                vel_y * dt + unit_y * along,
+            )
+        left_s = dt - brake_s
+        along = falling * (0.5 * brake_s + left_s)
+        changed = falling
+    rising = step - changed
+    accel_s = rising / accel_m_s2
+    if accel_s <= left_s:
+        along += rising * (left_s - 0.5 * accel_s)
+        return wanted_x, wanted_y, vel_x * dt + unit_x * along, vel_y * dt + unit_y * along
+    gained = accel_m_s2 * left_s
+    along += 0.5 * gained * left_s
+    changed += gained
+    return (
+        vel_x + unit_x * changed,
+        vel_y + unit_y * changed,
+        vel_x * dt + unit_x * along,
+        vel_y * dt + unit_y * along,
+    )

@@ -7,6 +7,14 @@ from wendonic.kernels.pipeline import Memory, Tuning, tick
 
 
 @kernel
+def sample_of(row: Row) -> Row:
+    """Return a row's SAMPLE_WIDTH numbers as a tuple, which the compiler keeps in registers."""
+    first = row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7]
+    second = row[8], row[9], row[10], row[11], row[12], row[13], row[14], row[15]
+    return first + second
+
+
+@kernel
 def run_ticks(
     tuning: Tuning,
     memory: Memory,
@@ -21,7 +29,7 @@ def run_ticks(
     interpreted and rows of arrays when compiled.
     """
     for k in range(len(dts)):
-        memory, outcome = tick(tuning, memory, samples[k], views[k], dts[k])
+        memory, outcome = tick(tuning, memory, sample_of(samples[k]), views[k], dts[k])
         row = outcomes[k]
         for field in range(len(outcome)):
             row[field] = outcome[field]

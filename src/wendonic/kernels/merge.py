@@ -17,10 +17,8 @@ def strongest(first: SourceState, second: SourceState) -> SourceState:
     >>> strongest(stick, keys) is keys
     True
     """
-    if second.length > first.length:
-        return second
-    if first.length == 0.0 and second.length == 0.0:
-        first_raw = first.raw_x * first.raw_x + first.raw_y * first.raw_y
-        if second.raw_x * second.raw_x + second.raw_y * second.raw_y > first_raw:
-            return second
-    return first
+    if first.length > 0.0 or second.length > 0.0:
+        return second if second.length > first.length else first
+    first_raw = first.raw_x * first.raw_x + first.raw_y * first.raw_y
+    second_raw = second.raw_x * second.raw_x + second.raw_y * second.raw_y
+    return second if second_raw > first_raw else first

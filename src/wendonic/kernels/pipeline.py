@@ -1,7 +1,7 @@
 """One tick: raw numbers of the sample in, outcome out. The helm and the batch both call `tick`."""
 
 import math
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 from wendonic.kernels.diagonal import DIAGONAL_FREE, diagonal_scale
 from wendonic.kernels.facing import turned_towards
@@ -35,6 +35,7 @@ MOST_PARTS = 1000
 class MoveTuning(NamedTuple):
     """The numbers of the channel `move`."""
 
+    source_count: int
     sources: tuple[SourceTuning, SourceTuning, SourceTuning, SourceTuning]
     diagonal: int
     half_life_s: float
@@ -64,20 +65,6 @@ class Tuning(NamedTuple):
     gait: GaitTuning
 
 
-class Memory(NamedTuple):
-    """What is carried from tick to tick. `source` is the last source that steered, -1 for none."""
-
-    sources: tuple[SourceState, SourceState, SourceState, SourceState]
-    source: float
-    local_x: float
-    local_y: float
-    face: float
-    pos_x: float
-    pos_y: float
-    vel_x: float
-    vel_y: float
-
-
 class Outcome(NamedTuple):
     """What came out of one tick; every field a float, in the plan frame, angles in radians.
 
@@ -100,29 +87,54 @@ class Outcome(NamedTuple):
     vel_y: float
 
 
-MEMORY_AT_REST = Memory((SOURCE_AT_REST,) * SOURCES, -1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)  # type: ignore[arg-type]
+SourceStates: TypeAlias = tuple[SourceState, SourceState, SourceState, SourceState]
+
+Memory: TypeAlias = tuple[SourceStates, Outcome]
+"""What is carried from tick to tick: the sources' states, and what came out last."""
+
+OUTCOME_AT_REST = Outcome(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+MEMORY_AT_REST: Memory = (
+    (
+        SOURCE_AT_REST,
+        SOURCE_AT_REST._replace(source=1.0),
+        SOURCE_AT_REST._replace(source=2.0),
+        SOURCE_AT_REST._replace(source=3.0),
+    ),
+    OUTCOME_AT_REST,
+)
 
 
 @kernel
-def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> tuple[Memory, Outcome]:
-    """Return what `tick` returns, for a `dt` that is no hitch."""
-    move, steer, gait = tuning.move, tuning.steer, tuning.gait
-    first, second, third, fourth = move.sources
-    was_first, was_second, was_third, was_fourth = memory.sources
-    first_state = shaped_source(first, was_first, sample, 0, dt)
-    second_state = shaped_source(second, was_second, sample, 1, dt)
-    third_state = shaped_source(third, was_third, sample, 2, dt)
-    fourth_state = shaped_source(fourth, was_fourth, sample, 3, dt)
-    merged = strongest(strongest(first_state, second_state), strongest(third_state, fourth_state))
+def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> Memory:
+    """Return the memory after `dt` seconds, for a `dt` that is no hitch."""
+    _, move, steer, gait = tuning
+    states, was = memory
+    source, _, _, local_x, local_y, _, _, _, _, face, pos_x, pos_y, vel_x, vel_y = was
 
-    scale = diagonal_scale(merged.x, merged.y, move.diagonal)
-    target_x = merged.x * scale
-    target_y = merged.y * scale
+    count = move.source_count
+    first, second, third, fourth = states
+    first = merged = shaped_source(move.sources[0], first, sample, dt)
+    if count > 1:
+        second = shaped_source(move.sources[1], second, sample, dt)
+        merged = strongest(merged, second)
+        if count > 2:
+            third = shaped_source(move.sources[2], third, sample, dt)
+            merged = strongest(merged, third)
+            if count > 3:
+                fourth = shaped_source(move.sources[3], fourth, sample, dt)
+                merged = strongest(merged, fourth)
+    steering, length, x, y, raw_x, raw_y = merged
+    if length > 0.0:
+        source = steering
+
+    scale = diagonal_scale(length, move.diagonal)
     left = half_life_factor(move.half_life_s, dt)
-    local_x = target_x + (memory.local_x - target_x) * left
-    local_y = target_y + (memory.local_y - target_y) * left
+    x *= scale
+    y *= scale
+    local_x = x + (local_x - x) * left
+    local_y = y + (local_y - y) * left
     amount = math.hypot(local_x, local_y)
-    if merged.length == 0.0 and amount < REST_AMOUNT:
+    if length == 0.0 and amount < REST_AMOUNT:
         local_x = local_y = amount = 0.0
     elif amount > 1.0 and move.diagonal != DIAGONAL_FREE:
         # Only rounding can bring it here.
@@ -130,42 +142,18 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
 
     move_x, move_y = steered(local_x, local_y, steer.frame, view[0])
     heading = 0.0
-    face = memory.face
     if amount > 0.0:
         heading = math.atan2(move_x, move_y)
         face = turned_towards(face, heading, steer.turn_rate, dt)
 
-    top_speed = gait.top_speed_m_s
-    vel_x, vel_y, moved_x, moved_y = walked(
-        memory.vel_x,
-        memory.vel_y,
-        move_x * top_speed,
-        move_y * top_speed,
-        gait.accel_m_s2,
-        gait.brake_m_s2,
-        dt,
-    )
-    pos_x = memory.pos_x + moved_x
-    pos_y = memory.pos_y + moved_y
-    source = merged.source if merged.length > 0.0 else memory.source
-    states = (first_state, second_state, third_state, fourth_state)
+    top_speed, accel, brake = gait
+    vel_x, vel_y, moved_x, moved_y = walked(vel_x, vel_y, move_x * top_speed, move_y * top_speed, accel, brake, dt)
+    pos_x += moved_x
+    pos_y += moved_y
     return (
-        Memory(states, source, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y),
+        (first, second, third, fourth),
         Outcome(
-            source,
-            merged.raw_x,
-            merged.raw_y,
-            local_x,
-            local_y,
-            move_x,
-            move_y,
-            amount,
-            heading,
-            face,
-            pos_x,
-            pos_y,
-            vel_x,
-            vel_y,
+            source, raw_x, raw_y, local_x, local_y, move_x, move_y, amount, heading, face, pos_x, pos_y, vel_x, vel_y
         ),
     )
 
@@ -180,23 +168,19 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
 
     >>> silent = SourceTuning(0, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
     >>> keys = silent._replace(kind=1)
-    >>> tuning = Tuning(0.1, MoveTuning((keys, silent, silent, silent), 0, 0.0), SteerTuning(0, 9.0),
+    >>> tuning = Tuning(0.1, MoveTuning(1, (keys, silent, silent, silent), 0, 0.0), SteerTuning(0, 9.0),
     ...                 GaitTuning(3.0, 20.0, 30.0))
     >>> ahead = [0.0, 0.0, 1.0, 0.0] + [0.0] * 12
     >>> memory, outcome = tick(tuning, MEMORY_AT_REST, ahead, (0.0, 0.0), 0.1)
     >>> outcome.move_x, outcome.move_y, outcome.vel_y
     (0.0, 1.0, 2.0)
     """
-    parts = 1
     if dt > tuning.max_dt_s:
         parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
         dt /= parts
-    # One call in the text, so that the compiler can lay it into the loop.
-    while True:
-        after, outcome = tick_part(tuning, memory, sample, view, dt)
-        if dt <= 0.0:
-            return memory, outcome
-        memory = after
-        parts -= 1
-        if parts <= 0:
-            return memory, outcome
+        for _ in range(parts - 1):
+            memory = tick_part(tuning, memory, sample, view, dt)
+    after = tick_part(tuning, memory, sample, view, dt)
+    if dt <= 0.0:
+        return memory, after[1]
+    return after, after[1]

@@ -32,7 +32,7 @@ class SourceTuning(NamedTuple):
 class SourceState(NamedTuple):
     """What a source gave this tick; for keys also what is carried to the next. x right, y ahead.
 
-    `source` is its place in the channel, -1 for a silent one.
+    `source` is its place in the channel.
     """
 
     source: float
@@ -44,35 +44,41 @@ class SourceState(NamedTuple):
 
 
 SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
-SOURCE_AT_REST = SourceState(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 @kernel
-def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, index: int, dt: float) -> SourceState:
+def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: float) -> SourceState:
     """Return the source's new state from its numbers of the sample, steps 1 to 5 of shaping.
 
-    `index` is the source's place in the channel; its numbers begin at index * SOURCE_WIDTH. A silent
-    source stays at rest.
+    The source's numbers begin at state.source * SOURCE_WIDTH of the sample. A silent source, and one whose
+    value cannot change this tick, gives back the very state it had.
 
     >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.06)
-    >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0, 0.03).x
+    >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03).x
     0.5
     """
-    kind = tuning.kind
+    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s = tuning
     if kind == SOURCE_SILENT:
-        return SOURCE_AT_REST
-    start = index * SOURCE_WIDTH
+        return state
+    source, _, x, y, was_raw_x, was_raw_y = state
+    start = int(source) * SOURCE_WIDTH
     if kind == SOURCE_STICK:
         raw_x = sample[start]
         raw_y = sample[start + 1]
+        if raw_x == was_raw_x and raw_y == was_raw_y:
+            return state
         tilt = math.hypot(raw_x, raw_y)
-        length = round_dead_zone(tilt, tuning.inner, tuning.outer)
+        length = round_dead_zone(tilt, inner, outer)
         if length == 0.0:
-            return SourceState(float(index), 0.0, 0.0, 0.0, raw_x, raw_y)
-        length = response_curve(length, tuning.curve_form, tuning.curve_exponent)
-        return SourceState(float(index), length, raw_x / tilt * length, raw_y / tilt * length, raw_x, raw_y)
+            return SourceState(source, 0.0, 0.0, 0.0, raw_x, raw_y)
+        length = response_curve(length, curve_form, curve_exponent)
+        scale = length / tilt
+        return SourceState(source, length, raw_x * scale, raw_y * scale, raw_x, raw_y)
     raw_x = cancelled_opposites(sample[start], sample[start + 1])
     raw_y = cancelled_opposites(sample[start + 2], sample[start + 3])
-    x = ramp(state.x, raw_x, tuning.rise_s, tuning.fall_s, dt)
-    y = ramp(state.y, raw_y, tuning.rise_s, tuning.fall_s, dt)
-    return SourceState(float(index), math.hypot(x, y), x, y, raw_x, raw_y)
+    if raw_x == x == was_raw_x and raw_y == y == was_raw_y:
+        return state
+    x = ramp(x, raw_x, rise_s, fall_s, dt)
+    y = ramp(y, raw_y, rise_s, fall_s, dt)
+    return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)

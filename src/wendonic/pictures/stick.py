@@ -52,7 +52,7 @@ def draw_stick(
 
 
 def _amount(tuning: SourceTuning, x: float, y: float) -> float:
-    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0, 0.0).length, 1.0)
+    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0.0).length, 1.0)
 
 
 def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Recording | None) -> None:

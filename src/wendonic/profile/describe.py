@@ -43,7 +43,8 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     sources = "1 source" if count == 1 else f"the strongest of {count} sources"
     lines = [
         f"  mode {name}{' (starts here)' if starts else ''}",
-        f"    steer: {_FRAMES[mode.steer.frame]}; the body turns at {mode.steer.turn_deg_s:g} deg/s to face its travel",
+        f"    steer: {_FRAMES[mode.steer.frame]}",
+        f"    face: the way of travel, turning at up to {mode.steer.turn_deg_s:g} deg/s",
         f"    move: {sources}, {_DIAGONALS[move.diagonal]}, {smoothing}",
     ]
     lines += [f"      {_source_words(bind)}" for bind in move.bind]

@@ -36,7 +36,9 @@ def mode_tuning(profile: Profile, mode_name: str) -> Tuning:
     first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
     return Tuning(
         profile.max_dt_s,
-        MoveTuning((first, second, third, fourth), _DIAGONALS[mode.move.diagonal], mode.move.half_life_s),
+        MoveTuning(
+            len(sources), (first, second, third, fourth), _DIAGONALS[mode.move.diagonal], mode.move.half_life_s
+        ),
         SteerTuning(_FRAMES[mode.steer.frame], math.radians(mode.steer.turn_deg_s)),
         GaitTuning(gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2),
     )

@@ -1,0 +1,64 @@
+"""The beekeeper's tick written the naive way, with small NumPy arrays for every vector."""
+
+import math
+
+import numpy as np
+
+
+def ramped(values, targets, rise_s, fall_s, dt):
+    """Move keys' values towards their targets, through zero on a change of side."""
+    crossing = values * targets < 0.0
+    falling = crossing | (np.abs(targets) < np.abs(values))
+    stops = np.where(falling & ~crossing, targets, 0.0)
+    fall_time = np.where(falling, np.abs(values - stops) * fall_s, 0.0)
+    part = np.minimum(fall_time, dt)
+    fallen = np.where(falling, values + np.sign(stops - values) * part / fall_s, values)
+    fallen = np.where(falling & (fall_time <= dt), stops, fallen)
+    rest = np.where(fall_time <= dt, dt - part, 0.0)
+    rise = np.minimum(np.abs(targets - fallen), rest / rise_s)
+    return fallen + np.sign(targets - fallen) * rise
+
+
+def by_numpy_tick(state, keys, stick, yaw, dt):
+    """Take (keys_xy, local, face, pos, vel), each vector an array of two; return the next."""
+    values, local, face, pos, vel = state
+    values = ramped(values, keys, 0.06, 0.04, dt)
+    target = values
+    length = np.linalg.norm(values)
+    tilt = np.linalg.norm(stick)
+    if tilt > 0.14:
+        amount = np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6
+        if amount > length:
+            length = amount
+            target = stick / tilt * amount
+    size = np.linalg.norm(target)
+    if size > 1.0:
+        target = target / size
+    local = target + (local - target) * 0.5 ** (dt / 0.02)
+    amount = np.linalg.norm(local)
+    if length == 0.0 and amount < 1e-3:
+        local = np.zeros(2)
+        amount = 0.0
+    turn = np.array([[np.cos(yaw), np.sin(yaw)], [-np.sin(yaw), np.cos(yaw)]])
+    move = turn @ local
+    if amount > 0.0:
+        heading = np.arctan2(move[0], move[1])
+        difference = (heading - face + math.pi) % math.tau - math.pi
+        face = (
+            face + np.clip(difference, -9.42477796076938 * dt, 9.42477796076938 * dt) + math.pi
+        ) % math.tau - math.pi
+    wanted = move * 3.2
+    step = wanted - vel
+    distance = np.linalg.norm(step)
+    if distance == 0.0:
+        return values, local, face, pos + vel * dt, vel
+    unit = step / distance
+    falling = np.clip(-np.dot(vel, unit), 0.0, distance)
+    brake_s = min(falling / 30.0, dt)
+    accel_s = min((distance - falling) / 22.0, dt - brake_s)
+    braked, gained = 30.0 * brake_s, 22.0 * accel_s
+    along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
+    along += gained * (dt - brake_s - accel_s)
+    pos = pos + vel * dt + unit * along
+    vel = wanted if brake_s + accel_s < dt else vel + unit * (braked + gained)
+    return values, local, face, pos, vel

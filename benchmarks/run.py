@@ -1,0 +1,204 @@
+"""Measures Wendonic's tick against the same maths written by hand: `python benchmarks/run.py`.
+
+Everything is measured in this one run, on the same walk, in turns: each round times every way once, and the
+fastest round of each counts, so that a busy machine slows all of them alike.
+"""
+
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+
+import numpy as np
+from rich.console import Console
+from rich.progress import track
+from rich.table import Table
+
+from by_hand import by_hand_tick
+from by_numpy import by_numpy_tick
+from c_loop import compiled_c_loop
+from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning
+from wendonic import Helm
+from wendonic.compiled import compiled_run_ticks, has_numba
+from wendonic.demo import demo_profile
+from wendonic.devices.controls import find_control
+from wendonic.kernels.loop import run_ticks
+from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
+
+ROUNDS = 30
+QUICK_S = 0.005
+QUICK_GOES = 20
+FIELDS = len(Outcome._fields)
+POSITION = [Outcome._fields.index("pos_x"), Outcome._fields.index("pos_y")]
+
+
+def helm_way(walk):
+    """Feed the helm: one stick event, key changes and a camera before each tick."""
+    stick = find_control("pad.left_stick")
+    view = find_control("view")
+    keys = [find_control(f"key.{code}") for code in ("KeyD", "KeyA", "KeyW", "KeyS")]
+    ticks = []
+    last_keys = [0.0] * 4
+    for sample, yaw_pitch in zip(walk.samples.tolist(), np.degrees(walk.views).tolist(), strict=True):
+        events = [(stick, (sample[4], -sample[5])), (view, tuple(yaw_pitch))]
+        events += [(key, new) for key, old, new in zip(keys, last_keys, sample[:4], strict=True) if old != new]
+        last_keys = sample[:4]
+        ticks.append(events)
+
+    def run():
+        helm = Helm(demo_profile())
+        state, dt, spent = helm.state, 1.0 / HZ, 0.0
+        clock = time.perf_counter
+        for events in ticks:
+            for control, value in events:
+                state.set(control, value)
+            start = clock()
+            intent = helm.tick(dt)
+            spent += clock() - start
+        return spent, (intent.motion.pos_x, intent.motion.pos_y)
+
+    return run
+
+
+def hand_way(walk):
+    """Call the straight-line function."""
+    samples, views, dts = walk.samples.tolist(), walk.views.tolist(), walk.dts.tolist()
+    rows = [(*sample[:6], view[0], dt) for sample, view, dt in zip(samples, views, dts, strict=True)]
+
+    def run():
+        state, spent = (0.0,) * 9, 0.0
+        clock = time.perf_counter
+        for row in rows:
+            start = clock()
+            state = by_hand_tick(state, *row)
+            spent += clock() - start
+        return spent, state[5:7]
+
+    return run
+
+
+def numpy_way(walk):
+    """Call the function with small arrays."""
+    keys = np.stack([walk.samples[:, 0] - walk.samples[:, 1], walk.samples[:, 2] - walk.samples[:, 3]], axis=1)
+    rows = list(zip(keys, walk.samples[:, 4:6], walk.views[:, 0].tolist(), walk.dts.tolist(), strict=True))
+
+    def run():
+        state, spent = (np.zeros(2), np.zeros(2), 0.0, np.zeros(2), np.zeros(2)), 0.0
+        clock = time.perf_counter
+        for row in rows:
+            start = clock()
+            state = by_numpy_tick(state, *row)
+            spent += clock() - start
+        return spent, tuple(state[3])
+
+    return run
+
+
+def batch_way(walk):
+    """Loop over the interpreted kernels."""
+    tuning = beekeeper_tuning()
+    samples, views, dts = walk.samples.tolist(), walk.views.tolist(), walk.dts.tolist()
+    rows = [[0.0] * FIELDS for _ in dts]
+
+    def run():
+        start = time.perf_counter()
+        run_ticks(tuning, MEMORY_AT_REST, samples, views, dts, rows)
+        return time.perf_counter() - start, tuple(rows[-1][field] for field in POSITION)
+
+    return run
+
+
+def compiled_way(walk):
+    """Loop over the compiled kernels."""
+    tuning = beekeeper_tuning()
+    loop = compiled_run_ticks()
+    filled = np.zeros((len(walk.dts), FIELDS))
+
+    def run():
+        start = time.perf_counter()
+        loop(tuning, MEMORY_AT_REST, walk.samples, walk.views, walk.dts, filled)
+        return time.perf_counter() - start, tuple(filled[-1, POSITION])
+
+    return run
+
+
+def c_way(walk, loop):
+    """Run the C loop."""
+    tuning = c_tuning(beekeeper_tuning())
+    filled = np.zeros((len(walk.dts), FIELDS))
+
+    def run():
+        start = time.perf_counter()
+        loop(tuning, walk.samples, walk.views, walk.dts, filled, len(walk.dts))
+        return time.perf_counter() - start, tuple(filled[-1, POSITION])
+
+    return run
+
+
+def start_up_s(*words: str) -> float:
+    """Return the fastest of five starts of Python with `words`, less that of Python alone, in seconds."""
+
+    def fastest(*command: str) -> float:
+        times = []
+        for _ in range(5):
+            start = time.perf_counter()
+            subprocess.run([sys.executable, *command], check=True, stdout=subprocess.DEVNULL)
+            times.append(time.perf_counter() - start)
+        return min(times)
+
+    return fastest(*words) - fastest("-c", "pass")
+
+
+def measured(ways: dict[str, Callable]) -> tuple[dict[str, float], float]:
+    """Return the fastest seconds of each way, and the largest difference between their last positions (m)."""
+    fastest = dict.fromkeys(ways, float("inf"))
+    ends = {}
+    for _ in track(range(ROUNDS), "measuring", console=Console(stderr=True), transient=True):
+        for name, run in ways.items():
+            # The quick ones get more goes, or a single interruption would spoil their every round.
+            for _ in range(QUICK_GOES if fastest[name] < QUICK_S else 1):
+                spent, ends[name] = run()
+                fastest[name] = min(fastest[name], spent)
+    spread = np.ptp(np.array(list(ends.values())), axis=0).max()
+    return fastest, float(spread)
+
+
+def main() -> None:
+    walk = beekeeper_walk()
+    ticks = len(walk.dts)
+    ways = {"Helm.tick": helm_way(walk), "by hand, one Python function": hand_way(walk)}
+    ways["by hand, small NumPy arrays"] = numpy_way(walk)
+    ways["batch, interpreted"] = batch_way(walk)
+    left_out = []
+    if has_numba():
+        ways["batch, compiled"] = compiled_way(walk)
+        ways["batch, compiled"]()
+    else:
+        left_out.append("Numba is not installed: no compiled batch")
+    c_loop = compiled_c_loop()
+    if c_loop:
+        ways["C loop, gcc -O3"] = c_way(walk, c_loop)
+    else:
+        left_out.append("no C compiler: no C loop")
+    fastest, spread = measured(ways)
+
+    table = Table(title=f"{ticks} ticks of the beekeeper's walk; fastest of {ROUNDS} rounds", title_justify="left")
+    for heading in ("", "µs a tick", "ticks a second", "time against by hand", "speed against C"):
+        table.add_column(heading, justify="left" if not heading else "right")
+    hand, c = fastest["by hand, one Python function"], fastest.get("C loop, gcc -O3")
+    for name, spent in fastest.items():
+        against_c = f"{c / spent:.3f}" if c else "-"
+        table.add_row(name, f"{spent / ticks * 1e6:.2f}", f"{ticks / spent:,.0f}", f"{spent / hand:.3f}", against_c)
+    console = Console(width=110)
+    console.print(table)
+    console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
+    for words, label in (
+        (("-c", "import wendonic"), "import wendonic"),
+        (("-c", "from wendonic import Helm, load_profile"), "from wendonic import Helm, load_profile"),
+        (("-m", "wendonic", "--help"), "wendonic --help"),
+    ):
+        console.print(f"{label}: {start_up_s(*words):.2f} s on top of Python's own start")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,54 @@
+"""The same walk for everyone who is measured: the shipped pad recording, with keys on top."""
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from wendonic import Recording
+from wendonic.batch import Samples
+from wendonic.demo import RECORDING_NAMES, demo_profile, demo_recording
+from wendonic.profile.tuning import mode_tuning
+
+HZ = 60.0
+
+
+class Walk(NamedTuple):
+    """Raw numbers per tick: the rows that the batch takes."""
+
+    samples: np.ndarray
+    views: np.ndarray
+    dts: np.ndarray
+
+
+def beekeeper_walk() -> Walk:
+    """Return both shipped recordings at once, so that keys and stick both work in every part of it."""
+    events = [event for name in RECORDING_NAMES for event in demo_recording(name) if event.control != "mark"]
+    both = Recording(sorted(events, key=lambda event: event.t))
+    samples = Samples(both, demo_profile(), "foot", HZ)
+    return Walk(samples.samples, np.radians(samples.views_deg), samples.dts)
+
+
+def beekeeper_tuning():
+    """Return the numbers of the on-foot mode."""
+    return mode_tuning(demo_profile(), "foot")
+
+
+def c_tuning(tuning) -> np.ndarray:
+    """Return the same numbers in the order in which the C loop takes them."""
+    keys, stick = tuning.move.sources[:2]
+    assert math.isclose(tuning.steer.turn_rate, 9.42477796076938)
+    return np.array(
+        [
+            keys.rise_s,
+            keys.fall_s,
+            stick.inner,
+            stick.outer,
+            stick.curve_exponent,
+            tuning.move.half_life_s,
+            tuning.steer.turn_rate,
+            tuning.gait.top_speed_m_s,
+            tuning.gait.accel_m_s2,
+            tuning.gait.brake_m_s2,
+        ]
+    )
