@@ -1,9 +1,10 @@
 """Measures Wendonic's tick against the same maths written by hand: `python benchmarks/run.py`.
 
-Everything is measured in this one run, on the same walk, in turns: each round times every way once, and the
-fastest round of each counts, so that a busy machine slows all of them alike.
+Everything is measured in this one run, on the same walk, in turns. Ratios are taken round by round and the
+median counts, so that a machine whose speed swings slows both sides of a ratio alike.
 """
 
+import statistics
 import subprocess
 import sys
 import time
@@ -26,8 +27,9 @@ from wendonic.kernels.loop import run_ticks
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
 
 ROUNDS = 30
-QUICK_S = 0.005
-QUICK_GOES = 20
+LEAST_S = 0.02
+HAND = "by hand, one Python function"
+C = "C loop, gcc -O3"
 FIELDS = len(Outcome._fields)
 POSITION = [Outcome._fields.index("pos_x"), Outcome._fields.index("pos_y")]
 
@@ -149,25 +151,32 @@ def start_up_s(*words: str) -> float:
     return fastest(*words) - fastest("-c", "pass")
 
 
-def measured(ways: dict[str, Callable]) -> tuple[dict[str, float], float]:
-    """Return the fastest seconds of each way, and the largest difference between their last positions (m)."""
-    fastest = dict.fromkeys(ways, float("inf"))
+def measured(ways: dict[str, Callable]) -> tuple[dict[str, list[float]], float]:
+    """Return each way's seconds, round by round, and the largest difference between their last positions (m)."""
+    seconds = {name: [] for name in ways}
     ends = {}
     for _ in track(range(ROUNDS), "measuring", console=Console(stderr=True), transient=True):
         for name, run in ways.items():
-            # The quick ones get more goes, or a single interruption would spoil their every round.
-            for _ in range(QUICK_GOES if fastest[name] < QUICK_S else 1):
-                spent, ends[name] = run()
-                fastest[name] = min(fastest[name], spent)
+            goes = [run()]
+            # The quick ones get more goes, or a single interruption would spoil their round.
+            while sum(spent for spent, _ in goes) < LEAST_S:
+                goes.append(run())
+            seconds[name].append(min(spent for spent, _ in goes))
+            ends[name] = goes[-1][1]
     spread = np.ptp(np.array(list(ends.values())), axis=0).max()
-    return fastest, float(spread)
+    return seconds, float(spread)
+
+
+def ratio(these: list[float], those: list[float]) -> str:
+    """Return the median over all rounds of one way's seconds over another's: both in a round ran side by side."""
+    return f"{statistics.median(a / b for a, b in zip(these, those, strict=True)):.3f}"
 
 
 def main() -> None:
     walk = beekeeper_walk()
     ticks = len(walk.dts)
-    ways = {"Helm.tick": helm_way(walk), "by hand, one Python function": hand_way(walk)}
-    ways["by hand, small NumPy arrays"] = numpy_way(walk)
+    ways = {"by hand, small NumPy arrays": numpy_way(walk), "Helm.tick": helm_way(walk)}
+    ways[HAND] = hand_way(walk)
     ways["batch, interpreted"] = batch_way(walk)
     left_out = []
     if has_numba():
@@ -177,18 +186,20 @@ def main() -> None:
         left_out.append("Numba is not installed: no compiled batch")
     c_loop = compiled_c_loop()
     if c_loop:
-        ways["C loop, gcc -O3"] = c_way(walk, c_loop)
+        ways[C] = c_way(walk, c_loop)
     else:
         left_out.append("no C compiler: no C loop")
-    fastest, spread = measured(ways)
+    seconds, spread = measured(ways)
 
-    table = Table(title=f"{ticks} ticks of the beekeeper's walk; fastest of {ROUNDS} rounds", title_justify="left")
+    title = f"{ticks} ticks of the beekeeper's walk, {ROUNDS} rounds: medians"
+    table = Table(title=title, title_justify="left")
     for heading in ("", "µs a tick", "ticks a second", "time against by hand", "speed against C"):
         table.add_column(heading, justify="left" if not heading else "right")
-    hand, c = fastest["by hand, one Python function"], fastest.get("C loop, gcc -O3")
-    for name, spent in fastest.items():
-        against_c = f"{c / spent:.3f}" if c else "-"
-        table.add_row(name, f"{spent / ticks * 1e6:.2f}", f"{ticks / spent:,.0f}", f"{spent / hand:.3f}", against_c)
+    for name, rounds in seconds.items():
+        spent = statistics.median(rounds)
+        against_c = ratio(seconds[C], rounds) if C in seconds else "-"
+        against_hand = ratio(rounds, seconds[HAND])
+        table.add_row(name, f"{spent / ticks * 1e6:.2f}", f"{ticks / spent:,.0f}", against_hand, against_c)
     console = Console(width=110)
     console.print(table)
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")

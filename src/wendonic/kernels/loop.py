@@ -29,7 +29,8 @@ def run_ticks(
     interpreted and rows of arrays when compiled.
     """
     for k in range(len(dts)):
-        memory, outcome = tick(tuning, memory, sample_of(samples[k]), views[k], dts[k])
+        view = views[k]
+        memory, outcome = tick(tuning, memory, sample_of(samples[k]), (view[0], view[1]), dts[k])
         row = outcomes[k]
         for field in range(len(outcome)):
             row[field] = outcome[field]
