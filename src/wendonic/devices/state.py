@@ -64,6 +64,8 @@ class DeviceState:
             raise ControlError(f"{control.name}: found {value!r}; allowed: {shape}") from None
 
     def _set_levels(self, control: Control, *levels: float) -> None:
+        if len(levels) != control.width:
+            raise ValueError
         # Both or neither: half a stick position would be a direction that nobody gave.
         if not all(map(math.isfinite, levels)):
             self.refused[control.name] += 1

@@ -6,14 +6,17 @@ DIAGONAL_CAP = 0
 DIAGONAL_UNIT = 1
 DIAGONAL_FREE = 2
 
+LEAST_LENGTH = 1e-9
+"""Below this a length is rounding, not a wish; scaling it up would overflow in the end."""
+
 
 @kernel
 def diagonal_scale(length: float, rule: int) -> float:
     """Return the factor by which a value of that `length` (0 or more) is multiplied under a diagonal rule.
 
     `DIAGONAL_CAP` gives 1 / length above length 1 and 1 below, so a partial tilt is kept; `DIAGONAL_UNIT`
-    gives 1 / length for anything but 0, so every input is full speed; `DIAGONAL_FREE` gives 1, so two keys
-    together are 41 % too fast: it is there to see the fault.
+    gives 1 / length for anything above LEAST_LENGTH, so every input is full speed; `DIAGONAL_FREE` gives 1,
+    so two keys together are 41 % too fast: it is there to see the fault.
 
     >>> diagonal_scale(1.25, DIAGONAL_CAP), diagonal_scale(0.5, DIAGONAL_CAP)
     (0.8, 1.0)
@@ -22,6 +25,6 @@ def diagonal_scale(length: float, rule: int) -> float:
     """
     if length > 1.0:
         return 1.0 if rule == DIAGONAL_FREE else 1.0 / length
-    if rule == DIAGONAL_UNIT and length > 0.0:
+    if rule == DIAGONAL_UNIT and length > LEAST_LENGTH:
         return 1.0 / length
     return 1.0

@@ -110,8 +110,9 @@ def _choice(detail: ErrorDetails) -> str:
     """Say what was found in place of one of a few words, be it a field's value or an alternative's `form`."""
     context = detail["ctx"]
     found = context.get("tag", detail["input"])
-    allowed = _step_choices(context.get("expected_tags") or context["expected"])
-    return f"found {_shown(found)}; allowed: {', '.join(map(_shown, allowed))}{_guess(found, allowed)}"
+    expected = context.get("expected_tags") or context["expected"]
+    allowed = [word.strip().replace("'", '"') for word in expected.replace(" or ", ", ").split(",")]
+    return f"found {_shown(found)}; allowed: {', '.join(allowed)}{_guess(found, allowed)}"
 
 
 def _no_alternative(detail: ErrorDetails) -> str:
@@ -147,15 +148,10 @@ _WORDS: dict[str, Callable[[ErrorDetails], str]] = {
 }
 
 
-def _step_choices(expected: str) -> list[str]:
-    """Take pydantic's list of allowed words apart."""
-    return [word.strip().strip("'") for word in expected.replace(" or ", ", ").split(",")]
-
-
 def _guess(found: object, allowed: list[str]) -> str:
     if found in LATER_VALUES:
         return f"; {_shown(found)} belongs to the format, but this version does not shape it yet"
-    return did_you_mean(found, allowed) if isinstance(found, str) else ""
+    return did_you_mean(found, [word.strip('"') for word in allowed]) if isinstance(found, str) else ""
 
 
 def _unknown_key(name: str, table: type[Table]) -> str:

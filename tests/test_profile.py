@@ -1,0 +1,171 @@
+"""Profiles: defaults, and every fault at once in words that teach."""
+
+import math
+
+import pytest
+
+from wendonic import ProfileError, load_profile
+from wendonic.demo import PROFILE_PATH
+from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
+from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.source import SOURCE_KEYS, SOURCE_SILENT, SOURCE_STICK
+from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.profile.describe import describe_profile
+from wendonic.profile.load import profile_from_text
+from wendonic.profile.tuning import mode_sources, mode_tuning
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+STICK = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+
+
+def faults(text):
+    with pytest.raises(ProfileError) as caught:
+        profile_from_text(text, "bee.toml")
+    return caught.value.faults
+
+
+def test_four_lines_are_a_whole_profile():
+    profile = profile_from_text(HEAD + STICK)
+    tuning = mode_tuning(profile, "foot")
+    stick = tuning.move.sources[0]
+    assert (stick.kind, stick.inner, stick.outer, stick.curve_form, stick.curve_exponent) == (
+        SOURCE_STICK,
+        0.14,
+        0.96,
+        CURVE_POWER,
+        1.6,
+    )
+    assert [source.kind for source in tuning.move.sources[1:]] == [SOURCE_SILENT] * 3
+    assert tuning.gait == (3.2, 22.0, 30.0)
+    assert (tuning.max_dt_s, tuning.move.half_life_s) == (0.1, 0.02)
+    assert tuning.steer == (FRAME_CAMERA, pytest.approx(math.radians(540.0)))
+
+
+@pytest.mark.parametrize(("word", "code"), [("cap", DIAGONAL_CAP), ("unit", DIAGONAL_UNIT), ("free", DIAGONAL_FREE)])
+def test_every_number_of_the_file_reaches_the_tick(word, code):
+    profile = profile_from_text(
+        HEAD
+        + f"""
+        max_dt_s = 0.25
+        [mode.cart]
+        gait = "roll"
+        steer = {{ frame = "map", face = "travel", turn_deg_s = 90 }}
+        [mode.cart.move]
+        diagonal = "{word}"
+        half_life_s = 0.5
+        [[mode.cart.move.bind]]
+        keys = {{ right = ["KeyL", "Numpad6"], back = ["KeyK"] }}
+        rise_s = 0.7
+        fall_s = 0.8
+        [[mode.cart.move.bind]]
+        stick = "pad.right_stick"
+        dead_zone = {{ inner = 0.3, outer = 0.9 }}
+        curve = {{ form = "linear" }}
+        [gait.roll]
+        top_speed_m_s = 5
+        accel_m_s2 = 6
+        brake_m_s2 = 7
+        """
+    )
+    tuning = mode_tuning(profile, "cart")
+    assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
+    assert tuning.move.source_count == 2
+    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8)
+    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0)
+    assert tuning.steer == (FRAME_MAP, pytest.approx(math.pi / 2))
+    assert tuning.gait == (5.0, 6.0, 7.0)
+    keys, stick = mode_sources(profile, "cart")
+    assert (keys.right, keys.back, keys.left, keys.ahead) == (("KeyL", "Numpad6"), ("KeyK",), (), ())
+    assert stick.control == "pad.right_stick"
+
+
+def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
+    text = HEAD + (
+        "[world]\nright = '+x'\nahead = '-x'\n"
+        "[mode.foot]\ngait = 'wlk'\nleave_to = ['cart']\nsteer = { frame = 'grid' }\n"
+        "[mode.foot.look]\ninvert = true\n"
+        "[mode.foot.move]\ndiagnal = 'cap'\nhalf_life_s = -1\n"
+        "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyWW'] }\nrise_s = nan\n"
+        "[[mode.foot.move.bind]]\nstick = 'pad.left_stik'\ncurve = { form = 'pover' }\n"
+    )
+    expected = [
+        (3, "world", "found +x, -x; allowed: a different letter for each"),
+        (7, "mode.foot.gait", 'no gait "wlk"; did you mean "walk"?'),
+        (8, "mode.foot.leave_to", 'no mode "cart"; there are: foot'),
+        (9, "mode.foot.steer.frame", '"grid" belongs to the format, but this version does not shape it yet'),
+        (10, "mode.foot.look", "belongs to the format, but this version does not shape it yet; take it out"),
+        (13, "mode.foot.move.diagnal", 'unknown key; did you mean "diagonal"?'),
+        (14, "mode.foot.move.half_life_s", "found -1; allowed: 0 or more, up to 10"),
+        (16, "mode.foot.move.bind[0].keys.ahead[0]", 'unknown key code "KeyWW"; did you mean "KeyW"?'),
+        (17, "mode.foot.move.bind[0].rise_s", "found nan; allowed: a finite number"),
+        (19, "mode.foot.move.bind[1].stick", 'did you mean "pad.left_stick"?'),
+        (20, "mode.foot.move.bind[1].curve.form", 'found "pover"; allowed: "linear", "power"; did you mean "power"?'),
+    ]
+    found = faults(text)
+    assert [(fault.line, fault.where) for fault in found] == [(line, where) for line, where, _ in expected]
+    for fault, (_, _, words) in zip(found, expected, strict=True):
+        assert words in fault.what
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "words"),
+    [
+        ("", None, "is empty"),
+        ("format = 'wendonic-profile'\nversion = 1\n", None, "mode: is missing"),
+        (HEAD + "[mode]\n", 3, "at least 1"),
+        (HEAD + "[mode.foot]\n", 3, "mode.foot.move: is missing"),
+        (HEAD + "[mode.foot]\nmove = 3\n", 4, "found 3; allowed: a table"),
+        (HEAD + "[mode.foot.move]\nbind = []\n", 4, "found none; allowed: at least 1"),
+        (HEAD + "[mode.foot.move]\nbind = [1]\n", 4, "found 1; allowed: a table"),
+        (HEAD + STICK * 5, 3, "found 5; allowed: at most 4"),
+        ("format = 'wendonic-profil'\nversion = 1\n" + STICK, 1, 'did you mean "wendonic-profile"'),
+        ("format = 'wendonic-profile'\nversion = 2\n" + STICK, 2, "found 2; allowed: 1"),
+        (HEAD + STICK + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
+        (HEAD + STICK + "dead_zone = { form = 'wedge' }\n", 5, "does not shape it yet"),
+        (HEAD + STICK + "dead_zone = { release = 0.1 }\n", 5, "does not shape it yet"),
+        (HEAD + STICK + "curve = { exponent = 2 }\n", 5, 'form is missing; allowed: "linear", "power"'),
+        (HEAD + STICK + "curve = { form = 'linear', exponent = 2 }\n", 5, "unknown key; allowed here: form"),
+        (HEAD + STICK + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
+        (HEAD + STICK + "keys = { ahead = ['KeyW'] }\n", 4, "a source has one device"),
+        (HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n", 3, "a source names its controls"),
+        (HEAD + "[[mode.foot.move.bind]]\nstick = 'pad.south'\n", 4, "pad.south is no stick"),
+        (HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n", 4, "no key in any list"),
+        (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "a key pulls one way"),
+        (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + STICK, 3, "a 2-D game uses x and y"),
+        (HEAD + "max_dt_s = inf\n" + STICK, 3, "found inf; allowed: a finite number"),
+        (HEAD + "[mode.foot\n", 3, "is no TOML"),
+        (HEAD + "version = 1\n", 3, "is no TOML"),
+    ],
+)
+def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
+    (fault,) = faults(text)
+    assert fault.line == line
+    assert words in str(fault)
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [(b"\xff\xfe\x00rubbish", "line 1: is no UTF-8 text"), (None, "cannot be read"), ("", "is a folder")],
+)
+def test_files_that_are_no_text(tmp_path, content, words):
+    path = tmp_path / "bee.toml"
+    if content == "":
+        path.mkdir()
+    elif content is not None:
+        path.write_bytes(content)
+    with pytest.raises(ProfileError, match=words):
+        load_profile(path)
+
+
+def test_a_profile_says_in_words_what_it_holds():
+    words = "\n".join(describe_profile(load_profile(PROFILE_PATH)))
+    for part in (
+        'Profile "Beekeeper on the terraces"',
+        "right is +x, ahead is -z, up is +y (right-handed)",
+        "mode foot (starts here)",
+        "ahead KeyW ArrowUp",
+        "pad.left_stick: nothing up to tilt 0.14, full from 0.96 on; power curve, exponent 1.6",
+        # 3.2² / (2 · 30) = 0.1707
+        "stops from top speed in 0.17 m",
+    ):
+        assert part in words

@@ -1,0 +1,185 @@
+"""Recordings in memory and on disk."""
+
+import json
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
+from wendonic.recording.held import held_spans
+from wendonic.recording.json_lines import RecordingWriter
+
+HEADER = '{"format": "wendonic-recording", "version": 1, "title": "Smoker"}\n'
+finite = st.floats(allow_nan=False, allow_infinity=False)
+events = st.one_of(
+    st.tuples(st.just("key.KeyW"), st.sampled_from([0.0, 1.0])),
+    st.tuples(st.just("pad.left_trigger"), finite),
+    st.tuples(st.sampled_from(["pad.left_stick", "view"]), st.tuples(finite, finite)),
+    st.tuples(st.just("mark"), st.text()),
+    st.tuples(st.just("lost.focus"), st.just(1.0)),
+)
+
+
+def bits(value):
+    return [
+        part.hex() if isinstance(part, float) else part for part in (value if isinstance(value, tuple) else (value,))
+    ]
+
+
+@given(
+    times=st.lists(st.floats(-1e9, 1e9), max_size=20).map(sorted),
+    data=st.data(),
+    title=st.text(),
+    note=st.dictionaries(st.text().map(lambda key: f"x{key}"), st.integers(), max_size=2),
+)
+def test_a_file_gives_back_every_bit(tmp_path_factory, times, data, title, note):
+    recording = Recording([Event(t, *data.draw(events)) for t in times], title, header=note)
+    path = tmp_path_factory.mktemp("walk") / "walk.jsonl"
+    recording.write(path)
+    again = Recording.read(path)
+    assert (again.title, again.header, again.devices) == (title, note, recording.devices)
+    assert [event.control for event in again] == [event.control for event in recording]
+    assert [bits(event.value) for event in again] == [bits(event.value) for event in recording]
+    assert [event.t.hex() for event in again] == [event.t.hex() for event in recording]
+
+
+def test_a_recording_tells_its_length_and_devices_and_does_not_change():
+    recording = Recording(
+        [Event(1.5, "view", (0, 0)), Event(2.0, "pad0.south", True), Event(4.0, "key.KeyW", 1)], title="Smoker"
+    )
+    assert (len(recording), recording.start_s, recording.duration_s) == (3, 1.5, 2.5)
+    assert repr(recording) == '<Recording "Smoker": 3 events in 2.500 s, pad, keys>'
+    assert recording[1] == Event(2.0, "pad.south", 1.0)
+    assert recording[1:] == list(recording)[1:]
+    assert len(Recording()) == Recording().duration_s == 0
+
+
+@pytest.mark.parametrize(
+    ("lines", "faults"),
+    [
+        (
+            '{"t": 1, "c": "key.KeyW", "v": 1}\n{"t": 0.5, "c": "key.KeyW", "v": 0}\n',
+            ["line 3: t falls from 1.0 to 0.5"],
+        ),
+        ('{"t": 1, "c": "key.KeyQQ", "v": 1}\n', ['line 2: unknown control "key.KeyQQ"; did you mean "key.KeyQ"?']),
+        ('{"t": 1, "c": "key.KeyW", "v": NaN}\n', ["line 2: key.KeyW: found nan; allowed: a finite number"]),
+        ('{"t": 1, "c": "pad.left_stick", "v": [0, Infinity]}\n', ["line 2: pad.left_stick: found [0, inf]"]),
+        ('{"t": NaN, "c": "key.KeyW", "v": 1}\n', ["line 2: t: found nan"]),
+        ('{"t": 1, "c": "key.KeyW", "v": 1' + "0" * 400 + "}\n", ["line 2: key.KeyW: found 1000"]),
+        ('{"t": 1, "c": "key.KeyW"}\n', ['allowed: an object with "t", "c" and "v"']),
+        ('[1, 2]\n\n"text"\n', ["line 2: ", "line 4: "]),
+        ('{"t": 1\n{"t": 2, "c": "kei.KeyW", "v": 1}\n', ["line 2: found", "line 3: unknown control"]),
+    ],
+)
+def test_every_fault_of_a_file_is_reported_with_its_line(tmp_path, lines, faults):
+    path = tmp_path / "walk.jsonl"
+    path.write_text(HEADER + lines)
+    with pytest.raises(RecordingError) as caught:
+        Recording.read(path)
+    assert len(caught.value.faults) == len(faults)
+    for words in faults:
+        assert words in str(caught.value)
+    assert str(path) in str(caught.value)
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        (b"", "is empty"),
+        (b"\n \n", "is empty"),
+        (bytes(range(256)) * 4, "no header"),
+        (b'{"t": 1, "c": "key.KeyW", "v": 1}\n', "no header"),
+        (b'{"format": "wendonic-recordin", "version": 1}\n', 'did you mean "wendonic-recording"'),
+        (b'{"format": "wendonic-recording", "version": 2}\n', "reads version 1"),
+    ],
+)
+def test_what_is_no_recording_is_said_so(tmp_path, content, words):
+    path = tmp_path / "walk.jsonl"
+    path.write_bytes(content)
+    with pytest.raises(RecordingError, match=words):
+        Recording.read(path)
+    for missing in (tmp_path / "none.jsonl", tmp_path):
+        with pytest.raises(RecordingError):
+            Recording.read(missing)
+
+
+def test_a_last_line_cut_off_anywhere_is_left_out_with_a_warning(tmp_path, caplog):
+    whole = [json.dumps({"t": 0.5 * n, "c": "mark", "v": f"Bienenkönigin {n}"}, ensure_ascii=False) for n in range(3)]
+    content = (HEADER + "\n".join(whole)).encode()
+    last = len(whole[-1].encode())
+    for kept in range(1, last):
+        path = tmp_path / "walk.jsonl"
+        path.write_bytes(content[: len(content) - last + kept])
+        caplog.clear()
+        recording = Recording.read(path)
+        assert len(recording) == 2
+        assert "line 4: cut off before its end" in recording.warnings[0]
+        assert recording.warnings[0] in caplog.text
+    path.write_bytes(content)
+    assert len(Recording.read(path)) == 3
+
+
+def test_appending_goes_on_after_a_crash(tmp_path):
+    path = tmp_path / "walk.jsonl"
+    with RecordingWriter(path, title="Smoker", devices=("keys",)) as writer:
+        for t in (0.0, 1.0):
+            writer.append(Event(t, "key.KeyW", 1.0 - t))
+            # Flushed: whoever reads now finds it.
+            assert Recording.read(path)[-1].t == t
+    whole = path.read_bytes()
+    path.write_bytes(whole + b'{"t": 1.5, "c": "key')
+    with RecordingWriter(path) as writer:
+        with pytest.raises(ControlError, match="t falls from 1"):
+            writer.append(Event(0.5, "key.KeyW", 1))
+        with pytest.raises(ControlError, match="finite"):
+            writer.append(Event(2.0, "key.KeyW", math.nan))
+        writer.append(Event(2.0, "mark", "lit again"))
+    again = Recording.read(path)
+    assert again.title == "Smoker"
+    assert [event.t for event in again] == [0.0, 1.0, 2.0]
+    assert path.read_bytes().startswith(whole)
+    path.write_bytes(path.read_bytes().rstrip(b"\n"))
+    with RecordingWriter(path) as writer:
+        writer.append(Event(3.0, "mark", "out"))
+    assert len(Recording.read(path)) == 4
+    with pytest.raises(RecordingError, match="cannot be written"):
+        RecordingWriter(tmp_path / "none" / "walk.jsonl")
+
+
+@given(
+    times=st.lists(st.floats(0.0, 5.0), min_size=1, max_size=30).map(sorted),
+    hz=st.sampled_from([7.0, 30.0, 60.0, 144.0]),
+)
+def test_ticks_give_every_event_exactly_once_and_in_time(times, hz):
+    recording = Recording([Event(t, "key.KeyW", 1) for t in times])
+    ticks = list(recording.ticks(hz))
+    assert [event for _, seen in ticks for event in seen] == list(recording)
+    for number, (t, seen) in enumerate(ticks, start=1):
+        assert t == recording.start_s + number / hz
+        assert all(t - 1.0 / hz - 1e-9 <= event.t <= t for event in seen)
+    assert ticks[-1][1]
+
+
+@pytest.mark.parametrize("hz", [0.0, -60.0, math.nan, math.inf, 1e9])
+def test_no_tick_rate_that_cannot_be(hz):
+    with pytest.raises(WendonicError, match="hz: found"):
+        list(Recording([Event(0, "key.KeyW", 1)]).ticks(hz))
+
+
+def test_held_spans_know_repeats_losses_and_the_end():
+    steps = [(0, "key.KeyW", 1), (1, "key.KeyW", 1), (2, "pad.south", 1), (3, "lost.pad", 1), (4, "key.KeyW", 0)]
+    steps += [(4.5, "key.KeyW", 0), (5, "key.KeyD", 1), (6, "mark", "end")]
+    assert held_spans(Recording([Event(*step) for step in steps])) == {
+        "key.KeyW": [(0.0, 4.0)],
+        "pad.south": [(2.0, 3.0)],
+        "key.KeyD": [(5.0, 6.0)],
+    }
+
+
+def test_events_are_checked_on_the_way_in():
+    with pytest.raises(ControlError, match=r"event 1: t falls from 1\.0 to 0\.0"):
+        Recording([Event(1, "key.KeyW", 1), Event(0, "key.KeyW", 0)])
+    with pytest.raises(ControlError, match="event 0: mark: found 3"):
+        Recording([Event(1, "mark", 3)])

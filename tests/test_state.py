@@ -1,0 +1,105 @@
+"""Held state: what a device holds, and what it lets go."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import ControlError, Event
+from wendonic.devices.controls import CONTROLS, PAD_BUTTONS, STATE_WIDTH
+from wendonic.devices.keys import KEY_CODES
+from wendonic.devices.state import DeviceState
+
+HELD = [name for name, control in CONTROLS.items() if control.kind in ("key", "button") and control.name == name]
+STICK = "pad.left_stick"
+
+
+def test_the_tables_hold_what_the_standards_hold():
+    """Letters, digits and the rest of the W3C code table; 17 buttons of its standard pad layout; no slot twice."""
+    assert {f"Key{chr(letter)}" for letter in range(ord("A"), ord("Z") + 1)} <= set(KEY_CODES)
+    assert {f"Digit{digit}" for digit in range(10)} | {f"Numpad{digit}" for digit in range(10)} <= set(KEY_CODES)
+    assert {"IntlBackslash", "IntlRo", "IntlYen", "Lang1", "NonConvert", "Fn", "F24", "AudioVolumeUp"} <= set(
+        KEY_CODES
+    )
+    assert len(KEY_CODES) == len(set(KEY_CODES))
+    assert len(PAD_BUTTONS) == 17
+    slots = [slot for control in set(CONTROLS.values()) for slot in range(control.slot, control.slot + control.width)]
+    assert sorted(slots) == list(range(STATE_WIDTH))
+
+
+@given(steps=st.lists(st.tuples(st.sampled_from(HELD[:6] + HELD[-6:]), st.booleans()), max_size=40))
+def test_each_control_stands_at_its_own_last_value(steps):
+    state, expected = DeviceState(), {}
+    for t, (name, down) in enumerate(steps):
+        state.apply(Event(t, name, down))
+        expected[name] = down
+    assert set(state.held()) == {name for name, down in expected.items() if down}
+
+
+@pytest.mark.parametrize(("loss", "left"), [("lost.focus", ()), ("lost.pad", ("key.KeyW",))])
+def test_a_loss_lets_go_what_the_device_held_and_leaves_the_view(loss, left):
+    state = DeviceState()
+    for name, value in (
+        ("key.KeyW", 1),
+        ("pad.south", 1),
+        ("pad.left_trigger", 0.4),
+        (STICK, (0.5, -0.5)),
+        ("view", (30, -10)),
+    ):
+        state.apply(Event(0.0, name, value))
+    before = state.changes
+    state.apply(Event(1.0, loss, 1))
+    assert state.changes > before
+    assert state.held() == left
+    assert state.value(STICK) == (0.0, 0.0)
+    assert state.value("view") == (30.0, -10.0)
+
+
+@pytest.mark.parametrize("bad", [math.nan, math.inf, -math.inf])
+def test_a_number_that_is_not_finite_is_refused_and_counted_and_the_last_good_one_stands(bad):
+    state = DeviceState()
+    for value in ((0.5, -0.25), (bad, 0.0), (0.0, bad)):
+        state.apply(Event(0.0, STICK, value))
+    state.apply(Event(0.0, "pad.left_trigger", 0.75))
+    state.apply(Event(0.0, "pad.left_trigger", bad))
+    assert state.value(STICK) == (0.5, -0.25)
+    assert state.value("pad.left_trigger") == 0.75
+    assert state.refused == {STICK: 2, "pad.left_trigger": 1}
+    assert not state.clamped
+
+
+def test_a_value_beyond_its_range_is_cut_to_it_and_counted():
+    state = DeviceState()
+    state.apply(Event(0.0, STICK, (1.5, -1e300)))
+    state.apply(Event(0.0, "pad.right_trigger", -0.1))
+    assert state.value(STICK) == (1.0, -1.0)
+    assert state.value("pad.right_trigger") == 0.0
+    assert state.clamped == {STICK: 2, "pad.right_trigger": 1}
+
+
+@pytest.mark.parametrize(
+    ("control", "value", "words"),
+    [
+        ("pad.left_stik", (0, 0), 'did you mean "pad.left_stick"'),
+        ("key.keyw", 1, 'did you mean "key.KeyW"'),
+        ("nonsense", 1, "known: key."),
+        (STICK, 0.5, "allowed: two numbers"),
+        (STICK, (0.5,), "allowed: two numbers"),
+        (STICK, (0.1, 0.2, 0.3), "allowed: two numbers"),
+        ("key.KeyW", (1, 0), "allowed: a number"),
+        ("key.KeyW", "down", "allowed: a number"),
+    ],
+)
+def test_a_misfit_is_an_error_that_teaches_and_changes_nothing(control, value, words):
+    state = DeviceState()
+    with pytest.raises(ControlError, match=words):
+        state.apply(Event(0.0, control, value))
+    assert state.values == DeviceState().values
+
+
+def test_the_second_name_of_the_first_pad_is_the_same_pad():
+    state = DeviceState()
+    state.apply(Event(0.0, "pad0.south", 1))
+    assert state.value("pad.south") == 1.0
+    assert state.held() == ("pad.south",)
