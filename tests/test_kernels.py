@@ -1,5 +1,6 @@
 """Every step of the tick against a closed form or an outside authority."""
 
+import itertools
 import math
 
 import numpy as np
@@ -153,7 +154,7 @@ def test_gait_is_the_integral_of_its_acceleration(velocity, wanted, accel, brake
     # Between the two corners everything is a polynomial, which the integrator then solves to rounding.
     corners = [0.0, *sorted(min(time, dt) for time in times), dt]
     state = np.array([0.0, 0.0])
-    for index, (a, b) in enumerate(zip(corners, corners[1:], strict=False)):
+    for index, (a, b) in enumerate(itertools.pairwise(corners)):
         if b > a:
             pull = (brake, accel, 0.0)[index]
             state = solve_ivp(lambda _, y, pull=pull: [y[1], pull], (a, b), state, rtol=1e-10, atol=1e-12).y[:, -1]

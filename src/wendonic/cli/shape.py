@@ -75,5 +75,4 @@ def _cell(value: object, digits: int | None) -> str:
         return str(value)
     if math.isnan(value):
         return "-"
-    # Adding zero turns -0.0 into 0.0.
-    return f"{round(value, digits) + 0.0:.{digits}f}"
+    return f"{value:z.{digits}f}"

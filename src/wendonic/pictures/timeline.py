@@ -71,7 +71,8 @@ def draw_timeline(
     for panel, axis, words in ((right, "x", "right\n(-1 left)"), (ahead, "y", "ahead\n(-1 back)")):
         dress_axes(panel, y_label=words)
         panel.axhline(0.0, color=FOG, linewidth=0.6)
-        panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-post", label="raw", **RAW)
+        # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
+        panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
         panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)
         panel.set_ylim(*_limits(seen[f"raw_{axis}"], seen[f"local_{axis}"], low=-1.1))
     dress_axes(amount, y_label="amount\n(of top)")
@@ -121,7 +122,7 @@ def _draw_marks(axes: list[Axes], recording: Recording, first: float, last: floa
     """Draw the player's notes above the topmost panel, in as many rows as they need; return how many."""
     ends: list[float] = []
     for event in recording:
-        if event.control != "mark" or not first <= event.t <= last:
+        if event.control != "mark" or not first <= event.t < last:
             continue
         for panel in axes:
             panel.axvline(event.t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)

@@ -1,0 +1,200 @@
+"""The batch gives what the helm gives, whichever way it runs."""
+
+import csv
+import json
+import subprocess
+import sys
+
+import numpy as np
+import pandas as pd
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+import wendonic.kernels
+from wendonic import Event, Helm, Recording, WendonicError, shape
+from wendonic.batch import write_trace
+from wendonic.demo import RECORDING_NAMES, demo_recording
+
+COLUMNS = (
+    "tick t dt mode device raw_x raw_y local_x local_y move_x move_y amount heading_deg rise turn throttle "
+    "look_yaw_deg look_pitch_deg view_yaw_deg view_pitch_deg face_deg sector pos_x pos_y pos_z "
+    "vel_x vel_y vel_z grounded"
+).split()
+
+
+def helm_trace(recording, profile, hz):
+    """Play the recording to a helm tick by tick, as a game does."""
+    helm, rows = Helm(profile), []
+    for t, events in recording.ticks(hz):
+        for event in events:
+            helm.apply(event)
+        intent = helm.tick(1.0 / hz)
+        assert intent.t == pytest.approx(t - recording.start_s, abs=1e-9)
+        rows.append(
+            [
+                intent.tick,
+                t,
+                intent.dt,
+                intent.mode,
+                intent.device,
+                intent.outcome.raw_x,
+                intent.outcome.raw_y,
+                *intent.local,
+                *intent.move,
+                intent.amount,
+                intent.heading_deg,
+                intent.rise,
+                intent.turn,
+                intent.throttle,
+                *intent.look,
+                *intent.view,
+                intent.face_deg,
+                intent.sector,
+                *intent.motion[:6],
+                intent.motion.grounded,
+            ]
+        )
+    return pd.DataFrame(rows, columns=COLUMNS)
+
+
+def words(series):
+    return [None if pd.isna(value) else value for value in series]
+
+
+def assert_same(trace, other):
+    """Compare every column, to 1e-9 where it is a number; a heading may meet itself across 360."""
+    assert list(trace.columns) == list(other.columns) == COLUMNS
+    for name in COLUMNS:
+        if name in ("mode", "device"):
+            assert words(trace[name]) == words(other[name]), name
+            continue
+        ours, theirs = trace[name].to_numpy(float), other[name].to_numpy(float)
+        assert (np.isnan(ours) == np.isnan(theirs)).all(), name
+        difference = np.nan_to_num(ours - theirs)
+        if name in ("heading_deg", "face_deg"):
+            difference = (difference + 180.0) % 360.0 - 180.0
+        assert np.abs(difference).max(initial=0.0) <= 1e-9, name
+
+
+@pytest.mark.parametrize("name", RECORDING_NAMES)
+@pytest.mark.parametrize("hz", [30.0, 60.0, 144.0, 4.0])
+@pytest.mark.parametrize("way", ["interpreted", "compiled"])
+def test_batch_and_helm_agree_on_the_shipped_recordings(beekeeper, name, hz, way):
+    recording = demo_recording(name)
+    assert_same(shape(recording, beekeeper, hz=hz, way=way), helm_trace(recording, beekeeper, hz))
+
+
+controls = st.one_of(
+    st.tuples(st.sampled_from([f"key.Key{letter}" for letter in "WASD"]), st.sampled_from([0.0, 1.0])),
+    st.tuples(st.just("pad.left_stick"), st.tuples(st.floats(-1.2, 1.2), st.floats(-1.2, 1.2))),
+    st.tuples(st.just("view"), st.tuples(st.floats(-720.0, 720.0), st.floats(-90.0, 90.0))),
+    st.tuples(st.sampled_from(["lost.focus", "lost.pad"]), st.just(1.0)),
+)
+
+
+@settings(max_examples=40)
+@given(
+    steps=st.lists(st.tuples(st.floats(0.0, 3.0), controls), min_size=1, max_size=30),
+    diagonal=st.sampled_from(["cap", "unit", "free"]),
+    frame=st.sampled_from(["camera", "map"]),
+    half_life_s=st.sampled_from([0.0, 0.05]),
+    hz=st.sampled_from([9.0, 50.0]),
+)
+def test_batch_and_helm_agree_on_any_recording(foot_profile, steps, diagonal, frame, half_life_s, hz):
+    steps = sorted(steps, key=lambda step: step[0])
+    recording = Recording([Event(t, *control) for t, control in steps])
+    profile = foot_profile(
+        move=f'diagonal = "{diagonal}"\nhalf_life_s = {half_life_s}', steer=f'{{ frame = "{frame}" }}'
+    )
+    expected = helm_trace(recording, profile, hz)
+    for way in ("interpreted", "compiled"):
+        assert_same(shape(recording, profile, hz=hz, way=way), expected)
+
+
+def test_an_empty_recording_gives_an_empty_trace(beekeeper):
+    for way in ("interpreted", "compiled"):
+        trace = shape(Recording(), beekeeper, way=way)
+        assert (len(trace), list(trace.columns)) == (0, COLUMNS)
+
+
+def test_a_mode_can_be_chosen_and_must_exist(beekeeper):
+    recording = Recording([Event(0.0, "key.KeyW", 1)])
+    assert shape(recording, beekeeper, mode="foot")["mode"].tolist() == ["foot"]
+    with pytest.raises(WendonicError, match='no mode "fot" in this profile; did you mean "foot"'):
+        shape(recording, beekeeper, mode="fot")
+
+
+@pytest.mark.parametrize("ending", [".csv", ".jsonl", ".parquet"])
+def test_a_trace_comes_back_from_its_file(beekeeper, tmp_path, ending):
+    trace = shape(demo_recording("beekeeper_keys"), beekeeper, hz=20)
+    path = tmp_path / f"trace{ending}"
+    write_trace(trace, path)
+    if ending == ".parquet":
+        read = pd.read_parquet(path).to_dict("records")
+    elif ending == ".jsonl":
+        read = [json.loads(line) for line in path.read_text().splitlines()]
+    else:
+        with path.open(newline="") as file:
+            read = list(csv.DictReader(file))
+    rows = trace.to_dict("records")
+    assert len(read) == len(rows) == 720
+    for row, again in zip(rows, read, strict=True):
+        assert list(again) == COLUMNS
+        for name, value in row.items():
+            if pd.isna(value):
+                assert again[name] in ("", None) or pd.isna(again[name])
+            else:
+                # As text only in CSV; the type of what was written turns it back.
+                assert str(again[name]) == str(value) if ending == ".csv" else again[name] == value
+    assert [entry.name for entry in tmp_path.iterdir()] == [path.name]
+
+
+def test_a_trace_that_cannot_be_written_leaves_what_was_there(beekeeper, tmp_path, monkeypatch):
+    path = tmp_path / "trace.csv"
+    path.write_text("precious")
+    trace = shape(Recording([Event(0.0, "key.KeyW", 1)]), beekeeper)
+
+    def broken(_, target, **__):
+        target.write_text("half a")
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(pd.DataFrame, "to_csv", broken)
+    with pytest.raises(WendonicError, match="No space left on device"):
+        write_trace(trace, path)
+    assert path.read_text() == "precious"
+    assert [entry.name for entry in tmp_path.iterdir()] == ["trace.csv"]
+    with pytest.raises(WendonicError, match=r'found ending "\.xls"; allowed: \.csv, \.parquet, \.jsonl'):
+        write_trace(trace, tmp_path / "trace.xls")
+
+
+def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
+    """In a copy of the package, the diagonal rule is changed on disk between two runs that share one cache."""
+    package = tmp_path / "copy"
+    subprocess.run(
+        [
+            sys.executable,
+            "-c",
+            "import shutil, sys; shutil.copytree(*sys.argv[1:])",
+            str(next(iter(wendonic.__path__))),
+            str(package / "wendonic"),
+        ],
+        check=True,
+    )
+    script = (
+        "from wendonic import Event, Recording, shape; from wendonic.demo import demo_profile\n"
+        "events = [Event(0, 'key.KeyW', 1), Event(0, 'key.KeyD', 1), Event(1, 'mark', '')]\n"
+        "print(shape(Recording(events), demo_profile(), way='compiled')['amount'].max())"
+    )
+    environment = {"PYTHONPATH": str(package), "XDG_CACHE_HOME": str(tmp_path / "cache"), "PATH": ""}
+
+    def amount():
+        run = subprocess.run(
+            [sys.executable, "-P", "-c", script], env=environment, capture_output=True, text=True, check=True
+        )
+        return float(run.stdout)
+
+    assert amount() == pytest.approx(1.0, abs=1e-6)
+    kernel = package / "wendonic" / "kernels" / "diagonal.py"
+    kernel.write_text(kernel.read_text().replace("1.0 if rule == DIAGONAL_FREE", "0.5 if rule >= DIAGONAL_CAP"))
+    assert amount() == pytest.approx(0.5 * 2**0.5, abs=1e-6)
