@@ -27,6 +27,8 @@ def whole_file(path: str | Path) -> Iterator[Path]:
     try:
         if target.is_dir():
             raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
+        if not target.parent.is_dir():
+            raise WendonicError(f"cannot write {target}: there is no folder {target.parent}")
         yield beside
         beside.replace(target)
     except OSError as error:

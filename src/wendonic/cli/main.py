@@ -47,7 +47,7 @@ def main() -> None:
     """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
     logging.basicConfig(format="wendonic: %(message)s", level=logging.WARNING)
     try:
-        app()
+        app(prog_name="wendonic")
     except WendonicError as error:
         print(f"wendonic: {error}", file=sys.stderr)
         sys.exit(2)

@@ -1,0 +1,207 @@
+"""The command line as a user runs it: another process, its exit status, and what it says where."""
+
+import subprocess
+import sys
+from pathlib import Path
+
+import pandas as pd
+import pytest
+from matplotlib.image import imread
+
+from wendonic import Recording, __version__, load_profile, shape
+from wendonic.demo import FOLDER, PROFILE_PATH
+
+KEYS = FOLDER / "beekeeper_keys.jsonl"
+PAD = FOLDER / "beekeeper_pad.jsonl"
+
+
+def run(*words, folder=None, script=False):
+    command = [str(Path(sys.executable).parent / "wendonic")] if script else [sys.executable, "-m", "wendonic"]
+    command += map(str, words)
+    return subprocess.run(command, check=False, cwd=folder, capture_output=True, text=True, timeout=120)
+
+
+def test_both_ways_to_call_it_say_the_version(tmp_path):
+    for script in (True, False):
+        done = run("--version", folder=tmp_path, script=script)
+        assert (done.returncode, done.stdout) == (0, f"wendonic {__version__}\n")
+
+
+@pytest.mark.parametrize(
+    "words", ["", "demo", "new", "shape", "info", "draw", "draw stick", "draw timeline", "draw path"]
+)
+def test_every_help_has_an_example(words):
+    done = run(*words.split(), "--help")
+    assert done.returncode == 0
+    example = "Begin with: wendonic demo" if not words else f"Example: wendonic {words}"
+    assert example in " ".join(done.stdout.split())
+
+
+def test_demo_does_the_whole_way(tmp_path):
+    done = run("demo", "--out", "demo-out", folder=tmp_path)
+    assert done.returncode == 0, done.stderr
+    rows = {
+        cells[0].strip(): [cell.strip() for cell in cells[1:]]
+        for line in done.stdout.splitlines()
+        if len(cells := line.strip("│").split("│")) == 3
+    }
+    assert rows["ticks"] == ["2160", "2160"]
+    assert rows["top amount (1 is full speed)"] == ["1.000", "1.000"]
+    assert rows["straight speed (m/s)"] == ["3.200", "3.200"]
+    assert [float(cell) for cell in rows["diagonal speed (m/s)"]] == pytest.approx([3.2, 3.2], abs=0.01)
+    assert rows["rest drift, hands off (m/min)"] == ["0.000", "0.000"]
+    out = tmp_path / "demo-out"
+    pictures = {f"beekeeper_{device}_{picture}.png" for device in ("keys", "pad") for picture in ("timeline", "path")}
+    assert {path.name for path in out.glob("*.png")} == {"stick.png"} | pictures
+    assert len(pd.read_csv(out / "beekeeper_pad.csv")) == 2160
+    # What it says to do next works as it stands.
+    done = run(*done.stdout.splitlines()[-1].split()[1:], folder=tmp_path)
+    assert done.stdout == "wrote beekeeper_keys-timeline.png\n", done.stderr
+
+
+def test_new_writes_a_profile_that_works_and_refuses_to_overwrite(tmp_path):
+    path = tmp_path / "scout.toml"
+    assert run("new", path).returncode == 0
+    assert load_profile(path).title == "scout"
+    shipped = PROFILE_PATH.read_text()
+    assert path.read_text().replace('"scout"', '"Beekeeper on the terraces"') == shipped
+    path.write_text("mine")
+    done = run("new", path)
+    assert (done.returncode, path.read_text()) == (2, "mine")
+    assert "already there; name another file, or overwrite it with --force" in done.stderr
+    assert run("new", path, "--force").returncode == 0
+    assert load_profile(path).title == "scout"
+
+
+@pytest.mark.parametrize("ending", ["csv", "parquet", "jsonl"])
+def test_shape_writes_what_the_library_gives(tmp_path, ending):
+    path = tmp_path / f"walk.{ending}"
+    done = run("shape", PROFILE_PATH, KEYS, "-o", path, "--hz", "30")
+    assert done.stdout == f"wrote {path}: 1080 ticks, 29 columns\n", done.stderr
+    reader = {"csv": pd.read_csv, "parquet": pd.read_parquet, "jsonl": lambda file: pd.read_json(file, lines=True)}
+    expected = shape(Recording.read(KEYS), load_profile(PROFILE_PATH), hz=30)
+    assert reader[ending](path)["pos_y"].to_numpy() == pytest.approx(expected["pos_y"].to_numpy(), abs=1e-9)
+
+
+def test_shape_prints_a_table_that_fits_80_columns():
+    done = run("shape", PROFILE_PATH, PAD)
+    assert done.returncode == 0, done.stderr
+    lines = [line.rstrip() for line in done.stdout.splitlines()]
+    assert lines[0] == "1 tick of 87, 2160 in all; -o FILE.csv writes them all with every column"
+    assert max(map(len, lines)) <= 80
+    assert "…" not in done.stdout
+    row = next(line.split() for line in lines if line.split()[0] == "18.85")
+    assert row[1] == "pad"
+    assert row[9] == "3.20"
+
+
+def test_draw_stick_and_path_write_pictures(tmp_path):
+    for words in (["stick", PROFILE_PATH], ["stick", PROFILE_PATH, PAD], ["path", PROFILE_PATH, KEYS, "--hz", "20"]):
+        done = run("draw", *words, "-o", tmp_path / "picture.png")
+        assert done.stdout == f"wrote {tmp_path / 'picture.png'}\n", done.stderr
+        assert imread(tmp_path / "picture.png").shape[:2] == (800, 1280)
+        (tmp_path / "picture.png").unlink()
+
+
+def test_info_tells_in_words():
+    assert "down 5 times" in run("info", KEYS).stdout
+    words = run("info", PAD).stdout
+    assert "3983 events" in words
+    assert 'mark at 30.00 s: "hands off"' in words
+    assert "right is +x, ahead is -z, up is +y (right-handed)" in run("info", PROFILE_PATH).stdout
+
+
+THREE_FAULTS = """format = "wendonic-profile"
+version = 1
+[mode.foot.move]
+diagonal = "capp"
+half_life_s = -0.02
+[[mode.foot.move.bind]]
+stick = "pad.leftstick"
+"""
+
+
+@pytest.fixture
+def yard(tmp_path):
+    """A folder full of trouble."""
+    (tmp_path / "folder.toml").mkdir()
+    (tmp_path / "folder.jsonl").mkdir()
+    (tmp_path / "empty.toml").touch()
+    (tmp_path / "empty.jsonl").touch()
+    (tmp_path / "rubbish.toml").write_bytes(bytes(range(256)))
+    (tmp_path / "rubbish.jsonl").write_bytes(bytes(range(256)))
+    (tmp_path / "three.toml").write_text(THREE_FAULTS)
+    (tmp_path / "good.toml").write_text(PROFILE_PATH.read_text())
+    (tmp_path / "good.jsonl").write_text(KEYS.read_text())
+    return tmp_path
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        ("shape none.toml good.jsonl", "none.toml: cannot be read: No such file or directory"),
+        ("shape good.toml none.jsonl", "none.jsonl: cannot be read: No such file or directory"),
+        ("info folder.toml", "folder.toml: is a folder; name a profile file in it"),
+        ("info folder.jsonl", "folder.jsonl: is a folder; name a recording file in it"),
+        ("draw stick empty.toml", 'empty.toml: is empty; "wendonic new" writes a profile to begin with'),
+        ("info empty.jsonl", "empty.jsonl: is empty; a recording begins with a header line"),
+        ("info rubbish.toml", "rubbish.toml: line 2: is no UTF-8 text; a profile is a TOML file"),
+        ("draw path good.toml rubbish.jsonl", "rubbish.jsonl: line 1: no header"),
+        ("shape three.toml good.jsonl -o out.csv", "three.toml: 3 faults\n  line 4, mode.foot.move.diagonal: found"),
+        ("shape good.toml good.jsonl -o none/out.csv", "cannot write none/out.csv: there is no folder none"),
+        (
+            "shape good.toml good.jsonl -o good.toml/out.csv",
+            "cannot write good.toml/out.csv: there is no folder good.toml",
+        ),
+        ("shape good.toml good.jsonl -o folder.toml", 'found ending ".toml"; allowed: .csv, .parquet, .jsonl'),
+        ("draw stick good.toml -o folder.png/none.png", "cannot write folder.png/none.png"),
+        ("draw stick good.toml -o out.bmp", 'found ending ".bmp"; allowed: .png, .svg, .pdf'),
+        ("demo --out good.toml", "cannot write into good.toml: File exists"),
+        ("new folder.toml", "cannot write folder.toml: it is a folder; name a file in it"),
+        ("shape good.toml good.jsonl --hz 0", "hz: found 0; allowed: above 0, up to 10000 ticks a second"),
+        ("shape good.toml good.jsonl --hz nan -o out.csv", "hz: found nan; allowed: above 0"),
+        ("shape good.toml good.jsonl --hz -60", "hz: found -60"),
+        ("shape good.toml good.jsonl --hz 1e12", "hz: found 1e+12"),
+        ("shape good.toml good.jsonl --hz fast", "Invalid value for '--hz'"),
+        ("shape good.toml good.jsonl --mode cart", 'no mode "cart" in this profile; there are: foot'),
+        ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
+        ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
+        ("draw timeline good.toml", "Missing argument"),
+        ("fly good.toml", "No such command"),
+    ],
+)
+def test_bad_input_is_said_in_plain_words_and_leaves_nothing(yard, words, said):
+    before = {path: path.stat().st_mtime_ns for path in yard.rglob("*")}
+    done = run(*words.split(), folder=yard)
+    assert done.returncode == 2, done.stdout + done.stderr
+    assert said in done.stderr
+    assert "Traceback" not in done.stderr
+    assert done.stdout == ""
+    assert {path: path.stat().st_mtime_ns for path in yard.rglob("*")} == before
+
+
+def test_all_three_faults_are_told(yard):
+    lines = run("info", "three.toml", folder=yard).stderr.splitlines()
+    assert lines[0] == "wendonic: three.toml: 3 faults"
+    assert [line.split(":")[0].strip() for line in lines[1:]] == [
+        "line 4, mode.foot.move.diagonal",
+        "line 5, mode.foot.move.half_life_s",
+        "line 7, mode.foot.move.bind[0].stick",
+    ]
+    assert all("allowed" in line or "did you mean" in line for line in lines[1:])
+
+
+def test_a_crashed_recording_is_used_with_a_warning(yard):
+    path = yard / "good.jsonl"
+    path.write_bytes(path.read_bytes()[:-9])
+    done = run("info", "good.jsonl", folder=yard)
+    assert done.returncode == 0
+    assert "712 events" in done.stdout
+    assert done.stderr == "wendonic: good.jsonl: line 714: cut off before its end, left out\n"
+
+
+def test_a_reader_that_goes_away_is_no_traceback():
+    command = f'"{sys.executable}" -m wendonic shape "{PROFILE_PATH}" "{KEYS}" | head -1'
+    done = subprocess.run(["/bin/sh", "-c", command], check=False, capture_output=True, text=True, timeout=120)
+    assert "Traceback" not in done.stderr
+    assert done.stdout.startswith("1 tick of 87")

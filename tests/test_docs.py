@@ -1,0 +1,106 @@
+"""The README, the examples and the docstrings do what they say."""
+
+import doctest
+import importlib
+import pkgutil
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+import wendonic
+from wendonic.demo.starter import write_starter
+
+TOP = Path(__file__).parent.parent
+README = (TOP / "README.md").read_text(encoding="utf-8")
+MODULES = [
+    name for _, name, _ in pkgutil.walk_packages(wendonic.__path__, "wendonic.") if not name.endswith("__main__")
+]
+
+
+def blocks(language):
+    return re.findall(rf"```{language}\n(.*?)```", README, re.DOTALL)
+
+
+def python(*words, folder):
+    done = subprocess.run(
+        [sys.executable, *map(str, words)], check=False, cwd=folder, capture_output=True, text=True, timeout=120
+    )
+    assert done.returncode == 0, done.stderr
+    return done.stdout
+
+
+@pytest.mark.parametrize("name", MODULES)
+def test_docstring_examples_run(name):
+    assert doctest.testmod(importlib.import_module(name)).failed == 0
+
+
+def test_doctests_are_there_to_fail():
+    """Every kernel shows a runnable example."""
+    from wendonic.kernels.kernel import KERNELS
+
+    importlib.import_module("wendonic.kernels.loop")
+    without = {kernel.__name__ for kernel in KERNELS if ">>>" not in (kernel.__doc__ or "")}
+    assert without == {"tick_part", "run_ticks", "sample_of"}
+
+
+def test_the_two_commands_are_complete_and_their_last_words_work(tmp_path):
+    """Making an environment needs a package index; what comes after it is run here as it stands."""
+    main_job, tests = (block.strip().split(" && ") for block in blocks("sh"))
+    for command in (main_job, tests):
+        assert command[0] == "python3 -m venv .venv"
+        assert command[1].startswith(".venv/bin/python -m pip install")
+    words = main_job[2].split()
+    assert words[0] == ".venv/bin/wendonic"
+    assert "rest drift" in python("-m", "wendonic", *words[1:], folder=tmp_path)
+    assert tests[2] == ".venv/bin/python -m pytest"
+    windows = [
+        line.replace("\\", "/").replace("Scripts", "bin") for block in blocks("bat") for line in block.split("\n")
+    ]
+    assert [line.replace("py -m venv", "python3 -m venv") for line in windows if line] == [
+        " && ".join(main_job),
+        " && ".join(tests),
+    ]
+
+
+def test_the_example_prints_what_it_says(tmp_path):
+    (example,) = blocks("python")
+    assert len([line for line in example.splitlines() if line]) <= 10
+    write_starter(tmp_path / "beekeeper.toml")
+    assert python("-c", example, folder=tmp_path) == blocks("text")[0]
+
+
+def test_every_link_leads_somewhere():
+    links = re.findall(r"\]\(([^)#:]+)\)", README)
+    assert len(links) > 8
+    assert [link for link in links if not (TOP / link).exists()] == []
+
+
+def test_first_steps(tmp_path):
+    out = python(TOP / "examples" / "first_steps.py", folder=tmp_path).splitlines()
+    assert out[0] == "1 s, KeyW: heading 90 deg, velocity (3.20, 0.00, 0.00) m/s"
+    assert out[1] == "2 s, KeyD + KeyW: heading 135 deg, velocity (2.26, 0.00, 2.26) m/s"
+    assert out[2] == "3 s, hands off: at rest, velocity (0.00, 0.00, 0.00) m/s"
+    assert len((TOP / "examples" / "first_steps.py").read_text().splitlines()) <= 22
+
+
+def test_shape_a_recording(tmp_path):
+    out = python(TOP / "examples" / "shape_a_recording.py", folder=tmp_path)
+    assert "walking for 25.4 s of 36.0 s" in out
+    assert (tmp_path / "beekeeper_pad_timeline.png").stat().st_size > 20_000
+
+
+def test_public_names_are_there_and_importing_loads_nothing_heavy():
+    for name in wendonic.__all__:
+        assert getattr(wendonic, name).__doc__
+    with pytest.raises(AttributeError, match="no attribute 'Helmet'"):
+        wendonic.Helmet  # noqa: B018
+    heavy = "numpy scipy pandas matplotlib numba typer rich pydantic"
+    code = f"import wendonic, sys; print([name for name in {heavy.split()} if name in sys.modules])"
+    assert python("-c", code, folder=TOP) == "[]\n"
+    code = (
+        "from wendonic import Helm; import sys; print([n for n in 'numpy pandas typer'.split() if n in sys.modules])"
+    )
+    assert python("-c", code, folder=TOP) == "[]\n"

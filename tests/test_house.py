@@ -1,0 +1,82 @@
+"""The house: who imports whom, what a wheel carries, and that the benchmarks compare the same walk."""
+
+import ast
+import subprocess
+import sys
+import zipfile
+from pathlib import Path
+
+import pytest
+
+TOP = Path(__file__).parent.parent
+SOURCE = TOP / "src" / "wendonic"
+FLOORS = {
+    **dict.fromkeys(["errors", "whole_file"], 0),
+    "kernels": 0,
+    **dict.fromkeys(["devices"], 1),
+    "recording": 2,
+    **dict.fromkeys(["intent"], 2),
+    "profile": 3,
+    **dict.fromkeys(["compiled", "helm"], 4),
+    "batch": 5,
+    "study": 6,
+    "demo": 7,
+    "pictures": 7,
+    "cli": 8,
+}
+
+
+def imported(path):
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.ImportFrom):
+            yield node.module
+        elif isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+
+
+def room(module):
+    return module.split(".")[1] if module.startswith("wendonic.") else None
+
+
+@pytest.mark.parametrize("path", sorted(SOURCE.rglob("*.py")), ids=lambda path: str(path.relative_to(SOURCE)))
+def test_imports_run_downwards_only(path):
+    place = path.relative_to(SOURCE).parts[0].removesuffix(".py")
+    if place in ("__init__", "__main__"):
+        return
+    for module in imported(path):
+        below = room(module)
+        if below is None:
+            if place == "kernels":
+                assert module in ("math", "typing", "collections.abc"), f"{path} imports {module}"
+            if place not in ("pictures", "cli", "demo"):
+                assert module.split(".")[0] not in ("matplotlib", "typer", "rich", "pygame")
+        elif below != place:
+            assert FLOORS[below] < FLOORS[place], f"{path} imports {module}, which is not below it"
+
+
+def test_a_wheel_carries_the_demo_and_the_types(tmp_path):
+    command = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path)]
+    subprocess.run(command, cwd=TOP, check=True, capture_output=True, timeout=120)
+    (wheel,) = tmp_path.glob("wendonic-*-py3-none-any.whl")
+    names = set(zipfile.ZipFile(wheel).namelist())
+    shipped = {"beekeeper.toml", "beekeeper_keys.jsonl", "beekeeper_pad.jsonl"}
+    assert {f"wendonic/demo/{name}" for name in shipped} | {"wendonic/py.typed"} <= names
+    assert not [name for name in names if name.startswith(("tests", "benchmarks", "examples"))]
+
+
+def test_all_ways_of_the_benchmark_walk_the_same_walk(monkeypatch):
+    """By hand, in NumPy, in C, through the helm and both batches: one end of the walk, to a nanometre."""
+    monkeypatch.syspath_prepend(str(TOP / "benchmarks"))
+    import c_loop
+    import run
+    import walks
+
+    walk = walks.beekeeper_walk()
+    ways = [run.hand_way, run.numpy_way, run.helm_way, run.batch_way, run.compiled_way]
+    ends = [way(walk)()[1] for way in ways]
+    loop = c_loop.compiled_c_loop()
+    if loop:
+        ends.append(run.c_way(walk, loop)()[1])
+    assert abs(ends[0][0]) + abs(ends[0][1]) > 1.0
+    for end in ends[1:]:
+        assert end == pytest.approx(ends[0], abs=1e-9)

@@ -1,0 +1,50 @@
+"""The summary of a trace against walks whose numbers are known beforehand."""
+
+import math
+
+import pytest
+
+from wendonic import Event, Recording, shape
+from wendonic.study.summary import summarise
+
+
+def walk(*steps):
+    return Recording([Event(*step) for step in steps])
+
+
+def test_a_straight_walk_has_the_length_of_its_speed_ramp(foot_profile):
+    """Keys at once, no smoothing: v²/2a to speed up, the rest at top speed, v²/2b to stop."""
+    profile = foot_profile(move="half_life_s = 0", keys="rise_s = 0\nfall_s = 0")
+    trace = shape(walk((0, "key.KeyW", 1), (2, "key.KeyW", 0), (4, "mark", "end")), profile, hz=50)
+    summary = summarise(trace)
+    top, accel, brake = 3.2, 22.0, 30.0
+    # The key is up in the tick that ends at its time: one tick of 1/50 s less.
+    held_s = 2.0 - 1 / 50
+    expected = top * held_s - top**2 / 2 / accel + top**2 / 2 / brake
+    assert summary.distance_m == pytest.approx(expected)
+    assert (summary.ticks, summary.duration_s) == (200, pytest.approx(4.0))
+    assert (summary.top_amount, summary.straight_speed_m_s) == (1.0, pytest.approx(top))
+    assert summary.diagonal_speed_m_s is None
+    assert summary.rest_drift_m_per_min == pytest.approx(0.0, abs=1e-12)
+
+
+@pytest.mark.parametrize(("rule", "ratio"), [("cap", 1.0), ("unit", 1.0), ("free", math.sqrt(2.0))])
+def test_the_diagonal_fault_shows(foot_profile, rule, ratio):
+    steps = [(0, "key.KeyW", 1), (1, "key.KeyD", 1), (2, "key.KeyW", 0), (3, "key.KeyD", 0), (4, "mark", "end")]
+    summary = summarise(shape(walk(*steps), foot_profile(move=f'diagonal = "{rule}"')))
+    assert summary.diagonal_speed_m_s / summary.straight_speed_m_s == pytest.approx(ratio, rel=0.005)
+    assert summary.top_amount == pytest.approx(ratio, rel=1e-3)
+
+
+def test_a_stick_that_drifts_shows_its_metres_per_minute(foot_profile):
+    """Resting at tilt 0.10 over a dead zone of 0.05: (0.10 - 0.05) / 0.90 of 3.2 m/s, linear, once smoothed."""
+    profile = foot_profile(stick='dead_zone = { inner = 0.05, outer = 0.95 }\ncurve = { form = "linear" }')
+    steps = [(0, "pad.left_stick", (0.0, -0.10)), (60, "mark", "end")]
+    summary = summarise(shape(walk(*steps), profile))
+    assert summary.rest_drift_m_per_min == pytest.approx(0.05 / 0.90 * 3.2 * 60.0, rel=1e-6)
+
+
+def test_a_hand_that_is_on_is_no_drift(foot_profile):
+    steps = [(0, "pad.left_stick", (0.0, -0.5)), (30, "mark", "end")]
+    assert summarise(shape(walk(*steps), foot_profile())).rest_drift_m_per_min is None
+    assert summarise(shape(walk(), foot_profile())).ticks == 0
