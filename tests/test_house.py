@@ -11,13 +11,15 @@ import pytest
 TOP = Path(__file__).parent.parent
 SOURCE = TOP / "src" / "wendonic"
 FLOORS = {
-    **dict.fromkeys(["errors", "whole_file"], 0),
+    "errors": 0,
     "kernels": 0,
-    **dict.fromkeys(["devices"], 1),
+    "whole_file": 1,
+    "devices": 1,
     "recording": 2,
-    **dict.fromkeys(["intent"], 2),
+    "intent": 2,
     "profile": 3,
-    **dict.fromkeys(["compiled", "helm"], 4),
+    "compiled": 4,
+    "helm": 4,
     "batch": 5,
     "study": 6,
     "demo": 7,

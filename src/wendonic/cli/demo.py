@@ -8,6 +8,8 @@ import typer
 if TYPE_CHECKING:
     from wendonic.study.summary import Summary
 
+HONEY = "#D9902F"
+
 
 def demo(
     out: Annotated[Path, typer.Option("--out", help="The folder for pictures and traces; made if missing.")] = Path(
@@ -16,14 +18,16 @@ def demo(
 ) -> None:
     """Shape the shipped recordings of the beekeeper; print a summary, write pictures and traces."""
     from rich.console import Console
-    from rich.progress import Progress
+    from rich.progress import BarColumn, Progress, TextColumn, TimeElapsedColumn
 
     from wendonic.demo import RECORDING_NAMES, copy_inputs
 
     console = Console()
     copy_inputs(out)
     summaries: dict[str, Summary] = {}
-    with Progress(console=Console(stderr=True), transient=True) as progress:
+    bar = BarColumn(complete_style=HONEY, finished_style=HONEY)
+    columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
+    with Progress(*columns, console=Console(stderr=True), transient=True) as progress:
         task = progress.add_task("shaping and drawing", total=1 + 3 * len(RECORDING_NAMES))
         # Loading the drawing libraries is the first wait, so the bar stands before it.
         from wendonic.batch import shape, write_trace

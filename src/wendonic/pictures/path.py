@@ -68,17 +68,19 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
         width=0.0028,
         zorder=3,
     )
-    for number, (at_x, at_y, t) in enumerate(zip(shown["pos_x"], shown["pos_y"], shown["t"], strict=True)):
+    times = zip(shown["pos_x"], shown["pos_y"], shown["t"], facing, strict=True)
+    for number, (at_x, at_y, t, face) in enumerate(times):
         if number and number % 5 == 0:
+            # To the right of the body, where neither the path nor the arrow runs.
             ax.annotate(
                 f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s",
                 (at_x, at_y),
-                (-9, -11),
+                (24.0 * math.cos(face), -14.0 * math.sin(face)),
                 textcoords="offset points",
-                ha="right",
+                ha="center",
+                va="center",
                 fontsize=9,
                 color=INK,
-                bbox={"facecolor": PAPER, "edgecolor": "none", "pad": 0.6, "alpha": 0.8},
                 zorder=5,
             )
     ax.plot([], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera")
