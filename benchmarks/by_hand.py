@@ -90,21 +90,21 @@ def by_hand_tick(state, right, left, ahead, back, stick_x, stick_y, yaw, dt):
         pos_x += vel_x * dt
         pos_y += vel_y * dt
     else:
-        unit_x = step_x / step
-        unit_y = step_y / step
-        falling = min(max(-(vel_x * unit_x + vel_y * unit_y), 0.0), step)
+        way_x = step_x / step
+        way_y = step_y / step
+        falling = min(max(-(vel_x * way_x + vel_y * way_y), 0.0), step)
         brake_s = min(falling / 30.0, dt)
         accel_s = min((step - falling) / 22.0, dt - brake_s)
         braked = 30.0 * brake_s
         gained = 22.0 * accel_s
         along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
         along += gained * (dt - brake_s - accel_s)
-        pos_x += vel_x * dt + unit_x * along
-        pos_y += vel_y * dt + unit_y * along
+        pos_x += vel_x * dt + way_x * along
+        pos_y += vel_y * dt + way_y * along
         if brake_s + accel_s < dt:
             vel_x = move_x * 3.2
             vel_y = move_y * 3.2
         else:
-            vel_x += unit_x * (braked + gained)
-            vel_y += unit_y * (braked + gained)
+            vel_x += way_x * (braked + gained)
+            vel_y += way_y * (braked + gained)
     return key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y

@@ -91,21 +91,21 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
             pos_x += vel_x * dt;
             pos_y += vel_y * dt;
         } else {
-            const double unit_x = step_x / step, unit_y = step_y / step;
-            const double falling = fmin(fmax(-(vel_x * unit_x + vel_y * unit_y), 0.0), step);
+            const double way_x = step_x / step, way_y = step_y / step;
+            const double falling = fmin(fmax(-(vel_x * way_x + vel_y * way_y), 0.0), step);
             const double brake_s = fmin(falling / brake, dt);
             const double accel_s = fmin((step - falling) / accel, dt - brake_s);
             const double braked = brake * brake_s, gained = accel * accel_s;
             const double along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s +
                                  gained * (dt - brake_s - accel_s);
-            pos_x += vel_x * dt + unit_x * along;
-            pos_y += vel_y * dt + unit_y * along;
+            pos_x += vel_x * dt + way_x * along;
+            pos_y += vel_y * dt + way_y * along;
             if (brake_s + accel_s < dt) {
                 vel_x = wanted_x;
                 vel_y = wanted_y;
             } else {
-                vel_x += unit_x * (braked + gained);
-                vel_y += unit_y * (braked + gained);
+                vel_x += way_x * (braked + gained);
+                vel_y += way_y * (braked + gained);
             }
         }
         if (length > 0.0)

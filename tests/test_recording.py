@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
 from wendonic.recording.held import held_spans
-from wendonic.recording.json_lines import RecordingWriter
+from wendonic.recording.writer import RecordingWriter
 
 HEADER = '{"format": "wendonic-recording", "version": 1, "title": "Smoker"}\n'
 finite = st.floats(allow_nan=False, allow_infinity=False)

@@ -1,7 +1,7 @@
 """`wendonic draw`: pictures."""
 
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -13,10 +13,24 @@ draw = typer.Typer(
     epilog="Example: wendonic draw stick demo-out/beekeeper.toml",
 )
 
+if TYPE_CHECKING:
+    import pandas as pd
+
+    from wendonic.recording.recording import Recording
+
 OutOption = Annotated[
     Path | None,
     typer.Option("-o", "--out", help="The picture: .png, .svg or .pdf; named after the input by default."),
 ]
+
+
+def _shaped(profile: Path, recording: Path, hz: float, mode: str | None) -> "tuple[Recording, pd.DataFrame]":
+    from wendonic.batch import shape
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    events = Recording.read(recording)
+    return events, shape(events, load_profile(profile), hz=hz, mode=mode)
 
 
 @draw.command(epilog="Example: wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png")
@@ -52,13 +66,9 @@ def timeline(
     mode: ModeOption = None,
 ) -> None:
     """Raw, shaped, intent and speed over time, held keys as bars."""
-    from wendonic.batch import shape
     from wendonic.pictures import draw_timeline, save_picture
-    from wendonic.profile.load import load_profile
-    from wendonic.recording.recording import Recording
 
-    events = Recording.read(recording)
-    trace = shape(events, load_profile(profile), hz=hz, mode=mode)
+    events, trace = _shaped(profile, recording, hz, mode)
     target = out or Path(f"{recording.stem}-timeline.png")
     save_picture(draw_timeline(trace, events, start_s, end_s), target)
     print(f"wrote {target}")
@@ -73,13 +83,9 @@ def path(
     mode: ModeOption = None,
 ) -> None:
     """The walk from above, camera and facing drawn at intervals."""
-    from wendonic.batch import shape
     from wendonic.pictures import draw_path, save_picture
-    from wendonic.profile.load import load_profile
-    from wendonic.recording.recording import Recording
 
-    events = Recording.read(recording)
-    trace = shape(events, load_profile(profile), hz=hz, mode=mode)
+    events, trace = _shaped(profile, recording, hz, mode)
     target = out or Path(f"{recording.stem}-path.png")
     save_picture(draw_path(trace, events.title), target)
     print(f"wrote {target}")

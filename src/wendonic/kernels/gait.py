@@ -31,13 +31,13 @@ def walked(
     step = math.hypot(step_x, step_y)
     if step == 0.0:
         return vel_x, vel_y, vel_x * dt, vel_y * dt
-    unit_x = step_x / step
-    unit_y = step_y / step
+    way_x = step_x / step
+    way_y = step_y / step
     along = 0.0
     changed = 0.0
     left_s = dt
     # Speed falls up to the point of the straight line that is nearest to standing still.
-    falling = -(vel_x * unit_x + vel_y * unit_y)
+    falling = -(vel_x * way_x + vel_y * way_y)
     if falling > 0.0:
         falling = min(falling, step)
         brake_s = falling / brake_m_s2
@@ -45,10 +45,10 @@ def walked(
             changed = brake_m_s2 * dt
             along = 0.5 * changed * dt
             return (
-                vel_x + unit_x * changed,
-                vel_y + unit_y * changed,
-                vel_x * dt + unit_x * along,
-                vel_y * dt + unit_y * along,
+                vel_x + way_x * changed,
+                vel_y + way_y * changed,
+                vel_x * dt + way_x * along,
+                vel_y * dt + way_y * along,
             )
         left_s = dt - brake_s
         along = falling * (0.5 * brake_s + left_s)
@@ -57,13 +57,13 @@ def walked(
     accel_s = rising / accel_m_s2
     if accel_s <= left_s:
         along += rising * (left_s - 0.5 * accel_s)
-        return wanted_x, wanted_y, vel_x * dt + unit_x * along, vel_y * dt + unit_y * along
+        return wanted_x, wanted_y, vel_x * dt + way_x * along, vel_y * dt + way_y * along
     gained = accel_m_s2 * left_s
     along += 0.5 * gained * left_s
     changed += gained
     return (
-        vel_x + unit_x * changed,
-        vel_y + unit_y * changed,
-        vel_x * dt + unit_x * along,
-        vel_y * dt + unit_y * along,
+        vel_x + way_x * changed,
+        vel_y + way_y * changed,
+        vel_x * dt + way_x * along,
+        vel_y * dt + way_y * along,
     )

@@ -32,7 +32,8 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
     length_m = float(((trace["pos_x"].diff() ** 2 + trace["pos_y"].diff() ** 2) ** 0.5).sum())
     span = max(float(x.max() - x.min()), float(y.max() - y.min()), 1.0)
     duration_s = float(trace["dt"].sum())
-    interval_s = _round_interval(duration_s / GLYPHS)
+    tick_s = float(trace["dt"].mean())
+    interval_s = max(_round_interval(duration_s / GLYPHS), tick_s)
     dress_axes(
         ax,
         f"{title or 'The walk'}: {length_m:.1f} m in {duration_s:.1f} s",
@@ -44,8 +45,8 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
     ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
     size = span / 22.0
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
-    every = ((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0
-    shown = trace[every]
+    begins = ((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0
+    shown = trace[begins]
     for at_x, at_y, yaw_deg in zip(shown["pos_x"], shown["pos_y"], shown["view_yaw_deg"], strict=True):
         # Wedges are measured counter-clockwise from +x, headings clockwise from +y.
         middle = 90.0 - yaw_deg
@@ -87,9 +88,8 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
     ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label="facing")
     ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
     ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
-    ax.legend(
-        loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=f"every {interval_s:g} s"
-    )
+    every = "every tick" if interval_s == tick_s else f"every {interval_s:g} s"
+    ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=every)
     return ax
 
 

@@ -75,14 +75,17 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
     grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181)
     amounts = np.array([[_amount(tuning, x, y) for x in grid.tolist()] for y in grid.tolist()])
     lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
-    places = [_tilt_for(tuning, amount, inner, outer) for amount in AMOUNTS]
-    turned = math.radians(62.0)
+    # Each label sits at a heading of its own, so that lines close together still have room for theirs.
+    places = [
+        (_tilt_for(tuning, amount, inner, outer), math.radians(40.0 + 16.0 * number))
+        for number, amount in enumerate(AMOUNTS)
+    ]
     labels = ax.clabel(
         lines,
         fmt="%g",
         fontsize=9,
         colors=[INK],
-        manual=[(tilt * math.sin(turned), tilt * math.cos(turned)) for tilt in places],
+        manual=[(tilt * math.sin(heading), tilt * math.cos(heading)) for tilt, heading in places],
     )
     for label in labels:
         label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})

@@ -32,6 +32,8 @@ CHARACTER_WIDTH = 0.0064
 LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
 
+MOST_LANES_HEIGHT = 4.0
+
 
 def draw_timeline(
     trace: "pd.DataFrame",
@@ -62,7 +64,7 @@ def draw_timeline(
         for name, bars in held_spans(recording).items()
     }
     spans = {name: bars for name, bars in spans.items() if bars}
-    lanes = [LANE_HEIGHT * len(spans) + 0.1] if spans else []
+    lanes = [min(LANE_HEIGHT * len(spans), MOST_LANES_HEIGHT) + 0.1] if spans else []
     axes = split_axes(ax, heights=[*lanes, 1.0, 1.0, 0.8, 1.0], share_x=True)
     if spans:
         _draw_bars(axes[0], spans)
@@ -112,7 +114,10 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
     dress_axes(ax)
     for lane, bars in enumerate(spans.values()):
         ax.broken_barh([(a, b - a) for a, b in bars], (lane - 0.32, 0.64), facecolors=MIST, edgecolor=PAPER)
-    ax.set_yticks(range(len(spans)), [name.removeprefix("key.") for name in spans])
+    labels = [name.removeprefix("key.") for name in spans]
+    # Many lanes share what height there is, and their names shrink with them.
+    fits = MOST_LANES_HEIGHT / LANE_HEIGHT / len(spans)
+    ax.set_yticks(range(len(spans)), labels, fontsize=9.0 * min(fits, 1.0))
     ax.set_ylim(len(spans) - 0.4, -0.6)
     ax.spines["left"].set_visible(False)
     ax.tick_params(axis="y", length=0)

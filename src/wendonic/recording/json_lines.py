@@ -3,13 +3,12 @@
 import json
 import logging
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
-from typing import IO, Any
+from typing import Any, NamedTuple
 
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import ControlError, Fault, RecordingError, did_you_mean
-from wendonic.recording.recording import Recording
 from wendonic.whole_file import whole_file
 
 FORMAT = "wendonic-recording"
@@ -28,11 +27,20 @@ def read_bytes(path: str | Path) -> bytes:
         raise RecordingError(path, [Fault(None, "", f"cannot be read: {error.strerror or error}")]) from None
 
 
-def read_json_lines(path: str | Path) -> Recording:
-    """Return the recording in the file at `path`.
+class Content(NamedTuple):
+    """What stands in a recording file: `header` holds what the format does not name, `warnings` what was left out."""
+
+    events: list[Event]
+    title: str
+    header: dict[str, Any]
+    warnings: tuple[str, ...]
+
+
+def read_json_lines(path: str | Path) -> Content:
+    """Return what stands in the recording file at `path`.
 
     A last line without an end that is no whole entry was cut off by a crash: it is left out, with a warning
-    to the log and in `Recording.warnings`. Every other fault is an error; all of them are reported at once.
+    to the log and in `warnings`. Every other fault is an error; all of them are reported at once.
     """
     content = read_bytes(path)
     if not content.strip():
@@ -53,7 +61,7 @@ def read_json_lines(path: str | Path) -> Recording:
         raise RecordingError(path, faults)
     title = str(header.pop("title", ""))
     rest = {key: entry for key, entry in header.items() if key not in ("format", "version", "devices")}
-    return Recording.from_checked(events, title, rest, warnings)
+    return Content(events, title, rest, warnings)
 
 
 def _is_whole(line: bytes) -> bool:
@@ -107,7 +115,7 @@ def _shown(line: bytes) -> str:
     return repr(text if len(text) <= 40 else text[:37] + "...")
 
 
-def header_line(title: str, devices: tuple[str, ...], header: dict[str, Any]) -> str:
+def header_line(title: str, devices: Sequence[str], header: dict[str, Any]) -> str:
     """Return the first line of a recording file."""
     return json.dumps({"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices), **header})
 
@@ -124,70 +132,8 @@ def event_line(event: Event) -> str:
     return json.dumps({"t": event.t, "c": event.control, "v": value})
 
 
-def write_json_lines(recording: Recording, path: str | Path) -> None:
-    """Write the recording to `path`, whole or not at all."""
+def write_json_lines(events: Iterable[Event], header: str, path: str | Path) -> None:
+    """Write a header line and the events to `path`, whole or not at all."""
     with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="\n") as file:
-        file.write(header_line(recording.title, recording.devices, recording.header) + "\n")
-        file.writelines(event_line(event) + "\n" for event in recording)
-
-
-class RecordingWriter:
-    """Appends events to a recording file one by one, each flushed: a crash loses at most the last line.
-
-    A file that is there already is gone on with: its header stays, a cut-off last line is removed, and time
-    may not fall behind its last event. `devices` only matters for a new file's header.
-
-    >>> import tempfile
-    >>> with tempfile.TemporaryDirectory() as folder:
-    ...     with RecordingWriter(f"{folder}/walk.jsonl", title="Three steps", devices=("keys",)) as writer:
-    ...         writer.append(Event(0.0, "key.KeyW", 1))
-    ...     with RecordingWriter(f"{folder}/walk.jsonl") as writer:
-    ...         writer.append(Event(1.5, "key.KeyW", 0))
-    ...     Recording.read(f"{folder}/walk.jsonl")
-    <Recording "Three steps": 2 events in 1.500 s, keys>
-    """
-
-    def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
-        """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
-        self.path = Path(path)
-        self._last_t = -math.inf
-        content = read_bytes(path) if self.path.exists() else b""
-        if content:
-            earlier = read_json_lines(path)
-            self._last_t = earlier[-1].t if len(earlier) else -math.inf
-            if earlier.warnings:
-                content = content[: content.rindex(b"\n") + 1]
-        try:
-            self._file: IO[bytes] = self.path.open("r+b" if content else "wb")
-            self._file.truncate(len(content))
-            self._file.seek(0, 2)
-            if not content:
-                self._write(header_line(title, devices, {}))
-            elif not content.endswith(b"\n"):
-                self._file.write(b"\n")
-        except OSError as error:
-            raise RecordingError(path, [Fault(None, "", f"cannot be written: {error.strerror or error}")]) from error
-
-    def append(self, event: Event) -> None:
-        """Check the event, write it and flush; raises `ControlError` for what a recording may not hold."""
-        checked = checked_event(*event)
-        if checked.t < self._last_t:
-            raise ControlError(f"t falls from {self._last_t!r} to {checked.t!r}; allowed: t never falls")
-        self._last_t = checked.t
-        self._write(event_line(checked))
-
-    def _write(self, line: str) -> None:
-        self._file.write(line.encode() + b"\n")
-        self._file.flush()
-
-    def close(self) -> None:
-        """Close the file; nothing is pending."""
-        self._file.close()
-
-    def __enter__(self) -> "RecordingWriter":
-        """Return the writer."""
-        return self
-
-    def __exit__(self, *_: object) -> None:
-        """Close the file."""
-        self.close()
+        file.write(header + "\n")
+        file.writelines(event_line(event) + "\n" for event in events)

@@ -8,6 +8,7 @@ from typing import Any, overload
 from wendonic.devices.controls import CONTROLS, Device
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import ControlError, WendonicError
+from wendonic.recording.json_lines import header_line, read_json_lines, write_json_lines
 
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
@@ -66,15 +67,11 @@ class Recording(Sequence[Event]):
     @classmethod
     def read(cls, path: str | Path) -> "Recording":
         """Read a recording file (JSON Lines); raises `RecordingError` with every fault's line."""
-        from wendonic.recording.json_lines import read_json_lines
-
-        return read_json_lines(path)
+        return cls.from_checked(*read_json_lines(path))
 
     def write(self, path: str | Path) -> None:
         """Write a recording file (JSON Lines), whole or not at all."""
-        from wendonic.recording.json_lines import write_json_lines
-
-        write_json_lines(self, path)
+        write_json_lines(self, header_line(self.title, self.devices, self.header), path)
 
     @overload
     def __getitem__(self, index: int) -> Event: ...

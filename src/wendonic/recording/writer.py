@@ -1,0 +1,72 @@
+"""Recording event by event."""
+
+import math
+from pathlib import Path
+from typing import IO
+
+from wendonic.devices.event import Event, checked_event
+from wendonic.errors import ControlError, Fault, RecordingError
+from wendonic.recording.json_lines import event_line, header_line, read_bytes, read_json_lines
+
+
+class RecordingWriter:
+    """Appends events to a recording file one by one, each flushed: a crash loses at most the last line.
+
+    A file that is there already is gone on with: its header stays, a cut-off last line is removed, and time
+    may not fall behind its last event. `devices` only matters for a new file's header.
+
+    >>> import tempfile
+    >>> from wendonic import Recording
+    >>> with tempfile.TemporaryDirectory() as folder:
+    ...     with RecordingWriter(f"{folder}/walk.jsonl", title="Three steps", devices=("keys",)) as writer:
+    ...         writer.append(Event(0.0, "key.KeyW", 1))
+    ...     with RecordingWriter(f"{folder}/walk.jsonl") as writer:
+    ...         writer.append(Event(1.5, "key.KeyW", 0))
+    ...     Recording.read(f"{folder}/walk.jsonl")
+    <Recording "Three steps": 2 events in 1.500 s, keys>
+    """
+
+    def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
+        """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
+        self.path = Path(path)
+        self._last_t = -math.inf
+        content = read_bytes(path) if self.path.exists() else b""
+        if content:
+            earlier = read_json_lines(path)
+            self._last_t = earlier.events[-1].t if earlier.events else -math.inf
+            if earlier.warnings:
+                content = content[: content.rindex(b"\n") + 1]
+        try:
+            self._file: IO[bytes] = self.path.open("r+b" if content else "wb")
+            self._file.truncate(len(content))
+            self._file.seek(0, 2)
+            if not content:
+                self._write(header_line(title, devices, {}))
+            elif not content.endswith(b"\n"):
+                self._file.write(b"\n")
+        except OSError as error:
+            raise RecordingError(path, [Fault(None, "", f"cannot be written: {error.strerror or error}")]) from error
+
+    def append(self, event: Event) -> None:
+        """Check the event, write it and flush; raises `ControlError` for what a recording may not hold."""
+        checked = checked_event(*event)
+        if checked.t < self._last_t:
+            raise ControlError(f"t falls from {self._last_t!r} to {checked.t!r}; allowed: t never falls")
+        self._last_t = checked.t
+        self._write(event_line(checked))
+
+    def _write(self, line: str) -> None:
+        self._file.write(line.encode() + b"\n")
+        self._file.flush()
+
+    def close(self) -> None:
+        """Close the file; nothing is pending."""
+        self._file.close()
+
+    def __enter__(self) -> "RecordingWriter":
+        """Return the writer."""
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        """Close the file."""
+        self.close()
