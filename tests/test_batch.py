@@ -11,7 +11,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-import wendonic.kernels
+import wendonic.batch
+import wendonic.compiled
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
 from wendonic.demo import RECORDING_NAMES, demo_recording
@@ -198,3 +199,23 @@ def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
     kernel = package / "wendonic" / "kernels" / "diagonal.py"
     kernel.write_text(kernel.read_text().replace("1.0 if rule == DIAGONAL_FREE", "0.5 if rule >= DIAGONAL_CAP"))
     assert amount() == pytest.approx(0.5 * 2**0.5, abs=1e-6)
+
+
+def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatch):
+    recording = demo_recording("beekeeper_keys")
+    used = []
+    compiled_run_ticks = wendonic.compiled.compiled_run_ticks
+    monkeypatch.setattr(
+        wendonic.compiled, "compiled_run_ticks", lambda: used.append("compiled") or compiled_run_ticks()
+    )
+    few = shape(recording, beekeeper)
+    assert used == []
+    monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
+    assert_same(shape(recording, beekeeper), few)
+    assert used == ["compiled"]
+    monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
+    assert shape(recording, beekeeper).equals(few)
+    assert used == ["compiled"]
+    compiled_run_ticks.cache_clear()
+    with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
+        shape(recording, beekeeper, way="compiled")

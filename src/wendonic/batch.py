@@ -95,7 +95,13 @@ def shape(
     and the gait's `pos_…` (m) and `vel_…` (m/s); all in the plan frame. `t` is the recording's own time at
     the end of the tick. A helm fed the same events tick by tick gives the same numbers.
 
-    Raises `WendonicError` for an `hz` that is not finite or not above 0, or for a mode that does not exist.
+    Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does
+    not exist. A recording without events gives a trace without rows.
+
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> trace = shape(demo_recording("beekeeper_keys"), demo_profile(), hz=60)
+    >>> len(trace), f"{trace['amount'].max():.3f}", f"{trace['vel_y'].max():.3f} m/s"
+    (2160, '1.000', '3.200 m/s')
     """
     import numpy as np
     import pandas as pd

@@ -52,7 +52,7 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
     """Return the source's new state from its numbers of the sample, steps 1 to 5 of shaping.
 
     The source's numbers begin at state.source * SOURCE_WIDTH of the sample. A silent source, and one whose
-    value cannot change this tick, gives back the very state it had.
+    value cannot change this tick, gives back the very state it had; so a state goes with one tuning.
 
     >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.06)
     >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03).x

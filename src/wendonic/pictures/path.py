@@ -23,7 +23,13 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
     """Draw the path of a trace in the plan frame: x right (east), y ahead (north), both in metres.
 
     At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
-    is a ring, the end a square. Returns the axes.
+    is a ring, the end a square. Returns the axes. Raises `WendonicError` for a trace without rows.
+
+    >>> from wendonic import shape
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> ax = draw_path(shape(demo_recording("beekeeper_keys"), demo_profile()), title="Once round")
+    >>> ax.get_title(loc="left")
+    'Once round: 82.9 m in 36.0 s'
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")

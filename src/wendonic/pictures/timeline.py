@@ -46,6 +46,13 @@ def draw_timeline(
 
     Panels from the top: held keys and buttons as bars (if there are any), right and ahead (raw and shaped),
     wanted amount, speed. The player's notes are flags on the topmost panel. Returns the axes, top first.
+    Raises `WendonicError` for a window that is empty or holds no tick.
+
+    >>> from wendonic import shape
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> recording = demo_recording("beekeeper_keys")
+    >>> len(draw_timeline(shape(recording, demo_profile()), recording, start_s=26, end_s=33))
+    5
     """
     if trace.empty:
         raise WendonicError("the recording has no events; there is nothing to draw")

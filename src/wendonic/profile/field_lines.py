@@ -29,9 +29,9 @@ def field_line(text: str, path: Sequence[str | int]) -> int | None:
 
 
 def _marked_line(text: str, path: Sequence[str | int]) -> int | None:
-    document: Any = tomlkit.parse(text)
-    holder = document
     try:
+        document: Any = tomlkit.parse(text)
+        holder = document
         for part in path[:-1]:
             holder = holder[part]
         field = holder[path[-1]]

@@ -44,6 +44,12 @@ def summarise(trace: "pd.DataFrame") -> Summary:
     one of the four diagonals, to DIRECTION_TOLERANCE_DEG. `distance_m` is the length of the path.
     `rest_drift_m_per_min` is the path covered with hands off: every raw tilt of the last HANDS_OFF_S lies
     below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by itself shows here.
+
+    >>> from wendonic import shape
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> summary = summarise(shape(demo_recording("beekeeper_pad"), demo_profile()))
+    >>> round(summary.straight_speed_m_s, 2), round(summary.distance_m, 1), summary.rest_drift_m_per_min
+    (3.2, 57.8, 0.0)
     """
     import numpy as np
 
