@@ -122,7 +122,7 @@ def test_an_empty_recording_gives_an_empty_trace(beekeeper):
 def test_a_mode_can_be_chosen_and_must_exist(beekeeper):
     recording = Recording([Event(0.0, "key.KeyW", 1)])
     assert shape(recording, beekeeper, mode="foot")["mode"].tolist() == ["foot"]
-    with pytest.raises(WendonicError, match='no mode "fot" in this profile; did you mean "foot"'):
+    with pytest.raises(WendonicError, match='no mode "fot"; did you mean "foot"'):
         shape(recording, beekeeper, mode="fot")
 
 

@@ -163,7 +163,7 @@ def yard(tmp_path):
         ("shape good.toml good.jsonl --hz -60", "hz: found -60"),
         ("shape good.toml good.jsonl --hz 1e12", "hz: found 1e+12"),
         ("shape good.toml good.jsonl --hz fast", "Invalid value for '--hz'"),
-        ("shape good.toml good.jsonl --mode cart", 'no mode "cart" in this profile; there are: foot'),
+        ("shape good.toml good.jsonl --mode cart", 'no mode "cart"; there are: foot'),
         ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
         ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
         ("draw timeline good.toml", "Missing argument"),

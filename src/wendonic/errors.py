@@ -59,6 +59,18 @@ class RecordingError(FileError):
     """A recording with faults."""
 
 
+def none_such(kind: str, name: str, known: Iterable[str]) -> str:
+    """Return that there is no `kind` of that name, with the nearest spelling and the names there are.
+
+    >>> none_such("mode", "crt", ["foot", "cart"])
+    'no mode "crt"; did you mean "cart"? there are: foot, cart'
+    >>> none_such("press", "jump", [])
+    'no press "jump"; there are: none'
+    """
+    names = list(known)
+    return f'no {kind} "{name}"{did_you_mean(name, names) or ";"} there are: {", ".join(names) or "none"}'
+
+
 def did_you_mean(word: str, known: Iterable[str]) -> str:
     """Return `; did you mean "..."?` for the nearest spelling among `known`, or nothing.
 

@@ -6,7 +6,7 @@ from wendonic.devices.controls import CONTROLS, find_control, find_key
 from wendonic.devices.event import Event
 from wendonic.devices.sources import Sampler
 from wendonic.devices.state import DeviceState
-from wendonic.errors import ControlError, WendonicError, did_you_mean
+from wendonic.errors import ControlError, WendonicError, none_such
 from wendonic.intent import Intent, View, WorldAxes
 from wendonic.kernels.pipeline import MEMORY_AT_REST, SAMPLE_WIDTH, tick
 from wendonic.profile.schema import Profile
@@ -111,9 +111,7 @@ class Helm:
         """
         new = self._modes.get(mode)
         if new is None:
-            raise ControlError(
-                f'no mode "{mode}"{did_you_mean(mode, self._modes)} there are: {", ".join(self._modes)}'
-            )
+            raise ControlError(none_such("mode", mode, self._modes))
         if new is self._mode:
             return
         allowed = self.profile.mode[self._mode.name].leave_to

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Any, NamedTuple, TypeAlias
 
+from wendonic.errors import none_such
 from wendonic.kernels.pipeline import Outcome
 
 GameVector: TypeAlias = tuple[float, ...]
@@ -241,9 +242,7 @@ class Intent(NamedTuple):
         try:
             return self.presses[name]
         except KeyError:
-            raise KeyError(
-                f'no press "{name}" in mode {self.mode}; there are: {", ".join(self.presses) or "none"}'
-            ) from None
+            raise KeyError(none_such("press", name, self.presses)) from None
 
     def as_dict(self) -> dict[str, Any]:
         """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""

@@ -1,11 +1,21 @@
-"""Output files are written whole or not at all."""
+"""Files are read whole, and written whole or not at all."""
 
 import os
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
-from wendonic.errors import WendonicError
+from wendonic.errors import Fault, FileError, WendonicError
+
+
+def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
+    """Return what stands in the file; one that is missing, a folder or unreadable raises `error` in plain words."""
+    if Path(path).is_dir():
+        raise error(path, [Fault(None, "", f"is a folder; name a {kind} file in it")])
+    try:
+        return Path(path).read_bytes()
+    except OSError as reason:
+        raise error(path, [Fault(None, "", f"cannot be read: {reason.strerror or reason}")]) from None
 
 
 @contextmanager

@@ -44,10 +44,7 @@ class DeviceState:
 
     def apply(self, event: Event) -> None:
         """Take one event; its time plays no part. Raises `ControlError` for an unknown control or a misfit value."""
-        control = CONTROLS.get(event[1])
-        if control is None:
-            raise ControlError(str(find_control(event[1])))
-        self.set(control, event[2])
+        self.set(find_control(event.control), event.value)
 
     def set(self, control: Control, value: Value | bool) -> None:
         """Give `control` the `value`, as `apply` does."""

@@ -27,7 +27,6 @@ SAMPLE_WIDTH = SOURCES * SOURCE_WIDTH
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
 
-
 MOST_PARTS = 1000
 """Parts that a hitch is cut into at most, so that a machine back from a night's sleep does not stall."""
 
@@ -163,8 +162,8 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     """Return the memory after `dt` seconds and what came out.
 
     `sample` holds SAMPLE_WIDTH raw numbers, `view` the camera's yaw and pitch (rad); both stand for the whole
-    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most. A `dt`
-    of 0 leaves the memory as it was.
+    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most. A `dt` of 0 leaves the
+    memory as it was.
 
     >>> silent = SourceTuning(0, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
     >>> keys = silent._replace(kind=1)

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 
 from wendonic.errors import Fault, ProfileError
 from wendonic.profile.schema import Profile
+from wendonic.whole_file import file_content
 
 
 def load_profile(path: str | Path) -> Profile:
@@ -17,12 +18,7 @@ def load_profile(path: str | Path) -> Profile:
     Traceback (most recent call last):
     wendonic.errors.ProfileError: no_such_profile.toml: cannot be read: No such file or directory
     """
-    try:
-        content = Path(path).read_bytes()
-    except IsADirectoryError:
-        raise ProfileError(path, [Fault(None, "", "is a folder; name a profile file in it")]) from None
-    except OSError as error:
-        raise ProfileError(path, [Fault(None, "", f"cannot be read: {error.strerror or error}")]) from None
+    content = file_content(path, "profile", ProfileError)
     try:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:

@@ -10,7 +10,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field
 from pydantic_core import PydanticCustomError
 
 from wendonic.devices.controls import find_control, find_key
-from wendonic.errors import ControlError, did_you_mean
+from wendonic.errors import ControlError, none_such
 from wendonic.kernels.pipeline import SOURCES
 
 OWN_WORDS: Literal["own_words"] = "own_words"
@@ -231,13 +231,11 @@ def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
             continue
         gait = mode.get("gait", "walk")
         if isinstance(gait, str) and gait not in gait_names:
-            guess = did_you_mean(gait, gait_names) or ";"
-            wrong.append((f"mode.{name}.gait", f'no gait "{gait}"{guess} there are: {", ".join(gait_names)}'))
+            wrong.append((f"mode.{name}.gait", none_such("gait", gait, gait_names)))
         leave_to = mode.get("leave_to")
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if other not in modes:
-                guess = did_you_mean(str(other), modes) or ";"
-                wrong.append((f"mode.{name}.leave_to", f'no mode "{other}"{guess} there are: {", ".join(modes)}'))
+                wrong.append((f"mode.{name}.leave_to", none_such("mode", str(other), modes)))
     return wrong
 
 

@@ -9,22 +9,12 @@ from typing import Any, NamedTuple
 
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import ControlError, Fault, RecordingError, did_you_mean
-from wendonic.whole_file import whole_file
+from wendonic.whole_file import file_content, whole_file
 
 FORMAT = "wendonic-recording"
 VERSION = 1
 
 _log = logging.getLogger(__name__)
-
-
-def read_bytes(path: str | Path) -> bytes:
-    """Return what stands in the file; a missing or unreadable one raises `RecordingError`."""
-    try:
-        return Path(path).read_bytes()
-    except IsADirectoryError:
-        raise RecordingError(path, [Fault(None, "", "is a folder; name a recording file in it")]) from None
-    except OSError as error:
-        raise RecordingError(path, [Fault(None, "", f"cannot be read: {error.strerror or error}")]) from None
 
 
 class Content(NamedTuple):
@@ -42,7 +32,7 @@ def read_json_lines(path: str | Path) -> Content:
     A last line without an end that is no whole entry was cut off by a crash: it is left out, with a warning
     to the log and in `warnings`. Every other fault is an error; all of them are reported at once.
     """
-    content = read_bytes(path)
+    content = file_content(path, "recording", RecordingError)
     if not content.strip():
         raise RecordingError(path, [Fault(None, "", "is empty; a recording begins with a header line")])
     lines = content.split(b"\n")

@@ -6,7 +6,8 @@ from typing import IO
 
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import ControlError, Fault, RecordingError
-from wendonic.recording.json_lines import event_line, header_line, read_bytes, read_json_lines
+from wendonic.recording.json_lines import event_line, header_line, read_json_lines
+from wendonic.whole_file import file_content
 
 
 class RecordingWriter:
@@ -30,7 +31,7 @@ class RecordingWriter:
         """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
         self.path = Path(path)
         self._last_t = -math.inf
-        content = read_bytes(path) if self.path.exists() else b""
+        content = file_content(path, "recording", RecordingError) if self.path.exists() else b""
         if content:
             earlier = read_json_lines(path)
             self._last_t = earlier.events[-1].t if earlier.events else -math.inf
