@@ -23,11 +23,11 @@ def beekeeper() -> Profile:
 def foot_profile():
     """A maker of profiles with keys and left stick on foot, with lines of one's own in move, keys, stick, steer."""
 
-    def make(move: str = "", keys: str = "", stick: str = "", steer: str = "{}", rest: str = "") -> Profile:
+    def make(move: str = "", keys: str = "", pad: str = "", steer: str = "{}", rest: str = "") -> Profile:
         return profile_from_text(
             f"{HEAD}[mode.foot]\nsteer = {steer}\n[mode.foot.move]\n{move}\n"
             f"[[mode.foot.move.bind]]\n{KEYS}\n{keys}\n"
-            f'[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n{stick}\n{rest}\n'
+            f'[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n{pad}\n{rest}\n'
         )
 
     return make

@@ -63,6 +63,26 @@ def test_calls_and_events_are_two_spellings_of_the_same(beekeeper):
     assert by_call.tick(0.02) == by_event.tick(0.02)._replace(axes=by_call.axes)
 
 
+@pytest.mark.parametrize(
+    ("world", "ahead"),
+    [
+        ('right = "+x"\nahead = "-y"', (0.0, -3.2)),
+        ('right = "-y"\nahead = "+x"', (3.2, 0.0)),
+        ('right = "+x"\nahead = "-z"\nup = "+y"', (0.0, 0.0, -3.2)),
+        ('right = "-z"\nahead = "-x"\nup = "+y"', (-3.2, 0.0, 0.0)),
+        ("", (0.0, 3.2, 0.0)),
+    ],
+)
+def test_ahead_is_where_the_world_says(world, ahead):
+    text = TWO_MODES.replace("[mode.foot]", f"[world]\n{world}\n[mode.foot]" if world else "[mode.foot]", 1)
+    helm = Helm(profile_from_text(text))
+    helm.key("KeyW", down=True)
+    intent = ticked(helm, 1.0)
+    assert intent.velocity() == pytest.approx(ahead)
+    assert intent.direction() == pytest.approx([part / 3.2 for part in ahead])
+    assert intent.position() == pytest.approx([part / 3.2 * intent.motion.pos_y for part in ahead])
+
+
 def test_one_of_two_keys_for_the_same_way_is_enough(helm):
     for code in ("KeyW", "ArrowUp", "KeyW"):
         helm.key(code, down=True)

@@ -15,7 +15,7 @@ from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_sources, mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-STICK = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
 
 
 def faults(text):
@@ -25,7 +25,7 @@ def faults(text):
 
 
 def test_four_lines_are_a_whole_profile():
-    profile = profile_from_text(HEAD + STICK)
+    profile = profile_from_text(HEAD + PAD)
     tuning = mode_tuning(profile, "foot")
     stick = tuning.move.sources[0]
     assert (stick.kind, stick.inner, stick.outer, stick.curve_form, stick.curve_exponent) == (
@@ -117,22 +117,26 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + "[mode.foot]\nmove = 3\n", 4, "found 3; allowed: a table"),
         (HEAD + "[mode.foot.move]\nbind = []\n", 4, "found none; allowed: at least 1"),
         (HEAD + "[mode.foot.move]\nbind = [1]\n", 4, "found 1; allowed: a table"),
-        (HEAD + STICK * 5, 3, "found 5; allowed: at most 4"),
-        ("format = 'wendonic-profil'\nversion = 1\n" + STICK, 1, 'did you mean "wendonic-profile"'),
-        ("format = 'wendonic-profile'\nversion = 2\n" + STICK, 2, "found 2; allowed: 1"),
-        (HEAD + STICK + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
-        (HEAD + STICK + "dead_zone = { form = 'wedge' }\n", 5, "does not shape it yet"),
-        (HEAD + STICK + "dead_zone = { release = 0.1 }\n", 5, "does not shape it yet"),
-        (HEAD + STICK + "curve = { exponent = 2 }\n", 5, 'form is missing; allowed: "linear", "power"'),
-        (HEAD + STICK + "curve = { form = 'linear', exponent = 2 }\n", 5, "unknown key; allowed here: form"),
-        (HEAD + STICK + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
-        (HEAD + STICK + "keys = { ahead = ['KeyW'] }\n", 4, "a source has one device"),
-        (HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n", 3, "a source names its controls"),
+        (HEAD + PAD * 5, 3, "found 5; allowed: at most 4"),
+        ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
+        ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
+        (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
+        (HEAD + PAD + "dead_zone = { form = 'wedge' }\n", 5, "does not shape it yet"),
+        (HEAD + PAD + "dead_zone = { release = 0.1 }\n", 5, "does not shape it yet"),
+        (HEAD + PAD + "curve = { exponent = 2 }\n", 5, 'form is missing; allowed: "linear", "power"'),
+        (HEAD + PAD + "curve = { form = 'linear', exponent = 2 }\n", 5, "unknown key; allowed here: form"),
+        (HEAD + PAD + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
+        (HEAD + PAD + "keys = { ahead = ['KeyW'] }\n", 4, "a source has one device"),
+        (
+            HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n",
+            3,
+            "found mouse; allowed: a source names its controls under one of keys, stick",
+        ),
         (HEAD + "[[mode.foot.move.bind]]\nstick = 'pad.south'\n", 4, "pad.south is no stick"),
         (HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n", 4, "no key in any list"),
         (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "a key pulls one way"),
-        (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + STICK, 3, "a 2-D game uses x and y"),
-        (HEAD + "max_dt_s = inf\n" + STICK, 3, "found inf; allowed: a finite number"),
+        (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
+        (HEAD + "max_dt_s = inf\n" + PAD, 3, "found inf; allowed: a finite number"),
         (HEAD + "[mode.foot\n", 3, "is no TOML"),
         (HEAD + "version = 1\n", 3, "is no TOML"),
     ],

@@ -91,6 +91,7 @@ def test_every_fault_of_a_file_is_reported_with_its_line(tmp_path, lines, faults
         (b"\n \n", "is empty"),
         (bytes(range(256)) * 4, "no header"),
         (b'{"t": 1, "c": "key.KeyW", "v": 1}\n', "no header"),
+        (b"[" * 100_000, "no header"),
         (b'{"format": "wendonic-recordin", "version": 1}\n', 'did you mean "wendonic-recording"'),
         (b'{"format": "wendonic-recording", "version": 2}\n', "reads version 1"),
     ],

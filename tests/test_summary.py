@@ -38,7 +38,7 @@ def test_the_diagonal_fault_shows(foot_profile, rule, ratio):
 
 def test_a_stick_that_drifts_shows_its_metres_per_minute(foot_profile):
     """Resting at tilt 0.10 over a dead zone of 0.05: (0.10 - 0.05) / 0.90 of 3.2 m/s, linear, once smoothed."""
-    profile = foot_profile(stick='dead_zone = { inner = 0.05, outer = 0.95 }\ncurve = { form = "linear" }')
+    profile = foot_profile(pad='dead_zone = { inner = 0.05, outer = 0.95 }\ncurve = { form = "linear" }')
     steps = [(0, "pad.left_stick", (0.0, -0.10)), (60, "mark", "end")]
     summary = summarise(shape(walk(*steps), profile))
     assert summary.rest_drift_m_per_min == pytest.approx(0.05 / 0.90 * 3.2 * 60.0, rel=1e-6)

@@ -42,6 +42,7 @@ def shape(
     from wendonic.batch import write_trace
     from wendonic.profile.load import load_profile
     from wendonic.recording.recording import Recording
+    from wendonic.study.summary import summarise
 
     trace = shape_recording(Recording.read(recording), load_profile(profile), hz=hz, mode=mode)
     if out is None:
@@ -49,6 +50,7 @@ def shape(
     else:
         write_trace(trace, out)
         print(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
+    print(summarise(trace))
 
 
 def _print_ticks(trace: "pd.DataFrame") -> None:

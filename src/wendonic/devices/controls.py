@@ -34,11 +34,11 @@ class Control(NamedTuple):
 
 
 def _all_controls() -> dict[str, Control]:
-    controls: list[Control] = []
+    table: list[Control] = []
 
     def add(name: str, kind: ControlKind, device: Device | None, width: int, low: float, high: float) -> None:
-        slot = controls[-1].slot + controls[-1].width if controls else 0
-        controls.append(Control(name, kind, device, slot, width, low, high))
+        slot = table[-1].slot + table[-1].width if table else 0
+        table.append(Control(name, kind, device, slot, width, low, high))
 
     for code in KEY_CODES:
         add(f"key.{code}", "key", "keys", 1, 0.0, 1.0)
@@ -50,7 +50,7 @@ def _all_controls() -> dict[str, Control]:
     for loss in ("focus", "pad"):
         add(f"lost.{loss}", "loss", None, 0, 0.0, 1.0)
     add("mark", "mark", None, 0, 0.0, 0.0)
-    named = {control.name: control for control in controls}
+    named = {control.name: control for control in table}
     return named | {f"pad0{name[3:]}": control for name, control in named.items() if name.startswith("pad.")}
 
 

@@ -83,7 +83,7 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
     lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
     # Each label sits at a heading of its own, so that lines close together still have room for theirs.
     places = [
-        (_tilt_for(tuning, amount, inner, outer), math.radians(40.0 + 16.0 * number))
+        (_tilt_for(tuning, amount, inner, outer), math.radians(28.0 + 13.0 * number))
         for number, amount in enumerate(AMOUNTS)
     ]
     labels = ax.clabel(

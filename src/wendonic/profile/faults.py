@@ -91,6 +91,14 @@ def _choice_names(choice: Any) -> tuple[str, ...]:
     return get_args(form.annotation) if form else ()
 
 
+def _alternatives(loc: Sequence[str | int]) -> list[str]:
+    """Return the names of the alternatives that the schema has at `loc`."""
+    kind = _steps(loc)[-1][1]
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    return [name for choice in get_args(kind) for name in _choice_names(choice)]
+
+
 def _table_around(loc: Sequence[str | int]) -> type[Table]:
     kind = _steps(loc[:-1])[-1][1] if len(loc) > 1 else Profile
     while get_origin(kind) is Annotated:
@@ -119,10 +127,11 @@ def _no_alternative(detail: ErrorDetails) -> str:
     found = detail["input"]
     if not isinstance(found, dict):
         return f"found {_shown(found)}; allowed: a table"
+    alternatives = _alternatives(detail["loc"])
     if "form" in detail["ctx"]["discriminator"]:
-        return 'form is missing; allowed: "linear", "power"'
+        return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
     keys = ", ".join(found) or "nothing"
-    return f'found {keys}; a source names its controls: keys = {{ ahead = [...], ... }} or stick = "..."'
+    return f"found {keys}; allowed: a source names its controls under one of {', '.join(alternatives)}"
 
 
 def _out_of_range(detail: ErrorDetails) -> str:

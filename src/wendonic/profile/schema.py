@@ -44,9 +44,7 @@ def _stick_name(name: str) -> str:
     except ControlError as error:
         raise _fault(str(error)) from None
     if control.kind != "stick":
-        raise PydanticCustomError(
-            OWN_WORDS, "{words}", {"words": f"{name} is no stick; allowed: pad.left_stick, pad.right_stick"}
-        )
+        raise _fault(f"{name} is no stick; allowed: pad.left_stick, pad.right_stick")
     return control.name
 
 

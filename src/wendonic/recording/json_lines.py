@@ -57,14 +57,14 @@ def read_json_lines(path: str | Path) -> Content:
 def _is_whole(line: bytes) -> bool:
     try:
         return isinstance(json.loads(line), dict)
-    except ValueError:
+    except (ValueError, RecursionError):
         return False
 
 
 def _header(path: str | Path, line: bytes) -> dict[str, Any]:
     try:
         header = json.loads(line)
-    except ValueError:
+    except (ValueError, RecursionError):
         header = None
     if not isinstance(header, dict) or "format" not in header:
         what = f'no header; allowed: {{"format": "{FORMAT}", "version": {VERSION}, ...}}; is it a recording at all?'
@@ -107,7 +107,8 @@ def _shown(line: bytes) -> str:
 
 def header_line(title: str, devices: Sequence[str], header: dict[str, Any]) -> str:
     """Return the first line of a recording file."""
-    return json.dumps({"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices), **header})
+    named = {"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices)}
+    return json.dumps(named | {key: entry for key, entry in header.items() if key not in named})
 
 
 def event_line(event: Event) -> str:

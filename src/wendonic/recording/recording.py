@@ -107,8 +107,8 @@ class Recording(Sequence[Event]):
     @property
     def devices(self) -> tuple[Device, ...]:
         """The devices that speak in it, in the order in which they first do."""
-        controls = dict.fromkeys(event.control for event in self._events)
-        return tuple(dict.fromkeys(device for name in controls if (device := CONTROLS[name].device)))
+        names = dict.fromkeys(event.control for event in self._events)
+        return tuple(dict.fromkeys(device for name in names if (device := CONTROLS[name].device)))
 
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
         """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.

@@ -35,6 +35,17 @@ class Summary(NamedTuple):
     distance_m: float
     rest_drift_m_per_min: float | None
 
+    def __str__(self) -> str:
+        """Give the summary on one line; what the trace has nothing to say of is left out."""
+        parts = (
+            ("top amount {:.3f}", self.top_amount),
+            ("straight {:.3f} m/s", self.straight_speed_m_s),
+            ("diagonal {:.3f} m/s", self.diagonal_speed_m_s),
+            ("walked {:.1f} m", self.distance_m),
+            ("rest drift {:.3f} m/min", self.rest_drift_m_per_min),
+        )
+        return ", ".join(words.format(value) for words, value in parts if value is not None)
+
 
 def summarise(trace: "pd.DataFrame") -> Summary:
     """Return the summary of a trace.
@@ -48,8 +59,8 @@ def summarise(trace: "pd.DataFrame") -> Summary:
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> summary = summarise(shape(demo_recording("beekeeper_pad"), demo_profile()))
-    >>> round(summary.straight_speed_m_s, 2), round(summary.distance_m, 1), summary.rest_drift_m_per_min
-    (3.2, 57.8, 0.0)
+    >>> print(summary)
+    top amount 1.000, straight 3.200 m/s, diagonal 3.197 m/s, walked 57.8 m, rest drift 0.000 m/min
     """
     import numpy as np
 
