@@ -167,6 +167,7 @@ def yard(tmp_path):
         ("shape good.toml good.jsonl --hz 1e12", "hz: found 1e+12"),
         ("shape good.toml good.jsonl --hz fast", "Invalid value for '--hz'"),
         ("shape good.toml good.jsonl --mode cart", 'no mode "cart"; there are: foot'),
+        ("draw stick good.toml --mode foto", 'no mode "foto"; did you mean "foot"? there are: foot'),
         ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
         ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
         ("draw timeline good.toml", "Missing argument"),

@@ -117,13 +117,13 @@ def test_entering_a_mode_keeps_the_body_and_drops_the_wish(helm):
 
 
 def test_modes_can_only_be_left_as_the_profile_says(helm):
-    with pytest.raises(ControlError, match='no mode "crt"; did you mean "cart"'):
+    with pytest.raises(WendonicError, match='no mode "crt"; did you mean "cart"'):
         helm.enter("crt")
-    with pytest.raises(ControlError, match='mode "foot" leaves to cart, not to "hut"'):
+    with pytest.raises(WendonicError, match='mode "foot" leaves to cart, not to "hut"'):
         helm.enter("hut")
     helm.enter("cart")
     helm.enter("hut")
-    with pytest.raises(ControlError, match='mode "hut" leaves to nowhere'):
+    with pytest.raises(WendonicError, match='mode "hut" leaves to nowhere'):
         helm.enter("foot")
     assert helm.mode == "hut"
 

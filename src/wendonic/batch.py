@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING, Any, Literal
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sources import Sampler
 from wendonic.devices.state import DeviceState
-from wendonic.errors import WendonicError, none_such
+from wendonic.errors import WendonicError
 from wendonic.kernels.loop import run_ticks
 from wendonic.kernels.pipeline import MEMORY_AT_REST, SAMPLE_WIDTH, Outcome, Tuning
 from wendonic.profile.schema import Profile
@@ -93,7 +93,7 @@ def shape(
     `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at rest),
     the other channels, the view, `face_deg`, and the gait's `pos_…` (m) and `vel_…` (m/s); all in the plan
     frame. `t` is the recording's own time at the end of the tick. A helm fed the same events tick by tick
-    gives the same numbers.
+    gives the same numbers. `way` is "interpreted", "compiled" or "auto": see `outcomes`.
 
     Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does
     not exist. A recording without events gives a trace without rows.
@@ -106,9 +106,7 @@ def shape(
     import numpy as np
     import pandas as pd
 
-    name = profile.first_mode if mode is None else mode
-    if name not in profile.mode:
-        raise WendonicError(none_such("mode", name, profile.mode))
+    name = profile.mode_name(mode)
     samples = Samples(recording, profile, name, hz)
     rows = outcomes(mode_tuning(profile, name), samples, way)
     out = dict(zip(Outcome._fields, rows.T, strict=True))

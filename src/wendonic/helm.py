@@ -106,18 +106,18 @@ class Helm:
         """Go over to another mode of the profile.
 
         Where and how fast the body is stays. The wish to move does not: ramps and smoothing begin anew, so a
-        key that is still held rises from zero. Raises `ControlError` for a mode that does not exist or that
+        key that is still held rises from zero. Raises `WendonicError` for a mode that does not exist or that
         `leave_to` does not allow from here. Entering the mode it is in changes nothing.
         """
         new = self._modes.get(mode)
         if new is None:
-            raise ControlError(none_such("mode", mode, self._modes))
+            raise WendonicError(none_such("mode", mode, self._modes))
         if new is self._mode:
             return
         allowed = self.profile.mode[self._mode.name].leave_to
         if allowed is not None and mode not in allowed:
             ways = ", ".join(allowed) or "nowhere"
-            raise ControlError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
+            raise WendonicError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
         old = self._memory[1]
         states_at_rest, at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Any, NamedTuple, TypeAlias
 
-from wendonic.errors import none_such
+from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.pipeline import Outcome
 
 GameVector: TypeAlias = tuple[float, ...]
@@ -77,12 +77,12 @@ class WorldAxes:
     __slots__ = ("_game", "_plan", "ahead", "right", "up")
 
     def __init__(self, right: str, ahead: str, up: str | None = None) -> None:
-        """Resolve the names; raises `ValueError` unless they are signed axes with different letters."""
+        """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
         self.right, self.ahead, self.up = right, ahead, up
         names = [name for name in (right, ahead, up) if name is not None]
         letters = "xyz"[: len(names)]
         if sorted(name[1:] for name in names) != list(letters) or any(name[0] not in "+-" for name in names):
-            raise ValueError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
+            raise WendonicError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
         signs = [1.0 if name[0] == "+" else -1.0 for name in names]
         # For each axis of the game, which axis of the plan it is and its sign; and the other way.
         order = {name[1]: index for index, name in enumerate(names)}
@@ -111,7 +111,7 @@ class WorldAxes:
     def to_plan(self, *vector: float) -> tuple[float, float, float]:
         """Return a vector of the game, given as two or three numbers, in the plan frame."""
         if len(vector) != len(self._game):
-            raise ValueError(f"{len(vector)} numbers; allowed: {len(self._game)}, as the world has so many axes")
+            raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, as the world has so many axes")
         plan = [vector[index] * sign + 0.0 for index, sign in self._plan]
         return plan[0], plan[1], plan[2] if len(plan) == 3 else 0.0
 
@@ -238,11 +238,11 @@ class Intent(NamedTuple):
         return self.axes.from_plan(self.outcome.pos_x, self.outcome.pos_y)
 
     def press(self, name: str) -> Press:
-        """Return one press; an unknown name raises `KeyError` with the names there are."""
-        try:
-            return self.presses[name]
-        except KeyError:
-            raise KeyError(none_such("press", name, self.presses)) from None
+        """Return one press; an unknown name raises `WendonicError` with the names there are."""
+        press = self.presses.get(name)
+        if press is None:
+            raise WendonicError(none_such("press", name, self.presses))
+        return press
 
     def as_dict(self) -> dict[str, Any]:
         """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""

@@ -39,14 +39,14 @@ def draw_stick(
 
     On the map: the dead zone (hatched), lines of equal amount, the outer rim from which on everything is full
     speed, and the positions of that stick in `recording`, if one is given. Returns both axes.
-    Raises `WendonicError` where the mode binds no stick.
+    Raises `WendonicError` where there is no such mode, or it binds no stick.
 
     >>> from wendonic.demo import demo_profile
     >>> plane, curve = draw_stick(demo_profile())
     >>> curve.get_title(loc="left")
     'Half speed at tilt 0.67'
     """
-    name = profile.first_mode if mode is None else mode
+    name = profile.mode_name(mode)
     bind = next((bind for bind in profile.mode[name].move.bind if isinstance(bind, StickBind)), None)
     if bind is None:
         raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')

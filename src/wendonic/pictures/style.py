@@ -62,13 +62,18 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
     ax.set_xlabel(x_label, color=INK)
     ax.set_ylabel(y_label, color=INK)
     if title:
-        ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=10)
+        write_title(ax, title)
     ax.tick_params(colors=INK, labelsize=9)
     for side, spine in ax.spines.items():
         spine.set_visible(side in ("left", "bottom"))
         spine.set_color(INK)
         spine.set_linewidth(0.8)
     ax.set_axisbelow(True)
+
+
+def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
+    """Write a title as it stands: a dollar sign in somebody's words is no formula."""
+    ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 
 def label_lines(ax: Axes) -> None:

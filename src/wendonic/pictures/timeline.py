@@ -18,6 +18,7 @@ from wendonic.pictures.style import (
     dress_axes,
     label_lines,
     split_axes,
+    write_title,
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
@@ -99,14 +100,7 @@ def draw_timeline(
     fastest = int(moved.to_numpy().argmax())
     top = f"top speed {float(moved.iloc[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
     rows = _draw_marks(axes, recording, first, last)
-    axes[0].set_title(
-        f"{recording.title or 'Recording'}: {top}",
-        color=INK,
-        loc="left",
-        fontsize=13,
-        fontweight="bold",
-        pad=10 + MARK_ROW_POINTS * rows,
-    )
+    write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
 
 
@@ -150,5 +144,6 @@ def _draw_marks(axes: list[Axes], recording: Recording, first: float, last: floa
             fontsize=8.5,
             color=INK,
             annotation_clip=False,
+            parse_math=False,
         )
     return len(ends)

@@ -16,7 +16,10 @@ _FRAMES = {
 
 def describe_profile(profile: Profile) -> list[str]:
     """Return lines of text: the axes, then every mode with its steering, sources and gait."""
-    lines = [f'Profile "{profile.title}"', f"  axes: {describe_world(profile.world)}"]
+    lines = [
+        f'Profile "{profile.title}"' if profile.title else "Profile without a title",
+        f"  axes: {describe_world(profile.world)}",
+    ]
     for name, mode in profile.mode.items():
         lines += _mode_lines(name, mode, profile.gait_of(name), starts=name == profile.first_mode)
     return lines

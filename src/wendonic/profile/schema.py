@@ -10,7 +10,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field
 from pydantic_core import PydanticCustomError
 
 from wendonic.devices.controls import find_control, find_key
-from wendonic.errors import ControlError, none_such
+from wendonic.errors import ControlError, WendonicError, none_such
 from wendonic.kernels.pipeline import SOURCES
 
 OWN_WORDS: Literal["own_words"] = "own_words"
@@ -261,6 +261,14 @@ class Profile(Table):
     def first_mode(self) -> str:
         """Name of the mode where a helm starts."""
         return next(iter(self.mode))
+
+    def mode_name(self, name: str | None) -> str:
+        """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise."""
+        if name is None:
+            return self.first_mode
+        if name not in self.mode:
+            raise WendonicError(none_such("mode", name, self.mode))
+        return name
 
     def gait_of(self, mode_name: str) -> Gait:
         """Return the gait of a mode; a `walk` that the file leaves out has every default."""

@@ -11,7 +11,7 @@ def describe_recording(recording: Recording) -> list[str]:
     """Return lines of text: length, then what each control did."""
     events = "1 event" if len(recording) == 1 else f"{len(recording)} events"
     lines = [
-        f'Recording "{recording.title}"',
+        f'Recording "{recording.title}"' if recording.title else "Recording without a title",
         f"  {recording.duration_s:.2f} s from {recording.start_s:g} s on, {events}",
     ]
     counts = Counter(event.control for event in recording)

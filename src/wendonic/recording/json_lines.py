@@ -95,9 +95,14 @@ def _events(lines: list[bytes], faults: list[Fault]) -> Iterator[Event]:
             faults.append(Fault(number, "", f'found {_shown(line)}; allowed: an object with "t", "c" and "v"'))
         else:
             if event.t < last:
-                faults.append(Fault(number, "", f"t falls from {last!r} to {event.t!r}; allowed: t never falls"))
+                faults.append(Fault(number, "", falling_time(last, event.t)))
             last = event.t
             yield event
+
+
+def falling_time(last_t: float, t: float) -> str:
+    """Return what is wrong with an event at `t` after one at `last_t`."""
+    return f"t falls from {last_t!r} to {t!r}; allowed: t never falls"
 
 
 def _shown(line: bytes) -> str:

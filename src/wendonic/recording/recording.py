@@ -7,8 +7,8 @@ from typing import Any, overload
 
 from wendonic.devices.controls import CONTROLS, Device
 from wendonic.devices.event import Event, checked_event
-from wendonic.errors import ControlError, WendonicError
-from wendonic.recording.json_lines import header_line, read_json_lines, write_json_lines
+from wendonic.errors import ControlError, Fault, RecordingError, WendonicError
+from wendonic.recording.json_lines import falling_time, header_line, read_json_lines, write_json_lines
 
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
@@ -18,7 +18,7 @@ class Recording(Sequence[Event]):
     """Events in the order of time, with a title; it is a sequence of its events and never changes.
 
     `t` may begin anywhere and never falls. Every event is checked: an unknown control, a misfit or
-    non-finite value or a falling time raises `ControlError` with the number of the event, from 0.
+    non-finite value or a falling time raises `RecordingError` with the number of each such event, from 0.
 
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(1.5, "key.KeyW", 0)], title="Three steps")
     >>> walk
@@ -30,16 +30,20 @@ class Recording(Sequence[Event]):
     def __init__(self, events: Iterable[Event] = (), title: str = "", header: dict[str, Any] | None = None) -> None:
         """Check and keep the events. `header` holds further entries of the file's first line, kept as they are."""
         checked: list[Event] = []
+        faults: list[Fault] = []
         last = -math.inf
         for number, event in enumerate(events):
             try:
                 entry = checked_event(*event)
             except ControlError as error:
-                raise ControlError(f"event {number}: {error}") from None
+                faults.append(Fault(None, f"event {number}", str(error)))
+                continue
             if entry.t < last:
-                raise ControlError(f"event {number}: t falls from {last!r} to {entry.t!r}; allowed: t never falls")
+                faults.append(Fault(None, f"event {number}", falling_time(last, entry.t)))
             last = entry.t
             checked.append(entry)
+        if faults:
+            raise RecordingError("events", faults)
         self._keep(checked, title, header, ())
 
     def _keep(

@@ -5,8 +5,8 @@ from pathlib import Path
 from typing import IO
 
 from wendonic.devices.event import Event, checked_event
-from wendonic.errors import ControlError, Fault, RecordingError
-from wendonic.recording.json_lines import event_line, header_line, read_json_lines
+from wendonic.errors import Fault, RecordingError
+from wendonic.recording.json_lines import event_line, falling_time, header_line, read_json_lines
 from wendonic.whole_file import file_content
 
 
@@ -49,10 +49,14 @@ class RecordingWriter:
             raise RecordingError(path, [Fault(None, "", f"cannot be written: {error.strerror or error}")]) from error
 
     def append(self, event: Event) -> None:
-        """Check the event, write it and flush; raises `ControlError` for what a recording may not hold."""
+        """Check the event, write it and flush.
+
+        Raises `ControlError` for a control or value that a recording may not hold, `RecordingError` for a time
+        that falls; nothing is written then.
+        """
         checked = checked_event(*event)
         if checked.t < self._last_t:
-            raise ControlError(f"t falls from {self._last_t!r} to {checked.t!r}; allowed: t never falls")
+            raise RecordingError(self.path, [Fault(None, "", falling_time(self._last_t, checked.t))])
         self._last_t = checked.t
         self._write(event_line(checked))
 
