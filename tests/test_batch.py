@@ -119,6 +119,12 @@ def test_an_empty_recording_gives_an_empty_trace(beekeeper):
         assert (len(trace), list(trace.columns)) == (0, COLUMNS)
 
 
+def test_a_clock_that_jumped_does_not_fill_the_memory(beekeeper):
+    recording = Recording([Event(0.0, "key.KeyW", 1), Event(1.7e9, "key.KeyW", 0)])
+    with pytest.raises(WendonicError, match=r"1\.7e\+09 s at 60 ticks a second; allowed: up to 10,000,000 ticks"):
+        shape(recording, beekeeper)
+
+
 def test_a_mode_can_be_chosen_and_must_exist(beekeeper):
     recording = Recording([Event(0.0, "key.KeyW", 1)])
     assert shape(recording, beekeeper, mode="foot")["mode"].tolist() == ["foot"]

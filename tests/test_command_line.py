@@ -28,7 +28,7 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
 
 
 @pytest.mark.parametrize(
-    "words", ["", "demo", "new", "shape", "info", "draw", "draw stick", "draw timeline", "draw path"]
+    "words", ["", "demo", "new", "shape", "info", "draw", "draw stick", "convert", "draw timeline", "draw path"]
 )
 def test_every_help_has_an_example(words):
     done = run(*words.split(), "--help")
@@ -114,6 +114,15 @@ def test_info_tells_in_words():
     assert "right is +x, ahead is -z, up is +y (right-handed)" in run("info", PROFILE_PATH).stdout
 
 
+def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path):
+    for source, target in ((PAD, "walk.parquet"), ("walk.parquet", "walk.csv"), ("walk.csv", "walk.jsonl")):
+        done = run("convert", source, target, folder=tmp_path)
+        assert done.stdout == f"wrote {target}: 3983 events, 36.00 s\n", done.stderr
+    assert list(Recording.read(tmp_path / "walk.jsonl")) == list(Recording.read(PAD))
+    assert "3983 events" in run("info", "walk.csv", folder=tmp_path).stdout
+    assert "walked 57.8 m" in run("shape", PROFILE_PATH, "walk.parquet", folder=tmp_path).stdout
+
+
 THREE_FAULTS = """format = "wendonic-profile"
 version = 1
 [mode.foot.move]
@@ -171,6 +180,8 @@ def yard(tmp_path):
         ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
         ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
         ("draw timeline good.toml", "Missing argument"),
+        ("convert good.jsonl none/out.csv", "cannot write none/out.csv: there is no folder none"),
+        ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: no header"),
         ("fly good.toml", "No such command"),
     ],
 )

@@ -3,11 +3,14 @@
 import json
 import math
 
+import pandas as pd
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
+from wendonic.devices.state import DeviceState
+from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
 from wendonic.recording.writer import RecordingWriter
 
@@ -28,21 +31,113 @@ def bits(value):
     ]
 
 
+@pytest.mark.parametrize("ending", ["jsonl", "csv", "parquet"])
 @given(
     times=st.lists(st.floats(-1e9, 1e9), max_size=20).map(sorted),
     data=st.data(),
     title=st.text(),
     note=st.dictionaries(st.text().map(lambda key: f"x{key}"), st.integers(), max_size=2),
 )
-def test_a_file_gives_back_every_bit(tmp_path_factory, times, data, title, note):
+def test_a_file_gives_back_every_bit(tmp_path_factory, ending, times, data, title, note):
     recording = Recording([Event(t, *data.draw(events)) for t in times], title, header=note)
-    path = tmp_path_factory.mktemp("walk") / "walk.jsonl"
+    path = tmp_path_factory.mktemp("walk") / f"walk.{ending}"
     recording.write(path)
     again = Recording.read(path)
-    assert (again.title, again.header, again.devices) == (title, note, recording.devices)
+    assert again.devices == recording.devices
+    # CSV has no room for a header.
+    assert (again.title, again.header) == (("", {}) if ending == "csv" else (title, note))
     assert [event.control for event in again] == [event.control for event in recording]
     assert [bits(event.value) for event in again] == [bits(event.value) for event in recording]
     assert [event.t.hex() for event in again] == [event.t.hex() for event in recording]
+
+
+def state_after(recording, until_s):
+    state = DeviceState()
+    for event in recording:
+        if event.t <= until_s:
+            state.apply(event)
+    return state.values
+
+
+@given(
+    steps=st.lists(st.tuples(st.floats(0.0, 10.0), events), max_size=25),
+    ends=st.tuples(st.floats(0.0, 10.0), st.floats(0.0, 10.0)).map(sorted),
+    checked_s=st.floats(0.0, 10.0),
+)
+def test_a_stretch_holds_what_the_whole_held(steps, ends, checked_s):
+    whole = Recording([Event(t, *step) for t, step in sorted(steps, key=lambda step: step[0])], title="Smoker")
+    start_s, end_s = ends
+    part = whole.between(start_s, end_s)
+    assert Recording(part, part.title).title == "Smoker"
+    assert all(start_s <= event.t <= end_s for event in part)
+    until_s = min(max(checked_s, start_s), end_s)
+    assert state_after(part, until_s) == state_after(whole, until_s)
+
+
+@given(
+    first=st.lists(st.tuples(st.floats(0.0, 9.0), events), max_size=12),
+    second=st.lists(st.tuples(st.floats(0.0, 9.0), events), max_size=12),
+)
+def test_two_recordings_together_are_all_events_in_order(first, second):
+    one, other = (
+        Recording([Event(t, *step) for t, step in sorted(steps, key=lambda step: step[0])])
+        for steps in (first, second)
+    )
+    both = one + other
+    # Python's sort is stable, so it is the authority for what comes first at the same time.
+    assert list(both) == sorted([*one, *other], key=lambda event: event.t)
+    assert len(Recording(both)) == len(one) + len(other)
+
+
+def test_joining_and_moving_keep_what_belongs_to_the_recording():
+    smoker = Recording([Event(5.0, "key.KeyW", 1), Event(6.5, "key.KeyW", 0)], "Smoker", {"hive": 3})
+    moved = smoker.shifted(2.0)
+    assert [event.t for event in moved] == [2.0, 3.5]
+    assert (moved.title, moved.header) == ("Smoker", {"hive": 3})
+    assert ((Recording() + moved).title, (moved + Recording(title="Hive")).header) == ("Smoker", {"hive": 3})
+    assert len(Recording().shifted()) == 0
+    with pytest.raises(WendonicError, match="the end not before the start"):
+        smoker.between(3.0, 2.0)
+
+
+@pytest.mark.parametrize(
+    ("rows", "words"),
+    [
+        ("t,c,v0\n", "line 1: found columns t, c, v0; allowed: t, c, v0, v1, text"),
+        (
+            "t,c,v0,v1,text\n1,key.KeyWW,1,,\n0.5,key.KeyW,x,,\n",
+            "line 3: key.KeyW: found 'x'; allowed: a finite number",
+        ),
+        ("t,c,v0,v1,text\n1,key.KeyW,1,,\n0.5,key.KeyW,1,,\n", "line 3: t falls from 1.0 to 0.5"),
+        ("t,c,v0,v1,text\n1,pad.left_stick,1,,\n", "found (1.0, ''); allowed: two finite numbers"),
+        ("t,c,v0,v1,text\nnan,key.KeyW,1,,\n", "line 2: t: found nan"),
+        ("t,c,v0,v1,text\n,key.KeyW\n", "line 2: t: found ''"),
+        ('t,c,v0,v1,text\n1,mark,,,"never closed\n', "is no CSV"),
+        ("", "found columns none"),
+    ],
+)
+def test_faults_of_a_csv_file(tmp_path, rows, words):
+    path = tmp_path / "walk.csv"
+    path.write_text(rows)
+    with pytest.raises(RecordingError) as caught:
+        Recording.read(path)
+    assert words in str(caught.value)
+
+
+def test_faults_of_a_parquet_file(tmp_path):
+    path = tmp_path / "walk.parquet"
+    columns = {"t": [1.0, 0.5, None], "c": ["key.KeyW", "key.KeyWW", "key.KeyD"]}
+    columns |= {"v0": [1.0, 1.0, 1.0], "v1": [None] * 3, "text": [None] * 3}
+    pd.DataFrame(columns).to_parquet(path)
+    with pytest.raises(RecordingError) as caught:
+        Recording.read(path)
+    assert [fault.where for fault in caught.value.faults] == ["row 1", "row 2"]
+    pd.DataFrame({"t": [1.0]}).to_parquet(path)
+    with pytest.raises(RecordingError, match="found columns t; allowed: t, c, v0, v1, text"):
+        Recording.read(path)
+    path.write_bytes(b"PAR1 rubbish")
+    with pytest.raises(RecordingError, match="is no Parquet file"):
+        Recording.read(path)
 
 
 def test_a_recording_tells_its_length_and_devices_and_does_not_change():
@@ -185,3 +280,31 @@ def test_events_are_checked_on_the_way_in():
     assert [fault.where for fault in caught.value.faults] == ["event 1", "event 2"]
     assert "event 1: t falls from 1.0 to 0.0" in str(caught.value)
     assert "event 2: mark: found 3; allowed: a text" in str(caught.value)
+
+
+def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
+    poll_s = 1 / 250
+    path = [Event(poll_s * n, "pad.left_stick", (0.5 + 0.001 * (n % 7), 0.0)) for n in range(500)]
+    steps = [
+        Event(2.0, "key.KeyW", 1),
+        Event(2.5, "key.KeyD", 1),
+        Event(5.0, "key.KeyD", 0),
+        Event(5.0, "mark", "lit"),
+    ]
+    words = "\n".join(describe_recording(Recording([*path, *steps])))
+    for part in (
+        "5.00 s from 0 s on, 504 events; longest silence 2.50 s, from 2.50 s on",
+        "pad.left_stick: 500 events (polled at about 250 Hz), x 0.5 to 0.506, y (towards the player) 0 to 0",
+        "key.KeyD: down once, 2.50 s in all",
+        'mark at 5.00 s: "lit"',
+        "suspicious: key.KeyW is still down at the end",
+        "suspicious: pad.left_stick never rests: its tilt is never below 0.3 for 0.5 s",
+    ):
+        assert part in words
+    assert "KeyD is still" not in words
+    lost = Recording([Event(0.0, "key.KeyW", 1), Event(1.0, "lost.focus", 1)])
+    rested = Recording(
+        [Event(0.0, "pad.left_stick", (0.9, 0.0)), Event(1.0, "pad.left_stick", (0.02, 0.1)), Event(1.5, "mark", "")]
+    )
+    for fine in (lost, rested, Recording()):
+        assert "suspicious" not in "\n".join(describe_recording(fine))

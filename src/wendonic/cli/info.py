@@ -6,7 +6,9 @@ from typing import Annotated
 import typer
 
 
-def info(file: Annotated[Path, typer.Argument(help="A profile (.toml) or a recording (.jsonl).")]) -> None:
+def info(
+    file: Annotated[Path, typer.Argument(help="A profile (.toml) or a recording (.jsonl, .csv, .parquet).")],
+) -> None:
     """Say what a profile or a recording holds, in words."""
     if file.suffix.lower() == ".toml":
         from wendonic.profile.describe import describe_profile

@@ -7,6 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic import __version__
+from wendonic.cli.convert import convert
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
 from wendonic.cli.info import info
@@ -24,6 +25,7 @@ app = typer.Typer(
 app.command(epilog="Example: wendonic demo --out demo-out")(demo)
 app.command(epilog="Example: wendonic new beekeeper.toml")(new)
 app.command(epilog="Example: wendonic shape demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o walk.csv")(shape)
+app.command(epilog="Example: wendonic convert demo-out/beekeeper_pad.jsonl beekeeper_pad.parquet")(convert)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
 

@@ -6,6 +6,8 @@ from typing import Annotated
 import typer
 
 ProfileArgument = Annotated[Path, typer.Argument(metavar="PROFILE", help="A profile (.toml).")]
-RecordingArgument = Annotated[Path, typer.Argument(metavar="RECORDING", help="A recording (.jsonl).")]
+RecordingArgument = Annotated[
+    Path, typer.Argument(metavar="RECORDING", help="A recording (.jsonl, .csv or .parquet).")
+]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
 ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.")]

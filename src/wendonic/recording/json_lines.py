@@ -3,27 +3,24 @@
 import json
 import logging
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterator
 from pathlib import Path
-from typing import Any, NamedTuple
+from typing import Any
 
-from wendonic.devices.event import Event, checked_event
-from wendonic.errors import ControlError, Fault, RecordingError, did_you_mean
+from wendonic.devices.event import Event
+from wendonic.errors import Fault, RecordingError, did_you_mean
+from wendonic.recording.content import (
+    FORMAT,
+    VERSION,
+    Content,
+    Entry,
+    content_under,
+    full_header,
+    ordered_events,
+)
 from wendonic.whole_file import file_content, whole_file
 
-FORMAT = "wendonic-recording"
-VERSION = 1
-
 _log = logging.getLogger(__name__)
-
-
-class Content(NamedTuple):
-    """What stands in a recording file: `header` holds what the format does not name, `warnings` what was left out."""
-
-    events: list[Event]
-    title: str
-    header: dict[str, Any]
-    warnings: tuple[str, ...]
 
 
 def read_json_lines(path: str | Path) -> Content:
@@ -46,12 +43,10 @@ def read_json_lines(path: str | Path) -> Content:
             warnings = (f"{path}: line {len(lines) + 1}: cut off before its end, left out",)
             _log.warning(warnings[0])
     header = _header(path, lines[0])
-    events = list(_events(lines, faults))
+    events = ordered_events(_entries(lines, faults), faults)
     if faults:
-        raise RecordingError(path, faults)
-    title = str(header.pop("title", ""))
-    rest = {key: entry for key, entry in header.items() if key not in ("format", "version", "devices")}
-    return Content(events, title, rest, warnings)
+        raise RecordingError(path, sorted(faults, key=lambda fault: fault.line or 0))
+    return content_under(header, events, warnings)
 
 
 def _is_whole(line: bytes) -> bool:
@@ -79,41 +74,22 @@ def _header(path: str | Path, line: bytes) -> dict[str, Any]:
     return header
 
 
-def _events(lines: list[bytes], faults: list[Fault]) -> Iterator[Event]:
-    last = -math.inf
+def _entries(lines: list[bytes], faults: list[Fault]) -> Iterator[Entry]:
     for number, line in enumerate(lines[1:], start=2):
         if not line.strip():
             continue
         try:
             entry = json.loads(line)
-            event = checked_event(entry["t"], entry["c"], entry["v"])
-        except ControlError as error:
-            faults.append(Fault(number, "", str(error)))
+            yield Entry(number, "", entry["t"], entry["c"], entry["v"])
         except (ValueError, RecursionError):
             faults.append(Fault(number, "", f"found {_shown(line)}; allowed: one JSON object"))
         except (KeyError, TypeError):
             faults.append(Fault(number, "", f'found {_shown(line)}; allowed: an object with "t", "c" and "v"'))
-        else:
-            if event.t < last:
-                faults.append(Fault(number, "", falling_time(last, event.t)))
-            last = event.t
-            yield event
-
-
-def falling_time(last_t: float, t: float) -> str:
-    """Return what is wrong with an event at `t` after one at `last_t`."""
-    return f"t falls from {last_t!r} to {t!r}; allowed: t never falls"
 
 
 def _shown(line: bytes) -> str:
     text = line.decode("utf-8", "backslashreplace").strip()
     return repr(text if len(text) <= 40 else text[:37] + "...")
-
-
-def header_line(title: str, devices: Sequence[str], header: dict[str, Any]) -> str:
-    """Return the first line of a recording file."""
-    named = {"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices)}
-    return json.dumps(named | {key: entry for key, entry in header.items() if key not in named})
 
 
 def event_line(event: Event) -> str:
@@ -128,8 +104,8 @@ def event_line(event: Event) -> str:
     return json.dumps({"t": event.t, "c": event.control, "v": value})
 
 
-def write_json_lines(events: Iterable[Event], header: str, path: str | Path) -> None:
+def write_json_lines(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
     """Write a header line and the events to `path`, whole or not at all."""
     with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="\n") as file:
-        file.write(header + "\n")
-        file.writelines(event_line(event) + "\n" for event in events)
+        file.write(json.dumps(full_header(content.title, devices, content.header)) + "\n")
+        file.writelines(event_line(event) + "\n" for event in content.events)

@@ -1,14 +1,15 @@
 """A recording in memory."""
 
-import math
+import heapq
 from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
 from typing import Any, overload
 
 from wendonic.devices.controls import CONTROLS, Device
-from wendonic.devices.event import Event, checked_event
-from wendonic.errors import ControlError, Fault, RecordingError, WendonicError
-from wendonic.recording.json_lines import falling_time, header_line, read_json_lines, write_json_lines
+from wendonic.devices.event import Event
+from wendonic.errors import Fault, RecordingError, WendonicError
+from wendonic.recording.content import Content, Entry, ordered_events
+from wendonic.recording.formats import read_content, write_content
 
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
@@ -29,19 +30,9 @@ class Recording(Sequence[Event]):
 
     def __init__(self, events: Iterable[Event] = (), title: str = "", header: dict[str, Any] | None = None) -> None:
         """Check and keep the events. `header` holds further entries of the file's first line, kept as they are."""
-        checked: list[Event] = []
         faults: list[Fault] = []
-        last = -math.inf
-        for number, event in enumerate(events):
-            try:
-                entry = checked_event(*event)
-            except ControlError as error:
-                faults.append(Fault(None, f"event {number}", str(error)))
-                continue
-            if entry.t < last:
-                faults.append(Fault(None, f"event {number}", falling_time(last, entry.t)))
-            last = entry.t
-            checked.append(entry)
+        entries = (Entry(None, f"event {number}", *event) for number, event in enumerate(events))
+        checked = ordered_events(entries, faults)
         if faults:
             raise RecordingError("events", faults)
         self._keep(checked, title, header, ())
@@ -70,12 +61,15 @@ class Recording(Sequence[Event]):
 
     @classmethod
     def read(cls, path: str | Path) -> "Recording":
-        """Read a recording file (JSON Lines); raises `RecordingError` with every fault's line."""
-        return cls.from_checked(*read_json_lines(path))
+        """Read a recording file: `.csv`, `.parquet`, or else JSON Lines.
+
+        Raises `RecordingError` with every fault at once, and where each of them is.
+        """
+        return cls.from_checked(*read_content(path))
 
     def write(self, path: str | Path) -> None:
-        """Write a recording file (JSON Lines), whole or not at all."""
-        write_json_lines(self, header_line(self.title, self.devices, self.header), path)
+        """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or else JSON Lines."""
+        write_content(Content(self._events, self.title, self.header, ()), self.devices, path)
 
     @overload
     def __getitem__(self, index: int) -> Event: ...
@@ -113,6 +107,57 @@ class Recording(Sequence[Event]):
         """The devices that speak in it, in the order in which they first do."""
         names = dict.fromkeys(event.control for event in self._events)
         return tuple(dict.fromkeys(device for name in names if (device := CONTROLS[name].device)))
+
+    def between(self, start_s: float, end_s: float) -> "Recording":
+        """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
+
+        What is held or looked at when it begins is told anew at `start_s`, so that a key pressed before is still
+        down; what is held when it ends stays held. Raises `WendonicError` if the end lies before the start.
+
+        >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
+        >>> list(walk.between(1.0, 2.0))
+        [Event(t=1.0, control='key.KeyW', value=1.0)]
+        """
+        if not start_s <= end_s:
+            raise WendonicError(f"from {start_s:g} s to {end_s:g} s; allowed: the end not before the start")
+        held: dict[str, Event] = {}
+        inside: list[Event] = []
+        for event in self._events:
+            if event.t >= start_s:
+                if event.t <= end_s:
+                    inside.append(event)
+                continue
+            kind = CONTROLS[event.control].kind
+            if kind == "loss":
+                let_go = ("keys", "pad") if event.control == "lost.focus" else ("pad",)
+                held = {name: old for name, old in held.items() if CONTROLS[name].device not in let_go}
+            elif kind != "mark":
+                held[event.control] = event
+        # A key that is up again is at rest, as everything is at the start of a recording.
+        at_rest = (0.0, (0.0, 0.0))
+        standing = [event._replace(t=float(start_s)) for event in held.values() if event.value not in at_rest]
+        return Recording.from_checked(standing + inside, self.title, self.header)
+
+    def shifted(self, start_s: float = 0.0) -> "Recording":
+        """Return the same events, moved in time so that the first is at `start_s`.
+
+        >>> Recording([Event(7.5, "key.KeyW", 1)]).shifted()[0].t
+        0.0
+        """
+        events = [event._replace(t=event.t - self.start_s + start_s) for event in self._events]
+        return Recording.from_checked(events, self.title, self.header)
+
+    def __add__(self, other: "Recording") -> "Recording":
+        """Return the events of both in the order of time; at the same time those of the first come first.
+
+        The title is the first one's, or the second's where the first has none.
+
+        >>> keys, pad = Recording([Event(1.0, "key.KeyW", 1)]), Recording([Event(0.5, "pad.south", 1)])
+        >>> [event.t for event in keys + pad]
+        [0.5, 1.0]
+        """
+        events = list(heapq.merge(self._events, other._events, key=lambda event: event.t))
+        return Recording.from_checked(events, self.title or other.title, other.header | self.header)
 
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
         """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.

@@ -1,12 +1,14 @@
 """Recording event by event."""
 
+import json
 import math
 from pathlib import Path
 from typing import IO
 
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import Fault, RecordingError
-from wendonic.recording.json_lines import event_line, falling_time, header_line, read_json_lines
+from wendonic.recording.content import falling_time, full_header
+from wendonic.recording.json_lines import event_line, read_json_lines
 from wendonic.whole_file import file_content
 
 
@@ -42,7 +44,7 @@ class RecordingWriter:
             self._file.truncate(len(content))
             self._file.seek(0, 2)
             if not content:
-                self._write(header_line(title, devices, {}))
+                self._write(json.dumps(full_header(title, devices, {})))
             elif not content.endswith(b"\n"):
                 self._file.write(b"\n")
         except OSError as error:

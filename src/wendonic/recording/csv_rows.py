@@ -1,0 +1,71 @@
+"""Recordings on disk as CSV: one event a row, for spreadsheets and other people's tools."""
+
+import csv
+import io
+from collections.abc import Iterable, Iterator
+from pathlib import Path
+
+from wendonic.devices.controls import CONTROLS
+from wendonic.errors import Fault, RecordingError
+from wendonic.recording.content import Content, Entry, ordered_events
+from wendonic.whole_file import file_content, whole_file
+
+COLUMNS = ("t", "c", "v0", "v1", "text")
+"""Time (s), control, its one or two numbers, or its text; what a control does not have is empty."""
+
+
+def write_csv(content: Content, path: str | Path) -> None:
+    """Write the events to `path`, whole or not at all. Floats come back bit for bit; CSV has no room for a title."""
+    with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="") as file:
+        writer = csv.writer(file)
+        writer.writerow(COLUMNS)
+        for t, control, value in content.events:
+            if isinstance(value, str):
+                writer.writerow((repr(t), control, "", "", value))
+            elif isinstance(value, tuple):
+                writer.writerow((repr(t), control, *map(repr, value), ""))
+            else:
+                writer.writerow((repr(t), control, repr(value), "", ""))
+
+
+def read_csv(path: str | Path) -> Content:
+    """Return the events in the file at `path`; raises `RecordingError` with every fault's line at once."""
+    try:
+        text = file_content(path, "recording", RecordingError).decode("utf-8-sig")
+    except UnicodeDecodeError:
+        raise RecordingError(path, [Fault(None, "", "is no UTF-8 text")]) from None
+    faults: list[Fault] = []
+    # Line ends inside quotes belong to a note, so they are left as they are.
+    events = ordered_events(_entries(io.StringIO(text, newline=""), faults), faults)
+    if faults:
+        raise RecordingError(path, sorted(faults, key=lambda fault: fault.line or 0))
+    return Content(events, "", {}, ())
+
+
+def _entries(lines: Iterable[str], faults: list[Fault]) -> Iterator[Entry]:
+    reader = csv.DictReader(lines, strict=True)
+    try:
+        found = reader.fieldnames or ()
+        if not set(COLUMNS) <= set(found):
+            what = f"found columns {', '.join(found) or 'none'}; allowed: {', '.join(COLUMNS)}"
+            faults.append(Fault(1, "", what))
+            return
+        for row in reader:
+            yield Entry(reader.line_num, "", _number(row["t"]), row["c"], _value(row))
+    except csv.Error as error:
+        faults.append(Fault(reader.line_num, "", f"is no CSV: {error}"))
+
+
+def _value(row: dict[str, str]) -> object:
+    control = CONTROLS.get(row["c"])
+    if control is None or control.kind == "mark":
+        return row["text"]
+    return (_number(row["v0"]), _number(row["v1"])) if control.width == 2 else _number(row["v0"])
+
+
+def _number(text: str) -> float | str:
+    """Return the number that `text` spells, or `text` itself, which the check of the event will name."""
+    try:
+        return float(text)
+    except (ValueError, TypeError):
+        return text

@@ -1,0 +1,27 @@
+"""Which format a recording file has: its ending tells."""
+
+from pathlib import Path
+
+from wendonic.recording.content import Content
+from wendonic.recording.csv_rows import read_csv, write_csv
+from wendonic.recording.json_lines import read_json_lines, write_json_lines
+from wendonic.recording.parquet import read_parquet, write_parquet
+
+
+def read_content(path: str | Path) -> Content:
+    """Read `.csv` and `.parquet` as such, and anything else as JSON Lines."""
+    ending = Path(path).suffix.lower()
+    if ending == ".csv":
+        return read_csv(path)
+    return read_parquet(path) if ending == ".parquet" else read_json_lines(path)
+
+
+def write_content(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
+    """Write `.csv` and `.parquet` as such, and anything else as JSON Lines."""
+    ending = Path(path).suffix.lower()
+    if ending == ".csv":
+        write_csv(content, path)
+    elif ending == ".parquet":
+        write_parquet(content, devices, path)
+    else:
+        write_json_lines(content, devices, path)
