@@ -28,10 +28,6 @@ COMPILED_PAYS_FROM_TICKS = 200_000
 """Ticks from which `way = "auto"` compiles: fewer are done before a first compilation would be."""
 
 
-MOST_TICKS = 10_000_000
-"""Ticks of one trace: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
-
-
 class Samples:
     """What a recording gives a profile's mode, tick by tick, before any shaping."""
 
@@ -41,11 +37,6 @@ class Samples:
         """Feed the events to a `DeviceState` and keep what the sources see at the end of each tick."""
         import numpy as np
 
-        if recording.duration_s * hz > MOST_TICKS:
-            raise WendonicError(
-                f"{recording.duration_s:g} s at {hz:g} ticks a second; allowed: up to {MOST_TICKS:,} ticks; "
-                "cut the recording with between(), or take a lower hz"
-            )
         state = DeviceState()
         sampler = Sampler(mode_sources(profile, mode))
         view_slot = CONTROLS["view"].slot

@@ -14,6 +14,9 @@ from wendonic.recording.formats import read_content, write_content
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
 
+MOST_TICKS = 10_000_000
+"""Ticks of one recording: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
+
 
 class Recording(Sequence[Event]):
     """Events in the order of time, with a title; it is a sequence of its events and never changes.
@@ -163,7 +166,8 @@ class Recording(Sequence[Event]):
         """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.
 
         Tick k (from 1) ends at start + k / hz and has the events after the tick before, its own end included.
-        The last tick is the first one that leaves no event behind, so every event comes exactly once.
+        The last tick is the first one that leaves no event behind, so every event comes exactly once. Raises
+        `WendonicError` for an `hz` that cannot be, and for more than MOST_TICKS ticks.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)])
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]
@@ -171,6 +175,11 @@ class Recording(Sequence[Event]):
         """
         if not 0.0 < hz <= HIGHEST_HZ:
             raise WendonicError(f"hz: found {hz:g}; allowed: above 0, up to {HIGHEST_HZ:g} ticks a second")
+        if self.duration_s * hz > MOST_TICKS:
+            raise WendonicError(
+                f"{self.duration_s:g} s at {hz:g} ticks a second; allowed: up to {MOST_TICKS:,} ticks; cut the "
+                "recording with between(), or take a lower hz"
+            )
         events = self._events
         index = 0
         number = 0
