@@ -1,5 +1,6 @@
 """The command line as a user runs it: another process, its exit status, and what it says where."""
 
+import struct
 import subprocess
 import sys
 from pathlib import Path
@@ -121,6 +122,25 @@ def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path)
     assert list(Recording.read(tmp_path / "walk.jsonl")) == list(Recording.read(PAD))
     assert "3983 events" in run("info", "walk.csv", folder=tmp_path).stdout
     assert "walked 57.8 m" in run("shape", PROFILE_PATH, "walk.parquet", folder=tmp_path).stdout
+
+
+def test_convert_takes_other_logs_and_says_what_it_guessed(tmp_path):
+    records = [(3, 0, -32768), (0, 0, 0), (3, 0, 32767), (0, 0, 0), (1, 17, 1), (0, 0, 0)]
+    (tmp_path / "event3").write_bytes(b"".join(struct.pack("<qqHHi", 9, 250_000, *record) for record in records))
+    done = run("convert", "event3", "pad.csv", "--from", "linux-input", folder=tmp_path)
+    assert done.stdout == "wrote pad.csv: 3 events, 0.00 s\n", done.stderr
+    assert done.stderr == "wendonic: event3: range of the sticks guessed as -32768 to 32767\n"
+    assert Recording.read(tmp_path / "pad.csv")[1].value == (1.0, 0.0)
+    told = ["--from", "linux-input", "--stick-range", "-65534", "65534"]
+    done = run("convert", "event3", "pad.csv", *told, folder=tmp_path)
+    assert done.stderr == ""
+    assert Recording.read(tmp_path / "pad.csv")[1].value[0] == pytest.approx(0.5, abs=1e-4)
+    (tmp_path / "pad.log").write_text('{"timestamp": 5, "axes": [0, 1], "buttons": [1]}')
+    done = run("convert", "pad.log", "pad.jsonl", "--from", "gamepad-api", folder=tmp_path)
+    assert done.stdout == "wrote pad.jsonl: 2 events, 0.00 s\n", done.stderr
+    wrong = run("convert", "event3", "pad.csv", "--from", "linux-input", "--layout", "32", folder=tmp_path)
+    assert wrong.returncode == 2
+    assert "try layout 64" in wrong.stderr
 
 
 THREE_FAULTS = """format = "wendonic-profile"

@@ -1,18 +1,58 @@
 """`wendonic convert`: a recording in another format."""
 
+import sys
+from enum import StrEnum
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
 
+class Source(StrEnum):
+    """What else than a recording of Wendonic's own can be read."""
+
+    LINUX_INPUT = "linux-input"
+    GAMEPAD_API = "gamepad-api"
+
+
+class Layout(StrEnum):
+    """Word length of the machine that captured."""
+
+    BITS_64 = "64"
+    BITS_32 = "32"
+
+
+RangeOption = tuple[int, int] | None
+
+
 def convert(
-    source: Annotated[Path, typer.Argument(metavar="IN", help="A recording: .jsonl, .csv or .parquet.")],
+    source: Annotated[
+        Path, typer.Argument(metavar="IN", help="A recording (.jsonl, .csv, .parquet), or see --from.")
+    ],
     target: Annotated[Path, typer.Argument(metavar="OUT", help="Where it goes; the ending tells the format.")],
+    source_format: Annotated[
+        Source | None, typer.Option("--from", help="What IN is, if not a recording; its ending tells otherwise.")
+    ] = None,
+    layout: Annotated[Layout, typer.Option(help="linux-input: word length of the machine.")] = Layout.BITS_64,
+    stick_range: Annotated[
+        RangeOption,
+        typer.Option(metavar="LOW HIGH", help="linux-input: raw ends of the sticks; else guessed."),
+    ] = None,
+    trigger_range: Annotated[
+        RangeOption, typer.Option(metavar="LOW HIGH", help="linux-input: raw ends of the triggers; else guessed.")
+    ] = None,
 ) -> None:
-    """Write a recording in another format, with the same events."""
+    """Write a recording, or another program's log of a device, in another format, with the same events."""
     from wendonic.recording.recording import Recording
 
-    recording = Recording.read(source)
+    if source_format is Source.LINUX_INPUT:
+        recording = Recording.read_linux_input(source, int(layout), stick_range, trigger_range)
+    elif source_format is Source.GAMEPAD_API:
+        recording = Recording.read_gamepad_snapshots(source)
+    else:
+        recording = Recording.read(source)
     recording.write(target)
+    if source_format is not None:
+        for warning in recording.warnings:
+            print(f"wendonic: {warning}", file=sys.stderr)
     print(f"wrote {target}: {len(recording)} events, {recording.duration_s:.2f} s")

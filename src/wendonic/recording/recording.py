@@ -10,6 +10,8 @@ from wendonic.devices.event import Event
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.formats import read_content, write_content
+from wendonic.recording.gamepad_snapshots import read_gamepad_snapshots
+from wendonic.recording.linux_input import read_linux_input
 
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
@@ -69,6 +71,22 @@ class Recording(Sequence[Event]):
         Raises `RecordingError` with every fault at once, and where each of them is.
         """
         return cls.from_checked(*read_content(path))
+
+    @classmethod
+    def read_linux_input(
+        cls,
+        path: str | Path,
+        layout: int = 64,
+        stick_range: tuple[int, int] | None = None,
+        trigger_range: tuple[int, int] | None = None,
+    ) -> "Recording":
+        """Read a capture of a Linux input device; see `wendonic.recording.linux_input.read_linux_input`."""
+        return cls.from_checked(*read_linux_input(path, layout, stick_range, trigger_range))
+
+    @classmethod
+    def read_gamepad_snapshots(cls, path: str | Path) -> "Recording":
+        """Read a web page's log of a pad; see `wendonic.recording.gamepad_snapshots.read_gamepad_snapshots`."""
+        return cls.from_checked(*read_gamepad_snapshots(path))
 
     def write(self, path: str | Path) -> None:
         """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or else JSON Lines."""
