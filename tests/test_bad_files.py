@@ -2,7 +2,9 @@
 
 import json
 import math
+import tomllib
 
+import tomlkit
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -54,6 +56,54 @@ def spoiled(draw, text):
         end = min(start + draw(st.integers(0, 30)), len(text))
         text = text[:start] + draw(pieces) + text[end:]
     return text
+
+
+odd_values = st.recursive(
+    st.booleans()
+    | st.floats()
+    | st.integers(-5, 5)
+    | st.sampled_from(["", "expo", "KeyW", "camera", "pad.left_stick"]),
+    lambda inner: (
+        st.lists(inner, max_size=2) | st.dictionaries(st.sampled_from(["form", "keys", "x"]), inner, max_size=2)
+    ),
+    max_leaves=4,
+)
+
+
+def places(node, path=()):
+    """Every place of a profile, tables and lists included."""
+    for key, value in node.items() if isinstance(node, dict) else enumerate(node):
+        yield (*path, key)
+        if isinstance(value, dict | list):
+            yield from places(value, (*path, key))
+
+
+@settings(max_examples=400)
+@given(data=st.data())
+def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
+    """Good TOML, wrong content: replace, add or take away at up to three places."""
+    content = tomllib.loads(PROFILE)
+    for _ in range(data.draw(st.integers(1, 3))):
+        *above, last = data.draw(st.sampled_from(list(places(content))))
+        holder = content
+        for part in above:
+            holder = holder[part]
+        match data.draw(st.sampled_from(["replace", "add", "remove"])):
+            case "replace":
+                holder[last] = data.draw(odd_values)
+            case "add" if isinstance(holder, dict):
+                holder[data.draw(st.sampled_from(["look", "curve", "leave_to", "gait", "zz"]))] = data.draw(
+                    odd_values
+                )
+            case "remove":
+                del holder[last]
+    text = tomlkit.dumps(content)
+    try:
+        profile = profile_from_text(text)
+    except ProfileError as error:
+        assert_faults_lie_within(error, text.count("\n") + 1)
+        return
+    assert math.isfinite(Helm(profile).tick(0.05).amount)
 
 
 @settings(max_examples=400)

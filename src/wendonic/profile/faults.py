@@ -158,9 +158,11 @@ _WORDS: dict[str, Callable[[ErrorDetails], str]] = {
 
 
 def _guess(found: object, allowed: list[str]) -> str:
+    if not isinstance(found, str):
+        return ""
     if found in LATER_VALUES:
         return f"; {_shown(found)} belongs to the format, but this version does not shape it yet"
-    return did_you_mean(found, [word.strip('"') for word in allowed]) if isinstance(found, str) else ""
+    return did_you_mean(found, [word.strip('"') for word in allowed])
 
 
 def _unknown_key(name: str, table: type[Table]) -> str:

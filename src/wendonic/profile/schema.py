@@ -232,8 +232,8 @@ def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
             wrong.append((f"mode.{name}.gait", none_such("gait", gait, gait_names)))
         leave_to = mode.get("leave_to")
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
-            if other not in modes:
-                wrong.append((f"mode.{name}.leave_to", none_such("mode", str(other), modes)))
+            if isinstance(other, str) and other not in modes:
+                wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
     return wrong
 
 
