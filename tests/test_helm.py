@@ -116,6 +116,17 @@ def test_entering_a_mode_keeps_the_body_and_drops_the_wish(helm):
     assert helm.tick(0.0).amount == same.amount
 
 
+def test_a_key_held_through_two_modes_still_walks_when_coming_back(helm):
+    helm.key("KeyW", down=True)
+    ticked(helm, 0.5)
+    helm.enter("cart")
+    ticked(helm, 0.5)
+    helm.enter("foot")
+    assert ticked(helm, 1.0).amount == pytest.approx(1.0)
+    helm.key("KeyW", down=False)
+    assert ticked(helm, 1.0).amount == 0.0
+
+
 def test_modes_can_only_be_left_as_the_profile_says(helm):
     with pytest.raises(WendonicError, match='no mode "crt"; did you mean "cart"'):
         helm.enter("crt")

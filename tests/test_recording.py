@@ -70,6 +70,8 @@ def test_a_stretch_holds_what_the_whole_held(steps, ends, checked_s):
     part = whole.between(start_s, end_s)
     assert Recording(part, part.title).title == "Smoker"
     assert all(start_s <= event.t <= end_s for event in part)
+    notes = [event for event in whole if event.control == "mark" and start_s <= event.t <= end_s]
+    assert [event for event in part if event.control == "mark"] == notes
     until_s = min(max(checked_s, start_s), end_s)
     assert state_after(part, until_s) == state_after(whole, until_s)
 

@@ -36,6 +36,27 @@ def test_the_diagonal_fault_shows(foot_profile, rule, ratio):
     assert summary.top_amount == pytest.approx(ratio, rel=1e-3)
 
 
+@pytest.mark.parametrize(
+    ("heading_deg", "straight", "diagonal"),
+    [
+        (0.0, True, False),
+        (9.0, True, False),
+        (12.0, False, False),
+        (34.0, False, False),
+        (37.0, False, True),
+        (-52.0, False, True),
+        (99.0, True, False),
+        (180.0, True, False),
+        (225.0, False, True),
+    ],
+)
+def test_a_direction_counts_as_straight_or_diagonal_to_ten_degrees(foot_profile, heading_deg, straight, diagonal):
+    heading = math.radians(heading_deg)
+    steps = [(0, "pad.left_stick", (math.sin(heading), -math.cos(heading))), (2, "mark", "end")]
+    summary = summarise(shape(walk(*steps), foot_profile()))
+    assert (summary.straight_speed_m_s is not None, summary.diagonal_speed_m_s is not None) == (straight, diagonal)
+
+
 def test_a_stick_that_drifts_shows_its_metres_per_minute(foot_profile):
     """Resting at tilt 0.10 over a dead zone of 0.05: (0.10 - 0.05) / 0.90 of 3.2 m/s, linear, once smoothed."""
     profile = foot_profile(pad='dead_zone = { inner = 0.05, outer = 0.95 }\ncurve = { form = "linear" }')

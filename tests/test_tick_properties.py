@@ -196,3 +196,26 @@ def test_amount_has_no_jump_at_either_edge_of_the_dead_zone(tilt, heading, gap, 
 
     at = stick.inner if edge else stick.outer
     assert abs(amount(at + gap) - amount(at - gap)) <= 2.0 * gap / (stick.outer - stick.inner) + 1e-9
+
+
+def test_rest_comes_ten_half_lives_after_letting_go_and_a_faint_wish_is_no_rest():
+    stick = SILENT_SOURCE._replace(kind=SOURCE_STICK, inner=0.2, outer=1.0)
+    move = MoveTuning(1, (stick, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), DIAGONAL_CAP, 0.02)
+    tuning = Tuning(0.1, move, SteerTuning(FRAME_MAP, 9.0), GaitTuning(2.0, 20.0, 20.0))
+
+    def amounts(memory, tilt, ticks):
+        results = []
+        for _ in range(ticks):
+            memory, outcome = tick(tuning, memory, [0.0, tilt] + [0.0] * 14, (0.0, 0.0), 0.01)
+            results.append(outcome.amount)
+        return memory, results
+
+    # 0.0004 of full speed is below the threshold of rest, yet somebody asks for it.
+    faint = 0.2 + 0.8 * 0.0004
+    memory, seen = amounts(MEMORY_AT_REST, faint, 50)
+    assert seen[-1] == pytest.approx(0.0004)
+    memory, _ = amounts(memory, 1.0, 100)
+    _, fading = amounts(memory, 0.0, 40)
+    # Halved every second tick; 2^-10 is the first power below 0.001.
+    assert fading[:19] == pytest.approx([0.5 ** (n / 2) for n in range(1, 20)], rel=1e-6)
+    assert fading[19:] == [0.0] * 21
