@@ -119,6 +119,14 @@ def test_an_empty_recording_gives_an_empty_trace(beekeeper):
         assert (len(trace), list(trace.columns)) == (0, COLUMNS)
 
 
+def test_a_stick_in_its_dead_zone_is_seen_raw_but_does_not_steer(beekeeper):
+    events = [Event(0.0, "pad.left_stick", (0.05, -0.04)), Event(1.0, "key.KeyW", 1), Event(2.0, "mark", "end")]
+    trace = shape(Recording(events), beekeeper)
+    resting, walking = trace.iloc[30], trace.iloc[90]
+    assert (resting["raw_x"], resting["raw_y"], resting["amount"]) == (0.05, 0.04, 0.0)
+    assert (walking["raw_x"], walking["raw_y"], walking["device"]) == (0.0, 1.0, "keys")
+
+
 def test_a_clock_that_jumped_does_not_fill_the_memory(beekeeper):
     recording = Recording([Event(0.0, "key.KeyW", 1), Event(1.7e9, "key.KeyW", 0)])
     with pytest.raises(WendonicError, match=r"1\.7e\+09 s at 60 ticks a second; allowed: up to 10,000,000 ticks"):

@@ -17,7 +17,7 @@ from wendonic.recording.linux_codes import KEY_CONTROLS
 
 KERNEL_HEADER = Path("/usr/include/linux/input-event-codes.h")
 SYN, KEY, REL, ABS = 0, 1, 2, 3
-W, D, TL2 = 17, 32, 0x138
+W, E, D, TL2 = 17, 18, 32, 0x138
 X, Y, Z, HAT_X = 0, 1, 2, 16
 REPORT, DROPPED = (SYN, 0, 0), (SYN, 3, 0)
 START_S = 1_764_028_800
@@ -124,6 +124,7 @@ def test_dropped_events_leave_nothing_stuck_and_are_marked(tmp_path):
     # Half a frame that must not be believed, up to its report; then W goes on repeating, and D's end is never told.
     steps += [
         (0.3, KEY, D, 2),
+        (0.3, KEY, E, 1),
         (0.3, ABS, X, 9),
         (0.4, *REPORT),
         (0.5, KEY, W, 2),

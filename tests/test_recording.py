@@ -164,6 +164,7 @@ def test_a_recording_tells_its_length_and_devices_and_does_not_change():
         ('{"t": 1, "c": "key.KeyW", "v": NaN}\n', ["line 2: key.KeyW: found nan; allowed: a finite number"]),
         ('{"t": 1, "c": "pad.left_stick", "v": [0, Infinity]}\n', ["line 2: pad.left_stick: found [0, inf]"]),
         ('{"t": NaN, "c": "key.KeyW", "v": 1}\n', ["line 2: t: found nan"]),
+        ('{"t": true, "c": "key.KeyW", "v": 1}\n', ["line 2: t: found True; allowed: a finite number of seconds"]),
         ('{"t": 1, "c": "key.KeyW", "v": 1' + "0" * 400 + "}\n", ["line 2: key.KeyW: found 1000"]),
         ('{"t": 1, "c": "key.KeyW"}\n', ['allowed: an object with "t", "c" and "v"']),
         ('[1, 2]\n\n"text"\n', ["line 2: ", "line 4: "]),
@@ -286,7 +287,7 @@ def test_events_are_checked_on_the_way_in():
 
 def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
     poll_s = 1 / 250
-    path = [Event(poll_s * n, "pad.left_stick", (0.5 + 0.001 * (n % 7), 0.0)) for n in range(500)]
+    path = [Event(poll_s * n, "pad.left_stick", (0.5 + 0.001 * (n % 7), 0.0)) for n in range(500) if n % 7 != 3]
     steps = [
         Event(2.0, "key.KeyW", 1),
         Event(2.5, "key.KeyD", 1),
@@ -295,8 +296,8 @@ def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
     ]
     words = "\n".join(describe_recording(Recording([*path, *steps])))
     for part in (
-        "5.00 s from 0 s on, 504 events; longest silence 2.50 s, from 2.50 s on",
-        "pad.left_stick: 500 events (polled at about 250 Hz), x 0.5 to 0.506, y (towards the player) 0 to 0",
+        "5.00 s from 0 s on, 433 events; longest silence 2.50 s, from 2.50 s on",
+        "pad.left_stick: 429 events (polled at about 250 Hz), x 0.5 to 0.506, y (towards the player) 0 to 0",
         "key.KeyD: down once, 2.50 s in all",
         'mark at 5.00 s: "lit"',
         "suspicious: key.KeyW is still down at the end",

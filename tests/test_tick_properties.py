@@ -18,6 +18,7 @@ from wendonic.kernels.pipeline import (
     SteerTuning,
     Tuning,
     tick,
+    tick_part,
 )
 from wendonic.kernels.source import SILENT_SOURCE, SOURCE_KEYS, SOURCE_STICK
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
@@ -182,6 +183,10 @@ def test_a_night_asleep_is_cut_into_a_limited_number_of_parts_and_still_adds_up(
     # Smoothing to a half-life of 0.02 s and speeding up cost a few centimetres at the start, no more.
     assert outcome.pos_y == pytest.approx(2.0 * night_s, abs=2.0 * night_s / MOST_PARTS)
     assert outcome.vel_y == 2.0
+    memory = MEMORY_AT_REST
+    for _ in range(MOST_PARTS):
+        memory = tick_part(tuning, memory, [0.0, 0.0, 1.0, 0.0] + [0.0] * 12, (0.0, 0.0), night_s / MOST_PARTS)
+    assert outcome == memory[1]
 
 
 @given(tilt=st.floats(0.05, 1.0), heading=st.floats(-3.0, 3.0), gap=st.floats(1e-9, 1e-5), edge=st.booleans())

@@ -19,7 +19,5 @@ def wrapped_angle(angle: float) -> float:
     if -math.pi < angle <= math.pi:
         return angle
     turned = angle - math.tau * math.ceil((angle - math.pi) / math.tau)
-    # Rounding may land on either end of the range for an angle a hair beyond it.
-    if turned <= -math.pi:
-        return math.pi
-    return min(turned, math.pi)
+    # Rounding may land a hair outside.
+    return min(max(turned, -math.pi), math.pi)
