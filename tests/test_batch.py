@@ -233,3 +233,13 @@ def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatc
     compiled_run_ticks.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, way="compiled")
+
+
+def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it(monkeypatch, tmp_path):
+    (tmp_path / "file").touch()
+    monkeypatch.setattr("platformdirs.user_cache_path", lambda *_, **__: tmp_path / "file" / "cache")
+    first, second = wendonic.compiled.cache_folder(), wendonic.compiled.cache_folder()
+    assert first != second
+    for folder in (first, second):
+        assert folder.stat().st_mode & 0o077 == 0
+        assert not list(folder.iterdir())

@@ -55,6 +55,13 @@ def test_demo_does_the_whole_way(tmp_path):
     pictures = {f"beekeeper_{device}_{picture}.png" for device in ("keys", "pad") for picture in ("timeline", "path")}
     assert {path.name for path in out.glob("*.png")} == {"stick.png"} | pictures
     assert len(pd.read_csv(out / "beekeeper_pad.csv")) == 2160
+    # Whoever changed a number, as it says, does not lose it to a second run.
+    profile = out / "beekeeper.toml"
+    changed = profile.read_text().replace("3.2", "4.1")
+    profile.write_text(changed)
+    again = run("demo", "--out", "demo-out", folder=tmp_path)
+    assert profile.read_text() == changed
+    assert f"kept {Path('demo-out', 'beekeeper.toml')} as you changed it" in again.stdout
     # What it says to do next works as it stands.
     done = run(*done.stdout.splitlines()[-1].split()[1:], folder=tmp_path)
     assert done.stdout == "wrote beekeeper_keys-timeline.png\n", done.stderr

@@ -98,8 +98,9 @@ def test_joining_and_moving_keep_what_belongs_to_the_recording():
     assert (moved.title, moved.header) == ("Smoker", {"hive": 3})
     assert ((Recording() + moved).title, (moved + Recording(title="Hive")).header) == ("Smoker", {"hive": 3})
     assert len(Recording().shifted()) == 0
-    with pytest.raises(WendonicError, match="the end not before the start"):
-        smoker.between(3.0, 2.0)
+    for ends in ((3.0, 2.0), (math.inf, math.inf), (math.nan, 2.0)):
+        with pytest.raises(WendonicError, match="the end not before the start"):
+            smoker.between(*ends)
 
 
 @pytest.mark.parametrize(
@@ -243,6 +244,9 @@ def test_appending_goes_on_after_a_crash(tmp_path):
     with RecordingWriter(path) as writer:
         writer.append(Event(3.0, "mark", "out"))
     assert len(Recording.read(path)) == 4
+    for ending in ("csv", "parquet"):
+        with pytest.raises(RecordingError, match=r"name a \.jsonl file"):
+            RecordingWriter(tmp_path / f"walk.{ending}")
     with pytest.raises(RecordingError, match="cannot be written"):
         RecordingWriter(tmp_path / "none" / "walk.jsonl")
 

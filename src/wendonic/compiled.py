@@ -1,8 +1,10 @@
 """The kernels compiled by Numba, kept on disk under a digest of their sources."""
 
+import atexit
 import functools
 import hashlib
 import importlib.util
+import shutil
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
@@ -34,7 +36,10 @@ def kernels_digest() -> str:
 
 
 def cache_folder() -> Path:
-    """Return a folder for compiled kernels that can be written to: the user's cache, or else a temporary one."""
+    """Return a folder for compiled kernels that can be written to: the user's cache, or else one for this run only.
+
+    A cache holds code to be run, so the folder for this run has a name that nobody else can have made before.
+    """
     from platformdirs import user_cache_path
 
     name = f"kernels-{kernels_digest()}"
@@ -44,7 +49,9 @@ def cache_folder() -> Path:
         with tempfile.TemporaryFile(dir=folder):
             return folder
     except OSError:
-        return Path(tempfile.gettempdir()) / f"wendonic-{name}"
+        own = tempfile.mkdtemp(prefix="wendonic-")
+        atexit.register(shutil.rmtree, own, ignore_errors=True)
+        return Path(own)
 
 
 @functools.cache

@@ -23,7 +23,7 @@ def demo(
     from wendonic.demo import RECORDING_NAMES, copy_inputs
 
     console = Console()
-    copy_inputs(out)
+    kept = copy_inputs(out)
     summaries: dict[str, Summary] = {}
     bar = BarColumn(complete_style=HONEY, finished_style=HONEY)
     columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
@@ -50,6 +50,8 @@ def demo(
         progress.advance(task)
     console.print(_summary_table(profile.title, summaries))
     print(f"wrote {out}: pictures (.png), traces (.csv), the profile (.toml) and the recordings (.jsonl)")
+    for path in kept:
+        print(f"kept {path} as you changed it; the table shows the shipped one")
     print(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
     print(f"  wendonic draw timeline {out / 'beekeeper.toml'} {out / 'beekeeper_keys.jsonl'}")
 

@@ -7,6 +7,7 @@ from wendonic.errors import WendonicError
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
+from wendonic.whole_file import whole_file
 
 FOLDER = Path(__file__).parent
 PROFILE_PATH = FOLDER / "beekeeper.toml"
@@ -23,12 +24,22 @@ def demo_recording(name: str) -> Recording:
     return Recording.read(FOLDER / f"{name}.jsonl")
 
 
-def copy_inputs(folder: str | Path) -> None:
-    """Copy the shipped profile and recordings into `folder`, to play with; makes the folder if it is missing."""
+def copy_inputs(folder: str | Path) -> list[Path]:
+    """Copy the shipped profile and recordings into `folder`, to play with; makes the folder if it is missing.
+
+    A file that is there already and was changed is somebody's work: it stays, and is returned.
+    """
     target = Path(folder)
+    kept: list[Path] = []
     try:
         target.mkdir(parents=True, exist_ok=True)
         for source in (PROFILE_PATH, *(FOLDER / f"{name}.jsonl" for name in RECORDING_NAMES)):
-            shutil.copyfile(source, target / source.name)
+            copy = target / source.name
+            if copy.exists() and copy.read_bytes() != source.read_bytes():
+                kept.append(copy)
+                continue
+            with whole_file(copy) as beside:
+                shutil.copyfile(source, beside)
     except OSError as error:
         raise WendonicError(f"cannot write into {target}: {error.strerror or error}") from error
+    return kept

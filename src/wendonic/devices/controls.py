@@ -21,6 +21,10 @@ PAD_STICKS: tuple[str, ...] = ("left_stick", "right_stick")
 """Sticks of the W3C Gamepad "standard" layout: x to the right, y towards the player, each -1..1."""
 
 
+LETS_GO: dict[str, tuple[Device, ...]] = {"lost.focus": ("keys", "pad"), "lost.pad": ("pad",)}
+"""Devices that are let go, by the loss that does it."""
+
+
 class Control(NamedTuple):
     """One physical input, or a piece of context, and its `width` places in the held state from `slot` on."""
 
@@ -47,8 +51,8 @@ def _all_controls() -> dict[str, Control]:
     for stick in PAD_STICKS:
         add(f"pad.{stick}", "stick", "pad", 2, -1.0, 1.0)
     add("view", "view", None, 2, -math.inf, math.inf)
-    for loss in ("focus", "pad"):
-        add(f"lost.{loss}", "loss", None, 0, 0.0, 1.0)
+    for loss in LETS_GO:
+        add(loss, "loss", None, 0, 0.0, 1.0)
     add("mark", "mark", None, 0, 0.0, 0.0)
     named = {control.name: control for control in table}
     return named | {f"pad0{name[3:]}": control for name, control in named.items() if name.startswith("pad.")}

@@ -4,12 +4,24 @@ import math
 from collections import Counter
 from typing import Any
 
-from wendonic.devices.controls import CONTROLS, STATE_WIDTH, Control, find_control
+from wendonic.devices.controls import CONTROLS, LETS_GO, STATE_WIDTH, Control, find_control
 from wendonic.devices.event import Event, Value
 from wendonic.errors import ControlError
 
-_KEY_AND_PAD_SLOTS = range(CONTROLS["view"].slot)
-_PAD_SLOTS = range(CONTROLS["pad.south"].slot, CONTROLS["view"].slot)
+_SLOTS_LET_GO: dict[str, tuple[int, ...]] = {
+    loss: tuple(
+        sorted(
+            {
+                slot
+                for held in CONTROLS.values()
+                if held.device in devices
+                for slot in range(held.slot, held.slot + held.width)
+            }
+        )
+    )
+    for loss, devices in LETS_GO.items()
+}
+"""Places in the held state that a loss sets back to rest."""
 
 
 class DeviceState:
@@ -55,7 +67,7 @@ class DeviceState:
             elif control.width == 2:
                 self._set_levels(control, *raw)
             elif control.kind == "loss":
-                self._let_go(_PAD_SLOTS if control.name == "lost.pad" else _KEY_AND_PAD_SLOTS)
+                self._let_go(_SLOTS_LET_GO[control.name])
         except (TypeError, ValueError):
             shape = "a number" if control.width == 1 else "two numbers"
             raise ControlError(f"{control.name}: found {value!r}; allowed: {shape}") from None
@@ -80,8 +92,9 @@ class DeviceState:
                     self.key_changes += 1
             slot += 1
 
-    def _let_go(self, slots: range) -> None:
-        self.values[slots.start : slots.stop] = [0.0] * len(slots)
+    def _let_go(self, slots: tuple[int, ...]) -> None:
+        for slot in slots:
+            self.values[slot] = 0.0
         self.changes += 1
         self.key_changes += 1
 

@@ -4,12 +4,10 @@ import math
 import statistics
 from itertools import pairwise
 
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, LETS_GO
 from wendonic.devices.event import Event
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
-
-LOSSES = ("lost.focus", "lost.pad")
 
 LEAST_GAPS = 40
 """Gaps between a stick's events that a polling rate has to rest on."""
@@ -90,7 +88,7 @@ def _suspicions(recording: Recording, by_control: dict[str, list[Event]]) -> lis
     end_s = recording.start_s + recording.duration_s
     for name, bars in held_spans(recording).items():
         # A span ends with its key, with a loss, or with the recording; only the last of these is no letting go.
-        if bars[-1][1] == end_s and by_control[name][-1].value != 0.0 and recording[-1].control not in LOSSES:
+        if bars[-1][1] == end_s and by_control[name][-1].value != 0.0 and recording[-1].control not in LETS_GO:
             words.append(f"{name} is still down at the end")
     for name, events in by_control.items():
         if CONTROLS[name].kind == "stick" and not _ever_rests(events, end_s):

@@ -1,6 +1,6 @@
 """When keys and buttons were down."""
 
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, LETS_GO
 from wendonic.recording.recording import Recording
 
 
@@ -20,7 +20,7 @@ def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
         control = CONTROLS[event.control]
         if control.kind == "loss":
             for name in list(down_s):
-                if event.control == "lost.focus" or CONTROLS[name].device == "pad":
+                if CONTROLS[name].device in LETS_GO[event.control]:
                     spans[name].append((down_s.pop(name), event.t))
         elif control.kind in ("key", "button"):
             if event.value == 0.0:

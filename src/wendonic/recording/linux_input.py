@@ -154,7 +154,8 @@ class _Reader:
         elif record.kind == EV_ABS and code in STICK_AXES:
             stick, axis = STICK_AXES[code]
             low, high = self._sticks
-            self._tilts.setdefault(stick, [0.0, 0.0])[axis] = (value - low) / (high - low) * 2.0 - 1.0
+            tilt = (value - low) / (high - low) * 2.0 - 1.0
+            self._tilts.setdefault(stick, [0.0, 0.0])[axis] = tilt
             self._moved.add(stick)
         elif record.kind in (EV_KEY, EV_ABS):
             self._skipped[record.kind, code] += 1

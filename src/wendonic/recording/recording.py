@@ -1,11 +1,12 @@
 """A recording in memory."""
 
 import heapq
+import math
 from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
 from typing import Any, overload
 
-from wendonic.devices.controls import CONTROLS, Device
+from wendonic.devices.controls import CONTROLS, LETS_GO, Device
 from wendonic.devices.event import Event
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.content import Content, Entry, ordered_events
@@ -139,7 +140,7 @@ class Recording(Sequence[Event]):
         >>> list(walk.between(1.0, 2.0))
         [Event(t=1.0, control='key.KeyW', value=1.0)]
         """
-        if not start_s <= end_s:
+        if not start_s <= end_s or start_s == math.inf:
             raise WendonicError(f"from {start_s:g} s to {end_s:g} s; allowed: the end not before the start")
         held: dict[str, Event] = {}
         inside: list[Event] = []
@@ -150,7 +151,7 @@ class Recording(Sequence[Event]):
                 continue
             kind = CONTROLS[event.control].kind
             if kind == "loss":
-                let_go = ("keys", "pad") if event.control == "lost.focus" else ("pad",)
+                let_go = LETS_GO[event.control]
                 held = {name: old for name, old in held.items() if CONTROLS[name].device not in let_go}
             elif kind != "mark":
                 held[event.control] = event
