@@ -40,7 +40,7 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
     const double exponent = tuning[4], half_life_s = tuning[5], turn_rate = tuning[6];
     const double top_speed = tuning[7], accel = tuning[8], brake = tuning[9];
     double key_x = 0, key_y = 0, local_x = 0, local_y = 0, face = 0;
-    double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0, source = -1;
+    double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0;
     for (size_t k = 0; k < ticks; k++) {
         const double *sample = samples + 16 * k;
         const double dt = dts[k], yaw = views[2 * k];
@@ -108,10 +108,8 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
                 vel_y += way_y * (braked + gained);
             }
         }
-        if (length > 0.0)
-            source = index;
         double *row = outcomes + 14 * k;
-        row[0] = source;
+        row[0] = length > 0.0 ? index : -1.0;
         row[1] = raw_x;
         row[2] = raw_y;
         row[3] = local_x;

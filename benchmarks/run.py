@@ -20,7 +20,7 @@ from by_numpy import by_numpy_tick
 from c_loop import compiled_c_loop
 from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning
 from wendonic import Helm
-from wendonic.compiled import compiled_run_ticks, has_numba
+from wendonic.compiled import compiled_loop, has_numba
 from wendonic.demo import demo_profile
 from wendonic.devices.controls import find_control
 from wendonic.kernels.loop import run_ticks
@@ -113,7 +113,7 @@ def batch_way(walk):
 def compiled_way(walk):
     """Loop over the compiled kernels."""
     tuning = beekeeper_tuning()
-    loop = compiled_run_ticks()
+    loop = compiled_loop(run_ticks)
     filled = np.zeros((len(walk.dts), FIELDS))
 
     def run():

@@ -6,8 +6,11 @@ from typing import NamedTuple
 import numpy as np
 
 from wendonic import Recording
-from wendonic.batch import Samples
+from wendonic.batch import Shaper, sampled
 from wendonic.demo import RECORDING_NAMES, demo_profile, demo_recording
+from wendonic.devices.sampler import Sampler
+from wendonic.kernels.places import MOVE_WIDTH
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
 HZ = 60.0
@@ -25,8 +28,10 @@ def beekeeper_walk() -> Walk:
     """Return both shipped recordings at once, so that keys and stick both work in every part of it."""
     events = [event for name in RECORDING_NAMES for event in demo_recording(name) if event.control != "mark"]
     both = Recording(sorted(events, key=lambda event: event.t))
-    samples = Samples(both, demo_profile(), "foot", HZ)
-    return Walk(samples.samples, np.radians(samples.views_deg), samples.dts)
+    (stretch,) = sampled(both, HZ, Sampler(mode_sources(demo_profile(), "foot")))
+    shaper = Shaper(demo_profile(), "foot")
+    views = np.ascontiguousarray(shaper.run(stretch).looks[:, -2:])
+    return Walk(np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH]), views, stretch.dts)
 
 
 def beekeeper_tuning():

@@ -218,19 +218,19 @@ def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
 def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatch):
     recording = demo_recording("beekeeper_keys")
     used = []
-    compiled_run_ticks = wendonic.compiled.compiled_run_ticks
+    compiled_loop = wendonic.compiled.compiled_loop
     monkeypatch.setattr(
-        wendonic.compiled, "compiled_run_ticks", lambda: used.append("compiled") or compiled_run_ticks()
+        wendonic.compiled, "compiled_loop", lambda loop: used.append(loop.__name__) or compiled_loop(loop)
     )
     few = shape(recording, beekeeper)
     assert used == []
     monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
     assert_same(shape(recording, beekeeper), few)
-    assert used == ["compiled"]
+    assert used == ["run_look", "run_ticks"]
     monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
     assert shape(recording, beekeeper).equals(few)
-    assert used == ["compiled"]
-    compiled_run_ticks.cache_clear()
+    assert used == ["run_look", "run_ticks"]
+    compiled_loop.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, way="compiled")
 

@@ -40,10 +40,10 @@ def test_docstring_examples_run(name):
 def test_doctests_are_there_to_fail():
     """Every kernel shows a runnable example."""
     from wendonic.kernels.kernel import KERNELS
+    from wendonic.kernels.loop import LOOPS
 
-    importlib.import_module("wendonic.kernels.loop")
     without = {kernel.__name__ for kernel in KERNELS if ">>>" not in (kernel.__doc__ or "")}
-    assert without == {"tick_part", "run_ticks", "sample_of"}
+    assert without == {"tick_part", "merged_sources", "styled", "sample_of", *(loop.__name__ for loop in LOOPS)}
 
 
 def test_the_two_commands_are_complete_and_their_last_words_work(tmp_path):

@@ -10,9 +10,10 @@ from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.source import SOURCE_KEYS, SOURCE_SILENT, SOURCE_STICK
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.describe import describe_profile
 from wendonic.profile.load import profile_from_text
-from wendonic.profile.tuning import mode_sources, mode_tuning
+from wendonic.profile.tuning import mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
@@ -70,11 +71,11 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
     tuning = mode_tuning(profile, "cart")
     assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
     assert tuning.move.source_count == 2
-    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8)
-    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0)
+    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 1.0)
+    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 1.0)
     assert tuning.steer == (FRAME_MAP, pytest.approx(math.pi / 2))
     assert tuning.gait == (5.0, 6.0, 7.0)
-    keys, stick = mode_sources(profile, "cart")
+    keys, stick = mode_sources(profile, "cart").move
     assert (keys.right, keys.back, keys.left, keys.ahead) == (("KeyL", "Numpad6"), ("KeyK",), (), ())
     assert stick.control == "pad.right_stick"
 
@@ -83,7 +84,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     text = HEAD + (
         "[world]\nright = '+x'\nahead = '-x'\n"
         "[mode.foot]\ngait = 'wlk'\nleave_to = ['cart']\nsteer = { frame = 'grid' }\n"
-        "[mode.foot.look]\ninvert = true\n"
+        "[mode.foot.look]\nbind = 3\n"
         "[mode.foot.move]\ndiagnal = 'cap'\nhalf_life_s = -1\n"
         "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyWW'] }\nrise_s = nan\n"
         "[[mode.foot.move.bind]]\nstick = 'pad.left_stik'\ncurve = { form = 'pover' }\n"
@@ -93,7 +94,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (7, "mode.foot.gait", 'no gait "wlk"; did you mean "walk"?'),
         (8, "mode.foot.leave_to", 'no mode "cart"; there are: foot'),
         (9, "mode.foot.steer.frame", '"grid" belongs to the format, but this version does not shape it yet'),
-        (10, "mode.foot.look", "belongs to the format, but this version does not shape it yet; take it out"),
+        (11, "mode.foot.look.bind", "found 3; allowed: a list"),
         (13, "mode.foot.move.diagnal", 'unknown key; did you mean "diagonal"?'),
         (14, "mode.foot.move.half_life_s", "found -1; allowed: 0 or more, up to 10"),
         (16, "mode.foot.move.bind[0].keys.ahead[0]", 'unknown key code "KeyWW"; did you mean "KeyW"?'),
@@ -113,7 +114,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ("", None, "is empty"),
         ("format = 'wendonic-profile'\nversion = 1\n", None, "mode: is missing"),
         (HEAD + "[mode]\n", 3, "at least 1"),
-        (HEAD + "[mode.foot]\n", 3, "mode.foot.move: is missing"),
+        (HEAD + "[mode.foot]\n", 3, "mode.foot: binds nothing; give it [[….move.bind]]"),
         (HEAD + "[mode.foot]\nmove = 3\n", 4, "found 3; allowed: a table"),
         (HEAD + "[mode.foot.move]\nbind = []\n", 4, "found none; allowed: at least 1"),
         (HEAD + "[mode.foot.move]\nbind = [1]\n", 4, "found 1; allowed: a table"),
@@ -130,11 +131,15 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n",
             3,
-            "found mouse; allowed: a source names its controls under one of keys, stick",
+            "found mouse; allowed: it names its controls under one of keys, dpad, stick, axes, touch_zones",
         ),
         (HEAD + "[[mode.foot.move.bind]]\nstick = 'pad.south'\n", 4, "pad.south is no stick"),
-        (HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n", 4, "no key in any list"),
-        (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "a key pulls one way"),
+        (
+            HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n",
+            4,
+            "nothing in any list; give at least one of ahead",
+        ),
+        (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "it pulls one way"),
         (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
         (HEAD + "max_dt_s = inf\n" + PAD, 3, "found inf; allowed: a finite number"),
         (HEAD + "[mode.foot\n", 3, "is no TOML"),

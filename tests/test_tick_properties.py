@@ -8,10 +8,11 @@ from hypothesis import strategies as st
 
 from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
+from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.pipeline import (
     MEMORY_AT_REST,
     MOST_PARTS,
-    SOURCES,
     GaitTuning,
     MoveTuning,
     Outcome,
@@ -20,27 +21,30 @@ from wendonic.kernels.pipeline import (
     tick,
     tick_part,
 )
-from wendonic.kernels.source import SILENT_SOURCE, SOURCE_KEYS, SOURCE_STICK
+from wendonic.kernels.places import SOURCES
+from wendonic.kernels.source import SILENT_SOURCE, SOURCE_AXES, SOURCE_KEYS, SOURCE_STICK, SOURCE_SWING
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
 
 ramp_s = st.one_of(st.just(0.0), st.floats(0.01, 0.3))
 key = st.sampled_from([0.0, 1.0])
+OPPOSITES = [OPPOSITES_CANCEL, OPPOSITES_LATEST, OPPOSITES_EARLIEST]
 axis = st.floats(-1.0, 1.0)
 dts = st.one_of(st.just(0.0), st.floats(1e-4, 0.1), st.floats(0.1, 30.0))
 
 
 @st.composite
-def sources(draw):
+def sources(draw, kinds):
     """Any number of sources of any kind."""
     chosen = []
     for _ in range(draw(st.integers(1, SOURCES))):
         if draw(st.booleans()):
-            chosen.append(SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=draw(ramp_s), fall_s=draw(ramp_s)))
+            keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=draw(ramp_s), fall_s=draw(ramp_s))
+            chosen.append(keys._replace(opposites=draw(st.sampled_from(OPPOSITES))))
         else:
             inner = draw(st.floats(0.0, 0.5))
             chosen.append(
                 SILENT_SOURCE._replace(
-                    kind=SOURCE_STICK,
+                    kind=draw(st.sampled_from(kinds)),
                     inner=inner,
                     outer=draw(st.floats(inner + 0.1, 1.0)),
                     curve_form=draw(st.sampled_from([CURVE_LINEAR, CURVE_POWER])),
@@ -51,12 +55,18 @@ def sources(draw):
 
 
 @st.composite
-def tunings(draw, diagonal=(DIAGONAL_CAP, DIAGONAL_UNIT, DIAGONAL_FREE), frame=(FRAME_CAMERA, FRAME_MAP)):
-    chosen = draw(sources())
+def tunings(
+    draw,
+    diagonal=(DIAGONAL_CAP, DIAGONAL_UNIT, DIAGONAL_FREE),
+    frame=(FRAME_CAMERA, FRAME_MAP),
+    merge=(MERGE_STRONGEST, MERGE_SUM, MERGE_LATEST),
+    kinds=(SOURCE_STICK, SOURCE_AXES, SOURCE_SWING),
+):
+    chosen = draw(sources(kinds))
     padded = tuple(chosen + [SILENT_SOURCE] * (SOURCES - len(chosen)))
     return Tuning(
         draw(st.floats(0.01, 0.2)),
-        MoveTuning(len(chosen), padded, draw(st.sampled_from(diagonal)), draw(ramp_s)),
+        MoveTuning(len(chosen), padded, draw(st.sampled_from(merge)), draw(st.sampled_from(diagonal)), draw(ramp_s)),
         SteerTuning(draw(st.sampled_from(frame)), draw(st.floats(0.5, 30.0))),
         GaitTuning(draw(st.floats(0.1, 20.0)), draw(st.floats(0.5, 200.0)), draw(st.floats(0.5, 200.0))),
     )
@@ -67,10 +77,14 @@ def samples(draw, tuning):
     """Raw numbers that fit the tuning's sources."""
     row = []
     for source in tuning.move.sources:
-        if source.kind == SOURCE_STICK:
-            row += [draw(axis), draw(axis), 0.0, 0.0]
+        if source.kind == SOURCE_KEYS:
+            row += (
+                draw(st.permutations([0.0, 0.0, 1.0, 2.0])) if draw(st.booleans()) else [draw(key) for _ in range(4)]
+            )
         else:
-            row += [draw(key) for _ in range(4)]
+            row += [draw(axis), draw(axis), 0.0, 0.0]
+            if source.kind == SOURCE_SWING:
+                row[-4] = abs(row[-4])
     return row
 
 
@@ -101,7 +115,9 @@ def test_every_number_is_finite_and_in_its_range(run):
         assert all(map(math.isfinite, outcome))
         assert outcome.amount == pytest.approx(math.hypot(outcome.move_x, outcome.move_y), abs=1e-9)
         assert outcome.amount == pytest.approx(math.hypot(outcome.local_x, outcome.local_y), abs=1e-9)
-        most = math.sqrt(2.0) + 1e-12 if tuning.move.diagonal == DIAGONAL_FREE else 1.0
+        # Under a sum every source may add its diagonal.
+        sum_of = len(tuning.move.sources) if tuning.move.merge == MERGE_SUM else 1
+        most = sum_of * math.sqrt(2.0) + 1e-12 if tuning.move.diagonal == DIAGONAL_FREE else 1.0
         assert 0.0 <= outcome.amount <= most
         assert math.hypot(outcome.vel_x, outcome.vel_y) <= most * tuning.gait.top_speed_m_s * (1.0 + 1e-9)
         assert -math.pi <= outcome.face <= math.pi
@@ -122,7 +138,7 @@ def test_camera_and_path_turn_together(run, turn):
             assert (getattr(other, x), getattr(other, y)) == pytest.approx(expected, abs=1e-9 * size)
 
 
-@given(run=runs(frame=(FRAME_MAP,)), turn=st.floats(-3.0, 3.0))
+@given(run=runs(frame=(FRAME_MAP,), kinds=(SOURCE_STICK,)), turn=st.floats(-3.0, 3.0))
 def test_a_turned_stick_gives_a_turned_intent(run, turn):
     tuning, steps = run
     assume(all(source.kind == SOURCE_STICK for source in tuning.move.sources[: tuning.move.source_count]))
@@ -162,7 +178,7 @@ def test_no_time_changes_nothing(run):
         assert tick(tuning, memory, steps[0][0], view, 0.0)[0] == memory
 
 
-@given(run=runs(), dt=st.floats(0.3, 5.0))
+@given(run=runs(kinds=(SOURCE_STICK, SOURCE_AXES)), dt=st.floats(0.3, 5.0))
 def test_a_hitch_is_its_equal_parts_one_after_another(run, dt):
     tuning, steps = run
     sample, view, _ = steps[0]
@@ -175,7 +191,7 @@ def test_a_hitch_is_its_equal_parts_one_after_another(run, dt):
 
 def test_a_night_asleep_is_cut_into_a_limited_number_of_parts_and_still_adds_up():
     keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS)
-    move = MoveTuning(1, (keys, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), DIAGONAL_CAP, 0.02)
+    move = MoveTuning(1, (keys, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), MERGE_STRONGEST, DIAGONAL_CAP, 0.02)
     tuning = Tuning(0.1, move, SteerTuning(FRAME_MAP, 9.0), GaitTuning(2.0, 20.0, 20.0))
     night_s = 8 * 3600.0
     assert night_s / 0.1 > MOST_PARTS
@@ -185,14 +201,15 @@ def test_a_night_asleep_is_cut_into_a_limited_number_of_parts_and_still_adds_up(
     assert outcome.vel_y == 2.0
     memory = MEMORY_AT_REST
     for _ in range(MOST_PARTS):
-        memory = tick_part(tuning, memory, [0.0, 0.0, 1.0, 0.0] + [0.0] * 12, (0.0, 0.0), night_s / MOST_PARTS)
+        part_s = night_s / MOST_PARTS
+        memory = tick_part(tuning, memory, [0.0, 0.0, 1.0, 0.0] + [0.0] * 12, (0.0, 0.0), part_s, night_s)
     assert outcome == memory[1]
 
 
 @given(tilt=st.floats(0.05, 1.0), heading=st.floats(-3.0, 3.0), gap=st.floats(1e-9, 1e-5), edge=st.booleans())
 def test_amount_has_no_jump_at_either_edge_of_the_dead_zone(tilt, heading, gap, edge):
     stick = SILENT_SOURCE._replace(kind=SOURCE_STICK, inner=min(tilt, 0.4), outer=max(tilt, 0.6), curve_exponent=1.0)
-    move = MoveTuning(1, (stick, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), DIAGONAL_CAP, 0.0)
+    move = MoveTuning(1, (stick, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), MERGE_STRONGEST, DIAGONAL_CAP, 0.0)
     tuning = Tuning(0.1, move, SteerTuning(FRAME_MAP, 9.0), GaitTuning(2.0, 20.0, 20.0))
 
     def amount(length):
@@ -205,7 +222,7 @@ def test_amount_has_no_jump_at_either_edge_of_the_dead_zone(tilt, heading, gap, 
 
 def test_rest_comes_ten_half_lives_after_letting_go_and_a_faint_wish_is_no_rest():
     stick = SILENT_SOURCE._replace(kind=SOURCE_STICK, inner=0.2, outer=1.0)
-    move = MoveTuning(1, (stick, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), DIAGONAL_CAP, 0.02)
+    move = MoveTuning(1, (stick, SILENT_SOURCE, SILENT_SOURCE, SILENT_SOURCE), MERGE_STRONGEST, DIAGONAL_CAP, 0.02)
     tuning = Tuning(0.1, move, SteerTuning(FRAME_MAP, 9.0), GaitTuning(2.0, 20.0, 20.0))
 
     def amounts(memory, tilt, ticks):

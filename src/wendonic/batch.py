@@ -2,18 +2,23 @@
 
 import json
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Any, Literal, NamedTuple
 
-from wendonic.devices.controls import CONTROLS
-from wendonic.devices.sources import Sampler
+from wendonic.devices.controls import CONTROLS, DEVICES
+from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
-from wendonic.kernels.loop import run_ticks
-from wendonic.kernels.pipeline import MEMORY_AT_REST, SAMPLE_WIDTH, Outcome, Tuning
+from wendonic.kernels.axis_channel import axis_states_at_rest
+from wendonic.kernels.look import LookOutcome
+from wendonic.kernels.loop import run_axis, run_look, run_press, run_ticks
+from wendonic.kernels.pipeline import MEMORY_AT_REST, Memory, Outcome
+from wendonic.kernels.places import MOVE_WIDTH, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
+from wendonic.kernels.press import PRESS_AT_REST
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import mode_sources, mode_tuning
+from wendonic.profile.tuning import axis_tuning, look_tuning, mode_tuning, press_tunings
 from wendonic.recording.recording import Recording
 from wendonic.whole_file import whole_file
 
@@ -27,76 +32,171 @@ Way = Literal["auto", "interpreted", "compiled"]
 COMPILED_PAYS_FROM_TICKS = 200_000
 """Ticks from which `way = "auto"` compiles: fewer are done before a first compilation would be."""
 
-
-class Samples:
-    """What a recording gives a profile's mode, tick by tick, before any shaping."""
-
-    __slots__ = ("dts", "samples", "t", "views_deg")
-
-    def __init__(self, recording: Recording, profile: Profile, mode: str, hz: float) -> None:
-        """Feed the events to a `DeviceState` and keep what the sources see at the end of each tick."""
-        import numpy as np
-
-        state = DeviceState()
-        sampler = Sampler(mode_sources(profile, mode))
-        view_slot = CONTROLS["view"].slot
-        row = [0.0] * SAMPLE_WIDTH
-        rows: list[list[float]] = []
-        views: list[list[float]] = []
-        times: list[float] = []
-        seen = -1
-        for t, events in recording.ticks(hz):
-            for event in events:
-                state.apply(event)
-            if state.changes != seen:
-                seen = state.changes
-                sampler.fill(state, row)
-                sample = row.copy()
-                view = state.values[view_slot : view_slot + 2]
-            times.append(t)
-            rows.append(sample)
-            views.append(view)
-        self.t = np.array(times)
-        self.samples = np.array(rows).reshape(len(rows), SAMPLE_WIDTH)
-        self.views_deg = np.array(views).reshape(len(rows), 2)
-        self.dts = np.full(len(rows), 1.0 / hz)
+STRETCH_TICKS = 50_000
+"""Ticks whose samples are in memory at once."""
 
 
-def outcomes(tuning: Tuning, samples: Samples, way: Way = "auto") -> "NDArray[np.float64]":
-    """Run the ticks and return one row a tick, one column a field of `Outcome`.
+class Stretch(NamedTuple):
+    """What some ticks of a recording give a mode before any shaping: one row a tick.
 
-    `way` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where Numba is
-    installed and there are enough ticks to pay for it. The numbers agree to rounding.
+    `views` holds whether a view was given, yaw and pitch (rad); `presses` holds, press by press, down, edges and
+    lost; `press_devices` which of `DEVICES` made a press go down, -1 for none.
     """
+
+    t: "NDArray[np.float64]"
+    dts: "NDArray[np.float64]"
+    samples: "NDArray[np.float64]"
+    views: "NDArray[np.float64]"
+    presses: "NDArray[np.float64]"
+    press_devices: "NDArray[np.intp]"
+
+
+def sampled(
+    recording: Recording, hz: float, sampler: Sampler, stretch_ticks: int = STRETCH_TICKS
+) -> Iterator[Stretch]:
+    """Feed a recording to a `DeviceState`, and give what the sampler sees at the end of each tick."""
     import numpy as np
 
-    from wendonic.compiled import compiled_run_ticks, has_numba
+    state = DeviceState()
+    sampler.begin(state)
+    readers = sampler.presses
+    view_slot = CONTROLS["view"].slot
+    row = [0.0] * SAMPLE_WIDTH
+    sample: list[float] = row.copy()
+    presses = [[0.0, 0.0, 0.0]] * len(readers)
+    seen, views_seen = -1, 0
+    times: list[float] = []
+    rows: list[list[float]] = []
+    views: list[tuple[float, float, float]] = []
+    raw: list[list[list[float]]] = []
+    devices: list[int] = []
 
-    count = len(samples.t)
-    views = np.radians(samples.views_deg)
-    if way == "compiled" or (way == "auto" and count >= COMPILED_PAYS_FROM_TICKS and has_numba()):
-        filled = np.empty((count, len(Outcome._fields)))
-        compiled_run_ticks()(tuning, MEMORY_AT_REST, samples.samples, views, samples.dts, filled)
-        return filled
-    rows = [[0.0] * len(Outcome._fields) for _ in range(count)]
-    run_ticks(tuning, MEMORY_AT_REST, samples.samples.tolist(), views.tolist(), samples.dts.tolist(), rows)
-    return np.array(rows).reshape(count, len(Outcome._fields))
+    def stretch() -> Stretch:
+        count = len(times)
+        by_press = np.array(raw, dtype=float).reshape(count, len(readers), 3).transpose(1, 0, 2)
+        made = Stretch(
+            np.array(times),
+            np.full(count, 1.0 / hz),
+            np.array(rows).reshape(count, SAMPLE_WIDTH),
+            np.array(views).reshape(count, 3),
+            np.ascontiguousarray(by_press),
+            np.array(devices, dtype=np.intp),
+        )
+        for column in (times, rows, views, raw, devices):
+            column.clear()
+        return made
+
+    for t, events in recording.ticks(hz):
+        for event in events:
+            state.apply(event)
+        if state.changes != seen:
+            seen = -1 if sampler.fill(state, row) else state.changes
+            sample = row.copy()
+            presses = [[float(reader.down), float(reader.edges), float(reader.lost)] for reader in readers]
+        view = (0.0, 0.0, 0.0)
+        if state.view_changes != views_seen:
+            views_seen = state.view_changes
+            view = (1.0, math.radians(state.values[view_slot]), math.radians(state.values[view_slot + 1]))
+        times.append(t)
+        rows.append(sample)
+        views.append(view)
+        raw.append(presses)
+        devices.append(sampler.press_device)
+        if len(times) == stretch_ticks:
+            yield stretch()
+    yield stretch()
+
+
+class Traced(NamedTuple):
+    """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source and value of
+    `rise`, `throttle` and `turn`; held, began and ended of each press."""
+
+    outcomes: "NDArray[np.float64]"
+    looks: "NDArray[np.float64]"
+    axes: "NDArray[np.float64]"
+    presses: "NDArray[np.float64]"
+
+
+class Shaper:
+    """Runs one mode of a profile over stretch after stretch; what is carried from tick to tick is carried on."""
+
+    def __init__(self, profile: Profile, mode: str, compiled: bool = False) -> None:
+        """Begin at rest."""
+        table = profile.mode[mode]
+        self._compiled = compiled
+        self._tuning = mode_tuning(profile, mode)
+        self._memory: Memory = MEMORY_AT_REST
+        self._look = look_tuning(table.look)
+        self._view = (0.0, 0.0)
+        self._axes = [axis_tuning(channel) for channel in (table.rise, table.throttle, table.turn)]
+        self._axis_states = [axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE)]
+        self._presses = press_tunings(profile, mode)
+        self._press_states = [PRESS_AT_REST] * len(self._presses)
+
+    def run(self, stretch: Stretch) -> Traced:
+        """Return what comes out of a stretch's ticks."""
+        import numpy as np
+
+        count, dts = len(stretch.t), stretch.dts
+        looks = np.zeros((count, len(LookOutcome._fields)))
+        self._view = self._loop(run_look, self._look, *self._view, stretch.samples, stretch.views, dts, looks)
+        axes = np.full((len(self._axes), count, 2), [-1.0, 0.0])
+        for index, tuning in enumerate(self._axes):
+            if tuning.source_count:
+                self._axis_states[index] = self._loop(
+                    run_axis, tuning, self._axis_states[index], stretch.samples, dts, axes[index]
+                )
+        presses = np.zeros(stretch.presses.shape)
+        # A recording does not tell of the ground; the body stands on it.
+        grounds = np.ones(count)
+        for index, press in enumerate(self._presses):
+            self._press_states[index] = self._loop(
+                run_press, press, self._press_states[index], stretch.presses[index], grounds, dts, presses[index]
+            )
+        outcomes = np.zeros((count, len(Outcome._fields)))
+        samples = np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH])
+        views = np.ascontiguousarray(looks[:, -2:])
+        self._memory = self._loop(run_ticks, self._tuning, self._memory, samples, views, dts, outcomes)
+        return Traced(outcomes, looks, axes, presses)
+
+    def _loop(self, loop: Callable[..., Any], *inputs: Any) -> Any:
+        """Run a loop of the kernels, compiled or not; the last of its inputs is the array that it fills."""
+        if self._compiled:
+            from wendonic.compiled import compiled_loop
+
+            return compiled_loop(loop)(*inputs)
+        # Lists are several times as fast as arrays, number by number.
+        *given, filled = (value.tolist() if hasattr(value, "tolist") else value for value in inputs)
+        after = loop(*given, filled)
+        if filled:
+            inputs[-1][...] = filled
+        return after
 
 
 def shape(
-    recording: Recording, profile: Profile, hz: float = 60, mode: str | None = None, way: Way = "auto"
+    recording: Recording,
+    profile: Profile,
+    hz: float = 60,
+    mode: str | None = None,
+    way: Way = "auto",
+    seat: str | None = None,
 ) -> "pd.DataFrame":
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
-    The profile's first mode is used unless `mode` names another. Columns: `tick t dt mode device`, then
-    `raw_x raw_y` (right and ahead, of the source that steers, or of the most tilted one while none does),
-    `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at rest),
-    the other channels, the view, `face_deg`, and the gait's `pos_…` (m) and `vel_…` (m/s); all in the plan
-    frame. `t` is the recording's own time at the end of the tick. A helm fed the same events tick by tick
-    gives the same numbers. `way` is "interpreted", "compiled" or "auto": see `outcomes`.
+    The profile's first mode is used unless `mode` names another; in a `seat` such as "pad1" its `pad` is that pad.
+    Columns: `tick t dt mode device`, then `raw_x raw_y` (right and ahead, of the source that steers, or of the most
+    tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
+    is
+    missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…`
+    (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. `t`
+    is
+    the recording's own time at the end of the tick. A helm fed the same events tick by tick gives the same numbers.
+
+    `way` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where Numba is
+    installed and there are enough ticks to pay for it. The numbers agree to rounding.
 
     Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does
-    not exist. A recording without events gives a trace without rows.
+    not exist; `ControlError` for a seat that does not. A recording without events gives a trace without rows.
 
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> trace = shape(demo_recording("beekeeper_keys"), demo_profile(), hz=60)
@@ -104,25 +204,69 @@ def shape(
     (2160, '1.000', '3.200 m/s')
     """
     import numpy as np
-    import pandas as pd
+
+    from wendonic.compiled import has_numba
 
     name = profile.mode_name(mode)
-    samples = Samples(recording, profile, name, hz)
-    rows = outcomes(mode_tuning(profile, name), samples, way)
-    out = dict(zip(Outcome._fields, rows.T, strict=True))
-    count = len(rows)
-    devices = [source.device for source in mode_sources(profile, name)]
-    kinds = list(dict.fromkeys(devices))
-    # One more than there are sources, so that index -1, "none yet", finds the code for missing.
-    codes = np.array([*map(kinds.index, devices), -1], dtype=np.intp)[out["source"].astype(np.intp)]
-    at_rest = out["amount"] == 0.0
+    sampler = Sampler(mode_sources(profile, name, seat))
+    enough = recording.duration_s * hz >= COMPILED_PAYS_FROM_TICKS
+    shaper = Shaper(profile, name, way == "compiled" or (way == "auto" and enough and has_numba()))
+    stretches: list[Stretch] = []
+    parts: list[Traced] = []
+    for stretch in sampled(recording, hz, sampler):
+        parts.append(shaper.run(stretch))
+        # The samples have done their work, and are the bulk of it.
+        stretches.append(stretch._replace(samples=stretch.samples[:0]))
+    traced = Traced(
+        np.concatenate([part.outcomes for part in parts]),
+        np.concatenate([part.looks for part in parts]),
+        np.concatenate([part.axes for part in parts], axis=1),
+        np.concatenate([part.presses for part in parts], axis=1),
+    )
+    # While several move, the one that steers counts, then the one that looks, then the other channels, then presses.
+    rise, throttle, turn = traced.axes[:, :, 0]
+    places = [traced.outcomes[:, 0], traced.looks[:, 0], throttle, turn, rise]
+    place = np.select([of_channel >= 0.0 for of_channel in places], places, -1.0).astype(np.intp)
+    press_devices = np.concatenate([stretch.press_devices for stretch in stretches])
+    devices = _last_known(np.where(place >= 0, np.array(sampler.devices)[place], press_devices))
+    t = np.concatenate([stretch.t for stretch in stretches])
+    return _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names)
+
+
+def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":
+    """Return each code, or the one before where it is -1."""
+    import numpy as np
+
+    places = np.maximum.accumulate(np.where(codes >= 0, np.arange(len(codes)), -1))
+    return np.where(places >= 0, codes[places], -1)
+
+
+def _trace(
+    t: "NDArray[np.float64]",
+    dt: "NDArray[np.float64]",
+    mode: str,
+    devices: "NDArray[np.intp]",
+    traced: Traced,
+    press_names: tuple[str, ...],
+) -> "pd.DataFrame":
+    import numpy as np
+    import pandas as pd
+
+    out = dict(zip(Outcome._fields, traced.outcomes.T, strict=True))
+    look = dict(zip(LookOutcome._fields, traced.looks.T, strict=True))
+    rise, throttle, turn = traced.axes[:, :, 1]
+    count = len(t)
+    used = sorted(set(devices.tolist()) - {-1})
+    codes = np.searchsorted(used, devices) if used else devices
     zeros = np.zeros(count)
-    columns: Mapping[str, Any] = {
+    columns: dict[str, Any] = {
         "tick": np.arange(1, count + 1),
-        "t": samples.t,
-        "dt": samples.dts,
-        "mode": pd.Categorical.from_codes(np.zeros(count, dtype=np.intp), pd.Index([name])),
-        "device": pd.Categorical.from_codes(codes, pd.Index(kinds, dtype=str)),
+        "t": t,
+        "dt": dt,
+        "mode": pd.Categorical.from_codes(np.zeros(count, dtype=np.intp), pd.Index([mode])),
+        "device": pd.Categorical.from_codes(
+            np.where(devices >= 0, codes, -1), pd.Index([DEVICES[index] for index in used], dtype=str)
+        ),
         "raw_x": out["raw_x"],
         "raw_y": out["raw_y"],
         "local_x": out["local_x"],
@@ -130,14 +274,14 @@ def shape(
         "move_x": out["move_x"],
         "move_y": out["move_y"],
         "amount": out["amount"],
-        "heading_deg": np.where(at_rest, math.nan, _compass_deg(out["heading"])),
-        "rise": zeros,
-        "turn": zeros,
-        "throttle": zeros,
-        "look_yaw_deg": zeros,
-        "look_pitch_deg": zeros,
-        "view_yaw_deg": samples.views_deg[:, 0],
-        "view_pitch_deg": samples.views_deg[:, 1],
+        "heading_deg": np.where(out["amount"] == 0.0, math.nan, _compass_deg(out["heading"])),
+        "rise": rise,
+        "turn": turn,
+        "throttle": throttle,
+        "look_yaw_deg": np.degrees(look["look_yaw"]),
+        "look_pitch_deg": np.degrees(look["look_pitch"]),
+        "view_yaw_deg": np.degrees(look["view_yaw"]),
+        "view_pitch_deg": np.degrees(look["view_pitch"]),
         "face_deg": _compass_deg(out["face"]),
         "sector": np.full(count, math.nan),
         "pos_x": out["pos_x"],
@@ -148,6 +292,9 @@ def shape(
         "vel_z": zeros,
         "grounded": np.ones(count, dtype=bool),
     }
+    for name, flags in zip(press_names, traced.presses, strict=True):
+        for column, flag in enumerate(("held", "began", "ended")):
+            columns[f"{name}_{flag}"] = flags[:, column] > 0.0
     return pd.DataFrame(columns)
 
 

@@ -12,8 +12,8 @@ from typing import Any
 
 import wendonic.kernels
 from wendonic.errors import WendonicError
-from wendonic.kernels.kernel import KERNELS
-from wendonic.kernels.loop import run_ticks
+from wendonic.kernels.kernel import CALLED_KERNELS, KERNELS
+from wendonic.kernels.loop import LOOPS
 
 
 def has_numba() -> bool:
@@ -55,25 +55,32 @@ def cache_folder() -> Path:
 
 
 @functools.cache
-def compiled_run_ticks() -> Callable[..., Any]:
-    """Return `run_ticks` compiled: the same functions, laid into one loop over arrays.
+def compiled_loop(loop: Callable[..., Any]) -> Callable[..., Any]:
+    """Return a loop of `wendonic.kernels.loop` compiled: the same functions, laid into one loop over arrays.
 
     The first call in a new version takes seconds, later ones come from disk. Raises `WendonicError` without Numba.
     """
     if not has_numba():
         raise WendonicError("the compiled way needs Numba: pip install 'wendonic[fast]'")
     import numba
-    from numba.extending import register_jitable
 
-    for function in KERNELS:
-        if function is not run_ticks:
-            register_jitable(forceinline=True)(function)
+    _register_kernels()
     config: Any = numba.config
     before = config.CACHE_DIR
     config.CACHE_DIR = str(cache_folder())
     try:
         # Kernels never raise, so division follows IEEE 754 and needs no check.
-        compiled: Callable[..., Any] = numba.njit(cache=True, error_model="numpy")(run_ticks)
+        compiled: Callable[..., Any] = numba.njit(cache=True, error_model="numpy")(loop)
     finally:
         config.CACHE_DIR = before
     return compiled
+
+
+@functools.cache
+def _register_kernels() -> None:
+    """Tell Numba of every kernel that a loop calls."""
+    from numba.extending import register_jitable
+
+    for function in KERNELS:
+        if function not in LOOPS:
+            register_jitable(forceinline=function not in CALLED_KERNELS)(function)

@@ -1,39 +1,56 @@
 """The runtime: events in, one intent out per tick."""
 
 import math
+from collections.abc import Iterator, Sequence
 
-from wendonic.devices.controls import CONTROLS, find_control, find_key
+from wendonic.devices.controls import CONTROLS, DEVICES, Device, find_control, find_key, find_kind
 from wendonic.devices.event import Event
-from wendonic.devices.sources import Sampler
+from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
-from wendonic.errors import ControlError, WendonicError, none_such
-from wendonic.intent import Intent, View, WorldAxes
-from wendonic.kernels.pipeline import MEMORY_AT_REST, SAMPLE_WIDTH, tick
+from wendonic.errors import WendonicError, none_such
+from wendonic.intent import NO_AXES, NO_LOOK, AxisValues, Intent, Look, Presses, View, WorldAxes
+from wendonic.kernels.axis_channel import axis_states_at_rest, axis_value
+from wendonic.kernels.look import looked
+from wendonic.kernels.pipeline import MEMORY_AT_REST, tick
+from wendonic.kernels.places import RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
+from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import mode_sources, mode_tuning
+from wendonic.profile.tuning import axis_tuning, look_tuning, mode_tuning, press_tunings
 
 _VIEW = CONTROLS["view"]
+_MOUSE = CONTROLS["mouse.move"]
+_WHEEL = CONTROLS["mouse.wheel"]
+_POINTER = CONTROLS["pointer.at"]
+_AXES_AT_REST = tuple(axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE))
 
 
 class _ModeRun:
     """One mode of a profile, made ready to run."""
 
-    __slots__ = ("devices", "name", "sampler", "tuning")
+    __slots__ = ("axes", "carries", "devices", "look", "looks", "name", "presses", "sampler", "tuning")
 
-    def __init__(self, profile: Profile, name: str) -> None:
-        sources = mode_sources(profile, name)
+    def __init__(self, profile: Profile, name: str, seat: str | None) -> None:
         self.name = name
         self.tuning = mode_tuning(profile, name)
-        self.sampler = Sampler(sources)
-        # One more than there are sources, so that index -1, "none yet", finds None.
-        self.devices = [*(source.device for source in sources), None]
+        table = profile.mode[name]
+        self.look = look_tuning(table.look)
+        self.looks = table.look is not None
+        axes = [axis_tuning(channel) for channel in (table.rise, table.throttle, table.turn)]
+        self.axes = [(index, tuning) for index, tuning in enumerate(axes) if tuning.source_count]
+        self.presses = press_tunings(profile, name)
+        self.sampler = Sampler(mode_sources(profile, name, seat))
+        self.carries = profile.mode[name].held_presses == "carry"
+        self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
 
 
 class Helm:
     """Takes raw input as it comes and gives one `Intent` per tick.
 
-    Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player.
-    A helm starts in the profile's first mode, at rest, at the origin, facing and looking along +y.
+    Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
+    positive towards the user. A helm starts in the profile's first mode, at rest, at the origin, facing and looking
+    along +y. In a `seat` such as "pad1" the profile's `pad` is that pad: several helms may be fed the same events,
+    each for its own player.
 
     >>> from wendonic.profile.load import profile_from_text
     >>> helm = Helm(profile_from_text('''
@@ -49,22 +66,36 @@ class Helm:
     tick 30, 0.500 s, foot: amount 1.00, heading   0.0 deg, facing   0.0 deg, 3.20 m/s
     """
 
-    def __init__(self, profile: Profile) -> None:
+    def __init__(self, profile: Profile, seat: str | None = None) -> None:
         """Make every mode ready; nothing is looked up by name while ticking."""
         world = profile.world
         self.profile = profile
+        self.seat = seat or "pad"
         self.axes = WorldAxes(world.right, world.ahead, world.up)
         self.state = DeviceState()
-        self._modes = {name: _ModeRun(profile, name) for name in profile.mode}
+        self._modes = {name: _ModeRun(profile, name, seat) for name in profile.mode}
         self._mode = self._modes[profile.first_mode]
         self._memory = MEMORY_AT_REST
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
-        self._view_row = (0.0, 0.0)
+        self._view_changes_seen = 0
         self._view = View()
+        self._view_row = (0.0, 0.0)
+        self._look = NO_LOOK
+        self._axis_states = list(_AXES_AT_REST)
+        self._axis_values = NO_AXES
+        self._device: Device | None = None
+        self._press_places = {name: place for place, name in enumerate(profile.press_names)}
+        self._press_states: list[PressState] = [PRESS_AT_REST] * len(self._press_places)
+        self._presses = Presses(self._press_places, tuple(self._press_states))
+        self._grounded = 1.0
         self._ticks = 0
         self._t = 0.0
         self._t_rest = 0.0
+        self._behind_s = 0.0
+        for mode in self._modes.values():
+            self.state.watched |= mode.sampler.watched
+        self._mode.sampler.begin(self.state)
 
     @property
     def mode(self) -> str:
@@ -86,28 +117,59 @@ class Helm:
 
     def button(self, control: str, value: float | bool) -> None:
         """Take a button or trigger such as "pad.south": 0 or False is up, 1 or True all the way down."""
-        known = find_control(control)
-        if known.kind != "button":
-            raise ControlError(f"{known.name} is no button")
-        self.state.set(known, float(value))
+        self.state.set(find_kind(control, "button"), float(value))
 
     def stick(self, control: str, x: float, y: float) -> None:
         """Take a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
-        known = find_control(control)
-        if known.kind != "stick":
-            raise ControlError(f"{known.name} is no stick")
-        self.state.set(known, (x, y))
+        self.state.set(find_kind(control, "stick"), (x, y))
+
+    def mouse(self, dx: float, dy: float) -> None:
+        """Take counts of the mouse since it was last told of: dx to the right, dy towards the user."""
+        self.state.set(_MOUSE, (dx, dy))
+
+    def wheel(self, notches: float) -> None:
+        """Take notches of the mouse wheel, towards the user positive."""
+        self.state.set(_WHEEL, notches)
+
+    def pointer(self, x: float, y: float) -> None:
+        """Take where the pointer is, in window fractions: 0..1, y down."""
+        self.state.set(_POINTER, (x, y))
+
+    def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
+        """Take a finger, 0 to 9, that lands or moves, or is lifted: where it is, in window fractions, y down."""
+        self.state.set(find_control(f"touch.{finger}"), (x, y, 1.0 if down else 0.0))
+
+    def pose(self, control: str, position: Sequence[float], quaternion: Sequence[float]) -> None:
+        """Take where a tracked thing is: "head.pose", "hand.left.pose", "hand.right.pose".
+
+        Position in metres and quaternion x, y, z, w as WebXR has them: right-handed, y up, -z ahead.
+        """
+        self.state.set(find_kind(control, "pose"), (*position, *quaternion))
+
+    def sensor(self, control: str, x: float, y: float, z: float) -> None:
+        """Take a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player."""
+        self.state.set(find_kind(control, "rates"), (x, y, z))
 
     def view(self, yaw_deg: float, pitch_deg: float = 0.0) -> None:
-        """Take where the camera looks; it stands until it is given anew. See `View` for the signs."""
+        """Take where the camera looks before this tick's look; it stands until given anew, or turned by `look`."""
         self.state.set(_VIEW, (yaw_deg, pitch_deg))
+
+    def ground(self, there: bool) -> None:
+        """Take whether the body stands on the ground, for presses with `buffer_s` or `grace_s`; at first it does."""
+        self._grounded = 1.0 if there else 0.0
+
+    def lose(self, unit: str = "focus") -> None:
+        """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
+        self.state.set(find_kind(f"lost.{unit}", "loss"), 1.0)
 
     def enter(self, mode: str) -> None:
         """Go over to another mode of the profile.
 
-        Where and how fast the body is stays. The wish to move does not: ramps and smoothing begin anew, so a
-        key that is still held rises from zero. Raises `WendonicError` for a mode that does not exist or that
-        `leave_to` does not allow from here. Entering the mode it is in changes nothing.
+        Where and how fast the body is stays, and so does the view. The wish to move does not: ramps and smoothing
+        begin anew, so a key that is still held rises from zero. Presses that are held go on where the new mode has
+        them, too, and says `held_presses = "carry"`; else they end, and count again once let go. Raises
+        `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
+        it is in changes nothing.
         """
         new = self._modes.get(mode)
         if new is None:
@@ -121,17 +183,34 @@ class Helm:
         old = self._memory[1]
         states_at_rest, at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
+        old_presses = self._mode.presses
         self._mode = new
         self._memory = (states_at_rest, body)
+        self._axis_states = list(_AXES_AT_REST)
+        self._axis_values = NO_AXES
+        self._look = NO_LOOK
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
-        new.sampler.forget()
+        # Under another style, on and down mean something else: such a press begins anew.
+        carries = [
+            new_mode_has.style == had.style and new.carries
+            for had, new_mode_has in zip(old_presses, new.presses, strict=True)
+        ]
+        carried = [carry and state.down > 0.0 for carry, state in zip(carries, self._press_states, strict=True)]
+        for place, state in enumerate(self._press_states):
+            if not carried[place]:
+                # What was held still ends; of the rest only what was switched on, and the time since, is left.
+                self._press_states[place] = PRESS_AT_REST._replace(
+                    on=state.on if carries[place] else 0.0, held=state.held, air_s=state.air_s, begun_s=state.begun_s
+                )
+        new.sampler.begin(self.state, carried)
 
     def tick(self, dt: float, view: View | None = None) -> Intent:
         """Return the intent after `dt` seconds (0 or more; 0 changes nothing), steered by `view` if it is given.
 
-        A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt` that is negative or
-        not finite raises `WendonicError`.
+        `view` is where the game's camera looks before this tick's look is added; without it the helm goes on from
+        where its own view stands. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt`
+        that is negative or not finite raises `WendonicError`.
         """
         if not 0.0 <= dt < math.inf:
             raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
@@ -139,11 +218,21 @@ class Helm:
         mode = self._mode
         if view is not None:
             state.set(_VIEW, view)
+        if dt == 0.0:
+            return self._standing()
         if state.changes != self._changes_seen:
-            self._changes_seen = state.changes
-            mode.sampler.fill(state, self._row)
+            self._changes_seen = -1 if mode.sampler.fill(state, self._row) else state.changes
+        if mode.presses:
+            self._run_presses(dt)
+        place = -1.0
+        if mode.axes:
+            place = self._run_axes(dt)
+        if state.view_changes != self._view_changes_seen:
+            self._view_changes_seen = state.view_changes
             self._view = View(state.values[_VIEW.slot], state.values[_VIEW.slot + 1])
             self._view_row = (math.radians(self._view.yaw_deg), math.radians(self._view.pitch_deg))
+        if mode.looks:
+            place = self._run_look(dt, place)
         self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
         self._ticks += 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
@@ -151,5 +240,98 @@ class Helm:
         total = self._t + added
         self._t_rest = (total - self._t) - added
         self._t = total
-        device = mode.devices[int(outcome.source)]
-        return Intent(self._ticks, total, dt, mode.name, device, self._view, outcome, self.axes)
+        if outcome.source >= 0.0:
+            place = outcome.source
+        if place >= 0.0:
+            self._device = mode.devices[int(place)]
+        elif mode.sampler.press_device >= 0:
+            self._device = DEVICES[mode.sampler.press_device]
+        return Intent(
+            self._ticks,
+            total,
+            dt,
+            mode.name,
+            self._device,
+            self._view,
+            outcome,
+            self.axes,
+            self._presses,
+            self._look,
+            self._axis_values,
+        )
+
+    def _run_look(self, dt: float, place: float) -> float:
+        """Turn the view; return the place of what turned it, or `place`."""
+        outcome = looked(self._mode.look, *self._view_row, self._row, dt)
+        if outcome.source < 0.0:
+            self._look = NO_LOOK
+            return place
+        self._look = Look(math.degrees(outcome.look_yaw), math.degrees(outcome.look_pitch))
+        self._view_row = (outcome.view_yaw, outcome.view_pitch)
+        self._view = View(math.degrees(outcome.view_yaw), math.degrees(outcome.view_pitch))
+        return outcome.source
+
+    def _run_axes(self, dt: float) -> float:
+        """Bring `rise`, `throttle` and `turn` to the end of the tick; return the place of one that moves, or -1."""
+        moving = [-1.0, -1.0, -1.0]
+        values = [0.0, 0.0, 0.0]
+        for index, tuning in self._mode.axes:
+            after = axis_value(tuning, self._axis_states[index], self._row, dt)
+            self._axis_states[index], moving[index], values[index] = after
+        self._axis_values = AxisValues(*values)
+        rise, throttle, turn = moving
+        return throttle if throttle >= 0.0 else turn if turn >= 0.0 else rise
+
+    def _run_presses(self, dt: float) -> None:
+        """Bring every press to the end of the tick."""
+        states = self._press_states
+        changed = False
+        for place, (tuning, reader) in enumerate(zip(self._mode.presses, self._mode.sampler.presses, strict=True)):
+            state = states[place]
+            lost = 1.0 if reader.lost else 0.0
+            after = pressed(tuning, state, 1.0 if reader.down else 0.0, reader.edges, lost, self._grounded, dt)
+            if after is not state:
+                states[place] = after
+                changed = True
+        if changed:
+            self._presses = Presses(self._press_places, tuple(states))
+
+    def _standing(self) -> Intent:
+        """Return the intent as it stands: nothing turned, nothing began or ended."""
+        states = [state._replace(began=0.0, ended=0.0) for state in self._press_states]
+        self._ticks += 1
+        presses = Presses(self._press_places, states)
+        return Intent(
+            self._ticks,
+            self._t,
+            0.0,
+            self._mode.name,
+            self._device,
+            self._view,
+            self._memory[1],
+            self.axes,
+            presses,
+            NO_LOOK,
+            self._axis_values,
+        )
+
+    def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:
+        """Give the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.
+
+        What is left of a frame is kept for the next. Counts and edges belong to the first tick after them and to no
+        other; a frame too short for a tick keeps them. Every frame's intents have to be taken. Raises `WendonicError`
+        for a `frame_dt` that is negative or not finite, or a `step_s` that is not above 0.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> [len(list(helm.fixed_ticks(1 / 60, step_s=1 / 100))) for _ in range(6)]
+        [1, 2, 2, 1, 2, 2]
+        """
+        if not 0.0 <= frame_dt < math.inf or not 0.0 < step_s < math.inf:
+            raise WendonicError(f"frame_dt {frame_dt!r}, step_s {step_s!r}; allowed: finite, the step above 0")
+        self._behind_s += frame_dt
+        # A step that rounding alone keeps from fitting fits.
+        while self._behind_s >= step_s * (1.0 - 1e-9):
+            self._behind_s -= step_s
+            yield self.tick(step_s, view)
+            view = None

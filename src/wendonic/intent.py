@@ -1,12 +1,12 @@
 """The result of one tick, the view it was steered by, and the game's own axes it can be had in."""
 
 import math
-from collections.abc import Mapping
-from types import MappingProxyType
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple, TypeAlias
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.pipeline import Outcome
+from wendonic.kernels.press import PressState
 
 GameVector: TypeAlias = tuple[float, ...]
 """A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
@@ -58,6 +58,14 @@ class Motion(NamedTuple):
     vel_y: float = 0.0
     vel_z: float = 0.0
     grounded: bool = True
+
+
+class AxisValues(NamedTuple):
+    """The channels of one number each, -1..1: up, ahead and right positive."""
+
+    rise: float = 0.0
+    throttle: float = 0.0
+    turn: float = 0.0
 
 
 class WorldAxes:
@@ -116,7 +124,37 @@ class WorldAxes:
         return plan[0], plan[1], plan[2] if len(plan) == 3 else 0.0
 
 
-NO_PRESSES: Mapping[str, Press] = MappingProxyType({})
+class Presses(Mapping[str, Press]):
+    """Every press of a profile by name; what the mode does not bind is at rest."""
+
+    __slots__ = ("_names", "_states")
+
+    def __init__(self, names: Mapping[str, int], states: Sequence[PressState]) -> None:
+        """Keep the places of the names, and the states they point to."""
+        self._names = names
+        self._states = states
+
+    def __getitem__(self, name: str) -> Press:
+        """Return one press."""
+        state = self._states[self._names[name]]
+        return Press(state.held > 0.0, state.began > 0.0, state.ended > 0.0)
+
+    def __iter__(self) -> Iterator[str]:
+        """Go through the names."""
+        return iter(self._names)
+
+    def __len__(self) -> int:
+        """Return how many there are."""
+        return len(self._names)
+
+    def __repr__(self) -> str:
+        """Show them as a dict does."""
+        return repr(dict(self))
+
+
+NO_PRESSES = Presses({}, ())
+NO_LOOK = Look()
+NO_AXES = AxisValues()
 
 FIELDS = (
     "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal step presses "
@@ -129,9 +167,12 @@ class Intent(NamedTuple):
     """What the player wants this tick. Immutable; everything is in the plan frame unless it says otherwise.
 
     `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered
-    by; `device` is what steered last: "keys", "pad" or None. The other fields are read off `outcome`, the bare
-    numbers of the tick, when they are asked for: making an intent costs little, and most games ask for two or
-    three of them. Fields that a profile does not use stay neutral.
+    by, this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
+    None. A stick that lies in its dead zone uses nothing; while several devices move, the one that steers counts,
+    then the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
+    `look` is how far the player turned the view this tick, within its pitch limits. The other fields are read off
+    `outcome`, the bare numbers of the tick, when they are asked for: making an intent costs little, and most games
+    ask for two or three of them. Fields that a profile does not use stay neutral.
     """
 
     tick: int
@@ -142,6 +183,24 @@ class Intent(NamedTuple):
     view: View
     outcome: Outcome
     axes: WorldAxes
+    presses: Presses = NO_PRESSES
+    look: Look = NO_LOOK
+    axis_values: AxisValues = NO_AXES
+
+    @property
+    def rise(self) -> float:
+        """Up or down, -1..1, up positive."""
+        return self.axis_values.rise
+
+    @property
+    def throttle(self) -> float:
+        """Throttle, -1..1, ahead positive."""
+        return self.axis_values.throttle
+
+    @property
+    def turn(self) -> float:
+        """Turning by keys or stick, -1..1, right positive."""
+        return self.axis_values.turn
 
     @property
     def local(self) -> Local:
@@ -175,26 +234,6 @@ class Intent(NamedTuple):
         return Motion(out.pos_x, out.pos_y, 0.0, out.vel_x, out.vel_y, 0.0, True)
 
     @property
-    def rise(self) -> float:
-        """Up or down, -1..1; 0 where the profile binds nothing to it."""
-        return 0.0
-
-    @property
-    def turn(self) -> float:
-        """Turning by keys or stick, -1..1, right positive; 0 where the profile binds nothing to it."""
-        return 0.0
-
-    @property
-    def throttle(self) -> float:
-        """Throttle, -1..1; 0 where the profile binds nothing to it."""
-        return 0.0
-
-    @property
-    def look(self) -> Look:
-        """How far the view was turned this tick; zeros where the profile binds nothing to it."""
-        return Look()
-
-    @property
     def sector(self) -> int | None:
         """Which of the profile's facings the sprite has; None without sectors."""
         return None
@@ -208,11 +247,6 @@ class Intent(NamedTuple):
     def step(self) -> Plan | None:
         """The square being stepped to; None outside a `grid` frame."""
         return None
-
-    @property
-    def presses(self) -> Mapping[str, Press]:
-        """Every press of the mode by name."""
-        return NO_PRESSES
 
     def velocity(self, top_speed_m_s: float | None = None) -> GameVector:
         """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
@@ -238,11 +272,10 @@ class Intent(NamedTuple):
         return self.axes.from_plan(self.outcome.pos_x, self.outcome.pos_y)
 
     def press(self, name: str) -> Press:
-        """Return one press; an unknown name raises `WendonicError` with the names there are."""
-        press = self.presses.get(name)
-        if press is None:
+        """Return one press; a name that no mode of the profile knows raises `WendonicError` with those there are."""
+        if name not in self.presses:
             raise WendonicError(none_such("press", name, self.presses))
-        return press
+        return self.presses[name]
 
     def as_dict(self) -> dict[str, Any]:
         """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""

@@ -6,8 +6,15 @@ from typing import Literal, NamedTuple
 from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import ControlError, did_you_mean
 
-ControlKind = Literal["key", "button", "stick", "view", "loss", "mark"]
-Device = Literal["keys", "pad"]
+ControlKind = Literal[
+    "key", "button", "stick", "counts", "wheel", "pointer", "touch", "pose", "rates", "view", "loss", "mark"
+]
+Device = Literal["keys", "pad", "mouse", "touch", "hands"]
+
+DEVICES: tuple[Device, ...] = ("keys", "pad", "mouse", "touch", "hands")
+
+PADS: tuple[str, ...] = ("pad", "pad1", "pad2", "pad3")
+"""Four pads; `pad0` is another spelling of the first."""
 
 PAD_BUTTONS: tuple[str, ...] = tuple(
     """
@@ -20,48 +27,99 @@ PAD_BUTTONS: tuple[str, ...] = tuple(
 PAD_STICKS: tuple[str, ...] = ("left_stick", "right_stick")
 """Sticks of the W3C Gamepad "standard" layout: x to the right, y towards the player, each -1..1."""
 
+MOUSE_BUTTONS: tuple[str, ...] = ("left", "middle", "right", "back", "forward")
+"""Buttons of a mouse, in the order of the W3C UI Events `button` values."""
 
-LETS_GO: dict[str, tuple[Device, ...]] = {"lost.focus": ("keys", "pad"), "lost.pad": ("pad",)}
-"""Devices that are let go, by the loss that does it."""
+TOUCHES = 10
+
+HAND_BUTTONS: tuple[str, ...] = ("trigger", "squeeze", "stick_press", "lower", "upper", "menu")
+"""Buttons of a motion controller: those of the WebXR "xr-standard" mapping, then the face's two by place."""
 
 
 class Control(NamedTuple):
-    """One physical input, or a piece of context, and its `width` places in the held state from `slot` on."""
+    """One physical input, or a piece of context, and its `width` places in the held state from `slot` on.
+
+    `unit` is the thing that can be unplugged: `pad1`, `hand.left`; `device` is what kind of thing it is.
+    """
 
     name: str
     kind: ControlKind
     device: Device | None
+    unit: str
     slot: int
     width: int
     low: float
     high: float
 
+    @property
+    def rest(self) -> float:
+        """What each of its numbers is while nobody touches it: a pointer rests in the window's middle."""
+        return 0.5 if self.kind == "pointer" else 0.0
+
+
+UNITS: tuple[str, ...] = ("keys", *PADS, "mouse", "touch", "hand.left", "hand.right", "head")
+
+LETS_GO: dict[str, tuple[str, ...]] = {"lost.focus": UNITS} | {f"lost.{unit}": (unit,) for unit in UNITS}
+"""Units that are let go, by the loss that does it."""
+
 
 def _all_controls() -> dict[str, Control]:
     table: list[Control] = []
 
-    def add(name: str, kind: ControlKind, device: Device | None, width: int, low: float, high: float) -> None:
+    def add(
+        name: str, kind: ControlKind, device: Device | None, unit: str, width: int, low: float, high: float
+    ) -> None:
         slot = table[-1].slot + table[-1].width if table else 0
-        table.append(Control(name, kind, device, slot, width, low, high))
+        table.append(Control(name, kind, device, unit, slot, width, low, high))
 
+    # Beyond any hand, and small enough that no sum of them overflows.
+    endless = (-1e9, 1e9)
     for code in KEY_CODES:
-        add(f"key.{code}", "key", "keys", 1, 0.0, 1.0)
-    for button in PAD_BUTTONS:
-        add(f"pad.{button}", "button", "pad", 1, 0.0, 1.0)
-    for stick in PAD_STICKS:
-        add(f"pad.{stick}", "stick", "pad", 2, -1.0, 1.0)
-    add("view", "view", None, 2, -math.inf, math.inf)
+        add(f"key.{code}", "key", "keys", "keys", 1, 0.0, 1.0)
+    for pad in PADS:
+        for button in PAD_BUTTONS:
+            add(f"{pad}.{button}", "button", "pad", pad, 1, 0.0, 1.0)
+        for stick in PAD_STICKS:
+            add(f"{pad}.{stick}", "stick", "pad", pad, 2, -1.0, 1.0)
+        for sensor in ("gyro", "accel"):
+            add(f"{pad}.{sensor}", "rates", "pad", pad, 3, *endless)
+    add("mouse.move", "counts", "mouse", "mouse", 2, *endless)
+    add("mouse.wheel", "wheel", "mouse", "mouse", 1, *endless)
+    for button in MOUSE_BUTTONS:
+        add(f"mouse.{button}", "button", "mouse", "mouse", 1, 0.0, 1.0)
+    add("pointer.at", "pointer", "mouse", "mouse", 2, 0.0, 1.0)
+    for finger in range(TOUCHES):
+        add(f"touch.{finger}", "touch", "touch", "touch", 3, 0.0, 1.0)
+    for hand in ("hand.left", "hand.right"):
+        add(f"{hand}.pose", "pose", "hands", hand, 7, *endless)
+        add(f"{hand}.stick", "stick", "hands", hand, 2, -1.0, 1.0)
+        for button in HAND_BUTTONS:
+            add(f"{hand}.{button}", "button", "hands", hand, 1, 0.0, 1.0)
+    add("head.pose", "pose", "hands", "head", 7, *endless)
+    add("view", "view", None, "", 2, -math.inf, math.inf)
     for loss in LETS_GO:
-        add(loss, "loss", None, 0, 0.0, 1.0)
-    add("mark", "mark", None, 0, 0.0, 0.0)
-    named = {control.name: control for control in table}
-    return named | {f"pad0{name[3:]}": control for name, control in named.items() if name.startswith("pad.")}
+        add(loss, "loss", None, "", 0, 0.0, 1.0)
+    add("mark", "mark", None, "", 0, 0.0, 0.0)
+    return {control.name: control for control in table}
 
 
-CONTROLS: dict[str, Control] = _all_controls()
+def _other_spelling(name: str) -> str | None:
+    if name.startswith("pad."):
+        return f"pad0{name[3:]}"
+    return "lost.pad0" if name == "lost.pad" else None
+
+
+_NAMED = _all_controls()
+
+CONTROLS: dict[str, Control] = _NAMED | {
+    other: control for name, control in _NAMED.items() if (other := _other_spelling(name))
+}
 """Control by name; `pad0.` is another spelling of `pad.`."""
 
-STATE_WIDTH = sum(control.width for control in set(CONTROLS.values()))
+BY_SLOT: dict[int, Control] = {control.slot: control for control in _NAMED.values() if control.width}
+"""Control by its first place in the held state."""
+
+STATE_WIDTH = sum(control.width for control in _NAMED.values())
 """Numbers that the held state of all controls takes."""
 
 
@@ -77,8 +135,10 @@ def find_control(name: str) -> Control:
     control = CONTROLS.get(name)
     if control is None:
         guess = did_you_mean(name, CONTROLS)
-        known = "" if guess else "; known: key.<W3C code>, pad.<button or stick>, view, lost.focus, lost.pad, mark"
-        raise ControlError(f'unknown control "{name}"{guess}{known}')
+        known = (
+            "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, view, lost.…"
+        )
+        raise ControlError(f'unknown control "{name}"{guess or known}')
     return control
 
 
@@ -93,4 +153,20 @@ def find_key(code: str) -> Control:
     if control is None or control.kind != "key":
         hint = did_you_mean(code, KEY_CODES) or '; key codes are W3C places such as "KeyW" or "ArrowUp"'
         raise ControlError(f'unknown key code "{code}"{hint}')
+    return control
+
+
+def find_kind(name: str, *kinds: ControlKind) -> Control:
+    """Return the control of that name if it is of one of the `kinds`; raises `ControlError` otherwise.
+
+    >>> find_kind("pad.south", "stick")
+    Traceback (most recent call last):
+    wendonic.errors.ControlError: pad.south is no stick; sticks: pad.left_stick, pad.right_stick, hand.left.stick, …
+    """
+    control = find_control(name)
+    if control.kind not in kinds:
+        # Each further pad has what the first one has.
+        known = [c.name for c in _NAMED.values() if c.kind in kinds and c.unit not in PADS[1:] and c.kind != "key"]
+        examples = ", ".join(known[:3]) + (", …" if len(known) > 3 else "")
+        raise ControlError(f"{control.name} is no {kinds[0]}; {kinds[0]}s: {examples}")
     return control

@@ -2,20 +2,26 @@
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 from wendonic.devices.controls import Control, find_control
 from wendonic.errors import ControlError
 
 Value = float | tuple[float, ...] | str
 
+COUNT_WORDS = {0: "no", 1: "one", 2: "two", 3: "three", 7: "seven"}
+"""How many numbers a control's value has, by its width."""
+
 
 class Event(NamedTuple):
     """At `t` seconds, `control` has `value`.
 
-    A key or button has a number (0 up, 1 down), a stick (x, y) in its own standard, y towards the player;
-    `view` has (yaw_deg, pitch_deg), `mark` a text, `lost.focus` and `lost.pad` the number 1. To have one
-    checked before it is used, see `checked_event`.
+    A key or button has a number (0 up, 1 down); a stick (x, y) in its own standard, y towards the player; a sensor
+    of a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches,
+    towards the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0
+    when it is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has
+    (yaw_deg, pitch_deg), `mark` a text, a loss such as `lost.focus` the number 1. To have one checked before it is
+    used, see `checked_event`.
 
     >>> Event(0.5, "pad.left_stick", (0.12, -0.94)).control
     'pad.left_stick'
@@ -54,12 +60,13 @@ def fitting_value(control: Control, value: object) -> Value:
         if isinstance(value, str):
             return value
         raise ControlError(f"mark: found {value!r}; allowed: a text")
-    if control.width == 2:
-        if isinstance(value, Sequence) and len(value) == 2:
-            first, second = finite(value[0]), finite(value[1])
-            if first is not None and second is not None:
-                return first, second
-        raise ControlError(f"{control.name}: found {value!r}; allowed: two finite numbers")
+    if control.width > 1:
+        if isinstance(value, Sequence) and len(value) == control.width:
+            numbers = tuple(map(finite, value))
+            if None not in numbers:
+                return cast("tuple[float, ...]", numbers)
+        count = COUNT_WORDS[control.width]
+        raise ControlError(f"{control.name}: found {value!r}; allowed: {count} finite numbers")
     number = finite(value)
     if number is None:
         raise ControlError(f"{control.name}: found {value!r}; allowed: a finite number")

@@ -1,27 +1,39 @@
-"""From held state to the raw numbers of a sample."""
+"""Which controls feed which channel: what a profile's bindings come down to, names and places only."""
 
-from collections.abc import MutableSequence, Sequence
-from typing import NamedTuple
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
 
-from wendonic.devices.controls import Device, find_control, find_key
-from wendonic.devices.state import DeviceState
-from wendonic.errors import ControlError
-from wendonic.kernels.pipeline import SOURCES
-from wendonic.kernels.source import SOURCE_WIDTH
+from wendonic.devices.controls import CONTROLS, Control, Device, find_control, find_key, find_kind
+from wendonic.errors import ControlError, did_you_mean
+
+Opposites = Literal["cancel", "latest", "earliest"]
+
+
+class Zone(NamedTuple):
+    """A rectangle of the window, in fractions of its width and height; y grows downwards."""
+
+    left: float
+    top: float
+    right: float
+    bottom: float
+
+    def holds(self, x: float, y: float) -> bool:
+        """Return whether a point lies in it, edges included.
+
+        >>> Zone(0.0, 0.0, 0.3, 1.0).holds(0.3, 0.5)
+        True
+        """
+        return self.left <= x <= self.right and self.top <= y <= self.bottom
 
 
 class KeysSource(NamedTuple):
-    """Four lists of W3C key codes; one key of a list is enough."""
+    """Four lists of keys (W3C codes or control names) or buttons; one of a list is enough."""
 
     right: Sequence[str] = ()
     left: Sequence[str] = ()
     ahead: Sequence[str] = ()
     back: Sequence[str] = ()
-
-    @property
-    def device(self) -> Device:
-        """The device that has it."""
-        return "keys"
+    opposites: Opposites = "cancel"
 
 
 class StickSource(NamedTuple):
@@ -29,67 +41,166 @@ class StickSource(NamedTuple):
 
     control: str
 
-    @property
-    def device(self) -> Device:
-        """The device that has it."""
-        return "pad"
+
+class AxesSource(NamedTuple):
+    """One or two axes, each of its own: `pad.left_stick.x`, `pad.right_stick.y`, or a trigger."""
+
+    x: str = ""
+    y: str = ""
 
 
-Source = KeysSource | StickSource
+class TriggersSource(NamedTuple):
+    """Two triggers that pull opposite ways; one of them may be missing."""
+
+    positive: str = ""
+    negative: str = ""
 
 
-class Sampler:
-    """Writes the raw numbers of a channel's sources into a row, names resolved once.
+class TouchZonesSource(NamedTuple):
+    """Zones of the touch screen for each way; a finger anywhere inside is enough."""
 
-    A sampler goes with one state and one row: keys that have not changed are not looked at again.
-    Here, at the door, signs are turned for good: a stick's y, positive towards the player in its own
-    standard, becomes positive ahead.
+    right: Sequence[Zone] = ()
+    left: Sequence[Zone] = ()
+    ahead: Sequence[Zone] = ()
+    back: Sequence[Zone] = ()
 
-    >>> from wendonic.devices.event import Event
-    >>> state, row = DeviceState(), [0.0] * 16
-    >>> state.apply(Event(0.0, "key.ArrowUp", 1))
-    >>> state.apply(Event(0.0, "pad.left_stick", (0.5, -0.8)))
-    >>> Sampler([KeysSource(ahead=["KeyW", "ArrowUp"]), StickSource("pad.left_stick")]).fill(state, row)
-    >>> row[:6]
-    [0.0, 0.0, 1.0, 0.0, 0.5, 0.8]
+
+class TouchStickSource(NamedTuple):
+    """A stick under the thumb, wherever in the zone it lands.
+
+    `radius` is a share of the window's height, `aspect_ratio` the window's width over its height. Past the rim the
+    middle stays (`drag` False) or is dragged along.
     """
 
-    __slots__ = ("_key_changes_seen", "_keys", "_sticks")
+    zone: Zone
+    radius: float
+    drag: bool
+    aspect_ratio: float
 
-    def __init__(self, sources: Sequence[Source]) -> None:
-        """Resolve every control; raises `ControlError` for an unknown one, or for more than `SOURCES` sources."""
-        if len(sources) > SOURCES:
-            raise ControlError(f"{len(sources)} sources for one channel; allowed: at most {SOURCES}")
-        self._key_changes_seen = -1
-        self._keys: list[tuple[int, tuple[int, ...]]] = []
-        self._sticks: list[tuple[int, int]] = []
-        for index, source in enumerate(sources):
-            start = index * SOURCE_WIDTH
-            if isinstance(source, KeysSource):
-                for place, codes in enumerate(source):
-                    self._keys.append((start + place, tuple(find_key(code).slot for code in codes)))
-            else:
-                stick = find_control(source.control)
-                if stick.kind != "stick":
-                    raise ControlError(f"{stick.name} is no stick")
-                self._sticks.append((start, stick.slot))
 
-    def forget(self) -> None:
-        """Look at everything anew on the next `fill`, for a row that is new."""
-        self._key_changes_seen = -1
+class PointerSource(NamedTuple):
+    """The pointer's place seen from the window's middle, while one of `while_held` is down, or always if empty.
 
-    def fill(self, state: DeviceState, row: MutableSequence[float]) -> None:
-        """Write what `state` holds into the first places of `row`; places of silent sources are left alone."""
-        values = state.values
-        if state.key_changes != self._key_changes_seen:
-            self._key_changes_seen = state.key_changes
-            for place, slots in self._keys:
-                down = 0.0
-                for slot in slots:
-                    if values[slot]:
-                        down = 1.0
-                row[place] = down
-        for place, slot in self._sticks:
-            row[place] = values[slot]
-            # Not a bare minus: that would make a resting stick read -0.0.
-            row[place + 1] = 0.0 - values[slot + 1]
+    `reach` is the share of the window's height at which everything is asked for.
+    """
+
+    while_held: Sequence[str]
+    reach: float
+    aspect_ratio: float
+
+
+class HandsSource(NamedTuple):
+    """The way that the hands swing while they squeeze."""
+
+    hands: Sequence[str]
+
+
+class MouseSource(NamedTuple):
+    """Counts of the mouse."""
+
+    control: str = "mouse.move"
+
+
+class TouchDragSource(NamedTuple):
+    """The way of a finger that landed in the zone, in window widths."""
+
+    zone: Zone
+    aspect_ratio: float
+
+
+class GyroSource(NamedTuple):
+    """A pad's rate sensor."""
+
+    control: str
+
+
+class SwitchBind(NamedTuple):
+    """Keys or buttons that are down together; a trigger is down from `above` on until it is back at `release`."""
+
+    controls: Sequence[str]
+    above: float = 0.5
+    release: float = 0.4
+
+
+class ZoneBind(NamedTuple):
+    """A finger that landed in the zone."""
+
+    zone: Zone
+
+
+class WheelBind(NamedTuple):
+    """Notches of the wheel, away from the user or towards the user."""
+
+    towards: bool
+
+
+MoveSource = KeysSource | StickSource | AxesSource | TouchZonesSource | TouchStickSource | PointerSource | HandsSource
+AxisSource = KeysSource | AxesSource | TriggersSource
+LookSource = MouseSource | StickSource | TouchDragSource | GyroSource
+Source = MoveSource | AxisSource | LookSource
+PressBind = SwitchBind | ZoneBind | WheelBind
+
+
+class ModeSources(NamedTuple):
+    """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty."""
+
+    move: Sequence[MoveSource] = ()
+    rise: Sequence[AxisSource] = ()
+    throttle: Sequence[AxisSource] = ()
+    turn: Sequence[AxisSource] = ()
+    look: Sequence[LookSource] = ()
+    presses: Sequence[Sequence[PressBind]] = ()
+
+
+def find_switch(name: str) -> Control:
+    """Return the key or button of that name; a key's W3C code alone will do.
+
+    >>> find_switch("KeyW").name, find_switch("pad.south").name
+    ('key.KeyW', 'pad.south')
+    """
+    if "." not in name:
+        return find_key(name)
+    return find_kind(name, "button", "key")
+
+
+def find_axis(name: str) -> tuple[Control, int, float]:
+    """Return an axis by its name: its control, its place in the held state, and the sign that turns it.
+
+    `pad.left_stick.x` is to the right, `pad.left_stick.y` ahead, however the device itself counts; a trigger is 0
+    to 1.
+
+    >>> control, slot, sign = find_axis("pad.left_stick.y")
+    >>> control.name, slot - control.slot, sign
+    ('pad.left_stick', 1, -1.0)
+    """
+    stem, _, axis = name.rpartition(".")
+    stick = CONTROLS.get(stem)
+    if stick is not None and stick.kind == "stick" and axis in ("x", "y"):
+        return (stick, stick.slot, 1.0) if axis == "x" else (stick, stick.slot + 1, -1.0)
+    control = CONTROLS.get(name)
+    if control is not None and control.kind == "button":
+        return control, control.slot, 1.0
+    axes = [f"{other}.{letter}" for other, known in CONTROLS.items() if known.kind == "stick" for letter in "xy"]
+    guess = did_you_mean(name, axes) or "; axes are such as pad.left_stick.x, pad.right_stick.y, pad.left_trigger"
+    raise ControlError(f'unknown axis "{name}"{guess}')
+
+
+def source_device(source: Source) -> Device:
+    """Return the device that a source stands for.
+
+    >>> source_device(StickSource("hand.left.stick"))
+    'hands'
+    """
+    match source:
+        case KeysSource(right, left, ahead, back):
+            return find_switch([*right, *left, *ahead, *back][0]).device or "keys"
+        case StickSource(control) | MouseSource(control) | GyroSource(control):
+            return find_control(control).device or "pad"
+        case AxesSource(first, second) | TriggersSource(first, second):
+            return find_axis(first or second)[0].device or "pad"
+        case TouchZonesSource() | TouchStickSource() | TouchDragSource():
+            return "touch"
+        case PointerSource():
+            return "mouse"
+        case HandsSource():
+            return "hands"

@@ -2,35 +2,45 @@
 
 import math
 from collections import Counter
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, NamedTuple
 
-from wendonic.devices.controls import CONTROLS, LETS_GO, STATE_WIDTH, Control, find_control
-from wendonic.devices.event import Event, Value
+from wendonic.devices.controls import BY_SLOT, CONTROLS, LETS_GO, STATE_WIDTH, TOUCHES, Control, find_control
+from wendonic.devices.event import COUNT_WORDS, Event, Value
 from wendonic.errors import ControlError
 
-_SLOTS_LET_GO: dict[str, tuple[int, ...]] = {
-    loss: tuple(
-        sorted(
-            {
-                slot
-                for held in CONTROLS.values()
-                if held.device in devices
-                for slot in range(held.slot, held.slot + held.width)
-            }
-        )
-    )
-    for loss, devices in LETS_GO.items()
+_LET_GO: dict[str, tuple[Control, ...]] = {
+    loss: tuple(control for control in BY_SLOT.values() if control.unit in units) for loss, units in LETS_GO.items()
 }
-"""Places in the held state that a loss sets back to rest."""
+"""Controls that a loss sets back to rest."""
+
+_AT_REST = [0.0] * STATE_WIDTH
+for _control in BY_SLOT.values():
+    _AT_REST[_control.slot : _control.slot + _control.width] = [_control.rest] * _control.width
+
+_TOUCH_SLOT = CONTROLS["touch.0"].slot
+
+MOST_CHANGES_KEPT = 20_000
+"""Changes that are kept for one tick; a game that stops ticking for a day must not fill the memory."""
+
+
+class Change(NamedTuple):
+    """A control that somebody watches got a new value: its slot, its numbers, those before, whether by a loss."""
+
+    slot: int
+    value: tuple[float, ...]
+    was: tuple[float, ...]
+    lost: bool
 
 
 class DeviceState:
-    """The held state of keyboard, pad and view: events in, levels out.
+    """The held state of every device and of the view: events in, levels and displacements out.
 
-    Levels stand until changed: two keys are two keys, and only its own `up` lifts a key. `lost.focus` lets
-    everything go, `lost.pad` what the pad held; the view stays. A value outside its control's range is cut
-    to the range and counted in `clamped`; a value that is not finite is refused and counted in `refused`,
-    and the last good one stands.
+    Levels stand until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
+    `lost.pad`, …) lets go exactly what that device held; the view stays. Displacements (`mouse.move`,
+    `mouse.wheel`) add up until a tick takes them. A value outside its control's range is cut to the range and
+    counted in `clamped`; a value that is not finite is refused and counted in `refused`, and the last good one
+    stands.
 
     >>> state = DeviceState()
     >>> state.apply(Event(0.0, "key.KeyW", 1))
@@ -42,15 +52,38 @@ class DeviceState:
     ()
     """
 
-    __slots__ = ("changes", "clamped", "key_changes", "refused", "values")
+    __slots__ = (
+        "changes",
+        "clamped",
+        "kept",
+        "landings",
+        "overrun",
+        "refused",
+        "switch_changes",
+        "touch_changes",
+        "values",
+        "view_changes",
+        "watched",
+    )
 
     def __init__(self) -> None:
         """Begin with everything let go and the view at 0, 0."""
-        self.values: list[float] = [0.0] * STATE_WIDTH
+        self.values: list[float] = _AT_REST.copy()
         self.changes = 0
         """Grows with every event that changed something; a sample is stale once this has moved on."""
-        self.key_changes = 0
-        """The same, for keys alone."""
+        self.switch_changes = 0
+        """The same, for keys and buttons alone."""
+        self.touch_changes = 0
+        """The same, for touches alone."""
+        self.view_changes = 0
+        """Grows whenever a view is given, be it the same one again."""
+        self.landings: list[tuple[float, float]] = [(0.0, 0.0)] * TOUCHES
+        """Where each touch landed last, in window fractions."""
+        self.watched: frozenset[int] = frozenset()
+        """Slots of the controls whose every change is kept, in order, until `take_kept`."""
+        self.kept: list[Change] = []
+        self.overrun = False
+        """Whether more changes came than are kept."""
         self.clamped: Counter[str] = Counter()
         self.refused: Counter[str] = Counter()
 
@@ -63,54 +96,141 @@ class DeviceState:
         raw: Any = value
         try:
             if control.width == 1:
-                self._set_levels(control, raw)
-            elif control.width == 2:
-                self._set_levels(control, *raw)
+                self._set_number(control, raw)
+            elif control.width:
+                self._set_numbers(control, *raw)
             elif control.kind == "loss":
-                self._let_go(_SLOTS_LET_GO[control.name])
+                for held in _LET_GO[control.name]:
+                    self._let_go(held)
+                self.changes += 1
         except (TypeError, ValueError):
-            shape = "a number" if control.width == 1 else "two numbers"
-            raise ControlError(f"{control.name}: found {value!r}; allowed: {shape}") from None
+            numbers = "a number" if control.width == 1 else f"{COUNT_WORDS[control.width]} numbers"
+            raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
-    def _set_levels(self, control: Control, *levels: float) -> None:
+    def _set_number(self, control: Control, level: float) -> None:
+        if not math.isfinite(level):
+            self.refused[control.name] += 1
+            return
+        if not control.low <= level <= control.high:
+            self.clamped[control.name] += 1
+            level = min(max(level, control.low), control.high)
+        if control.kind == "wheel":
+            self._displace(control, (level,))
+            return
+        slot = control.slot
+        was = self.values[slot]
+        if was != level:
+            self.values[slot] = float(level)
+            self.changes += 1
+            self.switch_changes += 1
+            if slot in self.watched:
+                self._keep(Change(slot, (float(level),), (was,), False))
+
+    def _set_numbers(self, control: Control, *levels: float) -> None:
         if len(levels) != control.width:
             raise ValueError
-        # Both or neither: half a stick position would be a direction that nobody gave.
+        # All or none: half a stick position would be a direction that nobody gave.
         if not all(map(math.isfinite, levels)):
             self.refused[control.name] += 1
             return
+        kind, slot = control.kind, control.slot
+        low, high = control.low, control.high
+        fitting = [float(min(max(level, low), high)) for level in levels]
+        if fitting != list(levels):
+            self.clamped[control.name] += 1
+        if kind == "counts":
+            self._displace(control, fitting)
+            return
+        if kind == "view":
+            self.view_changes += 1
         values = self.values
-        slot = control.slot
-        for level in levels:
-            if not control.low <= level <= control.high:
-                self.clamped[control.name] += 1
-            fitting = float(min(max(level, control.low), control.high))
-            if values[slot] != fitting:
-                values[slot] = fitting
-                self.changes += 1
-                if control.kind == "key":
-                    self.key_changes += 1
-            slot += 1
-
-    def _let_go(self, slots: tuple[int, ...]) -> None:
-        for slot in slots:
-            self.values[slot] = 0.0
+        was = values[slot : slot + control.width]
+        if fitting == was or (kind == "touch" and fitting[2] == was[2] == 0.0):
+            return
+        values[slot : slot + control.width] = fitting
         self.changes += 1
-        self.key_changes += 1
+        if kind == "touch":
+            self.touch_changes += 1
+            if was[2] == 0.0:
+                self.landings[(slot - _TOUCH_SLOT) // control.width] = (fitting[0], fitting[1])
+        if slot in self.watched:
+            self._keep(Change(slot, tuple(fitting), tuple(was), False))
 
-    def value(self, name: str) -> float | tuple[float, float]:
-        """Return what the control of that name holds, in the device's own standard: a number, or two."""
+    def _displace(self, control: Control, counts: Sequence[float]) -> None:
+        slot = control.slot
+        for place, count in enumerate(counts, slot):
+            self.values[place] += count
+        self.changes += 1
+        if slot in self.watched:
+            self._keep(Change(slot, tuple(counts), (0.0,) * control.width, False))
+
+    def _let_go(self, control: Control) -> None:
+        if control.kind in ("counts", "wheel"):
+            # What the hand moved before the loss, it did move.
+            return
+        start, end = control.slot, control.slot + control.width
+        rest = _AT_REST[start:end]
+        was = self.values[start:end]
+        if was == rest:
+            return
+        if control.kind == "touch":
+            if was[2] == 0.0:
+                return
+            rest[:2] = was[:2]
+            self.touch_changes += 1
+        self.values[start:end] = rest
+        self.switch_changes += 1
+        if start in self.watched:
+            self._keep(Change(start, tuple(rest), tuple(was), True))
+
+    def _keep(self, change: Change) -> None:
+        if len(self.kept) < MOST_CHANGES_KEPT:
+            self.kept.append(change)
+        else:
+            self.overrun = True
+
+    def take_kept(self) -> list[Change]:
+        """Return the changes of the watched controls since the last call, in order.
+
+        If there were more than are kept, the last ones tell every watched control as it is now.
+        """
+        kept = self.kept
+        if not kept:
+            return kept
+        self.kept = []
+        if self.overrun:
+            self.overrun = False
+            for slot in self.watched:
+                control = BY_SLOT[slot]
+                if control.kind != "wheel":
+                    now = tuple(self.values[slot : slot + control.width])
+                    kept.append(Change(slot, now, now, False))
+        return kept
+
+    def values_before_kept(self) -> list[float]:
+        """Return the held state as it was when `take_kept` was called last, for the watched controls."""
+        values = self.values.copy()
+        for slot, _, was, _ in reversed(self.kept):
+            values[slot : slot + len(was)] = was
+        return values
+
+    def value(self, name: str) -> float | tuple[float, ...]:
+        """Return what the control of that name holds, in the device's own standard: a number, or several.
+
+        For a displacement it is what has come together since a tick last took it.
+        """
         control = find_control(name)
-        if control.width == 2:
-            return self.values[control.slot], self.values[control.slot + 1]
+        if control.width == 0:
+            raise ControlError(f"{control.name} holds no value")
         if control.width == 1:
             return self.values[control.slot]
-        raise ControlError(f"{control.name} holds no value")
+        return tuple(self.values[control.slot : control.slot + control.width])
 
     def held(self) -> tuple[str, ...]:
-        """Return the names of all keys and buttons that are down, in the order of the tables."""
+        """Return the names of all keys, buttons and touches that are down, in the order of the tables."""
+        down = {"key": 0, "button": 0, "touch": 2}
         return tuple(
-            name
-            for name, control in CONTROLS.items()
-            if name == control.name and control.kind in ("key", "button") and self.values[control.slot] > 0.0
+            control.name
+            for control in BY_SLOT.values()
+            if control.kind in down and self.values[control.slot + down[control.kind]] > 0.0
         )

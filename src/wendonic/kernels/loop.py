@@ -2,13 +2,16 @@
 
 from collections.abc import MutableSequence, Sequence
 
+from wendonic.kernels.axis_channel import AxisStates, AxisTuning, axis_value
 from wendonic.kernels.kernel import Row, kernel
+from wendonic.kernels.look import LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
+from wendonic.kernels.press import PressState, PressTuning, pressed
 
 
 @kernel
 def sample_of(row: Row) -> Row:
-    """Return a row's SAMPLE_WIDTH numbers as a tuple, which the compiler keeps in registers."""
+    """Return a row's first MOVE_WIDTH numbers as a tuple, which the compiler keeps in registers."""
     first = row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7]
     second = row[8], row[9], row[10], row[11], row[12], row[13], row[14], row[15]
     return first + second
@@ -35,3 +38,75 @@ def run_ticks(
         for field in range(len(outcome)):
             row[field] = outcome[field]
     return memory
+
+
+@kernel
+def run_look(
+    tuning: LookTuning,
+    view_yaw: float,
+    view_pitch: float,
+    samples: Sequence[Row],
+    given: Sequence[Row],
+    dts: Row,
+    outcomes: Sequence[MutableSequence[float]],
+) -> tuple[float, float]:
+    """Fill `outcomes` with the fields of `LookOutcome`, one row a tick, and return the view (rad) after the last one.
+
+    `given` holds 1 if the game said where its camera looks before the tick's look, else 0; yaw and pitch (rad).
+    """
+    for k in range(len(dts)):
+        view = given[k]
+        if view[0] > 0.0:
+            view_yaw = view[1]
+            view_pitch = view[2]
+        outcome = looked(tuning, view_yaw, view_pitch, samples[k], dts[k])
+        view_yaw = outcome.view_yaw
+        view_pitch = outcome.view_pitch
+        row = outcomes[k]
+        for field in range(len(outcome)):
+            row[field] = outcome[field]
+    return view_yaw, view_pitch
+
+
+@kernel
+def run_axis(
+    tuning: AxisTuning,
+    states: AxisStates,
+    samples: Sequence[Row],
+    dts: Row,
+    outcomes: Sequence[MutableSequence[float]],
+) -> AxisStates:
+    """Fill `outcomes` with source and value of one channel, one row a tick; return its states after the last."""
+    for k in range(len(dts)):
+        states, source, value = axis_value(tuning, states, samples[k], dts[k])
+        row = outcomes[k]
+        row[0] = source
+        row[1] = value
+    return states
+
+
+@kernel
+def run_press(
+    tuning: PressTuning,
+    state: PressState,
+    raw: Sequence[Row],
+    grounds: Row,
+    dts: Row,
+    flags: Sequence[MutableSequence[float]],
+) -> PressState:
+    """Fill `flags` with held, began and ended of one press, one row a tick, and return its state after the last one.
+
+    `raw` holds down, edges and lost of every tick; see `pressed`.
+    """
+    for k in range(len(dts)):
+        down, edges, lost = raw[k]
+        state = pressed(tuning, state, down, edges, lost, grounds[k], dts[k])
+        row = flags[k]
+        row[0] = state.held
+        row[1] = state.began
+        row[2] = state.ended
+    return state
+
+
+LOOPS = (run_ticks, run_look, run_axis, run_press)
+"""What can be compiled."""

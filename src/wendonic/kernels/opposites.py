@@ -2,14 +2,29 @@
 
 from wendonic.kernels.kernel import kernel
 
+OPPOSITES_CANCEL = 0
+OPPOSITES_LATEST = 1
+OPPOSITES_EARLIEST = 2
+
 
 @kernel
-def cancelled_opposites(positive: float, negative: float) -> float:
-    """Return what two opposite keys ask for together under `opposites = "cancel"`: -1, 0 or 1.
+def opposed(positive: float, negative: float, rule: int) -> float:
+    """Return what two opposite sides ask for together: -1, 0 or 1.
 
-    Formula: positive - negative, each 0 (up) or 1 (down); both down is exactly 0.
+    Each side is 0 while nothing of it is held, otherwise the number of the key in the order of pressing, from 1:
+    the highest of the held ones of a side under `OPPOSITES_LATEST`, the lowest under `OPPOSITES_EARLIEST`, any
+    under `OPPOSITES_CANCEL`. One side alone gets its way. Both together are exactly 0 under cancel; otherwise
+    the side pressed later, or earlier, gets its way.
 
-    >>> cancelled_opposites(1.0, 0.0), cancelled_opposites(1.0, 1.0), cancelled_opposites(0.0, 1.0)
-    (1.0, 0.0, -1.0)
+    >>> opposed(1.0, 0.0, OPPOSITES_CANCEL), opposed(1.0, 1.0, OPPOSITES_CANCEL)
+    (1.0, 0.0)
+    >>> opposed(3.0, 4.0, OPPOSITES_LATEST), opposed(3.0, 4.0, OPPOSITES_EARLIEST)
+    (-1.0, 1.0)
     """
-    return positive - negative
+    if positive == 0.0:
+        return -1.0 if negative > 0.0 else 0.0
+    if negative == 0.0:
+        return 1.0
+    if rule == OPPOSITES_CANCEL:
+        return 0.0
+    return 1.0 if (positive > negative) == (rule == OPPOSITES_LATEST) else -1.0

@@ -6,23 +6,11 @@ from typing import NamedTuple, TypeAlias
 from wendonic.kernels.diagonal import DIAGONAL_FREE, diagonal_scale
 from wendonic.kernels.facing import turned_towards
 from wendonic.kernels.gait import walked
-from wendonic.kernels.kernel import Row, kernel
-from wendonic.kernels.merge import strongest
+from wendonic.kernels.kernel import Row, called_kernel, kernel
+from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM, latest, strongest, summed
 from wendonic.kernels.smoothing import half_life_factor
-from wendonic.kernels.source import (
-    SOURCE_AT_REST,
-    SOURCE_WIDTH,
-    SourceState,
-    SourceTuning,
-    shaped_source,
-)
+from wendonic.kernels.source import SOURCE_AT_REST, SourceState, SourceTuning, shaped_source
 from wendonic.kernels.steer_frame import steered
-
-SOURCES = 4
-"""Sources that a channel has room for. Fixed, so that one compilation serves every profile."""
-
-SAMPLE_WIDTH = SOURCES * SOURCE_WIDTH
-"""Numbers in a sample."""
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
@@ -36,6 +24,7 @@ class MoveTuning(NamedTuple):
 
     source_count: int
     sources: tuple[SourceTuning, SourceTuning, SourceTuning, SourceTuning]
+    merge: int
     diagonal: int
     half_life_s: float
 
@@ -56,7 +45,7 @@ class GaitTuning(NamedTuple):
 
 
 class Tuning(NamedTuple):
-    """Every number of one mode of a profile. Its type is the same for all profiles."""
+    """Every number of one mode that moving takes. Its type is the same for all profiles."""
 
     max_dt_s: float
     move: MoveTuning
@@ -67,7 +56,7 @@ class Tuning(NamedTuple):
 class Outcome(NamedTuple):
     """What came out of one tick; every field a float, in the plan frame, angles in radians.
 
-    `heading` is 0 at rest, when `amount` is 0. `source` is the last source that steered, -1 for none.
+    `heading` is 0 at rest, when `amount` is 0. `source` is the source that steers, -1 for none.
     """
 
     source: float
@@ -103,31 +92,64 @@ MEMORY_AT_REST: Memory = (
 )
 
 
+@called_kernel
+def merged_source(
+    first: SourceState, second: SourceState, first_was: float, second_was: float, steering: float, rule: int
+) -> SourceState:
+    """Return what two sources give together under a merge rule; see `merge`.
+
+    >>> keys = SOURCE_AT_REST._replace(length=1.0, x=1.0)
+    >>> stick = SOURCE_AT_REST._replace(source=1.0, length=0.5, x=-0.5)
+    >>> [merged_source(keys, stick, 1.0, 0.0, 0.0, rule).x for rule in (MERGE_STRONGEST, MERGE_SUM, MERGE_LATEST)]
+    [1.0, 0.5, -0.5]
+    """
+    if rule == MERGE_SUM:
+        return summed(first, second)
+    if rule == MERGE_LATEST:
+        return latest(first, second, first_was, second_was, steering)
+    return strongest(first, second)
+
+
 @kernel
-def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> Memory:
-    """Return the memory after `dt` seconds, for a `dt` that is no hitch."""
+def merged_sources(was: SourceStates, now: SourceStates, count: int, steering: float, rule: int) -> SourceState:
+    """Return what up to four sources give together under a merge rule other than the strongest."""
+    first, second, third, fourth = now
+    merged = merged_source(first, second, was[0].length, was[1].length, steering, rule)
+    merged_was = was[0].length if merged.source == first.source else was[1].length
+    if count > 2:
+        merged = merged_source(merged, third, merged_was, was[2].length, steering, rule)
+        merged_was = was[2].length if merged.source == third.source else merged_was
+    if count > 3:
+        merged = merged_source(merged, fourth, merged_was, was[3].length, steering, rule)
+    return merged
+
+
+@kernel
+def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float, tick_s: float) -> Memory:
+    """Return the memory after `dt` seconds, for a `dt` that is no hitch; the whole tick lasts `tick_s`."""
     _, move, steer, gait = tuning
     states, was = memory
     source, _, _, local_x, local_y, _, _, _, _, face, pos_x, pos_y, vel_x, vel_y = was
 
-    count = move.source_count
+    count, sources, merge, diagonal, half_life_s = move
     first, second, third, fourth = states
-    first = merged = shaped_source(move.sources[0], first, sample, dt)
+    first = merged = shaped_source(sources[0], first, sample, dt, tick_s)
     if count > 1:
-        second = shaped_source(move.sources[1], second, sample, dt)
+        second = shaped_source(sources[1], second, sample, dt, tick_s)
         merged = strongest(merged, second)
         if count > 2:
-            third = shaped_source(move.sources[2], third, sample, dt)
+            third = shaped_source(sources[2], third, sample, dt, tick_s)
             merged = strongest(merged, third)
             if count > 3:
-                fourth = shaped_source(move.sources[3], fourth, sample, dt)
+                fourth = shaped_source(sources[3], fourth, sample, dt, tick_s)
                 merged = strongest(merged, fourth)
+    if merge != MERGE_STRONGEST and count > 1:
+        merged = merged_sources(states, (first, second, third, fourth), count, source, merge)
     steering, length, x, y, raw_x, raw_y = merged
-    if length > 0.0:
-        source = steering
+    source = steering if length > 0.0 else -1.0
 
-    scale = diagonal_scale(length, move.diagonal)
-    left = half_life_factor(move.half_life_s, dt)
+    scale = diagonal_scale(length, diagonal)
+    left = half_life_factor(half_life_s, dt)
     x *= scale
     y *= scale
     local_x = x + (local_x - x) * left
@@ -135,7 +157,7 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
     amount = math.hypot(local_x, local_y)
     if length == 0.0 and amount < REST_AMOUNT:
         local_x = local_y = amount = 0.0
-    elif amount > 1.0 and move.diagonal != DIAGONAL_FREE:
+    elif amount > 1.0 and diagonal != DIAGONAL_FREE:
         # Only rounding can bring it here.
         amount = 1.0
 
@@ -161,25 +183,26 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
 def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> tuple[Memory, Outcome]:
     """Return the memory after `dt` seconds and what came out.
 
-    `sample` holds SAMPLE_WIDTH raw numbers, `view` the camera's yaw and pitch (rad); both stand for the whole
-    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most. A `dt` of 0 leaves the
-    memory as it was.
+    `sample` begins with MOVE_WIDTH raw numbers, `view` is the camera's yaw and pitch (rad); both stand for the whole
+    tick, and a swing is the way covered in it. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS
+    at most. A `dt` of 0 leaves the memory as it was.
 
-    >>> silent = SourceTuning(0, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
+    >>> from wendonic.kernels.source import SILENT_SOURCE as silent
     >>> keys = silent._replace(kind=1)
-    >>> tuning = Tuning(0.1, MoveTuning(1, (keys, silent, silent, silent), 0, 0.0), SteerTuning(0, 9.0),
+    >>> tuning = Tuning(0.1, MoveTuning(1, (keys, silent, silent, silent), 0, 0, 0.0), SteerTuning(0, 9.0),
     ...                 GaitTuning(3.0, 20.0, 30.0))
     >>> ahead = [0.0, 0.0, 1.0, 0.0] + [0.0] * 12
     >>> memory, outcome = tick(tuning, MEMORY_AT_REST, ahead, (0.0, 0.0), 0.1)
     >>> outcome.move_x, outcome.move_y, outcome.vel_y
     (0.0, 1.0, 2.0)
     """
+    tick_s = dt
     if dt > tuning.max_dt_s:
         parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
         dt /= parts
         for _ in range(parts - 1):
-            memory = tick_part(tuning, memory, sample, view, dt)
-    after = tick_part(tuning, memory, sample, view, dt)
+            memory = tick_part(tuning, memory, sample, view, dt, tick_s)
+    after = tick_part(tuning, memory, sample, view, dt, tick_s)
     if dt <= 0.0:
         return memory, after[1]
     return after, after[1]

@@ -5,20 +5,23 @@ from typing import NamedTuple
 
 from wendonic.kernels.curve import response_curve
 from wendonic.kernels.dead_zone import round_dead_zone
-from wendonic.kernels.kernel import Row, kernel
-from wendonic.kernels.opposites import cancelled_opposites
+from wendonic.kernels.kernel import Row, called_kernel, kernel
+from wendonic.kernels.opposites import opposed
+from wendonic.kernels.places import SOURCE_WIDTH
 from wendonic.kernels.ramp import ramp
 
 SOURCE_SILENT = 0
 SOURCE_KEYS = 1
 SOURCE_STICK = 2
-
-SOURCE_WIDTH = 4
-"""Numbers of the sample that one source takes: right, left, ahead, back for keys; right, ahead for a stick."""
+SOURCE_AXES = 3
+SOURCE_SWING = 4
 
 
 class SourceTuning(NamedTuple):
-    """The numbers of one source; those of the other kinds stand at their neutral value."""
+    """The numbers of one source; those of the other kinds stand at their neutral value.
+
+    `full_m_s` is the hands' speed that asks for everything.
+    """
 
     kind: int
     inner: float
@@ -27,12 +30,14 @@ class SourceTuning(NamedTuple):
     curve_exponent: float
     rise_s: float
     fall_s: float
+    opposites: int
+    full_m_s: float
 
 
 class SourceState(NamedTuple):
     """What a source gave this tick; for keys also what is carried to the next. x right, y ahead.
 
-    `source` is its place in the channel.
+    `source` is its place in the sample.
     """
 
     source: float
@@ -43,24 +48,65 @@ class SourceState(NamedTuple):
     raw_y: float
 
 
-SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0)
+SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 1.0)
 SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
+@called_kernel
+def shaped_axis(raw: float, inner: float, outer: float, curve_form: int, curve_exponent: float) -> float:
+    """Return one axis, -1..1, with its dead zone and curve taken by itself.
+
+    >>> shaped_axis(-0.5, 0.0, 1.0, 0, 1.0)
+    -0.5
+    """
+    amount = response_curve(round_dead_zone(abs(raw), inner, outer), curve_form, curve_exponent)
+    return -amount if raw < 0.0 else amount
+
+
 @kernel
-def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: float) -> SourceState:
+def shaped_rare_source(tuning: SourceTuning, state: SourceState, sample: Row, tick_s: float) -> SourceState:
+    """Return the new state of axes, each shaped by itself, or of a swing; see `shaped_source`.
+
+    >>> swing = SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=2.0)
+    >>> shaped_rare_source(swing, SOURCE_AT_REST, (0.01, 0.0, 0.0, 0.0), 0.01).y
+    0.5
+    """
+    kind, inner, outer, curve_form, curve_exponent, _, _, _, full_m_s = tuning
+    source = state.source
+    start = int(source) * SOURCE_WIDTH
+    if kind == SOURCE_AXES:
+        raw_x = sample[start]
+        raw_y = sample[start + 1]
+        x = shaped_axis(raw_x, inner, outer, curve_form, curve_exponent)
+        y = shaped_axis(raw_y, inner, outer, curve_form, curve_exponent)
+        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)
+    if tick_s <= 0.0:
+        return state
+    way_m = sample[start]
+    full_m = tick_s * full_m_s
+    # Nobody swings faster than all there is, however short the tick.
+    raw_y = 1.0 if way_m >= full_m else way_m / full_m
+    y = shaped_axis(raw_y, inner, outer, curve_form, curve_exponent)
+    return SourceState(source, y, 0.0, y, 0.0, raw_y)
+
+
+@kernel
+def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: float, tick_s: float) -> SourceState:
     """Return the source's new state from its numbers of the sample, steps 1 to 5 of shaping.
 
-    The source's numbers begin at state.source * SOURCE_WIDTH of the sample. A silent source, and one whose
+    The source's numbers begin at state.source * SOURCE_WIDTH of the sample. `tick_s` is the whole tick's length,
+    over which a swing was covered; `dt` is less when a hitch is cut into parts. A silent source, and one whose
     value cannot change this tick, gives back the very state it had; so a state goes with one tuning.
 
     >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.06)
-    >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03).x
+    >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03, 0.03).x
     0.5
     """
-    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s = tuning
+    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, _ = tuning
     if kind == SOURCE_SILENT:
         return state
+    if kind > SOURCE_STICK:
+        return shaped_rare_source(tuning, state, sample, tick_s)
     source, _, x, y, was_raw_x, was_raw_y = state
     start = int(source) * SOURCE_WIDTH
     if kind == SOURCE_STICK:
@@ -75,8 +121,8 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
         length = response_curve(length, curve_form, curve_exponent)
         scale = length / tilt
         return SourceState(source, length, raw_x * scale, raw_y * scale, raw_x, raw_y)
-    raw_x = cancelled_opposites(sample[start], sample[start + 1])
-    raw_y = cancelled_opposites(sample[start + 2], sample[start + 3])
+    raw_x = opposed(sample[start], sample[start + 1], opposites)
+    raw_y = opposed(sample[start + 2], sample[start + 3], opposites)
     if raw_x == x == was_raw_x and raw_y == y == was_raw_y:
         return state
     x = ramp(x, raw_x, rise_s, fall_s, dt)

@@ -22,7 +22,8 @@ from wendonic.pictures.style import (
     label_lines,
     split_axes,
 )
-from wendonic.profile.schema import Profile, StickBind
+from wendonic.profile.binds import StickBind
+from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import source_tuning
 from wendonic.recording.recording import Recording
 
@@ -47,7 +48,8 @@ def draw_stick(
     'Half speed at tilt 0.67'
     """
     name = profile.mode_name(mode)
-    bind = next((bind for bind in profile.mode[name].move.bind if isinstance(bind, StickBind)), None)
+    move = profile.mode[name].move
+    bind = next((bind for bind in move.bind if isinstance(bind, StickBind)), None) if move else None
     if bind is None:
         raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')
     tuning = source_tuning(bind)
@@ -58,7 +60,7 @@ def draw_stick(
 
 
 def _amount(tuning: SourceTuning, x: float, y: float) -> float:
-    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0.0).length, 1.0)
+    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0.0, 0.0).length, 1.0)
 
 
 def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Recording | None) -> None:

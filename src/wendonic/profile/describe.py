@@ -1,7 +1,26 @@
 """What a profile holds, in words."""
 
+from typing import Any
+
 from wendonic.intent import WorldAxes
-from wendonic.profile.schema import Gait, KeysBind, Mode, PowerCurve, Profile, StickBind, World
+from wendonic.profile.binds import (
+    AxesBind,
+    DpadBind,
+    GyroBind,
+    HandsBind,
+    LookBind,
+    LookStickBind,
+    MouseBind,
+    PointerBind,
+    Ramped,
+    Tilted,
+    TouchDragBind,
+    TouchStickBind,
+)
+from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
+from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, World
+from wendonic.profile.shapes import PowerCurve
+from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
 
 _DIAGONALS = {
     "cap": "diagonals capped at full speed",
@@ -40,17 +59,27 @@ def describe_world(world: World) -> str:
 
 
 def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
-    move = mode.move
-    smoothing = f"half-life {move.half_life_s:g} s" if move.half_life_s else "no smoothing"
-    count = len(move.bind)
-    sources = "1 source" if count == 1 else f"the strongest of {count} sources"
     lines = [
         f"  mode {name}{' (starts here)' if starts else ''}",
         f"    steer: {_FRAMES[mode.steer.frame]}",
         f"    face: the way of travel, turning at up to {mode.steer.turn_deg_s:g} deg/s",
-        f"    move: {sources}, {_DIAGONALS[move.diagonal]}, {smoothing}",
     ]
-    lines += [f"      {_source_words(bind)}" for bind in move.bind]
+    if mode.move:
+        move = mode.move
+        smoothing = f"half-life {move.half_life_s:g} s" if move.half_life_s else "no smoothing"
+        how = f"{_merged(move)}, {_DIAGONALS[move.diagonal]}, {smoothing}"
+        lines += [f"    move: {how}", *(f"      {source_words(bind)}" for bind in move.bind)]
+    for channel, what in (("rise", mode.rise), ("throttle", mode.throttle), ("turn", mode.turn)):
+        if what:
+            lines += [f"    {channel}: {_merged(what)}", *(f"      {source_words(bind)}" for bind in what.bind)]
+    if mode.look:
+        low, high = mode.look.pitch_limits_deg
+        count = len(mode.look.bind)
+        lines.append(
+            f"    look: {'1 source' if count == 1 else f'{count} sources, added'}, pitch {low:g} to {high:g} deg"
+        )
+        lines += [f"      {_look_words(bind)}" for bind in mode.look.bind]
+    lines += [f"    press {press}: {_press_words(table)}" for press, table in mode.press.items()]
     stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
     lines.append(
         f"    gait {mode.gait}: top speed {gait.top_speed_m_s:g} m/s, speeds up at {gait.accel_m_s2:g} m/s², "
@@ -58,15 +87,105 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     )
     if mode.leave_to is not None:
         lines.append(f"    leaves to: {', '.join(mode.leave_to) or 'nowhere'}")
+    if mode.held_presses == "drop":
+        lines.append("    entered with presses held: they end, and count again once let go")
     return lines
 
 
-def _source_words(bind: KeysBind | StickBind) -> str:
-    if isinstance(bind, KeysBind):
-        lists = bind.keys.model_dump().items()
-        keys = ", ".join(f"{name} {' '.join(codes)}" for name, codes in lists if codes)
+def _merged(channel: Move | Rise | Throttle | Turn) -> str:
+    count = len(channel.bind)
+    ways = {"strongest": "the strongest of", "sum": "the sum of", "latest": "the latest of"}
+    return "1 source" if count == 1 else f"{ways[channel.merge]} {count} sources"
+
+
+def source_words(bind: Ramped | Tilted) -> str:
+    """Return one source of `move`, `rise`, `throttle` or `turn` in words: its controls, then its numbers."""
+    what = ""
+    match bind:
+        case AxesBind(axes=axes):
+            what = f"axes: right {axes.x}, ahead {axes.y}"
+        case HandsBind(hands=hands):
+            what = f"{' and '.join(hands)} swung while squeezed, full at {bind.full_swing_m_s:g} m/s"
+        case PointerBind(while_held=held):
+            when = f" while {' or '.join(held)} is held" if held else ""
+            what = f"pointer from the window's middle{when}, full at {bind.reach:g} of its height"
+        case TouchStickBind(touch_stick=zone):
+            rim = "is dragged along" if bind.past_rim == "drag" else "stays"
+            what = (
+                f"thumb in the {zone}: full {bind.radius:g} of the height from where it landed, which {rim} past that"
+            )
+        case DpadBind(dpad=name):
+            what = name
+        case _:
+            for key in ("keys", "touch_zones", "triggers"):
+                table = getattr(bind, key, None)
+                if table is not None:
+                    what = f"{key.replace('_', ' ')}: {_listed(table.model_dump())}"
+            what = what or getattr(bind, "stick", "") or getattr(bind, "axis", "")
+    if isinstance(bind, Ramped):
+        opposites = {"cancel": "opposites cancel", "latest": "the later wins", "earliest": "the earlier wins"}
         times = f"full {bind.rise_s:g} s after a press, none {bind.fall_s:g} s after letting go"
-        return f"keys: {keys}; {times}; opposites cancel"
+        return f"{what}; {times}; {opposites[getattr(bind, 'opposites', 'cancel')]}"
+    return f"{what}: {_tilt_words(bind)}"
+
+
+def _listed(lists: dict[str, Any]) -> str:
+    return ", ".join(
+        f"{way} {names if isinstance(names, str) else ' '.join(names)}" for way, names in lists.items() if names
+    )
+
+
+def _tilt_words(bind: Tilted | LookStickBind) -> str:
     zone, curve = bind.dead_zone, bind.curve
-    shape = f"power curve, exponent {curve.exponent:g}" if isinstance(curve, PowerCurve) else "linear"
-    return f"{bind.stick}: nothing up to tilt {zone.inner:g}, full from {zone.outer:g} on; {shape}"
+    form = f"power curve, exponent {curve.exponent:g}" if isinstance(curve, PowerCurve) else "linear"
+    return f"nothing up to tilt {zone.inner:g}, full from {zone.outer:g} on; {form}"
+
+
+def _look_words(bind: LookBind) -> str:
+    turned = [axis for axis, inverted in (("yaw", bind.invert_yaw), ("pitch", bind.invert_pitch)) if inverted]
+    inverted = f"; {' and '.join(turned)} inverted" if turned else ""
+    match bind:
+        case MouseBind():
+            if bind.deg_per_count is None:
+                cm, dpi = bind.cm_per_turn or 34.0, bind.dpi or 800.0
+                words = f"{cm:g} cm a turn at {dpi:g} dpi ({bind.count_deg:.4g} deg a count)"
+            else:
+                words = f"{bind.count_deg:g} deg a count"
+            ratio = f", pitch {bind.pitch_ratio:g} of yaw" if bind.pitch_ratio != 1.0 else ""
+            return f"mouse: {words}{ratio}{inverted}"
+        case LookStickBind(stick=stick):
+            rates = f"{bind.yaw_deg_s:g} deg/s yaw and {bind.pitch_deg_s:g} deg/s pitch at full tilt"
+            return f"{stick}: {rates}; {_tilt_words(bind)}{inverted}"
+        case TouchDragBind(touch_drag=zone):
+            return f"finger dragged from the {zone}: {bind.deg_per_width:g} deg for the window's width{inverted}"
+        case GyroBind(gyro=gyro):
+            return f"{gyro}: turns {bind.turn_ratio:g} times as far as the hand{inverted}"
+    raise AssertionError(bind)
+
+
+def _press_words(press: PressTable) -> str:
+    limits = {"tap": (press.tap_s, TAP_S), "long": (press.long_s, LONG_S), "double": (press.double_s, DOUBLE_S)}
+    own, usual = limits.get(press.style, (None, 0.0))
+    limit_s = usual if own is None else own
+    how = {
+        "hold": "on while held",
+        "toggle": "on and off in turns",
+        "tap": f"let go within {limit_s:g} s",
+        "long": f"on from {limit_s:g} s on",
+        "double": f"on from the second press within {limit_s:g} s",
+    }[press.style]
+    words = [f"{', '.join(map(_entry_words, press.bind))}; {how}"]
+    if press.buffer_s is not None or press.grace_s is not None:
+        words.append(f"waits {press.buffer_s or 0:g} s for the ground, is given {press.grace_s or 0:g} s after it")
+    return "; ".join(words)
+
+
+def _entry_words(entry: PressEntry) -> str:
+    match entry:
+        case TriggerEntry():
+            return f"{entry.control} from {entry.above:g} until {entry.release:g}"
+        case ZoneEntry(zone=zone):
+            return f"a finger in the {zone}"
+        case WheelEntry(wheel=way):
+            return f"a wheel notch {'away from' if way == 'away' else 'towards'} the user"
+    return entry.replace("+", " with ")

@@ -1,22 +1,29 @@
 """pydantic's errors in the words of a profile: where, what was found, what is allowed, the nearest spelling."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import BaseModel, Tag, ValidationError
+from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from wendonic.errors import Fault, did_you_mean
+from wendonic.profile.binds import Bind
 from wendonic.profile.field_lines import field_line
-from wendonic.profile.schema import OWN_FAULTS, OWN_WORDS, Profile, Table, unknown_names
+from wendonic.profile.schema import Profile, unknown_names
+from wendonic.profile.table import OWN_FAULTS, OWN_WORDS, Table
 
 LATER_VALUES = frozenset(
     """
-    square measured axes wedge round+wedge cut none expo s knee points latest earliest sum factor
+    square measured axes wedge round+wedge cut none expo s knee points factor
     facing drive fly grid goto hands view aim hold
     """.split()
 )
 """Choices of the format that this version does not shape yet."""
+
+_SOURCE_KEYS = frozenset(
+    "keys dpad stick axes axis triggers touch_zones touch_stick touch_drag pointer hands mouse gyro".split()
+)
 
 _WORDS_OF_TYPES = {
     "string_type": "a text",
@@ -32,10 +39,18 @@ _WORDS_OF_TYPES = {
 
 def profile_faults(error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the profile `content` that `text` gave, in the order of its lines."""
-    faults = [Fault(field_line(text, where.split(".")), where, what) for where, what in unknown_names(content)]
+    faults = []
+    for where, what in unknown_names(content):
+        path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
+        faults.append(Fault(field_line(text, path), _dotted(path), what))
     for detail in error.errors():
         path = _field_path(detail["loc"])
         if detail["type"] == OWN_FAULTS:
+            # Names that do not exist are found above, whatever else is wrong.
+            for line in str(detail["ctx"]["words"]).splitlines() if path else ():
+                where, _, what = line.partition(": ")
+                full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
+                faults.append(Fault(field_line(text, full), _dotted(full), what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
             # pydantic counts only the good entries; each bad one is reported by itself.
@@ -103,6 +118,8 @@ def _table_around(loc: Sequence[str | int]) -> type[Table]:
     kind = _steps(loc[:-1])[-1][1] if len(loc) > 1 else Profile
     while get_origin(kind) is Annotated:
         kind = get_args(kind)[0]
+    if type(None) in get_args(kind):
+        kind = next(part for part in get_args(kind) if part is not type(None))
     return kind if isinstance(kind, type) and issubclass(kind, Table) else Profile
 
 
@@ -131,12 +148,12 @@ def _no_alternative(detail: ErrorDetails) -> str:
     if "form" in detail["ctx"]["discriminator"]:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
     keys = ", ".join(found) or "nothing"
-    return f"found {keys}; allowed: a source names its controls under one of {', '.join(alternatives)}"
+    return f"found {keys}; allowed: it names its controls under one of {', '.join(map(str, alternatives))}"
 
 
 def _out_of_range(detail: ErrorDetails) -> str:
     loc = detail["loc"]
-    return f"found {_shown(detail['input'])}; allowed: {_range(_table_around(loc), str(loc[-1]))}"
+    return f"found {_shown(detail['input'])}; allowed: {_range(loc)}"
 
 
 _WORDS: dict[str, Callable[[ErrorDetails], str]] = {
@@ -169,15 +186,19 @@ def _unknown_key(name: str, table: type[Table]) -> str:
     if name in table.later:
         return "belongs to the format, but this version does not shape it yet; take it out"
     allowed = list(table.model_fields)
-    other = {"KeysBind": "stick", "StickBind": "keys"}.get(table.__name__)
-    if name == other:
+    if name in _SOURCE_KEYS and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
     return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
 
 
-def _range(table: type[Table], name: str) -> str:
+def _range(loc: Sequence[str | int]) -> str:
+    """Say in words what range the schema gives to the number at `loc`."""
+    # A number in a list has its range where the list's field is.
+    ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
+    table, name = _table_around(loc[: ends[0]]), str(loc[ends[0] - 1])
+    field = table.model_fields[name]
     low, high = "", ""
-    for mark in table.model_fields[name].metadata:
+    for mark in [*field.metadata, *_marks(field.annotation)]:
         for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
                 low = words.format(f"{bound:g}")
@@ -185,6 +206,16 @@ def _range(table: type[Table], name: str) -> str:
             if (bound := getattr(mark, attribute, None)) is not None:
                 high = words.format(f"{bound:g}")
     return ", ".join(filter(None, (low, high)))
+
+
+def _marks(kind: Any) -> Iterator[Any]:
+    """Go through everything that is annotated anywhere within a type."""
+    for part in get_args(kind):
+        if isinstance(part, FieldInfo):
+            yield from part.metadata
+        else:
+            yield part
+            yield from _marks(part)
 
 
 def _shown(value: object) -> str:

@@ -1,58 +1,29 @@
-"""What a profile may hold: every field with its unit, range and default.
+"""What a profile may hold: every field with its unit, range and default."""
 
-`later` on a table names what the format knows but this version does not shape yet: such a key is refused
-in words of its own, never ignored.
-"""
-
+from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Discriminator, Field, Tag, model_validator
-from pydantic_core import PydanticCustomError
+from pydantic import Field, model_validator
 
-from wendonic.devices.controls import find_control, find_key
-from wendonic.errors import ControlError, WendonicError, none_such
-from wendonic.kernels.pipeline import SOURCES
+from wendonic.devices.sources import Zone
+from wendonic.errors import WendonicError, none_such
+from wendonic.kernels.places import AXIS_SOURCES, LOOK_SOURCES, SOURCES
+from wendonic.profile.binds import AnyLookBind, MoveBind, RiseBind, ThrottleBind, TurnBind
+from wendonic.profile.claims import double_claims
+from wendonic.profile.press_binds import PressTable
+from wendonic.profile.table import Fraction, Seconds, Table, own_fault, own_faults
 
-OWN_WORDS: Literal["own_words"] = "own_words"
-"""Type of those errors whose words are said here, as `words` of their context."""
-
-OWN_FAULTS: Literal["own_faults"] = "own_faults"
-"""The same, with a line for each fault that begins with its field path."""
-
-
-def _fault(words: str) -> PydanticCustomError:
-    return PydanticCustomError(OWN_WORDS, "{words}", {"words": words})
-
-
-class Table(BaseModel):
-    """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
-    later: ClassVar[frozenset[str]] = frozenset()
-
-
-def _key_code(code: str) -> str:
-    try:
-        return find_key(code).name.removeprefix("key.")
-    except ControlError as error:
-        raise _fault(str(error)) from None
-
-
-def _stick_name(name: str) -> str:
-    try:
-        control = find_control(name)
-    except ControlError as error:
-        raise _fault(str(error)) from None
-    if control.kind != "stick":
-        raise _fault(f"{name} is no stick; allowed: pad.left_stick, pad.right_stick")
-    return control.name
-
-
-KeyCode = Annotated[str, AfterValidator(_key_code)]
-KeyList = Annotated[tuple[KeyCode, ...], Field(strict=False)]
-StickName = Annotated[str, AfterValidator(_stick_name)]
 SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
-Seconds = Annotated[float, Field(ge=0.0, le=10.0)]
+
+USUAL_ZONES = {
+    "left edge": Zone(0.0, 0.0, 0.25, 1.0),
+    "right edge": Zone(0.75, 0.0, 1.0, 1.0),
+    "upper part": Zone(0.0, 0.0, 1.0, 0.4),
+    "lower part": Zone(0.0, 0.6, 1.0, 1.0),
+    "left half": Zone(0.0, 0.0, 0.5, 1.0),
+    "right half": Zone(0.5, 0.0, 1.0, 1.0),
+}
+"""Zones that every profile has without writing them; one of its own of the same name takes their place."""
 
 
 class World(Table):
@@ -68,108 +39,38 @@ class World(Table):
         letters = {axis[1] for axis in axes}
         if len(letters) < len(axes):
             words = f"found {', '.join(axes)}; allowed: a different letter for each"
-            raise _fault(words)
+            raise own_fault(words)
         if self.up is None and "z" in letters:
             words = f"found {', '.join(axes)} and no up; a 2-D game uses x and y, a 3-D one also says up"
-            raise _fault(words)
+            raise own_fault(words)
         return self
 
 
-class KeyLists(Table):
-    """Which keys pull which way, as W3C codes; at least one list holds a key."""
+class ZoneTable(Table):
+    """A rectangle of the window, in fractions of its width and height; y grows downwards."""
 
-    ahead: KeyList = ()
-    back: KeyList = ()
-    left: KeyList = ()
-    right: KeyList = ()
+    left: Fraction
+    top: Fraction
+    right: Fraction
+    bottom: Fraction
 
     @model_validator(mode="after")
-    def _any_key(self) -> Self:
-        lists = {"ahead": self.ahead, "back": self.back, "left": self.left, "right": self.right}
-        if not any(lists.values()):
-            words = 'no key in any list; give at least one, such as ahead = ["KeyW"]'
-            raise _fault(words)
-        seen: dict[str, str] = {}
-        for name, codes in lists.items():
-            for code in codes:
-                if code in seen:
-                    words = f'"{code}" stands under {seen[code]} and again under {name}; a key pulls one way'
-                    raise _fault(words)
-                seen[code] = name
+    def _not_empty(self) -> Self:
+        if self.left >= self.right or self.top >= self.bottom:
+            raise own_fault("is empty; allowed: left below right, and top below bottom (y grows downwards)")
         return self
 
 
-class KeysBind(Table):
-    """Keys as a source of `move`: `rise_s` from 0 to 1 after a press, `fall_s` from 1 to 0 after letting go."""
+class Window(Table):
+    """What touches and the pointer are measured by: the window's width over its height, and its zones by name."""
 
-    later: ClassVar[frozenset[str]] = frozenset({"reversal"})
+    aspect_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = 16.0 / 9.0
+    zone: dict[str, ZoneTable] = Field(default_factory=dict)
 
-    keys: KeyLists
-    opposites: Literal["cancel"] = "cancel"
-    rise_s: Seconds = 0.06
-    fall_s: Seconds = 0.04
-
-
-class DeadZone(Table):
-    """A stick's dead zone: nothing up to `inner`, everything from `outer` on (tilt, 0..1)."""
-
-    later: ClassVar[frozenset[str]] = frozenset({"release"})
-
-    form: Literal["round"] = "round"
-    inner: Annotated[float, Field(ge=0.0, lt=1.0)] = 0.14
-    outer: Annotated[float, Field(gt=0.0, le=1.0)] = 0.96
-
-    @model_validator(mode="after")
-    def _in_order(self) -> Self:
-        if self.inner >= self.outer:
-            words = f"inner {self.inner:g} is not below outer {self.outer:g}; nothing of the stick would be left"
-            raise _fault(words)
-        return self
-
-
-class LinearCurve(Table):
-    """Amount = tilt."""
-
-    later: ClassVar[frozenset[str]] = frozenset({"floor", "ceiling", "per_axis"})
-
-    form: Literal["linear"]
-
-
-class PowerCurve(Table):
-    """Amount = tilt ** exponent; above 1 small tilts are finer."""
-
-    later: ClassVar[frozenset[str]] = frozenset({"floor", "ceiling", "per_axis"})
-
-    form: Literal["power"]
-    exponent: Annotated[float, Field(gt=0.0, le=10.0)] = 1.6
-
-
-Curve = Annotated[LinearCurve | PowerCurve, Discriminator("form")]
-
-
-class StickBind(Table):
-    """A stick as a source of `move`."""
-
-    later: ClassVar[frozenset[str]] = frozenset({"centre"})
-
-    stick: StickName
-    gate: Literal["circle"] = "circle"
-    dead_zone: DeadZone = DeadZone()
-    curve: Curve = PowerCurve(form="power")
-
-
-def _source_kind(entry: Any) -> str | None:
-    if isinstance(entry, KeysBind):
-        return "keys"
-    if isinstance(entry, StickBind):
-        return "stick"
-    return next((kind for kind in ("keys", "stick") if isinstance(entry, dict) and kind in entry), None)
-
-
-Bind = Annotated[
-    Annotated[KeysBind, Tag("keys")] | Annotated[StickBind, Tag("stick")],
-    Discriminator(_source_kind),
-]
+    def zone_of(self, name: str) -> Zone:
+        """Return a zone by its name."""
+        own = self.zone.get(name)
+        return Zone(own.left, own.top, own.right, own.bottom) if own else USUAL_ZONES[name]
 
 
 class Move(Table):
@@ -179,10 +80,48 @@ class Move(Table):
         {"diagonal_factor", "paces", "pace_margin", "notches", "notch_pull", "one_euro"}
     )
 
-    merge: Literal["strongest"] = "strongest"
+    merge: Literal["strongest", "sum", "latest"] = "strongest"
     diagonal: Literal["cap", "unit", "free"] = "cap"
     half_life_s: Seconds = 0.02
-    bind: Annotated[tuple[Bind, ...], Field(strict=False, min_length=1, max_length=SOURCES)]
+    bind: Annotated[tuple[MoveBind, ...], Field(strict=False, min_length=1, max_length=SOURCES)]
+
+
+class Rise(Table):
+    """The channel `rise`, -1 down to 1 up."""
+
+    merge: Literal["strongest", "sum"] = "strongest"
+    bind: Annotated[tuple[RiseBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+
+
+class Throttle(Table):
+    """The channel `throttle`, -1 back to 1 ahead."""
+
+    merge: Literal["strongest", "sum"] = "strongest"
+    bind: Annotated[tuple[ThrottleBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+
+
+class Turn(Table):
+    """The channel `turn`, -1 left to 1 right."""
+
+    merge: Literal["strongest", "sum"] = "strongest"
+    bind: Annotated[tuple[TurnBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+
+
+class LookTable(Table):
+    """The channel `look`: its sources add up; the pitch stays within its limits."""
+
+    pitch_limits_deg: Annotated[
+        tuple[Annotated[float, Field(ge=-90.0, le=90.0)], Annotated[float, Field(ge=-90.0, le=90.0)]],
+        Field(strict=False),
+    ] = (-75.0, 75.0)
+    bind: Annotated[tuple[AnyLookBind, ...], Field(strict=False, min_length=1, max_length=LOOK_SOURCES)]
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        low, high = self.pitch_limits_deg
+        if low >= high:
+            raise own_fault(f"pitch limits {low:g} and {high:g}; allowed: the lower one first")
+        return self
 
 
 class Steer(Table):
@@ -196,14 +135,32 @@ class Steer(Table):
 
 
 class Mode(Table):
-    """A named part of a profile, with its own bindings, steering and gait."""
+    """A named part of a profile, with its own bindings, steering and gait.
 
-    later: ClassVar[frozenset[str]] = frozenset({"look", "rise", "throttle", "turn", "press", "carry"})
+    `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
+    until they are let go and pressed again.
+    """
 
     gait: str = "walk"
     leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = None
+    held_presses: Literal["carry", "drop"] = "carry"
     steer: Steer = Steer()
-    move: Move
+    move: Move | None = None
+    rise: Rise | None = None
+    throttle: Throttle | None = None
+    turn: Turn | None = None
+    look: LookTable | None = None
+    press: dict[str, PressTable] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _bindings(self) -> Self:
+        channels = (self.move, self.rise, self.throttle, self.turn, self.look)
+        if not self.press and not any(channels):
+            raise own_fault("binds nothing; give it [[….move.bind]], or another channel, or a press")
+        wrong = double_claims(self)
+        if wrong:
+            raise own_faults(wrong)
+        return self
 
 
 class Gait(Table):
@@ -214,16 +171,41 @@ class Gait(Table):
     brake_m_s2: Annotated[float, Field(gt=0.0, le=100_000.0)] = 30.0
 
 
+def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
+    """Go through the zones that a mode names: field path and name. What is not of the right type is passed over."""
+    for channel in ("move", "look"):
+        table = mode.get(channel)
+        binds = table.get("bind") if isinstance(table, dict) else None
+        for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
+            for key, named in bind.items() if isinstance(bind, dict) else ():
+                where = f"{path}.{channel}.bind.{index}.{key}"
+                if key in ("touch_stick", "touch_drag") and isinstance(named, str):
+                    yield where, named
+                if key == "touch_zones" and isinstance(named, dict):
+                    for way, names in named.items():
+                        for name in names if isinstance(names, list | tuple) else ():
+                            if isinstance(name, str):
+                                yield f"{where}.{way}", name
+    presses = mode.get("press")
+    for press, table in presses.items() if isinstance(presses, dict) else ():
+        entries = table.get("bind") if isinstance(table, dict) else None
+        for index, entry in enumerate(entries if isinstance(entries, list | tuple) else ()):
+            if isinstance(entry, dict) and isinstance(entry.get("zone"), str):
+                yield f"{path}.press.{press}.bind.{index}.zone", entry["zone"]
+
+
 def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
-    """Return (field path, what is wrong) for each gait or mode that is named but not there.
+    """Return (field path, what is wrong) for each gait, mode or zone that is named but not there.
 
     `content` may have other faults: what is not of the right type is passed over.
     """
     wrong: list[tuple[str, str]] = []
-    modes, gaits = content.get("mode"), content.get("gait", {})
+    modes, gaits, window = content.get("mode"), content.get("gait", {}), content.get("window", {})
     if not isinstance(modes, dict) or not isinstance(gaits, dict):
         return wrong
     gait_names = dict.fromkeys([*gaits, "walk"])
+    zones = window.get("zone", {}) if isinstance(window, dict) else {}
+    zone_names = dict.fromkeys([*(zones if isinstance(zones, dict) else ()), *USUAL_ZONES])
     for name, mode in modes.items():
         if not isinstance(mode, dict):
             continue
@@ -234,6 +216,9 @@ def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if isinstance(other, str) and other not in modes:
                 wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
+        for where, zone in _zone_fields(mode, f"mode.{name}"):
+            if zone not in zone_names:
+                wrong.append((where, none_such("zone", zone, zone_names)))
     return wrong
 
 
@@ -247,20 +232,26 @@ class Profile(Table):
     title: str = ""
     max_dt_s: Annotated[float, Field(gt=0.0, le=10.0)] = 0.1
     world: World = World(right="+x", ahead="+y", up="+z")
+    window: Window = Window()
     mode: Annotated[dict[str, Mode], Field(min_length=1)]
-    gait: dict[str, Gait] = {}
+    gait: dict[str, Gait] = Field(default_factory=dict)
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
         wrong = unknown_names(self.model_dump())
         if wrong:
-            raise PydanticCustomError(OWN_FAULTS, "{words}", {"words": "\n".join(map(": ".join, wrong))})
+            raise own_faults(wrong)
         return self
 
     @property
     def first_mode(self) -> str:
         """Name of the mode where a helm starts."""
         return next(iter(self.mode))
+
+    @property
+    def press_names(self) -> tuple[str, ...]:
+        """Names of the presses of all modes, in the order of the file."""
+        return tuple(dict.fromkeys(name for mode in self.mode.values() for name in mode.press))
 
     def mode_name(self, name: str | None) -> str:
         """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise."""

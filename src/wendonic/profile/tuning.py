@@ -1,56 +1,170 @@
-"""From a profile to what the tick runs on: numbers, and the sources' controls."""
+"""From a profile to what the tick runs on: the kernels' numbers."""
 
 import math
+from typing import Any
 
-from wendonic.devices.sources import KeysSource, Source, StickSource
+from wendonic.kernels.axis_channel import AxisTuning
 from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
-from wendonic.kernels.pipeline import SOURCES, GaitTuning, MoveTuning, SteerTuning, Tuning
-from wendonic.kernels.source import SILENT_SOURCE, SOURCE_KEYS, SOURCE_STICK, SourceTuning
+from wendonic.kernels.look import (
+    LOOK_DISPLACEMENT,
+    LOOK_RATE,
+    LOOK_STICK,
+    SILENT_LOOK_SOURCE,
+    LookSourceTuning,
+    LookTuning,
+)
+from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
+from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.pipeline import GaitTuning, MoveTuning, SteerTuning, Tuning
+from wendonic.kernels.places import AXIS_SOURCES, LOOK_SOURCES, SOURCES
+from wendonic.kernels.press import (
+    SILENT_PRESS,
+    STYLE_DOUBLE,
+    STYLE_HOLD,
+    STYLE_LONG,
+    STYLE_TAP,
+    STYLE_TOGGLE,
+    PressTuning,
+)
+from wendonic.kernels.source import (
+    SILENT_SOURCE,
+    SOURCE_AXES,
+    SOURCE_KEYS,
+    SOURCE_STICK,
+    SOURCE_SWING,
+    SourceTuning,
+)
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
-from wendonic.profile.schema import KeysBind, PowerCurve, Profile, StickBind
+from wendonic.profile.binds import (
+    AxesBind,
+    AxisBind,
+    GyroBind,
+    HandsBind,
+    LookBind,
+    LookStickBind,
+    MouseBind,
+    Ramped,
+    Tilted,
+    TouchDragBind,
+    TriggersBind,
+)
+from wendonic.profile.press_binds import PressTable
+from wendonic.profile.schema import LookTable, Move, Profile, Rise, Throttle, Turn
+from wendonic.profile.shapes import PowerCurve
 
 _DIAGONALS = {"cap": DIAGONAL_CAP, "unit": DIAGONAL_UNIT, "free": DIAGONAL_FREE}
 _FRAMES = {"camera": FRAME_CAMERA, "map": FRAME_MAP}
+_MERGES = {"strongest": MERGE_STRONGEST, "sum": MERGE_SUM, "latest": MERGE_LATEST}
+_OPPOSITES = {"cancel": OPPOSITES_CANCEL, "latest": OPPOSITES_LATEST, "earliest": OPPOSITES_EARLIEST}
+_STYLES = {
+    "hold": STYLE_HOLD,
+    "toggle": STYLE_TOGGLE,
+    "tap": STYLE_TAP,
+    "long": STYLE_LONG,
+    "double": STYLE_DOUBLE,
+}
+
+TAP_S = 0.2
+LONG_S = 0.5
+DOUBLE_S = 0.3
+"""Limits of the styles where a profile names none."""
 
 
-def source_tuning(bind: KeysBind | StickBind) -> SourceTuning:
-    """Return the numbers of one `bind` entry."""
-    if isinstance(bind, KeysBind):
-        return SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=bind.rise_s, fall_s=bind.fall_s)
+def _curve(bind: Tilted | LookStickBind) -> dict[str, Any]:
     curve = bind.curve
-    return SILENT_SOURCE._replace(
-        kind=SOURCE_STICK,
-        inner=bind.dead_zone.inner,
-        outer=bind.dead_zone.outer,
-        curve_form=CURVE_POWER if isinstance(curve, PowerCurve) else CURVE_LINEAR,
-        curve_exponent=curve.exponent if isinstance(curve, PowerCurve) else 1.0,
-    )
+    is_power = isinstance(curve, PowerCurve)
+    return {
+        "inner": bind.dead_zone.inner,
+        "outer": bind.dead_zone.outer,
+        "curve_form": CURVE_POWER if is_power else CURVE_LINEAR,
+        "curve_exponent": curve.exponent if isinstance(curve, PowerCurve) else 1.0,
+    }
+
+
+def source_tuning(bind: Ramped | Tilted) -> SourceTuning:
+    """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`."""
+    if isinstance(bind, Ramped):
+        opposites = _OPPOSITES[getattr(bind, "opposites", "cancel")]
+        return SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=bind.rise_s, fall_s=bind.fall_s, opposites=opposites)
+    if isinstance(bind, HandsBind):
+        return SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=bind.full_swing_m_s, **_curve(bind))
+    each_axis = isinstance(bind, AxesBind | AxisBind | TriggersBind)
+    return SILENT_SOURCE._replace(kind=SOURCE_AXES if each_axis else SOURCE_STICK, **_curve(bind))
+
+
+def look_source_tuning(bind: LookBind) -> LookSourceTuning:
+    """Return the numbers of one `bind` entry of `look`; an inverted axis has a negative one."""
+    yaw_sign = -1.0 if bind.invert_yaw else 1.0
+    pitch_sign = -1.0 if bind.invert_pitch else 1.0
+    kind = LOOK_DISPLACEMENT
+    yaw = pitch = 0.0
+    match bind:
+        case MouseBind():
+            yaw = math.radians(bind.count_deg)
+            pitch = yaw * bind.pitch_ratio
+        case TouchDragBind():
+            yaw = pitch = math.radians(bind.deg_per_width)
+        case GyroBind():
+            kind = LOOK_RATE
+            yaw = pitch = bind.turn_ratio
+        case LookStickBind():
+            kind = LOOK_STICK
+            yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
+    tuning = SILENT_LOOK_SOURCE._replace(kind=kind, yaw=yaw * yaw_sign, pitch=pitch * pitch_sign)
+    return tuning._replace(**_curve(bind)) if isinstance(bind, LookStickBind) else tuning
+
+
+def _move_tuning(move: Move | None) -> MoveTuning:
+    sources = [source_tuning(bind) for bind in move.bind] if move else []
+    first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
+    four = (first, second, third, fourth)
+    if move is None:
+        return MoveTuning(0, four, MERGE_STRONGEST, DIAGONAL_CAP, 0.0)
+    return MoveTuning(len(sources), four, _MERGES[move.merge], _DIAGONALS[move.diagonal], move.half_life_s)
+
+
+def axis_tuning(channel: Rise | Throttle | Turn | None) -> AxisTuning:
+    """Return the numbers of a channel of one number; silent where a mode binds nothing to it."""
+    sources = [source_tuning(bind) for bind in channel.bind] if channel else []
+    first, second, third = sources + [SILENT_SOURCE] * (AXIS_SOURCES - len(sources))
+    return AxisTuning(len(sources), (first, second, third), _MERGES[channel.merge] if channel else MERGE_STRONGEST)
+
+
+def look_tuning(look: LookTable | None) -> LookTuning:
+    """Return the numbers of the channel `look`; silent where a mode binds nothing to it."""
+    sources = [look_source_tuning(bind) for bind in look.bind] if look else []
+    first, second, third, fourth = sources + [SILENT_LOOK_SOURCE] * (LOOK_SOURCES - len(sources))
+    low_deg, high_deg = look.pitch_limits_deg if look else (-90.0, 90.0)
+    return LookTuning(len(sources), (first, second, third, fourth), math.radians(low_deg), math.radians(high_deg))
 
 
 def mode_tuning(profile: Profile, mode_name: str) -> Tuning:
-    """Return every number of one mode, degrees turned to radians; its type is the same for all profiles."""
+    """Return every number that moving takes in one mode; its type is the same for all profiles. Angles in radians."""
     mode = profile.mode[mode_name]
     gait = profile.gait_of(mode_name)
-    sources = [source_tuning(bind) for bind in mode.move.bind]
-    first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
     return Tuning(
         profile.max_dt_s,
-        MoveTuning(
-            len(sources), (first, second, third, fourth), _DIAGONALS[mode.move.diagonal], mode.move.half_life_s
-        ),
+        _move_tuning(mode.move),
         SteerTuning(_FRAMES[mode.steer.frame], math.radians(mode.steer.turn_deg_s)),
         GaitTuning(gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2),
     )
 
 
-def mode_sources(profile: Profile, mode_name: str) -> tuple[Source, ...]:
-    """Return the controls of one mode's sources of `move`, in the order of the file."""
-    sources: list[Source] = []
-    for bind in profile.mode[mode_name].move.bind:
-        if isinstance(bind, KeysBind):
-            keys = bind.keys
-            sources.append(KeysSource(keys.right, keys.left, keys.ahead, keys.back))
-        else:
-            sources.append(StickSource(bind.stick))
-    return tuple(sources)
+def press_tuning(press: PressTable) -> PressTuning:
+    """Return the numbers of one press."""
+    return PressTuning(
+        _STYLES[press.style],
+        TAP_S if press.tap_s is None else press.tap_s,
+        LONG_S if press.long_s is None else press.long_s,
+        DOUBLE_S if press.double_s is None else press.double_s,
+        int(press.buffer_s is not None or press.grace_s is not None),
+        press.buffer_s or 0.0,
+        press.grace_s or 0.0,
+    )
+
+
+def press_tunings(profile: Profile, mode_name: str) -> tuple[PressTuning, ...]:
+    """Return the numbers of every press of the profile; one that the mode does not bind is silent."""
+    presses = profile.mode[mode_name].press
+    return tuple(press_tuning(presses[name]) if name in presses else SILENT_PRESS for name in profile.press_names)

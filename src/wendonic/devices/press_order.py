@@ -1,0 +1,44 @@
+"""In which order keys went down: what decides between opposite ones."""
+
+from collections.abc import MutableSequence, Sequence
+
+from wendonic.devices.sources import KeysSource, find_switch
+from wendonic.devices.state import Change, DeviceState
+
+
+class PressOrder:
+    """For each way the number, in the order of pressing, of its latest (or earliest) key that is held; 0 for none."""
+
+    __slots__ = ("_latest", "_lists", "_numbers", "_start", "watched")
+
+    def __init__(self, source: KeysSource, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        ways = (source.right, source.left, source.ahead, source.back)
+        self._lists = [tuple(find_switch(name).slot for name in names) for names in ways]
+        self._latest = source.opposites == "latest"
+        self._start = start
+        self._numbers: dict[int, int] = {}
+        self.watched = tuple(slot for slots in self._lists for slot in slots)
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
+        """Number what is held already; its order is not known any more."""
+        self._numbers = {}
+        for slot in self.watched:
+            if values[slot] > 0.0:
+                self._numbers[slot] = len(self._numbers) + 1
+
+    def take(self, change: Change) -> None:
+        """Number a key that went down after all that are held."""
+        numbers = self._numbers
+        if change.value[0] == 0.0:
+            numbers.pop(change.slot, None)
+        elif change.slot not in numbers:
+            numbers[change.slot] = max(numbers.values(), default=0) + 1
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        """Write the four numbers."""
+        choose = max if self._latest else min
+        numbers = self._numbers
+        for place, slots in enumerate(self._lists, self._start):
+            row[place] = float(choose([numbers[slot] for slot in slots if slot in numbers], default=0))
+        return False

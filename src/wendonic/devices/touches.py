@@ -1,0 +1,157 @@
+"""What fingers on a touch screen mean: zones, a stick under the thumb, a drag."""
+
+import math
+from collections.abc import MutableSequence, Sequence
+
+from wendonic.devices.controls import CONTROLS, TOUCHES
+from wendonic.devices.sources import TouchDragSource, TouchStickSource, TouchZonesSource, Zone
+from wendonic.devices.state import Change, DeviceState
+
+FIRST_TOUCH = CONTROLS["touch.0"]
+TOUCH_SLOTS = tuple(CONTROLS[f"touch.{finger}"].slot for finger in range(TOUCHES))
+
+
+def landed_in(zone: Zone, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> list[int]:
+    """Return the slots of the touches that are down in the held state `values` and landed in the zone."""
+    return [
+        slot for finger, slot in enumerate(TOUCH_SLOTS) if values[slot + 2] > 0.0 and zone.holds(*landings[finger])
+    ]
+
+
+class ZoneLists:
+    """The zones of `move`: which ways have a finger in them now."""
+
+    __slots__ = ("_changes_seen", "_lists", "_start")
+
+    def __init__(self, source: TouchZonesSource, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        self._lists: tuple[Sequence[Zone], ...] = (source.right, source.left, source.ahead, source.back)
+        self._start = start
+        self._changes_seen = -1
+
+    watched = ()
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
+        """Look at everything anew."""
+        self._changes_seen = -1
+
+    def take(self, change: Change) -> None:
+        """Nothing: where the fingers are is enough."""
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write 0 or 1 for each way."""
+        if state.touch_changes != self._changes_seen:
+            self._changes_seen = state.touch_changes
+            values = state.values
+            fingers = [(values[slot], values[slot + 1]) for slot in TOUCH_SLOTS if values[slot + 2] > 0.0]
+            for place, zones in enumerate(self._lists, self._start):
+                row[place] = float(any(zone.holds(x, y) for zone in zones for x, y in fingers))
+        return False
+
+
+class ThumbStick:
+    """A stick whose middle is where the thumb landed; one thumb at a time."""
+
+    __slots__ = ("_known", "_middle", "_source", "_start", "_thumb", "_tilt")
+
+    watched = TOUCH_SLOTS
+
+    def __init__(self, source: TouchStickSource, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        self._source = source
+        self._start = start
+        self._known: set[int] = set()
+        self._let_go()
+
+    def _let_go(self) -> None:
+        self._thumb = -1
+        self._middle = (0.0, 0.0)
+        self._tilt = (0.0, 0.0)
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
+        """Take over a thumb that is on the glass already."""
+        self._let_go()
+        self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
+        for slot in landed_in(self._source.zone, values, landings)[:1]:
+            self._thumb = slot
+            self._middle = landings[TOUCH_SLOTS.index(slot)]
+            self._point(values[slot], values[slot + 1])
+
+    def take(self, change: Change) -> None:
+        """Follow the thumb."""
+        slot, (x, y, pressure), _, _ = change
+        landing = slot not in self._known
+        if pressure == 0.0:
+            self._known.discard(slot)
+            if slot == self._thumb:
+                self._let_go()
+            return
+        self._known.add(slot)
+        if landing and self._thumb < 0 and self._source.zone.holds(x, y):
+            self._thumb = slot
+            self._middle = (x, y)
+        if slot == self._thumb:
+            self._point(x, y)
+
+    def _point(self, x: float, y: float) -> None:
+        _, radius, drag, aspect_ratio = self._source
+        middle_x, middle_y = self._middle
+        right = (x - middle_x) * aspect_ratio / radius
+        ahead = (middle_y - y) / radius
+        length = math.hypot(right, ahead)
+        if length > 1.0:
+            right /= length
+            ahead /= length
+            if drag:
+                self._middle = (x - right * radius / aspect_ratio, y + ahead * radius)
+        self._tilt = (right, ahead)
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        """Write how far the stick is tilted, right and ahead."""
+        row[self._start], row[self._start + 1] = self._tilt
+        return False
+
+
+class FingerDrag:
+    """How far the fingers that landed in the zone went since the last tick, in window widths, right and up."""
+
+    __slots__ = ("_at", "_known", "_right", "_source", "_start", "_up")
+
+    watched = TOUCH_SLOTS
+
+    def __init__(self, source: TouchDragSource, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        self._source = source
+        self._start = start
+        self._at: dict[int, tuple[float, float]] = {}
+        self._known: set[int] = set()
+        self._right = self._up = 0.0
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
+        """Go on from where the fingers are."""
+        self._known = {slot for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
+        self._at = {slot: (values[slot], values[slot + 1]) for slot in landed_in(self._source.zone, values, landings)}
+        self._right = self._up = 0.0
+
+    def take(self, change: Change) -> None:
+        """Add the way of one finger; where it is lifted counts, where it is lost does not."""
+        slot, (x, y, pressure), _, lost = change
+        if slot in self._at and not lost:
+            was_x, was_y = self._at[slot]
+            self._right += x - was_x
+            self._up += (was_y - y) / self._source.aspect_ratio
+            self._at[slot] = (x, y)
+        if pressure == 0.0:
+            self._at.pop(slot, None)
+            self._known.discard(slot)
+        elif slot not in self._known:
+            self._known.add(slot)
+            if self._source.zone.holds(x, y):
+                self._at[slot] = (x, y)
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        """Write the way, once."""
+        row[self._start], row[self._start + 1] = self._right, self._up
+        moved = self._right != 0.0 or self._up != 0.0
+        self._right = self._up = 0.0
+        return moved
