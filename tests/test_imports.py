@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from wendonic import Event, Recording, RecordingError, WendonicError
 from wendonic.demo import demo_recording
-from wendonic.devices.controls import PAD_BUTTONS
+from wendonic.devices.controls import MOUSE_BUTTONS, PAD_BUTTONS
 from wendonic.devices.keys import KEY_CODES
 from wendonic.recording.linux_codes import KEY_CONTROLS
 
@@ -66,6 +66,7 @@ def test_key_codes_are_the_kernels():
 
 def test_every_code_stands_for_a_control_that_exists():
     names = {f"key.{code}" for code in KEY_CODES} | {f"pad.{button}" for button in PAD_BUTTONS}
+    names |= {f"mouse.{button}" for button in MOUSE_BUTTONS}
     assert set(KEY_CONTROLS.values()) <= names
 
 

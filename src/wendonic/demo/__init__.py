@@ -1,9 +1,9 @@
-"""Hollowmere Apiary: the shipped profile and recordings, and the script that makes them from stand-ins."""
+"""Hollowmere Apiary: the shipped profiles and recordings, and the script that makes them from stand-ins."""
 
 import shutil
 from pathlib import Path
 
-from wendonic.errors import WendonicError
+from wendonic.errors import WendonicError, none_such
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
@@ -11,21 +11,38 @@ from wendonic.whole_file import whole_file
 
 FOLDER = Path(__file__).parent
 PROFILE_PATH = FOLDER / "beekeeper.toml"
-RECORDING_NAMES = ("beekeeper_keys", "beekeeper_pad")
+
+RECORDINGS = {
+    "beekeeper_keys": "beekeeper",
+    "beekeeper_pad": "beekeeper",
+    "beekeeper_mouse": "beekeeper",
+    "tablet_walk": "tablet",
+    "headset_walk": "headset",
+    "scout_flight": "scout",
+}
+"""Every shipped recording, with the profile that it goes with."""
+
+CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"
+"""A stream of Linux input events, 64-bit layout: keyboard, mouse and pad in one."""
 
 
-def demo_profile() -> Profile:
-    """Return the beekeeper's profile."""
-    return load_profile(PROFILE_PATH)
+def demo_profile(name: str = "beekeeper") -> Profile:
+    """Return one of the shipped profiles."""
+    names = dict.fromkeys(RECORDINGS.values())
+    if name not in names:
+        raise WendonicError(none_such("shipped profile", name, names))
+    return load_profile(FOLDER / f"{name}.toml")
 
 
 def demo_recording(name: str) -> Recording:
-    """Return one of the shipped recordings, by a name of `RECORDING_NAMES`."""
+    """Return one of the shipped recordings, by a name of `RECORDINGS`."""
+    if name not in RECORDINGS:
+        raise WendonicError(none_such("shipped recording", name, RECORDINGS))
     return Recording.read(FOLDER / f"{name}.jsonl")
 
 
 def copy_inputs(folder: str | Path) -> list[Path]:
-    """Copy the shipped profile and recordings into `folder`, to play with; makes the folder if it is missing.
+    """Copy the shipped profiles and recordings into `folder`, to play with; makes the folder if it is missing.
 
     A file that is there already and was changed is somebody's work: it stays, and is returned.
     """
@@ -33,7 +50,7 @@ def copy_inputs(folder: str | Path) -> list[Path]:
     kept: list[Path] = []
     try:
         target.mkdir(parents=True, exist_ok=True)
-        for source in (PROFILE_PATH, *(FOLDER / f"{name}.jsonl" for name in RECORDING_NAMES)):
+        for source in sorted((*FOLDER.glob("*.toml"), *FOLDER.glob("*.jsonl"), CAPTURE_PATH)):
             copy = target / source.name
             if copy.exists() and copy.read_bytes() != source.read_bytes():
                 kept.append(copy)

@@ -4,10 +4,21 @@ import math
 import sys
 from pathlib import Path
 
-from wendonic.demo import FOLDER
+from wendonic.demo import CAPTURE_PATH, FOLDER
 from wendonic.devices.event import Event
-from wendonic.devices.standins import StickStandIn, Stroke, Typist, hand_path
+from wendonic.devices.standins import (
+    HandsStandIn,
+    MouseStandIn,
+    StickStandIn,
+    Stroke,
+    TouchStandIn,
+    TrackingLoss,
+    Typist,
+    hand_path,
+)
+from wendonic.recording.linux_capture import linux_capture
 from wendonic.recording.recording import Recording
+from wendonic.whole_file import whole_file
 
 VIEW_HZ = 60.0
 
@@ -103,13 +114,133 @@ def beekeeper_pad() -> Recording:
     )
 
 
-MAKERS = {"beekeeper_keys": beekeeper_keys, "beekeeper_pad": beekeeper_pad}
+def beekeeper_mouse() -> Recording:
+    """Return 20 s with keyboard and mouse: looking round, jumps, a sprint, smoke, frames lifted by the wheel."""
+    strokes = [
+        Stroke("KeyW", 1.0, 6.5),
+        Stroke("KeyD", 3.0, 4.2),
+        Stroke("ShiftLeft", 4.4, 4.6),
+        Stroke("Space", 5.2, 5.35),
+        Stroke("ShiftLeft", 7.0, 7.2),
+        Stroke("KeyW", 9.0, 14.0),
+        Stroke("Space", 10.0, 10.1),
+        Stroke("Space", 10.5, 10.6),
+        Stroke("KeyA", 12.0, 13.5),
+        Stroke("KeyW", 15.0, 19.0),
+    ]
+    mouse = MouseStandIn(counts_per_inch=800, poll_hz=250, tremor_mm=0.03, seed=14)
+    looks = mouse.swipe(cm=8.5, start_s=2.0, duration_s=0.5)
+    looks += mouse.swipe(cm=3.0, start_s=5.0, duration_s=0.4, direction_deg=0.0)
+    looks += mouse.swipe(cm=17.0, start_s=9.5, duration_s=1.2, direction_deg=270.0)
+    looks += mouse.swipe(cm=12.0, start_s=15.5, duration_s=0.9, direction_deg=100.0)
+    clicks = [Event(t, "mouse.left", down) for t, down in ((7.4, 1.0), (8.1, 0.0), (14.2, 1.0), (14.6, 0.0))]
+    wheel = [Event(round(8.2 + 0.15 * notch, 6), "mouse.wheel", 1.0) for notch in range(4)]
+    wheel += [Event(14.8, "mouse.wheel", -1.0)]
+    loss = [Event(18.0, "lost.focus", 1.0)]
+    marks = mark_events(
+        {1.0: "down to the lower hives", 7.4: "smoke, then four frames", 18.0: "somebody at the door"}
+    )
+    typed = [event for event in Typist(seed=13).events(strokes) if event.t < 18.0]
+    return joined("Beekeeper with keys and mouse", typed, looks, clicks, wheel, loss, marks)
+
+
+def tablet_walk() -> Recording:
+    """Return 12 s on a tablet: the left thumb walks, the right one looks and taps."""
+    left = TouchStandIn(finger=0, poll_hz=60, noise=0.0004, seed=15)
+    right = TouchStandIn(finger=1, poll_hz=60, noise=0.0004, seed=16)
+    walks = left.events(
+        hand_path([(1.0, 0.2, 0.7), (1.4, 0.2, 0.52), (3.0, 0.21, 0.5), (4.0, 0.32, 0.55), (5.0, 0.2, 0.75)]),
+        1.0,
+        5.5,
+    )
+    walks += left.events(hand_path([(6.5, 0.15, 0.6), (7.0, 0.15, 0.4), (9.5, 0.3, 0.35)]), 6.5, 9.8)
+    looks = right.drag((0.6, 0.4), (0.9, 0.35), t=2.0, duration_s=0.8)
+    looks += right.drag((0.9, 0.3), (0.5, 0.5), t=7.0, duration_s=1.0)
+    taps = [*right.tap(0.9, 0.85, t=3.5), *right.tap(0.9, 0.85, t=10.2), *right.tap(0.91, 0.84, t=10.4)]
+    marks = mark_events({1.0: "thumb lands", 10.2: "two taps: jump", 12.0: "end"})
+    return joined("Beekeeper on a tablet", walks, looks, taps, marks)
+
+
+def headset_walk() -> Recording:
+    """Return 8 s with a headset: both smokers swung, the left one out of sight for a while, three puffs."""
+    hands = HandsStandIn(cadence_hz=0.9, amplitude_m=0.28, tremor_m=0.0015, poll_hz=60, seed=17)
+    walk = hands.walk(1.0, 7.0, losses=[TrackingLoss("hand.left", 3.5, 4.3)])
+    puffs = [
+        Event(round(start_s + share * 0.2, 6), "hand.right.trigger", pull)
+        for start_s in (2.0, 5.0, 7.3)
+        for share, pull in ((0.0, 0.3), (0.3, 0.8), (0.6, 1.0), (0.9, 0.5), (1.0, 0.0))
+    ]
+    marks = mark_events({1.0: "swinging", 3.5: "left hand behind the back", 8.0: "end"})
+    return joined("Walking by swinging the two smokers", walk, puffs, marks)
+
+
+def scout_flight() -> Recording:
+    """Return 14 s as the scout bee: climbs, dives, opposite keys in every order, taps and long presses."""
+    strokes = [
+        Stroke("Space", 0.5, 2.0),
+        Stroke("KeyC", 1.5, 2.6),
+        Stroke("KeyW", 1.0, 6.0),
+        Stroke("KeyA", 2.0, 3.5),
+        Stroke("KeyD", 2.6, 3.1),
+        Stroke("KeyA", 4.0, 4.6),
+        Stroke("KeyD", 4.3, 5.4),
+        Stroke("KeyS", 5.0, 5.5),
+        Stroke("KeyE", 6.5, 6.6),
+        Stroke("KeyE", 7.0, 7.9),
+        Stroke("ControlLeft", 8.4, 9.2),
+        Stroke("KeyH", 8.7, 8.9),
+    ]
+    stick = StickStandIn("pad.left_stick", rest=(0.02, 0.01), noise=0.003, bits=8, poll_hz=60, seed=18)
+    flight = stick.events(
+        hand_path([(9.0, 0.0, 0.0), (9.8, 0.6, 0.8), (11.5, -0.7, 0.6), (12.5, 0.0, 0.0)]), 9.0, 14.0
+    )
+    turning = StickStandIn("pad.right_stick", rest=(-0.01, 0.0), noise=0.002, bits=8, poll_hz=60, seed=19)
+    turns = turning.events(hand_path([(9.5, 0.0, 0.0), (10.5, 0.9, 0.3), (11.5, 0.0, 0.0)]), 9.0, 14.0)
+    pull = hand_path([(10.0, 0.0, 0.0), (10.8, 1.0, 0.0), (11.6, 0.0, 0.0), (12.4, 0.0, 1.0), (13.2, 0.0, 0.0)])
+    triggers: list[Event] = []
+    for poll in range(240):
+        t = round(10.0 + poll / 60.0, 6)
+        triggers += [
+            Event(t, f"pad.{side}_trigger", round(level, 4))
+            for side, level in zip(("right", "left"), pull(t), strict=True)
+        ]
+    changes = [
+        event
+        for before, event in zip([*triggers[:2], *triggers], triggers, strict=False)
+        if before.value != event.value
+    ]
+    marks = mark_events({0.5: "up over the orchard", 2.0: "left against right", 9.0: "with the pad", 14.0: "end"})
+    return joined("Scout bee over the orchard", Typist(seed=20).events(strokes), flight, turns, changes, marks)
+
+
+def beekeeper_capture() -> bytes:
+    """Return 4 s of keyboard, mouse and pad as the kernel of Linux hands them out."""
+    typed = Typist(seed=21).events([Stroke("KeyW", 0.2, 1.5), Stroke("KeyD", 0.8, 1.2), Stroke("Space", 1.0, 1.1)])
+    swipe = MouseStandIn(poll_hz=125, seed=22).swipe(cm=6.0, start_s=1.5, duration_s=0.5)
+    stick = StickStandIn(rest=(0.02, -0.02), noise=0.003, bits=8, poll_hz=60, seed=23)
+    tilted = stick.events(hand_path([(2.2, 0.0, 0.0), (2.8, 0.6, 0.8), (3.4, 0.0, 0.0)]), 2.0, 4.0)
+    buttons = [Event(3.5, "mouse.left", 1.0), Event(3.6, "mouse.left", 0.0), Event(3.7, "mouse.wheel", 1.0)]
+    buttons += [Event(2.4, "pad.south", 1.0), Event(2.5, "pad.south", 0.0)]
+    events = [event for part in (typed, swipe, tilted, buttons) for event in part]
+    return linux_capture(sorted(events, key=lambda event: event.t))
+
+
+MAKERS = {
+    "beekeeper_keys": beekeeper_keys,
+    "beekeeper_pad": beekeeper_pad,
+    "beekeeper_mouse": beekeeper_mouse,
+    "tablet_walk": tablet_walk,
+    "headset_walk": headset_walk,
+    "scout_flight": scout_flight,
+}
 
 
 def main(folder: Path = FOLDER) -> None:
-    """Write every recording into `folder`."""
+    """Write every recording, and the capture, into `folder`."""
     for name, make in MAKERS.items():
         make().write(folder / f"{name}.jsonl")
+    with whole_file(folder / CAPTURE_PATH.name) as beside:
+        beside.write_bytes(beekeeper_capture())
 
 
 if __name__ == "__main__":

@@ -86,3 +86,17 @@ def checked_event(t: object, control: object, value: object) -> Event:
         raise ControlError(f"control: found {control!r}; allowed: a name such as key.KeyW")
     known = find_control(control)
     return Event(time_s, known.name, fitting_value(known, value))
+
+
+def at_rest(event: Event) -> bool:
+    """Return whether an event tells of nothing held: a key that is up, a finger that is lifted, a stick in the
+    middle.
+
+    >>> at_rest(Event(0.0, "touch.0", (0.5, 0.5, 0.0))), at_rest(Event(0.0, "pad.left_stick", (0.1, 0.0)))
+    (True, False)
+    """
+    control = find_control(event.control)
+    if control.kind == "touch":
+        return isinstance(event.value, tuple) and event.value[2] == 0.0
+    numbers = event.value if isinstance(event.value, tuple) else (event.value,)
+    return all(number == control.rest for number in numbers)

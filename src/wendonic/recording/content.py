@@ -1,20 +1,25 @@
 """What stands in a recording file, whatever its format, and what every format has to check."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Any, NamedTuple
 
-from wendonic.devices.event import Event, checked_event
+from wendonic.devices.controls import CONTROLS
+from wendonic.devices.event import Event, Value, checked_event, fitting_value
 from wendonic.errors import ControlError, Fault
 
 FORMAT = "wendonic-recording"
 VERSION = 1
 
 
+NUMBER_COLUMNS = tuple(f"v{place}" for place in range(max(control.width for control in CONTROLS.values())))
+"""Columns for an event's numbers, where a format has columns: a pose has the most."""
+
+
 class Content(NamedTuple):
     """What stands in a recording file: `header` holds what the format does not name, `warnings` what was left out."""
 
-    events: list[Event]
+    events: Sequence[Event]
     title: str
     header: dict[str, Any]
     warnings: tuple[str, ...]
@@ -47,6 +52,46 @@ def ordered_events(entries: Iterable[Entry], faults: list[Fault]) -> list[Event]
     return events
 
 
+_WIDTHS = {name: control.width for name, control in CONTROLS.items() if name == control.name and control.width}
+_NUMBERS: Any = frozenset({int, float})
+
+
+def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
+    """Return the events of entries that are all good and spelled as they are written; None if one is not.
+
+    Nearly every file is so, and this is several times as quick as looking for what is wrong.
+
+    >>> plain_events([{"t": 0.5, "c": "key.KeyW", "v": 1}]), plain_events([{"t": 0.5, "c": "key.KeyW", "v": [1]}])
+    ([Event(t=0.5, control='key.KeyW', value=1.0)], None)
+    """
+    events: list[Event] = []
+    append, make, width_of = events.append, tuple.__new__, _WIDTHS.get
+    last_t = -math.inf
+    for entry in entries:
+        try:
+            t: Any = entry["t"]
+            control: Any = entry["c"]
+            value: Any = entry["v"]
+            width = width_of(control)
+            # A number that is not finite is not zero times itself.
+            if width == 1 and value.__class__ in _NUMBERS and value * 0 == 0:
+                value = float(value)
+            elif width and width > 1 and value.__class__ is list and len(value) == width:
+                value = tuple([float(number) for number in value if number.__class__ in _NUMBERS and number * 0 == 0])
+                if len(value) != width:
+                    return None
+            else:
+                value = fitting_value(CONTROLS[control], value)
+                control = CONTROLS[control].name
+            if t.__class__ not in _NUMBERS or not last_t <= t < math.inf:
+                return None
+        except (KeyError, TypeError, ControlError, OverflowError):
+            return None
+        last_t = t
+        append(make(Event, (float(t), control, value)))
+    return events
+
+
 def falling_time(last_t: float, t: float) -> str:
     """Return what is wrong with an event at `t` after one at `last_t`."""
     return f"t falls from {last_t!r} to {t!r}; allowed: t never falls"
@@ -58,7 +103,14 @@ def full_header(title: str, devices: tuple[str, ...], header: dict[str, Any]) ->
     return named | {key: entry for key, entry in header.items() if key not in named}
 
 
-def content_under(header: dict[str, Any], events: list[Event], warnings: tuple[str, ...] = ()) -> Content:
+def content_under(header: dict[str, Any], events: Sequence[Event], warnings: tuple[str, ...] = ()) -> Content:
     """Return the events under a full header, taken apart again."""
     rest = {key: entry for key, entry in header.items() if key not in ("format", "version", "title", "devices")}
     return Content(events, str(header.get("title", "")), rest, warnings)
+
+
+def numbers_of(value: Value) -> tuple[float, ...]:
+    """Return the numbers of an event's value; a text has none."""
+    if isinstance(value, tuple):
+        return value
+    return () if isinstance(value, str) else (value,)

@@ -7,11 +7,11 @@ from pathlib import Path
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.errors import Fault, RecordingError
-from wendonic.recording.content import Content, Entry, ordered_events
+from wendonic.recording.content import NUMBER_COLUMNS, Content, Entry, numbers_of, ordered_events
 from wendonic.whole_file import file_content, whole_file
 
-COLUMNS = ("t", "c", "v0", "v1", "text")
-"""Time (s), control, its one or two numbers, or its text; what a control does not have is empty."""
+COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
+"""Time (s), control, its numbers (a pose has seven), or its text; what a control does not have is empty."""
 
 
 def write_csv(content: Content, path: str | Path) -> None:
@@ -20,12 +20,9 @@ def write_csv(content: Content, path: str | Path) -> None:
         writer = csv.writer(file)
         writer.writerow(COLUMNS)
         for t, control, value in content.events:
-            if isinstance(value, str):
-                writer.writerow((repr(t), control, "", "", value))
-            elif isinstance(value, tuple):
-                writer.writerow((repr(t), control, *map(repr, value), ""))
-            else:
-                writer.writerow((repr(t), control, repr(value), "", ""))
+            text = value if isinstance(value, str) else ""
+            numbers = list(map(repr, numbers_of(value)))
+            writer.writerow((repr(t), control, *numbers, *[""] * (len(NUMBER_COLUMNS) - len(numbers)), text))
 
 
 def read_csv(path: str | Path) -> Content:
@@ -46,7 +43,7 @@ def _entries(lines: Iterable[str], faults: list[Fault]) -> Iterator[Entry]:
     reader = csv.DictReader(lines, strict=True)
     try:
         found = reader.fieldnames or ()
-        if not set(COLUMNS) <= set(found):
+        if not {"t", "c", "v0", "text"} <= set(found):
             what = f"found columns {', '.join(found) or 'none'}; allowed: {', '.join(COLUMNS)}"
             faults.append(Fault(1, "", what))
             return
@@ -60,7 +57,8 @@ def _value(row: dict[str, str]) -> object:
     control = CONTROLS.get(row["c"])
     if control is None or control.kind == "mark":
         return row["text"]
-    return (_number(row["v0"]), _number(row["v1"])) if control.width == 2 else _number(row["v0"])
+    numbers = tuple(_number(row.get(column, "")) for column in NUMBER_COLUMNS[: max(control.width, 1)])
+    return numbers if len(numbers) > 1 else numbers[0]
 
 
 def _number(text: str) -> float | str:

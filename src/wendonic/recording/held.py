@@ -1,13 +1,16 @@
-"""When keys and buttons were down."""
+"""When keys, buttons and fingers were down."""
 
 from wendonic.devices.controls import CONTROLS, LETS_GO
+from wendonic.devices.event import at_rest
 from wendonic.recording.recording import Recording
+
+HELD_KINDS = frozenset({"key", "button", "touch"})
 
 
 def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
-    """Return (down, up) times in seconds for each key and button of a recording, in the order of first use.
+    """Return (down, up) times in seconds for each key, button and touch of a recording, in the order of first use.
 
-    Losing focus lifts everything, losing the pad what the pad held; what is still down at the end is held
+    Losing focus lifts everything, losing a device what that device held; what is still down at the end is held
     up to the last event.
 
     >>> from wendonic.devices.event import Event
@@ -20,10 +23,10 @@ def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
         control = CONTROLS[event.control]
         if control.kind == "loss":
             for name in list(down_s):
-                if CONTROLS[name].device in LETS_GO[event.control]:
+                if CONTROLS[name].unit in LETS_GO[event.control]:
                     spans[name].append((down_s.pop(name), event.t))
-        elif control.kind in ("key", "button"):
-            if event.value == 0.0:
+        elif control.kind in HELD_KINDS:
+            if at_rest(event):
                 if event.control in down_s:
                     spans[event.control].append((down_s.pop(event.control), event.t))
             elif event.control not in down_s:

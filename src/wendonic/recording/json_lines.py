@@ -17,6 +17,7 @@ from wendonic.recording.content import (
     content_under,
     full_header,
     ordered_events,
+    plain_events,
 )
 from wendonic.whole_file import file_content, whole_file
 
@@ -43,10 +44,21 @@ def read_json_lines(path: str | Path) -> Content:
             warnings = (f"{path}: line {len(lines) + 1}: cut off before its end, left out",)
             _log.warning(warnings[0])
     header = _header(path, lines[0])
-    events = ordered_events(_entries(lines, faults), faults)
+    events = _plain_events(lines[1:])
+    if events is None:
+        events = ordered_events(_entries(lines, faults), faults)
     if faults:
         raise RecordingError(path, sorted(faults, key=lambda fault: fault.line or 0))
     return content_under(header, events, warnings)
+
+
+def _plain_events(lines: list[bytes]) -> list[Event] | None:
+    """Return the events if every line holds one good entry; one call of the parser for all lines is far quicker."""
+    try:
+        entries = json.loads(b"[" + b",".join(lines) + b"]")
+    except (ValueError, RecursionError):
+        return None
+    return plain_events(entries) if len(entries) == len(lines) else None
 
 
 def _is_whole(line: bytes) -> bool:

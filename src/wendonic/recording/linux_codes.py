@@ -1,6 +1,6 @@
 """The Linux kernel's input event codes (include/uapi/linux/input-event-codes.h) as controls."""
 
-EV_SYN, EV_KEY, EV_ABS = 0x00, 0x01, 0x03
+EV_SYN, EV_KEY, EV_REL, EV_ABS = 0x00, 0x01, 0x02, 0x03
 LAST_EVENT_TYPE = 0x1F
 SYN_REPORT, SYN_DROPPED = 0, 3
 
@@ -106,10 +106,19 @@ _BUTTONS = {
     0x223: "dpad_right",
 }
 
+_MOUSE_BUTTONS = {
+    0x110: "left",
+    0x111: "right",
+    0x112: "middle",
+    0x113: "back",
+    0x114: "forward",
+}
+
 KEY_CONTROLS: dict[int, str] = {
     **{code: f"key.{key}" for code, key in enumerate(_FIRST_KEYS, start=1)},
     **{code: f"key.{key}" for code, key in _OTHER_KEYS.items()},
     **{code: f"pad.{button}" for code, button in _BUTTONS.items()},
+    **{code: f"mouse.{button}" for code, button in _MOUSE_BUTTONS.items()},
 }
 """Control by key or button code."""
 
@@ -120,6 +129,12 @@ STICK_AXES = {
     0x04: ("pad.right_stick", 1),
 }
 """Stick and axis of it by absolute axis; both standards have x to the right and y towards the player."""
+
+MOUSE_AXES = {0x00: 0, 0x01: 1}
+"""Axis of the mouse by relative axis; both standards have x to the right and y towards the user."""
+
+WHEEL_AXIS = 0x08
+"""Notches of the wheel, away from the user positive."""
 
 TRIGGER_AXES = {0x02: "pad.left_trigger", 0x05: "pad.right_trigger"}
 TRIGGER_BUTTONS = (0x138, 0x139)

@@ -11,15 +11,18 @@ from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.linux_codes import (
     EV_ABS,
     EV_KEY,
+    EV_REL,
     EV_SYN,
     HAT_AXES,
     KEY_CONTROLS,
     LAST_EVENT_TYPE,
+    MOUSE_AXES,
     STICK_AXES,
     SYN_DROPPED,
     SYN_REPORT,
     TRIGGER_AXES,
     TRIGGER_BUTTONS,
+    WHEEL_AXIS,
 )
 from wendonic.whole_file import file_content
 
@@ -108,7 +111,7 @@ def _guessed(records: Iterable[_Record], axes: Iterable[int], what: str, warning
 
 
 class _Reader:
-    """Turns records into events, remembering what is down and where the sticks are."""
+    """Turns records into events, remembering what is down, where the sticks are and how far the mouse went."""
 
     def __init__(self, sticks: Range, triggers: Range, skipped: Counter[tuple[int, int]]) -> None:
         self._sticks = sticks
@@ -117,6 +120,7 @@ class _Reader:
         self._down: set[str] = set()
         self._tilts: dict[str, list[float]] = {}
         self._moved: set[str] = set()
+        self._counts = [0.0, 0.0]
 
     def entries(self, records: Iterable[_Record]) -> Iterator[Entry]:
         """Go through the records; a stick's two axes are told together, at the report that ends their frame."""
@@ -131,11 +135,15 @@ class _Reader:
                     self._down.clear()
                     self._tilts.clear()
                     self._moved.clear()
+                    self._counts = [0.0, 0.0]
                     yield Entry(None, where, record.t, "mark", DROPPED)
                     yield Entry(None, where, record.t, "lost.focus", 1.0)
                 for stick in sorted(self._moved):
                     yield Entry(None, where, record.t, stick, tuple(self._tilts[stick]))
                 self._moved.clear()
+                if any(self._counts):
+                    yield Entry(None, where, record.t, "mouse.move", tuple(self._counts))
+                    self._counts = [0.0, 0.0]
             elif not dropping:
                 for control, value in self._changes(record):
                     yield Entry(None, where, record.t, control, value)
@@ -157,7 +165,11 @@ class _Reader:
             tilt = (value - low) / (high - low) * 2.0 - 1.0
             self._tilts.setdefault(stick, [0.0, 0.0])[axis] = tilt
             self._moved.add(stick)
-        elif record.kind in (EV_KEY, EV_ABS):
+        elif record.kind == EV_REL and code in MOUSE_AXES:
+            self._counts[MOUSE_AXES[code]] += value
+        elif record.kind == EV_REL and code == WHEEL_AXIS:
+            yield "mouse.wheel", -float(value)
+        elif record.kind in (EV_KEY, EV_ABS, EV_REL):
             self._skipped[record.kind, code] += 1
 
     def _pressed(self, control: str, down: bool) -> Iterator[tuple[str, float]]:

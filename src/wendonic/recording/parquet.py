@@ -6,9 +6,18 @@ from pathlib import Path
 from typing import Any
 
 from wendonic.devices.controls import CONTROLS
-from wendonic.devices.event import Value
 from wendonic.errors import Fault, RecordingError, WendonicError
-from wendonic.recording.content import FORMAT, Content, Entry, content_under, full_header, ordered_events
+from wendonic.recording.columns import ColumnEvents, Columns, is_sound
+from wendonic.recording.content import (
+    FORMAT,
+    NUMBER_COLUMNS,
+    Content,
+    Entry,
+    content_under,
+    full_header,
+    numbers_of,
+    ordered_events,
+)
 from wendonic.whole_file import file_content, whole_file
 
 
@@ -22,53 +31,81 @@ def _pyarrow() -> Any:
 
 
 def write_parquet(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
-    """Write the events to `path`, whole or not at all: columns t, c, v0, v1 and text, the header as metadata."""
+    """Write the events to `path`, whole or not at all: columns t, c, v0 to v6 and text, the header as metadata."""
     pyarrow = _pyarrow()
     values = [event.value for event in content.events]
-    pairs = [_numbers(value) for value in values]
+    numbers = [numbers_of(value) for value in values]
     header = json.dumps(full_header(content.title, devices, content.header))
-    table = pyarrow.table(
-        {
-            "t": pyarrow.array([event.t for event in content.events], pyarrow.float64()),
-            "c": pyarrow.array([event.control for event in content.events], pyarrow.string()).dictionary_encode(),
-            "v0": pyarrow.array([pair[0] for pair in pairs], pyarrow.float64()),
-            "v1": pyarrow.array([pair[1] for pair in pairs], pyarrow.float64()),
-            "text": pyarrow.array([value if isinstance(value, str) else None for value in values], pyarrow.string()),
-        }
-    ).replace_schema_metadata({FORMAT: header})
+    columns = {
+        "t": pyarrow.array([event.t for event in content.events], pyarrow.float64()),
+        "c": pyarrow.array([event.control for event in content.events], pyarrow.string()).dictionary_encode(),
+    }
+    for place, name in enumerate(NUMBER_COLUMNS):
+        column = [of_event[place] if place < len(of_event) else None for of_event in numbers]
+        columns[name] = pyarrow.array(column, pyarrow.float64())
+    texts = [value if isinstance(value, str) else None for value in values]
+    columns["text"] = pyarrow.array(texts, pyarrow.string())
+    table = pyarrow.table(columns).replace_schema_metadata({FORMAT: header})
     with whole_file(path) as beside:
         pyarrow.parquet.write_table(table, beside)
 
 
 def read_parquet(path: str | Path) -> Content:
-    """Return the recording in the file at `path`; raises `RecordingError` with every faulty row (from 0) at once."""
+    """Return the recording in the file at `path`; raises `RecordingError` with every faulty row (from 0) at once.
+
+    Number columns beyond the first may be missing where no event needs them.
+    """
     pyarrow = _pyarrow()
     raw = file_content(path, "recording", RecordingError)
     try:
         table = pyarrow.parquet.read_table(pyarrow.BufferReader(raw))
         header = json.loads((table.schema.metadata or {}).get(FORMAT.encode(), b"{}"))
-        columns = [table.column(name).to_pylist() for name in ("t", "c", "v0", "v1", "text")]
+        by_name = {name: table.column(name) for name in ("t", "c", "v0", "text")}
     except (pyarrow.ArrowException, OSError, ValueError) as error:
         raise RecordingError(path, [Fault(None, "", f"is no Parquet file: {error}")]) from None
     except KeyError:
         found = ", ".join(table.column_names)
-        raise RecordingError(path, [Fault(None, "", f"found columns {found}; allowed: t, c, v0, v1, text")]) from None
+        allowed = ", ".join(("t", "c", *NUMBER_COLUMNS, "text"))
+        raise RecordingError(path, [Fault(None, "", f"found columns {found}; allowed: {allowed}")]) from None
+    by_name |= {name: table.column(name) for name in NUMBER_COLUMNS if name in table.column_names}
+    header = header if isinstance(header, dict) else {}
+    columns = _columns(by_name, table.num_rows)
+    if columns is not None and is_sound(columns):
+        return content_under(header, ColumnEvents(columns))
     faults: list[Fault] = []
-    events = ordered_events(_entries(columns), faults)
+    events = ordered_events(_entries({name: column.to_pylist() for name, column in by_name.items()}), faults)
     if faults:
         raise RecordingError(path, faults)
-    return content_under(header if isinstance(header, dict) else {}, events)
+    return content_under(header, events)
 
 
-def _entries(columns: list[list[Any]]) -> Iterator[Entry]:
-    for number, (t, name, first, second, text) in enumerate(zip(*columns, strict=True)):
+def _columns(by_name: dict[str, Any], count: int) -> Columns | None:
+    """Return the columns as arrays; None where one of them is not of the type that is written."""
+    import numpy as np
+
+    kinds = {name: str(column.type) for name, column in by_name.items()}
+    kinds["c"] = str(getattr(by_name["c"].type, "value_type", kinds["c"]))
+    wanted = {name: "string" if name in ("c", "text") else "double" for name in kinds}
+    if kinds != wanted or by_name["c"].null_count or by_name["t"].null_count:
+        return None
+    controls = by_name["c"].combine_chunks()
+    if not hasattr(controls, "indices"):
+        controls = controls.dictionary_encode()
+    # What a row does not have is missing, and so not a finite number.
+    numbers = [by_name[name].to_numpy() if name in by_name else np.full(count, np.nan) for name in NUMBER_COLUMNS]
+    return Columns(
+        by_name["t"].to_numpy(),
+        controls.indices.to_numpy().astype(np.intp),
+        tuple(controls.dictionary.to_pylist()),
+        tuple(numbers),
+        by_name["text"].to_pylist() if by_name["text"].null_count < count else [None] * count,
+    )
+
+
+def _entries(columns: dict[str, list[Any]]) -> Iterator[Entry]:
+    for number, (t, name) in enumerate(zip(columns["t"], columns["c"], strict=True)):
         control = CONTROLS.get(name)
         width, kind = (control.width, control.kind) if control else (1, None)
-        value = (first, second) if width == 2 else text if kind == "mark" else first
+        values = [columns[column][number] for column in NUMBER_COLUMNS[: max(width, 1)] if column in columns]
+        value = columns["text"][number] if kind == "mark" else tuple(values) if width > 1 else values[0]
         yield Entry(None, f"row {number}", t, name, value)
-
-
-def _numbers(value: Value) -> tuple[float | None, float | None]:
-    if isinstance(value, str):
-        return None, None
-    return (value[0], value[1]) if isinstance(value, tuple) else (value, None)

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any, overload
 
 from wendonic.devices.controls import CONTROLS, LETS_GO, Device
-from wendonic.devices.event import Event
+from wendonic.devices.event import Event, at_rest
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.formats import read_content, write_content
@@ -19,6 +19,10 @@ HIGHEST_HZ = 10_000.0
 
 MOST_TICKS = 10_000_000
 """Ticks of one recording: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
+
+
+PASSING = frozenset({"mark", "counts", "wheel"})
+"""Kinds of control that tell of a moment, and of nothing that stands."""
 
 
 class Recording(Sequence[Event]):
@@ -44,7 +48,7 @@ class Recording(Sequence[Event]):
         self._keep(checked, title, header, ())
 
     def _keep(
-        self, events: list[Event], title: str, header: dict[str, Any] | None, warnings: tuple[str, ...]
+        self, events: Sequence[Event], title: str, header: dict[str, Any] | None, warnings: tuple[str, ...]
     ) -> None:
         self._events = events
         self.title = title
@@ -55,7 +59,7 @@ class Recording(Sequence[Event]):
     @classmethod
     def from_checked(
         cls,
-        events: list[Event],
+        events: Sequence[Event],
         title: str = "",
         header: dict[str, Any] | None = None,
         warnings: tuple[str, ...] = (),
@@ -99,7 +103,7 @@ class Recording(Sequence[Event]):
     def __getitem__(self, index: slice) -> list[Event]: ...
     def __getitem__(self, index: int | slice) -> Event | list[Event]:
         """Return one event, or a list of them."""
-        return self._events[index]
+        return self._events[index] if isinstance(index, int) else list(self._events[index])
 
     def __len__(self) -> int:
         """Return how many events there are."""
@@ -152,12 +156,11 @@ class Recording(Sequence[Event]):
             kind = CONTROLS[event.control].kind
             if kind == "loss":
                 let_go = LETS_GO[event.control]
-                held = {name: old for name, old in held.items() if CONTROLS[name].device not in let_go}
-            elif kind != "mark":
+                held = {name: old for name, old in held.items() if CONTROLS[name].unit not in let_go}
+            elif kind not in PASSING:
                 held[event.control] = event
         # A key that is up again is at rest, as everything is at the start of a recording.
-        at_rest = (0.0, (0.0, 0.0))
-        standing = [event._replace(t=float(start_s)) for event in held.values() if event.value not in at_rest]
+        standing = [event._replace(t=float(start_s)) for event in held.values() if not at_rest(event)]
         return Recording.from_checked(standing + inside, self.title, self.header)
 
     def shifted(self, start_s: float = 0.0) -> "Recording":
@@ -199,7 +202,7 @@ class Recording(Sequence[Event]):
                 f"{self.duration_s:g} s at {hz:g} ticks a second; allowed: up to {MOST_TICKS:,} ticks; cut the "
                 "recording with between(), or take a lower hz"
             )
-        events = self._events
+        events = list(self._events)
         index = 0
         number = 0
         while index < len(events):

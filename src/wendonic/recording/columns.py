@@ -1,0 +1,90 @@
+"""Events kept as columns of numbers until somebody asks for one of them."""
+
+from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING, NamedTuple, overload
+
+from wendonic.devices.controls import CONTROLS
+from wendonic.devices.event import Event, Value
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+
+class Columns(NamedTuple):
+    """`t` (s); `codes`, places in `names`; `numbers`, a column for each of an event's numbers; `texts`."""
+
+    t: "NDArray[np.float64]"
+    codes: "NDArray[np.intp]"
+    names: tuple[str, ...]
+    numbers: "tuple[NDArray[np.float64], ...]"
+    texts: Sequence[str | None]
+
+
+def is_sound(columns: Columns) -> bool:
+    """Return whether the columns hold events in order and in form, so that none of them need be looked at alone."""
+    import numpy as np
+
+    t, codes, names, numbers, texts = columns
+    if not np.isfinite(t).all() or (np.diff(t) < 0.0).any():
+        return False
+    for code, name in enumerate(names):
+        control = CONTROLS.get(name)
+        # Another spelling of a control is put right where events are made one by one.
+        if control is None or control.name != name:
+            return False
+        if control.kind == "mark":
+            if any(texts[row] is None for row in np.flatnonzero(codes == code).tolist()):
+                return False
+        else:
+            rows = codes == code
+            if not all(np.isfinite(column[rows]).all() for column in numbers[: max(control.width, 1)]):
+                return False
+    return True
+
+
+class ColumnEvents(Sequence[Event]):
+    """The events of sound columns, all of them made when the first one is asked for."""
+
+    def __init__(self, columns: Columns) -> None:
+        """Keep the columns."""
+        self._columns = columns
+        self._made: list[Event] | None = None
+
+    def _events(self) -> list[Event]:
+        if self._made is None:
+            self._made = list(map(Event._make, self._rows()))
+        return self._made
+
+    def _rows(self) -> Iterator[tuple[float, str, Value]]:
+        import numpy as np
+
+        t, codes, names, numbers, texts = self._columns
+        values: list[Value] = [0.0] * len(t)
+        for code, name in enumerate(names):
+            control = CONTROLS[name]
+            rows = np.flatnonzero(codes == code)
+            columns = [column[rows].tolist() for column in numbers[: max(control.width, 1)]]
+            of_control: list[Value] = list(zip(*columns, strict=True)) if control.width > 1 else columns[0]
+            if control.kind == "mark":
+                of_control = [texts[row] or "" for row in rows.tolist()]
+            for row, value in zip(rows.tolist(), of_control, strict=True):
+                values[row] = value
+        controls = [names[code] for code in codes.tolist()]
+        return zip(t.tolist(), controls, values, strict=True)
+
+    @overload
+    def __getitem__(self, index: int) -> Event: ...
+    @overload
+    def __getitem__(self, index: slice) -> list[Event]: ...
+    def __getitem__(self, index: int | slice) -> Event | list[Event]:
+        """Return one event, or a list of them."""
+        return self._events()[index]
+
+    def __len__(self) -> int:
+        """Return how many there are."""
+        return len(self._columns.t)
+
+    def __iter__(self) -> Iterator[Event]:
+        """Go through them in the order of time."""
+        return iter(self._events())
