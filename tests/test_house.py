@@ -23,8 +23,9 @@ FLOORS = {
     "batch": 5,
     "study": 6,
     "demo": 7,
+    "live": 8,
     "pictures": 7,
-    "cli": 8,
+    "cli": 9,
 }
 
 

@@ -20,15 +20,16 @@ def demo(
     from rich.console import Console
     from rich.progress import BarColumn, Progress, TextColumn, TimeElapsedColumn
 
-    from wendonic.demo import RECORDING_NAMES, copy_inputs
+    from wendonic.demo import RECORDINGS, copy_inputs
 
     console = Console()
     kept = copy_inputs(out)
+    names = [name for name, profile in RECORDINGS.items() if profile == "beekeeper"]
     summaries: dict[str, Summary] = {}
     bar = BarColumn(complete_style=HONEY, finished_style=HONEY)
     columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
     with Progress(*columns, console=Console(stderr=True), transient=True) as progress:
-        task = progress.add_task("shaping and drawing", total=1 + 3 * len(RECORDING_NAMES))
+        task = progress.add_task("shaping and drawing", total=1 + 3 * len(names))
         # Loading the drawing libraries is the first wait, so the bar stands before it.
         from wendonic.batch import shape, write_trace
         from wendonic.demo import demo_profile, demo_recording
@@ -36,7 +37,7 @@ def demo(
         from wendonic.study.summary import summarise
 
         profile = demo_profile()
-        for name in RECORDING_NAMES:
+        for name in names:
             recording = demo_recording(name)
             trace = shape(recording, profile)
             summaries[name] = summarise(trace)
@@ -46,7 +47,7 @@ def demo(
             progress.advance(task)
             save_picture(draw_path(trace, recording.title), out / f"{name}_path.png")
             progress.advance(task)
-        save_picture(draw_stick(profile, recording), out / "stick.png")
+        save_picture(draw_stick(profile, demo_recording("beekeeper_pad")), out / "stick.png")
         progress.advance(task)
     console.print(_summary_table(profile.title, summaries))
     print(f"wrote {out}: pictures (.png), traces (.csv), the profile (.toml) and the recordings (.jsonl)")

@@ -89,3 +89,22 @@ def path(
     target = out or Path(f"{recording.stem}-path.png")
     save_picture(draw_path(trace, events.title), target)
     print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw devices demo-out/beekeeper_mouse.jsonl -o devices.png")
+def devices(
+    recording: RecordingArgument,
+    out: OutOption = None,
+    start_s: Annotated[float | None, typer.Option("--from", help="Begin here (s).")] = None,
+    end_s: Annotated[float | None, typer.Option("--to", help="End here (s).")] = None,
+    only: Annotated[
+        list[str] | None, typer.Option(help="Only controls whose names begin so, such as pad; may be repeated.")
+    ] = None,
+) -> None:
+    """Every control of a recording over time: bars, lines and ticks, losses and notes."""
+    from wendonic.pictures import draw_devices, save_picture
+    from wendonic.recording.recording import Recording
+
+    target = out or Path(f"{recording.stem}-devices.png")
+    save_picture(draw_devices(Recording.read(recording), start_s, end_s, only or ()), target)
+    print(f"wrote {target}")

@@ -12,6 +12,7 @@ from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
 from wendonic.cli.info import info
 from wendonic.cli.new import new
+from wendonic.cli.record import record
 from wendonic.cli.shape import shape
 from wendonic.errors import WendonicError
 
@@ -26,6 +27,7 @@ app.command(epilog="Example: wendonic demo --out demo-out")(demo)
 app.command(epilog="Example: wendonic new beekeeper.toml")(new)
 app.command(epilog="Example: wendonic shape demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o walk.csv")(shape)
 app.command(epilog="Example: wendonic convert demo-out/beekeeper_pad.jsonl beekeeper_pad.parquet")(convert)
+app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
 

@@ -137,9 +137,7 @@ def beekeeper_mouse() -> Recording:
     wheel = [Event(round(8.2 + 0.15 * notch, 6), "mouse.wheel", 1.0) for notch in range(4)]
     wheel += [Event(14.8, "mouse.wheel", -1.0)]
     loss = [Event(18.0, "lost.focus", 1.0)]
-    marks = mark_events(
-        {1.0: "down to the lower hives", 7.4: "smoke, then four frames", 18.0: "somebody at the door"}
-    )
+    marks = mark_events({1.0: "down to the hives", 7.4: "smoke, then four frames", 18.0: "somebody at the door"})
     typed = [event for event in Typist(seed=13).events(strokes) if event.t < 18.0]
     return joined("Beekeeper with keys and mouse", typed, looks, clicks, wheel, loss, marks)
 

@@ -1,8 +1,9 @@
 """Pictures of profiles, recordings and traces. Every function takes `ax=None` and returns what it drew."""
 
+from wendonic.pictures.devices import draw_devices
 from wendonic.pictures.path import draw_path
 from wendonic.pictures.stick import draw_stick
 from wendonic.pictures.style import save_picture
 from wendonic.pictures.timeline import draw_timeline
 
-__all__ = ["draw_path", "draw_stick", "draw_timeline", "save_picture"]
+__all__ = ["draw_devices", "draw_path", "draw_stick", "draw_timeline", "save_picture"]

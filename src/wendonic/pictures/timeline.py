@@ -6,9 +6,9 @@ from typing import TYPE_CHECKING
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
 from wendonic.pictures.style import (
     FOG,
-    INK,
     INTENT,
     MIST,
     MOTION,
@@ -25,10 +25,6 @@ from wendonic.recording.recording import Recording
 
 if TYPE_CHECKING:
     import pandas as pd
-
-MARK_ROW_POINTS = 12
-CHARACTER_WIDTH = 0.0064
-"""About how wide a note's character is, as a share of the axes, at the usual size of the picture."""
 
 LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
@@ -99,7 +95,7 @@ def draw_timeline(
     speed.set_xlim(first, last)
     fastest = int(moved.to_numpy().argmax())
     top = f"top speed {float(moved.iloc[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
-    rows = _draw_marks(axes, recording, first, last)
+    rows = draw_marks(axes, recording, first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
 
@@ -122,28 +118,3 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
     ax.set_ylim(len(spans) - 0.4, -0.6)
     ax.spines["left"].set_visible(False)
     ax.tick_params(axis="y", length=0)
-
-
-def _draw_marks(axes: list[Axes], recording: Recording, first: float, last: float) -> int:
-    """Draw the player's notes above the topmost panel, in as many rows as they need; return how many."""
-    ends: list[float] = []
-    for event in recording:
-        if event.control != "mark" or not first <= event.t < last:
-            continue
-        for panel in axes:
-            panel.axvline(event.t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)
-        width = len(str(event.value)) * CHARACTER_WIDTH * (last - first)
-        row = next((row for row, end in enumerate(ends) if end < event.t), len(ends))
-        ends[row : row + 1] = [event.t + width]
-        axes[0].annotate(
-            str(event.value),
-            (event.t, 1.0),
-            xycoords=("data", "axes fraction"),
-            xytext=(2, 3 + MARK_ROW_POINTS * row),
-            textcoords="offset points",
-            fontsize=8.5,
-            color=INK,
-            annotation_clip=False,
-            parse_math=False,
-        )
-    return len(ends)

@@ -111,9 +111,8 @@ def source_words(bind: Ramped | Tilted) -> str:
             what = f"pointer from the window's middle{when}, full at {bind.reach:g} of its height"
         case TouchStickBind(touch_stick=zone):
             rim = "is dragged along" if bind.past_rim == "drag" else "stays"
-            what = (
-                f"thumb in the {zone}: full {bind.radius:g} of the height from where it landed, which {rim} past that"
-            )
+            away = f"full {bind.radius:g} of the height away from where it landed"
+            what = f'thumb landing in "{zone}": {away}, which {rim} past that'
         case DpadBind(dpad=name):
             what = name
         case _:
@@ -157,7 +156,7 @@ def _look_words(bind: LookBind) -> str:
             rates = f"{bind.yaw_deg_s:g} deg/s yaw and {bind.pitch_deg_s:g} deg/s pitch at full tilt"
             return f"{stick}: {rates}; {_tilt_words(bind)}{inverted}"
         case TouchDragBind(touch_drag=zone):
-            return f"finger dragged from the {zone}: {bind.deg_per_width:g} deg for the window's width{inverted}"
+            return f'finger dragged from "{zone}": {bind.deg_per_width:g} deg a window width{inverted}'
         case GyroBind(gyro=gyro):
             return f"{gyro}: turns {bind.turn_ratio:g} times as far as the hand{inverted}"
     raise AssertionError(bind)
@@ -185,7 +184,7 @@ def _entry_words(entry: PressEntry) -> str:
         case TriggerEntry():
             return f"{entry.control} from {entry.above:g} until {entry.release:g}"
         case ZoneEntry(zone=zone):
-            return f"a finger in the {zone}"
+            return f'a finger in "{zone}"'
         case WheelEntry(wheel=way):
             return f"a wheel notch {'away from' if way == 'away' else 'towards'} the user"
     return entry.replace("+", " with ")

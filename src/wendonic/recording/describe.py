@@ -4,13 +4,26 @@ import math
 import statistics
 from itertools import pairwise
 
-from wendonic.devices.controls import CONTROLS, LETS_GO
+from wendonic.devices.controls import CONTROLS
 from wendonic.devices.event import Event
-from wendonic.recording.held import held_spans
+from wendonic.recording.content import numbers_of
+from wendonic.recording.held import HELD_KINDS, held_spans, still_held
 from wendonic.recording.recording import Recording
 
 LEAST_GAPS = 40
 """Gaps between a stick's events that a polling rate has to rest on."""
+
+POLLED_KINDS = frozenset({"stick", "counts", "touch", "pose", "rates"})
+"""Kinds of control that are read over and over while they move."""
+
+RANGES = {
+    "stick": (("x", "y (towards the player)"), ""),
+    "pointer": (("x", "y (down)"), ""),
+    "pose": (("x", "y (up)", "z (towards the player)"), " m"),
+    "rates": (("x", "y", "z"), ""),
+    "view": (("yaw", "pitch"), " deg"),
+}
+"""What a control's numbers are called, and their unit."""
 
 RESTING_TILT = 0.3
 """A stick that lies free stays below this tilt."""
@@ -26,8 +39,8 @@ def describe_recording(recording: Recording) -> list[str]:
     >>> print("\\n".join(describe_recording(walk)))
     Recording without a title
       2.00 s from 0 s on, 3 events; longest silence 1.50 s, from 0.00 s on
-      key.KeyW: down once, 2.00 s in all
-      key.KeyD: down once, 0.50 s in all
+      key.KeyW: 1 event (0.5 a second), down once, 2.00 s in all
+      key.KeyD: 2 events (1 a second), down once, 0.50 s in all
       suspicious: key.KeyW is still down at the end
     """
     events = "1 event" if len(recording) == 1 else f"{len(recording)} events"
@@ -41,16 +54,8 @@ def describe_recording(recording: Recording) -> list[str]:
         by_control.setdefault(event.control, []).append(event)
     spans = held_spans(recording)
     for name, of_control in by_control.items():
-        kind = CONTROLS[name].kind
-        if kind in ("key", "button"):
-            bars = spans.get(name, [])
-            times = "once" if len(bars) == 1 else f"{len(bars)} times"
-            lines.append(f"  {name}: down {times}, {sum(up - down for down, up in bars):.2f} s in all")
-        elif kind in ("stick", "view"):
-            rate = _polling_rate(of_control) if kind == "stick" else ""
-            lines.append(f"  {name}: {len(of_control)} events{rate}, {_ranges(of_control, kind == 'view')}")
-        elif kind == "loss":
-            lines.append(f"  {name}: {len(of_control)} events")
+        if CONTROLS[name].kind != "mark":
+            lines.append(f"  {name}: {_counted(of_control, recording)}{_what_it_did(name, of_control, spans)}")
     marks = by_control.get("mark", [])
     lines += [f'  mark at {event.t:.2f} s: "{event.value}"' for event in marks]
     lines += [f"  suspicious: {words}" for words in _suspicions(recording, by_control)]
@@ -65,31 +70,49 @@ def _longest_silence(recording: Recording) -> str:
     return f"; longest silence {longest:.2f} s, from {since:.2f} s on"
 
 
+def _counted(events: list[Event], recording: Recording) -> str:
+    count = "1 event" if len(events) == 1 else f"{len(events)} events"
+    rate = f" ({len(events) / recording.duration_s:.2g} a second)" if recording.duration_s > 0.0 else ""
+    return f"{count}{rate}{_polling_rate(events)}"
+
+
+def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[float, float]]]) -> str:
+    control = CONTROLS[name]
+    if control.kind in HELD_KINDS:
+        bars = spans.get(name, [])
+        times = "once" if len(bars) == 1 else f"{len(bars)} times"
+        return f", down {times}, {sum(up - down for down, up in bars):.2f} s in all"
+    columns = list(zip(*(numbers_of(event.value) for event in events), strict=True))
+    if control.kind == "counts":
+        way = sum(math.hypot(*numbers_of(event.value)) for event in events)
+        right, towards = sum(columns[0]), sum(columns[1])
+        sideways = f"{abs(right):g} {'left' if right < 0.0 else 'right'}"
+        along = f"{abs(towards):g} {'away from' if towards < 0.0 else 'towards'} the user"
+        return f", {way:.0f} counts of way; in all {sideways}, {along}"
+    if control.kind == "wheel":
+        towards = sum(notches for notches in columns[0] if notches > 0.0)
+        away = sum(-notches for notches in columns[0] if notches < 0.0)
+        return f", notches: {towards:g} towards the user, {away:g} away"
+    words, unit = RANGES.get(control.kind, ((), ""))
+    ranges = [
+        f"{word} {min(column):g} to {max(column):g}{unit}" for word, column in zip(words, columns, strict=False)
+    ]
+    return "".join(f", {words}" for words in ranges)
+
+
 def _polling_rate(events: list[Event]) -> str:
     """Estimate how often the device is read: it tells of changes only, so the shorter gaps are single polls."""
+    if CONTROLS[events[0].control].kind not in POLLED_KINDS:
+        return ""
     gaps = [after.t - before.t for before, after in pairwise(events) if after.t > before.t]
     if len(gaps) < LEAST_GAPS:
         return ""
-    return f" (polled at about {1.0 / statistics.quantiles(gaps, n=4)[0]:.0f} Hz)"
-
-
-def _ranges(events: list[Event], view: bool) -> str:
-    pairs = [event.value for event in events if isinstance(event.value, tuple)]
-    words = ("yaw", "pitch") if view else ("x", "y (towards the player)")
-    unit = " deg" if view else ""
-    return ", ".join(
-        f"{word} {min(pair[axis] for pair in pairs):g} to {max(pair[axis] for pair in pairs):g}{unit}"
-        for axis, word in enumerate(words)
-    )
+    return f", polled at about {1.0 / statistics.quantiles(gaps, n=4)[0]:.0f} Hz"
 
 
 def _suspicions(recording: Recording, by_control: dict[str, list[Event]]) -> list[str]:
-    words: list[str] = []
+    words = [f"{name} is still down at the end" for name in still_held(recording)]
     end_s = recording.start_s + recording.duration_s
-    for name, bars in held_spans(recording).items():
-        # A span ends with its key, with a loss, or with the recording; only the last of these is no letting go.
-        if bars[-1][1] == end_s and by_control[name][-1].value != 0.0 and recording[-1].control not in LETS_GO:
-            words.append(f"{name} is still down at the end")
     for name, events in by_control.items():
         if CONTROLS[name].kind == "stick" and not _ever_rests(events, end_s):
             words.append(f"{name} never rests: its tilt is never below {RESTING_TILT:g} for {RESTING_S:g} s")

@@ -17,6 +17,25 @@ def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
     >>> held_spans(Recording([Event(0.0, "key.KeyW", 1), Event(0.5, "key.KeyD", 1), Event(2.0, "lost.focus", 1)]))
     {'key.KeyW': [(0.0, 2.0)], 'key.KeyD': [(0.5, 2.0)]}
     """
+    spans, down_s = _spans(recording)
+    end_s = recording.start_s + recording.duration_s
+    for name, since_s in down_s.items():
+        spans[name].append((since_s, end_s))
+    return spans
+
+
+def still_held(recording: Recording) -> list[str]:
+    """Return the keys, buttons and touches that nothing has lifted by the end of a recording.
+
+    >>> from wendonic.devices.event import Event
+    >>> still_held(Recording([Event(0.0, "key.KeyW", 1), Event(0.5, "pad.south", 1), Event(2.0, "lost.pad", 1)]))
+    ['key.KeyW']
+    """
+    return list(_spans(recording)[1])
+
+
+def _spans(recording: Recording) -> tuple[dict[str, list[tuple[float, float]]], dict[str, float]]:
+    """Return the spans that have ended, and since when each of the others goes on."""
     spans: dict[str, list[tuple[float, float]]] = {}
     down_s: dict[str, float] = {}
     for event in recording:
@@ -32,7 +51,4 @@ def held_spans(recording: Recording) -> dict[str, list[tuple[float, float]]]:
             elif event.control not in down_s:
                 down_s[event.control] = event.t
                 spans.setdefault(event.control, [])
-    end_s = recording.start_s + recording.duration_s
-    for name, since_s in down_s.items():
-        spans[name].append((since_s, end_s))
-    return spans
+    return spans, down_s

@@ -1,0 +1,33 @@
+"""`wendonic record`: what keyboard, mouse and pads do, into a recording."""
+
+import os
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.errors import WendonicError
+
+
+def record(
+    out: Annotated[Path, typer.Argument(metavar="OUT", help="The recording to make (.jsonl); must not be there.")],
+    seconds: Annotated[float | None, typer.Option(help="Stop after so many seconds.")] = None,
+    title: Annotated[str, typer.Option(help="What the recording is of.")] = "",
+    stop_key: Annotated[str, typer.Option(help="The key that stops, by its W3C code.")] = "F10",
+    mark_key: Annotated[str, typer.Option(help="The key that sets a mark where something felt wrong.")] = "F9",
+    grab_mouse: Annotated[
+        bool, typer.Option("--grab-mouse", help="Keep the mouse in the window, so that it never meets an edge.")
+    ] = False,
+) -> None:
+    """Record keyboard, mouse and pads live, shown as they arrive; each event is on disk at once."""
+    os.environ.setdefault("PYGAME_HIDE_SUPPORT_PROMPT", "1")
+    try:
+        from wendonic.live.record import RecordSession
+    except ImportError:
+        raise WendonicError("recording live needs pygame-ce: pip install 'wendonic[live]'") from None
+    session = RecordSession(out, title, seconds, stop_key, mark_key, grab_mouse)
+    done = session.run()
+    print(f"wrote {done.path}: {done.events} events in {done.seconds:.2f} s")
+    for name, count in done.controls.items():
+        print(f"  {name}: {count}")
+    print(f"next: wendonic info {done.path}, or wendonic draw devices {done.path}")

@@ -1,0 +1,1 @@
+"""What runs in a window of its own (extra `live`)."""

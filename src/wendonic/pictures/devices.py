@@ -1,0 +1,219 @@
+"""Every control of a recording over time, a lane each."""
+
+import math
+from collections.abc import Sequence
+from itertools import accumulate
+
+from matplotlib.axes import Axes
+
+from wendonic.devices.controls import CONTROLS, LETS_GO, Control
+from wendonic.devices.event import Event
+from wendonic.errors import WendonicError
+from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
+from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dress_axes, write_title
+from wendonic.recording.content import numbers_of
+from wendonic.recording.held import HELD_KINDS, held_spans
+from wendonic.recording.recording import Recording
+
+HALF_LANE = 0.36
+
+DASHES = ("-", (0, (4, 1.5)), (0, (1, 1.2)))
+"""First, second and third number of a control: right, towards the player, and what comes after."""
+
+NUMBERS = {
+    "stick": ("x", "y"),
+    "counts": ("x", "y"),
+    "pointer": ("x", "y"),
+    "touch": ("x", "y"),
+    "rates": ("x", "y", "z"),
+    "pose": ("x", "y", "z"),
+    "view": ("yaw", "pitch"),
+}
+"""What the lines of a lane stand for; of a pose the place is drawn."""
+
+UNITS = {
+    "counts": " counts, summed",
+    "rates": "",
+    "pose": " m",
+    "view": " deg",
+    "pointer": " of the window",
+    "touch": " of the window",
+}
+
+BAR_LANES = 12
+"""With fewer lanes than this, bars take less of theirs: a few keys need no wall each."""
+
+TWO_LINE_LANES = 22
+
+ROOMY_LANES = 40
+"""So many lanes have room for names of the usual size."""
+
+
+def draw_devices(
+    recording: Recording,
+    start_s: float | None = None,
+    end_s: float | None = None,
+    only: Sequence[str] = (),
+    ax: Axes | None = None,
+) -> Axes:
+    """Draw a lane for each control of a recording, from `start_s` to `end_s` if given (the recording's own time).
+
+    Keys, buttons and touches are bars, a button that is pressed in part a line; sticks, sensors, poses and the view
+    are
+    lines, the mouse the sum of its counts; the wheel is ticks, away from the user upwards. Where a device is lost its
+    lines have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
+    of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in it.
+
+    >>> from wendonic.demo import demo_recording
+    >>> draw_devices(demo_recording("beekeeper_mouse")).get_title(loc="left")
+    'Beekeeper with keys and mouse: 8 controls, 737 events, lost once'
+    """
+    by_control = _by_control(recording, only)
+    if not by_control:
+        known = ", ".join(dict.fromkeys(event.control for event in recording)) or "none"
+        raise WendonicError(f"no control to draw; the recording has: {known}")
+    first = recording.start_s if start_s is None else start_s
+    last = recording.start_s + recording.duration_s if end_s is None else end_s
+    if start_s is None and end_s is None and first == last:
+        last = first + 1.0
+    if not (math.isfinite(first) and math.isfinite(last) and first < last):
+        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
+    place = blank_axes(ax)
+    dress_axes(place, x_label="time (s)")
+    spans = held_spans(recording)
+    losses = [event for event in recording if event.control in LETS_GO]
+    names = list(by_control)
+    place.set_ylim(len(names) - 0.4, -0.6)
+    for lane, name in enumerate(names):
+        control = CONTROLS[name]
+        lost_s = [event.t for event in losses if control.unit in LETS_GO[event.control]]
+        place.axhline(lane, color=FOG, linewidth=0.6, zorder=0)
+        if control.kind in HELD_KINDS and not _in_part(control, by_control[name]):
+            bars = [(max(a, first), min(b, last)) for a, b in spans.get(name, []) if b >= first and a <= last]
+            widths = [(a, max(b - a, (last - first) * 3e-3)) for a, b in bars]
+            half = HALF_LANE * min(len(names) / BAR_LANES, 1.0)
+            if control.kind == "touch":
+                place.broken_barh(
+                    widths, (lane - HALF_LANE, 2 * HALF_LANE), facecolors=FOG, edgecolor=PAPER, alpha=0.5
+                )
+                _draw_lines(place, lane, control, by_control[name], [up for _, up in spans.get(name, [])], last)
+            else:
+                place.broken_barh(widths, (lane - half, 2 * half), facecolors=MIST, edgecolor=PAPER)
+        elif control.kind == "wheel":
+            _draw_ticks(place, lane, by_control[name])
+        else:
+            _draw_lines(place, lane, control, by_control[name], lost_s, last)
+        shown_s = [t for t in lost_s if first <= t <= last]
+        if shown_s:
+            lanes = [lane] * len(shown_s)
+            place.plot(shown_s, lanes, "x", color=BRICK, markersize=8, markeredgewidth=2.0, clip_on=False)
+    fits = min(ROOMY_LANES / len(names), 1.0)
+    place.set_yticks(range(len(names)), names, fontsize=max(9.0 * fits, 4.0))
+    place.spines["left"].set_visible(False)
+    place.tick_params(axis="y", length=0)
+    place.set_xlim(first, last)
+    _name_losses(place, [event for event in losses if first <= event.t <= last], (first + last) / 2.0)
+    rows = draw_marks([place], recording, first, last)
+    count = sum(first <= event.t <= last for of_control in by_control.values() for event in of_control)
+    controls = "1 control" if len(names) == 1 else f"{len(names)} controls"
+    events = "1 event" if count == 1 else f"{count} events"
+    lost = f", lost {len(losses)} times" if len(losses) > 1 else ", lost once" if losses else ""
+    title = f"{recording.title or 'Recording'}: {controls}, {events}{lost}"
+    write_title(place, title, pad=10 + MARK_ROW_POINTS * rows)
+    return place
+
+
+def _by_control(recording: Recording, only: Sequence[str]) -> dict[str, list[Event]]:
+    by_control: dict[str, list[Event]] = {}
+    for event in recording:
+        if CONTROLS[event.control].kind in ("loss", "mark"):
+            continue
+        if not only or event.control.startswith(tuple(only)):
+            by_control.setdefault(event.control, []).append(event)
+    return by_control
+
+
+def _in_part(control: Control, events: list[Event]) -> bool:
+    return control.kind == "button" and any(event.value not in (0.0, 1.0) for event in events)
+
+
+def _name_losses(ax: Axes, losses: Sequence[Event], middle_s: float) -> None:
+    at_once: dict[float, list[str]] = {}
+    for event in losses:
+        at_once.setdefault(event.t, []).append(event.control)
+    for t, names in at_once.items():
+        ax.axvline(t, color=BRICK, linewidth=0.9, linestyle=(0, (6, 3)), zorder=0)
+        ax.annotate(
+            ", ".join(names),
+            (t, 0.0),
+            xycoords=("data", "axes fraction"),
+            xytext=(-5 if t > middle_s else 5, 4),
+            textcoords="offset points",
+            ha="right" if t > middle_s else "left",
+            fontsize=8.5,
+            color=BRICK,
+        )
+
+
+def _draw_ticks(ax: Axes, lane: int, events: list[Event]) -> None:
+    notches = [numbers_of(event.value)[0] for event in events]
+    most = max(map(abs, notches)) or 1.0
+    # Lanes grow downwards, and so does turning towards the user.
+    ends = [lane + HALF_LANE * notch / most for notch in notches]
+    ax.vlines([event.t for event in events], lane, ends, color=MIST, linewidth=2.0)
+    _write_range(ax, lane, f"up to {most:g} notch{'es' if most > 1.0 else ''}")
+
+
+def _draw_lines(
+    ax: Axes, lane: int, control: Control, events: list[Event], lost_s: Sequence[float], end_s: float
+) -> None:
+    words = NUMBERS.get(control.kind, ("",))
+    columns = [list(column) for column in zip(*(numbers_of(event.value) for event in events), strict=True)]
+    columns = columns[: len(words)]
+    if control.kind == "counts":
+        columns = [list(accumulate(column)) for column in columns]
+    low, high = min(map(min, columns)), max(map(max, columns))
+    if control.high == 1.0:
+        low, high = control.low, control.high
+    middle, half = (low + high) / 2.0, (high - low) / 2.0 or 1.0
+    t = [event.t for event in events]
+    for column, dashes in zip(columns, DASHES, strict=False):
+        times, heights = _with_gaps(t, column, lost_s, end_s)
+        # What points down in a device's own standard points down here, and what points up points up.
+        sign = 1.0 if control.kind in ("stick", "counts", "pointer", "touch") and dashes != DASHES[0] else -1.0
+        places = [lane + sign * HALF_LANE * (height - middle) / half for height in heights]
+        ax.plot(times, places, color=INK, linewidth=1.1, linestyle=dashes, drawstyle="steps-post")
+    legend = ", ".join(f"{word} {dashes}" for word, dashes in zip(words, ("solid", "dashed", "dotted"), strict=False))
+    span = f"{low:.4g} to {high:.4g}{UNITS.get(control.kind, '')}"
+    # Two lines of words want more room than a narrow lane has.
+    between = "\n" if abs(ax.get_ylim()[1] - ax.get_ylim()[0]) <= TWO_LINE_LANES else ": "
+    _write_range(ax, lane, f"{legend}{between}{span}" if len(words) > 1 else span)
+
+
+def _with_gaps(
+    t: list[float], values: list[float], lost_s: Sequence[float], end_s: float
+) -> tuple[list[float], list[float]]:
+    """Let each value stand until the next one, the end, or a loss, after which there is a gap."""
+    times, heights = list(t), list(values)
+    times.append(max(end_s, t[-1]))
+    heights.append(values[-1])
+    rows = list(zip(times, heights, strict=True)) + [(lost, math.nan) for lost in lost_s if lost >= t[0]]
+    rows.sort(key=lambda row: row[0])
+    # The end is no news: after a loss nothing stands up to it.
+    if lost_s and max(lost_s) >= t[-1]:
+        rows = [row for row in rows if row[0] <= max(lost_s)]
+    return [row[0] for row in rows], [row[1] for row in rows]
+
+
+def _write_range(ax: Axes, lane: int, words: str) -> None:
+    ax.annotate(
+        words,
+        (1.0, lane),
+        xycoords=("axes fraction", "data"),
+        xytext=(9, 0),
+        textcoords="offset points",
+        va="center",
+        fontsize=min(8.5, 340.0 / abs(ax.get_ylim()[1] - ax.get_ylim()[0])),
+        color=MIST,
+        annotation_clip=False,
+    )
