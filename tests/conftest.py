@@ -31,3 +31,91 @@ def foot_profile():
         )
 
     return make
+
+
+EVERYTHING = (
+    HEAD
+    + """
+[window]
+aspect_ratio = 1.6
+zone."smoker" = { left = 0.8, top = 0.5, right = 1.0, bottom = 1.0 }
+[mode.all]
+steer = { frame = "camera" }
+[mode.all.move]
+merge = "MERGE"
+[[mode.all.move.bind]]
+keys = { ahead = ["KeyW", "ArrowUp"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+opposites = "latest"
+[[mode.all.move.bind]]
+touch_stick = "left half"
+past_rim = "drag"
+[[mode.all.move.bind]]
+axes = { x = "pad.left_stick.x", y = "pad1.left_stick.y" }
+[[mode.all.move.bind]]
+hands = ["hand.left", "hand.right"]
+[mode.all.look]
+[[mode.all.look.bind]]
+mouse = "mouse.move"
+invert_pitch = true
+pitch_ratio = 0.5
+[[mode.all.look.bind]]
+stick = "pad.right_stick"
+[[mode.all.look.bind]]
+touch_drag = "right half"
+[[mode.all.look.bind]]
+gyro = "pad.gyro"
+turn_ratio = 1.5
+[mode.all.rise]
+merge = "sum"
+[[mode.all.rise.bind]]
+keys = { up = ["KeyR"], down = ["KeyF"] }
+opposites = "earliest"
+[[mode.all.rise.bind]]
+triggers = { up = "pad.right_trigger", down = "pad.left_trigger" }
+[[mode.all.turn.bind]]
+axis = "pad1.left_stick.x"
+[[mode.all.throttle.bind]]
+triggers = { ahead = "pad1.right_trigger" }
+[mode.all.press]
+hold = { bind = ["key.Space", "pad.south", { zone = "smoker" }] }
+toggle = { bind = ["ShiftLeft"], style = "toggle" }
+tap = { bind = ["KeyE"], style = "tap" }
+long = { bind = ["KeyE"], style = "long", shared = true }
+double = { bind = [{ control = "pad1.left_trigger", above = 0.5, release = 0.2 }], style = "double" }
+chord = { bind = ["ControlLeft+KeyC"] }
+notch = { bind = [{ wheel = "towards" }] }
+jump = { bind = ["mouse.left"], buffer_s = 0.1, grace_s = 0.1 }
+[mode.rest]
+held_presses = "drop"
+[mode.rest.move]
+merge = "MERGE"
+[[mode.rest.move.bind]]
+dpad = "pad.dpad"
+opposites = "earliest"
+[[mode.rest.move.bind]]
+touch_zones = { left = ["left edge"], right = ["right edge"], ahead = ["upper part"] }
+[[mode.rest.move.bind]]
+pointer = "pointer.at"
+while_held = ["mouse.left"]
+[[mode.rest.move.bind]]
+stick = "hand.left.stick"
+[[mode.rest.look.bind]]
+mouse = "mouse.move"
+invert_pitch = true
+pitch_ratio = 0.5
+[mode.rest.press]
+hold = { bind = ["key.Space"] }
+toggle = { bind = ["ShiftLeft"], style = "toggle" }
+horn = { bind = ["KeyE", "pad.south"] }
+"""
+)
+
+
+@pytest.fixture(scope="session")
+def everything():
+    """A maker of a profile with every kind of binding in its two modes, under a merge rule."""
+
+    def make(merge: str = "strongest") -> Profile:
+        return profile_from_text(EVERYTHING.replace("MERGE", merge))
+
+    return make

@@ -15,7 +15,8 @@ import wendonic.batch
 import wendonic.compiled
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
-from wendonic.demo import RECORDING_NAMES, demo_recording
+from wendonic.demo import RECORDINGS, demo_profile, demo_recording
+from wendonic.devices.controls import CONTROLS
 
 COLUMNS = (
     "tick t dt mode device raw_x raw_y local_x local_y move_x move_y amount heading_deg rise turn throttle "
@@ -24,9 +25,14 @@ COLUMNS = (
 ).split()
 
 
-def helm_trace(recording, profile, hz):
+def columns_of(profile):
+    return COLUMNS + [f"{name}_{flag}" for name in profile.press_names for flag in ("held", "began", "ended")]
+
+
+def helm_trace(recording, profile, hz, mode=None):
     """Play the recording to a helm tick by tick, as a game does."""
     helm, rows = Helm(profile), []
+    helm.enter(mode or helm.mode)
     for t, events in recording.ticks(hz):
         for event in events:
             helm.apply(event)
@@ -54,9 +60,10 @@ def helm_trace(recording, profile, hz):
                 intent.sector,
                 *intent.motion[:6],
                 intent.motion.grounded,
+                *(flag for press in intent.presses.values() for flag in press),
             ]
         )
-    return pd.DataFrame(rows, columns=COLUMNS)
+    return pd.DataFrame(rows, columns=columns_of(profile))
 
 
 def words(series):
@@ -65,8 +72,8 @@ def words(series):
 
 def assert_same(trace, other):
     """Compare every column, to 1e-9 where it is a number; a heading may meet itself across 360."""
-    assert list(trace.columns) == list(other.columns) == COLUMNS
-    for name in COLUMNS:
+    assert list(trace.columns) == list(other.columns)
+    for name in trace.columns:
         if name in ("mode", "device"):
             assert words(trace[name]) == words(other[name]), name
             continue
@@ -78,45 +85,69 @@ def assert_same(trace, other):
         assert np.abs(difference).max(initial=0.0) <= 1e-9, name
 
 
-@pytest.mark.parametrize("name", RECORDING_NAMES)
+@pytest.mark.parametrize("name", RECORDINGS)
 @pytest.mark.parametrize("hz", [30.0, 60.0, 144.0, 4.0])
 @pytest.mark.parametrize("way", ["interpreted", "compiled"])
-def test_batch_and_helm_agree_on_the_shipped_recordings(beekeeper, name, hz, way):
-    recording = demo_recording(name)
-    assert_same(shape(recording, beekeeper, hz=hz, way=way), helm_trace(recording, beekeeper, hz))
+def test_batch_and_helm_agree_on_the_shipped_recordings(name, hz, way):
+    recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
+    trace = shape(recording, profile, hz=hz, way=way)
+    assert list(trace.columns) == columns_of(profile)
+    assert_same(trace, helm_trace(recording, profile, hz))
 
 
-controls = st.one_of(
-    st.tuples(st.sampled_from([f"key.Key{letter}" for letter in "WASD"]), st.sampled_from([0.0, 1.0])),
-    st.tuples(st.just("pad.left_stick"), st.tuples(st.floats(-1.2, 1.2), st.floats(-1.2, 1.2))),
-    st.tuples(st.just("view"), st.tuples(st.floats(-720.0, 720.0), st.floats(-90.0, 90.0))),
-    st.tuples(st.sampled_from(["lost.focus", "lost.pad"]), st.just(1.0)),
-)
+def fitting(control):
+    """Values for a control, some of them out of its range."""
+    if control.kind in ("key", "loss"):
+        return st.sampled_from([0.0, 1.0])
+    if control.kind in ("button", "wheel"):
+        return st.sampled_from([0.0, 0.3, 0.6, 1.0, -1.0])
+    number = st.floats(-1.3, 1.3) if control.high <= 1.0 else st.floats(-200.0, 200.0)
+    if control.kind == "touch":
+        return st.tuples(number, number, st.sampled_from([0.0, 1.0]))
+    return st.tuples(*[number] * control.width)
 
 
-@settings(max_examples=40)
+USED = """
+    key.KeyW key.ArrowUp key.KeyS key.KeyA key.KeyD key.KeyR key.KeyF key.Space key.ShiftLeft key.KeyE key.ControlLeft
+    key.KeyC pad.left_stick pad1.left_stick pad.right_stick pad.gyro pad.right_trigger pad.left_trigger
+    pad1.right_trigger pad1.left_trigger pad.south pad.dpad_up pad.dpad_down pad.dpad_left mouse.move mouse.wheel
+    mouse.left pointer.at touch.0 touch.1 hand.left.pose hand.right.pose hand.left.squeeze hand.left.stick view
+    lost.focus lost.pad lost.pad1 lost.touch lost.hand.left
+""".split()
+
+any_event = st.sampled_from(USED).flatmap(lambda name: st.tuples(st.just(name), fitting(CONTROLS[name])))
+
+
+@settings(max_examples=60)
 @given(
-    steps=st.lists(st.tuples(st.floats(0.0, 3.0), controls), min_size=1, max_size=30),
-    diagonal=st.sampled_from(["cap", "unit", "free"]),
-    frame=st.sampled_from(["camera", "map"]),
-    half_life_s=st.sampled_from([0.0, 0.05]),
+    steps=st.lists(st.tuples(st.floats(0.0, 3.0), any_event), min_size=1, max_size=40),
+    merge=st.sampled_from(["strongest", "sum", "latest"]),
+    mode=st.sampled_from(["all", "rest"]),
     hz=st.sampled_from([9.0, 50.0]),
 )
-def test_batch_and_helm_agree_on_any_recording(foot_profile, steps, diagonal, frame, half_life_s, hz):
+def test_batch_and_helm_agree_on_any_recording(everything, steps, merge, mode, hz):
     steps = sorted(steps, key=lambda step: step[0])
     recording = Recording([Event(t, *control) for t, control in steps])
-    profile = foot_profile(
-        move=f'diagonal = "{diagonal}"\nhalf_life_s = {half_life_s}', steer=f'{{ frame = "{frame}" }}'
-    )
-    expected = helm_trace(recording, profile, hz)
+    profile = everything(merge)
+    expected = helm_trace(recording, profile, hz, mode)
+    numbers = expected.drop(columns=["mode", "device", "heading_deg", "sector"]).to_numpy(float)
+    assert np.isfinite(numbers).all()
     for way in ("interpreted", "compiled"):
-        assert_same(shape(recording, profile, hz=hz, way=way), expected)
+        assert_same(shape(recording, profile, hz=hz, mode=mode, way=way), expected)
+
+
+def test_a_long_recording_is_shaped_stretch_by_stretch_without_a_seam(beekeeper, monkeypatch):
+    recording = demo_recording("beekeeper_mouse")
+    whole = shape(recording, beekeeper)
+    monkeypatch.setattr(wendonic.batch.sampled, "__defaults__", (7,))
+    assert_same(shape(recording, beekeeper), whole)
+    assert_same(shape(recording, beekeeper, way="compiled"), whole)
 
 
 def test_an_empty_recording_gives_an_empty_trace(beekeeper):
     for way in ("interpreted", "compiled"):
         trace = shape(Recording(), beekeeper, way=way)
-        assert (len(trace), list(trace.columns)) == (0, COLUMNS)
+        assert (len(trace), list(trace.columns)) == (0, columns_of(beekeeper))
 
 
 def test_a_stick_in_its_dead_zone_is_seen_raw_but_does_not_steer(beekeeper):
@@ -155,7 +186,7 @@ def test_a_trace_comes_back_from_its_file(beekeeper, tmp_path, ending):
     rows = trace.to_dict("records")
     assert len(read) == len(rows) == 720
     for row, again in zip(rows, read, strict=True):
-        assert list(again) == COLUMNS
+        assert list(again) == columns_of(beekeeper)
         for name, value in row.items():
             if pd.isna(value):
                 assert again[name] in ("", None) or pd.isna(again[name])
@@ -226,10 +257,10 @@ def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatc
     assert used == []
     monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
     assert_same(shape(recording, beekeeper), few)
-    assert used == ["run_look", "run_ticks"]
+    assert used == ["run_look", *["run_press"] * 4, "run_ticks"]
     monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
     assert shape(recording, beekeeper).equals(few)
-    assert used == ["run_look", "run_ticks"]
+    assert used == ["run_look", *["run_press"] * 4, "run_ticks"]
     compiled_loop.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, way="compiled")

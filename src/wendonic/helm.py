@@ -203,6 +203,7 @@ class Helm:
                 self._press_states[place] = PRESS_AT_REST._replace(
                     on=state.on if carries[place] else 0.0, held=state.held, air_s=state.air_s, begun_s=state.begun_s
                 )
+        self._presses = Presses(self._press_places, tuple(self._press_states))
         new.sampler.begin(self.state, carried)
 
     def tick(self, dt: float, view: View | None = None) -> Intent:

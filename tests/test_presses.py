@@ -1,0 +1,282 @@
+"""Presses: five styles against their definitions, ground, buffer and grace, and every edge seen once in any order."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, rule
+
+from wendonic import Event, Helm, WendonicError
+from wendonic.intent import Press
+from wendonic.kernels.press import (
+    PRESS_AT_REST,
+    SILENT_PRESS,
+    STYLE_DOUBLE,
+    STYLE_HOLD,
+    STYLE_LONG,
+    STYLE_TAP,
+    STYLE_TOGGLE,
+    pressed,
+)
+from wendonic.profile.load import profile_from_text
+
+DT = 0.01
+HEAD = 'format = "wendonic-profile"\nversion = 1\n[mode.foot.press]\n'
+
+
+def played(tuning, timeline, dt=DT):
+    """Give a letter for each tick: b began, e ended, x both, h held, . nothing; capitals while held too.
+
+    `timeline` has a character a tick: d while down, . while up, t for a tap between ticks, D for up and down again,
+    l for a loss that lifts it; a number sets the ground: 1 there, 0 gone.
+    """
+    state, down, ground, letters = PRESS_AT_REST, 0.0, 1.0, ""
+    for sign in timeline:
+        if sign in "01":
+            ground = float(sign)
+            continue
+        now = float(sign in "dD")
+        edges = 2.0 + abs(now - down) if sign in "tD" else abs(now - down)
+        state = pressed(tuning, state, now, edges, float(sign == "l"), ground, dt)
+        down = now
+        letter = {(0, 0): "h" if state.held else ".", (1, 0): "b", (0, 1): "e", (1, 1): "x"}[state.began, state.ended]
+        letters += letter.upper() if state.held and letter in "bex" else letter
+    return letters
+
+
+HOLD = SILENT_PRESS._replace(style=STYLE_HOLD)
+TAP = SILENT_PRESS._replace(style=STYLE_TAP, tap_s=0.03)
+LONG = SILENT_PRESS._replace(style=STYLE_LONG, long_s=0.03)
+DOUBLE = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=0.05)
+JUMP = HOLD._replace(gated=1, buffer_s=0.03, grace_s=0.02)
+
+
+@pytest.mark.parametrize(
+    ("tuning", "timeline", "expected"),
+    [
+        (HOLD, ".dd.t.dDd.", ".Bhex.BXhe"),
+        (HOLD, ".ddl.", ".Bhe."),
+        (SILENT_PRESS._replace(style=STYLE_TOGGLE), ".dd.d.t.tl", ".Bhhe.Bhe."),
+        # Let go within three ticks of the press, not later, and not by a loss.
+        (TAP, ".d.ddd.dddd.t.dl", "..x...x.....x..."),
+        (LONG, ".ddd.dddddd.t", "........Bhhe."),
+        # The second press within five ticks of the first; a third begins a new pair.
+        (DOUBLE, "d.d.d.d.", "..Be..Be"),
+        (DOUBLE, "d....d.d.", ".....Be.."),
+        (DOUBLE, "d.....d..d.", ".........Be"),
+        (DOUBLE, "tt", ".x"),
+        (SILENT_PRESS, "dd.t", "...."),
+        # On the ground at once; in the air only if the ground comes within three ticks, held still or not.
+        (JUMP, "dd.", "Bhe"),
+        (JUMP, "0.....d..1.", "........x"),
+        (JUMP, "0.....d.1..", ".......x."),
+        (JUMP, "0.....ddd1dd.", "........Bhe"),
+        (JUMP, "0.....dddd1d.", "..........."),
+        # Two ticks after the edge it is still given, three are too many.
+        (JUMP, "..0.d.", "...Be"),
+        (JUMP, "..0..d.", "......"),
+        # It took the ground away itself: no second one in the air.
+        (JUMP, "d.0.d.d.", "Be....."),
+        # Held over the landing, let go, and pressed again: once more.
+        (JUMP, "d0ddddd1.d", "BhhhhheB"),
+    ],
+)
+def test_each_style_is_what_it_says(tuning, timeline, expected):
+    assert played(tuning, timeline) == expected
+
+
+@given(
+    style=st.sampled_from([STYLE_HOLD, STYLE_TOGGLE, STYLE_TAP, STYLE_LONG, STYLE_DOUBLE]),
+    gated=st.integers(0, 1),
+    timeline=st.text("dDt..l01", max_size=60),
+    dt=st.sampled_from([0.001, 0.01, 0.3]),
+)
+def test_what_begins_ends_and_nothing_else_does(style, gated, timeline, dt):
+    """Between two beginnings lies an end, and between two ends a beginning; held is what has begun and not ended."""
+    tuning = SILENT_PRESS._replace(style=style, tap_s=0.02, long_s=0.05, double_s=0.1, gated=gated, buffer_s=0.05)
+    held = False
+    for letter in played(tuning, timeline, dt):
+        if letter in "bB":
+            assert not held
+            held = True
+            assert letter == "B"
+        elif letter == "e":
+            assert held
+            held = False
+        elif letter == "X":
+            # Ended and began again if it was held, or the other way round in one tick: held either way.
+            held = True
+        elif letter == "x":
+            held = False
+        else:
+            assert (letter == "h") == held
+
+
+def test_a_profile_without_times_has_usual_ones_and_odd_ones_are_refused():
+    with pytest.raises(WendonicError, match='tap_s does nothing under style "hold"; it goes with style "tap"'):
+        profile_from_text(HEAD + 'jump = { bind = ["KeyE"], tap_s = 0.1 }\n')
+    helm = Helm(profile_from_text(HEAD + 'call = { bind = ["KeyE"], style = "long" }\n'))
+    helm.key("KeyE", down=True)
+    began = [tick for tick in range(60) if helm.tick(1 / 60).press("call").began]
+    assert began == [30]
+
+
+def test_ground_is_told_by_the_game():
+    helm = Helm(profile_from_text(HEAD + 'jump = { bind = ["key.Space"], buffer_s = 0.1, grace_s = 0.05 }\n'))
+    helm.ground(False)
+    for _ in range(20):
+        helm.tick(0.01)
+    helm.key("Space", down=True)
+    assert not any(helm.tick(0.01).press("jump").began for _ in range(8))
+    helm.ground(True)
+    assert helm.tick(0.01).press("jump") == Press(True, True, False)
+    assert helm.tick(0.0).press("jump") == Press(True, False, False)
+
+
+MODES = (
+    HEAD
+    + """
+    jump = { bind = ["key.Space", "pad.south"] }
+    lamp = { bind = ["KeyL"], style = "toggle" }
+    puff = { bind = [{ control = "pad.right_trigger", above = 0.6, release = 0.3 }, "ControlLeft+KeyP"] }
+    [[mode.foot.look.bind]]
+    mouse = "mouse.move"
+    deg_per_count = 0.5
+    [mode.cart]
+    held_presses = "drop"
+    [mode.cart.press]
+    jump = { bind = ["key.Space"] }
+    horn = { bind = ["pad.south"] }
+    [[mode.cart.look.bind]]
+    mouse = "mouse.move"
+    deg_per_count = 0.5
+    """
+)
+BINDS = {
+    "foot": {
+        "jump": [{"key.Space"}, {"pad.south"}],
+        "lamp": [{"key.KeyL"}],
+        "puff": [{"pad.right_trigger"}, {"key.ControlLeft", "key.KeyP"}],
+    },
+    "cart": {"jump": [{"key.Space"}], "horn": [{"pad.south"}]},
+}
+TRIGGER = "pad.right_trigger"
+KEYS = ["key.Space", "key.KeyL", "key.ControlLeft", "key.KeyP", "pad.south"]
+LOST = {"lost.focus": ("key", "pad"), "lost.pad": ("pad",), "lost.keys": ("key",), "lost.mouse": ()}
+
+
+class HelmMachine(RuleBasedStateMachine):
+    """Any order of downs, ups, losses, ticks and mode changes, beside a model that counts every change by itself.
+
+    What no tick has seen yet is `pending`; `level` is what each press was at the last tick.
+    """
+
+    def __init__(self):
+        super().__init__()
+        self.helm = Helm(profile_from_text(MODES))
+        self.mode = "foot"
+        self.down = dict.fromkeys([*KEYS, TRIGGER], False)
+        self.now = dict(self.down)
+        self.pending = []
+        self.level = dict.fromkeys(("jump", "lamp", "puff", "horn"), False)
+        self.more_edges = dict.fromkeys(self.level, 0)
+        self.asleep = set()
+        self.lamp_on = False
+        self.shown = dict.fromkeys(self.level, False)
+        self.counts = 0
+        self.turned_deg = 0.0
+
+    def binds(self, name):
+        return [frozenset(controls) for controls in BINDS[self.mode].get(name, [])]
+
+    def change(self, control, down):
+        if self.now[control] != down:
+            self.now[control] = down
+            self.pending.append((control, down))
+
+    @rule(control=st.sampled_from(KEYS), down=st.booleans())
+    def press_or_lift(self, control, down):
+        self.helm.apply(Event(0.0, control, float(down)))
+        self.change(control, down)
+
+    @rule(pull=st.sampled_from([0.0, 0.25, 0.5, 0.7, 1.0]))
+    def pull(self, pull):
+        self.helm.button(TRIGGER, pull)
+        self.change(TRIGGER, pull > 0.3 if self.now[TRIGGER] else pull >= 0.6)
+
+    @rule(loss=st.sampled_from(sorted(LOST)))
+    def lose(self, loss):
+        self.helm.apply(Event(0.0, loss, 1.0))
+        for control in self.now:
+            if control.split(".")[0] in LOST[loss]:
+                self.change(control, False)
+
+    @rule(counts=st.integers(-40, 40))
+    def move(self, counts):
+        self.helm.mouse(counts, 0.0)
+        self.counts += counts
+
+    def edges_until_now(self, name):
+        """Return how often a press changed since the last tick, and what is asleep and down after that."""
+        down, level, edges = dict(self.down), self.level[name], self.more_edges[name]
+        for control, is_down in self.pending:
+            down[control] = is_down
+            for bind in self.binds(name):
+                if not all(down[part] for part in bind):
+                    self.asleep.discard((name, bind))
+            awake = [bind for bind in self.binds(name) if (name, bind) not in self.asleep]
+            new_level = any(all(down[part] for part in bind) for bind in awake)
+            edges += new_level != level
+            level = new_level
+        return edges, level
+
+    @rule(dt=st.sampled_from([0.004, 0.016, 0.5]))
+    def tick(self, dt):
+        intent = self.helm.tick(dt)
+        self.turned_deg += intent.look.yaw_deg
+        assert math.isclose(self.turned_deg, 0.5 * self.counts, abs_tol=1e-9)
+        for name, was_shown in self.shown.items():
+            edges, level = self.edges_until_now(name)
+            was = level ^ (edges % 2 == 1)
+            rises = (edges + (not was)) // 2
+            if name == "lamp":
+                on = self.lamp_on ^ (rises % 2 == 1)
+                began = rises > 1 or (rises == 1 and on)
+                ended = rises > 1 or (rises == 1 and not on) or (was_shown and not on)
+                self.lamp_on = on
+            else:
+                on, began = level, rises > 0
+                ended = edges - rises > 0 or (was_shown and not on)
+            assert intent.press(name) == Press(on, began, ended), (name, edges)
+            self.level[name], self.shown[name] = level, on
+            self.more_edges[name] = 0
+        self.down, self.pending = dict(self.now), []
+        if not any(self.down.values()):
+            assert not any(intent.press(name).held for name in self.level if name != "lamp")
+
+    @rule()
+    def tick_without_time(self):
+        intent = self.helm.tick(0.0)
+        assert intent.look.yaw_deg == 0.0
+        assert all(intent.press(name) == Press(held, False, False) for name, held in self.shown.items())
+
+    @rule(mode=st.sampled_from(["foot", "cart"]))
+    def enter(self, mode):
+        self.helm.enter(mode)
+        if mode == self.mode:
+            return
+        had = {name: bool(self.binds(name)) for name in self.level}
+        self.mode, self.lamp_on, self.asleep = mode, False, set()
+        for name, level in self.level.items():
+            held_binds = [bind for bind in self.binds(name) if all(self.down[part] for part in bind)]
+            carried = level and mode == "foot" and had[name] and bool(self.binds(name))
+            self.level[name] = carried and bool(held_binds)
+            # Carried over to where nothing of it is held: it goes up.
+            self.more_edges[name] = int(carried and not held_binds)
+            if not carried:
+                self.asleep |= {(name, bind) for bind in held_binds}
+
+
+HelmMachine.TestCase.settings = settings(max_examples=150, stateful_step_count=40, deadline=None)
+TestHelmMachine = HelmMachine.TestCase
