@@ -1,0 +1,437 @@
+"""Every kind of binding, from raw input to its channel, as a game feeds a helm."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import ControlError, Event, Helm, ProfileError, View, WendonicError, shape
+from wendonic.demo import demo_profile, demo_recording
+from wendonic.devices.standins import GyroStandIn, HandsStandIn, MouseStandIn, TouchStandIn, TrackingLoss, hand_path
+from wendonic.profile.load import profile_from_text
+from wendonic.recording.recording import Recording
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+STILL = "half_life_s = 0\n"
+
+
+def helm_of(text, **options):
+    return Helm(profile_from_text(HEAD + text), **options)
+
+
+def moving(bind, **options):
+    """A helm whose `move` has one source, unsmoothed, in the plan frame."""
+    return helm_of(
+        f'[mode.foot]\nsteer = {{ frame = "map" }}\n[mode.foot.move]\n{STILL}[[mode.foot.move.bind]]\n{bind}\n',
+        **options,
+    )
+
+
+def local(helm, dt=1.0):
+    return tuple(helm.tick(dt).local)
+
+
+def test_a_d_pad_is_four_keys():
+    helm = moving('dpad = "pad.dpad"')
+    helm.button("pad.dpad_up", True)
+    assert local(helm) == (0.0, 1.0)
+    helm.button("pad.dpad_left", True)
+    assert local(helm) == pytest.approx((-math.sqrt(0.5), math.sqrt(0.5)))
+
+
+def test_two_axes_are_shaped_each_by_itself_with_ahead_away_from_the_player():
+    bind = 'axes = { x = "pad.left_stick.x", y = "pad.right_stick.y" }\ncurve = { form = "linear" }\n'
+    helm = moving(bind + "dead_zone = { inner = 0.2, outer = 1.0 }")
+    helm.stick("pad.left_stick", -0.6, 0.9)
+    helm.stick("pad.right_stick", 0.9, 0.4)
+    assert local(helm) == pytest.approx((-0.5, -0.25))
+    helm.stick("pad.right_stick", 0.0, 0.2)
+    assert local(helm) == pytest.approx((-0.5, 0.0))
+
+
+def test_a_finger_anywhere_in_a_zone_is_enough_and_zones_of_ones_own_take_the_place_of_the_usual_ones():
+    text = (
+        '[window.zone]\n"upper part" = { left = 0.4, top = 0.0, right = 0.6, bottom = 0.1 }\n[mode.foot.move]\n'
+        + STILL
+        + '[[mode.foot.move.bind]]\ntouch_zones = { left = ["left edge"], ahead = ["upper part", "lower part"] }'
+    )
+    helm = helm_of(text)
+    helm.touch(3, 0.5, 0.3)
+    assert local(helm) == (0.0, 0.0)
+    helm.touch(3, 0.5, 0.05)
+    assert local(helm) == (0.0, 1.0)
+    helm.touch(4, 0.1, 0.5)
+    assert local(helm) == pytest.approx((-math.sqrt(0.5), math.sqrt(0.5)))
+    helm.touch(3, 0.5, 0.05, down=False)
+    assert local(helm) == (-1.0, 0.0)
+    helm.lose("touch")
+    assert local(helm) == (0.0, 0.0)
+
+
+THUMB = (
+    'touch_stick = "left half"\nradius = 0.2\ndead_zone = { inner = 0.0, outer = 1.0 }\ncurve = { form = "linear" }\n'
+)
+
+
+def test_a_thumb_stick_has_its_middle_where_the_thumb_lands():
+    """A window of 16:9: 0.05 of its width is 0.0889 of its height, 0.444 of the radius."""
+    helm = moving(THUMB)
+    helm.touch(0, 0.2, 0.5)
+    assert local(helm) == (0.0, 0.0)
+    helm.touch(0, 0.25, 0.4)
+    assert local(helm) == pytest.approx((0.05 * 16 / 9 / 0.2, 0.5))
+    # A second thumb changes nothing, nor does one in the other half.
+    helm.touch(1, 0.1, 0.1)
+    helm.touch(2, 0.8, 0.1)
+    assert local(helm) == pytest.approx((0.05 * 16 / 9 / 0.2, 0.5))
+    helm.touch(0, 0.25, 0.4, down=False)
+    assert local(helm) == (0.0, 0.0)
+    # It lands anew between two ticks, somewhere else.
+    helm.touch(0, 0.4, 0.9)
+    helm.touch(0, 0.4, 0.8)
+    assert local(helm) == pytest.approx((0.0, 0.5))
+
+
+@pytest.mark.parametrize(("past_rim", "expected"), [("stay", 0.5), ("drag", 0.0)])
+def test_past_its_rim_a_thumb_stick_stays_or_is_dragged_along(past_rim, expected):
+    helm = moving(f'{THUMB}past_rim = "{past_rim}"')
+    # Up by two radii, then back by 1.5: half a radius from where it landed, or half one below the rim dragged there.
+    for y in (0.6, 0.2, 0.5):
+        helm.touch(0, 0.2, y)
+    assert local(helm)[1] == pytest.approx({"stay": 0.5, "drag": -0.5}[past_rim])
+    helm.touch(0, 0.2, 0.4 if past_rim == "drag" else 0.5)
+    assert local(helm)[1] == pytest.approx(expected)
+
+
+def test_the_pointer_steers_from_the_windows_middle_while_its_button_is_held_and_rests_there_once_lost():
+    helm = moving('pointer = "pointer.at"\nreach = 0.5\ndead_zone = { inner = 0.0, outer = 1.0 }')
+    helm.pointer(0.5, 0.25)
+    assert local(helm) == (0.0, 0.0)
+    helm.button("mouse.left", True)
+    assert local(helm) == pytest.approx((0.0, 0.5))
+    always = moving('pointer = "pointer.at"\nwhile_held = []')
+    assert local(always) == (0.0, 0.0)
+    always.pointer(1.0, 0.5)
+    assert local(always) == pytest.approx((1.0, 0.0))
+    always.lose("focus")
+    assert local(always) == (0.0, 0.0)
+
+
+def test_swung_hands_walk_by_their_way_over_time_whatever_the_tick_rate():
+    """The mean of the amount is the hands' mean speed over the full one; a hand out of sight swings nothing."""
+    stand_in = HandsStandIn(cadence_hz=1.0, amplitude_m=0.2, poll_hz=90, seed=1)
+    profile = profile_from_text(
+        HEAD
+        + '[mode.foot.move]\nhalf_life_s = 0\n[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n'
+        + "full_swing_m_s = 4\ndead_zone = { inner = 0.0, outer = 1.0 }\n"
+    )
+    for losses, hands in (([], 2.0), ([TrackingLoss("hand.right", 0.0, 20.0)], 1.0)):
+        walk = Recording(stand_in.walk(0.0, 20.0, losses))
+        for hz in (18, 30, 45):
+            trace = shape(walk, profile, hz=hz)
+            asked = trace["amount"][trace["t"] < 20.0].mean()
+            assert asked == pytest.approx(hands * stand_in.speed_m_s() / 4.0, rel=0.01)
+
+
+OPPOSED = 'keys = { right = ["KeyD", "ArrowRight"], left = ["KeyA", "ArrowLeft"] }\nrise_s = 0\nfall_s = 0\n'
+
+
+@given(
+    steps=st.lists(
+        st.tuples(st.sampled_from(["KeyD", "ArrowRight", "KeyA", "ArrowLeft"]), st.booleans()), max_size=30
+    ),
+    rule=st.sampled_from(["cancel", "latest", "earliest"]),
+    ticked=st.booleans(),
+)
+def test_opposite_keys_in_any_number_and_order(steps, rule, ticked):
+    helm = moving(f'{OPPOSED}opposites = "{rule}"')
+    held = []
+    for code, down in steps:
+        helm.key(code, down)
+        if down and code not in held:
+            held.append(code)
+        elif not down and code in held:
+            held.remove(code)
+        if ticked:
+            helm.tick(0.01)
+    right, left = (
+        [held.index(code) for code in held if code.endswith(end)] for end in (("D", "Right"), ("A", "Left"))
+    )
+    if right and left:
+        wins = {"cancel": 0, "latest": max(right) - max(left), "earliest": min(left) - min(right)}[rule]
+    else:
+        wins = len(right) - len(left)
+    assert local(helm)[0] == (wins > 0) - (wins < 0)
+
+
+MERGED = """
+[mode.foot.move]
+half_life_s = 0
+diagonal = "free"
+merge = "MERGE"
+[[mode.foot.move.bind]]
+keys = { right = ["KeyD"] }
+rise_s = 0
+fall_s = 0
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+dead_zone = { inner = 0.1, outer = 1.0 }
+curve = { form = "linear" }
+[[mode.foot.move.bind]]
+stick = "pad1.left_stick"
+dead_zone = { inner = 0.1, outer = 1.0 }
+curve = { form = "linear" }
+"""
+
+
+@pytest.mark.parametrize(
+    ("merge", "expected"),
+    [
+        # keys; keys and stick; keys, stick and second stick; without the second stick; without keys
+        ("strongest", [1.0, 1.0, 1.0, 1.0, -0.5]),
+        ("sum", [1.0, 0.5, 0.75, 0.5, -0.5]),
+        ("latest", [1.0, -0.5, 0.25, 1.0, -0.5]),
+    ],
+)
+def test_sources_are_merged_as_the_profile_says(merge, expected):
+    helm = helm_of(MERGED.replace("MERGE", merge))
+    found = []
+    for act in (
+        lambda: helm.key("KeyD", True),
+        lambda: helm.stick("pad.left_stick", -0.55, 0.0),
+        lambda: helm.stick("pad1.left_stick", 0.325, 0.0),
+        lambda: helm.stick("pad1.left_stick", 0.0, 0.0),
+        lambda: helm.key("KeyD", False),
+    ):
+        act()
+        helm.tick(0.1)
+        found.append(local(helm, 0.1)[0])
+    assert found == pytest.approx(expected)
+
+
+def test_the_device_is_the_one_that_really_moved_last():
+    helm = helm_of(
+        MERGED.replace("MERGE", "strongest")
+        + '[[mode.foot.look.bind]]\nmouse = "mouse.move"\n'
+        + '[mode.foot.press]\npick = { bind = ["key.KeyE", "pad.south"] }\n'
+    )
+    helm.stick("pad.left_stick", 0.09, 0.0)
+    assert helm.tick(0.1).device is None
+    helm.mouse(3, 0)
+    assert helm.tick(0.1).device == "mouse"
+    # A stick that drifts within its dead zone steals nothing.
+    helm.stick("pad.left_stick", 0.0, 0.1)
+    assert helm.tick(0.1).device == "mouse"
+    helm.stick("pad.left_stick", 0.0, 0.2)
+    assert helm.tick(0.1).device == "pad"
+    helm.stick("pad.left_stick", 0.0, 0.0)
+    helm.key("KeyE", True)
+    assert [helm.tick(0.1).device for _ in range(2)] == ["keys", "keys"]
+    helm.button("pad.south", True)
+    # The press is held already, so this is no new press.
+    assert helm.tick(0.1).device == "keys"
+
+
+def looking(bind, limits="[-80, 80]"):
+    return helm_of(f"[mode.foot.look]\npitch_limits_deg = {limits}\n[[mode.foot.look.bind]]\n{bind}\n")
+
+
+@pytest.mark.parametrize(
+    ("bind", "degrees_per_10_cm"),
+    [
+        ('mouse = "mouse.move"\ncm_per_turn = 40\ndpi = 1600', 90.0),
+        ('mouse = "mouse.move"\ndeg_per_count = 0.02', 0.02 * 1600 / 0.254),
+        ('mouse = "mouse.move"\ncm_per_turn = 40\ndpi = 800\ninvert_yaw = true', -180.0),
+    ],
+)
+@pytest.mark.parametrize("hz", [30, 240])
+def test_a_swipe_turns_by_its_centimetres_at_any_tick_rate(bind, degrees_per_10_cm, hz):
+    swipe = MouseStandIn(counts_per_inch=1600, poll_hz=1000).swipe(cm=10.0, duration_s=0.31)
+    helm = looking(bind)
+    turned, index = 0.0, 0
+    for tick in range(1, hz + 1):
+        while index < len(swipe) and swipe[index].t <= tick / hz:
+            helm.apply(swipe[index])
+            index += 1
+        turned += helm.tick(1 / hz).look.yaw_deg
+    # 10 cm are 6299.2 counts at 1600 an inch; the mouse counts whole ones.
+    assert sum(event.value[0] for event in swipe) == 6299.0
+    assert turned == pytest.approx(degrees_per_10_cm * 6299.0 / 6299.2126, rel=1e-6)
+
+
+def test_look_signs_rates_and_limits():
+    helm = looking(
+        'stick = "pad.right_stick"\ndead_zone = { inner = 0.0, outer = 1.0 }\nyaw_deg_s = 90\npitch_deg_s = 40'
+    )
+    helm.stick("pad.right_stick", 1.0, 0.0)
+    assert helm.tick(0.5).look == pytest.approx((45.0, 0.0))
+    # Away from the player is up, and the pitch stops at its limit and comes back at once.
+    helm.stick("pad.right_stick", 0.0, -1.0)
+    assert helm.tick(1.0).look == pytest.approx((0.0, 40.0))
+    assert helm.tick(5.0).look == pytest.approx((0.0, 40.0))
+    assert helm.tick(1.0).look == pytest.approx((0.0, 0.0))
+    helm.stick("pad.right_stick", 0.0, 1.0)
+    intent = helm.tick(0.25)
+    assert intent.look == pytest.approx((0.0, -10.0))
+    assert intent.view == pytest.approx((45.0, 70.0))
+    mouse = looking('mouse = "mouse.move"\ndeg_per_count = 0.5\npitch_ratio = 0.5')
+    mouse.mouse(10, -20)
+    assert mouse.tick(0.01).look == pytest.approx((5.0, 5.0))
+    inverted = looking('mouse = "mouse.move"\ndeg_per_count = 0.5\ninvert_pitch = true')
+    inverted.mouse(0, -20)
+    assert inverted.tick(0.01).look == pytest.approx((0.0, -10.0))
+
+
+def test_a_dragged_finger_turns_by_its_way_and_only_from_its_zone():
+    helm = looking('touch_drag = "right half"\ndeg_per_width = 200')
+    profile = helm.profile
+    drag = TouchStandIn(finger=1, poll_hz=100).drag((0.6, 0.5), (0.9, 0.4), duration_s=0.3)
+    trace = shape(Recording([*drag, Event(0.5, "mark", "end")]), profile)
+    assert trace["look_yaw_deg"].sum() == pytest.approx(0.3 * 200.0, abs=1e-3)
+    # A tenth of the height is a tenth of 9/16 of the width.
+    assert trace["look_pitch_deg"].sum() == pytest.approx(0.1 * 9 / 16 * 200.0, abs=1e-3)
+    stray = TouchStandIn(finger=1, poll_hz=100).drag((0.4, 0.5), (0.9, 0.4), duration_s=0.3)
+    assert shape(Recording(stray), profile)["look_yaw_deg"].abs().sum() == 0.0
+
+
+def test_a_turned_pad_turns_the_view_as_far_as_the_ratio_says():
+    pad = GyroStandIn(poll_hz=250)
+    turn = pad.events(hand_path([(0.0, 0.0, 0.0), (0.5, 30.0, 10.0)]), 0.0, 1.0)
+    trace = shape(Recording(turn), looking('gyro = "pad.gyro"\nturn_ratio = 2').profile, hz=250)
+    assert trace["look_yaw_deg"].sum() == pytest.approx(60.0, rel=0.01)
+    assert trace["look_pitch_deg"].sum() == pytest.approx(20.0, rel=0.01)
+
+
+def test_the_helm_turns_its_own_view_unless_the_game_says_where_it_looks():
+    helm = looking('mouse = "mouse.move"\ndeg_per_count = 1')
+    helm.mouse(30, 0)
+    assert helm.tick(0.1).view == pytest.approx((30.0, 0.0))
+    assert helm.tick(0.1, view=View(100.0, -5.0)).view == (100.0, -5.0)
+    helm.mouse(-10, 0)
+    intent = helm.tick(0.1, view=View(100.0, -5.0))
+    assert (intent.look, intent.view) == (pytest.approx((-10.0, 0.0)), pytest.approx((90.0, -5.0)))
+    assert helm.tick(0.1).view == pytest.approx((90.0, -5.0))
+
+
+def test_rise_throttle_and_turn_take_keys_triggers_and_axes():
+    helm = Helm(demo_profile("scout"))
+    helm.key("Space", True)
+    intent = helm.tick(1.0)
+    assert (intent.rise, intent.throttle, intent.turn) == (1.0, 0.0, 0.0)
+    # Under a sum half a trigger the other way takes half away; the dead zone ends at 0.05.
+    helm.button("pad.left_trigger", 0.05 + 0.95 * 0.5)
+    assert helm.tick(1.0).rise == pytest.approx(0.5)
+    helm.stick("pad.right_stick", 1.0, -1.0)
+    intent = helm.tick(1.0)
+    assert (intent.turn, intent.throttle) == (1.0, 1.0)
+    helm.lose("pad")
+    intent = helm.tick(1.0)
+    assert (intent.rise, intent.throttle, intent.turn) == (1.0, 0.0, 0.0)
+
+
+def test_two_players_at_one_machine_are_fed_the_same_events():
+    first, second = moving('stick = "pad.left_stick"'), moving('stick = "pad.left_stick"', seat="pad1")
+    for helm in (first, second):
+        helm.apply(Event(0.0, "pad.left_stick", (1.0, 0.0)))
+        helm.apply(Event(0.0, "pad1.left_stick", (0.0, -1.0)))
+    assert (local(first), local(second)) == ((1.0, 0.0), (0.0, 1.0))
+    assert (first.seat, second.seat) == ("pad", "pad1")
+    second.lose("pad1")
+    assert local(second) == (0.0, 0.0)
+    with pytest.raises(ControlError, match='unknown seat "pad7"; did you mean "pad"'):
+        moving('stick = "pad.left_stick"', seat="pad7")
+    recording = Recording([Event(0.0, "pad1.left_stick", (0.0, -1.0)), Event(1.0, "mark", "end")])
+    assert shape(recording, second.profile, seat="pad1")["amount"].iloc[-1] == 1.0
+    assert shape(recording, second.profile)["amount"].iloc[-1] == 0.0
+
+
+@pytest.mark.parametrize("step_s", [0.004, 1 / 60, 0.025])
+def test_fixed_ticks_see_counts_and_edges_exactly_once(step_s):
+    profile = demo_profile()
+    recording = demo_recording("beekeeper_mouse")
+    helm = Helm(profile)
+    turned, began, ticks, frames = 0.0, 0, 0, 0
+    for _, events in recording.ticks(50):
+        frames += 1
+        for event in events:
+            helm.apply(event)
+        for intent in helm.fixed_ticks(1 / 50, step_s):
+            turned += intent.look.yaw_deg
+            began += intent.press("next_frame").began
+            ticks += 1
+    counts = sum(event.value[0] for event in recording if event.control == "mouse.move")
+    assert turned == pytest.approx(counts * 360.0 * 2.54 / (34.0 * 800.0))
+    assert began == 4
+    assert ticks == pytest.approx(frames / 50 / step_s, abs=1.0)
+    with pytest.raises(WendonicError, match="the step above 0"):
+        next(helm.fixed_ticks(0.02, 0.0))
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        (
+            '[[mode.foot.move.bind]]\nkeys = { ahead = ["KeyW"] }\n[mode.foot.press]\nwave = { bind = ["KeyW"] }\n',
+            "line 6, mode.foot.press.wave.bind[0]: key.KeyW steers move too (move.bind.0); allowed: one of them, "
+            "or shared = true",
+        ),
+        (
+            '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\n',
+            "mode.foot.turn.bind[0]: pad.left_stick.x steers move too",
+        ),
+        (
+            '[mode.foot.press]\ncopy = { bind = ["ControlLeft+KeyC"] }\nduck = { bind = ["KeyC"] }\n',
+            "key.KeyC steers press copy too",
+        ),
+        (
+            '[[mode.foot.move.bind]]\ntouch_stick = "left half"\n[mode.foot.press]\n'
+            'tap = { bind = [{ zone = "left half" }] }\n',
+            'zone "left half" steers move too',
+        ),
+    ],
+)
+def test_one_control_for_two_things_is_an_error_unless_it_is_shared(text, words):
+    with pytest.raises(ProfileError) as caught:
+        profile_from_text(HEAD + text)
+    assert words in str(caught.value)
+    shared = "], shared = true }".join(text.rsplit("] }", 1)) if "press" in text else text + "shared = true\n"
+    profile_from_text(HEAD + shared)
+
+
+def test_chords_that_differ_in_one_key_are_two_things():
+    text = '[mode.foot.press]\ncopy = { bind = ["ControlLeft+KeyC"] }\npaste = { bind = ["ShiftLeft+KeyC"] }\n'
+    helm = helm_of(text)
+    helm.key("KeyC", True)
+    helm.key("ControlLeft", True)
+    intent = helm.tick(0.01)
+    assert (intent.press("copy").began, intent.press("paste").began) == (True, False)
+
+
+def test_a_press_of_another_mode_is_at_rest_and_an_unknown_one_is_an_error(everything):
+    helm = Helm(everything())
+    assert not any(helm.tick(0.1).press("horn"))
+    with pytest.raises(WendonicError, match='no press "hron"; did you mean "horn"'):
+        helm.tick(0.1).press("hron")
+
+
+def test_a_thumb_that_stays_on_the_glass_steers_in_the_new_mode_too():
+    text = "".join(
+        f"[mode.{mode}.move]\nhalf_life_s = 0\n[[mode.{mode}.move.bind]]\n{THUMB}" for mode in ("foot", "cart")
+    )
+    helm = helm_of(text)
+    helm.touch(0, 0.2, 0.5)
+    helm.touch(0, 0.2, 0.4)
+    assert local(helm) == pytest.approx((0.0, 0.5))
+    helm.enter("cart")
+    assert local(helm) == pytest.approx((0.0, 0.5))
+
+
+def test_changes_beyond_what_is_kept_still_end_at_what_is_held():
+    helm = helm_of('[mode.foot.press]\nhorn = { bind = ["KeyH"] }\n')
+    for press in range(30_001):
+        helm.key("KeyH", down=press % 2 == 0)
+    intent = helm.tick(0.01)
+    assert (intent.press("horn").held, intent.press("horn").began) == (True, True)
+    helm.key("KeyH", down=False)
+    assert helm.tick(0.01).press("horn") == (False, False, True)
