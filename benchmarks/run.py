@@ -4,11 +4,16 @@ Everything is measured in this one run, on the same walk, in turns. Ratios are t
 median counts, so that a machine whose speed swings slows both sides of a ratio alike.
 """
 
+import gc
+import json
+import math
 import statistics
 import subprocess
 import sys
+import tempfile
 import time
 from collections.abc import Callable
+from pathlib import Path
 
 import numpy as np
 from rich.console import Console
@@ -18,16 +23,18 @@ from rich.table import Table
 from by_hand import by_hand_tick
 from by_numpy import by_numpy_tick
 from c_loop import compiled_c_loop
-from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning
-from wendonic import Helm
+from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning, walk_profile
+from wendonic import Event, Helm, Recording
 from wendonic.compiled import compiled_loop, has_numba
-from wendonic.demo import demo_profile
 from wendonic.devices.controls import find_control
+from wendonic.devices.state import DeviceState
 from wendonic.kernels.loop import run_ticks
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
 
 ROUNDS = 30
 LEAST_S = 0.02
+READ_EVENTS = 1_000_000
+READ_ROUNDS = 3
 HAND = "by hand, one Python function"
 C = "C loop, gcc -O3"
 FIELDS = len(Outcome._fields)
@@ -48,7 +55,7 @@ def helm_way(walk):
         ticks.append(events)
 
     def run():
-        helm = Helm(demo_profile())
+        helm = Helm(walk_profile())
         state, dt, spent = helm.state, 1.0 / HZ, 0.0
         clock = time.perf_counter
         for events in ticks:
@@ -137,6 +144,55 @@ def c_way(walk, loop):
     return run
 
 
+def long_recording(path: Path, events: int = READ_EVENTS) -> None:
+    """Write keys, stick, mouse and view in turns, a thousand a second."""
+    kinds = (
+        lambda n: ("pad.left_stick", (math.sin(n * 0.001), math.cos(n * 0.0013))),
+        lambda n: ("mouse.move", (float(n % 19 - 9), float(n % 7 - 3))),
+        lambda n: ("key.KeyW", float(n // 4 % 2)),
+        lambda n: ("view", (n * 0.01, -8.0)),
+    )
+    Recording([Event(n / 1000.0, *kinds[n % 4](n)) for n in range(events)], title="Long").write(path)
+
+
+def reading_lines() -> list[str]:
+    """Return how long reading and applying a long recording takes, as ratios within each of a few rounds."""
+    with tempfile.TemporaryDirectory() as folder:
+        by_lines, by_columns = Path(folder, "long.jsonl"), Path(folder, "long.parquet")
+        long_recording(by_lines)
+        Recording.read(by_lines).write(by_columns)
+        lines = by_lines.read_bytes().splitlines()
+        seconds = {"json.loads": [], "jsonl": [], "parquet": [], "made": [], "apply": []}
+        for _ in track(range(READ_ROUNDS), "reading", console=Console(stderr=True), transient=True):
+            gc.collect()
+            clock = [time.perf_counter()]
+            for line in lines:
+                json.loads(line)
+            clock.append(time.perf_counter())
+            recording = Recording.read(by_lines)
+            clock.append(time.perf_counter())
+            columns = Recording.read(by_columns)
+            clock.append(time.perf_counter())
+            columns[0]
+            clock.append(time.perf_counter())
+            apply = DeviceState().apply
+            for event in recording:
+                apply(event)
+            clock.append(time.perf_counter())
+            for name, start, end in zip(seconds, clock, clock[1:], strict=False):
+                seconds[name].append(end - start)
+    jsonl = ratio(seconds["jsonl"], seconds["json.loads"])
+    parquet = ratio(seconds["jsonl"], seconds["parquet"])
+    made = ratio(seconds["jsonl"], [a + b for a, b in zip(seconds["parquet"], seconds["made"], strict=True)])
+    apply_us = statistics.median(seconds["apply"]) / READ_EVENTS * 1e6
+    applied = ratio(seconds["apply"], seconds["json.loads"])
+    return [
+        f"reading {READ_EVENTS:,} events of JSON Lines takes {jsonl} times as long as json.loads of its lines",
+        f"reading them from Parquet is {parquet} times as quick as from JSON Lines; {made} times with every event made",
+        f"DeviceState.apply takes {apply_us:.2f} µs an event, {applied} of json.loads of its line",
+    ]
+
+
 def start_up_s(*words: str) -> float:
     """Return the fastest of five starts of Python with `words`, less that of Python alone, in seconds."""
 
@@ -205,6 +261,8 @@ def main() -> None:
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
+    for line in reading_lines():
+        console.print(line)
     for words, label in (
         (("-c", "import wendonic"), "import wendonic"),
         (("-c", "from wendonic import Helm, load_profile"), "from wendonic import Helm, load_profile"),

@@ -5,15 +5,16 @@ from typing import NamedTuple
 
 import numpy as np
 
-from wendonic import Recording
+from wendonic import Profile, Recording
 from wendonic.batch import Shaper, sampled
-from wendonic.demo import RECORDING_NAMES, demo_profile, demo_recording
+from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.sampler import Sampler
 from wendonic.kernels.places import MOVE_WIDTH
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
 HZ = 60.0
+NAMES = ("beekeeper_keys", "beekeeper_pad")
 
 
 class Walk(NamedTuple):
@@ -24,19 +25,26 @@ class Walk(NamedTuple):
     dts: np.ndarray
 
 
+def walk_profile() -> Profile:
+    """Return the beekeeper's profile with nothing but `move`, which is what the ways by hand do."""
+    profile = demo_profile()
+    foot = profile.mode["foot"].model_copy(update={"look": None, "press": {}})
+    return profile.model_copy(update={"mode": {"foot": foot}})
+
+
 def beekeeper_walk() -> Walk:
     """Return both shipped recordings at once, so that keys and stick both work in every part of it."""
-    events = [event for name in RECORDING_NAMES for event in demo_recording(name) if event.control != "mark"]
+    events = [event for name in NAMES for event in demo_recording(name) if event.control != "mark"]
     both = Recording(sorted(events, key=lambda event: event.t))
-    (stretch,) = sampled(both, HZ, Sampler(mode_sources(demo_profile(), "foot")))
-    shaper = Shaper(demo_profile(), "foot")
+    (stretch,) = sampled(both, HZ, Sampler(mode_sources(walk_profile(), "foot")))
+    shaper = Shaper(walk_profile(), "foot")
     views = np.ascontiguousarray(shaper.run(stretch).looks[:, -2:])
     return Walk(np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH]), views, stretch.dts)
 
 
 def beekeeper_tuning():
     """Return the numbers of the on-foot mode."""
-    return mode_tuning(demo_profile(), "foot")
+    return mode_tuning(walk_profile(), "foot")
 
 
 def c_tuning(tuning) -> np.ndarray:

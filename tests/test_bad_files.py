@@ -4,15 +4,16 @@ import json
 import math
 import tomllib
 
+import pytest
 import tomlkit
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from wendonic import Helm, ProfileError, Recording, RecordingError
-from wendonic.demo import FOLDER, PROFILE_PATH
+from wendonic.cli.main import main
+from wendonic.demo import CAPTURE_PATH, FOLDER, RECORDINGS, demo_recording
 from wendonic.profile.load import profile_from_text
 
-PROFILE = PROFILE_PATH.read_text()
 LINES = (FOLDER / "beekeeper_keys.jsonl").read_bytes().splitlines(keepends=True)[:12]
 pieces = st.sampled_from(
     [
@@ -70,6 +71,10 @@ odd_values = st.recursive(
 )
 
 
+EXTRA_KEYS = ["look", "curve", "leave_to", "gait", "press", "shared", "zz"]
+SPOILED_PROFILES = [(FOLDER / f"{name}.toml").read_text() for name in dict.fromkeys(RECORDINGS.values())]
+
+
 def places(node, path=()):
     """Every place of a profile, tables and lists included."""
     for key, value in node.items() if isinstance(node, dict) else enumerate(node):
@@ -82,7 +87,7 @@ def places(node, path=()):
 @given(data=st.data())
 def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     """Good TOML, wrong content: replace, add or take away at up to three places."""
-    content = tomllib.loads(PROFILE)
+    content = tomllib.loads(data.draw(st.sampled_from(SPOILED_PROFILES)))
     for _ in range(data.draw(st.integers(1, 3))):
         *above, last = data.draw(st.sampled_from(list(places(content))))
         holder = content
@@ -92,9 +97,7 @@ def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
             case "replace":
                 holder[last] = data.draw(odd_values)
             case "add" if isinstance(holder, dict):
-                holder[data.draw(st.sampled_from(["look", "curve", "leave_to", "gait", "zz"]))] = data.draw(
-                    odd_values
-                )
+                holder[data.draw(st.sampled_from(EXTRA_KEYS))] = data.draw(odd_values)
             case "remove":
                 del holder[last]
     text = tomlkit.dumps(content)
@@ -107,7 +110,7 @@ def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
 
 
 @settings(max_examples=400)
-@given(text=spoiled(PROFILE))
+@given(text=st.sampled_from(SPOILED_PROFILES).flatmap(spoiled))
 def test_a_spoiled_profile_loads_or_says_where_it_is_spoiled(text):
     try:
         profile = profile_from_text(text)
@@ -146,3 +149,60 @@ def test_a_spoiled_recording_loads_or_says_where_it_is_spoiled(tmp_path_factory,
     times = [event.t for event in recording]
     assert times == sorted(times)
     assert all(map(math.isfinite, times))
+
+
+def parquet_bytes(folder):
+    path = folder / "walk.parquet"
+    demo_recording("tablet_walk").between(1.0, 1.3).write(path)
+    return path.read_bytes()
+
+
+@pytest.fixture(scope="session")
+def good_files(tmp_path_factory):
+    """Short good files of every format, by ending and by what `convert` calls it."""
+    folder = tmp_path_factory.mktemp("good")
+    walk = demo_recording("beekeeper_mouse").between(1.0, 2.2)
+    walk.write(folder / "walk.csv")
+    walk.write(folder / "walk.jsonl")
+    web = "".join(
+        json.dumps({"timestamp": 16 * n, "axes": [0.1 * n, 0.0, 0.0, 0.0], "buttons": [0.0] * 17}) + "\n"
+        for n in range(4)
+    )
+    return {
+        (".csv", None): (folder / "walk.csv").read_bytes(),
+        (".jsonl", None): (folder / "walk.jsonl").read_bytes(),
+        (".parquet", None): parquet_bytes(folder),
+        (".bin", "linux-input"): CAPTURE_PATH.read_bytes()[: 24 * 40],
+        (".web", "gamepad-api"): web.encode(),
+        (".toml", None): (FOLDER / "tablet.toml").read_bytes(),
+    }
+
+
+@settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(data=st.data())
+def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory, monkeypatch, capsys, data):
+    """Whatever was cut, changed or put into a file: a result and 0, or plain words on stderr and 2."""
+    (ending, source), content = data.draw(st.sampled_from(sorted(good_files.items(), key=str)))
+    for _ in range(data.draw(st.integers(1, 4))):
+        start = data.draw(st.integers(0, len(content)))
+        end = min(start + data.draw(st.integers(0, 12)), len(content))
+        content = content[:start] + data.draw(st.binary(max_size=12)) + content[end:]
+    folder = tmp_path_factory.mktemp("spoiled")
+    path = folder / f"walk{ending}"
+    path.write_bytes(content)
+    commands = [["info", path]]
+    if ending != ".toml":
+        commands += [["convert", path, folder / "out.jsonl", *(["--from", source] if source else [])]]
+    profile, recording = (path, FOLDER / "tablet_walk.jsonl") if ending == ".toml" else (FOLDER / "tablet.toml", path)
+    commands += [["shape", profile, recording, "--hz", "10", "-o", folder / "trace.csv"]]
+    for words in commands:
+        monkeypatch.setattr("sys.argv", ["wendonic", *map(str, words)])
+        with pytest.raises(SystemExit) as stopped:
+            main()
+        printed = capsys.readouterr()
+        assert "Traceback" not in printed.err
+        if stopped.value.code == 2:
+            assert printed.err.startswith("wendonic: ")
+            assert not (folder / "out.jsonl").exists() or words[0] != "convert"
+        else:
+            assert stopped.value.code == 0

@@ -28,9 +28,11 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
         assert (done.returncode, done.stdout) == (0, f"wendonic {__version__}\n")
 
 
-@pytest.mark.parametrize(
-    "words", ["", "demo", "new", "shape", "info", "draw", "draw stick", "convert", "draw timeline", "draw path"]
-)
+COMMANDS = ["", "demo", "new", "shape", "info", "convert", "record", "draw"]
+COMMANDS += [f"draw {picture}" for picture in ("stick", "timeline", "path", "devices")]
+
+
+@pytest.mark.parametrize("words", COMMANDS)
 def test_every_help_has_an_example(words):
     done = run(*words.split(), "--help")
     assert done.returncode == 0
@@ -44,15 +46,17 @@ def test_demo_does_the_whole_way(tmp_path):
     rows = {
         cells[0].strip(): [cell.strip() for cell in cells[1:]]
         for line in done.stdout.splitlines()
-        if len(cells := line.strip("│").split("│")) == 3
+        if len(cells := line.strip("│").split("│")) == 4
     }
-    assert rows["ticks"] == ["2160", "2160"]
-    assert rows["top amount (1 is full speed)"] == ["1.000", "1.000"]
-    assert rows["straight speed (m/s)"] == ["3.200", "3.200"]
-    assert [float(cell) for cell in rows["diagonal speed (m/s)"]] == pytest.approx([3.2, 3.2], abs=0.01)
-    assert rows["rest drift, hands off (m/min)"] == ["0.000", "0.000"]
+    assert rows["ticks"] == ["2160", "2160", "1021"]
+    assert rows["top amount (1 is full)"] == ["1.000"] * 3
+    assert rows["straight speed (m/s)"] == ["3.200"] * 3
+    assert [float(cell) for cell in rows["diagonal speed (m/s)"]] == pytest.approx([3.2] * 3, abs=0.01)
+    assert rows["rest drift (m/min)"] == ["0.000"] * 3
     out = tmp_path / "demo-out"
-    pictures = {f"beekeeper_{device}_{picture}.png" for device in ("keys", "pad") for picture in ("timeline", "path")}
+    devices = ("keys", "pad", "mouse")
+    pictures = {f"beekeeper_{device}_{picture}.png" for device in devices for picture in ("timeline", "path")}
+    pictures |= {"beekeeper_mouse_devices.png"}
     assert {path.name for path in out.glob("*.png")} == {"stick.png"} | pictures
     assert len(pd.read_csv(out / "beekeeper_pad.csv")) == 2160
     # Whoever changed a number, as it says, does not lose it to a second run.
@@ -86,7 +90,7 @@ def test_shape_writes_what_the_library_gives(tmp_path, ending):
     path = tmp_path / f"walk.{ending}"
     done = run("shape", PROFILE_PATH, KEYS, "-o", path, "--hz", "30")
     first, second = done.stdout.splitlines()
-    assert first == f"wrote {path}: 1080 ticks, 29 columns", done.stderr
+    assert first == f"wrote {path}: 1080 ticks, 41 columns", done.stderr
     assert second.startswith("top amount 1.000, straight 3.200 m/s, diagonal 3.200 m/s, walked 8")
     reader = {"csv": pd.read_csv, "parquet": pd.read_parquet, "jsonl": lambda file: pd.read_json(file, lines=True)}
     expected = shape(Recording.read(KEYS), load_profile(PROFILE_PATH), hz=30)

@@ -9,10 +9,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wendonic import Event, Recording, RecordingError, WendonicError
-from wendonic.demo import demo_recording
+from wendonic import DeviceError, Event, Recording, RecordingError, WendonicError
+from wendonic.demo import CAPTURE_PATH, demo_recording
+from wendonic.demo.make_recordings import beekeeper_capture
 from wendonic.devices.controls import MOUSE_BUTTONS, PAD_BUTTONS
 from wendonic.devices.keys import KEY_CODES
+from wendonic.recording.linux_capture import linux_capture
 from wendonic.recording.linux_codes import KEY_CONTROLS
 
 KERNEL_HEADER = Path("/usr/include/linux/input-event-codes.h")
@@ -210,3 +212,23 @@ def test_faults_of_snapshots(tmp_path, lines, words):
     with pytest.raises(RecordingError) as caught:
         Recording.read_gamepad_snapshots(path)
     assert words in str(caught.value)
+
+
+@pytest.mark.parametrize("layout", [64, 32])
+def test_the_shipped_capture_is_what_the_stand_ins_did(tmp_path, layout):
+    """Keyboard, mouse and an 8-bit pad: times to the microsecond, values to the bit."""
+    assert beekeeper_capture() == CAPTURE_PATH.read_bytes()
+    recording = Recording.read_linux_input(CAPTURE_PATH)
+    kinds = {event.control.split(".")[0] for event in recording}
+    assert kinds == {"key", "mouse", "pad"}
+    # Written anew from what was read, and read again, it is the same in either layout.
+    path = tmp_path / "again.bin"
+    path.write_bytes(linux_capture(recording, layout))
+    again = Recording.read_linux_input(path, layout, stick_range=(0, 255))
+    assert list(again) == list(recording)
+    counts = [event.value[0] for event in recording if event.control == "mouse.move"]
+    assert sum(counts) == pytest.approx(6.0 / 2.54 * 800.0, abs=1.0)
+    wheel = [event.value for event in recording if event.control == "mouse.wheel"]
+    assert wheel == [1.0]
+    with pytest.raises(DeviceError, match=r"hand\.left\.pose: no keyboard, pad or mouse of Linux tells of it"):
+        linux_capture([Event(0.0, "hand.left.pose", (0.0,) * 7)])

@@ -10,7 +10,9 @@ from matplotlib.patches import Circle, Wedge
 
 from wendonic import Event, Recording, WendonicError, shape
 from wendonic.demo import demo_recording
-from wendonic.pictures import draw_path, draw_stick, draw_timeline, save_picture
+from wendonic.devices.keys import KEY_CODES
+from wendonic.pictures import draw_devices, draw_path, draw_stick, draw_timeline, save_picture
+from wendonic.recording.held import held_spans
 
 
 @pytest.fixture(scope="module")
@@ -60,7 +62,7 @@ def test_a_timeline_shows_the_trace_within_its_window(keys_trace):
     edges = [path.vertices[:, 0] for lane in bars.collections for path in lane.get_paths()]
     assert min(edge.min() for edge in edges) >= 26.0
     assert max(edge.max() for edge in edges) <= 30.5
-    assert [note.get_text() for note in bars.texts] == ["both opposite pairs at once"]
+    assert [note.get_text() for note in bars.texts] == ["both opposite pairs at once", "dodging bees"]
 
 
 @pytest.mark.parametrize("window", [(5.0, 5.0), (6.0, 5.0), (math.nan, 5.0), (100.0, 200.0)])
@@ -79,7 +81,7 @@ def test_a_pad_timeline_has_no_lanes_and_fast_notes_do_not_overlap(beekeeper):
     figure = axes[0].get_figure()
     figure.draw_without_rendering()
     boxes = [note.get_window_extent() for note in axes[0].texts]
-    assert len(boxes) == 8
+    assert len(boxes) == 9
     assert not any(one.overlaps(other) for n, one in enumerate(boxes) for other in boxes[n + 1 :])
 
 
@@ -127,3 +129,63 @@ def test_a_picture_is_written_whole_in_the_right_size(keys_trace, tmp_path):
         with pytest.raises(WendonicError, match="cannot write"):
             save_picture(draw_path(keys_trace), target)
     assert [entry.name for entry in tmp_path.iterdir()] == ["path.png"]
+
+
+def bars(ax):
+    """Bars of each lane, as (start, end) pairs."""
+    lanes = {}
+    for collection in ax.collections:
+        for path in getattr(collection, "get_paths", list)():
+            box = path.get_extents()
+            if box.width > 0.0 and box.height > 0.0:
+                lanes.setdefault(round((box.y0 + box.y1) / 2), []).append((box.x0, box.x1))
+    return lanes
+
+
+def test_devices_have_a_lane_each_with_bars_lines_ticks_losses_and_notes():
+    recording = demo_recording("beekeeper_mouse")
+    ax = draw_devices(recording)
+    names = [label.get_text() for label in ax.get_yticklabels()]
+    assert names == list(dict.fromkeys(e.control for e in recording if e.control not in ("mark", "lost.focus")))
+    held = held_spans(recording)
+    for lane, found in bars(ax).items():
+        assert np.array(found) == pytest.approx(np.array(held[names[lane]]), abs=0.06)
+    assert set(bars(ax)) == {lane for lane, name in enumerate(names) if name in held}
+    lines = {line.get_linestyle(): line for line in ax.lines if len(line.get_xdata()) > 100}
+    assert set(lines) == {"-", "--"}
+    words = [text.get_text() for text in ax.texts]
+    assert {"lost.focus", "smoke, then four frames", "up to 1 notch"} <= set(words)
+    crosses = [line for line in ax.lines if line.get_marker() == "x"]
+    assert [list(line.get_xdata()) for line in crosses] == [[18.0]] * len(names)
+    assert ax.get_title(loc="left").endswith("8 controls, 737 events, lost once")
+
+
+def test_a_line_has_a_gap_where_its_device_was_lost_and_what_points_down_points_down():
+    steps = [(0.0, "pad.left_stick", (0.0, 1.0)), (1.0, "lost.pad", 1.0), (2.0, "pad.left_stick", (0.5, -1.0))]
+    ax = draw_devices(Recording([Event(*step) for step in steps] + [Event(3.0, "key.KeyW", 1)]), only=["pad"])
+    right, towards = (line for line in ax.lines if len(line.get_xdata()) == 4)
+    assert list(towards.get_xdata()) == [0.0, 1.0, 2.0, 3.0]
+    ends = [towards.get_ydata()[index] for index in (0, 2)]
+    assert math.isnan(towards.get_ydata()[1])
+    # The first lane is lane 0 and lanes grow downwards: towards the player is down.
+    assert ends[0] > 0.3
+    assert ends[1] < -0.3
+    assert right.get_ydata()[2] < 0.0
+    with pytest.raises(WendonicError, match=r"no control to draw; the recording has: pad\.left_stick, lost\.pad"):
+        draw_devices(Recording([Event(*step) for step in steps]), only=["hand"])
+    with pytest.raises(WendonicError, match="window from 2 s to 1 s"):
+        draw_devices(Recording([Event(*step) for step in steps]), start_s=2.0, end_s=1.0)
+
+
+@pytest.mark.parametrize("count", [1, 80])
+def test_one_key_and_eighty_both_fit(count, tmp_path):
+    codes = KEY_CODES[:count]
+    events = [Event(0.1 * n, f"key.{code}", 1.0) for n, code in enumerate(codes)]
+    ax = draw_devices(Recording(events))
+    save_picture(ax, tmp_path / "devices.png")
+    image = imread(tmp_path / "devices.png")
+    assert image.shape[:2] == (800, 1280)
+    lanes = ax.get_yticklabels()
+    heights = [label.get_window_extent().height for label in lanes]
+    gap = ax.transData.transform((0, 0))[1] - ax.transData.transform((0, 1))[1]
+    assert max(heights) <= gap * 1.3

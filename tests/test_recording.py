@@ -9,7 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
+from wendonic.demo import demo_recording
+from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
+from wendonic.recording.content import Entry, ordered_events, plain_events
 from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
 from wendonic.recording.writer import RecordingWriter
@@ -19,7 +22,10 @@ finite = st.floats(allow_nan=False, allow_infinity=False)
 events = st.one_of(
     st.tuples(st.just("key.KeyW"), st.sampled_from([0.0, 1.0])),
     st.tuples(st.just("pad.left_trigger"), finite),
-    st.tuples(st.sampled_from(["pad.left_stick", "view"]), st.tuples(finite, finite)),
+    st.tuples(st.sampled_from(["pad3.left_stick", "view", "mouse.move", "pointer.at"]), st.tuples(finite, finite)),
+    st.tuples(st.just("mouse.wheel"), finite),
+    st.tuples(st.sampled_from(["touch.9", "pad1.gyro"]), st.tuples(finite, finite, finite)),
+    st.tuples(st.just("hand.left.pose"), st.tuples(*[finite] * 7)),
     st.tuples(st.just("mark"), st.text()),
     st.tuples(st.just("lost.focus"), st.just(1.0)),
 )
@@ -51,11 +57,59 @@ def test_a_file_gives_back_every_bit(tmp_path_factory, ending, times, data, titl
     assert [event.t.hex() for event in again] == [event.t.hex() for event in recording]
 
 
+odd = st.recursive(
+    st.none() | st.booleans() | st.floats() | st.integers() | st.text(max_size=3) | st.just(10**400),
+    lambda inner: st.lists(inner, max_size=3),
+    max_leaves=4,
+)
+names = st.sampled_from(["key.KeyW", "pad0.south", "pad.left_stick", "touch.0", "mark", "lost.pad", "key.W", "view"])
+
+
+@given(
+    entries=st.lists(
+        st.fixed_dictionaries(
+            {"t": odd | st.integers(0, 9), "c": odd | names, "v": odd | st.just(1) | st.just([0.5, 0.5])}
+        ),
+        max_size=4,
+    )
+)
+def test_the_quick_way_of_reading_gives_what_the_careful_one_gives_or_leaves_it_to_it(entries):
+    faults = []
+    careful = ordered_events((Entry(None, "", entry["t"], entry["c"], entry["v"]) for entry in entries), faults)
+    quick = plain_events(entries)
+    if quick is not None:
+        assert not faults
+        assert [(event.t, event.control, bits(event.value)) for event in quick] == [
+            (event.t, event.control, bits(event.value)) for event in careful
+        ]
+
+
+def test_a_parquet_file_of_other_tools_is_read_event_by_event(tmp_path):
+    path = tmp_path / "walk.parquet"
+    rows = {"t": [0, 1, 2], "c": ["pad0.south", "mark", "lost.pad"], "v0": [1, None, 1], "text": [None, "here", None]}
+    pd.DataFrame(rows).to_parquet(path)
+    expected = [Event(0.0, "pad.south", 1.0), Event(1.0, "mark", "here"), Event(2.0, "lost.pad", 1.0)]
+    assert list(Recording.read(path)) == expected
+
+
+def test_events_of_columns_are_a_sequence_like_any_other(tmp_path):
+    recording = demo_recording("tablet_walk")
+    recording.write(tmp_path / "walk.parquet")
+    again = Recording.read(tmp_path / "walk.parquet")
+    assert len(again) == len(recording)
+    assert (again[0], again[-1], again[2:5]) == (recording[0], recording[-1], recording[2:5])
+    assert list(again.ticks(60)) == list(recording.ticks(60))
+
+
 def state_after(recording, until_s):
+    """What stands at a time: not the mouse's way, nor where a lifted finger was."""
     state = DeviceState()
     for event in recording:
-        if event.t <= until_s:
+        if event.t <= until_s and event.control not in ("mouse.move", "mouse.wheel"):
             state.apply(event)
+    touch = find_control("touch.9").slot
+    if state.values[touch + 2] == 0.0:
+        state.values[touch : touch + 2] = [0.0, 0.0]
     return state.values
 
 
@@ -301,8 +355,8 @@ def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
     words = "\n".join(describe_recording(Recording([*path, *steps])))
     for part in (
         "5.00 s from 0 s on, 433 events; longest silence 2.50 s, from 2.50 s on",
-        "pad.left_stick: 429 events (polled at about 250 Hz), x 0.5 to 0.506, y (towards the player) 0 to 0",
-        "key.KeyD: down once, 2.50 s in all",
+        "pad.left_stick: 429 events (86 a second), polled at about 250 Hz, x 0.5 to 0.506, y (towards the player) 0",
+        "key.KeyD: 2 events (0.4 a second), down once, 2.50 s in all",
         'mark at 5.00 s: "lit"',
         "suspicious: key.KeyW is still down at the end",
         "suspicious: pad.left_stick never rests: its tilt is never below 0.3 for 0.5 s",
@@ -315,3 +369,28 @@ def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
     )
     for fine in (lost, rested, Recording()):
         assert "suspicious" not in "\n".join(describe_recording(fine))
+
+
+def test_every_kind_of_control_is_told_in_its_own_words():
+    hand = (0.1, 1.2, -0.3, 0.0, 0.0, 0.0, 1.0)
+    steps = [
+        ("mouse.move", (30.0, -40.0)),
+        ("mouse.move", (-130.0, 0.0)),
+        ("mouse.wheel", -2.0),
+        ("mouse.wheel", 1.0),
+    ]
+    steps += [
+        ("touch.0", (0.5, 0.5, 1.0)),
+        ("touch.0", (0.5, 0.6, 0.0)),
+        ("hand.left.pose", hand),
+        ("lost.focus", 1.0),
+    ]
+    words = "\n".join(describe_recording(Recording([Event(0.5 * n, *step) for n, step in enumerate(steps)])))
+    for part in (
+        "mouse.move: 2 events (0.57 a second), 180 counts of way; in all 100 left, 40 away from the user",
+        "mouse.wheel: 2 events (0.57 a second), notches: 1 towards the user, 2 away",
+        "touch.0: 2 events (0.57 a second), down once, 0.50 s in all",
+        "x 0.1 to 0.1 m, y (up) 1.2 to 1.2 m, z (towards the player) -0.3 to -0.3 m",
+        "lost.focus: 1 event",
+    ):
+        assert part in words

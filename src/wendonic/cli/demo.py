@@ -29,11 +29,11 @@ def demo(
     bar = BarColumn(complete_style=HONEY, finished_style=HONEY)
     columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
     with Progress(*columns, console=Console(stderr=True), transient=True) as progress:
-        task = progress.add_task("shaping and drawing", total=1 + 3 * len(names))
+        task = progress.add_task("shaping and drawing", total=2 + 3 * len(names))
         # Loading the drawing libraries is the first wait, so the bar stands before it.
         from wendonic.batch import shape, write_trace
         from wendonic.demo import demo_profile, demo_recording
-        from wendonic.pictures import draw_path, draw_stick, draw_timeline, save_picture
+        from wendonic.pictures import draw_devices, draw_path, draw_stick, draw_timeline, save_picture
         from wendonic.study.summary import summarise
 
         profile = demo_profile()
@@ -47,10 +47,12 @@ def demo(
             progress.advance(task)
             save_picture(draw_path(trace, recording.title), out / f"{name}_path.png")
             progress.advance(task)
+        save_picture(draw_devices(demo_recording("beekeeper_mouse")), out / "beekeeper_mouse_devices.png")
+        progress.advance(task)
         save_picture(draw_stick(profile, demo_recording("beekeeper_pad")), out / "stick.png")
         progress.advance(task)
     console.print(_summary_table(profile.title, summaries))
-    print(f"wrote {out}: pictures (.png), traces (.csv), the profile (.toml) and the recordings (.jsonl)")
+    print(f"wrote {out}: pictures (.png), traces (.csv), the profiles (.toml) and recordings (.jsonl)")
     for path in kept:
         print(f"kept {path} as you changed it; the table shows the shipped one")
     print(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
@@ -67,11 +69,11 @@ def _summary_table(title: str, summaries: "dict[str, Summary]") -> object:
     rows = {
         "ticks": ("ticks", "{:d}"),
         "duration_s": ("seconds", "{:.2f}"),
-        "top_amount": ("top amount (1 is full speed)", "{:.3f}"),
+        "top_amount": ("top amount (1 is full)", "{:.3f}"),
         "straight_speed_m_s": ("straight speed (m/s)", "{:.3f}"),
         "diagonal_speed_m_s": ("diagonal speed (m/s)", "{:.3f}"),
         "distance_m": ("distance walked (m)", "{:.1f}"),
-        "rest_drift_m_per_min": ("rest drift, hands off (m/min)", "{:.3f}"),
+        "rest_drift_m_per_min": ("rest drift (m/min)", "{:.3f}"),
     }
     for field, (words, form) in rows.items():
         values = [getattr(summary, field) for summary in summaries.values()]

@@ -1,0 +1,189 @@
+"""Real events of SDL, without a screen, and `wendonic record` from end to end."""
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+os.environ.setdefault("PYGAME_HIDE_SUPPORT_PROMPT", "1")
+pygame = pytest.importorskip("pygame")
+
+from wendonic import Event, Helm, Recording, WendonicError  # noqa: E402
+from wendonic.demo import demo_profile  # noqa: E402
+from wendonic.devices.controls import PAD_BUTTONS, find_control  # noqa: E402
+from wendonic.devices.keys import KEY_CODES  # noqa: E402
+from wendonic.devices.pygame_events import PygameEvents  # noqa: E402
+from wendonic.devices.usb_keys import USB_KEYS  # noqa: E402
+from wendonic.live.record import RecordSession  # noqa: E402
+
+
+@pytest.fixture
+def window(monkeypatch):
+    monkeypatch.setenv("SDL_VIDEODRIVER", "dummy")
+    pygame.display.init()
+    pygame.display.set_mode((640, 400))
+    pygame.event.clear()
+    yield
+    pygame.display.quit()
+
+
+def through_sdl(*events):
+    """Post events to SDL's own queue, and translate what comes out of it."""
+    adapter = PygameEvents()
+    for kind, attributes in events:
+        pygame.event.post(pygame.event.Event(kind, attributes))
+    return [made for raw in pygame.event.get() for made in adapter.events(raw)]
+
+
+def test_every_key_that_pygame_names_is_the_w3c_key_of_that_place():
+    """pygame has its own table of the same numbers, by its own names."""
+    assert set(USB_KEYS.values()) <= set(KEY_CODES)
+    names = {f"KSCAN_{letter}": f"Key{letter}" for letter in "ABCDEFGHIJKLMNOPQRSTUVWXYZ"}
+    names |= {f"KSCAN_{digit}": f"Digit{digit}" for digit in range(10)}
+    names |= {f"KSCAN_KP{digit}": f"Numpad{digit}" for digit in range(10)}
+    names |= {f"KSCAN_F{number}": f"F{number}" for number in range(1, 16)}
+    names |= {f"KSCAN_{way.upper()}": f"Arrow{way}" for way in ("Up", "Down", "Left", "Right")}
+    for side, ours in (("L", "Left"), ("R", "Right")):
+        for key, theirs in (("Shift", "SHIFT"), ("Control", "CTRL"), ("Alt", "ALT"), ("Meta", "GUI")):
+            names[f"KSCAN_{side}{theirs}"] = f"{key}{ours}"
+    words = "Space Tab Backspace Delete Insert Home End PageUp PageDown CapsLock Pause Minus Comma Period Slash"
+    names |= {f"KSCAN_{word.upper()}": word for word in [*words.split(), "Backslash", "Semicolon"]}
+    names |= {"KSCAN_RETURN": "Enter", "KSCAN_ESCAPE": "Escape", "KSCAN_GRAVE": "Backquote", "KSCAN_EQUALS": "Equal"}
+    names |= {"KSCAN_LEFTBRACKET": "BracketLeft", "KSCAN_RIGHTBRACKET": "BracketRight", "KSCAN_APOSTROPHE": "Quote"}
+    names |= {"KSCAN_NUMLOCK": "NumLock", "KSCAN_PRINT": "PrintScreen", "KSCAN_KP_ENTER": "NumpadEnter"}
+    names |= {"KSCAN_KP_PLUS": "NumpadAdd", "KSCAN_KP_MINUS": "NumpadSubtract", "KSCAN_KP_DIVIDE": "NumpadDivide"}
+    assert {name: USB_KEYS[getattr(pygame, name)] for name in names} == names
+
+
+@pytest.mark.usefixtures("window")
+def test_keys_mouse_and_focus_come_through():
+    made = through_sdl(
+        (pygame.KEYDOWN, {"scancode": pygame.KSCAN_W}),
+        (pygame.KEYUP, {"scancode": pygame.KSCAN_W}),
+        (pygame.MOUSEMOTION, {"pos": (160, 300), "rel": (7, -3), "buttons": (0, 0, 0), "touch": False}),
+        (pygame.MOUSEBUTTONDOWN, {"button": 3, "pos": (0, 0), "touch": False}),
+        (pygame.MOUSEBUTTONDOWN, {"button": 4, "pos": (0, 0), "touch": False}),
+        (pygame.MOUSEBUTTONUP, {"button": 7, "pos": (0, 0), "touch": False}),
+        (pygame.MOUSEWHEEL, {"x": 0, "y": 2, "precise_y": 2.0, "flipped": False}),
+        (pygame.MOUSEMOTION, {"pos": (1, 1), "rel": (1, 1), "buttons": (0, 0, 0), "touch": True}),
+        (pygame.WINDOWFOCUSLOST, {}),
+    )
+    assert made == [
+        Event(0.0, "key.KeyW", 1.0),
+        Event(0.0, "key.KeyW", 0.0),
+        Event(0.0, "mouse.move", (7.0, -3.0)),
+        Event(0.0, "pointer.at", (0.25, 0.75)),
+        Event(0.0, "mouse.right", 1.0),
+        Event(0.0, "mouse.forward", 0.0),
+        # Away from the user is up in pygame, and negative in the wheel's open standard.
+        Event(0.0, "mouse.wheel", -2.0),
+        Event(0.0, "lost.focus", 1.0),
+    ]
+    helm = Helm(demo_profile())
+    for event in made[:3]:
+        helm.apply(event)
+    assert helm.tick(0.1).look.yaw_deg > 0.0
+
+
+@pytest.mark.usefixtures("window")
+def test_pads_are_numbered_as_they_come_and_say_when_they_go():
+    axis, down = pygame.CONTROLLERAXISMOTION, pygame.CONTROLLERBUTTONDOWN
+    made = through_sdl(
+        (axis, {"instance_id": 7, "axis": pygame.CONTROLLER_AXIS_LEFTX, "value": 32767}),
+        (axis, {"instance_id": 7, "axis": pygame.CONTROLLER_AXIS_LEFTY, "value": -32768}),
+        (axis, {"instance_id": 9, "axis": pygame.CONTROLLER_AXIS_TRIGGERRIGHT, "value": 16384}),
+        (down, {"instance_id": 9, "button": pygame.CONTROLLER_BUTTON_B}),
+        (pygame.CONTROLLERDEVICEREMOVED, {"instance_id": 7}),
+        (down, {"instance_id": 11, "button": pygame.CONTROLLER_BUTTON_DPAD_UP}),
+        (pygame.CONTROLLERDEVICEREMOVED, {"instance_id": 99}),
+    )
+    assert made == [
+        Event(0.0, "pad.left_stick", (1.0, 0.0)),
+        Event(0.0, "pad.left_stick", (1.0, -1.0)),
+        Event(0.0, "pad1.right_trigger", 16384 / 32767),
+        Event(0.0, "pad1.east", 1.0),
+        Event(0.0, "lost.pad", 1.0),
+        # The number that is free again.
+        Event(0.0, "pad.dpad_up", 1.0),
+    ]
+    adapter = PygameEvents()
+    buttons = [
+        adapter.events(pygame.event.Event(down, instance_id=1, button=number))[0].control.removeprefix("pad.")
+        for number in range(15)
+    ]
+    assert set(buttons) == set(PAD_BUTTONS) - {"left_trigger", "right_trigger"}
+    five = [adapter.events(pygame.event.Event(down, instance_id=number, button=0)) for number in range(1, 6)]
+    assert [events[0].control if events else None for events in five] == [
+        "pad.south",
+        "pad1.south",
+        "pad2.south",
+        "pad3.south",
+        None,
+    ]
+
+
+@pytest.mark.usefixtures("window")
+def test_fingers_get_the_lowest_free_number():
+    def finger(kind, number, x):
+        return kind, {"touch_id": 1, "finger_id": number, "x": x, "y": 0.5, "dx": 0.0, "dy": 0.0, "pressure": 0.5}
+
+    made = through_sdl(
+        finger(pygame.FINGERDOWN, 40, 0.1),
+        finger(pygame.FINGERDOWN, 41, 0.9),
+        finger(pygame.FINGERUP, 40, 0.2),
+        finger(pygame.FINGERDOWN, 42, 1.2),
+        finger(pygame.FINGERMOTION, 55, 0.5),
+    )
+    assert [(event.control, event.value) for event in made] == [
+        ("touch.0", (0.1, 0.5, 0.5)),
+        ("touch.1", (0.9, 0.5, 0.5)),
+        ("touch.0", (0.2, 0.5, 0.0)),
+        ("touch.0", (1.0, 0.5, 0.5)),
+    ]
+    assert all(find_control(event.control).kind == "touch" for event in made)
+
+
+def test_a_session_records_what_arrives_marks_it_and_stops_on_its_key(tmp_path, monkeypatch):
+    monkeypatch.setenv("SDL_VIDEODRIVER", "dummy")
+    path = tmp_path / "walk.jsonl"
+    session = RecordSession(path, title="Three steps", mark_key="KeyM", stop_key="KeyQ")
+    typed = [pygame.KSCAN_W, pygame.KSCAN_M, pygame.KSCAN_Q]
+    waiting = [pygame.event.Event(kind, scancode=code) for code in typed for kind in (pygame.KEYDOWN, pygame.KEYUP)]
+    shown = []
+
+    def wait(_timeout):
+        shown.append(pygame.surfarray.array3d(pygame.display.get_surface()).copy())
+        return waiting.pop(0) if waiting and len(shown) % 25 == 0 else pygame.event.Event(pygame.NOEVENT)
+
+    monkeypatch.setattr(pygame.event, "wait", wait)
+    monkeypatch.setattr("wendonic.live.record.FRAME_S", 0.0)
+    done = session.run()
+    recording = Recording.read(path)
+    assert recording.title == "Three steps"
+    assert [(event.control, event.value) for event in recording] == [
+        ("key.KeyW", 1.0),
+        ("key.KeyW", 0.0),
+        ("mark", "mark 1"),
+    ]
+    assert (done.events, done.controls) == (3, {"key.KeyW": 2, "mark": 1})
+    # The window shows honey where the key was held.
+    honey = [(frame == (217, 144, 47)).all(axis=2).sum() for frame in (shown[1], shown[-1])]
+    assert honey[0] == 0 < honey[1]
+
+
+def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
+    path = tmp_path / "walk.jsonl"
+    command = [sys.executable, "-m", "wendonic", "record", str(path), "--seconds", "0.3"]
+    environment = {**os.environ, "SDL_VIDEODRIVER": "dummy"}
+    done = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=60, check=False)
+    assert done.returncode == 0, done.stderr
+    assert done.stdout.startswith(f"wrote {path}: 0 events in 0.3")
+    assert json.loads(path.read_text().splitlines()[0])["format"] == "wendonic-recording"
+    again = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=60, check=False)
+    assert (again.returncode, again.stdout) == (2, "")
+    assert again.stderr == f"wendonic: {path} is there already; give another name, or remove it\n"
+    with pytest.raises(WendonicError, match="seconds: found -1; allowed: above 0"):
+        RecordSession(Path("other.jsonl"), seconds=-1.0)
