@@ -1,6 +1,5 @@
 """Every control by its dotted name: what it is, which device has it, what values it may take."""
 
-import math
 from typing import Literal, NamedTuple
 
 from wendonic.devices.keys import KEY_CODES
@@ -96,7 +95,7 @@ def _all_controls() -> dict[str, Control]:
         for button in HAND_BUTTONS:
             add(f"{hand}.{button}", "button", "hands", hand, 1, 0.0, 1.0)
     add("head.pose", "pose", "hands", "head", 7, *endless)
-    add("view", "view", None, "", 2, -math.inf, math.inf)
+    add("view", "view", None, "", 2, *endless)
     for loss in LETS_GO:
         add(loss, "loss", None, "", 0, 0.0, 1.0)
     add("mark", "mark", None, "", 0, 0.0, 0.0)

@@ -97,6 +97,8 @@ class DeviceState:
         try:
             if control.width == 1:
                 self._set_number(control, raw)
+            elif control.width == 2:
+                self._set_pair(control, *raw)
             elif control.width:
                 self._set_numbers(control, *raw)
             elif control.kind == "loss":
@@ -108,10 +110,11 @@ class DeviceState:
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
     def _set_number(self, control: Control, level: float) -> None:
-        if not math.isfinite(level):
-            self.refused[control.name] += 1
-            return
+        # What is not finite lies in no range.
         if not control.low <= level <= control.high:
+            if not math.isfinite(level):
+                self.refused[control.name] += 1
+                return
             self.clamped[control.name] += 1
             level = min(max(level, control.low), control.high)
         if control.kind == "wheel":
@@ -125,6 +128,20 @@ class DeviceState:
             self.switch_changes += 1
             if slot in self.watched:
                 self._keep(Change(slot, (float(level),), (was,), False))
+
+    def _set_pair(self, control: Control, first: float, second: float) -> None:
+        """Do what `_set_numbers` does, for two numbers within their range: most events are of these."""
+        _, kind, _, _, slot, _, low, high = control
+        if kind == "counts" or slot in self.watched or not (low <= first <= high and low <= second <= high):
+            self._set_numbers(control, first, second)
+            return
+        if kind == "view":
+            self.view_changes += 1
+        values = self.values
+        if values[slot] != first or values[slot + 1] != second:
+            values[slot] = float(first)
+            values[slot + 1] = float(second)
+            self.changes += 1
 
     def _set_numbers(self, control: Control, *levels: float) -> None:
         if len(levels) != control.width:
