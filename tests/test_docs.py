@@ -12,6 +12,7 @@ import pytest
 
 import wendonic
 from wendonic.demo.starter import write_starter
+from wendonic.profile.load import profile_from_text
 
 TOP = Path(__file__).parent.parent
 README = (TOP / "README.md").read_text(encoding="utf-8")
@@ -72,6 +73,12 @@ def test_the_example_prints_what_it_says(tmp_path):
     assert python("-c", example, folder=tmp_path) == blocks("text")[0]
 
 
+def test_the_presses_of_the_readme_are_a_profile():
+    (presses,) = blocks("toml")
+    profile = profile_from_text(f'format = "wendonic-profile"\nversion = 1\n{presses}')
+    assert profile.press_names == ("jump", "sprint", "smoke")
+
+
 def test_every_link_leads_somewhere():
     links = re.findall(r"\]\(([^)#:]+)\)", README)
     assert len(links) > 8
@@ -90,6 +97,21 @@ def test_shape_a_recording(tmp_path):
     out = python(TOP / "examples" / "shape_a_recording.py", folder=tmp_path)
     assert "walking for 25.4 s of 36.0 s" in out
     assert (tmp_path / "beekeeper_pad_timeline.png").stat().st_size > 20_000
+
+
+def test_look_and_jump(tmp_path):
+    out = python(TOP / "examples" / "look_and_jump.py", folder=tmp_path).splitlines()
+    assert out == [
+        "sprint: on",
+        "8.5 cm of mouse turn the camera by 90.0 deg, to a yaw of 90.0 deg",
+        "Space came 4 ticks before the ground: the jump begins on tick 5",
+    ]
+
+
+def test_a_window_steers_a_helm(tmp_path):
+    pytest.importorskip("pygame")
+    out = python(TOP / "examples" / "window_to_helm.py", "--dummy", folder=tmp_path).splitlines()
+    assert re.fullmatch(r"keys: heading 0 deg, walked [2-9]\.\d m ahead", out[-1])
 
 
 def test_public_names_are_there_and_importing_loads_nothing_heavy():

@@ -11,3 +11,6 @@ RecordingArgument = Annotated[
 ]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
 ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.")]
+SeatOption = Annotated[
+    str | None, typer.Option("--seat", help="Whose pad the profile's pad is: pad1 for the second player.")
+]

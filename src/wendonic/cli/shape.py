@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument
+from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument, SeatOption
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -36,6 +36,7 @@ def shape(
     ] = None,
     hz: HzOption = 60.0,
     mode: ModeOption = None,
+    seat: SeatOption = None,
 ) -> None:
     """Shape a recording tick by tick: into a file, or a table of some ticks in the terminal."""
     from wendonic.batch import shape as shape_recording
@@ -44,7 +45,7 @@ def shape(
     from wendonic.recording.recording import Recording
     from wendonic.study.summary import summarise
 
-    trace = shape_recording(Recording.read(recording), load_profile(profile), hz=hz, mode=mode)
+    trace = shape_recording(Recording.read(recording), load_profile(profile), hz=hz, mode=mode, seat=seat)
     if out is None:
         _print_ticks(trace)
     else:

@@ -141,7 +141,10 @@ class RecordSession:
         head = f"{t:.1f}{left} s, {self._events} events into {self.path.name}"
         screen.blit(large.render(head, True, INK), (LEFT, 24))
         stop, mark = (key.removeprefix("key.") for key in (self.stop_key, self.mark_key))
-        screen.blit(small.render(f"{stop} stops, {mark} sets a mark", True, MIST), (LEFT, 60))
+        screen.blit(
+            small.render(f"{stop} stops, {mark} sets a mark; beside each control its events so far", True, MIST),
+            (LEFT, 60),
+        )
         # The controls that spoke last, in the order in which they first did.
         latest = sorted(self._recent, key=lambda name: self._recent[name][-1][0])[-MOST_LANES:]
         names = [name for name in self._recent if name in latest]
@@ -154,7 +157,9 @@ class RecordSession:
             self._draw_lane(screen, small, name, TOP + row * LANE, t)
 
     def _draw_lane(self, screen: pygame.Surface, font: pygame.font.Font, name: str, y: int, t: float) -> None:
-        screen.blit(font.render(f"{name}  {self._counts[name]}", True, INK), (LEFT, y + 5))
+        words = font.render(name, True, INK)
+        screen.blit(words, (LEFT, y + 5))
+        screen.blit(font.render(str(self._counts[name]), True, MIST), (LEFT + words.get_width() + 10, y + 5))
         width = SIZE[0] - STRIP - LEFT - 110
         middle, half = y + LANE // 2 - 2, LANE // 2 - 5
         pygame.draw.line(screen, FOG, (STRIP, middle), (STRIP + width, middle))

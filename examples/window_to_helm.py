@@ -1,0 +1,29 @@
+"""A pygame window that steers a helm: every event of the window goes through one adapter (extra `live`)."""
+
+import os
+import sys
+
+import pygame
+
+from wendonic import Helm
+from wendonic.demo import demo_profile
+from wendonic.devices.pygame_events import PygameEvents
+
+if "--dummy" in sys.argv:  # no screen: press W by ourselves
+    os.environ["SDL_VIDEODRIVER"] = "dummy"
+pygame.display.init()
+screen = pygame.display.set_mode((640, 480))
+if "--dummy" in sys.argv:
+    pygame.event.post(pygame.event.Event(pygame.KEYDOWN, scancode=pygame.KSCAN_W))
+
+helm, adapter, clock = Helm(demo_profile()), PygameEvents(), pygame.time.Clock()
+adapter.open_pads()
+for _ in range(60):
+    for raw in pygame.event.get():
+        for event in adapter.events(raw):
+            helm.apply(event)
+    intent = helm.tick(clock.tick(60) / 1000)
+    screen.fill("#FAF7F0")
+    pygame.draw.circle(screen, "#D9902F", (320 + 60 * intent.motion.pos_x, 240 - 60 * intent.motion.pos_y), 12)
+    pygame.display.flip()
+print(f"{intent.device}: heading {intent.heading_deg:.0f} deg, walked {intent.motion.pos_y:.1f} m ahead")
