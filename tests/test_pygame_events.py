@@ -2,6 +2,7 @@
 
 import json
 import os
+import shutil
 import subprocess
 import sys
 from pathlib import Path
@@ -18,6 +19,7 @@ from wendonic.devices.keys import KEY_CODES  # noqa: E402
 from wendonic.devices.pygame_events import PygameEvents  # noqa: E402
 from wendonic.devices.usb_keys import USB_KEYS  # noqa: E402
 from wendonic.live.record import RecordSession  # noqa: E402
+from wendonic.recording.held import held_spans  # noqa: E402
 
 
 @pytest.fixture
@@ -187,3 +189,34 @@ def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
     assert again.stderr == f"wendonic: {path} is there already; give another name, or remove it\n"
     with pytest.raises(WendonicError, match="seconds: found -1; allowed: above 0"):
         RecordSession(Path("other.jsonl"), seconds=-1.0)
+
+
+@pytest.mark.skipif(not (shutil.which("xvfb-run") and shutil.which("xdotool")), reason="no Xvfb or no xdotool here")
+def test_real_keys_typed_into_a_real_window_are_recorded(tmp_path):
+    """A window on a display of its own, keys and a mouse from outside of this process."""
+    path = tmp_path / "typed.jsonl"
+    script = f"""
+        "{sys.executable}" -m wendonic record "{path}" --seconds 30 &
+        recorder=$!
+        for _ in $(seq 150); do [ -s "{path}" ] && break; sleep 0.1; done
+        sleep 0.6
+        xdotool mousemove 400 300 mousemove_relative 20 10
+        xdotool keydown w sleep 0.3 keydown d sleep 0.2 keyup w sleep 0.1 keyup d click 1 key F9 key F10
+        wait $recorder
+    """
+    environment = {name: value for name, value in os.environ.items() if name != "SDL_VIDEODRIVER"}
+    command = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24", "bash", "-c", script]
+    done = subprocess.run(command, env=environment, capture_output=True, text=True, timeout=90, check=False)
+    assert f"wrote {path}" in done.stdout, done.stderr
+    recording = Recording.read(path)
+    typed = [(e.control, e.value) for e in recording if e.control.startswith(("key.", "mark"))]
+    assert typed == [
+        ("key.KeyW", 1.0),
+        ("key.KeyD", 1.0),
+        ("key.KeyW", 0.0),
+        ("key.KeyD", 0.0),
+        ("mark", "mark 1"),
+    ]
+    both_s = held_spans(recording)["key.KeyW"][0][1] - held_spans(recording)["key.KeyD"][0][0]
+    assert 0.1 < both_s < 1.0
+    assert {"mouse.move", "pointer.at", "mouse.left"} <= {event.control for event in recording}
