@@ -8,8 +8,8 @@ from wendonic.devices.event import Event
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError, none_such
-from wendonic.intent import NO_AXES, NO_LOOK, AxisValues, Intent, Look, Presses, View, WorldAxes
-from wendonic.kernels.axis_channel import axis_states_at_rest, axis_value
+from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses, View, WorldAxes
+from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
 from wendonic.kernels.look import looked
 from wendonic.kernels.pipeline import MEMORY_AT_REST, tick
 from wendonic.kernels.places import RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
@@ -83,7 +83,7 @@ class Helm:
         self._view_row = (0.0, 0.0)
         self._look = NO_LOOK
         self._axis_states = list(_AXES_AT_REST)
-        self._axis_values = NO_AXES
+        self._axis_amounts = NO_AXES
         self._device: Device | None = None
         self._press_places = {name: place for place, name in enumerate(profile.press_names)}
         self._press_states: list[PressState] = [PRESS_AT_REST] * len(self._press_places)
@@ -187,7 +187,7 @@ class Helm:
         self._mode = new
         self._memory = (states_at_rest, body)
         self._axis_states = list(_AXES_AT_REST)
-        self._axis_values = NO_AXES
+        self._axis_amounts = NO_AXES
         self._look = NO_LOOK
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
@@ -258,7 +258,7 @@ class Helm:
             self.axes,
             self._presses,
             self._look,
-            self._axis_values,
+            self._axis_amounts,
         )
 
     def _run_look(self, dt: float, place: float) -> float:
@@ -277,9 +277,9 @@ class Helm:
         moving = [-1.0, -1.0, -1.0]
         values = [0.0, 0.0, 0.0]
         for index, tuning in self._mode.axes:
-            after = axis_value(tuning, self._axis_states[index], self._row, dt)
+            after = axis_amount(tuning, self._axis_states[index], self._row, dt)
             self._axis_states[index], moving[index], values[index] = after
-        self._axis_values = AxisValues(*values)
+        self._axis_amounts = AxisAmounts(*values)
         rise, throttle, turn = moving
         return throttle if throttle >= 0.0 else turn if turn >= 0.0 else rise
 
@@ -313,7 +313,7 @@ class Helm:
             self.axes,
             presses,
             NO_LOOK,
-            self._axis_values,
+            self._axis_amounts,
         )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:

@@ -60,7 +60,7 @@ class Motion(NamedTuple):
     grounded: bool = True
 
 
-class AxisValues(NamedTuple):
+class AxisAmounts(NamedTuple):
     """The channels of one number each, -1..1: up, ahead and right positive."""
 
     rise: float = 0.0
@@ -154,7 +154,7 @@ class Presses(Mapping[str, Press]):
 
 NO_PRESSES = Presses({}, ())
 NO_LOOK = Look()
-NO_AXES = AxisValues()
+NO_AXES = AxisAmounts()
 
 FIELDS = (
     "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal step presses "
@@ -185,22 +185,22 @@ class Intent(NamedTuple):
     axes: WorldAxes
     presses: Presses = NO_PRESSES
     look: Look = NO_LOOK
-    axis_values: AxisValues = NO_AXES
+    axis_amounts: AxisAmounts = NO_AXES
 
     @property
     def rise(self) -> float:
         """Up or down, -1..1, up positive."""
-        return self.axis_values.rise
+        return self.axis_amounts.rise
 
     @property
     def throttle(self) -> float:
         """Throttle, -1..1, ahead positive."""
-        return self.axis_values.throttle
+        return self.axis_amounts.throttle
 
     @property
     def turn(self) -> float:
         """Turning by keys or stick, -1..1, right positive."""
-        return self.axis_values.turn
+        return self.axis_amounts.turn
 
     @property
     def local(self) -> Local:

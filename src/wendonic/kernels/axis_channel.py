@@ -31,7 +31,7 @@ def axis_states_at_rest(place: int) -> AxisStates:
 
 
 @kernel
-def axis_value(tuning: AxisTuning, states: AxisStates, sample: Row, dt: float) -> tuple[AxisStates, float, float]:
+def axis_amount(tuning: AxisTuning, states: AxisStates, sample: Row, dt: float) -> tuple[AxisStates, float, float]:
     """Return the sources' new states, which of them moves most (its place, -1 for none), and the channel's value.
 
     The value is the x of the merged sources, kept to -1..1 under a sum. Every step of it is exact for any `dt`, so a
@@ -40,7 +40,7 @@ def axis_value(tuning: AxisTuning, states: AxisStates, sample: Row, dt: float) -
     >>> from wendonic.kernels.source import SILENT_SOURCE, SOURCE_AXES
     >>> lever = SILENT_SOURCE._replace(kind=SOURCE_AXES)
     >>> rise = AxisTuning(1, (lever, SILENT_SOURCE, SILENT_SOURCE), 0)
-    >>> axis_value(rise, axis_states_at_rest(0), (0.5, 0.0, 0.0, 0.0), 0.1)[1:]
+    >>> axis_amount(rise, axis_states_at_rest(0), (0.5, 0.0, 0.0, 0.0), 0.1)[1:]
     (0.0, 0.5)
     """
     count = tuning.source_count

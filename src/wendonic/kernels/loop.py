@@ -2,7 +2,7 @@
 
 from collections.abc import MutableSequence, Sequence
 
-from wendonic.kernels.axis_channel import AxisStates, AxisTuning, axis_value
+from wendonic.kernels.axis_channel import AxisStates, AxisTuning, axis_amount
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.look import LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
@@ -78,7 +78,7 @@ def run_axis(
 ) -> AxisStates:
     """Fill `outcomes` with source and value of one channel, one row a tick; return its states after the last."""
     for k in range(len(dts)):
-        states, source, value = axis_value(tuning, states, samples[k], dts[k])
+        states, source, value = axis_amount(tuning, states, samples[k], dts[k])
         row = outcomes[k]
         row[0] = source
         row[1] = value

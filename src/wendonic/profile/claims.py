@@ -1,13 +1,11 @@
 """Which controls a mode binds, and which of them to two things at once."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import combinations
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import Any, NamedTuple
 
-from wendonic.profile.press_binds import PressEntry, TriggerEntry, WheelEntry, ZoneEntry
-
-if TYPE_CHECKING:
-    from wendonic.profile.schema import Mode
+from wendonic.profile.binds import Bind
+from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
 
 
 class Claim(NamedTuple):
@@ -62,25 +60,24 @@ def _press_controls(entry: PressEntry) -> frozenset[str]:
             return frozenset(entry.split("+"))
 
 
-def _claims(mode: "Mode") -> Iterator[Claim]:
-    for channel in ("move", "rise", "throttle", "turn", "look"):
-        table = getattr(mode, channel)
-        for index, bind in enumerate(table.bind if table else ()):
+def _claims(channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]) -> Iterator[Claim]:
+    for channel, binds in channels.items():
+        for index, bind in enumerate(binds):
             for name in _bound_controls(bind):
                 yield Claim(frozenset({name}), channel, f"{channel}.bind.{index}", bind.shared)
-    for name, press in mode.press.items():
+    for name, press in presses.items():
         for index, entry in enumerate(press.bind):
             yield Claim(_press_controls(entry), f"press {name}", f"press.{name}.bind.{index}", press.shared)
 
 
-def double_claims(mode: "Mode") -> list[tuple[str, str]]:
-    """Return (field path, what is wrong) for each control that two channels or presses have, neither sharing it.
+def double_claims(channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]) -> list[tuple[str, str]]:
+    """Return (field path, what is wrong) for each control that two channels or presses of a mode have, unshared.
 
     Chords clash only with what one of them holds down entirely: "ControlLeft+KeyC" with "KeyC", but not with
     "ShiftLeft+KeyC".
     """
     wrong: dict[tuple[str, str, str], str] = {}
-    for first, second in combinations(_claims(mode), 2):
+    for first, second in combinations(_claims(channels, presses), 2):
         if first.owner == second.owner or first.shared or second.shared:
             continue
         if first.controls <= second.controls or second.controls <= first.controls:

@@ -154,10 +154,11 @@ class Mode(Table):
 
     @model_validator(mode="after")
     def _bindings(self) -> Self:
-        channels = (self.move, self.rise, self.throttle, self.turn, self.look)
-        if not self.press and not any(channels):
+        tables = {name: getattr(self, name) for name in ("move", "rise", "throttle", "turn", "look")}
+        channels = {name: table.bind for name, table in tables.items() if table}
+        if not self.press and not channels:
             raise own_fault("binds nothing; give it [[….move.bind]], or another channel, or a press")
-        wrong = double_claims(self)
+        wrong = double_claims(channels, self.press)
         if wrong:
             raise own_faults(wrong)
         return self
