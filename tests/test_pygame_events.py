@@ -3,8 +3,10 @@
 import json
 import os
 import shutil
+import signal
 import subprocess
 import sys
+import time
 from pathlib import Path
 
 import pytest
@@ -189,6 +191,25 @@ def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
     assert again.stderr == f"wendonic: {path} is there already; give another name, or remove it\n"
     with pytest.raises(WendonicError, match="seconds: found -1; allowed: above 0"):
         RecordSession(Path("other.jsonl"), seconds=-1.0)
+
+
+def test_without_a_screen_it_says_so_and_ctrl_c_is_a_way_to_stop(tmp_path):
+    path = tmp_path / "walk.jsonl"
+    command = [sys.executable, "-m", "wendonic", "record", str(path)]
+    blind = {name: value for name, value in os.environ.items() if "DISPLAY" not in name and name != "SDL_VIDEODRIVER"}
+    for environment in (blind, blind | {"SDL_VIDEODRIVER": "nosuchdriver"}):
+        done = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=60, check=False)
+        assert (done.returncode, done.stdout) == (2, "")
+        assert done.stderr.splitlines()[-1].startswith("wendonic: no window can be opened here: ")
+        assert "Traceback" not in done.stderr
+        assert not path.exists()
+    running = subprocess.Popen(command, env=blind | {"SDL_VIDEODRIVER": "dummy"}, stdout=subprocess.PIPE, text=True)
+    while not path.exists():
+        time.sleep(0.05)
+    time.sleep(0.3)
+    running.send_signal(signal.SIGINT)
+    told, _ = running.communicate(timeout=30)
+    assert (running.returncode, told.startswith(f"wrote {path}: 0 events")) == (0, True)
 
 
 @pytest.mark.skipif(not (shutil.which("xvfb-run") and shutil.which("xdotool")), reason="no Xvfb or no xdotool here")

@@ -24,13 +24,13 @@ class PressOrder:
         """Number what is held already; its order is not known any more."""
         self._numbers = {}
         for slot in self.watched:
-            if values[slot] > 0.0:
+            if values[slot] > 0.5:
                 self._numbers[slot] = len(self._numbers) + 1
 
     def take(self, change: Change) -> None:
         """Number a key that went down after all that are held."""
         numbers = self._numbers
-        if change.value[0] == 0.0:
+        if change.value[0] <= 0.5:
             numbers.pop(change.slot, None)
         elif change.slot not in numbers:
             numbers[change.slot] = max(numbers.values(), default=0) + 1

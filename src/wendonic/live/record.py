@@ -1,5 +1,6 @@
 """Recording live: keyboard, mouse and pads, shown as they arrive."""
 
+import os
 import time
 from collections import deque
 from pathlib import Path
@@ -10,7 +11,7 @@ import pygame
 from wendonic.devices.controls import CONTROLS, find_control, find_key
 from wendonic.devices.event import Event
 from wendonic.devices.pygame_events import PygameEvents
-from wendonic.errors import WendonicError
+from wendonic.errors import DeviceError, WendonicError
 from wendonic.recording.content import numbers_of
 from wendonic.recording.writer import RecordingWriter
 
@@ -37,6 +38,21 @@ class Recorded(NamedTuple):
     events: int
     seconds: float
     controls: dict[str, int]
+
+
+def _opened_window() -> pygame.Surface:
+    """Return the window's surface; raises `DeviceError` where there is no screen for it."""
+    try:
+        # Not everything of pygame: sound has no business here.
+        pygame.display.init()
+        pygame.font.init()
+        screen = pygame.display.set_mode(SIZE)
+    except pygame.error as error:
+        raise DeviceError(f"no window can be opened here: {error}") from None
+    # Without a screen SDL takes one that nobody sees and no key reaches, unless it was asked for by name.
+    if pygame.display.get_driver() in ("offscreen", "dummy") and not os.environ.get("SDL_VIDEODRIVER"):
+        raise DeviceError("no window can be opened here: there is no screen")
+    return screen
 
 
 class RecordSession:
@@ -74,11 +90,8 @@ class RecordSession:
 
     def run(self) -> Recorded:
         """Open the window, record until told to stop, and return what was recorded."""
-        # Not everything of pygame: sound has no business here.
-        pygame.display.init()
-        pygame.font.init()
         try:
-            screen = pygame.display.set_mode(SIZE)
+            screen = _opened_window()
             pygame.display.set_caption(f"Wendonic records {self.path.name}")
             if self.grab_mouse:
                 pygame.mouse.set_visible(False)
@@ -96,7 +109,11 @@ class RecordSession:
         drawn = -FRAME_S
         fonts = (pygame.font.Font(None, 34), pygame.font.Font(None, 22))
         while True:
-            waited = pygame.event.wait(WAIT_MS)
+            try:
+                waited = pygame.event.wait(WAIT_MS)
+            except KeyboardInterrupt:
+                # Told to stop from the terminal.
+                return time.monotonic() - start
             t = time.monotonic() - start
             for raw in (waited, *pygame.event.get()):
                 if raw.type == pygame.QUIT or not self._take(adapter, raw, t, writer):

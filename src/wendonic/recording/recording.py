@@ -138,7 +138,8 @@ class Recording(Sequence[Event]):
         """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
 
         What is held or looked at when it begins is told anew at `start_s`, so that a key pressed before is still
-        down; what is held when it ends stays held. Raises `WendonicError` if the end lies before the start.
+        down, and a finger seems to land where it is; what is held when it ends stays held. Raises `WendonicError` if
+        the end lies before the start.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
         >>> list(walk.between(1.0, 2.0))
