@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event
-from wendonic.devices.controls import CONTROLS, PAD_BUTTONS, STATE_WIDTH
+from wendonic.devices.controls import CONTROLS, LETS_GO, PAD_BUTTONS, STATE_WIDTH, find_control, find_kind
 from wendonic.devices.keys import KEY_CODES
+from wendonic.devices.sources import find_axis
 from wendonic.devices.state import DeviceState
 
 HELD = [name for name, control in CONTROLS.items() if control.kind in ("key", "button") and control.name == name]
@@ -103,3 +104,79 @@ def test_the_second_name_of_the_first_pad_is_the_same_pad():
     state.apply(Event(0.0, "pad0.south", 1))
     assert state.value("pad.south") == 1.0
     assert state.held() == ("pad.south",)
+
+
+EVERY_KIND = {
+    "key.KeyW": 1.0,
+    "pad.south": 1.0,
+    "pad.gyro": (0.1, 0.2, 0.3),
+    "pad1.left_stick": (0.5, -0.5),
+    "pad3.left_trigger": 0.4,
+    "mouse.left": 1.0,
+    "pointer.at": (0.9, 0.1),
+    "touch.4": (0.2, 0.3, 1.0),
+    "hand.left.pose": (0.1, 1.2, -0.3, 0.0, 0.0, 0.0, 1.0),
+    "hand.right.squeeze": 1.0,
+    "head.pose": (0.0, 1.7, 0.0, 0.0, 0.0, 0.0, 1.0),
+    "view": (30.0, -10.0),
+}
+AT_REST = {name: tuple(0.0 for _ in v) if isinstance(v, tuple) else 0.0 for name, v in EVERY_KIND.items()}
+# A pointer rests in the middle, and a lifted finger stays where it was.
+AT_REST |= {"pointer.at": (0.5, 0.5), "touch.4": (0.2, 0.3, 0.0)}
+
+
+@pytest.mark.parametrize("loss", sorted(LETS_GO))
+def test_a_loss_lets_go_exactly_what_its_device_held(loss):
+    state = DeviceState()
+    state.watched = frozenset(find_control(name).slot for name in EVERY_KIND)
+    for name, value in EVERY_KIND.items():
+        state.apply(Event(0.0, name, value))
+    state.take_kept()
+    state.apply(Event(1.0, loss, 1.0))
+    gone = {name for name in EVERY_KIND if find_control(name).unit in LETS_GO[loss]}
+    assert {name: state.value(name) for name in EVERY_KIND} == {
+        name: AT_REST[name] if name in gone else value for name, value in EVERY_KIND.items()
+    }
+    told = state.take_kept()
+    assert {change.slot for change in told} == {find_control(name).slot for name in gone}
+    assert all(change.lost for change in told)
+    # A second loss has nothing left to let go.
+    state.apply(Event(2.0, loss, 1.0))
+    assert state.take_kept() == []
+    assert (loss == "lost.focus") == (len(gone) == len(EVERY_KIND) - 1)
+
+
+def test_displacements_add_up_and_a_loss_does_not_undo_them():
+    state = DeviceState()
+    for counts in ((3.0, -4.0), (1e300, 1.0), (math.nan, 0.0)):
+        state.apply(Event(0.0, "mouse.move", counts))
+    state.apply(Event(0.0, "mouse.wheel", 2.0))
+    state.apply(Event(0.0, "lost.focus", 1.0))
+    assert state.value("mouse.move") == (1e9 + 3.0, -3.0)
+    assert state.value("mouse.wheel") == 2.0
+    assert (dict(state.clamped), dict(state.refused)) == ({"mouse.move": 1}, {"mouse.move": 1})
+
+
+def test_what_was_held_at_the_last_tick_can_be_asked_for_until_the_next():
+    state = DeviceState()
+    state.watched = frozenset({find_control("key.KeyW").slot, find_control("touch.0").slot})
+    state.apply(Event(0.0, "key.KeyW", 1.0))
+    state.take_kept()
+    for down in (0.0, 1.0, 0.0):
+        state.apply(Event(0.1, "key.KeyW", down))
+    state.apply(Event(0.1, "touch.0", (0.25, 0.5, 1.0)))
+    before = state.values_before_kept()
+    assert before[find_control("key.KeyW").slot] == 1.0
+    assert before[find_control("touch.0").slot + 2] == 0.0
+    assert state.landings[0] == (0.25, 0.5)
+    assert state.held() == ("touch.0",)
+
+
+def test_controls_of_the_wrong_kind_are_named_with_some_that_are_right():
+    with pytest.raises(ControlError, match=r"key\.KeyW is no stick; sticks: pad\.left_stick, pad\.right_stick"):
+        find_kind("key.KeyW", "stick")
+    with pytest.raises(ControlError, match="no pose; poses: hand"):
+        find_kind("pad.south", "pose")
+    for name, known in (("pad.right_stik.y", "pad.right_stick.y"), ("pad.lft_stick.x", "pad.left_stick.x")):
+        with pytest.raises(ControlError, match=f'unknown axis "{name}"; did you mean "{known}"'):
+            find_axis(name)
