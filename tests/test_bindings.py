@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event, Helm, ProfileError, View, WendonicError, shape
@@ -144,6 +144,8 @@ OPPOSED = 'keys = { right = ["KeyD", "ArrowRight"], left = ["KeyA", "ArrowLeft"]
     rule=st.sampled_from(["cancel", "latest", "earliest"]),
     ticked=st.booleans(),
 )
+@example(steps=[("KeyD", True), ("KeyA", True), ("ArrowRight", True)], rule="earliest", ticked=False)
+@example(steps=[("KeyD", True), ("KeyA", True), ("ArrowLeft", True), ("KeyA", False)], rule="latest", ticked=True)
 def test_opposite_keys_in_any_number_and_order(steps, rule, ticked):
     helm = moving(f'{OPPOSED}opposites = "{rule}"')
     held = []
