@@ -22,7 +22,7 @@ from wendonic.pictures.style import (
     label_lines,
     split_axes,
 )
-from wendonic.profile.binds import StickBind
+from wendonic.profile.move_binds import StickBind
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import source_tuning
 from wendonic.recording.recording import Recording

@@ -25,26 +25,25 @@ from wendonic.devices.sources import (
     ZoneBind,
 )
 from wendonic.errors import ControlError, did_you_mean
-from wendonic.profile.binds import (
-    AxesBind,
+from wendonic.profile.axis_binds import (
     AxisBind,
-    DpadBind,
-    GyroBind,
-    HandsBind,
-    KeysBind,
-    LookBind,
-    LookStickBind,
-    PointerBind,
     RiseKeysBind,
     RiseTriggersBind,
-    StickBind,
     ThrottleKeysBind,
     ThrottleTriggersBind,
-    TouchDragBind,
-    TouchStickBind,
-    TouchZonesBind,
     TurnKeysBind,
     TurnTriggersBind,
+)
+from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, TouchDragBind
+from wendonic.profile.move_binds import (
+    AxesBind,
+    DpadBind,
+    HandsBind,
+    KeysBind,
+    PointerBind,
+    StickBind,
+    TouchStickBind,
+    TouchZonesBind,
 )
 from wendonic.profile.press_binds import PressEntry, TriggerEntry, WheelEntry, ZoneEntry
 from wendonic.profile.schema import Profile, Window

@@ -3,20 +3,9 @@
 from typing import Any
 
 from wendonic.intent import WorldAxes
-from wendonic.profile.binds import (
-    AxesBind,
-    DpadBind,
-    GyroBind,
-    HandsBind,
-    LookBind,
-    LookStickBind,
-    MouseBind,
-    PointerBind,
-    Ramped,
-    Tilted,
-    TouchDragBind,
-    TouchStickBind,
-)
+from wendonic.profile.binds import Ramped, Tilted
+from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.move_binds import AxesBind, DpadBind, HandsBind, PointerBind, TouchStickBind
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
 from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, World
 from wendonic.profile.shapes import PowerCurve

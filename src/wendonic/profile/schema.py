@@ -8,8 +8,10 @@ from pydantic import Field, model_validator
 from wendonic.devices.sources import Zone
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.places import AXIS_SOURCES, LOOK_SOURCES, SOURCES
-from wendonic.profile.binds import AnyLookBind, MoveBind, RiseBind, ThrottleBind, TurnBind
+from wendonic.profile.axis_binds import RiseBind, ThrottleBind, TurnBind
 from wendonic.profile.claims import double_claims
+from wendonic.profile.look_binds import AnyLookBind
+from wendonic.profile.move_binds import MoveBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.table import Fraction, Seconds, Table, own_fault, own_faults
 

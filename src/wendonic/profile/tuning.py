@@ -36,19 +36,10 @@ from wendonic.kernels.source import (
     SourceTuning,
 )
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
-from wendonic.profile.binds import (
-    AxesBind,
-    AxisBind,
-    GyroBind,
-    HandsBind,
-    LookBind,
-    LookStickBind,
-    MouseBind,
-    Ramped,
-    Tilted,
-    TouchDragBind,
-    TriggersBind,
-)
+from wendonic.profile.axis_binds import AxisBind, TriggersBind
+from wendonic.profile.binds import Ramped, Tilted
+from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.move_binds import AxesBind, HandsBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import LookTable, Move, Profile, Rise, Throttle, Turn
 from wendonic.profile.shapes import PowerCurve
