@@ -278,5 +278,20 @@ class HelmMachine(RuleBasedStateMachine):
                 self.asleep |= {(name, bind) for bind in held_binds}
 
 
+def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():
+    helm = Helm(profile_from_text(MODES))
+    for pull in (0.7, 0.5):
+        helm.button(TRIGGER, pull)
+    assert helm.tick(0.01).press("puff").held
+    for mode in ("cart", "foot"):
+        helm.enter(mode)
+        helm.tick(0.01)
+    helm.button(TRIGGER, 0.9)
+    assert helm.tick(0.01).press("puff") == Press()
+    for pull in (0.1, 0.9):
+        helm.button(TRIGGER, pull)
+    assert helm.tick(0.01).press("puff") == Press(True, True, False)
+
+
 HelmMachine.TestCase.settings = settings(max_examples=150, stateful_step_count=40, deadline=None)
 TestHelmMachine = HelmMachine.TestCase

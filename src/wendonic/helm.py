@@ -95,7 +95,11 @@ class Helm:
         self._behind_s = 0.0
         for mode in self._modes.values():
             self.state.watched |= mode.sampler.watched
+        self._others = self._other_samplers()
         self._mode.sampler.begin(self.state)
+
+    def _other_samplers(self) -> list[Sampler]:
+        return [mode.sampler for mode in self._modes.values() if mode is not self._mode and any(mode.presses)]
 
     @property
     def mode(self) -> str:
@@ -204,6 +208,7 @@ class Helm:
                     on=state.on if carries[place] else 0.0, held=state.held, air_s=state.air_s, begun_s=state.begun_s
                 )
         self._presses = Presses(self._press_places, tuple(self._press_states))
+        self._others = self._other_samplers()
         new.sampler.begin(self.state, carried)
 
     def tick(self, dt: float, view: View | None = None) -> Intent:
@@ -222,7 +227,7 @@ class Helm:
         if dt == 0.0:
             return self._standing()
         if state.changes != self._changes_seen:
-            self._changes_seen = -1 if mode.sampler.fill(state, self._row) else state.changes
+            self._take_changes()
         if mode.presses:
             self._run_presses(dt)
         place = -1.0
@@ -260,6 +265,15 @@ class Helm:
             self._look,
             self._axis_amounts,
         )
+
+    def _take_changes(self) -> None:
+        """Bring the row up to date with what came since the last tick."""
+        state = self.state
+        kept = state.kept
+        self._changes_seen = -1 if self._mode.sampler.fill(state, self._row) else state.changes
+        if kept:
+            for other in self._others:
+                other.note(kept)
 
     def _run_look(self, dt: float, place: float) -> float:
         """Turn the view; return the place of what turned it, or `place`."""

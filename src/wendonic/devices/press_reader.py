@@ -26,7 +26,8 @@ class _Switches:
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         for slot in self.watched:
-            self._held[slot] = values[slot] >= self._above
+            # Between the two limits it is what it was, which `take` has followed.
+            self._held[slot] = values[slot] >= self._above or (self._held[slot] and values[slot] > self._release)
         self.is_down = all(self._held.values())
 
     def take(self, change: Change) -> int:
@@ -150,6 +151,11 @@ class PressReader:
                     self._asleep.add(index)
         if carried and self._down_count == 0:
             self.edges = 1
+
+    def note(self, change: Change) -> None:
+        """Follow one change of a watched control while another mode has the say: nothing of it counts."""
+        for index in self._by_slot[change.slot]:
+            self._binds[index].take(change)
 
     def take(self, change: Change) -> None:
         """Follow one change of a watched control."""

@@ -285,6 +285,13 @@ class Sampler:
         values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0
         return gone
 
+    def note(self, changes: Sequence[Change]) -> None:
+        """Follow what another mode's sampler took, so that a trigger held half-way is known to be held or not."""
+        for change in changes:
+            for follower in self._watched.get(change.slot, ()):
+                if isinstance(follower, PressReader):
+                    follower.note(change)
+
     def _begin_presses(self) -> bool:
         """Forget the edges that have been handed out; return whether there are any that have not."""
         self.press_device = -1
