@@ -228,15 +228,19 @@ def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
         check=True,
     )
     script = (
-        "from wendonic import Event, Recording, shape; from wendonic.demo import demo_profile\n"
+        "import sys; from wendonic import Event, Recording, load_profile, shape\n"
         "events = [Event(0, 'key.KeyW', 1), Event(0, 'key.KeyD', 1), Event(1, 'mark', '')]\n"
-        "print(shape(Recording(events), demo_profile(), way='compiled')['amount'].max())"
+        "print(shape(Recording(events), load_profile(sys.argv[1]), way='compiled')['amount'].max())"
     )
+    # Nothing but the walk, or the compiler has look and presses to do as well.
+    profile = tmp_path / "walk.toml"
+    keys = 'keys = { ahead = ["KeyW"], right = ["KeyD"] }'
+    profile.write_text(f'format = "wendonic-profile"\nversion = 1\n[[mode.foot.move.bind]]\n{keys}\n')
     environment = {"PYTHONPATH": str(package), "XDG_CACHE_HOME": str(tmp_path / "cache"), "PATH": ""}
 
     def amount():
         run = subprocess.run(
-            [sys.executable, "-P", "-c", script], env=environment, capture_output=True, text=True, check=True
+            [sys.executable, "-P", "-c", script, profile], env=environment, capture_output=True, text=True, check=True
         )
         return float(run.stdout)
 

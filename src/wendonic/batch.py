@@ -138,8 +138,7 @@ class Shaper:
         import numpy as np
 
         count, dts = len(stretch.t), stretch.dts
-        looks = np.zeros((count, len(LookOutcome._fields)))
-        self._view = self._loop(run_look, self._look, *self._view, stretch.samples, stretch.views, dts, looks)
+        looks = self._looks(stretch)
         axes = np.full((len(self._axes), count, 2), [-1.0, 0.0])
         for index, tuning in enumerate(self._axes):
             if tuning.source_count:
@@ -158,6 +157,25 @@ class Shaper:
         views = np.ascontiguousarray(looks[:, -2:])
         self._memory = self._loop(run_ticks, self._tuning, self._memory, samples, views, dts, outcomes)
         return Traced(outcomes, looks, axes, presses)
+
+    def _looks(self, stretch: Stretch) -> "NDArray[np.float64]":
+        """Return one row a tick, one column a field of `LookOutcome`."""
+        import numpy as np
+
+        count = len(stretch.t)
+        looks = np.zeros((count, len(LookOutcome._fields)))
+        if self._look.source_count:
+            self._view = self._loop(
+                run_look, self._look, *self._view, stretch.samples, stretch.views, stretch.dts, looks
+            )
+            return looks
+        # Nothing turns it: the view that was given last stands.
+        looks[:, 0] = -1.0
+        places = _last_known(np.where(stretch.views[:, 0] > 0.0, np.arange(count), -1))
+        looks[:, 3:] = np.where(places[:, None] >= 0, stretch.views[places, 1:], self._view)
+        if count:
+            self._view = (float(looks[-1, 3]), float(looks[-1, 4]))
+        return looks
 
     def _loop(self, loop: Callable[..., Any], *inputs: Any) -> Any:
         """Run a loop of the kernels, compiled or not; the last of its inputs is the array that it fills."""
