@@ -5,7 +5,7 @@ import math
 
 import pandas as pd
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
@@ -73,6 +73,9 @@ names = st.sampled_from(["key.KeyW", "pad0.south", "pad.left_stick", "touch.0", 
         max_size=4,
     )
 )
+@example(entries=[{"t": 10**400, "c": "key.KeyW", "v": 1}])
+@example(entries=[{"t": 0, "c": "key.KeyW", "v": 10**400}])
+@example(entries=[{"t": 1, "c": "key.KeyW", "v": 1}, {"t": 0, "c": "key.KeyW", "v": 0}])
 def test_the_quick_way_of_reading_gives_what_the_careful_one_gives_or_leaves_it_to_it(entries):
     faults = []
     careful = ordered_events((Entry(None, "", entry["t"], entry["c"], entry["v"]) for entry in entries), faults)

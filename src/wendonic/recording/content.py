@@ -83,12 +83,15 @@ def plain_events(entries: list[dict[str, Any]]) -> list[Event] | None:
             else:
                 value = fitting_value(CONTROLS[control], value)
                 control = CONTROLS[control].name
-            if t.__class__ not in _NUMBERS or not last_t <= t < math.inf:
+            if t.__class__ not in _NUMBERS:
                 return None
+            t = float(t)
         except (KeyError, TypeError, ControlError, OverflowError):
             return None
+        if not last_t <= t < math.inf:
+            return None
         last_t = t
-        append(make(Event, (float(t), control, value)))
+        append(make(Event, (t, control, value)))
     return events
 
 
