@@ -278,6 +278,20 @@ class HelmMachine(RuleBasedStateMachine):
                 self.asleep |= {(name, bind) for bind in held_binds}
 
 
+def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
+    helm = Helm(profile_from_text(HEAD + 'lamp = { bind = [{ wheel = "towards" }], style = "toggle" }\n'))
+    for notches, expected in (
+        ([1.0], Press(True, True, False)),
+        ([1.0, 1.0], Press(True, True, True)),
+        ([0.5, -0.25, 0.5], Press(True, False, False)),
+        ([0.5], Press(False, False, True)),
+        ([-3.0], Press(False, False, False)),
+    ):
+        for turned in notches:
+            helm.wheel(turned)
+        assert helm.tick(0.01).press("lamp") == expected
+
+
 def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():
     helm = Helm(profile_from_text(MODES))
     for pull in (0.7, 0.5):

@@ -178,3 +178,36 @@ def test_a_profile_says_in_words_what_it_holds():
         "stops from top speed in 0.17 m",
     ):
         assert part in words
+
+
+def test_every_kind_of_binding_is_told_in_words(everything):
+    words = "\n".join(describe_profile(everything("latest")))
+    for part in (
+        "window: 1.6 times as wide as high",
+        'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
+        "move: the latest of 4 sources, diagonals capped at full speed",
+        "none 0.04 s after letting go; the later wins",
+        'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged along past',
+        "axes: right pad.left_stick.x, ahead pad1.left_stick.y: nothing up to tilt 0.14",
+        "hand.left and hand.right swung while squeezed, full at 2 m/s",
+        "rise: the sum of 2 sources",
+        "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after letting go; the earlier wins",
+        "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from 1 on; linear",
+        "look: 4 sources, added, pitch -75 to 75 deg",
+        "mouse: 34 cm a turn at 800 dpi (0.03362 deg a count), pitch 0.5 of yaw; pitch inverted",
+        'finger dragged from "right half": 180 deg a window width',
+        "pad.gyro: turns 1.5 times as far as the hand",
+        'press hold: key.Space, pad.south, a finger in "smoker"; on while held',
+        "press toggle: key.ShiftLeft; on and off in turns",
+        "press tap: key.KeyE; let go within 0.2 s",
+        "press long: key.KeyE; on from 0.5 s on",
+        "press double: pad1.left_trigger from 0.5 until 0.2; on from the second press within 0.3 s",
+        "press chord: key.ControlLeft with key.KeyC",
+        "press notch: a wheel notch towards the user",
+        "press jump: mouse.left; on while held; waits 0.1 s for the ground, is given 0.1 s after it",
+        "pad.dpad; full 0.06 s after a press",
+        "touch zones: ahead upper part, left left edge, right right edge",
+        "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
+        "entered with presses held: they end, and count again once let go",
+    ):
+        assert part in words, part

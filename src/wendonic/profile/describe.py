@@ -7,7 +7,7 @@ from wendonic.profile.binds import Ramped, Tilted
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind, DpadBind, HandsBind, PointerBind, TouchStickBind
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
-from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, World
+from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, Window, World
 from wendonic.profile.shapes import PowerCurve
 from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
 
@@ -28,8 +28,23 @@ def describe_profile(profile: Profile) -> list[str]:
         f'Profile "{profile.title}"' if profile.title else "Profile without a title",
         f"  axes: {describe_world(profile.world)}",
     ]
+    lines += _window_lines(profile.window)
     for name, mode in profile.mode.items():
         lines += _mode_lines(name, mode, profile.gait_of(name), starts=name == profile.first_mode)
+    return lines
+
+
+def _window_lines(window: Window) -> list[str]:
+    """Tell of the window where the profile does."""
+    if window == Window():
+        return []
+    lines = [f"  window: {window.aspect_ratio:.4g} times as wide as high"]
+    for name, zone in window.zone.items():
+        across, down = (
+            f"{zone.left:g} to {zone.right:g} of the width",
+            f"{zone.top:g} to {zone.bottom:g} of the height",
+        )
+        lines.append(f'    zone "{name}": {across}, {down} from the top')
     return lines
 
 
