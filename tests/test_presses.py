@@ -279,7 +279,7 @@ class HelmMachine(RuleBasedStateMachine):
 
 
 def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
-    helm = Helm(profile_from_text(HEAD + 'lamp = { bind = [{ wheel = "towards" }], style = "toggle" }\n'))
+    helm = Helm(profile_from_text(HEAD + 'lamp = { bind = [{ wheel = "towards" }, "KeyL"], style = "toggle" }\n'))
     for notches, expected in (
         ([1.0], Press(True, True, False)),
         ([1.0, 1.0], Press(True, True, True)),
@@ -290,6 +290,11 @@ def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
         for turned in notches:
             helm.wheel(turned)
         assert helm.tick(0.01).press("lamp") == expected
+    # While a key holds it down, a notch is no second press.
+    helm.key("KeyL", down=True)
+    assert helm.tick(0.01).press("lamp") == Press(True, True, False)
+    helm.wheel(1.0)
+    assert helm.tick(0.01).press("lamp") == Press(True, False, False)
 
 
 def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():

@@ -187,7 +187,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
         "move: the latest of 4 sources, diagonals capped at full speed",
         "none 0.04 s after letting go; the later wins",
-        'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged along past',
+        'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged',
         "axes: right pad.left_stick.x, ahead pad1.left_stick.y: nothing up to tilt 0.14",
         "hand.left and hand.right swung while squeezed, full at 2 m/s",
         "rise: the sum of 2 sources",

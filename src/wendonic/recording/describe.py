@@ -39,6 +39,7 @@ def describe_recording(recording: Recording) -> list[str]:
     >>> print("\\n".join(describe_recording(walk)))
     Recording without a title
       2.00 s from 0 s on, 3 events; longest silence 1.50 s, from 0.00 s on
+      devices: keys
       key.KeyW: 1 event (0.5 a second), down once, 2.00 s in all
       key.KeyD: 2 events (1 a second), down once, 0.50 s in all
       suspicious: key.KeyW is still down at the end
@@ -49,6 +50,8 @@ def describe_recording(recording: Recording) -> list[str]:
         f'Recording "{recording.title}"' if recording.title else "Recording without a title",
         f"  {recording.duration_s:.2f} s from {recording.start_s:g} s on, {events}{silence}",
     ]
+    if recording.devices:
+        lines.append(f"  devices: {', '.join(recording.devices)}")
     by_control: dict[str, list[Event]] = {}
     for event in recording:
         by_control.setdefault(event.control, []).append(event)
