@@ -206,7 +206,7 @@ def test_without_a_screen_it_says_so_and_ctrl_c_is_a_way_to_stop(tmp_path):
     running = subprocess.Popen(command, env=blind | {"SDL_VIDEODRIVER": "dummy"}, stdout=subprocess.PIPE, text=True)
     while not path.exists():
         time.sleep(0.05)
-    time.sleep(0.3)
+    time.sleep(1.0)
     running.send_signal(signal.SIGINT)
     told, _ = running.communicate(timeout=30)
     assert (running.returncode, told.startswith(f"wrote {path}: 0 events")) == (0, True)

@@ -88,6 +88,7 @@ class Helm:
         self._press_places = {name: place for place, name in enumerate(profile.press_names)}
         self._press_states: list[PressState] = [PRESS_AT_REST] * len(self._press_places)
         self._presses = Presses(self._press_places, tuple(self._press_states))
+        self._presses_settled = False
         self._grounded = 1.0
         self._ticks = 0
         self._t = 0.0
@@ -161,6 +162,7 @@ class Helm:
     def ground(self, there: bool) -> None:
         """Take whether the body stands on the ground, for presses with `buffer_s` or `grace_s`; at first it does."""
         self._grounded = 1.0 if there else 0.0
+        self._presses_settled = False
 
     def lose(self, unit: str = "focus") -> None:
         """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
@@ -208,6 +210,7 @@ class Helm:
                     on=state.on if carries[place] else 0.0, held=state.held, air_s=state.air_s, begun_s=state.begun_s
                 )
         self._presses = Presses(self._press_places, tuple(self._press_states))
+        self._presses_settled = False
         self._others = self._other_samplers()
         new.sampler.begin(self.state, carried)
 
@@ -226,9 +229,10 @@ class Helm:
             state.set(_VIEW, view)
         if dt == 0.0:
             return self._standing()
-        if state.changes != self._changes_seen:
+        changed = state.changes != self._changes_seen
+        if changed:
             self._take_changes()
-        if mode.presses:
+        if mode.presses and not (self._presses_settled and not mode.sampler.has_edges):
             self._run_presses(dt)
         place = -1.0
         if mode.axes:
@@ -237,7 +241,7 @@ class Helm:
             self._view_changes_seen = state.view_changes
             self._view = View(state.values[_VIEW.slot], state.values[_VIEW.slot + 1])
             self._view_row = (math.radians(self._view.yaw_deg), math.radians(self._view.pitch_deg))
-        if mode.looks:
+        if mode.looks and (changed or self._look is not NO_LOOK):
             place = self._run_look(dt, place)
         self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
         self._ticks += 1
@@ -298,7 +302,7 @@ class Helm:
         return throttle if throttle >= 0.0 else turn if turn >= 0.0 else rise
 
     def _run_presses(self, dt: float) -> None:
-        """Bring every press to the end of the tick."""
+        """Bring every press to the end of the tick; they have settled once none of them changes by itself."""
         states = self._press_states
         changed = False
         for place, (tuning, reader) in enumerate(zip(self._mode.presses, self._mode.sampler.presses, strict=True)):
@@ -308,6 +312,7 @@ class Helm:
             if after is not state:
                 states[place] = after
                 changed = True
+        self._presses_settled = not changed
         if changed:
             self._presses = Presses(self._press_places, tuple(states))
 

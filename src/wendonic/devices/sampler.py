@@ -165,6 +165,7 @@ class Sampler:
         "_switch_changes_seen",
         "_watched",
         "devices",
+        "has_edges",
         "press_device",
         "presses",
     )
@@ -179,6 +180,8 @@ class Sampler:
         self._followers: list[_Follower] = []
         self.devices: list[int] = [-1] * (PLACES + 1)
         """Which of `DEVICES` each source belongs to, by its place in the sample; the last one is none."""
+        self.has_edges = False
+        """Whether a press went down or up since the last tick."""
         self.press_device = -1
         """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
         channels: tuple[tuple[str, int, int, Sequence[Source]], ...] = (
@@ -261,12 +264,12 @@ class Sampler:
         Returns whether some of it belongs to this tick alone, so that the row has to be filled anew for the next.
         """
         values = state.values
-        gone = bool(self.presses) and self._begin_presses()
+        gone = self.has_edges = bool(self.presses) and self._begin_presses()
         if state.kept:
             for change in state.take_kept():
                 for follower in self._watched.get(change.slot, ()):
                     follower.take(change)
-            gone = bool(self.presses) and self._end_presses()
+            gone = self.has_edges = bool(self.presses) and self._end_presses()
         if state.switch_changes != self._switch_changes_seen:
             self._switch_changes_seen = state.switch_changes
             for place, slots in self._keys:

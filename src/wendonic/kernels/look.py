@@ -111,12 +111,18 @@ def looked(tuning: LookTuning, view_yaw: float, view_pitch: float, sample: Row, 
     source = -1.0
     for k in range(tuning.source_count):
         place = LOOK_START + k * LOOK_SOURCE_WIDTH
-        more_yaw, more_pitch = look_turn(tuning.sources[k], sample[place], sample[place + 1], dt)
+        right = sample[place]
+        up = sample[place + 1]
+        if right == 0.0 and up == 0.0:
+            continue
+        more_yaw, more_pitch = look_turn(tuning.sources[k], right, up, dt)
         way = abs(more_yaw) + abs(more_pitch)
         if way > most:
             most = way
             source = float(LOOK_PLACE + k)
         yaw += more_yaw
         pitch += more_pitch
+    if source < 0.0:
+        return LookOutcome(source, 0.0, 0.0, view_yaw, view_pitch)
     new_pitch = limited_pitch(view_pitch, pitch, tuning.pitch_low, tuning.pitch_high)
     return LookOutcome(source, yaw, new_pitch - view_pitch, view_yaw + yaw, new_pitch)

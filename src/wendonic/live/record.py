@@ -106,20 +106,25 @@ class RecordSession:
 
     def _loop(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter) -> float:
         start = time.monotonic()
+        try:
+            self._go_on(screen, adapter, writer, start)
+        except KeyboardInterrupt:
+            # Told to stop from the terminal: what came is on disk.
+            pass
+        return time.monotonic() - start
+
+    def _go_on(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter, start: float) -> None:
+        """Record and draw until it is time to stop."""
         drawn = -FRAME_S
         fonts = (pygame.font.Font(None, 34), pygame.font.Font(None, 22))
         while True:
-            try:
-                waited = pygame.event.wait(WAIT_MS)
-            except KeyboardInterrupt:
-                # Told to stop from the terminal.
-                return time.monotonic() - start
+            waited = pygame.event.wait(WAIT_MS)
             t = time.monotonic() - start
             for raw in (waited, *pygame.event.get()):
                 if raw.type == pygame.QUIT or not self._take(adapter, raw, t, writer):
-                    return t
+                    return
             if self.seconds is not None and t >= self.seconds:
-                return t
+                return
             if t - drawn >= FRAME_S:
                 drawn = t
                 self._draw(screen, fonts, t)
