@@ -129,13 +129,15 @@ def pressed(
     (0.0, 1.0, 1.0)
     """
     _, _, first_s, on, wanted_s, air_s, begun_s, held, was_began, was_ended = state
-    _, _, _, _, gated, buffer_s, grace_s = tuning
-    untouched = down == edges == on == held == was_began == was_ended == state.down == 0.0 and first_s < 0.0
-    settled = grounded > 0.0 and air_s == 0.0 and begun_s >= FAR_S and wanted_s < 0.0
-    if untouched and (gated == 0 or settled):
-        return state
+    style, _, _, _, gated, buffer_s, grace_s = tuning
+    if edges == 0.0 and down == state.down and held == on and was_began == was_ended == 0.0 and first_s < 0.0:
+        # Only these two styles have no eye on the time while something is down or on.
+        timeless = (down == 0.0 and on == 0.0) or style in (STYLE_HOLD, STYLE_TOGGLE)
+        settled = grounded > 0.0 and air_s == 0.0 and begun_s >= FAR_S and wanted_s < 0.0
+        if timeless and (gated == 0 or settled):
+            return state
     down_s, first_s, on, ons, offs = styled(tuning, state, edges, lost, dt)
-    if tuning.style == STYLE_SILENT:
+    if style == STYLE_SILENT:
         on = 0.0
     ended = 1.0 if held > 0.0 and (offs > 0 or on == 0.0) else 0.0
     if gated == 0:

@@ -1,5 +1,6 @@
 """Recording live: keyboard, mouse and pads, shown as they arrive."""
 
+import contextlib
 import os
 import time
 from collections import deque
@@ -106,11 +107,9 @@ class RecordSession:
 
     def _loop(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter) -> float:
         start = time.monotonic()
-        try:
+        # Told to stop from the terminal, it stops: what came is on disk.
+        with contextlib.suppress(KeyboardInterrupt):
             self._go_on(screen, adapter, writer, start)
-        except KeyboardInterrupt:
-            # Told to stop from the terminal: what came is on disk.
-            pass
         return time.monotonic() - start
 
     def _go_on(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter, start: float) -> None:
