@@ -51,6 +51,7 @@ touch_stick = "left half"
 past_rim = "drag"
 [[mode.all.move.bind]]
 axes = { x = "pad.left_stick.x", y = "pad1.left_stick.y" }
+curve = { form = "knee", at = [0.6, 0.2] }
 [[mode.all.move.bind]]
 hands = ["hand.left", "hand.right"]
 [mode.all.look]
@@ -60,6 +61,8 @@ invert_pitch = true
 pitch_ratio = 0.5
 [[mode.all.look.bind]]
 stick = "pad.right_stick"
+dead_zone = { form = "round+wedge", inner = 0.2 }
+curve = { form = "expo", amount = 0.55 }
 [[mode.all.look.bind]]
 touch_drag = "right half"
 [[mode.all.look.bind]]
@@ -99,6 +102,10 @@ pointer = "pointer.at"
 while_held = ["mouse.left"]
 [[mode.rest.move.bind]]
 stick = "hand.left.stick"
+gate = "square"
+centre = [0.05, -0.1]
+dead_zone = { form = "cut", inner = 0.3, release = 0.15 }
+curve = { form = "s", amount = 0.7, floor = 0.1, ceiling = 0.9, per_axis = true }
 [[mode.rest.look.bind]]
 mouse = "mouse.move"
 invert_pitch = true

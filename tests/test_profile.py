@@ -10,6 +10,7 @@ from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.source import SOURCE_KEYS, SOURCE_SILENT, SOURCE_STICK
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.stick import USUAL_FORM
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.describe import describe_profile
 from wendonic.profile.load import profile_from_text
@@ -71,8 +72,8 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
     tuning = mode_tuning(profile, "cart")
     assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
     assert tuning.move.source_count == 2
-    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 1.0)
-    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 1.0)
+    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 1.0, USUAL_FORM)
+    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 1.0, USUAL_FORM)
     assert tuning.steer == (FRAME_MAP, pytest.approx(math.pi / 2))
     assert tuning.gait == (5.0, 6.0, 7.0)
     keys, stick = mode_sources(profile, "cart").move
@@ -100,7 +101,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (16, "mode.foot.move.bind[0].keys.ahead[0]", 'unknown key code "KeyWW"; did you mean "KeyW"?'),
         (17, "mode.foot.move.bind[0].rise_s", "found nan; allowed: a finite number"),
         (19, "mode.foot.move.bind[1].stick", 'did you mean "pad.left_stick"?'),
-        (20, "mode.foot.move.bind[1].curve.form", 'found "pover"; allowed: "linear", "power"; did you mean "power"?'),
+        (
+            20,
+            "mode.foot.move.bind[1].curve.form",
+            'found "pover"; allowed: "linear", "power", "expo"',
+        ),
     ]
     found = faults(text)
     assert [(fault.line, fault.where) for fault in found] == [(line, where) for line, where, _ in expected]
@@ -122,10 +127,27 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
         ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
         (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
-        (HEAD + PAD + "dead_zone = { form = 'wedge' }\n", 5, "does not shape it yet"),
-        (HEAD + PAD + "dead_zone = { release = 0.1 }\n", 5, "does not shape it yet"),
+        (HEAD + PAD + "gate = 'measured'\n", 5, "does not shape it yet"),
+        (
+            HEAD + PAD + "dead_zone = { release = 0.1 }\n",
+            5,
+            'it goes with form "cut", or with a curve that has a floor',
+        ),
+        (HEAD + PAD + "dead_zone = { form = 'cut', release = 0.2 }\n", 5, "release 0.2 is not below inner 0.14"),
+        (HEAD + PAD + "dead_zone = { form = 'none', inner = 0.1 }\n", 5, 'inner does nothing under form "none"'),
+        (
+            HEAD + PAD + "curve = { form = 's', floor = 0.5, ceiling = 0.5 }\n",
+            5,
+            "floor 0.5 is not below ceiling 0.5",
+        ),
+        (HEAD + PAD + "curve = { form = 'knee', at = [0.5, 1] }\n", 5, "found 1; allowed: above 0, below 1"),
+        (HEAD + PAD + "centre = [0.1, 0.9]\n", 5, "found 0.9; allowed: -0.5 or more, up to 0.5"),
         (HEAD + PAD + "curve = { exponent = 2 }\n", 5, 'form is missing; allowed: "linear", "power"'),
-        (HEAD + PAD + "curve = { form = 'linear', exponent = 2 }\n", 5, "unknown key; allowed here: form"),
+        (
+            HEAD + PAD + "curve = { form = 'linear', exponent = 2 }\n",
+            5,
+            "unknown key; allowed here: floor, ceiling, per_axis, form",
+        ),
         (HEAD + PAD + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
         (HEAD + PAD + "keys = { ahead = ['KeyW'] }\n", 4, "a source has one device"),
         (
@@ -188,7 +210,10 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "move: the latest of 4 sources, diagonals capped at full speed",
         "none 0.04 s after letting go; the later wins",
         'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged',
-        "axes: right pad.left_stick.x, ahead pad1.left_stick.y: nothing up to tilt 0.14",
+        "axes: right pad.left_stick.x, ahead pad1.left_stick.y: nothing up to tilt 0.14, full from 0.96 on; knee at",
+        "nothing up to tilt 0.3, then the raw tilt (a jump), out until back at 0.15; s curve, amount 0.7, from",
+        "each axis by itself; square gate; rests at 0.05, -0.1",
+        "nothing up to tilt 0.2, within 0.2 of an axis put on it, full from 0.96 on; expo curve, amount 0.55",
         "hand.left and hand.right swung while squeezed, full at 2 m/s",
         "rise: the sum of 2 sources",
         "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after letting go; the earlier wins",

@@ -7,6 +7,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
+from wendonic.kernels.dead_zone import ZONE_CUT, ZONE_NONE
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
@@ -22,8 +23,9 @@ from wendonic.kernels.pipeline import (
     tick_part,
 )
 from wendonic.kernels.places import SOURCES
-from wendonic.kernels.source import SILENT_SOURCE, SOURCE_AXES, SOURCE_KEYS, SOURCE_STICK, SOURCE_SWING
+from wendonic.kernels.source import SILENT_SOURCE, SOURCE_AXES, SOURCE_FORMED, SOURCE_KEYS, SOURCE_STICK, SOURCE_SWING
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.stick import USUAL_FORM
 
 ramp_s = st.one_of(st.just(0.0), st.floats(0.01, 0.3))
 key = st.sampled_from([0.0, 1.0])
@@ -50,6 +52,9 @@ def sources(draw, kinds):
                     outer=draw(st.floats(inner + 0.1, 1.0)),
                     curve_form=draw(st.sampled_from([CURVE_LINEAR, CURVE_POWER])),
                     curve_exponent=draw(st.floats(0.3, 4.0)),
+                    form=USUAL_FORM._replace(
+                        zone=draw(st.integers(ZONE_NONE, ZONE_CUT)), floor=draw(st.sampled_from([0.0, 0.2]))
+                    ),
                 )
             )
     return chosen
@@ -61,7 +66,7 @@ def tunings(
     diagonal=(DIAGONAL_CAP, DIAGONAL_UNIT, DIAGONAL_FREE),
     frame=(FRAME_CAMERA, FRAME_MAP),
     merge=(MERGE_STRONGEST, MERGE_SUM, MERGE_LATEST),
-    kinds=(SOURCE_STICK, SOURCE_AXES, SOURCE_SWING),
+    kinds=(SOURCE_STICK, SOURCE_AXES, SOURCE_SWING, SOURCE_FORMED),
 ):
     chosen = draw(sources(kinds))
     padded = tuple(chosen + [SILENT_SOURCE] * (SOURCES - len(chosen)))
@@ -178,7 +183,7 @@ def test_no_time_changes_nothing(run):
         assert tick(tuning, memory, steps[0][0], view, 0.0)[0] == memory
 
 
-@given(run=runs(kinds=(SOURCE_STICK, SOURCE_AXES)), dt=st.floats(0.3, 5.0))
+@given(run=runs(kinds=(SOURCE_STICK, SOURCE_AXES, SOURCE_FORMED)), dt=st.floats(0.3, 5.0))
 def test_a_hitch_is_its_equal_parts_one_after_another(run, dt):
     tuning, steps = run
     sample, view, _ = steps[0]

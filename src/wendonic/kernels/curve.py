@@ -4,6 +4,9 @@ from wendonic.kernels.kernel import kernel
 
 CURVE_LINEAR = 0
 CURVE_POWER = 1
+CURVE_EXPO = 2
+CURVE_S = 3
+CURVE_KNEE = 4
 
 
 @kernel
@@ -19,3 +22,34 @@ def response_curve(tilt: float, form: int, exponent: float) -> float:
     if form == CURVE_POWER:
         return float(tilt**exponent)
     return tilt
+
+
+@kernel
+def any_curve(
+    tilt: float, form: int, exponent: float, amount: float, knee_tilt: float, floor: float, ceiling: float
+) -> float:
+    """Return the wanted amount for a `tilt` of 0..1 under any form, between `floor` and `ceiling`.
+
+    `CURVE_LINEAR` and `CURVE_POWER` as in `response_curve`. `CURVE_EXPO`: (1 - a) u + a u³, a = `amount`.
+    `CURVE_S`: (1 - a) u + a (3 u² - 2 u³), finer at both ends. `CURVE_KNEE`: two straight rates that meet at tilt
+    `knee_tilt` and value `amount`, both within 0..1. All are monotone from f(0) = 0 to f(1) = 1. A tilt above 0 then
+    gives floor + (ceiling - floor) f: the pad's own dead zone in a game that has one is jumped over by the floor.
+
+    >>> any_curve(0.5, CURVE_EXPO, 1.0, 0.6, 0.5, 0.0, 1.0), any_curve(0.5, CURVE_S, 1.0, 1.0, 0.5, 0.0, 1.0)
+    (0.275, 0.5)
+    >>> any_curve(0.75, CURVE_KNEE, 1.0, 0.25, 0.5, 0.0, 1.0), any_curve(0.0, CURVE_LINEAR, 1.0, 0.0, 0.5, 0.2, 0.9)
+    (0.625, 0.0)
+    """
+    if tilt <= 0.0:
+        return 0.0
+    value = response_curve(tilt, form, exponent)
+    if form == CURVE_EXPO:
+        value = (1.0 - amount) * tilt + amount * tilt * tilt * tilt
+    elif form == CURVE_S:
+        value = (1.0 - amount) * tilt + amount * tilt * tilt * (3.0 - 2.0 * tilt)
+    elif form == CURVE_KNEE:
+        if tilt < knee_tilt:
+            value = tilt * amount / knee_tilt
+        else:
+            value = amount + (tilt - knee_tilt) * (1.0 - amount) / (1.0 - knee_tilt)
+    return floor + (ceiling - floor) * value

@@ -1,12 +1,10 @@
 """The channel `look`: how far the view turns in a tick."""
 
-import math
 from typing import NamedTuple
 
-from wendonic.kernels.curve import response_curve
-from wendonic.kernels.dead_zone import round_dead_zone
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.places import LOOK_PLACE, LOOK_SOURCE_WIDTH, LOOK_START
+from wendonic.kernels.stick import USUAL_FORM, StickForm, formed
 
 LOOK_DISPLACEMENT = 0
 LOOK_STICK = 1
@@ -27,6 +25,7 @@ class LookSourceTuning(NamedTuple):
     outer: float
     curve_form: int
     curve_exponent: float
+    form: StickForm
 
 
 class LookTuning(NamedTuple):
@@ -51,7 +50,7 @@ class LookOutcome(NamedTuple):
     view_pitch: float
 
 
-SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, 1.0, 0, 1.0)
+SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, 1.0, 0, 1.0, USUAL_FORM)
 
 
 @kernel
@@ -68,17 +67,13 @@ def look_turn(tuning: LookSourceTuning, right: float, up: float, dt: float) -> t
     >>> look_turn(stick, 0.5, 0.0, 0.25)
     (0.5, 0.0)
     """
-    kind, yaw, pitch, inner, outer, curve_form, curve_exponent = tuning
+    kind, yaw, pitch, inner, outer, curve_form, curve_exponent, form = tuning
     if kind == LOOK_DISPLACEMENT:
         return right * yaw, up * pitch
     if kind == LOOK_RATE:
         return right * yaw * dt, up * pitch * dt
-    tilt = math.hypot(right, up)
-    length = round_dead_zone(tilt, inner, outer)
-    if length == 0.0:
-        return 0.0, 0.0
-    scale = response_curve(length, curve_form, curve_exponent) / tilt * dt
-    return right * scale * yaw, up * scale * pitch
+    right, up = formed(right, up, inner, outer, curve_form, curve_exponent, form, 0)
+    return right * yaw * dt, up * pitch * dt
 
 
 @kernel

@@ -5,16 +5,18 @@ from typing import NamedTuple
 
 from wendonic.kernels.curve import response_curve
 from wendonic.kernels.dead_zone import round_dead_zone
-from wendonic.kernels.kernel import Row, called_kernel, kernel
+from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.opposites import opposed
 from wendonic.kernels.places import SOURCE_WIDTH
 from wendonic.kernels.ramp import ramp
+from wendonic.kernels.stick import USUAL_FORM, StickForm, formed
 
 SOURCE_SILENT = 0
 SOURCE_KEYS = 1
 SOURCE_STICK = 2
 SOURCE_AXES = 3
 SOURCE_SWING = 4
+SOURCE_FORMED = 5
 
 
 class SourceTuning(NamedTuple):
@@ -32,6 +34,7 @@ class SourceTuning(NamedTuple):
     fall_s: float
     opposites: int
     full_m_s: float
+    form: StickForm
 
 
 class SourceState(NamedTuple):
@@ -48,46 +51,40 @@ class SourceState(NamedTuple):
     raw_y: float
 
 
-SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 1.0)
+SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 1.0, USUAL_FORM)
 SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
-
-
-@called_kernel
-def shaped_axis(raw: float, inner: float, outer: float, curve_form: int, curve_exponent: float) -> float:
-    """Return one axis, -1..1, with its dead zone and curve taken by itself.
-
-    >>> shaped_axis(-0.5, 0.0, 1.0, 0, 1.0)
-    -0.5
-    """
-    amount = response_curve(round_dead_zone(abs(raw), inner, outer), curve_form, curve_exponent)
-    return -amount if raw < 0.0 else amount
 
 
 @kernel
 def shaped_rare_source(tuning: SourceTuning, state: SourceState, sample: Row, tick_s: float) -> SourceState:
-    """Return the new state of axes, each shaped by itself, or of a swing; see `shaped_source`.
+    """Return the new state of a stick in any form, of axes, each by itself, or of a swing; see `shaped_source`.
 
     >>> swing = SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=2.0)
     >>> shaped_rare_source(swing, SOURCE_AT_REST, (0.01, 0.0, 0.0, 0.0), 0.01).y
     0.5
     """
-    kind, inner, outer, curve_form, curve_exponent, _, _, _, full_m_s = tuning
-    source = state.source
+    kind, inner, outer, curve_form, exponent, _, _, _, full_m_s, form = tuning
+    source, length, was_x, was_y, was_raw_x, was_raw_y = state
     start = int(source) * SOURCE_WIDTH
-    if kind == SOURCE_AXES:
-        raw_x = sample[start]
-        raw_y = sample[start + 1]
-        x = shaped_axis(raw_x, inner, outer, curve_form, curve_exponent)
-        y = shaped_axis(raw_y, inner, outer, curve_form, curve_exponent)
-        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)
-    if tick_s <= 0.0:
+    if kind == SOURCE_SWING:
+        if tick_s <= 0.0:
+            return state
+        way_m = sample[start]
+        full_m = tick_s * full_m_s
+        # Nobody swings faster than all there is, however short the tick.
+        raw_y = 1.0 if way_m >= full_m else way_m / full_m
+        _, y = formed(0.0, raw_y, inner, outer, curve_form, exponent, form, 1 if length > 0.0 else 0)
+        return SourceState(source, y, 0.0, y, 0.0, raw_y)
+    raw_x = sample[start]
+    raw_y = sample[start + 1]
+    if raw_x == was_raw_x and raw_y == was_raw_y:
         return state
-    way_m = sample[start]
-    full_m = tick_s * full_m_s
-    # Nobody swings faster than all there is, however short the tick.
-    raw_y = 1.0 if way_m >= full_m else way_m / full_m
-    y = shaped_axis(raw_y, inner, outer, curve_form, curve_exponent)
-    return SourceState(source, y, 0.0, y, 0.0, raw_y)
+    if kind == SOURCE_FORMED:
+        x, y = formed(raw_x, raw_y, inner, outer, curve_form, exponent, form, 1 if length > 0.0 else 0)
+    else:
+        x, _ = formed(raw_x, 0.0, inner, outer, curve_form, exponent, form, 1 if was_x != 0.0 else 0)
+        _, y = formed(0.0, raw_y, inner, outer, curve_form, exponent, form, 1 if was_y != 0.0 else 0)
+    return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)
 
 
 @kernel
@@ -102,7 +99,7 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
     >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03, 0.03).x
     0.5
     """
-    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, _ = tuning
+    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, _, _ = tuning
     if kind == SOURCE_SILENT:
         return state
     if kind > SOURCE_STICK:

@@ -7,7 +7,7 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
 from wendonic.errors import WendonicError
-from wendonic.kernels.source import SOURCE_AT_REST, SourceTuning, shaped_source
+from wendonic.kernels.source import SOURCE_AT_REST, SOURCE_STICK, SourceTuning, shaped_source
 from wendonic.pictures.style import (
     BRICK,
     FOG,
@@ -28,6 +28,8 @@ from wendonic.profile.tuning import source_tuning
 from wendonic.recording.recording import Recording
 
 if TYPE_CHECKING:
+    import numpy as np
+    from matplotlib.contour import ContourSet
     from numpy.typing import NDArray
 
 AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
@@ -39,8 +41,8 @@ def draw_stick(
     """Draw the first stick of a mode's `move`: the map of its positions, and amount by tilt beside it.
 
     On the map: the dead zone (hatched), lines of equal amount, the outer rim from which on everything is full
-    speed, and the positions of that stick in `recording`, if one is given. Returns both axes.
-    Raises `WendonicError` where there is no such mode, or it binds no stick.
+    speed, whatever form they have, and the positions of that stick in `recording`, if one is given. Returns both
+    axes. Raises `WendonicError` where there is no such mode, or it binds no stick.
 
     >>> from wendonic.demo import demo_profile
     >>> plane, curve = draw_stick(demo_profile())
@@ -80,9 +82,12 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
         ax.text(
             -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
         )
-    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181)
+    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if tuning.kind == SOURCE_STICK else 281)
     amounts = np.array([[_amount(tuning, x, y) for x in grid.tolist()] for y in grid.tolist()])
     lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
+    if tuning.kind != SOURCE_STICK:
+        _draw_any_regions(ax, grid, amounts, tuning, lines)
+        return
     # Each label sits at a heading of its own, so that lines close together still have room for theirs.
     places = [
         (_tilt_for(tuning, amount, inner, outer), math.radians(28.0 + 13.0 * number))
@@ -105,6 +110,26 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
     _point_at(ax, "full speed", f"from outer {outer:g} on", outer, 318.0, (-1.1, 1.02), SLATE)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right")
     ax.text(1.1, 1.1, "lines: wanted amount\n(of top speed)", color=HONEY, fontsize=10, va="top", ha="right")
+
+
+def _draw_any_regions(
+    ax: Axes, grid: "NDArray[np.float64]", amounts: "NDArray[np.float64]", tuning: SourceTuning, lines: "ContourSet"
+) -> None:
+    """Draw where there is nothing and where there is everything, whatever shape both have."""
+    for label in ax.clabel(lines, fmt="%g", fontsize=9, colors=[INK]):
+        label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
+    still = (amounts <= 1e-9).astype(float)
+    ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
+    ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
+    full = tuning.form.ceiling - 1e-3
+    ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
+    behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
+    full_words = f"dashed: {tuning.form.ceiling:g} from here on"
+    ax.text(-1.1, 1.1, "hatched: nothing", color=BRICK, fontsize=10, va="top", bbox=behind)
+    ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
+    ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
+    lines_words = "lines: wanted amount\n(of top speed)"
+    ax.text(1.1, 1.1, lines_words, color=HONEY, fontsize=10, va="top", ha="right", bbox=behind)
 
 
 def _point_at(
@@ -132,9 +157,31 @@ def _tilt_for(tuning: SourceTuning, amount: float, low: float, high: float) -> f
     return high
 
 
+def _draw_any_curve(ax: Axes, tuning: SourceTuning) -> None:
+    """Draw amount by tilt straight ahead and diagonally, which differ for most forms."""
+    import numpy as np
+
+    tilts: list[float] = np.linspace(0.0, 1.0, 401).tolist()
+    ahead = [_amount(tuning, 0.0, tilt) for tilt in tilts]
+    diagonal = [_amount(tuning, tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
+    reached = next((tilt for tilt, amount in zip(tilts, ahead, strict=True) if amount >= 0.5), None)
+    title = "Ahead never reaches half speed" if reached is None else f"Half speed ahead at tilt {reached:.2f}"
+    dress_axes(ax, title, "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
+    ax.set_xlim(0.0, 1.0)
+    ax.set_ylim(0.0, 1.05)
+    ax.set_box_aspect(1.0)
+    ax.plot(tilts, tilts, label="raw", **RAW)
+    ax.plot(tilts, ahead, label="ahead", **SHAPED)
+    ax.plot(tilts, diagonal, label="diagonal", **(SHAPED | {"linestyle": (0, (4, 1.5))}))
+    label_lines(ax)
+
+
 def _draw_curve(ax: Axes, bind: StickBind, tuning: SourceTuning) -> None:
     import numpy as np
 
+    if tuning.kind != SOURCE_STICK:
+        _draw_any_curve(ax, tuning)
+        return
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
     tilts = np.unique(np.concatenate([np.linspace(0.0, 1.0, 301), [inner, outer]]))
     half = _tilt_for(tuning, 0.5, inner, outer)

@@ -9,11 +9,21 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from wendonic.profile.shapes import DEFAULT_CURVE, Curve, DeadZone
-from wendonic.profile.table import Seconds, Table, own_fault
+from wendonic.profile.table import Seconds, Table, own_fault, own_faults
 
 ZoneNames = Annotated[tuple[str, ...], Field(strict=False)]
 Degrees = Annotated[float, Field(gt=0.0, le=100_000.0)]
 OppositesRule = Literal["cancel", "latest", "earliest"]
+
+
+RestPoint = Annotated[float, Field(ge=-0.5, le=0.5)]
+
+
+def refuse_idle_release(zone: DeadZone, curve: Curve) -> None:
+    """Refuse a release that could not be seen: without a jump, there is nothing to hold on to."""
+    if zone.release is not None and zone.form != "cut" and curve.floor == 0.0:
+        words = 'does nothing here; it goes with form "cut", or with a curve that has a floor'
+        raise own_faults([("dead_zone.release", words)])
 
 
 class Bind(Table):
@@ -34,10 +44,20 @@ class Ramped(Bind):
 class Tilted(Bind):
     """An entry of tilt, 0..1 each way."""
 
-    later: ClassVar[frozenset[str]] = frozenset({"centre"})
-
     dead_zone: DeadZone = DeadZone()
     curve: Curve = DEFAULT_CURVE
+
+    @model_validator(mode="after")
+    def _release_shows(self) -> Self:
+        refuse_idle_release(self.dead_zone, self.curve)
+        return self
+
+
+class Centred(Table):
+    """A stick as the device has it: its gate, and where it rests (raw, x right, y towards the player)."""
+
+    gate: Literal["circle", "square"] = "circle"
+    centre: Annotated[tuple[RestPoint, RestPoint], Field(strict=False)] = (0.0, 0.0)
 
 
 class WayLists(Table):

@@ -3,12 +3,12 @@
 from typing import Any
 
 from wendonic.intent import WorldAxes
-from wendonic.profile.binds import Ramped, Tilted
+from wendonic.profile.binds import Centred, Ramped, Tilted
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind, DpadBind, HandsBind, PointerBind, TouchStickBind
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
 from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, Window, World
-from wendonic.profile.shapes import PowerCurve
+from wendonic.profile.shapes import DeadZone, ExpoCurve, KneeCurve, PowerCurve, SCurve
 from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
 
 _DIAGONALS = {
@@ -140,8 +140,36 @@ def _listed(lists: dict[str, Any]) -> str:
 
 def _tilt_words(bind: Tilted | LookStickBind) -> str:
     zone, curve = bind.dead_zone, bind.curve
-    form = f"power curve, exponent {curve.exponent:g}" if isinstance(curve, PowerCurve) else "linear"
-    return f"nothing up to tilt {zone.inner:g}, full from {zone.outer:g} on; {form}"
+    match curve:
+        case PowerCurve():
+            form = f"power curve, exponent {curve.exponent:g}"
+        case ExpoCurve() | SCurve():
+            form = f"{curve.form} curve, amount {curve.amount:g}"
+        case KneeCurve(at=at):
+            form = f"knee at tilt {at[0]:g}, value {at[1]:g}"
+        case _:
+            form = "linear"
+    ends = f", from {curve.floor:g} to {curve.ceiling:g}" if (curve.floor, curve.ceiling) != (0.0, 1.0) else ""
+    axes = ", each axis by itself" if curve.per_axis else ""
+    device = ""
+    if isinstance(bind, Centred):
+        device = "; square gate" if bind.gate == "square" else ""
+        device += f"; rests at {bind.centre[0]:g}, {bind.centre[1]:g}" if any(bind.centre) else ""
+    return f"{_zone_words(zone)}; {form}{ends}{axes}{device}"
+
+
+def _zone_words(zone: DeadZone) -> str:
+    release = f", out until back at {zone.release:g}" if zone.release is not None else ""
+    nothing = f"nothing up to tilt {zone.inner:g}"
+    full = f"full from {zone.outer:g} on"
+    return {
+        "none": "no dead zone",
+        "round": f"{nothing}, {full}{release}",
+        "axes": f"each axis {nothing}, {full}{release}",
+        "wedge": f"within {zone.inner:g} of an axis put on it, {full}{release}",
+        "round+wedge": f"{nothing}, within {zone.inner:g} of an axis put on it, {full}{release}",
+        "cut": f"{nothing}, then the raw tilt (a jump){release}",
+    }[zone.form]
 
 
 def _look_words(bind: LookBind) -> str:

@@ -15,7 +15,7 @@ from wendonic.profile.table import OWN_FAULTS, OWN_WORDS, Table
 
 LATER_VALUES = frozenset(
     """
-    square measured axes wedge round+wedge cut none expo s knee points factor
+    measured points factor
     facing drive fly grid goto hands view aim hold
     """.split()
 )

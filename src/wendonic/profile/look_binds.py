@@ -4,9 +4,9 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
-from wendonic.profile.binds import Bind, Degrees, by_key
+from wendonic.profile.binds import Bind, Centred, Degrees, by_key
 from wendonic.profile.shapes import DEFAULT_CURVE, Curve, DeadZone
-from wendonic.profile.table import GyroName, StickName, own_fault
+from wendonic.profile.table import GyroName, StickName, own_fault, own_faults
 
 
 class LookBind(Bind):
@@ -39,7 +39,7 @@ class MouseBind(LookBind):
         return 360.0 * 2.54 / ((self.cm_per_turn or 34.0) * (self.dpi or 800.0))
 
 
-class LookStickBind(LookBind):
+class LookStickBind(LookBind, Centred):
     """A stick as a source of `look`: rates at full tilt."""
 
     stick: StickName
@@ -47,6 +47,12 @@ class LookStickBind(LookBind):
     curve: Curve = DEFAULT_CURVE
     yaw_deg_s: Degrees = 230.0
     pitch_deg_s: Degrees = 140.0
+
+    @model_validator(mode="after")
+    def _no_release(self) -> Self:
+        if self.dead_zone.release is not None:
+            raise own_faults([("dead_zone.release", "does nothing for look; take it out")])
+        return self
 
 
 class TouchDragBind(LookBind):

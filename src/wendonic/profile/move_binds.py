@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Discriminator, Field, Tag
 
-from wendonic.profile.binds import OppositesRule, Ramped, Tilted, WayLists, ZoneNames, by_key
+from wendonic.profile.binds import Centred, OppositesRule, Ramped, Tilted, WayLists, ZoneNames, by_key
 from wendonic.profile.shapes import LINEAR_CURVE, Curve, DeadZone
 from wendonic.profile.table import AxisName, KeyList, StickName, SwitchName, Table
 
@@ -41,11 +41,10 @@ class DpadBind(Ramped):
     opposites: OppositesRule = "cancel"
 
 
-class StickBind(Tilted):
-    """A stick as a source of `move`: dead zone and curve on the length of its tilt."""
+class StickBind(Tilted, Centred):
+    """A stick as a source of `move`."""
 
     stick: StickName
-    gate: Literal["circle"] = "circle"
 
 
 class MoveAxes(Table):

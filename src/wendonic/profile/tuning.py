@@ -4,8 +4,10 @@ import math
 from typing import Any
 
 from wendonic.kernels.axis_channel import AxisTuning
-from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
+from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POWER, CURVE_S
+from wendonic.kernels.dead_zone import ZONE_AXES, ZONE_CUT, ZONE_NONE, ZONE_ROUND, ZONE_ROUND_WEDGE, ZONE_WEDGE
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.gate import GATE_CIRCLE, GATE_SQUARE
 from wendonic.kernels.look import (
     LOOK_DISPLACEMENT,
     LOOK_RATE,
@@ -30,21 +32,33 @@ from wendonic.kernels.press import (
 from wendonic.kernels.source import (
     SILENT_SOURCE,
     SOURCE_AXES,
+    SOURCE_FORMED,
     SOURCE_KEYS,
     SOURCE_STICK,
     SOURCE_SWING,
     SourceTuning,
 )
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.stick import USUAL_FORM
 from wendonic.profile.axis_binds import AxisBind, TriggersBind
-from wendonic.profile.binds import Ramped, Tilted
+from wendonic.profile.binds import Centred, Ramped, Tilted
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind, HandsBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import LookTable, Move, Profile, Rise, Throttle, Turn
-from wendonic.profile.shapes import PowerCurve
+from wendonic.profile.shapes import ExpoCurve, KneeCurve, PowerCurve, SCurve
 
 _DIAGONALS = {"cap": DIAGONAL_CAP, "unit": DIAGONAL_UNIT, "free": DIAGONAL_FREE}
+_ZONES = {
+    "none": ZONE_NONE,
+    "round": ZONE_ROUND,
+    "axes": ZONE_AXES,
+    "wedge": ZONE_WEDGE,
+    "round+wedge": ZONE_ROUND_WEDGE,
+    "cut": ZONE_CUT,
+}
+_GATES = {"circle": GATE_CIRCLE, "square": GATE_SQUARE}
+_CURVES = {"linear": CURVE_LINEAR, "power": CURVE_POWER, "expo": CURVE_EXPO, "s": CURVE_S, "knee": CURVE_KNEE}
 _FRAMES = {"camera": FRAME_CAMERA, "map": FRAME_MAP}
 _MERGES = {"strongest": MERGE_STRONGEST, "sum": MERGE_SUM, "latest": MERGE_LATEST}
 _OPPOSITES = {"cancel": OPPOSITES_CANCEL, "latest": OPPOSITES_LATEST, "earliest": OPPOSITES_EARLIEST}
@@ -62,15 +76,36 @@ DOUBLE_S = 0.3
 """Limits of the styles where a profile names none."""
 
 
-def _curve(bind: Tilted | LookStickBind) -> dict[str, Any]:
-    curve = bind.curve
-    is_power = isinstance(curve, PowerCurve)
-    return {
-        "inner": bind.dead_zone.inner,
-        "outer": bind.dead_zone.outer,
-        "curve_form": CURVE_POWER if is_power else CURVE_LINEAR,
+def _shape(bind: Tilted | LookStickBind) -> dict[str, Any]:
+    """Return dead zone and curve of a `bind` entry as the kernels' numbers."""
+    zone, curve = bind.dead_zone, bind.curve
+    numbers = {
+        "inner": zone.inner if zone.form != "none" else 0.0,
+        "outer": zone.outer if zone.form != "none" else 1.0,
+        "curve_form": _CURVES[curve.form],
         "curve_exponent": curve.exponent if isinstance(curve, PowerCurve) else 1.0,
     }
+    form = USUAL_FORM._replace(
+        zone=_ZONES[zone.form],
+        release=-1.0 if zone.release is None else zone.release,
+        floor=curve.floor,
+        ceiling=curve.ceiling,
+        per_axis=int(curve.per_axis),
+    )
+    if isinstance(curve, ExpoCurve | SCurve):
+        form = form._replace(amount=curve.amount)
+    if isinstance(curve, KneeCurve):
+        form = form._replace(knee_tilt=curve.at[0], amount=curve.at[1])
+    if isinstance(bind, Centred):
+        # A device's y is towards the player.
+        x, y = bind.centre
+        form = form._replace(gate=_GATES[bind.gate], centre_x=x, centre_y=0.0 - y)
+    return numbers | {"form": form}
+
+
+def _is_usual(numbers: dict[str, Any]) -> bool:
+    """Return whether the short way through the kernels does: a round zone, and a curve from 0 to 1."""
+    return numbers["form"] == USUAL_FORM and numbers["curve_form"] in (CURVE_LINEAR, CURVE_POWER)
 
 
 def source_tuning(bind: Ramped | Tilted) -> SourceTuning:
@@ -79,9 +114,12 @@ def source_tuning(bind: Ramped | Tilted) -> SourceTuning:
         opposites = _OPPOSITES[getattr(bind, "opposites", "cancel")]
         return SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=bind.rise_s, fall_s=bind.fall_s, opposites=opposites)
     if isinstance(bind, HandsBind):
-        return SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=bind.full_swing_m_s, **_curve(bind))
-    each_axis = isinstance(bind, AxesBind | AxisBind | TriggersBind)
-    return SILENT_SOURCE._replace(kind=SOURCE_AXES if each_axis else SOURCE_STICK, **_curve(bind))
+        return SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=bind.full_swing_m_s, **_shape(bind))
+    numbers = _shape(bind)
+    kind = SOURCE_STICK if _is_usual(numbers) else SOURCE_FORMED
+    if isinstance(bind, AxesBind | AxisBind | TriggersBind):
+        kind = SOURCE_AXES
+    return SILENT_SOURCE._replace(kind=kind, **numbers)
 
 
 def look_source_tuning(bind: LookBind) -> LookSourceTuning:
@@ -103,7 +141,7 @@ def look_source_tuning(bind: LookBind) -> LookSourceTuning:
             kind = LOOK_STICK
             yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
     tuning = SILENT_LOOK_SOURCE._replace(kind=kind, yaw=yaw * yaw_sign, pitch=pitch * pitch_sign)
-    return tuning._replace(**_curve(bind)) if isinstance(bind, LookStickBind) else tuning
+    return tuning._replace(**_shape(bind)) if isinstance(bind, LookStickBind) else tuning
 
 
 def _move_tuning(move: Move | None) -> MoveTuning:

@@ -1,0 +1,213 @@
+"""Gates, dead zones and curves of every form: closed forms, and what must hold for all of them together."""
+
+import math
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+from scipy.interpolate import PPoly
+
+from wendonic import Helm
+from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POWER, CURVE_S, any_curve
+from wendonic.kernels.dead_zone import (
+    JUST_OUT,
+    ZONE_AXES,
+    ZONE_CUT,
+    ZONE_NONE,
+    ZONE_ROUND,
+    ZONE_ROUND_WEDGE,
+    ZONE_WEDGE,
+    zoned,
+)
+from wendonic.kernels.gate import GATE_CIRCLE, GATE_SQUARE, gated
+from wendonic.kernels.stick import USUAL_FORM, formed
+from wendonic.profile.load import profile_from_text
+
+ZONES = [ZONE_NONE, ZONE_ROUND, ZONE_AXES, ZONE_WEDGE, ZONE_ROUND_WEDGE, ZONE_CUT]
+CURVES = [CURVE_LINEAR, CURVE_POWER, CURVE_EXPO, CURVE_S, CURVE_KNEE]
+HEAD = 'format = "wendonic-profile"\nversion = 1\n[mode.foot.move]\nhalf_life_s = 0\ndiagonal = "free"\n'
+
+
+@st.composite
+def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE), zones=tuple(ZONES), per_axis=(0, 1)):
+    """What `formed` takes besides the position and whether it was out."""
+    inner = draw(st.floats(0.02, 0.4))
+    floor = draw(st.sampled_from([0.0, 0.15]))
+    form = USUAL_FORM._replace(
+        gate=draw(st.sampled_from(gates)),
+        zone=draw(st.sampled_from(zones)),
+        release=draw(st.sampled_from([-1.0, 0.5 * inner])),
+        amount=draw(st.floats(0.05, 0.95)),
+        knee_tilt=draw(st.floats(0.05, 0.95)),
+        floor=floor,
+        ceiling=draw(st.floats(floor + 0.1, 1.0)),
+        per_axis=draw(st.sampled_from(per_axis)),
+    )
+    outer = draw(st.floats(inner + 0.2, 1.0))
+    return inner, outer, draw(st.sampled_from(CURVES)), draw(st.floats(0.3, 4.0)), form
+
+
+angle = st.floats(-math.pi, math.pi)
+out = st.sampled_from([0, 1])
+
+
+def length_at(shape, heading, tilt, was_out=0):
+    return math.hypot(*formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, was_out))
+
+
+@given(shape=shapes(), x=st.floats(-1.2, 1.2), y=st.floats(-1.2, 1.2), was_out=out)
+def test_every_form_is_finite_bounded_and_mirrors_the_stick(shape, x, y, was_out):
+    right, ahead = formed(x, y, *shape, was_out)
+    assert all(map(math.isfinite, (right, ahead)))
+    assert max(abs(right), abs(ahead)) <= 1.0 + 1e-12
+    assert right * x >= 0.0
+    assert ahead * y >= 0.0
+    assert formed(-x, y, *shape, was_out) == pytest.approx((-right, ahead))
+    assert formed(x, -y, *shape, was_out) == pytest.approx((right, -ahead))
+    assert formed(y, x, *shape, was_out) == pytest.approx((ahead, right))
+
+
+@given(shape=shapes(), heading=angle, one=st.floats(0.0, 1.3), other=st.floats(0.0, 1.3), was_out=out)
+def test_more_tilt_never_asks_for_less(shape, heading, one, other, was_out):
+    low, high = sorted((one, other))
+    assert length_at(shape, heading, low, was_out) <= length_at(shape, heading, high, was_out) + 1e-9
+
+
+@given(
+    shape=shapes(zones=(ZONE_NONE, ZONE_ROUND, ZONE_AXES, ZONE_WEDGE, ZONE_ROUND_WEDGE)),
+    heading=angle,
+    tilt=st.floats(0.0, 1.2),
+)
+def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
+    """A millionth more tilt, or of a turn, changes the amount by less than any curve's steepest part allows."""
+    inner, outer, curve, exponent, form = shape
+    # A power below 1 is infinitely steep at 0, and so is a floor.
+    assume(form.floor == 0.0 and exponent >= 1.0)
+    steepest = 1e-6 * 40.0 * max(exponent, 1.0) / (outer - inner) ** 2 / min(form.knee_tilt, 1.0 - form.knee_tilt)
+    there = length_at(shape, heading, tilt)
+    assert abs(length_at(shape, heading, tilt + 1e-6) - there) <= steepest
+    assert abs(length_at(shape, heading + 1e-6, tilt) - there) <= steepest
+    assert curve in CURVES
+
+
+@given(
+    shape=shapes(gates=(GATE_CIRCLE,), zones=(ZONE_NONE, ZONE_ROUND, ZONE_CUT), per_axis=(0,)),
+    heading=angle,
+    tilt=st.floats(0.01, 1.0),
+)
+def test_round_forms_keep_the_direction(shape, heading, tilt):
+    right, ahead = formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, 0)
+    assume(math.hypot(right, ahead) > 1e-6)
+    assert math.remainder(math.atan2(right, ahead) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
+
+
+def test_a_square_gate_makes_a_circle_of_a_square_rim():
+    for step in range(64):
+        heading = math.tau * step / 64
+        rim = 1.0 / max(abs(math.sin(heading)), abs(math.cos(heading)))
+        x, y = gated(rim * math.sin(heading), rim * math.cos(heading), GATE_SQUARE)
+        assert (math.hypot(x, y), math.atan2(x, y)) == pytest.approx((1.0, math.remainder(heading, math.tau)))
+
+
+@pytest.mark.parametrize(
+    ("zone", "at", "expected"),
+    [
+        (ZONE_NONE, (0.05, 0.0), (0.05, 0.0)),
+        (ZONE_NONE, (3.0, 4.0), (0.6, 0.8)),
+        (ZONE_ROUND, (0.3, 0.4), (0.6 * 0.375, 0.8 * 0.375)),
+        (ZONE_AXES, (0.6, 0.2), (0.5, 0.0)),
+        # Within atan(0.2) = 11.3 degrees of an axis it is put on it, its length kept.
+        (ZONE_WEDGE, (0.9, 0.18), (math.hypot(0.9, 0.18), 0.0)),
+        (ZONE_WEDGE, (-0.3, 0.3), (-0.3, 0.3)),
+        # 0.6 - 0.2 0.3 to 0.3 - 0.2 0.6 is 3 to 1.
+        (ZONE_WEDGE, (0.6, 0.3), (math.hypot(0.6, 0.3) * 3 / 10**0.5, math.hypot(0.6, 0.3) / 10**0.5)),
+        (ZONE_ROUND_WEDGE, (0.0, 0.6), (0.0, 0.5)),
+        (
+            ZONE_ROUND_WEDGE,
+            (0.48, 0.36),
+            (0.5 * 0.408 / math.hypot(0.408, 0.264), 0.5 * 0.264 / math.hypot(0.408, 0.264)),
+        ),
+        (ZONE_CUT, (0.19, 0.0), (0.0, 0.0)),
+        (ZONE_CUT, (0.0, -0.21), (0.0, -0.21)),
+    ],
+)
+def test_dead_zones_by_hand(zone, at, expected):
+    found = zoned(*at, zone, 0.2, 1.0, 0.2)
+    assert found == pytest.approx(expected, abs=1e-12)
+
+
+@pytest.mark.parametrize("zone", [ZONE_ROUND, ZONE_CUT])
+def test_a_stick_that_is_out_stays_out_until_it_is_back_at_its_release(zone):
+    assert zoned(0.15, 0.0, zone, 0.2, 1.0, 0.2) == (0.0, 0.0)
+    assert zoned(0.15, 0.0, zone, 0.2, 1.0, 0.1) == (JUST_OUT if zone == ZONE_ROUND else 0.15, 0.0)
+    assert zoned(0.1, 0.0, zone, 0.2, 1.0, 0.1) == (0.0, 0.0)
+
+
+@given(tilt=st.floats(0.001, 1.0), a=st.floats(0.0, 1.0), knee=st.floats(0.05, 0.95), value=st.floats(0.05, 0.95))
+def test_curves_are_the_polynomials_they_say(tilt, a, knee, value):
+    """SciPy's piecewise polynomials are the authority."""
+    expo = PPoly([[a], [0.0], [1.0 - a], [0.0]], [0.0, 1.0])
+    s = PPoly([[-2.0 * a], [3.0 * a], [1.0 - a], [0.0]], [0.0, 1.0])
+    broken = PPoly([[value / knee, (1.0 - value) / (1.0 - knee)], [0.0, value]], [0.0, knee, 1.0])
+    assert any_curve(tilt, CURVE_EXPO, 1.0, a, 0.5, 0.0, 1.0) == pytest.approx(float(expo(tilt)))
+    assert any_curve(tilt, CURVE_S, 1.0, a, 0.5, 0.0, 1.0) == pytest.approx(float(s(tilt)))
+    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.0, 1.0) == pytest.approx(float(broken(tilt)))
+    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.25, 0.75) == pytest.approx(
+        0.25 + 0.5 * float(broken(tilt))
+    )
+
+
+@given(heading=angle, zone=st.sampled_from([ZONE_ROUND, ZONE_WEDGE, ZONE_ROUND_WEDGE]), inner=st.floats(0.0, 0.5))
+def test_full_tilt_is_full_speed_in_every_direction(heading, zone, inner):
+    assert math.hypot(*zoned(math.sin(heading), math.cos(heading), zone, inner, 0.9, inner)) == pytest.approx(1.0)
+
+
+STICK = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+
+
+@pytest.mark.parametrize(
+    ("lines", "steps", "expected"),
+    [
+        # The centre is where the device rests, in its own numbers: y towards the player.
+        ("centre = [0.1, -0.2]\ndead_zone = { form = 'none' }", [(0.1, -0.2), (0.6, -0.2)], [(0.0, 0.0), (0.5, 0.0)]),
+        (
+            "gate = 'square'\ndead_zone = { form = 'none' }",
+            [(1.0, -1.0), (1.0, 0.0)],
+            [(math.sqrt(0.5), math.sqrt(0.5)), (1.0, 0.0)],
+        ),
+        (
+            "dead_zone = { form = 'cut', inner = 0.3, release = 0.2 }",
+            [(0.25, 0.0), (0.31, 0.0), (0.25, 0.0), (0.2, 0.0), (0.25, 0.0)],
+            [(0.0, 0.0), (0.31, 0.0), (0.25, 0.0), (0.0, 0.0), (0.0, 0.0)],
+        ),
+        (
+            "dead_zone = { inner = 0.2, outer = 1.0, release = 0.1 }\ncurve = { form = 'linear', floor = 0.3 }",
+            [(0.15, 0.0), (0.6, 0.0), (0.15, 0.0), (0.1, 0.0)],
+            [(0.0, 0.0), (0.65, 0.0), (0.3, 0.0), (0.0, 0.0)],
+        ),
+        (
+            "dead_zone = { form = 'axes', inner = 0.2, outer = 1.0 }\ncurve = { form = 'power', exponent = 2, "
+            "per_axis = true }",
+            [(0.6, -0.6), (1.0, -1.0)],
+            [(0.25, 0.25), (1.0, 1.0)],
+        ),
+    ],
+)
+def test_a_profile_gets_what_it_writes(lines, steps, expected):
+    curve = "" if "curve" in lines else "curve = { form = 'linear' }\n"
+    helm = Helm(profile_from_text(HEAD + STICK + curve + lines + "\n"))
+    found = []
+    for x, y in steps:
+        helm.stick("pad.left_stick", x, y)
+        found.append(tuple(helm.tick(0.1).local))
+    assert found == [pytest.approx(pair, abs=1e-9) for pair in expected]
+
+
+def test_a_look_stick_has_every_form_too():
+    look = (
+        '[mode.foot.look]\n[[mode.foot.look.bind]]\nstick = "pad.right_stick"\nyaw_deg_s = 100\npitch_deg_s = 100\n'
+    )
+    shape = "dead_zone = { form = 'axes', inner = 0.2, outer = 1.0 }\ncurve = { form = 'expo', amount = 1 }\n"
+    helm = Helm(profile_from_text(HEAD.split("[mode", maxsplit=1)[0] + look + shape))
+    helm.stick("pad.right_stick", 0.6, -0.1)
+    assert helm.tick(1.0).look == pytest.approx((12.5, 0.0))
