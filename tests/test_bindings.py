@@ -1,5 +1,6 @@
 """Every kind of binding, from raw input to its channel, as a game feeds a helm."""
 
+import itertools
 import math
 
 import pytest
@@ -77,6 +78,10 @@ THUMB = (
 def test_a_thumb_stick_has_its_middle_where_the_thumb_lands():
     """A window of 16:9: 0.05 of its width is 0.0889 of its height, 0.444 of the radius."""
     helm = moving(THUMB)
+    # One that lands elsewhere stays out of it, wherever it goes.
+    helm.touch(5, 0.8, 0.5)
+    helm.touch(5, 0.3, 0.4)
+    assert local(helm) == (0.0, 0.0)
     helm.touch(0, 0.2, 0.5)
     assert local(helm) == (0.0, 0.0)
     helm.touch(0, 0.25, 0.4)
@@ -132,6 +137,29 @@ def test_swung_hands_walk_by_their_way_over_time_whatever_the_tick_rate():
             trace = shape(walk, profile, hz=hz)
             asked = trace["amount"][trace["t"] < 20.0].mean()
             assert asked == pytest.approx(hands * stand_in.speed_m_s() / 4.0, rel=0.01)
+
+
+def test_hands_swing_only_while_they_squeeze_and_a_lost_one_begins_anew_where_it_is_found():
+    bind = 'hands = ["hand.left"]\nfull_swing_m_s = 1\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    both = "".join(f"[mode.{mode}.move]\n{STILL}[[mode.{mode}.move.bind]]\n{bind}" for mode in ("foot", "hall"))
+    helm = helm_of(both)
+
+    def swung(*places):
+        for x in places:
+            helm.pose("hand.left.pose", (x, 1.2, 0.0), (0.0, 0.0, 0.0, 1.0))
+        return helm.tick(1.0).amount
+
+    assert swung(0.0, 0.25) == 0.0
+    helm.button("hand.left.squeeze", True)
+    assert swung(0.5, 0.25) == pytest.approx(0.5)
+    assert swung() == 0.0
+    helm.lose("hand.left")
+    helm.button("hand.left.squeeze", True)
+    assert swung(-0.5) == 0.0
+    assert swung(-0.25) == pytest.approx(0.25)
+    # It squeezes on in another mode, and begins there with its next pose.
+    helm.enter("hall")
+    assert swung(0.0, 0.125) == pytest.approx(0.125)
 
 
 RIGHT, LEFT = ["KeyD", "ArrowRight"], ["KeyA", "ArrowLeft"]
@@ -210,6 +238,42 @@ def test_sources_are_merged_as_the_profile_says(merge, expected):
     assert found == pytest.approx(expected)
 
 
+FOUR_STICKS = "".join(
+    f'[[mode.foot.move.bind]]\nstick = "{pad}.left_stick"\ndead_zone = {{ form = "none" }}\n'
+    for pad in ("pad", "pad1", "pad2", "pad3")
+)
+
+
+@pytest.mark.parametrize(("first", "second"), itertools.permutations(range(4), 2))
+def test_the_latest_source_steers_for_as_long_as_it_moves_whatever_its_place(first, second):
+    helm = helm_of(
+        f'[mode.foot]\nsteer = {{ frame = "map" }}\n[mode.foot.move]\n{STILL}merge = "latest"\n{FOUR_STICKS}'
+    )
+    pads = ["pad", "pad1", "pad2", "pad3"]
+    if first == second:
+        return
+    helm.stick(f"{pads[first]}.left_stick", 1.0, 0.0)
+    assert helm.tick(0.01).local.right == 1.0
+    helm.stick(f"{pads[second]}.left_stick", 0.0, -0.5)
+    # Weaker, but later, for three ticks; moving on is no new beginning for the other one.
+    for tick in range(3):
+        helm.stick(f"{pads[first]}.left_stick", 0.9 + 0.01 * tick, 0.0)
+        assert helm.tick(0.01).local.right == 0.0
+    helm.stick(f"{pads[second]}.left_stick", 0.0, 0.0)
+    assert helm.tick(0.01).local.right > 0.8
+
+
+def test_under_a_sum_the_stronger_one_gives_the_device():
+    helm = helm_of(MERGED.replace("MERGE", "sum"))
+    helm.key("KeyD", True)
+    helm.stick("pad.left_stick", 0.5, 0.0)
+    assert helm.tick(0.1).device == "keys"
+    helm = helm_of(MERGED.replace("MERGE", "sum").replace("rise_s = 0", "rise_s = 10"))
+    helm.key("KeyD", True)
+    helm.stick("pad.left_stick", 0.5, 0.0)
+    assert helm.tick(0.1).device == "pad"
+
+
 def test_the_device_is_the_one_that_really_moved_last():
     helm = helm_of(
         MERGED.replace("MERGE", "strongest")
@@ -275,6 +339,11 @@ def test_look_signs_rates_and_limits():
     intent = helm.tick(0.25)
     assert intent.look == pytest.approx((0.0, -10.0))
     assert intent.view == pytest.approx((45.0, 70.0))
+    # Where the game looks out beyond the limits, no look goes further, and the way back is open.
+    for pitch_deg, counts, expected in ((85.0, -10, 0.0), (85.0, 10, -10.0), (-85.0, 10, 0.0), (-85.0, -10, 10.0)):
+        far = looking('mouse = "mouse.move"\ndeg_per_count = 1')
+        far.mouse(0, counts)
+        assert far.tick(0.1, view=View(0.0, pitch_deg)).look.pitch_deg == pytest.approx(expected, abs=1e-9)
     mouse = looking('mouse = "mouse.move"\ndeg_per_count = 0.5\npitch_ratio = 0.5')
     mouse.mouse(10, -20)
     assert mouse.tick(0.01).look == pytest.approx((5.0, 5.0))

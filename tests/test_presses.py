@@ -86,6 +86,28 @@ def test_each_style_is_what_it_says(tuning, timeline, expected):
     assert played(tuning, timeline) == expected
 
 
+def test_only_the_last_letting_go_of_a_tick_is_by_a_loss():
+    """Down, up, down, lost between two ticks: the first was a tap."""
+    tapped = pressed(TAP, PRESS_AT_REST, 0.0, 4.0, 1.0, 1.0, DT)
+    assert (tapped.began, tapped.ended) == (1.0, 1.0)
+    assert pressed(TAP, PRESS_AT_REST, 0.0, 2.0, 1.0, 1.0, DT).began == 0.0
+    # And of a down after the loss: up by loss, down again.
+    held = pressed(TAP, PRESS_AT_REST, 1.0, 1.0, 0.0, 1.0, DT)
+    assert pressed(TAP, held, 1.0, 2.0, 1.0, 1.0, DT).began == 0.0
+
+
+@pytest.mark.parametrize("ticks", [6, 9, 18, 30])
+def test_a_limit_that_is_a_whole_number_of_ticks_is_reached_whatever_rounding_makes_of_it(ticks):
+    dt = 1.0 / 60.0
+    limit_s = round(ticks / 60.0, 6)
+    double = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=limit_s)
+    assert played(double, "t" + "." * (ticks - 1) + "t", dt)[-1] == "x"
+    assert played(double, "t" + "." * ticks + "t", dt)[-1] == "."
+    early = HOLD._replace(gated=1, buffer_s=limit_s)
+    assert played(early, "0" + "." * 9 + "t" + "." * (ticks - 1) + "1.", dt)[-1] == "x"
+    assert played(early, "0" + "." * 9 + "t" + "." * ticks + "1.", dt)[-1] == "."
+
+
 @given(
     style=st.sampled_from([STYLE_HOLD, STYLE_TOGGLE, STYLE_TAP, STYLE_LONG, STYLE_DOUBLE]),
     gated=st.integers(0, 1),

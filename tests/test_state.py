@@ -146,6 +146,12 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     assert (loss == "lost.focus") == (len(gone) == len(EVERY_KIND) - 1)
 
 
+def test_a_finger_that_is_lifted_already_changes_nothing():
+    state = DeviceState()
+    state.apply(Event(0.0, "touch.2", (0.3, 0.3, 0.0)))
+    assert (state.changes, state.touch_changes, state.value("touch.2")) == (0, 0, (0.0, 0.0, 0.0))
+
+
 def test_displacements_add_up_and_a_loss_does_not_undo_them():
     state = DeviceState()
     for counts in ((3.0, -4.0), (1e300, 1.0), (math.nan, 0.0)):

@@ -134,9 +134,10 @@ class FingerDrag:
         self._right = self._up = 0.0
 
     def take(self, change: Change) -> None:
-        """Add the way of one finger; where it is lifted counts, where it is lost does not."""
-        slot, (x, y, pressure), _, lost = change
-        if slot in self._at and not lost:
+        """Add the way of one finger, up to where it is lifted."""
+        slot, (x, y, pressure), _, _ = change
+        # A finger that is lost stays where it was, so that adds nothing.
+        if slot in self._at:
             was_x, was_y = self._at[slot]
             self._right += x - was_x
             self._up += (was_y - y) / self._source.aspect_ratio
