@@ -244,7 +244,7 @@ FOUR_STICKS = "".join(
 )
 
 
-@pytest.mark.parametrize(("first", "second"), itertools.permutations(range(4), 2))
+@pytest.mark.parametrize(("first", "second"), list(itertools.permutations(range(4), 2)))
 def test_the_latest_source_steers_for_as_long_as_it_moves_whatever_its_place(first, second):
     helm = helm_of(
         f'[mode.foot]\nsteer = {{ frame = "map" }}\n[mode.foot.move]\n{STILL}merge = "latest"\n{FOUR_STICKS}'
