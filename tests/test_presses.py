@@ -96,10 +96,10 @@ def test_only_the_last_letting_go_of_a_tick_is_by_a_loss():
     assert pressed(TAP, held, 1.0, 2.0, 1.0, 1.0, DT).began == 0.0
 
 
-@pytest.mark.parametrize("ticks", [6, 9, 18, 30])
+@pytest.mark.parametrize("ticks", [6, 19, 30])
 def test_a_limit_that_is_a_whole_number_of_ticks_is_reached_whatever_rounding_makes_of_it(ticks):
-    dt = 1.0 / 60.0
-    limit_s = round(ticks / 60.0, 6)
+    dt = 0.01
+    limit_s = ticks / 100.0
     double = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=limit_s)
     assert played(double, "t" + "." * (ticks - 1) + "t", dt)[-1] == "x"
     assert played(double, "t" + "." * ticks + "t", dt)[-1] == "."
