@@ -161,8 +161,10 @@ class Helm:
 
     def ground(self, there: bool) -> None:
         """Take whether the body stands on the ground, for presses with `buffer_s` or `grace_s`; at first it does."""
-        self._grounded = 1.0 if there else 0.0
-        self._presses_settled = False
+        grounded = 1.0 if there else 0.0
+        if grounded != self._grounded:
+            self._grounded = grounded
+            self._presses_settled = False
 
     def lose(self, unit: str = "focus") -> None:
         """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
