@@ -49,7 +49,7 @@ def helm_way(walk):
     ticks = []
     last_keys = [0.0] * 4
     for sample, yaw_pitch in zip(walk.samples.tolist(), np.degrees(walk.views).tolist(), strict=True):
-        events = [(stick, (sample[4], -sample[5])), (view, tuple(yaw_pitch))]
+        events = [(stick, (sample[6], -sample[7])), (view, tuple(yaw_pitch))]
         events += [(key, new) for key, old, new in zip(keys, last_keys, sample[:4], strict=True) if old != new]
         last_keys = sample[:4]
         ticks.append(events)
@@ -72,7 +72,7 @@ def helm_way(walk):
 def hand_way(walk):
     """Call the straight-line function."""
     samples, views, dts = walk.samples.tolist(), walk.views.tolist(), walk.dts.tolist()
-    rows = [(*sample[:6], view[0], dt) for sample, view, dt in zip(samples, views, dts, strict=True)]
+    rows = [(*sample[:4], *sample[6:8], view[0], dt) for sample, view, dt in zip(samples, views, dts, strict=True)]
 
     def run():
         state, spent = (0.0,) * 9, 0.0
@@ -89,7 +89,7 @@ def hand_way(walk):
 def numpy_way(walk):
     """Call the function with small arrays."""
     keys = np.stack([walk.samples[:, 0] - walk.samples[:, 1], walk.samples[:, 2] - walk.samples[:, 3]], axis=1)
-    rows = list(zip(keys, walk.samples[:, 4:6], walk.views[:, 0].tolist(), walk.dts.tolist(), strict=True))
+    rows = list(zip(keys, walk.samples[:, 6:8], walk.views[:, 0].tolist(), walk.dts.tolist(), strict=True))
 
     def run():
         state, spent = (np.zeros(2), np.zeros(2), 0.0, np.zeros(2), np.zeros(2)), 0.0

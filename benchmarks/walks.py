@@ -44,7 +44,7 @@ def beekeeper_walk() -> Walk:
 
 def beekeeper_tuning():
     """Return the numbers of the on-foot mode."""
-    return mode_tuning(walk_profile(), "foot")
+    return mode_tuning(walk_profile(), "foot").tick
 
 
 def c_tuning(tuning) -> np.ndarray:

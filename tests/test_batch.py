@@ -261,10 +261,10 @@ def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatc
     assert used == []
     monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
     assert_same(shape(recording, beekeeper), few)
-    assert used == ["run_look", *["run_press"] * 4, "run_ticks"]
+    assert used == [*["run_press"] * 4, "run_look", "run_ticks"]
     monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
     assert shape(recording, beekeeper).equals(few)
-    assert used == ["run_look", *["run_press"] * 4, "run_ticks"]
+    assert used == [*["run_press"] * 4, "run_look", "run_ticks"]
     compiled_loop.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, way="compiled")

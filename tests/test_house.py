@@ -12,6 +12,7 @@ TOP = Path(__file__).parent.parent
 SOURCE = TOP / "src" / "wendonic"
 FLOORS = {
     "errors": 0,
+    "look_units": 1,
     "kernels": 0,
     "whole_file": 1,
     "devices": 1,

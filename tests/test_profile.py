@@ -10,7 +10,6 @@ from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.source import SOURCE_KEYS, SOURCE_SILENT, SOURCE_STICK
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
-from wendonic.kernels.stick import USUAL_FORM
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.describe import describe_profile
 from wendonic.profile.load import profile_from_text
@@ -28,7 +27,7 @@ def faults(text):
 
 def test_four_lines_are_a_whole_profile():
     profile = profile_from_text(HEAD + PAD)
-    tuning = mode_tuning(profile, "foot")
+    tuning = mode_tuning(profile, "foot").tick
     stick = tuning.move.sources[0]
     assert (stick.kind, stick.inner, stick.outer, stick.curve_form, stick.curve_exponent) == (
         SOURCE_STICK,
@@ -69,11 +68,11 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
         brake_m_s2 = 7
         """
     )
-    tuning = mode_tuning(profile, "cart")
+    tuning = mode_tuning(profile, "cart").tick
     assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
     assert tuning.move.source_count == 2
-    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 1.0, USUAL_FORM)
-    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 1.0, USUAL_FORM)
+    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 0)
+    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 0)
     assert tuning.steer == (FRAME_MAP, pytest.approx(math.pi / 2))
     assert tuning.gait == (5.0, 6.0, 7.0)
     keys, stick = mode_sources(profile, "cart").move
@@ -127,7 +126,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
         ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
         (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
-        (HEAD + PAD + "gate = 'measured'\n", 5, "does not shape it yet"),
+        (HEAD + "[mode.foot.steer]\nframe = 'drive'\n" + PAD, 4, "does not shape it yet"),
         (
             HEAD + PAD + "dead_zone = { release = 0.1 }\n",
             5,

@@ -52,19 +52,19 @@ out = st.sampled_from([0, 1])
 
 
 def length_at(shape, heading, tilt, was_out=0):
-    return math.hypot(*formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, was_out))
+    return math.hypot(*formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, was_out, ()))
 
 
 @given(shape=shapes(), x=st.floats(-1.2, 1.2), y=st.floats(-1.2, 1.2), was_out=out)
 def test_every_form_is_finite_bounded_and_mirrors_the_stick(shape, x, y, was_out):
-    right, ahead = formed(x, y, *shape, was_out)
+    right, ahead = formed(x, y, *shape, was_out, ())
     assert all(map(math.isfinite, (right, ahead)))
     assert max(abs(right), abs(ahead)) <= 1.0 + 1e-12
     assert right * x >= 0.0
     assert ahead * y >= 0.0
-    assert formed(-x, y, *shape, was_out) == pytest.approx((-right, ahead))
-    assert formed(x, -y, *shape, was_out) == pytest.approx((right, -ahead))
-    assert formed(y, x, *shape, was_out) == pytest.approx((ahead, right))
+    assert formed(-x, y, *shape, was_out, ()) == pytest.approx((-right, ahead))
+    assert formed(x, -y, *shape, was_out, ()) == pytest.approx((right, -ahead))
+    assert formed(y, x, *shape, was_out, ()) == pytest.approx((ahead, right))
 
 
 @given(shape=shapes(), heading=angle, one=st.floats(0.0, 1.3), other=st.floats(0.0, 1.3), was_out=out)
@@ -96,7 +96,7 @@ def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
     tilt=st.floats(0.01, 1.0),
 )
 def test_round_forms_keep_the_direction(shape, heading, tilt):
-    right, ahead = formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, 0)
+    right, ahead = formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, 0, ())
     assume(math.hypot(right, ahead) > 1e-6)
     assert math.remainder(math.atan2(right, ahead) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
 
@@ -105,7 +105,7 @@ def test_a_square_gate_makes_a_circle_of_a_square_rim():
     for step in range(64):
         heading = math.tau * step / 64
         rim = 1.0 / max(abs(math.sin(heading)), abs(math.cos(heading)))
-        x, y = gated(rim * math.sin(heading), rim * math.cos(heading), GATE_SQUARE)
+        x, y = gated(rim * math.sin(heading), rim * math.cos(heading), GATE_SQUARE, (), 0)
         assert (math.hypot(x, y), math.atan2(x, y)) == pytest.approx((1.0, math.remainder(heading, math.tau)))
 
 
@@ -149,10 +149,10 @@ def test_curves_are_the_polynomials_they_say(tilt, a, knee, value):
     expo = PPoly([[a], [0.0], [1.0 - a], [0.0]], [0.0, 1.0])
     s = PPoly([[-2.0 * a], [3.0 * a], [1.0 - a], [0.0]], [0.0, 1.0])
     broken = PPoly([[value / knee, (1.0 - value) / (1.0 - knee)], [0.0, value]], [0.0, knee, 1.0])
-    assert any_curve(tilt, CURVE_EXPO, 1.0, a, 0.5, 0.0, 1.0) == pytest.approx(float(expo(tilt)))
-    assert any_curve(tilt, CURVE_S, 1.0, a, 0.5, 0.0, 1.0) == pytest.approx(float(s(tilt)))
-    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.0, 1.0) == pytest.approx(float(broken(tilt)))
-    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.25, 0.75) == pytest.approx(
+    assert any_curve(tilt, CURVE_EXPO, 1.0, a, 0.5, 0.0, 1.0, (), 0) == pytest.approx(float(expo(tilt)))
+    assert any_curve(tilt, CURVE_S, 1.0, a, 0.5, 0.0, 1.0, (), 0) == pytest.approx(float(s(tilt)))
+    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.0, 1.0, (), 0) == pytest.approx(float(broken(tilt)))
+    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.25, 0.75, (), 0) == pytest.approx(
         0.25 + 0.5 * float(broken(tilt))
     )
 

@@ -11,14 +11,15 @@ from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
 from wendonic.kernels.axis_channel import axis_states_at_rest
-from wendonic.kernels.look import LookOutcome
-from wendonic.kernels.loop import run_axis, run_look, run_press, run_ticks
+from wendonic.kernels.formed_source import FORM_AT_REST
+from wendonic.kernels.look import LOOK_AT_REST, LookOutcome
+from wendonic.kernels.loop import run_axis, run_form, run_look, run_press, run_sectors, run_ticks
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Memory, Outcome
 from wendonic.kernels.places import MOVE_WIDTH, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import axis_tuning, look_tuning, mode_tuning, press_tunings
+from wendonic.profile.tuning import mode_tuning
 from wendonic.recording.recording import Recording
 from wendonic.whole_file import whole_file
 
@@ -109,12 +110,13 @@ def sampled(
 
 class Traced(NamedTuple):
     """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source and value of
-    `rise`, `throttle` and `turn`; held, began and ended of each press."""
+    `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any."""
 
     outcomes: "NDArray[np.float64]"
     looks: "NDArray[np.float64]"
     axes: "NDArray[np.float64]"
     presses: "NDArray[np.float64]"
+    sectors: "NDArray[np.float64]"
 
 
 class Shaper:
@@ -122,41 +124,54 @@ class Shaper:
 
     def __init__(self, profile: Profile, mode: str, compiled: bool = False) -> None:
         """Begin at rest."""
-        table = profile.mode[mode]
+        import numpy as np
+
         self._compiled = compiled
         self._tuning = mode_tuning(profile, mode)
+        self._tables = np.array(self._tuning.tables, dtype=float)
         self._memory: Memory = MEMORY_AT_REST
-        self._look = look_tuning(table.look)
+        self._form_states = [FORM_AT_REST] * len(self._tuning.forms)
+        self._look_states = LOOK_AT_REST
         self._view = (0.0, 0.0)
-        self._axes = [axis_tuning(channel) for channel in (table.rise, table.throttle, table.turn)]
         self._axis_states = [axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE)]
-        self._presses = press_tunings(profile, mode)
-        self._press_states = [PRESS_AT_REST] * len(self._presses)
+        self._press_states = [PRESS_AT_REST] * len(self._tuning.presses)
+        self._sector = -1.0
 
     def run(self, stretch: Stretch) -> Traced:
         """Return what comes out of a stretch's ticks."""
         import numpy as np
 
-        count, dts = len(stretch.t), stretch.dts
-        looks = self._looks(stretch)
-        axes = np.full((len(self._axes), count, 2), [-1.0, 0.0])
-        for index, tuning in enumerate(self._axes):
-            if tuning.source_count:
-                self._axis_states[index] = self._loop(
-                    run_axis, tuning, self._axis_states[index], stretch.samples, dts, axes[index]
-                )
+        count, dts, tuning = len(stretch.t), stretch.dts, self._tuning
         presses = np.zeros(stretch.presses.shape)
         # A recording does not tell of the ground; the body stands on it.
         grounds = np.ones(count)
-        for index, press in enumerate(self._presses):
+        for index, press in enumerate(tuning.presses):
             self._press_states[index] = self._loop(
                 run_press, press, self._press_states[index], stretch.presses[index], grounds, dts, presses[index]
             )
+        for flag in tuning.flags:
+            held = presses[flag.press, :, 0] * flag.value
+            stretch.samples[:, flag.place] = np.maximum(stretch.samples[:, flag.place], held)
+        for index, (start, form) in enumerate(tuning.forms):
+            self._form_states[index] = self._loop(
+                run_form, form, self._tables, self._form_states[index], start, dts, stretch.samples
+            )
+        looks = self._looks(stretch)
+        axes = np.full((len(tuning.axes), count, 2), [-1.0, 0.0])
+        for index, axis in enumerate(tuning.axes):
+            if axis.source_count:
+                self._axis_states[index] = self._loop(
+                    run_axis, axis, self._axis_states[index], stretch.samples, dts, axes[index]
+                )
         outcomes = np.zeros((count, len(Outcome._fields)))
         samples = np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH])
         views = np.ascontiguousarray(looks[:, -2:])
-        self._memory = self._loop(run_ticks, self._tuning, self._memory, samples, views, dts, outcomes)
-        return Traced(outcomes, looks, axes, presses)
+        self._memory = self._loop(run_ticks, tuning.tick, self._memory, samples, views, dts, outcomes)
+        sectors = np.full(count, math.nan)
+        if tuning.sectors:
+            faces = np.ascontiguousarray(outcomes[:, Outcome._fields.index("face")])
+            self._sector = self._loop(run_sectors, tuning.sectors, tuning.sector_margin, self._sector, faces, sectors)
+        return Traced(outcomes, looks, axes, presses, sectors)
 
     def _looks(self, stretch: Stretch) -> "NDArray[np.float64]":
         """Return one row a tick, one column a field of `LookOutcome`."""
@@ -164,10 +179,19 @@ class Shaper:
 
         count = len(stretch.t)
         looks = np.zeros((count, len(LookOutcome._fields)))
-        if self._look.source_count:
-            self._view = self._loop(
-                run_look, self._look, *self._view, stretch.samples, stretch.views, stretch.dts, looks
+        if self._tuning.look.source_count:
+            self._look_states, *view = self._loop(
+                run_look,
+                self._tuning.look,
+                self._tables,
+                self._look_states,
+                *self._view,
+                stretch.samples,
+                stretch.views,
+                stretch.dts,
+                looks,
             )
+            self._view = (view[0], view[1])
             return looks
         # Nothing turns it: the view that was given last stands.
         looks[:, 0] = -1.0
@@ -240,6 +264,7 @@ def shape(
         np.concatenate([part.looks for part in parts]),
         np.concatenate([part.axes for part in parts], axis=1),
         np.concatenate([part.presses for part in parts], axis=1),
+        np.concatenate([part.sectors for part in parts]),
     )
     # While several move, the one that steers counts, then the one that looks, then the other channels, then presses.
     rise, throttle, turn = traced.axes[:, :, 0]
@@ -301,7 +326,7 @@ def _trace(
         "view_yaw_deg": np.degrees(look["view_yaw"]),
         "view_pitch_deg": np.degrees(look["view_pitch"]),
         "face_deg": _compass_deg(out["face"]),
-        "sector": np.full(count, math.nan),
+        "sector": traced.sectors,
         "pos_x": out["pos_x"],
         "pos_y": out["pos_y"],
         "pos_z": zeros,

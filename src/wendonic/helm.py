@@ -10,13 +10,15 @@ from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError, none_such
 from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses, View, WorldAxes
 from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
-from wendonic.kernels.look import looked
+from wendonic.kernels.formed_source import FORM_AT_REST, formed_source
+from wendonic.kernels.look import LOOK_AT_REST, looked
 from wendonic.kernels.pipeline import MEMORY_AT_REST, tick
-from wendonic.kernels.places import RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
+from wendonic.kernels.places import RAW, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
+from wendonic.kernels.sector import sectored
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import axis_tuning, look_tuning, mode_tuning, press_tunings
+from wendonic.profile.tuning import mode_tuning
 
 _VIEW = CONTROLS["view"]
 _MOUSE = CONTROLS["mouse.move"]
@@ -28,17 +30,31 @@ _AXES_AT_REST = tuple(axis_states_at_rest(place) for place in (RISE_PLACE, THROT
 class _ModeRun:
     """One mode of a profile, made ready to run."""
 
-    __slots__ = ("axes", "carries", "devices", "look", "looks", "name", "presses", "sampler", "tuning")
+    __slots__ = (
+        "axes",
+        "carries",
+        "devices",
+        "flags",
+        "forms",
+        "look",
+        "looks",
+        "name",
+        "presses",
+        "sampler",
+        "sector_margin",
+        "sectors",
+        "tables",
+        "tuning",
+    )
 
     def __init__(self, profile: Profile, name: str, seat: str | None) -> None:
         self.name = name
-        self.tuning = mode_tuning(profile, name)
-        table = profile.mode[name]
-        self.look = look_tuning(table.look)
-        self.looks = table.look is not None
-        axes = [axis_tuning(channel) for channel in (table.rise, table.throttle, table.turn)]
-        self.axes = [(index, tuning) for index, tuning in enumerate(axes) if tuning.source_count]
-        self.presses = press_tunings(profile, name)
+        tuning = mode_tuning(profile, name)
+        self.tuning, self.forms, self.look, self.tables = tuning.tick, tuning.forms, tuning.look, tuning.tables
+        self.looks = tuning.look.source_count > 0
+        self.axes = [(index, channel) for index, channel in enumerate(tuning.axes) if channel.source_count]
+        self.presses, self.flags = tuning.presses, tuning.flags
+        self.sectors, self.sector_margin = tuning.sectors, tuning.sector_margin
         self.sampler = Sampler(mode_sources(profile, name, seat))
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
@@ -82,6 +98,10 @@ class Helm:
         self._view = View()
         self._view_row = (0.0, 0.0)
         self._look = NO_LOOK
+        self._look_states = LOOK_AT_REST
+        self._look_settled = True
+        self._form_states = [FORM_AT_REST] * len(self._mode.forms)
+        self._sector = -1.0
         self._axis_states = list(_AXES_AT_REST)
         self._axis_amounts = NO_AXES
         self._device: Device | None = None
@@ -189,14 +209,18 @@ class Helm:
             ways = ", ".join(allowed) or "nowhere"
             raise WendonicError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
         old = self._memory[1]
-        states_at_rest, at_rest = MEMORY_AT_REST
+        states_at_rest, at_rest, rules_at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
         old_presses = self._mode.presses
         self._mode = new
-        self._memory = (states_at_rest, body)
+        self._memory = (states_at_rest, body, rules_at_rest)
         self._axis_states = list(_AXES_AT_REST)
         self._axis_amounts = NO_AXES
         self._look = NO_LOOK
+        self._look_states = LOOK_AT_REST
+        self._look_settled = True
+        self._form_states = [FORM_AT_REST] * len(new.forms)
+        self._sector = -1.0
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
         # Under another style, on and down mean something else: such a press begins anew.
@@ -233,7 +257,7 @@ class Helm:
             return self._standing()
         changed = state.changes != self._changes_seen
         if changed:
-            self._take_changes()
+            self._take_changes(dt)
         if mode.presses and not (self._presses_settled and not mode.sampler.has_edges):
             self._run_presses(dt)
         place = -1.0
@@ -243,9 +267,11 @@ class Helm:
             self._view_changes_seen = state.view_changes
             self._view = View(state.values[_VIEW.slot], state.values[_VIEW.slot + 1])
             self._view_row = (math.radians(self._view.yaw_deg), math.radians(self._view.pitch_deg))
-        if mode.looks and (changed or self._look is not NO_LOOK):
+        if mode.looks and (changed or not self._look_settled):
             place = self._run_look(dt, place)
         self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
+        if mode.sectors:
+            self._sector = sectored(outcome.face, self._sector, mode.sectors, mode.sector_margin)
         self._ticks += 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
         added = dt - self._t_rest
@@ -270,22 +296,33 @@ class Helm:
             self._presses,
             self._look,
             self._axis_amounts,
+            int(self._sector) if mode.sectors else None,
         )
 
-    def _take_changes(self) -> None:
-        """Bring the row up to date with what came since the last tick."""
+    def _take_changes(self, dt: float) -> None:
+        """Bring the row up to date with what came since the last tick, shaped where it comes into the tick shaped."""
         state = self.state
         kept = state.kept
         self._changes_seen = -1 if self._mode.sampler.fill(state, self._row) else state.changes
         if kept:
             for other in self._others:
                 other.note(kept)
+        row, states = self._row, self._form_states
+        for index, (start, tuning) in enumerate(self._mode.forms):
+            raw = start + RAW
+            formed = formed_source(tuning, self._mode.tables, states[index], row[raw], row[raw + 1], dt)
+            states[index] = formed
+            row[start : start + len(formed)] = formed
 
     def _run_look(self, dt: float, place: float) -> float:
         """Turn the view; return the place of what turned it, or `place`."""
-        outcome = looked(self._mode.look, *self._view_row, self._row, dt)
+        was = self._look_states
+        self._look_states, outcome = looked(self._mode.look, self._mode.tables, was, *self._view_row, self._row, dt)
+        self._look_settled = False
         if outcome.source < 0.0:
             self._look = NO_LOOK
+            # What stands as it stood goes on standing until something comes.
+            self._look_settled = self._look_states == was
             return place
         self._look = Look(math.degrees(outcome.look_yaw), math.degrees(outcome.look_pitch))
         self._view_row = (outcome.view_yaw, outcome.view_pitch)
@@ -314,6 +351,12 @@ class Helm:
             if after is not state:
                 states[place] = after
                 changed = True
+        row = self._row
+        for flag in self._mode.flags:
+            row[flag.place] = 0.0
+        for flag in self._mode.flags:
+            if states[flag.press].held:
+                row[flag.place] = max(row[flag.place], flag.value)
         self._presses_settled = not changed
         if changed:
             self._presses = Presses(self._press_places, tuple(states))
@@ -335,6 +378,7 @@ class Helm:
             presses,
             NO_LOOK,
             self._axis_amounts,
+            int(self._sector) if self._sector >= 0.0 else None,
         )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:

@@ -172,7 +172,9 @@ class Intent(NamedTuple):
     then the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
     `look` is how far the player turned the view this tick, within its pitch limits. The other fields are read off
     `outcome`, the bare numbers of the tick, when they are asked for: making an intent costs little, and most games
-    ask for two or three of them. Fields that a profile does not use stay neutral.
+    ask for two or three of them. `sector` says which of the profile's facings the sprite has (None without
+    `sectors`): 0 is ahead and they count clockwise; of two, 0 is right and 1 is left. Fields that a profile does
+    not use stay neutral.
     """
 
     tick: int
@@ -186,6 +188,7 @@ class Intent(NamedTuple):
     presses: Presses = NO_PRESSES
     look: Look = NO_LOOK
     axis_amounts: AxisAmounts = NO_AXES
+    sector: int | None = None
 
     @property
     def rise(self) -> float:
@@ -214,7 +217,9 @@ class Intent(NamedTuple):
 
     @property
     def amount(self) -> float:
-        """How much of full speed is wanted, 0..1 (more only under `diagonal = "free"`)."""
+        """How much of full speed is wanted, 0..1 (more only under `diagonal = "free"`, or a `diagonal_factor` above
+        0.71).
+        """
         return self.outcome.amount
 
     @property
@@ -232,11 +237,6 @@ class Intent(NamedTuple):
         """What the profile's gait makes of it all: position and velocity."""
         out = self.outcome
         return Motion(out.pos_x, out.pos_y, 0.0, out.vel_x, out.vel_y, 0.0, True)
-
-    @property
-    def sector(self) -> int | None:
-        """Which of the profile's facings the sprite has; None without sectors."""
-        return None
 
     @property
     def goal(self) -> Plan | None:

@@ -35,6 +35,7 @@ from wendonic.kernels.places import (
     LOOK_SOURCES,
     LOOK_START,
     PLACES,
+    RAW,
     RISE_PLACE,
     SOURCE_WIDTH,
     SOURCES,
@@ -123,16 +124,19 @@ class _Mouse:
 
 
 class _Gyro:
-    """Rates to the right and up: a right-handed turn about the pad's own up goes left, about its right goes up."""
+    """A pad's rates, and what its accelerometer feels: three numbers each, as they come."""
 
-    __slots__ = ("_slot", "_start")
+    __slots__ = ("_accel", "_gyro", "_start")
 
     def __init__(self, control: Control, start: int) -> None:
-        self._slot = control.slot
+        self._gyro = control.slot
+        self._accel = find_kind(f"{control.unit}.accel", "rates").slot
         self._start = start
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        row[self._start], row[self._start + 1] = 0.0 - state.values[self._slot + 1], state.values[self._slot]
+        values, start, gyro, accel = state.values, self._start, self._gyro, self._accel
+        row[start : start + 3] = values[gyro : gyro + 3]
+        row[start + 3 : start + 6] = values[accel : accel + 3]
         return False
 
 
@@ -152,8 +156,8 @@ class Sampler:
     >>> state.apply(Event(0.0, "pad.left_stick", (0.5, -0.8)))
     >>> sampler.fill(state, row)
     False
-    >>> row[:6]
-    [0.0, 0.0, 1.0, 0.0, 0.5, 0.8]
+    >>> row[:8]
+    [0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.5, 0.8]
     """
 
     __slots__ = (
@@ -199,6 +203,8 @@ class Sampler:
                 start = place * SOURCE_WIDTH
                 if channel == "look":
                     start = LOOK_START + (place - first_place) * LOOK_SOURCE_WIDTH
+                elif not isinstance(source, KeysSource | TouchZonesSource):
+                    start += RAW
                 self._add(source, start)
         self.presses = [PressReader(binds) for binds in sources.presses]
         by_slot: dict[int, list[_Follower | PressReader]] = {}

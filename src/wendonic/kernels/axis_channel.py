@@ -37,20 +37,20 @@ def axis_amount(tuning: AxisTuning, states: AxisStates, sample: Row, dt: float) 
     The value is the x of the merged sources, kept to -1..1 under a sum. Every step of it is exact for any `dt`, so a
     hitch need not be cut.
 
-    >>> from wendonic.kernels.source import SILENT_SOURCE, SOURCE_AXES
-    >>> lever = SILENT_SOURCE._replace(kind=SOURCE_AXES)
+    >>> from wendonic.kernels.source import SILENT_SOURCE, SOURCE_FORMED
+    >>> lever = SILENT_SOURCE._replace(kind=SOURCE_FORMED)
     >>> rise = AxisTuning(1, (lever, SILENT_SOURCE, SILENT_SOURCE), 0)
     >>> axis_amount(rise, axis_states_at_rest(0), (0.5, 0.0, 0.0, 0.0), 0.1)[1:]
     (0.0, 0.5)
     """
     count = tuning.source_count
     first, second, third = states
-    first = merged = shaped_source(tuning.sources[0], first, sample, dt, dt)
+    first = merged = shaped_source(tuning.sources[0], first, sample, dt)
     if count > 1:
-        second = shaped_source(tuning.sources[1], second, sample, dt, dt)
+        second = shaped_source(tuning.sources[1], second, sample, dt)
         merged = summed(merged, second) if tuning.merge == MERGE_SUM else strongest(merged, second)
     if count > 2:
-        third = shaped_source(tuning.sources[2], third, sample, dt, dt)
+        third = shaped_source(tuning.sources[2], third, sample, dt)
         merged = summed(merged, third) if tuning.merge == MERGE_SUM else strongest(merged, third)
     source = merged.source if merged.length > 0.0 else -1.0
     return (first, second, third), source, min(max(merged.x, -1.0), 1.0)

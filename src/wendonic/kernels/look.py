@@ -1,10 +1,14 @@
 """The channel `look`: how far the view turns in a tick."""
 
-from typing import NamedTuple
+import math
+from typing import NamedTuple, TypeAlias
 
+from wendonic.kernels.angles import wrapped_angle
+from wendonic.kernels.drag_look import DRAG_AT_REST, PLAIN_DRAG, DragState, DragTuning, dragged
+from wendonic.kernels.gyro_look import GYRO_AT_REST, PLAIN_GYRO, GyroState, GyroTuning, gyro_rates
 from wendonic.kernels.kernel import Row, kernel
-from wendonic.kernels.places import LOOK_PLACE, LOOK_SOURCE_WIDTH, LOOK_START
-from wendonic.kernels.stick import USUAL_FORM, StickForm, formed
+from wendonic.kernels.places import LOOK_PAUSED, LOOK_PLACE, LOOK_SOURCE_WIDTH, LOOK_START, ZOOMED
+from wendonic.kernels.stick_look import STICK_LOOK, STICK_LOOK_AT_REST, StickLookState, StickLookTuning, tilted
 
 LOOK_DISPLACEMENT = 0
 LOOK_STICK = 1
@@ -12,7 +16,7 @@ LOOK_RATE = 2
 
 
 class LookSourceTuning(NamedTuple):
-    """The numbers of one source of `look`.
+    """The numbers of one source of `look`; those of the other kinds stand at their neutral value.
 
     `yaw` and `pitch` turn its numbers into angles: rad per count or window width for a displacement, rad/s at
     full tilt for a stick, rad per rad for a rate.
@@ -21,20 +25,33 @@ class LookSourceTuning(NamedTuple):
     kind: int
     yaw: float
     pitch: float
-    inner: float
-    outer: float
-    curve_form: int
-    curve_exponent: float
-    form: StickForm
+    drag: DragTuning
+    stick: StickLookTuning
+    gyro: GyroTuning
+
+
+class LookSourceState(NamedTuple):
+    """What a source of `look` carries from tick to tick, by its kind."""
+
+    drag: DragState
+    stick: StickLookState
+    gyro: GyroState
+
+
+LookStates: TypeAlias = tuple[LookSourceState, LookSourceState, LookSourceState, LookSourceState]
 
 
 class LookTuning(NamedTuple):
-    """The numbers of the channel `look`; its sources add up. Limits in radians."""
+    """The numbers of the channel `look`; its sources add up. Limits in radians.
+
+    `zoom_scale` multiplies the turn while the sample says that the view is zoomed.
+    """
 
     source_count: int
     sources: tuple[LookSourceTuning, LookSourceTuning, LookSourceTuning, LookSourceTuning]
     pitch_low: float
     pitch_high: float
+    zoom_scale: float = 1.0
 
 
 class LookOutcome(NamedTuple):
@@ -50,30 +67,77 @@ class LookOutcome(NamedTuple):
     view_pitch: float
 
 
-SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, 1.0, 0, 1.0, USUAL_FORM)
+SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, PLAIN_DRAG, STICK_LOOK, PLAIN_GYRO)
+LOOK_SOURCE_AT_REST = LookSourceState(DRAG_AT_REST, STICK_LOOK_AT_REST, GYRO_AT_REST)
+LOOK_AT_REST: LookStates = (LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST)
 
 
 @kernel
-def look_turn(tuning: LookSourceTuning, right: float, up: float, dt: float) -> tuple[float, float]:
-    """Return how far one source turns the view in `dt` seconds: yaw and pitch (rad), right and up positive.
+def look_turn(
+    tuning: LookSourceTuning, tables: Row, state: LookSourceState, sample: Row, place: int, dt: float
+) -> tuple[LookSourceState, float, float]:
+    """Return the new state of one source and how far it turns the view in `dt` seconds (rad, right and up positive).
 
-    A displacement has covered its way however long the tick was, so `dt` plays no part in it. A stick gives its
-    rate, dead zone and curve taken on the length of the tilt, times `dt`; a rate sensor gives its rate times `dt`.
+    Its numbers begin at `place` of the sample. A displacement has covered its way however long the tick was, so `dt`
+    only says how much of it smoothing hands out; see `dragged`. A stick gives its rate times `dt`, see `tilted`; a
+    rate sensor too, see `gyro_rates`. While it is paused it gives nothing, but goes on to find its bias and where
+    up is.
 
     >>> mouse = SILENT_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001)
-    >>> look_turn(mouse, 200.0, -100.0, 0.5)
+    >>> look_turn(mouse, (), LOOK_SOURCE_AT_REST, [200.0, -100.0], 0, 0.5)[1:]
     (0.2, -0.1)
     >>> stick = SILENT_LOOK_SOURCE._replace(kind=LOOK_STICK, yaw=4.0, pitch=2.0)
-    >>> look_turn(stick, 0.5, 0.0, 0.25)
+    >>> look_turn(stick, (), LOOK_SOURCE_AT_REST, [0.5, 0.0], 0, 0.25)[1:]
     (0.5, 0.0)
     """
-    kind, yaw, pitch, inner, outer, curve_form, curve_exponent, form = tuning
+    kind, yaw, pitch, drag, stick, gyro = tuning
+    right = sample[place]
+    up = sample[place + 1]
     if kind == LOOK_DISPLACEMENT:
-        return right * yaw, up * pitch
-    if kind == LOOK_RATE:
-        return right * yaw * dt, up * pitch * dt
-    right, up = formed(right, up, inner, outer, curve_form, curve_exponent, form, 0)
-    return right * yaw * dt, up * pitch * dt
+        if drag.half_life_s == 0.0 and drag.cm_per_count == 0.0:
+            return state, right * yaw, up * pitch
+        owed_yaw, owed_pitch, hand_cm_s = state.drag
+        if right == up == owed_yaw == owed_pitch == hand_cm_s == 0.0:
+            return state, 0.0, 0.0
+        drag_state, yaw, pitch = dragged(
+            drag, state.drag, right * yaw, up * pitch, math.sqrt(right * right + up * up), dt
+        )
+        return LookSourceState(drag_state, state.stick, state.gyro), yaw, pitch
+    if kind == LOOK_STICK:
+        stick_state, right, up = tilted(stick, tables, state.stick, right, up, dt)
+        return LookSourceState(state.drag, stick_state, state.gyro), right * yaw * dt, up * pitch * dt
+    rates = (right, up, sample[place + 2])
+    felt = (sample[place + 3], sample[place + 4], sample[place + 5])
+    gyro_state, right, up = gyro_rates(gyro, state.gyro, rates, felt, dt)
+    after = LookSourceState(state.drag, state.stick, gyro_state)
+    if sample[place + LOOK_PAUSED] > 0.0:
+        return after, 0.0, 0.0
+    return after, right * yaw * dt, up * pitch * dt
+
+
+class LookTurn(NamedTuple):
+    """What several sources turn together; `source` is the one that turns furthest (-1 for none), by `most`."""
+
+    source: float
+    most: float
+    yaw: float
+    pitch: float
+
+
+NO_TURN = LookTurn(-1.0, 0.0, 0.0, 0.0)
+
+
+@kernel
+def turn_added(turn: LookTurn, source: float, yaw: float, pitch: float) -> LookTurn:
+    """Return the turn with that of one source more.
+
+    >>> turn_added(turn_added(NO_TURN, 0.0, 0.5, 0.0), 1.0, -0.25, 0.25)
+    LookTurn(source=0.0, most=0.5, yaw=0.25, pitch=0.25)
+    """
+    way = abs(yaw) + abs(pitch)
+    if way > turn.most:
+        return LookTurn(source, way, turn.yaw + yaw, turn.pitch + pitch)
+    return LookTurn(turn.source, turn.most, turn.yaw + yaw, turn.pitch + pitch)
 
 
 @kernel
@@ -91,33 +155,61 @@ def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
 
 
 @kernel
-def looked(tuning: LookTuning, view_yaw: float, view_pitch: float, sample: Row, dt: float) -> LookOutcome:
-    """Return the view after `dt` seconds, and how far it turned: all sources together, the pitch within its limits.
+def forgiven_pitch(state: LookSourceState, turn: float) -> LookSourceState:
+    """Return a source's state without what it still owes in the direction of `turn`.
 
-    The sources' numbers begin at LOOK_START of the sample; see `look_turn`. They stand for the whole tick, so a hitch
+    Past a limit it would come out later, and hold up the way back.
+
+    >>> state = LOOK_SOURCE_AT_REST._replace(drag=DragState(0.1, 0.2, 3.0))
+    >>> forgiven_pitch(state, 1.0).drag, forgiven_pitch(state, -1.0) is state
+    (DragState(owed_yaw=0.1, owed_pitch=0.0, hand_cm_s=3.0), True)
+    """
+    drag = state.drag
+    if drag.owed_pitch * turn <= 0.0:
+        return state
+    return LookSourceState(DragState(drag.owed_yaw, 0.0, drag.hand_cm_s), state.stick, state.gyro)
+
+
+@kernel
+def looked(
+    tuning: LookTuning, tables: Row, states: LookStates, view_yaw: float, view_pitch: float, sample: Row, dt: float
+) -> tuple[LookStates, LookOutcome]:
+    """Return the sources' new states, and the view after `dt` seconds with how far it turned: all sources together.
+
+    The pitch stays within its limits; the yaw is kept to -pi..pi, so that it is as exact after a day as at first. The
+    sources' numbers begin at LOOK_START of the sample; see `look_turn`. They stand for the whole tick, so a hitch
     need not be cut.
 
     >>> mouse = SILENT_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001)
     >>> tuning = LookTuning(1, (mouse, mouse, mouse, mouse), -1.5, 1.5)
-    >>> looked(tuning, 0.25, 0.0, [0.0] * LOOK_START + [250.0, 0.0], 0.01).view_yaw
+    >>> looked(tuning, (), LOOK_AT_REST, 0.25, 0.0, [0.0] * LOOK_START + [250.0] + [0.0] * 28, 0.01)[1].view_yaw
     0.5
     """
-    yaw = pitch = most = 0.0
-    source = -1.0
-    for k in range(tuning.source_count):
-        place = LOOK_START + k * LOOK_SOURCE_WIDTH
-        right = sample[place]
-        up = sample[place + 1]
-        if right == 0.0 and up == 0.0:
-            continue
-        more_yaw, more_pitch = look_turn(tuning.sources[k], right, up, dt)
-        way = abs(more_yaw) + abs(more_pitch)
-        if way > most:
-            most = way
-            source = float(LOOK_PLACE + k)
-        yaw += more_yaw
-        pitch += more_pitch
+    first, second, third, fourth = states
+    count = tuning.source_count
+    sources = tuning.sources
+    first, yaw, pitch = look_turn(sources[0], tables, first, sample, LOOK_START, dt)
+    turn = turn_added(NO_TURN, 0.0, yaw, pitch)
+    if count > 1:
+        second, yaw, pitch = look_turn(sources[1], tables, second, sample, LOOK_START + LOOK_SOURCE_WIDTH, dt)
+        turn = turn_added(turn, 1.0, yaw, pitch)
+    if count > 2:
+        third, yaw, pitch = look_turn(sources[2], tables, third, sample, LOOK_START + 2 * LOOK_SOURCE_WIDTH, dt)
+        turn = turn_added(turn, 2.0, yaw, pitch)
+    if count > 3:
+        fourth, yaw, pitch = look_turn(sources[3], tables, fourth, sample, LOOK_START + 3 * LOOK_SOURCE_WIDTH, dt)
+        turn = turn_added(turn, 3.0, yaw, pitch)
+    source, _, yaw, pitch = turn
     if source < 0.0:
-        return LookOutcome(source, 0.0, 0.0, view_yaw, view_pitch)
+        return (first, second, third, fourth), LookOutcome(source, 0.0, 0.0, view_yaw, view_pitch)
+    if sample[ZOOMED] > 0.0:
+        yaw *= tuning.zoom_scale
+        pitch *= tuning.zoom_scale
     new_pitch = limited_pitch(view_pitch, pitch, tuning.pitch_low, tuning.pitch_high)
-    return LookOutcome(source, yaw, new_pitch - view_pitch, view_yaw + yaw, new_pitch)
+    if new_pitch - view_pitch != pitch:
+        first = forgiven_pitch(first, pitch)
+        second = forgiven_pitch(second, pitch)
+        third = forgiven_pitch(third, pitch)
+        fourth = forgiven_pitch(fourth, pitch)
+    outcome = LookOutcome(LOOK_PLACE + source, yaw, new_pitch - view_pitch, wrapped_angle(view_yaw + yaw), new_pitch)
+    return (first, second, third, fourth), outcome

@@ -3,10 +3,13 @@
 from collections.abc import MutableSequence, Sequence
 
 from wendonic.kernels.axis_channel import AxisStates, AxisTuning, axis_amount
+from wendonic.kernels.formed_source import FormState, FormTuning, formed_source
 from wendonic.kernels.kernel import Row, kernel
-from wendonic.kernels.look import LookTuning, looked
+from wendonic.kernels.look import LookStates, LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
+from wendonic.kernels.places import RAW
 from wendonic.kernels.press import PressState, PressTuning, pressed
+from wendonic.kernels.sector import sectored
 
 
 @kernel
@@ -14,7 +17,22 @@ def sample_of(row: Row) -> Row:
     """Return a row's first MOVE_WIDTH numbers as a tuple, which the compiler keeps in registers."""
     first = row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7]
     second = row[8], row[9], row[10], row[11], row[12], row[13], row[14], row[15]
-    return first + second
+    return (*first, *second, row[16])
+
+
+@kernel
+def run_form(
+    tuning: FormTuning, tables: Row, state: FormState, start: int, dts: Row, samples: Sequence[MutableSequence[float]]
+) -> FormState:
+    """Shape one source in all `samples`, whose numbers of it begin at `start`; return its state after the last
+    one.
+    """
+    for k in range(len(dts)):
+        row = samples[k]
+        state = formed_source(tuning, tables, state, row[start + RAW], row[start + RAW + 1], dts[k])
+        for field in range(len(state)):
+            row[start + field] = state[field]
+    return state
 
 
 @kernel
@@ -43,14 +61,16 @@ def run_ticks(
 @kernel
 def run_look(
     tuning: LookTuning,
+    tables: Row,
+    states: LookStates,
     view_yaw: float,
     view_pitch: float,
     samples: Sequence[Row],
     given: Sequence[Row],
     dts: Row,
     outcomes: Sequence[MutableSequence[float]],
-) -> tuple[float, float]:
-    """Fill `outcomes` with the fields of `LookOutcome`, one row a tick, and return the view (rad) after the last one.
+) -> tuple[LookStates, float, float]:
+    """Fill `outcomes` with the fields of `LookOutcome`, one row a tick; return states and view (rad) after the last.
 
     `given` holds 1 if the game said where its camera looks before the tick's look, else 0; yaw and pitch (rad).
     """
@@ -59,13 +79,13 @@ def run_look(
         if view[0] > 0.0:
             view_yaw = view[1]
             view_pitch = view[2]
-        outcome = looked(tuning, view_yaw, view_pitch, samples[k], dts[k])
+        states, outcome = looked(tuning, tables, states, view_yaw, view_pitch, samples[k], dts[k])
         view_yaw = outcome.view_yaw
         view_pitch = outcome.view_pitch
         row = outcomes[k]
         for field in range(len(outcome)):
             row[field] = outcome[field]
-    return view_yaw, view_pitch
+    return states, view_yaw, view_pitch
 
 
 @kernel
@@ -108,5 +128,14 @@ def run_press(
     return state
 
 
-LOOPS = (run_ticks, run_look, run_axis, run_press)
+@kernel
+def run_sectors(sectors: int, margin: float, sector: float, faces: Row, filled: MutableSequence[float]) -> float:
+    """Fill `filled` with the facing of every tick, see `sectored`; return the last one."""
+    for k in range(len(faces)):
+        sector = sectored(faces[k], sector, sectors, margin)
+        filled[k] = sector
+    return sector
+
+
+LOOPS = (run_form, run_ticks, run_look, run_axis, run_press, run_sectors)
 """What can be compiled."""

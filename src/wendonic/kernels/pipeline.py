@@ -3,11 +3,13 @@
 import math
 from typing import NamedTuple, TypeAlias
 
-from wendonic.kernels.diagonal import DIAGONAL_FREE, diagonal_scale
+from wendonic.kernels.diagonal import DIAGONAL_FACTOR, DIAGONAL_FREE, diagonal_scale
 from wendonic.kernels.facing import turned_towards
 from wendonic.kernels.gait import walked
 from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM, latest, strongest, summed
+from wendonic.kernels.move_rules import NO_RULES, RULES_AT_REST, MoveRules, RulesState, ruled
+from wendonic.kernels.places import TAKEN_OFF
 from wendonic.kernels.smoothing import half_life_factor
 from wendonic.kernels.source import SOURCE_AT_REST, SourceState, SourceTuning, shaped_source
 from wendonic.kernels.steer_frame import steered
@@ -27,6 +29,7 @@ class MoveTuning(NamedTuple):
     merge: int
     diagonal: int
     half_life_s: float
+    rules: MoveRules = NO_RULES
 
 
 class SteerTuning(NamedTuple):
@@ -77,8 +80,8 @@ class Outcome(NamedTuple):
 
 SourceStates: TypeAlias = tuple[SourceState, SourceState, SourceState, SourceState]
 
-Memory: TypeAlias = tuple[SourceStates, Outcome]
-"""What is carried from tick to tick: the sources' states, and what came out last."""
+Memory: TypeAlias = tuple[SourceStates, Outcome, RulesState]
+"""What is carried from tick to tick: the sources' states, what came out last, and what the rarer steps carry."""
 
 OUTCOME_AT_REST = Outcome(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 MEMORY_AT_REST: Memory = (
@@ -89,6 +92,7 @@ MEMORY_AT_REST: Memory = (
         SOURCE_AT_REST._replace(source=3.0),
     ),
     OUTCOME_AT_REST,
+    RULES_AT_REST,
 )
 
 
@@ -125,39 +129,44 @@ def merged_sources(was: SourceStates, now: SourceStates, count: int, steering: f
 
 
 @kernel
-def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float, tick_s: float) -> Memory:
-    """Return the memory after `dt` seconds, for a `dt` that is no hitch; the whole tick lasts `tick_s`."""
+def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> Memory:
+    """Return the memory after `dt` seconds, for a `dt` that is no hitch."""
     _, move, steer, gait = tuning
-    states, was = memory
+    states, was, rules_state = memory
     source, _, _, local_x, local_y, _, _, _, _, face, pos_x, pos_y, vel_x, vel_y = was
 
-    count, sources, merge, diagonal, half_life_s = move
+    count, sources, merge, diagonal, half_life_s, rules = move
     first, second, third, fourth = states
-    first = merged = shaped_source(sources[0], first, sample, dt, tick_s)
+    first = merged = shaped_source(sources[0], first, sample, dt)
     if count > 1:
-        second = shaped_source(sources[1], second, sample, dt, tick_s)
+        second = shaped_source(sources[1], second, sample, dt)
         merged = strongest(merged, second)
         if count > 2:
-            third = shaped_source(sources[2], third, sample, dt, tick_s)
+            third = shaped_source(sources[2], third, sample, dt)
             merged = strongest(merged, third)
             if count > 3:
-                fourth = shaped_source(sources[3], fourth, sample, dt, tick_s)
+                fourth = shaped_source(sources[3], fourth, sample, dt)
                 merged = strongest(merged, fourth)
     if merge != MERGE_STRONGEST and count > 1:
         merged = merged_sources(states, (first, second, third, fourth), count, source, merge)
     steering, length, x, y, raw_x, raw_y = merged
     source = steering if length > 0.0 else -1.0
 
-    scale = diagonal_scale(length, diagonal)
-    left = half_life_factor(half_life_s, dt)
-    x *= scale
-    y *= scale
-    local_x = x + (local_x - x) * left
-    local_y = y + (local_y - y) * left
+    if rules.any > 0:
+        rules_state, x, y, local_x, local_y = ruled(
+            rules, rules_state, x, y, local_x, local_y, diagonal, half_life_s, sample[TAKEN_OFF], dt
+        )
+    else:
+        scale = diagonal_scale(length, diagonal)
+        left = half_life_factor(half_life_s, dt)
+        x *= scale
+        y *= scale
+        local_x = x + (local_x - x) * left
+        local_y = y + (local_y - y) * left
     amount = math.hypot(local_x, local_y)
-    if length == 0.0 and amount < REST_AMOUNT:
+    if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
         local_x = local_y = amount = 0.0
-    elif amount > 1.0 and diagonal != DIAGONAL_FREE:
+    elif amount > 1.0 and diagonal not in (DIAGONAL_FREE, DIAGONAL_FACTOR):
         # Only rounding can bring it here.
         amount = 1.0
 
@@ -176,6 +185,7 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float,
         Outcome(
             source, raw_x, raw_y, local_x, local_y, move_x, move_y, amount, heading, face, pos_x, pos_y, vel_x, vel_y
         ),
+        rules_state,
     )
 
 
@@ -184,25 +194,24 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     """Return the memory after `dt` seconds and what came out.
 
     `sample` begins with MOVE_WIDTH raw numbers, `view` is the camera's yaw and pitch (rad); both stand for the whole
-    tick, and a swing is the way covered in it. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS
+    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS
     at most. A `dt` of 0 leaves the memory as it was.
 
     >>> from wendonic.kernels.source import SILENT_SOURCE as silent
     >>> keys = silent._replace(kind=1)
     >>> tuning = Tuning(0.1, MoveTuning(1, (keys, silent, silent, silent), 0, 0, 0.0), SteerTuning(0, 9.0),
     ...                 GaitTuning(3.0, 20.0, 30.0))
-    >>> ahead = [0.0, 0.0, 1.0, 0.0] + [0.0] * 12
+    >>> ahead = [0.0, 0.0, 1.0, 0.0] + [0.0] * 13
     >>> memory, outcome = tick(tuning, MEMORY_AT_REST, ahead, (0.0, 0.0), 0.1)
     >>> outcome.move_x, outcome.move_y, outcome.vel_y
     (0.0, 1.0, 2.0)
     """
-    tick_s = dt
     if dt > tuning.max_dt_s:
         parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
         dt /= parts
         for _ in range(parts - 1):
-            memory = tick_part(tuning, memory, sample, view, dt, tick_s)
-    after = tick_part(tuning, memory, sample, view, dt, tick_s)
+            memory = tick_part(tuning, memory, sample, view, dt)
+    after = tick_part(tuning, memory, sample, view, dt)
     if dt <= 0.0:
         return memory, after[1]
     return after, after[1]

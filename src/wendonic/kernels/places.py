@@ -9,24 +9,37 @@ AXIS_SOURCES = 3
 LOOK_SOURCES = 4
 """Sources that `look` has room for."""
 
-RISE_PLACE = SOURCES
+RISE_PLACE = SOURCES + 1
 THROTTLE_PLACE = RISE_PLACE + AXIS_SOURCES
 TURN_PLACE = THROTTLE_PLACE + AXIS_SOURCES
 LOOK_PLACE = TURN_PLACE + AXIS_SOURCES
-"""Places of the channels' first sources; those of `move` begin at 0."""
+"""Places of the channels' first sources; those of `move` begin at 0, and behind them stands `TAKEN_OFF`."""
 
 PLACES = LOOK_PLACE + LOOK_SOURCES
 
 SOURCE_WIDTH = 4
-"""Numbers of one source: right, left, ahead, back for keys; right, ahead for a stick or axes; the way that the hands
-swung (m) for a swing."""
+"""Numbers of one source: right, left, ahead, back for keys; else right and ahead, shaped, and from `RAW` on raw."""
 
-LOOK_SOURCE_WIDTH = 2
-"""Numbers of one source of `look`: to the right, and up."""
+RAW = 2
+"""Where the raw numbers of a source begin among its own: right and ahead, or the way that the hands swung (m)."""
 
-MOVE_WIDTH = SOURCES * SOURCE_WIDTH
+LOOK_SOURCE_WIDTH = 7
+"""Numbers of one source of `look`: to the right, and up; for a rate sensor its three rates, what its accelerometer
+feels on three axes, and whether it is paused.
+"""
+
+LOOK_PAUSED = 6
+"""Where the last of them stands among its own."""
+
+TAKEN_OFF = SOURCES * SOURCE_WIDTH
+"""Where a sample has the share (0..1) of `move` that held presses take off."""
+
+MOVE_WIDTH = TAKEN_OFF + 1
 """Numbers of `move`, with which a sample begins."""
 
 LOOK_START = LOOK_PLACE * SOURCE_WIDTH
-SAMPLE_WIDTH = LOOK_START + LOOK_SOURCES * LOOK_SOURCE_WIDTH
+ZOOMED = LOOK_START + LOOK_SOURCES * LOOK_SOURCE_WIDTH
+"""Where a sample has 1 while the view is zoomed, else 0."""
+
+SAMPLE_WIDTH = ZOOMED + 1
 """Numbers in a sample."""

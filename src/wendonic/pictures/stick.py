@@ -7,7 +7,6 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
 from wendonic.errors import WendonicError
-from wendonic.kernels.source import SOURCE_AT_REST, SOURCE_STICK, SourceTuning, shaped_source
 from wendonic.pictures.style import (
     BRICK,
     FOG,
@@ -24,8 +23,8 @@ from wendonic.pictures.style import (
 )
 from wendonic.profile.move_binds import StickBind
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import source_tuning
 from wendonic.recording.recording import Recording
+from wendonic.study.response import StickResponse
 
 if TYPE_CHECKING:
     import numpy as np
@@ -54,18 +53,14 @@ def draw_stick(
     bind = next((bind for bind in move.bind if isinstance(bind, StickBind)), None) if move else None
     if bind is None:
         raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')
-    tuning = source_tuning(bind)
+    stick = StickResponse(bind)
     plane, curve = split_axes(ax, widths=(1.25, 1.0))
-    _draw_plane(plane, bind, tuning, recording)
-    _draw_curve(curve, bind, tuning)
+    _draw_plane(plane, bind, stick, recording)
+    _draw_curve(curve, bind, stick)
     return [plane, curve]
 
 
-def _amount(tuning: SourceTuning, x: float, y: float) -> float:
-    return min(shaped_source(tuning, SOURCE_AT_REST, (x, y), 0.0, 0.0).length, 1.0)
-
-
-def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Recording | None) -> None:
+def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Recording | None) -> None:
     import numpy as np
 
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
@@ -82,16 +77,15 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
         ax.text(
             -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
         )
-    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if tuning.kind == SOURCE_STICK else 281)
-    amounts = np.array([[_amount(tuning, x, y) for x in grid.tolist()] for y in grid.tolist()])
+    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if stick.shape.usual else 281)
+    amounts = np.array([[stick.amount(x, y) for x in grid.tolist()] for y in grid.tolist()])
     lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
-    if tuning.kind != SOURCE_STICK:
-        _draw_any_regions(ax, grid, amounts, tuning, lines)
+    if not stick.shape.usual:
+        _draw_any_regions(ax, grid, amounts, stick, lines)
         return
     # Each label sits at a heading of its own, so that lines close together still have room for theirs.
     places = [
-        (_tilt_for(tuning, amount, inner, outer), math.radians(28.0 + 13.0 * number))
-        for number, amount in enumerate(AMOUNTS)
+        (stick.tilt_for(amount) or 1.0, math.radians(28.0 + 13.0 * number)) for number, amount in enumerate(AMOUNTS)
     ]
     labels = ax.clabel(
         lines,
@@ -113,7 +107,7 @@ def _draw_plane(ax: Axes, bind: StickBind, tuning: SourceTuning, recording: Reco
 
 
 def _draw_any_regions(
-    ax: Axes, grid: "NDArray[np.float64]", amounts: "NDArray[np.float64]", tuning: SourceTuning, lines: "ContourSet"
+    ax: Axes, grid: "NDArray[np.float64]", amounts: "NDArray[np.float64]", stick: StickResponse, lines: "ContourSet"
 ) -> None:
     """Draw where there is nothing and where there is everything, whatever shape both have."""
     for label in ax.clabel(lines, fmt="%g", fontsize=9, colors=[INK]):
@@ -121,10 +115,10 @@ def _draw_any_regions(
     still = (amounts <= 1e-9).astype(float)
     ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
     ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
-    full = tuning.form.ceiling - 1e-3
+    full = stick.shape.form.ceiling - 1e-3
     ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-    full_words = f"dashed: {tuning.form.ceiling:g} from here on"
+    full_words = f"dashed: {stick.shape.form.ceiling:g} from here on"
     ax.text(-1.1, 1.1, "hatched: nothing", color=BRICK, fontsize=10, va="top", bbox=behind)
     ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
@@ -149,21 +143,13 @@ def _point_at(
     )
 
 
-def _tilt_for(tuning: SourceTuning, amount: float, low: float, high: float) -> float:
-    """Return the raw tilt that gives `amount`; amount grows with tilt, so halving finds it."""
-    for _ in range(40):
-        middle = (low + high) / 2.0
-        low, high = (middle, high) if _amount(tuning, middle, 0.0) < amount else (low, middle)
-    return high
-
-
-def _draw_any_curve(ax: Axes, tuning: SourceTuning) -> None:
+def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
     """Draw amount by tilt straight ahead and diagonally, which differ for most forms."""
     import numpy as np
 
     tilts: list[float] = np.linspace(0.0, 1.0, 401).tolist()
-    ahead = [_amount(tuning, 0.0, tilt) for tilt in tilts]
-    diagonal = [_amount(tuning, tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
+    ahead = [stick.amount(0.0, tilt) for tilt in tilts]
+    diagonal = [stick.amount(tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
     reached = next((tilt for tilt, amount in zip(tilts, ahead, strict=True) if amount >= 0.5), None)
     title = "Ahead never reaches half speed" if reached is None else f"Half speed ahead at tilt {reached:.2f}"
     dress_axes(ax, title, "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
@@ -176,15 +162,15 @@ def _draw_any_curve(ax: Axes, tuning: SourceTuning) -> None:
     label_lines(ax)
 
 
-def _draw_curve(ax: Axes, bind: StickBind, tuning: SourceTuning) -> None:
+def _draw_curve(ax: Axes, bind: StickBind, stick: StickResponse) -> None:
     import numpy as np
 
-    if tuning.kind != SOURCE_STICK:
-        _draw_any_curve(ax, tuning)
+    if not stick.shape.usual:
+        _draw_any_curve(ax, stick)
         return
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
     tilts = np.unique(np.concatenate([np.linspace(0.0, 1.0, 301), [inner, outer]]))
-    half = _tilt_for(tuning, 0.5, inner, outer)
+    half = stick.tilt_for(0.5) or 1.0
     dress_axes(ax, f"Half speed at tilt {half:.2f}", "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
     ax.set_xlim(0.0, 1.0)
     ax.set_ylim(0.0, 1.05)
@@ -193,7 +179,7 @@ def _draw_curve(ax: Axes, bind: StickBind, tuning: SourceTuning) -> None:
     ax.axvline(inner, color=BRICK, linewidth=1.2)
     ax.axvline(outer, color=SLATE, linewidth=1.6, linestyle="--")
     ax.plot(tilts, tilts, label="raw", **RAW)
-    ax.plot(tilts, [_amount(tuning, tilt, 0.0) for tilt in tilts.tolist()], label="shaped", **SHAPED)
+    ax.plot(tilts, [stick.amount(tilt, 0.0) for tilt in tilts.tolist()], label="shaped", **SHAPED)
     ax.plot([0.0, half, half], [0.5, 0.5, 0.0], color=INK, linewidth=0.8, linestyle=":")
     ax.plot([half], [0.5], "o", color=HONEY, markersize=6)
     label_lines(ax)

@@ -46,7 +46,8 @@ from wendonic.profile.move_binds import (
     TouchZonesBind,
 )
 from wendonic.profile.press_binds import PressEntry, TriggerEntry, WheelEntry, ZoneEntry
-from wendonic.profile.schema import Profile, Window
+from wendonic.profile.schema import Profile
+from wendonic.profile.window import Window
 
 
 class _Seat:

@@ -4,7 +4,7 @@ An entry is known by the key that names its controls: `keys`, `stick`, `mouse`, 
 """
 
 from collections.abc import Callable
-from typing import Annotated, Any, ClassVar, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -17,6 +17,7 @@ OppositesRule = Literal["cancel", "latest", "earliest"]
 
 
 RestPoint = Annotated[float, Field(ge=-0.5, le=0.5)]
+RimLength = Annotated[float, Field(ge=0.25, le=1.5)]
 
 
 def refuse_idle_release(zone: DeadZone, curve: Curve) -> None:
@@ -33,12 +34,14 @@ class Bind(Table):
 
 
 class Ramped(Bind):
-    """An entry of on and off: `rise_s` from 0 to 1 after a press, `fall_s` from 1 to 0 after letting go."""
+    """An entry of on and off: `rise_s` from 0 to 1 after a press, `fall_s` from 1 to 0 after letting go.
 
-    later: ClassVar[frozenset[str]] = frozenset({"reversal"})
+    When the other side is pressed, the value falls to zero first (`through_zero`), or drops to zero (`at_once`).
+    """
 
     rise_s: Seconds = 0.06
     fall_s: Seconds = 0.04
+    reversal: Literal["through_zero", "at_once"] = "through_zero"
 
 
 class Tilted(Bind):
@@ -54,10 +57,22 @@ class Tilted(Bind):
 
 
 class Centred(Table):
-    """A stick as the device has it: its gate, and where it rests (raw, x right, y towards the player)."""
+    """A stick as the device has it: its gate, and where it rests (raw, x right, y towards the player).
 
-    gate: Literal["circle", "square"] = "circle"
+    A `measured` gate has a `rim`: how far the stick goes at equal steps of heading, clockwise from ahead.
+    """
+
+    gate: Literal["circle", "square", "measured"] = "circle"
+    rim: Annotated[tuple[RimLength, ...], Field(strict=False, min_length=4, max_length=360)] | None = None
     centre: Annotated[tuple[RestPoint, RestPoint], Field(strict=False)] = (0.0, 0.0)
+
+    @model_validator(mode="after")
+    def _rim_of_a_measured_gate(self) -> Self:
+        if self.gate == "measured" and self.rim is None:
+            raise own_faults([("rim", 'is missing; gate "measured" needs its lengths, clockwise from ahead')])
+        if self.gate != "measured" and self.rim is not None:
+            raise own_faults([("rim", f'does nothing under gate "{self.gate}"; it goes with gate "measured"')])
+        return self
 
 
 class WayLists(Table):

@@ -3,18 +3,31 @@
 from typing import Any
 
 from wendonic.intent import WorldAxes
+from wendonic.look_units import zoom_ratio
 from wendonic.profile.binds import Centred, Ramped, Tilted
+from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind, DpadBind, HandsBind, PointerBind, TouchStickBind
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
-from wendonic.profile.schema import Gait, Mode, Move, Profile, Rise, Throttle, Turn, Window, World
-from wendonic.profile.shapes import DeadZone, ExpoCurve, KneeCurve, PowerCurve, SCurve
-from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
+from wendonic.profile.schema import Gait, Mode, Profile, Steer, World
+from wendonic.profile.shapes import DeadZone, ExpoCurve, KneeCurve, PointsCurve, PowerCurve, SCurve
+from wendonic.profile.tuning import (
+    DIAGONAL_FACTOR_USUAL,
+    DOUBLE_S,
+    HOLD_S,
+    LONG_S,
+    NOTCH_PULL,
+    PACE_MARGIN,
+    SECTOR_MARGIN_DEG,
+    TAP_S,
+)
+from wendonic.profile.window import Window
 
 _DIAGONALS = {
     "cap": "diagonals capped at full speed",
     "unit": "any input is full speed",
     "free": "diagonals free (41 % too fast with keys)",
+    "factor": "both axes of a diagonal multiplied by",
 }
 _FRAMES = {
     "camera": "ahead is where the camera looks, flattened",
@@ -66,22 +79,16 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     lines = [
         f"  mode {name}{' (starts here)' if starts else ''}",
         f"    steer: {_FRAMES[mode.steer.frame]}",
-        f"    face: the way of travel, turning at up to {mode.steer.turn_deg_s:g} deg/s",
+        f"    face: the way of travel, turning at up to {mode.steer.turn_deg_s:g} deg/s{_sector_words(mode.steer)}",
     ]
     if mode.move:
-        move = mode.move
-        smoothing = f"half-life {move.half_life_s:g} s" if move.half_life_s else "no smoothing"
-        how = f"{_merged(move)}, {_DIAGONALS[move.diagonal]}, {smoothing}"
-        lines += [f"    move: {how}", *(f"      {source_words(bind)}" for bind in move.bind)]
+        lines += [f"    move: {_merged(mode.move)}, {_move_words(mode.move)}"]
+        lines += [f"      {source_words(bind)}" for bind in mode.move.bind]
     for channel, what in (("rise", mode.rise), ("throttle", mode.throttle), ("turn", mode.turn)):
         if what:
             lines += [f"    {channel}: {_merged(what)}", *(f"      {source_words(bind)}" for bind in what.bind)]
     if mode.look:
-        low, high = mode.look.pitch_limits_deg
-        count = len(mode.look.bind)
-        lines.append(
-            f"    look: {'1 source' if count == 1 else f'{count} sources, added'}, pitch {low:g} to {high:g} deg"
-        )
+        lines.append(f"    look: {_look_table_words(mode.look)}")
         lines += [f"      {_look_words(bind)}" for bind in mode.look.bind]
     lines += [f"    press {press}: {_press_words(table)}" for press, table in mode.press.items()]
     stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
@@ -94,6 +101,48 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     if mode.held_presses == "drop":
         lines.append("    entered with presses held: they end, and count again once let go")
     return lines
+
+
+def _sector_words(steer: Steer) -> str:
+    if steer.sectors is None:
+        return ""
+    margin_deg = SECTOR_MARGIN_DEG if steer.sector_margin_deg is None else steer.sector_margin_deg
+    return f"; one of {steer.sectors} facings, left {margin_deg:g} deg beyond its border"
+
+
+def _move_words(move: Move) -> str:
+    """Return steps 7 to 10 in the order in which they are taken; what jumps is said to."""
+    words = [_DIAGONALS[move.diagonal]]
+    if move.diagonal == "factor":
+        words = [f"{words[0]} {move.diagonal_factor or DIAGONAL_FACTOR_USUAL:.4g}"]
+    if move.paces:
+        paces = ", ".join(f"{pace.amount:g} above {pace.above:g}" for pace in move.paces)
+        margin = PACE_MARGIN if move.pace_margin is None else move.pace_margin
+        words.append(f"paces {paces}, left {margin:g} lower (jumps)")
+    words += [f"times {amount:g} while {press} is held" for press, amount in move.press_amounts.items()]
+    if move.notches:
+        pull = NOTCH_PULL if move.notch_pull is None else move.notch_pull
+        words.append(f"drawn to {move.notches} directions by {pull:g}{' (jumps)' if pull == 1.0 else ''}")
+    if move.one_euro:
+        one = move.one_euro
+        cutoffs = f"cutoff {one.min_cutoff_hz:g} Hz and {one.beta:g} Hz more per 1/s of speed"
+        words.append(f"one-euro filter, {cutoffs}, speed behind {one.d_cutoff_hz:g} Hz")
+    else:
+        words.append(f"half-life {move.half_life_s:g} s" if move.half_life_s else "no smoothing")
+    return ", ".join(words)
+
+
+def _look_table_words(look: LookTable) -> str:
+    low, high = look.pitch_limits_deg
+    count = len(look.bind)
+    words = f"{'1 source' if count == 1 else f'{count} sources, added'}, pitch {low:g} to {high:g} deg"
+    if look.zoom is None:
+        return words
+    zoom = look.zoom
+    ratio = zoom_ratio(zoom.fov_deg, zoom.zoom_fov_deg, zoom.match_at)
+    where = {0.0: "the middle", 1.0: "the edge"}.get(zoom.match_at, f"{zoom.match_at:g} of the way to the edge")
+    view = f"from {zoom.fov_deg:g} to {zoom.zoom_fov_deg:g} deg of view"
+    return f"{words}; times {ratio:.4g} while {zoom.press} is held ({view}, alike at {where})"
 
 
 def _merged(channel: Move | Rise | Throttle | Turn) -> str:
@@ -128,6 +177,7 @@ def source_words(bind: Ramped | Tilted) -> str:
     if isinstance(bind, Ramped):
         opposites = {"cancel": "opposites cancel", "latest": "the later wins", "earliest": "the earlier wins"}
         times = f"full {bind.rise_s:g} s after a press, none {bind.fall_s:g} s after letting go"
+        times += ", the other side at once" if bind.reversal == "at_once" else ""
         return f"{what}; {times}; {opposites[getattr(bind, 'opposites', 'cancel')]}"
     return f"{what}: {_tilt_words(bind)}"
 
@@ -147,13 +197,16 @@ def _tilt_words(bind: Tilted | LookStickBind) -> str:
             form = f"{curve.form} curve, amount {curve.amount:g}"
         case KneeCurve(at=at):
             form = f"knee at tilt {at[0]:g}, value {at[1]:g}"
+        case PointsCurve(points=points):
+            form = f"curve through {len(points)} points"
         case _:
             form = "linear"
     ends = f", from {curve.floor:g} to {curve.ceiling:g}" if (curve.floor, curve.ceiling) != (0.0, 1.0) else ""
     axes = ", each axis by itself" if curve.per_axis else ""
     device = ""
     if isinstance(bind, Centred):
-        device = "; square gate" if bind.gate == "square" else ""
+        device = "" if bind.gate == "circle" else f"; {bind.gate} gate"
+        device += f" of {len(bind.rim)} lengths" if bind.rim else ""
         device += f"; rests at {bind.centre[0]:g}, {bind.centre[1]:g}" if any(bind.centre) else ""
     return f"{_zone_words(zone)}; {form}{ends}{axes}{device}"
 
@@ -182,16 +235,34 @@ def _look_words(bind: LookBind) -> str:
                 words = f"{cm:g} cm a turn at {dpi:g} dpi ({bind.count_deg:.4g} deg a count)"
             else:
                 words = f"{bind.count_deg:g} deg a count"
-            ratio = f", pitch {bind.pitch_ratio:g} of yaw" if bind.pitch_ratio != 1.0 else ""
-            return f"mouse: {words}{ratio}{inverted}"
+            words += f", pitch {bind.pitch_ratio:g} of yaw" if bind.pitch_ratio != 1.0 else ""
+            if bind.hand_gain:
+                gain = bind.hand_gain
+                ends = f"from {gain.slow:g} at {gain.from_cm_s:g} cm/s to {gain.fast:g} at {gain.to_cm_s:g} cm/s"
+                words += f", gain {ends} of the hand"
+            return f"mouse: {words}{_smoothed(bind.half_life_s)}{inverted}"
         case LookStickBind(stick=stick):
             rates = f"{bind.yaw_deg_s:g} deg/s yaw and {bind.pitch_deg_s:g} deg/s pitch at full tilt"
+            rates += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
+            if bind.rim_boost:
+                hold_s = HOLD_S if bind.hold_s is None else bind.hold_s
+                rates += f", {bind.rim_boost:.0%} more after {hold_s:g} s at the rim"
             return f"{stick}: {rates}; {_tilt_words(bind)}{inverted}"
         case TouchDragBind(touch_drag=zone):
-            return f'finger dragged from "{zone}": {bind.deg_per_width:g} deg a window width{inverted}'
+            words = f"{bind.deg_per_width:g} deg a window width{_smoothed(bind.half_life_s)}"
+            return f'finger dragged from "{zone}": {words}{inverted}'
         case GyroBind(gyro=gyro):
-            return f"{gyro}: turns {bind.turn_ratio:g} times as far as the hand{inverted}"
+            words = f"{gyro}: turns {bind.turn_ratio:g} times as far as the hand"
+            words += ", about the world's up" if bind.levelled else ", about the pad's own axes"
+            words += f", fading out below {bind.steady_below_deg_s:g} deg/s" if bind.steady_below_deg_s else ""
+            words += f", bias found while within {bind.still_deg_s:g} deg/s" if bind.still_deg_s else ", bias kept"
+            words += f", paused while {bind.pause_press} is held" if bind.pause_press else ""
+            return f"{words}{inverted}"
     raise AssertionError(bind)
+
+
+def _smoothed(half_life_s: float) -> str:
+    return f", half-life {half_life_s:g} s" if half_life_s else ""
 
 
 def _press_words(press: PressTable) -> str:

@@ -10,12 +10,12 @@ from pydantic_core import ErrorDetails
 from wendonic.errors import Fault, did_you_mean
 from wendonic.profile.binds import Bind
 from wendonic.profile.field_lines import field_line
-from wendonic.profile.schema import Profile, unknown_names
+from wendonic.profile.named import unknown_names
+from wendonic.profile.schema import Profile
 from wendonic.profile.table import OWN_FAULTS, OWN_WORDS, Table
 
 LATER_VALUES = frozenset(
     """
-    measured points factor
     facing drive fly grid goto hands view aim hold
     """.split()
 )

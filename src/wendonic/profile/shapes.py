@@ -1,5 +1,6 @@
 """Dead zones and response curves, as a profile writes them."""
 
+from itertools import pairwise
 from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, model_validator
@@ -92,7 +93,39 @@ class KneeCurve(CurveTable):
     at: Annotated[tuple[Inside, Inside], Field(strict=False)] = (0.6, 0.3)
 
 
-Curve = Annotated[LinearCurve | PowerCurve | ExpoCurve | SCurve | KneeCurve, Discriminator("form")]
+MOST_POINTS = 32
+
+Point = Annotated[tuple[Fraction, Fraction], Field(strict=False)]
+
+
+class PointsCurve(CurveTable):
+    """A smooth curve through points [tilt, value] that rises wherever they do (monotone PCHIP), from [0, 0] to [1,
+    1].
+    """
+
+    form: Literal["points"]
+    points: Annotated[tuple[Point, ...], Field(strict=False, min_length=2, max_length=MOST_POINTS)]
+
+    @model_validator(mode="after")
+    def _rising_points(self) -> Self:
+        first, last = self.points[0], self.points[-1]
+        if first != (0.0, 0.0) or last != (1.0, 1.0):
+            raise own_fault(f"points run from {_shown(first)} to {_shown(last)}; allowed: from [0, 0] to [1, 1]")
+        for one, other in pairwise(self.points):
+            if other[0] <= one[0]:
+                words = f"tilt does not rise from {_shown(one)} to {_shown(other)}; allowed: each tilt above the last"
+                raise own_fault(words)
+            if other[1] < one[1]:
+                words = f"value falls from {_shown(one)} to {_shown(other)}; allowed: never below the last"
+                raise own_fault(words)
+        return self
+
+
+def _shown(point: tuple[float, float]) -> str:
+    return f"[{point[0]:g}, {point[1]:g}]"
+
+
+Curve = Annotated[LinearCurve | PowerCurve | ExpoCurve | SCurve | KneeCurve | PointsCurve, Discriminator("form")]
 
 DEFAULT_CURVE = PowerCurve(form="power")
 LINEAR_CURVE = LinearCurve(form="linear")

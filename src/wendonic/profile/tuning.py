@@ -1,13 +1,13 @@
-"""From a profile to what the tick runs on: the kernels' numbers."""
+"""From a profile to what the tick runs on: the kernels' numbers of one mode."""
 
 import math
-from typing import Any
+from typing import NamedTuple
 
 from wendonic.kernels.axis_channel import AxisTuning
-from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POWER, CURVE_S
-from wendonic.kernels.dead_zone import ZONE_AXES, ZONE_CUT, ZONE_NONE, ZONE_ROUND, ZONE_ROUND_WEDGE, ZONE_WEDGE
-from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
-from wendonic.kernels.gate import GATE_CIRCLE, GATE_SQUARE
+from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.drag_look import PLAIN_DRAG, DragTuning
+from wendonic.kernels.formed_source import FormTuning
+from wendonic.kernels.gyro_look import GyroTuning
 from wendonic.kernels.look import (
     LOOK_DISPLACEMENT,
     LOOK_RATE,
@@ -17,9 +17,24 @@ from wendonic.kernels.look import (
     LookTuning,
 )
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
-from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.move_rules import NO_RULES, MoveRules
+from wendonic.kernels.one_euro import OneEuroTuning
+from wendonic.kernels.paces import MOST_PACES, NO_PACES, PaceTuning
 from wendonic.kernels.pipeline import GaitTuning, MoveTuning, SteerTuning, Tuning
-from wendonic.kernels.places import AXIS_SOURCES, LOOK_SOURCES, SOURCES
+from wendonic.kernels.places import (
+    AXIS_SOURCES,
+    LOOK_PAUSED,
+    LOOK_SOURCE_WIDTH,
+    LOOK_SOURCES,
+    LOOK_START,
+    RISE_PLACE,
+    SOURCE_WIDTH,
+    SOURCES,
+    TAKEN_OFF,
+    THROTTLE_PLACE,
+    TURN_PLACE,
+    ZOOMED,
+)
 from wendonic.kernels.press import (
     SILENT_PRESS,
     STYLE_DOUBLE,
@@ -29,39 +44,25 @@ from wendonic.kernels.press import (
     STYLE_TOGGLE,
     PressTuning,
 )
-from wendonic.kernels.source import (
-    SILENT_SOURCE,
-    SOURCE_AXES,
-    SOURCE_FORMED,
-    SOURCE_KEYS,
-    SOURCE_STICK,
-    SOURCE_SWING,
-    SourceTuning,
-)
+from wendonic.kernels.source import SILENT_SOURCE, SourceTuning
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
-from wendonic.kernels.stick import USUAL_FORM
-from wendonic.profile.axis_binds import AxisBind, TriggersBind
-from wendonic.profile.binds import Centred, Ramped, Tilted
-from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
-from wendonic.profile.move_binds import AxesBind, HandsBind
+from wendonic.kernels.stick_look import StickLookTuning
+from wendonic.look_units import zoom_ratio
+from wendonic.profile.binds import Ramped, Tilted
+from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
+from wendonic.profile.look_binds import CM_PER_INCH, GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.press_binds import PressTable
-from wendonic.profile.schema import LookTable, Move, Profile, Rise, Throttle, Turn
-from wendonic.profile.shapes import ExpoCurve, KneeCurve, PowerCurve, SCurve
+from wendonic.profile.schema import Mode, Profile
+from wendonic.profile.source_tuning import Tables, shape_of, source_tuning
 
-_DIAGONALS = {"cap": DIAGONAL_CAP, "unit": DIAGONAL_UNIT, "free": DIAGONAL_FREE}
-_ZONES = {
-    "none": ZONE_NONE,
-    "round": ZONE_ROUND,
-    "axes": ZONE_AXES,
-    "wedge": ZONE_WEDGE,
-    "round+wedge": ZONE_ROUND_WEDGE,
-    "cut": ZONE_CUT,
+_DIAGONALS = {
+    "cap": DIAGONAL_CAP,
+    "unit": DIAGONAL_UNIT,
+    "free": DIAGONAL_FREE,
+    "factor": DIAGONAL_FACTOR,
 }
-_GATES = {"circle": GATE_CIRCLE, "square": GATE_SQUARE}
-_CURVES = {"linear": CURVE_LINEAR, "power": CURVE_POWER, "expo": CURVE_EXPO, "s": CURVE_S, "knee": CURVE_KNEE}
 _FRAMES = {"camera": FRAME_CAMERA, "map": FRAME_MAP}
 _MERGES = {"strongest": MERGE_STRONGEST, "sum": MERGE_SUM, "latest": MERGE_LATEST}
-_OPPOSITES = {"cancel": OPPOSITES_CANCEL, "latest": OPPOSITES_LATEST, "earliest": OPPOSITES_EARLIEST}
 _STYLES = {
     "hold": STYLE_HOLD,
     "toggle": STYLE_TOGGLE,
@@ -73,111 +74,161 @@ _STYLES = {
 TAP_S = 0.2
 LONG_S = 0.5
 DOUBLE_S = 0.3
-"""Limits of the styles where a profile names none."""
+DIAGONAL_FACTOR_USUAL = math.sqrt(0.5)
+PACE_MARGIN = 0.08
+NOTCH_PULL = 0.5
+SECTOR_MARGIN_DEG = 6.0
+HOLD_S = 0.25
+"""Numbers that count where a profile names none, and something else in it asks for them."""
 
 
-def _shape(bind: Tilted | LookStickBind) -> dict[str, Any]:
-    """Return dead zone and curve of a `bind` entry as the kernels' numbers."""
-    zone, curve = bind.dead_zone, bind.curve
-    numbers = {
-        "inner": zone.inner if zone.form != "none" else 0.0,
-        "outer": zone.outer if zone.form != "none" else 1.0,
-        "curve_form": _CURVES[curve.form],
-        "curve_exponent": curve.exponent if isinstance(curve, PowerCurve) else 1.0,
-    }
-    form = USUAL_FORM._replace(
-        zone=_ZONES[zone.form],
-        release=-1.0 if zone.release is None else zone.release,
-        floor=curve.floor,
-        ceiling=curve.ceiling,
-        per_axis=int(curve.per_axis),
+class HeldFlag(NamedTuple):
+    """What a held press puts into the sample: at `place`, `value`; of several the largest counts."""
+
+    press: int
+    place: int
+    value: float
+
+
+class ModeTuning(NamedTuple):
+    """Every number of one mode.
+
+    `forms` are the sources that are shaped before the tick, each with where its numbers begin in the sample; `axes`
+    are `rise`, `throttle` and `turn`; `presses` those of the whole profile, silent where the mode does not bind
+    them; `tables` holds measured rims and curves through points; `sectors` is 0 for none, its margin in rad.
+    """
+
+    tick: Tuning
+    forms: tuple[tuple[int, FormTuning], ...]
+    axes: tuple[AxisTuning, AxisTuning, AxisTuning]
+    look: LookTuning
+    presses: tuple[PressTuning, ...]
+    flags: tuple[HeldFlag, ...]
+    sectors: int
+    sector_margin: float
+    tables: tuple[float, ...]
+
+
+class _Builder:
+    """Makes the numbers of one mode, channel by channel."""
+
+    def __init__(self) -> None:
+        self.tables = Tables()
+        self.forms: list[tuple[int, FormTuning]] = []
+
+    def _sources(self, binds: tuple[Ramped | Tilted, ...], first_place: int) -> list[SourceTuning]:
+        sources = []
+        for place, bind in enumerate(binds, first_place):
+            source, form = source_tuning(bind, self.tables)
+            sources.append(source)
+            if form:
+                self.forms.append((place * SOURCE_WIDTH, form))
+        return sources
+
+    def move(self, move: Move | None) -> MoveTuning:
+        sources = self._sources(move.bind, 0) if move else []
+        first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
+        four = (first, second, third, fourth)
+        if move is None:
+            return MoveTuning(0, four, MERGE_STRONGEST, DIAGONAL_CAP, 0.0)
+        merge, diagonal = _MERGES[move.merge], _DIAGONALS[move.diagonal]
+        return MoveTuning(len(sources), four, merge, diagonal, move.half_life_s, move_rules(move))
+
+    def axis(self, channel: Rise | Throttle | Turn | None, first_place: int) -> AxisTuning:
+        sources = self._sources(channel.bind, first_place) if channel else []
+        first, second, third = sources + [SILENT_SOURCE] * (AXIS_SOURCES - len(sources))
+        merge = _MERGES[channel.merge] if channel else MERGE_STRONGEST
+        return AxisTuning(len(sources), (first, second, third), merge)
+
+    def look(self, look: LookTable | None) -> LookTuning:
+        sources = [self._look_source(bind) for bind in look.bind] if look else []
+        first, second, third, fourth = sources + [SILENT_LOOK_SOURCE] * (LOOK_SOURCES - len(sources))
+        low_deg, high_deg = look.pitch_limits_deg if look else (-90.0, 90.0)
+        scale = 1.0
+        if look and look.zoom:
+            scale = zoom_ratio(look.zoom.fov_deg, look.zoom.zoom_fov_deg, look.zoom.match_at)
+        four = (first, second, third, fourth)
+        return LookTuning(len(sources), four, math.radians(low_deg), math.radians(high_deg), scale)
+
+    def _look_source(self, bind: LookBind) -> LookSourceTuning:
+        """Return the numbers of one `bind` entry of `look`; an inverted axis has a negative one."""
+        silent = SILENT_LOOK_SOURCE
+        yaw = pitch = 0.0
+        match bind:
+            case MouseBind():
+                yaw = math.radians(bind.count_deg)
+                pitch = yaw * bind.pitch_ratio
+                silent = silent._replace(kind=LOOK_DISPLACEMENT, drag=_mouse_drag(bind))
+            case TouchDragBind():
+                yaw = pitch = math.radians(bind.deg_per_width)
+                drag = PLAIN_DRAG._replace(half_life_s=bind.half_life_s)
+                silent = silent._replace(kind=LOOK_DISPLACEMENT, drag=drag)
+            case GyroBind():
+                yaw = pitch = bind.turn_ratio
+                steady, still = math.radians(bind.steady_below_deg_s), math.radians(bind.still_deg_s)
+                silent = silent._replace(kind=LOOK_RATE, gyro=GyroTuning(int(bind.levelled), steady, still))
+            case LookStickBind():
+                yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
+                hold_s = HOLD_S if bind.hold_s is None else bind.hold_s
+                stick = StickLookTuning(*shape_of(bind, self.tables), bind.ease_s, bind.rim_boost, hold_s)
+                silent = silent._replace(kind=LOOK_STICK, stick=stick)
+        yaw_sign = -1.0 if bind.invert_yaw else 1.0
+        pitch_sign = -1.0 if bind.invert_pitch else 1.0
+        return silent._replace(yaw=yaw * yaw_sign, pitch=pitch * pitch_sign)
+
+
+def _mouse_drag(bind: MouseBind) -> DragTuning:
+    drag = PLAIN_DRAG._replace(half_life_s=bind.half_life_s)
+    gain = bind.hand_gain
+    if gain is None:
+        return drag
+    return drag._replace(
+        cm_per_count=CM_PER_INCH / bind.counts_per_inch,
+        slow_cm_s=gain.from_cm_s,
+        slow_gain=gain.slow,
+        fast_cm_s=gain.to_cm_s,
+        fast_gain=gain.fast,
     )
-    if isinstance(curve, ExpoCurve | SCurve):
-        form = form._replace(amount=curve.amount)
-    if isinstance(curve, KneeCurve):
-        form = form._replace(knee_tilt=curve.at[0], amount=curve.at[1])
-    if isinstance(bind, Centred):
-        # A device's y is towards the player.
-        x, y = bind.centre
-        form = form._replace(gate=_GATES[bind.gate], centre_x=x, centre_y=0.0 - y)
-    return numbers | {"form": form}
 
 
-def _is_usual(numbers: dict[str, Any]) -> bool:
-    """Return whether the short way through the kernels does: a round zone, and a curve from 0 to 1."""
-    return numbers["form"] == USUAL_FORM and numbers["curve_form"] in (CURVE_LINEAR, CURVE_POWER)
+def move_rules(move: Move) -> MoveRules:
+    """Return steps 7 to 10 where they ask for more than a diagonal rule and a half-life; else none."""
+    rules = NO_RULES
+    if move.diagonal == "factor":
+        rules = rules._replace(any=1, diagonal_factor=move.diagonal_factor or DIAGONAL_FACTOR_USUAL)
+    if move.paces:
+        spare = [0.0] * (MOST_PACES - len(move.paces))
+        a, b, c, d = [pace.above for pace in move.paces] + spare
+        e, f, g, h = [pace.amount for pace in move.paces] + spare
+        margin = PACE_MARGIN if move.pace_margin is None else move.pace_margin
+        rules = rules._replace(any=1, paces=PaceTuning(len(move.paces), (a, b, c, d), (e, f, g, h), margin))
+    if move.press_amounts:
+        rules = rules._replace(any=1)
+    if move.notches:
+        pull = NOTCH_PULL if move.notch_pull is None else move.notch_pull
+        rules = rules._replace(any=1, notches=move.notches, notch_pull=pull)
+    if move.one_euro:
+        numbers = move.one_euro
+        one_euro = OneEuroTuning(numbers.min_cutoff_hz, numbers.beta, numbers.d_cutoff_hz)
+        rules = rules._replace(any=1, one_euro=one_euro)
+    assert rules.paces == NO_PACES or rules.any, "rules that are asked for are run"
+    return rules
 
 
-def source_tuning(bind: Ramped | Tilted) -> SourceTuning:
-    """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`."""
-    if isinstance(bind, Ramped):
-        opposites = _OPPOSITES[getattr(bind, "opposites", "cancel")]
-        return SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=bind.rise_s, fall_s=bind.fall_s, opposites=opposites)
-    if isinstance(bind, HandsBind):
-        return SILENT_SOURCE._replace(kind=SOURCE_SWING, full_m_s=bind.full_swing_m_s, **_shape(bind))
-    numbers = _shape(bind)
-    kind = SOURCE_STICK if _is_usual(numbers) else SOURCE_FORMED
-    if isinstance(bind, AxesBind | AxisBind | TriggersBind):
-        kind = SOURCE_AXES
-    return SILENT_SOURCE._replace(kind=kind, **numbers)
-
-
-def look_source_tuning(bind: LookBind) -> LookSourceTuning:
-    """Return the numbers of one `bind` entry of `look`; an inverted axis has a negative one."""
-    yaw_sign = -1.0 if bind.invert_yaw else 1.0
-    pitch_sign = -1.0 if bind.invert_pitch else 1.0
-    kind = LOOK_DISPLACEMENT
-    yaw = pitch = 0.0
-    match bind:
-        case MouseBind():
-            yaw = math.radians(bind.count_deg)
-            pitch = yaw * bind.pitch_ratio
-        case TouchDragBind():
-            yaw = pitch = math.radians(bind.deg_per_width)
-        case GyroBind():
-            kind = LOOK_RATE
-            yaw = pitch = bind.turn_ratio
-        case LookStickBind():
-            kind = LOOK_STICK
-            yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
-    tuning = SILENT_LOOK_SOURCE._replace(kind=kind, yaw=yaw * yaw_sign, pitch=pitch * pitch_sign)
-    return tuning._replace(**_shape(bind)) if isinstance(bind, LookStickBind) else tuning
-
-
-def _move_tuning(move: Move | None) -> MoveTuning:
-    sources = [source_tuning(bind) for bind in move.bind] if move else []
-    first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
-    four = (first, second, third, fourth)
-    if move is None:
-        return MoveTuning(0, four, MERGE_STRONGEST, DIAGONAL_CAP, 0.0)
-    return MoveTuning(len(sources), four, _MERGES[move.merge], _DIAGONALS[move.diagonal], move.half_life_s)
-
-
-def axis_tuning(channel: Rise | Throttle | Turn | None) -> AxisTuning:
-    """Return the numbers of a channel of one number; silent where a mode binds nothing to it."""
-    sources = [source_tuning(bind) for bind in channel.bind] if channel else []
-    first, second, third = sources + [SILENT_SOURCE] * (AXIS_SOURCES - len(sources))
-    return AxisTuning(len(sources), (first, second, third), _MERGES[channel.merge] if channel else MERGE_STRONGEST)
-
-
-def look_tuning(look: LookTable | None) -> LookTuning:
-    """Return the numbers of the channel `look`; silent where a mode binds nothing to it."""
-    sources = [look_source_tuning(bind) for bind in look.bind] if look else []
-    first, second, third, fourth = sources + [SILENT_LOOK_SOURCE] * (LOOK_SOURCES - len(sources))
-    low_deg, high_deg = look.pitch_limits_deg if look else (-90.0, 90.0)
-    return LookTuning(len(sources), (first, second, third, fourth), math.radians(low_deg), math.radians(high_deg))
-
-
-def mode_tuning(profile: Profile, mode_name: str) -> Tuning:
-    """Return every number that moving takes in one mode; its type is the same for all profiles. Angles in radians."""
-    mode = profile.mode[mode_name]
-    gait = profile.gait_of(mode_name)
-    return Tuning(
-        profile.max_dt_s,
-        _move_tuning(mode.move),
-        SteerTuning(_FRAMES[mode.steer.frame], math.radians(mode.steer.turn_deg_s)),
-        GaitTuning(gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2),
-    )
+def held_flags(mode: Mode, press_names: tuple[str, ...]) -> tuple[HeldFlag, ...]:
+    """Return what the presses of a mode put into the sample while they are held."""
+    flags: list[HeldFlag] = []
+    if mode.move:
+        for name, amount in mode.move.press_amounts.items():
+            flags.append(HeldFlag(press_names.index(name), TAKEN_OFF, 1.0 - amount))
+    if mode.look:
+        for index, bind in enumerate(mode.look.bind):
+            if isinstance(bind, GyroBind) and bind.pause_press is not None:
+                place = LOOK_START + index * LOOK_SOURCE_WIDTH + LOOK_PAUSED
+                flags.append(HeldFlag(press_names.index(bind.pause_press), place, 1.0))
+        if mode.look.zoom:
+            flags.append(HeldFlag(press_names.index(mode.look.zoom.press), ZOOMED, 1.0))
+    return tuple(flags)
 
 
 def press_tuning(press: PressTable) -> PressTuning:
@@ -193,7 +244,34 @@ def press_tuning(press: PressTable) -> PressTuning:
     )
 
 
-def press_tunings(profile: Profile, mode_name: str) -> tuple[PressTuning, ...]:
-    """Return the numbers of every press of the profile; one that the mode does not bind is silent."""
-    presses = profile.mode[mode_name].press
-    return tuple(press_tuning(presses[name]) if name in presses else SILENT_PRESS for name in profile.press_names)
+def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
+    """Return every number of one mode; the kernels' types are the same for all profiles. Angles in radians."""
+    mode = profile.mode[mode_name]
+    gait = profile.gait_of(mode_name)
+    build = _Builder()
+    steer = mode.steer
+    tick = Tuning(
+        profile.max_dt_s,
+        build.move(mode.move),
+        SteerTuning(_FRAMES[steer.frame], math.radians(steer.turn_deg_s)),
+        GaitTuning(gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2),
+    )
+    axes = (
+        build.axis(mode.rise, RISE_PLACE),
+        build.axis(mode.throttle, THROTTLE_PLACE),
+        build.axis(mode.turn, TURN_PLACE),
+    )
+    look = build.look(mode.look)
+    names = profile.press_names
+    margin_deg = SECTOR_MARGIN_DEG if steer.sector_margin_deg is None else steer.sector_margin_deg
+    return ModeTuning(
+        tick,
+        tuple(build.forms),
+        axes,
+        look,
+        tuple(press_tuning(mode.press[name]) if name in mode.press else SILENT_PRESS for name in names),
+        held_flags(mode, names),
+        steer.sectors or 0,
+        math.radians(margin_deg),
+        tuple(build.tables.numbers),
+    )

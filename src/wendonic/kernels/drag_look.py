@@ -1,0 +1,91 @@
+"""Looking by a displacement: the mouse, or a finger that drags."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.kernel import kernel
+from wendonic.kernels.smoothing import half_life_factor
+
+HAND_HALF_LIFE_S = 0.03
+"""Half-life behind which the hand's speed is found: long enough for a few reports of the mouse."""
+
+OWED_LEAST = 1e-9
+"""What smoothing still owes below this (rad) is handed out at once: it would fade for ever."""
+
+SPEED_LEAST_CM_S = 1e-3
+
+
+class DragTuning(NamedTuple):
+    """What a displacement may have besides its two angles a count.
+
+    `cm_per_count` is 0 where the gain does not follow the hand's speed; else the gain runs evenly from `slow_gain` at
+    `slow_cm_s` to `fast_gain` at `fast_cm_s`, and stays there outside.
+    """
+
+    half_life_s: float
+    cm_per_count: float
+    slow_cm_s: float
+    slow_gain: float
+    fast_cm_s: float
+    fast_gain: float
+
+
+class DragState(NamedTuple):
+    """What smoothing still owes (rad), and how fast the hand goes."""
+
+    owed_yaw: float
+    owed_pitch: float
+    hand_cm_s: float
+
+
+PLAIN_DRAG = DragTuning(0.0, 0.0, 0.0, 1.0, 1.0, 1.0)
+DRAG_AT_REST = DragState(0.0, 0.0, 0.0)
+
+
+@kernel
+def hand_gain(tuning: DragTuning, hand_cm_s: float) -> float:
+    """Return the gain at a speed of the hand.
+
+    >>> hand_gain(PLAIN_DRAG._replace(slow_cm_s=10.0, fast_cm_s=50.0, fast_gain=2.0), 30.0)
+    1.5
+    """
+    share = (hand_cm_s - tuning.slow_cm_s) / (tuning.fast_cm_s - tuning.slow_cm_s)
+    return tuning.slow_gain + min(max(share, 0.0), 1.0) * (tuning.fast_gain - tuning.slow_gain)
+
+
+@kernel
+def dragged(
+    tuning: DragTuning, state: DragState, yaw: float, pitch: float, counts: float, dt: float
+) -> tuple[DragState, float, float]:
+    """Return the new state and how far the view turns (rad) for a displacement worth `yaw` and `pitch` at gain 1.
+
+    `counts` is the length of the displacement, from which the hand's speed is found, behind a low-pass whose mean
+    over the tick counts. Smoothing hands out the share 1 - 2 ** (-dt / half_life_s) of what is owed, so whatever is
+    put in comes out, to the last bit that matters, and at the same pace at every tick rate. `dt` plays no other
+    part.
+
+    >>> state, yaw, _ = dragged(PLAIN_DRAG._replace(half_life_s=0.05), DRAG_AT_REST, 1.0, 0.0, 9.0, 0.05)
+    >>> yaw, dragged(PLAIN_DRAG._replace(half_life_s=0.05), state, 0.0, 0.0, 0.0, 0.05)[1]
+    (0.5, 0.25)
+    """
+    half_life_s, cm_per_count, _, _, _, _ = tuning
+    owed_yaw, owed_pitch, hand_cm_s = state
+    if cm_per_count > 0.0:
+        now_cm_s = counts * cm_per_count / dt
+        left = half_life_factor(HAND_HALF_LIFE_S, dt)
+        mean = now_cm_s + (hand_cm_s - now_cm_s) * (1.0 - left) * HAND_HALF_LIFE_S / (math.log(2.0) * dt)
+        hand_cm_s = now_cm_s + (hand_cm_s - now_cm_s) * left
+        if hand_cm_s < SPEED_LEAST_CM_S:
+            hand_cm_s = 0.0
+        gain = hand_gain(tuning, mean)
+        yaw *= gain
+        pitch *= gain
+    if half_life_s > 0.0:
+        owed_yaw += yaw
+        owed_pitch += pitch
+        share = 1.0 - half_life_factor(half_life_s, dt)
+        yaw = owed_yaw if abs(owed_yaw) < OWED_LEAST else owed_yaw * share
+        pitch = owed_pitch if abs(owed_pitch) < OWED_LEAST else owed_pitch * share
+        owed_yaw -= yaw
+        owed_pitch -= pitch
+    return DragState(owed_yaw, owed_pitch, hand_cm_s), yaw, pitch

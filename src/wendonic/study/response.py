@@ -1,0 +1,80 @@
+"""What a stick's shaping does to each position, without a tick."""
+
+import math
+
+from wendonic.kernels.curve import any_curve
+from wendonic.kernels.stick import formed
+from wendonic.profile.binds import Tilted
+from wendonic.profile.look_binds import LookStickBind
+from wendonic.profile.shapes import Curve
+from wendonic.profile.source_tuning import Shape, Tables, curve_form, shape_of
+
+
+class StickResponse:
+    """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
+    out.
+
+    Positions are right and ahead.
+
+    >>> from wendonic.demo import demo_profile
+    >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
+    >>> stick.amount(0.0, 0.14), round(stick.amount(0.0, 0.55), 3), stick.amount(0.6, 0.8)
+    (0.0, 0.33, 1.0)
+    """
+
+    def __init__(self, bind: Tilted | LookStickBind) -> None:
+        """Take the numbers of a `bind` entry that has a dead zone and a curve."""
+        tables = Tables()
+        self.shape: Shape = shape_of(bind, tables)
+        self._tables = tuple(tables.numbers)
+
+    def at(self, x: float, y: float) -> tuple[float, float]:
+        """Return where a raw position goes."""
+        inner, outer, curve, exponent, form = self.shape
+        return formed(x, y, inner, outer, curve, exponent, form, 0, self._tables)
+
+    def amount(self, x: float, y: float) -> float:
+        """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
+        return min(math.hypot(*self.at(x, y)), 1.0)
+
+    def tilt_for(self, amount: float, heading_deg: float = 0.0) -> float | None:
+        """Return the raw tilt in a direction that first gives `amount`, or None if none up to 1 does."""
+        right, ahead = math.sin(math.radians(heading_deg)), math.cos(math.radians(heading_deg))
+        low, high = 0.0, 1.0
+        if self.amount(right, ahead) < amount:
+            return None
+        # The amount never falls while the tilt grows, so halving finds the place.
+        for _ in range(50):
+            middle = (low + high) / 2.0
+            low, high = (middle, high) if self.amount(middle * right, middle * ahead) < amount else (low, middle)
+        return high
+
+
+class CurveResponse:
+    """A response curve by itself: tilt out of the dead zone in (0..1), amount out.
+
+    >>> from wendonic.profile.shapes import ExpoCurve
+    >>> CurveResponse(ExpoCurve(form="expo", amount=0.6)).amount(0.5)
+    0.275
+    """
+
+    def __init__(self, curve: Curve) -> None:
+        """Take a curve of a profile."""
+        tables = Tables()
+        self._form, self._exponent, self._rest = curve_form(curve, tables)
+        self._tables = tuple(tables.numbers)
+
+    def amount(self, tilt: float) -> float:
+        """Return the amount at a tilt of 0..1."""
+        rest = self._rest
+        return any_curve(
+            tilt,
+            self._form,
+            self._exponent,
+            rest.amount,
+            rest.knee_tilt,
+            rest.floor,
+            rest.ceiling,
+            self._tables,
+            rest.points,
+        )
