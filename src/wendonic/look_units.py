@@ -126,13 +126,13 @@ def zoom_ratio(fov_deg: float, zoom_fov_deg: float, match_at: float = 0.0) -> fl
     return math.atan(match_at * narrow) / math.atan(match_at * wide)
 
 
-def screens_per_second(deg_s: float, fov_deg: float) -> float:
+def half_windows_per_second(deg_s: float, fov_deg: float) -> float:
     """Return how fast the middle of the picture moves at a rate of turning, in half window widths a second.
 
     Formula: radians(deg_s) / tan(fov / 2), the slope of `screen_part` at the middle. The same rate looks quicker in a
     narrower field of view, by what `zoom_ratio` takes off.
 
-    >>> round(screens_per_second(90, fov_deg=90), 6)
+    >>> round(half_windows_per_second(90, fov_deg=90), 6)
     1.570796
     """
     _angles_of_view(fov_deg=fov_deg)
@@ -141,16 +141,16 @@ def screens_per_second(deg_s: float, fov_deg: float) -> float:
     return math.radians(deg_s) / math.tan(math.radians(fov_deg) / 2.0)
 
 
-def deg_s_from_screens(screens_per_second: float, fov_deg: float) -> float:
-    """Return the rate of turning (deg/s) that moves the middle of the picture so fast: see `screens_per_second`.
+def deg_s_from_half_windows(half_windows_per_second: float, fov_deg: float) -> float:
+    """Return the rate of turning (deg/s) that moves the middle of the picture so fast: see `half_windows_per_second`.
 
-    >>> round(deg_s_from_screens(1.0, fov_deg=90), 6)
+    >>> round(deg_s_from_half_windows(1.0, fov_deg=90), 6)
     57.29578
     """
     _angles_of_view(fov_deg=fov_deg)
-    if not math.isfinite(screens_per_second):
-        raise WendonicError(f"screens_per_second: found {screens_per_second!r}; allowed: a finite number")
-    return math.degrees(screens_per_second * math.tan(math.radians(fov_deg) / 2.0))
+    if not math.isfinite(half_windows_per_second):
+        raise WendonicError(f"half_windows_per_second: found {half_windows_per_second!r}; allowed: a finite number")
+    return math.degrees(half_windows_per_second * math.tan(math.radians(fov_deg) / 2.0))
 
 
 def hand_cm_s(deg_s: float, cm_per_turn: float) -> float:
@@ -163,3 +163,68 @@ def hand_cm_s(deg_s: float, cm_per_turn: float) -> float:
     if not math.isfinite(deg_s):
         raise WendonicError(f"deg_s: found {deg_s!r}; allowed: a finite number")
     return deg_s / 360.0 * cm_per_turn
+
+
+def one_sensitivity(
+    dpi: float,
+    cm_per_turn: float | None = None,
+    deg_per_count: float | None = None,
+    counts_per_turn: float | None = None,
+) -> float:
+    """Return degrees a count from whichever one way of saying it is given; 34 cm a turn where none is.
+
+    Raises `WendonicError` where more than one is given.
+
+    >>> round(one_sensitivity(800), 6), one_sensitivity(800, counts_per_turn=7200)
+    (0.033618, 0.05)
+    """
+    given = [number for number in (cm_per_turn, deg_per_count, counts_per_turn) if number is not None]
+    if len(given) > 1:
+        raise WendonicError(
+            f"found {len(given)} of cm_per_turn, deg_per_count and counts_per_turn; allowed: one of them, "
+            "the others follow from it and the dpi"
+        )
+    if deg_per_count is not None:
+        _above_zero(deg_per_count=deg_per_count)
+        return deg_per_count
+    if counts_per_turn is not None:
+        return deg_per_count_from_counts(counts_per_turn)
+    return deg_per_count_from_cm(34.0 if cm_per_turn is None else cm_per_turn, dpi)
+
+
+def look_table(
+    deg_per_count: float, dpi: float, rate_deg_s: float, fov_deg: float, zoom_fov_deg: float
+) -> list[tuple[str, float, str]]:
+    """Return everything that follows from a sensitivity, a mouse, a rate and two fields of view: words, value, unit.
+
+    >>> look_table(0.05, 800, 180, 80, 40)[1]
+    ('counts for a full turn', 7200.0, 'counts')
+    """
+    turn_cm = cm_per_turn(deg_per_count, dpi)
+    middle = half_windows_per_second(deg_per_count, fov_deg)
+    rows = [
+        ("one count of the mouse", deg_per_count, "deg"),
+        ("counts for a full turn", counts_per_turn(deg_per_count), "counts"),
+        ("mouse", dpi, "dpi"),
+        ("mouse for a full turn", turn_cm, "cm"),
+        ("mouse for a quarter turn", turn_cm / 4.0, "cm"),
+        (f"one count in the middle of {fov_deg:g} deg of view", 100.0 * middle, "% of half a window"),
+        (f"mouse from the edge to the middle of {fov_deg:g} deg of view", fov_deg / 720.0 * turn_cm, "cm"),
+        (f"hand for {rate_deg_s:g} deg/s", hand_cm_s(rate_deg_s, turn_cm), "cm/s"),
+        (f"mouse for {rate_deg_s:g} deg/s", rate_deg_s / deg_per_count, "counts/s"),
+        (
+            f"picture at {rate_deg_s:g} deg/s, {fov_deg:g} deg of view",
+            half_windows_per_second(rate_deg_s, fov_deg),
+            "half windows/s",
+        ),
+        (
+            f"the same at {zoom_fov_deg:g} deg of view",
+            half_windows_per_second(rate_deg_s, zoom_fov_deg),
+            "half windows/s",
+        ),
+    ]
+    for at, where in ((0.0, "the middle"), (0.5, "half-way out"), (1.0, "the edge")):
+        ratio = zoom_ratio(fov_deg, zoom_fov_deg, at)
+        rows.append((f"zoomed to {zoom_fov_deg:g} deg, alike at {where}", ratio, "times"))
+        rows.append(("  mouse for a full turn then", turn_cm / ratio, "cm"))
+    return rows

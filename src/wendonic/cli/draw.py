@@ -91,6 +91,44 @@ def path(
     print(f"wrote {target}")
 
 
+ProfilesArgument = Annotated[
+    list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")
+]
+
+
+@draw.command(epilog="Example: wendonic draw curve demo-out/beekeeper.toml -o curve.png")
+def curve(profiles: ProfilesArgument, out: OutOption = None, mode: ModeOption = None) -> None:
+    """Response curves with their slope, and how many of a stick's steps are left for slow walking."""
+    from wendonic.pictures import draw_curves, save_picture
+    from wendonic.profile.load import load_profile
+
+    target = out or Path(f"{profiles[0].stem}-curve.png")
+    save_picture(draw_curves([load_profile(path) for path in profiles], mode), target)
+    print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw diagonals demo-out/beekeeper.toml -o diagonals.png")
+def diagonals(profile: ProfileArgument, out: OutOption = None, mode: ModeOption = None) -> None:
+    """Wanted speed by direction for keys and sticks; diagonals that are too fast stand out."""
+    from wendonic.pictures import draw_diagonals, save_picture
+    from wendonic.profile.load import load_profile
+
+    target = out or Path(f"{profile.stem}-diagonals.png")
+    save_picture(draw_diagonals(load_profile(profile), mode), target)
+    print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw look demo-out/beekeeper.toml -o look.png")
+def look(profiles: ProfilesArgument, out: OutOption = None, mode: ModeOption = None) -> None:
+    """Yaw rate by tilt for sticks, angle by swipe for mice; of two profiles if two are given."""
+    from wendonic.pictures import draw_look, save_picture
+    from wendonic.profile.load import load_profile
+
+    target = out or Path(f"{profiles[0].stem}-look.png")
+    save_picture(draw_look([load_profile(path) for path in profiles], mode), target)
+    print(f"wrote {target}")
+
+
 @draw.command(epilog="Example: wendonic draw devices demo-out/beekeeper_mouse.jsonl -o devices.png")
 def devices(
     recording: RecordingArgument,

@@ -11,6 +11,7 @@ from wendonic.cli.convert import convert
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
 from wendonic.cli.info import info
+from wendonic.cli.look_units import look_units
 from wendonic.cli.new import new
 from wendonic.cli.record import record
 from wendonic.cli.shape import shape
@@ -28,6 +29,7 @@ app.command(epilog="Example: wendonic new beekeeper.toml")(new)
 app.command(epilog="Example: wendonic shape demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o walk.csv")(shape)
 app.command(epilog="Example: wendonic convert demo-out/beekeeper_pad.jsonl beekeeper_pad.parquet")(convert)
 app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
+app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 --dpi 800")(look_units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
 

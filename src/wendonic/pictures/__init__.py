@@ -1,9 +1,21 @@
 """Pictures of profiles, recordings and traces. Every function takes `ax=None` and returns what it drew."""
 
+from wendonic.pictures.curve import draw_curves
 from wendonic.pictures.devices import draw_devices
+from wendonic.pictures.diagonals import draw_diagonals
+from wendonic.pictures.look import draw_look
 from wendonic.pictures.path import draw_path
 from wendonic.pictures.stick import draw_stick
 from wendonic.pictures.style import save_picture
 from wendonic.pictures.timeline import draw_timeline
 
-__all__ = ["draw_devices", "draw_path", "draw_stick", "draw_timeline", "save_picture"]
+__all__ = [
+    "draw_curves",
+    "draw_devices",
+    "draw_diagonals",
+    "draw_look",
+    "draw_path",
+    "draw_stick",
+    "draw_timeline",
+    "save_picture",
+]

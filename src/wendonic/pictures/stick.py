@@ -31,20 +31,23 @@ if TYPE_CHECKING:
     from matplotlib.contour import ContourSet
     from numpy.typing import NDArray
 
+GRID_STEPS = 7
+"""Raw positions of the grid between rest and rim, along an axis."""
+
 AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
 
 
 def draw_stick(
     profile: Profile, recording: Recording | None = None, mode: str | None = None, ax: Axes | None = None
 ) -> list[Axes]:
-    """Draw the first stick of a mode's `move`: the map of its positions, and amount by tilt beside it.
+    """Draw the first stick of a mode's `move`: a map, amount by tilt, and a grid of positions moved to where they go.
 
     On the map: the dead zone (hatched), lines of equal amount, the outer rim from which on everything is full
-    speed, whatever form they have, and the positions of that stick in `recording`, if one is given. Returns both
+    speed, whatever form they have, and the positions of that stick in `recording`, if one is given. Returns the
     axes. Raises `WendonicError` where there is no such mode, or it binds no stick.
 
     >>> from wendonic.demo import demo_profile
-    >>> plane, curve = draw_stick(demo_profile())
+    >>> plane, curve, moved = draw_stick(demo_profile())
     >>> curve.get_title(loc="left")
     'Half speed at tilt 0.67'
     """
@@ -54,10 +57,29 @@ def draw_stick(
     if bind is None:
         raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')
     stick = StickResponse(bind)
-    plane, curve = split_axes(ax, widths=(1.25, 1.0))
+    plane, right = split_axes(ax, widths=(1.5, 1.0))
+    curve, moved = split_axes(right, heights=(1.0, 1.0))
     _draw_plane(plane, bind, stick, recording)
     _draw_curve(curve, bind, stick)
-    return [plane, curve]
+    _draw_moved(moved, stick)
+    return [plane, curve, moved]
+
+
+def _draw_moved(ax: Axes, stick: StickResponse) -> None:
+    """Draw a grid of raw positions, and where each of them goes."""
+    dress_axes(ax, "Where a grid of positions goes", "right", "ahead")
+    ax.set_aspect("equal")
+    ax.set_xlim(-1.08, 1.08)
+    ax.set_ylim(-1.08, 1.08)
+    ax.add_patch(Circle((0, 0), 1.0, fill=False, edgecolor=INK, linewidth=0.8, linestyle=(0, (1, 2))))
+    ticks = [step / GRID_STEPS for step in range(-GRID_STEPS, GRID_STEPS + 1)]
+    raw = [(x, y) for x in ticks for y in ticks if math.hypot(x, y) <= 1.0 + 1e-9]
+    shaped = [stick.at(x, y) for x, y in raw]
+    for (x, y), (to_x, to_y) in zip(raw, shaped, strict=True):
+        ax.plot([x, to_x], [y, to_y], color=FOG, linewidth=1.0, zorder=1)
+    ax.plot(*zip(*raw, strict=True), "o", color=FOG, markersize=3.5, zorder=2, label="raw")
+    ax.plot(*zip(*shaped, strict=True), "D", color=HONEY, markersize=3.0, zorder=3, label="shaped")
+    label_lines(ax)
 
 
 def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Recording | None) -> None:
@@ -115,11 +137,12 @@ def _draw_any_regions(
     still = (amounts <= 1e-9).astype(float)
     ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
     ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
-    full = stick.shape.form.ceiling - 1e-3
+    full = stick.shape.form.ceiling - 0.01
     ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
     full_words = f"dashed: {stick.shape.form.ceiling:g} from here on"
-    ax.text(-1.1, 1.1, "hatched: nothing", color=BRICK, fontsize=10, va="top", bbox=behind)
+    hatched = "hatched: nothing" if still.sum() > 1.0 else "nowhere nothing"
+    ax.text(-1.1, 1.1, hatched, color=BRICK, fontsize=10, va="top", bbox=behind)
     ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
     lines_words = "lines: wanted amount\n(of top speed)"

@@ -27,6 +27,16 @@ SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}
 INTENT: dict[str, Any] = {"color": SLATE, "linewidth": 1.6, "linestyle": (0, (5, 1.2))}
 MOTION: dict[str, Any] = {"color": MOSS, "linewidth": 1.6}
 
+LINE_STYLES: tuple[tuple[str, Any], ...] = (
+    (HONEY, "-"),
+    (SLATE, (0, (5, 1.5))),
+    (HEATHER, (0, (1.5, 1.2))),
+    (MOSS, (0, (6, 1.5, 1.5, 1.5))),
+    (INK, (0, (3, 3))),
+    (MIST, "-"),
+)
+"""Lines of several things of one kind, told apart by colour and dashes."""
+
 ENDINGS = (".png", ".svg", ".pdf")
 
 

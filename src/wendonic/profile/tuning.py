@@ -158,7 +158,7 @@ class _Builder:
             case MouseBind():
                 yaw = math.radians(bind.count_deg)
                 pitch = yaw * bind.pitch_ratio
-                silent = silent._replace(kind=LOOK_DISPLACEMENT, drag=_mouse_drag(bind))
+                silent = silent._replace(kind=LOOK_DISPLACEMENT, drag=mouse_drag(bind))
             case TouchDragBind():
                 yaw = pitch = math.radians(bind.deg_per_width)
                 drag = PLAIN_DRAG._replace(half_life_s=bind.half_life_s)
@@ -177,7 +177,8 @@ class _Builder:
         return silent._replace(yaw=yaw * yaw_sign, pitch=pitch * pitch_sign)
 
 
-def _mouse_drag(bind: MouseBind) -> DragTuning:
+def mouse_drag(bind: MouseBind) -> DragTuning:
+    """Return smoothing and gain of a mouse as the kernels' numbers."""
     drag = PLAIN_DRAG._replace(half_life_s=bind.half_life_s)
     gain = bind.hand_gain
     if gain is None:

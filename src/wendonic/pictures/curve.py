@@ -1,0 +1,186 @@
+"""Response curves: amount by tilt, its slope, and what is left of a stick's steps at small tilt."""
+
+import math
+from collections.abc import Sequence
+from itertools import pairwise
+from typing import TYPE_CHECKING
+
+from matplotlib.axes import Axes
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import (
+    BRICK,
+    FOG,
+    HONEY,
+    INK,
+    LINE_STYLES,
+    MIST,
+    PAPER,
+    RAW,
+    SLATE,
+    dress_axes,
+    split_axes,
+)
+from wendonic.profile.binds import Tilted
+from wendonic.profile.look_binds import LookStickBind
+from wendonic.profile.schema import Profile
+from wendonic.study.response import StickResponse
+
+if TYPE_CHECKING:
+    from numpy.typing import NDArray
+
+STEPS_TO_RIM = 127
+"""Steps of an 8-bit stick from its rest to its rim."""
+
+QUARTER = 0.25
+BEHIND = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
+
+
+def steps_in_first_quarter(stick: StickResponse) -> int:
+    """Return how many of an 8-bit stick's steps straight ahead ask for something, but for no more than a quarter.
+
+    >>> from wendonic.demo import demo_profile
+    >>> steps_in_first_quarter(StickResponse(demo_profile().mode["foot"].move.bind[1]))
+    44
+    """
+    amounts = [stick.amount(0.0, step / STEPS_TO_RIM) for step in range(1, STEPS_TO_RIM + 1)]
+    return sum(0.0 < amount <= QUARTER for amount in amounts)
+
+
+def tilted_binds(profile: Profile, mode: str | None = None) -> list[tuple[str, Tilted | LookStickBind]]:
+    """Return every source of a mode that has a dead zone and a curve, with a name for each."""
+    name = profile.mode_name(mode)
+    table = profile.mode[name]
+    found: list[tuple[str, Tilted | LookStickBind]] = []
+    for channel in ("move", "rise", "throttle", "turn", "look"):
+        of_channel = getattr(table, channel)
+        for bind in of_channel.bind if of_channel else ():
+            if isinstance(bind, Tilted | LookStickBind):
+                controls = [getattr(bind, key, None) for key in ("stick", "axis", "touch_stick", "pointer")]
+                control = next((one for one in controls if one), type(bind).__name__.removesuffix("Bind").lower())
+                found.append((f"{channel}: {control}", bind))
+    if not found:
+        raise WendonicError(f'mode "{name}" has no source with a dead zone and a curve; there is nothing to draw')
+    return found
+
+
+def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
+    """Draw the response curves of one or several profiles: amount by tilt straight ahead, and its slope.
+
+    Of one profile all curves of the mode are drawn, of several the first one of each. In the key stands how many of
+    an 8-bit stick's 127 steps fall into the first quarter of speed: few of them make slow walking coarse. Returns
+    both axes. Raises `WendonicError` where there is no such mode, or nothing with a curve.
+
+    >>> from wendonic.demo import demo_profile
+    >>> amount, slope = draw_curves([demo_profile()])
+    >>> slope.get_ylabel()
+    'slope (amount for tilt)'
+    """
+    if len(profiles) == 1:
+        shown = tilted_binds(profiles[0], mode)
+    else:
+        shown = []
+        for number, profile in enumerate(profiles, 1):
+            name, bind = tilted_binds(profile, mode)[0]
+            shown.append((f"{profile.title or f'profile {number}'}, {name}", bind))
+    if len(shown) > len(LINE_STYLES):
+        raise WendonicError(f"{len(shown)} curves in one picture; allowed: at most {len(LINE_STYLES)}")
+    amount, slope = split_axes(ax, widths=(1.0, 1.0))
+    dress_axes(amount, "", "tilt (raw, 0 to 1)", "wanted amount (of top speed or rate)")
+    dress_axes(slope, "Slope: how much a little more tilt changes", "tilt (raw, 0 to 1)", "slope (amount for tilt)")
+    amount.plot([0.0, 1.0], [0.0, 1.0], label="raw: amount = tilt", **RAW)
+    slope.axhline(1.0, **RAW)
+    steepest = 1.0
+    for line, ((name, bind), style) in enumerate(zip(shown, LINE_STYLES, strict=False)):
+        stick = StickResponse(bind)
+        steepest = max(steepest, _draw_one(amount, slope, name, stick, style, line))
+    first = StickResponse(shown[0][1])
+    _draw_zone(amount, first)
+    _draw_quarter(amount, first)
+    amount.set_title(_title(first), color=INK, loc="left", fontsize=13, fontweight="bold", pad=10.0)
+    for panel, top in ((amount, 1.05), (slope, min(1.08 * steepest, 6.0))):
+        panel.set_xlim(0.0, 1.0)
+        panel.set_ylim(0.0, top)
+        panel.set_box_aspect(1.0)
+    amount.legend(loc="upper center", bbox_to_anchor=(0.5, -0.12), frameon=False, fontsize=9, labelcolor=INK)
+    return [amount, slope]
+
+
+def _title(stick: StickResponse) -> str:
+    return f"{steps_in_first_quarter(stick)} of {STEPS_TO_RIM} steps for the first quarter of speed"
+
+
+def _draw_one(
+    amount: Axes, slope: Axes, name: str, stick: StickResponse, style: tuple[str, object], line: int
+) -> float:
+    """Draw one curve into both panels; return its steepest slope, jumps left out."""
+    tilts = _tilts(stick)
+    amounts = [stick.amount(0.0, tilt) for tilt in tilts]
+    color, dashes = style
+    steps = steps_in_first_quarter(stick)
+    form = stick.shape.form
+    begins = stick.tilt_for(1e-9) or 0.0
+    full = stick.tilt_for(form.ceiling - 1e-9) or 1.0
+    ends = f", floor {form.floor:g}" if form.floor else ""
+    ends += f", ceiling {form.ceiling:g}" if form.ceiling < 1.0 else ""
+    label = f"{name}: from {begins:.2g}, full at {full:.2g}{ends}; {steps} steps below a quarter"
+    amount.plot(tilts, amounts, color=color, linestyle=dashes, linewidth=1.8, label=label)
+    amount.plot([begins], [0.0], "|", color=color, markersize=14, markeredgewidth=2.0, clip_on=False)
+    slopes = [
+        (after - before) / (right - left)
+        for left, right, before, after in zip(tilts, tilts[1:], amounts, amounts[1:], strict=False)
+    ]
+    middles = [(left + right) / 2.0 for left, right in pairwise(tilts)]
+    # What is steeper than anything a curve does is a jump: at the edge of a cut, or onto a floor.
+    jumps = [index for index, steep in enumerate(slopes) if steep > 40.0]
+    for index in jumps:
+        slopes[index] = math.nan
+        slope.axvline(middles[index], color=color, linestyle=":", linewidth=1.2)
+        slope.annotate(
+            f"{name} jumps to {amounts[index + 1]:.2g}",
+            (middles[index], 0.97 - 0.045 * line),
+            xycoords=("data", "axes fraction"),
+            xytext=(4, 0),
+            textcoords="offset points",
+            color=BRICK,
+            fontsize=9,
+            va="top",
+        )
+    slope.plot(middles, slopes, color=color, linestyle=dashes, linewidth=1.8)
+    return max((steep for steep in slopes if not math.isnan(steep)), default=1.0)
+
+
+def _tilts(stick: StickResponse) -> list[float]:
+    import numpy as np
+
+    edges = [stick.shape.inner, stick.shape.outer]
+    beside = [edge + gap for edge in edges for gap in (-1e-4, 1e-4)]
+    grid: NDArray[np.float64] = np.unique(np.concatenate([np.linspace(0.0, 1.0, 801), edges, beside]))
+    return [tilt for tilt in grid.tolist() if 0.0 <= tilt <= 1.0]
+
+
+def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
+    """Mark the steps that lie in the first quarter of speed."""
+    end = stick.tilt_for(QUARTER)
+    if end is None:
+        return
+    ax.plot([0.0, end, end], [QUARTER, QUARTER, 0.0], color=MIST, linewidth=0.9, linestyle=":")
+    ax.annotate("a quarter", (0.01, QUARTER), xytext=(0, 3), textcoords="offset points", color=MIST, fontsize=9)
+    for step in range(1, STEPS_TO_RIM + 1):
+        tilt = step / STEPS_TO_RIM
+        if 0.0 < stick.amount(0.0, tilt) <= QUARTER:
+            ax.plot([tilt, tilt], [0.0, 0.022], color=HONEY, linewidth=1.0)
+    ax.axhline(0.0, color=FOG, linewidth=0.6)
+
+
+def _draw_zone(ax: Axes, stick: StickResponse) -> None:
+    """Mark where nothing is asked for, and from where on everything is."""
+    begins = stick.tilt_for(1e-9)
+    if begins is not None and begins > 1e-6:
+        ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)
+        words = "dead zone"
+        ax.text(begins / 2.0, 0.6, words, color=BRICK, fontsize=9, rotation=90, ha="center", va="center", bbox=BEHIND)
+    full = stick.tilt_for(stick.shape.form.ceiling - 1e-9)
+    if full is not None and full < 1.0:
+        ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
+        ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)

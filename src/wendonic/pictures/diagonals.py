@@ -1,0 +1,97 @@
+"""Wanted speed by direction, with everything pressed or tilted all the way."""
+
+import math
+
+from matplotlib.axes import Axes
+from matplotlib.patches import Circle
+
+from wendonic.pictures.style import BRICK, FOG, INK, LINE_STYLES, blank_axes, dress_axes
+from wendonic.profile.schema import Profile
+from wendonic.study.full_input import FullInput, full_inputs
+
+MARKERS = (("o", 12.0), ("D", 9.0), ("s", 7.0), ("^", 5.0))
+"""Form and size, the later the smaller, so that none hides another."""
+
+FAULT = 1.005
+"""From this share of top speed on, a direction is too fast."""
+
+
+def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = None) -> Axes:
+    """Draw how fast a mode's keys and sticks want to go in every direction, all the way down, around the middle.
+
+    The ring is top speed: what lies outside of it is too fast, such as diagonals under `free`. Returns the axes.
+    Raises `WendonicError` where there is no such mode, or it has neither keys nor a stick.
+
+    >>> from wendonic.demo import demo_profile
+    >>> draw_diagonals(demo_profile()).get_title(loc="left")
+    'Every direction is within top speed, 3.2 m/s'
+    """
+    name = profile.mode_name(mode)
+    top_m_s = profile.gait_of(name).top_speed_m_s
+    inputs = full_inputs(profile, name)
+    ax = blank_axes(ax)
+    fastest = max(one.fastest for one in inputs)
+    dress_axes(ax, _title(inputs, top_m_s), "right (m/s)", "ahead (m/s)")
+    ax.set_aspect("equal")
+    limit = 1.12 * top_m_s * max(fastest, 1.0)
+    ax.set_xlim(-limit, limit)
+    ax.set_ylim(-limit, limit)
+    for share in (0.25, 0.5, 0.75):
+        ax.add_patch(Circle((0, 0), share * top_m_s, fill=False, edgecolor=FOG, linewidth=0.8))
+    ax.add_patch(Circle((0, 0), top_m_s, fill=False, edgecolor=INK, linewidth=1.4, linestyle=(0, (1, 2)), zorder=4))
+    for spoke in range(8):
+        angle = math.tau * spoke / 8
+        ax.plot([0.0, limit * math.sin(angle)], [0.0, limit * math.cos(angle)], color=FOG, linewidth=0.6, zorder=0)
+    for one, (color, dashes), marker in zip(inputs, LINE_STYLES, MARKERS, strict=False):
+        _draw_input(ax, one, color, dashes, marker, top_m_s)
+    ax.text(0.01, 0.01, f"dotted: top speed, {top_m_s:g} m/s", color=INK, fontsize=9, transform=ax.transAxes)
+    ax.legend(loc="upper left", bbox_to_anchor=(1.0, 1.0), frameon=False, fontsize=10, labelcolor=INK)
+    return ax
+
+
+def _title(inputs: list[FullInput], top_m_s: float) -> str:
+    worst = max(inputs, key=lambda one: one.fastest)
+    if worst.fastest >= FAULT:
+        over = worst.fastest - 1.0
+        name = worst.name[:1].upper() + worst.name[1:]
+        return f"{name}: diagonals are {over:.0%} too fast, {worst.fastest * top_m_s:.2f} m/s"
+    return f"Every direction is within top speed, {top_m_s:g} m/s"
+
+
+def _draw_input(
+    ax: Axes, one: FullInput, color: str, dashes: object, marker: tuple[str, float], top_m_s: float
+) -> None:
+    points = [(right * top_m_s, ahead * top_m_s) for right, ahead in one.wanted]
+    slowest = min(math.hypot(*pair) for pair in one.wanted)
+    most = f"{one.fastest * top_m_s:.2f} m/s"
+    least = f"at most,\n{slowest * top_m_s:.2f} m/s at least" if one.fastest - slowest > 0.005 else "everywhere"
+    label = f"{one.name}:\n{most} {least}"
+    x, y = zip(*[*points, points[0]], strict=True)
+    if one.round:
+        ax.plot(x, y, color=color, linestyle=dashes, linewidth=1.8, label=label, zorder=2)
+    else:
+        # Keys have eight directions and nothing between, so the line that joins them is faint.
+        ax.plot(x, y, color=color, linewidth=0.8, alpha=0.6, zorder=2)
+        form, size = marker
+        ax.plot(x, y, form, color=color, markersize=size, label=label, zorder=3)
+    for (right, ahead), (x_at, y_at) in zip(one.wanted, points, strict=True):
+        if not one.round and math.hypot(right, ahead) >= FAULT:
+            length = math.hypot(right, ahead)
+            ax.plot([right / length * top_m_s, x_at], [ahead / length * top_m_s, y_at], color=BRICK, linewidth=4.0)
+            ax.annotate(
+                f"+{length - 1.0:.0%}",
+                (x_at, y_at),
+                xytext=(12 * right / length, 12 * ahead / length),
+                textcoords="offset points",
+                color=BRICK,
+                fontsize=10,
+                ha="left" if right > 0.0 else "right",
+                va="bottom" if ahead > 0.0 else "top",
+            )
+    if one.round and one.fastest >= FAULT:
+        over = [
+            point if math.hypot(*pair) >= FAULT else (math.nan, math.nan)
+            for pair, point in zip(one.wanted, points, strict=True)
+        ]
+        x, y = zip(*over, strict=True)
+        ax.plot(x, y, color=BRICK, linewidth=3.0, alpha=0.8, zorder=2.5)

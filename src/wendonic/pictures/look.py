@@ -1,0 +1,107 @@
+"""Looking: yaw rate by tilt for sticks, angle by swipe for mice."""
+
+from collections.abc import Sequence
+
+from matplotlib.axes import Axes
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, dress_axes, split_axes
+from wendonic.profile.look_binds import LookStickBind, MouseBind
+from wendonic.profile.schema import Profile
+from wendonic.study.look_response import swipe_deg, yaw_rate_deg_s
+
+SWIPE_CM = 20.0
+SLOW_CM_S = 5.0
+FAST_CM_S = 60.0
+
+
+def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
+    """Draw how one profile looks around, or two beside each other: yaw rate by tilt, and angle by swipe.
+
+    A mouse whose gain follows the hand has a line for a slow and one for a fast swipe. Returns the panels that
+    there is something to draw in. Raises `WendonicError` where there is no such mode, it looks by neither stick nor
+    mouse, or there are more than two profiles.
+
+    >>> from wendonic.demo import demo_profile
+    >>> [panel.get_title(loc="left") for panel in draw_look([demo_profile()])]
+    ['Full tilt turns 230 deg/s', 'A full turn takes 34.0 cm']
+    """
+    if len(profiles) > 2:
+        raise WendonicError(f"{len(profiles)} profiles; allowed: one, or two to compare")
+    sticks: list[tuple[str, LookStickBind]] = []
+    mice: list[tuple[str, MouseBind]] = []
+    for number, profile in enumerate(profiles, 1):
+        look = profile.mode[profile.mode_name(mode)].look
+        prefix = f"{profile.title or f'profile {number}'}, " if len(profiles) > 1 else ""
+        for bind in look.bind if look else ():
+            if isinstance(bind, LookStickBind):
+                sticks.append((f"{prefix}{bind.stick}", bind))
+            elif isinstance(bind, MouseBind):
+                mice.append((f"{prefix}mouse", bind))
+    if not sticks and not mice:
+        raise WendonicError("nothing looks by stick or mouse here; there is nothing to draw")
+    panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice)))
+    if sticks:
+        _draw_sticks(panels[0], sticks)
+    if mice:
+        _draw_mice(panels[-1], mice)
+    for panel in panels:
+        panel.set_box_aspect(1.0)
+        panel.legend(loc="upper center", bbox_to_anchor=(0.5, -0.12), frameon=False, fontsize=9, labelcolor=INK)
+    return panels
+
+
+def _draw_sticks(ax: Axes, sticks: list[tuple[str, LookStickBind]]) -> None:
+    tilts = [step / 400.0 for step in range(401)]
+    tops = " and ".join(f"{yaw_rate_deg_s(bind, [1.0])[0]:.0f}" for _, bind in sticks)
+    dress_axes(ax, f"Full tilt turns {tops} deg/s", "tilt to the right (raw, 0 to 1)", "yaw rate (deg/s)")
+    most = 0.0
+    for (name, bind), (color, dashes) in zip(sticks, LINE_STYLES, strict=False):
+        rates = yaw_rate_deg_s(bind, tilts)
+        quarter = yaw_rate_deg_s(bind, [0.25])[0]
+        words = f"{name}: {rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
+        words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
+        ax.plot(tilts, rates, color=color, linestyle=dashes, linewidth=1.8, label=words)
+        most = max(most, *rates)
+        if bind.rim_boost:
+            boosted = yaw_rate_deg_s(bind, [1.0], boosted=True)[0]
+            ax.plot([1.0], [boosted], "^", color=color, markersize=8, clip_on=False)
+            ax.annotate(
+                f"{boosted:.0f} deg/s\nheld at the rim",
+                (1.0, boosted),
+                xytext=(-10, 0),
+                textcoords="offset points",
+                color=color,
+                fontsize=9,
+                ha="right",
+                va="center",
+            )
+            most = max(most, boosted)
+    ax.set_xlim(0.0, 1.0)
+    ax.set_ylim(0.0, 1.08 * most)
+    ax.axvline(0.25, color=FOG, linewidth=0.8)
+    ax.text(0.26, most, "a quarter tilt", color=MIST, fontsize=9, va="bottom")
+
+
+def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
+    turns = " and ".join(f"{360.0 / swipe_deg(bind, [1.0], SLOW_CM_S)[0]:.1f}" for _, bind in mice)
+    dress_axes(ax, f"A full turn takes {turns} cm", "swipe to the right (cm)", "angle turned (deg)")
+    ways = [SWIPE_CM * step / 100.0 for step in range(101)]
+    most = 0.0
+    styles = iter(LINE_STYLES)
+    for name, bind in mice:
+        speeds = (SLOW_CM_S, FAST_CM_S) if bind.hand_gain else (SLOW_CM_S,)
+        for hand_cm_s in speeds:
+            color, dashes = next(styles)
+            turned = swipe_deg(bind, ways, hand_cm_s)
+            words = f"{name}: {turned[-1] / SWIPE_CM:.1f} deg a cm"
+            words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
+            words += f", half-life {bind.half_life_s:g} s" if bind.half_life_s else ""
+            ax.plot(ways, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
+            most = max(most, *turned)
+    for angle_deg in (90.0, 180.0, 360.0):
+        if angle_deg < 1.08 * most:
+            ax.axhline(angle_deg, color=FOG, linewidth=0.8, zorder=0)
+            ax.text(0.2, angle_deg, f"{angle_deg:g} deg", color=MIST, fontsize=9, va="bottom")
+    ax.set_xlim(0.0, SWIPE_CM)
+    ax.set_ylim(0.0, 1.08 * most)

@@ -1,0 +1,36 @@
+"""How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe."""
+
+from wendonic.kernels.drag_look import hand_gain
+from wendonic.profile.look_binds import CM_PER_INCH, LookStickBind, MouseBind
+from wendonic.profile.tuning import mouse_drag
+from wendonic.study.response import StickResponse
+
+
+def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = False) -> list[float]:
+    """Return the yaw rate (deg/s) of a stick tilted to the right, once it has eased in.
+
+    `boosted` adds the rim boost, which comes after `hold_s` at full tilt.
+
+    >>> from wendonic.demo import demo_profile
+    >>> stick = demo_profile().mode["foot"].look.bind[1]
+    >>> [round(rate) for rate in yaw_rate_deg_s(stick, [0.1, 0.5, 1.0])]
+    [0, 62, 230]
+    """
+    stick = StickResponse(bind)
+    most = 1.0 + bind.rim_boost if boosted else 1.0
+    full = stick.shape.form.ceiling - 1e-9
+    shaped = [stick.at(tilt, 0.0)[0] for tilt in tilts]
+    return [amount * bind.yaw_deg_s * (most if amount >= full else 1.0) for amount in shaped]
+
+
+def swipe_deg(bind: MouseBind, ways_cm: list[float], hand_cm_s: float) -> list[float]:
+    """Return how far swipes of a mouse turn (deg), at one speed of the hand.
+
+    >>> from wendonic.demo import demo_profile
+    >>> mouse = demo_profile().mode["foot"].look.bind[0]
+    >>> [round(turn, 6) for turn in swipe_deg(mouse, [17.0, 34.0], hand_cm_s=20.0)]
+    [180.0, 360.0]
+    """
+    deg_per_cm = bind.count_deg * bind.counts_per_inch / CM_PER_INCH
+    gain = hand_gain(mouse_drag(bind), hand_cm_s)
+    return [way_cm * deg_per_cm * gain for way_cm in ways_cm]
