@@ -319,7 +319,7 @@ class Helm:
         was = self._look_states
         self._look_states, outcome = looked(self._mode.look, self._mode.tables, was, *self._view_row, self._row, dt)
         self._look_settled = False
-        if outcome.source < 0.0:
+        if outcome.look_yaw == 0.0 and outcome.look_pitch == 0.0:
             self._look = NO_LOOK
             # What stands as it stood goes on standing until something comes.
             self._look_settled = self._look_states == was
@@ -327,7 +327,7 @@ class Helm:
         self._look = Look(math.degrees(outcome.look_yaw), math.degrees(outcome.look_pitch))
         self._view_row = (outcome.view_yaw, outcome.view_pitch)
         self._view = View(math.degrees(outcome.view_yaw), math.degrees(outcome.view_pitch))
-        return outcome.source
+        return outcome.source if outcome.source >= 0.0 else place
 
     def _run_axes(self, dt: float) -> float:
         """Bring `rise`, `throttle` and `turn` to the end of the tick; return the place of one that moves, or -1."""

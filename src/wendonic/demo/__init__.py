@@ -19,6 +19,8 @@ RECORDINGS = {
     "tablet_walk": "tablet",
     "headset_walk": "headset",
     "scout_flight": "scout",
+    "store_room_walk": "store_room",
+    "lookout_watch": "lookout",
 }
 """Every shipped recording, with the profile that it goes with."""
 

@@ -7,6 +7,7 @@ from pathlib import Path
 from wendonic.demo import CAPTURE_PATH, FOLDER
 from wendonic.devices.event import Event
 from wendonic.devices.standins import (
+    GyroStandIn,
     HandsStandIn,
     MouseStandIn,
     StickStandIn,
@@ -211,6 +212,62 @@ def scout_flight() -> Recording:
     return joined("Scout bee over the orchard", Typist(seed=20).events(strokes), flight, turns, changes, marks)
 
 
+def store_room_walk() -> Recording:
+    """Return 14 s in the store room: reversals, a crate carried, the stick along its square rim and on a border."""
+    strokes = [
+        Stroke("KeyD", 0.5, 2.0),
+        Stroke("KeyA", 1.4, 2.6),
+        Stroke("KeyD", 2.65, 3.4),
+        Stroke("KeyA", 3.42, 4.2),
+        Stroke("KeyW", 4.5, 7.0),
+        Stroke("KeyD", 5.0, 6.0),
+        Stroke("Space", 5.5, 6.6),
+    ]
+    rim = [(1.0, 0.0), (1.0, 1.0), (0.0, 1.0), (-1.0, 1.0), (-1.0, 0.0), (-1.0, -1.0), (0.0, -1.0), (1.0, -1.0)]
+    hand = [(7.5, 0.0, 0.0)] + [(8.0 + 0.3 * step, *place) for step, place in enumerate([*rim, rim[0]])]
+    # Held on the border between two facings, and between two paces.
+    hand += [(10.8, 0.0, 0.0), (11.0, 0.52, 0.52), (12.4, 0.52, 0.52), (12.6, 0.0, 0.0)]
+    stick = StickStandIn(rest=(0.01, -0.01), noise=0.012, rim_power=40.0, bits=8, poll_hz=60, seed=24)
+    pad = [Event(9.2, "pad.dpad_left", 1.0), Event(9.9, "pad.dpad_left", 0.0)]
+    marks = mark_events({0.5: "left against right", 5.5: "with a crate", 11.0: "on the border", 14.0: "end"})
+    typed = Typist(seed=25).events(strokes)
+    return joined("Crates in the store room", typed, stick.events(hand_path(hand), 7.4, 13.0), pad, marks)
+
+
+def lookout_watch() -> Recording:
+    """Return 16 s on the lookout: the pad on the table, turned in a tilted grip, the mouse, the stick at its rim."""
+    pad = GyroStandIn(bias=(0.02, -0.015, 0.01), noise=0.002, accel_noise=0.05, roll_deg=25.0, poll_hz=125, seed=26)
+    turned = hand_path(
+        [(2.5, 0.0, 0.0), (3.3, 25.0, 4.0), (3.6, 25.0, 4.0), (4.4, 0.0, 0.0), (5.2, -20.0, -6.0), (6.0, -20.0, -6.0)]
+    )
+    buttons = [Event(3.55, "pad.right_bumper", 1.0), Event(4.5, "pad.right_bumper", 0.0)]
+    buttons += [Event(7.6, "mouse.right", 1.0), Event(9.2, "mouse.right", 0.0)]
+    mouse = MouseStandIn(counts_per_inch=800, poll_hz=125, tremor_mm=0.03, seed=27)
+    swipes = mouse.swipe(cm=5.0, start_s=6.5, duration_s=0.15) + mouse.swipe(cm=5.0, start_s=6.8, duration_s=0.8)
+    swipes += mouse.swipe(cm=4.0, start_s=7.8, duration_s=0.4, direction_deg=300.0)
+    look = StickStandIn("pad.right_stick", noise=0.003, bits=8, poll_hz=60, seed=28)
+    tilts = hand_path([(9.5, 0.0, 0.0), (9.7, 1.0, 0.0), (11.0, 1.0, 0.0), (11.2, -0.4, 0.2), (12.0, 0.0, 0.0)])
+    walk = StickStandIn(rest=(0.031, -0.024), noise=0.004, rim_power=2.3, bits=8, poll_hz=60, seed=29)
+    steps = hand_path([(12.0, 0.0, 0.0), (12.6, 0.2, 0.5), (13.6, 0.9, 0.4), (14.2, -0.8, 0.5), (14.8, 0.0, 0.0)])
+    finger = TouchStandIn(finger=0, poll_hz=60, noise=0.0003, seed=30)
+    drag = finger.drag((0.6, 0.5), (0.85, 0.45), t=15.0, duration_s=0.5)
+    typed = Typist(seed=31).events([Stroke("KeyW", 13.0, 14.0), Stroke("KeyD", 13.5, 14.4)])
+    marks = mark_events(
+        {0.0: "pad on the table", 2.5: "held at a slant", 6.5: "quick, then slow", 7.6: "aiming", 16.0: "end"}
+    )
+    return joined(
+        "On the lookout with an old pad",
+        pad.events(turned, 0.0, 6.2),
+        buttons,
+        swipes,
+        look.events(tilts, 9.4, 12.1),
+        walk.events(steps, 11.8, 15.0),
+        drag,
+        typed,
+        marks,
+    )
+
+
 def beekeeper_capture() -> bytes:
     """Return 4 s of keyboard, mouse and pad as the kernel of Linux hands them out."""
     typed = Typist(seed=21).events([Stroke("KeyW", 0.2, 1.5), Stroke("KeyD", 0.8, 1.2), Stroke("Space", 1.0, 1.1)])
@@ -230,6 +287,8 @@ MAKERS = {
     "tablet_walk": tablet_walk,
     "headset_walk": headset_walk,
     "scout_flight": scout_flight,
+    "store_room_walk": store_room_walk,
+    "lookout_watch": lookout_watch,
 }
 
 

@@ -19,12 +19,14 @@ class LookSourceTuning(NamedTuple):
     """The numbers of one source of `look`; those of the other kinds stand at their neutral value.
 
     `yaw` and `pitch` turn its numbers into angles: rad per count or window width for a displacement, rad/s at
-    full tilt for a stick, rad per rad for a rate.
+    full tilt for a stick, rad per rad for a rate. What turns more slowly than `least` (rad/s) turns, but does not
+    count as being used: a pad trembles in the calmest hand.
     """
 
     kind: int
     yaw: float
     pitch: float
+    least: float
     drag: DragTuning
     stick: StickLookTuning
     gyro: GyroTuning
@@ -57,7 +59,7 @@ class LookTuning(NamedTuple):
 class LookOutcome(NamedTuple):
     """How far the view turned in a tick, and where it looks then (rad).
 
-    `source` is the place in the sample of the source that turned it furthest, -1 for none.
+    `source` is the place in the sample of the source that turned it furthest, -1 for none that counts as being used.
     """
 
     source: float
@@ -67,7 +69,7 @@ class LookOutcome(NamedTuple):
     view_pitch: float
 
 
-SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, PLAIN_DRAG, STICK_LOOK, PLAIN_GYRO)
+SILENT_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, PLAIN_DRAG, STICK_LOOK, PLAIN_GYRO)
 LOOK_SOURCE_AT_REST = LookSourceState(DRAG_AT_REST, STICK_LOOK_AT_REST, GYRO_AT_REST)
 LOOK_AT_REST: LookStates = (LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST)
 
@@ -90,7 +92,7 @@ def look_turn(
     >>> look_turn(stick, (), LOOK_SOURCE_AT_REST, [0.5, 0.0], 0, 0.25)[1:]
     (0.5, 0.0)
     """
-    kind, yaw, pitch, drag, stick, gyro = tuning
+    kind, yaw, pitch, _, drag, stick, gyro = tuning
     right = sample[place]
     up = sample[place + 1]
     if kind == LOOK_DISPLACEMENT:
@@ -128,14 +130,16 @@ NO_TURN = LookTurn(-1.0, 0.0, 0.0, 0.0)
 
 
 @kernel
-def turn_added(turn: LookTurn, source: float, yaw: float, pitch: float) -> LookTurn:
-    """Return the turn with that of one source more.
+def turn_added(turn: LookTurn, source: float, yaw: float, pitch: float, least: float) -> LookTurn:
+    """Return the turn with that of one source more; one that turns no more than `least` is not the one that is used.
 
-    >>> turn_added(turn_added(NO_TURN, 0.0, 0.5, 0.0), 1.0, -0.25, 0.25)
+    >>> turn_added(turn_added(NO_TURN, 0.0, 0.5, 0.0, 0.0), 1.0, -0.25, 0.25, 0.0)
     LookTurn(source=0.0, most=0.5, yaw=0.25, pitch=0.25)
+    >>> turn_added(NO_TURN, 0.0, 0.25, 0.0, 0.5)
+    LookTurn(source=-1.0, most=0.0, yaw=0.25, pitch=0.0)
     """
     way = abs(yaw) + abs(pitch)
-    if way > turn.most:
+    if way > turn.most and way > least:
         return LookTurn(source, way, turn.yaw + yaw, turn.pitch + pitch)
     return LookTurn(turn.source, turn.most, turn.yaw + yaw, turn.pitch + pitch)
 
@@ -189,27 +193,29 @@ def looked(
     count = tuning.source_count
     sources = tuning.sources
     first, yaw, pitch = look_turn(sources[0], tables, first, sample, LOOK_START, dt)
-    turn = turn_added(NO_TURN, 0.0, yaw, pitch)
+    turn = turn_added(NO_TURN, 0.0, yaw, pitch, sources[0].least * dt)
     if count > 1:
         second, yaw, pitch = look_turn(sources[1], tables, second, sample, LOOK_START + LOOK_SOURCE_WIDTH, dt)
-        turn = turn_added(turn, 1.0, yaw, pitch)
+        turn = turn_added(turn, 1.0, yaw, pitch, sources[1].least * dt)
     if count > 2:
         third, yaw, pitch = look_turn(sources[2], tables, third, sample, LOOK_START + 2 * LOOK_SOURCE_WIDTH, dt)
-        turn = turn_added(turn, 2.0, yaw, pitch)
+        turn = turn_added(turn, 2.0, yaw, pitch, sources[2].least * dt)
     if count > 3:
         fourth, yaw, pitch = look_turn(sources[3], tables, fourth, sample, LOOK_START + 3 * LOOK_SOURCE_WIDTH, dt)
-        turn = turn_added(turn, 3.0, yaw, pitch)
+        turn = turn_added(turn, 3.0, yaw, pitch, sources[3].least * dt)
     source, _, yaw, pitch = turn
-    if source < 0.0:
-        return (first, second, third, fourth), LookOutcome(source, 0.0, 0.0, view_yaw, view_pitch)
+    if yaw == 0.0 and pitch == 0.0:
+        return (first, second, third, fourth), LookOutcome(-1.0, 0.0, 0.0, view_yaw, view_pitch)
     if sample[ZOOMED] > 0.0:
         yaw *= tuning.zoom_scale
         pitch *= tuning.zoom_scale
     new_pitch = limited_pitch(view_pitch, pitch, tuning.pitch_low, tuning.pitch_high)
-    if new_pitch - view_pitch != pitch:
+    at_limit = new_pitch in (tuning.pitch_low, tuning.pitch_high) or new_pitch == view_pitch
+    if at_limit and pitch != 0.0:
         first = forgiven_pitch(first, pitch)
         second = forgiven_pitch(second, pitch)
         third = forgiven_pitch(third, pitch)
         fourth = forgiven_pitch(fourth, pitch)
-    outcome = LookOutcome(LOOK_PLACE + source, yaw, new_pitch - view_pitch, wrapped_angle(view_yaw + yaw), new_pitch)
+    place = LOOK_PLACE + source if source >= 0.0 else -1.0
+    outcome = LookOutcome(place, yaw, new_pitch - view_pitch, wrapped_angle(view_yaw + yaw), new_pitch)
     return (first, second, third, fourth), outcome

@@ -79,6 +79,7 @@ PACE_MARGIN = 0.08
 NOTCH_PULL = 0.5
 SECTOR_MARGIN_DEG = 6.0
 HOLD_S = 0.25
+TREMBLING_DEG_S = 4.0
 """Numbers that count where a profile names none, and something else in it asks for them."""
 
 
@@ -166,7 +167,9 @@ class _Builder:
             case GyroBind():
                 yaw = pitch = bind.turn_ratio
                 steady, still = math.radians(bind.steady_below_deg_s), math.radians(bind.still_deg_s)
-                silent = silent._replace(kind=LOOK_RATE, gyro=GyroTuning(int(bind.levelled), steady, still))
+                gyro = GyroTuning(int(bind.levelled), steady, still)
+                least = math.radians(TREMBLING_DEG_S) * bind.turn_ratio
+                silent = silent._replace(kind=LOOK_RATE, least=least, gyro=gyro)
             case LookStickBind():
                 yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
                 hold_s = HOLD_S if bind.hold_s is None else bind.hold_s

@@ -16,8 +16,8 @@ class GyroStandIn:
 
     `bias` (rad/s, each axis) is there from the start; `drift` (rad/s) comes on top of it, by the share
     1 - exp(-t / warm_up_s) of it at time t. `noise` (rad/s) and `accel_noise` (m/s²) are standard deviations of a
-    reading. Axes are the pad's own: x right, y up, z towards the player, turning by the right-hand rule. Same seed,
-    same events.
+    reading. `roll_deg` is how far the pad is held tilted, its right side down. Axes are the pad's own: x right, y
+    up, z towards the player, turning by the right-hand rule. Same seed, same events.
 
     >>> pad = GyroStandIn(bias=(0.01, 0.0, 0.0), seed=4)
     >>> still = pad.events(lambda t: (0.0, 0.0), 0.0, 0.02)
@@ -33,6 +33,7 @@ class GyroStandIn:
         drift: tuple[float, float, float] = (0.0, 0.0, 0.0),
         warm_up_s: float = 300.0,
         accel_noise: float = 0.0,
+        roll_deg: float = 0.0,
         poll_hz: float = 250.0,
         seed: int = 0,
     ) -> None:
@@ -46,6 +47,7 @@ class GyroStandIn:
         self.drift = drift
         self.warm_up_s = warm_up_s
         self.accel_noise = accel_noise
+        self.roll_deg = roll_deg
         self.poll_hz = poll_hz
         self._random = random.Random(seed)
 
@@ -54,6 +56,11 @@ class GyroStandIn:
         warm = 1.0 - math.exp(-max(t, 0.0) / self.warm_up_s)
         x, y, z = (first + warm * more for first, more in zip(self.bias, self.drift, strict=True))
         return x, y, z
+
+    def _rolled(self, x: float, y: float, z: float) -> tuple[float, float, float]:
+        """Return in the pad's own axes what is (x, y, z) for a pad that is held level."""
+        cosine, sine = math.cos(math.radians(self.roll_deg)), math.sin(math.radians(self.roll_deg))
+        return x * cosine - y * sine, x * sine + y * cosine, z
 
     def _noisy(self, value: float, noise: float) -> float:
         return round(value + self._random.gauss(0.0, noise), 6)
@@ -66,13 +73,15 @@ class GyroStandIn:
             t = round(start_s + poll * step_s, 6)
             (yaw_before, pitch_before), (yaw, pitch) = turned_deg(t - step_s), turned_deg(t)
             # A turn to the right goes against the right-hand rule about up.
-            rates = (math.radians(pitch - pitch_before) / step_s, -math.radians(yaw - yaw_before) / step_s, 0.0)
+            rates = self._rolled(
+                math.radians(pitch - pitch_before) / step_s, -math.radians(yaw - yaw_before) / step_s, 0.0
+            )
             x, y, z = (
                 self._noisy(rate + bias, self.noise) for rate, bias in zip(rates, self.bias_at(t), strict=True)
             )
             events.append(Event(t, self.gyro, (x, y, z)))
             nose = math.radians(pitch)
-            felt = (0.0, GRAVITY_M_S2 * math.cos(nose), -GRAVITY_M_S2 * math.sin(nose))
+            felt = self._rolled(0.0, GRAVITY_M_S2 * math.cos(nose), -GRAVITY_M_S2 * math.sin(nose))
             x, y, z = (self._noisy(axis, self.accel_noise) for axis in felt)
             events.append(Event(t, self.accel, (x, y, z)))
         return events
