@@ -215,7 +215,7 @@ def test_a_trace_that_cannot_be_written_leaves_what_was_there(beekeeper, tmp_pat
 
 
 def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
-    """In a copy of the package, the diagonal rule is changed on disk between two runs that share one cache."""
+    """In a copy of the package, the wrapping of angles is changed on disk between two runs that share one cache."""
     package = tmp_path / "copy"
     subprocess.run(
         [
@@ -228,26 +228,20 @@ def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
         check=True,
     )
     script = (
-        "import sys; from wendonic import Event, Recording, load_profile, shape\n"
-        "events = [Event(0, 'key.KeyW', 1), Event(0, 'key.KeyD', 1), Event(1, 'mark', '')]\n"
-        "print(shape(Recording(events), load_profile(sys.argv[1]), way='compiled')['amount'].max())"
+        "import math, numpy; from wendonic.compiled import compiled_loop\n"
+        "from wendonic.kernels.loop import run_sectors\n"
+        "print(compiled_loop(run_sectors)(8, 0.1, 0.0, numpy.array([math.tau + 0.45]), numpy.zeros(1)))"
     )
-    # Nothing but the walk, or the compiler has look and presses to do as well.
-    profile = tmp_path / "walk.toml"
-    keys = 'keys = { ahead = ["KeyW"], right = ["KeyD"] }'
-    profile.write_text(f'format = "wendonic-profile"\nversion = 1\n[[mode.foot.move.bind]]\n{keys}\n')
     environment = {"PYTHONPATH": str(package), "XDG_CACHE_HOME": str(tmp_path / "cache"), "PATH": ""}
 
-    def amount():
-        run = subprocess.run(
-            [sys.executable, "-P", "-c", script, profile], env=environment, capture_output=True, text=True, check=True
-        )
-        return float(run.stdout)
+    def facing():
+        command = [sys.executable, "-P", "-c", script]
+        return float(subprocess.run(command, env=environment, capture_output=True, text=True, check=True).stdout)
 
-    assert amount() == pytest.approx(1.0, abs=1e-6)
-    kernel = package / "wendonic" / "kernels" / "diagonal.py"
-    kernel.write_text(kernel.read_text().replace("1.0 if rule == DIAGONAL_FREE", "0.5 if rule >= DIAGONAL_CAP"))
-    assert amount() == pytest.approx(0.5 * 2**0.5, abs=1e-6)
+    assert facing() == 0.0
+    kernel = package / "wendonic" / "kernels" / "angles.py"
+    kernel.write_text(kernel.read_text().replace("angle - math.tau * math.ceil", "angle + 0.0 * math.ceil"))
+    assert facing() == 1.0
 
 
 def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatch):
@@ -261,10 +255,10 @@ def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatc
     assert used == []
     monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
     assert_same(shape(recording, beekeeper), few)
-    assert used == [*["run_press"] * 4, "run_look", "run_ticks"]
+    assert used == [*["run_press"] * 4, "run_look", "run_ticks", "run_sectors"]
     monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
     assert shape(recording, beekeeper).equals(few)
-    assert used == [*["run_press"] * 4, "run_look", "run_ticks"]
+    assert used == [*["run_press"] * 4, "run_look", "run_ticks", "run_sectors"]
     compiled_loop.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, way="compiled")

@@ -41,8 +41,15 @@ def test_every_help_has_an_example(words):
 
 
 def test_demo_does_the_whole_way(tmp_path):
+    # Whoever changed a number, as it says, does not lose it to a second run.
+    profile = tmp_path / "demo-out" / "beekeeper.toml"
+    profile.parent.mkdir()
+    changed = PROFILE_PATH.read_text().replace("3.2", "4.1")
+    profile.write_text(changed)
     done = run("demo", "--out", "demo-out", folder=tmp_path)
     assert done.returncode == 0, done.stderr
+    assert profile.read_text() == changed
+    assert f"kept {Path('demo-out', 'beekeeper.toml')} as you changed it" in done.stdout
     rows = {
         cells[0].strip(): [cell.strip() for cell in cells[1:]]
         for line in done.stdout.splitlines()
@@ -59,13 +66,6 @@ def test_demo_does_the_whole_way(tmp_path):
     pictures |= {"beekeeper_mouse_devices.png"}
     assert {path.name for path in out.glob("*.png")} == {"stick.png"} | pictures
     assert len(pd.read_csv(out / "beekeeper_pad.csv")) == 2160
-    # Whoever changed a number, as it says, does not lose it to a second run.
-    profile = out / "beekeeper.toml"
-    changed = profile.read_text().replace("3.2", "4.1")
-    profile.write_text(changed)
-    again = run("demo", "--out", "demo-out", folder=tmp_path)
-    assert profile.read_text() == changed
-    assert f"kept {Path('demo-out', 'beekeeper.toml')} as you changed it" in again.stdout
     # What it says to do next works as it stands.
     done = run(*done.stdout.splitlines()[-1].split()[1:], folder=tmp_path)
     assert done.stdout == "wrote beekeeper_keys-timeline.png\n", done.stderr

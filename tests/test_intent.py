@@ -97,7 +97,7 @@ def test_an_intent_at_rest_is_neutral(beekeeper):
     assert intent.device is None
     assert intent.velocity() == intent.direction() == intent.position() == (0.0, 0.0, 0.0)
     assert (intent.rise, intent.turn, intent.throttle, intent.look) == (0.0, 0.0, 0.0, (0.0, 0.0))
-    assert (intent.sector, intent.goal, intent.step) == (None, None, None)
+    assert (intent.sector, intent.goal, intent.step) == (0, None, None)
     assert dict(intent.presses) == dict.fromkeys(beekeeper.press_names, (False, False, False))
     with pytest.raises(WendonicError, match='no press "jmp"; did you mean "jump"'):
         intent.press("jmp")

@@ -26,7 +26,7 @@ def lines(ax):
 
 def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     """Amount a at tilt inner + (outer - inner) a^(1/1.6)."""
-    plane, curve = draw_stick(beekeeper, demo_recording("beekeeper_pad"))
+    plane, curve, _ = draw_stick(beekeeper, demo_recording("beekeeper_pad"))
     (contours,) = [kept for kept in plane.collections if hasattr(kept, "levels")]
     for level, path in zip(contours.levels, contours.get_paths(), strict=True):
         tilts = np.hypot(*path.vertices.T)

@@ -6,7 +6,7 @@ from typing import NamedTuple, TypeAlias
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.drag_look import DRAG_AT_REST, PLAIN_DRAG, DragState, DragTuning, dragged
 from wendonic.kernels.gyro_look import GYRO_AT_REST, PLAIN_GYRO, GyroState, GyroTuning, gyro_rates
-from wendonic.kernels.kernel import Row, kernel
+from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.places import LOOK_PAUSED, LOOK_PLACE, LOOK_SOURCE_WIDTH, LOOK_START, ZOOMED
 from wendonic.kernels.stick_look import STICK_LOOK, STICK_LOOK_AT_REST, StickLookState, StickLookTuning, tilted
 
@@ -74,7 +74,7 @@ LOOK_SOURCE_AT_REST = LookSourceState(DRAG_AT_REST, STICK_LOOK_AT_REST, GYRO_AT_
 LOOK_AT_REST: LookStates = (LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST, LOOK_SOURCE_AT_REST)
 
 
-@kernel
+@called_kernel
 def look_turn(
     tuning: LookSourceTuning, tables: Row, state: LookSourceState, sample: Row, place: int, dt: float
 ) -> tuple[LookSourceState, float, float]:
@@ -158,7 +158,7 @@ def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
     return min(pitch, max(pitch + turn, low))
 
 
-@kernel
+@called_kernel
 def forgiven_pitch(state: LookSourceState, turn: float) -> LookSourceState:
     """Return a source's state without what it still owes in the direction of `turn`.
 

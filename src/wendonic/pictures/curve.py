@@ -166,10 +166,9 @@ def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
         return
     ax.plot([0.0, end, end], [QUARTER, QUARTER, 0.0], color=MIST, linewidth=0.9, linestyle=":")
     ax.annotate("a quarter", (0.01, QUARTER), xytext=(0, 3), textcoords="offset points", color=MIST, fontsize=9)
-    for step in range(1, STEPS_TO_RIM + 1):
-        tilt = step / STEPS_TO_RIM
-        if 0.0 < stick.amount(0.0, tilt) <= QUARTER:
-            ax.plot([tilt, tilt], [0.0, 0.022], color=HONEY, linewidth=1.0)
+    tilts = [step / STEPS_TO_RIM for step in range(1, STEPS_TO_RIM + 1)]
+    few = [tilt for tilt in tilts if 0.0 < stick.amount(0.0, tilt) <= QUARTER]
+    ax.vlines(few, 0.0, 0.022, color=HONEY, linewidth=1.0)
     ax.axhline(0.0, color=FOG, linewidth=0.6)
 
 

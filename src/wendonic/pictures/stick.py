@@ -4,6 +4,7 @@ import math
 from typing import TYPE_CHECKING
 
 from matplotlib.axes import Axes
+from matplotlib.collections import LineCollection
 from matplotlib.patches import Circle
 
 from wendonic.errors import WendonicError
@@ -75,8 +76,7 @@ def _draw_moved(ax: Axes, stick: StickResponse) -> None:
     ticks = [step / GRID_STEPS for step in range(-GRID_STEPS, GRID_STEPS + 1)]
     raw = [(x, y) for x in ticks for y in ticks if math.hypot(x, y) <= 1.0 + 1e-9]
     shaped = [stick.at(x, y) for x, y in raw]
-    for (x, y), (to_x, to_y) in zip(raw, shaped, strict=True):
-        ax.plot([x, to_x], [y, to_y], color=FOG, linewidth=1.0, zorder=1)
+    ax.add_collection(LineCollection(list(zip(raw, shaped, strict=True)), colors=FOG, linewidths=1.0, zorder=1))
     ax.plot(*zip(*raw, strict=True), "o", color=FOG, markersize=3.5, zorder=2, label="raw")
     ax.plot(*zip(*shaped, strict=True), "D", color=HONEY, markersize=3.0, zorder=3, label="shaped")
     label_lines(ax)

@@ -14,7 +14,7 @@ def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = Fals
     >>> from wendonic.demo import demo_profile
     >>> stick = demo_profile().mode["foot"].look.bind[1]
     >>> [round(rate) for rate in yaw_rate_deg_s(stick, [0.1, 0.5, 1.0])]
-    [0, 62, 230]
+    [0, 58, 230]
     """
     stick = StickResponse(bind)
     most = 1.0 + bind.rim_boost if boosted else 1.0
