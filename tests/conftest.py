@@ -114,6 +114,60 @@ pitch_ratio = 0.5
 hold = { bind = ["key.Space"] }
 toggle = { bind = ["ShiftLeft"], style = "toggle" }
 horn = { bind = ["KeyE", "pad.south"] }
+[mode.fine]
+steer = { frame = "map", sectors = 8, sector_margin_deg = 5 }
+[mode.fine.move]
+merge = "MERGE"
+diagonal = "factor"
+diagonal_factor = 0.8
+paces = [{ above = 0, amount = 0.3 }, { above = 0.4, amount = 0.7 }, { above = 0.8, amount = 1 }]
+pace_margin = 0.05
+press_amounts = { hold = 0.5, toggle = 0.25 }
+notches = 8
+notch_pull = 0.7
+one_euro = { min_cutoff_hz = 3, beta = 0.8, d_cutoff_hz = 2 }
+[[mode.fine.move.bind]]
+keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+opposites = "latest"
+reversal = "at_once"
+[[mode.fine.move.bind]]
+stick = "pad.left_stick"
+gate = "measured"
+rim = [1, 0.9, 0.95, 0.85, 1.1]
+dead_zone = { form = "round+wedge", inner = 0.2, release = 0.1 }
+curve = { form = "points", points = [[0, 0], [0.3, 0.05], [0.6, 0.6], [1, 1]], floor = 0.1, ceiling = 0.9 }
+[mode.fine.look]
+zoom = { press = "toggle", fov_deg = 90, zoom_fov_deg = 30, match_at = 0.7 }
+[[mode.fine.look.bind]]
+mouse = "mouse.move"
+deg_per_count = 0.1
+dpi = 400
+hand_gain = { from_cm_s = 3, slow = 0.5, to_cm_s = 30, fast = 2 }
+half_life_s = 0.05
+[[mode.fine.look.bind]]
+stick = "pad.right_stick"
+dead_zone = { form = "cut", inner = 0.2 }
+curve = { form = "points", points = [[0, 0], [0.5, 0.2], [1, 1]] }
+ease_s = 0.3
+rim_boost = 0.5
+hold_s = 0.2
+[[mode.fine.look.bind]]
+gyro = "pad.gyro"
+levelled = true
+steady_below_deg_s = 20
+still_deg_s = 3
+pause_press = "hold"
+invert_yaw = true
+[[mode.fine.look.bind]]
+touch_drag = "right half"
+half_life_s = 0.1
+[mode.fine.throttle]
+[[mode.fine.throttle.bind]]
+axis = "pad1.left_stick.y"
+curve = { form = "points", points = [[0, 0], [0.5, 0.2], [1, 1]] }
+[mode.fine.press]
+hold = { bind = ["key.Space"] }
+toggle = { bind = ["ShiftLeft"], style = "toggle" }
 """
 )
 

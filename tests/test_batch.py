@@ -80,7 +80,7 @@ def assert_same(trace, other):
         ours, theirs = trace[name].to_numpy(float), other[name].to_numpy(float)
         assert (np.isnan(ours) == np.isnan(theirs)).all(), name
         difference = np.nan_to_num(ours - theirs)
-        if name in ("heading_deg", "face_deg"):
+        if name in ("heading_deg", "face_deg", "view_yaw_deg"):
             difference = (difference + 180.0) % 360.0 - 180.0
         assert np.abs(difference).max(initial=0.0) <= 1e-9, name
 
@@ -109,7 +109,7 @@ def fitting(control):
 
 USED = """
     key.KeyW key.ArrowUp key.KeyS key.KeyA key.KeyD key.KeyR key.KeyF key.Space key.ShiftLeft key.KeyE key.ControlLeft
-    key.KeyC pad.left_stick pad1.left_stick pad.right_stick pad.gyro pad.right_trigger pad.left_trigger
+    key.KeyC pad.left_stick pad1.left_stick pad.right_stick pad.gyro pad.accel pad.right_trigger pad.left_trigger
     pad1.right_trigger pad1.left_trigger pad.south pad.dpad_up pad.dpad_down pad.dpad_left mouse.move mouse.wheel
     mouse.left pointer.at touch.0 touch.1 hand.left.pose hand.right.pose hand.left.squeeze hand.left.stick view
     lost.focus lost.pad lost.pad1 lost.touch lost.hand.left
@@ -122,7 +122,7 @@ any_event = st.sampled_from(USED).flatmap(lambda name: st.tuples(st.just(name), 
 @given(
     steps=st.lists(st.tuples(st.floats(0.0, 3.0), any_event), min_size=1, max_size=40),
     merge=st.sampled_from(["strongest", "sum", "latest"]),
-    mode=st.sampled_from(["all", "rest"]),
+    mode=st.sampled_from(["all", "rest", "fine"]),
     hz=st.sampled_from([9.0, 50.0]),
 )
 def test_batch_and_helm_agree_on_any_recording(everything, steps, merge, mode, hz):

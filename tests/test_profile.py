@@ -233,5 +233,16 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "touch zones: ahead upper part, left left edge, right right edge",
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
         "entered with presses held: they end, and count again once let go",
+        "one of 8 facings, left 5 deg beyond its border",
+        "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, left 0.05 lower",
+        "times 0.5 while hold is held, times 0.25 while toggle is held, drawn to 8 directions by 0.7, one-euro",
+        "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed behind 2 Hz",
+        "none 0.04 s after letting go, the other side at once; the later wins",
+        "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
+        "times 0.3036 while toggle is held (from 90 to 30 deg of view, alike at 0.7 of the way to the edge)",
+        "mouse: 0.1 deg a count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of the hand, half-life 0.05 s",
+        "deg/s pitch at full tilt, eased in over 0.3 s, 50% more after 0.2 s at the rim; nothing up to tilt 0.2",
+        "about the world's up, fading out below 20 deg/s, bias found while within 3 deg/s, paused while hold is held",
+        '"right half": 180 deg a window width, half-life 0.1 s',
     ):
         assert part in words, part

@@ -1,0 +1,335 @@
+"""Looking: swipes, rates that ease and grow, gyros with faults, zoom, limits, a day of turning; at any tick rate."""
+
+import math
+from fractions import Fraction
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.integrate import quad
+
+from wendonic import Event, Helm, Recording, View, shape
+from wendonic.compiled import compiled_loop
+from wendonic.devices.standins import GyroStandIn, MouseStandIn, hand_path
+from wendonic.kernels.drag_look import DRAG_AT_REST, PLAIN_DRAG, dragged
+from wendonic.kernels.gyro_look import GYRO_AT_REST, GyroTuning, gyro_rates, steady_gain, up_of
+from wendonic.kernels.look import LOOK_AT_REST, LookOutcome
+from wendonic.kernels.loop import run_look
+from wendonic.kernels.places import LOOK_START, SAMPLE_WIDTH
+from wendonic.kernels.stick_look import STICK_LOOK, STICK_LOOK_AT_REST, tilted
+from wendonic.look_units import screen_part
+from wendonic.profile.load import profile_from_text
+from wendonic.profile.tuning import mode_tuning
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+MOUSE = 'mouse = "mouse.move"\n'
+STICK = 'stick = "pad.right_stick"\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+GYRO = 'gyro = "pad.gyro"\n'
+rate = st.floats(-3.0, 3.0)
+
+
+def looking(*binds, look="", press=""):
+    sources = "".join(f"[[mode.foot.look.bind]]\n{bind}\n" for bind in binds)
+    return profile_from_text(f"{HEAD}[mode.foot.look]\n{look}\n{sources}{press}")
+
+
+def turned(profile, events, hz, seconds):
+    """Play events to a helm; return yaw and pitch of all looks together (deg), and the helm."""
+    helm = Helm(profile)
+    yaw = pitch = 0.0
+    left = sorted(events, key=lambda event: event.t)
+    for k in range(1, round(seconds * hz) + 1):
+        while left and left[0].t <= k / hz + 1e-9:
+            helm.apply(left.pop(0))
+        look = helm.tick(1 / hz).look
+        yaw += look.yaw_deg
+        pitch += look.pitch_deg
+    return yaw, pitch, helm
+
+
+@pytest.mark.parametrize("extra", ["", "half_life_s = 0.04\n", "invert_pitch = true\npitch_ratio = 0.5\n"])
+@pytest.mark.parametrize("hz", [30.0, 60.0, 240.0])
+def test_a_swipe_turns_the_same_angle_at_every_tick_rate(extra, hz):
+    swipe = MouseStandIn(poll_hz=1000, tremor_mm=0.02, seed=3).swipe(cm=8.5, duration_s=0.3, direction_deg=60.0)
+    right = sum(event.value[0] for event in swipe)
+    down = sum(event.value[1] for event in swipe)
+    yaw, pitch, helm = turned(looking(f"{MOUSE}deg_per_count = 0.02\n{extra}"), swipe, hz, 3.0)
+    ratio = -0.5 if "invert" in extra else 1.0
+    assert yaw == pytest.approx(0.02 * right, abs=1e-9)
+    assert pitch == pytest.approx(-0.02 * down * ratio, abs=1e-9)
+    assert helm.tick(1 / hz).look == (0.0, 0.0)
+
+
+@given(
+    counts=st.lists(st.tuples(st.floats(-50, 50), st.floats(-50, 50)), min_size=1, max_size=30),
+    half_life_s=st.floats(0.005, 0.5),
+    dt=st.floats(0.001, 0.1),
+)
+def test_smoothing_hands_out_all_that_came_in_and_none_of_it_early(counts, half_life_s, dt):
+    tuning = PLAIN_DRAG._replace(half_life_s=half_life_s)
+    state, given_out, owed = DRAG_AT_REST, 0.0, 0.0
+    for x, y in counts:
+        state, yaw, _ = dragged(tuning, state, x * 0.01, y * 0.01, 1.0, dt)
+        owed += x * 0.01
+        given_out += yaw
+        assert owed - given_out == pytest.approx(state.owed_yaw, abs=1e-9)
+    before = state.owed_yaw
+    state, _, _ = dragged(tuning, state, 0.0, 0.0, 0.0, half_life_s)
+    if abs(before) > 1e-6:
+        assert state.owed_yaw == pytest.approx(before / 2.0)
+    for _ in range(60):
+        state, _, _ = dragged(tuning, state, 0.0, 0.0, 0.0, half_life_s)
+    assert state == DRAG_AT_REST
+
+
+def test_a_smoothed_swipe_is_as_far_at_every_moment_whatever_the_tick_rate():
+    """One count at the start: what has been handed out after t is 1 - 2^(-t / half-life)."""
+    for hz in (30.0, 60.0, 144.0):
+        helm = Helm(looking(f"{MOUSE}deg_per_count = 1\nhalf_life_s = 0.1\n"))
+        helm.mouse(10.0, 0.0)
+        yaw = 0.0
+        for k in range(1, 20):
+            yaw += helm.tick(1 / hz).look.yaw_deg
+            assert yaw == pytest.approx(10.0 * (1.0 - 2.0 ** (-k / hz / 0.1)), abs=1e-9)
+
+
+@pytest.mark.parametrize(("counts", "gain"), [(1, 0.5), (6, 1.17875), (25, 2.0)])
+@pytest.mark.parametrize("hz", [60.0, 240.0])
+def test_the_gain_follows_the_hand(counts, gain, hz):
+    """A thousand reports a second at 800 dpi: 3.175 cm/s a count. After half a second the speed is known."""
+    table = "hand_gain = { from_cm_s = 10, slow = 0.5, to_cm_s = 30, fast = 2 }\n"
+    profile = looking(f"{MOUSE}deg_per_count = 0.01\ndpi = 800\n{table}")
+    events = [Event(k / 1000.0, "mouse.move", (float(counts), 0.0)) for k in range(1, 1001)]
+    helm = turned(profile, events[:500], hz, 0.5)[2]
+    late = [event._replace(t=event.t - 0.5) for event in events[500:]]
+    yaw = 0.0
+    for k in range(1, round(hz / 2) + 1):
+        while late and late[0].t <= k / hz + 1e-9:
+            helm.apply(late.pop(0))
+        yaw += helm.tick(1 / hz).look.yaw_deg
+    assert yaw == pytest.approx(0.01 * counts * 500 * gain, rel=0.01)
+
+
+def test_a_quicker_hand_never_turns_less():
+    profile = looking(f"{MOUSE}hand_gain = {{ from_cm_s = 5, slow = 1, to_cm_s = 40, fast = 1.8 }}\n")
+    angles = []
+    for cm_s in (2.0, 8.0, 20.0, 40.0, 90.0):
+        swipe = MouseStandIn(poll_hz=500).swipe(cm=6.0, duration_s=6.0 / cm_s)
+        angles.append(turned(profile, swipe, 125.0, 6.0 / cm_s + 0.1)[0])
+    assert angles == sorted(angles)
+    assert angles[-1] > 1.5 * angles[0]
+
+
+@pytest.mark.parametrize("hz", [30.0, 60.0, 144.0])
+@pytest.mark.parametrize(
+    "extra", ["", "ease_s = 0.4\n", "ease_s = 0.25\nrim_boost = 0.5\nhold_s = 0.35\n", "rim_boost = 1\n"]
+)
+def test_a_stick_turns_as_far_as_the_integral_of_its_rate(extra, hz):
+    """SciPy integrates the rate that the words say: ramped in, and more after a while at the rim."""
+    bind = f"{STICK}yaw_deg_s = 120\n{extra}"
+    numbers = dict(line.split(" = ") for line in extra.strip().splitlines())
+    ease_s, boost = float(numbers.get("ease_s", 0.0)), float(numbers.get("rim_boost", 0.0))
+    hold_s = float(numbers.get("hold_s", 0.25))
+
+    def rate_at(t):
+        eased = min(t / ease_s, 1.0) if ease_s else 1.0
+        past = t - hold_s
+        share = 0.0 if past < 0.0 else min(past / ease_s, 1.0) if ease_s else 1.0
+        return 120.0 * eased * (1.0 + boost * share)
+
+    helm = Helm(looking(bind))
+    helm.stick("pad.right_stick", 1.0, 0.0)
+    yaw = 0.0
+    for k in range(1, round(hz) + 1):
+        yaw += helm.tick(1 / hz).look.yaw_deg
+        if k in (1, round(hz / 4), round(hz / 2), round(hz)):
+            corners = [corner for corner in (ease_s, hold_s, hold_s + ease_s) if 0.0 < corner < k / hz]
+            expected = quad(rate_at, 0.0, k / hz, points=corners or None, epsabs=1e-10)[0]
+            # Within the tick that a corner lies in, mean of a product is not product of the means.
+            assert yaw == pytest.approx(expected, rel=0.01 if boost and ease_s else 1e-9)
+    helm.stick("pad.right_stick", 0.5, 0.0)
+    assert helm.tick(1 / hz).look.yaw_deg == pytest.approx(60.0 / hz)
+    helm.stick("pad.right_stick", 0.0, 0.0)
+    assert helm.tick(1 / hz).look == (0.0, 0.0)
+
+
+@given(cuts=st.lists(st.floats(0.001, 0.3), min_size=1, max_size=12), tilt=st.floats(0.05, 1.0))
+def test_easing_does_not_depend_on_how_time_is_cut(cuts, tilt):
+    tuning = STICK_LOOK._replace(ease_s=0.7)
+    state, way = STICK_LOOK_AT_REST, 0.0
+    for dt in cuts:
+        state, right, _ = tilted(tuning, (), state, tilt, 0.0, dt)
+        way += right * dt
+    whole, right, _ = tilted(tuning, (), STICK_LOOK_AT_REST, tilt, 0.0, sum(cuts))
+    assert way == pytest.approx(right * sum(cuts), abs=1e-9)
+    assert state.amount == pytest.approx(whole.amount)
+
+
+def test_a_boost_begins_anew_once_the_stick_has_left_the_rim():
+    helm = Helm(looking(f"{STICK}yaw_deg_s = 100\nrim_boost = 1\nhold_s = 0.5\n"))
+    rates = []
+    for tilt in (1.0,) * 7 + (0.9,) + (1.0,) * 6:
+        helm.stick("pad.right_stick", tilt, 0.0)
+        rates.append(round(helm.tick(0.1).look.yaw_deg * 10.0, 6))
+    assert rates == [100.0] * 5 + [200.0] * 2 + [90.0] + [100.0] * 5 + [200.0]
+
+
+BIAS = (0.02, -0.03, 0.01)
+
+
+@pytest.mark.parametrize("hz", [60.0, 250.0])
+def test_a_bias_is_found_on_the_table_and_taken_off_in_the_hand(hz):
+    """After three seconds on the table a pad with noise turns as far as the hand, and at rest it stands."""
+    pad = GyroStandIn(bias=BIAS, noise=0.003, poll_hz=250, seed=5)
+    path = hand_path([(0.0, 0.0, 0.0), (6.0, 0.0, 0.0), (6.6, 40.0, -15.0)])
+    events = pad.events(path, 0.0, 10.0)
+    trace = shape(Recording(events), looking(f"{GYRO}still_deg_s = 0.8"), hz=hz)
+    at = trace.set_index("t")[["view_yaw_deg", "view_pitch_deg"]]
+    found = at.loc[5.9:6.0].iloc[-1]
+    # Without the bias taken off, a second adds 1.7 deg of yaw; with it, four seconds add less than a tenth.
+    still = found - at.loc[2.9:3.0].iloc[-1]
+    assert abs(still["view_yaw_deg"]) < 0.35
+    after = at.iloc[-1] - found
+    assert (after["view_yaw_deg"], after["view_pitch_deg"]) == pytest.approx((40.0, -15.0), abs=0.6)
+    kept = shape(Recording(events), looking(f"{GYRO}still_deg_s = 0"), hz=hz)
+    assert kept["view_yaw_deg"].iloc[-1] == pytest.approx(40.0 + math.degrees(0.03) * 10.0, abs=0.5)
+
+
+def test_a_steady_turn_is_no_bias():
+    """Ten seconds at 10 deg/s without any noise: too fast to be a bias."""
+    pad = GyroStandIn(poll_hz=100)
+    events = pad.events(hand_path([(0.0, 0.0, 0.0), (10.0, 100.0, 0.0)]), 0.0, 10.0)
+    assert turned(looking(GYRO), events, 100.0, 10.0)[0] == pytest.approx(100.0, rel=0.01)
+
+
+@settings(max_examples=40)
+@given(roll_deg=st.floats(-80.0, 80.0), yaw_deg=st.floats(-60.0, 60.0), pitch_deg=st.floats(-8.0, 8.0))
+def test_a_tilted_grip_still_turns_about_the_worlds_up(roll_deg, yaw_deg, pitch_deg):
+    """Levelled, the view turns as the hands do; about the pad's own axes the same turn comes out mixed."""
+    pad = GyroStandIn(roll_deg=roll_deg, poll_hz=100)
+    events = pad.events(hand_path([(0.0, 0.0, 0.0), (0.5, yaw_deg, pitch_deg)]), 0.0, 0.5)
+    yaw, pitch, _ = turned(looking(f"{GYRO}levelled = true\nstill_deg_s = 0"), events, 100.0, 0.5)
+    assert (yaw, pitch) == pytest.approx((yaw_deg, pitch_deg), abs=0.03 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
+    plain = turned(looking(f"{GYRO}still_deg_s = 0"), events, 100.0, 0.5)
+    roll = math.radians(roll_deg)
+    mixed = (
+        yaw_deg * math.cos(roll) - pitch_deg * math.sin(roll),
+        pitch_deg * math.cos(roll) + yaw_deg * math.sin(roll),
+    )
+    assert plain[:2] == pytest.approx(mixed, abs=0.03 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
+
+
+@given(rates=st.tuples(rate, rate, rate), dts=st.lists(st.floats(0.001, 0.3), min_size=1, max_size=6))
+def test_up_is_carried_along_exactly_while_the_pad_is_shaken(rates, dts):
+    """Shaken harder than gravity, the accelerometer tells nothing; SciPy's rotations are the authority."""
+    from scipy.spatial.transform import Rotation
+
+    up = (0.6, 0.8, 0.0)
+    for dt in dts:
+        up = up_of(*rates, *up, (0.0, 30.0, 0.0), dt)
+    expected = Rotation.from_rotvec([-part * sum(dts) for part in rates]).apply((0.6, 0.8, 0.0))
+    assert up == pytest.approx(tuple(expected), abs=1e-9)
+
+
+def test_the_accelerometer_draws_up_to_where_it_says_with_its_half_life():
+    up = (0.0, 1.0, 0.0)
+    for _ in range(50):
+        up = up_of(0.0, 0.0, 0.0, *up, (9.80665 * math.sin(0.1), 9.80665 * math.cos(0.1), 0.0), 0.01)
+    assert math.atan2(up[0], up[1]) == pytest.approx(0.05, rel=0.01)
+
+
+@given(one=st.floats(0.0, 0.3), other=st.floats(0.0, 0.3), below=st.floats(0.01, 0.2))
+def test_steadying_fades_smoothly_and_never_turns_back(one, other, below):
+    low, high = sorted((one, other))
+    assert low * steady_gain(low, below) <= high * steady_gain(high, below) + 1e-15
+    assert steady_gain(below * (1.0 - 1e-7), below) == pytest.approx(1.0, abs=1e-12)
+    state, yaw, _ = gyro_rates(GyroTuning(0, below, 0.0), GYRO_AT_REST, (0.0, -low, 0.0), (0.0, 9.8, 0.0), 0.01)
+    assert yaw == pytest.approx(low * steady_gain(low, below))
+    assert state == GYRO_AT_REST
+
+
+def test_a_pad_is_lifted_and_brought_back_while_its_press_is_held():
+    press = '[mode.foot.press]\nrecentre = { bind = ["pad.south"] }\n'
+    helm = Helm(looking(f"{GYRO}pause_press = 'recentre'\nstill_deg_s = 0", press=press))
+    yaws = []
+    for down, speed in ((0, -1.0), (1, 1.0), (1, 1.0), (0, -1.0)):
+        helm.button("pad.south", down)
+        helm.sensor("pad.gyro", 0.0, speed, 0.0)
+        yaws.append(round(helm.tick(0.1).look.yaw_deg, 6))
+    assert yaws == [round(math.degrees(0.1), 6), 0.0, 0.0, round(math.degrees(0.1), 6)]
+
+
+def test_a_trembling_pad_is_not_the_device_in_use():
+    helm = Helm(looking(GYRO, MOUSE))
+    helm.mouse(5.0, 0.0)
+    assert helm.tick(0.01).device == "mouse"
+    helm.sensor("pad.gyro", 0.0, 0.02, 0.0)
+    trembling = helm.tick(0.01)
+    assert (trembling.device, trembling.look.yaw_deg < 0.0) == ("mouse", True)
+    helm.sensor("pad.gyro", 0.0, 0.5, 0.0)
+    assert helm.tick(0.01).device == "pad"
+
+
+@given(fov=st.floats(40.0, 120.0), zoom=st.floats(5.0, 40.0), at=st.floats(0.0, 1.0))
+def test_zoomed_a_point_moves_as_far_on_the_screen_for_the_same_hand(fov, zoom, at):
+    """The hand that carries what is seen at `at` to the middle does so zoomed, too."""
+    at = max(at, 1e-3)
+    press = '[mode.foot.press]\naim = { bind = ["mouse.right"] }\n'
+    table = f'zoom = {{ press = "aim", fov_deg = {fov!r}, zoom_fov_deg = {zoom!r}, match_at = {at!r} }}'
+    helm = Helm(looking(f"{MOUSE}deg_per_count = 0.01", look=table, press=press))
+    there_deg = math.degrees(math.atan(at * math.tan(math.radians(fov / 2.0))))
+    counts = there_deg / 0.01
+    helm.mouse(counts, 0.0)
+    assert helm.tick(0.01).look.yaw_deg == pytest.approx(there_deg)
+    helm.button("mouse.right", True)
+    helm.mouse(counts, 0.0)
+    turned_deg = helm.tick(0.01).look.yaw_deg
+    # Zoomed, a point that lies so far off is seen at the same part of the screen: it ends in the middle.
+    assert screen_part(turned_deg, zoom) == pytest.approx(at, rel=1e-6)
+    helm.button("mouse.right", False)
+    helm.mouse(1.0, 0.0)
+    assert helm.tick(0.01).look.yaw_deg == pytest.approx(0.01)
+
+
+@pytest.mark.parametrize("smooth", ["", "half_life_s = 0.2\n"])
+def test_the_pitch_unsticks_at_once(smooth):
+    """Far beyond the limit and back: the first count back moves it, smoothed or not."""
+    helm = Helm(looking(f"{MOUSE}deg_per_count = 1\n{smooth}", look="pitch_limits_deg = [-40, 60]"))
+    helm.mouse(0.0, -500.0)
+    for _ in range(4):
+        top = helm.tick(0.05)
+    assert top.view.pitch_deg == pytest.approx(60.0)
+    helm.mouse(0.0, 8.0)
+    share = 1.0 - 0.5 ** (0.05 / 0.2) if smooth else 1.0
+    assert helm.tick(0.05).view.pitch_deg == pytest.approx(60.0 - 8.0 * share)
+
+
+def test_ten_hours_of_turning_lose_nothing_and_the_yaw_never_jumps():
+    """At 60 Hz, by odd steps all one way, compiled as a batch is: a sum of fractions is the authority."""
+    tuning = mode_tuning(looking(f"{MOUSE}deg_per_count = 0.0336\n"), "foot").look
+    rows, rounds, counts = 54_000, 40, 37.0
+    samples = np.zeros((rows, SAMPLE_WIDTH))
+    samples[:, LOOK_START] = counts
+    given_views, dts = np.zeros((rows, 3)), np.full(rows, 1.0 / 60.0)
+    outcomes = np.zeros((rows, len(LookOutcome._fields)))
+    states, yaw, pitch, last = LOOK_AT_REST, 0.0, 0.0, 0.0
+    for _ in range(rounds):
+        loop = compiled_loop(run_look)
+        states, yaw, pitch = loop(tuning, np.zeros(0), states, yaw, pitch, samples, given_views, dts, outcomes)
+        yaws = np.concatenate([[last], outcomes[:, LookOutcome._fields.index("view_yaw")]])
+        assert np.abs(yaws).max() <= math.pi
+        steps = np.remainder(np.diff(yaws) + math.pi, math.tau) - math.pi
+        assert np.abs(steps - math.radians(0.0336) * counts).max() < 1e-12
+        last = yaw
+    assert rows * rounds == 10 * 3600 * 60
+    exact = Fraction(0.0336) * int(counts) * rows * rounds
+    off_deg = float((Fraction(math.degrees(yaw)) - exact + 180) % 360 - 180)
+    assert abs(off_deg) < 1e-6
+
+
+def test_a_view_far_round_is_kept_until_it_is_turned():
+    helm = Helm(looking(f"{MOUSE}deg_per_count = 1"))
+    assert helm.tick(0.01, view=View(725.0, 10.0)).view == (725.0, 10.0)
+    helm.apply(Event(0.0, "mouse.move", (-10.0, 0.0)))
+    assert helm.tick(0.01).view == pytest.approx((-5.0, 10.0))

@@ -1,0 +1,295 @@
+"""Diagonals by a factor, paces, notches, one-euro, reversals, sectors: closed forms, the paper, and any tick rate."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import Helm
+from wendonic.kernels.diagonal import factor_scale
+from wendonic.kernels.notches import notched
+from wendonic.kernels.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
+from wendonic.kernels.paces import PaceTuning, pace_amount, paced
+from wendonic.kernels.sector import sectored
+from wendonic.profile.load import profile_from_text
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+STICK = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+angle = st.floats(-math.pi, math.pi)
+coordinate = st.floats(-1.5, 1.5)
+
+
+def helm_of(move, bind, steer="", press=""):
+    return Helm(
+        profile_from_text(
+            f"{HEAD}[mode.foot.steer]\n{steer}\n[mode.foot.move]\n{move}\n[[mode.foot.move.bind]]\n{bind}{press}"
+        )
+    )
+
+
+@given(x=coordinate, y=coordinate, factor=st.floats(0.05, 1.0), gap=st.floats(1e-9, 1e-6))
+def test_a_factor_is_whole_on_the_diagonal_gone_on_an_axis_and_jumps_nowhere(x, y, factor, gap):
+    assert factor_scale(1.0, 1.0, factor) == pytest.approx(factor)
+    assert factor_scale(x, 0.0, factor) == 1.0
+    scale = factor_scale(x, y, factor)
+    assert factor <= scale <= 1.0
+    assert factor_scale(y, -x, factor) == pytest.approx(scale)
+    assert factor_scale(2.0 * x, 2.0 * y, factor) == pytest.approx(scale)
+    if max(abs(x), abs(y)) > 0.01:
+        assert abs(factor_scale(x + gap, y, factor) - scale) <= 200.0 * gap
+
+
+def test_keys_and_stick_have_the_same_diagonals_under_a_factor():
+    keys = helm_of('diagonal = "factor"\ndiagonal_factor = 0.6\nhalf_life_s = 0', KEYS)
+    keys.key("KeyW", down=True)
+    keys.key("KeyD", down=True)
+    assert tuple(keys.tick(0.5).local) == pytest.approx((0.6, 0.6))
+    stick = helm_of('diagonal = "factor"\nhalf_life_s = 0', STICK + 'gate = "circle"\n')
+    stick.stick("pad.left_stick", 0.5, -0.5)
+    assert tuple(stick.tick(0.5).local) == pytest.approx((0.5 * math.sqrt(0.5),) * 2)
+
+
+PACES = PaceTuning(3, (0.0, 0.4, 0.8, 0.0), (0.3, 0.6, 1.0, 0.0), 0.1)
+
+
+@given(lengths=st.lists(st.floats(0.0, 1.2), min_size=1, max_size=30))
+def test_a_pace_is_left_only_beyond_its_margin(lengths):
+    """Kept by hand: up as soon as a border is passed, down only a margin below it."""
+    pace = 0
+    for length in lengths:
+        pace = paced(PACES, length, pace)
+        assert all(length <= above for above in PACES.above[pace : PACES.paces])
+        if pace > 0:
+            assert length > max(PACES.above[pace - 1] - PACES.margin, 0.0)
+        assert paced(PACES, length, pace) == pace
+    assert pace_amount(PACES, pace) == (0.0, 0.3, 0.6, 1.0)[pace]
+
+
+@given(shakes=st.lists(st.floats(-0.099, 0.29), min_size=2, max_size=20), border=st.sampled_from([0.4, 0.8]))
+def test_a_hand_that_trembles_on_a_border_changes_pace_once(shakes, border):
+    pace, seen = 0, []
+    for shake in shakes:
+        pace = paced(PACES, border + shake, pace)
+        seen.append(pace)
+    assert seen == sorted(seen)
+    assert len(set(seen)) <= 2
+
+
+def test_paces_and_held_presses_set_the_amount():
+    press = '[mode.foot.press]\nstroll = { bind = ["ShiftLeft"] }\nsneak = { bind = ["KeyC"] }\n'
+    move = "half_life_s = 0\npaces = [{ above = 0.1, amount = 0.45 }, { above = 0.7, amount = 1 }]\n"
+    move += "pace_margin = 0.2\n"
+    helm = helm_of(move + "press_amounts = { stroll = 0.5, sneak = 0.2 }", STICK, press=press)
+    found = []
+    for tilt in (0.05, 0.3, 0.69, 0.71, 0.55, 0.49, 0.1, 0.0):
+        helm.stick("pad.left_stick", 0.0, -tilt)
+        found.append(round(helm.tick(0.01).amount, 9))
+    # 0.55 is within the margin of running, 0.49 is not; the first pace is left at nothing, not below it.
+    assert found == [0.0, 0.45, 0.45, 1.0, 1.0, 0.45, 0.45, 0.0]
+    helm.stick("pad.left_stick", 0.0, -1.0)
+    amounts = []
+    for code, down in ((None, True), ("ShiftLeft", True), ("KeyC", True), ("KeyC", False), ("ShiftLeft", False)):
+        if code:
+            helm.key(code, down=down)
+        amounts.append(helm.tick(0.01).amount)
+    assert amounts == pytest.approx([1.0, 0.5, 0.2, 0.5, 1.0])
+
+
+@given(heading=angle, notches=st.sampled_from([2, 3, 4, 8, 16]), pull=st.floats(0.0, 0.99), gap=st.floats(1e-9, 1e-6))
+def test_notches_keep_length_and_side_and_jump_nowhere_below_a_full_pull(heading, notches, pull, gap):
+    width = math.tau / notches
+
+    def turned(at):
+        x, y = notched(0.7 * math.sin(at), 0.7 * math.cos(at), notches, pull)
+        assert math.hypot(x, y) == pytest.approx(0.7)
+        return math.atan2(x, y)
+
+    away = turned(heading)
+    nearest = round(heading / width) * width
+    before, after = math.remainder(heading - nearest, math.tau), math.remainder(away - nearest, math.tau)
+    assert abs(after) <= abs(before) + 1e-9
+    assert before * after >= -1e-12
+    if abs(before) <= pull * width / 2.0:
+        assert after == pytest.approx(0.0, abs=1e-9)
+    # Nothing is steeper than 1 / (1 - pull).
+    assert abs(math.remainder(turned(heading + gap) - away, math.tau)) <= gap / (1.0 - pull) + 1e-9
+    # Mirrored input, mirrored result; no pull at all changes nothing.
+    assert math.remainder(turned(-heading) + away, math.tau) == pytest.approx(0.0, abs=1e-6)
+    assert notched(0.3, 0.4, notches, 0.0) == pytest.approx((0.3, 0.4))
+
+
+def test_a_full_pull_leaves_nothing_but_the_points():
+    turned = [notched(math.sin(n / 9), math.cos(n / 9), 8, 1.0) for n in range(57)]
+    headings = {round(math.degrees(math.atan2(x, y)) % 360.0, 6) % 360.0 for x, y in turned}
+    assert headings == {0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0}
+
+
+def papers_one_euro(values, hz, tuning):
+    """The published algorithm, one number at a time: two exponential filters stepped once a sample."""
+    min_cutoff, beta, d_cutoff = tuning
+
+    def alpha(cutoff):
+        return 1.0 / (1.0 + hz / (math.tau * cutoff))
+
+    smooth, speed, last = values[0], 0.0, values[0]
+    result = [smooth]
+    for value in values[1:]:
+        speed += alpha(d_cutoff) * ((value - last) * hz - speed)
+        smooth += alpha(min_cutoff + beta * abs(speed)) * (value - smooth)
+        last = value
+        result.append(smooth)
+    return result
+
+
+@pytest.mark.parametrize("tuning", [(1.0, 0.0, 1.0), (1.5, 2.0, 1.0), (0.5, 4.0, 3.0)])
+def test_one_euro_is_the_published_filter_at_a_high_rate(tuning):
+    hz = 20_000
+    slow = [0.5 - 0.5 * math.cos(math.tau * 0.8 * k / hz) for k in range(hz)]
+    values = [0.0, *(value + 0.05 * math.sin(60.0 * k / hz) for k, value in enumerate(slow))]
+    expected = papers_one_euro(values, hz, tuning)
+    state, x, _ = ONE_EURO_AT_REST, 0.0, 0.0
+    found = []
+    for value in values:
+        state, x, _ = one_euro(OneEuroTuning(*tuning), state, value, 0.0, x, 0.0, 1.0 / hz)
+        found.append(x)
+    assert max(abs(a - b) for a, b in zip(found, expected, strict=True)) < 1e-3
+
+
+TICKS = {
+    "30 Hz": [1 / 30] * 30,
+    "60 Hz": [1 / 60] * 60,
+    "144 Hz": [1 / 144] * 144,
+    "uneven": [0.01, 0.04, 0.003, 0.0475, 0.1995, 0.2, 0.005, 0.195, 0.3],
+}
+
+
+def curve_of(helm, dts, changes):
+    """Return {time: (right, ahead)} under inputs that change at tenths of a second."""
+    t, seen = 0.0, {}
+    for dt in dts:
+        # Each change comes before the tick that follows it.
+        for at, change in [item for item in changes.items() if abs(item[0] - t) < 1e-6]:
+            change(helm)
+            del changes[at]
+        t += dt
+        seen[round(t, 6)] = tuple(helm.tick(dt).local)
+    return seen
+
+
+RATE_CASES = {
+    "ramp": ("half_life_s = 0", KEYS + "rise_s = 0.23\nfall_s = 0.31\n", 1e-9),
+    "ramp at once": ("half_life_s = 0", KEYS + "rise_s = 0.23\nfall_s = 0.31\nreversal = 'at_once'\n", 1e-9),
+    "half-life": ("half_life_s = 0.07", KEYS + "rise_s = 0\nfall_s = 0\n", 1e-9),
+    "one-euro": (
+        "one_euro = { min_cutoff_hz = 1.5, beta = 0.7, d_cutoff_hz = 1 }",
+        KEYS + "rise_s = 0\nfall_s = 0\n",
+        1e-9,
+    ),
+    "one-euro behind notches and paces": (
+        "one_euro = { min_cutoff_hz = 1 }\nnotches = 8\npaces = [{ above = 0, amount = 0.5 }]",
+        STICK,
+        1e-9,
+    ),
+}
+
+
+@pytest.mark.parametrize("case", RATE_CASES)
+@pytest.mark.parametrize("rate", ["30 Hz", "60 Hz", "144 Hz"])
+def test_a_step_gives_the_same_curve_at_every_tick_rate(case, rate):
+    """Against 1000 uneven ticks of the same second; presses come at moments that every rate has a tick at."""
+    move, bind, error = RATE_CASES[case]
+
+    def changes():
+        def pressed(helm):
+            helm.key("KeyD", down=True)
+            helm.stick("pad.left_stick", 0.9, -0.2)
+
+        def turned(helm):
+            helm.key("KeyD", down=False)
+            helm.key("KeyA", down=True)
+            helm.stick("pad.left_stick", -0.7, -0.5)
+
+        return {0.0: pressed, 0.5: turned}
+
+    fine = []
+    for half in range(2):
+        # Each sixth of a second is cut unevenly, so that every rate's ticks end at one of the cuts.
+        for dt in (1 / 144, 1 / 60, 1 / 30):
+            fine += [dt] * round(0.5 / 3 / dt)
+        assert sum(fine) == pytest.approx(0.5 * (half + 1))
+    one = curve_of(helm_of(move, bind), TICKS[rate], changes())
+    other = curve_of(helm_of(move, bind), fine, changes())
+    shared = sorted(set(one) & set(other))
+    assert len(shared) >= 12
+    for t in shared:
+        assert one[t] == pytest.approx(other[t], abs=error), t
+    assert max(abs(x) for x, _ in one.values()) > 0.3
+
+
+def test_a_reversal_at_once_skips_the_fall():
+    found = {}
+    for rule in ("through_zero", "at_once"):
+        helm = helm_of("half_life_s = 0", KEYS + f"rise_s = 0.2\nfall_s = 0.1\nreversal = '{rule}'\n")
+        helm.key("KeyD", down=True)
+        helm.tick(0.5)
+        helm.key("KeyD", down=False)
+        helm.key("KeyA", down=True)
+        found[rule] = [round(helm.tick(0.05).local.right, 9) for _ in range(6)]
+    assert found["through_zero"] == [0.5, 0.0, -0.25, -0.5, -0.75, -1.0]
+    assert found["at_once"] == [-0.25, -0.5, -0.75, -1.0, -1.0, -1.0]
+
+
+@given(
+    sectors=st.sampled_from([2, 4, 8, 16]),
+    margin_share=st.floats(0.01, 0.9),
+    border=st.integers(0, 15),
+    shakes=st.lists(st.floats(-0.99, 0.99), min_size=2, max_size=30),
+)
+def test_a_stick_held_on_a_border_does_not_flicker(sectors, margin_share, border, shakes):
+    """Every border, the one at 360 degrees included; and what is kept is one of the two facings beside it."""
+    width = math.tau / sectors
+    margin = margin_share * width / 2.0
+    first = math.pi / 2.0 if sectors == 2 else 0.0
+    at = first + (border + 0.5) * width
+    facing = -1.0
+    seen = set()
+    for shake in shakes:
+        face = math.remainder(at + shake * margin, math.tau)
+        facing = sectored(face, facing, sectors, margin)
+        seen.add(facing)
+    assert len(seen) == 1
+    assert seen <= {float(border % sectors), float((border + 1) % sectors)}
+
+
+@given(face=angle, sectors=st.sampled_from([2, 4, 8, 16]), old=st.integers(-1, 15), margin_share=st.floats(0.0, 0.9))
+def test_a_facing_is_the_nearest_one_or_within_its_margin(face, sectors, old, margin_share):
+    width = math.tau / sectors
+    first = math.pi / 2.0 if sectors == 2 else 0.0
+    old = min(old, sectors - 1)
+    facing = sectored(face, float(old), sectors, margin_share * width / 2.0)
+    off = abs(math.remainder(face - first - facing * width, math.tau))
+    assert facing in range(sectors)
+    assert off <= width / 2.0 * (1.0 + margin_share * (facing == old)) + 1e-9
+
+
+def test_the_facing_of_a_sprite_follows_the_walk_and_stays_at_rest():
+    steer = 'frame = "map"\nturn_deg_s = 100000\nsectors = 8\nsector_margin_deg = 5'
+    helm = helm_of("half_life_s = 0", STICK, steer)
+    found = []
+    for heading_deg in (0.0, 20.0, 27.0, 28.0, 24.0, 18.0, 17.0, 359.0, 338.0, 330.0):
+        heading = math.radians(heading_deg)
+        helm.stick("pad.left_stick", math.sin(heading), -math.cos(heading))
+        found.append(helm.tick(0.1).sector)
+    # The border is at 22.5 deg, and is left 5 deg beyond.
+    assert found == [0, 0, 0, 1, 1, 1, 0, 0, 0, 7]
+    helm.stick("pad.left_stick", 0.0, 0.0)
+    assert [helm.tick(0.1).sector for _ in range(3)] == [7, 7, 7]
+    sides = helm_of("half_life_s = 0", STICK, steer.replace("8", "2"))
+    seen = []
+    for right, ahead in ((1.0, 0.0), (0.01, 1.0), (-0.01, 1.0), (-0.5, 0.8), (0.0, -1.0), (0.2, -1.0)):
+        sides.stick("pad.left_stick", right, -ahead)
+        seen.append(sides.tick(0.1).sector)
+    # Straight up or down keeps the side that the sprite shows.
+    assert seen == [0, 0, 0, 1, 1, 0]
