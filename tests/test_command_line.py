@@ -28,8 +28,8 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
         assert (done.returncode, done.stdout) == (0, f"wendonic {__version__}\n")
 
 
-COMMANDS = ["", "demo", "new", "shape", "info", "convert", "record", "draw"]
-COMMANDS += [f"draw {picture}" for picture in ("stick", "timeline", "path", "devices")]
+COMMANDS = ["", "demo", "new", "shape", "info", "convert", "record", "look-units", "draw"]
+COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "devices")]
 
 
 @pytest.mark.parametrize("words", COMMANDS)
@@ -111,11 +111,31 @@ def test_shape_prints_a_table_that_fits_80_columns():
 
 
 def test_draw_stick_and_path_write_pictures(tmp_path):
-    for words in (["stick", PROFILE_PATH], ["stick", PROFILE_PATH, PAD], ["path", PROFILE_PATH, KEYS, "--hz", "20"]):
+    cases = [
+        ["stick", PROFILE_PATH, PAD],
+        ["path", PROFILE_PATH, KEYS, "--hz", "20"],
+        ["curve", PROFILE_PATH],
+        ["diagonals", FOLDER / "store_room.toml", "--mode", "ladder"],
+        ["look", PROFILE_PATH, FOLDER / "lookout.toml"],
+    ]
+    for words in cases:
         done = run("draw", *words, "-o", tmp_path / "picture.png")
         assert done.stdout == f"wrote {tmp_path / 'picture.png'}\n", done.stderr
         assert imread(tmp_path / "picture.png").shape[:2] == (800, 1280)
         (tmp_path / "picture.png").unlink()
+
+
+def test_look_units_go_each_into_the_others():
+    told = run("look-units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
+    for words, value in (
+        ("mouse for a full turn", "11.43"),
+        ("hand for 90 deg/s", "2.8575"),
+        ("mouse for 90", "1800"),
+    ):
+        assert any(words in line and value in line for line in told.splitlines()), told
+    assert told.endswith("in a profile: deg_per_count = 0.05\n")
+    done = run("look-units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
+    assert (done.returncode, "allowed: one of them" in done.stderr) == (2, True)
 
 
 def test_info_tells_in_words():

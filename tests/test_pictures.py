@@ -9,9 +9,18 @@ from matplotlib.image import imread
 from matplotlib.patches import Circle, Wedge
 
 from wendonic import Event, Recording, WendonicError, shape
-from wendonic.demo import demo_recording
+from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.keys import KEY_CODES
-from wendonic.pictures import draw_devices, draw_path, draw_stick, draw_timeline, save_picture
+from wendonic.pictures import (
+    draw_curves,
+    draw_devices,
+    draw_diagonals,
+    draw_look,
+    draw_path,
+    draw_stick,
+    draw_timeline,
+    save_picture,
+)
 from wendonic.recording.held import held_spans
 
 
@@ -38,6 +47,78 @@ def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     dots = max((line.get_xydata() for line in plane.lines), key=len)
     sticks = [event.value for event in demo_recording("beekeeper_pad") if event.control == "pad.left_stick"]
     assert dots == pytest.approx(np.array(sticks) * (1.0, -1.0))
+
+
+def test_a_grid_of_positions_goes_where_the_shaping_sends_it():
+    """The store room's stick: on each axis nothing up to 0.15, then a knee."""
+    *_, moved = draw_stick(demo_profile("store_room"))
+    shown = lines(moved)
+    raw, shaped = shown["raw"], shown["shaped"]
+    assert len(raw) == len(shaped) > 100
+    assert (shaped[np.abs(raw).max(axis=1) <= 1 / 7 + 1e-9] == 0.0).all()
+    (joined,) = moved.collections
+    assert np.array(joined.get_segments()) == pytest.approx(np.stack([raw, shaped], axis=1))
+    # Straight ahead at full tilt is full speed, and half-way there is less than a quarter.
+    ahead = {round(float(y), 3): tuple(to) for (x, y), to in zip(raw, shaped, strict=True) if x == 0.0}
+    assert ahead[1.0] == pytest.approx((0.0, 1.0))
+    assert ahead[0.571] == pytest.approx((0.0, (4 / 7 - 0.15) / 0.8 * 0.3 / 0.6))
+
+
+def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
+    amount, slope = draw_curves([beekeeper])
+    shown = lines(amount)
+    words = [label for label in shown if label.startswith("move: pad.left_stick")]
+    tilt, value = shown[words[0]].T
+    assert value == pytest.approx(np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6, abs=1e-9)
+    # 127 steps; those between the dead zone and a quarter of speed.
+    steps = np.arange(1, 128) / 127
+    few = int(((steps > 0.14) & (steps <= 0.14 + 0.82 * 0.25 ** (1 / 1.6))).sum())
+    assert words[0].endswith(f"{few} steps below a quarter")
+    assert amount.get_title(loc="left") == f"{few} of 127 steps for the first quarter of speed"
+    middle, steep = slope.lines[1].get_xydata().T
+    inside = (middle > 0.2) & (middle < 0.9)
+    assert steep[inside] == pytest.approx(1.6 / 0.82 * ((middle[inside] - 0.14) / 0.82) ** 0.6, rel=1e-3)
+    # A cut and a floor jump, and say so instead of being drawn as steep.
+    _, slope = draw_curves([beekeeper, demo_profile("lookout")])
+    assert [text.get_text() for text in slope.texts] == [
+        "Lookout with an old pad, move: pad.left_stick jumps to 0.08"
+    ]
+    assert max(np.nanmax(line.get_ydata()) for line in slope.lines[1:3]) < 6.0
+    with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
+        draw_curves([beekeeper] * 7)
+
+
+def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekeeper):
+    ax = draw_diagonals(beekeeper)
+    for label, points in lines(ax).items():
+        assert np.hypot(*points.T) == pytest.approx(3.2, abs=1e-6), label
+    assert not ax.get_title(loc="left").endswith("too fast")
+    free = draw_diagonals(demo_profile("store_room"), mode="ladder")
+    (points,) = lines(free).values()
+    assert sorted({round(float(length), 6) for length in np.hypot(*points.T)}) == [3.2, round(3.2 * 2**0.5, 6)]
+    assert free.get_title(loc="left") == "Keys W A S D: diagonals are 41% too fast, 4.53 m/s"
+    assert [text.get_text() for text in free.texts].count("+41%") == 4
+    with pytest.raises(WendonicError, match="has neither keys nor a stick under move"):
+        draw_diagonals(demo_profile("tablet"))
+
+
+def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper):
+    rates, angles = draw_look([beekeeper, demo_profile("lookout")])
+    (ours, theirs), (mouse, slow, fast) = lines(rates).values(), lines(angles).values()
+    tilt, rate = ours.T
+    u = np.clip((tilt - 0.12) / 0.85, 0.0, 1.0)
+    assert rate == pytest.approx(230.0 * (0.45 * u + 0.55 * u**3), abs=1e-6)
+    assert theirs[0, 1] == 0.0
+    assert theirs[-1, 1] == pytest.approx(180.0)
+    assert "288 deg/s\nheld at the rim" in [text.get_text() for text in rates.texts]
+    assert mouse[-1] == pytest.approx((20.0, 20.0 / 34.0 * 360.0))
+    # 0.03 deg a count of an 800 dpi mouse, at gains of 0.8 and 1.6.
+    per_cm = 0.03 * 800 / 2.54
+    assert (slow[-1, 1], fast[-1, 1]) == pytest.approx((20.0 * per_cm * 0.8, 20.0 * per_cm * 1.6))
+    with pytest.raises(WendonicError, match="nothing looks by stick or mouse here"):
+        draw_look([demo_profile("tablet")])
+    with pytest.raises(WendonicError, match="3 profiles; allowed: one, or two to compare"):
+        draw_look([beekeeper] * 3)
 
 
 def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):

@@ -18,6 +18,12 @@ from wendonic.profile.tuning import mode_tuning
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
 
+CURVE = "curve = {{ form = 'points', points = [{}] }}\n"
+MOVE = "[mode.foot.move]\n"
+PACES = "paces = [{{ above = {}, amount = {} }}, {{ above = {}, amount = {} }}]\n"
+LOOK = "[[mode.foot.look.bind]]\n"
+PRESS = '[mode.foot.press]\nstroll = { bind = ["ShiftLeft"] }\n'
+
 
 def faults(text):
     with pytest.raises(ProfileError) as caught:
@@ -163,6 +169,67 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "it pulls one way"),
         (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
         (HEAD + "max_dt_s = inf\n" + PAD, 3, "found inf; allowed: a finite number"),
+        (
+            HEAD + PAD + CURVE.format("[0, 0], [0.5, 0.6], [0.7, 0.5], [1, 1]"),
+            5,
+            "from [0.5, 0.6] to [0.7, 0.5]",
+        ),
+        (HEAD + PAD + CURVE.format("[0, 0], [0.5, 0.2], [0.5, 0.5], [1, 1]"), 5, "does not rise from [0.5, 0.2] to"),
+        (HEAD + PAD + CURVE.format("[0, 0.1], [1, 1]"), 5, "run from [0, 0.1] to [1, 1]; allowed: from [0, 0]"),
+        (HEAD + PAD + CURVE.format("[0, 0], [1.5, 1]"), 5, "found 1.5; allowed: 0 or more, up to 1"),
+        (HEAD + PAD + "gate = 'measured'\n", 3, 'rim: is missing; gate "measured" needs its lengths'),
+        (HEAD + PAD + "rim = [1, 1, 1, 1]\n", 5, 'rim: does nothing under gate "circle"'),
+        (HEAD + PAD + "gate = 'measured'\nrim = [1, 1, 0, 1]\n", 6, "found 0; allowed: 0.25 or more, up to 1.5"),
+        (
+            HEAD + MOVE + "diagonal_factor = 0.5\n" + PAD,
+            4,
+            'does nothing under diagonal "cap"',
+        ),
+        (HEAD + MOVE + "pace_margin = 0.1\n" + PAD, 4, "pace_margin: does nothing without paces"),
+        (HEAD + MOVE + "notch_pull = 0.1\n" + PAD, 4, "notch_pull: does nothing without notches"),
+        (HEAD + MOVE + "half_life_s = 0\none_euro = {}\n" + PAD, 4, "half_life_s: found beside one_euro"),
+        (
+            HEAD + MOVE + PACES.format(0.2, 0.5, 0.1, 1) + PAD,
+            4,
+            "paces[1].above: 0.1 is not above the 0.2",
+        ),
+        (
+            HEAD + MOVE + PACES.format(0, 0.5, 0.1, 0.4) + PAD,
+            4,
+            "paces[1].amount: 0.4 is not above the 0.5",
+        ),
+        (
+            HEAD + MOVE + "press_amounts = { strol = 0.5 }\n" + PAD + PRESS,
+            4,
+            'no press in this mode "strol"; did you mean "stroll"?',
+        ),
+        (HEAD + "[mode.foot]\nsteer = { sector_margin_deg = 5 }\n" + PAD, 4, "does nothing without sectors"),
+        (HEAD + "[mode.foot]\nsteer = { sectors = 5 }\n" + PAD, 4, "found 5; allowed: 2, 4, 8, 16"),
+        (
+            HEAD + "[mode.foot]\nsteer = { sectors = 16, sector_margin_deg = 12 }\n" + PAD,
+            4,
+            "12 is half a sector or more; allowed: below 11.25",
+        ),
+        (HEAD + LOOK + 'mouse = "mouse.move"\ndeg_per_count = 1\ndpi = 800\n', 3, "allowed: one way to say how far"),
+        (
+            HEAD + LOOK + 'mouse = "mouse.move"\ndeg_per_count = 1\nhand_gain = {}\n',
+            6,
+            "needs dpi beside",
+        ),
+        (
+            HEAD + LOOK + 'mouse = "mouse.move"\nhand_gain = { slow = 2, fast = 1 }\n',
+            5,
+            "slow 2 is above fast 1; the quicker hand never turns less",
+        ),
+        (HEAD + LOOK + 'stick = "pad.right_stick"\nhold_s = 1\n', 5, "hold_s: does nothing without rim_boost"),
+        (HEAD + LOOK + 'gyro = "pad.gyro"\npause_press = "aim"\n' + PRESS, 5, 'no press in this mode "aim"'),
+        (HEAD + "[mode.foot.look]\nzoom = { press = 'aim' }\n" + LOOK + 'gyro = "pad.gyro"\n', 4, "there are: none"),
+        (
+            HEAD
+            + f"[mode.foot.look]\nzoom = {{ press = 'stroll', fov_deg = 180 }}\n{LOOK}gyro = 'pad.gyro'\n{PRESS}",
+            4,
+            "found 180; allowed: above 0, below 180",
+        ),
         (HEAD + "[mode.foot\n", 3, "is no TOML"),
         (HEAD + "version = 1\n", 3, "is no TOML"),
     ],

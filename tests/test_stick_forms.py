@@ -1,14 +1,16 @@
 """Gates, dead zones and curves of every form: closed forms, and what must hold for all of them together."""
 
 import math
+from typing import NamedTuple
 
+import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from scipy.interpolate import PPoly
+from scipy.interpolate import PchipInterpolator, PPoly
 
 from wendonic import Helm
-from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POWER, CURVE_S, any_curve
+from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POINTS, CURVE_POWER, CURVE_S, any_curve
 from wendonic.kernels.dead_zone import (
     JUST_OUT,
     ZONE_AXES,
@@ -19,18 +21,35 @@ from wendonic.kernels.dead_zone import (
     ZONE_WEDGE,
     zoned,
 )
-from wendonic.kernels.gate import GATE_CIRCLE, GATE_SQUARE, gated
+from wendonic.kernels.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, gated
 from wendonic.kernels.stick import USUAL_FORM, formed
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.shapes import PointsCurve
+from wendonic.profile.source_tuning import Tables, curve_pieces
 
 ZONES = [ZONE_NONE, ZONE_ROUND, ZONE_AXES, ZONE_WEDGE, ZONE_ROUND_WEDGE, ZONE_CUT]
-CURVES = [CURVE_LINEAR, CURVE_POWER, CURVE_EXPO, CURVE_S, CURVE_KNEE]
+CURVES = [CURVE_LINEAR, CURVE_POWER, CURVE_EXPO, CURVE_S, CURVE_KNEE, CURVE_POINTS]
+RIMS = [(1.0, 0.9) * 4, (0.97, 0.85, 0.9, 0.85) * 4, (0.9,) * 4]  # as alike on all sides as the forms are
 HEAD = 'format = "wendonic-profile"\nversion = 1\n[mode.foot.move]\nhalf_life_s = 0\ndiagonal = "free"\n'
 
 
+def rising_points(draw, most=8):
+    """Points of a curve from [0, 0] to [1, 1], nothing but rising."""
+    gaps = draw(st.lists(st.floats(0.05, 1.0), min_size=1, max_size=most))
+    rises = draw(st.lists(st.one_of(st.just(0.0), st.floats(0.01, 1.0)), min_size=len(gaps), max_size=len(gaps)))
+    rises[-1] += 0.1
+    tilts = [sum(gaps[:k]) / sum(gaps) for k in range(len(gaps) + 1)]
+    values = [sum(rises[:k]) / sum(rises) for k in range(len(gaps) + 1)]
+    return (*zip(tilts[:-1], values[:-1], strict=True), (1.0, 1.0))
+
+
 @st.composite
-def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE), zones=tuple(ZONES), per_axis=(0, 1)):
-    """What `formed` takes besides the position and whether it was out."""
+def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE, GATE_MEASURED), zones=tuple(ZONES), per_axis=(0, 1)):
+    """What `formed` takes besides the position and whether it was out; and its tables."""
+    tables = Tables()
+    points = curve_pieces(PointsCurve(form="points", points=rising_points(draw)))
+    rim = draw(st.sampled_from(RIMS))
+    places = {"points": tables.add(len(points) // 5, points), "rim": tables.add(len(rim), list(rim))}
     inner = draw(st.floats(0.02, 0.4))
     floor = draw(st.sampled_from([0.0, 0.15]))
     form = USUAL_FORM._replace(
@@ -42,9 +61,21 @@ def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE), zones=tuple(ZONES), per_axis=
         floor=floor,
         ceiling=draw(st.floats(floor + 0.1, 1.0)),
         per_axis=draw(st.sampled_from(per_axis)),
+        **places,
     )
     outer = draw(st.floats(inner + 0.2, 1.0))
-    return inner, outer, draw(st.sampled_from(CURVES)), draw(st.floats(0.3, 4.0)), form
+    numbers = inner, outer, draw(st.sampled_from(CURVES)), draw(st.floats(0.3, 4.0)), form
+    return Case(numbers, tuple(tables.numbers))
+
+
+class Case(NamedTuple):
+    """A shape with its tables."""
+
+    shape: tuple
+    tables: tuple
+
+    def at(self, x, y, was_out=0):
+        return formed(x, y, *self.shape, was_out, self.tables)
 
 
 angle = st.floats(-math.pi, math.pi)
@@ -52,19 +83,19 @@ out = st.sampled_from([0, 1])
 
 
 def length_at(shape, heading, tilt, was_out=0):
-    return math.hypot(*formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, was_out, ()))
+    return math.hypot(*shape.at(tilt * math.sin(heading), tilt * math.cos(heading), was_out))
 
 
 @given(shape=shapes(), x=st.floats(-1.2, 1.2), y=st.floats(-1.2, 1.2), was_out=out)
 def test_every_form_is_finite_bounded_and_mirrors_the_stick(shape, x, y, was_out):
-    right, ahead = formed(x, y, *shape, was_out, ())
+    right, ahead = shape.at(x, y, was_out)
     assert all(map(math.isfinite, (right, ahead)))
     assert max(abs(right), abs(ahead)) <= 1.0 + 1e-12
     assert right * x >= 0.0
     assert ahead * y >= 0.0
-    assert formed(-x, y, *shape, was_out, ()) == pytest.approx((-right, ahead))
-    assert formed(x, -y, *shape, was_out, ()) == pytest.approx((right, -ahead))
-    assert formed(y, x, *shape, was_out, ()) == pytest.approx((ahead, right))
+    assert shape.at(-x, y, was_out) == pytest.approx((-right, ahead))
+    assert shape.at(x, -y, was_out) == pytest.approx((right, -ahead))
+    assert shape.at(y, x, was_out) == pytest.approx((ahead, right))
 
 
 @given(shape=shapes(), heading=angle, one=st.floats(0.0, 1.3), other=st.floats(0.0, 1.3), was_out=out)
@@ -80,9 +111,9 @@ def test_more_tilt_never_asks_for_less(shape, heading, one, other, was_out):
 )
 def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
     """A millionth more tilt, or of a turn, changes the amount by less than any curve's steepest part allows."""
-    inner, outer, curve, exponent, form = shape
-    # A power below 1 is infinitely steep at 0, and so is a floor.
-    assume(form.floor == 0.0 and exponent >= 1.0)
+    inner, outer, curve, exponent, form = shape.shape
+    # A power below 1 is infinitely steep at 0, and so is a floor; points may lie steeply.
+    assume(form.floor == 0.0 and exponent >= 1.0 and curve != CURVE_POINTS)
     steepest = 1e-6 * 40.0 * max(exponent, 1.0) / (outer - inner) ** 2 / min(form.knee_tilt, 1.0 - form.knee_tilt)
     there = length_at(shape, heading, tilt)
     assert abs(length_at(shape, heading, tilt + 1e-6) - there) <= steepest
@@ -96,9 +127,37 @@ def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
     tilt=st.floats(0.01, 1.0),
 )
 def test_round_forms_keep_the_direction(shape, heading, tilt):
-    right, ahead = formed(tilt * math.sin(heading), tilt * math.cos(heading), *shape, 0, ())
+    right, ahead = shape.at(tilt * math.sin(heading), tilt * math.cos(heading))
     assume(math.hypot(right, ahead) > 1e-6)
     assert math.remainder(math.atan2(right, ahead) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
+
+
+@given(heading=angle, length=st.floats(0.01, 1.2), rim=st.lists(st.floats(0.5, 1.2), min_size=4, max_size=40))
+def test_a_measured_gate_makes_a_circle_of_what_was_measured(heading, length, rim):
+    """NumPy's periodic interpolation is the authority; on the rim the length is 1, and the direction stays."""
+    at_deg = [360.0 * k / len(rim) for k in range(len(rim))]
+    reach = float(np.interp(math.degrees(heading), at_deg, rim, period=360.0))
+    x, y = gated(length * math.sin(heading), length * math.cos(heading), GATE_MEASURED, (float(len(rim)), *rim), 0)
+    assert math.hypot(x, y) == pytest.approx(length / reach, rel=1e-9)
+    assert math.remainder(math.atan2(x, y) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
+
+
+@given(data=st.data())
+def test_a_curve_through_points_is_scipys_own(data):
+    """Everywhere, not only at samples; monotone wherever the points are, and through each of them."""
+    points = rising_points(data.draw, most=31)
+    spline = PchipInterpolator(*zip(*points, strict=True))
+    pieces = curve_pieces(PointsCurve(form="points", points=points))
+    tables = (99.0, len(pieces) / 5.0, *pieces)
+
+    def value(tilt):
+        return any_curve(tilt, CURVE_POINTS, 1.0, 0.0, 0.5, 0.0, 1.0, tables, 1)
+
+    tilts = np.linspace(1e-6, 1.0, 500)
+    found = [value(tilt) for tilt in tilts.tolist()]
+    assert np.abs(np.array(found) - spline(tilts)).max() < 1e-12
+    assert min(np.diff(found), default=0.0) >= -1e-15
+    assert [value(tilt) for tilt, _ in points[1:]] == pytest.approx([amount for _, amount in points[1:]])
 
 
 def test_a_square_gate_makes_a_circle_of_a_square_rim():
