@@ -80,9 +80,7 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     assert steep[inside] == pytest.approx(1.6 / 0.82 * ((middle[inside] - 0.14) / 0.82) ** 0.6, rel=1e-3)
     # A cut and a floor jump, and say so instead of being drawn as steep.
     _, slope = draw_curves([beekeeper, demo_profile("lookout")])
-    assert [text.get_text() for text in slope.texts] == [
-        "Lookout with an old pad, move: pad.left_stick jumps to 0.08"
-    ]
+    assert [text.get_text() for text in slope.texts] == ["Lookout with an old pad: jumps to 0.08"]
     assert max(np.nanmax(line.get_ydata()) for line in slope.lines[1:3]) < 6.0
     with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
         draw_curves([beekeeper] * 7)

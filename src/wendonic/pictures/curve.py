@@ -12,14 +12,15 @@ from wendonic.pictures.style import (
     BRICK,
     FOG,
     HONEY,
-    INK,
     LINE_STYLES,
     MIST,
     PAPER,
     RAW,
     SLATE,
     dress_axes,
+    key_below,
     split_axes,
+    write_title,
 )
 from wendonic.profile.binds import Tilted
 from wendonic.profile.look_binds import LookStickBind
@@ -82,7 +83,7 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
         shown = []
         for number, profile in enumerate(profiles, 1):
             name, bind = tilted_binds(profile, mode)[0]
-            shown.append((f"{profile.title or f'profile {number}'}, {name}", bind))
+            shown.append((f"{profile.title or f'profile {number}'}, {name.split(': ')[1]}", bind))
     if len(shown) > len(LINE_STYLES):
         raise WendonicError(f"{len(shown)} curves in one picture; allowed: at most {len(LINE_STYLES)}")
     amount, slope = split_axes(ax, widths=(1.0, 1.0))
@@ -97,17 +98,16 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     first = StickResponse(shown[0][1])
     _draw_zone(amount, first)
     _draw_quarter(amount, first)
-    amount.set_title(_title(first), color=INK, loc="left", fontsize=13, fontweight="bold", pad=10.0)
+    counts = [steps_in_first_quarter(StickResponse(bind)) for _, bind in shown[: len(profiles)]]
+    words = f"{' and '.join(map(str, counts))} of {STEPS_TO_RIM} steps for the first quarter of speed"
+    write_title(amount, words)
     for panel, top in ((amount, 1.05), (slope, min(1.08 * steepest, 6.0))):
         panel.set_xlim(0.0, 1.0)
         panel.set_ylim(0.0, top)
         panel.set_box_aspect(1.0)
-    amount.legend(loc="upper center", bbox_to_anchor=(0.5, -0.12), frameon=False, fontsize=9, labelcolor=INK)
+        panel.set_anchor("N")
+    key_below(amount)
     return [amount, slope]
-
-
-def _title(stick: StickResponse) -> str:
-    return f"{steps_in_first_quarter(stick)} of {STEPS_TO_RIM} steps for the first quarter of speed"
 
 
 def _draw_one(
@@ -137,7 +137,7 @@ def _draw_one(
         slopes[index] = math.nan
         slope.axvline(middles[index], color=color, linestyle=":", linewidth=1.2)
         slope.annotate(
-            f"{name} jumps to {amounts[index + 1]:.2g}",
+            f"{name.split(', ', maxsplit=1)[0]}: jumps to {amounts[index + 1]:.2g}",
             (middles[index], 0.97 - 0.045 * line),
             xycoords=("data", "axes fraction"),
             xytext=(4, 0),

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
-from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, dress_axes, split_axes
+from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.schema import Profile
 from wendonic.study.look_response import swipe_deg, yaw_rate_deg_s
@@ -46,8 +46,7 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
     if mice:
         _draw_mice(panels[-1], mice)
     for panel in panels:
-        panel.set_box_aspect(1.0)
-        panel.legend(loc="upper center", bbox_to_anchor=(0.5, -0.12), frameon=False, fontsize=9, labelcolor=INK)
+        key_below(panel)
     return panels
 
 
@@ -59,7 +58,7 @@ def _draw_sticks(ax: Axes, sticks: list[tuple[str, LookStickBind]]) -> None:
     for (name, bind), (color, dashes) in zip(sticks, LINE_STYLES, strict=False):
         rates = yaw_rate_deg_s(bind, tilts)
         quarter = yaw_rate_deg_s(bind, [0.25])[0]
-        words = f"{name}: {rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
+        words = f"{name}:\n{rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
         words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
         ax.plot(tilts, rates, color=color, linestyle=dashes, linewidth=1.8, label=words)
         most = max(most, *rates)
@@ -94,7 +93,7 @@ def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
         for hand_cm_s in speeds:
             color, dashes = next(styles)
             turned = swipe_deg(bind, ways, hand_cm_s)
-            words = f"{name}: {turned[-1] / SWIPE_CM:.1f} deg a cm"
+            words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg a cm"
             words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
             words += f", half-life {bind.half_life_s:g} s" if bind.half_life_s else ""
             ax.plot(ways, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)

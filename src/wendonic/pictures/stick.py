@@ -135,7 +135,9 @@ def _draw_any_regions(
     for label in ax.clabel(lines, fmt="%g", fontsize=9, colors=[INK]):
         label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
     still = (amounts <= 1e-9).astype(float)
-    ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
+    hatching = ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
+    hatching.set_edgecolor(BRICK)
+    hatching.set_linewidth(0.0)
     ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
     full = stick.shape.form.ceiling - 0.01
     ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")

@@ -86,6 +86,15 @@ def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
     ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 
+def key_below(ax: Axes) -> None:
+    """Name the lines below the axes, where long names have the width of the picture; square axes go up to the top."""
+    ax.set_box_aspect(1.0)
+    ax.set_anchor("N")
+    words = ax.legend(loc="upper left", bbox_to_anchor=(0.0, -0.12), frameon=False, fontsize=9, labelcolor=INK)
+    # Else a long name would squeeze the axes that it stands below.
+    words.set_in_layout(False)
+
+
 def label_lines(ax: Axes) -> None:
     """Name the lines beside their right ends, with a sample of each, so that colour is not all that tells."""
     ax.legend(
