@@ -28,7 +28,9 @@ class Walk(NamedTuple):
 def walk_profile() -> Profile:
     """Return the beekeeper's profile with nothing but `move`, which is what the ways by hand do."""
     profile = demo_profile()
-    foot = profile.mode["foot"].model_copy(update={"look": None, "press": {}})
+    foot = profile.mode["foot"]
+    steer = foot.steer.model_copy(update={"sectors": None})
+    foot = foot.model_copy(update={"look": None, "press": {}, "steer": steer})
     return profile.model_copy(update={"mode": {"foot": foot}})
 
 

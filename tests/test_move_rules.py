@@ -34,7 +34,7 @@ def test_a_factor_is_whole_on_the_diagonal_gone_on_an_axis_and_jumps_nowhere(x, 
     assert factor_scale(1.0, 1.0, factor) == pytest.approx(factor)
     assert factor_scale(x, 0.0, factor) == 1.0
     scale = factor_scale(x, y, factor)
-    assert factor <= scale <= 1.0
+    assert factor - 1e-12 <= scale <= 1.0
     assert factor_scale(y, -x, factor) == pytest.approx(scale)
     assert factor_scale(2.0 * x, 2.0 * y, factor) == pytest.approx(scale)
     if max(abs(x), abs(y)) > 0.01:

@@ -102,6 +102,7 @@ class Helm:
         self._look_settled = True
         self._form_states = [FORM_AT_REST] * len(self._mode.forms)
         self._sector = -1.0
+        self._faced = 0.0
         self._axis_states = list(_AXES_AT_REST)
         self._axis_amounts = NO_AXES
         self._device: Device | None = None
@@ -270,7 +271,8 @@ class Helm:
         if mode.looks and (changed or not self._look_settled):
             place = self._run_look(dt, place)
         self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
-        if mode.sectors:
+        if mode.sectors and (outcome.face != self._faced or self._sector < 0.0):
+            self._faced = outcome.face
             self._sector = sectored(outcome.face, self._sector, mode.sectors, mode.sector_margin)
         self._ticks += 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
