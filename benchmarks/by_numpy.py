@@ -4,9 +4,17 @@ import math
 
 import numpy as np
 
+LAG_S = 0.02 / math.log(2.0)
+
+
+def followed(smooth, begin, end, part):
+    """Smooth an input that runs straight from `begin` to `end` over `part` seconds."""
+    slope = np.divide(end - begin, part, out=np.zeros(2), where=part > 0.0) * LAG_S
+    return np.where(part > 0.0, end - slope + (smooth - begin + slope) * 0.5 ** (part / 0.02), smooth)
+
 
 def ramped(values, targets, rise_s, fall_s, dt):
-    """Move keys' values towards their targets, through zero on a change of side."""
+    """Move keys' values towards their targets, through zero; return them, and what smoothing makes of the way."""
     crossing = values * targets < 0.0
     falling = crossing | (np.abs(targets) < np.abs(values))
     stops = np.where(falling & ~crossing, targets, 0.0)
@@ -14,17 +22,21 @@ def ramped(values, targets, rise_s, fall_s, dt):
     part = np.minimum(fall_time, dt)
     fallen = np.where(falling, values + np.sign(stops - values) * part / fall_s, values)
     fallen = np.where(falling & (fall_time <= dt), stops, fallen)
+    smooth = followed(np.zeros(2), values, fallen, part)
     rest = np.where(fall_time <= dt, dt - part, 0.0)
     rise = np.minimum(np.abs(targets - fallen), rest / rise_s)
-    return fallen + np.sign(targets - fallen) * rise
+    risen = fallen + np.sign(targets - fallen) * rise
+    part = np.minimum(rise * rise_s, rest)
+    smooth = followed(smooth, fallen, risen, part)
+    smooth = followed(smooth, risen, risen, rest - part)
+    return risen, smooth / (1.0 - 0.5 ** (dt / 0.02))
 
 
 def by_numpy_tick(state, keys, stick, yaw, dt):
     """Take (keys_xy, local, face, pos, vel), each vector an array of two; return the next."""
     values, local, face, pos, vel = state
-    values = ramped(values, keys, 0.06, 0.04, dt)
-    target = values
-    length = np.linalg.norm(values)
+    values, target = ramped(values, keys, 0.06, 0.04, dt)
+    length = np.linalg.norm(target)
     tilt = np.linalg.norm(stick)
     if tilt > 0.14:
         amount = np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6

@@ -21,6 +21,34 @@ static double ramp(double value, double target, double rise_s, double fall_s, do
     return target;
 }
 
+static double followed(double smooth, double begin, double end, double duration_s, double half_life_s)
+{
+    if (duration_s <= 0.0)
+        return smooth;
+    const double lag = (end - begin) / duration_s * half_life_s / log(2.0);
+    return end - lag + (smooth - begin + lag) * pow(0.5, duration_s / half_life_s);
+}
+
+static double ramp_felt(double value, double target, double rise_s, double fall_s, double dt, double half_life_s)
+{
+    const double share = -expm1(-log(2.0) * dt / half_life_s);
+    double smooth = 0.0, left_s = dt;
+    if (value * target < 0.0 || fabs(target) < fabs(value)) {
+        const double stop = value * target > 0.0 ? target : 0.0;
+        const double part_s = fabs(value - stop) * fall_s;
+        if (part_s > left_s)
+            return followed(smooth, value, value + copysign(left_s / fall_s, stop - value), left_s, half_life_s) / share;
+        smooth = followed(smooth, value, stop, part_s, half_life_s);
+        value = stop;
+        left_s -= part_s;
+    }
+    const double part_s = fabs(target - value) * rise_s;
+    if (part_s > left_s)
+        return followed(smooth, value, value + copysign(left_s / rise_s, target - value), left_s, half_life_s) / share;
+    smooth = followed(smooth, value, target, part_s, half_life_s);
+    return followed(smooth, target, target, left_s - part_s, half_life_s) / share;
+}
+
 static double wrapped(double angle)
 {
     if (angle > PI)
@@ -45,9 +73,16 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
         const double *sample = samples + 17 * k;
         const double dt = dts[k], yaw = views[2 * k];
         double raw_x = sample[0] - sample[1], raw_y = sample[2] - sample[3];
-        key_x = ramp(key_x, raw_x, rise_s, fall_s, dt);
-        key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
-        double x = key_x, y = key_y, length = hypot(x, y), index = 0;
+        double x = key_x, y = key_y;
+        if (key_x != raw_x) {
+            x = ramp_felt(key_x, raw_x, rise_s, fall_s, dt, half_life_s);
+            key_x = ramp(key_x, raw_x, rise_s, fall_s, dt);
+        }
+        if (key_y != raw_y) {
+            y = ramp_felt(key_y, raw_y, rise_s, fall_s, dt, half_life_s);
+            key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
+        }
+        double length = hypot(x, y), index = 0;
         const double tilt = hypot(sample[6], sample[7]);
         if (tilt > inner) {
             const double amount = pow(tilt >= outer ? 1.0 : (tilt - inner) / (outer - inner), exponent);

@@ -302,17 +302,22 @@ class Helm:
         )
 
     def _take_changes(self, dt: float) -> None:
-        """Bring the row up to date with what came since the last tick, shaped where it comes into the tick shaped."""
+        """Bring the row up to date with what came since the last tick."""
         state = self.state
         kept = state.kept
         self._changes_seen = -1 if self._mode.sampler.fill(state, self._row) else state.changes
         if kept:
             for other in self._others:
                 other.note(kept)
-        row, states = self._row, self._form_states
+        if self._mode.forms:
+            self._run_forms(dt)
+
+    def _run_forms(self, dt: float) -> None:
+        """Shape what comes into the tick shaped."""
+        row, states, tables = self._row, self._form_states, self._mode.tables
         for index, (start, tuning) in enumerate(self._mode.forms):
             raw = start + RAW
-            formed = formed_source(tuning, self._mode.tables, states[index], row[raw], row[raw + 1], dt)
+            formed = formed_source(tuning, tables, states[index], row[raw], row[raw + 1], dt)
             states[index] = formed
             row[start : start + len(formed)] = formed
 

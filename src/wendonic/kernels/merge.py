@@ -45,7 +45,9 @@ def summed(first: SourceState, second: SourceState) -> SourceState:
     x = first.x + second.x
     y = first.y + second.y
     source = second.source if second.length > first.length else first.source
-    return SourceState(source, math.hypot(x, y), x, y, first.raw_x + second.raw_x, first.raw_y + second.raw_y)
+    raw_x = first.raw_x + second.raw_x
+    raw_y = first.raw_y + second.raw_y
+    return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y, 0.0, 0.0)
 
 
 @kernel

@@ -149,7 +149,7 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
                 merged = strongest(merged, fourth)
     if merge != MERGE_STRONGEST and count > 1:
         merged = merged_sources(states, (first, second, third, fourth), count, source, merge)
-    steering, length, x, y, raw_x, raw_y = merged
+    steering, length, x, y, raw_x, raw_y, _, _ = merged
     source = steering if length > 0.0 else -1.0
 
     if rules.any > 0:

@@ -33,3 +33,55 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     if abs(target - value) * rise_s > dt:
         return value + math.copysign(dt / rise_s, target - value)
     return target
+
+
+@kernel
+def followed(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
+    """Return what smoothing makes of `smooth` while its input runs straight from `begin` to `end`.
+
+    Formula: the solution of y' = (x - y) ln 2 / half_life for x linear in time. With m = (end - begin) / duration *
+    half_life / ln 2 it is (end - m) + (y - (begin - m)) 2 ** (-duration / half_life). `half_life_s` above 0.
+
+    >>> followed(0.5, 1.0, 1.0, duration_s=0.25, half_life_s=0.25)
+    0.75
+    """
+    if duration_s <= 0.0:
+        return smooth
+    lag = (end - begin) / duration_s * half_life_s / math.log(2.0)
+    return end - lag + (smooth - begin + lag) * float(0.5 ** (duration_s / half_life_s))
+
+
+@kernel
+def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: float, half_life_s: float) -> float:
+    """Return the steady value in whose place a half-life ends a tick of `dt` seconds where it does under the ramp.
+
+    It is the mean of the ramp's course, see `ramp`, weighted as smoothing weighs it: later counts for more. So a ramp
+    that is smoothed is the same curve at every tick rate. A tick far shorter than the half-life gives the ramp's end.
+
+    >>> felt = ramp_felt(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.06, half_life_s=0.02)
+    >>> half = ramp_felt(0.0, 1.0, 0.06, 0.04, 0.03, 0.02)
+    >>> late = ramp_felt(0.5, 1.0, 0.06, 0.04, 0.03, 0.02)
+    >>> left = 0.5 ** 1.5
+    >>> abs(felt * (1 - left * left) - (half * (1 - left) * left + late * (1 - left))) < 1e-12
+    True
+    """
+    share = 0.0 - math.expm1(-math.log(2.0) * dt / half_life_s)
+    if share < 1e-6:
+        return ramp(value, target, rise_s, fall_s, dt)
+    smooth = 0.0
+    left_s = dt
+    if value * target < 0.0 or abs(target) < abs(value):
+        stop = target if value * target > 0.0 else 0.0
+        part_s = abs(value - stop) * fall_s
+        if part_s > left_s:
+            end = value + math.copysign(left_s / fall_s, stop - value)
+            return followed(smooth, value, end, left_s, half_life_s) / share
+        smooth = followed(smooth, value, stop, part_s, half_life_s)
+        value = stop
+        left_s -= part_s
+    part_s = abs(target - value) * rise_s
+    if part_s > left_s:
+        end = value + math.copysign(left_s / rise_s, target - value)
+        return followed(smooth, value, end, left_s, half_life_s) / share
+    smooth = followed(smooth, value, target, part_s, half_life_s)
+    return followed(smooth, target, target, left_s - part_s, half_life_s) / share

@@ -8,7 +8,7 @@ from wendonic.kernels.dead_zone import round_dead_zone
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.opposites import opposed
 from wendonic.kernels.places import RAW, SOURCE_WIDTH
-from wendonic.kernels.ramp import ramp
+from wendonic.kernels.ramp import ramp, ramp_felt
 
 SOURCE_SILENT = 0
 SOURCE_KEYS = 1
@@ -19,7 +19,8 @@ SOURCE_FORMED = 3
 class SourceTuning(NamedTuple):
     """The numbers of one source; those of the other kinds stand at their neutral value.
 
-    `at_once` is 1 for keys whose old side is dropped at once when the other one is pressed.
+    `at_once` is 1 for keys whose old side is dropped at once when the other one is pressed; `half_life_s` is that
+    of the smoothing which follows, 0 for none.
     """
 
     kind: int
@@ -31,10 +32,11 @@ class SourceTuning(NamedTuple):
     fall_s: float
     opposites: int
     at_once: int
+    half_life_s: float
 
 
 class SourceState(NamedTuple):
-    """What a source gave this tick; for keys also what is carried to the next. x right, y ahead.
+    """What a source gave this tick; for keys also where their ramps came to. x right, y ahead.
 
     `source` is its place in the sample.
     """
@@ -45,10 +47,12 @@ class SourceState(NamedTuple):
     y: float
     raw_x: float
     raw_y: float
+    end_x: float
+    end_y: float
 
 
-SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 0)
-SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 0, 0.0)
+SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 @kernel
@@ -56,30 +60,36 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
     """Return the source's new state from its numbers of the sample, steps 1 to 5 of shaping.
 
     The source's numbers begin at state.source * SOURCE_WIDTH of the sample. `SOURCE_KEYS` have four of them and
-    ramps. `SOURCE_STICK` has the usual form (a round dead zone; a linear or power curve) and takes the raw numbers.
-    `SOURCE_FORMED` comes shaped already, see `formed_source`. A silent source, and one whose value cannot change
-    this tick, gives back the very state it had; so a state goes with one tuning.
+    ramps, and give what smoothing makes of these, see `ramp_felt`. `SOURCE_STICK` has the usual form (a round dead
+    zone; a linear or power curve) and takes the raw numbers. `SOURCE_FORMED` comes shaped already, see
+    `formed_source`. A silent source, and one whose value cannot change this tick, gives back the very state it had;
+    so a state goes with one tuning.
 
     >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.06)
     >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03).x
     0.5
     """
-    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, at_once = tuning
+    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, at_once, half_life_s = tuning
     if kind == SOURCE_SILENT:
         return state
-    source, _, x, y, was_raw_x, was_raw_y = state
+    source, _, x, y, was_raw_x, was_raw_y, end_x, end_y = state
     start = int(source) * SOURCE_WIDTH
     if kind == SOURCE_KEYS:
         raw_x = opposed(sample[start], sample[start + 1], opposites)
         raw_y = opposed(sample[start + 2], sample[start + 3], opposites)
-        if raw_x == x == was_raw_x and raw_y == y == was_raw_y:
+        if raw_x == x == end_x == was_raw_x and raw_y == y == end_y == was_raw_y:
             return state
         if at_once > 0:
-            x = 0.0 if x * raw_x < 0.0 else x
-            y = 0.0 if y * raw_y < 0.0 else y
-        x = ramp(x, raw_x, rise_s, fall_s, dt)
-        y = ramp(y, raw_y, rise_s, fall_s, dt)
-        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)
+            end_x = 0.0 if end_x * raw_x < 0.0 else end_x
+            end_y = 0.0 if end_y * raw_y < 0.0 else end_y
+        stop_x = x = ramp(end_x, raw_x, rise_s, fall_s, dt)
+        stop_y = y = ramp(end_y, raw_y, rise_s, fall_s, dt)
+        if half_life_s > 0.0:
+            if end_x != raw_x:
+                x = ramp_felt(end_x, raw_x, rise_s, fall_s, dt, half_life_s)
+            if end_y != raw_y:
+                y = ramp_felt(end_y, raw_y, rise_s, fall_s, dt, half_life_s)
+        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y, stop_x, stop_y)
     raw_x = sample[start + RAW]
     raw_y = sample[start + RAW + 1]
     if raw_x == was_raw_x and raw_y == was_raw_y and kind == SOURCE_STICK:
@@ -87,11 +97,11 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
     if kind == SOURCE_FORMED:
         x = sample[start]
         y = sample[start + 1]
-        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y)
+        return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y, 0.0, 0.0)
     tilt = math.hypot(raw_x, raw_y)
     length = round_dead_zone(tilt, inner, outer)
     if length == 0.0:
-        return SourceState(source, 0.0, 0.0, 0.0, raw_x, raw_y)
+        return SourceState(source, 0.0, 0.0, 0.0, raw_x, raw_y, 0.0, 0.0)
     length = response_curve(length, curve_form, curve_exponent)
     scale = length / tilt
-    return SourceState(source, length, raw_x * scale, raw_y * scale, raw_x, raw_y)
+    return SourceState(source, length, raw_x * scale, raw_y * scale, raw_x, raw_y, 0.0, 0.0)

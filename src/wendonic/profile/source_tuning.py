@@ -117,10 +117,13 @@ def shape_of(bind: Tilted | LookStickBind, tables: Tables) -> Shape:
     return Shape(zone.inner, zone.outer, number, exponent, form)
 
 
-def source_tuning(bind: Ramped | Tilted, tables: Tables) -> tuple[SourceTuning, FormTuning | None]:
+def source_tuning(
+    bind: Ramped | Tilted, tables: Tables, half_life_s: float = 0.0
+) -> tuple[SourceTuning, FormTuning | None]:
     """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`.
 
-    The second are those of steps 1 to 4, for a source that comes into the tick shaped; None for the others.
+    `half_life_s` is that of the smoothing which follows. The second are those of steps 1 to 4, for a source that
+    comes into the tick shaped; None for the others.
     """
     if isinstance(bind, Ramped):
         keys = SILENT_SOURCE._replace(
@@ -129,6 +132,7 @@ def source_tuning(bind: Ramped | Tilted, tables: Tables) -> tuple[SourceTuning, 
             fall_s=bind.fall_s,
             opposites=_OPPOSITES[getattr(bind, "opposites", "cancel")],
             at_once=int(bind.reversal == "at_once"),
+            half_life_s=half_life_s,
         )
         return keys, None
     shape = shape_of(bind, tables)

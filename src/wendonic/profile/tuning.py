@@ -117,17 +117,21 @@ class _Builder:
         self.tables = Tables()
         self.forms: list[tuple[int, FormTuning]] = []
 
-    def _sources(self, binds: tuple[Ramped | Tilted, ...], first_place: int) -> list[SourceTuning]:
+    def _sources(
+        self, binds: tuple[Ramped | Tilted, ...], first_place: int, half_life_s: float = 0.0
+    ) -> list[SourceTuning]:
         sources = []
         for place, bind in enumerate(binds, first_place):
-            source, form = source_tuning(bind, self.tables)
+            source, form = source_tuning(bind, self.tables, half_life_s)
             sources.append(source)
             if form:
                 self.forms.append((place * SOURCE_WIDTH, form))
         return sources
 
     def move(self, move: Move | None) -> MoveTuning:
-        sources = self._sources(move.bind, 0) if move else []
+        sources: list[SourceTuning] = []
+        if move:
+            sources = self._sources(move.bind, 0, 0.0 if move.one_euro else move.half_life_s)
         first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
         four = (first, second, third, fourth)
         if move is None:
