@@ -333,3 +333,19 @@ def test_a_view_far_round_is_kept_until_it_is_turned():
     assert helm.tick(0.01, view=View(725.0, 10.0)).view == (725.0, 10.0)
     helm.apply(Event(0.0, "mouse.move", (-10.0, 0.0)))
     assert helm.tick(0.01).view == pytest.approx((-5.0, 10.0))
+
+
+def test_what_was_found_out_about_a_gyro_stays_in_the_next_mode():
+    both = "".join(
+        f"[[mode.{mode}.look.bind]]\n{binds}\n"
+        for mode, binds in (("foot", GYRO), ("cart", MOUSE), ("cart", f"{GYRO}turn_ratio = 2"))
+    )
+    helm = Helm(profile_from_text(HEAD + both))
+    helm.sensor("pad.gyro", 0.0, -0.02, 0.0)
+    for _ in range(500):
+        helm.tick(0.01)
+    assert abs(helm.tick(0.01).look.yaw_deg) < 1e-4
+    helm.enter("cart")
+    assert abs(helm.tick(0.01).look.yaw_deg) < 1e-4
+    helm.sensor("pad.gyro", 0.0, -0.52, 0.0)
+    assert helm.tick(0.01).look.yaw_deg == pytest.approx(math.degrees(0.5 * 2 * 0.01), rel=1e-3)

@@ -1,7 +1,7 @@
 """The runtime: events in, one intent out per tick."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 
 from wendonic.devices.controls import CONTROLS, DEVICES, Device, find_control, find_key, find_kind
 from wendonic.devices.event import Event
@@ -11,7 +11,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses, View, WorldAxes
 from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
 from wendonic.kernels.formed_source import FORM_AT_REST, formed_source
-from wendonic.kernels.look import LOOK_AT_REST, looked
+from wendonic.kernels.look import LOOK_AT_REST, LookStates, looked
 from wendonic.kernels.pipeline import MEMORY_AT_REST, tick
 from wendonic.kernels.places import RAW, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
@@ -36,6 +36,7 @@ class _ModeRun:
         "devices",
         "flags",
         "forms",
+        "gyros",
         "look",
         "looks",
         "name",
@@ -52,12 +53,22 @@ class _ModeRun:
         tuning = mode_tuning(profile, name)
         self.tuning, self.forms, self.look, self.tables = tuning.tick, tuning.forms, tuning.look, tuning.tables
         self.looks = tuning.look.source_count > 0
+        self.gyros = tuning.gyros
         self.axes = [(index, channel) for index, channel in enumerate(tuning.axes) if channel.source_count]
         self.presses, self.flags = tuning.presses, tuning.flags
         self.sectors, self.sector_margin = tuning.sectors, tuning.sector_margin
         self.sampler = Sampler(mode_sources(profile, name, seat))
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
+
+
+def _look_states_of(gyros: Mapping[str, int], old_gyros: Mapping[str, int], old: LookStates) -> LookStates:
+    """Return states at rest, but for what has been found out about a gyro that both modes look by: its bias stays."""
+    states = list(LOOK_AT_REST)
+    for control in gyros.keys() & old_gyros.keys():
+        states[gyros[control]] = LOOK_AT_REST[0]._replace(gyro=old[old_gyros[control]].gyro)
+    first, second, third, fourth = states
+    return first, second, third, fourth
 
 
 class Helm:
@@ -212,14 +223,14 @@ class Helm:
         old = self._memory[1]
         states_at_rest, at_rest, rules_at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
-        old_presses = self._mode.presses
+        old_presses, old_gyros = self._mode.presses, self._mode.gyros
         self._mode = new
         self._memory = (states_at_rest, body, rules_at_rest)
         self._axis_states = list(_AXES_AT_REST)
         self._axis_amounts = NO_AXES
         self._look = NO_LOOK
-        self._look_states = LOOK_AT_REST
-        self._look_settled = True
+        self._look_states = _look_states_of(new.gyros, old_gyros, self._look_states)
+        self._look_settled = False
         self._form_states = [FORM_AT_REST] * len(new.forms)
         self._sector = -1.0
         self._row = [0.0] * SAMPLE_WIDTH

@@ -95,14 +95,16 @@ class ModeTuning(NamedTuple):
     """Every number of one mode.
 
     `forms` are the sources that are shaped before the tick, each with where its numbers begin in the sample; `axes`
-    are `rise`, `throttle` and `turn`; `presses` those of the whole profile, silent where the mode does not bind
-    them; `tables` holds measured rims and curves through points; `sectors` is 0 for none, its margin in rad.
+    are `rise`, `throttle` and `turn`; `gyros` says which source of `look` a rate sensor is; `presses` those of the
+    whole profile, silent where the mode does not bind them; `tables` holds measured rims and curves through points;
+    `sectors` is 0 for none, its margin in rad.
     """
 
     tick: Tuning
     forms: tuple[tuple[int, FormTuning], ...]
     axes: tuple[AxisTuning, AxisTuning, AxisTuning]
     look: LookTuning
+    gyros: dict[str, int]
     presses: tuple[PressTuning, ...]
     flags: tuple[HeldFlag, ...]
     sectors: int
@@ -277,6 +279,7 @@ def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
         tuple(build.forms),
         axes,
         look,
+        {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)},
         tuple(press_tuning(mode.press[name]) if name in mode.press else SILENT_PRESS for name in names),
         held_flags(mode, names),
         steer.sectors or 0,
