@@ -189,6 +189,7 @@ RATE_CASES = {
         KEYS + "rise_s = 0\nfall_s = 0\n",
         1e-9,
     ),
+    "ramp behind one-euro": ("one_euro = { min_cutoff_hz = 3, beta = 1.5 }", KEYS, 0.01),
     "one-euro behind notches and paces": (
         "one_euro = { min_cutoff_hz = 1 }\nnotches = 8\npaces = [{ above = 0, amount = 0.5 }]",
         STICK,

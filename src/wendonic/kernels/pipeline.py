@@ -9,13 +9,23 @@ from wendonic.kernels.gait import walked
 from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM, latest, strongest, summed
 from wendonic.kernels.move_rules import NO_RULES, RULES_AT_REST, MoveRules, RulesState, ruled
-from wendonic.kernels.places import TAKEN_OFF
+from wendonic.kernels.opposites import opposed
+from wendonic.kernels.places import SOURCE_WIDTH, TAKEN_OFF
 from wendonic.kernels.smoothing import half_life_factor
-from wendonic.kernels.source import SOURCE_AT_REST, SourceState, SourceTuning, shaped_source
+from wendonic.kernels.source import (
+    SOURCE_AT_REST,
+    SOURCE_KEYS,
+    SourceState,
+    SourceTuning,
+    shaped_source,
+)
 from wendonic.kernels.steer_frame import steered
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
+
+RAMP_PART_S = 0.001
+"""Parts of a tick in which a key's ramp goes through the one-euro filter: its cutoff has no closed form there."""
 
 MOST_PARTS = 1000
 """Parts that a hitch is cut into at most, so that a machine back from a night's sleep does not stall."""
@@ -189,13 +199,35 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
     )
 
 
+@called_kernel
+def is_ramping(move: MoveTuning, states: SourceStates, sample: Row) -> bool:
+    """Return whether keys are on their way to where they are held.
+
+    >>> from wendonic.kernels.source import SILENT_SOURCE
+    >>> keys = SOURCE_AT_REST._replace(end_x=0.5)
+    >>> move = MoveTuning(1, (SILENT_SOURCE._replace(kind=SOURCE_KEYS),) * 4, 0, 0, 0.0)
+    >>> is_ramping(move, (keys, keys, keys, keys), [1.0, 0.0, 0.0, 0.0])
+    True
+    """
+    for k in range(move.source_count):
+        source = move.sources[k]
+        if source.kind == SOURCE_KEYS:
+            start = k * SOURCE_WIDTH
+            state = states[k]
+            if opposed(sample[start], sample[start + 1], source.opposites) != state.end_x:
+                return True
+            if opposed(sample[start + 2], sample[start + 3], source.opposites) != state.end_y:
+                return True
+    return False
+
+
 @kernel
 def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> tuple[Memory, Outcome]:
     """Return the memory after `dt` seconds and what came out.
 
     `sample` begins with MOVE_WIDTH raw numbers, `view` is the camera's yaw and pitch (rad); both stand for the whole
-    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS
-    at most. A `dt` of 0 leaves the memory as it was.
+    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most, and so is a tick in which a
+    key's ramp goes through the one-euro filter. A `dt` of 0 leaves the memory as it was.
 
     >>> from wendonic.kernels.source import SILENT_SOURCE as silent
     >>> keys = silent._replace(kind=1)
@@ -206,8 +238,12 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     >>> outcome.move_x, outcome.move_y, outcome.vel_y
     (0.0, 1.0, 2.0)
     """
-    if dt > tuning.max_dt_s:
-        parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
+    most_s = tuning.max_dt_s
+    rules = tuning.move.rules
+    if rules.any > 0 and rules.one_euro.min_cutoff_hz > 0.0 and is_ramping(tuning.move, memory[0], sample):
+        most_s = min(most_s, RAMP_PART_S)
+    if dt > most_s:
+        parts = min(math.ceil(dt / most_s), MOST_PARTS)
         dt /= parts
         for _ in range(parts - 1):
             memory = tick_part(tuning, memory, sample, view, dt)
