@@ -111,6 +111,23 @@ def test_the_gain_follows_the_hand(counts, gain, hz):
     assert yaw == pytest.approx(0.01 * counts * 500 * gain, rel=0.01)
 
 
+@pytest.mark.parametrize("hz", [60.0, 250.0])
+def test_the_hands_speed_is_found_behind_a_half_life_of_thirty_milliseconds(hz):
+    """An even hand that begins at once: SciPy integrates the gain over the speed that has been found by then."""
+    table = "hand_gain = { from_cm_s = 5, slow = 1, to_cm_s = 60, fast = 3 }\n"
+    profile = looking(f"{MOUSE}deg_per_count = 0.01\ndpi = 800\n{table}")
+    events = [Event(k / 1000.0, "mouse.move", (12.0, 0.0)) for k in range(1, 201)]
+    full_cm_s = 12.0 * 1000.0 / 800.0 * 2.54
+
+    def turn_rate(t):
+        found = full_cm_s * (1.0 - 2.0 ** (-t / 0.03))
+        return 12.0 * 1000.0 * 0.01 * (1.0 + 2.0 * min(max((found - 5.0) / 55.0, 0.0), 1.0))
+
+    for until in (0.05, 0.1, 0.2):
+        expected = quad(turn_rate, 0.0, round(until * hz) / hz)[0]
+        assert turned(profile, events, hz, until)[0] == pytest.approx(expected, rel=0.02), until
+
+
 def test_a_quicker_hand_never_turns_less():
     profile = looking(f"{MOUSE}hand_gain = {{ from_cm_s = 5, slow = 1, to_cm_s = 40, fast = 1.8 }}\n")
     angles = []
@@ -164,6 +181,13 @@ def test_easing_does_not_depend_on_how_time_is_cut(cuts, tilt):
     whole, right, _ = tilted(tuning, (), STICK_LOOK_AT_REST, tilt, 0.0, sum(cuts))
     assert way == pytest.approx(right * sum(cuts), abs=1e-9)
     assert state.amount == pytest.approx(whole.amount)
+
+
+def test_full_tilt_is_the_rim_whatever_the_curves_ceiling():
+    bind = STICK.replace('form = "linear"', 'form = "linear", ceiling = 0.8')
+    helm = Helm(looking(f"{bind}yaw_deg_s = 100\nrim_boost = 1\nhold_s = 0.1\n"))
+    helm.stick("pad.right_stick", 1.0, 0.0)
+    assert [round(helm.tick(0.1).look.yaw_deg, 6) for _ in range(2)] == [8.0, 16.0]
 
 
 def test_a_boost_begins_anew_once_the_stick_has_left_the_rim():
