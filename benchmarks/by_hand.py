@@ -28,18 +28,38 @@ def by_hand_ramp(key, target, dt):
     return key, smooth / -math.expm1(-LN_2 * dt / 0.02)
 
 
+def by_hand_corner(key_x, key_y, target_x, target_y, dt):
+    """Return both ramps' ends, and what both come to for smoothing, capped at length 1 all the while."""
+    ends = by_hand_ramp(key_x, target_x, dt)[0], by_hand_ramp(key_y, target_y, dt)[0]
+    part, smooth_x, smooth_y = dt / 8, 0.0, 0.0
+    left_over = 0.5 ** (part / 0.02)
+    for _ in range(8):
+        x, y = target_x, target_y
+        if key_x != target_x:
+            key_x, x = by_hand_ramp(key_x, target_x, part)
+        if key_y != target_y:
+            key_y, y = by_hand_ramp(key_y, target_y, part)
+        size = max(math.hypot(x, y), 1.0)
+        smooth_x = x / size + (smooth_x - x / size) * left_over
+        smooth_y = y / size + (smooth_y - y / size) * left_over
+    share = -math.expm1(-LN_2 * dt / 0.02)
+    return *ends, smooth_x / share, smooth_y / share
+
+
 def by_hand_tick(state, right, left, ahead, back, stick_x, stick_y, yaw, dt):
     """Take (key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
     key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y = state
     # Keys: opposites cancel, ramps.
-    target = right - left
-    x = key_x
-    if key_x != target:
-        key_x, x = by_hand_ramp(key_x, target, dt)
-    target = ahead - back
-    y = key_y
-    if key_y != target:
-        key_y, y = by_hand_ramp(key_y, target, dt)
+    target_x = right - left
+    target_y = ahead - back
+    x, y = key_x, key_y
+    if key_x != target_x or key_y != target_y:
+        if (key_x or target_x) and (key_y or target_y):
+            key_x, key_y, x, y = by_hand_corner(key_x, key_y, target_x, target_y, dt)
+        elif key_x != target_x:
+            key_x, x = by_hand_ramp(key_x, target_x, dt)
+        else:
+            key_y, y = by_hand_ramp(key_y, target_y, dt)
     length = math.hypot(x, y)
     # Stick: round dead zone, rim, power curve; the stronger of the two wins.
     tilt = math.hypot(stick_x, stick_y)

@@ -32,10 +32,22 @@ def ramped(values, targets, rise_s, fall_s, dt):
     return risen, smooth / (1.0 - 0.5 ** (dt / 0.02))
 
 
+def cornered(values, targets, rise_s, fall_s, dt):
+    """Do the same for two keys at once, their length capped at 1 all the while."""
+    ends, _ = ramped(values, targets, rise_s, fall_s, dt)
+    part, smooth = dt / 8, np.zeros(2)
+    for _ in range(8):
+        values, felt = ramped(values, targets, rise_s, fall_s, part)
+        felt = felt / max(np.linalg.norm(felt), 1.0)
+        smooth = felt + (smooth - felt) * 0.5 ** (part / 0.02)
+    return ends, smooth / (1.0 - 0.5 ** (dt / 0.02))
+
+
 def by_numpy_tick(state, keys, stick, yaw, dt):
     """Take (keys_xy, local, face, pos, vel), each vector an array of two; return the next."""
     values, local, face, pos, vel = state
-    values, target = ramped(values, keys, 0.06, 0.04, dt)
+    moved = cornered if np.any(values != keys) and np.all((values != 0.0) | (keys != 0.0)) else ramped
+    values, target = moved(values, keys, 0.06, 0.04, dt)
     length = np.linalg.norm(target)
     tilt = np.linalg.norm(stick)
     if tilt > 0.14:

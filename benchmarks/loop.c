@@ -74,11 +74,29 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
         const double dt = dts[k], yaw = views[2 * k];
         double raw_x = sample[0] - sample[1], raw_y = sample[2] - sample[3];
         double x = key_x, y = key_y;
-        if (key_x != raw_x) {
+        if ((key_x != raw_x || key_y != raw_y) && (key_x != 0 || raw_x != 0) && (key_y != 0 || raw_y != 0)) {
+            const double part_s = dt / 8, kept = pow(0.5, part_s / half_life_s);
+            const double share = -expm1(-log(2.0) * dt / half_life_s);
+            const double end_x = ramp(key_x, raw_x, rise_s, fall_s, dt);
+            const double end_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
+            double smooth_x = 0, smooth_y = 0;
+            for (int part = 0; part < 8; part++) {
+                const double felt_x = ramp_felt(key_x, raw_x, rise_s, fall_s, part_s, half_life_s);
+                const double felt_y = ramp_felt(key_y, raw_y, rise_s, fall_s, part_s, half_life_s);
+                key_x = ramp(key_x, raw_x, rise_s, fall_s, part_s);
+                key_y = ramp(key_y, raw_y, rise_s, fall_s, part_s);
+                const double length = fmax(hypot(felt_x, felt_y), 1.0);
+                smooth_x = felt_x / length + (smooth_x - felt_x / length) * kept;
+                smooth_y = felt_y / length + (smooth_y - felt_y / length) * kept;
+            }
+            x = smooth_x / share;
+            y = smooth_y / share;
+            key_x = end_x;
+            key_y = end_y;
+        } else if (key_x != raw_x) {
             x = ramp_felt(key_x, raw_x, rise_s, fall_s, dt, half_life_s);
             key_x = ramp(key_x, raw_x, rise_s, fall_s, dt);
-        }
-        if (key_y != raw_y) {
+        } else if (key_y != raw_y) {
             y = ramp_felt(key_y, raw_y, rise_s, fall_s, dt, half_life_s);
             key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
         }

@@ -17,6 +17,7 @@ from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
 from wendonic.demo import RECORDINGS, demo_profile, demo_recording
 from wendonic.devices.controls import CONTROLS
+from wendonic.profile.load import profile_from_text
 
 COLUMNS = (
     "tick t dt mode device raw_x raw_y local_x local_y move_x move_y amount heading_deg rise turn throttle "
@@ -115,6 +116,9 @@ USED = """
     lost.focus lost.pad lost.pad1 lost.touch lost.hand.left
 """.split()
 
+PARTS = [demo_recording("beekeeper_keys").between(28.0, 33.0), demo_recording("beekeeper_pad").between(12.0, 16.0)]
+MIXED = PARTS[0].shifted() + PARTS[1].shifted()
+
 any_event = st.sampled_from(USED).flatmap(lambda name: st.tuples(st.just(name), fitting(CONTROLS[name])))
 
 
@@ -134,6 +138,64 @@ def test_batch_and_helm_agree_on_any_recording(everything, steps, merge, mode, h
     assert np.isfinite(numbers).all()
     for way in ("interpreted", "compiled"):
         assert_same(shape(recording, profile, hz=hz, mode=mode, way=way), expected)
+
+
+FORMS = {
+    "gate": ['gate = "circle"', 'gate = "square"', 'gate = "measured"\nrim = [1, 0.9, 0.8, 0.9, 1.1]'],
+    "zone": ["none", "round", "axes", "wedge", "round+wedge", "cut"],
+    "curve": [
+        'form = "linear"',
+        'form = "power", exponent = 2',
+        'form = "expo", amount = 0.4',
+        'form = "s", amount = 0.7',
+        'form = "knee", at = [0.5, 0.2]',
+        'form = "points", points = [[0, 0], [0.3, 0.1], [1, 1]]',
+    ],
+    "ends": ["", ", floor = 0.1, ceiling = 0.9"],
+    "axis": ["", ", per_axis = true"],
+    "diagonal": ["cap", "unit", "free", "factor"],
+    "rules": [
+        "",
+        "half_life_s = 0.1",
+        "one_euro = {}",
+        "notches = 8",
+        "notches = 16\nnotch_pull = 1",
+        "paces = [{ above = 0, amount = 0.4 }, { above = 0.6, amount = 1 }]\nnotches = 8\none_euro = {}",
+    ],
+    "reversal": ["through_zero", "at_once"],
+    "sectors": [2, 4, 8, 16],
+}
+
+
+@settings(max_examples=40)
+@given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
+def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
+    """Keys and the worn pad at once, from the shipped recordings."""
+    chosen = {name: data.draw(st.sampled_from(options), label=name) for name, options in FORMS.items()}
+    zone = f'{{ form = "{chosen["zone"]}" }}'
+    text = f"""
+        format = "wendonic-profile"
+        version = 1
+        [mode.foot.steer]
+        sectors = {chosen["sectors"]}
+        [mode.foot.move]
+        merge = "{data.draw(st.sampled_from(["strongest", "sum", "latest"]))}"
+        diagonal = "{chosen["diagonal"]}"
+        {chosen["rules"]}
+        [[mode.foot.move.bind]]
+        keys = {{ ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA", "ArrowLeft"], right = ["KeyD", "ArrowRight"] }}
+        reversal = "{chosen["reversal"]}"
+        [[mode.foot.move.bind]]
+        stick = "pad.left_stick"
+        {chosen["gate"]}
+        dead_zone = {zone}
+        curve = {{ {chosen["curve"]}{chosen["ends"]}{chosen["axis"]} }}
+    """
+    profile = profile_from_text(text)
+    expected = helm_trace(MIXED, profile, hz)
+    assert np.isfinite(expected[["local_x", "local_y", "amount", "pos_x", "pos_y"]].to_numpy(float)).all()
+    for way in ("interpreted", "compiled"):
+        assert_same(shape(MIXED, profile, hz=hz, way=way), expected)
 
 
 def test_a_long_recording_is_shaped_stretch_by_stretch_without_a_seam(beekeeper, monkeypatch):

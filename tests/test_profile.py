@@ -77,8 +77,20 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
     tuning = mode_tuning(profile, "cart").tick
     assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
     assert tuning.move.source_count == 2
-    assert tuning.move.sources[0] == (SOURCE_KEYS, 0.0, 1.0, CURVE_LINEAR, 1.0, 0.7, 0.8, 0, 0, 0.5)
-    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 0, 0.0)
+    assert tuning.move.sources[0] == (
+        SOURCE_KEYS,
+        0.0,
+        1.0,
+        CURVE_LINEAR,
+        1.0,
+        0.7,
+        0.8,
+        0,
+        0,
+        0.5,
+        int(word == "cap"),
+    )
+    assert tuning.move.sources[1] == (SOURCE_STICK, 0.3, 0.9, CURVE_LINEAR, 1.0, 0.0, 0.0, 0, 0, 0.0, 0)
     assert tuning.steer == (FRAME_MAP, pytest.approx(math.pi / 2))
     assert tuning.gait == (5.0, 6.0, 7.0)
     keys, stick = mode_sources(profile, "cart").move

@@ -213,7 +213,7 @@ def test_no_time_changes_nothing(run):
         assert tick(tuning, memory, steps[0][0], view, 0.0)[0] == memory
 
 
-@given(run=runs(rules=False, diagonal=(DIAGONAL_CAP, DIAGONAL_UNIT)), dt=st.floats(0.3, 5.0))
+@given(run=runs(), dt=st.floats(0.3, 5.0))
 def test_a_hitch_is_its_equal_parts_one_after_another(run, dt):
     tuning, steps = run
     sample, view, _ = steps[0]

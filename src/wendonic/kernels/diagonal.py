@@ -46,4 +46,4 @@ def factor_scale(x: float, y: float, factor: float) -> float:
     most = max(abs(x), abs(y))
     if most == 0.0:
         return 1.0
-    return 1.0 - (1.0 - factor) * min(abs(x), abs(y)) / most
+    return 1.0 - (1.0 - factor) * (min(abs(x), abs(y)) / most)

@@ -24,15 +24,15 @@ from wendonic.kernels.steer_frame import steered
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
 
-RAMP_PART_S = 0.001
-"""Parts of a tick in which a key's ramp goes through the one-euro filter: its cutoff has no closed form there."""
+RAMP_PART_S = 0.0005
+"""Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
 
 MOST_PARTS = 1000
 """Parts that a hitch is cut into at most, so that a machine back from a night's sleep does not stall."""
 
 
 class MoveTuning(NamedTuple):
-    """The numbers of the channel `move`."""
+    """The numbers of the channel `move`; `fine` is 1 where a tick in which keys ramp is cut into RAMP_PART_S."""
 
     source_count: int
     sources: tuple[SourceTuning, SourceTuning, SourceTuning, SourceTuning]
@@ -40,6 +40,7 @@ class MoveTuning(NamedTuple):
     diagonal: int
     half_life_s: float
     rules: MoveRules = NO_RULES
+    fine: int = 0
 
 
 class SteerTuning(NamedTuple):
@@ -145,7 +146,7 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
     states, was, rules_state = memory
     source, _, _, local_x, local_y, _, _, _, _, face, pos_x, pos_y, vel_x, vel_y = was
 
-    count, sources, merge, diagonal, half_life_s, rules = move
+    count, sources, merge, diagonal, half_life_s, rules, _ = move
     first, second, third, fourth = states
     first = merged = shaped_source(sources[0], first, sample, dt)
     if count > 1:
@@ -226,8 +227,8 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     """Return the memory after `dt` seconds and what came out.
 
     `sample` begins with MOVE_WIDTH raw numbers, `view` is the camera's yaw and pitch (rad); both stand for the whole
-    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most, and so is a tick in which a
-    key's ramp goes through the one-euro filter. A `dt` of 0 leaves the memory as it was.
+    tick. A hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most, and so is a tick of a `fine`
+    tuning in which keys ramp. A `dt` of 0 leaves the memory as it was.
 
     >>> from wendonic.kernels.source import SILENT_SOURCE as silent
     >>> keys = silent._replace(kind=1)
@@ -239,8 +240,7 @@ def tick(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float) -> t
     (0.0, 1.0, 2.0)
     """
     most_s = tuning.max_dt_s
-    rules = tuning.move.rules
-    if rules.any > 0 and rules.one_euro.min_cutoff_hz > 0.0 and is_ramping(tuning.move, memory[0], sample):
+    if tuning.move.fine > 0 and is_ramping(tuning.move, memory[0], sample):
         most_s = min(most_s, RAMP_PART_S)
     if dt > most_s:
         parts = min(math.ceil(dt / most_s), MOST_PARTS)

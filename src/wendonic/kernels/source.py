@@ -8,7 +8,7 @@ from wendonic.kernels.dead_zone import round_dead_zone
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.opposites import opposed
 from wendonic.kernels.places import RAW, SOURCE_WIDTH
-from wendonic.kernels.ramp import ramp, ramp_felt
+from wendonic.kernels.ramp import corner_felt, ramp, ramp_felt
 
 SOURCE_SILENT = 0
 SOURCE_KEYS = 1
@@ -20,7 +20,7 @@ class SourceTuning(NamedTuple):
     """The numbers of one source; those of the other kinds stand at their neutral value.
 
     `at_once` is 1 for keys whose old side is dropped at once when the other one is pressed; `half_life_s` is that
-    of the smoothing which follows, 0 for none.
+    of the smoothing which follows, 0 for none, and `capped` is 1 where the cap comes in between.
     """
 
     kind: int
@@ -33,6 +33,7 @@ class SourceTuning(NamedTuple):
     opposites: int
     at_once: int
     half_life_s: float
+    capped: int
 
 
 class SourceState(NamedTuple):
@@ -51,7 +52,7 @@ class SourceState(NamedTuple):
     end_y: float
 
 
-SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 0, 0.0)
+SILENT_SOURCE = SourceTuning(SOURCE_SILENT, 0.0, 1.0, 0, 1.0, 0.0, 0.0, 0, 0, 0.0, 0)
 SOURCE_AT_REST = SourceState(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
@@ -69,7 +70,7 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
     >>> shaped_source(keys, SOURCE_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.03).x
     0.5
     """
-    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, at_once, half_life_s = tuning
+    kind, inner, outer, curve_form, curve_exponent, rise_s, fall_s, opposites, at_once, half_life_s, capped = tuning
     if kind == SOURCE_SILENT:
         return state
     source, _, x, y, was_raw_x, was_raw_y, end_x, end_y = state
@@ -84,7 +85,9 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
             end_y = 0.0 if end_y * raw_y < 0.0 else end_y
         stop_x = x = ramp(end_x, raw_x, rise_s, fall_s, dt)
         stop_y = y = ramp(end_y, raw_y, rise_s, fall_s, dt)
-        if half_life_s > 0.0:
+        if capped > 0 and (end_x != 0.0 or raw_x != 0.0) and (end_y != 0.0 or raw_y != 0.0):
+            x, y = corner_felt(end_x, end_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
+        elif half_life_s > 0.0:
             if end_x != raw_x:
                 x = ramp_felt(end_x, raw_x, rise_s, fall_s, dt, half_life_s)
             if end_y != raw_y:

@@ -118,12 +118,12 @@ def shape_of(bind: Tilted | LookStickBind, tables: Tables) -> Shape:
 
 
 def source_tuning(
-    bind: Ramped | Tilted, tables: Tables, half_life_s: float = 0.0
+    bind: Ramped | Tilted, tables: Tables, half_life_s: float = 0.0, capped: bool = False
 ) -> tuple[SourceTuning, FormTuning | None]:
     """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`.
 
-    `half_life_s` is that of the smoothing which follows. The second are those of steps 1 to 4, for a source that
-    comes into the tick shaped; None for the others.
+    `half_life_s` is that of the smoothing which follows, `capped` whether the cap comes in between. The second are
+    those of steps 1 to 4, for a source that comes into the tick shaped; None for the others.
     """
     if isinstance(bind, Ramped):
         keys = SILENT_SOURCE._replace(
@@ -133,6 +133,7 @@ def source_tuning(
             opposites=_OPPOSITES[getattr(bind, "opposites", "cancel")],
             at_once=int(bind.reversal == "at_once"),
             half_life_s=half_life_s,
+            capped=int(capped and half_life_s > 0.0),
         )
         return keys, None
     shape = shape_of(bind, tables)

@@ -120,11 +120,11 @@ class _Builder:
         self.forms: list[tuple[int, FormTuning]] = []
 
     def _sources(
-        self, binds: tuple[Ramped | Tilted, ...], first_place: int, half_life_s: float = 0.0
+        self, binds: tuple[Ramped | Tilted, ...], first_place: int, half_life_s: float = 0.0, capped: bool = False
     ) -> list[SourceTuning]:
         sources = []
         for place, bind in enumerate(binds, first_place):
-            source, form = source_tuning(bind, self.tables, half_life_s)
+            source, form = source_tuning(bind, self.tables, half_life_s, capped)
             sources.append(source)
             if form:
                 self.forms.append((place * SOURCE_WIDTH, form))
@@ -133,13 +133,17 @@ class _Builder:
     def move(self, move: Move | None) -> MoveTuning:
         sources: list[SourceTuning] = []
         if move:
-            sources = self._sources(move.bind, 0, 0.0 if move.one_euro else move.half_life_s)
+            capped = move.diagonal == "cap" and move.merge != "sum"
+            sources = self._sources(move.bind, 0, 0.0 if move.one_euro else move.half_life_s, capped)
         first, second, third, fourth = sources + [SILENT_SOURCE] * (SOURCES - len(sources))
         four = (first, second, third, fourth)
         if move is None:
             return MoveTuning(0, four, MERGE_STRONGEST, DIAGONAL_CAP, 0.0)
-        merge, diagonal = _MERGES[move.merge], _DIAGONALS[move.diagonal]
-        return MoveTuning(len(sources), four, merge, diagonal, move.half_life_s, move_rules(move))
+        merge, diagonal, rules = _MERGES[move.merge], _DIAGONALS[move.diagonal], move_rules(move)
+        # The other rules are straight in a ramp, or have a closed form under it.
+        bent = rules.any > 0 or diagonal == DIAGONAL_UNIT or merge == MERGE_SUM
+        ramps = any(source.rise_s + source.fall_s > 0.0 for source in sources)
+        return MoveTuning(len(sources), four, merge, diagonal, move.half_life_s, rules, int(bent and ramps))
 
     def axis(self, channel: Rise | Throttle | Turn | None, first_place: int) -> AxisTuning:
         sources = self._sources(channel.bind, first_place) if channel else []
