@@ -13,7 +13,9 @@ from wendonic.kernels.notches import notched
 from wendonic.kernels.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
 from wendonic.kernels.paces import NO_PACES, PaceTuning, pace_amount, paced
 from wendonic.kernels.sector import sectored
+from wendonic.kernels.source import SOURCE_AT_REST, shaped_source
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.tuning import mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
@@ -380,3 +382,15 @@ def test_the_facing_of_a_sprite_follows_the_walk_and_stays_at_rest():
         seen.append(sides.tick(0.1).sector)
     # Straight up or down keeps the side that the sprite shows.
     assert seen == [0, 0, 0, 1, 1, 0]
+
+
+@pytest.mark.parametrize("keys", [(1.0, 0.0, 0.0, 0.0), (1.0, 0.0, 1.0, 0.0), (1.0, 1.0, 0.0, 1.0)])
+def test_keys_that_stand_are_not_shaped_anew(keys):
+    """Once its ramps have arrived, a source gives back the very state it had, on a diagonal too."""
+    profile = profile_from_text(f"{HEAD}[[mode.foot.move.bind]]\n{KEYS}")
+    tuning = mode_tuning(profile, "foot").tick.move.sources[0]
+    state = SOURCE_AT_REST
+    for _ in range(20):
+        state = shaped_source(tuning, state, keys, 1 / 60)
+    assert shaped_source(tuning, state, keys, 1 / 60) is state
+    assert (state.x, state.y) == (keys[0] - keys[1], keys[2] - keys[3])

@@ -85,12 +85,14 @@ def shaped_source(tuning: SourceTuning, state: SourceState, sample: Row, dt: flo
             end_y = 0.0 if end_y * raw_y < 0.0 else end_y
         stop_x = x = ramp(end_x, raw_x, rise_s, fall_s, dt)
         stop_y = y = ramp(end_y, raw_y, rise_s, fall_s, dt)
-        if capped > 0 and (end_x != 0.0 or raw_x != 0.0) and (end_y != 0.0 or raw_y != 0.0):
-            x, y = corner_felt(end_x, end_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
-        elif half_life_s > 0.0:
-            if end_x != raw_x:
+        if half_life_s > 0.0 and (end_x != raw_x or end_y != raw_y):
+            if capped > 0 and (end_x != 0.0 or raw_x != 0.0) and (end_y != 0.0 or raw_y != 0.0):
+                x, y = corner_felt(end_x, end_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
+            elif end_x != raw_x:
                 x = ramp_felt(end_x, raw_x, rise_s, fall_s, dt, half_life_s)
-            if end_y != raw_y:
+                if end_y != raw_y:
+                    y = ramp_felt(end_y, raw_y, rise_s, fall_s, dt, half_life_s)
+            else:
                 y = ramp_felt(end_y, raw_y, rise_s, fall_s, dt, half_life_s)
         return SourceState(source, math.hypot(x, y), x, y, raw_x, raw_y, stop_x, stop_y)
     raw_x = sample[start + RAW]
