@@ -373,3 +373,26 @@ def test_what_was_found_out_about_a_gyro_stays_in_the_next_mode():
     assert abs(helm.tick(0.01).look.yaw_deg) < 1e-4
     helm.sensor("pad.gyro", 0.0, -0.52, 0.0)
     assert helm.tick(0.01).look.yaw_deg == pytest.approx(math.degrees(0.5 * 2 * 0.01), rel=1e-3)
+
+
+def test_without_an_accelerometer_a_levelled_pad_turns_about_its_own_axes():
+    helm = Helm(looking(f"{GYRO}levelled = true\nstill_deg_s = 0"))
+    for rates in ((1.0, 0.0, 2.0), (0.0, 0.0, -3.0), (0.0, -0.5, 0.0)):
+        helm.sensor("pad.gyro", *rates)
+        look = helm.tick(0.1).look
+    assert look == pytest.approx((math.degrees(0.05), 0.0))
+
+
+@pytest.mark.parametrize("dt", [5e-324, 1e-300, 1e-15, 1e-9, 3.0, 1e7])
+def test_no_length_of_a_tick_makes_a_number_that_is_none(everything, dt):
+    helm = Helm(everything())
+    helm.enter("fine")
+    for _ in range(3):
+        helm.mouse(300.0, -40.0)
+        helm.stick("pad.right_stick", 1.0, 0.3)
+        helm.stick("pad.left_stick", 0.4, -0.8)
+        helm.sensor("pad.gyro", 0.3, -1.2, 0.1)
+        helm.sensor("pad.accel", 1.0, 9.7, 0.2)
+        helm.key("KeyW", down=True)
+        intent = helm.tick(dt)
+        assert all(map(math.isfinite, (*intent.outcome, *intent.look, *intent.view)))

@@ -13,6 +13,10 @@ OWED_LEAST = 1e-9
 """What smoothing still owes below this (rad) is handed out at once: it would fade for ever."""
 
 SPEED_LEAST_CM_S = 1e-3
+"""Below this a hand stands still."""
+
+MOST_CM_S = 1e6
+"""No hand is quicker; a tick of no length to speak of would make it so."""
 
 
 class DragTuning(NamedTuple):
@@ -71,9 +75,10 @@ def dragged(
     half_life_s, cm_per_count, _, _, _, _ = tuning
     owed_yaw, owed_pitch, hand_cm_s = state
     if cm_per_count > 0.0:
-        now_cm_s = counts * cm_per_count / dt
+        now_cm_s = min(counts * cm_per_count / dt, MOST_CM_S)
         left = half_life_factor(HAND_HALF_LIFE_S, dt)
-        mean = now_cm_s + (hand_cm_s - now_cm_s) * (1.0 - left) * HAND_HALF_LIFE_S / (math.log(2.0) * dt)
+        halves = math.log(2.0) * dt / HAND_HALF_LIFE_S
+        mean = now_cm_s + (hand_cm_s - now_cm_s) * ((1.0 - left) / halves if halves > 1e-9 else 1.0)
         hand_cm_s = now_cm_s + (hand_cm_s - now_cm_s) * left
         if hand_cm_s < SPEED_LEAST_CM_S:
             hand_cm_s = 0.0

@@ -92,6 +92,9 @@ def up_of(
     """
     felt_x, felt_y, felt_z = felt
     size = math.sqrt(felt_x * felt_x + felt_y * felt_y + felt_z * felt_z)
+    if size == 0.0:
+        # No accelerometer has told anything; without it, a turn carried along would lead anywhere in the end.
+        return 0.0, 1.0, 0.0
     gravity_only = abs(size - GRAVITY_M_S2) <= FELT_NEAR_GRAVITY * GRAVITY_M_S2
     if up_x == 0.0 and up_y == 0.0 and up_z == 0.0:
         if gravity_only:

@@ -7,7 +7,7 @@ from wendonic.kernels.formed_source import FormState, FormTuning, formed_source
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.look import LookStates, LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
-from wendonic.kernels.places import RAW
+from wendonic.kernels.places import RAW, TAKEN_OFF
 from wendonic.kernels.press import PressState, PressTuning, pressed
 from wendonic.kernels.sector import sectored
 
@@ -17,16 +17,14 @@ def sample_of(row: Row) -> Row:
     """Return a row's first MOVE_WIDTH numbers as a tuple, which the compiler keeps in registers."""
     first = row[0], row[1], row[2], row[3], row[4], row[5], row[6], row[7]
     second = row[8], row[9], row[10], row[11], row[12], row[13], row[14], row[15]
-    return (*first, *second, row[16])
+    return (*first, *second, row[TAKEN_OFF])
 
 
 @kernel
 def run_form(
     tuning: FormTuning, tables: Row, state: FormState, start: int, dts: Row, samples: Sequence[MutableSequence[float]]
 ) -> FormState:
-    """Shape one source in all `samples`, whose numbers of it begin at `start`; return its state after the last
-    one.
-    """
+    """Shape one source in all `samples`, where its numbers begin at `start`; return its state after the last one."""
     for k in range(len(dts)):
         row = samples[k]
         state = formed_source(tuning, tables, state, row[start + RAW], row[start + RAW + 1], dts[k])

@@ -55,7 +55,7 @@ def one_euro(
     speed_x += rate * (x - was_x)
     speed_y += rate * (y - was_y)
     left = math.exp(-rate * dt)
-    mean_speed = math.hypot(speed_x, speed_y) * (1.0 - left) / (rate * dt)
+    mean_speed = math.hypot(speed_x, speed_y) * ((1.0 - left) / (rate * dt) if rate * dt > 1e-9 else 1.0)
     kept = math.exp(-math.tau * (min_cutoff_hz + beta * mean_speed) * dt)
     after = OneEuroState(x, y, speed_x * left, speed_y * left)
     return after, x + (smooth_x - x) * kept, y + (smooth_y - y) * kept

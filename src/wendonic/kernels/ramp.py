@@ -6,6 +6,7 @@ from wendonic.kernels.kernel import called_kernel, kernel
 from wendonic.kernels.smoothing import half_life_factor
 
 CORNER_PARTS = 8
+"""Parts of a tick in which a ramp goes through the cap."""
 
 
 @kernel
@@ -59,7 +60,8 @@ def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: flo
     """Return the steady value in whose place a half-life ends a tick of `dt` seconds where it does under the ramp.
 
     It is the mean of the ramp's course, see `ramp`, weighted as smoothing weighs it: later counts for more. So a ramp
-    that is smoothed is the same curve at every tick rate. A tick far shorter than the half-life gives the ramp's end.
+    that is smoothed is the same curve at every tick rate. Values lie in
+    -1..1, times in seconds. A tick far shorter than the half-life gives the ramp's end.
 
     >>> felt = ramp_felt(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.06, half_life_s=0.02)
     >>> half = ramp_felt(0.0, 1.0, 0.06, 0.04, 0.03, 0.02)

@@ -4,11 +4,10 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
+from wendonic.look_units import deg_per_count_from_cm
 from wendonic.profile.binds import Bind, Centred, Degrees, by_key
 from wendonic.profile.shapes import DEFAULT_CURVE, Curve, DeadZone
 from wendonic.profile.table import GyroName, Seconds, StickName, Table, own_fault, own_faults
-
-CM_PER_INCH = 2.54
 
 SlowRate = Annotated[float, Field(ge=0.0, le=360.0)]
 
@@ -73,7 +72,7 @@ class MouseBind(LookBind):
         """Degrees of one count; without any number 34 cm of an 800 dpi mouse are a full turn."""
         if self.deg_per_count is not None:
             return self.deg_per_count
-        return 360.0 * CM_PER_INCH / ((self.cm_per_turn or 34.0) * self.counts_per_inch)
+        return deg_per_count_from_cm(self.cm_per_turn or 34.0, self.counts_per_inch)
 
 
 class LookStickBind(LookBind, Centred):

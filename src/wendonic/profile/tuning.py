@@ -19,7 +19,7 @@ from wendonic.kernels.look import (
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move_rules import NO_RULES, MoveRules
 from wendonic.kernels.one_euro import OneEuroTuning
-from wendonic.kernels.paces import MOST_PACES, NO_PACES, PaceTuning
+from wendonic.kernels.paces import MOST_PACES, PaceTuning
 from wendonic.kernels.pipeline import GaitTuning, MoveTuning, SteerTuning, Tuning
 from wendonic.kernels.places import (
     AXIS_SOURCES,
@@ -47,10 +47,10 @@ from wendonic.kernels.press import (
 from wendonic.kernels.source import SILENT_SOURCE, SourceTuning
 from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
 from wendonic.kernels.stick_look import StickLookTuning
-from wendonic.look_units import zoom_ratio
+from wendonic.look_units import CM_PER_INCH, zoom_ratio
 from wendonic.profile.binds import Ramped, Tilted
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
-from wendonic.profile.look_binds import CM_PER_INCH, GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Mode, Profile
 from wendonic.profile.source_tuning import Tables, shape_of, source_tuning
@@ -225,7 +225,6 @@ def move_rules(move: Move) -> MoveRules:
         numbers = move.one_euro
         one_euro = OneEuroTuning(numbers.min_cutoff_hz, numbers.beta, numbers.d_cutoff_hz)
         rules = rules._replace(any=1, one_euro=one_euro)
-    assert rules.paces == NO_PACES or rules.any, "rules that are asked for are run"
     return rules
 
 

@@ -1,7 +1,8 @@
 """How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe."""
 
 from wendonic.kernels.drag_look import hand_gain
-from wendonic.profile.look_binds import CM_PER_INCH, LookStickBind, MouseBind
+from wendonic.look_units import CM_PER_INCH
+from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.tuning import mouse_drag
 from wendonic.study.response import StickResponse
 
