@@ -15,7 +15,7 @@ import wendonic.batch
 import wendonic.compiled
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
-from wendonic.demo import RECORDINGS, demo_profile, demo_recording
+from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.controls import CONTROLS
 from wendonic.profile.load import profile_from_text
 
@@ -30,10 +30,28 @@ def columns_of(profile):
     return COLUMNS + [f"{name}_{flag}" for name in profile.press_names for flag in ("held", "began", "ended")]
 
 
-def helm_trace(recording, profile, hz, mode=None):
+def steering_columns(profile, mode):
+    """Columns that only some steer frames have."""
+    steer = profile.mode[mode].steer
+    grid, slope = steer.frame == "grid", getattr(steer, "slope", None)
+    columns = ["step_x", "step_y"] if grid else []
+    columns += ["refused"] if grid or slope else []
+    return columns + (["goal_x", "goal_y", "arrived"] if steer.frame == "goto" else [])
+
+
+def steering_values(intent, columns):
+    told = {"step_x": None, "step_y": None, "refused": intent.footing.refused, "arrived": intent.arrived}
+    if intent.step:
+        told |= {"step_x": intent.step.x, "step_y": intent.step.y, "refused": intent.step.refused}
+    told["goal_x"], told["goal_y"] = intent.goal or (None, None)
+    return [told[name] for name in columns]
+
+
+def helm_trace(recording, profile, hz, mode=None, course=None):
     """Play the recording to a helm tick by tick, as a game does."""
-    helm, rows = Helm(profile), []
+    helm, rows = Helm(profile, course=course), []
     helm.enter(mode or helm.mode)
+    extra = steering_columns(profile, helm.mode)
     for t, events in recording.ticks(hz):
         for event in events:
             helm.apply(event)
@@ -62,9 +80,10 @@ def helm_trace(recording, profile, hz, mode=None):
                 *intent.motion[:6],
                 intent.motion.grounded,
                 *(flag for press in intent.presses.values() for flag in press),
+                *steering_values(intent, extra),
             ]
         )
-    return pd.DataFrame(rows, columns=columns_of(profile))
+    return pd.DataFrame(rows, columns=columns_of(profile) + extra)
 
 
 def words(series):
@@ -91,9 +110,10 @@ def assert_same(trace, other):
 @pytest.mark.parametrize("way", ["interpreted", "compiled"])
 def test_batch_and_helm_agree_on_the_shipped_recordings(name, hz, way):
     recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
-    trace = shape(recording, profile, hz=hz, way=way)
-    assert list(trace.columns) == columns_of(profile)
-    assert_same(trace, helm_trace(recording, profile, hz))
+    course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+    trace = shape(recording, profile, hz=hz, way=way, course=course)
+    assert list(trace.columns) == columns_of(profile) + steering_columns(profile, profile.first_mode)
+    assert_same(trace, helm_trace(recording, profile, hz, course=course))
 
 
 def fitting(control):

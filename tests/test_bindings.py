@@ -123,24 +123,40 @@ def test_the_pointer_steers_from_the_windows_middle_while_its_button_is_held_and
     assert local(always) == (0.0, 0.0)
 
 
-def test_swung_hands_walk_by_their_way_over_time_whatever_the_tick_rate():
-    """The mean of the amount is the hands' mean speed over the full one; a hand out of sight swings nothing."""
-    stand_in = HandsStandIn(cadence_hz=1.0, amplitude_m=0.2, poll_hz=90, seed=1)
+def test_swung_hands_walk_by_their_speed_and_both_by_so_much_more_whatever_the_tick_rate():
+    """The mean of the amount is a hand's mean speed over the full one; a hand out of sight swings nothing."""
+    stand_in = HandsStandIn(cadence_hz=0.5, amplitude_m=0.2, poll_hz=90, seed=1)
     profile = profile_from_text(
         HEAD
         + '[mode.foot.move]\nhalf_life_s = 0\n[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n'
-        + "full_swing_m_s = 4\ndead_zone = { inner = 0.0, outer = 1.0 }\n"
+        + 'full_swing_m_s = 4\ndead_zone = { form = "none" }\nboth_boost = 1.75\n'
+        + "steady_half_life_s = 0\nrelease_half_life_s = 0\n"
     )
-    for losses, hands in (([], 2.0), ([TrackingLoss("hand.right", 0.0, 20.0)], 1.0)):
+    for losses, times in (([], 1.75), ([TrackingLoss("hand.right", 0.0, 20.0)], 1.0)):
         walk = Recording(stand_in.walk(0.0, 20.0, losses))
         for hz in (18, 30, 45):
             trace = shape(walk, profile, hz=hz)
             asked = trace["amount"][trace["t"] < 20.0].mean()
-            assert asked == pytest.approx(hands * stand_in.speed_m_s() / 4.0, rel=0.01)
+            assert asked == pytest.approx(times * stand_in.speed_m_s() / 4.0, rel=0.01)
+
+
+def test_a_trembling_hand_stays_and_a_loss_slows_down_by_the_half_life():
+    bind = 'hands = ["hand.left", "hand.right"]\nrelease_half_life_s = 0.2\n'
+    profile = profile_from_text(HEAD + f"[mode.foot.move]\nhalf_life_s = 0\n[[mode.foot.move.bind]]\n{bind}")
+    trembling = HandsStandIn(amplitude_m=0.0, tremor_m=0.0015, poll_hz=90, seed=2)
+    assert shape(Recording(trembling.walk(0.0, 30.0)), profile, hz=60)["amount"].max() == 0.0
+    losses = [TrackingLoss(hand, 2.0, 5.0) for hand in ("hand.left", "hand.right")]
+    swung = HandsStandIn(cadence_hz=1.5, amplitude_m=0.3, poll_hz=90, seed=3).walk(0.0, 5.0, losses)
+    amount = shape(Recording(swung), profile, hz=60).set_index("tick")["amount"]
+    assert amount[120] > 0.3
+    assert amount[133] == pytest.approx(amount[121] / 2.0)
+    assert amount[132:300].is_monotonic_decreasing
+    assert amount[299] == 0.0
 
 
 def test_hands_swing_only_while_they_squeeze_and_a_lost_one_begins_anew_where_it_is_found():
     bind = 'hands = ["hand.left"]\nfull_swing_m_s = 1\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    bind += "steady_half_life_s = 0\nrelease_half_life_s = 0\n"
     both = "".join(f"[mode.{mode}.move]\n{STILL}[[mode.{mode}.move.bind]]\n{bind}" for mode in ("foot", "hall"))
     helm = helm_of(both)
 
@@ -151,7 +167,7 @@ def test_hands_swing_only_while_they_squeeze_and_a_lost_one_begins_anew_where_it
 
     assert swung(0.0, 0.25) == 0.0
     helm.button("hand.left.squeeze", True)
-    assert swung(0.5, 0.25) == pytest.approx(0.5)
+    assert swung(0.5, -0.25) == pytest.approx(0.5)
     assert swung() == 0.0
     helm.lose("hand.left")
     helm.button("hand.left.squeeze", True)

@@ -22,11 +22,12 @@ FLOORS = {
     "compiled": 4,
     "helm": 4,
     "batch": 5,
-    "study": 6,
-    "demo": 7,
-    "live": 8,
-    "pictures": 7,
-    "cli": 9,
+    "course": 6,
+    "study": 7,
+    "demo": 8,
+    "live": 9,
+    "pictures": 8,
+    "cli": 10,
 }
 
 

@@ -101,7 +101,7 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
 def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     text = HEAD + (
         "[world]\nright = '+x'\nahead = '-x'\n"
-        "[mode.foot]\ngait = 'wlk'\nleave_to = ['cart']\nsteer = { frame = 'grid' }\n"
+        "[mode.foot]\ngait = 'wlk'\nleave_to = ['cart']\nsteer = { frame = 'gird' }\n"
         "[mode.foot.look]\nbind = 3\n"
         "[mode.foot.move]\ndiagnal = 'cap'\nhalf_life_s = -1\n"
         "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyWW'] }\nrise_s = nan\n"
@@ -111,7 +111,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (3, "world", "found +x, -x; allowed: a different letter for each"),
         (7, "mode.foot.gait", 'no gait "wlk"; did you mean "walk"?'),
         (8, "mode.foot.leave_to", 'no mode "cart"; there are: foot'),
-        (9, "mode.foot.steer.frame", '"grid" belongs to the format, but this version does not shape it yet'),
+        (9, "mode.foot.steer.frame", '"hands"; did you mean "grid"?'),
         (11, "mode.foot.look.bind", "found 3; allowed: a list"),
         (13, "mode.foot.move.diagnal", 'unknown key; did you mean "diagonal"?'),
         (14, "mode.foot.move.half_life_s", "found -1; allowed: 0 or more, up to 10"),
@@ -144,7 +144,48 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
         ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
         (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
-        (HEAD + "[mode.foot.steer]\nframe = 'drive'\n" + PAD, 4, "does not shape it yet"),
+        (HEAD + PAD + "[budget]\nstop_distance_m = 1\n", 5, "belongs to the format, but this version does not"),
+        (HEAD + "[mode.foot.steer]\nframe = 'drive'\nturn_degs = 9\n" + PAD, 5, 'did you mean "turn_deg_s"?'),
+        (HEAD + "[mode.foot.steer]\nframe = 'grid'\nslope = {}\n" + PAD, 5, "unknown key"),
+        (HEAD + "[mode.foot.steer]\nframe = 'map'\nface = 'turn'\n" + PAD, 5, "which this mode does not bind"),
+        (
+            HEAD + "[mode.foot.steer]\nframe = 'drive'\n[[mode.foot.rise.bind]]\naxis = 'pad.left_stick.y'\n",
+            4,
+            '"drive" needs the channel throttle, or move',
+        ),
+        (
+            HEAD + "[mode.foot.steer]\nframe = 'drive'\non_the_spot = true\nturn_radius_m = 2\n" + PAD,
+            6,
+            "does nothing beside on_the_spot = true",
+        ),
+        (
+            HEAD + "[mode.foot.steer]\nframe = 'grid'\nrepeats = false\ndelay_s = 0.2\n" + PAD,
+            6,
+            "does nothing under repeats = false",
+        ),
+        (
+            HEAD + "[[mode.foot.goal.bind]]\npointer = 'pointer.at'\n" + PAD,
+            3,
+            'does nothing under frame "camera"; it goes with frame "goto"',
+        ),
+        (
+            HEAD + "[mode.foot.steer]\nframe = 'goto'\n[[mode.foot.goal.bind]]\ntouch = 'window'\n" + PAD,
+            5,
+            "points into the window, but [window.plan] does not say what that shows",
+        ),
+        (
+            HEAD + "[world]\nright = '+x'\nup = '-y'\n" + PAD,
+            None,
+            'the world has no ahead; allowed: frame "map" with side_view = true',
+        ),
+        (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; a game from above also says ahead"),
+        (
+            HEAD
+            + "[mode.foot.steer]\nframe = 'map'\nside_view = true\n"
+            + "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyW'] }\n",
+            7,
+            "does nothing in a side view; up and down are a press there",
+        ),
         (
             HEAD + PAD + "dead_zone = { release = 0.1 }\n",
             5,
@@ -292,7 +333,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "nothing up to tilt 0.3, then the raw tilt (a jump), out until back at 0.15; s curve, amount 0.7, from",
         "each axis by itself; square gate; rests at 0.05, -0.1",
         "nothing up to tilt 0.2, within 0.2 of an axis put on it, full from 0.96 on; expo curve, amount 0.55",
-        "hand.left and hand.right swung while squeezed, full at 2 m/s",
+        "hand.left and hand.right swung while squeezed, full at 1.8 m/s, 1.5 times as much with both, slowing",
         "rise: the sum of 2 sources",
         "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after letting go; the earlier wins",
         "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from 1 on; linear",

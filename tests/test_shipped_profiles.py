@@ -3,18 +3,18 @@
 from typing import Literal, get_args, get_origin
 
 from wendonic.demo import RECORDINGS, demo_profile
-from wendonic.profile import binds, channels, look_binds, move_binds, schema, shapes
+from wendonic.profile import binds, channels, look_binds, move_binds, shapes, steer
 from wendonic.profile.binds import Bind
 from wendonic.profile.table import Table
 
-OF_MODULES = [*vars(shapes).values(), *vars(look_binds).values()]
+OF_MODULES = [*vars(shapes).values(), *vars(look_binds).values(), *vars(steer).values()]
 SHAPING = [
     *(
         model
         for model in OF_MODULES
         if isinstance(model, type) and issubclass(model, Table) and model not in (Table, Bind)
     ),
-    *(binds.Ramped, binds.Tilted, binds.Centred, move_binds.KeysBind, move_binds.StickBind, schema.Steer),
+    *(binds.Ramped, binds.Tilted, binds.Centred, move_binds.KeysBind, move_binds.StickBind, move_binds.HandsBind),
     *(channels.Move, channels.Pace, channels.OneEuro, channels.LookTable, channels.Zoom),
 ]
 

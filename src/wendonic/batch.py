@@ -12,14 +12,28 @@ from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
 from wendonic.kernels.axis_channel import axis_states_at_rest
 from wendonic.kernels.formed_source import FORM_AT_REST
+from wendonic.kernels.ground import NO_COURSE, HasNumbers
 from wendonic.kernels.look import LOOK_AT_REST, LookOutcome
-from wendonic.kernels.loop import run_axis, run_form, run_look, run_press, run_sectors, run_ticks
+from wendonic.kernels.loop import (
+    run_axis,
+    run_form,
+    run_look,
+    run_press,
+    run_sectors,
+    run_steering,
+    run_swing,
+    run_ticks,
+)
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Memory, Outcome
 from wendonic.kernels.places import MOVE_WIDTH, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST
+from wendonic.kernels.steer_frame import FRAME_GOTO, FRAME_GRID
+from wendonic.kernels.steered import Steered
+from wendonic.kernels.steering import STEERING_AT_REST
+from wendonic.kernels.swing import SWING_AT_REST
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
-from wendonic.profile.tuning import mode_tuning
+from wendonic.profile.tuning import ModeTuning, mode_tuning
 from wendonic.recording.recording import Recording
 from wendonic.whole_file import whole_file
 
@@ -110,26 +124,33 @@ def sampled(
 
 class Traced(NamedTuple):
     """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source and value of
-    `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any."""
+    `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any; the fields of
+    `Steered`, where the mode does not steer within the tick."""
 
     outcomes: "NDArray[np.float64]"
     looks: "NDArray[np.float64]"
     axes: "NDArray[np.float64]"
     presses: "NDArray[np.float64]"
     sectors: "NDArray[np.float64]"
+    steered: "NDArray[np.float64]"
 
 
 class Shaper:
     """Runs one mode of a profile over stretch after stretch; what is carried from tick to tick is carried on."""
 
-    def __init__(self, profile: Profile, mode: str, compiled: bool = False) -> None:
+    def __init__(
+        self, profile: Profile, mode: str, compiled: bool = False, course: tuple[float, ...] = NO_COURSE
+    ) -> None:
         """Begin at rest."""
         import numpy as np
 
         self._compiled = compiled
         self._tuning = mode_tuning(profile, mode)
         self._tables = np.array(self._tuning.tables, dtype=float)
+        self._course = np.array(course, dtype=float)
         self._memory: Memory = MEMORY_AT_REST
+        self._steering = STEERING_AT_REST
+        self._swing = SWING_AT_REST
         self._form_states = [FORM_AT_REST] * len(self._tuning.forms)
         self._look_states = LOOK_AT_REST
         self._view = (0.0, 0.0)
@@ -156,6 +177,9 @@ class Shaper:
             self._form_states[index] = self._loop(
                 run_form, form, self._tables, self._form_states[index], start, dts, stretch.samples
             )
+        if tuning.swing:
+            start, swing = tuning.swing
+            self._swing = self._loop(run_swing, swing, self._tables, self._swing, start, dts, stretch.samples)
         looks = self._looks(stretch)
         axes = np.full((len(tuning.axes), count, 2), [-1.0, 0.0])
         for index, axis in enumerate(tuning.axes):
@@ -167,11 +191,21 @@ class Shaper:
         samples = np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH])
         views = np.ascontiguousarray(looks[:, -2:])
         self._memory = self._loop(run_ticks, tuning.tick, self._memory, samples, views, dts, outcomes)
+        steered = np.zeros((count, len(Steered._fields)))
+        if tuning.steering:
+            shaped = outcomes[:, [Outcome._fields.index(name) for name in ("local_x", "local_y")]]
+            wishes = np.column_stack([shaped, axes[:, :, 1].T, looks[:, -2:]])
+            self._steering = self._loop(
+                run_steering, tuning.steering, self._course, self._steering, stretch.samples, wishes, dts, steered
+            )
+            for name in Outcome._fields:
+                if name in Steered._fields:
+                    outcomes[:, Outcome._fields.index(name)] = steered[:, Steered._fields.index(name)]
         sectors = np.full(count, math.nan)
         if tuning.sectors:
             faces = np.ascontiguousarray(outcomes[:, Outcome._fields.index("face")])
             self._sector = self._loop(run_sectors, tuning.sectors, tuning.sector_margin, self._sector, faces, sectors)
-        return Traced(outcomes, looks, axes, presses, sectors)
+        return Traced(outcomes, looks, axes, presses, sectors, steered)
 
     def _looks(self, stretch: Stretch) -> "NDArray[np.float64]":
         """Return one row a tick, one column a field of `LookOutcome`."""
@@ -222,17 +256,18 @@ def shape(
     mode: str | None = None,
     way: Way = "auto",
     seat: str | None = None,
+    course: HasNumbers | None = None,
 ) -> "pd.DataFrame":
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
-    The profile's first mode is used unless `mode` names another; in a `seat` such as "pad1" its `pad` is that pad.
-    Columns: `tick t dt mode device`, then `raw_x raw_y` (right and ahead, of the source that steers, or of the most
-    tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
-    is
-    missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…`
-    (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. `t`
-    is
-    the recording's own time at the end of the tick. A helm fed the same events tick by tick gives the same numbers.
+    The profile's first mode is used unless `mode` names another; in a `seat` such as "pad1" its `pad` is that pad; on
+    a `course` (see `wendonic.course`) the body follows its ground and minds its blocked squares. Columns: `tick t dt
+    mode device`, then `raw_x raw_y` (right and ahead, of the source that steers, or of the most tilted one while none
+    does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at rest),
+    `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…` (m) and `vel_…`
+    (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. After them a grid has
+    `step_x step_y refused`, going to a place `goal_x goal_y arrived`, and slopes `refused`. `t` is the recording's
+    own time at the end of the tick. A helm fed the same events tick by tick gives the same numbers.
 
     `way` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where Numba is
     installed and there are enough ticks to pay for it. The numbers agree to rounding.
@@ -252,7 +287,12 @@ def shape(
     name = profile.mode_name(mode)
     sampler = Sampler(mode_sources(profile, name, seat))
     enough = recording.duration_s * hz >= COMPILED_PAYS_FROM_TICKS
-    shaper = Shaper(profile, name, way == "compiled" or (way == "auto" and enough and has_numba()))
+    shaper = Shaper(
+        profile,
+        name,
+        way == "compiled" or (way == "auto" and enough and has_numba()),
+        NO_COURSE if course is None else course.numbers,
+    )
     stretches: list[Stretch] = []
     parts: list[Traced] = []
     for stretch in sampled(recording, hz, sampler):
@@ -265,6 +305,7 @@ def shape(
         np.concatenate([part.axes for part in parts], axis=1),
         np.concatenate([part.presses for part in parts], axis=1),
         np.concatenate([part.sectors for part in parts]),
+        np.concatenate([part.steered for part in parts]),
     )
     # While several move, the one that steers counts, then the one that looks, then the other channels, then presses.
     rise, throttle, turn = traced.axes[:, :, 0]
@@ -273,7 +314,28 @@ def shape(
     press_devices = np.concatenate([stretch.press_devices for stretch in stretches])
     devices = _last_known(np.where(place >= 0, np.array(sampler.devices)[place], press_devices))
     t = np.concatenate([stretch.t for stretch in stretches])
-    return _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names)
+    trace = _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names)
+    return _with_steering(trace, mode_tuning(profile, name), traced)
+
+
+def _with_steering(trace: "pd.DataFrame", tuning: ModeTuning, traced: Traced) -> "pd.DataFrame":
+    """Add the columns that only some steer frames have."""
+    import numpy as np
+
+    steered = dict(zip(Steered._fields, traced.steered.T, strict=True))
+    steering = tuning.steering
+    if steering is None:
+        return trace
+    if steering.frame == FRAME_GRID:
+        trace["step_x"], trace["step_y"] = steered["step_x"].astype(int), steered["step_y"].astype(int)
+    if steering.frame == FRAME_GRID or steering.slope.follows:
+        trace["refused"] = steered["refused"] > 0.0
+    if steering.frame == FRAME_GOTO:
+        going = steered["going"] > 0.0
+        trace["goal_x"] = np.where(going, steered["goal_x"], math.nan)
+        trace["goal_y"] = np.where(going, steered["goal_y"], math.nan)
+        trace["arrived"] = steered["arrived"] > 0.0
+    return trace
 
 
 def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":
@@ -301,7 +363,7 @@ def _trace(
     count = len(t)
     used = sorted(set(devices.tolist()) - {-1})
     codes = np.searchsorted(used, devices) if used else devices
-    zeros = np.zeros(count)
+    steered = dict(zip(Steered._fields, traced.steered.T, strict=True))
     columns: dict[str, Any] = {
         "tick": np.arange(1, count + 1),
         "t": t,
@@ -329,10 +391,10 @@ def _trace(
         "sector": traced.sectors,
         "pos_x": out["pos_x"],
         "pos_y": out["pos_y"],
-        "pos_z": zeros,
+        "pos_z": steered["pos_z"],
         "vel_x": out["vel_x"],
         "vel_y": out["vel_y"],
-        "vel_z": zeros,
+        "vel_z": steered["vel_z"],
         "grounded": np.ones(count, dtype=bool),
     }
     for name, flags in zip(press_names, traced.presses, strict=True):

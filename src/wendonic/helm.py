@@ -1,7 +1,7 @@
 """The runtime: events in, one intent out per tick."""
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 
 from wendonic.devices.controls import CONTROLS, DEVICES, Device, find_control, find_key, find_kind
 from wendonic.devices.event import Event
@@ -10,12 +10,18 @@ from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError, none_such
 from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses, View, WorldAxes
 from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
+from wendonic.kernels.body import Body
 from wendonic.kernels.formed_source import FORM_AT_REST, formed_source
+from wendonic.kernels.ground import NO_COURSE, HasNumbers
 from wendonic.kernels.look import LOOK_AT_REST, LookStates, looked
-from wendonic.kernels.pipeline import MEMORY_AT_REST, tick
-from wendonic.kernels.places import RAW, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
+from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome, tick
+from wendonic.kernels.places import RAW, RISE_PLACE, SAMPLE_WIDTH, SWING_START, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
 from wendonic.kernels.sector import sectored
+from wendonic.kernels.steer_frame import FRAME_GRID
+from wendonic.kernels.steered import ON_GROUND, steered_outcome, wished
+from wendonic.kernels.steering import STEERING_AT_REST, steering, steering_entered
+from wendonic.kernels.swing import SWING_AT_REST, swung
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import mode_tuning
@@ -24,6 +30,8 @@ _VIEW = CONTROLS["view"]
 _MOUSE = CONTROLS["mouse.move"]
 _WHEEL = CONTROLS["mouse.wheel"]
 _POINTER = CONTROLS["pointer.at"]
+_GOAL = CONTROLS["goal"]
+_AIM = CONTROLS["aim"]
 _AXES_AT_REST = tuple(axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE))
 
 
@@ -44,6 +52,9 @@ class _ModeRun:
         "sampler",
         "sector_margin",
         "sectors",
+        "squares",
+        "steering",
+        "swing",
         "tables",
         "tuning",
     )
@@ -57,6 +68,8 @@ class _ModeRun:
         self.axes = [(index, channel) for index, channel in enumerate(tuning.axes) if channel.source_count]
         self.presses, self.flags = tuning.presses, tuning.flags
         self.sectors, self.sector_margin = tuning.sectors, tuning.sector_margin
+        self.swing, self.steering = tuning.swing, tuning.steering
+        self.squares = tuning.steering is not None and tuning.steering.frame == FRAME_GRID
         self.sampler = Sampler(mode_sources(profile, name, seat))
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
@@ -77,7 +90,8 @@ class Helm:
     Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
     positive towards the user. A helm starts in the profile's first mode, at rest, at the origin, facing and looking
     along +y. In a `seat` such as "pad1" the profile's `pad` is that pad: several helms may be fed the same events,
-    each for its own player.
+    each for its own player. On a `course` (see `wendonic.course`) the body follows its ground and minds its blocked
+    squares, where the mode's steering has to do with them.
 
     >>> from wendonic.profile.load import profile_from_text
     >>> helm = Helm(profile_from_text('''
@@ -93,7 +107,7 @@ class Helm:
     tick 30, 0.500 s, foot: amount 1.00, heading   0.0 deg, facing   0.0 deg, 3.20 m/s
     """
 
-    def __init__(self, profile: Profile, seat: str | None = None) -> None:
+    def __init__(self, profile: Profile, seat: str | None = None, course: HasNumbers | None = None) -> None:
         """Make every mode ready; nothing is looked up by name while ticking."""
         world = profile.world
         self.profile = profile
@@ -103,6 +117,10 @@ class Helm:
         self._modes = {name: _ModeRun(profile, name, seat) for name in profile.mode}
         self._mode = self._modes[profile.first_mode]
         self._memory = MEMORY_AT_REST
+        self._outcome = MEMORY_AT_REST[1]
+        self._course = NO_COURSE if course is None else course.numbers
+        self._steering = STEERING_AT_REST
+        self._swing = SWING_AT_REST
         self._row = [0.0] * SAMPLE_WIDTH
         self._changes_seen = -1
         self._view_changes_seen = 0
@@ -122,6 +140,7 @@ class Helm:
         self._presses = Presses(self._press_places, tuple(self._press_states))
         self._presses_settled = False
         self._grounded = 1.0
+        self._ground = ON_GROUND
         self._ticks = 0
         self._t = 0.0
         self._t_rest = 0.0
@@ -191,9 +210,55 @@ class Helm:
         """Take where the camera looks before this tick's look; it stands until given anew, or turned by `look`."""
         self.state.set(_VIEW, (yaw_deg, pitch_deg))
 
-    def ground(self, there: bool) -> None:
-        """Take whether the body stands on the ground, for presses with `buffer_s` or `grace_s`; at first it does."""
+    def go_to(self, *place: float) -> None:
+        """Take a place in the game's own axes (m) as the goal of the steer frame `goto`; raises `WendonicError` if it
+        has too few numbers or too many."""
+        x, y, _ = self.axes.to_plan(*place)
+        self.state.set(_GOAL, (x, y))
+
+    def aim_at(self, *place: float) -> None:
+        """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to."""
+        x, y, _ = self.axes.to_plan(*place)
+        self.state.set(_AIM, (x, y))
+
+    def place(self, *place: float) -> None:
+        """Take where the body really is, in the game's own axes (m): a game that moves it by itself says so before
+        each tick, so that goals, points to aim at and slopes are seen from there. On squares it stands in the middle
+        of the one it is in. Raises `WendonicError` for a place that is not finite.
+        """
+        x, y, z = self.axes.to_plan(*place)
+        if not all(map(math.isfinite, place)):
+            raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
+        states, outcome, rules = self._memory
+        self._memory = (states, outcome._replace(pos_x=x, pos_y=y), rules)
+        self._outcome = self._outcome._replace(pos_x=x, pos_y=y)
+        body = self._steering.body._replace(pos_x=x, pos_y=y, pos_z=z)
+        tuning = self._mode.steering
+        grid = steering_entered(tuning, body).grid if tuning and self._mode.squares else self._steering.grid
+        self._steering = self._steering._replace(body=body, grid=grid)
+
+    def block(self, squares: Iterable[tuple[int, int]]) -> None:
+        """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
+
+        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead.
+        """
+        start = int(self._course[2])
+        blocked = [float(number) for square in squares for number in square]
+        self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
+
+    def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
+        """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
+
+        At first it stands, on level ground; a normal that is not given is level, and so is the air. Presses with
+        `buffer_s` or `grace_s` and modes with a `slope` use it. Raises `WendonicError` for a normal that does not
+        point up.
+        """
         grounded = 1.0 if there else 0.0
+        x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
+        length = math.sqrt(x * x + y * y + z * z)
+        if not 0.0 < length < math.inf or z < 0.0:
+            raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
+        self._ground = (grounded, x / length, y / length, z / length)
         if grounded != self._grounded:
             self._grounded = grounded
             self._presses_settled = False
@@ -220,12 +285,19 @@ class Helm:
         if allowed is not None and mode not in allowed:
             ways = ", ".join(allowed) or "nowhere"
             raise WendonicError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
-        old = self._memory[1]
+        old = self._outcome
         states_at_rest, at_rest, rules_at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
+        vel_z = self._steering.body.vel_z if self._mode.steering else 0.0
+        whole = Body(old.face, old.pos_x, old.pos_y, self._steering.body.pos_z, old.vel_x, old.vel_y, vel_z)
         old_presses, old_gyros = self._mode.presses, self._mode.gyros
         self._mode = new
         self._memory = (states_at_rest, body, rules_at_rest)
+        self._outcome = body
+        self._steering = (
+            steering_entered(new.steering, whole) if new.steering else STEERING_AT_REST._replace(body=whole)
+        )
+        self._swing = SWING_AT_REST
         self._axis_states = list(_AXES_AT_REST)
         self._axis_amounts = NO_AXES
         self._look = NO_LOOK
@@ -269,7 +341,7 @@ class Helm:
             return self._standing()
         changed = state.changes != self._changes_seen
         if changed:
-            self._take_changes(dt)
+            self._take_changes()
         if mode.presses and not (self._presses_settled and not mode.sampler.has_edges):
             self._run_presses(dt)
         place = -1.0
@@ -281,7 +353,12 @@ class Helm:
             self._view_row = (math.radians(self._view.yaw_deg), math.radians(self._view.pitch_deg))
         if mode.looks and (changed or not self._look_settled):
             place = self._run_look(dt, place)
+        if mode.swing is not None:
+            self._run_swing(dt)
         self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
+        if mode.steering is not None:
+            outcome = self._run_steering(outcome, dt)
+        self._outcome = outcome
         if mode.sectors and (outcome.face != self._faced or self._sector < 0.0):
             self._faced = outcome.face
             self._sector = sectored(outcome.face, self._sector, mode.sectors, mode.sector_margin)
@@ -291,12 +368,7 @@ class Helm:
         total = self._t + added
         self._t_rest = (total - self._t) - added
         self._t = total
-        if outcome.source >= 0.0:
-            place = outcome.source
-        if place >= 0.0:
-            self._device = mode.devices[int(place)]
-        elif mode.sampler.press_device >= 0:
-            self._device = DEVICES[mode.sampler.press_device]
+        self._device = self._used_device(outcome.source if outcome.source >= 0.0 else place)
         return Intent(
             self._ticks,
             total,
@@ -310,9 +382,19 @@ class Helm:
             self._look,
             self._axis_amounts,
             int(self._sector) if mode.sectors else None,
+            self._steering if mode.steering is not None else None,
+            mode.squares,
+            self._grounded > 0.0,
         )
 
-    def _take_changes(self, dt: float) -> None:
+    def _used_device(self, place: float) -> Device | None:
+        """Return the device whose source has that place; for none, of the press or goal of this tick, or the last."""
+        if place >= 0.0:
+            return self._mode.devices[int(place)]
+        press_device = self._mode.sampler.press_device
+        return DEVICES[press_device] if press_device >= 0 else self._device
+
+    def _take_changes(self) -> None:
         """Bring the row up to date with what came since the last tick."""
         state = self.state
         kept = state.kept
@@ -321,16 +403,49 @@ class Helm:
             for other in self._others:
                 other.note(kept)
         if self._mode.forms:
-            self._run_forms(dt)
+            self._run_forms()
 
-    def _run_forms(self, dt: float) -> None:
+    def _run_forms(self) -> None:
         """Shape what comes into the tick shaped."""
         row, states, tables = self._row, self._form_states, self._mode.tables
         for index, (start, tuning) in enumerate(self._mode.forms):
             raw = start + RAW
-            formed = formed_source(tuning, tables, states[index], row[raw], row[raw + 1], dt)
+            formed = formed_source(tuning, tables, states[index], row[raw], row[raw + 1])
             states[index] = formed
             row[start : start + len(formed)] = formed
+
+    def _run_swing(self, dt: float) -> None:
+        """Shape the swing of the hands, which comes into the tick shaped."""
+        if self._mode.swing is not None:
+            start, tuning = self._mode.swing
+            row = self._row
+            self._swing = swung(tuning, self._mode.tables, self._swing, row, SWING_START, dt)
+            row[start + 1] = self._swing.amount
+            row[start + RAW + 1] = self._swing.raw
+
+    def _run_steering(self, shaped: Outcome, dt: float) -> Outcome:
+        """Steer by what the tick has shaped; return its outcome with what comes of that."""
+        tuning = self._mode.steering
+        if tuning is None:
+            return shaped
+        rise, throttle, turn = self._axis_amounts
+        wish = wished(
+            tuning, self._row, shaped.local_x, shaped.local_y, rise, throttle, turn, *self._view_row, self._ground
+        )
+        self._steering = steering(tuning, self._course, self._steering, wish, dt)
+        told = steered_outcome(self._steering)
+        return Outcome(
+            *shaped[:5],
+            told.move_x,
+            told.move_y,
+            told.amount,
+            told.heading,
+            told.face,
+            told.pos_x,
+            told.pos_y,
+            told.vel_x,
+            told.vel_y,
+        )
 
     def _run_look(self, dt: float, place: float) -> float:
         """Turn the view; return the place of what turned it, or `place`."""
@@ -391,12 +506,15 @@ class Helm:
             self._mode.name,
             self._device,
             self._view,
-            self._memory[1],
+            self._outcome,
             self.axes,
             presses,
             NO_LOOK,
             self._axis_amounts,
             int(self._sector) if self._sector >= 0.0 else None,
+            self._steering._replace(arrived=0.0) if self._mode.steering is not None else None,
+            self._mode.squares,
+            self._grounded > 0.0,
         )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:

@@ -7,16 +7,11 @@ from typing import Any, NamedTuple, TypeAlias
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.pipeline import Outcome
 from wendonic.kernels.press import PressState
+from wendonic.kernels.steering import SteeringState
+from wendonic.kernels.view_axes import level_ahead, turned_by
 
 GameVector: TypeAlias = tuple[float, ...]
 """A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
-
-
-class View(NamedTuple):
-    """Where the camera looks. `yaw_deg` 0 is the plan's +y, right positive; `pitch_deg` up positive."""
-
-    yaw_deg: float = 0.0
-    pitch_deg: float = 0.0
 
 
 class Look(NamedTuple):
@@ -32,6 +27,31 @@ class Press(NamedTuple):
     held: bool = False
     began: bool = False
     ended: bool = False
+
+
+class Step(NamedTuple):
+    """One step on squares: the square that is stepped to (the one he stands on while idle), the one he comes from,
+    the share of the step's time that is over, and whether a blocked square refuses the step that is asked for.
+    """
+
+    x: int
+    y: int
+    from_x: int
+    from_y: int
+    share: float
+    refused: bool
+
+    @property
+    def stepping(self) -> bool:
+        """Whether he is between two squares."""
+        return self.x != self.from_x or self.y != self.from_y
+
+
+class Footing(NamedTuple):
+    """What the ground does to the wish: ground that is too steep refuses the way up, and lets him slide."""
+
+    refused: bool = False
+    slides: bool = False
 
 
 class Plan(NamedTuple):
@@ -72,30 +92,39 @@ class WorldAxes:
     """Turns vectors between the plan frame and a game's own axes.
 
     `right`, `ahead` and `up` each name a signed axis of the game, such as "+x" or "-z"; the letters differ.
-    Without `up` the game is 2-D, has x and y only, and height is left out. A vector v of the plan is
-    v.x right + v.y ahead + v.z up in the game.
+    Without `up` the game is 2-D and seen from above, has x and y only, and height is left out; without `ahead` it is
+    2-D and seen from the side. A vector v of the plan is v.x right + v.y ahead + v.z up in the game.
 
     >>> WorldAxes("+x", "-z", "+y").from_plan(1.0, 2.0, 3.0)
     (1.0, 3.0, -2.0)
     >>> screen = WorldAxes("+x", "-y")
     >>> screen.from_plan(0.0, 1.0), screen.to_plan(0.0, -1.0)
     ((0.0, -1.0), (0.0, 1.0, 0.0))
+    >>> WorldAxes("+x", None, "-y").from_plan(1.0, 2.0, 3.0)
+    (1.0, -3.0)
     """
 
     __slots__ = ("_game", "_plan", "ahead", "right", "up")
 
-    def __init__(self, right: str, ahead: str, up: str | None = None) -> None:
+    def __init__(self, right: str, ahead: str | None, up: str | None = None) -> None:
         """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
         self.right, self.ahead, self.up = right, ahead, up
-        names = [name for name in (right, ahead, up) if name is not None]
+        named = [(axis, name) for axis, name in enumerate((right, ahead, up)) if name is not None]
+        names = [name for _, name in named]
         letters = "xyz"[: len(names)]
-        if sorted(name[1:] for name in names) != list(letters) or any(name[0] not in "+-" for name in names):
+        if (
+            len(names) < 2
+            or sorted(name[1:] for name in names) != list(letters)
+            or any(name[0] not in "+-" for name in names)
+        ):
             raise WendonicError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
         signs = [1.0 if name[0] == "+" else -1.0 for name in names]
         # For each axis of the game, which axis of the plan it is and its sign; and the other way.
-        order = {name[1]: index for index, name in enumerate(names)}
-        self._game = tuple((order[letter], signs[order[letter]]) for letter in letters)
-        self._plan = tuple((letters.index(name[1]), sign) for name, sign in zip(names, signs, strict=True))
+        order = {name[1]: (axis, sign) for (axis, name), sign in zip(named, signs, strict=True)}
+        self._game = tuple(order[letter] for letter in letters)
+        self._plan = tuple(
+            (letters.index(name[1]), sign, axis) for (axis, name), sign in zip(named, signs, strict=True)
+        )
 
     def __repr__(self) -> str:
         """Give the three names."""
@@ -104,7 +133,7 @@ class WorldAxes:
     @property
     def right_handed(self) -> bool | None:
         """Whether x, y, z of the game are right-handed, as the plan frame is; None in a 2-D game."""
-        if self.up is None:
+        if self.up is None or self.ahead is None:
             return None
         # The plan is right-handed, so the game is if the signed permutation between them is even.
         swaps = sum(a > b for i, (a, _) in enumerate(self._game) for b, _ in self._game[i + 1 :])
@@ -120,8 +149,56 @@ class WorldAxes:
         """Return a vector of the game, given as two or three numbers, in the plan frame."""
         if len(vector) != len(self._game):
             raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, as the world has so many axes")
-        plan = [vector[index] * sign + 0.0 for index, sign in self._plan]
-        return plan[0], plan[1], plan[2] if len(plan) == 3 else 0.0
+        plan = [0.0, 0.0, 0.0]
+        for index, sign, axis in self._plan:
+            plan[axis] = vector[index] * sign + 0.0
+        return plan[0], plan[1], plan[2]
+
+
+PLAN_AXES = WorldAxes("+x", "+y", "+z")
+"""The plan frame itself."""
+
+
+class View(NamedTuple):
+    """Where the camera looks. `yaw_deg` 0 is the plan's +y, right positive; `pitch_deg` up positive."""
+
+    yaw_deg: float = 0.0
+    pitch_deg: float = 0.0
+
+    @classmethod
+    def from_basis(cls, ahead: Sequence[float], up: Sequence[float], axes: WorldAxes = PLAN_AXES) -> "View":
+        """Return the view whose own ahead and up are these vectors, in the game's axes; of any length, rolled or not.
+
+        The yaw is that of `ahead` laid flat; straight up or down, that of the screen's edge, see
+        `kernels.view_axes.level_ahead`. Raises `WendonicError` for a vector of zeros or of the wrong length.
+
+        >>> View.from_basis(ahead=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0))
+        View(yaw_deg=90.0, pitch_deg=-90.0)
+        """
+        ahead_x, ahead_y, ahead_z = axes.to_plan(*ahead)
+        x, y = level_ahead(ahead_x, ahead_y, ahead_z, *axes.to_plan(*up))
+        if x == 0.0 and y == 0.0:
+            raise WendonicError(f"ahead {tuple(ahead)}, up {tuple(up)}; allowed: finite vectors that are not zero")
+        return cls(math.degrees(math.atan2(x, y)), math.degrees(math.atan2(ahead_z, math.hypot(ahead_x, ahead_y))))
+
+    @classmethod
+    def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes = PLAN_AXES) -> "View":
+        """Return the view of a camera that a quaternion turns, in the game's own axes.
+
+        A camera that is not turned looks along the game's `ahead`, with the game's `up` above it. The quaternion need
+        not be of length 1. Raises `WendonicError` for one of zeros, and in a 2-D game.
+
+        >>> View.from_quaternion(0.0, math.sqrt(0.5), 0.0, math.sqrt(0.5), WorldAxes("+x", "-z", "+y"))
+        View(yaw_deg=-90.0, pitch_deg=0.0)
+        """
+        if axes.up is None or axes.ahead is None:
+            raise WendonicError("a 2-D game has no quaternions; allowed: View(yaw_deg=…)")
+        if x == y == z == w == 0.0:
+            raise WendonicError(
+                "a quaternion of zeros turns nothing; allowed: one that is not zero, such as 0, 0, 0, 1"
+            )
+        ahead = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
+        return cls.from_basis(ahead, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
 
 
 class Presses(Mapping[str, Press]):
@@ -157,8 +234,8 @@ NO_LOOK = Look()
 NO_AXES = AxisAmounts()
 
 FIELDS = (
-    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal step presses "
-    "device motion"
+    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived step "
+    "footing presses device motion"
 ).split()
 """What an intent tells, in the order in which `Intent.as_dict` gives it."""
 
@@ -166,15 +243,16 @@ FIELDS = (
 class Intent(NamedTuple):
     """What the player wants this tick. Immutable; everything is in the plan frame unless it says otherwise.
 
-    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered
-    by, this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
+    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered by,
+    this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
     None. A stick that lies in its dead zone uses nothing; while several devices move, the one that steers counts,
     then the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
     `look` is how far the player turned the view this tick, within its pitch limits. The other fields are read off
     `outcome`, the bare numbers of the tick, when they are asked for: making an intent costs little, and most games
     ask for two or three of them. `sector` says which of the profile's facings the sprite has (None without
-    `sectors`): 0 is ahead and they count clockwise; of two, 0 is right and 1 is left. Fields that a profile does
-    not use stay neutral.
+    `sectors`): 0 is ahead and they count clockwise; of two, 0 is right and 1 is left. `grounded` is what the game
+    said last; `squares` whether it walks on them; `steering` the bare numbers of the rarer steer frames. Fields that
+    a profile does not use stay neutral.
     """
 
     tick: int
@@ -189,6 +267,9 @@ class Intent(NamedTuple):
     look: Look = NO_LOOK
     axis_amounts: AxisAmounts = NO_AXES
     sector: int | None = None
+    steering: SteeringState | None = None
+    squares: bool = False
+    grounded: bool = True
 
     @property
     def rise(self) -> float:
@@ -236,17 +317,42 @@ class Intent(NamedTuple):
     def motion(self) -> Motion:
         """What the profile's gait makes of it all: position and velocity."""
         out = self.outcome
-        return Motion(out.pos_x, out.pos_y, 0.0, out.vel_x, out.vel_y, 0.0, True)
+        pos_z, vel_z = (self.steering.body.pos_z, self.steering.body.vel_z) if self.steering else (0.0, 0.0)
+        return Motion(out.pos_x, out.pos_y, pos_z, out.vel_x, out.vel_y, vel_z, self.grounded)
 
     @property
     def goal(self) -> Plan | None:
-        """The pointed place; None outside a `goto` frame."""
-        return None
+        """The place of the plan (m) that is walked to; None while there is none, and outside a `goto` frame."""
+        if self.steering is None or self.steering.goal.there == 0.0:
+            return None
+        return Plan(self.steering.goal.x, self.steering.goal.y)
 
     @property
-    def step(self) -> Plan | None:
-        """The square being stepped to; None outside a `grid` frame."""
-        return None
+    def distance_m(self) -> float | None:
+        """How far the goal is; None while there is none."""
+        goal = self.goal
+        return None if goal is None else math.hypot(goal.x - self.outcome.pos_x, goal.y - self.outcome.pos_y)
+
+    @property
+    def arrived(self) -> bool:
+        """Whether the goal was reached this tick."""
+        return self.steering is not None and self.steering.arrived > 0.0
+
+    @property
+    def step(self) -> Step | None:
+        """The step on squares; None outside a `grid` frame."""
+        if self.steering is None or not self.squares:
+            return None
+        x, y, to_x, to_y, share = self.steering.grid.step
+        return Step(int(to_x), int(to_y), int(x), int(y), share, self.steering.grid.refused > 0.0)
+
+    @property
+    def footing(self) -> Footing:
+        """What ground that is too steep does to the wish."""
+        if self.steering is None:
+            return Footing()
+        way = self.steering.way
+        return Footing(way.refused > 0.0, way.slide_x != 0.0 or way.slide_y != 0.0)
 
     def velocity(self, top_speed_m_s: float | None = None) -> GameVector:
         """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
@@ -254,22 +360,60 @@ class Intent(NamedTuple):
         Without `top_speed_m_s` it is the gait's, with its acceleration and braking; with it, it is the
         wanted one, `move` times that speed, at once.
         """
-        out = self.outcome
         if top_speed_m_s is None:
-            return self.axes.from_plan(out.vel_x, out.vel_y)
-        return self.axes.from_plan(out.move_x * top_speed_m_s, out.move_y * top_speed_m_s)
+            motion = self.motion
+            return self.axes.from_plan(motion.vel_x, motion.vel_y, motion.vel_z)
+        x, y, z = (part * top_speed_m_s for part in self._way())
+        if self.steering is not None:
+            way = self.steering.way
+            x, y, z = x + way.slide_x, y + way.slide_y, z + way.slide_z
+        return self.axes.from_plan(x, y, z)
+
+    def _way(self) -> tuple[float, float, float]:
+        """Return `move` as it lies on the ground or points into the air."""
+        if self.steering is None:
+            return self.outcome.move_x, self.outcome.move_y, 0.0
+        way = self.steering.way
+        return way.x, way.y, way.z
 
     def direction(self) -> GameVector:
         """Return the wanted direction in the game's own axes, of length 1, or all zeros at rest."""
-        out = self.outcome
-        length = math.hypot(out.move_x, out.move_y)
+        x, y, z = self._way()
+        length = math.hypot(x, y, z)
         if length == 0.0:
             return self.axes.from_plan(0.0, 0.0)
-        return self.axes.from_plan(out.move_x / length, out.move_y / length)
+        return self.axes.from_plan(x / length, y / length, z / length)
 
     def position(self) -> GameVector:
         """Return the gait's position (m) in the game's own axes, from where the helm began."""
-        return self.axes.from_plan(self.outcome.pos_x, self.outcome.pos_y)
+        motion = self.motion
+        return self.axes.from_plan(motion.pos_x, motion.pos_y, motion.pos_z)
+
+    def orientation(self) -> tuple[float, float, float, float]:
+        """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.
+
+        It turns a body that looks along the game's `ahead`, with the game's `up` above it, to where the face is, and
+        then leans it with the ground by the shortest turn. In a left-handed game it is a quaternion of that game:
+        v + 2 w (q x v) + 2 q x (q x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> Helm(demo_profile()).tick(1 / 60).orientation()
+        (0.0, 0.0, 0.0, 1.0)
+        """
+        if self.axes.up is None or self.axes.ahead is None:
+            raise WendonicError("a 2-D game has no quaternions; allowed: face_deg")
+        half = 0.5 * self.outcome.face
+        # Clockwise from above is negative about the plan's up.
+        yaw_z, yaw_w = -math.sin(half), math.cos(half)
+        up_x, up_y, up_z = self.steering.up if self.steering else (0.0, 0.0, 1.0)
+        length = math.sqrt(2.0 * (1.0 + up_z))
+        lean_x, lean_y, lean_w = -up_y / length, up_x / length, length / 2.0
+        x = lean_x * yaw_w + lean_y * yaw_z
+        y = lean_y * yaw_w - lean_x * yaw_z
+        handed = 1.0 if self.axes.right_handed else -1.0
+        turned = self.axes.from_plan(x * handed, y * handed, lean_w * yaw_z * handed)
+        return turned[0], turned[1], turned[2], lean_w * yaw_w
 
     def press(self, name: str) -> Press:
         """Return one press; a name that no mode of the profile knows raises `WendonicError` with those there are."""

@@ -3,6 +3,7 @@
 import shutil
 from pathlib import Path
 
+from wendonic.course import Course, load_course
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema import Profile
@@ -21,8 +22,19 @@ RECORDINGS = {
     "scout_flight": "scout",
     "store_room_walk": "store_room",
     "lookout_watch": "lookout",
+    "terraces_walk": "terraces",
+    "smoker_rounds": "smoker",
+    "cart_ride": "cart",
+    "crates_push": "crates",
+    "orchard_errands": "orchard",
 }
 """Every shipped recording, with the profile that it goes with."""
+
+COURSES = ("terraces", "store_room")
+"""Every shipped course."""
+
+ON_COURSE = {"terraces_walk": "terraces", "crates_push": "store_room"}
+"""Those that play on a course, and which."""
 
 CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"
 """A stream of Linux input events, 64-bit layout: keyboard, mouse and pad in one."""
@@ -41,6 +53,13 @@ def demo_recording(name: str) -> Recording:
     if name not in RECORDINGS:
         raise WendonicError(none_such("shipped recording", name, RECORDINGS))
     return Recording.read(FOLDER / f"{name}.jsonl")
+
+
+def demo_course(name: str) -> Course:
+    """Return one of the shipped courses, by a name of `COURSES`."""
+    if name not in COURSES:
+        raise WendonicError(none_such("shipped course", name, COURSES))
+    return load_course(FOLDER / f"{name}_course.toml")
 
 
 def copy_inputs(folder: str | Path) -> list[Path]:

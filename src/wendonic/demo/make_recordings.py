@@ -268,6 +268,124 @@ def lookout_watch() -> Recording:
     )
 
 
+def terraces_walk() -> Recording:
+    """Return 20 s on the terraces: up the slope, against the bank, up the path beside it, and down the bank."""
+    strokes = [
+        Stroke("KeyW", 0.5, 5.4),
+        Stroke("KeyA", 4.6, 7.6),
+        Stroke("KeyW", 7.4, 10.6),
+        Stroke("KeyD", 10.4, 12.9),
+        Stroke("KeyS", 12.7, 15.4),
+        Stroke("KeyD", 15.2, 17.4),
+        Stroke("KeyS", 17.0, 19.4),
+    ]
+    view = view_events([(0.0, 0.0, -20.0), (12.0, 0.0, -20.0), (13.0, 15.0, -30.0), (20.0, 15.0, -30.0)])
+    marks = {
+        0.5: "up the slope",
+        4.0: "the bank is too steep",
+        7.4: "up the path",
+        12.7: "down the bank",
+        20.0: "end",
+    }
+    return joined("Up and down the terraces", view, Typist(seed=32).events(strokes), mark_events(marks))
+
+
+def smoker_rounds() -> Recording:
+    """Return 14 s along the hives: strafing in a ring round one while the mouse keeps it in view, then back off."""
+    strokes = [
+        Stroke("KeyW", 0.5, 2.0),
+        Stroke("KeyA", 2.4, 8.4),
+        Stroke("KeyW", 8.8, 10.2),
+        Stroke("KeyD", 9.4, 11.0),
+        Stroke("KeyS", 11.2, 13.2),
+    ]
+    mouse = MouseStandIn(counts_per_inch=800, poll_hz=125, tremor_mm=0.03, seed=34)
+    ring = mouse.swipe(cm=30.0, start_s=2.4, duration_s=6.0)
+    ring += mouse.swipe(cm=9.0, start_s=9.0, duration_s=0.6, direction_deg=270.0)
+    marks = {0.5: "to the hive", 2.4: "once round it", 8.8: "off to the side", 11.2: "backing off", 14.0: "end"}
+    return joined("Round a hive with the smoker", Typist(seed=33).events(strokes), ring, mark_events(marks))
+
+
+def cart_ride() -> Recording:
+    """Return 22 s in the honey cart: off, a curve each way, a full circle, backing out of it, and at rest a turn in
+    vain."""
+    strokes = [
+        Stroke("KeyW", 0.5, 8.4),
+        Stroke("KeyD", 1.8, 2.8),
+        Stroke("KeyA", 3.4, 4.6),
+        Stroke("KeyD", 5.4, 8.2),
+        Stroke("KeyS", 10.0, 13.0),
+        Stroke("KeyD", 10.6, 12.4),
+        Stroke("KeyA", 14.6, 15.4),
+    ]
+    stick = StickStandIn(rest=(0.01, 0.0), noise=0.003, bits=8, poll_hz=60, seed=36)
+    turns = stick.events(
+        hand_path([(16.0, 0.0, 0.0), (17.0, 0.8, 0.0), (18.6, 0.8, 0.0), (19.4, -0.6, 0.0), (20.6, 0.0, 0.0)]),
+        15.8,
+        21.0,
+    )
+    pull = hand_path([(16.0, 0.0, 0.0), (16.8, 1.0, 0.0), (20.2, 1.0, 0.0), (20.8, 0.0, 0.0)])
+    trigger = [
+        Event(round(16.0 + k / 60.0, 6), "pad.right_trigger", round(pull(16.0 + k / 60.0)[0], 4)) for k in range(300)
+    ]
+    steady = [
+        now for before, now in zip([None, *trigger], trigger, strict=False) if not before or before.value != now.value
+    ]
+    marks = {
+        0.5: "off",
+        5.4: "once round",
+        10.0: "backing",
+        14.6: "a turn at rest",
+        16.0: "with the pad",
+        22.0: "end",
+    }
+    return joined("A ride in the honey cart", Typist(seed=35).events(strokes), turns, steady, mark_events(marks))
+
+
+def crates_push() -> Recording:
+    """Return 12 s in the store room: a way held on, taps, a press during a step, a corner, and a shelf in the way."""
+    strokes = [
+        Stroke("KeyD", 0.5, 1.9),
+        Stroke("KeyW", 2.4, 2.45),
+        Stroke("KeyW", 2.9, 2.95),
+        Stroke("KeyD", 3.0, 3.06),
+        Stroke("KeyW", 3.6, 5.2),
+        Stroke("KeyA", 4.3, 6.2),
+        Stroke("KeyS", 6.8, 6.84),
+        Stroke("KeyD", 7.2, 8.4),
+        Stroke("KeyS", 8.8, 9.9),
+    ]
+    dpad = [Event(t, "pad.dpad_left", down) for t, down in ((10.3, 1.0), (10.36, 0.0), (10.7, 1.0), (11.3, 0.0))]
+    marks = {0.5: "held on", 2.4: "taps", 3.6: "round the corner", 7.2: "against the shelf", 12.0: "end"}
+    return joined("Crates pushed square by square", Typist(seed=37).events(strokes), dpad, mark_events(marks))
+
+
+def orchard_errands() -> Recording:
+    """Return 24 s on the plan: a far place, a near one, a change of mind on the way, a key, the pointer dragged, a
+    finger."""
+    clicks = [(0.5, 0.78, 0.3), (6.0, 0.8, 0.42), (8.0, 0.3, 0.2), (10.0, 0.25, 0.8), (15.2, 0.6, 0.75)]
+    pointed: list[Event] = []
+    for t, x, y in clicks:
+        pointed += [
+            Event(t, "pointer.at", (x, y)),
+            Event(t, "mouse.left", 1.0),
+            Event(round(t + 0.1, 6), "mouse.left", 0.0),
+        ]
+    dragged = [Event(round(17.0 + 0.02 * k, 6), "pointer.at", (round(0.6 - 0.004 * k, 4), 0.75)) for k in range(51)]
+    dragged += [Event(17.0, "mouse.left", 1.0), Event(18.05, "mouse.left", 0.0)]
+    finger = TouchStandIn(finger=0, poll_hz=60, noise=0.0003, seed=39).tap(0.55, 0.5, t=20.5)
+    typed = Typist(seed=38).events([Stroke("KeyD", 13.6, 14.6)])
+    marks = {0.5: "far", 6.0: "near", 10.0: "a change of mind", 13.6: "by hand", 17.0: "dragged", 24.0: "end"}
+    return joined(
+        "Errands on the orchard plan",
+        pointed,
+        sorted(dragged, key=lambda event: event.t),
+        finger,
+        typed,
+        mark_events(marks),
+    )
+
+
 def beekeeper_capture() -> bytes:
     """Return 4 s of keyboard, mouse and pad as the kernel of Linux hands them out."""
     typed = Typist(seed=21).events([Stroke("KeyW", 0.2, 1.5), Stroke("KeyD", 0.8, 1.2), Stroke("Space", 1.0, 1.1)])
@@ -289,6 +407,11 @@ MAKERS = {
     "scout_flight": scout_flight,
     "store_room_walk": store_room_walk,
     "lookout_watch": lookout_watch,
+    "terraces_walk": terraces_walk,
+    "smoker_rounds": smoker_rounds,
+    "cart_ride": cart_ride,
+    "crates_push": crates_push,
+    "orchard_errands": orchard_errands,
 }
 
 

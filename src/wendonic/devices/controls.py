@@ -6,7 +6,19 @@ from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import ControlError, did_you_mean
 
 ControlKind = Literal[
-    "key", "button", "stick", "counts", "wheel", "pointer", "touch", "pose", "rates", "view", "loss", "mark"
+    "key",
+    "button",
+    "stick",
+    "counts",
+    "wheel",
+    "pointer",
+    "touch",
+    "pose",
+    "rates",
+    "view",
+    "place",
+    "loss",
+    "mark",
 ]
 Device = Literal["keys", "pad", "mouse", "touch", "hands"]
 
@@ -96,6 +108,8 @@ def _all_controls() -> dict[str, Control]:
             add(f"{hand}.{button}", "button", "hands", hand, 1, 0.0, 1.0)
     add("head.pose", "pose", "hands", "head", 7, *endless)
     add("view", "view", None, "", 2, *endless)
+    for place in ("goal", "aim"):
+        add(place, "place", None, "", 2, *endless)
     for loss in LETS_GO:
         add(loss, "loss", None, "", 0, 0.0, 1.0)
     add("mark", "mark", None, "", 0, 0.0, 0.0)
@@ -134,9 +148,8 @@ def find_control(name: str) -> Control:
     control = CONTROLS.get(name)
     if control is None:
         guess = did_you_mean(name, CONTROLS)
-        known = (
-            "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, view, lost.…"
-        )
+        known = "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, "
+        known += "view, goal, aim, lost.…"
         raise ControlError(f'unknown control "{name}"{guess or known}')
     return control
 

@@ -16,12 +16,12 @@ COUNT_WORDS = {0: "no", 1: "one", 2: "two", 3: "three", 7: "seven"}
 class Event(NamedTuple):
     """At `t` seconds, `control` has `value`.
 
-    A key or button has a number (0 up, 1 down); a stick (x, y) in its own standard, y towards the player; a sensor
-    of a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches,
-    towards the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0
-    when it is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has
-    (yaw_deg, pitch_deg), `mark` a text, a loss such as `lost.focus` the number 1. To have one checked before it is
-    used, see `checked_event`.
+    A key or button has a number (0 up, 1 down); a stick (x, y) in its own standard, y towards the player; a sensor of
+    a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches, towards
+    the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0 when it is
+    lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
+    and `aim` have a place of the plan (x, y) in metres, `mark` a text, a loss such as `lost.focus` the number 1. To
+    have one checked before it is used, see `checked_event`.
 
     >>> Event(0.5, "pad.left_stick", (0.12, -0.94)).control
     'pad.left_stick'

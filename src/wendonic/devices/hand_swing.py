@@ -1,44 +1,45 @@
-"""How far the hands swung: motion controllers' poses become a displacement."""
+"""How far each hand swung: motion controllers' poses become displacements."""
 
-import math
 from collections.abc import MutableSequence, Sequence
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sources import HandsSource
 from wendonic.devices.state import Change, DeviceState
+from wendonic.kernels.places import SWING_START
 
 SQUEEZED = 0.5
 """A squeeze from here on counts."""
 
+_PLACES = {"hand.left": SWING_START, "hand.right": SWING_START + 4}
+
 
 class _Hand:
-    __slots__ = ("at", "squeeze")
+    __slots__ = ("at", "place", "squeeze", "way")
 
-    def __init__(self) -> None:
-        self.at: tuple[float, float, float] | None = None
+    def __init__(self, place: int) -> None:
+        self.place = place
+        self.at: tuple[float, ...] | None = None
+        self.way = [0.0, 0.0, 0.0]
         self.squeeze = 0.0
 
 
 class HandSwing:
-    """The way (m) that all hands which squeeze went since the last tick."""
+    """The way (m) of each hand that squeezes since the last tick, and whether it counts."""
 
-    __slots__ = ("_by_pose", "_by_squeeze", "_start", "_way_m", "watched")
+    __slots__ = ("_by_pose", "_by_squeeze", "watched")
 
-    def __init__(self, source: HandsSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
-        hands = {name: _Hand() for name in source.hands}
+    def __init__(self, source: HandsSource) -> None:
+        """Write into the hands' places of the row."""
+        hands = {name: _Hand(_PLACES[name]) for name in source.hands}
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
-        self._start = start
-        self._way_m = 0.0
         self.watched = (*self._by_pose, *self._by_squeeze)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         """Go on from how the hands squeeze; where they are is taken from their next pose."""
-        self._way_m = 0.0
         for slot, hand in self._by_squeeze.items():
             hand.squeeze = values[slot]
-        for hand in self._by_pose.values():
+            hand.way = [0.0, 0.0, 0.0]
             hand.at = None
 
     def take(self, change: Change) -> None:
@@ -48,17 +49,21 @@ class HandSwing:
             self._by_squeeze[slot].squeeze = value[0]
             return
         hand = self._by_pose[slot]
-        at = (value[0], value[1], value[2])
         if lost:
             hand.at = None
             return
+        at = value[:3]
         if hand.at is not None and hand.squeeze >= SQUEEZED:
-            self._way_m += math.dist(hand.at, at)
+            hand.way = [way + now - was for way, now, was in zip(hand.way, at, hand.at, strict=True)]
         hand.at = at
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
-        """Write the way, once."""
-        row[self._start] = self._way_m
-        moved = self._way_m > 0.0
-        self._way_m = 0.0
+        """Write the ways, once."""
+        moved = False
+        for hand in self._by_pose.values():
+            row[hand.place : hand.place + 3] = hand.way
+            row[hand.place + 3] = 1.0 if hand.squeeze >= SQUEEZED and hand.at is not None else 0.0
+            if any(hand.way):
+                moved = True
+                hand.way = [0.0, 0.0, 0.0]
         return moved

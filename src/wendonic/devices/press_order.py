@@ -1,4 +1,4 @@
-"""In which order keys went down: what decides between opposite ones."""
+"""In which order keys went down, which decides between opposite ones, and which were only tapped."""
 
 from collections.abc import MutableSequence, Sequence
 
@@ -42,3 +42,48 @@ class PressOrder:
         for place, slots in enumerate(self._lists, self._start):
             row[place] = float(choose([numbers[slot] for slot in slots if slot in numbers], default=0))
         return False
+
+
+class KeyTaps(PressOrder):
+    """What `PressOrder` has, of keys too that went down and up again since the last tick: for one tick they are held.
+
+    Under `cancel` a way has 1 for any of its keys.
+    """
+
+    __slots__ = ("_any", "_fresh", "_gone")
+
+    def __init__(self, source: KeysSource, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        super().__init__(source, start)
+        self._any = source.opposites == "cancel"
+        self._fresh: set[int] = set()
+        self._gone: list[Change] = []
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
+        """Number what is held already."""
+        super().begin(values, landings)
+        self._fresh, self._gone = set(), []
+
+    def take(self, change: Change) -> None:
+        """Number a key that went down; let go one that came up, after the next tick if that has not seen it yet."""
+        if change.value[0] > 0.5:
+            self._fresh.add(change.slot)
+        elif change.slot in self._fresh and not change.lost:
+            self._gone.append(change)
+            return
+        super().take(change)
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write the four numbers; return whether some were only tapped."""
+        super().read(state, row)
+        if self._any:
+            for place in range(self._start, self._start + 4):
+                row[place] = 1.0 if row[place] > 0.0 else 0.0
+        tapped = False
+        for change in self._gone:
+            # Down once more since then, it is held.
+            if state.values[change.slot] <= 0.5:
+                super().take(change)
+                tapped = True
+        self._fresh, self._gone = set(), []
+        return tapped

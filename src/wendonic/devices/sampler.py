@@ -5,7 +5,8 @@ from typing import Protocol
 
 from wendonic.devices.controls import CONTROLS, DEVICES, Control, find_kind
 from wendonic.devices.hand_swing import HandSwing
-from wendonic.devices.press_order import PressOrder
+from wendonic.devices.places import AheadReader, AimReader, GoalReader
+from wendonic.devices.press_order import KeyTaps, PressOrder
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sources import (
     AxesSource,
@@ -30,6 +31,7 @@ from wendonic.devices.touches import FingerDrag, ThumbStick, ZoneLists
 from wendonic.errors import ControlError
 from wendonic.kernels.places import (
     AXIS_SOURCES,
+    GOAL_START,
     LOOK_PLACE,
     LOOK_SOURCE_WIDTH,
     LOOK_SOURCES,
@@ -161,12 +163,15 @@ class Sampler:
     """
 
     __slots__ = (
+        "_along",
         "_edges_are_new",
         "_followers",
+        "_goal",
         "_keys",
         "_readers",
         "_sticks",
         "_switch_changes_seen",
+        "_taps",
         "_watched",
         "devices",
         "has_edges",
@@ -176,6 +181,8 @@ class Sampler:
 
     def __init__(self, sources: ModeSources) -> None:
         """Resolve every control; raises `ControlError` for an unknown one, or for more sources than there is room."""
+        self._taps = sources.taps
+        self._along: list[int] = []
         self._switch_changes_seen = -1
         self._edges_are_new = True
         self._keys: list[tuple[int, tuple[int, ...]]] = []
@@ -205,7 +212,19 @@ class Sampler:
                     start = LOOK_START + (place - first_place) * LOOK_SOURCE_WIDTH
                 elif not isinstance(source, KeysSource | TouchZonesSource):
                     start += RAW
+                if channel == "move" and sources.across:
+                    # Ahead and back are of no use: keys have them in places three and four, all others in one.
+                    keys = isinstance(source, KeysSource | TouchZonesSource)
+                    self._along += [start + 2, start + 3] if keys else [start + 1]
                 self._add(source, start)
+        self._goal: GoalReader | None = None
+        if sources.goal is not None:
+            self._goal = GoalReader(sources.goal)
+            self._follow(self._goal)
+        if sources.aims:
+            self._readers.append(AimReader())
+        if sources.tracks:
+            self._readers.append(AheadReader())
         self.presses = [PressReader(binds) for binds in sources.presses]
         by_slot: dict[int, list[_Follower | PressReader]] = {}
         followers: list[_Follower | PressReader] = [*self._followers, *self.presses]
@@ -216,6 +235,8 @@ class Sampler:
 
     def _add(self, source: Source, start: int) -> None:
         match source:
+            case KeysSource() if self._taps:
+                self._follow(KeyTaps(source, start))
             case KeysSource(right, left, ahead, back, "cancel"):
                 for place, names in enumerate((right, left, ahead, back), start):
                     self._keys.append((place, tuple(find_switch(name).slot for name in names)))
@@ -234,13 +255,15 @@ class Sampler:
             case PointerSource():
                 self._readers.append(_Pointer(source, start))
             case HandsSource():
-                self._follow(HandSwing(source, start))
+                self._follow(HandSwing(source))
             case MouseSource():
                 self._readers.append(_Mouse(start))
             case GyroSource(control):
                 self._readers.append(_Gyro(find_kind(control, "rates"), start))
 
-    def _follow(self, reader: PressOrder | ZoneLists | ThumbStick | FingerDrag | HandSwing) -> None:
+    def _follow(
+        self, reader: PressOrder | KeyTaps | ZoneLists | ThumbStick | FingerDrag | HandSwing | GoalReader
+    ) -> None:
         self._readers.append(reader)
         self._followers.append(reader)
 
@@ -270,6 +293,8 @@ class Sampler:
         Returns whether some of it belongs to this tick alone, so that the row has to be filled anew for the next.
         """
         values = state.values
+        if self._goal is not None:
+            self.press_device = -1
         gone = self.has_edges = bool(self.presses) and self._begin_presses()
         if state.kept:
             for change in state.take_kept():
@@ -291,6 +316,10 @@ class Sampler:
         for reader in self._readers:
             if reader.read(state, row):
                 gone = True
+        if self._goal is not None and row[GOAL_START] > 0.0:
+            self.press_device = self._goal.device
+        for place in self._along:
+            row[place] = 0.0
         values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0
         return gone
 

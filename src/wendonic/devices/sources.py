@@ -95,6 +95,38 @@ class HandsSource(NamedTuple):
     hands: Sequence[str]
 
 
+class Plan(NamedTuple):
+    """What a window shows of the plan: where its edges lie (m)."""
+
+    left_m: float
+    back_m: float
+    right_m: float
+    ahead_m: float
+
+    def place(self, x: float, y: float) -> tuple[float, float]:
+        """Return the place of the plan (m) at a point of the window, in its fractions, y down.
+
+        >>> Plan(-10.0, 0.0, 10.0, 8.0).place(0.5, 0.25)
+        (0.0, 6.0)
+        """
+        across, up = self.right_m - self.left_m, self.ahead_m - self.back_m
+        return self.left_m + x * across, self.ahead_m - y * up
+
+
+class PointedGoal(NamedTuple):
+    """The place under the pointer while one of `while_held` is down, or always if empty."""
+
+    while_held: Sequence[str]
+    plan: Plan
+
+
+class TouchedGoal(NamedTuple):
+    """The place under a finger that landed in the zone."""
+
+    zone: Zone
+    plan: Plan
+
+
 class MouseSource(NamedTuple):
     """Counts of the mouse."""
 
@@ -139,10 +171,16 @@ AxisSource = KeysSource | AxesSource | TriggersSource
 LookSource = MouseSource | StickSource | TouchDragSource | GyroSource
 Source = MoveSource | AxisSource | LookSource
 PressBind = SwitchBind | ZoneBind | WheelBind
+GoalSource = PointedGoal | TouchedGoal
 
 
 class ModeSources(NamedTuple):
-    """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty."""
+    """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty.
+
+    `goal` is None where nothing is walked to; `aims` and `tracks` say whether a point to aim at, and where head and
+    hands point, are of use; `across` that only right and left are, as in a game seen from the side; `taps` that a key
+    which went down and up between two ticks is still seen.
+    """
 
     move: Sequence[MoveSource] = ()
     rise: Sequence[AxisSource] = ()
@@ -150,6 +188,11 @@ class ModeSources(NamedTuple):
     turn: Sequence[AxisSource] = ()
     look: Sequence[LookSource] = ()
     presses: Sequence[Sequence[PressBind]] = ()
+    goal: Sequence[GoalSource] | None = None
+    aims: bool = False
+    tracks: bool = False
+    across: bool = False
+    taps: bool = False
 
 
 def find_switch(name: str) -> Control:

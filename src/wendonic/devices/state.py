@@ -58,6 +58,7 @@ class DeviceState:
         "kept",
         "landings",
         "overrun",
+        "placed",
         "refused",
         "switch_changes",
         "touch_changes",
@@ -77,6 +78,8 @@ class DeviceState:
         """The same, for touches alone."""
         self.view_changes = 0
         """Grows whenever a view is given, be it the same one again."""
+        self.placed: set[int] = set()
+        """Slots of the places that have been given at all."""
         self.landings: list[tuple[float, float]] = [(0.0, 0.0)] * TOUCHES
         """Where each touch landed last, in window fractions."""
         self.watched: frozenset[int] = frozenset()
@@ -131,12 +134,12 @@ class DeviceState:
 
     def _set_pair(self, control: Control, first: float, second: float) -> None:
         """Do what `_set_numbers` does, for two numbers within their range: most events are of these."""
-        _, kind, _, _, slot, _, low, high = control
+        _, kind, device, _, slot, _, low, high = control
         if kind == "counts" or slot in self.watched or not (low <= first <= high and low <= second <= high):
             self._set_numbers(control, first, second)
             return
-        if kind == "view":
-            self.view_changes += 1
+        if device is None:
+            self._told(control)
         values = self.values
         if values[slot] != first or values[slot + 1] != second:
             values[slot] = float(first)
@@ -158,11 +161,12 @@ class DeviceState:
         if kind == "counts":
             self._displace(control, fitting)
             return
-        if kind == "view":
-            self.view_changes += 1
+        if control.device is None:
+            self._told(control)
         values = self.values
         was = values[slot : slot + control.width]
-        if fitting == was or (kind == "touch" and fitting[2] == was[2] == 0.0):
+        # A place that is pointed at once more is pointed at anew.
+        if (fitting == was and kind != "place") or (kind == "touch" and fitting[2] == was[2] == 0.0):
             return
         values[slot : slot + control.width] = fitting
         self.changes += 1
@@ -172,6 +176,12 @@ class DeviceState:
                 self.landings[(slot - _TOUCH_SLOT) // control.width] = (fitting[0], fitting[1])
         if slot in self.watched:
             self._keep(Change(slot, tuple(fitting), tuple(was), False))
+
+    def _told(self, context: Control) -> None:
+        if context.kind == "view":
+            self.view_changes += 1
+        else:
+            self.placed.add(context.slot)
 
     def _displace(self, control: Control, counts: Sequence[float]) -> None:
         slot = control.slot

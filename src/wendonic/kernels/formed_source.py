@@ -7,18 +7,16 @@ from wendonic.kernels.stick import StickForm, formed
 
 FORM_STICK = 0
 FORM_AXES = 1
-FORM_SWING = 2
 
 
 class FormTuning(NamedTuple):
-    """The numbers of one such source; `full_m_s` is the hands' speed that asks for everything."""
+    """The numbers of one such source."""
 
     kind: int
     inner: float
     outer: float
     curve_form: int
     curve_exponent: float
-    full_m_s: float
     form: StickForm
 
 
@@ -35,30 +33,19 @@ FORM_AT_REST = FormState(0.0, 0.0, 0.0, 0.0)
 
 
 @kernel
-def formed_source(
-    tuning: FormTuning, tables: Row, state: FormState, raw_x: float, raw_y: float, tick_s: float
-) -> FormState:
-    """Return the new state of a stick in any form, of axes, each by itself, or of a swing (its way, m, in `raw_x`).
+def formed_source(tuning: FormTuning, tables: Row, state: FormState, raw_x: float, raw_y: float) -> FormState:
+    """Return the new state of a stick in any form, or of axes, each by itself.
 
-    A swing is divided by what the hands would cover at full speed in `tick_s`, the whole tick's length. `tables`
-    holds what is of any length: measured rims and curves through points. With raw numbers that have not changed the
-    state stays; so it goes with one tuning.
+    `tables` holds what is of any length: measured rims and curves through points. With raw numbers that have not
+    changed the state stays; so it goes with one tuning.
 
     >>> from wendonic.kernels.stick import USUAL_FORM
-    >>> swing = FormTuning(FORM_SWING, 0.0, 1.0, 0, 1.0, 2.0, USUAL_FORM)
-    >>> formed_source(swing, (), FORM_AT_REST, 0.01, 0.0, 0.01).y
-    0.5
+    >>> axes = FormTuning(FORM_AXES, 0.0, 0.5, 0, 1.0, USUAL_FORM)
+    >>> formed_source(axes, (), FORM_AT_REST, 0.25, -0.5)[:2]
+    (0.5, -1.0)
     """
-    kind, inner, outer, curve_form, exponent, full_m_s, form = tuning
+    kind, inner, outer, curve_form, exponent, form = tuning
     was_x, was_y, was_raw_x, was_raw_y = state
-    if kind == FORM_SWING:
-        if tick_s <= 0.0:
-            return state
-        full_m = tick_s * full_m_s
-        # Nobody swings faster than all there is, however short the tick.
-        raw_y = 1.0 if raw_x >= full_m else raw_x / full_m
-        _, y = formed(0.0, raw_y, inner, outer, curve_form, exponent, form, 1 if was_y > 0.0 else 0, tables)
-        return FormState(0.0, y, 0.0, raw_y)
     if raw_x == was_raw_x and raw_y == was_raw_y:
         return state
     if kind == FORM_AXES:

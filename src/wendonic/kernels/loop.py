@@ -7,9 +7,13 @@ from wendonic.kernels.formed_source import FormState, FormTuning, formed_source
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.look import LookStates, LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
-from wendonic.kernels.places import RAW, TAKEN_OFF
+from wendonic.kernels.places import RAW, SWING_START, TAKEN_OFF
 from wendonic.kernels.press import PressState, PressTuning, pressed
 from wendonic.kernels.sector import sectored
+from wendonic.kernels.steered import ON_GROUND, steered_outcome, wished
+from wendonic.kernels.steering import SteeringState, steering
+from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.kernels.swing import SwingState, SwingTuning, swung
 
 
 @kernel
@@ -27,9 +31,52 @@ def run_form(
     """Shape one source in all `samples`, where its numbers begin at `start`; return its state after the last one."""
     for k in range(len(dts)):
         row = samples[k]
-        state = formed_source(tuning, tables, state, row[start + RAW], row[start + RAW + 1], dts[k])
+        state = formed_source(tuning, tables, state, row[start + RAW], row[start + RAW + 1])
         for field in range(len(state)):
             row[start + field] = state[field]
+    return state
+
+
+@kernel
+def run_swing(
+    tuning: SwingTuning,
+    tables: Row,
+    state: SwingState,
+    start: int,
+    dts: Row,
+    samples: Sequence[MutableSequence[float]],
+) -> SwingState:
+    """Shape the swing of the hands in all `samples`, into the source whose numbers begin at `start`."""
+    for k in range(len(dts)):
+        row = samples[k]
+        state = swung(tuning, tables, state, row, SWING_START, dts[k])
+        row[start + 1] = state.amount
+        row[start + RAW + 1] = state.raw
+    return state
+
+
+@kernel
+def run_steering(
+    tuning: SteeringTuning,
+    course: Row,
+    state: SteeringState,
+    samples: Sequence[Row],
+    wishes: Sequence[Row],
+    dts: Row,
+    outcomes: Sequence[MutableSequence[float]],
+) -> SteeringState:
+    """Fill `outcomes` with the fields of `Steered`, one row a tick, and return the state after the last one.
+
+    `wishes` holds local right and ahead, rise, throttle, turn, and yaw and pitch (rad) of the view.
+    """
+    for k in range(len(dts)):
+        right, ahead, rise, throttle, turn, yaw, pitch = wishes[k]
+        wish = wished(tuning, samples[k], right, ahead, rise, throttle, turn, yaw, pitch, ON_GROUND)
+        state = steering(tuning, course, state, wish, dts[k])
+        told = steered_outcome(state)
+        row = outcomes[k]
+        for field in range(len(told)):
+            row[field] = told[field]
     return state
 
 
@@ -135,5 +182,5 @@ def run_sectors(sectors: int, margin: float, sector: float, faces: Row, filled: 
     return sector
 
 
-LOOPS = (run_form, run_ticks, run_look, run_axis, run_press, run_sectors)
+LOOPS = (run_form, run_swing, run_ticks, run_steering, run_look, run_axis, run_press, run_sectors)
 """What can be compiled."""

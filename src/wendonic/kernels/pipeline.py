@@ -19,7 +19,7 @@ from wendonic.kernels.source import (
     SourceTuning,
     shaped_source,
 )
-from wendonic.kernels.steer_frame import steered
+from wendonic.kernels.steer_frame import FRAME_BESIDE, steered
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
@@ -181,6 +181,13 @@ def tick_part(tuning: Tuning, memory: Memory, sample: Row, view: Row, dt: float)
         # Only rounding can bring it here.
         amount = 1.0
 
+    if steer.frame == FRAME_BESIDE:
+        # `steering` goes on from here.
+        return (
+            (first, second, third, fourth),
+            Outcome(source, raw_x, raw_y, local_x, local_y, 0.0, 0.0, amount, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
+            rules_state,
+        )
     move_x, move_y = steered(local_x, local_y, steer.frame, view[0])
     heading = 0.0
     if amount > 0.0:

@@ -21,7 +21,7 @@ SOURCE_WIDTH = 4
 """Numbers of one source: right, left, ahead, back for keys; else right and ahead, shaped, and from `RAW` on raw."""
 
 RAW = 2
-"""Where the raw numbers of a source begin among its own: right and ahead, or the way that the hands swung (m)."""
+"""Where the raw numbers of a source begin among its own: right and ahead."""
 
 LOOK_SOURCE_WIDTH = 7
 """Numbers of one source of `look`: to the right, and up; for a rate sensor its three rates, what its accelerometer
@@ -41,5 +41,19 @@ LOOK_START = LOOK_PLACE * SOURCE_WIDTH
 ZOOMED = LOOK_START + LOOK_SOURCES * LOOK_SOURCE_WIDTH
 """Where a sample has 1 while the view is zoomed, else 0."""
 
-SAMPLE_WIDTH = ZOOMED + 1
+SWING_START = ZOOMED + 1
+"""Where a sample has the left and the right hand that swing: the way of each (m: three axes), and whether it counts.
+"""
+
+GOAL_START = SWING_START + 8
+"""Where it has 1 if a goal was given this tick, and its place on the plan (m)."""
+
+AIM_START = GOAL_START + 3
+"""The same, for the point that is aimed at; once given, it is given for good."""
+
+AHEAD_START = AIM_START + 3
+"""Where it has the level directions that are ahead for the head, the left and the right hand: right and ahead each.
+"""
+
+SAMPLE_WIDTH = AHEAD_START + 6
 """Numbers in a sample."""

@@ -6,6 +6,7 @@ from wendonic.devices.controls import PADS
 from wendonic.devices.sources import (
     AxesSource,
     AxisSource,
+    GoalSource,
     GyroSource,
     HandsSource,
     KeysSource,
@@ -13,11 +14,14 @@ from wendonic.devices.sources import (
     ModeSources,
     MouseSource,
     MoveSource,
+    Plan,
+    PointedGoal,
     PointerSource,
     PressBind,
     StickSource,
     SwitchBind,
     TouchDragSource,
+    TouchedGoal,
     TouchStickSource,
     TouchZonesSource,
     TriggersSource,
@@ -34,6 +38,7 @@ from wendonic.profile.axis_binds import (
     TurnKeysBind,
     TurnTriggersBind,
 )
+from wendonic.profile.goal_binds import GoalBind, TouchGoalBind
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, TouchDragBind
 from wendonic.profile.move_binds import (
     AxesBind,
@@ -47,6 +52,7 @@ from wendonic.profile.move_binds import (
 )
 from wendonic.profile.press_binds import PressEntry, TriggerEntry, WheelEntry, ZoneEntry
 from wendonic.profile.schema import Profile
+from wendonic.profile.steer import Faced, GotoSteer, GridSteer, HandsSteer, MapSteer
 from wendonic.profile.window import Window
 
 
@@ -123,6 +129,15 @@ def _look_source(bind: LookBind, window: Window, seat: _Seat) -> LookSource:
     return MouseSource()
 
 
+def _goal_source(bind: GoalBind, window: Window, seat: _Seat) -> GoalSource:
+    if window.plan is None:
+        raise AssertionError("a profile whose goals are pointed at has a plan")
+    plan = Plan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.ahead_m)
+    if isinstance(bind, TouchGoalBind):
+        return TouchedGoal(window.zone_of(bind.touch), plan)
+    return PointedGoal(seat.all_own(bind.while_held), plan)
+
+
 def _press_bind(entry: PressEntry, window: Window, seat: _Seat) -> PressBind:
     match entry:
         case TriggerEntry():
@@ -142,6 +157,8 @@ def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> M
     own = _Seat(seat)
     mode = profile.mode[mode_name]
     window = profile.window
+    steer = mode.steer
+    going = isinstance(steer, GotoSteer)
 
     def entries(channel: Any) -> Any:
         return channel.bind if channel else ()
@@ -156,4 +173,9 @@ def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> M
             tuple(_press_bind(entry, window, own) for entry in entries(mode.press.get(name)))
             for name in profile.press_names
         ),
+        goal=tuple(_goal_source(bind, window, own) for bind in entries(mode.goal)) if going else None,
+        aims=isinstance(steer, Faced) and steer.face == "aim",
+        tracks=isinstance(steer, HandsSteer),
+        across=isinstance(steer, MapSteer) and steer.side_view,
+        taps=isinstance(steer, GridSteer),
     )

@@ -39,7 +39,7 @@ def _bound_controls(bind: Any) -> list[str]:
                 names.append(named)
             case "touch_zones":
                 names += [f'zone "{name}"' for zones in named.model_dump().values() for name in zones]
-            case "touch_stick" | "touch_drag":
+            case "touch_stick" | "touch_drag" | "touch":
                 names.append(f'zone "{named}"')
             case "while_held":
                 names += named

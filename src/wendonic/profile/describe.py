@@ -5,14 +5,14 @@ from wendonic.look_units import zoom_ratio
 from wendonic.profile.bind_words import look_source_words, source_words
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
-from wendonic.profile.schema import Gait, Mode, Profile, Steer, World
+from wendonic.profile.schema import Gait, Mode, Profile, World
+from wendonic.profile.steer_words import steer_lines
 from wendonic.profile.tuning import (
     DIAGONAL_FACTOR_USUAL,
     DOUBLE_S,
     LONG_S,
     NOTCH_PULL,
     PACE_MARGIN,
-    SECTOR_MARGIN_DEG,
     TAP_S,
 )
 from wendonic.profile.window import Window
@@ -22,10 +22,6 @@ _DIAGONALS = {
     "unit": "any input is full speed",
     "free": "diagonals free (41 % too fast with keys)",
     "factor": "both axes of a diagonal multiplied by",
-}
-_FRAMES = {
-    "camera": "ahead is where the camera looks, flattened",
-    "map": "ahead is the plan's +y, whatever the camera does",
 }
 
 
@@ -72,8 +68,7 @@ def describe_world(world: World) -> str:
 def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     lines = [
         f"  mode {name}{' (starts here)' if starts else ''}",
-        f"    steer: {_FRAMES[mode.steer.frame]}",
-        f"    face: the way of travel, turning at up to {mode.steer.turn_deg_s:g} deg/s{_sector_words(mode.steer)}",
+        *steer_lines(mode.steer),
     ]
     if mode.move:
         lines += [f"    move: {_merged(mode.move)}, {_move_words(mode.move)}"]
@@ -95,13 +90,6 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     if mode.held_presses == "drop":
         lines.append("    entered with presses held: they end, and count again once let go")
     return lines
-
-
-def _sector_words(steer: Steer) -> str:
-    if steer.sectors is None:
-        return ""
-    margin_deg = SECTOR_MARGIN_DEG if steer.sector_margin_deg is None else steer.sector_margin_deg
-    return f"; one of {steer.sectors} facings, left {margin_deg:g} deg beyond its border"
 
 
 def _move_words(move: Move) -> str:

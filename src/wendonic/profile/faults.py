@@ -14,15 +14,8 @@ from wendonic.profile.named import unknown_names
 from wendonic.profile.schema import Profile
 from wendonic.profile.table import OWN_FAULTS, OWN_WORDS, Table
 
-LATER_VALUES = frozenset(
-    """
-    facing drive fly grid goto hands view aim hold
-    """.split()
-)
-"""Choices of the format that this version does not shape yet."""
-
 _SOURCE_KEYS = frozenset(
-    "keys dpad stick axes axis triggers touch_zones touch_stick touch_drag pointer hands mouse gyro".split()
+    "keys dpad stick axes axis triggers touch_zones touch_stick touch_drag pointer touch hands mouse gyro".split()
 )
 
 _WORDS_OF_TYPES = {
@@ -37,18 +30,21 @@ _WORDS_OF_TYPES = {
 }
 
 
-def profile_faults(error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
-    """Return every fault of the profile `content` that `text` gave, in the order of its lines."""
+def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
+    """Return every fault of the `content` that `text` gave, a profile or another `root`, in the order of its lines."""
     faults = []
-    for where, what in unknown_names(content):
+    missing = unknown_names(content) if root is Profile else []
+    for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
         faults.append(Fault(field_line(text, path), _dotted(path), what))
     for detail in error.errors():
-        path = _field_path(detail["loc"])
+        path = _field_path(root, detail["loc"])
         if detail["type"] == OWN_FAULTS:
-            # Names that do not exist are found above, whatever else is wrong.
-            for line in str(detail["ctx"]["words"]).splitlines() if path else ():
+            for line in str(detail["ctx"]["words"]).splitlines():
                 where, _, what = line.partition(": ")
+                if not path and (where, what) in missing:
+                    # Found above, whatever else is wrong.
+                    continue
                 full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
                 faults.append(Fault(field_line(text, full), _dotted(full), what))
             continue
@@ -56,8 +52,8 @@ def profile_faults(error: ValidationError, content: dict[str, Any], text: str) -
             # pydantic counts only the good entries; each bad one is reported by itself.
             continue
         if detail["type"] == "union_tag_invalid":
-            path.append("form")
-        faults.append(Fault(field_line(text, path), _dotted(path), _what(detail)))
+            path.append("frame" if path[-1] == "steer" else "form")
+        faults.append(Fault(field_line(text, path), _dotted(path), _what(root, detail)))
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
 
 
@@ -66,15 +62,15 @@ def _dotted(path: Sequence[str | int]) -> str:
     return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in path).removeprefix(".")
 
 
-def _field_path(loc: Sequence[str | int]) -> list[str | int]:
+def _field_path(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
     """Leave out of pydantic's path the names of the alternatives it chose between."""
-    return [part for part, _, is_choice in _steps(loc) if not is_choice]
+    return [part for part, _, is_choice in _steps(root, loc) if not is_choice]
 
 
-def _steps(loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
+def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
     """Go along `loc`: each part, what the schema says stands there, and whether it is an alternative's name."""
     steps = []
-    kind: Any = Profile
+    kind: Any = root
     for part in loc:
         kind, is_choice = _step(kind, part)
         steps.append((part, kind, is_choice))
@@ -106,32 +102,32 @@ def _choice_names(choice: Any) -> tuple[str, ...]:
     return get_args(form.annotation) if form else ()
 
 
-def _alternatives(loc: Sequence[str | int]) -> list[str]:
+def _alternatives(root: type[Table], loc: Sequence[str | int]) -> list[str]:
     """Return the names of the alternatives that the schema has at `loc`."""
-    kind = _steps(loc)[-1][1]
+    kind = _steps(root, loc)[-1][1]
     while get_origin(kind) is Annotated:
         kind = get_args(kind)[0]
     return [name for choice in get_args(kind) for name in _choice_names(choice)]
 
 
-def _table_around(loc: Sequence[str | int]) -> type[Table]:
-    kind = _steps(loc[:-1])[-1][1] if len(loc) > 1 else Profile
+def _table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
+    kind = _steps(root, loc[:-1])[-1][1] if len(loc) > 1 else root
     while get_origin(kind) is Annotated:
         kind = get_args(kind)[0]
     if type(None) in get_args(kind):
         kind = next(part for part in get_args(kind) if part is not type(None))
-    return kind if isinstance(kind, type) and issubclass(kind, Table) else Profile
+    return kind if isinstance(kind, type) and issubclass(kind, Table) else root
 
 
-def _what(detail: ErrorDetails) -> str:
+def _what(root: type[Table], detail: ErrorDetails) -> str:
     kind = detail["type"]
     if kind in _WORDS:
-        return _WORDS[kind](detail)
+        return _WORDS[kind](root, detail)
     allowed = _WORDS_OF_TYPES.get(kind)
     return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
 
 
-def _choice(detail: ErrorDetails) -> str:
+def _choice(_: type[Table], detail: ErrorDetails) -> str:
     """Say what was found in place of one of a few words, be it a field's value or an alternative's `form`."""
     context = detail["ctx"]
     found = context.get("tag", detail["input"])
@@ -140,25 +136,25 @@ def _choice(detail: ErrorDetails) -> str:
     return f"found {_shown(found)}; allowed: {', '.join(allowed)}{_guess(found, allowed)}"
 
 
-def _no_alternative(detail: ErrorDetails) -> str:
+def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     found = detail["input"]
     if not isinstance(found, dict):
         return f"found {_shown(found)}; allowed: a table"
-    alternatives = _alternatives(detail["loc"])
+    alternatives = _alternatives(root, detail["loc"])
     if "form" in detail["ctx"]["discriminator"]:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
     keys = ", ".join(found) or "nothing"
     return f"found {keys}; allowed: it names its controls under one of {', '.join(map(str, alternatives))}"
 
 
-def _out_of_range(detail: ErrorDetails) -> str:
+def _out_of_range(root: type[Table], detail: ErrorDetails) -> str:
     loc = detail["loc"]
-    return f"found {_shown(detail['input'])}; allowed: {_range(loc)}"
+    return f"found {_shown(detail['input'])}; allowed: {_range(root, loc)}"
 
 
-_WORDS: dict[str, Callable[[ErrorDetails], str]] = {
-    "extra_forbidden": lambda detail: _unknown_key(str(detail["loc"][-1]), _table_around(detail["loc"])),
-    "missing": lambda _: "is missing",
+_WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
+    "extra_forbidden": lambda root, detail: _unknown_key(str(detail["loc"][-1]), _table_around(root, detail["loc"])),
+    "missing": lambda *_: "is missing",
     "literal_error": _choice,
     "union_tag_invalid": _choice,
     "union_tag_not_found": _no_alternative,
@@ -166,19 +162,17 @@ _WORDS: dict[str, Callable[[ErrorDetails], str]] = {
     "greater_than_equal": _out_of_range,
     "less_than": _out_of_range,
     "less_than_equal": _out_of_range,
-    "too_short": lambda detail: f"found none; allowed: at least {detail['ctx']['min_length']}",
-    "too_long": lambda detail: (
+    "too_short": lambda _, detail: f"found none; allowed: at least {detail['ctx']['min_length']}",
+    "too_long": lambda _, detail: (
         f"found {detail['ctx']['actual_length']}; allowed: at most {detail['ctx']['max_length']}"
     ),
-    OWN_WORDS: lambda detail: str(detail["ctx"]["words"]),
+    OWN_WORDS: lambda _, detail: str(detail["ctx"]["words"]),
 }
 
 
 def _guess(found: object, allowed: list[str]) -> str:
     if not isinstance(found, str):
         return ""
-    if found in LATER_VALUES:
-        return f"; {_shown(found)} belongs to the format, but this version does not shape it yet"
     return did_you_mean(found, [word.strip('"') for word in allowed])
 
 
@@ -191,11 +185,11 @@ def _unknown_key(name: str, table: type[Table]) -> str:
     return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
 
 
-def _range(loc: Sequence[str | int]) -> str:
+def _range(root: type[Table], loc: Sequence[str | int]) -> str:
     """Say in words what range the schema gives to the number at `loc`."""
     # A number in a list has its range where the list's field is.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
-    table, name = _table_around(loc[: ends[0]]), str(loc[ends[0] - 1])
+    table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
     field = table.model_fields[name]
     low, high = "", ""
     for mark in [*field.metadata, *_marks(field.annotation)]:

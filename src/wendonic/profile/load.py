@@ -3,12 +3,16 @@
 import re
 import tomllib
 from pathlib import Path
+from typing import TypeVar
 
 from pydantic import ValidationError
 
-from wendonic.errors import Fault, ProfileError
+from wendonic.errors import Fault, FileError, ProfileError
 from wendonic.profile.schema import Profile
+from wendonic.profile.table import Table
 from wendonic.whole_file import file_content
+
+AnyTable = TypeVar("AnyTable", bound=Table)
 
 
 def load_profile(path: str | Path) -> Profile:
@@ -18,13 +22,7 @@ def load_profile(path: str | Path) -> Profile:
     Traceback (most recent call last):
     wendonic.errors.ProfileError: no_such_profile.toml: cannot be read: No such file or directory
     """
-    content = file_content(path, "profile", ProfileError)
-    try:
-        text = content.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        line = content[: error.start].count(b"\n") + 1
-        raise ProfileError(path, [Fault(line, "", "is no UTF-8 text; a profile is a TOML file")]) from None
-    return profile_from_text(text, path)
+    return profile_from_text(text_of(path, "profile", ProfileError), path)
 
 
 def profile_from_text(text: str, path: str | Path = "<text>") -> Profile:
@@ -41,17 +39,32 @@ def profile_from_text(text: str, path: str | Path = "<text>") -> Profile:
     """
     if not text.strip():
         raise ProfileError(path, [Fault(None, "", 'is empty; "wendonic new" writes a profile to begin with')])
+    return table_from_text(Profile, text, path, ProfileError)
+
+
+def text_of(path: str | Path, kind: str, error: type[FileError]) -> str:
+    """Return the text of a TOML file, or raise `error`."""
+    content = file_content(path, kind, error)
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError as fault:
+        line = content[: fault.start].count(b"\n") + 1
+        raise error(path, [Fault(line, "", f"is no UTF-8 text; a {kind} is a TOML file")]) from None
+
+
+def table_from_text(table: type[AnyTable], text: str, path: str | Path, error: type[FileError]) -> AnyTable:
+    """Return the table that a TOML text holds, or raise `error` with all its faults at once."""
     try:
         content = tomllib.loads(text)
-    except (tomllib.TOMLDecodeError, RecursionError) as error:
-        place = re.search(r" \(at line (\d+), column (\d+)\)$", str(error))
+    except (tomllib.TOMLDecodeError, RecursionError) as fault:
+        place = re.search(r" \(at line (\d+), column (\d+)\)$", str(fault))
         if place is None:
-            raise ProfileError(path, [Fault(None, "", f"is no TOML: {error}")]) from None
-        what = f"is no TOML: {str(error)[: place.start()]}"
-        raise ProfileError(path, [Fault(int(place[1]), f"column {place[2]}", what)]) from None
+            raise error(path, [Fault(None, "", f"is no TOML: {fault}")]) from None
+        what = f"is no TOML: {str(fault)[: place.start()]}"
+        raise error(path, [Fault(int(place[1]), f"column {place[2]}", what)]) from None
     try:
-        return Profile.model_validate(content)
-    except ValidationError as error:
-        from wendonic.profile.faults import profile_faults
+        return table.model_validate(content)
+    except ValidationError as fault:
+        from wendonic.profile.faults import table_faults
 
-        raise ProfileError(path, profile_faults(error, content, text)) from None
+        raise error(path, table_faults(table, fault, content, text)) from None

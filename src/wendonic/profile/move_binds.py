@@ -6,7 +6,7 @@ from pydantic import Discriminator, Field, Tag
 
 from wendonic.profile.binds import Centred, OppositesRule, Ramped, Tilted, WayLists, ZoneNames, by_key
 from wendonic.profile.shapes import LINEAR_CURVE, Curve, DeadZone
-from wendonic.profile.table import AxisName, KeyList, StickName, SwitchName, Table
+from wendonic.profile.table import AxisName, KeyList, Seconds, StickName, SwitchName, Table
 
 
 class MoveKeys(WayLists):
@@ -92,10 +92,17 @@ class PointerBind(Tilted):
 
 
 class HandsBind(Tilted):
-    """Walking by swinging the hands that squeeze: `full_swing_m_s` of both together asks for everything."""
+    """Walking by swinging the hands that squeeze: a hand at `full_swing_m_s` asks for everything.
+
+    Both hands give `both_boost` times as much as one. A hand's velocity is smoothed by `steady_half_life_s`, so that
+    its trembling cancels out; what is asked for falls by half every `release_half_life_s`.
+    """
 
     hands: Annotated[tuple[Literal["hand.left", "hand.right"], ...], Field(strict=False, min_length=1, max_length=2)]
-    full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = 2.0
+    full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = 1.8
+    both_boost: Annotated[float, Field(ge=1.0, le=4.0)] = 1.5
+    steady_half_life_s: Seconds = 0.04
+    release_half_life_s: Seconds = 0.18
     dead_zone: DeadZone = DeadZone(inner=0.1, outer=1.0)
     curve: Curve = LINEAR_CURVE
 

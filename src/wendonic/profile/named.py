@@ -9,13 +9,13 @@ from wendonic.profile.window import USUAL_ZONES
 
 def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
     """Go through the zones that a mode names: field path and name. What is not of the right type is passed over."""
-    for channel in ("move", "look"):
+    for channel in ("move", "look", "goal"):
         table = mode.get(channel)
         binds = table.get("bind") if isinstance(table, dict) else None
         for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
             for key, named in bind.items() if isinstance(bind, dict) else ():
                 where = f"{path}.{channel}.bind.{index}.{key}"
-                if key in ("touch_stick", "touch_drag") and isinstance(named, str):
+                if key in ("touch_stick", "touch_drag", "touch") and isinstance(named, str):
                     yield where, named
                 if key == "touch_zones" and isinstance(named, dict):
                     for way, names in named.items():

@@ -1,14 +1,16 @@
 """What a profile may hold: every field with its unit, range and default."""
 
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
+from wendonic.profile.goal_binds import GoalTable
 from wendonic.profile.named import unknown_names
 from wendonic.profile.press_binds import PressTable
+from wendonic.profile.steer import AnySteer, CameraSteer, DriveSteer, Faced, GotoSteer, MapSteer
 from wendonic.profile.table import Table, own_fault, own_faults
 from wendonic.profile.window import Window
 
@@ -16,10 +18,13 @@ SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 
 
 class World(Table):
-    """The game's own axes: which signed axis is right, ahead and up. A 2-D game leaves `up` out."""
+    """The game's own axes: which signed axis is right, ahead and up.
+
+    A 2-D game seen from above leaves `up` out, one seen from the side `ahead`.
+    """
 
     right: SignedAxis
-    ahead: SignedAxis
+    ahead: SignedAxis | None = None
     up: SignedAxis | None = None
 
     @model_validator(mode="after")
@@ -29,34 +34,14 @@ class World(Table):
         if len(letters) < len(axes):
             words = f"found {', '.join(axes)}; allowed: a different letter for each"
             raise own_fault(words)
-        if self.up is None and "z" in letters:
-            words = f"found {', '.join(axes)} and no up; a 2-D game uses x and y, a 3-D one also says up"
+        if len(axes) == 1:
+            raise own_fault(f"found {self.right} alone; a game from above also says ahead, one from the side up")
+        if len(axes) == 2 and "z" in letters:
+            missing = "up" if self.up is None else "ahead"
+            words = (
+                f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D one also says {missing}"
+            )
             raise own_fault(words)
-        return self
-
-
-class Steer(Table):
-    """What "ahead" means, and how fast the body turns to face the way it travels.
-
-    A sprite with `sectors` facings leaves one only `sector_margin_deg` beyond its border.
-    """
-
-    frame: Literal["camera", "map"] = "camera"
-    face: Literal["travel"] = "travel"
-    turn_deg_s: Annotated[float, Field(gt=0.0, le=100_000.0)] = 540.0
-    sectors: Literal[2, 4, 8, 16] | None = None
-    sector_margin_deg: Annotated[float, Field(ge=0.0, le=45.0)] | None = None
-
-    @model_validator(mode="after")
-    def _margin_of_sectors(self) -> Self:
-        if self.sector_margin_deg is None:
-            return self
-        if self.sectors is None:
-            raise own_faults([("sector_margin_deg", "does nothing without sectors")])
-        width_deg = 360.0 / self.sectors
-        if self.sector_margin_deg >= width_deg / 2.0:
-            words = f"{self.sector_margin_deg:g} is half a sector or more; allowed: below {width_deg / 2.0:g}"
-            raise own_faults([("sector_margin_deg", words)])
         return self
 
 
@@ -70,17 +55,61 @@ class Mode(Table):
     gait: str = "walk"
     leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = None
     held_presses: Literal["carry", "drop"] = "carry"
-    steer: Steer = Steer()
+    steer: AnySteer = CameraSteer()
     move: Move | None = None
     rise: Rise | None = None
     throttle: Throttle | None = None
     turn: Turn | None = None
     look: LookTable | None = None
+    goal: GoalTable | None = None
     press: dict[str, PressTable] = Field(default_factory=dict)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _crisp_on_a_grid(cls, content: Any) -> Any:
+        """On squares a press counts at once: what the file says nothing about has no ramp and no smoothing."""
+        steer = content.get("steer") if isinstance(content, dict) else None
+        move = content.get("move") if isinstance(steer, dict) and steer.get("frame") == "grid" else None
+        binds = move.get("bind") if isinstance(move, dict) else None
+        if not isinstance(move, dict) or not isinstance(binds, list | tuple):
+            return content
+        ramped = ("keys", "dpad", "touch_zones")
+        crisp = [
+            {"rise_s": 0.0, "fall_s": 0.0, **bind}
+            if isinstance(bind, dict) and any(key in bind for key in ramped)
+            else bind
+            for bind in binds
+        ]
+        smoothing = {} if "one_euro" in move else {"half_life_s": 0.0}
+        return {**content, "move": {**smoothing, **move, "bind": crisp}}
+
+    @model_validator(mode="after")
+    def _steers(self) -> Self:
+        wrong: list[tuple[str, str]] = []
+        steer = self.steer
+        if isinstance(steer, Faced) and steer.face == "turn" and self.turn is None:
+            wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
+        if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
+            wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
+        if self.goal is not None and not isinstance(steer, GotoSteer):
+            wrong.append(("goal.bind.0", f'does nothing under frame "{steer.frame}"; it goes with frame "goto"'))
+        if isinstance(steer, MapSteer) and steer.side_view:
+            for index, bind in enumerate(self.move.bind if self.move else ()):
+                ways = getattr(bind, "keys", None) or getattr(bind, "touch_zones", None)
+                for way in ("ahead", "back"):
+                    if ways is not None and getattr(ways, way):
+                        where = "keys" if hasattr(bind, "keys") else "touch_zones"
+                        words = "does nothing in a side view; up and down are a press there, or the channel rise"
+                        wrong.append((f"move.bind.{index}.{where}.{way}", words))
+        hands = [index for index, bind in enumerate(self.move.bind if self.move else ()) if hasattr(bind, "hands")]
+        wrong += [(f"move.bind.{index}", "hands swing in one entry; give it both of them") for index in hands[1:]]
+        if wrong:
+            raise own_faults(wrong)
+        return self
 
     @model_validator(mode="after")
     def _bindings(self) -> Self:
-        tables = {name: getattr(self, name) for name in ("move", "rise", "throttle", "turn", "look")}
+        tables = {name: getattr(self, name) for name in ("move", "rise", "throttle", "turn", "look", "goal")}
         channels = {name: table.bind for name, table in tables.items() if table}
         if not self.press and not channels:
             raise own_fault("binds nothing; give it [[….move.bind]], or another channel, or a press")
@@ -115,6 +144,13 @@ class Profile(Table):
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
         wrong = unknown_names(self.model_dump())
+        for name, mode in self.mode.items():
+            if self.world.ahead is None and not (isinstance(mode.steer, MapSteer) and mode.steer.side_view):
+                words = 'the world has no ahead; allowed: frame "map" with side_view = true'
+                wrong.append((f"mode.{name}.steer", words))
+            if mode.goal is not None and self.window.plan is None:
+                words = "points into the window, but [window.plan] does not say what that shows"
+                wrong.append((f"mode.{name}.goal.bind.0", words))
         if wrong:
             raise own_faults(wrong)
         return self

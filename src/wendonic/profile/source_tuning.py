@@ -12,11 +12,12 @@ from wendonic.kernels.curve import (
     PIECE_WIDTH,
 )
 from wendonic.kernels.dead_zone import ZONE_AXES, ZONE_CUT, ZONE_NONE, ZONE_ROUND, ZONE_ROUND_WEDGE, ZONE_WEDGE
-from wendonic.kernels.formed_source import FORM_AXES, FORM_STICK, FORM_SWING, FormTuning
+from wendonic.kernels.formed_source import FORM_AXES, FORM_STICK, FormTuning
 from wendonic.kernels.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE
 from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.source import SILENT_SOURCE, SOURCE_FORMED, SOURCE_KEYS, SOURCE_STICK, SourceTuning
 from wendonic.kernels.stick import USUAL_FORM, StickForm
+from wendonic.kernels.swing import SwingTuning
 from wendonic.profile.axis_binds import AxisBind, TriggersBind
 from wendonic.profile.binds import Centred, Ramped, Tilted
 from wendonic.profile.look_binds import LookStickBind
@@ -40,7 +41,7 @@ _CURVES = {
     "knee": CURVE_KNEE,
     "points": CURVE_POINTS,
 }
-_OPPOSITES = {"cancel": OPPOSITES_CANCEL, "latest": OPPOSITES_LATEST, "earliest": OPPOSITES_EARLIEST}
+OPPOSITES = {"cancel": OPPOSITES_CANCEL, "latest": OPPOSITES_LATEST, "earliest": OPPOSITES_EARLIEST}
 
 
 class Tables:
@@ -130,17 +131,17 @@ def source_tuning(
             kind=SOURCE_KEYS,
             rise_s=bind.rise_s,
             fall_s=bind.fall_s,
-            opposites=_OPPOSITES[getattr(bind, "opposites", "cancel")],
+            opposites=OPPOSITES[getattr(bind, "opposites", "cancel")],
             at_once=int(bind.reversal == "at_once"),
             half_life_s=half_life_s,
             capped=int(capped and half_life_s > 0.0),
         )
         return keys, None
     shape = shape_of(bind, tables)
-    kind, full_m_s = FORM_STICK, 1.0
+    kind = FORM_STICK
     if isinstance(bind, HandsBind):
-        kind, full_m_s = FORM_SWING, bind.full_swing_m_s
-    elif isinstance(bind, AxesBind | AxisBind | TriggersBind):
+        return SILENT_SOURCE._replace(kind=SOURCE_FORMED), None
+    if isinstance(bind, AxesBind | AxisBind | TriggersBind):
         kind = FORM_AXES
     elif shape.usual:
         inner, outer, number, exponent, _ = shape
@@ -149,6 +150,20 @@ def source_tuning(
         )
         return stick, None
     inner, outer, number, exponent, form = shape
-    return SILENT_SOURCE._replace(kind=SOURCE_FORMED), FormTuning(
-        kind, inner, outer, number, exponent, full_m_s, form
+    return SILENT_SOURCE._replace(kind=SOURCE_FORMED), FormTuning(kind, inner, outer, number, exponent, form)
+
+
+def swing_tuning(bind: HandsBind, tables: Tables) -> SwingTuning:
+    """Return the numbers of hands that swing; they come into the tick shaped, too."""
+    inner, outer, number, exponent, form = shape_of(bind, tables)
+    return SwingTuning(
+        bind.full_swing_m_s,
+        bind.both_boost,
+        bind.steady_half_life_s,
+        bind.release_half_life_s,
+        inner,
+        outer,
+        number,
+        exponent,
+        form,
     )

@@ -45,15 +45,20 @@ from wendonic.kernels.press import (
     PressTuning,
 )
 from wendonic.kernels.source import SILENT_SOURCE, SourceTuning
-from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.steer_frame import FRAME_BESIDE
+from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.stick_look import StickLookTuning
+from wendonic.kernels.swing import SwingTuning
 from wendonic.look_units import CM_PER_INCH, zoom_ratio
 from wendonic.profile.binds import Ramped, Tilted
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.move_binds import HandsBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Mode, Profile
-from wendonic.profile.source_tuning import Tables, shape_of, source_tuning
+from wendonic.profile.source_tuning import Tables, shape_of, source_tuning, swing_tuning
+from wendonic.profile.steer import Faced
+from wendonic.profile.steer_tuning import FRAMES, stays_in_tick, steering_tuning
 
 _DIAGONALS = {
     "cap": DIAGONAL_CAP,
@@ -61,7 +66,6 @@ _DIAGONALS = {
     "free": DIAGONAL_FREE,
     "factor": DIAGONAL_FACTOR,
 }
-_FRAMES = {"camera": FRAME_CAMERA, "map": FRAME_MAP}
 _MERGES = {"strongest": MERGE_STRONGEST, "sum": MERGE_SUM, "latest": MERGE_LATEST}
 _STYLES = {
     "hold": STYLE_HOLD,
@@ -97,11 +101,14 @@ class ModeTuning(NamedTuple):
     `forms` are the sources that are shaped before the tick, each with where its numbers begin in the sample; `axes`
     are `rise`, `throttle` and `turn`; `gyros` says which source of `look` a rate sensor is; `presses` those of the
     whole profile, silent where the mode does not bind them; `tables` holds measured rims and curves through points;
-    `sectors` is 0 for none, its margin in rad.
+    `sectors` is 0 for none, its margin in rad. `swing` says the same of hands that swing, None without any;
+    `steering` is None where the tick itself does all the steering.
     """
 
     tick: Tuning
     forms: tuple[tuple[int, FormTuning], ...]
+    swing: tuple[int, SwingTuning] | None
+    steering: SteeringTuning | None
     axes: tuple[AxisTuning, AxisTuning, AxisTuning]
     look: LookTuning
     gyros: dict[str, int]
@@ -118,6 +125,7 @@ class _Builder:
     def __init__(self) -> None:
         self.tables = Tables()
         self.forms: list[tuple[int, FormTuning]] = []
+        self.swing: tuple[int, SwingTuning] | None = None
 
     def _sources(
         self, binds: tuple[Ramped | Tilted, ...], first_place: int, half_life_s: float = 0.0, capped: bool = False
@@ -128,6 +136,8 @@ class _Builder:
             sources.append(source)
             if form:
                 self.forms.append((place * SOURCE_WIDTH, form))
+            if isinstance(bind, HandsBind):
+                self.swing = (place * SOURCE_WIDTH, swing_tuning(bind, self.tables))
         return sources
 
     def move(self, move: Move | None) -> MoveTuning:
@@ -263,10 +273,12 @@ def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
     gait = profile.gait_of(mode_name)
     build = _Builder()
     steer = mode.steer
+    steering = None if stays_in_tick(mode) else steering_tuning(mode, gait)
+    turn_deg_s = steer.turn_rate_deg_s if isinstance(steer, Faced) else 0.0
     tick = Tuning(
         profile.max_dt_s,
         build.move(mode.move),
-        SteerTuning(_FRAMES[steer.frame], math.radians(steer.turn_deg_s)),
+        SteerTuning(FRAME_BESIDE if steering else FRAMES[steer.frame], math.radians(turn_deg_s)),
         GaitTuning(gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2),
     )
     axes = (
@@ -280,6 +292,8 @@ def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
     return ModeTuning(
         tick,
         tuple(build.forms),
+        build.swing,
+        steering,
         axes,
         look,
         {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)},

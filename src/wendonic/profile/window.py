@@ -14,6 +14,7 @@ USUAL_ZONES = {
     "lower part": Zone(0.0, 0.6, 1.0, 1.0),
     "left half": Zone(0.0, 0.0, 0.5, 1.0),
     "right half": Zone(0.5, 0.0, 1.0, 1.0),
+    "window": Zone(0.0, 0.0, 1.0, 1.0),
 }
 """Zones that every profile has without writing them; one of its own of the same name takes their place."""
 
@@ -33,11 +34,29 @@ class ZoneTable(Table):
         return self
 
 
+class PlanTable(Table):
+    """What the window shows of the plan: where its edges lie (m)."""
+
+    left_m: float
+    back_m: float
+    right_m: float
+    ahead_m: float
+
+    @model_validator(mode="after")
+    def _not_empty(self) -> Self:
+        if self.left_m >= self.right_m or self.back_m >= self.ahead_m:
+            raise own_fault("is empty; allowed: left_m below right_m, and back_m below ahead_m")
+        return self
+
+
 class Window(Table):
-    """What touches and the pointer are measured by: the window's width over its height, and its zones by name."""
+    """What touches and the pointer are measured by: the window's width over its height, its zones by name, and which
+    part of the plan it shows, if it is one.
+    """
 
     aspect_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = 16.0 / 9.0
     zone: dict[str, ZoneTable] = Field(default_factory=dict)
+    plan: PlanTable | None = None
 
     def zone_of(self, name: str) -> Zone:
         """Return a zone by its name."""

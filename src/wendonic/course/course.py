@@ -1,0 +1,65 @@
+"""A course from a file, and as one row of numbers for the kernels."""
+
+from functools import cached_property
+from pathlib import Path
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from wendonic.course.pieces import Piece, Wall
+from wendonic.errors import FileError
+from wendonic.kernels.ground import HEADER_NUMBERS, Ground, ground_at, in_wall
+from wendonic.profile.load import table_from_text, text_of
+from wendonic.profile.table import Table
+
+Square = Annotated[tuple[int, int], Field(strict=False)]
+
+
+class CourseError(FileError):
+    """A course with faults."""
+
+
+class Course(Table):
+    """Ground to try a profile on: the highest of its pieces at each place, level ground at height 0 elsewhere; walls,
+    and squares that are blocked, counted on the plan from (0, 0) about the origin.
+    """
+
+    format: Literal["wendonic-course"]
+    version: Literal[1]
+    title: str = ""
+    piece: Annotated[tuple[Piece, ...], Field(strict=False, max_length=200)] = ()
+    wall: Annotated[tuple[Wall, ...], Field(strict=False, max_length=200)] = ()
+    blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=10_000)] = ()
+
+    @cached_property
+    def numbers(self) -> tuple[float, ...]:
+        """All of it in one row, as the kernels read it; see `kernels.ground`."""
+        pieces = [number for piece in self.piece for number in piece.numbers]
+        walls = [number for wall in self.wall for number in wall.numbers]
+        blocked = [float(number) for square in self.blocked for number in square]
+        start = HEADER_NUMBERS + len(pieces) + len(walls)
+        counts = (float(len(self.piece)), float(len(self.wall)), float(start))
+        return (*counts, *pieces, *walls, float(len(self.blocked)), *blocked)
+
+    def ground(self, x: float, y: float) -> Ground:
+        """Return height (m) and normal of the ground at a place of the plan (m).
+
+        >>> from wendonic.demo import demo_course
+        >>> demo_course("terraces").ground(0.0, 4.0).height
+        1.0
+        """
+        return ground_at(self.numbers, x, y)
+
+    def in_wall(self, x: float, y: float) -> bool:
+        """Return whether a place of the plan (m) lies inside a wall."""
+        return in_wall(self.numbers, x, y)
+
+
+def load_course(path: str | Path) -> Course:
+    """Return the course in the TOML file at `path`; raises `CourseError` with all its faults at once.
+
+    >>> load_course("no_such_course.toml")
+    Traceback (most recent call last):
+    wendonic.course.course.CourseError: no_such_course.toml: cannot be read: No such file or directory
+    """
+    return table_from_text(Course, text_of(path, "course", CourseError), path, CourseError)

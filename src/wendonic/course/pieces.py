@@ -1,0 +1,83 @@
+"""The pieces of a course, as its file writes them; lengths in metres of the plan, x right and y ahead."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Discriminator, Field, model_validator
+
+from wendonic.kernels.ground import PIECE_MOUND, PIECE_PLANE
+from wendonic.profile.table import Table, own_fault
+
+Metres = Annotated[float, Field(ge=-10_000.0, le=10_000.0)]
+Height = Annotated[float, Field(ge=0.0, le=1000.0)]
+
+
+class Rectangle(Table):
+    """A rectangle of the plan."""
+
+    left_m: Metres
+    back_m: Metres
+    right_m: Metres
+    ahead_m: Metres
+
+    @model_validator(mode="after")
+    def _not_empty(self) -> Self:
+        if self.left_m >= self.right_m or self.back_m >= self.ahead_m:
+            raise own_fault("is empty; allowed: left_m below right_m, and back_m below ahead_m")
+        return self
+
+
+class Flat(Rectangle):
+    """Level ground at a height: a terrace, whose edge is a step."""
+
+    form: Literal["flat"]
+    height_m: Height
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return it as `kernels.ground.ground_at` reads it."""
+        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.ahead_m, self.height_m, 0.0, 0.0)
+
+
+class Ramp(Rectangle):
+    """Ground that rises evenly from one side of the rectangle, at `from_height_m`, to the one that `up` names."""
+
+    form: Literal["ramp"]
+    up: Literal["right", "ahead", "left", "back"]
+    from_height_m: Height = 0.0
+    to_height_m: Height
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return it as `kernels.ground.ground_at` reads it: the height of the left back corner, and two slopes."""
+        rise_m = self.to_height_m - self.from_height_m
+        across = self.right_m - self.left_m if self.up in ("right", "left") else self.ahead_m - self.back_m
+        slope = rise_m / across if self.up in ("right", "ahead") else -rise_m / across
+        corner_m = self.from_height_m if self.up in ("right", "ahead") else self.to_height_m
+        slopes = (slope, 0.0) if self.up in ("right", "left") else (0.0, slope)
+        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.ahead_m, corner_m, *slopes)
+
+
+class Mound(Table):
+    """A round hill about `at`, with level ground on its top and at its foot."""
+
+    form: Literal["mound"]
+    at: Annotated[tuple[Metres, Metres], Field(strict=False)]
+    radius_m: Annotated[float, Field(gt=0.0, le=10_000.0)]
+    height_m: Height
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return it as `kernels.ground.ground_at` reads it."""
+        return (PIECE_MOUND, *self.at, self.radius_m, self.height_m, 0.0, 0.0, 0.0)
+
+
+class Wall(Rectangle):
+    """A box that nobody can stand in."""
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return it as `kernels.ground.in_wall` reads it."""
+        return (self.left_m, self.back_m, self.right_m, self.ahead_m)
+
+
+Piece = Annotated[Flat | Ramp | Mound, Discriminator("form")]

@@ -1,0 +1,123 @@
+"""Places of the plan that are pointed at, and where head and hands point."""
+
+from collections.abc import MutableSequence, Sequence
+
+from wendonic.devices.controls import CONTROLS, DEVICES
+from wendonic.devices.sources import GoalSource, PointedGoal, TouchedGoal, find_switch
+from wendonic.devices.state import Change, DeviceState
+from wendonic.devices.touches import TOUCH_SLOTS
+from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START
+from wendonic.kernels.view_axes import level_ahead, turned_by
+
+_GOAL = CONTROLS["goal"].slot
+_AIM = CONTROLS["aim"].slot
+_POINTER = CONTROLS["pointer.at"].slot
+_POSES = {
+    CONTROLS[f"{thing}.pose"].slot: AHEAD_START + 2 * index
+    for index, thing in enumerate(("head", "hand.left", "hand.right"))
+}
+
+
+class GoalReader:
+    """The last goal that was given since the last tick: by the game, by the pointer, or by a finger."""
+
+    __slots__ = ("_held", "_pointed", "_pointer", "_touched", "_touches", "device", "given", "watched")
+
+    def __init__(self, sources: Sequence[GoalSource]) -> None:
+        """Follow what the sources say."""
+        self._pointed = [
+            ({find_switch(name).slot for name in source.while_held}, source.plan)
+            for source in sources
+            if isinstance(source, PointedGoal)
+        ]
+        self._touched = [(source.zone, source.plan) for source in sources if isinstance(source, TouchedGoal)]
+        buttons = {slot for slots, _ in self._pointed for slot in slots}
+        slots = [_GOAL, *buttons, *([_POINTER] if self._pointed else []), *(TOUCH_SLOTS if self._touched else [])]
+        self.watched = tuple(slots)
+        self._held: set[int] = set()
+        self._pointer = (0.5, 0.5)
+        self._touches: dict[int, int] = {}
+        self.given: tuple[float, float] | None = None
+        self.device = -1
+        """Which of `DEVICES` gave it."""
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
+        """Go on from where the pointer is; what is held already has done its pointing."""
+        self._held = set()
+        self._pointer = (values[_POINTER], values[_POINTER + 1])
+        self._touches = {slot: -1 for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
+        self.given = None
+
+    def take(self, change: Change) -> None:
+        """Follow one change."""
+        slot, value, _, lost = change
+        if slot == _GOAL:
+            self.given, self.device = (value[0], value[1]), -1
+        elif slot == _POINTER:
+            self._pointer = (value[0], value[1])
+            if not lost:
+                self._point(self._held)
+        elif slot in TOUCH_SLOTS:
+            self._touch(slot, value)
+        elif value[0] <= 0.5:
+            self._held.discard(slot)
+        elif slot not in self._held:
+            self._held.add(slot)
+            self._point({slot})
+
+    def _point(self, held: set[int]) -> None:
+        for slots, plan in self._pointed:
+            if not slots or slots & held:
+                self.given, self.device = plan.place(*self._pointer), DEVICES.index("mouse")
+                return
+
+    def _touch(self, slot: int, value: tuple[float, ...]) -> None:
+        x, y, pressure = value
+        if pressure == 0.0:
+            self._touches.pop(slot, None)
+            return
+        if slot not in self._touches:
+            zones = [index for index, (zone, _) in enumerate(self._touched) if zone.holds(x, y)]
+            self._touches[slot] = zones[0] if zones else -1
+        index = self._touches[slot]
+        if index >= 0:
+            self.given, self.device = self._touched[index][1].place(x, y), DEVICES.index("touch")
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        """Write the goal, once."""
+        if self.given is None:
+            row[GOAL_START] = 0.0
+            self.device = -1
+            return False
+        row[GOAL_START], row[GOAL_START + 1], row[GOAL_START + 2] = 1.0, *self.given
+        self.given = None
+        return True
+
+
+class AimReader:
+    """The point to aim at, once there is one."""
+
+    __slots__ = ()
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write the point."""
+        row[AIM_START] = 1.0 if _AIM in state.placed else 0.0
+        row[AIM_START + 1 : AIM_START + 3] = state.values[_AIM : _AIM + 2]
+        return False
+
+
+class AheadReader:
+    """Which way, on the level, the head and each hand point; what is lost points where it did last."""
+
+    __slots__ = ()
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write the directions, right and ahead; a pose is WebXR's: y up, -z ahead."""
+        for slot, place in _POSES.items():
+            x, y, z, w = state.values[slot + 3 : slot + 7]
+            if x == y == z == w == 0.0:
+                continue
+            ahead_x, ahead_y, ahead_z = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
+            up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
+            row[place], row[place + 1] = level_ahead(ahead_x, 0.0 - ahead_z, ahead_y, up_x, 0.0 - up_z, up_y)
+        return False

@@ -1,0 +1,126 @@
+"""From a sample to the wish that steers, and from the state of steering to what a tick tells."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.kernel import Row, called_kernel
+from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START
+from wendonic.kernels.steer_frame import FRAME_HANDS, hands_yaw
+from wendonic.kernels.steering import SteeringState
+from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.kernels.wish import Wish
+
+ON_GROUND = (1.0, 0.0, 0.0, 1.0)
+"""Standing on level ground, as far as anybody told: 1 for standing, then the ground's normal."""
+
+
+@called_kernel
+def wished(
+    tuning: SteeringTuning,
+    sample: Row,
+    right: float,
+    ahead: float,
+    rise: float,
+    throttle: float,
+    turn: float,
+    yaw: float,
+    pitch: float,
+    ground: tuple[float, float, float, float],
+) -> Wish:
+    """Return what steers a tick: the shaped channels, the view, the ground, and the places that a sample has.
+
+    In the frame of the hands, head or hands point from where the view looks.
+
+    >>> from wendonic.kernels.places import SAMPLE_WIDTH
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> sample = [0.0] * SAMPLE_WIDTH
+    >>> sample[AHEAD_START] = 1.0
+    >>> walking = PLAIN_STEERING._replace(frame=FRAME_HANDS)
+    >>> wished(walking, sample, 0.0, 1.0, 0.0, 0.0, 0.0, 0.25, 0.0, ON_GROUND).yaw == 0.25 + math.pi / 2
+    True
+    """
+    if tuning.frame == FRAME_HANDS:
+        k = AHEAD_START
+        head, left = (sample[k], sample[k + 1]), (sample[k + 2], sample[k + 3])
+        yaw += hands_yaw(tuning.ahead, head, left, (sample[k + 4], sample[k + 5]))
+    grounded, normal_x, normal_y, normal_z = ground
+    return Wish(
+        right,
+        ahead,
+        rise,
+        turn,
+        throttle,
+        yaw,
+        pitch,
+        grounded,
+        normal_x,
+        normal_y,
+        normal_z,
+        sample[GOAL_START],
+        sample[GOAL_START + 1],
+        sample[GOAL_START + 2],
+        sample[AIM_START],
+        sample[AIM_START + 1],
+        sample[AIM_START + 2],
+    )
+
+
+class Steered(NamedTuple):
+    """What a tick of steering tells, every field a float: the wish on the plan, the body, the square that is stepped
+    to and whether a step was refused, the goal and whether it is walked to or was reached.
+    """
+
+    move_x: float
+    move_y: float
+    amount: float
+    heading: float
+    face: float
+    pos_x: float
+    pos_y: float
+    pos_z: float
+    vel_x: float
+    vel_y: float
+    vel_z: float
+    step_x: float
+    step_y: float
+    refused: float
+    going: float
+    goal_x: float
+    goal_y: float
+    arrived: float
+
+
+@called_kernel
+def steered_outcome(state: SteeringState) -> Steered:
+    """Return what a state tells; the heading is 0 at rest.
+
+    >>> from wendonic.kernels.steering import STEERING_AT_REST
+    >>> steered_outcome(STEERING_AT_REST).amount
+    0.0
+    """
+    body, way, _, grid, goal, arrived = state
+    amount = math.sqrt(way.move_x * way.move_x + way.move_y * way.move_y)
+    # Only rounding can bring it here, in every frame that caps.
+    amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
+    heading = math.atan2(way.move_x, way.move_y) if amount > 0.0 else 0.0
+    refused = max(grid.refused, way.refused)
+    return Steered(
+        way.move_x,
+        way.move_y,
+        amount,
+        heading,
+        body.face,
+        body.pos_x,
+        body.pos_y,
+        body.pos_z,
+        body.vel_x,
+        body.vel_y,
+        body.vel_z,
+        grid.step.to_x,
+        grid.step.to_y,
+        refused,
+        goal.there,
+        goal.x,
+        goal.y,
+        arrived,
+    )

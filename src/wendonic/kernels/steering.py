@@ -1,0 +1,195 @@
+"""Every steer frame but the two usual ones of the tick: the shaped wish in, a body that moves out."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.angles import wrapped_angle
+from wendonic.kernels.body import BODY_AT_REST, Body
+from wendonic.kernels.drive import driven
+from wendonic.kernels.facing import FACE_TRAVEL, faced
+from wendonic.kernels.fly import flown_on
+from wendonic.kernels.goto import NO_GOAL, Goal
+from wendonic.kernels.grid import GRID_AT_REST, GridHeld, GridState, GridStep
+from wendonic.kernels.kernel import Row, called_kernel, kernel
+from wendonic.kernels.lean import leaned
+from wendonic.kernels.on_foot import ground_under, walked_on
+from wendonic.kernels.on_grid import gridded
+from wendonic.kernels.slope import laid_on_slope
+from wendonic.kernels.steer_frame import (
+    FRAME_CAMERA,
+    FRAME_DRIVE,
+    FRAME_FACING,
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+    FRAME_MAP,
+    steered,
+)
+from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.kernels.to_goal import gone_to, on_the_way
+from wendonic.kernels.wish import NO_WAY, Way, Wish
+
+PART_S = 1.0 / 120.0
+"""Parts that a tick is cut into at most: within one, the way turns so little that its middle stands for it."""
+
+MOST_PARTS = 1000
+"""Parts of one tick at most; beyond that they grow."""
+
+
+class SteeringState(NamedTuple):
+    """What is carried from tick to tick, and at once what came out: the body, its way, its own up (x, y, z, for
+    leaning), the squares of a grid, the goal, and whether the goal was reached in this tick.
+    """
+
+    body: Body
+    way: Way
+    up: tuple[float, float, float]
+    grid: GridState
+    goal: Goal
+    arrived: float
+
+
+STEERING_AT_REST = SteeringState(BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0)
+
+
+@called_kernel
+def steering_entered(tuning: SteeringTuning, body: Body) -> SteeringState:
+    """Return the state in which a mode is entered by a body: at rest but for it; on a grid, in the square it is in.
+
+    >>> from wendonic.kernels.grid import NO_GRID
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> grid = PLAIN_STEERING._replace(frame=FRAME_GRID, grid=NO_GRID._replace(square_m=2.0))
+    >>> steering_entered(grid, BODY_AT_REST._replace(pos_x=3.2)).grid.step.x
+    2.0
+    """
+    grid = GRID_AT_REST
+    if tuning.frame == FRAME_GRID:
+        x = math.floor(body.pos_x / tuning.grid.square_m + 0.5) + 0.0
+        y = math.floor(body.pos_y / tuning.grid.square_m + 0.5) + 0.0
+        grid = GridState(GridStep(x, y, x, y, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0)
+    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0)
+
+
+@called_kernel
+def driven_on(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: float) -> tuple[Body, Way]:
+    """Return the body and its way after `dt` seconds in the cart; where a mode binds `move`, that drives too.
+
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> cart = PLAIN_STEERING._replace(frame=FRAME_DRIVE)
+    >>> driven_on(cart, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, NO_WISH._replace(ahead=0.5), 1.0)[1].move_y
+    0.5
+    """
+    throttle = min(max(wish.throttle + wish.ahead, -1.0), 1.0)
+    turn = min(max(wish.turn + wish.right, -1.0), 1.0)
+    body = driven(tuning.drive, tuning.top_speed_m_s, tuning.accel_m_s2, tuning.brake_m_s2, body, throttle, turn, dt)
+    amount = throttle if throttle > 0.0 else throttle * tuning.drive.reverse_ratio
+    x = math.sin(body.face) * amount
+    y = math.cos(body.face) * amount
+    z = 0.0
+    if tuning.slope.follows > 0:
+        height, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
+        x, y, z = laid_on_slope(x, y, normal_x, normal_y, normal_z)
+        if course[0] > 0.0 and wish.grounded > 0.0:
+            body = Body(body.face, body.pos_x, body.pos_y, height, body.vel_x, body.vel_y, body.vel_z)
+    return body, Way(math.sin(body.face) * amount, math.cos(body.face) * amount, x, y, z, 0.0, 0.0, 0.0, 0.0)
+
+
+@called_kernel
+def strafed(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: float) -> tuple[Body, Way]:
+    """Return the body and its way after `dt` seconds along its own heading, which turns meanwhile.
+
+    What is asked for sideways turns a body that faces its travel: a way that followed the face that follows the way
+    would run ahead of itself for ever.
+
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> east = BODY_AT_REST._replace(face=math.pi / 2)
+    >>> body, way = strafed(PLAIN_STEERING, (0.0, 0.0, 3.0, 0.0), east, NO_WISH._replace(ahead=0.5), 0.1)
+    >>> body.face == math.pi / 2, way.move_x
+    (True, 0.5)
+    """
+    if tuning.face == FACE_TRAVEL:
+        face = wrapped_angle(body.face + tuning.turn_rate * wish.right * dt)
+    else:
+        aim = (wish.aim_given, wish.aim_x - body.pos_x, wish.aim_y - body.pos_y)
+        face = faced(tuning.face, tuning.turn_rate, body.face, 0.0, False, wish.yaw, aim, wish.turn, dt)
+    # The middle of the turn stands for the whole of it.
+    yaw = body.face + 0.5 * wrapped_angle(face - body.face)
+    x, y = steered(wish.right, wish.ahead, FRAME_CAMERA, yaw)
+    return walked_on(tuning, course, body, wish, x, y, face, dt)
+
+
+@called_kernel
+def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wish, dt: float) -> SteeringState:
+    """Return the state after `dt` seconds, for a `dt` in which the way turns so little that its middle stands for it.
+
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> level = (0.0, 0.0, 3.0, 0.0)
+    >>> walking = steering_part(PLAIN_STEERING, level, STEERING_AT_REST, NO_WISH._replace(ahead=1.0), 0.01)
+    >>> walking.way.move_y, walking.body.vel_y
+    (1.0, 0.22)
+    """
+    body, _, up, grid, goal, arrived = state
+    frame = tuning.frame
+    was = body.face
+    if frame == FRAME_DRIVE:
+        body, way = driven_on(tuning, course, body, wish, dt)
+    elif frame == FRAME_FACING:
+        body, way = strafed(tuning, course, body, wish, dt)
+    else:
+        if frame == FRAME_GRID:
+            body, way, grid = gridded(tuning, course, body, grid, wish, dt)
+        elif frame == FRAME_FLY:
+            body, way = flown_on(tuning, body, wish, was, dt)
+        elif goal.there > 0.0:
+            body, way, goal, arrived = gone_to(tuning, course, body, wish, goal, dt)
+        else:
+            plan = FRAME_MAP if frame in (FRAME_MAP, FRAME_GOTO) else FRAME_CAMERA
+            x, y = steered(wish.right, wish.ahead, plan, wish.yaw)
+            body, way = walked_on(tuning, course, body, wish, x, y, was, dt)
+        to_x, to_y = way.move_x, way.move_y
+        if frame == FRAME_GRID and grid.refused > 0.0:
+            # He turns to what is in his way.
+            to_x, to_y = grid.held.x, grid.held.y
+        moving = to_x != 0.0 or to_y != 0.0
+        aim = (wish.aim_given, wish.aim_x - body.pos_x, wish.aim_y - body.pos_y)
+        heading = math.atan2(to_x, to_y) if moving else was
+        face = faced(tuning.face, tuning.turn_rate, was, heading, moving, wish.yaw, aim, wish.turn, dt)
+        body = Body(face, body.pos_x, body.pos_y, body.pos_z, body.vel_x, body.vel_y, body.vel_z)
+    if tuning.slope.follows > 0:
+        _, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
+        up = leaned(up, (normal_x, normal_y, normal_z), tuning.lean_half_life_s, dt)
+    return SteeringState(body, way, up, grid, goal, arrived)
+
+
+@kernel
+def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wish, dt: float) -> SteeringState:
+    """Return the state after `dt` seconds of a wish that stands for the whole tick.
+
+    Squares keep their own time; in every other frame a tick is cut into equal parts of at most PART_S, MOST_PARTS of
+    them at most. A `dt` of 0 leaves the state as it was.
+
+    >>> from wendonic.kernels.drive import DriveTuning
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> level = (0.0, 0.0, 3.0, 0.0)
+    >>> cart = PLAIN_STEERING._replace(frame=FRAME_DRIVE, drive=DriveTuning(1.0, 1.0, 0.0, 1.0, 0))
+    >>> after = steering(cart, level, STEERING_AT_REST, NO_WISH._replace(throttle=1.0, turn=0.5), 1.0)
+    >>> round(after.body.face, 9), round(math.hypot(after.body.vel_x, after.body.vel_y), 9)
+    (0.5, 3.2)
+    """
+    if dt <= 0.0:
+        return state
+    goal = state.goal
+    if tuning.frame == FRAME_GOTO:
+        goal = on_the_way(tuning.goto, goal, wish, state.body.pos_x, state.body.pos_y)
+    state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0)
+    if tuning.frame != FRAME_GRID and dt > PART_S:
+        # A hair more than a whole number of parts is that number.
+        parts = min(math.ceil(dt / PART_S - 1e-6), MOST_PARTS)
+        dt /= parts
+        for _ in range(parts - 1):
+            state = steering_part(tuning, course, state, wish, dt)
+    return steering_part(tuning, course, state, wish, dt)

@@ -1,0 +1,66 @@
+"""The steer frame `goto`, step by step: which goal counts, and the walk to it."""
+
+import math
+
+from wendonic.kernels.body import Body
+from wendonic.kernels.goto import Goal, GotoTuning, approach_share
+from wendonic.kernels.kernel import Row, called_kernel
+from wendonic.kernels.on_foot import walked_on
+from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.kernels.wish import Way, Wish
+
+
+@called_kernel
+def on_the_way(goto: GotoTuning, goal: Goal, wish: Wish, x: float, y: float) -> Goal:
+    """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers.
+
+    A goal where he stands already is none.
+
+    >>> from wendonic.kernels.goto import NO_GOAL, NO_GOTO
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> given = NO_WISH._replace(goal_given=1.0, goal_x=3.0)
+    >>> on_the_way(NO_GOTO, NO_GOAL, given, 0.0, 0.0)
+    Goal(there=1.0, x=3.0, y=0.0)
+    >>> on_the_way(NO_GOTO, Goal(1.0, 3.0, 0.0), NO_WISH._replace(ahead=0.1), 0.0, 0.0).there
+    0.0
+    """
+    if wish.right != 0.0 or wish.ahead != 0.0:
+        return Goal(0.0, goal.x, goal.y)
+    if wish.goal_given > 0.0 and (goal.there == 0.0 or goto.retarget > 0):
+        far = math.hypot(wish.goal_x - x, wish.goal_y - y) > goto.arrival_m
+        return Goal(1.0 if far else 0.0, wish.goal_x, wish.goal_y)
+    return goal
+
+
+@called_kernel
+def gone_to(
+    tuning: SteeringTuning, course: Row, body: Body, wish: Wish, goal: Goal, dt: float
+) -> tuple[Body, Way, Goal, float]:
+    """Return the body and its way after `dt` seconds of walking to a goal, what is left of the goal, and 1 if it is
+    reached, else 0.
+
+    The speed is a share of top speed, see `approach_share`. He never walks past the goal: what would go further ends
+    on it, at rest.
+
+    >>> from wendonic.kernels.body import BODY_AT_REST
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> body, _, _, arrived = gone_to(PLAIN_STEERING, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST._replace(vel_y=3.0), NO_WISH,
+    ...                               Goal(1.0, 0.0, 0.125), 0.1)
+    >>> body.pos_y, body.vel_y, arrived
+    (0.125, 0.0, 1.0)
+    """
+    face = body.face
+    reached = Goal(0.0, goal.x, goal.y)
+    to_x = goal.x - body.pos_x
+    to_y = goal.y - body.pos_y
+    far = math.sqrt(to_x * to_x + to_y * to_y)
+    if far <= tuning.goto.arrival_m:
+        after, way = walked_on(tuning, course, body, wish, 0.0, 0.0, face, dt)
+        return after, way, reached, 1.0
+    share = approach_share(tuning.goto, far, tuning.top_speed_m_s, tuning.brake_m_s2)
+    after, way = walked_on(tuning, course, body, wish, to_x / far * share, to_y / far * share, face, dt)
+    along = ((after.pos_x - body.pos_x) * to_x + (after.pos_y - body.pos_y) * to_y) / far
+    if along >= far:
+        return Body(face, goal.x, goal.y, after.pos_z, 0.0, 0.0, 0.0), way, reached, 1.0
+    return after, way, goal, 0.0

@@ -1,0 +1,70 @@
+"""Where a view looks on the plan, from the directions of its own axes."""
+
+import math
+
+from wendonic.kernels.kernel import kernel
+
+STEEP = 0.985
+"""Sine of the pitch (80 deg) from which the view's up begins to say what is ahead."""
+
+
+@kernel
+def level_ahead(
+    ahead_x: float, ahead_y: float, ahead_z: float, up_x: float, up_y: float, up_z: float
+) -> tuple[float, float]:
+    """Return the direction on the plan, of length 1, that is ahead for a view; (0, 0) if its axes say nothing.
+
+    `ahead` and `up` are the view's own, in the plan frame, of any length. Flattened, ahead is (a_x, a_y). Straight
+    down that is nothing, and the upper edge of the screen is ahead; straight up, the lower edge: -sign(a_z) u.
+    Between a pitch of 80 deg and the pole one fades into the other, by 3 s² - 2 s³; without roll they are the same
+    direction, so nothing turns and nothing jumps.
+
+    >>> level_ahead(0.0, 3.0, -4.0, 0.0, 4.0, 3.0)
+    (0.0, 1.0)
+    >>> level_ahead(0.0, 0.0, -1.0, 2.0, 0.0, 0.0), level_ahead(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+    ((1.0, 0.0), (0.0, 0.0))
+    """
+    ahead_length = math.sqrt(ahead_x * ahead_x + ahead_y * ahead_y + ahead_z * ahead_z)
+    up_length = math.sqrt(up_x * up_x + up_y * up_y + up_z * up_z)
+    if not 0.0 < ahead_length < math.inf:
+        return 0.0, 0.0
+    x = ahead_x / ahead_length
+    y = ahead_y / ahead_length
+    steep = abs(ahead_z) / ahead_length
+    if steep > STEEP and 0.0 < up_length < math.inf:
+        s = min((steep - STEEP) / (1.0 - STEEP), 1.0)
+        s = s * s * (3.0 - 2.0 * s)
+        sign = -s / up_length if ahead_z > 0.0 else s / up_length
+        x += up_x * sign - x * s
+        y += up_y * sign - y * s
+    length = math.sqrt(x * x + y * y)
+    if length == 0.0:
+        return 0.0, 0.0
+    return x / length, y / length
+
+
+@kernel
+def turned_by(
+    x: float, y: float, z: float, w: float, across: float, up: float, back: float
+) -> tuple[float, float, float]:
+    """Return the vector (across, up, back) turned by the quaternion x, y, z, w; its length plays no part.
+
+    v + 2 w (q x v) + 2 q x (q x v) over the square of the quaternion's length (Shoemake, SIGGRAPH 1985), in whatever
+    axes the four numbers are given in.
+
+    >>> half = math.sqrt(0.5)
+    >>> [round(value, 12) for value in turned_by(0.0, 2.0 * half, 0.0, 2.0 * half, 0.0, 0.0, -1.0)]
+    [-1.0, 0.0, 0.0]
+    """
+    square = x * x + y * y + z * z + w * w
+    if square == 0.0:
+        return across, up, back
+    cross_x = y * back - z * up
+    cross_y = z * across - x * back
+    cross_z = x * up - y * across
+    twice = 2.0 / square
+    return (
+        across + twice * (w * cross_x + y * cross_z - z * cross_y),
+        up + twice * (w * cross_y + z * cross_x - x * cross_z),
+        back + twice * (w * cross_z + x * cross_y - y * cross_x),
+    )

@@ -1,0 +1,127 @@
+"""From a `steer` table to the kernels' numbers."""
+
+import math
+
+from wendonic.kernels.drive import NO_DRIVE, DriveTuning
+from wendonic.kernels.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.goto import NO_GOTO, GotoTuning
+from wendonic.kernels.grid import NO_GRID, GridTuning
+from wendonic.kernels.opposites import OPPOSITES_CANCEL
+from wendonic.kernels.slope import LEVEL_ONLY, SlopeTuning
+from wendonic.kernels.steer_frame import (
+    AHEAD_BOTH,
+    AHEAD_HEAD,
+    AHEAD_LEFT,
+    AHEAD_RIGHT,
+    FRAME_CAMERA,
+    FRAME_DRIVE,
+    FRAME_FACING,
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+    FRAME_HANDS,
+    FRAME_MAP,
+)
+from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.profile.schema import Gait, Mode
+from wendonic.profile.source_tuning import OPPOSITES
+from wendonic.profile.steer import (
+    DriveSteer,
+    Faced,
+    FlySteer,
+    GotoSteer,
+    GridSteer,
+    HandsSteer,
+    Slope,
+)
+
+FRAMES = {
+    "map": FRAME_MAP,
+    "camera": FRAME_CAMERA,
+    "facing": FRAME_FACING,
+    "drive": FRAME_DRIVE,
+    "fly": FRAME_FLY,
+    "grid": FRAME_GRID,
+    "goto": FRAME_GOTO,
+    "hands": FRAME_HANDS,
+}
+_FACES = {"travel": FACE_TRAVEL, "view": FACE_VIEW, "aim": FACE_AIM, "hold": FACE_HOLD, "turn": FACE_TURN}
+_AHEADS = {"head": AHEAD_HEAD, "hand.left": AHEAD_LEFT, "hand.right": AHEAD_RIGHT, "hands": AHEAD_BOTH}
+CART_RADIUS_M = 2.0
+"""The smallest circle of a cart whose profile names none."""
+
+
+def slope_of(mode: Mode) -> Slope | None:
+    """Return how a mode walks on slopes, None where it does not."""
+    return getattr(mode.steer, "slope", None)
+
+
+def stays_in_tick(mode: Mode) -> bool:
+    """Return whether the tick itself does all the steering: level ground, by camera or map, facing the travel."""
+    steer = mode.steer
+    usual = steer.frame in ("camera", "map") and isinstance(steer, Faced) and steer.face == "travel"
+    return usual and slope_of(mode) is None
+
+
+def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
+    """Return the numbers of a mode's steering."""
+    steer = mode.steer
+    drive, grid, goto = NO_DRIVE, NO_GRID, NO_GOTO
+    level, rise_m_s, ahead = 1, 1.0, AHEAD_HEAD
+    match steer:
+        case DriveSteer():
+            fast = steer.turn_deg_s if steer.fast_turn_deg_s is None else steer.fast_turn_deg_s
+            radius_m = CART_RADIUS_M if steer.turn_radius_m is None else steer.turn_radius_m
+            drive = DriveTuning(
+                math.radians(steer.turn_deg_s),
+                math.radians(fast),
+                0.0 if steer.on_the_spot else radius_m,
+                steer.reverse_ratio,
+                int(steer.reverse == "flips"),
+            )
+        case FlySteer():
+            level, rise_m_s = int(steer.level), steer.rise_m_s
+        case GridSteer():
+            rules = [
+                OPPOSITES[bind.opposites]
+                for bind in (mode.move.bind if mode.move else ())
+                if hasattr(bind, "opposites")
+            ]
+            grid = GridTuning(
+                steer.square_m,
+                steer.step_s,
+                int(steer.repeats),
+                steer.delay_s or 0.0,
+                steer.repeat_s or 0.0,
+                int(steer.diagonals),
+                rules[0] if rules else OPPOSITES_CANCEL,
+                int(steer.eased),
+            )
+        case GotoSteer():
+            goto = GotoTuning(steer.arrival_m, steer.slow_down_m, int(steer.retarget))
+        case HandsSteer():
+            ahead = _AHEADS[steer.ahead]
+    slope = slope_of(mode)
+    slopes = LEVEL_ONLY
+    if slope is not None:
+        slopes = SlopeTuning(1, math.tan(math.radians(slope.limit_deg)), slope.slide_m_s)
+    face, turn_deg_s = "travel", 0.0
+    if isinstance(steer, Faced):
+        face, turn_deg_s = steer.face, steer.turn_rate_deg_s
+    return SteeringTuning(
+        FRAMES[steer.frame],
+        _FACES[face],
+        math.radians(turn_deg_s),
+        gait.top_speed_m_s,
+        gait.accel_m_s2,
+        gait.brake_m_s2,
+        drive,
+        level,
+        rise_m_s,
+        int(mode.move is None or mode.move.diagonal != "free"),
+        grid,
+        goto,
+        ahead,
+        slopes,
+        slope.lean_half_life_s if slope else 0.0,
+    )
