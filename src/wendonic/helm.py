@@ -20,7 +20,7 @@ from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
 from wendonic.kernels.sector import sectored
 from wendonic.kernels.steer_frame import FRAME_GRID
 from wendonic.kernels.steered import ON_GROUND, steered_outcome, wished
-from wendonic.kernels.steering import STEERING_AT_REST, steering, steering_entered
+from wendonic.kernels.steering import STEERING_AT_REST, settled, steering, steering_entered
 from wendonic.kernels.swing import SWING_AT_REST, swung
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
@@ -234,7 +234,7 @@ class Helm:
         self._outcome = self._outcome._replace(pos_x=x, pos_y=y)
         body = self._steering.body._replace(pos_x=x, pos_y=y, pos_z=z)
         tuning = self._mode.steering
-        grid = steering_entered(tuning, body).grid if tuning and self._mode.squares else self._steering.grid
+        grid = steering_entered(tuning, body, 0.0).grid if tuning and self._mode.squares else self._steering.grid
         self._steering = self._steering._replace(body=body, grid=grid)
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
@@ -295,7 +295,9 @@ class Helm:
         self._memory = (states_at_rest, body, rules_at_rest)
         self._outcome = body
         self._steering = (
-            steering_entered(new.steering, whole) if new.steering else STEERING_AT_REST._replace(body=whole)
+            steering_entered(new.steering, whole, self._view_row[0])
+            if new.steering
+            else STEERING_AT_REST._replace(body=whole)
         )
         self._swing = SWING_AT_REST
         self._axis_states = list(_AXES_AT_REST)
@@ -383,7 +385,7 @@ class Helm:
             self._axis_amounts,
             int(self._sector) if mode.sectors else None,
             self._steering if mode.steering is not None else None,
-            mode.squares,
+            mode.steering,
             self._grounded > 0.0,
         )
 
@@ -512,8 +514,8 @@ class Helm:
             NO_LOOK,
             self._axis_amounts,
             int(self._sector) if self._sector >= 0.0 else None,
-            self._steering._replace(arrived=0.0) if self._mode.steering is not None else None,
-            self._mode.squares,
+            settled(self._steering) if self._mode.steering is not None else None,
+            self._mode.steering,
             self._grounded > 0.0,
         )
 

@@ -7,7 +7,9 @@ from typing import Any, NamedTuple, TypeAlias
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.pipeline import Outcome
 from wendonic.kernels.press import PressState
+from wendonic.kernels.steer_frame import FRAME_GRID
 from wendonic.kernels.steering import SteeringState
+from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.view_axes import level_ahead, turned_by
 
 GameVector: TypeAlias = tuple[float, ...]
@@ -54,11 +56,34 @@ class Footing(NamedTuple):
     slides: bool = False
 
 
+class Place(NamedTuple):
+    """A place in the plan frame (m): `x` right, `y` ahead, `z` up."""
+
+    x: float
+    y: float
+    z: float
+
+
 class Plan(NamedTuple):
     """A vector in the plan frame: `x` right (east), `y` ahead (north)."""
 
     x: float
     y: float
+
+
+class Comfort(NamedTuple):
+    """What a game in a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
+    space and its place on the plan (m); whether it is inside a wall, how long it has been there (s), whether it was
+    brought back this tick, and the last safe place for the middle of the play space (m).
+    """
+
+    vignette: float
+    offset: Plan
+    head: Plan
+    inside_wall: bool
+    inside_s: float
+    returned: bool
+    safe: Plan
 
 
 class Local(NamedTuple):
@@ -235,7 +260,7 @@ NO_AXES = AxisAmounts()
 
 FIELDS = (
     "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived step "
-    "footing presses device motion"
+    "footing comfort landing landed presses device motion"
 ).split()
 """What an intent tells, in the order in which `Intent.as_dict` gives it."""
 
@@ -251,7 +276,7 @@ class Intent(NamedTuple):
     `outcome`, the bare numbers of the tick, when they are asked for: making an intent costs little, and most games
     ask for two or three of them. `sector` says which of the profile's facings the sprite has (None without
     `sectors`): 0 is ahead and they count clockwise; of two, 0 is right and 1 is left. `grounded` is what the game
-    said last; `squares` whether it walks on them; `steering` the bare numbers of the rarer steer frames. Fields that
+    said last; `steering` has the bare numbers of the rarer steer frames, and `steer` their tuning. Fields that
     a profile does not use stay neutral.
     """
 
@@ -268,7 +293,7 @@ class Intent(NamedTuple):
     axis_amounts: AxisAmounts = NO_AXES
     sector: int | None = None
     steering: SteeringState | None = None
-    squares: bool = False
+    steer: SteeringTuning | None = None
     grounded: bool = True
 
     @property
@@ -341,10 +366,38 @@ class Intent(NamedTuple):
     @property
     def step(self) -> Step | None:
         """The step on squares; None outside a `grid` frame."""
-        if self.steering is None or not self.squares:
+        if self.steering is None or self.steer is None or self.steer.frame != FRAME_GRID:
             return None
         x, y, to_x, to_y, share = self.steering.grid.step
         return Step(int(to_x), int(to_y), int(x), int(y), share, self.steering.grid.refused > 0.0)
+
+    @property
+    def comfort(self) -> Comfort | None:
+        """Vignette, play space and safe place; None where the mode has no `comfort`."""
+        if self.steering is None or self.steer is None or self.steer.comfort.on == 0:
+            return None
+        state = self.steering.comfort
+        return Comfort(
+            state.shown,
+            Plan(state.offset_x, state.offset_y),
+            Plan(state.head_x, state.head_y),
+            state.inside_s > 0.0,
+            state.inside_s,
+            state.returned > 0.0,
+            Plan(state.safe_x, state.safe_y),
+        )
+
+    @property
+    def landing(self) -> Place | None:
+        """Where the arc of the hand that points lands, in the plan frame; None without one."""
+        if self.steering is None or self.steering.pointing.landing.there == 0.0:
+            return None
+        return Place(*self.steering.pointing.landing[1:])
+
+    @property
+    def landed(self) -> bool:
+        """Whether the body was brought this tick to where the hand pointed."""
+        return self.steering is not None and self.steering.pointing.landed > 0.0
 
     @property
     def footing(self) -> Footing:

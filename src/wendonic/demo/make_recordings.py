@@ -161,7 +161,8 @@ def tablet_walk() -> Recording:
 
 
 def headset_walk() -> Recording:
-    """Return 8 s with a headset: both smokers swung, the left one out of sight for a while, three puffs."""
+    """Return 12 s with a headset: both smokers swung, the left one out of sight for a while, two snap turns, three
+    puffs, a place pointed at, and a step into the wall of the shed."""
     hands = HandsStandIn(cadence_hz=0.9, amplitude_m=0.28, tremor_m=0.0015, poll_hz=60, seed=17)
     walk = hands.walk(1.0, 7.0, losses=[TrackingLoss("hand.left", 3.5, 4.3)])
     puffs = [
@@ -169,8 +170,19 @@ def headset_walk() -> Recording:
         for start_s in (2.0, 5.0, 7.3)
         for share, pull in ((0.0, 0.3), (0.3, 0.8), (0.6, 1.0), (0.9, 0.5), (1.0, 0.0))
     ]
-    marks = mark_events({1.0: "swinging", 3.5: "left hand behind the back", 8.0: "end"})
-    return joined("Walking by swinging the two smokers", walk, puffs, marks)
+    turns = [
+        Event(t, "hand.right.stick", (x, 0.0))
+        for t, x in ((2.6, 0.9), (2.8, 0.5), (2.9, 0.0), (5.2, -0.95), (5.4, 0.0), (5.7, -0.95), (5.9, 0.0))
+    ]
+    beam = [Event(7.6, "hand.right.lower", 1.0), Event(8.4, "hand.right.lower", 0.0)]
+    # A step to the side of the room, into the wall, and back out of it once it was too late.
+    lean = hand_path([(9.0, 0.0, 0.0), (9.6, 0.9, 0.0), (11.2, 0.9, 0.0), (11.8, 0.0, 0.0)])
+    steps = [
+        Event(t, "head.pose", (round(lean(t)[0], 4), 1.65, 0.0, 0.0, 0.0, 0.0, 1.0))
+        for t in (round(9.0 + poll / 60.0, 6) for poll in range(169))
+    ]
+    marks = {1.0: "swinging", 3.5: "left hand unseen", 7.6: "pointing", 9.0: "a step aside", 12.0: "end"}
+    return joined("Walking by swinging the two smokers", walk, puffs, turns, beam, steps, mark_events(marks))
 
 
 def scout_flight() -> Recording:

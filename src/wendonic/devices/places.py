@@ -1,4 +1,4 @@
-"""Places of the plan that are pointed at, and where head and hands point."""
+"""Places of the plan that are pointed at, and where head and hands are and point."""
 
 from collections.abc import MutableSequence, Sequence
 
@@ -6,12 +6,13 @@ from wendonic.devices.controls import CONTROLS, DEVICES
 from wendonic.devices.sources import GoalSource, PointedGoal, TouchedGoal, find_switch
 from wendonic.devices.state import Change, DeviceState
 from wendonic.devices.touches import TOUCH_SLOTS
-from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START
+from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START, HEAD_START, POINT_START
 from wendonic.kernels.view_axes import level_ahead, turned_by
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
 _POINTER = CONTROLS["pointer.at"].slot
+_HEAD = CONTROLS["head.pose"].slot
 _POSES = {
     CONTROLS[f"{thing}.pose"].slot: AHEAD_START + 2 * index
     for index, thing in enumerate(("head", "hand.left", "hand.right"))
@@ -112,7 +113,7 @@ class AheadReader:
     __slots__ = ()
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write the directions, right and ahead; a pose is WebXR's: y up, -z ahead."""
+        """Write the directions and where the head is, right and ahead; a pose is WebXR's: y up, -z ahead."""
         for slot, place in _POSES.items():
             x, y, z, w = state.values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
@@ -120,4 +121,27 @@ class AheadReader:
             ahead_x, ahead_y, ahead_z = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
             up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
             row[place], row[place + 1] = level_ahead(ahead_x, 0.0 - ahead_z, ahead_y, up_x, 0.0 - up_z, up_y)
+            if slot == _HEAD:
+                row[HEAD_START], row[HEAD_START + 1] = state.values[slot], 0.0 - state.values[slot + 2]
+        return False
+
+
+class PointReader:
+    """Where a hand is in the play space, and which way it points; zeros while it is lost."""
+
+    __slots__ = ("_slot",)
+
+    def __init__(self, hand: str) -> None:
+        """Follow that hand."""
+        self._slot = CONTROLS[f"{hand}.pose"].slot
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write both: right, ahead and up each."""
+        right, up, back, x, y, z, w = state.values[self._slot : self._slot + 7]
+        row[POINT_START + 1 : POINT_START + 4] = right, 0.0 - back, up
+        way = (0.0, 0.0, 0.0)
+        if not x == y == z == w == 0.0:
+            across, rising, behind = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
+            way = (across, 0.0 - behind, rising)
+        row[POINT_START + 4 : POINT_START + 7] = way
         return False

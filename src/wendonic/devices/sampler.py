@@ -5,7 +5,7 @@ from typing import Protocol
 
 from wendonic.devices.controls import CONTROLS, DEVICES, Control, find_kind
 from wendonic.devices.hand_swing import HandSwing
-from wendonic.devices.places import AheadReader, AimReader, GoalReader
+from wendonic.devices.places import AheadReader, AimReader, GoalReader, PointReader
 from wendonic.devices.press_order import KeyTaps, PressOrder
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sources import (
@@ -225,6 +225,8 @@ class Sampler:
             self._readers.append(AimReader())
         if sources.tracks:
             self._readers.append(AheadReader())
+        if sources.points:
+            self._readers.append(PointReader(sources.points))
         self.presses = [PressReader(binds) for binds in sources.presses]
         by_slot: dict[int, list[_Follower | PressReader]] = {}
         followers: list[_Follower | PressReader] = [*self._followers, *self.presses]

@@ -178,8 +178,9 @@ class ModeSources(NamedTuple):
     """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty.
 
     `goal` is None where nothing is walked to; `aims` and `tracks` say whether a point to aim at, and where head and
-    hands point, are of use; `across` that only right and left are, as in a game seen from the side; `taps` that a key
-    which went down and up between two ticks is still seen.
+    hands are and point, are of use, and `points` which hand points at places to be at; `across` that only right and
+    left are, as in a game seen from the side; `taps` that a key which went down and up between two ticks is still
+    seen.
     """
 
     move: Sequence[MoveSource] = ()
@@ -191,6 +192,7 @@ class ModeSources(NamedTuple):
     goal: Sequence[GoalSource] | None = None
     aims: bool = False
     tracks: bool = False
+    points: str = ""
     across: bool = False
     taps: bool = False
 

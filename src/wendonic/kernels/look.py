@@ -8,7 +8,14 @@ from wendonic.kernels.drag_look import DRAG_AT_REST, PLAIN_DRAG, DragState, Drag
 from wendonic.kernels.gyro_look import GYRO_AT_REST, PLAIN_GYRO, GyroState, GyroTuning, gyro_rates
 from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.places import LOOK_PAUSED, LOOK_PLACE, LOOK_SOURCE_WIDTH, LOOK_START, ZOOMED
-from wendonic.kernels.stick_look import STICK_LOOK, STICK_LOOK_AT_REST, StickLookState, StickLookTuning, tilted
+from wendonic.kernels.stick_look import (
+    STICK_LOOK,
+    STICK_LOOK_AT_REST,
+    StickLookState,
+    StickLookTuning,
+    snapped,
+    tilted,
+)
 
 LOOK_DISPLACEMENT = 0
 LOOK_STICK = 1
@@ -105,6 +112,9 @@ def look_turn(
             drag, state.drag, right * yaw, up * pitch, math.sqrt(right * right + up * up), dt
         )
         return LookSourceState(drag_state, state.stick, state.gyro), yaw, pitch
+    if kind == LOOK_STICK and stick.snap_at > 0.0:
+        snap_state, way = snapped(stick, tables, state.stick, right, up)
+        return LookSourceState(state.drag, snap_state, state.gyro), way * yaw, 0.0
     if kind == LOOK_STICK:
         stick_state, right, up = tilted(stick, tables, state.stick, right, up, dt)
         return LookSourceState(state.drag, stick_state, state.gyro), right * yaw * dt, up * pitch * dt

@@ -55,5 +55,13 @@ AHEAD_START = AIM_START + 3
 """Where it has the level directions that are ahead for the head, the left and the right hand: right and ahead each.
 """
 
-SAMPLE_WIDTH = AHEAD_START + 6
+HEAD_START = AHEAD_START + 6
+"""Where it has where the head is in the play space: right and ahead of its middle (m)."""
+
+POINT_START = HEAD_START + 2
+"""Where it has 1 while a hand points at a place to be at, then where it is in the play space and which way it points:
+right, ahead and up each.
+"""
+
+SAMPLE_WIDTH = POINT_START + 7
 """Numbers in a sample."""

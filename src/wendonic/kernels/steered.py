@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.kernel import Row, called_kernel
-from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START
+from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START, HEAD_START, POINT_START
 from wendonic.kernels.steer_frame import FRAME_HANDS, hands_yaw
 from wendonic.kernels.steering import SteeringState
 from wendonic.kernels.steering_tuning import SteeringTuning
@@ -39,10 +39,12 @@ def wished(
     >>> wished(walking, sample, 0.0, 1.0, 0.0, 0.0, 0.0, 0.25, 0.0, ON_GROUND).yaw == 0.25 + math.pi / 2
     True
     """
+    view_yaw = yaw
     if tuning.frame == FRAME_HANDS:
         k = AHEAD_START
         head, left = (sample[k], sample[k + 1]), (sample[k + 2], sample[k + 3])
         yaw += hands_yaw(tuning.ahead, head, left, (sample[k + 4], sample[k + 5]))
+    p = POINT_START
     grounded, normal_x, normal_y, normal_z = ground
     return Wish(
         right,
@@ -52,6 +54,7 @@ def wished(
         throttle,
         yaw,
         pitch,
+        view_yaw,
         grounded,
         normal_x,
         normal_y,
@@ -62,6 +65,10 @@ def wished(
         sample[AIM_START],
         sample[AIM_START + 1],
         sample[AIM_START + 2],
+        (sample[HEAD_START], sample[HEAD_START + 1]),
+        sample[p],
+        (sample[p + 1], sample[p + 2], sample[p + 3]),
+        (sample[p + 4], sample[p + 5], sample[p + 6]),
     )
 
 
@@ -98,7 +105,7 @@ def steered_outcome(state: SteeringState) -> Steered:
     >>> steered_outcome(STEERING_AT_REST).amount
     0.0
     """
-    body, way, _, grid, goal, arrived = state
+    body, way, _, grid, goal, arrived, _, _ = state
     amount = math.sqrt(way.move_x * way.move_x + way.move_y * way.move_y)
     # Only rounding can bring it here, in every frame that caps.
     amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount

@@ -5,12 +5,14 @@ from typing import NamedTuple
 
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body import BODY_AT_REST, Body
+from wendonic.kernels.comfort import COMFORT_AT_REST, ComfortState, comforted
 from wendonic.kernels.drive import driven
 from wendonic.kernels.facing import FACE_TRAVEL, faced
 from wendonic.kernels.fly import flown_on
 from wendonic.kernels.goto import NO_GOAL, Goal
 from wendonic.kernels.grid import GRID_AT_REST, GridHeld, GridState, GridStep
 from wendonic.kernels.kernel import Row, called_kernel, kernel
+from wendonic.kernels.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.lean import leaned
 from wendonic.kernels.on_foot import ground_under, walked_on
 from wendonic.kernels.on_grid import gridded
@@ -38,7 +40,7 @@ MOST_PARTS = 1000
 
 class SteeringState(NamedTuple):
     """What is carried from tick to tick, and at once what came out: the body, its way, its own up (x, y, z, for
-    leaning), the squares of a grid, the goal, and whether the goal was reached in this tick.
+    leaning), the squares of a grid, the goal, whether the goal was reached in this tick, comfort and pointing.
     """
 
     body: Body
@@ -47,19 +49,24 @@ class SteeringState(NamedTuple):
     grid: GridState
     goal: Goal
     arrived: float
+    comfort: ComfortState
+    pointing: Pointing
 
 
-STEERING_AT_REST = SteeringState(BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0)
+STEERING_AT_REST = SteeringState(
+    BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0, COMFORT_AT_REST, NO_POINTING
+)
 
 
 @called_kernel
-def steering_entered(tuning: SteeringTuning, body: Body) -> SteeringState:
+def steering_entered(tuning: SteeringTuning, body: Body, yaw: float) -> SteeringState:
     """Return the state in which a mode is entered by a body: at rest but for it; on a grid, in the square it is in.
+    `yaw` (rad) is the view's.
 
     >>> from wendonic.kernels.grid import NO_GRID
     >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
     >>> grid = PLAIN_STEERING._replace(frame=FRAME_GRID, grid=NO_GRID._replace(square_m=2.0))
-    >>> steering_entered(grid, BODY_AT_REST._replace(pos_x=3.2)).grid.step.x
+    >>> steering_entered(grid, BODY_AT_REST._replace(pos_x=3.2), 0.0).grid.step.x
     2.0
     """
     grid = GRID_AT_REST
@@ -67,7 +74,22 @@ def steering_entered(tuning: SteeringTuning, body: Body) -> SteeringState:
         x = math.floor(body.pos_x / tuning.grid.square_m + 0.5) + 0.0
         y = math.floor(body.pos_y / tuning.grid.square_m + 0.5) + 0.0
         grid = GridState(GridStep(x, y, x, y, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0)
-    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0)
+    comfort = COMFORT_AT_REST
+    if tuning.comfort.on > 0:
+        _, x, y, _, vel_x, vel_y, vel_z = body
+        comfort = ComfortState(0.0, 0.0, vel_x, vel_y, vel_z, yaw, 0.0, x, y, 0.0, 0.0, x, y, 0.0)
+    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0, comfort, NO_POINTING)
+
+
+def settled(state: SteeringState) -> SteeringState:
+    """Return the state without what belongs to its tick alone: nothing arrived, nobody was brought anywhere.
+
+    >>> settled(STEERING_AT_REST._replace(arrived=1.0)) == STEERING_AT_REST
+    True
+    """
+    body, way, up, grid, goal, _, comfort, (held, place, _) = state
+    shown = comfort._replace(returned=0.0)
+    return SteeringState(body, way, up, grid, goal, 0.0, shown, Pointing(held, place, 0.0))
 
 
 @called_kernel
@@ -121,6 +143,41 @@ def strafed(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: flo
 
 
 @called_kernel
+def pointed(
+    tuning: SteeringTuning, course: Row, was: Pointing, body: Body, wish: Wish, offset_x: float, offset_y: float
+) -> tuple[Pointing, Body]:
+    """Return where a hand that points would land, and the body: once it lets go, the head is there, at rest.
+
+    A hand that is lost while it points lands nowhere.
+
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> arc, level = PLAIN_STEERING._replace(arc_m_s=3.0), (0.0, 0.0, 3.0, 0.0)
+    >>> wish = NO_WISH._replace(points=1.0, hand=(0.0, 0.0, 4.905), hand_way=(0.0, 1.0, 0.0))
+    >>> held, _ = pointed(arc, level, NO_POINTING, BODY_AT_REST, wish, 0.0, 0.5)
+    >>> let_go, body = pointed(arc, level, held, BODY_AT_REST, wish._replace(points=0.0), 0.0, 0.5)
+    >>> held.landing.there, let_go.landed, round(body.pos_y, 9)
+    (1.0, 1.0, 2.5)
+    """
+    way_x, way_y, way_z = wish.hand_way
+    seen = way_x != 0.0 or way_y != 0.0 or way_z != 0.0
+    if wish.points > 0.0:
+        if not seen:
+            return NO_POINTING, body
+        right, ahead, up = wish.hand
+        at_x, at_y = steered(right, ahead, FRAME_CAMERA, wish.view_yaw)
+        way_x, way_y = steered(way_x, way_y, FRAME_CAMERA, wish.view_yaw)
+        place = (body.pos_x + at_x, body.pos_y + at_y, body.pos_z + up)
+        found = landing(course, place, (way_x, way_y, way_z), tuning.arc_m_s, tuning.slope.limit_tangent)
+        return Pointing(1.0, found, 0.0), body
+    there, x, y, z = was.landing
+    if was.held > 0.0 and seen and there > 0.0:
+        landed = Body(body.face, x - offset_x, y - offset_y, z, 0.0, 0.0, 0.0)
+        return Pointing(0.0, NO_LANDING, 1.0), landed
+    return NO_POINTING, body
+
+
+@called_kernel
 def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wish, dt: float) -> SteeringState:
     """Return the state after `dt` seconds, for a `dt` in which the way turns so little that its middle stands for it.
 
@@ -131,7 +188,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     >>> walking.way.move_y, walking.body.vel_y
     (1.0, 0.22)
     """
-    body, _, up, grid, goal, arrived = state
+    body, _, up, grid, goal, arrived, comfort, pointing = state
     frame = tuning.frame
     was = body.face
     if frame == FRAME_DRIVE:
@@ -161,7 +218,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     if tuning.slope.follows > 0:
         _, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
         up = leaned(up, (normal_x, normal_y, normal_z), tuning.lean_half_life_s, dt)
-    return SteeringState(body, way, up, grid, goal, arrived)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing)
 
 
 @kernel
@@ -185,11 +242,18 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     goal = state.goal
     if tuning.frame == FRAME_GOTO:
         goal = on_the_way(tuning.goto, goal, wish, state.body.pos_x, state.body.pos_y)
-    state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0)
+    tick_s = dt
+    state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing)
     if tuning.frame != FRAME_GRID and dt > PART_S:
         # A hair more than a whole number of parts is that number.
         parts = min(math.ceil(dt / PART_S - 1e-6), MOST_PARTS)
         dt /= parts
         for _ in range(parts - 1):
             state = steering_part(tuning, course, state, wish, dt)
-    return steering_part(tuning, course, state, wish, dt)
+    state = steering_part(tuning, course, state, wish, dt)
+    body, way, up, grid, goal, arrived, comfort, pointing = state
+    if tuning.comfort.on > 0:
+        comfort, body = comforted(tuning.comfort, course, comfort, body, wish.view_yaw, wish.head, tick_s)
+    if tuning.arc_m_s > 0.0:
+        pointing, body = pointed(tuning, course, pointing, body, wish, comfort.offset_x, comfort.offset_y)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing)

@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from wendonic.kernels.comfort import NO_COMFORT, ComfortTuning
 from wendonic.kernels.drive import NO_DRIVE, DriveTuning
 from wendonic.kernels.facing import FACE_TRAVEL
 from wendonic.kernels.goto import NO_GOTO, GotoTuning
@@ -15,7 +16,8 @@ class SteeringTuning(NamedTuple):
 
     `turn_rate` in rad/s. `level` is 1 where flying stays level whatever the view's pitch, `rise_m_s` the speed of
     rising, `capped` 1 where rising and flying ahead together are no faster than one of them; `ahead` says what is
-    ahead for the hands; `lean_half_life_s` is how fast the body leans with the ground.
+    ahead for the hands, `arc_m_s` how fast the arc leaves a hand that points at a place to be at (0: none does);
+    `lean_half_life_s` is how fast the body leans with the ground.
     """
 
     frame: int
@@ -32,9 +34,27 @@ class SteeringTuning(NamedTuple):
     goto: GotoTuning
     ahead: int
     slope: SlopeTuning
+    comfort: ComfortTuning
+    arc_m_s: float
     lean_half_life_s: float
 
 
 PLAIN_STEERING = SteeringTuning(
-    FRAME_MAP, FACE_TRAVEL, 9.0, 3.2, 22.0, 30.0, NO_DRIVE, 1, 2.0, 1, NO_GRID, NO_GOTO, 0, LEVEL_ONLY, 0.0
+    FRAME_MAP,
+    FACE_TRAVEL,
+    9.0,
+    3.2,
+    22.0,
+    30.0,
+    NO_DRIVE,
+    1,
+    2.0,
+    1,
+    NO_GRID,
+    NO_GOTO,
+    0,
+    LEVEL_ONLY,
+    NO_COMFORT,
+    0.0,
+    0.0,
 )

@@ -11,7 +11,9 @@ AT_RIM = 1.0 - 1e-9
 
 
 class StickLookTuning(NamedTuple):
-    """Dead zone and curve; then `ease_s`, `rim_boost` (share of the rate) and `hold_s`."""
+    """Dead zone and curve; then `ease_s`, `rim_boost` (share of the rate) and `hold_s`; for snap turns, the tilt from
+    which one turns (0: none does) and the one at which it may turn again.
+    """
 
     inner: float
     outer: float
@@ -21,16 +23,20 @@ class StickLookTuning(NamedTuple):
     ease_s: float
     rim_boost: float
     hold_s: float
+    snap_at: float
+    rearm_at: float
 
 
 class StickLookState(NamedTuple):
-    """How much of full rate it has come to, and for how long it has been at the rim."""
+    """How much of full rate it has come to, and for how long it has been at the rim; under snap turns, 1 in `amount`
+    after one has been made, until it may turn again.
+    """
 
     amount: float
     rim_s: float
 
 
-STICK_LOOK = StickLookTuning(0.0, 1.0, 0, 1.0, USUAL_FORM, 0.0, 0.0, 0.0)
+STICK_LOOK = StickLookTuning(0.0, 1.0, 0, 1.0, USUAL_FORM, 0.0, 0.0, 0.0, 0.0, 0.0)
 STICK_LOOK_AT_REST = StickLookState(0.0, 0.0)
 
 
@@ -79,7 +85,7 @@ def tilted(
     >>> tilted(STICK_LOOK._replace(rim_boost=0.5, hold_s=0.5), (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1:]
     (1.25, 0.0)
     """
-    inner, outer, curve_form, curve_exponent, form, ease_s, rim_boost, hold_s = tuning
+    inner, outer, curve_form, curve_exponent, form, ease_s, rim_boost, hold_s, _, _ = tuning
     amount, rim_s = state
     right, up = formed(right, up, inner, outer, curve_form, curve_exponent, form, 0, tables)
     length = math.hypot(right, up)
@@ -94,3 +100,27 @@ def tilted(
         else:
             rim_s = 0.0
     return StickLookState(amount, rim_s), right * mean / length, up * mean / length
+
+
+@kernel
+def snapped(
+    tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float
+) -> tuple[StickLookState, float]:
+    """Return the new state and which way a stick turns at once: 1 to the right, -1 to the left, 0 not at all.
+
+    It turns once the shaped tilt sideways is at `snap_at`, and again only after it was back at `rearm_at`.
+
+    >>> snap = STICK_LOOK._replace(snap_at=0.75, rearm_at=0.25)
+    >>> state, first = snapped(snap, (), STICK_LOOK_AT_REST, -0.8, 0.0)
+    >>> held, second = snapped(snap, (), state, -0.5, 0.0)
+    >>> back, _ = snapped(snap, (), held, 0.25, 0.0)
+    >>> first, second, snapped(snap, (), back, 1.0, 0.0)[1]
+    (-1.0, 0.0, 1.0)
+    """
+    inner, outer, curve_form, curve_exponent, form, _, _, _, snap_at, rearm_at = tuning
+    right, _ = formed(right, up, inner, outer, curve_form, curve_exponent, form, 0, tables)
+    if state.amount > 0.0:
+        return (STICK_LOOK_AT_REST if abs(right) <= rearm_at else state), 0.0
+    if abs(right) < snap_at:
+        return state, 0.0
+    return StickLookState(1.0, 0.0), math.copysign(1.0, right)

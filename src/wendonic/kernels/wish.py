@@ -5,8 +5,10 @@ from typing import NamedTuple
 
 class Wish(NamedTuple):
     """What a tick is steered by: the shaped channels (`right` and `ahead` are those of `move`), the yaw and pitch
-    (rad) of what is ahead, whether the body stands on the ground, and the ground's normal as the game tells it; then
-    whether a goal was given this tick, and where, and whether there is a point to aim at, and where (m).
+    (rad) of what is ahead and the yaw of the view itself, whether the body stands on the ground, and the ground's
+    normal as the game tells it; then whether a goal was given this tick, and where, and whether there is a point to
+    aim at, and where (m); then, in the play space, where the head is, and whether a hand points, where it is and
+    which way (zeros: unseen).
     """
 
     right: float
@@ -16,6 +18,7 @@ class Wish(NamedTuple):
     throttle: float
     yaw: float
     pitch: float
+    view_yaw: float
     grounded: float
     normal_x: float
     normal_y: float
@@ -26,9 +29,36 @@ class Wish(NamedTuple):
     aim_given: float
     aim_x: float
     aim_y: float
+    head: tuple[float, float]
+    points: float
+    hand: tuple[float, float, float]
+    hand_way: tuple[float, float, float]
 
 
-NO_WISH = Wish(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+NO_WISH = Wish(
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    1.0,
+    0.0,
+    0.0,
+    1.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    (0.0, 0.0),
+    0.0,
+    (0.0, 0.0, 0.0),
+    (0.0, 0.0, 0.0),
+)
 
 
 class Way(NamedTuple):

@@ -3,6 +3,7 @@
 from typing import Any
 
 from wendonic.profile.binds import Centred, Ramped, Tilted
+from wendonic.profile.goal_binds import GoalBind, TouchGoalBind
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind, DpadBind, HandsBind, PointerBind, TouchStickBind
 from wendonic.profile.shapes import DeadZone, ExpoCurve, KneeCurve, PointsCurve, PowerCurve, SCurve
@@ -103,6 +104,10 @@ def look_source_words(bind: LookBind) -> str:
                 words += f", gain {ends} of the hand"
             return f"mouse: {words}{_smoothed(bind.half_life_s)}{inverted}"
         case LookStickBind(stick=stick):
+            if bind.snap_deg is not None:
+                snap_at, rearm_at = bind.snap_tilts
+                words = f"turns {bind.snap_deg:g} deg at once from tilt {snap_at:g}, again once back at {rearm_at:g}"
+                return f"{stick}: {words}; {_tilt_words(bind)}{inverted}"
             rates = f"{bind.yaw_deg_s:g} deg/s yaw and {bind.pitch_deg_s:g} deg/s pitch at full tilt"
             rates += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
             if bind.rim_boost:
@@ -120,6 +125,13 @@ def look_source_words(bind: LookBind) -> str:
             words += f", paused while {bind.pause_press} is held" if bind.pause_press else ""
             return f"{words}{inverted}"
     raise AssertionError(bind)
+
+
+def goal_words(bind: GoalBind) -> str:
+    """Return in words what gives a goal."""
+    if isinstance(bind, TouchGoalBind):
+        return f'a finger that landed in "{bind.touch}"'
+    return f"the pointer while {' or '.join(bind.while_held)} is held" if bind.while_held else "the pointer"
 
 
 def _smoothed(half_life_s: float) -> str:

@@ -175,7 +175,8 @@ def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> M
         ),
         goal=tuple(_goal_source(bind, window, own) for bind in entries(mode.goal)) if going else None,
         aims=isinstance(steer, Faced) and steer.face == "aim",
-        tracks=isinstance(steer, HandsSteer),
+        tracks=isinstance(steer, HandsSteer) or mode.comfort is not None,
+        points=steer.teleport.hand if isinstance(steer, HandsSteer) and steer.teleport else "",
         across=isinstance(steer, MapSteer) and steer.side_view,
         taps=isinstance(steer, GridSteer),
     )

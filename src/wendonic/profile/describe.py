@@ -2,11 +2,11 @@
 
 from wendonic.intent import WorldAxes
 from wendonic.look_units import zoom_ratio
-from wendonic.profile.bind_words import look_source_words, source_words
+from wendonic.profile.bind_words import goal_words, look_source_words, source_words
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
 from wendonic.profile.schema import Gait, Mode, Profile, World
-from wendonic.profile.steer_words import steer_lines
+from wendonic.profile.steer_words import comfort_lines, steer_lines
 from wendonic.profile.tuning import (
     DIAGONAL_FACTOR_USUAL,
     DOUBLE_S,
@@ -48,6 +48,10 @@ def _window_lines(window: Window) -> list[str]:
             f"{zone.top:g} to {zone.bottom:g} of the height",
         )
         lines.append(f'    zone "{name}": {across}, {down} from the top')
+    if window.plan:
+        plan = window.plan
+        across, along = f"{plan.left_m:g} to {plan.right_m:g} m", f"{plan.back_m:g} to {plan.ahead_m:g} m"
+        lines.append(f"    shows the plan from {across} to the right and from {along} ahead")
     return lines
 
 
@@ -55,14 +59,16 @@ def describe_world(world: World) -> str:
     """Return what the axes mean.
 
     >>> describe_world(World(right="+x", ahead="-z", up="+y"))
-    'right is +x, ahead is -z, up is +y (right-handed)'
-    >>> describe_world(World(right="+x", ahead="-y"))
-    'right is +x, ahead is -y (2-D)'
+    'right-handed, y up; ahead is -z, right is +x'
+    >>> describe_world(World(right="+x", ahead="-y")), describe_world(World(right="+x", up="-y"))
+    ('2-D from above; ahead is -y, right is +x', '2-D from the side, y down; right is +x')
     """
+    upright = "" if world.up is None else f", {world.up[1]} {'up' if world.up[0] == '+' else 'down'}"
+    if world.ahead is None:
+        return f"2-D from the side{upright}; right is {world.right}"
     handed = WorldAxes(world.right, world.ahead, world.up).right_handed
-    up = f", up is {world.up}" if world.up else ""
-    kind = "2-D" if handed is None else "right-handed" if handed else "left-handed"
-    return f"right is {world.right}, ahead is {world.ahead}{up} ({kind})"
+    kind = "2-D from above" if handed is None else "right-handed" if handed else "left-handed"
+    return f"{kind}{upright}; ahead is {world.ahead}, right is {world.right}"
 
 
 def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
@@ -76,6 +82,10 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     for channel, what in (("rise", mode.rise), ("throttle", mode.throttle), ("turn", mode.turn)):
         if what:
             lines += [f"    {channel}: {_merged(what)}", *(f"      {source_words(bind)}" for bind in what.bind)]
+    if mode.goal:
+        lines += ["    goal: the latest of", *(f"      {goal_words(bind)}" for bind in mode.goal.bind)]
+    if mode.comfort:
+        lines += comfort_lines(mode.comfort)
     if mode.look:
         lines.append(f"    look: {_look_table_words(mode.look)}")
         lines += [f"      {look_source_words(bind)}" for bind in mode.look.bind]

@@ -75,10 +75,17 @@ class MouseBind(LookBind):
         return deg_per_count_from_cm(self.cm_per_turn or 34.0, self.counts_per_inch)
 
 
+SNAP_AT = 0.7
+REARM_AT = 0.35
+"""Tilts that count where a profile that turns by snaps names none."""
+
+
 class LookStickBind(LookBind, Centred):
     """A stick as a source of `look`: rates at full tilt.
 
-    They ease in over `ease_s`; after `hold_s` at the rim there is `rim_boost` of them more.
+    They ease in over `ease_s`; after `hold_s` at the rim there is `rim_boost` of them more. With `snap_deg` it turns
+    at once instead, by so much to the side each time the stick is tilted to `snap_at`, and again after it was back at
+    `rearm_at`.
     """
 
     stick: StickName
@@ -89,6 +96,30 @@ class LookStickBind(LookBind, Centred):
     ease_s: Seconds = 0.0
     rim_boost: Annotated[float, Field(ge=0.0, le=10.0)] = 0.0
     hold_s: Seconds | None = None
+    snap_deg: Annotated[float, Field(gt=0.0, le=180.0)] | None = None
+    snap_at: Annotated[float, Field(gt=0.0, le=1.0)] | None = None
+    rearm_at: Annotated[float, Field(ge=0.0, lt=1.0)] | None = None
+
+    @property
+    def snap_tilts(self) -> tuple[float, float]:
+        """Where it snaps and where it may again."""
+        at = SNAP_AT if self.snap_at is None else self.snap_at
+        return at, min(REARM_AT, at) if self.rearm_at is None else self.rearm_at
+
+    @model_validator(mode="after")
+    def _one_way_to_turn(self) -> Self:
+        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch")
+        idle = [(name, "does nothing beside snap_deg") for name in smooth if name in self.model_fields_set]
+        if self.snap_deg is None:
+            idle = [
+                (n, "does nothing without snap_deg") for n in ("snap_at", "rearm_at") if n in self.model_fields_set
+            ]
+        snap_at, rearm_at = self.snap_tilts
+        if rearm_at > snap_at:
+            idle.append(("rearm_at", f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never turn again"))
+        if idle:
+            raise own_faults(idle)
+        return self
 
     @model_validator(mode="after")
     def _nothing_idle(self) -> Self:

@@ -36,6 +36,10 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
     amounts = move.get("press_amounts") if isinstance(move, dict) else None
     for name in amounts if isinstance(amounts, dict) else ():
         yield f"{path}.move.press_amounts.{name}", name
+    steer = mode.get("steer")
+    teleport = steer.get("teleport") if isinstance(steer, dict) else None
+    if isinstance(teleport, dict) and isinstance(teleport.get("press"), str):
+        yield f"{path}.steer.teleport.press", teleport["press"]
     if not isinstance(look, dict):
         return
     zoom, binds = look.get("zoom"), look.get("bind")

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
+from wendonic.profile.comfort import Comfort
 from wendonic.profile.goal_binds import GoalTable
 from wendonic.profile.named import unknown_names
 from wendonic.profile.press_binds import PressTable
@@ -62,6 +63,7 @@ class Mode(Table):
     turn: Turn | None = None
     look: LookTable | None = None
     goal: GoalTable | None = None
+    comfort: Comfort | None = None
     press: dict[str, PressTable] = Field(default_factory=dict)
 
     @model_validator(mode="before")

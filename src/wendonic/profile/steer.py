@@ -165,10 +165,21 @@ class GotoSteer(OnFoot):
     retarget: bool = True
 
 
+class Teleport(Table):
+    """Pointing at a place to be at: while `press` is held an arc leaves `hand` at `speed_m_s`, and once it is let go
+    the head is where the arc landed.
+    """
+
+    press: str
+    hand: Literal["hand.left", "hand.right"] = "hand.right"
+    speed_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = 7.0
+
+
 class HandsSteer(OnFoot):
     """Ahead is where the head points, or a hand, or both hands between them, on top of the view's yaw."""
 
     frame: Literal["hands"]
+    teleport: Teleport | None = None
     ahead: Literal["head", "hand.left", "hand.right", "hands"] = "head"
 
 

@@ -2,6 +2,7 @@
 
 import math
 
+from wendonic.kernels.comfort import NO_COMFORT, ComfortTuning
 from wendonic.kernels.drive import NO_DRIVE, DriveTuning
 from wendonic.kernels.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
 from wendonic.kernels.goto import NO_GOTO, GotoTuning
@@ -23,6 +24,7 @@ from wendonic.kernels.steer_frame import (
     FRAME_MAP,
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.profile.comfort import Comfort
 from wendonic.profile.schema import Gait, Mode
 from wendonic.profile.source_tuning import OPPOSITES
 from wendonic.profile.steer import (
@@ -59,15 +61,33 @@ def slope_of(mode: Mode) -> Slope | None:
 def stays_in_tick(mode: Mode) -> bool:
     """Return whether the tick itself does all the steering: level ground, by camera or map, facing the travel."""
     steer = mode.steer
+    if mode.comfort is not None:
+        return False
     usual = steer.frame in ("camera", "map") and isinstance(steer, Faced) and steer.face == "travel"
     return usual and slope_of(mode) is None
+
+
+def comfort_tuning(comfort: Comfort) -> ComfortTuning:
+    """Return the numbers of comfort in a headset."""
+    vignette, room = comfort.vignette, comfort.room
+    return ComfortTuning(
+        1,
+        vignette.full_accel_m_s2,
+        math.radians(vignette.full_turn_deg_s),
+        vignette.close_half_life_s,
+        vignette.open_half_life_s,
+        room.width_m / 2.0,
+        room.depth_m / 2.0,
+        room.level_m,
+        room.return_s,
+    )
 
 
 def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
     """Return the numbers of a mode's steering."""
     steer = mode.steer
     drive, grid, goto = NO_DRIVE, NO_GRID, NO_GOTO
-    level, rise_m_s, ahead = 1, 1.0, AHEAD_HEAD
+    level, rise_m_s, ahead, arc_m_s = 1, 1.0, AHEAD_HEAD, 0.0
     match steer:
         case DriveSteer():
             fast = steer.turn_deg_s if steer.fast_turn_deg_s is None else steer.fast_turn_deg_s
@@ -101,6 +121,7 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
             goto = GotoTuning(steer.arrival_m, steer.slow_down_m, int(steer.retarget))
         case HandsSteer():
             ahead = _AHEADS[steer.ahead]
+            arc_m_s = steer.teleport.speed_m_s if steer.teleport else 0.0
     slope = slope_of(mode)
     slopes = LEVEL_ONLY
     if slope is not None:
@@ -123,5 +144,7 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
         goto,
         ahead,
         slopes,
+        comfort_tuning(mode.comfort) if mode.comfort else NO_COMFORT,
+        arc_m_s,
         slope.lean_half_life_s if slope else 0.0,
     )

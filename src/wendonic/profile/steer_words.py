@@ -1,5 +1,6 @@
 """A `steer` table in words."""
 
+from wendonic.profile.comfort import Comfort
 from wendonic.profile.steer import (
     CameraSteer,
     DriveSteer,
@@ -52,6 +53,18 @@ def steer_lines(steer: Steer) -> list[str]:
     return lines
 
 
+def comfort_lines(comfort: Comfort) -> list[str]:
+    """Return lines about the vignette and the play space."""
+    vignette, room = comfort.vignette, comfort.room
+    closes = f"full from {vignette.full_accel_m_s2:g} m/s² or {vignette.full_turn_deg_s:g} deg/s on"
+    lives = f"closes with a half-life of {vignette.close_half_life_s:g} s, opens with {vignette.open_half_life_s:g} s"
+    safe = f"safe while out of walls and level within {room.level_m:g} m"
+    return [
+        f"    vignette: {closes}; {lives}",
+        f"    play space: {room.width_m:g} x {room.depth_m:g} m, {safe}; out of a wall after {room.return_s:g} s",
+    ]
+
+
 def _frame_words(steer: Steer) -> str:
     match steer:
         case CameraSteer():
@@ -74,7 +87,13 @@ def _frame_words(steer: Steer) -> str:
             slow = f"slower from {steer.slow_down_m:g} m on, " if steer.slow_down_m else ""
             return f"to the pointed place: {slow}there within {steer.arrival_m:g} m; {new}; keys steer as on a map"
         case HandsSteer():
-            return f"ahead is {_HANDS[steer.ahead]}"
+            words = f"ahead is {_HANDS[steer.ahead]}"
+            if steer.teleport:
+                jump = steer.teleport
+                words += (
+                    f"; while {jump.press} is held, {jump.hand} points at a place to be at, {jump.speed_m_s:g} m/s"
+                )
+            return words
     raise AssertionError(steer)
 
 

@@ -27,6 +27,7 @@ from wendonic.kernels.places import (
     LOOK_SOURCE_WIDTH,
     LOOK_SOURCES,
     LOOK_START,
+    POINT_START,
     RISE_PLACE,
     SOURCE_WIDTH,
     SOURCES,
@@ -57,7 +58,7 @@ from wendonic.profile.move_binds import HandsBind
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Mode, Profile
 from wendonic.profile.source_tuning import Tables, shape_of, source_tuning, swing_tuning
-from wendonic.profile.steer import Faced
+from wendonic.profile.steer import Faced, HandsSteer
 from wendonic.profile.steer_tuning import FRAMES, stays_in_tick, steering_tuning
 
 _DIAGONALS = {
@@ -193,7 +194,10 @@ class _Builder:
             case LookStickBind():
                 yaw, pitch = math.radians(bind.yaw_deg_s), math.radians(bind.pitch_deg_s)
                 hold_s = HOLD_S if bind.hold_s is None else bind.hold_s
-                stick = StickLookTuning(*shape_of(bind, self.tables), bind.ease_s, bind.rim_boost, hold_s)
+                snaps = (0.0, 0.0)
+                if bind.snap_deg is not None:
+                    snaps, yaw = bind.snap_tilts, math.radians(bind.snap_deg)
+                stick = StickLookTuning(*shape_of(bind, self.tables), bind.ease_s, bind.rim_boost, hold_s, *snaps)
                 silent = silent._replace(kind=LOOK_STICK, stick=stick)
         yaw_sign = -1.0 if bind.invert_yaw else 1.0
         pitch_sign = -1.0 if bind.invert_pitch else 1.0
@@ -251,6 +255,8 @@ def held_flags(mode: Mode, press_names: tuple[str, ...]) -> tuple[HeldFlag, ...]
                 flags.append(HeldFlag(press_names.index(bind.pause_press), place, 1.0))
         if mode.look.zoom:
             flags.append(HeldFlag(press_names.index(mode.look.zoom.press), ZOOMED, 1.0))
+    if isinstance(mode.steer, HandsSteer) and mode.steer.teleport:
+        flags.append(HeldFlag(press_names.index(mode.steer.teleport.press), POINT_START, 1.0))
     return tuple(flags)
 
 
