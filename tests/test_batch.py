@@ -33,17 +33,22 @@ def columns_of(profile):
 def steering_columns(profile, mode):
     """Columns that only some steer frames have."""
     steer = profile.mode[mode].steer
-    grid, slope = steer.frame == "grid", getattr(steer, "slope", None)
-    columns = ["step_x", "step_y"] if grid else []
-    columns += ["refused"] if grid or slope else []
-    return columns + (["goal_x", "goal_y", "arrived"] if steer.frame == "goto" else [])
+    columns = ["step_x", "step_y", "refused_x", "refused_y"] if steer.frame == "grid" else []
+    columns += ["refused"] if getattr(steer, "slope", None) else []
+    columns += ["goal_x", "goal_y", "arrived"] if steer.frame == "goto" else []
+    columns += ["vignette", "returned"] if profile.mode[mode].comfort else []
+    return columns + (["landed"] if getattr(steer, "teleport", None) else [])
 
 
 def steering_values(intent, columns):
     told = {"step_x": None, "step_y": None, "refused": intent.footing.refused, "arrived": intent.arrived}
     if intent.step:
-        told |= {"step_x": intent.step.x, "step_y": intent.step.y, "refused": intent.step.refused}
+        told |= {"step_x": intent.step.x, "step_y": intent.step.y}
+        told["refused_x"], told["refused_y"] = intent.step.refused or (None, None)
     told["goal_x"], told["goal_y"] = intent.goal or (None, None)
+    told["landed"] = intent.landed
+    if intent.comfort:
+        told |= {"vignette": intent.comfort.vignette, "returned": intent.comfort.returned}
     return [told[name] for name in columns]
 
 

@@ -266,8 +266,9 @@ def shape(
     does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at rest),
     `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…` (m) and `vel_…`
     (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. After them a grid has
-    `step_x step_y refused`, going to a place `goal_x goal_y arrived`, and slopes `refused`. `t` is the recording's
-    own time at the end of the tick. A helm fed the same events tick by tick gives the same numbers.
+    `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes `refused`, comfort `vignette
+    returned`, and pointing `landed`. `t` is the recording's own time at the end of the tick. A helm fed the same
+    events tick by tick gives the same numbers.
 
     `way` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where Numba is
     installed and there are enough ticks to pay for it. The numbers agree to rounding.
@@ -328,13 +329,19 @@ def _with_steering(trace: "pd.DataFrame", tuning: ModeTuning, traced: Traced) ->
         return trace
     if steering.frame == FRAME_GRID:
         trace["step_x"], trace["step_y"] = steered["step_x"].astype(int), steered["step_y"].astype(int)
-    if steering.frame == FRAME_GRID or steering.slope.follows:
+        for name in ("refused_x", "refused_y"):
+            trace[name] = np.where(steered["refused"] > 0.0, steered[name], math.nan)
+    if steering.slope.follows:
         trace["refused"] = steered["refused"] > 0.0
     if steering.frame == FRAME_GOTO:
         going = steered["going"] > 0.0
         trace["goal_x"] = np.where(going, steered["goal_x"], math.nan)
         trace["goal_y"] = np.where(going, steered["goal_y"], math.nan)
         trace["arrived"] = steered["arrived"] > 0.0
+    if steering.comfort.on:
+        trace["vignette"], trace["returned"] = steered["vignette"], steered["returned"] > 0.0
+    if steering.arc_m_s > 0.0:
+        trace["landed"] = steered["landed"] > 0.0
     return trace
 
 

@@ -33,7 +33,9 @@ class Press(NamedTuple):
 
 class Step(NamedTuple):
     """One step on squares: the square that is stepped to (the one he stands on while idle), the one he comes from,
-    the share of the step's time that is over, and whether a blocked square refuses the step that is asked for.
+    the
+    share of the step's time that is over, and the blocked square that refuses the step that is asked for (None: none
+    does).
     """
 
     x: int
@@ -41,7 +43,7 @@ class Step(NamedTuple):
     from_x: int
     from_y: int
     share: float
-    refused: bool
+    refused: tuple[int, int] | None
 
     @property
     def stepping(self) -> bool:
@@ -369,7 +371,9 @@ class Intent(NamedTuple):
         if self.steering is None or self.steer is None or self.steer.frame != FRAME_GRID:
             return None
         x, y, to_x, to_y, share = self.steering.grid.step
-        return Step(int(to_x), int(to_y), int(x), int(y), share, self.steering.grid.refused > 0.0)
+        grid = self.steering.grid
+        refused = (int(x + grid.refused_x), int(y + grid.refused_y)) if grid.refused > 0.0 else None
+        return Step(int(to_x), int(to_y), int(x), int(y), share, refused)
 
     @property
     def comfort(self) -> Comfort | None:

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument
+from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument
 
 draw = typer.Typer(
     no_args_is_help=True,
@@ -14,8 +14,8 @@ draw = typer.Typer(
 )
 
 if TYPE_CHECKING:
-    import pandas as pd
-
+    from wendonic.course import Course
+    from wendonic.profile.schema import Profile
     from wendonic.recording.recording import Recording
 
 OutOption = Annotated[
@@ -24,13 +24,12 @@ OutOption = Annotated[
 ]
 
 
-def _shaped(profile: Path, recording: Path, hz: float, mode: str | None) -> "tuple[Recording, pd.DataFrame]":
-    from wendonic.batch import shape
+def _read(profile: Path, recording: Path, course: Path | None) -> "tuple[Recording, Profile, Course | None]":
+    from wendonic.course import load_course
     from wendonic.profile.load import load_profile
     from wendonic.recording.recording import Recording
 
-    events = Recording.read(recording)
-    return events, shape(events, load_profile(profile), hz=hz, mode=mode)
+    return Recording.read(recording), load_profile(profile), load_course(course) if course else None
 
 
 @draw.command(epilog="Example: wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png")
@@ -66,9 +65,11 @@ def timeline(
     mode: ModeOption = None,
 ) -> None:
     """Raw, shaped, intent and speed over time, held keys as bars."""
+    from wendonic.batch import shape
     from wendonic.pictures import draw_timeline, save_picture
 
-    events, trace = _shaped(profile, recording, hz, mode)
+    events, tuned, _ = _read(profile, recording, None)
+    trace = shape(events, tuned, hz=hz, mode=mode)
     target = out or Path(f"{recording.stem}-timeline.png")
     save_picture(draw_timeline(trace, events, start_s, end_s), target)
     print(f"wrote {target}")
@@ -81,13 +82,39 @@ def path(
     out: OutOption = None,
     hz: HzOption = 60.0,
     mode: ModeOption = None,
+    course: CourseOption = None,
 ) -> None:
-    """The walk from above, camera and facing drawn at intervals."""
+    """The walk from above: camera, facing, goals, squares, heights, the swing of hands."""
+    from wendonic.batch import shape
     from wendonic.pictures import draw_path, save_picture
 
-    events, trace = _shaped(profile, recording, hz, mode)
+    events, tuned, ground = _read(profile, recording, course)
+    trace = shape(events, tuned, hz=hz, mode=mode, course=ground)
     target = out or Path(f"{recording.stem}-path.png")
-    save_picture(draw_path(trace, events.title), target)
+    save_picture(draw_path(trace, events.title, profile=tuned, recording=events, course=ground), target)
+    print(f"wrote {target}")
+
+
+@draw.command(
+    epilog="Example: wendonic draw frame demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --at 3 --at 17.5"
+)
+def frame(
+    profile: ProfileArgument,
+    recording: RecordingArgument,
+    out: OutOption = None,
+    at: Annotated[list[float] | None, typer.Option("--at", help="A moment (s); may be repeated.")] = None,
+    hz: HzOption = 60.0,
+    mode: ModeOption = None,
+    course: CourseOption = None,
+) -> None:
+    """Why ahead went there: a compass rose with camera, facing, input and result at some moments."""
+    from wendonic.batch import shape
+    from wendonic.pictures import draw_frame, save_picture
+
+    events, tuned, ground = _read(profile, recording, course)
+    trace = shape(events, tuned, hz=hz, mode=mode, course=ground)
+    target = out or Path(f"{recording.stem}-frame.png")
+    save_picture(draw_frame(trace, tuned, at, events.title), target)
     print(f"wrote {target}")
 
 

@@ -14,3 +14,6 @@ ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the pr
 SeatOption = Annotated[
     str | None, typer.Option("--seat", help="Whose pad the profile's pad is: pad1 for the second player.")
 ]
+CourseOption = Annotated[
+    Path | None, typer.Option("--course", help="Ground to walk on (.toml): heights, walls, blocked squares.")
+]

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption, ProfileArgument, RecordingArgument, SeatOption
+from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument, SeatOption
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -37,15 +37,20 @@ def shape(
     hz: HzOption = 60.0,
     mode: ModeOption = None,
     seat: SeatOption = None,
+    course: CourseOption = None,
 ) -> None:
     """Shape a recording tick by tick: into a file, or a table of some ticks in the terminal."""
     from wendonic.batch import shape as shape_recording
     from wendonic.batch import write_trace
+    from wendonic.course import load_course
     from wendonic.profile.load import load_profile
     from wendonic.recording.recording import Recording
     from wendonic.study.summary import summarise
 
-    trace = shape_recording(Recording.read(recording), load_profile(profile), hz=hz, mode=mode, seat=seat)
+    ground = load_course(course) if course else None
+    trace = shape_recording(
+        Recording.read(recording), load_profile(profile), hz=hz, mode=mode, seat=seat, course=ground
+    )
     if out is None:
         _print_ticks(trace)
     else:

@@ -30,10 +30,10 @@ RECORDINGS = {
 }
 """Every shipped recording, with the profile that it goes with."""
 
-COURSES = ("terraces", "store_room")
+COURSES = ("terraces", "store_room", "yard")
 """Every shipped course."""
 
-ON_COURSE = {"terraces_walk": "terraces", "crates_push": "store_room"}
+ON_COURSE = {"terraces_walk": "terraces", "crates_push": "store_room", "headset_walk": "yard"}
 """Those that play on a course, and which."""
 
 CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"

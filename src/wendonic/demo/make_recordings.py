@@ -285,11 +285,11 @@ def terraces_walk() -> Recording:
     strokes = [
         Stroke("KeyW", 0.5, 5.4),
         Stroke("KeyA", 4.6, 7.6),
-        Stroke("KeyW", 7.4, 10.6),
-        Stroke("KeyD", 10.4, 12.9),
-        Stroke("KeyS", 12.7, 15.4),
-        Stroke("KeyD", 15.2, 17.4),
-        Stroke("KeyS", 17.0, 19.4),
+        Stroke("KeyW", 7.4, 10.2),
+        Stroke("KeyD", 10.0, 12.6),
+        Stroke("KeyS", 12.4, 15.4),
+        Stroke("KeyD", 15.2, 18.0),
+        Stroke("KeyS", 17.0, 18.6),
     ]
     view = view_events([(0.0, 0.0, -20.0), (12.0, 0.0, -20.0), (13.0, 15.0, -30.0), (20.0, 15.0, -30.0)])
     marks = {

@@ -56,7 +56,8 @@ class GridState(NamedTuple):
     """What steps carry from tick to tick.
 
     `asked` is 1 while a press waits for the end of a step, `asked_x` and `asked_y` what it asks for; `wait_s` is how
-    long until a way that stays held counts again; `refused` is 1 while a blocked square is wished for.
+    long until a way that stays held counts again; `refused` is 1 while a blocked square is wished for, which lies
+    `refused_x` and `refused_y` away.
     """
 
     step: GridStep
@@ -66,9 +67,13 @@ class GridState(NamedTuple):
     asked_y: float
     wait_s: float
     refused: float
+    refused_x: float
+    refused_y: float
 
 
-GRID_AT_REST = GridState(GridStep(0.0, 0.0, 0.0, 0.0, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0)
+GRID_AT_REST = GridState(
+    GridStep(0.0, 0.0, 0.0, 0.0, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0
+)
 
 
 @kernel
@@ -135,7 +140,7 @@ def grid_held(tuning: GridTuning, state: GridState, right: float, ahead: float) 
     >>> pressed.asked, pressed.asked_x, pressed.held.x
     (1.0, 1.0, 1.0)
     """
-    was, asked, asked_x, asked_y, wait_s, refused = state[1:]
+    step, was, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y = state
     x = held_way(right)
     y = held_way(ahead)
     if x == was.x and y == was.y:
@@ -154,7 +159,7 @@ def grid_held(tuning: GridTuning, state: GridState, right: float, ahead: float) 
         refused = 0.0
         if new_x or new_y:
             asked, asked_x, asked_y = 1.0, wish_x, wish_y
-    return GridState(state.step, held, asked, asked_x, asked_y, wait_s, refused)
+    return GridState(step, held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y)
 
 
 @called_kernel
@@ -170,7 +175,7 @@ def stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> Gri
     >>> step.y, step.to_y, round(step.share, 9)
     (2.0, 3.0, 0.5)
     """
-    (x, y, to_x, to_y, share), held, asked, asked_x, asked_y, wait_s, refused = state
+    (x, y, to_x, to_y, share), held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y = state
     wish_x, wish_y = grid_wish(tuning, held)
     held_on = tuning.repeats > 0 and (wish_x != 0.0 or wish_y != 0.0)
     left_s = dt
@@ -200,10 +205,12 @@ def stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> Gri
             to_x, to_y = x + way_x, y + way_y
             wait_s, refused = next_wait_s, 0.0
         else:
-            wait_s, refused = max(tuning.repeat_s, tuning.step_s), 1.0
+            wait_s = max(tuning.repeat_s, tuning.step_s)
+            refused, refused_x, refused_y = 1.0, way_x, way_y
         if left_s <= 0.0:
             break
-    return GridState(GridStep(x, y, to_x, to_y, share), held, asked, asked_x, asked_y, wait_s, refused)
+    step = GridStep(x, y, to_x, to_y, share)
+    return GridState(step, held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y)
 
 
 @kernel

@@ -74,7 +74,8 @@ def wished(
 
 class Steered(NamedTuple):
     """What a tick of steering tells, every field a float: the wish on the plan, the body, the square that is stepped
-    to and whether a step was refused, the goal and whether it is walked to or was reached.
+    to, whether something was refused, and the square that refuses a step, the goal and whether it is walked to or was
+    reached, the vignette, and whether the body was brought back out of a wall, or to where a hand pointed.
     """
 
     move_x: float
@@ -91,10 +92,15 @@ class Steered(NamedTuple):
     step_x: float
     step_y: float
     refused: float
+    refused_x: float
+    refused_y: float
     going: float
     goal_x: float
     goal_y: float
     arrived: float
+    vignette: float
+    returned: float
+    landed: float
 
 
 @called_kernel
@@ -105,7 +111,7 @@ def steered_outcome(state: SteeringState) -> Steered:
     >>> steered_outcome(STEERING_AT_REST).amount
     0.0
     """
-    body, way, _, grid, goal, arrived, _, _ = state
+    body, way, _, grid, goal, arrived, comfort, pointing = state
     amount = math.sqrt(way.move_x * way.move_x + way.move_y * way.move_y)
     # Only rounding can bring it here, in every frame that caps.
     amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
@@ -126,8 +132,13 @@ def steered_outcome(state: SteeringState) -> Steered:
         grid.step.to_x,
         grid.step.to_y,
         refused,
+        grid.step.x + grid.refused_x,
+        grid.step.y + grid.refused_y,
         goal.there,
         goal.x,
         goal.y,
         arrived,
+        comfort.shown,
+        comfort.returned,
+        pointing.landed,
     )

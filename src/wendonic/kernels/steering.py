@@ -73,7 +73,7 @@ def steering_entered(tuning: SteeringTuning, body: Body, yaw: float) -> Steering
     if tuning.frame == FRAME_GRID:
         x = math.floor(body.pos_x / tuning.grid.square_m + 0.5) + 0.0
         y = math.floor(body.pos_y / tuning.grid.square_m + 0.5) + 0.0
-        grid = GridState(GridStep(x, y, x, y, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0)
+        grid = GridState(GridStep(x, y, x, y, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
     comfort = COMFORT_AT_REST
     if tuning.comfort.on > 0:
         _, x, y, _, vel_x, vel_y, vel_z = body
@@ -209,7 +209,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
         to_x, to_y = way.move_x, way.move_y
         if frame == FRAME_GRID and grid.refused > 0.0:
             # He turns to what is in his way.
-            to_x, to_y = grid.held.x, grid.held.y
+            to_x, to_y = grid.refused_x, grid.refused_y
         moving = to_x != 0.0 or to_y != 0.0
         aim = (wish.aim_given, wish.aim_x - body.pos_x, wish.aim_y - body.pos_y)
         heading = math.atan2(to_x, to_y) if moving else was

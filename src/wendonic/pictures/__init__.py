@@ -3,6 +3,7 @@
 from wendonic.pictures.curve import draw_curves
 from wendonic.pictures.devices import draw_devices
 from wendonic.pictures.diagonals import draw_diagonals
+from wendonic.pictures.frame import draw_frame
 from wendonic.pictures.look import draw_look
 from wendonic.pictures.path import draw_path
 from wendonic.pictures.stick import draw_stick
@@ -13,6 +14,7 @@ __all__ = [
     "draw_curves",
     "draw_devices",
     "draw_diagonals",
+    "draw_frame",
     "draw_look",
     "draw_path",
     "draw_stick",

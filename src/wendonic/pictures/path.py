@@ -1,4 +1,4 @@
-"""The walk from above, with the camera and the facing at intervals."""
+"""The walk from above, with the camera and the facing at intervals, on the ground that it went over."""
 
 import math
 from typing import TYPE_CHECKING
@@ -6,8 +6,14 @@ from typing import TYPE_CHECKING
 from matplotlib.axes import Axes
 from matplotlib.patches import Wedge
 
+from wendonic.course import Course
 from wendonic.errors import WendonicError
-from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes
+from wendonic.pictures.path_ground import draw_ground
+from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_refusals, draw_squares
+from wendonic.pictures.path_swing import draw_swing
+from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
+from wendonic.profile.schema import Mode, Profile
+from wendonic.recording.recording import Recording
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -18,12 +24,25 @@ GLYPHS = 24
 VIEW_WIDTH_DEG = 60.0
 """How wide the wedge of the camera is drawn; only its middle means something."""
 
+SWING_SHARE = 0.28
+"""Height of the panel with the hands' swing, as a share of the walk's."""
 
-def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) -> Axes:
+
+def draw_path(
+    trace: "pd.DataFrame",
+    title: str = "",
+    ax: Axes | None = None,
+    profile: Profile | None = None,
+    recording: Recording | None = None,
+    course: Course | None = None,
+) -> Axes:
     """Draw the path of a trace in the plan frame: x right (east), y ahead (north), both in metres.
 
     At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
-    is a ring, the end a square. Returns the axes. Raises `WendonicError` for a trace without rows.
+    is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
+    goals with the radius of arrival, the way backwards; with the `recording`, the swing of the hands below the walk;
+    with a `course`, its heights as contour lines, its walls and its blocked squares. Returns the axes of the walk.
+    Raises `WendonicError` for a trace without rows.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -33,9 +52,15 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")
-    ax = blank_axes(ax)
+    mode = profile.mode[str(trace["mode"].iloc[0])] if profile else None
+    swings = recording is not None and mode is not None and mode.steer.frame == "hands"
+    if swings and recording is not None:
+        ax, below = split_axes(ax, heights=(1.0, SWING_SHARE))
+        draw_swing(below, recording, trace)
+    else:
+        ax = blank_axes(ax)
     x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
-    length_m = float(((trace["pos_x"].diff() ** 2 + trace["pos_y"].diff() ** 2) ** 0.5).sum())
+    length_m = float(_steps_m(trace).sum())
     span = max(float(x.max() - x.min()), float(y.max() - y.min()), 1.0)
     duration_s = float(trace["dt"].sum())
     tick_s = float(trace["dt"].mean())
@@ -47,21 +72,20 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
         "y, ahead (m)",
     )
     ax.set_aspect("equal", adjustable="datalim")
-    ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
-    ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
+    if mode is not None and mode.steer.frame == "grid":
+        draw_squares(ax, trace, mode.steer.square_m, course)
+    else:
+        ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
+    if course is not None:
+        draw_ground(ax, course, trace)
+    _draw_line(ax, trace, mode)
     size = span / 22.0
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
     begins = ((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0
     shown = trace[begins]
-    for at_x, at_y, yaw_deg in zip(shown["pos_x"], shown["pos_y"], shown["view_yaw_deg"], strict=True):
-        # Wedges are measured counter-clockwise from +x, headings clockwise from +y.
-        middle = 90.0 - yaw_deg
-        half = VIEW_WIDTH_DEG / 2.0
-        ax.add_patch(
-            Wedge(
-                (at_x, at_y), size, middle - half, middle + half, facecolor=FOG, edgecolor=MIST, alpha=0.55, zorder=1
-            )
-        )
+    looks = mode is None or _steers_by_view(mode)
+    if looks:
+        _draw_camera(ax, shown, size)
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     ax.quiver(
         shown["pos_x"],
@@ -75,14 +99,79 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
         width=0.0028,
         zorder=3,
     )
-    times = zip(shown["pos_x"], shown["pos_y"], shown["t"], facing, strict=True)
-    for number, (at_x, at_y, t, face) in enumerate(times):
+    _draw_times(ax, shown, facing, interval_s)
+    draw_jumps(ax, trace)
+    draw_refusals(ax, trace, mode)
+    draw_goals(ax, trace, mode)
+    if looks:
+        ax.plot(
+            [], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera"
+        )
+    ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label="facing")
+    ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
+    ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
+    every = "every tick" if interval_s == tick_s else f"every {interval_s:g} s"
+    ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=every)
+    return ax
+
+
+def _steers_by_view(mode: Mode) -> bool:
+    return mode.steer.frame in ("camera", "fly", "hands") or getattr(mode.steer, "face", "") == "view"
+
+
+def _jumped(trace: "pd.DataFrame") -> "pd.Series[bool]":
+    """Return in which ticks the body was brought somewhere else, rather than walked there."""
+    jumped = trace["t"] < 0.0
+    jumped[:] = False
+    for name in ("returned", "landed"):
+        if name in trace:
+            jumped |= trace[name]
+    return jumped
+
+
+def _steps_m(trace: "pd.DataFrame") -> "pd.Series[float]":
+    ways = [trace[name].diff() ** 2 for name in ("pos_x", "pos_y", "pos_z")]
+    steps: pd.Series[float] = (ways[0] + ways[1] + ways[2]) ** 0.5
+    return steps.where(~_jumped(trace), 0.0)
+
+
+def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+    x, y = trace["pos_x"].where(~_jumped(trace)), trace["pos_y"].where(~_jumped(trace))
+    ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
+    if mode is None or mode.steer.frame != "drive":
+        return
+    faces = trace["face_deg"].map(math.radians)
+    along = trace["vel_x"] * faces.map(math.sin) + trace["vel_y"] * faces.map(math.cos)
+    back = along < -1e-6
+    if back.any():
+        ax.plot(x.where(back), y.where(back), color=PAPER, linewidth=1.0, linestyle=(0, (2, 2)), zorder=2.5)
+        ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (2, 1)), label="backwards")
+
+
+def _draw_camera(ax: Axes, shown: "pd.DataFrame", size: float) -> None:
+    half = VIEW_WIDTH_DEG / 2.0
+    for at_x, at_y, yaw_deg in zip(shown["pos_x"], shown["pos_y"], shown["view_yaw_deg"], strict=True):
+        # Wedges are measured counter-clockwise from +x, headings clockwise from +y.
+        middle = 90.0 - yaw_deg
+        ax.add_patch(
+            Wedge(
+                (at_x, at_y), size, middle - half, middle + half, facecolor=FOG, edgecolor=MIST, alpha=0.55, zorder=1
+            )
+        )
+
+
+def _draw_times(ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float) -> None:
+    """Write the time, and where it goes up and down the height, beside every fifth mark."""
+    rises = float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
+    places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], facing, strict=True)
+    for number, (at_x, at_y, at_z, t, face) in enumerate(places):
         if number and number % 5 == 0:
+            time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
             # To the right of the body, where neither the path nor the arrow runs.
             ax.annotate(
-                f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s",
+                f"{time}\n{at_z:z.1f} m up" if rises else time,
                 (at_x, at_y),
-                (24.0 * math.cos(face), -14.0 * math.sin(face)),
+                ((40.0 if rises else 24.0) * math.cos(face), (-20.0 if rises else -14.0) * math.sin(face)),
                 textcoords="offset points",
                 ha="center",
                 va="center",
@@ -90,13 +179,6 @@ def draw_path(trace: "pd.DataFrame", title: str = "", ax: Axes | None = None) ->
                 color=INK,
                 zorder=5,
             )
-    ax.plot([], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera")
-    ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label="facing")
-    ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
-    ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
-    every = "every tick" if interval_s == tick_s else f"every {interval_s:g} s"
-    ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=every)
-    return ax
 
 
 def _round_interval(seconds: float) -> float:

@@ -1,0 +1,65 @@
+"""The ground under a walk: contour lines, walls."""
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.patches import Rectangle
+from matplotlib.ticker import MaxNLocator
+
+from wendonic.course import Course
+from wendonic.pictures.style import FOG, HEATHER, MIST
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+MARGIN = 0.15
+"""How much more than the walk is shown, as a share of it."""
+
+SAMPLES = 240
+MOST_LINES = 12
+
+
+def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, float]:
+    """Return left, right, back and ahead (m) of what is shown around a walk, in the shape of the axes."""
+    left, right = float(trace["pos_x"].min()), float(trace["pos_x"].max())
+    back, ahead = float(trace["pos_y"].min()), float(trace["pos_y"].max())
+    more = MARGIN * max(right - left, ahead - back, 4.0)
+    box = ax.get_window_extent()
+    half_height = max(0.5 * (ahead - back) + more, (0.5 * (right - left) + more) * box.height / box.width)
+    half_width = half_height * box.width / box.height
+    x, y = 0.5 * (left + right), 0.5 * (back + ahead)
+    return x - half_width, x + half_width, y - half_height, y + half_height
+
+
+def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
+    """Draw the heights of a course as contour lines around a walk, and its walls."""
+    left, right, back, ahead = shown_range(ax, trace)
+    across, along = np.linspace(left, right, SAMPLES), np.linspace(back, ahead, SAMPLES)
+    heights = np.array([[course.ground(x, y).height for x in across] for y in along])
+    if np.ptp(heights) > 0.0:
+        levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
+        # Where level ground ends is no line of its own.
+        levels = levels[levels > heights.min()]
+        lines = ax.contour(
+            across, along, heights, levels=levels, colors=HEATHER, linewidths=0.8, alpha=0.8, zorder=0.5
+        )
+        ax.clabel(lines, levels[1::2], fmt="%g m", fontsize=8, inline_spacing=3)
+        ax.plot([], [], color=HEATHER, linewidth=0.8, label=f"height, every {levels[1] - levels[0]:g} m")
+    # Only what is seen has heights; the axes keep to it.
+    ax.set_xlim(left, right)
+    ax.set_ylim(back, ahead)
+    ax.set_aspect("equal", adjustable="box")
+    for number, wall in enumerate(course.wall):
+        ax.add_patch(
+            Rectangle(
+                (wall.left_m, wall.back_m),
+                wall.right_m - wall.left_m,
+                wall.ahead_m - wall.back_m,
+                facecolor=FOG,
+                edgecolor=MIST,
+                hatch="///",
+                zorder=0.6,
+                label="wall" if number == 0 else None,
+            )
+        )

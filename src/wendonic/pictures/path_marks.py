@@ -1,0 +1,122 @@
+"""What a steer frame has besides a path: squares, refused steps, goals, places that one is brought to."""
+
+import math
+from typing import TYPE_CHECKING
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.patches import Circle, Rectangle
+
+from wendonic.course import Course
+from wendonic.pictures.style import BRICK, FOG, HEATHER, MIST, PAPER
+from wendonic.profile.schema import Mode
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+DRAGGED_S = 0.1
+"""A goal that gives way to another one sooner is on its way to it."""
+
+
+def draw_squares(ax: Axes, trace: "pd.DataFrame", square_m: float, course: Course | None) -> None:
+    """Draw the squares around a walk, those that were stepped on, and those that are blocked."""
+    blocked = course.blocked if course else ()
+    xs = [*trace["step_x"], *(x for x, _ in blocked)]
+    ys = [*trace["step_y"], *(y for _, y in blocked)]
+    left, right, back, ahead = min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1
+    for line in range(left, right + 2):
+        ax.plot(
+            [(line - 0.5) * square_m] * 2,
+            [(back - 0.5) * square_m, (ahead + 0.5) * square_m],
+            color=FOG,
+            linewidth=0.7,
+            zorder=0.3,
+        )
+    for line in range(back, ahead + 2):
+        ax.plot(
+            [(left - 0.5) * square_m, (right + 0.5) * square_m],
+            [(line - 0.5) * square_m] * 2,
+            color=FOG,
+            linewidth=0.7,
+            zorder=0.3,
+        )
+    for number, (x, y) in enumerate(blocked):
+        corner = ((x - 0.5) * square_m, (y - 0.5) * square_m)
+        ax.add_patch(
+            Rectangle(
+                corner,
+                square_m,
+                square_m,
+                facecolor=FOG,
+                edgecolor=MIST,
+                hatch="///",
+                zorder=0.4,
+                label="blocked" if number == 0 else None,
+            )
+        )
+    visited = trace[["step_x", "step_y"]].drop_duplicates() * square_m
+    ax.plot(visited["step_x"], visited["step_y"], "o", markersize=5, color=MIST, label="stepped on", zorder=1.5)
+
+
+def draw_refusals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+    """Mark where a step was refused, at the edge of the square that refused it, or a slope that is too steep."""
+    if mode is not None and mode.steer.frame == "grid":
+        at = trace[["refused_x", "refused_y", "step_x", "step_y"]].dropna().drop_duplicates() * mode.steer.square_m
+        x, y = (at["refused_x"] + at["step_x"]) / 2.0, (at["refused_y"] + at["step_y"]) / 2.0
+        if len(at):
+            ax.plot(x, y, "X", markersize=11, color=BRICK, linestyle="", label="step refused", zorder=4)
+    elif "refused" in trace and trace["refused"].any():
+        at = trace[trace["refused"]]
+        ax.plot(at["pos_x"], at["pos_y"], "x", markersize=4, color=BRICK, linestyle="", label="too steep", zorder=4)
+
+
+def draw_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+    """Mark each goal with the radius of arrival, numbered in order, joined to where it was given."""
+    if "goal_x" not in trace or mode is None or mode.steer.frame != "goto":
+        return
+    # A goal that is dragged along is one goal: where it stays.
+    goals = trace.groupby(["goal_x", "goal_y"], sort=False)[["t", "pos_x", "pos_y"]].first().reset_index()
+    stays = goals["t"].shift(-1, fill_value=math.inf) - goals["t"] > DRAGGED_S
+    for number, (x, y, _, from_x, from_y) in enumerate(goals[stays].to_numpy().tolist()):
+        ax.plot([from_x, x], [from_y, y], color=HEATHER, linewidth=0.8, linestyle=(0, (3, 3)), zorder=1.2)
+        words = "goal" if number == 0 else None
+        ax.plot(x, y, "P", markersize=8, color=HEATHER, markeredgecolor=PAPER, label=words, zorder=3.5)
+        reach = Circle((x, y), mode.steer.arrival_m, facecolor="none", edgecolor=HEATHER, linewidth=1.0, zorder=3)
+        ax.add_patch(reach)
+    there = trace[trace["arrived"]]
+    ax.plot(
+        there["pos_x"],
+        there["pos_y"],
+        "*",
+        markersize=14,
+        markerfacecolor=PAPER,
+        markeredgecolor=HEATHER,
+        linestyle="",
+        label="arrived",
+        zorder=4.5,
+    )
+
+
+def draw_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
+    """Draw a dotted arrow for each time that somebody was brought to another place."""
+    words = {"landed": ("pointed there", HEATHER), "returned": ("out of the wall", BRICK)}
+    for name, (label, color) in words.items():
+        if name not in trace or not trace[name].any():
+            continue
+        places = trace[["pos_x", "pos_y"]].to_numpy()
+        for number, index in enumerate(np.flatnonzero(trace[name].to_numpy()).tolist()):
+            ax.annotate(
+                "",
+                tuple(places[index]),
+                tuple(places[max(index - 1, 0)]),
+                arrowprops={
+                    "arrowstyle": "->",
+                    "color": color,
+                    "linestyle": ":",
+                    "linewidth": 1.6,
+                    "connectionstyle": "arc3,rad=0.2",
+                },
+                zorder=4,
+            )
+            if number == 0:
+                ax.plot([], [], color=color, linestyle=":", linewidth=1.6, label=label)
