@@ -28,8 +28,10 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
         assert (done.returncode, done.stdout) == (0, f"wendonic {__version__}\n")
 
 
+TERRACES, COURSE = FOLDER / "terraces.toml", FOLDER / "terraces_course.toml"
 COMMANDS = ["", "demo", "new", "shape", "info", "convert", "record", "look-units", "draw"]
-COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "devices")]
+COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "frame")]
+COMMANDS += ["draw devices"]
 
 
 @pytest.mark.parametrize("words", COMMANDS)
@@ -97,6 +99,13 @@ def test_shape_writes_what_the_library_gives(tmp_path, ending):
     assert reader[ending](path)["pos_y"].to_numpy() == pytest.approx(expected["pos_y"].to_numpy(), abs=1e-9)
 
 
+def test_shape_walks_on_a_course(tmp_path):
+    words = [TERRACES, FOLDER / "terraces_walk.jsonl", "--course", COURSE, "-o", tmp_path / "walk.csv"]
+    assert run("shape", *words).returncode == 0
+    heights = pd.read_csv(tmp_path / "walk.csv")["pos_z"]
+    assert (heights.min(), heights.max()) == (0.0, 4.0)
+
+
 def test_shape_prints_a_table_that_fits_80_columns():
     done = run("shape", PROFILE_PATH, PAD)
     assert done.returncode == 0, done.stderr
@@ -114,6 +123,8 @@ def test_draw_stick_and_path_write_pictures(tmp_path):
     cases = [
         ["stick", PROFILE_PATH, PAD],
         ["path", PROFILE_PATH, KEYS, "--hz", "20"],
+        ["path", TERRACES, FOLDER / "terraces_walk.jsonl", "--course", FOLDER / "terraces_course.toml"],
+        ["frame", PROFILE_PATH, KEYS, "--at", "3", "--at", "17.5"],
         ["curve", PROFILE_PATH],
         ["diagonals", FOLDER / "store_room.toml", "--mode", "ladder"],
         ["look", PROFILE_PATH, FOLDER / "lookout.toml"],
@@ -143,7 +154,10 @@ def test_info_tells_in_words():
     words = run("info", PAD).stdout
     assert "3983 events" in words
     assert 'mark at 30.00 s: "hands off"' in words
-    assert "right is +x, ahead is -z, up is +y (right-handed)" in run("info", PROFILE_PATH).stdout
+    assert "  axes: right-handed, y up; ahead is -z, right is +x\n" in run("info", PROFILE_PATH).stdout
+    assert (
+        "ramp: x -5 to 40 m, y 9 to 10.5 m, from 2 to 4 m up ahead, a slope of 53.1 deg" in run("info", COURSE).stdout
+    )
 
 
 def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path):
@@ -231,6 +245,9 @@ def yard(tmp_path):
         ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
         ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
         ("draw timeline good.toml", "Missing argument"),
+        ("draw frame good.toml good.jsonl --at 99", "moments: found 99; allowed: 1 to 12 from 0.02 to 36.00 s"),
+        ("draw path good.toml good.jsonl --course good.toml", 'line 1, format: found "wendonic-profile"; allowed:'),
+        ("shape good.toml good.jsonl --course none.toml", "none.toml: cannot be read: No such file or directory"),
         ("convert good.jsonl none/out.csv", "cannot write none/out.csv: there is no folder none"),
         ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: no header"),
         ("fly good.toml", "No such command"),

@@ -114,6 +114,64 @@ def test_a_window_steers_a_helm(tmp_path):
     assert re.fullmatch(r"keys: heading 0 deg, walked [2-9]\.\d m ahead", out[-1])
 
 
+STEERING = {
+    "map": [
+        "KeyW        heading   0 deg, on the screen (+0.00, -1.00), up",
+        "KeyW + KeyD heading  45 deg, on the screen (+0.71, -0.71), up",
+        "on the ledge: heading 270 deg, the sprite looks left",
+    ],
+    "camera": [
+        "looking down 80:    heading  90 deg, 2.60 m/s, height +0.00 m/s",
+        "straight down:      heading  90 deg, 2.60 m/s, height +0.00 m/s",
+        "by quaternion:      heading  90 deg, 2.60 m/s, height +0.00 m/s",
+        "up a slope, east:   heading  90 deg, 2.60 m/s, height +1.56 m/s",
+        "up a bank, east:    refused        , 2.50 m/s, height -2.00 m/s",
+        "laid on the slope:  (0.8, 0.6, 0.0)",
+    ],
+    "facing": [
+        "2.00 s: faces 180 deg, goes  89 deg, at (-2.4, 2.9) m",
+        "guarding: goes 270 deg, faces 49 deg, to the bee",
+    ],
+    "drive": [
+        "KeyD        faces   0 deg, velocity (+0.0, +0.0) m/s, at (0.0, 0.0) m",
+        "KeyW + KeyD faces 106 deg, velocity (+4.8, -1.4) m/s, at (6.6, 12.3) m",
+        "KeyS + KeyD faces  55 deg, velocity (-1.6, -1.1) m/s, at (6.5, 11.7) m",
+        "hands off   faces 141 deg, velocity (+0.0, +0.0) m/s, at (6.4, 11.5) m",
+    ],
+    "fly": [
+        "Space         3.00 m/s,   0.0 m east,  12.3 m north,  4.9 m up",
+        "KeyW + Space  4.74 m/s,   0.0 m east,  19.7 m north,  9.4 m up",
+    ],
+    "grid": ["KeyD for 0.60 s: on square (5, 3), (6, 3) is blocked", ".....#oo#.", "..oooooo#."],
+    "goto": [
+        "144 Hz: 15 m in 5.51 s, arrived at (8.91, -11.88) m",
+        "clicked: goal (8.0, 4.5) m, 6.4 m to go, heading 61 deg",
+        "by hand: goal None, heading 270 deg",
+    ],
+    "hands": [
+        "a snap turn: the view is at 30 deg, and the walk with it",
+        "let go: landed True, now at (2.8, 13.9) m",
+    ],
+}
+
+
+@pytest.mark.parametrize("frame", STEERING)
+def test_an_example_for_each_steer_frame(frame, tmp_path):
+    script = TOP / "examples" / f"steer_{frame}.py"
+    out = python(script, folder=tmp_path).splitlines()
+    assert [line for line in STEERING[frame] if line not in out] == []
+    assert len(script.read_text().splitlines()) < 60
+
+
+def test_a_whole_game_is_played(tmp_path):
+    pytest.importorskip("pygame")
+    script = TOP / "examples" / "orchard_game.py"
+    assert re.fullmatch(
+        r"4 of 4 jars in 2\d\.\d s, 4\d\.\d m walked", python(script, "--dummy", folder=tmp_path).splitlines()[-1]
+    )
+    assert len(script.read_text().splitlines()) < 60
+
+
 def test_public_names_are_there_and_importing_loads_nothing_heavy():
     for name in wendonic.__all__:
         assert getattr(wendonic, name).__doc__

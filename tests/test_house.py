@@ -18,6 +18,7 @@ FLOORS = {
     "devices": 1,
     "recording": 2,
     "intent": 2,
+    "slopes": 3,
     "profile": 3,
     "compiled": 4,
     "helm": 4,

@@ -1,62 +1,15 @@
 """The intent, and the game's own axes it comes in."""
 
-import itertools
 import json
 import math
 import pickle
 
-import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import Helm, View, WendonicError
-from wendonic.intent import FIELDS, WorldAxes, compass_deg
-
-AXES = {"x": np.array([1.0, 0, 0]), "y": np.array([0, 1.0, 0]), "z": np.array([0, 0, 1.0])}
-TRIPLES = [
-    tuple(sign + letter for sign, letter in zip(signs, letters, strict=True))
-    for letters in itertools.permutations("xyz")
-    for signs in itertools.product("+-", repeat=3)
-]
-PAIRS = [(sign_a + a, sign_b + b) for a, b in (("x", "y"), ("y", "x")) for sign_a in "+-" for sign_b in "+-"]
-
-
-def vector(name):
-    return AXES[name[1]] * (1.0 if name[0] == "+" else -1.0)
-
-
-@pytest.mark.parametrize("names", TRIPLES)
-def test_all_48_triples_place_vectors_where_their_names_say_and_back(names):
-    assert len(set(TRIPLES)) == 48
-    axes = WorldAxes(*names)
-    columns = np.column_stack([vector(name) for name in names])
-    plan = (0.3, -1.7, 2.9)
-    assert axes.from_plan(*plan) == pytest.approx(columns @ plan)
-    assert axes.to_plan(*axes.from_plan(*plan)) == plan
-    assert axes.right_handed == (np.linalg.det(columns) > 0)
-
-
-@pytest.mark.parametrize("names", PAIRS)
-def test_screens_and_other_2d_worlds(names):
-    axes = WorldAxes(*names)
-    expected = (0.3 * vector(names[0]) - 1.7 * vector(names[1]))[:2]
-    assert axes.from_plan(0.3, -1.7, 99.0) == pytest.approx(expected)
-    assert axes.to_plan(*axes.from_plan(0.3, -1.7)) == (0.3, -1.7, 0.0)
-    assert axes.right_handed is None
-
-
-@pytest.mark.parametrize(
-    "names", [("+x", "-x", "+y"), ("x", "+y", "+z"), ("+x", "+w", "+z"), ("+x", "+z"), ("+x", "")]
-)
-def test_axes_that_are_none_are_refused(names):
-    with pytest.raises(WendonicError, match="allowed: signed axes"):
-        WorldAxes(*names)
-
-
-def test_a_vector_of_the_wrong_length_is_refused():
-    with pytest.raises(WendonicError, match="2 numbers; allowed: 3"):
-        WorldAxes("+x", "-z", "+y").to_plan(1.0, 2.0)
+from wendonic.intent import FIELDS, compass_deg
 
 
 @given(angle=st.floats(-math.pi, math.pi))

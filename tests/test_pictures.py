@@ -6,15 +6,16 @@ import numpy as np
 import pytest
 from matplotlib.figure import Figure
 from matplotlib.image import imread
-from matplotlib.patches import Circle, Wedge
+from matplotlib.patches import Circle, Rectangle, Wedge
 
 from wendonic import Event, Recording, WendonicError, shape
-from wendonic.demo import demo_profile, demo_recording
+from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.keys import KEY_CODES
 from wendonic.pictures import (
     draw_curves,
     draw_devices,
     draw_diagonals,
+    draw_frame,
     draw_look,
     draw_path,
     draw_stick,
@@ -268,3 +269,108 @@ def test_one_key_and_eighty_both_fit(count, tmp_path):
     heights = [label.get_window_extent().height for label in lanes]
     gap = ax.transData.transform((0, 0))[1] - ax.transData.transform((0, 1))[1]
     assert max(heights) <= gap * 1.3
+
+
+def walk_on_course(name):
+    """A shipped recording on its course, and the picture of its path."""
+    recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
+    course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+    trace = shape(recording, profile, course=course)
+    return trace, draw_path(trace, recording.title, profile=profile, recording=recording, course=course)
+
+
+def test_a_path_on_squares_shows_what_is_blocked_and_where_a_step_was_refused():
+    trace, ax = walk_on_course("crates_push")
+    course = demo_course("store_room")
+    squares = [patch for patch in ax.patches if isinstance(patch, Rectangle)]
+    assert {(patch.get_x() + 0.5, patch.get_y() + 0.5) for patch in squares} == set(course.blocked)
+    shown = lines(ax)
+    stepped = {tuple(place) for place in shown["stepped on"].tolist()}
+    assert stepped == set(zip(trace["step_x"], trace["step_y"], strict=True))
+    # Half-way to a blocked square: at the edge of it.
+    for x, y in shown["step refused"]:
+        assert any(math.dist((x, y), square) == 0.5 for square in course.blocked)
+    assert len(shown["step refused"]) == 3
+
+
+def test_a_path_on_a_course_has_its_heights_as_contour_lines():
+    trace, ax = walk_on_course("terraces_walk")
+    course = demo_course("terraces")
+    (contours,) = [kept for kept in ax.collections if hasattr(kept, "levels")]
+    seen = 0
+    for level, path in zip(contours.levels, contours.get_paths(), strict=True):
+        for x, y in path.vertices[::7]:
+            # Within the fineness of the grid, wherever the ground is no cliff.
+            ground = course.ground(x, y)
+            if max(abs(course.ground(x + dx, y).height - ground.height) for dx in (-0.2, 0.2)) < 0.2:
+                assert ground.height == pytest.approx(level, abs=0.2)
+                seen += 1
+    assert seen > 100
+    steep = lines(ax)["too steep"]
+    assert len(steep) == trace["refused"].sum() > 20
+    assert ax.get_title(loc="left").startswith("Up and down the terraces: 47.0 m")
+
+
+def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():
+    trace, ax = walk_on_course("orchard_errands")
+    circles = [patch for patch in ax.patches if isinstance(patch, Circle)]
+    assert {patch.radius for patch in circles} == {0.15}
+    clicked = [(0.78, 0.3), (0.8, 0.42), (0.3, 0.2), (0.25, 0.8), (0.6, 0.75), (0.4, 0.75)]
+    expected = [(-16.0 + 32.0 * x, 9.0 - 18.0 * y) for x, y in clicked]
+    assert np.array([patch.center for patch in circles[:6]]) == pytest.approx(np.array(expected))
+    assert len(lines(ax)["arrived"]) == trace["arrived"].sum() == 4
+
+
+def test_the_way_backwards_and_the_swing_of_hands_are_shown():
+    assert "backwards" in lines(walk_on_course("cart_ride")[1])
+    trace, ax = walk_on_course("headset_walk")
+    (below,) = [panel for panel in ax.figure.axes if panel is not ax]
+    shown = lines(below)
+    assert set(shown) == {"left hand", "right hand", "walk"}
+    assert shown["walk"][:, 1] == pytest.approx(np.hypot(trace["vel_x"], trace["vel_y"]))
+    assert {"pointed there", "out of the wall", "wall"} <= {text.get_text() for text in ax.get_legend().get_texts()}
+    # Brought somewhere else is not walked.
+    assert ax.get_title(loc="left") == "Walking by swinging the two smokers: 14.4 m in 11.0 s"
+
+
+@pytest.mark.parametrize(
+    ("name", "words"),
+    [
+        (
+            "beekeeper_keys",
+            "17.50 s: ahead is the camera, 134 deg\nasked: 45 deg to the left, 1.00\ngoes 89 deg",
+        ),
+        ("smoker_rounds", "4.00 s: ahead is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
+        ("cart_ride", "11.01 s: ahead is the cart, 113 deg\nthrottle -1.00, turn 1.00\ngoes 293 deg, 0.40"),
+        ("scout_flight", "1.00 s: ahead is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
+        ("orchard_errands", "1.00 s: ahead is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
+        ("crates_push", "1.01 s: ahead is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00"),
+        ("headset_walk", "3.10 s: ahead is head or hands, 30 deg\nasked: straight ahead"),
+    ],
+)
+def test_a_rose_says_and_shows_why_it_went_there(name, words):
+    moment = float(words.split(" s:")[0]) - 0.008
+    recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
+    trace = shape(recording, profile)
+    (rose,) = draw_frame(trace, profile, [moment])
+    assert rose.texts[-1].get_text().startswith(words) or any(
+        text.get_text().startswith(words) for text in rose.texts
+    )
+    tick = trace[trace["t"] >= moment - 1e-9].iloc[0]
+    arrows = [text.xy for text in rose.texts if getattr(text, "arrow_patch", None)]
+    face = math.radians(tick["face_deg"])
+    assert arrows[0] == pytest.approx((0.62 * math.sin(face), 0.62 * math.cos(face)))
+    if tick["amount"] > 0.0:
+        heading, length = math.radians(tick["heading_deg"]), max(tick["amount"], 0.15)
+        assert arrows[1] == pytest.approx((length * math.sin(heading), length * math.cos(heading)))
+    (camera,) = [patch for patch in rose.patches if isinstance(patch, Wedge)]
+    assert (camera.theta1 + camera.theta2) / 2.0 == pytest.approx(90.0 - tick["view_yaw_deg"])
+
+
+def test_moments_are_spread_over_what_moves_and_must_lie_in_the_trace(keys_trace, beekeeper):
+    roses = draw_frame(keys_trace, beekeeper)
+    assert len(roses) == 6
+    assert len({rose.get_subplotspec().get_geometry()[:2] for rose in roses}) == 1
+    for wrong in ([], [99.0], [1.0] * 13):
+        with pytest.raises(WendonicError, match="allowed: 1 to 12 from"):
+            draw_frame(keys_trace, beekeeper, wrong)

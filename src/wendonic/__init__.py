@@ -12,6 +12,7 @@ if TYPE_CHECKING:
     from wendonic.profile.load import load_profile
     from wendonic.profile.schema import Profile
     from wendonic.recording.recording import Recording
+    from wendonic.slopes import on_slope
 
 __version__ = "0.1.0"
 
@@ -29,6 +30,7 @@ __all__ = [
     "View",
     "WendonicError",
     "load_profile",
+    "on_slope",
     "shape",
 ]
 
@@ -42,6 +44,7 @@ _MODULES = {
     "load_profile": "profile.load",
     "Profile": "profile.schema",
     "Recording": "recording.recording",
+    "on_slope": "slopes",
 }
 
 

@@ -220,10 +220,10 @@ class View(NamedTuple):
         """
         if axes.up is None or axes.ahead is None:
             raise WendonicError("a 2-D game has no quaternions; allowed: View(yaw_deg=…)")
-        if x == y == z == w == 0.0:
-            raise WendonicError(
-                "a quaternion of zeros turns nothing; allowed: one that is not zero, such as 0, 0, 0, 1"
-            )
+        largest = max(abs(x), abs(y), abs(z), abs(w))
+        if not 0.0 < largest < math.inf:
+            raise WendonicError(f"quaternion: found {(x, y, z, w)}; allowed: four finite numbers, not all zero")
+        x, y, z, w = x / largest, y / largest, z / largest, w / largest
         ahead = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
         return cls.from_basis(ahead, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
 

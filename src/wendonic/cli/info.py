@@ -7,14 +7,18 @@ import typer
 
 
 def info(
-    file: Annotated[Path, typer.Argument(help="A profile (.toml) or a recording (.jsonl, .csv, .parquet).")],
+    file: Annotated[
+        Path, typer.Argument(help="A profile or a course (.toml), or a recording (.jsonl, .csv, .parquet).")
+    ],
 ) -> None:
-    """Say what a profile or a recording holds, in words."""
+    """Say what a profile, a course or a recording holds, in words."""
     if file.suffix.lower() == ".toml":
+        from wendonic.course import load_course
+        from wendonic.course.describe import describe_course, holds_course
         from wendonic.profile.describe import describe_profile
         from wendonic.profile.load import load_profile
 
-        lines = describe_profile(load_profile(file))
+        lines = describe_course(load_course(file)) if holds_course(file) else describe_profile(load_profile(file))
     else:
         from wendonic.recording.describe import describe_recording
         from wendonic.recording.recording import Recording

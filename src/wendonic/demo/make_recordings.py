@@ -362,7 +362,7 @@ def crates_push() -> Recording:
         Stroke("KeyW", 2.9, 2.95),
         Stroke("KeyD", 3.0, 3.06),
         Stroke("KeyW", 3.6, 5.2),
-        Stroke("KeyA", 4.3, 6.2),
+        Stroke("KeyA", 4.3, 6.05),
         Stroke("KeyS", 6.8, 6.84),
         Stroke("KeyD", 7.2, 8.4),
         Stroke("KeyS", 8.8, 9.9),

@@ -29,17 +29,26 @@ NO_GOAL = Goal(0.0, 0.0, 0.0)
 
 
 @called_kernel
-def approach_share(tuning: GotoTuning, distance_m: float, top_speed: float, brake: float) -> float:
-    """Return the share of top speed to go at with so far to the goal.
+def approach_speed(
+    tuning: GotoTuning, distance_m: float, speed: float, top_speed: float, brake: float, dt: float
+) -> float:
+    """Return the speed to be at after `dt` seconds, with so far to the goal and that speed towards it now.
 
-    It is 1 from `slow_down_m` on, distance / slow_down_m below, and never more than what the brake can take away
-    before the goal: sqrt(2 brake distance) / top_speed.
+    It is top speed from `slow_down_m` on, and top_speed distance / slow_down_m below; and never more than what the
+    brake can still take away before the goal at the end of the tick. With the speed v that is v² = 2 brake (distance
+    - v dt), which is sqrt(2 brake distance) for short ticks; while it goes faster than that already, what it goes now
+    counts for the way.
 
     >>> near = GotoTuning(0.125, 2.0, 1)
-    >>> [approach_share(near, distance_m, 4.0, 16.0) for distance_m in (9.0, 1.0, 0.125)]
-    [1.0, 0.5, 0.0625]
+    >>> [approach_speed(near, distance_m, 0.0, 4.0, 16.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
+    [4.0, 2.0, 0.25]
+    >>> approach_speed(NO_GOTO, 1.0, 0.0, 9.0, 8.0, 0.5), approach_speed(NO_GOTO, 1.0, 4.0, 9.0, 8.0, 0.125)
+    (1.6568542494923806, 2.8284271247461903)
     """
-    stoppable = math.sqrt(2.0 * brake * distance_m) / top_speed
+    lost = brake * dt
+    stoppable = math.sqrt(lost * lost + 2.0 * brake * distance_m) - lost
+    if speed > stoppable:
+        stoppable = math.sqrt(2.0 * brake * max(distance_m - speed * dt, 0.0))
     if distance_m < tuning.slow_down_m:
-        return min(distance_m / tuning.slow_down_m, stoppable)
-    return min(1.0, stoppable)
+        return min(top_speed * distance_m / tuning.slow_down_m, stoppable)
+    return min(top_speed, stoppable)

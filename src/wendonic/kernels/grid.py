@@ -9,6 +9,9 @@ from wendonic.kernels.opposites import OPPOSITES_LATEST
 HELD = 0.5
 """An axis from here on holds a direction."""
 
+HAIR_S = 1e-9
+"""What is shorter by no more than this ends with the tick: ticks that add up to a step end on its square."""
+
 MOST_STEPS = 1000
 """Steps that one tick takes at most, so that a machine back from a night's sleep does not stall."""
 
@@ -183,11 +186,11 @@ def stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> Gri
         if x != to_x or y != to_y:
             step_s = tuning.step_s * (math.sqrt(2.0) if x != to_x and y != to_y else 1.0)
             rest_s = (1.0 - share) * step_s
-            if rest_s > left_s:
+            if rest_s > left_s + HAIR_S:
                 share += left_s / step_s
                 wait_s = max(wait_s - left_s, 0.0)
                 break
-            left_s -= rest_s
+            left_s = max(left_s - rest_s, 0.0)
             wait_s = max(wait_s - rest_s, 0.0)
             x, y, share = to_x, to_y, 0.0
         way_x, way_y = wish_x, wish_y
@@ -195,11 +198,11 @@ def stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> Gri
         if asked > 0.0:
             way_x, way_y = asked_x, asked_y
             next_wait_s = tuning.delay_s
-        elif not held_on or wait_s > left_s:
+        elif not held_on or wait_s > left_s + HAIR_S:
             wait_s = max(wait_s - left_s, 0.0)
             break
         else:
-            left_s -= wait_s
+            left_s = max(left_s - wait_s, 0.0)
         asked = 0.0
         if may_step(course, x, y, way_x, way_y):
             to_x, to_y = x + way_x, y + way_y

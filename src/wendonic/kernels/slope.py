@@ -24,9 +24,12 @@ def laid_on_slope(
     drop = normal_x * x + normal_y * y
     if drop == 0.0:
         return x, y, 0.0
-    length = math.sqrt(x * x + y * y)
-    scale = length / math.sqrt(normal_z * normal_z * length * length + drop * drop)
+    length = math.hypot(x, y)
+    scale = length / math.hypot(normal_z * length, drop)
     return x * normal_z * scale, y * normal_z * scale, -drop * scale
+
+
+NOTHING_LEFT = 1e-12
 
 
 class SlopeTuning(NamedTuple):
@@ -76,4 +79,7 @@ def refused_uphill(
         x += down_x * up
         y += down_y * up
         refused = 1.0
+        # Straight up, nothing is left but rounding.
+        if math.hypot(x, y) < NOTHING_LEFT:
+            x = y = 0.0
     return OnSlope(x, y, down_x * tuning.slide_m_s, down_y * tuning.slide_m_s, refused)

@@ -28,7 +28,7 @@ from wendonic.kernels.steer_frame import (
     steered,
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
-from wendonic.kernels.to_goal import gone_to, on_the_way
+from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
 from wendonic.kernels.wish import NO_WAY, Way, Wish
 
 PART_S = 1.0 / 120.0
@@ -243,6 +243,8 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     if tuning.frame == FRAME_GOTO:
         goal = on_the_way(tuning.goto, goal, wish, state.body.pos_x, state.body.pos_y)
     tick_s = dt
+    goal_was = goal
+    from_x, from_y = state.body.pos_x, state.body.pos_y
     state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing)
     if tuning.frame != FRAME_GRID and dt > PART_S:
         # A hair more than a whole number of parts is that number.
@@ -252,6 +254,9 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
             state = steering_part(tuning, course, state, wish, dt)
     state = steering_part(tuning, course, state, wish, dt)
     body, way, up, grid, goal, arrived, comfort, pointing = state
+    if goal_was.there > 0.0:
+        full_m = tuning.top_speed_m_s * tick_s
+        way = told_way(way, arrived, goal_was.x - from_x, goal_was.y - from_y, tuning.goto.arrival_m, full_m)
     if tuning.comfort.on > 0:
         comfort, body = comforted(tuning.comfort, course, comfort, body, wish.view_yaw, wish.head, tick_s)
     if tuning.arc_m_s > 0.0:

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body import Body
-from wendonic.kernels.goto import Goal, GotoTuning, approach_share
+from wendonic.kernels.goto import Goal, GotoTuning, approach_speed
 from wendonic.kernels.kernel import Row, called_kernel
 from wendonic.kernels.on_foot import walked_on
 from wendonic.kernels.steering_tuning import SteeringTuning
@@ -39,7 +39,7 @@ def gone_to(
     """Return the body and its way after `dt` seconds of walking to a goal, what is left of the goal, and 1 if it is
     reached, else 0.
 
-    The speed is a share of top speed, see `approach_share`. He never walks past the goal: what would go further ends
+    The speed is that of `approach_speed`. He never walks past the goal: what would go further ends
     on it, at rest.
 
     >>> from wendonic.kernels.body import BODY_AT_REST
@@ -58,9 +58,47 @@ def gone_to(
     if far <= tuning.goto.arrival_m:
         after, way = walked_on(tuning, course, body, wish, 0.0, 0.0, face, dt)
         return after, way, reached, 1.0
-    share = approach_share(tuning.goto, far, tuning.top_speed_m_s, tuning.brake_m_s2)
+    top_speed = tuning.top_speed_m_s
+    speed = max((body.vel_x * to_x + body.vel_y * to_y) / far, 0.0)
+    share = approach_speed(tuning.goto, far, speed, top_speed, tuning.brake_m_s2, dt) / top_speed
     after, way = walked_on(tuning, course, body, wish, to_x / far * share, to_y / far * share, face, dt)
     along = ((after.pos_x - body.pos_x) * to_x + (after.pos_y - body.pos_y) * to_y) / far
     if along >= far:
         return Body(face, goal.x, goal.y, after.pos_z, 0.0, 0.0, 0.0), way, reached, 1.0
     return after, way, goal, 0.0
+
+
+@called_kernel
+def told_way(way: Way, arrived: float, to_x: float, to_y: float, arrival_m: float, full_m: float) -> Way:
+    """Return the way that a tick tells, for a game that moves the body by itself: no further than the goal.
+
+    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick. In the tick of
+    the arrival it is all that was left.
+
+    >>> from wendonic.kernels.wish import NO_WAY
+    >>> told_way(NO_WAY._replace(move_y=1.0, y=1.0), 0.0, 0.0, 0.25, 0.1, 0.5).move_y
+    0.5
+    >>> told_way(NO_WAY, 1.0, 0.0, 0.25, 0.1, 0.5).move_y, told_way(NO_WAY, 1.0, 0.0, 0.05, 0.1, 0.5).move_y
+    (0.5, 0.0)
+    """
+    far = math.hypot(to_x, to_y)
+    most = far / full_m
+    amount = math.hypot(way.move_x, way.move_y)
+    if arrived > 0.0 and far > arrival_m:
+        amount = min(1.0, most)
+        x, y = to_x / far * amount, to_y / far * amount
+        return Way(x, y, x, y, 0.0, way.refused, way.slide_x, way.slide_y, way.slide_z)
+    if amount <= most:
+        return way
+    less = most / amount
+    return Way(
+        way.move_x * less,
+        way.move_y * less,
+        way.x * less,
+        way.y * less,
+        way.z * less,
+        way.refused,
+        way.slide_x,
+        way.slide_y,
+        way.slide_z,
+    )

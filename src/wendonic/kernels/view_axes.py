@@ -24,8 +24,8 @@ def level_ahead(
     >>> level_ahead(0.0, 0.0, -1.0, 2.0, 0.0, 0.0), level_ahead(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
     ((1.0, 0.0), (0.0, 0.0))
     """
-    ahead_length = math.sqrt(ahead_x * ahead_x + ahead_y * ahead_y + ahead_z * ahead_z)
-    up_length = math.sqrt(up_x * up_x + up_y * up_y + up_z * up_z)
+    ahead_length = math.hypot(math.hypot(ahead_x, ahead_y), ahead_z)
+    up_length = math.hypot(math.hypot(up_x, up_y), up_z)
     if not 0.0 < ahead_length < math.inf:
         return 0.0, 0.0
     x = ahead_x / ahead_length

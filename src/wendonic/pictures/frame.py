@@ -124,7 +124,7 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode) -> None:
         if deg % 90 == 0:
             name = {0: "0, +y", 90: "90, +x", 180: "180", 270: "270"}[deg]
             side = {90: "left", 270: "right"}.get(deg, "center")
-            ax.text(x * 1.04, y * 1.12, name, ha=side, va="center", fontsize=8, color=MIST)
+            ax.text(x * 1.04, y * 1.2, name, ha=side, va="center", fontsize=8, color=MIST)
     yaw_deg = float(tick["view_yaw_deg"])
     half = VIEW_WIDTH_DEG / 2.0
     ax.add_patch(

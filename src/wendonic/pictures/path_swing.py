@@ -22,7 +22,7 @@ def hand_speeds(recording: Recording, hand: str) -> tuple[list[float], list[floa
     >>> from wendonic.demo import demo_recording
     >>> times, speeds = hand_speeds(demo_recording("headset_walk"), "hand.right")
     >>> round(max(speeds), 1)
-    1.6
+    1.7
     """
     times: list[float] = []
     speeds: list[float] = []

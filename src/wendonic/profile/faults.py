@@ -31,7 +31,7 @@ _WORDS_OF_TYPES = {
 
 
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
-    """Return every fault of the `content` that `text` gave, a profile or another `root`, in the order of its lines."""
+    """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
     faults = []
     missing = unknown_names(content) if root is Profile else []
     for where, what in missing:

@@ -1,0 +1,34 @@
+"""Frame `drive`: throttle and turn steer the honey cart."""
+
+from wendonic import Helm
+from wendonic.demo import demo_profile
+
+helm = Helm(demo_profile("cart"))
+
+
+def drive(seconds: float, *codes: str) -> None:
+    """Hold some keys, and say what comes of it."""
+    for code in codes:
+        helm.key(code, down=True)
+    for _ in range(round(seconds * 60)):
+        intent = helm.tick(1 / 60)
+    for code in codes:
+        helm.key(code, down=False)
+    motion = intent.motion
+    keys = " + ".join(codes) or "hands off"
+    print(
+        f"{keys:11} faces {intent.face_deg:3.0f} deg, velocity ({motion.vel_x:+z.1f}, {motion.vel_y:+z.1f}) m/s, "
+        f"at ({motion.pos_x:z.1f}, {motion.pos_y:z.1f}) m"
+    )
+
+
+drive(1.0, "KeyD")  # a cart at rest cannot turn
+drive(2.0, "KeyW")
+drive(2.0, "KeyW", "KeyD")
+drive(1.5)
+drive(1.0, "KeyS", "KeyD")  # backwards, the nose comes round to the left
+drive(1.0)
+
+helm.enter("tracks")  # a crawler turns where it stands
+helm.stick("pad.left_stick", 1.0, 0.0)
+drive(1.0)

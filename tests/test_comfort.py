@@ -1,0 +1,145 @@
+"""Comfort in a headset: vignette, snap turns, room to walk in, and the way out of a wall."""
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import Helm, View
+from wendonic.course import Course
+from wendonic.kernels.comfort import NO_COMFORT, vignetted
+from wendonic.kernels.landing import landing
+from wendonic.profile.load import profile_from_text
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+WALL = {"left_m": 3.0, "back_m": -5.0, "right_m": 6.0, "ahead_m": 5.0}
+FORMAT = {"format": "wendonic-course", "version": 1}
+
+
+def headset(rest="", course=None, move='stick = "hand.left.stick"\ncurve = { form = "linear" }\n'):
+    text = f'{HEAD}[mode.m]\nsteer = {{ frame = "hands" }}\n{rest}\n[[mode.m.move.bind]]\n{move}'
+    return Helm(profile_from_text(text), course=course)
+
+
+def head_at(helm, x, z, turned=(0.0, 0.0, 0.0, 1.0)):
+    helm.pose("head.pose", (x, 1.7, z), turned)
+
+
+def ticks(helm, count, hz=50):
+    for _ in range(count):
+        intent = helm.tick(1.0 / hz)
+    return intent
+
+
+@given(st.floats(0.0, 20.0), st.floats(-5.0, 5.0), st.lists(st.floats(0.001, 0.2), min_size=1, max_size=8))
+def test_the_vignette_runs_to_its_share_by_half_lives_however_time_is_cut(accel, turn, dts):
+    tuning = NO_COMFORT._replace(
+        full_accel_m_s2=10.0, full_turn_rate=2.0, close_half_life_s=0.1, open_half_life_s=0.4
+    )
+    wanted = min(max(accel / 10.0, abs(turn) / 2.0), 1.0)
+    for begin in (0.0, 1.0):
+        vignette = begin
+        for dt in dts:
+            vignette = vignetted(tuning, vignette, accel, turn, dt)
+        half_life_s = 0.1 if wanted > begin else 0.4
+        assert vignette == pytest.approx(wanted + (begin - wanted) * 0.5 ** (sum(dts) / half_life_s))
+
+
+def test_turning_and_speeding_up_close_the_vignette_and_a_steady_walk_opens_it():
+    helm = headset("[mode.m.comfort]\nvignette = { full_accel_m_s2 = 22, close_half_life_s = 0.02 }")
+    assert helm.tick(0.02).comfort.vignette == 0.0
+    helm.stick("hand.left.stick", 0.0, -1.0)
+    assert ticks(helm, 6).comfort.vignette > 0.9
+    assert ticks(helm, 300).comfort.vignette < 0.001
+    for step in range(1, 30):
+        # 180 deg/s, the usual full turn rate.
+        intent = helm.tick(0.02, view=View(3.6 * step))
+    assert intent.comfort.vignette == pytest.approx(1.0, abs=0.01)
+
+
+SNAPS = '[[mode.m.look.bind]]\nstick = "hand.right.stick"\nsnap_deg = 45\nsnap_at = 0.6\nrearm_at = 0.2\n'
+
+
+@pytest.mark.parametrize("hz", [30, 144])
+def test_a_snap_turns_once_until_the_stick_was_back(hz):
+    helm = headset(SNAPS)
+    yaws = []
+    for x in (0.3, 0.75, 0.95, 0.5, 0.9, 0.1, 0.9, -0.9, 0.0, -0.9):
+        helm.stick("hand.right.stick", x, 0.4 * x)
+        yaws.append(ticks(helm, 5, hz).view.yaw_deg)
+    assert yaws == pytest.approx([0, 45, 45, 45, 45, 45, 90, 90, 90, 45])
+    assert helm.tick(1 / hz).view.pitch_deg == 0.0
+
+
+def test_a_turn_goes_round_the_head_not_round_the_middle_of_the_room():
+    helm = headset(f"[mode.m.comfort]\n{SNAPS}")
+    head_at(helm, 0.6, -0.8)
+    before = helm.tick(0.02).comfort
+    assert before.offset == pytest.approx((0.6, 0.8))
+    helm.stick("hand.right.stick", 1.0, 0.0)
+    after = helm.tick(0.02).comfort
+    assert after.head == pytest.approx(before.head)
+    sine = math.sqrt(0.5)
+    assert after.offset == pytest.approx((0.6 * sine + 0.8 * sine, 0.8 * sine - 0.6 * sine))
+    assert math.dist(after.head, helm.tick(0.02).motion[:2]) == pytest.approx(1.0)
+
+
+def test_a_head_inside_a_wall_is_brought_back_after_its_time_and_stepping_out_cancels_it():
+    room = "[mode.m.comfort]\nroom = { width_m = 2, depth_m = 2, return_s = 1 }\n"
+    helm = headset(room, Course(**FORMAT, wall=[WALL]))
+    helm.stick("hand.left.stick", 0.7, 0.0)
+    while (intent := helm.tick(0.02)).comfort.head.x < 2.4:
+        pass
+    helm.stick("hand.left.stick", 0.0, 0.0)
+    intent = ticks(helm, 30)
+    # Within a metre of the wall a corner of the room would be inside it.
+    assert intent.comfort.safe.x == pytest.approx(2.0, abs=0.05)
+    assert intent.motion.pos_x > 2.4
+    there = intent.motion.pos_x
+    head_at(helm, 0.9, 0.0)
+    halfway = ticks(helm, 25).comfort
+    assert (halfway.inside_wall, halfway.returned) == (True, False)
+    assert halfway.inside_s == pytest.approx(0.5)
+    assert halfway.vignette == pytest.approx(0.5, abs=0.01)
+    head_at(helm, 0.0, 0.0)
+    out = ticks(helm, 1).comfort
+    assert (out.inside_wall, out.inside_s) == (False, 0.0)
+    assert ticks(helm, 100).motion.pos_x == there
+    head_at(helm, 0.9, 0.0)
+    ticks(helm, 49)
+    back = helm.tick(0.02)
+    assert (back.comfort.returned, back.comfort.vignette) == (True, 1.0)
+    assert back.motion[:5] == (back.comfort.safe.x, back.comfort.safe.y, 0.0, 0.0, 0.0)
+    assert helm.tick(0.0).comfort.returned is False
+    assert helm.tick(0.02).comfort.returned is False
+
+
+def test_no_place_on_a_slope_or_at_an_edge_is_safe():
+    ramp = {"form": "ramp", "left_m": -9, "back_m": 2, "right_m": 9, "ahead_m": 8, "up": "ahead", "to_height_m": 3}
+    helm = headset("[mode.m.comfort]\nroom = { level_m = 0.2 }", Course(**FORMAT, piece=[ramp]))
+    helm.stick("hand.left.stick", 0.0, -1.0)
+    safe = [helm.tick(0.02).comfort.safe.y for _ in range(90)]
+    # The corners of the room, a metre ahead, are 0.2 m up from 2.4 m on.
+    assert max(safe) == pytest.approx(1.4, abs=0.07)
+
+
+def test_the_arc_runs_up_a_slope_but_into_no_terrace_and_no_steep_bank():
+    def course(*pieces):
+        return Course(**FORMAT, piece=pieces).numbers
+
+    edges = {"left_m": -50, "right_m": 50, "back_m": 4, "ahead_m": 50}
+    flat = {"form": "flat", **edges, "height_m": 1}
+    ramp = {"form": "ramp", **edges, "up": "ahead", "to_height_m": 23}
+    ahead_up = (0.0, math.sqrt(0.5), math.sqrt(0.5))
+    # Level ground: the range of a throw from the ground is v² / g.
+    assert landing(course(), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0).y == pytest.approx(49.0 / 9.81, abs=1e-6)
+    # On a ramp of slope 1/2 from y = 4 on: y - g y² / v² = (y - 4) / 2.
+    up = landing(course(ramp), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0)
+    assert up.y - 9.81 * up.y**2 / 49.0 == pytest.approx((up.y - 4.0) / 2.0, abs=1e-6)
+    assert up.z == pytest.approx((up.y - 4.0) / 2.0)
+    assert landing(course(ramp), (0.0, 0.0, 0.0), ahead_up, 7.0, 0.4).there == 0.0
+    # 0.73 m up at the terrace's edge, which is 1 m high.
+    assert landing(course(flat), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0).there == 0.0
+    assert landing(course(flat), (0.0, 0.0, 0.5), ahead_up, 7.0, 1.0).z == 1.0
+    assert landing(course(), (0.0, 0.0, 0.0), (0.0, 0.0, 1.0), 99.0, 1.0).there == 0.0

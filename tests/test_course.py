@@ -1,0 +1,96 @@
+"""Courses: their files, and the ground they make."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic.course import Course, load_course
+from wendonic.course.course import CourseError
+from wendonic.demo import COURSES, demo_course
+from wendonic.kernels.grid import is_blocked
+
+FORMAT = {"format": "wendonic-course", "version": 1}
+place = st.floats(-12.0, 20.0)
+
+
+@pytest.mark.parametrize("name", COURSES)
+@given(place, place)
+def test_the_normal_is_that_of_the_height(name, x, y):
+    """Against the slope of the height itself, wherever the ground is smooth."""
+    course = demo_course(name)
+    step = 1e-6
+    around = [course.ground(x + step * i, y + step * j) for i, j in ((0, 0), (1, 0), (-1, 0), (0, 1), (0, -1))]
+    middle, right, left, ahead, back = around
+    normal = np.array(middle[1:])
+    assert np.linalg.norm(normal) == pytest.approx(1.0)
+    assert normal[2] > 0.0
+    if max(math.dist(other[1:], middle[1:]) for other in around) < 1e-4:
+        slopes = (right.height - left.height) / (2 * step), (ahead.height - back.height) / (2 * step)
+        assert tuple(-normal[:2] / normal[2]) == pytest.approx(slopes, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("up", "corners"),
+    [("ahead", (1, 1, 3, 3)), ("right", (1, 3, 1, 3)), ("back", (3, 3, 1, 1)), ("left", (3, 1, 3, 1))],
+)
+def test_a_ramp_rises_to_the_side_that_it_names(up, corners):
+    ramp = {
+        "form": "ramp",
+        "left_m": 0,
+        "right_m": 2,
+        "back_m": 0,
+        "ahead_m": 4,
+        "from_height_m": 1,
+        "to_height_m": 3,
+    }
+    course = Course(**FORMAT, piece=[{**ramp, "up": up}])
+    heights = [course.ground(x, y).height for x, y in ((0, 0), (2, 0), (0, 4), (2, 4))]
+    assert heights == pytest.approx(corners)
+
+
+def test_the_highest_piece_counts_and_the_rest_is_level():
+    pieces = [
+        {"form": "mound", "at": [0, 0], "radius_m": 4, "height_m": 2},
+        {"form": "flat", "left_m": -1, "right_m": 9, "back_m": -1, "ahead_m": 1, "height_m": 1.5},
+    ]
+    course = Course(
+        **FORMAT, piece=pieces, wall=[{"left_m": 5, "right_m": 6, "back_m": 0, "ahead_m": 1}], blocked=[[1, -2]]
+    )
+    assert course.ground(0.0, 0.0) == (2.0, 0.0, 0.0, 1.0)
+    assert course.ground(0.0, 2.0).height == pytest.approx(1.0)
+    assert course.ground(3.0, 0.0) == (1.5, 0.0, 0.0, 1.0)
+    assert course.ground(0.0, 5.0) == (0.0, 0.0, 0.0, 1.0)
+    assert [course.in_wall(x, 0.5) for x in (4.9, 5.5, 6.1)] == [False, True, False]
+    assert [is_blocked(course.numbers, x, -2.0) for x in (1.0, 2.0)] == [True, False]
+
+
+def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
+    path = tmp_path / "yard.toml"
+    path.write_text(
+        'format = "wendonic-course"\nversion = 1\ntitel = "Yard"\nblocked = [[1, 2], [3]]\n'
+        '[[piece]]\nform = "ramp"\nleft_m = 0\nback_m = 0\nright_m = 2\nahead_m = 2\nup = "north"\nto_height_m = -1\n'
+        '[[piece]]\nform = "hill"\n'
+        "[[wall]]\nleft_m = 3\nback_m = 0\nright_m = 2\nahead_m = 2\n"
+    )
+    with pytest.raises(CourseError) as caught:
+        load_course(path)
+    assert [(fault.line, fault.where) for fault in caught.value.faults] == [
+        (3, "titel"),
+        (4, "blocked[1][1]"),
+        (11, "piece[0].up"),
+        (12, "piece[0].to_height_m"),
+        (14, "piece[1].form"),
+        (15, "wall[0]"),
+    ]
+    text = str(caught.value)
+    for words in (
+        'did you mean "title"?',
+        'found "north"; allowed: "right", "ahead", "left", "back"',
+        "found -1; allowed: 0 or more, up to 1000",
+        'found "hill"; allowed: "flat", "ramp", "mound"',
+        "is empty; allowed: left_m below right_m",
+    ):
+        assert words in text

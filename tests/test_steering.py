@@ -1,0 +1,636 @@
+"""Steer frames: what "ahead" means on foot, in the cart, in the air, on squares, by pointing and by hands."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+
+from wendonic import Event, Helm, Recording, View, WendonicError, shape
+from wendonic.demo import demo_course, demo_profile
+from wendonic.devices.standins import HandsStandIn
+from wendonic.kernels.body import BODY_AT_REST
+from wendonic.kernels.drive import DriveTuning, driven
+from wendonic.kernels.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.flown import flown
+from wendonic.kernels.gait import walked
+from wendonic.kernels.goto import GotoTuning
+from wendonic.kernels.grid import NO_GRID
+from wendonic.kernels.ground import NO_COURSE
+from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.steer_frame import (
+    FRAME_CAMERA,
+    FRAME_DRIVE,
+    FRAME_FACING,
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+)
+from wendonic.kernels.steering import STEERING_AT_REST, steering, steering_entered
+from wendonic.kernels.steering_tuning import PLAIN_STEERING
+from wendonic.kernels.wish import NO_WISH
+from wendonic.profile.load import profile_from_text
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+AT_ONCE = PLAIN_STEERING._replace(accel_m_s2=1e5, brake_m_s2=1e5)
+CART = DriveTuning(2.0, 1.0, 0.0, 0.5, 0)
+unit = st.floats(-1.0, 1.0)
+speeds = st.floats(-20.0, 20.0)
+
+
+def after(tuning, wish, dts, state=STEERING_AT_REST, course=NO_COURSE):
+    for dt in dts:
+        state = steering(tuning, course, state, wish, dt)
+    return state
+
+
+def helm_with(steer, binds="", window="", course=None, move=KEYS):
+    moves = f"[[mode.m.move.bind]]\n{move}" if move else ""
+    return Helm(profile_from_text(f"{HEAD}{window}[mode.m]\nsteer = {steer}\n{moves}{binds}"), course=course)
+
+
+def run(helm, seconds, hz=60, **tick):
+    for _ in range(round(seconds * hz)):
+        intent = helm.tick(1.0 / hz, **tick)
+    return intent
+
+
+# ---- every frame -------------------------------------------------------------------------------------------------
+
+TUNINGS = {
+    "map": AT_ONCE,
+    "camera": AT_ONCE._replace(frame=FRAME_CAMERA, face=FACE_VIEW),
+    "facing by keys": AT_ONCE._replace(frame=FRAME_FACING, face=FACE_TURN, turn_rate=1.5),
+    "facing its travel": AT_ONCE._replace(frame=FRAME_FACING, face=FACE_TRAVEL, turn_rate=1.5),
+    "drive": PLAIN_STEERING._replace(frame=FRAME_DRIVE, drive=CART._replace(turn_radius_m=1.0)),
+    "fly": PLAIN_STEERING._replace(frame=FRAME_FLY, level=0),
+    "grid": PLAIN_STEERING._replace(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
+    "goto": PLAIN_STEERING._replace(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1)),
+}
+WISH = NO_WISH._replace(right=0.5, ahead=0.7, rise=0.4, turn=-0.6, throttle=0.2, yaw=0.9, pitch=0.4, view_yaw=0.9)
+UNEVEN = [0.003, 0.05, 0.0007, 0.09, 0.0163, 0.04] * 10
+
+
+@pytest.mark.parametrize("frame", TUNINGS)
+def test_a_wish_leads_to_the_same_place_at_every_tick_rate(frame):
+    """Two seconds at 30, 60, 144 Hz and uneven ticks: within 1 % of the way, and of a turn."""
+    tuning = TUNINGS[frame]
+    wish = NO_WISH._replace(goal_given=1.0, goal_x=3.0, goal_y=-2.0) if frame == "goto" else WISH
+    total = sum(UNEVEN)
+    ways = [[total / count] * count for count in (60, 120, 288, 2000)] + [UNEVEN, [total]]
+    bodies = [after(tuning, wish, dts).body for dts in ways]
+    way_m = math.hypot(*bodies[3][1:4])
+    assert way_m > 0.5
+    for body in bodies:
+        assert math.dist(body[1:4], bodies[3][1:4]) <= 0.01 * way_m
+        assert math.cos(body.face - bodies[3].face) > math.cos(math.radians(3.6))
+
+
+@given(
+    st.sampled_from(sorted(TUNINGS)),
+    st.tuples(*[unit] * 5),
+    st.tuples(st.floats(-50, 50), st.floats(-1.57, 1.57)),
+    st.lists(st.one_of(st.just(0.0), st.floats(1e-300, 1e-3), st.floats(1e-3, 40.0)), max_size=6),
+    st.tuples(speeds, speeds, speeds),
+)
+def test_nothing_is_ever_stuck_or_lost(frame, axes, view, dts, velocity):
+    right, ahead, rise, turn, throttle = axes
+    wish = WISH._replace(
+        right=right, ahead=ahead, rise=rise, turn=turn, throttle=throttle, yaw=view[0], pitch=view[1]
+    )._replace(goal_given=1.0, goal_x=right, goal_y=ahead, aim_given=1.0)
+    body = BODY_AT_REST._replace(vel_x=velocity[0], vel_y=velocity[1], vel_z=velocity[2])
+    state = after(TUNINGS[frame], wish, dts, steering_entered(TUNINGS[frame], body, 0.0))
+    numbers = [*state.body, *state.way, *state.up, *state.grid.step]
+    assert all(map(math.isfinite, numbers))
+    assert -math.pi <= state.body.face <= math.pi
+    if not dts or max(dts) == 0.0:
+        assert state.body == body
+
+
+# ---- drive -------------------------------------------------------------------------------------------------------
+
+
+@given(st.floats(0.2, 1.0), st.floats(-1.0, 1.0), st.lists(st.floats(0.001, 0.3), min_size=1, max_size=8))
+def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, turn, dts):
+    """Closed form: an arc of speed / turn rate, wherever it is cut."""
+    speed = throttle * 4.0
+    rate = turn * (2.0 - throttle)
+    assume(abs(rate) > 1e-3)
+    body = BODY_AT_REST._replace(vel_y=speed)
+    for dt in dts:
+        body = driven(CART, 4.0, 9.0, 9.0, body, throttle, turn, dt)
+    angle, radius = rate * sum(dts), speed / rate
+    assert math.remainder(body.face - angle, math.tau) == pytest.approx(0.0, abs=1e-9)
+    assert body.pos_x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
+    assert body.pos_y == pytest.approx(radius * math.sin(angle), abs=1e-9)
+
+
+@pytest.mark.parametrize("face_deg", [30.0, 120.0, 210.0, 300.0])
+@pytest.mark.parametrize("throttle", [1.0, -1.0])
+def test_the_velocity_of_a_cart_has_the_right_signs_in_all_four_quadrants(face_deg, throttle):
+    face = math.radians(face_deg)
+    body = driven(CART, 4.0, 100.0, 100.0, BODY_AT_REST._replace(face=face), throttle, 0.0, 1.0)
+    speed = 4.0 if throttle > 0 else -2.0
+    assert (body.vel_x, body.vel_y) == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
+
+
+def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
+    def faces(steer, throttle, turn, seconds=1.0):
+        helm = helm_with(f'{{ frame = "drive", turn_deg_s = 90, {steer} }}', axes, move="")
+        helm.button("pad.right_trigger" if throttle > 0 else "pad.left_trigger", abs(throttle))
+        run(helm, 2.0)
+        helm.stick("pad.left_stick", turn, 0.0)
+        return run(helm, seconds).face_deg
+
+    linear = 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    pair = '{ ahead = "pad.right_trigger", back = "pad.left_trigger" }'
+    throttles = f"[[mode.m.throttle.bind]]\ntriggers = {pair}\n{linear}"
+    axes = f'{throttles}[[mode.m.turn.bind]]\naxis = "pad.left_stick.x"\n{linear}'
+    assert faces("turn_radius_m = 1", 0.0, 1.0) == 0.0
+    assert faces("on_the_spot = true", 0.0, 1.0) == pytest.approx(90.0)
+    # Top speed 3.2 m/s; a circle of 4 m radius bounds the rate to 45.8 deg/s, half of the speed to half of it.
+    assert faces("turn_radius_m = 4", 1.0, 1.0) == pytest.approx(math.degrees(3.2 / 4.0))
+    assert faces("turn_radius_m = 4", 0.5, 1.0) == pytest.approx(math.degrees(1.6 / 4.0))
+    assert faces("turn_radius_m = 0.01, fast_turn_deg_s = 30", 1.0, 1.0) == pytest.approx(30.0)
+    assert faces("turn_radius_m = 0.01, fast_turn_deg_s = 30", 0.5, 1.0) == pytest.approx(60.0)
+    assert faces('turn_radius_m = 0.01, reverse = "keeps"', -1.0, 0.5) == pytest.approx(45.0)
+    assert faces('turn_radius_m = 0.01, reverse = "flips"', -1.0, 0.5) == pytest.approx(315.0)
+
+
+# ---- fly ---------------------------------------------------------------------------------------------------------
+
+
+@given(st.tuples(*[speeds] * 4), st.floats(0.0, math.pi), st.floats(0.001, 2.0))
+def test_flying_in_a_plane_is_walking_in_it(vectors, tilt, dt):
+    vel_x, vel_y, wanted_x, wanted_y = vectors
+    flat = walked(vel_x, vel_y, wanted_x, wanted_y, 7.0, 11.0, dt)
+    sine, cosine = math.sin(tilt), math.cos(tilt)
+    tilted = flown(vel_x, vel_y * cosine, vel_y * sine, wanted_x, wanted_y * cosine, wanted_y * sine, 7.0, 11.0, dt)
+    expected = (flat[0], flat[1] * cosine, flat[1] * sine, flat[2], flat[3] * cosine, flat[3] * sine)
+    assert tilted == pytest.approx(expected, abs=1e-9)
+
+
+def test_a_bee_climbs_by_its_rise_and_with_the_view_only_if_it_may():
+    rise = '[[mode.m.rise.bind]]\nkeys = { up = ["Space"] }\n'
+    for level, pitch_deg, expected in (("true", -60.0, (0.0, 3.2, 0.0)), ("false", -60.0, (0.0, 1.6, -2.771281))):
+        helm = helm_with(f'{{ frame = "fly", level = {level}, rise_m_s = 2 }}', rise)
+        helm.key("KeyW", down=True)
+        intent = run(helm, 1.0, view=View(0.0, pitch_deg))
+        assert intent.velocity() == pytest.approx(expected, abs=1e-6)
+        assert intent.velocity(3.2) == pytest.approx(expected, abs=1e-6)
+    helm = helm_with('{ frame = "fly", rise_m_s = 2 }', rise)
+    helm.key("Space", down=True)
+    assert run(helm, 1.0).velocity() == pytest.approx((0.0, 0.0, 2.0))
+    helm.key("KeyW", down=True)
+    # Both at once: each 1 / sqrt(2) of its own full speed.
+    assert run(helm, 1.0).velocity() == pytest.approx((0.0, 3.2 / math.sqrt(2.0), math.sqrt(2.0)))
+
+
+# ---- grid --------------------------------------------------------------------------------------------------------
+
+
+def squares_of(helm, seconds, hz=60):
+    """Squares that were stepped to, in order."""
+    seen = []
+    for _ in range(round(seconds * hz)):
+        step = helm.tick(1.0 / hz).step
+        if not seen or seen[-1] != (step.x, step.y):
+            seen.append((step.x, step.y))
+    return seen
+
+
+@pytest.mark.parametrize("hz", [13, 30, 60, 144])
+def test_a_held_way_takes_its_squares_at_their_own_times_and_ends_on_one(hz):
+    """A step of 0.2 s, the second one 0.5 s after the press, then one every 0.25 s: exact at every tick rate."""
+    helm = helm_with('{ frame = "grid", square_m = 2, step_s = 0.2, delay_s = 0.5, repeat_s = 0.25 }')
+    helm.key("KeyW", down=True)
+    starts = [0.0, 0.5, 0.75, 1.0, 1.25]
+    for tick in range(1, round(1.3 * hz)):
+        intent = helm.tick(1.0 / hz)
+        t = tick / hz
+        done = sum(min(max((t - start) / 0.2, 0.0), 1.0) for start in starts)
+        assert intent.motion.pos_y == pytest.approx(2.0 * done, abs=1e-9)
+        assert (intent.step.x, intent.motion.pos_x) == (0, 0.0)
+        # At the very ends of a step it may be either.
+        if abs(done - round(done)) > 1e-6:
+            assert intent.motion.vel_y == pytest.approx(10.0)
+        elif all(abs(t - start) > 1e-6 for start in starts):
+            assert (intent.motion.vel_y, intent.motion.pos_y) == (0.0, 2.0 * round(done))
+    helm.key("KeyW", down=False)
+    rested = run(helm, 1.0, hz)
+    assert rested.motion.pos_y == 2.0 * round(rested.motion.pos_y / 2.0)
+    assert (rested.step.stepping, rested.amount, rested.motion.vel_y) == (False, 0.0, 0.0)
+
+
+def test_presses_are_buffered_taps_between_ticks_are_seen_and_a_loss_is_no_tap():
+    helm = helm_with('{ frame = "grid", step_s = 0.2, repeats = false }')
+    helm.key("KeyD", down=True)
+    helm.key("KeyD", down=False)
+    assert helm.tick(1 / 60).step[:2] == (1, 0)
+    helm.key("KeyW", down=True)
+    helm.tick(1 / 60)
+    helm.key("KeyW", down=False)
+    assert squares_of(helm, 1.0) == [(1, 0), (1, 1)]
+    # Held on, without repeats: one square a press.
+    helm.key("KeyA", down=True)
+    assert squares_of(helm, 1.0) == [(0, 1)]
+    helm.key("KeyW", down=True)
+    helm.lose("focus")
+    assert squares_of(helm, 1.0) == [(0, 1)]
+
+
+@pytest.mark.parametrize(
+    ("choice", "expected"), [(OPPOSITES_LATEST, 1), (OPPOSITES_EARLIEST, 0), (OPPOSITES_CANCEL, 0)]
+)
+def test_of_two_held_ways_opposites_says_which_wins(choice, expected):
+    word = {OPPOSITES_LATEST: "latest", OPPOSITES_EARLIEST: "earliest", OPPOSITES_CANCEL: "cancel"}[choice]
+    helm = helm_with('{ frame = "grid", step_s = 0.1 }', move=f'{KEYS}opposites = "{word}"\n')
+    helm.key("KeyD", down=True)
+    run(helm, 0.2)
+    helm.key("KeyW", down=True)
+    was = run(helm, 0.1).step
+    now = run(helm, 0.5).step
+    assert ((now.y - was.y) > 0, (now.x - was.x) > 0) == (expected == 1, expected == 0)
+    # Once the winner is let go, the other one goes on.
+    helm.key("KeyW" if expected else "KeyD", down=False)
+    last = run(helm, 0.5).step
+    assert ((last.y - now.y) > 0, (last.x - now.x) > 0) == (expected == 0, expected == 1)
+
+
+def test_a_blocked_square_refuses_the_step_says_so_and_is_faced():
+    helm = helm_with('{ frame = "grid", step_s = 0.1, diagonals = true }')
+    helm.block([(2, 0), (1, 1)])
+    helm.key("KeyD", down=True)
+    intent = run(helm, 0.5)
+    assert (intent.step, intent.motion.pos_x) == ((1, 0, 1, 0, 0.0, (2, 0)), 1.0)
+    assert intent.face_deg == 90.0
+    # A diagonal step squeezes between two squares; one of them is blocked.
+    helm.key("KeyW", down=True)
+    helm.key("KeyD", down=False)
+    assert run(helm, 0.5).step.refused == (1, 1)
+    helm.key("KeyA", down=True)
+    assert run(helm, 0.5).step.refused == (0, 1)
+    helm.block([])
+    assert run(helm, 0.15).step.refused is None
+    helm.lose()
+    assert run(helm, 0.5).step.refused is None
+
+
+def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
+    helm = helm_with('{ frame = "grid", step_s = 0.2, diagonals = true, eased = true, repeats = false }')
+    helm.key("KeyW", down=True)
+    helm.key("KeyD", down=True)
+    speeds_m_s, t = [], 0.0
+    while (intent := helm.tick(1 / 1000)).step.stepping:
+        speeds_m_s.append(math.hypot(*intent.motion[3:5]))
+        t = intent.t
+    assert t == pytest.approx(0.2 * math.sqrt(2.0), abs=2e-3)
+    assert np.mean(speeds_m_s) == pytest.approx(5.0, rel=0.01)
+    assert (speeds_m_s[0] < 0.2, speeds_m_s[-1] < 0.2, max(speeds_m_s)) == (True, True, pytest.approx(7.5, rel=1e-3))
+    assert tuple(intent.motion[:2]) == (1.0, 1.0)
+
+
+# ---- goto --------------------------------------------------------------------------------------------------------
+
+
+@given(
+    st.floats(0.3, 40.0),
+    st.floats(0.0, 360.0),
+    st.floats(5.0, 240.0),
+    st.floats(0.05, 0.5),
+    st.floats(0.0, 3.0),
+    st.floats(1.0, 12.0),
+)
+@settings(max_examples=60)
+def test_a_goal_is_reached_without_overshoot_or_jitter(far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed):
+    assume(far_m > arrival_m)
+    tuning = PLAIN_STEERING._replace(
+        frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1), top_speed_m_s=top_speed
+    )
+    x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
+    state = steering(tuning, NO_COURSE, STEERING_AT_REST, NO_WISH._replace(goal_given=1.0, goal_x=x, goal_y=y), 1e-6)
+    left, ticks = far_m, 0
+    while state.goal.there > 0.0:
+        state = steering(tuning, NO_COURSE, state, NO_WISH, 1.0 / hz)
+        now = math.hypot(x - state.body.pos_x, y - state.body.pos_y)
+        assert now <= left + 1e-9
+        left, ticks = now, ticks + 1
+        assert ticks < hz * (far_m / top_speed + 20.0)
+    assert left <= arrival_m + 1e-9
+    assert state.arrived == 1.0
+    # What is left of the way brakes and never leaves the goal again.
+    still = after(tuning, NO_WISH, [1.0 / hz] * int(2 * hz), state)
+    assert math.hypot(x - still.body.pos_x, y - still.body.pos_y) <= arrival_m + 1e-9
+    assert (still.body.vel_x, still.body.vel_y, still.arrived) == (0.0, 0.0, 0.0)
+
+
+def test_time_goes_with_the_distance():
+    times = []
+    for far_m in (10.0, 20.0, 40.0):
+        helm = helm_with('{ frame = "goto" }')
+        helm.go_to(0.0, far_m, 0.0)
+        while not helm.tick(1 / 120).arrived:
+            pass
+        times.append(helm.tick(0.0).t)
+    assert times[1] - times[0] == pytest.approx(10.0 / 3.2, abs=0.02)
+    assert times[2] - times[1] == pytest.approx(20.0 / 3.2, abs=0.02)
+
+
+PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nahead_m = 5\n"
+POINTED = '[[mode.m.goal.bind]]\npointer = "pointer.at"\n[[mode.m.goal.bind]]\ntouch = "right half"\n'
+
+
+def test_a_goal_is_pointed_at_changed_on_the_way_and_dropped_by_hand():
+    helm = helm_with('{ frame = "goto" }', POINTED, PLAN)
+    helm.pointer(0.75, 0.0)
+    assert helm.tick(1 / 60).goal is None
+    helm.button("mouse.left", True)
+    helm.button("mouse.left", False)
+    intent = helm.tick(1 / 60)
+    assert (intent.goal, intent.device) == ((4.0, 5.0), "mouse")
+    assert intent.distance_m == pytest.approx(math.hypot(4.0, 5.0), abs=0.01)
+    assert intent.heading_deg == pytest.approx(math.degrees(math.atan2(4.0, 5.0)), abs=0.1)
+    helm.touch(0, 0.25, 0.5)  # outside its zone
+    assert helm.tick(1 / 60).goal == (4.0, 5.0)
+    helm.touch(1, 1.0, 1.0)
+    intent = helm.tick(1 / 60)
+    assert (intent.goal, intent.device) == ((8.0, -4.0), "touch")
+    helm.key("KeyA", down=True)
+    intent = run(helm, 0.2)
+    assert (intent.goal, intent.distance_m, intent.heading_deg) == (None, None, 270.0)
+    helm.key("KeyA", down=False)
+    assert run(helm, 1.0).goal is None
+    helm.go_to(*intent.position())
+    assert helm.tick(1 / 60).goal == pytest.approx(intent.position()[:2])
+
+
+def test_locked_until_arrival_another_goal_waits():
+    helm = helm_with('{ frame = "goto", retarget = false }')
+    helm.go_to(3.0, 0.0, 0.0)
+    helm.tick(1 / 60)
+    helm.go_to(0.0, 9.0, 0.0)
+    assert run(helm, 0.1).goal == (3.0, 0.0)
+    while not helm.tick(1 / 60).arrived:
+        pass
+    helm.go_to(0.0, 9.0, 0.0)
+    assert helm.tick(1 / 60).goal == (0.0, 9.0)
+
+
+@pytest.mark.parametrize("slow_down_m", [0.0, 2.0])
+def test_a_game_that_moves_the_body_itself_says_where_it_is(slow_down_m):
+    """A body moved by `velocity(top)` at 10 Hz walks into the goal and stands there."""
+    helm = helm_with(f'{{ frame = "goto", slow_down_m = {slow_down_m} }}')
+    helm.go_to(0.0, 7.0, 0.0)
+    y, ys = 0.0, []
+    for _ in range(100):
+        helm.place(0.0, y, 0.0)
+        intent = helm.tick(0.1)
+        y += intent.velocity(3.2)[1] * 0.1
+        ys.append(y)
+    assert ys == sorted(ys)
+    assert 6.9 <= ys[-1] <= 7.0
+    assert ys[-1] == ys[-30]
+    with pytest.raises(WendonicError, match="finite numbers of metres"):
+        helm.place(0.0, math.nan, 0.0)
+
+
+# ---- facing ------------------------------------------------------------------------------------------------------
+
+
+def test_along_its_own_heading_a_body_that_turns_goes_in_a_circle():
+    """Closed form: strafing at v with a turn rate w goes round v / w."""
+    helm = helm_with('{ frame = "facing", face = "turn", turn_deg_s = 90 }', TURN_KEYS)
+    helm.key("KeyW", down=True)
+    helm.key("KeyE", down=True)
+    run(helm, 1.0)
+    places = [run(helm, 1.0).motion[:2] for _ in range(4)]
+    radius = 3.2 / math.radians(90.0)
+    # The gait's own acceleration makes the circle 5 % wider than the wish.
+    for first, second in zip(places, places[2:], strict=False):
+        assert math.dist(first, second) / 2.0 == pytest.approx(radius, rel=0.06)
+    assert run(helm, 0.0 + 1 / 60).face_deg == pytest.approx((90.0 * 5 + 1.5) % 360.0, abs=3.0)
+
+
+TURN_KEYS = '[[mode.m.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\n'
+
+
+@pytest.mark.parametrize("face", ["travel", "view", "aim", "hold"])
+@pytest.mark.parametrize("frame", ["map", "camera", "facing", "goto", "fly"])
+def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face):
+    """At 180 deg it turns to one side, arrives, and stays; it never swings to and fro."""
+    helm = helm_with(f'{{ frame = "{frame}", face = "{face}", turn_deg_s = 100 }}')
+    helm.aim_at(0.0, -1000.0, 0.0)
+    helm.key("KeyS", down=True)
+    faces = []
+    for _ in range(150):
+        intent = helm.tick(1 / 60, view=View(180.0 if face == "view" else 0.0))
+        faces.append(intent.face_deg)
+    turned = [(b - a + 180.0) % 360.0 - 180.0 for a, b in zip([0.0, *faces], faces, strict=False)]
+    held = face == "hold" or (frame, face) == ("facing", "travel")
+    if held:
+        assert faces == [0.0] * 150
+    else:
+        assert faces[-1] == pytest.approx(180.0, abs=0.5)
+        assert all(-0.01 <= step <= 100.0 / 60.0 + 1e-9 for step in turned)
+        assert max(map(abs, turned[-30:])) < 0.01
+
+
+def test_a_side_view_has_one_axis_and_its_sprite_turns_at_once_and_keeps_its_side():
+    profile = profile_from_text(
+        HEAD + '[world]\nright = "+x"\nup = "-y"\n[mode.m]\n'
+        'steer = { frame = "map", side_view = true, sectors = 2 }\n'
+        '[[mode.m.move.bind]]\nkeys = { right = ["KeyD"], left = ["KeyA"] }\n'
+        '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    )
+    helm = Helm(profile)
+    helm.stick("pad.left_stick", -0.68, 0.74)
+    intent = run(helm, 0.5)
+    straight = Helm(profile)
+    straight.stick("pad.left_stick", -0.68, 0.0)
+    # Up and down are no part of the tilt: the same as with none of it.
+    assert intent.amount == run(straight, 0.5).amount
+    assert (intent.move.y, intent.sector, intent.velocity()[1]) == (0.0, 1, 0.0)
+    helm.stick("pad.left_stick", 0.0, 0.9)
+    assert (run(helm, 0.5).sector, run(helm, 0.1).amount) == (1, 0.0)
+    helm.stick("pad.left_stick", 0.9, 0.0)
+    assert helm.tick(1 / 60).sector == 0
+
+
+# ---- hands -------------------------------------------------------------------------------------------------------
+
+
+def quaternion(yaw_deg):
+    """A pose of WebXR that looks to the right by so much: about y, the other way round."""
+    half = -math.radians(yaw_deg) / 2.0
+    return 0.0, math.sin(half), 0.0, math.cos(half)
+
+
+@pytest.mark.parametrize(
+    ("ahead", "poses", "expected"),
+    [
+        ("head", {"head": 30.0, "hand.left": 90.0}, 30.0),
+        ("hand.left", {"head": 30.0, "hand.left": 90.0}, 90.0),
+        ("hand.right", {"head": 30.0, "hand.right": 300.0}, 300.0),
+        ("hands", {"head": 200.0, "hand.left": 350.0, "hand.right": 30.0}, 10.0),
+        ("hands", {"head": 40.0, "hand.left": 90.0, "hand.right": 270.0}, 40.0),
+        ("hands", {"head": 40.0, "hand.left": 90.0}, 40.0),
+        ("hand.right", {"head": 40.0}, 40.0),
+        ("head", {}, 0.0),
+    ],
+)
+@pytest.mark.parametrize("view_deg", [0.0, -75.0])
+def test_ahead_is_where_head_or_hands_point_on_top_of_the_view(ahead, poses, expected, view_deg):
+    helm = helm_with(f'{{ frame = "hands", ahead = "{ahead}" }}', move='stick = "hand.left.stick"\n')
+    for thing, yaw_deg in poses.items():
+        helm.pose(f"{thing}.pose", (0.0, 1.5, 0.0), quaternion(yaw_deg))
+    helm.stick("hand.left.stick", 0.0, -1.0)
+    intent = run(helm, 0.2, view=View(view_deg))
+    assert intent.heading_deg == pytest.approx((expected + view_deg) % 360.0, abs=1e-6)
+    # What is lost points where it did.
+    helm.lose("head")
+    assert run(helm, 0.2).heading_deg == pytest.approx((expected + view_deg) % 360.0, abs=1e-6)
+
+
+def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
+    def pointing():
+        helm = Helm(demo_profile("headset"), course=demo_course("yard"))
+        helm.pose("hand.right.pose", (0.0, 4.905, 0.0), (0.0, 0.0, 0.0, 1.0))
+        helm.button("hand.right.lower", True)
+        return helm, helm.tick(1 / 60)
+
+    helm, intent = pointing()
+    # Level, 4.905 m up: it falls for a second, at 7 m/s.
+    assert intent.landing == pytest.approx((0.0, 7.0, 0.0), abs=1e-9)
+    helm.button("hand.right.lower", False)
+    intent = helm.tick(1 / 60)
+    assert (intent.landed, intent.landing) == (True, None)
+    assert intent.motion.pos_y == pytest.approx(7.0)
+    helm, _ = pointing()
+    helm.lose("hand.right")
+    intent = helm.tick(1 / 60)
+    assert (intent.landed, intent.motion.pos_y) == (False, 0.0)
+    # Into the shed's wall there is no landing.
+    helm, _ = pointing()
+    helm.place(0.0, 0.0, -12.0)
+    assert helm.tick(1 / 60).landing is None
+
+
+def test_walking_by_hands_follows_the_head():
+    helm = Helm(demo_profile("headset"))
+    for event in HandsStandIn(cadence_hz=0.9, amplitude_m=0.28, seed=6).walk(0.0, 3.0):
+        helm.apply(event)
+        intent = helm.tick(1 / 270)
+    assert intent.motion.pos_y > 4.0
+    assert abs(intent.motion.pos_x) < 1e-9
+
+
+# ---- the batch, and everything at once ----------------------------------------------------------------------------
+
+EVERY_FRAME = (
+    HEAD
+    + PLAN
+    + "".join(
+        f"[mode.{name}]\nsteer = {steer}\n{binds.replace('M.', f'mode.{name}.')}"
+        f"[[mode.{name}.move.bind]]\n{KEYS}opposites = '{opposites}'\n"
+        f"[[mode.{name}.move.bind]]\nstick = 'pad.left_stick'\n"
+        f"[[mode.{name}.look.bind]]\nstick = 'pad.right_stick'\n{look}"
+        for name, steer, opposites, binds, look in (
+            ("strafe", '{ frame = "facing", slope = {} }', "latest", "", ""),
+            ("stroll", '{ frame = "facing", face = "travel" }', "cancel", "", ""),
+            ("aim", '{ frame = "map", face = "aim", sectors = 8 }', "cancel", "", ""),
+            ("barrow", '{ frame = "camera", face = "hold", slope = { limit_deg = 20 } }', "cancel", "", ""),
+            (
+                "cart",
+                '{ frame = "drive", slope = {} }',
+                "cancel",
+                "[[M.turn.bind]]\naxis = 'pad1.left_stick.x'\n",
+                "",
+            ),
+            (
+                "bee",
+                '{ frame = "fly", level = false }',
+                "cancel",
+                "[[M.rise.bind]]\naxis = 'pad1.left_stick.y'\n",
+                "",
+            ),
+            ("crates", '{ frame = "grid", step_s = 0.03, diagonals = true, eased = true }', "earliest", "", ""),
+            ("errand", '{ frame = "goto", slope = {} }', "latest", POINTED.replace("mode.m.", "M."), ""),
+            (
+                "headset",
+                '{ frame = "hands", ahead = "hands", teleport = { press = "beam" } }',
+                "cancel",
+                "[M.comfort]\nroom = { return_s = 0.1 }\n[M.press]\nbeam = { bind = ['hand.right.lower'] }\n"
+                "[[M.move.bind]]\nhands = ['hand.left', 'hand.right']\n",
+                "snap_deg = 45\n",
+            ),
+        )
+    )
+)
+FRAMES = ("strafe", "stroll", "aim", "barrow", "cart", "bee", "crates", "errand", "headset")
+
+
+def column(trace, name):
+    return trace[name].to_numpy(float)
+
+
+@pytest.mark.parametrize("mode", FRAMES)
+@pytest.mark.parametrize("way", ["interpreted", "compiled"])
+def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
+    """A second of everything at once, at random but fixed, on the terraces."""
+    random = np.random.default_rng(len(mode))
+    controls = (
+        "key.KeyW key.KeyS key.KeyA key.KeyD pad.left_stick pad.right_stick pad1.left_stick pointer.at mouse.left "
+        "touch.0 goal aim head.pose hand.left.pose hand.right.pose hand.left.squeeze hand.right.squeeze "
+        "hand.right.lower lost.hand.left lost.focus view"
+    ).split()
+    widths = {"stick": 2, "pointer.at": 2, "goal": 2, "aim": 2, "view": 2, "pose": 7, "touch": 3}
+    events = []
+    for k in range(400):
+        control = controls[random.integers(len(controls) - (3 if k % 10 else 0))]
+        width = next((width for words, width in widths.items() if words in control), 1)
+        value = random.uniform(-1.0, 1.0, width) * (8.0 if control in ("goal", "aim") else 1.0)
+        if width == 1:
+            value = np.round(np.abs(value))
+        elif control in ("pointer.at", "touch.0"):
+            value = np.abs(value)
+        elif control == "view":
+            value = value * 180.0
+        elif control.endswith(".pose"):
+            value[:3] *= 0.3
+        events.append(Event(k * 0.01, control, tuple(value.tolist()) if width > 1 else float(value[0])))
+    recording, profile, course = Recording(events), profile_from_text(EVERY_FRAME), demo_course("terraces")
+    trace = shape(recording, profile, hz=45, mode=mode, way=way, course=course)
+    helm, rows = Helm(profile, course=course), []
+    helm.enter(mode)
+    for _, some in recording.ticks(45):
+        for event in some:
+            helm.apply(event)
+        intent = helm.tick(1 / 45)
+        rows.append([*intent.motion[:6], intent.face_deg, intent.amount, *intent.move])
+    names = "pos_x pos_y pos_z vel_x vel_y vel_z face_deg amount move_x move_y".split()
+    for name, values in zip(names, np.array(rows).T, strict=True):
+        difference = column(trace, name) - values
+        if name == "face_deg":
+            difference = (difference + 180.0) % 360.0 - 180.0
+        assert np.abs(difference).max() < 1e-9, name
+    assert np.isfinite(np.array(rows)).all()
+    assert np.ptp(column(trace, "pos_x")) + np.ptp(column(trace, "pos_y")) > 0.1
+
+
+def test_a_body_keeps_its_place_from_mode_to_mode():
+    helm = Helm(profile_from_text(EVERY_FRAME))
+    helm.enter("bee")
+    helm.stick("pad1.left_stick", 0.0, -1.0)
+    helm.key("KeyW", down=True)
+    before = run(helm, 1.0).motion
+    assert before.pos_z > 1.0
+    helm.lose()
+    for mode in FRAMES:
+        was = run(helm, 0.5).motion if mode != "crates" else before
+        helm.enter(mode)
+        now = helm.tick(0.0).motion
+        assert now[:3] == pytest.approx((was if mode != "crates" else helm.tick(0.0).motion)[:3], abs=0.5)
+        before = now
+    assert before.pos_z > 1.0
