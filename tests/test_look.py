@@ -234,14 +234,14 @@ def test_a_tilted_grip_still_turns_about_the_worlds_up(roll_deg, yaw_deg, pitch_
     pad = GyroStandIn(roll_deg=roll_deg, poll_hz=100)
     events = pad.events(hand_path([(0.0, 0.0, 0.0), (0.5, yaw_deg, pitch_deg)]), 0.0, 0.5)
     yaw, pitch, _ = turned(looking(f"{GYRO}levelled = true\nstill_deg_s = 0"), events, 100.0, 0.5)
-    assert (yaw, pitch) == pytest.approx((yaw_deg, pitch_deg), abs=0.03 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
+    assert (yaw, pitch) == pytest.approx((yaw_deg, pitch_deg), abs=0.04 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
     plain = turned(looking(f"{GYRO}still_deg_s = 0"), events, 100.0, 0.5)
     roll = math.radians(roll_deg)
     mixed = (
         yaw_deg * math.cos(roll) - pitch_deg * math.sin(roll),
         pitch_deg * math.cos(roll) + yaw_deg * math.sin(roll),
     )
-    assert plain[:2] == pytest.approx(mixed, abs=0.03 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
+    assert plain[:2] == pytest.approx(mixed, abs=0.04 * (abs(yaw_deg) + abs(pitch_deg)) + 1e-3)
 
 
 @given(rates=st.tuples(rate, rate, rate), dts=st.lists(st.floats(0.001, 0.3), min_size=1, max_size=6))

@@ -311,7 +311,7 @@ def test_a_profile_says_in_words_what_it_holds():
     words = "\n".join(describe_profile(load_profile(PROFILE_PATH)))
     for part in (
         'Profile "Beekeeper on the terraces"',
-        "right is +x, ahead is -z, up is +y (right-handed)",
+        "axes: right-handed, y up; ahead is -z, right is +x",
         "mode foot (starts here)",
         "ahead KeyW ArrowUp",
         "pad.left_stick: nothing up to tilt 0.14, full from 0.96 on; power curve, exponent 1.6",

@@ -7,6 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic import __version__
+from wendonic.cli.check import check
 from wendonic.cli.convert import convert
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
@@ -32,6 +33,7 @@ app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
 app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 --dpi 800")(look_units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
+app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 
 
 def _show_version(wanted: bool) -> None:

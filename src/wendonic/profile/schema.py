@@ -5,6 +5,7 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
+from wendonic.intent import WorldAxes
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
 from wendonic.profile.comfort import Comfort
@@ -21,12 +22,14 @@ SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 class World(Table):
     """The game's own axes: which signed axis is right, ahead and up.
 
-    A 2-D game seen from above leaves `up` out, one seen from the side `ahead`.
+    A 2-D game seen from above leaves `up` out, one seen from the side `ahead`. `handed` says which hand the axes are
+    of, so that a wrong sign among them is found.
     """
 
     right: SignedAxis
     ahead: SignedAxis | None = None
     up: SignedAxis | None = None
+    handed: Literal["right", "left"] | None = None
 
     @model_validator(mode="after")
     def _independent(self) -> Self:
@@ -43,6 +46,16 @@ class World(Table):
                 f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D one also says {missing}"
             )
             raise own_fault(words)
+        if self.handed is not None:
+            right_handed = WorldAxes(self.right, self.ahead, self.up).right_handed
+            if right_handed is None:
+                raise own_faults([("handed", "a 2-D game has no handedness; take it out")])
+            if right_handed != (self.handed == "right"):
+                hand = "right" if right_handed else "left"
+                words = (
+                    f'"{self.handed}" does not fit: {", ".join(axes)} are {hand}-handed; one of the signs is wrong'
+                )
+                raise own_faults([("handed", words)])
         return self
 
 

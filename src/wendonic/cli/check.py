@@ -1,0 +1,29 @@
+"""`wendonic check`: what is wrong with a profile."""
+
+import json
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+
+def check(
+    profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
+    as_json: Annotated[bool, typer.Option("--json", help="Print the findings as JSON.")] = False,
+    strict: Annotated[bool, typer.Option("--strict", help="Notices count as faults.")] = False,
+) -> None:
+    """Try a profile out and say what is wrong: right that goes left, axes of the other hand; exit 1 with faults."""
+    from wendonic.profile.load import load_profile
+    from wendonic.study.check import check as check_profile
+
+    found = {path: check_profile(load_profile(path)) for path in profiles}
+    if as_json:
+        content = [{"profile": str(path), **finding._asdict()} for path, some in found.items() for finding in some]
+        print(json.dumps(content, indent=2))
+    else:
+        for path, findings in found.items():
+            print(f"{path}: {len(findings) or 'no'} finding{'' if len(findings) == 1 else 's'}")
+            for finding in findings:
+                print(finding)
+    if any(strict or finding.severity == "fault" for some in found.values() for finding in some):
+        raise typer.Exit(1)
