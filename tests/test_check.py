@@ -115,7 +115,7 @@ def test_no_sign_among_the_axes_can_be_wrong_unseen(flipped):
     odd = [right != "+", ahead != "-", up != "+"].count(True) % 2 == 1
     if odd:
         with pytest.raises(
-            ProfileError, match='world.handed: "right" does not fit: .* left-handed; one of the signs'
+            ProfileError, match=r'world.handed: "right" does not fit: .* left-handed; one of the signs'
         ):
             profile_from_text(text)
     else:

@@ -164,6 +164,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             "does nothing under repeats = false",
         ),
         (
+            HEAD + "[mode.foot]\ngait = 'walk'\nsteer = { frame = 'grid' }\n" + PAD,
+            4,
+            "whose steps have a time of their own",
+        ),
+        (
             HEAD + "[[mode.foot.goal.bind]]\npointer = 'pointer.at'\n" + PAD,
             3,
             'does nothing under frame "camera"; it goes with frame "goto"',

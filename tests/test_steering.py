@@ -11,7 +11,7 @@ from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_course, demo_profile
 from wendonic.devices.standins import HandsStandIn
 from wendonic.kernels.body import BODY_AT_REST
-from wendonic.kernels.drive import DriveTuning, driven
+from wendonic.kernels.drive import DriveTuning, driven, throttle_speed
 from wendonic.kernels.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
 from wendonic.kernels.flown import flown
 from wendonic.kernels.gait import walked
@@ -120,7 +120,7 @@ def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, tur
     assume(abs(rate) > 1e-3)
     body = BODY_AT_REST._replace(vel_y=speed)
     for dt in dts:
-        body = driven(CART, 4.0, 9.0, 9.0, body, throttle, turn, dt)
+        body = driven(CART, 4.0, 9.0, 9.0, body, speed, turn, dt)
     angle, radius = rate * sum(dts), speed / rate
     assert math.remainder(body.face - angle, math.tau) == pytest.approx(0.0, abs=1e-9)
     assert body.pos_x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
@@ -131,8 +131,9 @@ def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, tur
 @pytest.mark.parametrize("throttle", [1.0, -1.0])
 def test_the_velocity_of_a_cart_has_the_right_signs_in_all_four_quadrants(face_deg, throttle):
     face = math.radians(face_deg)
-    body = driven(CART, 4.0, 100.0, 100.0, BODY_AT_REST._replace(face=face), throttle, 0.0, 1.0)
-    speed = 4.0 if throttle > 0 else -2.0
+    speed = throttle_speed(CART, 4.0, throttle)
+    assert speed == (4.0 if throttle > 0 else -2.0)
+    body = driven(CART, 4.0, 100.0, 100.0, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
     assert (body.vel_x, body.vel_y) == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
 
 
@@ -157,6 +158,23 @@ def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
     assert faces("turn_radius_m = 0.01, fast_turn_deg_s = 30", 0.5, 1.0) == pytest.approx(60.0)
     assert faces('turn_radius_m = 0.01, reverse = "keeps"', -1.0, 0.5) == pytest.approx(45.0)
     assert faces('turn_radius_m = 0.01, reverse = "flips"', -1.0, 0.5) == pytest.approx(315.0)
+
+
+def test_a_cart_keeps_its_speed_along_a_slope_and_rolls_back_down_a_bank():
+    helm = helm_with('{ frame = "drive", slope = { limit_deg = 40, slide_m_s = 1.5 } }')
+    helm.key("KeyW", down=True)
+    helm.ground(True, normal=(0.0, -0.6, 0.8))
+    assert run(helm, 2.0).velocity() == pytest.approx((0.0, 3.2 * 0.8, 3.2 * 0.6))
+    helm.ground(True, normal=(0.0, -0.8, 0.6))
+    intent = run(helm, 2.0)
+    assert intent.velocity() == pytest.approx((0.0, -1.5 * 0.6, -1.5 * 0.8))
+    assert intent.velocity(3.2) == pytest.approx(intent.velocity())
+    assert (tuple(intent.footing), intent.amount) == ((True, True), 0.0)
+    # Across the bank it holds its place.
+    across = helm_with('{ frame = "drive", slope = { limit_deg = 40 } }')
+    across.ground(True, normal=(-0.8, 0.0, 0.6))
+    across.key("KeyW", down=True)
+    assert run(across, 2.0).velocity() == pytest.approx((0.0, 3.2, 0.0))
 
 
 # ---- fly ---------------------------------------------------------------------------------------------------------

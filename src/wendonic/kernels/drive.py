@@ -48,6 +48,16 @@ def driven_turn_rate(tuning: DriveTuning, turn: float, speed: float, top_speed: 
     return rate * turn
 
 
+@kernel
+def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> float:
+    """Return the speed (m/s, backwards negative) that a throttle of -1..1 asks for.
+
+    >>> throttle_speed(NO_DRIVE._replace(reverse_ratio=0.5), 4.0, -1.0), throttle_speed(NO_DRIVE, 4.0, 0.5)
+    (-2.0, 2.0)
+    """
+    return throttle * top_speed * (tuning.reverse_ratio if throttle < 0.0 else 1.0)
+
+
 @called_kernel
 def driven(
     tuning: DriveTuning,
@@ -55,30 +65,25 @@ def driven(
     accel: float,
     brake: float,
     body: Body,
-    throttle: float,
+    wanted: float,
     turn: float,
     dt: float,
 ) -> Body:
     """Return the body after `dt` seconds of driving: it moves along its face, ahead or back, and never sideways.
 
-    The speed runs to throttle * top_speed as in `walked`. The heading turns at the rate for the mean speed of the
-    tick, see `driven_turn_rate`; with a turn of a in all, the way s is an arc, whose chord is
-    s sin(a / 2) / (a / 2) long and points half-way between both headings. So a circle stays a circle at every tick
-    rate.
+    The speed runs to `wanted` (m/s) as in `walked`. The heading turns at the rate for the mean speed of the tick, see
+    `driven_turn_rate`; with a turn of a in all, the way s is an arc, whose chord is s sin(a / 2) / (a / 2) long and
+    points half-way between both headings. So a circle stays a circle at every tick rate.
 
     >>> cart = DriveTuning(math.pi, math.pi, 0.0, 1.0, 0)
-    >>> after = driven(cart, math.pi, 9.0, 9.0, Body(0.0, 0.0, 0.0, 0.0, 0.0, math.pi, 0.0), 1.0, 1.0, 0.5)
+    >>> after = driven(cart, 9.0, 9.0, 9.0, Body(0.0, 0.0, 0.0, 0.0, 0.0, math.pi, 0.0), math.pi, 1.0, 0.5)
     >>> round(math.degrees(after.face)), round(after.pos_x, 12), round(after.pos_y, 12)
     (90, 1.0, 1.0)
     """
     face, pos_x, pos_y, pos_z, vel_x, vel_y, _ = body
     sine = math.sin(face)
     cosine = math.cos(face)
-    speed = vel_x * sine + vel_y * cosine
-    wanted = throttle * top_speed
-    if throttle < 0.0:
-        wanted *= tuning.reverse_ratio
-    speed, _, moved, _ = walked(speed, 0.0, wanted, 0.0, accel, brake, dt)
+    speed, _, moved, _ = walked(vel_x * sine + vel_y * cosine, 0.0, wanted, 0.0, accel, brake, dt)
     if turn == 0.0 or dt <= 0.0:
         return Body(face, pos_x + sine * moved, pos_y + cosine * moved, pos_z, sine * speed, cosine * speed, 0.0)
     half = 0.5 * driven_turn_rate(tuning, turn, moved / dt, top_speed) * dt

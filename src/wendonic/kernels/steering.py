@@ -6,17 +6,16 @@ from typing import NamedTuple
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body import BODY_AT_REST, Body
 from wendonic.kernels.comfort import COMFORT_AT_REST, ComfortState, comforted
-from wendonic.kernels.drive import driven
 from wendonic.kernels.facing import FACE_TRAVEL, faced
 from wendonic.kernels.fly import flown_on
 from wendonic.kernels.goto import NO_GOAL, Goal
 from wendonic.kernels.grid import GRID_AT_REST, GridHeld, GridState, GridStep
+from wendonic.kernels.in_cart import driven_on
 from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.lean import leaned
 from wendonic.kernels.on_foot import ground_under, walked_on
 from wendonic.kernels.on_grid import gridded
-from wendonic.kernels.slope import laid_on_slope
 from wendonic.kernels.steer_frame import (
     FRAME_CAMERA,
     FRAME_DRIVE,
@@ -90,31 +89,6 @@ def settled(state: SteeringState) -> SteeringState:
     body, way, up, grid, goal, _, comfort, (held, place, _) = state
     shown = comfort._replace(returned=0.0)
     return SteeringState(body, way, up, grid, goal, 0.0, shown, Pointing(held, place, 0.0))
-
-
-@called_kernel
-def driven_on(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: float) -> tuple[Body, Way]:
-    """Return the body and its way after `dt` seconds in the cart; where a mode binds `move`, that drives too.
-
-    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
-    >>> from wendonic.kernels.wish import NO_WISH
-    >>> cart = PLAIN_STEERING._replace(frame=FRAME_DRIVE)
-    >>> driven_on(cart, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, NO_WISH._replace(ahead=0.5), 1.0)[1].move_y
-    0.5
-    """
-    throttle = min(max(wish.throttle + wish.ahead, -1.0), 1.0)
-    turn = min(max(wish.turn + wish.right, -1.0), 1.0)
-    body = driven(tuning.drive, tuning.top_speed_m_s, tuning.accel_m_s2, tuning.brake_m_s2, body, throttle, turn, dt)
-    amount = throttle if throttle > 0.0 else throttle * tuning.drive.reverse_ratio
-    x = math.sin(body.face) * amount
-    y = math.cos(body.face) * amount
-    z = 0.0
-    if tuning.slope.follows > 0:
-        height, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
-        x, y, z = laid_on_slope(x, y, normal_x, normal_y, normal_z)
-        if course[0] > 0.0 and wish.grounded > 0.0:
-            body = Body(body.face, body.pos_x, body.pos_y, height, body.vel_x, body.vel_y, body.vel_z)
-    return body, Way(math.sin(body.face) * amount, math.cos(body.face) * amount, x, y, z, 0.0, 0.0, 0.0, 0.0)
 
 
 @called_kernel

@@ -99,7 +99,8 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     _draw_zone(amount, first)
     _draw_quarter(amount, first)
     counts = [steps_in_first_quarter(StickResponse(bind)) for _, bind in shown[: len(profiles)]]
-    words = f"{' and '.join(map(str, counts))} of {STEPS_TO_RIM} steps for the first quarter of speed"
+    words = f"{', '.join(map(str, counts))} of {STEPS_TO_RIM} steps for the first quarter"
+    words += " of speed" if len(counts) == 1 else ""
     write_title(amount, words)
     for panel, top in ((amount, 1.05), (slope, min(1.08 * steepest, 6.0))):
         panel.set_xlim(0.0, 1.0)

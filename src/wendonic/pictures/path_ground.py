@@ -7,7 +7,7 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Rectangle
 from matplotlib.ticker import MaxNLocator
 
-from wendonic.course import Course
+from wendonic.course import Course, Wall
 from wendonic.pictures.style import FOG, HEATHER, MIST
 
 if TYPE_CHECKING:
@@ -32,6 +32,10 @@ def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, f
     return x - half_width, x + half_width, y - half_height, y + half_height
 
 
+def _is_seen(wall: Wall, left: float, right: float, back: float, ahead: float) -> bool:
+    return wall.left_m < right and wall.right_m > left and wall.back_m < ahead and wall.ahead_m > back
+
+
 def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
     """Draw the heights of a course as contour lines around a walk, and its walls."""
     left, right, back, ahead = shown_range(ax, trace)
@@ -50,7 +54,8 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
     ax.set_xlim(left, right)
     ax.set_ylim(back, ahead)
     ax.set_aspect("equal", adjustable="box")
-    for number, wall in enumerate(course.wall):
+    seen = [wall for wall in course.wall if _is_seen(wall, left, right, back, ahead)]
+    for number, wall in enumerate(seen):
         ax.add_patch(
             Rectangle(
                 (wall.left_m, wall.back_m),

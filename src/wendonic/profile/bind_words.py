@@ -38,6 +38,7 @@ def source_words(bind: Ramped | Tilted) -> str:
     if isinstance(bind, Ramped):
         opposites = {"cancel": "opposites cancel", "latest": "the later wins", "earliest": "the earlier wins"}
         times = f"full {bind.rise_s:g} s after a press, none {bind.fall_s:g} s after letting go"
+        times = "at once" if bind.rise_s == bind.fall_s == 0.0 else times
         times += ", the other side at once" if bind.reversal == "at_once" else ""
         return f"{what}; {times}; {opposites[getattr(bind, 'opposites', 'cancel')]}"
     return f"{what}: {_tilt_words(bind)}"

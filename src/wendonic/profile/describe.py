@@ -90,16 +90,21 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
         lines.append(f"    look: {_look_table_words(mode.look)}")
         lines += [f"      {look_source_words(bind)}" for bind in mode.look.bind]
     lines += [f"    press {press}: {_press_words(table)}" for press, table in mode.press.items()]
-    stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
-    lines.append(
-        f"    gait {mode.gait}: top speed {gait.top_speed_m_s:g} m/s, speeds up at {gait.accel_m_s2:g} m/s², "
-        f"brakes at {gait.brake_m_s2:g} m/s² (stops from top speed in {stop_m:.2f} m)"
-    )
+    if mode.steer.frame != "grid":
+        lines.append(f"    {_gait_words(mode.gait, gait)}")
     if mode.leave_to is not None:
         lines.append(f"    leaves to: {', '.join(mode.leave_to) or 'nowhere'}")
     if mode.held_presses == "drop":
         lines.append("    entered with presses held: they end, and count again once let go")
     return lines
+
+
+def _gait_words(name: str, gait: Gait) -> str:
+    stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
+    return (
+        f"gait {name}: top speed {gait.top_speed_m_s:g} m/s, speeds up at {gait.accel_m_s2:g} m/s², "
+        f"brakes at {gait.brake_m_s2:g} m/s² (stops from top speed in {stop_m:.2f} m)"
+    )
 
 
 def _move_words(move: Move) -> str:

@@ -106,6 +106,8 @@ class Mode(Table):
             wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
         if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
             wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
+        if steer.frame == "grid" and "gait" in self.model_fields_set:
+            wrong.append(("gait", 'does nothing under frame "grid", whose steps have a time of their own'))
         if self.goal is not None and not isinstance(steer, GotoSteer):
             wrong.append(("goal.bind.0", f'does nothing under frame "{steer.frame}"; it goes with frame "goto"'))
         if isinstance(steer, MapSteer) and steer.side_view:
