@@ -154,6 +154,14 @@ def test_a_trembling_hand_stays_and_a_loss_slows_down_by_the_half_life():
     assert amount[299] == 0.0
 
 
+def test_hands_are_finite_in_ticks_of_next_to_no_length():
+    helm = helm_of('[[mode.foot.move.bind]]\nhands = ["hand.left"]\n')
+    helm.button("hand.left.squeeze", True)
+    for place, dt in ((0.0, 0.01), (0.3, 5e-324), (0.4, 1e-300), (0.5, 0.01)):
+        helm.pose("hand.left.pose", (place, 1.0, 0.0), (0.0, 0.0, 0.0, 1.0))
+        assert 0.0 <= helm.tick(dt).amount <= 1.0
+
+
 def test_hands_swing_only_while_they_squeeze_and_a_lost_one_begins_anew_where_it_is_found():
     bind = 'hands = ["hand.left"]\nfull_swing_m_s = 1\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
     bind += "steady_half_life_s = 0\nrelease_half_life_s = 0\n"

@@ -92,7 +92,7 @@ def test_a_wish_leads_to_the_same_place_at_every_tick_rate(frame):
     st.sampled_from(sorted(TUNINGS)),
     st.tuples(*[unit] * 5),
     st.tuples(st.floats(-50, 50), st.floats(-1.57, 1.57)),
-    st.lists(st.one_of(st.just(0.0), st.floats(1e-300, 1e-3), st.floats(1e-3, 40.0)), max_size=6),
+    st.lists(st.one_of(st.sampled_from([0.0, 5e-324]), st.floats(1e-300, 1e-3), st.floats(1e-3, 40.0)), max_size=6),
     st.tuples(speeds, speeds, speeds),
 )
 def test_nothing_is_ever_stuck_or_lost(frame, axes, view, dts, velocity):
@@ -290,6 +290,9 @@ def test_a_blocked_square_refuses_the_step_says_so_and_is_faced():
     assert run(helm, 0.5).step.refused == (1, 1)
     helm.key("KeyA", down=True)
     assert run(helm, 0.5).step.refused == (0, 1)
+    for wrong in ((1.5, 0), (1, 2, 3)):
+        with pytest.raises(WendonicError, match="two whole numbers"):
+            helm.block([wrong])
     helm.block([])
     assert run(helm, 0.15).step.refused is None
     helm.lose()
@@ -382,6 +385,29 @@ def test_a_goal_is_pointed_at_changed_on_the_way_and_dropped_by_hand():
     assert run(helm, 1.0).goal is None
     helm.go_to(*intent.position())
     assert helm.tick(1 / 60).goal == pytest.approx(intent.position()[:2])
+
+
+def test_a_goal_that_is_pointed_at_just_after_a_key_was_let_go_counts():
+    helm = helm_with('{ frame = "goto" }')
+    helm.key("KeyW", down=True)
+    run(helm, 0.5)
+    helm.key("KeyW", down=False)
+    assert helm.tick(1 / 60).amount > 0.5
+    helm.go_to(5.0, 0.0, 0.0)
+    assert helm.tick(1 / 60).goal == (5.0, 0.0)
+    assert run(helm, 0.1).goal == (5.0, 0.0)
+
+
+def test_a_game_may_say_every_tick_where_the_body_is_on_its_squares():
+    helm = helm_with('{ frame = "grid", step_s = 0.2 }')
+    helm.key("KeyW", down=True)
+    for _ in range(60):
+        helm.place(*helm.tick(1 / 60).position())
+    assert helm.tick(0.0).step[:2] == (0, 6)
+    helm.place(7.1, -2.9, 0.0)
+    intent = run(helm, 0.1)
+    assert intent.step[:4] == (7, -2, 7, -3)
+    assert intent.motion[:2] == pytest.approx((7.0, -2.5))
 
 
 def test_locked_until_arrival_another_goal_waits():

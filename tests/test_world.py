@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation, Slerp
 
 from wendonic import Helm, View, WendonicError, on_slope
-from wendonic.intent import WorldAxes
 from wendonic.kernels.lean import leaned
 from wendonic.kernels.view_axes import level_ahead
 from wendonic.profile.describe import describe_world
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema import World
+from wendonic.world_axes import WorldAxes
 
 SIGNED = [
     tuple(sign + letter for sign, letter in zip(signs, letters, strict=True))

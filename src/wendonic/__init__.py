@@ -8,11 +8,12 @@ if TYPE_CHECKING:
     from wendonic.devices.event import Event
     from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
     from wendonic.helm import Helm
-    from wendonic.intent import Intent, Press, View
+    from wendonic.intent import Intent, Press
     from wendonic.profile.load import load_profile
     from wendonic.profile.schema import Profile
     from wendonic.recording.recording import Recording
     from wendonic.slopes import on_slope
+    from wendonic.view import View
 
 __version__ = "0.1.0"
 
@@ -40,7 +41,7 @@ _MODULES = {
     "Helm": "helm",
     "Intent": "intent",
     "Press": "intent",
-    "View": "intent",
+    "View": "view",
     "load_profile": "profile.load",
     "Profile": "profile.schema",
     "Recording": "recording.recording",

@@ -8,7 +8,7 @@ from wendonic.devices.event import Event
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError, none_such
-from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses, View, WorldAxes
+from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses
 from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
 from wendonic.kernels.body import Body
 from wendonic.kernels.formed_source import FORM_AT_REST, formed_source
@@ -25,6 +25,8 @@ from wendonic.kernels.swing import SWING_AT_REST, swung
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import mode_tuning
+from wendonic.view import View
+from wendonic.world_axes import WorldAxes
 
 _VIEW = CONTROLS["view"]
 _MOUSE = CONTROLS["mouse.move"]
@@ -234,16 +236,26 @@ class Helm:
         self._outcome = self._outcome._replace(pos_x=x, pos_y=y)
         body = self._steering.body._replace(pos_x=x, pos_y=y, pos_z=z)
         tuning = self._mode.steering
-        grid = steering_entered(tuning, body, 0.0).grid if tuning and self._mode.squares else self._steering.grid
+        grid = self._steering.grid
+        if tuning is not None and self._mode.squares:
+            there = steering_entered(tuning, body, 0.0).grid
+            # Within the step that is under way it is where it should be.
+            if there.step[:2] not in (grid.step[:2], grid.step[2:4]):
+                grid = there
         self._steering = self._steering._replace(body=body, grid=grid)
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
         """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
 
-        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead.
+        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead. Raises `WendonicError`
+        for one that is no pair of whole numbers.
         """
         start = int(self._course[2])
-        blocked = [float(number) for square in squares for number in square]
+        named = list(squares)
+        for square in named:
+            if len(square) != 2 or any(number != round(number) for number in square):
+                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers, right and ahead")
+        blocked = [float(number) for square in named for number in square]
         self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
 
     def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:

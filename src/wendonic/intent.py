@@ -1,8 +1,8 @@
-"""The result of one tick, the view it was steered by, and the game's own axes it can be had in."""
+"""The result of one tick."""
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from typing import Any, NamedTuple, TypeAlias
+from typing import Any, NamedTuple
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.pipeline import Outcome
@@ -10,10 +10,8 @@ from wendonic.kernels.press import PressState
 from wendonic.kernels.steer_frame import FRAME_GRID
 from wendonic.kernels.steering import SteeringState
 from wendonic.kernels.steering_tuning import SteeringTuning
-from wendonic.kernels.view_axes import level_ahead, turned_by
-
-GameVector: TypeAlias = tuple[float, ...]
-"""A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
+from wendonic.view import View
+from wendonic.world_axes import GameVector, WorldAxes
 
 
 class Look(NamedTuple):
@@ -113,119 +111,6 @@ class AxisAmounts(NamedTuple):
     rise: float = 0.0
     throttle: float = 0.0
     turn: float = 0.0
-
-
-class WorldAxes:
-    """Turns vectors between the plan frame and a game's own axes.
-
-    `right`, `ahead` and `up` each name a signed axis of the game, such as "+x" or "-z"; the letters differ.
-    Without `up` the game is 2-D and seen from above, has x and y only, and height is left out; without `ahead` it is
-    2-D and seen from the side. A vector v of the plan is v.x right + v.y ahead + v.z up in the game.
-
-    >>> WorldAxes("+x", "-z", "+y").from_plan(1.0, 2.0, 3.0)
-    (1.0, 3.0, -2.0)
-    >>> screen = WorldAxes("+x", "-y")
-    >>> screen.from_plan(0.0, 1.0), screen.to_plan(0.0, -1.0)
-    ((0.0, -1.0), (0.0, 1.0, 0.0))
-    >>> WorldAxes("+x", None, "-y").from_plan(1.0, 2.0, 3.0)
-    (1.0, -3.0)
-    """
-
-    __slots__ = ("_game", "_plan", "ahead", "right", "up")
-
-    def __init__(self, right: str, ahead: str | None, up: str | None = None) -> None:
-        """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
-        self.right, self.ahead, self.up = right, ahead, up
-        named = [(axis, name) for axis, name in enumerate((right, ahead, up)) if name is not None]
-        names = [name for _, name in named]
-        letters = "xyz"[: len(names)]
-        if (
-            len(names) < 2
-            or sorted(name[1:] for name in names) != list(letters)
-            or any(name[0] not in "+-" for name in names)
-        ):
-            raise WendonicError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
-        signs = [1.0 if name[0] == "+" else -1.0 for name in names]
-        # For each axis of the game, which axis of the plan it is and its sign; and the other way.
-        order = {name[1]: (axis, sign) for (axis, name), sign in zip(named, signs, strict=True)}
-        self._game = tuple(order[letter] for letter in letters)
-        self._plan = tuple(
-            (letters.index(name[1]), sign, axis) for (axis, name), sign in zip(named, signs, strict=True)
-        )
-
-    def __repr__(self) -> str:
-        """Give the three names."""
-        return f"WorldAxes(right={self.right!r}, ahead={self.ahead!r}, up={self.up!r})"
-
-    @property
-    def right_handed(self) -> bool | None:
-        """Whether x, y, z of the game are right-handed, as the plan frame is; None in a 2-D game."""
-        if self.up is None or self.ahead is None:
-            return None
-        # The plan is right-handed, so the game is if the signed permutation between them is even.
-        swaps = sum(a > b for i, (a, _) in enumerate(self._game) for b, _ in self._game[i + 1 :])
-        return math.prod(sign for _, sign in self._game) * (-1.0) ** swaps > 0.0
-
-    def from_plan(self, x: float, y: float, z: float = 0.0) -> GameVector:
-        """Return a vector of the plan in the game's own axes."""
-        plan = (x, y, z)
-        # Adding zero turns -0.0 into 0.0.
-        return tuple([plan[index] * sign + 0.0 for index, sign in self._game])
-
-    def to_plan(self, *vector: float) -> tuple[float, float, float]:
-        """Return a vector of the game, given as two or three numbers, in the plan frame."""
-        if len(vector) != len(self._game):
-            raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, as the world has so many axes")
-        plan = [0.0, 0.0, 0.0]
-        for index, sign, axis in self._plan:
-            plan[axis] = vector[index] * sign + 0.0
-        return plan[0], plan[1], plan[2]
-
-
-PLAN_AXES = WorldAxes("+x", "+y", "+z")
-"""The plan frame itself."""
-
-
-class View(NamedTuple):
-    """Where the camera looks. `yaw_deg` 0 is the plan's +y, right positive; `pitch_deg` up positive."""
-
-    yaw_deg: float = 0.0
-    pitch_deg: float = 0.0
-
-    @classmethod
-    def from_basis(cls, ahead: Sequence[float], up: Sequence[float], axes: WorldAxes = PLAN_AXES) -> "View":
-        """Return the view whose own ahead and up are these vectors, in the game's axes; of any length, rolled or not.
-
-        The yaw is that of `ahead` laid flat; straight up or down, that of the screen's edge, see
-        `kernels.view_axes.level_ahead`. Raises `WendonicError` for a vector of zeros or of the wrong length.
-
-        >>> View.from_basis(ahead=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0))
-        View(yaw_deg=90.0, pitch_deg=-90.0)
-        """
-        ahead_x, ahead_y, ahead_z = axes.to_plan(*ahead)
-        x, y = level_ahead(ahead_x, ahead_y, ahead_z, *axes.to_plan(*up))
-        if x == 0.0 and y == 0.0:
-            raise WendonicError(f"ahead {tuple(ahead)}, up {tuple(up)}; allowed: finite vectors that are not zero")
-        return cls(math.degrees(math.atan2(x, y)), math.degrees(math.atan2(ahead_z, math.hypot(ahead_x, ahead_y))))
-
-    @classmethod
-    def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes = PLAN_AXES) -> "View":
-        """Return the view of a camera that a quaternion turns, in the game's own axes.
-
-        A camera that is not turned looks along the game's `ahead`, with the game's `up` above it. The quaternion need
-        not be of length 1. Raises `WendonicError` for one of zeros, and in a 2-D game.
-
-        >>> View.from_quaternion(0.0, math.sqrt(0.5), 0.0, math.sqrt(0.5), WorldAxes("+x", "-z", "+y"))
-        View(yaw_deg=-90.0, pitch_deg=0.0)
-        """
-        if axes.up is None or axes.ahead is None:
-            raise WendonicError("a 2-D game has no quaternions; allowed: View(yaw_deg=…)")
-        largest = max(abs(x), abs(y), abs(z), abs(w))
-        if not 0.0 < largest < math.inf:
-            raise WendonicError(f"quaternion: found {(x, y, z, w)}; allowed: four finite numbers, not all zero")
-        x, y, z, w = x / largest, y / largest, z / largest, w / largest
-        ahead = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
-        return cls.from_basis(ahead, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
 
 
 class Presses(Mapping[str, Press]):

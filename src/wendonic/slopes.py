@@ -4,8 +4,8 @@ import math
 from collections.abc import Sequence
 
 from wendonic.errors import WendonicError
-from wendonic.intent import PLAN_AXES, GameVector, WorldAxes
 from wendonic.kernels.slope import laid_on_slope
+from wendonic.world_axes import PLAN_AXES, GameVector, WorldAxes
 
 
 def on_slope(direction: Sequence[float], normal: Sequence[float], axes: WorldAxes = PLAN_AXES) -> GameVector:

@@ -7,6 +7,9 @@ from wendonic.kernels.kernel import Row, called_kernel
 from wendonic.kernels.smoothing import half_life_factor
 from wendonic.kernels.stick import StickForm, formed
 
+FASTEST_M_S = 1000.0
+"""No hand is as fast, on any axis."""
+
 
 class SwingTuning(NamedTuple):
     """The numbers of one such source: `full_m_s` is the speed of one hand that asks for everything, `both_boost` how
@@ -52,9 +55,10 @@ def hand_velocity(
     """
     if sample[start + 3] <= 0.0:
         return 0.0, 0.0, 0.0
-    x = sample[start] / dt
-    y = sample[start + 1] / dt
-    z = sample[start + 2] / dt
+    # A tick of next to no length must not make it infinite.
+    x = min(max(sample[start] / dt, -FASTEST_M_S), FASTEST_M_S)
+    y = min(max(sample[start + 1] / dt, -FASTEST_M_S), FASTEST_M_S)
+    z = min(max(sample[start + 2] / dt, -FASTEST_M_S), FASTEST_M_S)
     return x + (velocity[0] - x) * left, y + (velocity[1] - y) * left, z + (velocity[2] - z) * left
 
 

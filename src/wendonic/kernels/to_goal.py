@@ -11,25 +11,29 @@ from wendonic.kernels.wish import Way, Wish
 
 
 @called_kernel
-def on_the_way(goto: GotoTuning, goal: Goal, wish: Wish, x: float, y: float) -> Goal:
+def on_the_way(goto: GotoTuning, goal: Goal, wish: Wish, pos_x: float, pos_y: float) -> Goal:
     """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers.
 
-    A goal where he stands already is none.
+    What only fades, after a key was let go, does not steer. A goal where he stands already is none.
 
     >>> from wendonic.kernels.goto import NO_GOAL, NO_GOTO
     >>> from wendonic.kernels.wish import NO_WISH
     >>> given = NO_WISH._replace(goal_given=1.0, goal_x=3.0)
     >>> on_the_way(NO_GOTO, NO_GOAL, given, 0.0, 0.0)
-    Goal(there=1.0, x=3.0, y=0.0)
-    >>> on_the_way(NO_GOTO, Goal(1.0, 3.0, 0.0), NO_WISH._replace(ahead=0.1), 0.0, 0.0).there
+    Goal(there=1.0, x=3.0, y=0.0, asked=0.0)
+    >>> on_the_way(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), NO_WISH._replace(ahead=0.1), 0.0, 0.0).there
     0.0
+    >>> on_the_way(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), given._replace(ahead=0.1), 0.0, 0.0).there
+    1.0
     """
-    if wish.right != 0.0 or wish.ahead != 0.0:
-        return Goal(0.0, goal.x, goal.y)
-    if wish.goal_given > 0.0 and (goal.there == 0.0 or goto.retarget > 0):
-        far = math.hypot(wish.goal_x - x, wish.goal_y - y) > goto.arrival_m
-        return Goal(1.0 if far else 0.0, wish.goal_x, wish.goal_y)
-    return goal
+    asked = math.hypot(wish.right, wish.ahead)
+    there, x, y, asked_before = goal
+    if asked > 0.0 and asked >= asked_before:
+        there = 0.0
+    elif wish.goal_given > 0.0 and (there == 0.0 or goto.retarget > 0):
+        x, y = wish.goal_x, wish.goal_y
+        there = 1.0 if math.hypot(x - pos_x, y - pos_y) > goto.arrival_m else 0.0
+    return Goal(there, x, y, asked)
 
 
 @called_kernel
@@ -46,12 +50,12 @@ def gone_to(
     >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
     >>> from wendonic.kernels.wish import NO_WISH
     >>> body, _, _, arrived = gone_to(PLAIN_STEERING, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST._replace(vel_y=3.0), NO_WISH,
-    ...                               Goal(1.0, 0.0, 0.125), 0.1)
+    ...                               Goal(1.0, 0.0, 0.125, 0.0), 0.1)
     >>> body.pos_y, body.vel_y, arrived
     (0.125, 0.0, 1.0)
     """
     face = body.face
-    reached = Goal(0.0, goal.x, goal.y)
+    reached = Goal(0.0, goal.x, goal.y, goal.asked)
     to_x = goal.x - body.pos_x
     to_y = goal.y - body.pos_y
     far = math.sqrt(to_x * to_x + to_y * to_y)
@@ -81,6 +85,8 @@ def told_way(way: Way, arrived: float, to_x: float, to_y: float, arrival_m: floa
     >>> told_way(NO_WAY, 1.0, 0.0, 0.25, 0.1, 0.5).move_y, told_way(NO_WAY, 1.0, 0.0, 0.05, 0.1, 0.5).move_y
     (0.5, 0.0)
     """
+    if full_m <= 0.0:
+        return way
     far = math.hypot(to_x, to_y)
     most = far / full_m
     amount = math.hypot(way.move_x, way.move_y)

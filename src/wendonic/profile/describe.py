@@ -1,6 +1,5 @@
 """What a profile holds, in words."""
 
-from wendonic.intent import WorldAxes
 from wendonic.look_units import zoom_ratio
 from wendonic.profile.bind_words import goal_words, look_source_words, source_words
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
@@ -16,6 +15,7 @@ from wendonic.profile.tuning import (
     TAP_S,
 )
 from wendonic.profile.window import Window
+from wendonic.world_axes import WorldAxes
 
 _DIAGONALS = {
     "cap": "diagonals capped at full speed",

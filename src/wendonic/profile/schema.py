@@ -5,7 +5,6 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
-from wendonic.intent import WorldAxes
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
 from wendonic.profile.comfort import Comfort
@@ -15,6 +14,7 @@ from wendonic.profile.press_binds import PressTable
 from wendonic.profile.steer import AnySteer, CameraSteer, DriveSteer, Faced, GotoSteer, MapSteer
 from wendonic.profile.table import Table, own_fault, own_faults
 from wendonic.profile.window import Window
+from wendonic.world_axes import WorldAxes
 
 SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 
