@@ -106,7 +106,7 @@ def test_each_sign_fault_is_found_where_it_is(old, new, expected):
     assert len(found) == expected if isinstance(expected, int) else found == expected
 
 
-@pytest.mark.parametrize("flipped", itertools.product("+-", repeat=3), ids="".join)
+@pytest.mark.parametrize("flipped", list(itertools.product("+-", repeat=3)), ids="".join)
 def test_no_sign_among_the_axes_can_be_wrong_unseen(flipped):
     """Told to be right-handed, a world with an odd number of signs flipped is refused."""
     right, ahead, up = flipped

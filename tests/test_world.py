@@ -5,7 +5,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import assume, given
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation, Slerp
 
@@ -130,6 +130,7 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
     assert same.pitch_deg == pytest.approx(view.pitch_deg, abs=1e-5)
 
 
+@settings(max_examples=15)
 @given(angles, st.floats(-math.pi / 2, math.pi / 2))
 def test_looking_further_down_until_straight_down_never_turns_what_is_ahead(yaw, roll):
     """Without roll the heading is the yaw at every pitch, the poles included; with roll it turns by no jump."""

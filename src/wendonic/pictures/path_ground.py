@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 MARGIN = 0.15
 """How much more than the walk is shown, as a share of it."""
 
-SAMPLES = 240
+SAMPLES = 160
 MOST_LINES = 12
 
 
