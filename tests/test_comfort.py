@@ -100,11 +100,11 @@ def test_a_head_inside_a_wall_is_brought_back_after_its_time_and_stepping_out_ca
     head_at(helm, 0.9, 0.0)
     halfway = ticks(helm, 25).comfort
     assert (halfway.inside_wall, halfway.returned) == (True, False)
-    assert halfway.inside_s == pytest.approx(0.5)
+    assert halfway.returns_in_s == pytest.approx(0.5)
     assert halfway.vignette == pytest.approx(0.5, abs=0.01)
     head_at(helm, 0.0, 0.0)
     out = ticks(helm, 1).comfort
-    assert (out.inside_wall, out.inside_s) == (False, 0.0)
+    assert (out.inside_wall, out.returns_in_s) == (False, None)
     assert ticks(helm, 100).motion.pos_x == there
     head_at(helm, 0.9, 0.0)
     ticks(helm, 49)

@@ -200,7 +200,7 @@ def test_a_bee_climbs_by_its_rise_and_with_the_view_only_if_it_may():
         assert intent.velocity(3.2) == pytest.approx(expected, abs=1e-6)
     helm = helm_with('{ frame = "fly", rise_m_s = 2 }', rise)
     helm.key("Space", down=True)
-    assert run(helm, 1.0).velocity() == pytest.approx((0.0, 0.0, 2.0))
+    assert run(helm, 1.0).velocity() == (0.0, 0.0, 2.0)
     helm.key("KeyW", down=True)
     # Both at once: each 1 / sqrt(2) of its own full speed.
     assert run(helm, 1.0).velocity() == pytest.approx((0.0, 3.2 / math.sqrt(2.0), math.sqrt(2.0)))
@@ -323,15 +323,22 @@ def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
     st.floats(0.05, 0.5),
     st.floats(0.0, 3.0),
     st.floats(1.0, 12.0),
+    st.floats(0.0, 1.0),
 )
 @settings(max_examples=60)
-def test_a_goal_is_reached_without_overshoot_or_jitter(far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed):
+def test_a_goal_is_reached_without_overshoot_or_jitter(
+    far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed, hurry
+):
+    """However fast he runs to it at first, as long as the brake can still stop him."""
     assume(far_m > arrival_m)
     tuning = PLAIN_STEERING._replace(
         frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1), top_speed_m_s=top_speed
     )
     x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
-    state = steering(tuning, NO_COURSE, STEERING_AT_REST, NO_WISH._replace(goal_given=1.0, goal_x=x, goal_y=y), 1e-6)
+    speed = hurry * math.sqrt(2.0 * tuning.brake_m_s2 * far_m)
+    body = BODY_AT_REST._replace(vel_x=speed * x / far_m, vel_y=speed * y / far_m)
+    wish = NO_WISH._replace(goal_given=1.0, goal_x=x, goal_y=y)
+    state = steering(tuning, NO_COURSE, steering_entered(tuning, body, 0.0), wish, 1e-9)
     left, ticks = far_m, 0
     while state.goal.there > 0.0:
         state = steering(tuning, NO_COURSE, state, NO_WISH, 1.0 / hz)
@@ -547,6 +554,12 @@ def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
     helm, intent = pointing()
     # Level, 4.905 m up: it falls for a second, at 7 m/s.
     assert intent.landing == pytest.approx((0.0, 7.0, 0.0), abs=1e-9)
+    # The profile's world: y up, -z ahead.
+    assert intent.arc(3) == [
+        pytest.approx((0.0, 4.905, 0.0)),
+        pytest.approx((0.0, 4.905 * 0.75, -3.5)),
+        pytest.approx((0.0, 0.0, -7.0), abs=1e-9),
+    ]
     helm.button("hand.right.lower", False)
     intent = helm.tick(1 / 60)
     assert (intent.landed, intent.landing) == (True, None)
@@ -555,10 +568,14 @@ def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
     helm.lose("hand.right")
     intent = helm.tick(1 / 60)
     assert (intent.landed, intent.motion.pos_y) == (False, 0.0)
+    assert intent.arc() == []
     # Into the shed's wall there is no landing.
     helm, _ = pointing()
     helm.place(0.0, 0.0, -12.0)
-    assert helm.tick(1 / 60).landing is None
+    intent = helm.tick(1 / 60)
+    assert (intent.landing, len(intent.arc())) == (None, 24)
+    with pytest.raises(WendonicError, match="points: found 1; allowed: 2 or more"):
+        intent.arc(1)
 
 
 def test_walking_by_hands_follows_the_head():

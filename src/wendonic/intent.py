@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple
 
 from wendonic.errors import WendonicError, none_such
+from wendonic.kernels.landing import arc_point
 from wendonic.kernels.pipeline import Outcome
 from wendonic.kernels.press import PressState
 from wendonic.kernels.steer_frame import FRAME_GRID
@@ -73,15 +74,15 @@ class Plan(NamedTuple):
 
 class Comfort(NamedTuple):
     """What a game in a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
-    space and its place on the plan (m); whether it is inside a wall, how long it has been there (s), whether it was
-    brought back this tick, and the last safe place for the middle of the play space (m).
+    space and its place on the plan (m); whether it is inside a wall, how long until it is brought back (s), whether
+    it was brought back this tick, and the last safe place for the middle of the play space (m).
     """
 
     vignette: float
     offset: Plan
     head: Plan
     inside_wall: bool
-    inside_s: float
+    returns_in_s: float | None
     returned: bool
     safe: Plan
 
@@ -271,7 +272,7 @@ class Intent(NamedTuple):
             Plan(state.offset_x, state.offset_y),
             Plan(state.head_x, state.head_y),
             state.inside_s > 0.0,
-            state.inside_s,
+            self.steer.comfort.return_s - state.inside_s if state.inside_s > 0.0 else None,
             state.returned > 0.0,
             Plan(state.safe_x, state.safe_y),
         )
@@ -281,7 +282,21 @@ class Intent(NamedTuple):
         """Where the arc of the hand that points lands, in the plan frame; None without one."""
         if self.steering is None or self.steering.pointing.landing.there == 0.0:
             return None
-        return Place(*self.steering.pointing.landing[1:])
+        return Place(*self.steering.pointing.landing[1:4])
+
+    def arc(self, points: int = 24) -> list[GameVector]:
+        """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
+        time, from the hand to where it lands, or its first second where it lands nowhere; none while nobody points.
+        Raises `WendonicError` for fewer than two points.
+        """
+        if points < 2:
+            raise WendonicError(f"points: found {points}; allowed: 2 or more")
+        if self.steering is None or self.steer is None or self.steering.pointing.held == 0.0:
+            return []
+        _, place, way, landing, _ = self.steering.pointing
+        whole_s = landing.after_s if landing.there > 0.0 else 1.0
+        times = [whole_s * number / (points - 1) for number in range(points)]
+        return [self.axes.from_plan(*arc_point(place, way, self.steer.arc_m_s, t)) for t in times]
 
     @property
     def landed(self) -> bool:

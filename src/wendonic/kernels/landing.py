@@ -15,26 +15,29 @@ STEP_UP_M = 0.01
 
 
 class Landing(NamedTuple):
-    """Whether there is a place to land, and where (m)."""
+    """Whether there is a place to land, where (m), and how long the arc takes to get there."""
 
     there: float
     x: float
     y: float
     z: float
+    after_s: float
 
 
 class Pointing(NamedTuple):
-    """What is carried from tick to tick: whether somebody points, the landing place, and whether he was brought there
-    in this tick.
+    """What is carried from tick to tick: whether somebody points, from where (m) and which way, the landing place,
+    and whether he was brought there in this tick.
     """
 
     held: float
+    place: tuple[float, float, float]
+    way: tuple[float, float, float]
     landing: Landing
     landed: float
 
 
-NO_LANDING = Landing(0.0, 0.0, 0.0, 0.0)
-NO_POINTING = Pointing(0.0, NO_LANDING, 0.0)
+NO_LANDING = Landing(0.0, 0.0, 0.0, 0.0, 0.0)
+NO_POINTING = Pointing(0.0, (0.0, 0.0, 0.0), (0.0, 0.0, 0.0), NO_LANDING, 0.0)
 
 
 @called_kernel
@@ -96,6 +99,6 @@ def landing(
                 course, x, y
             ):
                 return NO_LANDING
-            return Landing(1.0, x, y, height)
+            return Landing(1.0, x, y, height, under_s)
         over_s = under_s
     return NO_LANDING

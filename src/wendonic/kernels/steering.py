@@ -86,9 +86,8 @@ def settled(state: SteeringState) -> SteeringState:
     >>> settled(STEERING_AT_REST._replace(arrived=1.0)) == STEERING_AT_REST
     True
     """
-    body, way, up, grid, goal, _, comfort, (held, place, _) = state
-    shown = comfort._replace(returned=0.0)
-    return SteeringState(body, way, up, grid, goal, 0.0, shown, Pointing(held, place, 0.0))
+    shown, pointing = state.comfort._replace(returned=0.0), state.pointing._replace(landed=0.0)
+    return state._replace(arrived=0.0, comfort=shown, pointing=pointing)
 
 
 @called_kernel
@@ -142,12 +141,13 @@ def pointed(
         at_x, at_y = steered(right, ahead, FRAME_CAMERA, wish.view_yaw)
         way_x, way_y = steered(way_x, way_y, FRAME_CAMERA, wish.view_yaw)
         place = (body.pos_x + at_x, body.pos_y + at_y, body.pos_z + up)
-        found = landing(course, place, (way_x, way_y, way_z), tuning.arc_m_s, tuning.slope.limit_tangent)
-        return Pointing(1.0, found, 0.0), body
-    there, x, y, z = was.landing
+        way = (way_x, way_y, way_z)
+        found = landing(course, place, way, tuning.arc_m_s, tuning.slope.limit_tangent)
+        return Pointing(1.0, place, way, found, 0.0), body
+    there, x, y, z, _ = was.landing
     if was.held > 0.0 and seen and there > 0.0:
         landed = Body(body.face, x - offset_x, y - offset_y, z, 0.0, 0.0, 0.0)
-        return Pointing(0.0, NO_LANDING, 1.0), landed
+        return Pointing(0.0, was.place, was.way, NO_LANDING, 1.0), landed
     return NO_POINTING, body
 
 
