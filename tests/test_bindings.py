@@ -3,6 +3,7 @@
 import itertools
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -138,6 +139,16 @@ def test_swung_hands_walk_by_their_speed_and_both_by_so_much_more_whatever_the_t
             trace = shape(walk, profile, hz=hz)
             asked = trace["amount"][trace["t"] < 20.0].mean()
             assert asked == pytest.approx(times * stand_in.speed_m_s() / 4.0, rel=0.01)
+
+
+def test_hands_walk_as_far_at_every_tick_rate_whatever_that_of_the_poses():
+    """Ticks without a pose are no standstill: 60 poses a second, 30 to 1000 ticks, with trembling; within 4 %."""
+    walk = Recording(
+        HandsStandIn(cadence_hz=0.9, amplitude_m=0.28, tremor_m=0.0015, poll_hz=60, seed=7).walk(0.0, 20.0)
+    )
+    profile = profile_from_text(HEAD + '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n')
+    walked_m = [shape(walk, profile, hz=hz)["pos_y"].iloc[-1] for hz in (30, 60, 90, 144, 1000)]
+    assert walked_m == pytest.approx([np.mean(walked_m)] * 5, rel=0.04)
 
 
 def test_a_trembling_hand_stays_and_a_loss_slows_down_by_the_half_life():

@@ -150,7 +150,7 @@ STEERING = {
     ],
     "hands": [
         "a snap turn: the view is at 30 deg, and the walk with it",
-        "let go: landed True, now at (2.8, 13.9) m",
+        "let go: landed True, now at (2.9, 14.1) m",
     ],
 }
 

@@ -14,17 +14,20 @@ _PLACES = {"hand.left": SWING_START, "hand.right": SWING_START + 4}
 
 
 class _Hand:
-    __slots__ = ("at", "place", "squeeze", "way")
+    __slots__ = ("at", "place", "posed", "squeeze", "way")
 
     def __init__(self, place: int) -> None:
         self.place = place
         self.at: tuple[float, ...] | None = None
         self.way = [0.0, 0.0, 0.0]
+        self.posed = False
         self.squeeze = 0.0
 
 
 class HandSwing:
-    """The way (m) of each hand that squeezes since the last tick, and whether it counts."""
+    """The way (m) of each hand that squeezes since the last tick, and whether it counts: 2 with a new pose, 1
+    without.
+    """
 
     __slots__ = ("_by_pose", "_by_squeeze", "watched")
 
@@ -39,7 +42,7 @@ class HandSwing:
         """Go on from how the hands squeeze; where they are is taken from their next pose."""
         for slot, hand in self._by_squeeze.items():
             hand.squeeze = values[slot]
-            hand.way = [0.0, 0.0, 0.0]
+            hand.way, hand.posed = [0.0, 0.0, 0.0], False
             hand.at = None
 
     def take(self, change: Change) -> None:
@@ -55,15 +58,17 @@ class HandSwing:
         at = value[:3]
         if hand.at is not None and hand.squeeze >= SQUEEZED:
             hand.way = [way + now - was for way, now, was in zip(hand.way, at, hand.at, strict=True)]
+            hand.posed = True
         hand.at = at
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write the ways, once."""
-        moved = False
+        posed = False
         for hand in self._by_pose.values():
             row[hand.place : hand.place + 3] = hand.way
-            row[hand.place + 3] = 1.0 if hand.squeeze >= SQUEEZED and hand.at is not None else 0.0
-            if any(hand.way):
-                moved = True
+            counts = hand.squeeze >= SQUEEZED and hand.at is not None
+            row[hand.place + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
+            if hand.posed:
+                posed, hand.posed = True, False
                 hand.way = [0.0, 0.0, 0.0]
-        return moved
+        return posed

@@ -42,7 +42,8 @@ ZOOMED = LOOK_START + LOOK_SOURCES * LOOK_SOURCE_WIDTH
 """Where a sample has 1 while the view is zoomed, else 0."""
 
 SWING_START = ZOOMED + 1
-"""Where a sample has the left and the right hand that swing: the way of each (m: three axes), and whether it counts.
+"""Where a sample has the left and the right hand that swing: the way of each (m: three axes), and whether it counts
+(2: with a new pose).
 """
 
 GOAL_START = SWING_START + 8
