@@ -18,7 +18,7 @@ NO_GOTO = GotoTuning(0.1, 0.0, 1)
 
 
 class Goal(NamedTuple):
-    """A place of the plan (m); `there` is 1 while he walks to it. `asked` is how much keys and sticks asked for last."""
+    """A place of the plan (m); `there` is 1 while he walks to it, `asked` is what keys and sticks asked for last."""
 
     there: float
     x: float
