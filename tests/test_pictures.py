@@ -308,7 +308,7 @@ def test_a_path_on_a_course_has_its_heights_as_contour_lines():
     assert seen > 100
     steep = lines(ax)["too steep"]
     assert len(steep) == trace["refused"].sum() > 20
-    assert ax.get_title(loc="left").startswith("Up and down the terraces: 47.0 m")
+    assert ax.get_title(loc="left").startswith("Up and down the terraces: 46.4 m")
 
 
 def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():
@@ -345,13 +345,22 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
         ("scout_flight", "1.00 s: ahead is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
         ("orchard_errands", "1.00 s: ahead is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         ("crates_push", "1.01 s: ahead is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00"),
+        (
+            "crates_push",
+            "9.50 s: ahead is the plan's +y, 0 deg\nasked: straight back, 1.00\nrefused by square (3, 3); faces",
+        ),
+        (
+            "terraces_walk",
+            "4.40 s: ahead is the camera, 0 deg\nasked: straight ahead, 1.00\nrests, too steep; faces 0 deg",
+        ),
         ("headset_walk", "3.10 s: ahead is head or hands, 30 deg\nasked: straight ahead"),
     ],
 )
 def test_a_rose_says_and_shows_why_it_went_there(name, words):
     moment = float(words.split(" s:")[0]) - 0.008
     recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
-    trace = shape(recording, profile)
+    course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+    trace = shape(recording, profile, course=course)
     (rose,) = draw_frame(trace, profile, [moment])
     assert rose.texts[-1].get_text().startswith(words) or any(
         text.get_text().startswith(words) for text in rose.texts

@@ -1,12 +1,17 @@
 """Walking on whatever ground is there."""
 
+import math
+
 from wendonic.kernels.body import Body
 from wendonic.kernels.gait import walked
 from wendonic.kernels.ground import Ground, ground_at
 from wendonic.kernels.kernel import Row, called_kernel
-from wendonic.kernels.slope import laid_on_slope, refused_uphill
+from wendonic.kernels.slope import OnSlope, laid_on_slope, refused_uphill
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.wish import Way, Wish
+
+FOOT_M = 0.2
+"""How far ahead of the body a bank is felt."""
 
 
 @called_kernel
@@ -24,6 +29,27 @@ def ground_under(course: Row, wish: Wish, x: float, y: float) -> Ground:
     if course[0] > 0.0:
         return ground_at(course, x, y)
     return Ground(0.0, wish.normal_x, wish.normal_y, wish.normal_z)
+
+
+@called_kernel
+def refused_before(tuning: SteeringTuning, course: Row, left: OnSlope, x: float, y: float) -> OnSlope:
+    """Return what a bank that lies just ahead, by FOOT_M, leaves of a wish: nobody steps onto it only to slide back.
+
+    >>> from wendonic.kernels.ground import PIECE_PLANE
+    >>> from wendonic.kernels.slope import SlopeTuning
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 0.1, 9.0, 9.0, 0.0, 0.0, 2.0, 0.0)
+    >>> walking = PLAIN_STEERING._replace(slope=SlopeTuning(1, 1.0, 2.0))
+    >>> refused_before(walking, bank, OnSlope(0.6, 0.8, 0.0, 0.0, 0.0), 0.0, 0.0)
+    OnSlope(x=0.6, y=0.0, slide_x=0.0, slide_y=0.0, refused=1.0)
+    """
+    length = math.hypot(left.x, left.y)
+    if length == 0.0:
+        return left
+    step = FOOT_M / length
+    _, normal_x, normal_y, normal_z = ground_at(course, x + left.x * step, y + left.y * step)
+    there = refused_uphill(tuning.slope, left.x, left.y, normal_x, normal_y, normal_z)
+    return OnSlope(there.x, there.y, left.slide_x, left.slide_y, max(left.refused, there.refused))
 
 
 @called_kernel
@@ -55,6 +81,8 @@ def walked_on(
         return level, Way(move_x, move_y, move_x, move_y, 0.0, 0.0, 0.0, 0.0, 0.0)
     _, normal_x, normal_y, normal_z = ground_under(course, wish, pos_x, pos_y)
     left = refused_uphill(tuning.slope, move_x, move_y, normal_x, normal_y, normal_z)
+    if course[0] > 0.0 and wish.grounded > 0.0:
+        left = refused_before(tuning, course, left, pos_x, pos_y)
     way_x, way_y, way_z = laid_on_slope(left.x, left.y, normal_x, normal_y, normal_z)
     slide_x, slide_y, slide_z = laid_on_slope(left.slide_x, left.slide_y, normal_x, normal_y, normal_z)
     vel_x, vel_y, moved_x, moved_y = walked(

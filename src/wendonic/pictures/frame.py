@@ -203,6 +203,10 @@ def _words(tick: Any, mode: Mode, ahead: float | None) -> str:
         if tick["amount"] > 0
         else f"rests{rises}"
     )
+    if not math.isnan(tick.get("refused_x", math.nan)):
+        goes = f"refused by square ({tick['refused_x']:.0f}, {tick['refused_y']:.0f})"
+    elif tick.get("refused", False):
+        goes += ", too steep"
     lines.append(f"{goes}; faces {_whole(tick['face_deg'])} deg")
     return "\n".join(lines)
 
