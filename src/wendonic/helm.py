@@ -42,6 +42,7 @@ class _ModeRun:
 
     __slots__ = (
         "axes",
+        "beside",
         "carries",
         "devices",
         "flags",
@@ -71,6 +72,7 @@ class _ModeRun:
         self.presses, self.flags = tuning.presses, tuning.flags
         self.sectors, self.sector_margin = tuning.sectors, tuning.sector_margin
         self.swing, self.steering = tuning.swing, tuning.steering
+        self.beside = tuning.swing is not None or tuning.steering is not None
         self.squares = tuning.steering is not None and tuning.steering.frame == FRAME_GRID
         self.sampler = Sampler(mode_sources(profile, name, seat))
         self.carries = profile.mode[name].held_presses == "carry"
@@ -345,33 +347,28 @@ class Helm:
         where its own view stands. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt`
         that is negative or not finite raises `WendonicError`.
         """
-        if not 0.0 <= dt < math.inf:
-            raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
         state = self.state
         mode = self._mode
         if view is not None:
             state.set(_VIEW, view)
-        if dt == 0.0:
-            return self._standing()
+        if not 0.0 < dt < math.inf:
+            return self._standing(dt)
         changed = state.changes != self._changes_seen
         if changed:
             self._take_changes()
         if mode.presses and not (self._presses_settled and not mode.sampler.has_edges):
             self._run_presses(dt)
-        place = -1.0
-        if mode.axes:
-            place = self._run_axes(dt)
+        place = self._run_axes(dt) if mode.axes else -1.0
         if state.view_changes != self._view_changes_seen:
             self._view_changes_seen = state.view_changes
             self._view = View(state.values[_VIEW.slot], state.values[_VIEW.slot + 1])
             self._view_row = (math.radians(self._view.yaw_deg), math.radians(self._view.pitch_deg))
         if mode.looks and (changed or not self._look_settled):
             place = self._run_look(dt, place)
-        if mode.swing is not None:
-            self._run_swing(dt)
-        self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
-        if mode.steering is not None:
-            outcome = self._run_steering(outcome, dt)
+        if mode.beside:
+            outcome = self._tick_beside(dt)
+        else:
+            self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
         self._outcome = outcome
         if mode.sectors and (outcome.face != self._faced or self._sector < 0.0):
             self._faced = outcome.face
@@ -382,7 +379,12 @@ class Helm:
         total = self._t + added
         self._t_rest = (total - self._t) - added
         self._t = total
-        self._device = self._used_device(outcome.source if outcome.source >= 0.0 else place)
+        if outcome.source >= 0.0:
+            place = outcome.source
+        if place >= 0.0:
+            self._device = mode.devices[int(place)]
+        elif mode.sampler.press_device >= 0:
+            self._device = DEVICES[mode.sampler.press_device]
         return Intent(
             self._ticks,
             total,
@@ -396,17 +398,10 @@ class Helm:
             self._look,
             self._axis_amounts,
             int(self._sector) if mode.sectors else None,
-            self._steering if mode.steering is not None else None,
+            self._steering if mode.steering else None,
             mode.steering,
             self._grounded > 0.0,
         )
-
-    def _used_device(self, place: float) -> Device | None:
-        """Return the device whose source has that place; for none, of the press or goal of this tick, or the last."""
-        if place >= 0.0:
-            return self._mode.devices[int(place)]
-        press_device = self._mode.sampler.press_device
-        return DEVICES[press_device] if press_device >= 0 else self._device
 
     def _take_changes(self) -> None:
         """Bring the row up to date with what came since the last tick."""
@@ -428,18 +423,19 @@ class Helm:
             states[index] = formed
             row[start : start + len(formed)] = formed
 
-    def _run_swing(self, dt: float) -> None:
-        """Shape the swing of the hands, which comes into the tick shaped."""
-        if self._mode.swing is not None:
-            start, tuning = self._mode.swing
+    def _tick_beside(self, dt: float) -> Outcome:
+        """Tick, with what has kernels of its own: hands that swing come into it shaped, and the rarer steer frames go
+        on from it.
+        """
+        mode = self._mode
+        if mode.swing is not None:
+            start, swing = mode.swing
             row = self._row
-            self._swing = swung(tuning, self._mode.tables, self._swing, row, SWING_START, dt)
+            self._swing = swung(swing, mode.tables, self._swing, row, SWING_START, dt)
             row[start + 1] = self._swing.amount
             row[start + RAW + 1] = self._swing.raw
-
-    def _run_steering(self, shaped: Outcome, dt: float) -> Outcome:
-        """Steer by what the tick has shaped; return its outcome with what comes of that."""
-        tuning = self._mode.steering
+        self._memory, shaped = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
+        tuning = mode.steering
         if tuning is None:
             return shaped
         rise, throttle, turn = self._axis_amounts
@@ -508,8 +504,10 @@ class Helm:
         if changed:
             self._presses = Presses(self._press_places, tuple(states))
 
-    def _standing(self) -> Intent:
+    def _standing(self, dt: float) -> Intent:
         """Return the intent as it stands: nothing turned, nothing began or ended."""
+        if dt != 0.0:
+            raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
         states = [state._replace(began=0.0, ended=0.0) for state in self._press_states]
         self._ticks += 1
         presses = Presses(self._press_places, states)

@@ -10,6 +10,7 @@ from wendonic.devices.press_order import KeyTaps, PressOrder
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sources import (
     AxesSource,
+    GoalSource,
     GyroSource,
     HandsSource,
     KeysSource,
@@ -31,7 +32,6 @@ from wendonic.devices.touches import FingerDrag, ThumbStick, ZoneLists
 from wendonic.errors import ControlError
 from wendonic.kernels.places import (
     AXIS_SOURCES,
-    GOAL_START,
     LOOK_PLACE,
     LOOK_SOURCE_WIDTH,
     LOOK_SOURCES,
@@ -142,6 +142,36 @@ class _Gyro:
         return False
 
 
+class _Across:
+    """What a game seen from the side leaves of `move`: nothing ahead or back."""
+
+    __slots__ = ("_places",)
+
+    def __init__(self, places: Sequence[int]) -> None:
+        self._places = places
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        for place in self._places:
+            row[place] = 0.0
+        return False
+
+
+class _Goal(GoalReader):
+    """A goal, which tells the sampler what device it came from."""
+
+    __slots__ = ("_sampler",)
+
+    def __init__(self, sampler: "Sampler", sources: Sequence[GoalSource]) -> None:
+        super().__init__(sources)
+        self._sampler = sampler
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        given = super().read(state, row)
+        if given or not self._sampler.presses:
+            self._sampler.press_device = self.device if given else -1
+        return given
+
+
 class Sampler:
     """Writes the raw numbers of a mode's sources into a row, and counts the edges of its presses.
 
@@ -163,10 +193,8 @@ class Sampler:
     """
 
     __slots__ = (
-        "_along",
         "_edges_are_new",
         "_followers",
-        "_goal",
         "_keys",
         "_readers",
         "_sticks",
@@ -182,7 +210,7 @@ class Sampler:
     def __init__(self, sources: ModeSources) -> None:
         """Resolve every control; raises `ControlError` for an unknown one, or for more sources than there is room."""
         self._taps = sources.taps
-        self._along: list[int] = []
+        along: list[int] = []
         self._switch_changes_seen = -1
         self._edges_are_new = True
         self._keys: list[tuple[int, tuple[int, ...]]] = []
@@ -215,12 +243,12 @@ class Sampler:
                 if channel == "move" and sources.across:
                     # Ahead and back are of no use: keys have them in places three and four, all others in one.
                     keys = isinstance(source, KeysSource | TouchZonesSource)
-                    self._along += [start + 2, start + 3] if keys else [start + 1]
+                    along += [start + 2, start + 3] if keys else [start + 1]
                 self._add(source, start)
-        self._goal: GoalReader | None = None
+        if along:
+            self._readers.append(_Across(along))
         if sources.goal is not None:
-            self._goal = GoalReader(sources.goal)
-            self._follow(self._goal)
+            self._follow(_Goal(self, sources.goal))
         if sources.aims:
             self._readers.append(AimReader())
         if sources.tracks:
@@ -295,8 +323,6 @@ class Sampler:
         Returns whether some of it belongs to this tick alone, so that the row has to be filled anew for the next.
         """
         values = state.values
-        if self._goal is not None:
-            self.press_device = -1
         gone = self.has_edges = bool(self.presses) and self._begin_presses()
         if state.kept:
             for change in state.take_kept():
@@ -318,10 +344,6 @@ class Sampler:
         for reader in self._readers:
             if reader.read(state, row):
                 gone = True
-        if self._goal is not None and row[GOAL_START] > 0.0:
-            self.press_device = self._goal.device
-        for place in self._along:
-            row[place] = 0.0
         values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0
         return gone
 

@@ -139,7 +139,10 @@ class DeviceState:
             self._set_numbers(control, first, second)
             return
         if device is None:
-            self._told(control)
+            if kind == "view":
+                self.view_changes += 1
+            else:
+                self.placed.add(slot)
         values = self.values
         if values[slot] != first or values[slot + 1] != second:
             values[slot] = float(first)
@@ -161,8 +164,10 @@ class DeviceState:
         if kind == "counts":
             self._displace(control, fitting)
             return
-        if control.device is None:
-            self._told(control)
+        if kind == "view":
+            self.view_changes += 1
+        elif kind == "place":
+            self.placed.add(slot)
         values = self.values
         was = values[slot : slot + control.width]
         # A place that is pointed at once more is pointed at anew.
@@ -176,12 +181,6 @@ class DeviceState:
                 self.landings[(slot - _TOUCH_SLOT) // control.width] = (fitting[0], fitting[1])
         if slot in self.watched:
             self._keep(Change(slot, tuple(fitting), tuple(was), False))
-
-    def _told(self, context: Control) -> None:
-        if context.kind == "view":
-            self.view_changes += 1
-        else:
-            self.placed.add(context.slot)
 
     def _displace(self, control: Control, counts: Sequence[float]) -> None:
         slot = control.slot
