@@ -2,14 +2,22 @@
 
 from wendonic.profile.schema import Profile
 from wendonic.study.finding import Finding
+from wendonic.study.habits import habit_findings, mode_findings
 from wendonic.study.sides import side_findings
+from wendonic.study.sticks import stick_findings
+from wendonic.study.walking import walking_findings
 
 
 def check(profile: Profile) -> list[Finding]:
-    """Return every finding about a profile, faults before notices.
+    """Return every finding about a profile, faults before notices, in the order of the modes.
 
     >>> from wendonic.demo import demo_profile
-    >>> check(demo_profile("cart"))
-    []
+    >>> [finding.slug for finding in check(demo_profile("store_room"))]
+    ['diagonal-too-fast', 'opposites-do-not-cancel']
     """
-    return sorted(side_findings(profile), key=lambda finding: finding.severity)
+    found = [*side_findings(profile), *mode_findings(profile)]
+    for mode in profile.mode:
+        found += walking_findings(profile, mode)
+        found += stick_findings(profile, mode)
+        found += habit_findings(profile, mode)
+    return sorted(found, key=lambda finding: finding.severity)

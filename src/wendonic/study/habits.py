@@ -1,0 +1,83 @@
+"""What is set so that nobody is happy with it: mice, facings that flicker, controls with two jobs, modes."""
+
+from collections.abc import Iterator
+
+from wendonic.profile.claims import double_claims
+from wendonic.profile.look_binds import MouseBind
+from wendonic.profile.schema import Profile
+from wendonic.study.finding import Finding
+from wendonic.study.look_response import swipe_deg
+
+HAND_CM_S = 20.0
+LEAST_CM, MOST_CM = 10.0, 120.0
+"""A full turn in fewer or more cm of mouse than this."""
+
+
+def habit_findings(profile: Profile, mode: str) -> Iterator[Finding]:
+    """Give what is set out of the common in a mode."""
+    table = profile.mode[mode]
+    for index, bind in enumerate(table.look.bind if table.look else ()):
+        if isinstance(bind, MouseBind):
+            turn_cm = 360.0 / swipe_deg(bind, [1.0], HAND_CM_S)[0]
+            if not LEAST_CM <= turn_cm <= MOST_CM:
+                yield Finding(
+                    "mouse-turn",
+                    "notice",
+                    f"mode.{mode}.look.bind[{index}]",
+                    f"a full turn takes {turn_cm:.1f} cm of mouse, at {HAND_CM_S:g} cm/s",
+                    "Between 10 and 120 cm lies what people play with; this is a slip of a digit, or of the dpi.",
+                    "cm_per_turn = 34",
+                )
+    if table.steer.sectors and table.steer.sector_margin_deg == 0.0:
+        yield Finding(
+            "facing-flickers",
+            "notice",
+            f"mode.{mode}.steer.sector_margin_deg",
+            "a facing is left right at its border",
+            "A heading that trembles on a border makes the sprite flicker between two facings.",
+            "sector_margin_deg = 6",
+        )
+    channels = {
+        name: getattr(table, name).bind
+        for name in ("move", "rise", "throttle", "turn", "look", "goal")
+        if getattr(table, name)
+    }
+    unshared = {
+        name: tuple(bind.model_copy(update={"shared": False}) for bind in binds) for name, binds in channels.items()
+    }
+    for where, words in double_claims(unshared, {}):
+        yield Finding(
+            "control-on-two-channels",
+            "notice",
+            f"mode.{mode}.{where.replace('.bind.', '.bind[')}]",
+            words.split(";")[0],
+            "One motion of the hand does two things; players find out which by accident.",
+            "bind it once",
+        )
+
+
+def mode_findings(profile: Profile) -> Iterator[Finding]:
+    """Give modes that cannot be left, or that nothing leads to."""
+    names = list(profile.mode)
+    for name, mode in profile.mode.items():
+        if len(names) > 1 and mode.leave_to == ():
+            yield Finding(
+                "mode-without-a-way-out",
+                "notice",
+                f"mode.{name}.leave_to",
+                "leaves to nowhere",
+                "Whoever gets into this mode stays in it.",
+                f'leave_to = ["{next(other for other in names if other != name)}"]',
+            )
+        leads = [other for other in names if other != name and profile.mode[other].leave_to in (None, ())]
+        into = [other for other in names if other != name and name in (profile.mode[other].leave_to or ())]
+        open_modes = [other for other in leads if profile.mode[other].leave_to is None]
+        if name != profile.first_mode and not into and not open_modes:
+            yield Finding(
+                "mode-without-a-way-in",
+                "notice",
+                f"mode.{name}",
+                "no other mode leaves to it",
+                "Nobody ever gets here.",
+                f'leave_to = ["{name}"] in mode.{profile.first_mode}',
+            )
