@@ -22,6 +22,7 @@ from wendonic.pictures import (
     draw_timeline,
     save_picture,
 )
+from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
 
 
@@ -383,3 +384,23 @@ def test_moments_are_spread_over_what_moves_and_must_lie_in_the_trace(keys_trace
     for wrong in ([], [99.0], [1.0] * 13):
         with pytest.raises(WendonicError, match="allowed: 1 to 12 from"):
             draw_frame(keys_trace, beekeeper, wrong)
+
+
+def test_a_timeline_of_the_cart_shows_turn_and_throttle():
+    recording, profile = demo_recording("cart_ride"), demo_profile("cart")
+    trace = shape(recording, profile)
+    _, turn, throttle, *_ = draw_timeline(trace, recording)
+    for panel, name in ((turn, "turn"), (throttle, "throttle")):
+        assert panel.get_ylabel().startswith(name)
+        assert lines(panel)["shaped"][:, 1] == pytest.approx(trace[name])
+
+
+def test_places_are_drawn_and_told_in_metres():
+    events = [Event(0.0, "goal", (3.0, 4.0)), Event(1.0, "aim", (-1.5, 2.0)), Event(2.0, "goal", (0.0, 0.5))]
+    ax = draw_devices(Recording(events))
+    assert [text.get_text() for text in ax.texts] == [
+        "x solid, y dashed\n0 to 4 m",
+        "x solid, y dashed\n-1.5 to 2 m",
+    ]
+    told = "\n".join(describe_recording(Recording(events)))
+    assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (ahead) 0.5 to 4 m" in told

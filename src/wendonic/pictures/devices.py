@@ -28,6 +28,7 @@ NUMBERS = {
     "rates": ("x", "y", "z"),
     "pose": ("x", "y", "z"),
     "view": ("yaw", "pitch"),
+    "place": ("x", "y"),
 }
 """What the lines of a lane stand for; of a pose the place is drawn."""
 
@@ -36,6 +37,7 @@ UNITS = {
     "rates": "",
     "pose": " m",
     "view": " deg",
+    "place": " m",
     "pointer": " of the window",
     "touch": " of the window",
 }

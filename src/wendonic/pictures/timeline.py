@@ -41,8 +41,8 @@ def draw_timeline(
 ) -> list[Axes]:
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
-    Panels from the top: held keys and buttons as bars (if there are any), right and ahead (raw and shaped),
-    wanted amount, speed. The player's notes are flags on the topmost panel. Returns the axes, top first.
+    Panels from the top: held keys and buttons as bars (if there are any), right and ahead (raw and shaped; where only
+    `turn` and `throttle` steer, these), wanted amount, speed. The player's notes are flags on the topmost panel. Returns the axes, top first.
     Raises `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
@@ -74,9 +74,17 @@ def draw_timeline(
         _draw_bars(axes[0], spans)
     right, ahead, amount, speed = axes[-4:]
     t = seen["t"]
+    drives = not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None)
     for panel, axis, words in ((right, "x", "right\n(-1 left)"), (ahead, "y", "ahead\n(-1 back)")):
-        dress_axes(panel, y_label=words)
         panel.axhline(0.0, color=FOG, linewidth=0.6)
+        if drives:
+            # Nothing walks: what steers are the other two channels.
+            name, ends = ("turn", "(-1 left)") if axis == "x" else ("throttle", "(-1 back)")
+            dress_axes(panel, y_label=f"{name}\n{ends}")
+            panel.plot(t, seen[name], label="shaped", **SHAPED)
+            panel.set_ylim(-1.1, 1.1)
+            continue
+        dress_axes(panel, y_label=words)
         # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
         panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
         panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)

@@ -22,6 +22,7 @@ RANGES = {
     "pose": (("x", "y (up)", "z (towards the player)"), " m"),
     "rates": (("x", "y", "z"), ""),
     "view": (("yaw", "pitch"), " deg"),
+    "place": (("x (right)", "y (ahead)"), " m"),
 }
 """What a control's numbers are called, and their unit."""
 
