@@ -695,3 +695,54 @@ def test_a_body_keeps_its_place_from_mode_to_mode():
         assert now[:3] == pytest.approx((was if mode != "crates" else helm.tick(0.0).motion)[:3], abs=0.5)
         before = now
     assert before.pos_z > 1.0
+
+
+number = st.floats(-20.0, 20.0)
+NORMALS = [(0, 0, 1), (0, -0.6, 0.8), (0.9, 0.1, 0.1), (1, 0, 0)]
+OPERATIONS = st.one_of(
+    st.tuples(st.just("enter"), st.sampled_from(FRAMES)),
+    st.tuples(st.just("place"), number, number, number),
+    st.tuples(st.just("go_to"), number, number, number),
+    st.tuples(st.just("aim_at"), number, number, number),
+    st.tuples(st.just("view"), st.floats(-400.0, 400.0), st.floats(-90.0, 90.0)),
+    st.tuples(
+        st.just("ground"), st.booleans(), st.sampled_from([(0, 0, 1), (0, -0.6, 0.8), (0.9, 0.1, 0.1), (1, 0, 0)])
+    ),
+    st.tuples(st.just("block"), st.lists(st.tuples(st.integers(-3, 3), st.integers(-3, 3)), max_size=6)),
+    st.tuples(st.just("key"), st.sampled_from(["KeyW", "KeyA", "KeyS", "KeyD"]), st.booleans()),
+    st.tuples(st.just("stick"), st.sampled_from(["pad.left_stick", "pad.right_stick"]), unit, unit),
+    st.tuples(st.just("button"), st.sampled_from(["hand.left.squeeze", "hand.right.lower"]), st.booleans()),
+    st.tuples(
+        st.just("pose"),
+        st.sampled_from(["head.pose", "hand.left.pose", "hand.right.pose"]),
+        st.tuples(unit, unit, unit),
+        st.tuples(unit, unit, unit, unit),
+    ),
+    st.tuples(st.just("lose"), st.sampled_from(["focus", "hand.right", "head", "pad"])),
+    st.tuples(st.just("tick"), st.one_of(st.floats(0.0, 0.1), st.floats(0.1, 20.0), st.just(5e-324))),
+)
+
+
+@settings(max_examples=60)
+@given(st.lists(OPERATIONS, min_size=5, max_size=50), st.booleans())
+def test_whatever_a_game_does_in_whatever_order_the_helm_holds(operations, on_course):
+    """Modes in and out, bodies put elsewhere, squares blocked, hands lost, hitches: finite, in range, never stuck."""
+    helm = Helm(profile_from_text(EVERY_FRAME), course=demo_course("terraces") if on_course else None)
+    for name, *words in [*operations, ("lose", "focus"), ("tick", 0.5), ("tick", 4.0)]:
+        if name == "ground":
+            helm.ground(words[0], normal=words[1])
+            continue
+        done = getattr(helm, name)(*words)
+        if name == "tick":
+            numbers = [*done.motion[:6], *done.move, done.amount, done.face_deg, *done.orientation(), *done.view]
+            assert all(map(math.isfinite, numbers))
+            assert 0.0 <= done.amount <= 1.0
+            assert 0.0 <= done.face_deg < 360.0
+            assert math.hypot(*done.orientation()) == pytest.approx(1.0)
+            assert done.goal is None or helm.mode == "errand"
+            assert done.step is None or helm.mode == "crates"
+    # Everything is let go: what moves now only slides down a bank, or goes where it was sent.
+    helm.ground(True)
+    helm.tick(6.0)
+    if done.goal is None and not done.footing.slides and not on_course:
+        assert helm.tick(0.5).amount == 0.0

@@ -215,13 +215,27 @@ class Helm:
         self.state.set(_VIEW, (yaw_deg, pitch_deg))
 
     def go_to(self, *place: float) -> None:
-        """Take a place in the game's own axes (m) as the goal of the steer frame `goto`; raises `WendonicError` if it
-        has too few numbers or too many."""
+        """Take a place in the game's own axes (m) as the goal of the steer frame `goto`.
+
+        It is walked to from the next tick on, unless a key or a stick steers, or the profile sticks to the last goal.
+        In other frames it is kept and does nothing. Raises `WendonicError` if it has too few numbers or too many.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("orchard"))
+        >>> helm.go_to(3.0, -4.0)
+        >>> intent = helm.tick(1 / 60)
+        >>> intent.goal, round(intent.heading_deg, 1)
+        (Plan(x=3.0, y=4.0), 36.9)
+        """
         x, y, _ = self.axes.to_plan(*place)
         self.state.set(_GOAL, (x, y))
 
     def aim_at(self, *place: float) -> None:
-        """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to."""
+        """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to, from now on.
+
+        Until one is given, such a body stays as it faces. Raises `WendonicError` if it has too few numbers or too
+        many.
+        """
         x, y, _ = self.axes.to_plan(*place)
         self.state.set(_AIM, (x, y))
 
@@ -229,6 +243,12 @@ class Helm:
         """Take where the body really is, in the game's own axes (m): a game that moves it by itself says so before
         each tick, so that goals, points to aim at and slopes are seen from there. On squares it stands in the middle
         of the one it is in. Raises `WendonicError` for a place that is not finite.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.place(1.0, 0.0, -2.0)
+        >>> helm.tick(0.0).motion[:3]
+        (1.0, 2.0, 0.0)
         """
         x, y, z = self.axes.to_plan(*place)
         if not all(map(math.isfinite, place)):
@@ -251,6 +271,13 @@ class Helm:
 
         A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead. Raises `WendonicError`
         for one that is no pair of whole numbers.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("crates"))
+        >>> helm.block([(1, 0)])
+        >>> helm.key("KeyD", down=True)
+        >>> helm.tick(1 / 60).step.refused
+        (1, 0)
         """
         start = int(self._course[2])
         named = list(squares)

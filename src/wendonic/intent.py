@@ -315,7 +315,8 @@ class Intent(NamedTuple):
         """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
 
         Without `top_speed_m_s` it is the gait's, with its acceleration and braking; with it, it is the
-        wanted one, `move` times that speed, at once.
+        wanted one, `move` times that speed, at once: laid onto the ground where the mode walks on slopes, with the
+        slide down a bank that is too steep; along the view and with `rise` where it flies.
         """
         if top_speed_m_s is None:
             motion = self.motion
