@@ -5,7 +5,7 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation, Slerp
 
@@ -163,6 +163,7 @@ def test_a_view_that_says_nothing_is_refused():
 
 
 @given(vectors, vectors, st.sampled_from(SIGNED))
+@example((1.0, 0.0, 0.0), (5e-324, 1.0, 0.0), SIGNED[0])
 def test_on_a_slope_a_direction_keeps_its_length_and_its_heading_and_lies_in_the_ground(direction, normal, names):
     assume(normal[2] >= 0.0 and max(map(abs, normal)) > 1e-6)
     axes, turned = WorldAxes(*names), matrix(names)

@@ -25,8 +25,10 @@ def laid_on_slope(
     if drop == 0.0:
         return x, y, 0.0
     length = math.hypot(x, y)
-    scale = length / math.hypot(normal_z * length, drop)
-    return x * normal_z * scale, y * normal_z * scale, -drop * scale
+    level = normal_z * length
+    steep = math.hypot(level, drop)
+    # Two shares of 1, so that no normal is too small for it.
+    return x * (level / steep), y * (level / steep), -length * (drop / steep)
 
 
 NOTHING_LEFT = 1e-12
