@@ -29,7 +29,7 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
 
 
 TERRACES, COURSE = FOLDER / "terraces.toml", FOLDER / "terraces_course.toml"
-COMMANDS = ["", "check", "demo", "new", "shape", "info", "convert", "record", "look-units", "draw"]
+COMMANDS = ["", "check", "demo", "new", "shape", "info", "convert", "record", "look-units", "measure", "draw"]
 COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "frame")]
 COMMANDS += ["draw devices"]
 

@@ -13,6 +13,7 @@ from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
 from wendonic.cli.info import info
 from wendonic.cli.look_units import look_units
+from wendonic.cli.measure import measure
 from wendonic.cli.new import new
 from wendonic.cli.record import record
 from wendonic.cli.shape import shape
@@ -34,6 +35,7 @@ app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
+app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
 
 
 def _show_version(wanted: bool) -> None:

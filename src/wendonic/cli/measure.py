@@ -1,0 +1,49 @@
+"""`wendonic measure`: the feel sheet."""
+
+import json
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import ModeOption, ProfileArgument
+
+
+def measure(
+    profile: ProfileArgument,
+    mode: ModeOption = None,
+    as_json: Annotated[
+        Path | None, typer.Option("--json", help="Write the sheet as JSON to this file; - for the terminal.")
+    ] = None,
+) -> None:
+    """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
+    from wendonic.profile.load import load_profile
+    from wendonic.study.feel_sheet import DEFINITIONS
+    from wendonic.study.feel_sheet import measure as measure_profile
+    from wendonic.whole_file import whole_file
+
+    sheet = measure_profile(load_profile(profile), mode)
+    if as_json is not None:
+        text = json.dumps(sheet._asdict(), indent=2)
+        if str(as_json) == "-":
+            print(text)
+            return
+        with whole_file(as_json) as beside:
+            beside.write_text(text + "\n", encoding="utf-8")
+        print(f"wrote {as_json}")
+        return
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    table.add_column("quantity", no_wrap=True)
+    table.add_column("value", justify="right", no_wrap=True)
+    table.add_column("unit", no_wrap=True)
+    table.add_column("what it is")
+    for name, value in sheet._asdict().items():
+        unit, words = DEFINITIONS[name]
+        # What only rounding left is nothing.
+        shown = "-" if value is None else str(value) if isinstance(value, int) else f"{round(value, 9):.4g}"
+        table.add_row(name, shown, unit if value is not None else "", words)
+    Console().print(table)
