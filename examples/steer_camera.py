@@ -30,4 +30,5 @@ helm.ground(True, normal=(-0.6, 0.8, 0.0))  # the ground rises to the east by 37
 print("up a slope, east:  ", walk(View(yaw_deg=90)))
 helm.ground(True, normal=(-0.8, 0.6, 0.0))  # 53 deg: too steep
 print("up a bank, east:   ", walk(View(yaw_deg=90)))
-print("laid on the slope: ", on_slope((1.0, 0.0, 0.0), normal=(-0.6, 0.8, 0.0), axes=helm.axes))
+x, y, z = on_slope((1.0, 0.0, 0.0), normal=(-0.6, 0.8, 0.0), axes=helm.axes)
+print(f"laid on the slope:  ({x:.2f}, {y:.2f}, {z:.2f})")

@@ -126,7 +126,7 @@ STEERING = {
         "by quaternion:      heading  90 deg, 2.60 m/s, height +0.00 m/s",
         "up a slope, east:   heading  90 deg, 2.60 m/s, height +1.56 m/s",
         "up a bank, east:    refused        , 2.50 m/s, height -2.00 m/s",
-        "laid on the slope:  (0.8, 0.6, 0.0)",
+        "laid on the slope:  (0.80, 0.60, 0.00)",
     ],
     "facing": [
         "2.00 s: faces 180 deg, goes  89 deg, at (-2.4, 2.9) m",

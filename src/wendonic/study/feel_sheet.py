@@ -141,10 +141,12 @@ def _crossing(t: Any, values: Any, level: float, rising: bool = True) -> float |
 
 def _hold_s(profile: Profile) -> float:
     """Return for how long a way has to be held until everything is steady: the gait, ramps, and smoothing."""
-    gait, move = profile.gait_of(profile.first_mode), profile.mode[profile.first_mode].move
+    mode = profile.mode[profile.first_mode]
+    gait = profile.gait_of(profile.first_mode)
     slowest = min(gait.accel_m_s2, gait.brake_m_s2)
-    shaping_s = 0.5 + (14.0 * move.half_life_s if move else 0.0)
-    ramps_s = max(getattr(bind, "rise_s", 0.0) + getattr(bind, "fall_s", 0.0) for bind in (move.bind if move else ()))
+    shaping_s = 0.5 + (14.0 * mode.move.half_life_s if mode.move else 0.0)
+    binds = [bind for channel in (mode.move, mode.throttle, mode.turn) if channel for bind in channel.bind]
+    ramps_s = max((getattr(bind, "rise_s", 0.0) + getattr(bind, "fall_s", 0.0) for bind in binds), default=0.0)
     return min(2.2 * gait.top_speed_m_s / slowest + shaping_s + ramps_s, LONGEST_HOLD_S)
 
 
