@@ -88,8 +88,7 @@ def test_every_mode_of_every_shipped_profile_is_measured(name):
         sheet = measure(profile, mode)
         known = {key: value for key, value in sheet._asdict().items() if value is not None}
         assert all(math.isfinite(value) and value >= 0.0 for value in known.values())
-        # A ramp of `turn` counts as it is at the end of each tick.
-        assert (sheet.tick_dependence or 0.0) < (0.03 if profile.mode[mode].steer.frame == "drive" else 0.015)
+        assert (sheet.tick_dependence or 0.0) < 0.01
         if profile.mode[mode].steer.frame == "grid":
             assert sheet.reach90_s is None
 

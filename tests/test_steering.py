@@ -69,7 +69,8 @@ TUNINGS = {
     "grid": PLAIN_STEERING._replace(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
     "goto": PLAIN_STEERING._replace(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1)),
 }
-WISH = NO_WISH._replace(right=0.5, ahead=0.7, rise=0.4, turn=-0.6, throttle=0.2, yaw=0.9, pitch=0.4, view_yaw=0.9)
+WISH = NO_WISH._replace(right=0.5, ahead=0.7, yaw=0.9, pitch=0.4, view_yaw=0.9)
+WISH = WISH._replace(rise=0.4, turn=-0.6, throttle=0.2, rise_from=0.4, turn_from=-0.6, throttle_from=0.2)
 UNEVEN = [0.003, 0.05, 0.0007, 0.09, 0.0163, 0.04] * 10
 
 

@@ -123,9 +123,10 @@ def sampled(
 
 
 class Traced(NamedTuple):
-    """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source and value of
-    `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any; the fields of
-    `Steered`, where the mode does not steer within the tick."""
+    """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source, value and mean
+    of `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any; the fields
+    of `Steered`, where the mode does not steer within the tick.
+    """
 
     outcomes: "NDArray[np.float64]"
     looks: "NDArray[np.float64]"
@@ -181,7 +182,7 @@ class Shaper:
             start, swing = tuning.swing
             self._swing = self._loop(run_swing, swing, self._tables, self._swing, start, dts, stretch.samples)
         looks = self._looks(stretch)
-        axes = np.full((len(tuning.axes), count, 2), [-1.0, 0.0])
+        axes = np.full((len(tuning.axes), count, 3), [-1.0, 0.0, 0.0])
         for index, axis in enumerate(tuning.axes):
             if axis.source_count:
                 self._axis_states[index] = self._loop(
@@ -194,7 +195,7 @@ class Shaper:
         steered = np.zeros((count, len(Steered._fields)))
         if tuning.steering:
             shaped = outcomes[:, [Outcome._fields.index(name) for name in ("local_x", "local_y")]]
-            wishes = np.column_stack([shaped, axes[:, :, 1].T, looks[:, -2:]])
+            wishes = np.column_stack([shaped, axes[:, :, 1].T, axes[:, :, 2].T, looks[:, -2:]])
             self._steering = self._loop(
                 run_steering, tuning.steering, self._course, self._steering, stretch.samples, wishes, dts, steered
             )

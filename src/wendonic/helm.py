@@ -137,7 +137,7 @@ class Helm:
         self._sector = -1.0
         self._faced = 0.0
         self._axis_states = list(_AXES_AT_REST)
-        self._axis_amounts = NO_AXES
+        self._axis_amounts = self._axis_begins = NO_AXES
         self._device: Device | None = None
         self._press_places = {name: place for place, name in enumerate(profile.press_names)}
         self._press_states: list[PressState] = [PRESS_AT_REST] * len(self._press_places)
@@ -342,7 +342,7 @@ class Helm:
         )
         self._swing = SWING_AT_REST
         self._axis_states = list(_AXES_AT_REST)
-        self._axis_amounts = NO_AXES
+        self._axis_amounts = self._axis_begins = NO_AXES
         self._look = NO_LOOK
         self._look_states = _look_states_of(new.gyros, old_gyros, self._look_states)
         self._look_settled = False
@@ -465,9 +465,15 @@ class Helm:
         tuning = mode.steering
         if tuning is None:
             return shaped
-        rise, throttle, turn = self._axis_amounts
         wish = wished(
-            tuning, self._row, shaped.local_x, shaped.local_y, rise, throttle, turn, *self._view_row, self._ground
+            tuning,
+            self._row,
+            shaped.local_x,
+            shaped.local_y,
+            self._axis_amounts,
+            self._axis_begins,
+            *self._view_row,
+            self._ground,
         )
         self._steering = steering(tuning, self._course, self._steering, wish, dt)
         told = steered_outcome(self._steering)
@@ -503,10 +509,11 @@ class Helm:
         """Bring `rise`, `throttle` and `turn` to the end of the tick; return the place of one that moves, or -1."""
         moving = [-1.0, -1.0, -1.0]
         values = [0.0, 0.0, 0.0]
+        begins = [0.0, 0.0, 0.0]
         for index, tuning in self._mode.axes:
             after = axis_amount(tuning, self._axis_states[index], self._row, dt)
-            self._axis_states[index], moving[index], values[index] = after
-        self._axis_amounts = AxisAmounts(*values)
+            self._axis_states[index], moving[index], values[index], begins[index] = after
+        self._axis_amounts, self._axis_begins = AxisAmounts(*values), AxisAmounts(*begins)
         rise, throttle, turn = moving
         return throttle if throttle >= 0.0 else turn if turn >= 0.0 else rise
 

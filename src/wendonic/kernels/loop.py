@@ -67,11 +67,13 @@ def run_steering(
 ) -> SteeringState:
     """Fill `outcomes` with the fields of `Steered`, one row a tick, and return the state after the last one.
 
-    `wishes` holds local right and ahead, rise, throttle, turn, and yaw and pitch (rad) of the view.
+    `wishes` holds local right and ahead; rise, throttle and turn; where they began in the tick; and yaw and pitch
+    (rad) of the view.
     """
     for k in range(len(dts)):
-        right, ahead, rise, throttle, turn, yaw, pitch = wishes[k]
-        wish = wished(tuning, samples[k], right, ahead, rise, throttle, turn, yaw, pitch, ON_GROUND)
+        right, ahead, rise, throttle, turn, rise_from, throttle_from, turn_from, yaw, pitch = wishes[k]
+        begin = (rise_from, throttle_from, turn_from)
+        wish = wished(tuning, samples[k], right, ahead, (rise, throttle, turn), begin, yaw, pitch, ON_GROUND)
         state = steering(tuning, course, state, wish, dts[k])
         told = steered_outcome(state)
         row = outcomes[k]
@@ -141,12 +143,13 @@ def run_axis(
     dts: Row,
     outcomes: Sequence[MutableSequence[float]],
 ) -> AxisStates:
-    """Fill `outcomes` with source and value of one channel, one row a tick; return its states after the last."""
+    """Fill `outcomes` with source, value and begin of one channel, one row a tick; return the states after them."""
     for k in range(len(dts)):
-        states, source, value = axis_amount(tuning, states, samples[k], dts[k])
+        states, source, value, begin = axis_amount(tuning, states, samples[k], dts[k])
         row = outcomes[k]
         row[0] = source
         row[1] = value
+        row[2] = begin
     return states
 
 

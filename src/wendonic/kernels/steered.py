@@ -20,23 +20,23 @@ def wished(
     sample: Row,
     right: float,
     ahead: float,
-    rise: float,
-    throttle: float,
-    turn: float,
+    axes: tuple[float, float, float],
+    begin: tuple[float, float, float],
     yaw: float,
     pitch: float,
     ground: tuple[float, float, float, float],
 ) -> Wish:
     """Return what steers a tick: the shaped channels, the view, the ground, and the places that a sample has.
 
-    In the frame of the hands, head or hands point from where the view looks.
+    `axes` are rise, throttle and turn, `begin` where their ramps began in the tick. In the frame of the hands, head
+    or hands point from where the view looks.
 
     >>> from wendonic.kernels.places import SAMPLE_WIDTH
     >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
     >>> sample = [0.0] * SAMPLE_WIDTH
     >>> sample[AHEAD_START] = 1.0
     >>> walking = PLAIN_STEERING._replace(frame=FRAME_HANDS)
-    >>> wished(walking, sample, 0.0, 1.0, 0.0, 0.0, 0.0, 0.25, 0.0, ON_GROUND).yaw == 0.25 + math.pi / 2
+    >>> wished(walking, sample, 0.0, 1.0, (0.0,) * 3, (0.0,) * 3, 0.25, 0.0, ON_GROUND).yaw == 0.25 + math.pi / 2
     True
     """
     view_yaw = yaw
@@ -49,9 +49,12 @@ def wished(
     return Wish(
         right,
         ahead,
-        rise,
-        turn,
-        throttle,
+        axes[0],
+        axes[2],
+        axes[1],
+        begin[0],
+        begin[2],
+        begin[1],
         yaw,
         pitch,
         view_yaw,

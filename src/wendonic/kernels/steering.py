@@ -28,7 +28,7 @@ from wendonic.kernels.steer_frame import (
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
-from wendonic.kernels.wish import NO_WAY, Way, Wish
+from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at
 
 PART_S = 1.0 / 120.0
 """Parts that a tick is cut into at most: within one, the way turns so little that its middle stands for it."""
@@ -207,7 +207,8 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     >>> from wendonic.kernels.wish import NO_WISH
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> cart = PLAIN_STEERING._replace(frame=FRAME_DRIVE, drive=DriveTuning(1.0, 1.0, 0.0, 1.0, 0))
-    >>> after = steering(cart, level, STEERING_AT_REST, NO_WISH._replace(throttle=1.0, turn=0.5), 1.0)
+    >>> held = NO_WISH._replace(throttle=1.0, turn=0.5, throttle_from=1.0, turn_from=0.5)
+    >>> after = steering(cart, level, STEERING_AT_REST, held, 1.0)
     >>> round(after.body.face, 9), round(math.hypot(after.body.vel_x, after.body.vel_y), 9)
     (0.5, 3.2)
     """
@@ -220,13 +221,15 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     goal_was = goal
     from_x, from_y = state.body.pos_x, state.body.pos_y
     state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing)
+    parts = 1
     if tuning.frame != FRAME_GRID and dt > PART_S:
         # A hair more than a whole number of parts is that number.
         parts = min(math.ceil(dt / PART_S - 1e-6), MOST_PARTS)
         dt /= parts
-        for _ in range(parts - 1):
-            state = steering_part(tuning, course, state, wish, dt)
-    state = steering_part(tuning, course, state, wish, dt)
+    ramps = wish.turn_from != wish.turn or wish.throttle_from != wish.throttle or wish.rise_from != wish.rise
+    for part in range(parts):
+        now = wish_at(wish, (part + 0.5) / parts) if ramps else wish
+        state = steering_part(tuning, course, state, now, dt)
     body, way, up, grid, goal, arrived, comfort, pointing = state
     if goal_was.there > 0.0:
         full_m = tuning.top_speed_m_s * tick_s

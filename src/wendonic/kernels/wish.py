@@ -2,13 +2,15 @@
 
 from typing import NamedTuple
 
+from wendonic.kernels.kernel import called_kernel
+
 
 class Wish(NamedTuple):
-    """What a tick is steered by: the shaped channels (`right` and `ahead` are those of `move`), the yaw and pitch
-    (rad) of what is ahead and the yaw of the view itself, whether the body stands on the ground, and the ground's
-    normal as the game tells it; then whether a goal was given this tick, and where, and whether there is a point to
-    aim at, and where (m); then, in the play space, where the head is, and whether a hand points, where it is and
-    which way (zeros: unseen).
+    """What a tick is steered by: the shaped channels (`right` and `ahead` are those of `move`), where ramps of rise,
+    turn and throttle began in the tick, the yaw and pitch (rad) of what is ahead and the yaw of the view itself,
+    whether the body stands on the ground, and the ground's normal as the game tells it; then whether a goal was given
+    this tick, and where, and whether there is a point to aim at, and where (m); then, in the play space, where the
+    head is, and whether a hand points, where it is and which way (zeros: unseen).
     """
 
     right: float
@@ -16,6 +18,9 @@ class Wish(NamedTuple):
     rise: float
     turn: float
     throttle: float
+    rise_from: float
+    turn_from: float
+    throttle_from: float
     yaw: float
     pitch: float
     view_yaw: float
@@ -35,13 +40,55 @@ class Wish(NamedTuple):
     hand_way: tuple[float, float, float]
 
 
+_NOTHING = (0.0, 0.0, 0.0)
+
 NO_WISH = Wish(
-    *(0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
+    *(0.0, 0.0, *_NOTHING, *_NOTHING, *_NOTHING),
     *(1.0, 0.0, 0.0, 1.0),
-    *(0.0, 0.0, 0.0, 0.0, 0.0, 0.0),
-    *((0.0, 0.0), 0.0, (0.0, 0.0, 0.0), (0.0, 0.0, 0.0)),
+    *(*_NOTHING, *_NOTHING),
+    head=(0.0, 0.0),
+    points=0.0,
+    hand=_NOTHING,
+    hand_way=_NOTHING,
 )
 """Nothing asked for, on level ground."""
+
+
+@called_kernel
+def wish_at(wish: Wish, share: float) -> Wish:
+    """Return the wish at a share (0..1) of its tick: ramps of rise, turn and throttle are straight.
+
+    >>> wish_at(NO_WISH._replace(turn=1.0, turn_from=0.5), 0.5).turn
+    0.75
+    """
+    left = 1.0 - share
+    return Wish(
+        wish.right,
+        wish.ahead,
+        wish.rise * share + wish.rise_from * left,
+        wish.turn * share + wish.turn_from * left,
+        wish.throttle * share + wish.throttle_from * left,
+        wish.rise_from,
+        wish.turn_from,
+        wish.throttle_from,
+        wish.yaw,
+        wish.pitch,
+        wish.view_yaw,
+        wish.grounded,
+        wish.normal_x,
+        wish.normal_y,
+        wish.normal_z,
+        wish.goal_given,
+        wish.goal_x,
+        wish.goal_y,
+        wish.aim_given,
+        wish.aim_x,
+        wish.aim_y,
+        wish.head,
+        wish.points,
+        wish.hand,
+        wish.hand_way,
+    )
 
 
 class Way(NamedTuple):
