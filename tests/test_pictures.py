@@ -342,7 +342,7 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
             "17.50 s: ahead is the camera, 134 deg\nasked: 45 deg to the left, 1.00\ngoes 89 deg",
         ),
         ("smoker_rounds", "4.00 s: ahead is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
-        ("cart_ride", "11.01 s: ahead is the cart, 113 deg\nthrottle -1.00, turn 1.00\ngoes 293 deg, 0.40"),
+        ("cart_ride", "11.01 s: ahead is the cart, 114 deg\nthrottle -1.00, turn 1.00\ngoes 294 deg, 0.40"),
         ("scout_flight", "1.00 s: ahead is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
         ("orchard_errands", "1.00 s: ahead is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         ("crates_push", "1.01 s: ahead is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00"),
