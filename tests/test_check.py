@@ -62,7 +62,7 @@ def test_of_the_shipped_profiles_only_what_is_shown_on_purpose_is_found(name):
     assert [finding.slug for finding in check(demo_profile(name))] == SHIPPED.get(name, [])
 
 
-STICK = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
 LOOK = '[[mode.foot.look.bind]]\nstick = "pad.right_stick"\n'
 KEYS = '[[mode.foot.move.bind]]\nkeys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
 MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
@@ -86,28 +86,28 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             "together ask for 1.00",
         ),
         # Half of a step is there after one half-life.
-        ("[mode.foot.move]\nhalf_life_s = 0.12\n" + STICK, "slow-answer", "move.half_life_s", "after 120 ms"),
-        (STICK + "dead_zone = { inner = 0.25 }\n", "dead-zone-large", "move.bind[0].dead_zone.inner", "tilt of 0.25"),
+        ("[mode.foot.move]\nhalf_life_s = 0.12\n" + PAD, "slow-answer", "move.half_life_s", "after 120 ms"),
+        (PAD + "dead_zone = { inner = 0.25 }\n", "dead-zone-large", "move.bind[0].dead_zone.inner", "tilt of 0.25"),
         (
-            STICK + 'dead_zone = { form = "cut", inner = 0.15 }\ncurve = { form = "linear" }\n',
+            PAD + 'dead_zone = { form = "cut", inner = 0.15 }\ncurve = { form = "linear" }\n',
             "jump-at-dead-zone",
             "move.bind[0].dead_zone",
             "gives 0.15",
         ),
         (
-            STICK + 'curve = { form = "linear", floor = 0.3 }\n',
+            PAD + 'curve = { form = "linear", floor = 0.3 }\n',
             "jump-at-dead-zone",
             "move.bind[0].curve.floor",
             "gives 0.30 at once",
         ),
         (
-            STICK + "dead_zone = { outer = 1 }\n",
+            PAD + "dead_zone = { outer = 1 }\n",
             "rim-out-of-reach",
             "move.bind[0].dead_zone.outer",
             "tilt of 1.00 on",
         ),
         (
-            STICK + 'curve = { form = "points", points = [[0, 0], [0.2, 0.3], [0.6, 0.3], [1, 1]] }\n',
+            PAD + 'curve = { form = "points", points = [[0, 0], [0.2, 0.3], [0.6, 0.3], [1, 1]] }\n',
             "curve-flat",
             "move.bind[0].curve",
             "nothing changes",
@@ -127,7 +127,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             "right at its border",
         ),
         (
-            STICK + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n',
+            PAD + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n',
             "control-on-two-channels",
             "turn.bind[0]",
             "pad.left_stick.x steers move too",

@@ -47,6 +47,11 @@ def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():
     assert sheet.diagonal_ratio is None
 
 
+def test_a_gait_too_slow_for_its_top_speed_to_be_seen_is_not_measured_wrongly():
+    sheet = measure(profile_from_text(CRISP + GAIT.replace("= 4", "= 900").replace("= 8", "= 2")))
+    assert (sheet.reach90_s, sheet.stop_distance_m, sheet.reversal_s) == (None, None, None)
+
+
 def test_a_free_diagonal_is_41_percent_faster_and_spreads():
     sheet = measure(profile_from_text(CRISP.replace("half_life_s", 'diagonal = "free"\nhalf_life_s') + GAIT))
     assert sheet.diagonal_ratio == pytest.approx(math.sqrt(2.0))

@@ -197,3 +197,11 @@ def test_device_follows_what_steered_last_and_a_resting_stick_does_not_take_it(b
     assert ticked(helm, 0.5).device == "keys"
     helm.stick("pad.left_stick", 0.6, 0.0)
     assert ticked(helm, 0.1).device == "pad"
+
+
+def test_a_tick_of_impossible_length_changes_nothing_not_even_the_view(beekeeper):
+    helm = Helm(beekeeper)
+    for dt in (-0.1, math.nan, math.inf):
+        with pytest.raises(WendonicError, match="dt: found"):
+            helm.tick(dt, view=View(yaw_deg=90.0))
+    assert helm.tick(1 / 60).view == View()

@@ -147,6 +147,12 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + PAD + "[budget]\nstop_distance_m = 1\n", 5, "belongs to the format, but this version does not"),
         (HEAD + "[mode.foot.steer]\nframe = 'drive'\nturn_degs = 9\n" + PAD, 5, 'did you mean "turn_deg_s"?'),
         (HEAD + "[mode.foot.steer]\nframe = 'grid'\nslope = {}\n" + PAD, 5, "unknown key"),
+        (HEAD + "[mode.foot.steer]\nface = 'hold'\nturn_deg_s = 9\n" + PAD, 5, 'does nothing under face "hold"'),
+        (
+            HEAD + "[[mode.foot.move.bind]]\nhands = ['hand.left']\nboth_boost = 2\n",
+            5,
+            "does nothing with one hand",
+        ),
         (HEAD + "[mode.foot.steer]\nframe = 'map'\nface = 'turn'\n" + PAD, 5, "which this mode does not bind"),
         (
             HEAD + "[mode.foot.steer]\nframe = 'drive'\n[[mode.foot.rise.bind]]\naxis = 'pad.left_stick.y'\n",

@@ -123,9 +123,9 @@ def sampled(
 
 
 class Traced(NamedTuple):
-    """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; source, value and mean
-    of `rise`, `throttle` and `turn`; held, began and ended of each press; the facing, if the mode has any; the fields
-    of `Steered`, where the mode does not steer within the tick.
+    """What came out of some ticks, one row each: the fields of `Outcome` and of `LookOutcome`; of `rise`, `throttle`
+    and `turn` the source, the value, and where a ramp of it began in the tick; held, began and ended of each press;
+    the facing, if the mode has any; the fields of `Steered`, where the mode does not steer within the tick.
     """
 
     outcomes: "NDArray[np.float64]"
@@ -146,24 +146,24 @@ class Shaper:
         import numpy as np
 
         self._compiled = compiled
-        self._tuning = mode_tuning(profile, mode)
-        self._tables = np.array(self._tuning.tables, dtype=float)
+        self.tuning = mode_tuning(profile, mode)
+        self._tables = np.array(self.tuning.tables, dtype=float)
         self._course = np.array(course, dtype=float)
         self._memory: Memory = MEMORY_AT_REST
         self._steering = STEERING_AT_REST
         self._swing = SWING_AT_REST
-        self._form_states = [FORM_AT_REST] * len(self._tuning.forms)
+        self._form_states = [FORM_AT_REST] * len(self.tuning.forms)
         self._look_states = LOOK_AT_REST
         self._view = (0.0, 0.0)
         self._axis_states = [axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE)]
-        self._press_states = [PRESS_AT_REST] * len(self._tuning.presses)
+        self._press_states = [PRESS_AT_REST] * len(self.tuning.presses)
         self._sector = -1.0
 
     def run(self, stretch: Stretch) -> Traced:
         """Return what comes out of a stretch's ticks."""
         import numpy as np
 
-        count, dts, tuning = len(stretch.t), stretch.dts, self._tuning
+        count, dts, tuning = len(stretch.t), stretch.dts, self.tuning
         presses = np.zeros(stretch.presses.shape)
         # A recording does not tell of the ground; the body stands on it.
         grounds = np.ones(count)
@@ -214,10 +214,10 @@ class Shaper:
 
         count = len(stretch.t)
         looks = np.zeros((count, len(LookOutcome._fields)))
-        if self._tuning.look.source_count:
+        if self.tuning.look.source_count:
             self._look_states, *view = self._loop(
                 run_look,
-                self._tuning.look,
+                self.tuning.look,
                 self._tables,
                 self._look_states,
                 *self._view,
@@ -317,7 +317,7 @@ def shape(
     devices = _last_known(np.where(place >= 0, np.array(sampler.devices)[place], press_devices))
     t = np.concatenate([stretch.t for stretch in stretches])
     trace = _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names)
-    return _with_steering(trace, mode_tuning(profile, name), traced)
+    return _with_steering(trace, shaper.tuning, traced)
 
 
 def _with_steering(trace: "pd.DataFrame", tuning: ModeTuning, traced: Traced) -> "pd.DataFrame":

@@ -121,7 +121,6 @@ class Helm:
         self._modes = {name: _ModeRun(profile, name, seat) for name in profile.mode}
         self._mode = self._modes[profile.first_mode]
         self._memory = MEMORY_AT_REST
-        self._outcome = MEMORY_AT_REST[1]
         self._course = NO_COURSE if course is None else course.numbers
         self._steering = STEERING_AT_REST
         self._swing = SWING_AT_REST
@@ -143,7 +142,6 @@ class Helm:
         self._press_states: list[PressState] = [PRESS_AT_REST] * len(self._press_places)
         self._presses = Presses(self._press_places, tuple(self._press_states))
         self._presses_settled = False
-        self._grounded = 1.0
         self._ground = ON_GROUND
         self._ticks = 0
         self._t = 0.0
@@ -255,7 +253,6 @@ class Helm:
             raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
         states, outcome, rules = self._memory
         self._memory = (states, outcome._replace(pos_x=x, pos_y=y), rules)
-        self._outcome = self._outcome._replace(pos_x=x, pos_y=y)
         body = self._steering.body._replace(pos_x=x, pos_y=y, pos_z=z)
         tuning = self._mode.steering
         grid = self._steering.grid
@@ -299,10 +296,9 @@ class Helm:
         length = math.sqrt(x * x + y * y + z * z)
         if not 0.0 < length < math.inf or z < 0.0:
             raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
-        self._ground = (grounded, x / length, y / length, z / length)
-        if grounded != self._grounded:
-            self._grounded = grounded
+        if grounded != self._ground[0]:
             self._presses_settled = False
+        self._ground = (grounded, x / length, y / length, z / length)
 
     def lose(self, unit: str = "focus") -> None:
         """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
@@ -326,7 +322,7 @@ class Helm:
         if allowed is not None and mode not in allowed:
             ways = ", ".join(allowed) or "nowhere"
             raise WendonicError(f'mode "{self._mode.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
-        old = self._outcome
+        old = self._memory[1]
         states_at_rest, at_rest, rules_at_rest = MEMORY_AT_REST
         body = at_rest._replace(face=old.face, pos_x=old.pos_x, pos_y=old.pos_y, vel_x=old.vel_x, vel_y=old.vel_y)
         vel_z = self._steering.body.vel_z if self._mode.steering else 0.0
@@ -334,7 +330,6 @@ class Helm:
         old_presses, old_gyros = self._mode.presses, self._mode.gyros
         self._mode = new
         self._memory = (states_at_rest, body, rules_at_rest)
-        self._outcome = body
         self._steering = (
             steering_entered(new.steering, whole, self._view_row[0])
             if new.steering
@@ -376,10 +371,10 @@ class Helm:
         """
         state = self.state
         mode = self._mode
+        if not 0.0 < dt < math.inf:
+            return self._standing(dt, view)
         if view is not None:
             state.set(_VIEW, view)
-        if not 0.0 < dt < math.inf:
-            return self._standing(dt)
         changed = state.changes != self._changes_seen
         if changed:
             self._take_changes()
@@ -396,7 +391,6 @@ class Helm:
             outcome = self._tick_beside(dt)
         else:
             self._memory, outcome = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
-        self._outcome = outcome
         if mode.sectors and (outcome.face != self._faced or self._sector < 0.0):
             self._faced = outcome.face
             self._sector = sectored(outcome.face, self._sector, mode.sectors, mode.sector_margin)
@@ -427,7 +421,7 @@ class Helm:
             int(self._sector) if mode.sectors else None,
             self._steering if mode.steering else None,
             mode.steering,
-            self._grounded > 0.0,
+            self._ground[0] > 0.0,
         )
 
     def _take_changes(self) -> None:
@@ -477,7 +471,8 @@ class Helm:
         )
         self._steering = steering(tuning, self._course, self._steering, wish, dt)
         told = steered_outcome(self._steering)
-        return Outcome(
+        # Where the body came to stands in the memory, as it does for the usual frames.
+        outcome = Outcome(
             *shaped[:5],
             told.move_x,
             told.move_y,
@@ -489,6 +484,9 @@ class Helm:
             told.vel_x,
             told.vel_y,
         )
+        states, _, rules = self._memory
+        self._memory = (states, outcome, rules)
+        return outcome
 
     def _run_look(self, dt: float, place: float) -> float:
         """Turn the view; return the place of what turned it, or `place`."""
@@ -524,7 +522,7 @@ class Helm:
         for place, (tuning, reader) in enumerate(zip(self._mode.presses, self._mode.sampler.presses, strict=True)):
             state = states[place]
             lost = 1.0 if reader.lost else 0.0
-            after = pressed(tuning, state, 1.0 if reader.down else 0.0, reader.edges, lost, self._grounded, dt)
+            after = pressed(tuning, state, 1.0 if reader.down else 0.0, reader.edges, lost, self._ground[0], dt)
             if after is not state:
                 states[place] = after
                 changed = True
@@ -538,10 +536,12 @@ class Helm:
         if changed:
             self._presses = Presses(self._press_places, tuple(states))
 
-    def _standing(self, dt: float) -> Intent:
+    def _standing(self, dt: float, view: View | None) -> Intent:
         """Return the intent as it stands: nothing turned, nothing began or ended."""
         if dt != 0.0:
             raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
+        if view is not None:
+            self.state.set(_VIEW, view)
         states = [state._replace(began=0.0, ended=0.0) for state in self._press_states]
         self._ticks += 1
         presses = Presses(self._press_places, states)
@@ -552,7 +552,7 @@ class Helm:
             self._mode.name,
             self._device,
             self._view,
-            self._outcome,
+            self._memory[1],
             self.axes,
             presses,
             NO_LOOK,
@@ -560,7 +560,7 @@ class Helm:
             int(self._sector) if self._sector >= 0.0 else None,
             settled(self._steering) if self._mode.steering is not None else None,
             self._mode.steering,
-            self._grounded > 0.0,
+            self._ground[0] > 0.0,
         )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:

@@ -5,7 +5,7 @@ from typing import Protocol
 
 from wendonic.devices.controls import CONTROLS, DEVICES, Control, find_kind
 from wendonic.devices.hand_swing import HandSwing
-from wendonic.devices.places import AheadReader, AimReader, GoalReader, PointReader
+from wendonic.devices.pointing import AheadReader, AimReader, GoalReader, PointReader
 from wendonic.devices.press_order import KeyTaps, PressOrder
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sources import (

@@ -95,7 +95,7 @@ class HandsSource(NamedTuple):
     hands: Sequence[str]
 
 
-class Plan(NamedTuple):
+class ShownPlan(NamedTuple):
     """What a window shows of the plan: where its edges lie (m)."""
 
     left_m: float
@@ -106,7 +106,7 @@ class Plan(NamedTuple):
     def place(self, x: float, y: float) -> tuple[float, float]:
         """Return the place of the plan (m) at a point of the window, in its fractions, y down.
 
-        >>> Plan(-10.0, 0.0, 10.0, 8.0).place(0.5, 0.25)
+        >>> ShownPlan(-10.0, 0.0, 10.0, 8.0).place(0.5, 0.25)
         (0.0, 6.0)
         """
         across, up = self.right_m - self.left_m, self.ahead_m - self.back_m
@@ -117,14 +117,14 @@ class PointedGoal(NamedTuple):
     """The place under the pointer while one of `while_held` is down, or always if empty."""
 
     while_held: Sequence[str]
-    plan: Plan
+    plan: ShownPlan
 
 
 class TouchedGoal(NamedTuple):
     """The place under a finger that landed in the zone."""
 
     zone: Zone
-    plan: Plan
+    plan: ShownPlan
 
 
 class MouseSource(NamedTuple):

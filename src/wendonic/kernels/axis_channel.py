@@ -48,6 +48,23 @@ def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState) -
     return begin - after.end_x
 
 
+@called_kernel
+def joined(
+    merge: int, merged: SourceState, behind: float, source: SourceState, of_source: float
+) -> tuple[SourceState, float]:
+    """Return two sources as one, with how far from its end the ramp of it began.
+
+    >>> up = SOURCE_AT_REST._replace(length=0.5, x=0.5)
+    >>> down = SOURCE_AT_REST._replace(source=1.0, length=0.25, x=-0.25)
+    >>> joined(MERGE_SUM, up, -0.25, down, 0.5)[1], joined(0, up, -0.25, down, 0.5)[1]
+    (0.25, -0.25)
+    """
+    if merge == MERGE_SUM:
+        return summed(merged, source), behind + of_source
+    stronger = strongest(merged, source)
+    return stronger, of_source if stronger.source == source.source else behind
+
+
 @kernel
 def axis_amount(
     tuning: AxisTuning, states: AxisStates, sample: Row, dt: float
@@ -71,19 +88,10 @@ def axis_amount(
     if count > 1:
         second = shaped_source(tuning.sources[1], second, sample, dt)
         of_second = ramp_behind(tuning.sources[1], states[1], second)
-        if tuning.merge == MERGE_SUM:
-            merged, behind = summed(merged, second), behind + of_second
-        else:
-            merged = strongest(merged, second)
-            behind = of_second if merged.source == second.source else behind
+        merged, behind = joined(tuning.merge, merged, behind, second, of_second)
     if count > 2:
         third = shaped_source(tuning.sources[2], third, sample, dt)
-        of_third = ramp_behind(tuning.sources[2], states[2], third)
-        if tuning.merge == MERGE_SUM:
-            merged, behind = summed(merged, third), behind + of_third
-        else:
-            merged = strongest(merged, third)
-            behind = of_third if merged.source == third.source else behind
+        merged, behind = joined(tuning.merge, merged, behind, third, ramp_behind(tuning.sources[2], states[2], third))
     source = merged.source if merged.length > 0.0 else -1.0
     value = min(max(merged.x, -1.0), 1.0)
     return (first, second, third), source, value, min(max(merged.x + behind, -1.0), 1.0)

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.kernel import Row, called_kernel
 from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START, HEAD_START, POINT_START
-from wendonic.kernels.steer_frame import FRAME_HANDS, hands_yaw
+from wendonic.kernels.steer_frame import AHEAD_HEAD, FRAME_HANDS, hands_yaw
 from wendonic.kernels.steering import SteeringState
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.wish import Wish
@@ -39,11 +39,13 @@ def wished(
     >>> wished(walking, sample, 0.0, 1.0, (0.0,) * 3, (0.0,) * 3, 0.25, 0.0, ON_GROUND).yaw == 0.25 + math.pi / 2
     True
     """
-    view_yaw = yaw
+    view_yaw = look_yaw = yaw
     if tuning.frame == FRAME_HANDS:
         k = AHEAD_START
         head, left = (sample[k], sample[k + 1]), (sample[k + 2], sample[k + 3])
-        yaw += hands_yaw(tuning.ahead, head, left, (sample[k + 4], sample[k + 5]))
+        right_hand = (sample[k + 4], sample[k + 5])
+        look_yaw += hands_yaw(AHEAD_HEAD, head, left, right_hand)
+        yaw += hands_yaw(tuning.ahead, head, left, right_hand)
     p = POINT_START
     grounded, normal_x, normal_y, normal_z = ground
     return Wish(
@@ -58,6 +60,7 @@ def wished(
         yaw,
         pitch,
         view_yaw,
+        look_yaw,
         grounded,
         normal_x,
         normal_y,

@@ -31,7 +31,7 @@ from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
 from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at
 
 PART_S = 1.0 / 120.0
-"""Parts that a tick is cut into at most: within one, the way turns so little that its middle stands for it."""
+"""How long a part of a tick is at most: within one, the way turns so little that its middle stands for it."""
 
 MOST_PARTS = 1000
 """Parts of one tick at most; beyond that they grow."""
@@ -108,7 +108,7 @@ def strafed(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: flo
         face = wrapped_angle(body.face + tuning.turn_rate * wish.right * dt)
     else:
         aim = (wish.aim_given, wish.aim_x - body.pos_x, wish.aim_y - body.pos_y)
-        face = faced(tuning.face, tuning.turn_rate, body.face, 0.0, False, wish.yaw, aim, wish.turn, dt)
+        face = faced(tuning.face, tuning.turn_rate, body.face, 0.0, False, wish.look_yaw, aim, wish.turn, dt)
     # The middle of the turn stands for the whole of it.
     yaw = body.face + 0.5 * wrapped_angle(face - body.face)
     x, y = steered(wish.right, wish.ahead, FRAME_CAMERA, yaw)
@@ -187,7 +187,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
         moving = to_x != 0.0 or to_y != 0.0
         aim = (wish.aim_given, wish.aim_x - body.pos_x, wish.aim_y - body.pos_y)
         heading = math.atan2(to_x, to_y) if moving else was
-        face = faced(tuning.face, tuning.turn_rate, was, heading, moving, wish.yaw, aim, wish.turn, dt)
+        face = faced(tuning.face, tuning.turn_rate, was, heading, moving, wish.look_yaw, aim, wish.turn, dt)
         body = Body(face, body.pos_x, body.pos_y, body.pos_z, body.vel_x, body.vel_y, body.vel_z)
     if tuning.slope.follows > 0:
         _, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)

@@ -7,10 +7,11 @@ from wendonic.kernels.kernel import called_kernel
 
 class Wish(NamedTuple):
     """What a tick is steered by: the shaped channels (`right` and `ahead` are those of `move`), where ramps of rise,
-    turn and throttle began in the tick, the yaw and pitch (rad) of what is ahead and the yaw of the view itself,
-    whether the body stands on the ground, and the ground's normal as the game tells it; then whether a goal was given
-    this tick, and where, and whether there is a point to aim at, and where (m); then, in the play space, where the
-    head is, and whether a hand points, where it is and which way (zeros: unseen).
+    turn and throttle began in the tick, the yaw and pitch (rad) of what is ahead, the yaw of the view, and that of
+    where it looks (in a headset the head turns on top of it); whether the body stands on the ground, and the ground's
+    normal as the game tells it; whether a goal was given this tick, and where, and whether there is a point to aim
+    at, and where (m); then, in the play space, where the head is, and whether a hand points, where it is (m) and
+    which way (zeros: unseen).
     """
 
     right: float
@@ -24,6 +25,7 @@ class Wish(NamedTuple):
     yaw: float
     pitch: float
     view_yaw: float
+    look_yaw: float
     grounded: float
     normal_x: float
     normal_y: float
@@ -43,7 +45,7 @@ class Wish(NamedTuple):
 _NOTHING = (0.0, 0.0, 0.0)
 
 NO_WISH = Wish(
-    *(0.0, 0.0, *_NOTHING, *_NOTHING, *_NOTHING),
+    *(0.0, 0.0, 0.0, *_NOTHING, *_NOTHING, *_NOTHING),
     *(1.0, 0.0, 0.0, 1.0),
     *(*_NOTHING, *_NOTHING),
     head=(0.0, 0.0),
@@ -74,6 +76,7 @@ def wish_at(wish: Wish, share: float) -> Wish:
         wish.yaw,
         wish.pitch,
         wish.view_yaw,
+        wish.look_yaw,
         wish.grounded,
         wish.normal_x,
         wish.normal_y,

@@ -25,7 +25,7 @@ from wendonic.pictures.style import (
 from wendonic.profile.binds import Tilted
 from wendonic.profile.look_binds import LookStickBind
 from wendonic.profile.schema import Profile
-from wendonic.study.response import StickResponse
+from wendonic.study.response import QUARTER, StickResponse
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -33,19 +33,7 @@ if TYPE_CHECKING:
 STEPS_TO_RIM = 127
 """Steps of an 8-bit stick from its rest to its rim."""
 
-QUARTER = 0.25
 BEHIND = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-
-
-def steps_in_first_quarter(stick: StickResponse) -> int:
-    """Return how many of an 8-bit stick's steps straight ahead ask for something, but for no more than a quarter.
-
-    >>> from wendonic.demo import demo_profile
-    >>> steps_in_first_quarter(StickResponse(demo_profile().mode["foot"].move.bind[1]))
-    44
-    """
-    amounts = [stick.amount(0.0, step / STEPS_TO_RIM) for step in range(1, STEPS_TO_RIM + 1)]
-    return sum(0.0 < amount <= QUARTER for amount in amounts)
 
 
 def tilted_binds(profile: Profile, mode: str | None = None) -> list[tuple[str, Tilted | LookStickBind]]:
@@ -98,7 +86,7 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     first = StickResponse(shown[0][1])
     _draw_zone(amount, first)
     _draw_quarter(amount, first)
-    counts = [steps_in_first_quarter(StickResponse(bind)) for _, bind in shown[: len(profiles)]]
+    counts = [StickResponse(bind).steps_in_first_quarter(STEPS_TO_RIM) for _, bind in shown[: len(profiles)]]
     words = f"{', '.join(map(str, counts))} of {STEPS_TO_RIM} steps for the first quarter"
     words += " of speed" if len(counts) == 1 else ""
     write_title(amount, words)
@@ -118,7 +106,7 @@ def _draw_one(
     tilts = _tilts(stick)
     amounts = [stick.amount(0.0, tilt) for tilt in tilts]
     color, dashes = style
-    steps = steps_in_first_quarter(stick)
+    steps = stick.steps_in_first_quarter(STEPS_TO_RIM)
     form = stick.shape.form
     begins = stick.tilt_for(1e-9) or 0.0
     full = stick.tilt_for(form.ceiling - 1e-9) or 1.0

@@ -18,7 +18,7 @@ def source_words(bind: Ramped | Tilted) -> str:
             what = f"axes: right {axes.x}, ahead {axes.y}"
         case HandsBind(hands=hands):
             what = f"{' and '.join(hands)} swung while squeezed, full at {bind.full_swing_m_s:g} m/s"
-            what += f", {bind.both_boost:g} times as much with both" if len(hands) > 1 else ""
+            what += f", {bind.boost:g} times as much with both" if len(hands) > 1 else ""
             what += f", slowing with a half-life of {bind.release_half_life_s:g} s"
         case PointerBind(while_held=held):
             when = f" while {' or '.join(held)} is held" if held else ""

@@ -14,10 +14,10 @@ from wendonic.devices.sources import (
     ModeSources,
     MouseSource,
     MoveSource,
-    Plan,
     PointedGoal,
     PointerSource,
     PressBind,
+    ShownPlan,
     StickSource,
     SwitchBind,
     TouchDragSource,
@@ -132,7 +132,7 @@ def _look_source(bind: LookBind, window: Window, seat: _Seat) -> LookSource:
 def _goal_source(bind: GoalBind, window: Window, seat: _Seat) -> GoalSource:
     if window.plan is None:
         raise AssertionError("a profile whose goals are pointed at has a plan")
-    plan = Plan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.ahead_m)
+    plan = ShownPlan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.ahead_m)
     if isinstance(bind, TouchGoalBind):
         return TouchedGoal(window.zone_of(bind.touch), plan)
     return PointedGoal(seat.all_own(bind.while_held), plan)

@@ -36,7 +36,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
     missing = unknown_names(content) if root is Profile else []
     for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
-        faults.append(Fault(field_line(text, path), _dotted(path), what))
+        faults.append(Fault(field_line(text, path), dotted(path), what))
     for detail in error.errors():
         path = _field_path(root, detail["loc"])
         if detail["type"] == OWN_FAULTS:
@@ -46,19 +46,23 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
                     # Found above, whatever else is wrong.
                     continue
                 full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
-                faults.append(Fault(field_line(text, full), _dotted(full), what))
+                faults.append(Fault(field_line(text, full), dotted(full), what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
             # pydantic counts only the good entries; each bad one is reported by itself.
             continue
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
-        faults.append(Fault(field_line(text, path), _dotted(path), _what(root, detail)))
+        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail)))
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
 
 
-def _dotted(path: Sequence[str | int]) -> str:
-    """Write a path the way a programmer does: `mode.foot.move.bind[1].curve`."""
+def dotted(path: Sequence[str | int]) -> str:
+    """Return a path the way a programmer writes it.
+
+    >>> dotted(["mode", "foot", "move", "bind", 1, "curve"])
+    'mode.foot.move.bind[1].curve'
+    """
     return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in path).removeprefix(".")
 
 

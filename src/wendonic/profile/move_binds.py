@@ -1,12 +1,12 @@
 """The `bind` entries of `move`."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Discriminator, Field, Tag
+from pydantic import Discriminator, Field, Tag, model_validator
 
 from wendonic.profile.binds import Centred, OppositesRule, Ramped, Tilted, WayLists, ZoneNames, by_key
 from wendonic.profile.shapes import LINEAR_CURVE, Curve, DeadZone
-from wendonic.profile.table import AxisName, KeyList, Seconds, StickName, SwitchName, Table
+from wendonic.profile.table import AxisName, KeyList, Seconds, StickName, SwitchName, Table, own_faults
 
 
 class MoveKeys(WayLists):
@@ -91,6 +91,10 @@ class PointerBind(Tilted):
     curve: Curve = LINEAR_CURVE
 
 
+BOTH_BOOST = 1.5
+"""How much more both hands give where a profile says nothing."""
+
+
 class HandsBind(Tilted):
     """Walking by swinging the hands that squeeze: a hand at `full_swing_m_s` asks for everything.
 
@@ -100,11 +104,22 @@ class HandsBind(Tilted):
 
     hands: Annotated[tuple[Literal["hand.left", "hand.right"], ...], Field(strict=False, min_length=1, max_length=2)]
     full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = 1.8
-    both_boost: Annotated[float, Field(ge=1.0, le=4.0)] = 1.5
+    both_boost: Annotated[float, Field(ge=1.0, le=4.0)] | None = None
     steady_half_life_s: Seconds = 0.04
     release_half_life_s: Seconds = 0.18
     dead_zone: DeadZone = DeadZone(inner=0.1, outer=1.0)
     curve: Curve = LINEAR_CURVE
+
+    @property
+    def boost(self) -> float:
+        """How much more both hands give that counts."""
+        return BOTH_BOOST if self.both_boost is None else self.both_boost
+
+    @model_validator(mode="after")
+    def _boost_of_both(self) -> Self:
+        if len(self.hands) == 1 and self.both_boost is not None:
+            raise own_faults([("both_boost", "does nothing with one hand")])
+        return self
 
 
 MoveBind = Annotated[

@@ -158,7 +158,7 @@ def swing_tuning(bind: HandsBind, tables: Tables) -> SwingTuning:
     inner, outer, number, exponent, form = shape_of(bind, tables)
     return SwingTuning(
         bind.full_swing_m_s,
-        bind.both_boost,
+        bind.boost,
         bind.steady_half_life_s,
         bind.release_half_life_s,
         inner,

@@ -53,6 +53,12 @@ class Faced(Sprite):
     face: Literal["travel", "view", "aim", "turn", "hold"] = "travel"
     turn_deg_s: TurnRate | None = None
 
+    @model_validator(mode="after")
+    def _turns(self) -> Self:
+        if self.face == "hold" and self.turn_deg_s is not None:
+            raise own_faults([("turn_deg_s", 'does nothing under face "hold"')])
+        return self
+
     @property
     def turn_rate_deg_s(self) -> float:
         """The turn rate that counts."""
@@ -131,8 +137,8 @@ class GridSteer(Faced):
     """One square of `square_m` a step, which takes `step_s`, evenly or `eased`.
 
     A way that stays held steps again after `delay_s` from its press, and then every `repeat_s`, or as soon as the
-    step is done; unless `repeats` is off. Without `diagonals`, `opposites` of the keys says which of two held ways
-    wins.
+    step is done; unless `repeats` is off. Without `diagonals`, `opposites` of the first entry that has it says which
+    of two held ways wins.
     """
 
     frame: Literal["grid"]

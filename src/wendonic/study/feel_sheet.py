@@ -9,10 +9,11 @@ from wendonic.batch import shape
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.move_binds import StickBind
 from wendonic.profile.schema import Profile
-from wendonic.study.look_response import swipe_deg, yaw_rate_deg_s
+from wendonic.study.alone import alone
+from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg, yaw_rate_deg_s
 from wendonic.study.probes import Walker, key_driver, key_walker, probe, stick_walker
 from wendonic.study.response import StickResponse
-from wendonic.study.walking import alone, answer_s
+from wendonic.study.walking import answer_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -21,8 +22,9 @@ HZ = 1000.0
 LEAD_S = 0.1
 LONGEST_HOLD_S = 30.0
 SHARE = 0.9
+STEADY_S, STEADY = 0.1, 1e-3
+"""A speed that changes by no more than this share in so long is the top speed."""
 RESTS_M_S = 1e-3
-HAND_CM_S = 20.0
 WAYS = (
     ("ahead",),
     ("ahead", "right"),
@@ -114,7 +116,7 @@ def measure(profile: Profile, mode: str | None = None) -> FeelSheet:
             break
     for look in table.look.bind if table.look else ():
         if isinstance(look, MouseBind) and values["mouse_deg_per_10cm"] is None:
-            values["mouse_deg_per_10cm"] = swipe_deg(look, [10.0], HAND_CM_S)[0]
+            values["mouse_deg_per_10cm"] = swipe_deg(look, [10.0], USUAL_HAND_CM_S)[0]
         if isinstance(look, LookStickBind) and look.snap_deg is None and values["look_first_tilt"] is None:
             half, full = yaw_rate_deg_s(look, [0.5, 1.0])
             values |= {"look_deg_s_half_tilt": half, "look_deg_s_full_tilt": full}
@@ -157,7 +159,9 @@ def _response(profile: Profile, walker: Walker) -> dict[str, float | None]:
     held = shape(probe([(LEAD_S, walker.full("ahead")), (let_go_s, walker.rest("ahead"))], end_s), profile, hz=HZ)
     t, speed = held["t"].to_numpy(), _speed_ahead(held)
     top = float(np.interp(let_go_s, t, speed))
-    if top <= 0.0:
+    before = float(np.interp(let_go_s - STEADY_S, t, speed))
+    if top <= 0.0 or abs(top - before) > STEADY * top:
+        # Nothing moves, or a gait is so slow that its top speed was not seen.
         return {}
     first = _crossing(t, held["amount"].to_numpy(), 1e-3)
     reach = _crossing(t, speed, SHARE * top)
@@ -200,15 +204,12 @@ def _stick(stick: StickResponse) -> dict[str, float | int | None]:
     low, high = (first or 0.0) + 0.095, (first or 0.0) + 0.105
     slope = (stick.amount(0.0, high) - stick.amount(0.0, low)) / 0.01
 
-    def quarter_steps(to_rim: int) -> int:
-        return sum(0.0 < stick.amount(0.0, step / to_rim) <= 0.25 for step in range(1, to_rim + 1))
-
     return {
         "dead_share": dead / len(disc),
         "first_tilt": first,
         "small_tilt_slope": slope,
-        "quarter_steps_8bit": quarter_steps(127),
-        "quarter_steps_16bit": quarter_steps(32767),
+        "quarter_steps_8bit": stick.steps_in_first_quarter(127),
+        "quarter_steps_16bit": stick.steps_in_first_quarter(32767),
     }
 
 

@@ -9,6 +9,8 @@ from wendonic.kernels.gate import GATE_MEASURED, GATE_SQUARE, rim_length
 from wendonic.profile.move_binds import DpadBind, KeysBind, StickBind
 from wendonic.profile.schema import Profile
 from wendonic.profile.source_tuning import Tables, shape_of
+from wendonic.study.alone import alone
+from wendonic.study.probes import DPAD_BUTTONS
 
 SETTLED = 1e-7
 MOST_TICKS = 2000
@@ -51,10 +53,7 @@ def _of_keys(profile: Profile, bind: KeysBind | DpadBind) -> FullInput:
         words = " ".join(codes[0].removeprefix("key.").removeprefix("Key").removeprefix("Arrow") for codes in order)
         title = f"keys {words}" if len(words) <= MOST_LETTERS else "keys"
     else:
-        names = {
-            way: [f"{bind.dpad}_{button}"]
-            for way, button in (("ahead", "up"), ("back", "down"), ("left", "left"), ("right", "right"))
-        }
+        names = {way: [f"{bind.dpad}_{button}"] for way, button in DPAD_BUTTONS.items()}
         title = bind.dpad
     ways = [("ahead",), ("ahead", "right"), ("right",), ("back", "right"), ("back",), ("back", "left"), ("left",)]
     ways.append(("ahead", "left"))
@@ -108,13 +107,13 @@ def full_inputs(profile: Profile, mode: str | None = None, steps: int = 144) -> 
     """
     name = profile.mode_name(mode)
     move = profile.mode[name].move
-    alone = profile.model_copy(update={"mode": {name: profile.mode[name]}})
+    only = alone(profile, name)
     inputs: list[FullInput] = []
     for bind in move.bind if move else ():
         if isinstance(bind, KeysBind | DpadBind):
-            inputs.append(_of_keys(alone, bind))
+            inputs.append(_of_keys(only, bind))
         elif isinstance(bind, StickBind):
-            inputs.append(_of_stick(alone, bind, steps))
+            inputs.append(_of_stick(only, bind, steps))
     if not inputs:
         raise WendonicError(f'mode "{name}" has neither keys nor a stick under move.bind; there is nothing to draw')
     return inputs

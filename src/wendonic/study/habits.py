@@ -3,12 +3,12 @@
 from collections.abc import Iterator
 
 from wendonic.profile.claims import double_claims
+from wendonic.profile.faults import dotted
 from wendonic.profile.look_binds import MouseBind
 from wendonic.profile.schema import Profile
 from wendonic.study.finding import Finding
-from wendonic.study.look_response import swipe_deg
+from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg
 
-HAND_CM_S = 20.0
 LEAST_CM, MOST_CM = 10.0, 120.0
 """A full turn in fewer or more cm of mouse than this."""
 
@@ -18,13 +18,13 @@ def habit_findings(profile: Profile, mode: str) -> Iterator[Finding]:
     table = profile.mode[mode]
     for index, bind in enumerate(table.look.bind if table.look else ()):
         if isinstance(bind, MouseBind):
-            turn_cm = 360.0 / swipe_deg(bind, [1.0], HAND_CM_S)[0]
+            turn_cm = 360.0 / swipe_deg(bind, [1.0], USUAL_HAND_CM_S)[0]
             if not LEAST_CM <= turn_cm <= MOST_CM:
                 yield Finding(
                     "mouse-turn",
                     "notice",
                     f"mode.{mode}.look.bind[{index}]",
-                    f"a full turn takes {turn_cm:.1f} cm of mouse, at {HAND_CM_S:g} cm/s",
+                    f"a full turn takes {turn_cm:.1f} cm of mouse, at {USUAL_HAND_CM_S:g} cm/s",
                     "Between 10 and 120 cm lies what people play with; this is a slip of a digit, or of the dpi.",
                     "cm_per_turn = 34",
                 )
@@ -49,7 +49,7 @@ def habit_findings(profile: Profile, mode: str) -> Iterator[Finding]:
         yield Finding(
             "control-on-two-channels",
             "notice",
-            f"mode.{mode}.{where.replace('.bind.', '.bind[')}]",
+            dotted(["mode", mode, *(int(part) if part.isdigit() else part for part in where.split("."))]),
             words.split(";")[0],
             "One motion of the hand does two things; players find out which by accident.",
             "bind it once",
@@ -69,10 +69,8 @@ def mode_findings(profile: Profile) -> Iterator[Finding]:
                 "Whoever gets into this mode stays in it.",
                 f'leave_to = ["{next(other for other in names if other != name)}"]',
             )
-        leads = [other for other in names if other != name and profile.mode[other].leave_to in (None, ())]
-        into = [other for other in names if other != name and name in (profile.mode[other].leave_to or ())]
-        open_modes = [other for other in leads if profile.mode[other].leave_to is None]
-        if name != profile.first_mode and not into and not open_modes:
+        ways = [profile.mode[other].leave_to for other in names if other != name]
+        if name != profile.first_mode and not any(way is None or name in way for way in ways):
             yield Finding(
                 "mode-without-a-way-in",
                 "notice",

@@ -6,6 +6,9 @@ from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.tuning import mouse_drag
 from wendonic.study.response import StickResponse
 
+USUAL_HAND_CM_S = 20.0
+"""A hand that turns about without hurry."""
+
 
 def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = False) -> list[float]:
     """Return the yaw rate (deg/s) of a stick tilted to the right, once it has eased in.

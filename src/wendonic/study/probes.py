@@ -10,7 +10,7 @@ from wendonic.recording.recording import Recording
 AFTER_S = 1e-6
 """What happens at the end of a tick would count for all of it: so much later it counts for the next one."""
 
-_DPAD = {"ahead": "up", "back": "down", "left": "left", "right": "right"}
+DPAD_BUTTONS = {"ahead": "up", "back": "down", "left": "left", "right": "right"}
 _TILTS = {"ahead": (0.0, -1.0), "back": (0.0, 1.0), "left": (-1.0, 0.0), "right": (1.0, 0.0)}
 DIAGONAL = 0.5**0.5
 
@@ -45,7 +45,7 @@ def key_walker(mode: Mode) -> Walker | None:
             if all(lists.values()):
                 return Walker({way: f"key.{codes[0]}" for way, codes in lists.items()}, "")
         elif isinstance(bind, DpadBind):
-            return Walker({way: f"{bind.dpad}_{button}" for way, button in _DPAD.items()}, "")
+            return Walker({way: f"{bind.dpad}_{button}" for way, button in DPAD_BUTTONS.items()}, "")
     return None
 
 

@@ -9,6 +9,8 @@ from wendonic.profile.look_binds import LookStickBind
 from wendonic.profile.shapes import Curve
 from wendonic.profile.source_tuning import Shape, Tables, curve_form, shape_of
 
+QUARTER = 0.25
+
 
 class StickResponse:
     """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
@@ -48,6 +50,17 @@ class StickResponse:
             middle = (low + high) / 2.0
             low, high = (middle, high) if self.amount(middle * right, middle * ahead) < amount else (low, middle)
         return high
+
+    def steps_in_first_quarter(self, to_rim: int = 127) -> int:
+        """Return how many of a stick's steps straight ahead ask for something, but for no more than a quarter.
+
+        A stick has `to_rim` steps from its rest to its rim: 127 with 8 bits, 32,767 with 16.
+
+        >>> from wendonic.demo import demo_profile
+        >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_in_first_quarter()
+        44
+        """
+        return sum(0.0 < self.amount(0.0, step / to_rim) <= QUARTER for step in range(1, to_rim + 1))
 
 
 class CurveResponse:

@@ -9,9 +9,10 @@ from wendonic.devices.key_places import KEY_PLACES
 from wendonic.helm import Helm
 from wendonic.intent import Intent
 from wendonic.profile.axis_binds import AxisBind
-from wendonic.profile.look_binds import GyroBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind
 from wendonic.profile.schema import Profile
+from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
 from wendonic.world_axes import WorldAxes
 
@@ -72,15 +73,9 @@ def _asked(intent: Intent, channel: str) -> tuple[float, float]:
     return (intent.turn, 0.0) if channel == "turn" else (0.0, intent.throttle)
 
 
-def _helm_in(profile: Profile, mode: str) -> Helm:
-    """Return a helm that starts in a mode, whatever leads there."""
-    alone = profile.mode[mode].model_copy(update={"leave_to": None})
-    return Helm(profile.model_copy(update={"mode": {mode: alone}}))
-
-
 def _settled(profile: Profile, mode: str, control: str, value: Value) -> Intent:
     """Return the intent after a control was held for a while."""
-    helm = _helm_in(profile, mode)
+    helm = Helm(alone(profile, mode))
     helm.apply(Event(0.0, control, value))
     for _ in range(round(SETTLE_S / TICK_S)):
         intent = helm.tick(TICK_S)
@@ -142,22 +137,20 @@ def _axis_findings(profile: Profile, mode: str, channel: str, bind: Any, where: 
             )
 
 
-def _look_findings(profile: Profile, mode: str, bind: Any, where: str) -> Iterator[Finding]:
-    def turn(helm: Helm) -> None:
-        match bind:
-            case MouseBind():
-                helm.mouse(40.0, 0.0)
-            case LookStickBind(stick=stick):
-                helm.stick(stick, 1.0, 0.0)
-            case GyroBind(gyro=gyro):
-                helm.sensor(gyro, 0.0, -1.0, 0.0)
-
-    if isinstance(bind, TouchDragBind):
-        turned_deg = -1.0 if bind.invert_yaw else 1.0
-    else:
-        helm = _helm_in(profile, mode)
-        turn(helm)
-        turned_deg = helm.tick(TICK_S).look.yaw_deg
+def _look_findings(profile: Profile, mode: str, bind: LookBind, where: str) -> Iterator[Finding]:
+    helm = Helm(alone(profile, mode))
+    match bind:
+        case MouseBind():
+            helm.mouse(40.0, 0.0)
+        case LookStickBind(stick=stick):
+            helm.stick(stick, 1.0, 0.0)
+        case GyroBind(gyro=gyro):
+            helm.sensor(gyro, 0.0, -1.0, 0.0)
+        case TouchDragBind(touch_drag=name):
+            zone = profile.window.zone_of(name)
+            for x in (zone.left, zone.right):
+                helm.touch(0, x, (zone.top + zone.bottom) / 2.0)
+    turned_deg = helm.tick(TICK_S).look.yaw_deg
     if turned_deg < 0.0:
         yield Finding(
             "mirrored-look",

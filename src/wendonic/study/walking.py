@@ -6,6 +6,7 @@ from wendonic.devices.event import Event
 from wendonic.helm import Helm
 from wendonic.profile.move_binds import KeysBind, StickBind
 from wendonic.profile.schema import Profile
+from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
 from wendonic.study.full_input import full_inputs
 
@@ -17,11 +18,6 @@ DELAY_S = 0.05
 
 PROBE_TICK_S = 0.0005
 LONGEST_S = 3.0
-
-
-def alone(profile: Profile, mode: str) -> Profile:
-    """Return the profile with nothing but one mode, in which a helm starts."""
-    return profile.model_copy(update={"mode": {mode: profile.mode[mode].model_copy(update={"leave_to": None})}})
 
 
 def walking_findings(profile: Profile, mode: str) -> Iterator[Finding]:
