@@ -6,7 +6,7 @@ from wendonic.demo import demo_profile
 helm = Helm(demo_profile("cart"))
 
 
-def drive(seconds: float, *codes: str) -> None:
+def drive(seconds: float, *codes: str, otherwise: str = "hands off") -> None:
     """Hold some keys, and say what comes of it."""
     for code in codes:
         helm.key(code, down=True)
@@ -15,7 +15,7 @@ def drive(seconds: float, *codes: str) -> None:
     for code in codes:
         helm.key(code, down=False)
     motion = intent.motion
-    keys = " + ".join(codes) or "hands off"
+    keys = " + ".join(codes) or otherwise
     print(
         f"{keys:11} faces {intent.face_deg:3.0f} deg, velocity ({motion.vel_x:+z.1f}, {motion.vel_y:+z.1f}) m/s, "
         f"at ({motion.pos_x:z.1f}, {motion.pos_y:z.1f}) m"
@@ -31,4 +31,4 @@ drive(1.0)
 
 helm.enter("tracks")  # a crawler turns where it stands
 helm.stick("pad.left_stick", 1.0, 0.0)
-drive(1.0)
+drive(1.0, otherwise="the stick")

@@ -6,7 +6,7 @@ from wendonic.demo import demo_profile
 helm = Helm(demo_profile("scout"))
 
 
-def fly(seconds: float, view: View, *codes: str) -> None:
+def fly(seconds: float, view: View, *codes: str, otherwise: str = "hands off") -> None:
     """Hold some keys, and say where that leads."""
     for code in codes:
         helm.key(code, down=True)
@@ -16,7 +16,7 @@ def fly(seconds: float, view: View, *codes: str) -> None:
         helm.key(code, down=False)
     x, height, z = intent.position()
     speed = sum(part * part for part in intent.velocity()) ** 0.5
-    keys = " + ".join(codes) or "hands off"
+    keys = " + ".join(codes) or otherwise
     print(f"{keys:13} {speed:4.2f} m/s, {x:z5.1f} m east, {-z:z5.1f} m north, {height:z4.1f} m up")
 
 
@@ -29,4 +29,4 @@ fly(2.0, east_and_down, "KeyW")  # level: the pitch plays no part
 
 helm.enter("dive")  # here it does
 helm.stick("pad.left_stick", 0.0, -1.0)
-fly(2.0, east_and_down)
+fly(2.0, east_and_down, otherwise="the stick")

@@ -2,9 +2,11 @@
 
 import math
 
+import numpy as np
 import pytest
 
 from wendonic import Event, Recording, shape
+from wendonic.demo import demo_profile, demo_recording
 from wendonic.study.summary import summarise
 
 
@@ -21,6 +23,8 @@ def test_a_straight_walk_has_the_length_of_its_speed_ramp(foot_profile):
     # The key is up in the tick that ends at its time: one tick of 1/50 s less.
     held_s = 2.0 - 1 / 50
     expected = top * held_s - top**2 / 2 / accel + top**2 / 2 / brake
+    # What the first tick covers is not in the trace: it has the places at the ends of ticks.
+    expected -= accel * (1 / 50) ** 2 / 2
     assert summary.distance_m == pytest.approx(expected)
     assert (summary.ticks, summary.duration_s) == (200, pytest.approx(4.0))
     assert (summary.top_amount, summary.straight_speed_m_s) == (1.0, pytest.approx(top))
@@ -69,3 +73,26 @@ def test_a_hand_that_is_on_is_no_drift(foot_profile):
     steps = [(0, "pad.left_stick", (0.0, -0.5)), (30, "mark", "end")]
     assert summarise(shape(walk(*steps), foot_profile())).rest_drift_m_per_min is None
     assert summarise(shape(walk(), foot_profile())).ticks == 0
+
+
+@pytest.mark.parametrize(
+    ("name", "walk_name"),
+    [("cart", "cart_ride"), ("headset", "headset_walk"), ("orchard", "orchard_errands")],
+)
+def test_what_moves_by_other_means_is_no_drift(name, walk_name):
+    """Carts roll, goals are walked to, hands swing: no stick makes anybody drift there."""
+    summary = summarise(shape(demo_recording(walk_name), demo_profile(name)))
+    assert summary.rest_drift_m_per_min is None or summary.rest_drift_m_per_min < 1e-9
+
+
+def test_a_climb_counts_its_height_and_a_landing_is_not_walked():
+    trace = shape(demo_recording("scout_flight"), demo_profile("scout"))
+    plan_m = np.hypot(np.diff(trace["pos_x"]), np.diff(trace["pos_y"])).sum()
+    assert summarise(trace).distance_m > plan_m + 1.0
+    pointing = shape(demo_recording("headset_walk"), demo_profile("headset"))
+    jump_m = math.dist(
+        *pointing.loc[pointing.index[pointing["landed"]][0] - np.array([1, 0]), ["pos_x", "pos_y"]].values
+    )
+    assert jump_m > 0.5
+    unmarked = pointing.assign(landed=False)
+    assert summarise(unmarked).distance_m - summarise(pointing).distance_m >= jump_m

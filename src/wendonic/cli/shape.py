@@ -64,8 +64,10 @@ def _print_ticks(trace: "pd.DataFrame") -> None:
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.study.travelled import speeds_m_s
+
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
-    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=lambda ticks: (ticks.vel_x**2 + ticks.vel_y**2) ** 0.5)
+    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=speeds_m_s)
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
     title = f"{every}; -o FILE.csv writes them all with every column"
     # As narrow as it gets: twelve columns have to fit into a terminal of 80.

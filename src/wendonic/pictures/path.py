@@ -14,6 +14,7 @@ from wendonic.pictures.path_swing import draw_swing
 from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
 from wendonic.profile.schema import Mode, Profile
 from wendonic.recording.recording import Recording
+from wendonic.study.travelled import brought, steps_m
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -60,7 +61,7 @@ def draw_path(
     else:
         ax = blank_axes(ax)
     x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
-    length_m = float(_steps_m(trace).sum())
+    length_m = float(steps_m(trace).sum())
     span = max(float(x.max() - x.min()), float(y.max() - y.min()), 1.0)
     duration_s = float(trace["dt"].sum())
     tick_s = float(trace["dt"].mean())
@@ -119,24 +120,9 @@ def _steers_by_view(mode: Mode) -> bool:
     return mode.steer.frame in ("camera", "fly", "hands") or getattr(mode.steer, "face", "") == "view"
 
 
-def _jumped(trace: "pd.DataFrame") -> "pd.Series[bool]":
-    """Return in which ticks the body was brought somewhere else, rather than walked there."""
-    jumped = trace["t"] < 0.0
-    jumped[:] = False
-    for name in ("returned", "landed"):
-        if name in trace:
-            jumped |= trace[name]
-    return jumped
-
-
-def _steps_m(trace: "pd.DataFrame") -> "pd.Series[float]":
-    ways = [trace[name].diff() ** 2 for name in ("pos_x", "pos_y", "pos_z")]
-    steps: pd.Series[float] = (ways[0] + ways[1] + ways[2]) ** 0.5
-    return steps.where(~_jumped(trace), 0.0)
-
-
 def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
-    x, y = trace["pos_x"].where(~_jumped(trace)), trace["pos_y"].where(~_jumped(trace))
+    walks = ~brought(trace)
+    x, y = trace["pos_x"].where(walks), trace["pos_y"].where(walks)
     ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
     if mode is None or mode.steer.frame != "drive":
         return

@@ -7,6 +7,7 @@ from matplotlib.axes import Axes
 
 from wendonic.pictures.style import FOG, HEATHER, HONEY, INK, SLATE, dress_axes, label_lines
 from wendonic.recording.recording import Recording
+from wendonic.study.travelled import speeds_m_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -47,8 +48,7 @@ def draw_swing(ax: Axes, recording: Recording, trace: "pd.DataFrame") -> None:
     """Draw the speed of each hand and of the walk, over time."""
     for hand, words, color, dashes in HANDS:
         ax.plot(*hand_speeds(recording, hand), color=color, linestyle=dashes, linewidth=1.3, label=words)
-    speed = (trace["vel_x"] ** 2 + trace["vel_y"] ** 2) ** 0.5
-    ax.plot(trace["t"], speed, color=SLATE, linewidth=1.8, linestyle=(0, (1, 1)), label="walk")
+    ax.plot(trace["t"], speeds_m_s(trace), color=SLATE, linewidth=1.8, linestyle=(0, (1, 1)), label="walk")
     dress_axes(ax, "", "t (s)", "speed (m/s)")
     ax.set_ylim(bottom=0.0)
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)

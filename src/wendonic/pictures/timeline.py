@@ -22,6 +22,7 @@ from wendonic.pictures.style import (
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
+from wendonic.study.travelled import speeds_m_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -93,7 +94,7 @@ def draw_timeline(
     amount.plot(t, seen["amount"], label="intent", **INTENT)
     amount.set_ylim(*_limits(seen["amount"], low=-0.05))
     dress_axes(speed, x_label="time (s)", y_label="speed (m/s)")
-    moved = (seen["vel_x"] ** 2 + seen["vel_y"] ** 2) ** 0.5
+    moved = speeds_m_s(seen)
     speed.plot(t, moved, label="motion", **MOTION)
     speed.set_ylim(0.0, max(1.12 * float(moved.max()), 0.1))
     for panel in axes[-4:]:
@@ -101,8 +102,8 @@ def draw_timeline(
     for panel in axes[:-1]:
         panel.tick_params(labelbottom=False)
     speed.set_xlim(first, last)
-    fastest = int(moved.to_numpy().argmax())
-    top = f"top speed {float(moved.iloc[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
+    fastest = int(moved.argmax())
+    top = f"top speed {float(moved[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
     rows = draw_marks(axes, recording, first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes

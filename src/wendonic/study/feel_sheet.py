@@ -13,6 +13,7 @@ from wendonic.study.alone import alone
 from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg, yaw_rate_deg_s
 from wendonic.study.probes import Walker, key_driver, key_walker, probe, stick_walker
 from wendonic.study.response import StickResponse
+from wendonic.study.travelled import speeds_m_s
 from wendonic.study.walking import answer_s
 
 if TYPE_CHECKING:
@@ -186,8 +187,8 @@ def _speeds(profile: Profile, walker: Walker) -> list[float]:
     speeds: list[float] = []
     hold_s = _hold_s(profile)
     for ways in WAYS:
-        end = shape(probe([(0.0, walker.full(*ways))], hold_s), profile, hz=60).iloc[-1]
-        speeds.append(float(np.hypot(end["vel_x"], end["vel_y"])))
+        end = shape(probe([(0.0, walker.full(*ways))], hold_s), profile, hz=60).iloc[-1:]
+        speeds.append(float(speeds_m_s(end)[0]))
     return speeds
 
 

@@ -3,6 +3,8 @@
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
+from wendonic.study.travelled import speeds_m_s, steps_m
+
 if TYPE_CHECKING:
     import numpy as np
     import pandas as pd
@@ -50,11 +52,13 @@ class Summary(NamedTuple):
 def summarise(trace: "pd.DataFrame") -> Summary:
     """Return the summary of a trace.
 
-    `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady
-    speeds (changing by less than STEADY_M_S2) while the player asks for one of the four main directions, or
-    one of the four diagonals, to DIRECTION_TOLERANCE_DEG. `distance_m` is the length of the path.
-    `rest_drift_m_per_min` is the path covered with hands off: every raw tilt of the last HANDS_OFF_S lies
-    below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by itself shows here.
+    `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
+    (changing by less than STEADY_M_S2) while the player asks for one of the four main directions, or one of the four
+    diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground or through the air, so sliding down a bank adds
+    to them. `distance_m` is the length of the path, height included, without what a headset's wearer was brought
+    over. `rest_drift_m_per_min` is the path that `move` asks for with hands off: every raw tilt of the last
+    HANDS_OFF_S lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by
+    itself shows here; walking to a goal, or driving by other channels, does not.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -69,13 +73,17 @@ def summarise(trace: "pd.DataFrame") -> Summary:
         return Summary(0, 0.0, None, None, None, 0.0, None)
     dt = trace["dt"].to_numpy()
     amount = trace["amount"].to_numpy()
-    speed = np.hypot(trace["vel_x"].to_numpy(), trace["vel_y"].to_numpy())
+    speed = speeds_m_s(trace)
     steady = np.abs(np.diff(speed, prepend=0.0)) < STEADY_M_S2 * dt
     asked_deg = np.degrees(np.arctan2(trace["local_x"].to_numpy(), trace["local_y"].to_numpy()))
     off_straight = np.abs((asked_deg + 45.0) % 90.0 - 45.0)
     moving = steady & (amount > 0.0)
-    steps = np.hypot(np.diff(trace["pos_x"], prepend=0.0), np.diff(trace["pos_y"], prepend=0.0))
-    hands_off = _hands_off(trace, float(dt.mean()))
+    steps = steps_m(trace)
+    tilted = np.hypot(trace["raw_x"].to_numpy(), trace["raw_y"].to_numpy()) > 0.0
+    # A wish that only fades is no drift, nor is what something else moves.
+    asks = tilted & (np.hypot(trace["local_x"].to_numpy(), trace["local_y"].to_numpy()) > 0.0)
+    hands_off = _hands_off(trace, float(dt.mean())) & (asks | (amount == 0.0))
+    drift = steps[hands_off & asks].sum()
     return Summary(
         ticks=count,
         duration_s=float(dt.sum()),
@@ -83,7 +91,7 @@ def summarise(trace: "pd.DataFrame") -> Summary:
         straight_speed_m_s=_highest(speed[moving & (off_straight <= DIRECTION_TOLERANCE_DEG)]),
         diagonal_speed_m_s=_highest(speed[moving & (off_straight >= 45.0 - DIRECTION_TOLERANCE_DEG)]),
         distance_m=float(steps.sum()),
-        rest_drift_m_per_min=float(steps[hands_off].sum() / dt[hands_off].sum() * 60.0) if hands_off.any() else None,
+        rest_drift_m_per_min=float(drift / dt[hands_off].sum() * 60.0) if hands_off.any() else None,
     )
 
 
