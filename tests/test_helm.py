@@ -108,8 +108,8 @@ def test_entering_a_mode_keeps_the_body_and_drops_the_wish(helm):
     # The key is still down, yet its value rises from zero anew: 1/60 of a second of its 1 s.
     assert first.amount == pytest.approx(1 / 60)
     assert first.position()[1] == pytest.approx(before.position()[1] + before.velocity()[1] / 60, abs=0.01)
-    # Brakes towards the small wish from the speed it came with: default 30 m/s².
-    assert first.velocity()[1] == pytest.approx(before.velocity()[1] - 30.0 / 60)
+    # Brakes towards the small wish from the speed it came with, at the 6 m/s² of a cart.
+    assert first.velocity()[1] == pytest.approx(before.velocity()[1] - 6.0 / 60)
     assert ticked(helm, 5.0).velocity()[1] == pytest.approx(10.0)
     same = ticked(helm, 1.0)
     helm.enter("cart")

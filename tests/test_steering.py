@@ -15,6 +15,7 @@ from wendonic.kernels.drive import DriveTuning, driven, throttle_speed
 from wendonic.kernels.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
 from wendonic.kernels.flown import flown
 from wendonic.kernels.gait import walked
+from wendonic.kernels.gait_forms import PLAIN_GAIT
 from wendonic.kernels.goto import GotoTuning
 from wendonic.kernels.grid import NO_GRID
 from wendonic.kernels.ground import NO_COURSE
@@ -121,7 +122,7 @@ def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, tur
     assume(abs(rate) > 1e-3)
     body = BODY_AT_REST._replace(vel_y=speed)
     for dt in dts:
-        body = driven(CART, 4.0, 9.0, 9.0, body, speed, turn, dt)
+        body = driven(CART, 4.0, 9.0, 9.0, PLAIN_GAIT, body, speed, turn, dt)
     angle, radius = rate * sum(dts), speed / rate
     assert math.remainder(body.face - angle, math.tau) == pytest.approx(0.0, abs=1e-9)
     assert body.pos_x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
@@ -134,7 +135,7 @@ def test_the_velocity_of_a_cart_has_the_right_signs_in_all_four_quadrants(face_d
     face = math.radians(face_deg)
     speed = throttle_speed(CART, 4.0, throttle)
     assert speed == (4.0 if throttle > 0 else -2.0)
-    body = driven(CART, 4.0, 100.0, 100.0, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
+    body = driven(CART, 4.0, 100.0, 100.0, PLAIN_GAIT, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
     assert (body.vel_x, body.vel_y) == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
 
 
@@ -192,14 +193,14 @@ def test_flying_in_a_plane_is_walking_in_it(vectors, tilt, dt):
 
 
 def test_a_bee_climbs_by_its_rise_and_with_the_view_only_if_it_may():
-    rise = '[[mode.m.rise.bind]]\nkeys = { up = ["Space"] }\n'
+    rise = '[[mode.m.rise.bind]]\nkeys = { up = ["Space"] }\n[gait.walk]\nrise_m_s = 2\n'
     for level, pitch_deg, expected in (("true", -60.0, (0.0, 3.2, 0.0)), ("false", -60.0, (0.0, 1.6, -2.771281))):
-        helm = helm_with(f'{{ frame = "fly", level = {level}, rise_m_s = 2 }}', rise)
+        helm = helm_with(f'{{ frame = "fly", level = {level}  }}', rise)
         helm.key("KeyW", down=True)
         intent = run(helm, 1.0, view=View(0.0, pitch_deg))
         assert intent.velocity() == pytest.approx(expected, abs=1e-6)
         assert intent.velocity(3.2) == pytest.approx(expected, abs=1e-6)
-    helm = helm_with('{ frame = "fly", rise_m_s = 2 }', rise)
+    helm = helm_with('{ frame = "fly" }', rise)
     helm.key("Space", down=True)
     assert run(helm, 1.0).velocity() == (0.0, 0.0, 2.0)
     helm.key("KeyW", down=True)
@@ -641,7 +642,53 @@ EVERY_FRAME = (
         )
     )
 )
-FRAMES = ("strafe", "stroll", "aim", "barrow", "cart", "bee", "crates", "errand", "headset")
+EVERY_FRAME += f"""
+[mode.hopper]
+gait = "hop"
+press_gaits = {{ dash = "run", sneak = "icy" }}
+steer = {{ frame = "camera", slope = {{}} }}
+[[mode.hopper.move.bind]]
+{KEYS}
+[[mode.hopper.move.bind]]
+stick = 'pad.left_stick'
+[mode.hopper.press]
+jump = {{ bind = ["key.Space"], buffer_s = 0.05, grace_s = 0.05 }}
+dash = {{ bind = ["key.ShiftLeft"] }}
+sneak = {{ bind = ["key.KeyC"] }}
+[mode.sled]
+gait = "sled"
+steer = {{ frame = "facing", face = "travel" }}
+[[mode.sled.move.bind]]
+{KEYS}
+[[mode.sled.move.bind]]
+stick = 'pad.left_stick'
+[mode.moth]
+gait = "moth"
+steer = {{ frame = "fly", level = false }}
+[[mode.moth.move.bind]]
+{KEYS}
+[[mode.moth.rise.bind]]
+axis = 'pad1.left_stick.y'
+[gait.hop]
+air_accel_m_s2 = 5
+air_brake_m_s2 = 0
+reverse_m_s2 = 60
+fall_ratio = 1.5
+terminal_fall_m_s = 9
+jump = {{ height_m = 1.2, cut_ratio = 0.3 }}
+[gait.run]
+jump = {{ speed_m_s = 6, to_top_s = 0.3 }}
+[gait.icy]
+coast_half_life_s = 0.3
+gravity_m_s2 = 20
+[gait.sled]
+thrust_m_s2 = 12
+drag_per_s = 3
+[gait.moth]
+turn_loss = 0.6
+coast_half_life_s = 0.2
+"""
+FRAMES = ("hopper", "sled", "moth", "strafe", "stroll", "aim", "barrow", "cart", "bee", "crates", "errand", "headset")
 
 
 def column(trace, name):
@@ -656,7 +703,7 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
     controls = (
         "key.KeyW key.KeyS key.KeyA key.KeyD pad.left_stick pad.right_stick pad1.left_stick pointer.at mouse.left "
         "touch.0 goal aim head.pose hand.left.pose hand.right.pose hand.left.squeeze hand.right.squeeze "
-        "hand.right.lower lost.hand.left lost.focus view"
+        "hand.right.lower key.Space key.ShiftLeft key.KeyC lost.hand.left lost.focus view"
     ).split()
     widths = {"stick": 2, "pointer.at": 2, "goal": 2, "aim": 2, "view": 2, "pose": 7, "touch": 3}
     events = []
@@ -681,8 +728,11 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
         for event in some:
             helm.apply(event)
         intent = helm.tick(1 / 45)
-        rows.append([*intent.motion[:6], intent.face_deg, intent.amount, *intent.move])
-    names = "pos_x pos_y pos_z vel_x vel_y vel_z face_deg amount move_x move_y".split()
+        jump = [float(flag) for flag in intent.press("jump")]
+        rows.append([*intent.motion, intent.face_deg, intent.amount, *intent.move, *jump])
+    names = (
+        "pos_x pos_y pos_z vel_x vel_y vel_z grounded face_deg amount move_x move_y jump_held jump_began jump_ended"
+    ).split()
     for name, values in zip(names, np.array(rows).T, strict=True):
         difference = column(trace, name) - values
         if name == "face_deg":
@@ -723,7 +773,7 @@ OPERATIONS = st.one_of(
         st.just("ground"), st.booleans(), st.sampled_from([(0, 0, 1), (0, -0.6, 0.8), (0.9, 0.1, 0.1), (1, 0, 0)])
     ),
     st.tuples(st.just("block"), st.lists(st.tuples(st.integers(-3, 3), st.integers(-3, 3)), max_size=6)),
-    st.tuples(st.just("key"), st.sampled_from(["KeyW", "KeyA", "KeyS", "KeyD"]), st.booleans()),
+    st.tuples(st.just("key"), st.sampled_from(["KeyW", "KeyA", "KeyS", "KeyD", "Space", "ShiftLeft"]), st.booleans()),
     st.tuples(st.just("stick"), st.sampled_from(["pad.left_stick", "pad.right_stick"]), unit, unit),
     st.tuples(st.just("button"), st.sampled_from(["hand.left.squeeze", "hand.right.lower"]), st.booleans()),
     st.tuples(

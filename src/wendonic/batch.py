@@ -26,7 +26,7 @@ from wendonic.kernels.loop import (
 )
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Memory, Outcome
 from wendonic.kernels.places import MOVE_WIDTH, RISE_PLACE, SAMPLE_WIDTH, THROTTLE_PLACE, TURN_PLACE
-from wendonic.kernels.press import PRESS_AT_REST
+from wendonic.kernels.press import PRESS_AT_REST, SILENT_PRESS
 from wendonic.kernels.steer_frame import FRAME_GOTO, FRAME_GRID
 from wendonic.kernels.steered import Steered
 from wendonic.kernels.steering import STEERING_AT_REST
@@ -146,7 +146,7 @@ class Shaper:
         import numpy as np
 
         self._compiled = compiled
-        self.tuning = mode_tuning(profile, mode)
+        self.tuning = mode_tuning(profile, mode, course[0] + course[1] > 0.0)
         self._tables = np.array(self.tuning.tables, dtype=float)
         self._course = np.array(course, dtype=float)
         self._memory: Memory = MEMORY_AT_REST
@@ -158,6 +158,7 @@ class Shaper:
         self._axis_states = [axis_states_at_rest(place) for place in (RISE_PLACE, THROTTLE_PLACE, TURN_PLACE)]
         self._press_states = [PRESS_AT_REST] * len(self.tuning.presses)
         self._sector = -1.0
+        self._stood = 1.0
 
     def run(self, stretch: Stretch) -> Traced:
         """Return what comes out of a stretch's ticks."""
@@ -165,12 +166,12 @@ class Shaper:
 
         count, dts, tuning = len(stretch.t), stretch.dts, self.tuning
         presses = np.zeros(stretch.presses.shape)
-        # A recording does not tell of the ground; the body stands on it.
-        grounds = np.ones(count)
-        for index, press in enumerate(tuning.presses):
-            self._press_states[index] = self._loop(
-                run_press, press, self._press_states[index], stretch.presses[index], grounds, dts, presses[index]
-            )
+        # A recording does not tell of the ground; the body stands on it, but for a gait with weight.
+        falls = tuning.steering is not None and tuning.steering.fall.on > 0
+        later = [index for index, press in enumerate(tuning.presses) if falls and press.gated > 0]
+        self._presses(
+            stretch, [index for index in range(len(presses)) if index not in later], np.ones(count), presses
+        )
         for flag in tuning.flags:
             held = presses[flag.press, :, 0] * flag.value
             stretch.samples[:, flag.place] = np.maximum(stretch.samples[:, flag.place], held)
@@ -196,17 +197,62 @@ class Shaper:
         if tuning.steering:
             shaped = outcomes[:, [Outcome._fields.index(name) for name in ("local_x", "local_y")]]
             wishes = np.column_stack([shaped, axes[:, :, 1].T, axes[:, :, 2].T, looks[:, -2:]])
-            self._steering = self._loop(
-                run_steering, tuning.steering, self._course, self._steering, stretch.samples, wishes, dts, steered
-            )
+            steered = self._steered(stretch, wishes, presses)
             for name in Outcome._fields:
                 if name in Steered._fields:
                     outcomes[:, Outcome._fields.index(name)] = steered[:, Steered._fields.index(name)]
+        if later:
+            stands = steered[:, Steered._fields.index("grounded")]
+            stood = np.concatenate([[self._stood], stands[:-1]]) if count else stands
+            self._presses(stretch, [index for index in later if index != tuning.jump], stood, presses)
+            self._stood = float(stands[-1]) if count else self._stood
         sectors = np.full(count, math.nan)
         if tuning.sectors:
             faces = np.ascontiguousarray(outcomes[:, Outcome._fields.index("face")])
             self._sector = self._loop(run_sectors, tuning.sectors, tuning.sector_margin, self._sector, faces, sectors)
         return Traced(outcomes, looks, axes, presses, sectors, steered)
+
+    def _presses(
+        self, stretch: Stretch, places: list[int], grounds: "NDArray[np.float64]", presses: "NDArray[np.float64]"
+    ) -> None:
+        """Fill `presses` for some of them."""
+        for index in places:
+            self._press_states[index] = self._loop(
+                run_press,
+                self.tuning.presses[index],
+                self._press_states[index],
+                stretch.presses[index],
+                grounds,
+                stretch.dts,
+                presses[index],
+            )
+
+    def _steered(
+        self, stretch: Stretch, wishes: "NDArray[np.float64]", presses: "NDArray[np.float64]"
+    ) -> "NDArray[np.float64]":
+        """Return one row a tick, one column a field of `Steered`; fill `presses` of the one that jumps."""
+        import numpy as np
+
+        jump, count, fields = self.tuning.jump, len(stretch.t), len(Steered._fields)
+        told = np.zeros((count, fields + 3))
+        jumps = jump >= 0
+        self._steering, jump_state = self._loop(
+            run_steering,
+            self.tuning.gaits,
+            self._course,
+            self._steering,
+            self.tuning.presses[jump] if jumps else SILENT_PRESS,
+            self._press_states[jump] if jumps else PRESS_AT_REST,
+            stretch.samples,
+            wishes,
+            stretch.presses[jump] if jumps else np.zeros((count, 3)),
+            stretch.dts,
+            told,
+        )
+        if jumps:
+            self._press_states[jump] = jump_state
+            presses[jump] = told[:, fields:]
+        return told[:, :fields]
 
     def _looks(self, stretch: Stretch) -> "NDArray[np.float64]":
         """Return one row a tick, one column a field of `LookOutcome`."""
@@ -316,7 +362,8 @@ def shape(
     press_devices = np.concatenate([stretch.press_devices for stretch in stretches])
     devices = _last_known(np.where(place >= 0, np.array(sampler.devices)[place], press_devices))
     t = np.concatenate([stretch.t for stretch in stretches])
-    trace = _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names)
+    weighs = shaper.tuning.steering is not None and shaper.tuning.steering.fall.on > 0
+    trace = _trace(t, np.full(len(t), 1.0 / hz), name, devices, traced, profile.press_names, weighs)
     return _with_steering(trace, shaper.tuning, traced)
 
 
@@ -361,6 +408,7 @@ def _trace(
     devices: "NDArray[np.intp]",
     traced: Traced,
     press_names: tuple[str, ...],
+    weighs: bool,
 ) -> "pd.DataFrame":
     import numpy as np
     import pandas as pd
@@ -403,7 +451,7 @@ def _trace(
         "vel_x": out["vel_x"],
         "vel_y": out["vel_y"],
         "vel_z": steered["vel_z"],
-        "grounded": np.ones(count, dtype=bool),
+        "grounded": np.ones(count, dtype=bool) if not weighs else steered["grounded"] > 0.0,
     }
     for name, flags in zip(press_names, traced.presses, strict=True):
         for column, flag in enumerate(("held", "began", "ended")):

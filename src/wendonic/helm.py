@@ -11,11 +11,12 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.intent import NO_AXES, NO_LOOK, AxisAmounts, Intent, Look, Presses
 from wendonic.kernels.axis_channel import axis_amount, axis_states_at_rest
 from wendonic.kernels.body import Body
+from wendonic.kernels.fall import NOBODY_TOLD
 from wendonic.kernels.formed_source import FORM_AT_REST, formed_source
 from wendonic.kernels.ground import NO_COURSE, HasNumbers
 from wendonic.kernels.look import LOOK_AT_REST, LookStates, looked
 from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome, tick
-from wendonic.kernels.places import RAW, RISE_PLACE, SAMPLE_WIDTH, SWING_START, THROTTLE_PLACE, TURN_PLACE
+from wendonic.kernels.places import GAIT, RAW, RISE_PLACE, SAMPLE_WIDTH, SWING_START, THROTTLE_PLACE, TURN_PLACE
 from wendonic.kernels.press import PRESS_AT_REST, PressState, pressed
 from wendonic.kernels.sector import sectored
 from wendonic.kernels.steer_frame import FRAME_GRID
@@ -45,9 +46,12 @@ class _ModeRun:
         "beside",
         "carries",
         "devices",
+        "falls",
         "flags",
         "forms",
+        "gaits",
         "gyros",
+        "jump",
         "look",
         "looks",
         "name",
@@ -62,9 +66,9 @@ class _ModeRun:
         "tuning",
     )
 
-    def __init__(self, profile: Profile, name: str, seat: str | None) -> None:
+    def __init__(self, profile: Profile, name: str, seat: str | None, on_course: bool) -> None:
         self.name = name
-        tuning = mode_tuning(profile, name)
+        tuning = mode_tuning(profile, name, on_course)
         self.tuning, self.forms, self.look, self.tables = tuning.tick, tuning.forms, tuning.look, tuning.tables
         self.looks = tuning.look.source_count > 0
         self.gyros = tuning.gyros
@@ -72,6 +76,8 @@ class _ModeRun:
         self.presses, self.flags = tuning.presses, tuning.flags
         self.sectors, self.sector_margin = tuning.sectors, tuning.sector_margin
         self.swing, self.steering = tuning.swing, tuning.steering
+        self.gaits, self.jump = tuning.gaits, tuning.jump
+        self.falls = tuning.steering is not None and tuning.steering.fall.on > 0
         self.beside = tuning.swing is not None or tuning.steering is not None
         self.squares = tuning.steering is not None and tuning.steering.frame == FRAME_GRID
         self.sampler = Sampler(mode_sources(profile, name, seat))
@@ -118,10 +124,11 @@ class Helm:
         self.seat = seat or "pad"
         self.axes = WorldAxes(world.right, world.ahead, world.up)
         self.state = DeviceState()
-        self._modes = {name: _ModeRun(profile, name, seat) for name in profile.mode}
+        self._course = NO_COURSE if course is None else course.numbers
+        on_course = self._course[0] + self._course[1] > 0.0
+        self._modes = {name: _ModeRun(profile, name, seat, on_course) for name in profile.mode}
         self._mode = self._modes[profile.first_mode]
         self._memory = MEMORY_AT_REST
-        self._course = NO_COURSE if course is None else course.numbers
         self._steering = STEERING_AT_REST
         self._swing = SWING_AT_REST
         self._row = [0.0] * SAMPLE_WIDTH
@@ -287,9 +294,10 @@ class Helm:
     def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
         """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
 
-        At first it stands, on level ground; a normal that is not given is level, and so is the air. Presses with
-        `buffer_s` or `grace_s` and modes with a `slope` use it. Raises `WendonicError` for a normal that does not
-        point up.
+        Until it is called the body stands on level ground, but in modes whose gait has weight: there it stands on the
+        course, or at height 0. A normal that is not given is level, and so is the air. Presses with `buffer_s` or
+        `grace_s`, modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does
+        not point up.
         """
         grounded = 1.0 if there else 0.0
         x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
@@ -420,8 +428,8 @@ class Helm:
             self._axis_amounts,
             int(self._sector) if mode.sectors else None,
             self._steering if mode.steering else None,
-            mode.steering,
-            self._ground[0] > 0.0,
+            mode.gaits[int(self._row[GAIT])] if mode.gaits else None,
+            self._stands(),
         )
 
     def _take_changes(self) -> None:
@@ -456,9 +464,10 @@ class Helm:
             row[start + 1] = self._swing.amount
             row[start + RAW + 1] = self._swing.raw
         self._memory, shaped = tick(mode.tuning, self._memory, self._row, self._view_row, dt)
-        tuning = mode.steering
-        if tuning is None:
+        if mode.gaits is None:
             return shaped
+        tuning = mode.gaits[int(self._row[GAIT])]
+        jump = self._press_states[mode.jump] if mode.jump >= 0 else PRESS_AT_REST
         wish = wished(
             tuning,
             self._row,
@@ -468,8 +477,12 @@ class Helm:
             self._axis_begins,
             *self._view_row,
             self._ground,
+            (jump.began, jump.held),
         )
+        was_airborne = self._steering.fall.airborne
         self._steering = steering(tuning, self._course, self._steering, wish, dt)
+        if self._steering.fall.airborne != was_airborne:
+            self._presses_settled = False
         told = steered_outcome(self._steering)
         # Where the body came to stands in the memory, as it does for the usual frames.
         outcome = Outcome(
@@ -515,14 +528,22 @@ class Helm:
         rise, throttle, turn = moving
         return throttle if throttle >= 0.0 else turn if turn >= 0.0 else rise
 
+    def _stands(self) -> bool:
+        """Return whether the body stands on the ground: as the game tells, else as the gait's own weight has it."""
+        told = self._ground[0]
+        if told == NOBODY_TOLD and self._mode.falls:
+            return self._steering.fall.airborne == 0.0
+        return told > 0.0
+
     def _run_presses(self, dt: float) -> None:
         """Bring every press to the end of the tick; they have settled once none of them changes by itself."""
         states = self._press_states
+        grounded = 1.0 if self._stands() else 0.0
         changed = False
         for place, (tuning, reader) in enumerate(zip(self._mode.presses, self._mode.sampler.presses, strict=True)):
             state = states[place]
             lost = 1.0 if reader.lost else 0.0
-            after = pressed(tuning, state, 1.0 if reader.down else 0.0, reader.edges, lost, self._ground[0], dt)
+            after = pressed(tuning, state, 1.0 if reader.down else 0.0, reader.edges, lost, grounded, dt)
             if after is not state:
                 states[place] = after
                 changed = True
@@ -542,6 +563,7 @@ class Helm:
             raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
         if view is not None:
             self.state.set(_VIEW, view)
+        gaits = self._mode.gaits
         states = [state._replace(began=0.0, ended=0.0) for state in self._press_states]
         self._ticks += 1
         presses = Presses(self._press_places, states)
@@ -559,8 +581,8 @@ class Helm:
             self._axis_amounts,
             int(self._sector) if self._sector >= 0.0 else None,
             settled(self._steering) if self._mode.steering is not None else None,
-            self._mode.steering,
-            self._ground[0] > 0.0,
+            gaits[int(self._row[GAIT])] if gaits else None,
+            self._stands(),
         )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:

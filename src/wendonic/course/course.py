@@ -6,9 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from wendonic.course.pieces import Piece, Wall
+from wendonic.course.pieces import Bounds, Piece, Wall
 from wendonic.errors import FileError
-from wendonic.kernels.ground import HEADER_NUMBERS, Ground, ground_at, in_wall
+from wendonic.kernels.ground import HEADER_NUMBERS, WALL_NUMBERS, Ground, ground_at, in_wall
 from wendonic.profile.load import table_from_text, text_of
 from wendonic.profile.table import Table
 
@@ -20,8 +20,9 @@ class CourseError(FileError):
 
 
 class Course(Table):
-    """Ground to try a profile on: the highest of its pieces at each place, level ground at height 0 elsewhere; walls,
-    and squares that are blocked, counted on the plan from (0, 0) about the origin.
+    """Ground to try a profile on: the highest of its pieces at each place, level ground at height 0 elsewhere; walls
+    to slide along, bounds that nobody leaves, and squares that are blocked, counted on the plan from (0, 0) about the
+    origin. It is for feeling a profile, and no physics engine: there are no other bodies, no friction, no bounce.
     """
 
     format: Literal["wendonic-course"]
@@ -29,6 +30,7 @@ class Course(Table):
     title: str = ""
     piece: Annotated[tuple[Piece, ...], Field(strict=False, max_length=200)] = ()
     wall: Annotated[tuple[Wall, ...], Field(strict=False, max_length=200)] = ()
+    bounds: Bounds | None = None
     blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=10_000)] = ()
 
     @cached_property
@@ -36,9 +38,10 @@ class Course(Table):
         """All of it in one row, as the kernels read it; see `kernels.ground`."""
         pieces = [number for piece in self.piece for number in piece.numbers]
         walls = [number for wall in self.wall for number in wall.numbers]
+        walls += self.bounds.numbers if self.bounds else ()
         blocked = [float(number) for square in self.blocked for number in square]
         start = HEADER_NUMBERS + len(pieces) + len(walls)
-        counts = (float(len(self.piece)), float(len(self.wall)), float(start))
+        counts = (float(len(self.piece)), len(walls) / WALL_NUMBERS, float(start))
         return (*counts, *pieces, *walls, float(len(self.blocked)), *blocked)
 
     def ground(self, x: float, y: float) -> Ground:

@@ -24,7 +24,13 @@ def describe_course(course: Course) -> list[str]:
     """
     lines = [f'Course "{course.title}"' if course.title else "Course without a title"]
     lines += [f"  {_piece_words(piece)}" for piece in course.piece] or ["  level ground at height 0"]
-    lines += [f"  wall: {_range(wall.left_m, wall.right_m, wall.back_m, wall.ahead_m)}" for wall in course.wall]
+    lines += [
+        f"  wall: {_range(wall.left_m, wall.right_m, wall.back_m, wall.ahead_m)}, {wall.height_m:g} m high"
+        for wall in course.wall
+    ]
+    if course.bounds:
+        ends = course.bounds
+        lines.append(f"  bounds: {_range(ends.left_m, ends.right_m, ends.back_m, ends.ahead_m)}")
     if course.blocked:
         lines.append(f"  blocked: {', '.join(f'({x}, {y})' for x, y in course.blocked)}")
     return lines

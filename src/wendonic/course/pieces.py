@@ -72,12 +72,33 @@ class Mound(Table):
 
 
 class Wall(Rectangle):
-    """A box that nobody can stand in."""
+    """A box that nobody can stand in, so high; who is above it passes over."""
+
+    height_m: Annotated[float, Field(gt=0.0, le=1000.0)] = 3.0
 
     @property
     def numbers(self) -> tuple[float, ...]:
         """Return it as `kernels.ground.in_wall` reads it."""
-        return (self.left_m, self.back_m, self.right_m, self.ahead_m)
+        return (self.left_m, self.back_m, self.right_m, self.ahead_m, self.height_m)
+
+
+FAR_M = 1e6
+
+
+class Bounds(Rectangle):
+    """How far the course goes: nobody leaves it."""
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return it as four walls outside, which nobody passes over."""
+        left, back, right, ahead = self.left_m, self.back_m, self.right_m, self.ahead_m
+        boxes = (
+            (-FAR_M, -FAR_M, left, FAR_M),
+            (right, -FAR_M, FAR_M, FAR_M),
+            (-FAR_M, -FAR_M, FAR_M, back),
+            (-FAR_M, ahead, FAR_M, FAR_M),
+        )
+        return tuple(number for box in boxes for number in (*box, FAR_M))
 
 
 Piece = Annotated[Flat | Ramp | Mound, Discriminator("form")]

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body import Body
-from wendonic.kernels.gait import walked
+from wendonic.kernels.gait_forms import GaitForms, strode
 from wendonic.kernels.kernel import called_kernel, kernel
 
 
@@ -64,6 +64,7 @@ def driven(
     top_speed: float,
     accel: float,
     brake: float,
+    forms: GaitForms,
     body: Body,
     wanted: float,
     turn: float,
@@ -76,14 +77,16 @@ def driven(
     points half-way between both headings. So a circle stays a circle at every tick rate.
 
     >>> cart = DriveTuning(math.pi, math.pi, 0.0, 1.0, 0)
-    >>> after = driven(cart, 9.0, 9.0, 9.0, Body(0.0, 0.0, 0.0, 0.0, 0.0, math.pi, 0.0), math.pi, 1.0, 0.5)
+    >>> from wendonic.kernels.gait_forms import PLAIN_GAIT
+    >>> rolling = Body(0.0, 0.0, 0.0, 0.0, 0.0, math.pi, 0.0)
+    >>> after = driven(cart, 9.0, 9.0, 9.0, PLAIN_GAIT, rolling, math.pi, 1.0, 0.5)
     >>> round(math.degrees(after.face)), round(after.pos_x, 12), round(after.pos_y, 12)
     (90, 1.0, 1.0)
     """
     face, pos_x, pos_y, pos_z, vel_x, vel_y, _ = body
     sine = math.sin(face)
     cosine = math.cos(face)
-    speed, _, moved, _ = walked(vel_x * sine + vel_y * cosine, 0.0, wanted, 0.0, accel, brake, dt)
+    speed, _, moved, _ = strode(forms, accel, brake, False, vel_x * sine + vel_y * cosine, 0.0, wanted, 0.0, dt)
     if turn == 0.0 or dt <= 0.0:
         return Body(face, pos_x + sine * moved, pos_y + cosine * moved, pos_z, sine * speed, cosine * speed, 0.0)
     half = 0.5 * driven_turn_rate(tuning, turn, moved / dt, top_speed) * dt

@@ -4,6 +4,7 @@ import math
 
 from wendonic.kernels.body import Body
 from wendonic.kernels.flown import flown
+from wendonic.kernels.gait_forms import carried
 from wendonic.kernels.kernel import called_kernel
 from wendonic.kernels.steer_frame import FRAME_CAMERA, steered
 from wendonic.kernels.steering_tuning import SteeringTuning
@@ -38,17 +39,12 @@ def flown_on(tuning: SteeringTuning, body: Body, wish: Wish, face: float, dt: fl
     move_x, move_y = steered(right, ahead, FRAME_CAMERA, wish.yaw)
     top_speed = tuning.top_speed_m_s
     way_z = climb + rise * tuning.rise_m_s / top_speed
-    vel = flown(
-        body.vel_x,
-        body.vel_y,
-        body.vel_z,
-        move_x * top_speed,
-        move_y * top_speed,
-        way_z * top_speed,
-        tuning.accel_m_s2,
-        tuning.brake_m_s2,
-        dt,
-    )
+    was = (body.vel_x, body.vel_y, body.vel_z)
+    wanted = (move_x * top_speed, move_y * top_speed, way_z * top_speed)
+    if tuning.forms.any <= 0:
+        vel = flown(was[0], was[1], was[2], wanted[0], wanted[1], wanted[2], tuning.accel_m_s2, tuning.brake_m_s2, dt)
+    else:
+        vel = carried(tuning.forms, tuning.accel_m_s2, tuning.brake_m_s2, False, was, wanted, dt)
     after = Body(
         face,
         body.pos_x + vel.moved_x,

@@ -8,7 +8,7 @@ from wendonic.kernels.kernel import Row, called_kernel
 PIECE_PLANE = 0.0
 PIECE_MOUND = 1.0
 PIECE_NUMBERS = 8
-WALL_NUMBERS = 4
+WALL_NUMBERS = 5
 HEADER_NUMBERS = 3
 """Where the pieces begin: how many pieces and walls there are, and where the blocked squares begin, stand before."""
 
@@ -76,11 +76,12 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
 
 @called_kernel
 def in_wall(course: Row, x: float, y: float) -> bool:
-    """Return whether a place of the plan lies inside a wall: left, back, right, ahead (m), edges left out.
+    """Return whether a place of the plan lies inside a wall: left, back, right, ahead and height (m), edges left out.
+    Its height plays no part.
 
-    >>> in_wall([0.0, 1.0, 7.0, 0.0, 0.0, 2.0, 1.0, 0.0], 1.0, 0.5)
+    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 1.0, 0.5)
     True
-    >>> in_wall([0.0, 1.0, 7.0, 0.0, 0.0, 2.0, 1.0, 0.0], 2.0, 0.5)
+    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 2.0, 0.5)
     False
     """
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])

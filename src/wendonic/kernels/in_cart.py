@@ -36,9 +36,12 @@ def driven_on(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: f
     throttle = min(max(wish.throttle + wish.ahead, -1.0), 1.0)
     turn = min(max(wish.turn + wish.right, -1.0), 1.0)
     top_speed = tuning.top_speed_m_s
-    wanted = throttle_speed(tuning.drive, top_speed, throttle)
+    # A turn at full lock costs the whole loss.
+    wanted = throttle_speed(tuning.drive, top_speed, throttle) * (1.0 - tuning.forms.turn_loss * abs(turn))
     if tuning.slope.follows <= 0:
-        body = driven(tuning.drive, top_speed, tuning.accel_m_s2, tuning.brake_m_s2, body, wanted, turn, dt)
+        body = driven(
+            tuning.drive, top_speed, tuning.accel_m_s2, tuning.brake_m_s2, tuning.forms, body, wanted, turn, dt
+        )
         x = math.sin(body.face) * wanted / top_speed
         y = math.cos(body.face) * wanted / top_speed
         return body, Way(x, y, x, y, 0.0, 0.0, 0.0, 0.0, 0.0)
@@ -56,6 +59,7 @@ def driven_on(tuning: SteeringTuning, course: Row, body: Body, wish: Wish, dt: f
         top_speed,
         tuning.accel_m_s2,
         tuning.brake_m_s2,
+        tuning.forms,
         body,
         (wanted + rolls) * shorter,
         turn,

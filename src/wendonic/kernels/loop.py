@@ -1,19 +1,23 @@
 """Many ticks in a row: the loop that a batch interprets or compiles."""
 
 from collections.abc import MutableSequence, Sequence
+from typing import TypeAlias
 
 from wendonic.kernels.axis_channel import AxisStates, AxisTuning, axis_amount
 from wendonic.kernels.formed_source import FormState, FormTuning, formed_source
 from wendonic.kernels.kernel import Row, kernel
 from wendonic.kernels.look import LookStates, LookTuning, looked
 from wendonic.kernels.pipeline import Memory, Tuning, tick
-from wendonic.kernels.places import RAW, SWING_START, TAKEN_OFF
+from wendonic.kernels.places import GAIT, RAW, SWING_START, TAKEN_OFF
 from wendonic.kernels.press import PressState, PressTuning, pressed
 from wendonic.kernels.sector import sectored
 from wendonic.kernels.steered import ON_GROUND, steered_outcome, wished
 from wendonic.kernels.steering import SteeringState, steering
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.swing import SwingState, SwingTuning, swung
+
+Gaits: TypeAlias = tuple[SteeringTuning, SteeringTuning, SteeringTuning, SteeringTuning]
+"""The numbers of steering with each of a mode's gaits, its own first."""
 
 
 @kernel
@@ -57,29 +61,43 @@ def run_swing(
 
 @kernel
 def run_steering(
-    tuning: SteeringTuning,
+    tunings: Gaits,
     course: Row,
     state: SteeringState,
+    jump: PressTuning,
+    jump_state: PressState,
     samples: Sequence[Row],
     wishes: Sequence[Row],
+    jumps: Sequence[Row],
     dts: Row,
     outcomes: Sequence[MutableSequence[float]],
-) -> SteeringState:
-    """Fill `outcomes` with the fields of `Steered`, one row a tick, and return the state after the last one.
+) -> tuple[SteeringState, PressState]:
+    """Fill `outcomes` with the fields of `Steered`, then held, began and ended of the press that jumps, one row a
+    tick, and return both states after the last one.
 
-    `wishes` holds local right and ahead; rise, throttle and turn; where they began in the tick; and yaw and pitch
-    (rad) of the view.
+    `tunings` has one for each gait; a sample says which counts. `wishes` holds local right and ahead; rise, throttle
+    and turn; where they began in the tick; and yaw and pitch (rad) of the view; `jumps` down, edges and lost of the
+    press that jumps, which waits for the ground, and so has its place in here.
     """
     for k in range(len(dts)):
         right, ahead, rise, throttle, turn, rise_from, throttle_from, turn_from, yaw, pitch = wishes[k]
         begin = (rise_from, throttle_from, turn_from)
-        wish = wished(tuning, samples[k], right, ahead, (rise, throttle, turn), begin, yaw, pitch, ON_GROUND)
+        tuning = tunings[int(samples[k][GAIT])]
+        down, edges, lost = jumps[k]
+        jump_state = pressed(jump, jump_state, down, edges, lost, 1.0 - state.fall.airborne, dts[k])
+        jumps_now = (jump_state.began, jump_state.held)
+        wish = wished(
+            tuning, samples[k], right, ahead, (rise, throttle, turn), begin, yaw, pitch, ON_GROUND, jumps_now
+        )
         state = steering(tuning, course, state, wish, dts[k])
         told = steered_outcome(state)
         row = outcomes[k]
         for field in range(len(told)):
             row[field] = told[field]
-    return state
+        row[len(told)] = jump_state.held
+        row[len(told) + 1] = jump_state.began
+        row[len(told) + 2] = jump_state.ended
+    return state, jump_state
 
 
 @kernel

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body import Body
-from wendonic.kernels.gait import walked
+from wendonic.kernels.gait_forms import strode
 from wendonic.kernels.ground import Ground, ground_at
 from wendonic.kernels.kernel import Row, called_kernel
 from wendonic.kernels.slope import OnSlope, laid_on_slope, refused_uphill
@@ -74,8 +74,16 @@ def walked_on(
     _, pos_x, pos_y, pos_z, vel_x, vel_y, _ = body
     top_speed = tuning.top_speed_m_s
     if tuning.slope.follows <= 0:
-        vel_x, vel_y, moved_x, moved_y = walked(
-            vel_x, vel_y, move_x * top_speed, move_y * top_speed, tuning.accel_m_s2, tuning.brake_m_s2, dt
+        vel_x, vel_y, moved_x, moved_y = strode(
+            tuning.forms,
+            tuning.accel_m_s2,
+            tuning.brake_m_s2,
+            wish.grounded <= 0.0,
+            vel_x,
+            vel_y,
+            move_x * top_speed,
+            move_y * top_speed,
+            dt,
         )
         level = Body(face, pos_x + moved_x, pos_y + moved_y, pos_z, vel_x, vel_y, 0.0)
         return level, Way(move_x, move_y, move_x, move_y, 0.0, 0.0, 0.0, 0.0, 0.0)
@@ -85,13 +93,15 @@ def walked_on(
         left = refused_before(tuning, course, left, pos_x, pos_y)
     way_x, way_y, way_z = laid_on_slope(left.x, left.y, normal_x, normal_y, normal_z)
     slide_x, slide_y, slide_z = laid_on_slope(left.slide_x, left.slide_y, normal_x, normal_y, normal_z)
-    vel_x, vel_y, moved_x, moved_y = walked(
+    vel_x, vel_y, moved_x, moved_y = strode(
+        tuning.forms,
+        tuning.accel_m_s2,
+        tuning.brake_m_s2,
+        wish.grounded <= 0.0,
         vel_x,
         vel_y,
         way_x * top_speed + slide_x,
         way_y * top_speed + slide_y,
-        tuning.accel_m_s2,
-        tuning.brake_m_s2,
         dt,
     )
     pos_x += moved_x

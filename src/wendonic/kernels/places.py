@@ -64,5 +64,11 @@ POINT_START = HEAD_START + 2
 right, ahead and up each.
 """
 
-SAMPLE_WIDTH = POINT_START + 7
+GAIT = POINT_START + 7
+"""Where it has the number of the gait that held presses switch to, 0 for the mode's own."""
+
+GAITS = 4
+"""Gaits that a mode has room for."""
+
+SAMPLE_WIDTH = GAIT + 1
 """Numbers in a sample."""

@@ -3,6 +3,7 @@
 import math
 from typing import NamedTuple
 
+from wendonic.kernels.fall import NOBODY_TOLD
 from wendonic.kernels.kernel import Row, called_kernel
 from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START, HEAD_START, POINT_START
 from wendonic.kernels.steer_frame import AHEAD_HEAD, FRAME_HANDS, hands_yaw
@@ -10,8 +11,8 @@ from wendonic.kernels.steering import SteeringState
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.wish import Wish
 
-ON_GROUND = (1.0, 0.0, 0.0, 1.0)
-"""Standing on level ground, as far as anybody told: 1 for standing, then the ground's normal."""
+ON_GROUND = (NOBODY_TOLD, 0.0, 0.0, 1.0)
+"""Standing on level ground, as far as anybody told: 1 for standing, 0 for the air; then the ground's normal."""
 
 
 @called_kernel
@@ -25,10 +26,12 @@ def wished(
     yaw: float,
     pitch: float,
     ground: tuple[float, float, float, float],
+    jump: tuple[float, float] = (0.0, 0.0),
 ) -> Wish:
     """Return what steers a tick: the shaped channels, the view, the ground, and the places that a sample has.
 
-    `axes` are rise, throttle and turn, `begin` where their ramps began in the tick. In the frame of the hands, head
+    `axes` are rise, throttle and turn, `begin` where their ramps began in the tick, `jump`
+    whether a jump began in it and is held. In the frame of the hands, head
     or hands point from where the view looks.
 
     >>> from wendonic.kernels.places import SAMPLE_WIDTH
@@ -75,13 +78,16 @@ def wished(
         sample[p],
         (sample[p + 1], sample[p + 2], sample[p + 3]),
         (sample[p + 4], sample[p + 5], sample[p + 6]),
+        jump[0],
+        jump[1],
     )
 
 
 class Steered(NamedTuple):
     """What a tick of steering tells, every field a float: the wish on the plan, the body, the square that is stepped
     to, whether something was refused, and the square that refuses a step, the goal and whether it is walked to or was
-    reached, the vignette, and whether the body was brought back out of a wall, or to where a hand pointed.
+    reached, the vignette, whether the body was brought back out of a wall, or to where a hand pointed, and whether it
+    stands on the ground.
     """
 
     move_x: float
@@ -107,6 +113,7 @@ class Steered(NamedTuple):
     vignette: float
     returned: float
     landed: float
+    grounded: float
 
 
 @called_kernel
@@ -117,7 +124,7 @@ def steered_outcome(state: SteeringState) -> Steered:
     >>> steered_outcome(STEERING_AT_REST).amount
     0.0
     """
-    body, way, _, grid, goal, arrived, comfort, pointing = state
+    body, way, _, grid, goal, arrived, comfort, pointing, fall = state
     amount = math.sqrt(way.move_x * way.move_x + way.move_y * way.move_y)
     # Only rounding can bring it here, in every frame that caps.
     amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
@@ -147,4 +154,5 @@ def steered_outcome(state: SteeringState) -> Steered:
         comfort.shown,
         comfort.returned,
         pointing.landed,
+        1.0 - fall.airborne,
     )

@@ -6,10 +6,13 @@ from typing import NamedTuple
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body import BODY_AT_REST, Body
 from wendonic.kernels.comfort import COMFORT_AT_REST, ComfortState, comforted
+from wendonic.kernels.contact import bumped
 from wendonic.kernels.facing import FACE_TRAVEL, faced
+from wendonic.kernels.fall import STANDING, FallState, come_down, taken_off
 from wendonic.kernels.fly import flown_on
 from wendonic.kernels.goto import NO_GOAL, Goal
 from wendonic.kernels.grid import GRID_AT_REST, GridHeld, GridState, GridStep
+from wendonic.kernels.ground import ground_at
 from wendonic.kernels.in_cart import driven_on
 from wendonic.kernels.kernel import Row, called_kernel, kernel
 from wendonic.kernels.landing import NO_LANDING, NO_POINTING, Pointing, landing
@@ -28,10 +31,13 @@ from wendonic.kernels.steer_frame import (
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
-from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at
+from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at, wish_on
 
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most: within one, the way turns so little that its middle stands for it."""
+
+MOST_TANGENT = 2.0
+"""Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
 
 MOST_PARTS = 1000
 """Parts of one tick at most; beyond that they grow."""
@@ -39,7 +45,8 @@ MOST_PARTS = 1000
 
 class SteeringState(NamedTuple):
     """What is carried from tick to tick, and at once what came out: the body, its way, its own up (x, y, z, for
-    leaning), the squares of a grid, the goal, whether the goal was reached in this tick, comfort and pointing.
+    leaning), the squares of a grid, the goal, whether the goal was reached in this tick, comfort, pointing, and
+    whether it is off the ground.
     """
 
     body: Body
@@ -50,10 +57,11 @@ class SteeringState(NamedTuple):
     arrived: float
     comfort: ComfortState
     pointing: Pointing
+    fall: FallState
 
 
 STEERING_AT_REST = SteeringState(
-    BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0, COMFORT_AT_REST, NO_POINTING
+    BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0, COMFORT_AT_REST, NO_POINTING, STANDING
 )
 
 
@@ -77,7 +85,8 @@ def steering_entered(tuning: SteeringTuning, body: Body, yaw: float) -> Steering
     if tuning.comfort.on > 0:
         _, x, y, _, vel_x, vel_y, vel_z = body
         comfort = ComfortState(0.0, 0.0, vel_x, vel_y, vel_z, yaw, 0.0, x, y, 0.0, 0.0, x, y, 0.0)
-    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0, comfort, NO_POINTING)
+    fall = FallState(1.0, 0.0) if body.vel_z != 0.0 and tuning.fall.on > 0 else STANDING
+    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0, comfort, NO_POINTING, fall)
 
 
 def settled(state: SteeringState) -> SteeringState:
@@ -162,7 +171,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     >>> walking.way.move_y, walking.body.vel_y
     (1.0, 0.22)
     """
-    body, _, up, grid, goal, arrived, comfort, pointing = state
+    body, _, up, grid, goal, arrived, comfort, pointing, fall = state
     frame = tuning.frame
     was = body.face
     if frame == FRAME_DRIVE:
@@ -192,7 +201,50 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     if tuning.slope.follows > 0:
         _, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
         up = leaned(up, (normal_x, normal_y, normal_z), tuning.lean_half_life_s, dt)
-    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall)
+
+
+@called_kernel
+def weighed_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wish, dt: float) -> SteeringState:
+    """Return the state after `dt` seconds of `steering_part`, stopped by walls and steps, and with the gait's weight.
+
+    >>> from wendonic.kernels.fall import NO_FALL, NOBODY_TOLD
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> heavy = PLAIN_STEERING._replace(fall=NO_FALL._replace(on=1, falling_m_s2=8.0, terminal_m_s=99.0))
+    >>> above = STEERING_AT_REST._replace(body=BODY_AT_REST._replace(pos_z=5.0), fall=FallState(1.0, 0.0))
+    >>> weighed_part(heavy, (0.0, 0.0, 3.0, 0.0), above, NO_WISH._replace(grounded=NOBODY_TOLD), 1.0).body.pos_z
+    1.0
+    """
+    was = state.body
+    told = wish.grounded
+    weighs = tuning.fall.on > 0
+    fall = state.fall
+    if weighs and told > 0.0:
+        wish = wish_on(wish, 0.0 if fall.airborne > 0.0 else told)
+    state = steering_part(tuning, course, state, wish, dt)
+    body = state.body
+    on_ground = wish.grounded > 0.0 and (weighs or tuning.slope.follows > 0)
+    if tuning.radius_m > 0.0:
+        bumps = bumped(course, tuning.radius_m, on_ground, was, body)
+        if course[0] > 0.0 and on_ground and tuning.slope.follows > 0 and bumps != body:
+            height = ground_at(course, bumps.pos_x, bumps.pos_y).height
+            bumps = Body(bumps.face, bumps.pos_x, bumps.pos_y, height, bumps.vel_x, bumps.vel_y, bumps.vel_z)
+        body = bumps
+    if weighs:
+        steepest = min(tuning.slope.limit_tangent, MOST_TANGENT)
+        fall, body = come_down(tuning.fall, course, fall, told, was, body, steepest, dt)
+    return SteeringState(
+        body,
+        state.way,
+        state.up,
+        state.grid,
+        state.goal,
+        state.arrived,
+        state.comfort,
+        state.pointing,
+        fall,
+    )
 
 
 @kernel
@@ -220,7 +272,12 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     tick_s = dt
     goal_was = goal
     from_x, from_y = state.body.pos_x, state.body.pos_y
-    state = SteeringState(state.body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing)
+    body, fall = state.body, state.fall
+    if tuning.fall.on > 0:
+        fall, vel_z = taken_off(tuning.fall, fall, body.vel_z, wish.jump_began, wish.jump_held)
+        body = Body(body.face, body.pos_x, body.pos_y, body.pos_z, body.vel_x, body.vel_y, vel_z)
+    state = SteeringState(body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing, fall)
+    weighs = tuning.fall.on > 0 or (tuning.radius_m > 0.0 and course[0] + course[1] > 0.0)
     parts = 1
     if tuning.frame != FRAME_GRID and dt > PART_S:
         # A hair more than a whole number of parts is that number.
@@ -229,8 +286,11 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     ramps = wish.turn_from != wish.turn or wish.throttle_from != wish.throttle or wish.rise_from != wish.rise
     for part in range(parts):
         now = wish_at(wish, (part + 0.5) / parts) if ramps else wish
-        state = steering_part(tuning, course, state, now, dt)
-    body, way, up, grid, goal, arrived, comfort, pointing = state
+        if weighs:
+            state = weighed_part(tuning, course, state, now, dt)
+        else:
+            state = steering_part(tuning, course, state, now, dt)
+    body, way, up, grid, goal, arrived, comfort, pointing, fall = state
     if goal_was.there > 0.0:
         full_m = tuning.top_speed_m_s * tick_s
         way = told_way(way, arrived, goal_was.x - from_x, goal_was.y - from_y, tuning.goto.arrival_m, full_m)
@@ -238,4 +298,4 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
         comfort, body = comforted(tuning.comfort, course, comfort, body, wish.view_yaw, wish.head, tick_s)
     if tuning.arc_m_s > 0.0:
         pointing, body = pointed(tuning, course, pointing, body, wish, comfort.offset_x, comfort.offset_y)
-    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall)

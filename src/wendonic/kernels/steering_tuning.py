@@ -5,6 +5,8 @@ from typing import NamedTuple
 from wendonic.kernels.comfort import NO_COMFORT, ComfortTuning
 from wendonic.kernels.drive import NO_DRIVE, DriveTuning
 from wendonic.kernels.facing import FACE_TRAVEL
+from wendonic.kernels.fall import NO_FALL, FallTuning
+from wendonic.kernels.gait_forms import PLAIN_GAIT, GaitForms
 from wendonic.kernels.goto import NO_GOTO, GotoTuning
 from wendonic.kernels.grid import NO_GRID, GridTuning
 from wendonic.kernels.slope import LEVEL_ONLY, SlopeTuning
@@ -17,7 +19,8 @@ class SteeringTuning(NamedTuple):
     `turn_rate` in rad/s. `level` is 1 where flying stays level whatever the view's pitch, `rise_m_s` the speed of
     rising, `capped` 1 where rising and flying ahead together are no faster than one of them; `ahead` says what is
     ahead for the hands, `arc_m_s` how fast the arc leaves a hand that points at a place to be at (0: none does);
-    `lean_half_life_s` is how fast the body leans with the ground.
+    `lean_half_life_s` is how fast the body leans with the ground. `forms` and `fall` are the rest of the gait; walls
+    stop a body of `radius_m`, where that is above 0.
     """
 
     frame: int
@@ -37,6 +40,9 @@ class SteeringTuning(NamedTuple):
     comfort: ComfortTuning
     arc_m_s: float
     lean_half_life_s: float
+    forms: GaitForms
+    fall: FallTuning
+    radius_m: float
 
 
 PLAIN_STEERING = SteeringTuning(
@@ -56,5 +62,8 @@ PLAIN_STEERING = SteeringTuning(
     LEVEL_ONLY,
     NO_COMFORT,
     0.0,
+    0.0,
+    PLAIN_GAIT,
+    NO_FALL,
     0.0,
 )

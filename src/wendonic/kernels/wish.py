@@ -11,7 +11,8 @@ class Wish(NamedTuple):
     where it looks (in a headset the head turns on top of it); whether the body stands on the ground, and the ground's
     normal as the game tells it; whether a goal was given this tick, and where, and whether there is a point to aim
     at, and where (m); then, in the play space, where the head is, and whether a hand points, where it is (m) and
-    which way (zeros: unseen).
+    which way (zeros: unseen); and whether a jump began in this tick, and is held. `grounded` is NOBODY_TOLD while the
+    game has said nothing.
     """
 
     right: float
@@ -40,6 +41,8 @@ class Wish(NamedTuple):
     points: float
     hand: tuple[float, float, float]
     hand_way: tuple[float, float, float]
+    jump_began: float
+    jump_held: float
 
 
 _NOTHING = (0.0, 0.0, 0.0)
@@ -52,6 +55,8 @@ NO_WISH = Wish(
     points=0.0,
     hand=_NOTHING,
     hand_way=_NOTHING,
+    jump_began=0.0,
+    jump_held=0.0,
 )
 """Nothing asked for, on level ground."""
 
@@ -91,6 +96,47 @@ def wish_at(wish: Wish, share: float) -> Wish:
         wish.points,
         wish.hand,
         wish.hand_way,
+        wish.jump_began,
+        wish.jump_held,
+    )
+
+
+@called_kernel
+def wish_on(wish: Wish, grounded: float) -> Wish:
+    """Return the wish of a body that stands on the ground (1), or does not (0).
+
+    >>> wish_on(NO_WISH, 0.0).grounded
+    0.0
+    """
+    return Wish(
+        wish.right,
+        wish.ahead,
+        wish.rise,
+        wish.turn,
+        wish.throttle,
+        wish.rise_from,
+        wish.turn_from,
+        wish.throttle_from,
+        wish.yaw,
+        wish.pitch,
+        wish.view_yaw,
+        wish.look_yaw,
+        grounded,
+        wish.normal_x,
+        wish.normal_y,
+        wish.normal_z,
+        wish.goal_given,
+        wish.goal_x,
+        wish.goal_y,
+        wish.aim_given,
+        wish.aim_x,
+        wish.aim_y,
+        wish.head,
+        wish.points,
+        wish.hand,
+        wish.hand_way,
+        wish.jump_began,
+        wish.jump_held,
     )
 
 

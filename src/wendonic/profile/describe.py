@@ -3,8 +3,10 @@
 from wendonic.look_units import zoom_ratio
 from wendonic.profile.bind_words import goal_words, look_source_words, source_words
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
+from wendonic.profile.gait import GRAVITY_M_S2, Gait
 from wendonic.profile.press_binds import PressEntry, PressTable, TriggerEntry, WheelEntry, ZoneEntry
-from wendonic.profile.schema import Gait, Mode, Profile, World
+from wendonic.profile.schema import Mode, Profile, World
+from wendonic.profile.steer_tuning import RISE_M_S
 from wendonic.profile.steer_words import comfort_lines, steer_lines
 from wendonic.profile.tuning import (
     DIAGONAL_FACTOR_USUAL,
@@ -33,7 +35,7 @@ def describe_profile(profile: Profile) -> list[str]:
     ]
     lines += _window_lines(profile.window)
     for name, mode in profile.mode.items():
-        lines += _mode_lines(name, mode, profile.gait_of(name), starts=name == profile.first_mode)
+        lines += _mode_lines(name, mode, profile.gaits_of(name), starts=name == profile.first_mode)
     return lines
 
 
@@ -71,7 +73,7 @@ def describe_world(world: World) -> str:
     return f"{kind}{upright}; ahead is {world.ahead}, right is {world.right}"
 
 
-def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
+def _mode_lines(name: str, mode: Mode, gaits: dict[str, Gait], starts: bool) -> list[str]:
     lines = [
         f"  mode {name}{' (starts here)' if starts else ''}",
         *steer_lines(mode.steer),
@@ -91,7 +93,10 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
         lines += [f"      {look_source_words(bind)}" for bind in mode.look.bind]
     lines += [f"    press {press}: {_press_words(table)}" for press, table in mode.press.items()]
     if mode.steer.frame != "grid":
-        lines.append(f"    {_gait_words(mode.gait, gait)}")
+        switches = {gait: press for press, gait in mode.press_gaits.items()}
+        for gait_name, gait in gaits.items():
+            while_held = f" while {switches[gait_name]} is held" if gait_name in switches else ""
+            lines.append(f"    {_gait_words(gait_name + while_held, gait, mode.steer.frame == 'fly')}")
     if mode.leave_to is not None:
         lines.append(f"    leaves to: {', '.join(mode.leave_to) or 'nowhere'}")
     if mode.held_presses == "drop":
@@ -99,12 +104,32 @@ def _mode_lines(name: str, mode: Mode, gait: Gait, starts: bool) -> list[str]:
     return lines
 
 
-def _gait_words(name: str, gait: Gait) -> str:
-    stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
-    return (
-        f"gait {name}: top speed {gait.top_speed_m_s:g} m/s, speeds up at {gait.accel_m_s2:g} m/s², "
-        f"brakes at {gait.brake_m_s2:g} m/s² (stops from top speed in {stop_m:.2f} m)"
-    )
+def _gait_words(name: str, gait: Gait, flies: bool) -> str:
+    words = f"gait {name}: top speed {gait.top_speed_m_s:g} m/s, "
+    if gait.drag_per_s is not None:
+        words += f"{gait.thrust_m_s2:g} m/s² of thrust against a drag of {gait.drag_per_s:g} /s"
+    elif gait.coast_half_life_s is not None:
+        words += f"speeds up at {gait.accel_m_s2:g} m/s², coasts with a half-life of {gait.coast_half_life_s:g} s"
+    else:
+        stop_m = gait.top_speed_m_s**2 / (2.0 * gait.brake_m_s2)
+        words += (
+            f"speeds up at {gait.accel_m_s2:g} m/s², brakes at {gait.brake_m_s2:g} m/s² "
+            f"(stops from top speed in {stop_m:.2f} m)"
+        )
+    if gait.reverse_m_s2 is not None:
+        words += f", back the other way at {gait.reverse_m_s2:g} m/s²"
+    if gait.turn_loss:
+        words += f", loses up to {gait.turn_loss:.0%} of it in turns"
+    if flies:
+        words += f", rises at {RISE_M_S if gait.rise_m_s is None else gait.rise_m_s:g} m/s"
+    if gait.jump is not None:
+        gravity = GRAVITY_M_S2 if gait.gravity_m_s2 is None else gait.gravity_m_s2
+        start_m_s, rising_m_s2 = gait.jump.start_m_s(gravity), gait.jump.rising_m_s2(gravity)
+        height_m, top_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
+        words += f"; {gait.jump.press} jumps {height_m:.2f} m high in {top_s:.2f} s"
+    elif gait.falls:
+        words += f"; falls at {gait.gravity_m_s2:g} m/s²"
+    return words
 
 
 def _move_words(move: Move) -> str:

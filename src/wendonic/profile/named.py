@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.errors import none_such
+from wendonic.profile.gait import USUAL_GAITS
 from wendonic.profile.window import USUAL_ZONES
 
 
@@ -36,6 +37,9 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
     amounts = move.get("press_amounts") if isinstance(move, dict) else None
     for name in amounts if isinstance(amounts, dict) else ():
         yield f"{path}.move.press_amounts.{name}", name
+    switches = mode.get("press_gaits")
+    for name in switches if isinstance(switches, dict) else ():
+        yield f"{path}.press_gaits.{name}", name
     steer = mode.get("steer")
     teleport = steer.get("teleport") if isinstance(steer, dict) else None
     if isinstance(teleport, dict) and isinstance(teleport.get("press"), str):
@@ -59,7 +63,7 @@ def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
     modes, gaits, window = content.get("mode"), content.get("gait", {}), content.get("window", {})
     if not isinstance(modes, dict) or not isinstance(gaits, dict):
         return wrong
-    gait_names = dict.fromkeys([*gaits, "walk"])
+    gait_names = dict.fromkeys([*gaits, *USUAL_GAITS])
     zones = window.get("zone", {}) if isinstance(window, dict) else {}
     zone_names = dict.fromkeys([*(zones if isinstance(zones, dict) else ()), *USUAL_ZONES])
     for name, mode in modes.items():
@@ -68,6 +72,10 @@ def unknown_names(content: dict[str, Any]) -> list[tuple[str, str]]:
         gait = mode.get("gait", "walk")
         if isinstance(gait, str) and gait not in gait_names:
             wrong.append((f"mode.{name}.gait", none_such("gait", gait, gait_names)))
+        switches = mode.get("press_gaits")
+        for press, other in switches.items() if isinstance(switches, dict) else ():
+            if isinstance(other, str) and other not in gait_names:
+                wrong.append((f"mode.{name}.press_gaits.{press}", none_such("gait", other, gait_names)))
         leave_to = mode.get("leave_to")
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if isinstance(other, str) and other not in modes:

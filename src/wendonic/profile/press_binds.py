@@ -73,3 +73,8 @@ class PressTable(Table):
             if getattr(self, f"{style}_s") is not None and self.style != style:
                 raise own_fault(f'{style}_s does nothing under style "{self.style}"; it goes with style "{style}"')
         return self
+
+    @property
+    def waits_for_ground(self) -> bool:
+        """Whether it begins on the ground only, early or late as it may be asked for."""
+        return self.buffer_s is not None or self.grace_s is not None

@@ -2,13 +2,16 @@
 
 from typing import Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import BeforeValidator, Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
+from wendonic.kernels.places import GAITS
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
 from wendonic.profile.comfort import Comfort
+from wendonic.profile.gait import USUAL_GAITS, Gait, begun_with_usual
 from wendonic.profile.goal_binds import GoalTable
+from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
 from wendonic.profile.named import unknown_names
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.steer import AnySteer, CameraSteer, DriveSteer, Faced, GotoSteer, MapSteer
@@ -62,11 +65,13 @@ class World(Table):
 class Mode(Table):
     """A named part of a profile, with its own bindings, steering and gait.
 
+    While a press of `press_gaits` is held, its gait counts; of several, the one that stands last in the table.
     `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
     until they are let go and pressed again.
     """
 
     gait: str = "walk"
+    press_gaits: Annotated[dict[str, str], Field(max_length=GAITS - 1)] = Field(default_factory=dict)
     leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = None
     held_presses: Literal["carry", "drop"] = "carry"
     steer: AnySteer = CameraSteer()
@@ -106,6 +111,8 @@ class Mode(Table):
             wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
         if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
             wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
+        if steer.frame == "grid" and self.press_gaits:
+            wrong.append(("press_gaits", 'does nothing under frame "grid", whose steps have a time of their own'))
         if steer.frame == "grid" and "gait" in self.model_fields_set:
             wrong.append(("gait", 'does nothing under frame "grid", whose steps have a time of their own'))
         if self.goal is not None and not isinstance(steer, GotoSteer):
@@ -136,14 +143,6 @@ class Mode(Table):
         return self
 
 
-class Gait(Table):
-    """The constants that turn intent into motion."""
-
-    top_speed_m_s: Annotated[float, Field(gt=0.0, le=1000.0)] = 3.2
-    accel_m_s2: Annotated[float, Field(gt=0.0, le=100_000.0)] = 22.0
-    brake_m_s2: Annotated[float, Field(gt=0.0, le=100_000.0)] = 30.0
-
-
 class Profile(Table):
     """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts."""
 
@@ -156,7 +155,7 @@ class Profile(Table):
     world: World = World(right="+x", ahead="+y", up="+z")
     window: Window = Window()
     mode: Annotated[dict[str, Mode], Field(min_length=1)]
-    gait: dict[str, Gait] = Field(default_factory=dict)
+    gait: Annotated[dict[str, Gait], BeforeValidator(begun_with_usual)] = Field(default_factory=dict)
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
@@ -168,6 +167,8 @@ class Profile(Table):
             if mode.goal is not None and self.window.plan is None:
                 words = "points into the window, but [window.plan] does not say what that shows"
                 wrong.append((f"mode.{name}.goal.bind.0", words))
+            wrong += gait_faults(name, mode, self.gaits_of(name))
+        wrong += idle_gait_faults(self.mode, self.gait)
         if wrong:
             raise own_faults(wrong)
         return self
@@ -191,5 +192,11 @@ class Profile(Table):
         return name
 
     def gait_of(self, mode_name: str) -> Gait:
-        """Return the gait of a mode; a `walk` that the file leaves out has every default."""
-        return self.gait.get(self.mode[mode_name].gait) or Gait()
+        """Return the gait of a mode; a usual one, such as `walk`, need not stand in the file."""
+        return self.gaits_of(mode_name)[self.mode[mode_name].gait]
+
+    def gaits_of(self, mode_name: str) -> dict[str, Gait]:
+        """Return the gaits of a mode by name: its own first, then those that held presses switch to, in order."""
+        mode = self.mode[mode_name]
+        names = dict.fromkeys([mode.gait, *mode.press_gaits.values()])
+        return {name: self.gait.get(name) or USUAL_GAITS.get(name) or Gait() for name in names}

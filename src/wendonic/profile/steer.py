@@ -12,7 +12,6 @@ AT_ONCE_DEG_S = 100_000.0
 
 TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
 Metres = Annotated[float, Field(ge=0.0, le=1000.0)]
-Speed = Annotated[float, Field(gt=0.0, le=1000.0)]
 
 
 class Slope(Table):
@@ -126,11 +125,12 @@ class DriveSteer(Sprite):
 
 
 class FlySteer(Faced):
-    """As `camera`, with `rise` up and down at `rise_m_s`; unless `level`, ahead climbs and dives with the view."""
+    """As `camera`, with `rise` up and down at the gait's `rise_m_s`; unless `level`, ahead climbs and dives with the
+    view.
+    """
 
     frame: Literal["fly"]
     level: bool = True
-    rise_m_s: Speed = 2.0
 
 
 class GridSteer(Faced):

@@ -1,10 +1,13 @@
 """From a `steer` table to the kernels' numbers."""
 
 import math
+from collections.abc import Iterable
 
 from wendonic.kernels.comfort import NO_COMFORT, ComfortTuning
 from wendonic.kernels.drive import NO_DRIVE, DriveTuning
 from wendonic.kernels.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.fall import NO_FALL, FallTuning
+from wendonic.kernels.gait_forms import GaitForms
 from wendonic.kernels.goto import NO_GOTO, GotoTuning
 from wendonic.kernels.grid import NO_GRID, GridTuning
 from wendonic.kernels.opposites import OPPOSITES_CANCEL
@@ -25,7 +28,8 @@ from wendonic.kernels.steer_frame import (
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.profile.comfort import Comfort
-from wendonic.profile.schema import Gait, Mode
+from wendonic.profile.gait import GRAVITY_M_S2, TERMINAL_M_S, Gait
+from wendonic.profile.schema import Mode
 from wendonic.profile.source_tuning import OPPOSITES
 from wendonic.profile.steer import (
     DriveSteer,
@@ -49,6 +53,11 @@ FRAMES = {
 }
 _FACES = {"travel": FACE_TRAVEL, "view": FACE_VIEW, "aim": FACE_AIM, "hold": FACE_HOLD, "turn": FACE_TURN}
 _AHEADS = {"head": AHEAD_HEAD, "hand.left": AHEAD_LEFT, "hand.right": AHEAD_RIGHT, "hands": AHEAD_BOTH}
+RISE_M_S = 2.0
+"""How fast a gait rises that names no speed for it."""
+
+LEAST_RATE = 1e-9
+
 CART_RADIUS_M = 2.0
 """The smallest circle of a cart whose profile names none."""
 
@@ -58,13 +67,54 @@ def slope_of(mode: Mode) -> Slope | None:
     return getattr(mode.steer, "slope", None)
 
 
-def stays_in_tick(mode: Mode) -> bool:
-    """Return whether the tick itself does all the steering: level ground, by camera or map, facing the travel."""
+def stays_in_tick(mode: Mode, gaits: Iterable[Gait]) -> bool:
+    """Return whether the tick itself does all the steering: level ground, by camera or map, facing the travel, with
+    one plain gait.
+    """
     steer = mode.steer
-    if mode.comfort is not None:
+    if mode.comfort is not None or mode.press_gaits or not all(gait.plain for gait in gaits):
         return False
     usual = steer.frame in ("camera", "map") and isinstance(steer, Faced) and steer.face == "travel"
     return usual and slope_of(mode) is None
+
+
+def gait_forms(gait: Gait) -> GaitForms:
+    """Return the numbers of what a gait has besides its top speed and two rates."""
+    air_accel = gait.accel_m_s2 if gait.air_accel_m_s2 is None else gait.air_accel_m_s2
+    air_brake = gait.brake_m_s2 if gait.air_brake_m_s2 is None else gait.air_brake_m_s2
+    in_air = (air_accel, air_brake) != (gait.accel_m_s2, gait.brake_m_s2)
+    # No rate is 0: kernels divide by it.
+    return GaitForms(
+        int(not gait.plain and (in_air or gait.turn_loss > 0.0 or _has_forms(gait))),
+        gait.brake_m_s2 if gait.reverse_m_s2 is None else gait.reverse_m_s2,
+        max(air_accel, LEAST_RATE),
+        max(air_brake, LEAST_RATE),
+        gait.drag_per_s or 0.0,
+        gait.coast_half_life_s or 0.0,
+        gait.turn_loss,
+    )
+
+
+def _has_forms(gait: Gait) -> bool:
+    # In the air nothing coasts, even where both rates are the same there.
+    return any(value is not None for value in (gait.reverse_m_s2, gait.drag_per_s, gait.coast_half_life_s))
+
+
+def fall_tuning(gait: Gait) -> FallTuning:
+    """Return the numbers of a gait's weight."""
+    if not gait.falls:
+        return NO_FALL
+    gravity = GRAVITY_M_S2 if gait.gravity_m_s2 is None else gait.gravity_m_s2
+    rising = gait.jump.rising_m_s2(gravity) if gait.jump else gravity
+    ratio = 1.0 if gait.fall_ratio is None else gait.fall_ratio
+    return FallTuning(
+        1,
+        rising,
+        rising * ratio,
+        TERMINAL_M_S if gait.terminal_fall_m_s is None else gait.terminal_fall_m_s,
+        gait.jump.start_m_s(gravity) if gait.jump else 0.0,
+        gait.jump.cut_ratio if gait.jump else 1.0,
+    )
 
 
 def comfort_tuning(comfort: Comfort) -> ComfortTuning:
@@ -87,7 +137,8 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
     """Return the numbers of a mode's steering."""
     steer = mode.steer
     drive, grid, goto = NO_DRIVE, NO_GRID, NO_GOTO
-    level, rise_m_s, ahead, arc_m_s = 1, 1.0, AHEAD_HEAD, 0.0
+    level, ahead, arc_m_s = 1, AHEAD_HEAD, 0.0
+    walled = steer.frame != "grid" and mode.comfort is None
     match steer:
         case DriveSteer():
             fast = steer.turn_deg_s if steer.fast_turn_deg_s is None else steer.fast_turn_deg_s
@@ -100,7 +151,7 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
                 int(steer.reverse == "flips"),
             )
         case FlySteer():
-            level, rise_m_s = int(steer.level), steer.rise_m_s
+            level = int(steer.level)
         case GridSteer():
             rules = [
                 OPPOSITES[bind.opposites]
@@ -138,7 +189,7 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
         gait.brake_m_s2,
         drive,
         level,
-        rise_m_s,
+        RISE_M_S if gait.rise_m_s is None else gait.rise_m_s,
         int(mode.move is None or mode.move.diagonal != "free"),
         grid,
         goto,
@@ -147,4 +198,7 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
         comfort_tuning(mode.comfort) if mode.comfort else NO_COMFORT,
         arc_m_s,
         slope.lean_half_life_s if slope else 0.0,
+        gait_forms(gait),
+        fall_tuning(gait),
+        gait.body_m / 2.0 if walled else 0.0,
     )

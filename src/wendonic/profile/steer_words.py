@@ -79,7 +79,7 @@ def _frame_words(steer: Steer) -> str:
             return _drive_words(steer)
         case FlySteer():
             climbs = "flattened" if steer.level else "pitch included"
-            return f"flying ahead where the camera looks, {climbs}; rise at up to {steer.rise_m_s:g} m/s"
+            return f"flying ahead where the camera looks, {climbs}"
         case GridSteer():
             return _grid_words(steer)
         case GotoSteer():

@@ -16,6 +16,7 @@ from wendonic.kernels.look import (
     LookSourceTuning,
     LookTuning,
 )
+from wendonic.kernels.loop import Gaits
 from wendonic.kernels.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move_rules import NO_RULES, MoveRules
 from wendonic.kernels.one_euro import OneEuroTuning
@@ -23,6 +24,8 @@ from wendonic.kernels.paces import MOST_PACES, PaceTuning
 from wendonic.kernels.pipeline import GaitTuning, MoveTuning, SteerTuning, Tuning
 from wendonic.kernels.places import (
     AXIS_SOURCES,
+    GAIT,
+    GAITS,
     LOOK_PAUSED,
     LOOK_SOURCE_WIDTH,
     LOOK_SOURCES,
@@ -79,6 +82,7 @@ _STYLES = {
 TAP_S = 0.2
 LONG_S = 0.5
 DOUBLE_S = 0.3
+NO_PRESS = -1
 DIAGONAL_FACTOR_USUAL = math.sqrt(0.5)
 PACE_MARGIN = 0.08
 NOTCH_PULL = 0.5
@@ -103,13 +107,16 @@ class ModeTuning(NamedTuple):
     are `rise`, `throttle` and `turn`; `gyros` says which source of `look` a rate sensor is; `presses` those of the
     whole profile, silent where the mode does not bind them; `tables` holds measured rims and curves through points;
     `sectors` is 0 for none, its margin in rad. `swing` says the same of hands that swing, None without any;
-    `steering` is None where the tick itself does all the steering.
+    `steering` is None where the tick itself does all the steering; `gaits` are its numbers with each of the mode's
+    gaits, `steering` first; `jump` is the place of the press that jumps, -1 for none.
     """
 
     tick: Tuning
     forms: tuple[tuple[int, FormTuning], ...]
     swing: tuple[int, SwingTuning] | None
     steering: SteeringTuning | None
+    gaits: Gaits | None
+    jump: int
     axes: tuple[AxisTuning, AxisTuning, AxisTuning]
     look: LookTuning
     gyros: dict[str, int]
@@ -260,26 +267,43 @@ def held_flags(mode: Mode, press_names: tuple[str, ...]) -> tuple[HeldFlag, ...]
     return tuple(flags)
 
 
-def press_tuning(press: PressTable) -> PressTuning:
-    """Return the numbers of one press."""
+def gait_flags(mode: Mode, gaits: list[str], press_names: tuple[str, ...]) -> list[HeldFlag]:
+    """Return what the presses put into the sample that switch gaits: of several, the last in the table counts."""
+    return [
+        HeldFlag(press_names.index(press), GAIT, float(gaits.index(gait))) for press, gait in mode.press_gaits.items()
+    ]
+
+
+def press_tuning(press: PressTable, jumps: bool = False) -> PressTuning:
+    """Return the numbers of one press; one that `jumps` waits for the ground, whatever it says of that."""
     return PressTuning(
         _STYLES[press.style],
         TAP_S if press.tap_s is None else press.tap_s,
         LONG_S if press.long_s is None else press.long_s,
         DOUBLE_S if press.double_s is None else press.double_s,
-        int(press.buffer_s is not None or press.grace_s is not None),
+        int(press.waits_for_ground or jumps),
         press.buffer_s or 0.0,
         press.grace_s or 0.0,
     )
 
 
-def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
-    """Return every number of one mode; the kernels' types are the same for all profiles. Angles in radians."""
+def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> ModeTuning:
+    """Return every number of one mode; the kernels' types are the same for all profiles. Angles in radians.
+
+    `on_course` tells of walls or heights, which only `steering` knows of.
+    """
     mode = profile.mode[mode_name]
     gait = profile.gait_of(mode_name)
     build = _Builder()
     steer = mode.steer
-    steering = None if stays_in_tick(mode) else steering_tuning(mode, gait)
+    gaits = profile.gaits_of(mode_name)
+    beside: Gaits | None = None
+    if on_course or not stays_in_tick(mode, gaits.values()):
+        first, *others = [steering_tuning(mode, each) for each in gaits.values()]
+        second, third, fourth = others + [first] * (GAITS - 1 - len(others))
+        beside = (first, second, third, fourth)
+    steering = beside[0] if beside else None
+    jumps = [each.jump.press for each in gaits.values() if each.jump]
     turn_deg_s = steer.turn_rate_deg_s if isinstance(steer, Faced) else 0.0
     tick = Tuning(
         profile.max_dt_s,
@@ -294,17 +318,22 @@ def mode_tuning(profile: Profile, mode_name: str) -> ModeTuning:
     )
     look = build.look(mode.look)
     names = profile.press_names
+    jump = names.index(jumps[0]) if jumps else NO_PRESS
     margin_deg = SECTOR_MARGIN_DEG if steer.sector_margin_deg is None else steer.sector_margin_deg
     return ModeTuning(
         tick,
         tuple(build.forms),
         build.swing,
         steering,
+        beside,
+        jump,
         axes,
         look,
         {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)},
-        tuple(press_tuning(mode.press[name]) if name in mode.press else SILENT_PRESS for name in names),
-        held_flags(mode, names),
+        tuple(
+            press_tuning(mode.press[name], name in jumps) if name in mode.press else SILENT_PRESS for name in names
+        ),
+        (*held_flags(mode, names), *gait_flags(mode, list(gaits), names)),
         steer.sectors or 0,
         math.radians(margin_deg),
         tuple(build.tables.numbers),

@@ -1,0 +1,60 @@
+"""What a mode can do with its gaits, and what it cannot."""
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from wendonic.profile.gait import Gait
+
+WEIGHTLESS = {
+    "fly": "a body that flies",
+    "grid": "a body that steps from square to square",
+    "hands": "the play space of a headset",
+}
+"""Steer frames in which nothing falls, and who that is."""
+
+
+def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
+    """Give (field path, what is wrong) for each gait of a mode that does not go with it: weight where nothing falls,
+    gaits with weight beside such without, a jump by a press that is not there or is used for something else.
+    """
+    frame = mode.steer.frame
+    weighs = [gait for gait, numbers in gaits.items() if numbers.falls]
+    if not weighs:
+        return
+    if frame in WEIGHTLESS:
+        words = f'{WEIGHTLESS[frame]} has no weight: under frame "{frame}" gravity_m_s2 and jump do nothing'
+        yield f"mode.{name}.gait", f'"{weighs[0]}" does not go with it; {words}'
+        return
+    if len(weighs) < len(gaits):
+        without = next(gait for gait in gaits if gait not in weighs)
+        words = f'"{weighs[0]}" has weight and "{without}" has none; give both gravity_m_s2, or neither'
+        yield f"mode.{name}.press_gaits", words
+    jumps = {gait: numbers.jump.press for gait, numbers in gaits.items() if numbers.jump}
+    for gait, press in jumps.items():
+        if press not in mode.press:
+            yield f"gait.{gait}.jump.press", f'mode "{name}" has no press "{press}"; bind it there'
+    if len(set(jumps.values())) > 1:
+        yield f"mode.{name}.press_gaits", f"its gaits jump by different presses: {', '.join(jumps.values())}"
+    waits = {press for press, table in mode.press.items() if table.waits_for_ground} | set(jumps.values())
+    uses = {"press_gaits": list(mode.press_gaits)}
+    if mode.move:
+        uses["move.press_amounts"] = list(mode.move.press_amounts)
+    if mode.look and mode.look.zoom:
+        uses["look.zoom.press"] = [mode.look.zoom.press]
+    for field, presses in uses.items():
+        for press in presses:
+            if press in waits:
+                yield f"mode.{name}.{field}", f'"{press}" waits for the ground, and so can switch nothing while held'
+
+
+def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
+    """Give the gaits that rise although no mode flies by them: there is no flight on foot."""
+    flying = {gait for mode in modes.values() if mode.steer.frame == "fly" for gait in _names(mode)}
+    for name, gait in gaits.items():
+        used = any(name in _names(mode) for mode in modes.values())
+        if gait.rise_m_s is not None and used and name not in flying:
+            yield f"gait.{name}.rise_m_s", 'nobody flies on foot; it goes with modes of frame "fly"'
+
+
+def _names(mode: Any) -> list[str]:
+    return [mode.gait, *mode.press_gaits.values()]

@@ -1,0 +1,362 @@
+"""Gaits against closed forms and SciPy: drag, coasting, reversal, turns, air, jumps; walls and steps of a course."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from scipy.integrate import solve_ivp
+
+from conftest import HEAD, KEYS
+from wendonic import Event, Helm, ProfileError, Recording, shape
+from wendonic.course.course import Course
+from wendonic.kernels.fall import NO_FALL, FallTuning, fallen
+from wendonic.kernels.gait_forms import COAST_ENDS_M_S, PLAIN_GAIT, carried, coasted, dragged
+from wendonic.profile.load import profile_from_text
+
+TOP, GRAVITY = 4.0, 20.0
+SHARP = "[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n" + KEYS + "\nrise_s = 0\nfall_s = 0\n"
+JUMPS = '[mode.m.press]\njump = { bind = ["key.Space"], buffer_s = 0.1, grace_s = 0.1 }\n'
+HOP = "top_speed_m_s = 4\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\ngravity_m_s2 = 20\n"
+
+
+def profile_with(gait, mode="", presses="", steer='{ frame = "map" }', more=""):
+    mode = f'[mode.m]\ngait = "own"\nsteer = {steer}\n{mode}\n'
+    return profile_from_text(f"{HEAD}{mode}{SHARP}{presses}[gait.own]\n{gait}\n{more}")
+
+
+def course_of(**content):
+    return Course.model_validate({"format": "wendonic-course", "version": 1, **content})
+
+
+def run(helm, seconds, hz=100):
+    for _ in range(round(seconds * hz)):
+        intent = helm.tick(1.0 / hz)
+    return intent
+
+
+part = st.floats(-9.0, 9.0)
+vector = st.tuples(part, part, part)
+
+
+@given(vector, vector, st.floats(0.1, 20.0), st.floats(0.001, 2.0))
+def test_drag_is_the_solution_of_its_equation(vel, wanted, drag, dt):
+    def slope(_, state):
+        return [*state[3:], *(drag * (want - now) for want, now in zip(wanted, state[3:], strict=True))]
+
+    solved = solve_ivp(slope, (0.0, dt), [0.0, 0.0, 0.0, *vel], rtol=1e-9, atol=1e-11).y[:, -1]
+    after = dragged(vel, wanted, drag, dt)
+    assert (*after[3:], *after[:3]) == pytest.approx(tuple(solved), abs=1e-6)
+
+
+@given(vector, st.floats(0.05, 2.0), st.lists(st.floats(0.001, 0.5), min_size=1, max_size=6))
+def test_coasting_goes_equally_far_however_its_time_is_cut_and_ends(vel, half_life_s, dts):
+    rest = (0.0, 0.0, 0.0)
+    whole = coasted(vel, rest, half_life_s, sum(dts))
+    now, way = vel, np.zeros(3)
+    for dt in dts:
+        after = coasted(now, rest, half_life_s, dt)
+        now, way = after[:3], way + after[3:]
+    assert now == pytest.approx(whole[:3], abs=1e-9)
+    assert tuple(way) == pytest.approx(whole[3:], abs=1e-9)
+    speed = math.dist(vel, rest)
+    all_of_it = coasted(vel, rest, half_life_s, 100.0 * half_life_s)
+    assert all_of_it[:3] == rest
+    # v half_life / ln 2 from the speed where it stands still.
+    expected = max(speed - COAST_ENDS_M_S, 0.0) * half_life_s / math.log(2.0)
+    assert math.dist(all_of_it[3:], rest) == pytest.approx(expected, abs=1e-9)
+
+
+@given(vector, vector, st.floats(0.0, 1.0), st.booleans(), st.floats(0.0001, 0.5))
+def test_no_gait_ever_speeds_up_beyond_what_it_has_or_wants(vel, wanted, loss, in_air, dt):
+    rest = (0.0, 0.0, 0.0)
+    for forms in (
+        PLAIN_GAIT._replace(any=1, turn_loss=loss),
+        PLAIN_GAIT._replace(any=1, turn_loss=loss, drag_per_s=4.0),
+        PLAIN_GAIT._replace(any=1, turn_loss=loss, coast_half_life_s=0.2),
+    ):
+        after = carried(forms, 20.0, 30.0, in_air, vel, wanted, dt)
+        assert math.dist(after[:3], rest) <= max(math.dist(vel, rest), math.dist(wanted, rest)) + 1e-9
+
+
+@pytest.mark.parametrize(
+    ("gait", "seconds", "expected"),
+    [
+        # thrust / drag (1 - exp(-drag t))
+        ("thrust_m_s2 = 12\ndrag_per_s = 3", 0.5, TOP * (1.0 - math.exp(-1.5))),
+        ("top_speed_m_s = 4\naccel_m_s2 = 5", 0.5, 2.5),
+        ("top_speed_m_s = 4\naccel_m_s2 = 5", 2.0, TOP),
+    ],
+)
+def test_speeding_up(gait, seconds, expected):
+    helm = Helm(profile_with(gait))
+    helm.key("KeyW", down=True)
+    for hz in (30, 144):
+        assert run(helm, seconds, hz).motion.vel_y == pytest.approx(expected)
+        helm.enter(helm.mode)
+        helm = Helm(helm.profile)
+        helm.key("KeyW", down=True)
+
+
+@pytest.mark.parametrize(
+    ("gait", "keys", "after_s", "expected"),
+    [
+        ("brake_m_s2 = 10\nreverse_m_s2 = 40", "", 0.05, 3.5),
+        ("brake_m_s2 = 10\nreverse_m_s2 = 40", "KeyS", 0.05, 2.0),
+        ("coast_half_life_s = 0.1", "", 0.1, 2.0),
+        # A reversal brakes, whatever else coasts.
+        ("coast_half_life_s = 0.1\nbrake_m_s2 = 10", "KeyS", 0.1, 3.0),
+    ],
+)
+def test_slowing_down(gait, keys, after_s, expected):
+    helm = Helm(profile_with(f"top_speed_m_s = 4\naccel_m_s2 = 1000\n{gait}"))
+    helm.key("KeyW", down=True)
+    assert run(helm, 1.0).motion.vel_y == TOP
+    helm.key("KeyW", down=False)
+    if keys:
+        helm.key(keys, down=True)
+    assert run(helm, after_s).motion.vel_y == pytest.approx(expected)
+
+
+def test_turns_cost_speed_by_their_angle():
+    forms = PLAIN_GAIT._replace(any=1, turn_loss=0.4)
+    for angle in (0.0, 0.5, math.pi / 2, math.pi):
+        wanted = (TOP * math.sin(angle), TOP * math.cos(angle), 0.0)
+        after = carried(forms, 1e6, 1e6, False, (0.0, TOP, 0.0), wanted, 1.0)
+        assert math.hypot(*after[:3]) == pytest.approx(TOP * (1.0 - 0.4 * 0.5 * (1.0 - math.cos(angle))))
+    cart = profile_with("top_speed_m_s = 4\nturn_loss = 0.25", steer='{ frame = "drive" }')
+    helm = Helm(cart)
+    helm.key("KeyW", down=True)
+    helm.key("KeyD", down=True)
+    straight = 1.0 / math.sqrt(2.0)
+    assert math.hypot(*run(helm, 3.0).velocity()) == pytest.approx(TOP * straight * (1.0 - 0.25 * straight))
+
+
+# ---- weight --------------------------------------------------------------------------------------------------------
+
+
+@given(
+    st.floats(-20.0, 20.0),
+    st.floats(1.0, 50.0),
+    st.floats(1.0, 50.0),
+    st.floats(1.0, 30.0),
+    st.lists(st.floats(0.001, 1.0), min_size=1, max_size=8),
+)
+def test_a_fall_is_the_same_however_its_time_is_cut(vel_z, rising, falling, terminal, dts):
+    tuning = FallTuning(1, rising, falling, terminal, 0.0, 1.0)
+    now, way = vel_z, 0.0
+    for dt in dts:
+        now, moved = fallen(tuning, now, dt)
+        way += moved
+    assert (now, way) == pytest.approx(fallen(tuning, vel_z, sum(dts)), abs=1e-6)
+    assert now >= min(-terminal, vel_z) - 1e-9
+
+
+HEIGHTS = [
+    ("jump = { height_m = 1.25 }", 1.25, math.sqrt(2 * 1.25 / GRAVITY)),
+    ("jump = { height_m = 1.2, to_top_s = 0.4 }", 1.2, 0.4),
+    ("jump = { speed_m_s = 6, to_top_s = 0.3 }", 0.9, 0.3),
+    ("jump = { speed_m_s = 6 }", 36.0 / 2.0 / GRAVITY, 0.3),
+]
+
+
+@pytest.mark.parametrize(("jump", "height_m", "to_top_s"), HEIGHTS)
+@pytest.mark.parametrize("ratio", [1.0, 2.25])
+@pytest.mark.parametrize("hz", [60, 1000])
+def test_a_jump_is_as_high_and_as_long_as_it_says(jump, height_m, to_top_s, ratio, hz):
+    """Held on: up in to_top_s, down in to_top_s / sqrt(ratio), both parabolas."""
+    profile = profile_with(f"{HOP}fall_ratio = {ratio}\n{jump}", presses=JUMPS)
+    recording = Recording([Event(0.0, "key.Space", 1.0), Event(3.0, "mark", "end")])
+    trace = shape(recording, profile, hz=hz)
+    aloft = trace[~trace["grounded"]]
+    whole_s = to_top_s * (1.0 + 1.0 / math.sqrt(ratio))
+    assert len(aloft) / hz == pytest.approx(whole_s, abs=1.01 / hz)
+    # Between two ticks it may be higher by g dt² / 8.
+    assert trace["pos_z"].max() == pytest.approx(height_m, abs=GRAVITY * 2.0 / hz**2 / 8.0 + 1e-9)
+    assert trace["pos_z"].iloc[-1] == 0.0
+    assert trace["jump_began"].sum() == 1
+
+
+def test_a_jump_that_is_let_go_early_is_cut_short():
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6, cut_ratio = 0.5 }}", presses=JUMPS)
+    for held_s in (0.1, 0.2):
+        steps = [Event(0.0, "key.Space", 1.0), Event(held_s, "key.Space", 0.0), Event(2.0, "mark", "end")]
+        trace = shape(Recording(steps), profile, hz=1000)
+        speed = 6.0 - GRAVITY * held_s
+        expected = held_s * (6.0 + speed) / 2.0 + (0.5 * speed) ** 2 / (2.0 * GRAVITY)
+        assert trace["pos_z"].max() == pytest.approx(expected, abs=0.01)
+
+
+LEDGE = {"piece": [{"form": "flat", "left_m": -9, "back_m": -9, "right_m": 9, "ahead_m": 2, "height_m": 3}]}
+
+
+@pytest.mark.parametrize(
+    ("pressed_s", "jumps"), [(-0.2, True), (0.08, True), (0.13, False), (0.40, False), (0.48, True), (0.60, True)]
+)
+def test_jumps_over_the_edge_and_before_the_ground(pressed_s, jumps):
+    """He walks off a ledge 3 m high: 0.1 s of grace after the edge, and 0.1 s of buffer before the landing."""
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 5 }}", presses=JUMPS)
+    edge_s, fall_s = 2.0 / TOP, math.sqrt(2.0 * 3.0 / GRAVITY)
+    steps = [Event(0.0, "key.KeyW", 1.0), Event(edge_s + pressed_s, "key.Space", 1.0), Event(2.0, "mark", "end")]
+    trace = shape(Recording(steps), profile, hz=100, course=course_of(**LEDGE))
+    before = trace[trace["t"] < edge_s - 0.21]
+    assert set(before["pos_z"]) == {3.0}
+    assert (trace["jump_began"].sum() == 1) == jumps
+    if not jumps:
+        aloft = trace[~trace["grounded"]]
+        assert len(aloft) / 100 == pytest.approx(fall_s, abs=0.025)
+    if pressed_s == 0.48:
+        # Asked for in the air, given on the ground.
+        began = trace[trace["jump_began"]].iloc[0]
+        assert began["t"] == pytest.approx(edge_s + fall_s, abs=0.04)
+    assert trace["pos_z"].iloc[-1] == 0.0 or not trace["grounded"].iloc[-1]
+
+
+def test_in_the_air_the_air_rates_count():
+    gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\nair_accel_m_s2 = 2\nair_brake_m_s2 = 0\n"
+    helm = Helm(profile_with(f"{gait}jump = {{ speed_m_s = 6 }}", presses=JUMPS))
+    helm.key("Space", down=True)
+    helm.tick(0.001)
+    helm.key("KeyD", down=True)
+    assert run(helm, 0.25).motion.vel_x == pytest.approx(0.5)
+    helm.key("KeyD", down=False)
+    assert run(helm, 0.25).motion.vel_x == pytest.approx(0.5)
+    assert run(helm, 0.5).motion[3:] == (0.0, 0.0, 0.0, True)
+
+
+def test_the_games_own_word_of_the_ground_counts():
+    helm = Helm(profile_with(f"{HOP}jump = {{ speed_m_s = 6 }}", presses=JUMPS))
+    helm.place(0.0, 0.0, 7.0)
+    helm.ground(True)
+    assert run(helm, 0.5).motion.pos_z == 7.0
+    helm.key("Space", down=True)
+    # The game has not moved the body yet and says that it stands: the jump is not cut short by that.
+    assert run(helm, 0.2).motion.vel_z == pytest.approx(6.0 - GRAVITY * 0.2)
+    helm.ground(False)
+    assert run(helm, 0.5).motion.vel_z == pytest.approx(6.0 - GRAVITY * 0.7)
+    helm.ground(True)
+    assert run(helm, 0.1).motion[5:] == (0.0, True)
+
+
+def test_held_presses_switch_gaits_and_usual_ones_need_no_writing():
+    presses = '[mode.m.press]\ndash = { bind = ["key.ShiftLeft"] }\nsneak = { bind = ["key.KeyC"] }\n'
+    profile = profile_with("", mode='press_gaits = { dash = "run", sneak = "stroll" }', presses=presses)
+    helm = Helm(profile)
+    helm.key("KeyW", down=True)
+    speeds = []
+    for code, down in (("KeyW", True), ("ShiftLeft", True), ("KeyC", True), ("ShiftLeft", False), ("KeyC", False)):
+        helm.key(code, down=down)
+        speeds.append(run(helm, 1.0).motion.vel_y)
+    # Of two, the one that stands last in the table.
+    assert speeds == pytest.approx([3.2, 5.6, 1.4, 1.4, 3.2])
+    assert profile_with("", more="[gait.run]\naccel_m_s2 = 9\n").gait["run"].top_speed_m_s == 5.6
+
+
+FAULTS = [
+    ("jump = {}", "", "height_m: found neither; allowed: either height_m or speed_m_s"),
+    ("jump = { height_m = 1, speed_m_s = 2 }", "", "height_m: found both"),
+    ("jump = { height_m = 1 }", "", 'gait.own.jump.press: mode "m" has no press "jump"; bind it there'),
+    ("drag_per_s = 3", "", "drag_per_s: does nothing without thrust_m_s2"),
+    ("thrust_m_s2 = 3", "", "thrust_m_s2: does nothing without drag_per_s"),
+    ("thrust_m_s2 = 12\ndrag_per_s = 3\ntop_speed_m_s = 5", "", "thrust and drag already make 4 m/s"),
+    ("thrust_m_s2 = 12\ndrag_per_s = 3\nreverse_m_s2 = 5", "", "reverse_m_s2: does nothing under thrust and drag"),
+    ("fall_ratio = 2", "", "fall_ratio: does nothing without gravity_m_s2 or a jump"),
+    ("rise_m_s = 2", "", "rise_m_s: nobody flies on foot"),
+    ("gravity_m_s2 = 9", 'press_gaits = { dash = "walk" }', '"own" has weight and "walk" has none'),
+    ("", 'press_gaits = { dash = "wlak" }', 'press_gaits.dash: no gait "wlak"; did you mean "walk"'),
+    ("", 'press_gaits = { dahs = "run" }', 'press_gaits.dahs: no press in this mode "dahs"'),
+    (
+        "jump = { height_m = 1, press = 'dash' }",
+        'press_gaits = { dash = "own" }',
+        '"dash" waits for the ground, and so can switch nothing while held',
+    ),
+]
+
+
+@pytest.mark.parametrize(("gait", "mode", "words"), FAULTS)
+def test_what_a_gait_cannot_be_is_refused(gait, mode, words):
+    presses = '[mode.m.press]\ndash = { bind = ["key.ShiftLeft"] }\n'
+    with pytest.raises(ProfileError) as caught:
+        profile_with(gait, mode=mode, presses=presses)
+    assert words in str(caught.value)
+
+
+@pytest.mark.parametrize("frame", ["fly", "grid", "hands"])
+def test_nothing_falls_where_nothing_can(frame):
+    text = f'{HEAD}[mode.m]\nsteer = {{ frame = "{frame}" }}\n{SHARP}[gait.walk]\ngravity_m_s2 = 9\n'
+    with pytest.raises(ProfileError, match="has no weight"):
+        profile_from_text(text)
+
+
+# ---- walls and steps -----------------------------------------------------------------------------------------------
+
+SHED = {"left_m": -2, "back_m": 3, "right_m": 2, "ahead_m": 5, "height_m": 2}
+FAST = "top_speed_m_s = 1000\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\nbody_m = 1"
+
+
+@pytest.mark.parametrize("hz", [10, 60, 1000])
+def test_a_wall_stops_a_body_at_its_edge_however_fast_it_is(hz):
+    helm = Helm(profile_with(FAST), course=course_of(wall=[SHED]))
+    helm.key("KeyW", down=True)
+    motion = run(helm, 1.0, hz).motion
+    assert (motion.pos_x, motion.pos_y, motion.vel_y) == (0.0, 2.5, 0.0)
+
+
+def test_a_body_slides_along_a_wall_and_round_its_corner():
+    """North-east against the shed: it keeps its eastern speed, and past the corner goes on north-east."""
+    helm = Helm(profile_with("top_speed_m_s = 2\nbody_m = 1"), course=course_of(wall=[SHED]))
+    helm.place(-2.0, 0.0, 0.0)
+    for code in ("KeyW", "KeyD"):
+        helm.key(code, down=True)
+    along = []
+    for _ in range(500):
+        motion = helm.tick(0.01).motion
+        along.append((motion.pos_x, motion.pos_y, motion.vel_x))
+    xs, ys, speeds = np.array(along).T
+    slides = (ys == 2.5) & (xs < 2.5)
+    assert slides.sum() > 10
+    assert speeds[50:] == pytest.approx(np.full(450, math.sqrt(2.0)))
+    assert xs[-1] > 2.5 < ys[-1]
+    inside = (np.abs(xs) < 2.5 - 1e-9) & (ys > 2.5 + 1e-9) & (ys < 5.5)
+    assert not inside.any()
+
+
+@given(
+    st.lists(st.tuples(st.sampled_from("WASD"), st.booleans()), max_size=20),
+    st.sampled_from([2.0, 30.0, 400.0]),
+    st.sampled_from([30, 144]),
+)
+def test_nobody_ever_stands_in_a_wall_or_leaves_the_bounds(strokes, speed, hz):
+    bounds = {"left_m": -4, "back_m": -3, "right_m": 4, "ahead_m": 8}
+    course = course_of(wall=[SHED, {**SHED, "left_m": 3, "right_m": 3.5}], bounds=bounds)
+    helm = Helm(profile_with(f"top_speed_m_s = {speed}\nbody_m = 0.5"), course=course)
+    for letter, down in strokes:
+        helm.key(f"Key{letter}", down=down)
+        for _ in range(12):
+            x, y = helm.tick(1.0 / hz).motion[:2]
+            assert -3.75 <= x <= 3.75
+            assert -2.75 <= y <= 7.75
+            assert not (-2.25 < x < 2.25 and 2.75 < y < 5.25)
+
+
+def test_who_is_high_enough_passes_over_a_wall_and_can_stand_on_it():
+    gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\njump = { speed_m_s = 12 }"
+    helm = Helm(profile_with(gait, presses=JUMPS), course=course_of(wall=[{**SHED, "ahead_m": 9}]))
+    helm.key("Space", down=True)
+    run(helm, 0.2)
+    helm.key("KeyW", down=True)
+    motion = run(helm, 1.2).motion
+    assert (motion.pos_z, motion.grounded) == (2.0, True)
+    assert 3.0 < motion.pos_y < 9.0
+
+
+@pytest.mark.parametrize(("height_m", "stops"), [(0.3, False), (0.5, True)])
+def test_a_step_up_is_taken_or_is_a_wall(height_m, stops):
+    terrace = {"form": "flat", "left_m": -9, "back_m": 1, "right_m": 9, "ahead_m": 9, "height_m": height_m}
+    helm = Helm(profile_with("gravity_m_s2 = 20"), course=course_of(piece=[terrace]))
+    helm.key("KeyW", down=True)
+    motion = run(helm, 1.0).motion
+    assert (motion.pos_y < 1.001) == stops
+    assert motion.pos_z == (0.0 if stops else height_m)
+    assert NO_FALL.on == 0
