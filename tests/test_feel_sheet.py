@@ -115,3 +115,81 @@ def test_the_command_prints_and_writes_what_the_library_measures(tmp_path, capsy
     for name in FeelSheet._fields:
         assert name in table
     assert f"{sheet.reach90_s:.4g}" in table
+
+
+STICK = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+
+
+@pytest.mark.parametrize(
+    ("move", "steer", "row", "expected"),
+    [
+        # Pulled all the way to 8 directions, the 8 between them are off by half a step.
+        ("half_life_s = 0\nnotches = 8\nnotch_pull = 1", "{}", "direction_error_deg", 22.5),
+        ("half_life_s = 0", "{}", "direction_error_deg", 0.0),
+        # A low pass of first order lags by atan(w tau), tau = half-life / ln 2, w = pi rad/s.
+        ("half_life_s = 0.1", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.1 / math.log(2.0)))),
+        ("half_life_s = 0", "{}", "facing_lag_deg", 0.0),
+        # 90 deg/s cannot follow 180.
+        ("", "{ turn_deg_s = 90 }", "facing_lag_deg", 180.0),
+        ("", '{ face = "hold" }', "facing_lag_deg", None),
+        ("", "{ sectors = 8 }", "sector_flicker_per_min", 0.0),
+        ("", "{}", "sector_flicker_per_min", None),
+        # A stick that rests at (0.03, 0.02) walks off at that share of 4 m/s.
+        ("", "{}", "rest_drift_m_per_min", math.hypot(0.03, 0.02) * 4.0 * 60.0),
+    ],
+)
+def test_directions_lags_and_drift(move, steer, row, expected):
+    profile = profile_from_text(f"{HEAD}[mode.m]\nsteer = {steer}\n[mode.m.move]\n{move}\n{EVEN}{GAIT}")
+    found = getattr(measure(profile), row)
+    assert found is None if expected is None else found == pytest.approx(expected, rel=0.03, abs=0.13)
+
+
+def test_a_facing_without_a_margin_flickers():
+    profile = profile_from_text(f"{HEAD}[mode.m]\nsteer = {{ sectors = 4, sector_margin_deg = 0 }}\n{EVEN}{GAIT}")
+    assert measure(profile).sector_flicker_per_min > 200.0
+
+
+@pytest.mark.parametrize(
+    ("steer", "expected"),
+    [
+        # Twice the radius, or twice speed over turn rate where that is wider.
+        ("turn_radius_m = 3, turn_deg_s = 360", 6.0),
+        ("turn_radius_m = 0.1, turn_deg_s = 90", 2.0 * 4.0 / math.radians(90.0)),
+        ("turn_radius_m = 0.1, turn_deg_s = 90, fast_turn_deg_s = 45", 2.0 * 4.0 / math.radians(45.0)),
+    ],
+)
+def test_the_circle_of_a_cart(steer, expected):
+    cart = (
+        f"[mode.m]\nsteer = {{ frame = 'drive', {steer} }}\n"
+        "[[mode.m.throttle.bind]]\nkeys = { ahead = ['KeyW'], back = ['KeyS'] }\n"
+        "[[mode.m.turn.bind]]\nkeys = { right = ['KeyD'], left = ['KeyA'] }\n"
+    )
+    assert measure(profile_from_text(HEAD + cart + GAIT)).turn_circle_m == pytest.approx(expected, rel=1e-3)
+
+
+def test_a_jump_is_measured_as_its_numbers_make_it():
+    presses = '[mode.m.press]\njump = { bind = ["key.Space"], buffer_s = 0.12, grace_s = 0.08 }\n'
+    gait = GAIT + "gravity_m_s2 = 20\nfall_ratio = 4\njump = { height_m = 1.6 }\n"
+    sheet = measure(profile_from_text(CRISP + presses + gait))
+    assert sheet.jump_height_m == pytest.approx(1.6, abs=1e-4)
+    # v / g up, and half of that down under four times the gravity.
+    assert sheet.jump_aloft_s == pytest.approx(1.5 * math.sqrt(2.0 * 1.6 / 20.0), abs=1e-3)
+    assert (sheet.jump_buffer_s, sheet.jump_grace_s) == (pytest.approx(0.12, abs=1e-3), pytest.approx(0.08, abs=1e-3))
+    without = measure(profile_from_text(CRISP + presses + GAIT))
+    assert (without.jump_height_m, without.jump_aloft_s) == (None, None)
+    assert without.jump_buffer_s == pytest.approx(0.12, abs=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("gait", "reach90_s", "stop_distance_m"),
+    [
+        # ln 10 / drag, and v / drag to rest.
+        ("thrust_m_s2 = 12\ndrag_per_s = 3", math.log(10.0) / 3.0, 4.0 / 3.0),
+        ("top_speed_m_s = 4\naccel_m_s2 = 1e5\ncoast_half_life_s = 0.2", 3.6e-5, 3.98 * 0.2 / math.log(2.0)),
+    ],
+)
+def test_gaits_of_other_forms_are_measured_by_their_closed_forms(gait, reach90_s, stop_distance_m):
+    sheet = measure(profile_from_text(f"{CRISP}[gait.walk]\n{gait}\n"))
+    assert sheet.reach90_s == pytest.approx(reach90_s, abs=1.5e-3)
+    assert sheet.stop_distance_m == pytest.approx(stop_distance_m, abs=4e-3)

@@ -1,4 +1,4 @@
-"""One mode of a profile, to be tried by itself."""
+"""One mode of a profile, to be tried by itself, and the parts of it that move."""
 
 from wendonic.profile.schema import Profile
 
@@ -11,3 +11,21 @@ def alone(profile: Profile, mode: str) -> Profile:
     'ladder'
     """
     return profile.model_copy(update={"mode": {mode: profile.mode[mode].model_copy(update={"leave_to": None})}})
+
+
+def only_moving(profile: Profile, mode: str) -> Profile:
+    """Return the profile with one mode, and of it what moves the body: no look, no presses but those of gaits.
+
+    >>> from wendonic.demo import demo_profile
+    >>> walks = only_moving(demo_profile(), "foot").mode["foot"]
+    >>> walks.look, walks.press
+    (None, {})
+    """
+    table = profile.mode[mode]
+    jumps = {gait.jump.press for gait in profile.gaits_of(mode).values() if gait.jump}
+    named = {*table.press_gaits, *(table.move.press_amounts if table.move else ()), *jumps}
+    teleport = getattr(table.steer, "teleport", None)
+    named |= {teleport.press} if teleport else set()
+    presses = {name: press for name, press in table.press.items() if name in named}
+    bare = table.model_copy(update={"leave_to": None, "look": None, "press": presses})
+    return profile.model_copy(update={"mode": {mode: bare}})

@@ -1,41 +1,37 @@
 """The feel sheet: a profile's feel in milliseconds, metres, degrees and ratios, as probes measure it."""
 
 import math
-from typing import TYPE_CHECKING, Any, NamedTuple
+import random
+from typing import Any, NamedTuple
 
 import numpy as np
 
-from wendonic.batch import shape
+from wendonic.batch import Way, shape
+from wendonic.devices.event import Event
+from wendonic.helm import Helm
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.move_binds import StickBind
-from wendonic.profile.schema import Profile
-from wendonic.study.alone import alone
+from wendonic.profile.schema import Mode, Profile
+from wendonic.study.alone import alone, only_moving
+from wendonic.study.directions import (
+    direction_error_deg,
+    faces_travel,
+    facing_lag_deg,
+    rest_drift_m_per_min,
+    sector_flicker_per_min,
+    speeds_all_round,
+    spread,
+    turn_circle_m,
+)
+from wendonic.study.jumps import jump_rows
 from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg, yaw_rate_deg_s
-from wendonic.study.probes import Walker, key_driver, key_walker, probe, stick_walker
+from wendonic.study.probes import Steps, Walker, key_driver, key_walker, probe, stick_walker
 from wendonic.study.response import StickResponse
-from wendonic.study.travelled import speeds_m_s
+from wendonic.study.step_response import step_response
 from wendonic.study.walking import answer_s
 
-if TYPE_CHECKING:
-    import pandas as pd
-
-HZ = 1000.0
-LEAD_S = 0.1
-LONGEST_HOLD_S = 30.0
-SHARE = 0.9
-STEADY_S, STEADY = 0.1, 1e-3
-"""A speed that changes by no more than this share in so long is the top speed."""
-RESTS_M_S = 1e-3
-WAYS = (
-    ("ahead",),
-    ("ahead", "right"),
-    ("right",),
-    ("back", "right"),
-    ("back",),
-    ("back", "left"),
-    ("left",),
-    ("ahead", "left"),
-)
+DISC_HEADINGS = 72
+SLOPE_FROM, SLOPE_TO = 0.095, 0.105
 
 
 class FeelSheet(NamedTuple):
@@ -49,17 +45,26 @@ class FeelSheet(NamedTuple):
     diagonal_ratio: float | None
     speed_spread_keys: float | None
     speed_spread_stick: float | None
+    direction_error_deg: float | None
+    facing_lag_deg: float | None
+    sector_flicker_per_min: float | None
+    turn_circle_m: float | None
     dead_share: float | None
     first_tilt: float | None
     small_tilt_slope: float | None
     quarter_steps_8bit: int | None
     quarter_steps_16bit: int | None
+    rest_drift_m_per_min: float | None
     mouse_deg_per_10cm: float | None
     look_deg_s_half_tilt: float | None
     look_deg_s_full_tilt: float | None
     look_first_tilt: float | None
     tick_dependence: float | None
     smoothing_delay_s: float | None
+    jump_height_m: float | None
+    jump_aloft_s: float | None
+    jump_buffer_s: float | None
+    jump_grace_s: float | None
 
 
 DEFINITIONS: dict[str, tuple[str, str]] = {
@@ -71,23 +76,34 @@ DEFINITIONS: dict[str, tuple[str, str]] = {
     "diagonal_ratio": ("", "keys: speed aslant to speed straight"),
     "speed_spread_keys": ("", "keys: largest deviation from the mean speed of eight directions"),
     "speed_spread_stick": ("", "stick at its rim: largest deviation from the mean speed of eight directions"),
+    "direction_error_deg": ("deg", "stick: largest angle between a slow tilt and what it asks for, 16 directions"),
+    "facing_lag_deg": ("deg", "stick round its rim once in 2 s: how far the face is behind"),
+    "sector_flicker_per_min": ("/min", "changes of facing while a trembling stick is held on a border"),
+    "turn_circle_m": ("m", "width of the smallest circle at top speed"),
     "dead_share": ("", "part of the stick's disc that gives nothing"),
     "first_tilt": ("", "smallest tilt ahead that moves"),
     "small_tilt_slope": ("", "how much a little more tilt changes, a tenth past the dead zone"),
     "quarter_steps_8bit": ("steps", "steps of an 8-bit stick within the first quarter of speed"),
     "quarter_steps_16bit": ("steps", "steps of a 16-bit stick within the first quarter of speed"),
+    "rest_drift_m_per_min": ("m/min", "drift while a usual worn stick lies untouched"),
     "mouse_deg_per_10cm": ("deg", "turn by 10 cm of mouse, at 20 cm/s"),
     "look_deg_s_half_tilt": ("deg/s", "turn rate of the look stick at half tilt"),
     "look_deg_s_full_tilt": ("deg/s", "turn rate of the look stick at full tilt"),
     "look_first_tilt": ("", "smallest tilt of the look stick that turns"),
     "tick_dependence": ("", "largest difference of the path at 30, 60 and 144 Hz, as a share of the way"),
     "smoothing_delay_s": ("s", "from a full tilt of the stick to half of it"),
+    "jump_height_m": ("m", "height of a jump whose press is held"),
+    "jump_aloft_s": ("s", "how long that jump is off the ground"),
+    "jump_buffer_s": ("s", "how long before landing a press still counts"),
+    "jump_grace_s": ("s", "how long after the edge a press still counts"),
 }
 """Unit and definition of every quantity."""
 
 
-def measure(profile: Profile, mode: str | None = None) -> FeelSheet:
+def measure(profile: Profile, mode: str | None = None, way: Way = "auto") -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
+
+    `way` is that of `wendonic.shape`: "compiled" pays where many profiles are measured.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
@@ -95,127 +111,84 @@ def measure(profile: Profile, mode: str | None = None) -> FeelSheet:
     (0.195, 105.882)
     """
     name = profile.mode_name(mode)
-    only = alone(profile, name)
-    table = only.mode[name]
-    keys, stick = key_walker(table), stick_walker(table)
-    walker = keys or stick or (key_driver(table) if table.steer.frame == "drive" else None)
+    only, table = only_moving(profile, name), profile.mode[name]
     values: dict[str, Any] = dict.fromkeys(FeelSheet._fields)
-    if walker is not None and table.steer.frame != "grid":
-        values |= _response(only, walker)
-        values["tick_dependence"] = _tick_dependence(only, walker)
-    if keys is not None and table.steer.frame != "grid":
-        speeds = _speeds(only, keys)
-        values["diagonal_ratio"] = float(np.mean(speeds[1::2]) / np.mean(speeds[::2]))
-        values["speed_spread_keys"] = _spread(speeds)
+    if table.steer.frame != "grid":
+        values |= _motion(only, table, way)
+    stick = stick_walker(table)
     if stick is not None:
-        if table.steer.frame != "grid":
-            values["speed_spread_stick"] = _spread(_speeds(only, stick))
         values["smoothing_delay_s"] = answer_s(profile, name)
+        values["direction_error_deg"] = direction_error_deg(only, stick.stick, way)
+        values["sector_flicker_per_min"] = sector_flicker_per_min(only, stick.stick, way)
     for bind in table.move.bind if table.move else ():
         if isinstance(bind, StickBind):
             values |= _stick(StickResponse(bind))
             break
-    for look in table.look.bind if table.look else ():
-        if isinstance(look, MouseBind) and values["mouse_deg_per_10cm"] is None:
-            values["mouse_deg_per_10cm"] = swipe_deg(look, [10.0], USUAL_HAND_CM_S)[0]
-        if isinstance(look, LookStickBind) and look.snap_deg is None and values["look_first_tilt"] is None:
-            half, full = yaw_rate_deg_s(look, [0.5, 1.0])
-            values |= {"look_deg_s_half_tilt": half, "look_deg_s_full_tilt": full}
-            values["look_first_tilt"] = StickResponse(look).tilt_for(1e-9, 90.0)
+    values |= _look(table)
+    values |= jump_rows(alone(profile, name), name, way)
     return FeelSheet(**values)
 
 
-def _speed_ahead(trace: "pd.DataFrame") -> Any:
-    return trace["vel_y"].to_numpy()
+def probe_walker(table: Mode) -> Walker | None:
+    """Return what a mode is walked or driven by when it is measured: keys, else a stick, else the keys of a cart."""
+    driver = key_driver(table) if table.steer.frame == "drive" else None
+    return key_walker(table) or stick_walker(table) or driver
 
 
-def _crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | None:
-    """Return when values first reach a level, interpolated between two ticks; None if they never do."""
-    beyond = values >= level if rising else values <= level
-    if not beyond.any():
-        return None
-    index = int(np.argmax(beyond))
-    if index == 0:
-        return float(t[0])
-    before, after = values[index - 1], values[index]
-    share = 1.0 if after == before else (level - before) / (after - before)
-    return float(t[index - 1] + share * (t[index] - t[index - 1]))
+def _motion(only: Profile, table: Mode, way: Way) -> dict[str, Any]:
+    """Measure what the body does."""
+    values: dict[str, Any] = {}
+    walker, keys, stick = probe_walker(table), key_walker(table), stick_walker(table)
+    if walker is not None:
+        answer = step_response(only, walker, way)
+        if answer is not None:
+            names = ("first_response_s", "reach90_s", "stop_time_s", "stop_distance_m", "reversal_s")
+            values |= {name: getattr(answer, name) for name in names}
+        values["tick_dependence"] = tick_dependence(only, walker, way)
+        values["turn_circle_m"] = turn_circle_m(only, walker, way)
+    if keys is not None:
+        speeds = speeds_all_round(only, keys, way)
+        straight = float(np.mean(speeds[::2]))
+        values["diagonal_ratio"] = float(np.mean(speeds[1::2])) / straight if straight > 0.0 else None
+        values["speed_spread_keys"] = spread(speeds)
+    if stick is not None:
+        values["speed_spread_stick"] = spread(speeds_all_round(only, stick, way))
+        values["rest_drift_m_per_min"] = rest_drift_m_per_min(only, stick.stick, way)
+        if faces_travel(only):
+            values["facing_lag_deg"] = facing_lag_deg(only, stick.stick, way)
+    return values
 
 
-def _hold_s(profile: Profile) -> float:
-    """Return for how long a way has to be held until everything is steady: the gait, ramps, and smoothing."""
-    mode = profile.mode[profile.first_mode]
-    gait = profile.gait_of(profile.first_mode)
-    slowest = min(gait.accel_m_s2, gait.brake_m_s2)
-    shaping_s = 0.5 + (14.0 * mode.move.half_life_s if mode.move else 0.0)
-    binds = [bind for channel in (mode.move, mode.throttle, mode.turn) if channel for bind in channel.bind]
-    ramps_s = max((getattr(bind, "rise_s", 0.0) + getattr(bind, "fall_s", 0.0) for bind in binds), default=0.0)
-    return min(2.2 * gait.top_speed_m_s / slowest + shaping_s + ramps_s, LONGEST_HOLD_S)
-
-
-def _response(profile: Profile, walker: Walker) -> dict[str, float | None]:
-    hold_s = math.ceil(_hold_s(profile) * 10.0) / 10.0
-    let_go_s = LEAD_S + hold_s
-    end_s = let_go_s + hold_s
-    held = shape(probe([(LEAD_S, walker.full("ahead")), (let_go_s, walker.rest("ahead"))], end_s), profile, hz=HZ)
-    t, speed = held["t"].to_numpy(), _speed_ahead(held)
-    top = float(np.interp(let_go_s, t, speed))
-    before = float(np.interp(let_go_s - STEADY_S, t, speed))
-    if top <= 0.0 or abs(top - before) > STEADY * top:
-        # Nothing moves, or a gait is so slow that its top speed was not seen.
-        return {}
-    first = _crossing(t, held["amount"].to_numpy(), 1e-3)
-    reach = _crossing(t, speed, SHARE * top)
-    after = t > let_go_s
-    rest = _crossing(t[after], speed[after], RESTS_M_S, rising=False)
-    way = held["pos_y"].to_numpy()
-    steps = [(LEAD_S, walker.full("ahead")), (let_go_s, [*walker.rest("ahead"), *walker.full("back")])]
-    back = shape(probe(steps, end_s), profile, hz=HZ)
-    backwards = _speed_ahead(back)[after]
-    turned = _crossing(t[after], backwards, SHARE * float(backwards[-1]), rising=False)
-    return {
-        "first_response_s": None if first is None else first - LEAD_S,
-        "reach90_s": None if reach is None else reach - LEAD_S,
-        "stop_time_s": None if rest is None else rest - let_go_s,
-        "stop_distance_m": float(way[-1] - np.interp(let_go_s, t, way)),
-        "reversal_s": None if turned is None else turned - let_go_s,
-    }
-
-
-def _speeds(profile: Profile, walker: Walker) -> list[float]:
-    """Return the steady speed (m/s) in each of eight directions."""
-    speeds: list[float] = []
-    hold_s = _hold_s(profile)
-    for ways in WAYS:
-        end = shape(probe([(0.0, walker.full(*ways))], hold_s), profile, hz=60).iloc[-1:]
-        speeds.append(float(speeds_m_s(end)[0]))
-    return speeds
-
-
-def _spread(speeds: list[float]) -> float | None:
-    mean = float(np.mean(speeds))
-    return float(np.max(np.abs(np.array(speeds) - mean)) / mean) if mean > 0.0 else None
+def _look(table: Mode) -> dict[str, Any]:
+    values: dict[str, Any] = {}
+    for look in table.look.bind if table.look else ():
+        if isinstance(look, MouseBind) and "mouse_deg_per_10cm" not in values:
+            values["mouse_deg_per_10cm"] = swipe_deg(look, [10.0], USUAL_HAND_CM_S)[0]
+        if isinstance(look, LookStickBind) and look.snap_deg is None and "look_first_tilt" not in values:
+            half, full = yaw_rate_deg_s(look, [0.5, 1.0])
+            values |= {"look_deg_s_half_tilt": half, "look_deg_s_full_tilt": full}
+            values["look_first_tilt"] = StickResponse(look).tilt_for(1e-9, 90.0)
+    return values
 
 
 def _stick(stick: StickResponse) -> dict[str, float | int | None]:
     first = stick.tilt_for(1e-9)
-    steps = np.linspace(-1.0, 1.0, 201)
-    disc = [(x, y) for x in steps for y in steps if x * x + y * y <= 1.0]
-    dead = sum(stick.amount(x, y) == 0.0 for x, y in disc)
-    low, high = (first or 0.0) + 0.095, (first or 0.0) + 0.105
-    slope = (stick.amount(0.0, high) - stick.amount(0.0, low)) / 0.01
-
+    # What gives nothing reaches from the middle to an edge in every direction: its area is the mean of r².
+    edges = [stick.tilt_for(1e-9, 360.0 * step / DISC_HEADINGS) for step in range(DISC_HEADINGS)]
+    low, high = (first or 0.0) + SLOPE_FROM, (first or 0.0) + SLOPE_TO
     return {
-        "dead_share": dead / len(disc),
+        "dead_share": math.fsum(1.0 if edge is None else edge * edge for edge in edges) / DISC_HEADINGS,
         "first_tilt": first,
-        "small_tilt_slope": slope,
+        "small_tilt_slope": (stick.amount(0.0, high) - stick.amount(0.0, low)) / (high - low),
         "quarter_steps_8bit": stick.steps_in_first_quarter(127),
         "quarter_steps_16bit": stick.steps_in_first_quarter(32767),
     }
 
 
-def _tick_dependence(profile: Profile, walker: Walker) -> float | None:
-    """Walk the same figure at three tick rates; its changes fall on ticks of all of them."""
+def tick_dependence(profile: Profile, walker: Walker, way: Way = "auto") -> float | None:
+    """Return by how much a figure of straight walks, turns and a stop differs between 30, 60 and 144 ticks a second
+    and uneven ticks, as a share of its way; None if nothing moves. Its changes fall on ticks of all of them.
+    """
     figure = [
         (0.5, walker.full("ahead")),
         (1.5, [*walker.rest("ahead"), *walker.full("right")]),
@@ -225,10 +198,29 @@ def _tick_dependence(profile: Profile, walker: Walker) -> float | None:
     recording = probe(figure, 3.5)
     paths = []
     for hz in (30, 60, 144):
-        trace = shape(recording, profile, hz=hz)
+        trace = shape(recording, profile, hz=hz, way=way)
         # Every half second is the end of a tick at each rate.
         paths.append(trace[["pos_x", "pos_y"]].to_numpy()[hz // 2 - 1 :: hz // 2][:7])
+    paths.append(_uneven_path(figure, profile))
     way_m = float(np.linalg.norm(np.diff(paths[2], axis=0), axis=1).sum())
     if way_m == 0.0:
         return None
-    return max(float(np.linalg.norm(path - paths[2], axis=1).max()) for path in paths[:2]) / way_m
+    return max(float(np.linalg.norm(path - paths[2], axis=1).max()) for path in paths) / way_m
+
+
+def _uneven_path(figure: Steps, profile: Profile) -> Any:
+    """Return the places at every half second of a figure, walked in ticks of every length from 7 to 33 ms."""
+    helm = Helm(profile)
+    changes = dict(figure)
+    uneven = random.Random(1)
+    places: list[tuple[float, float]] = []
+    for half in range(7):
+        for control, value in changes.get(half / 2.0, []):
+            helm.apply(Event(half / 2.0, control, value))
+        left_s = 0.5
+        while left_s > 0.0:
+            dt = min(uneven.uniform(1.0 / 144.0, 1.0 / 30.0), left_s)
+            intent = helm.tick(dt)
+            left_s -= dt
+        places.append(intent.motion[:2])
+    return np.array(places)

@@ -1,6 +1,7 @@
 """What a stick's shaping does to each position, without a tick."""
 
 import math
+from bisect import bisect_left
 
 from wendonic.kernels.curve import any_curve
 from wendonic.kernels.stick import formed
@@ -60,7 +61,11 @@ class StickResponse:
         >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_in_first_quarter()
         44
         """
-        return sum(0.0 < self.amount(0.0, step / to_rim) <= QUARTER for step in range(1, to_rim + 1))
+        # The amount never falls while the tilt grows, so both ends are found by halving.
+        steps = range(1, to_rim + 1)
+        first = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > 0.0)
+        beyond = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > QUARTER)
+        return max(beyond - first, 0)
 
 
 class CurveResponse:
