@@ -5,11 +5,14 @@ import json
 
 import pytest
 
-from wendonic import ProfileError
+from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
+from wendonic.profile.budget import QUANTITIES
 from wendonic.profile.load import profile_from_text
 from wendonic.study.check import check
+from wendonic.study.feel_sheet import DEFINITIONS, FeelSheet
+from wendonic.testing import assert_feel
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 GOOD = (
@@ -119,12 +122,43 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             "look.bind[0].curve",
             "at 36 deg/s already",
         ),
+        # (0.03, -0.02) and 3 x 0.004 of noise, over a dead zone of 0.02: 0.028 / 0.93
+        (
+            PAD + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n',
+            "dead-zone-small",
+            "move.bind[0].dead_zone.inner",
+            "asks for 0.030 there",
+        ),
+        (LOOK + "dead_zone = { inner = 0.02 }\n", "dead-zone-small", "look.bind[0].dead_zone.inner", "asks for 0.0"),
+        (MOUSE + "cm_per_turn = 34\nhalf_life_s = 0.1\n", "slow-answer", "look.bind[0].half_life_s", "100 ms"),
+        # 3.2² / 4 = 2.56 m, with ramps of 40 ms to fall.
+        (KEYS + "[gait.walk]\nbrake_m_s2 = 2\n", "slides-on", None, "5.1 body lengths"),
+        (
+            "[mode.foot.move]\nnotches = 3\nnotch_pull = 1\n" + PAD,
+            "no-mirror-image",
+            "move",
+            "ahead and back differ by",
+        ),
+        (
+            KEYS
+            + '[mode.foot.press]\njump = { bind = ["key.Space"], buffer_s = 0.4 }\n'
+            + "[gait.walk]\njump = { speed_m_s = 2 }\ngravity_m_s2 = 20\n",
+            "jumps-by-itself",
+            "press.jump.buffer_s",
+            "counts for 0.40 s, and a jump is aloft for 0.20 s",
+        ),
+        (
+            KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\ndiagonal_ratio = { min = 0.9, max = 1.1 }\n",
+            "over-budget",
+            None,
+            "stop_distance_m: 0.1946 m; allowed: at most 0.1 m",
+        ),
         (MOUSE + "cm_per_turn = 200\n", "mouse-turn", "look.bind[0]", "takes 200.0 cm of mouse"),
         (
-            "[mode.foot]\nsteer = { sectors = 4, sector_margin_deg = 0 }\n" + KEYS,
+            "[mode.foot]\nsteer = { sectors = 4, sector_margin_deg = 0 }\n" + PAD,
             "facing-flickers",
             "steer.sector_margin_deg",
-            "right at its border",
+            "times a minute",
         ),
         (
             PAD + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n',
@@ -254,3 +288,44 @@ def test_the_command_says_what_was_measured_and_ends_with_1_for_faults(tmp_path,
         ("left-handed-axes", "notice"),
     ]
     assert set(found[0]) == {"profile", "slug", "severity", "where", "measured", "why", "mend"}
+
+
+def test_a_press_that_nothing_reaches_is_found_whatever_its_style():
+    """A second press that may come 0 s after the first never comes; every other style can be reached."""
+    styles = {
+        "a": 'bind = ["key.Space", "pad.south"]',
+        "b": 'bind = ["key.KeyE"], style = "tap"',
+        "c": 'bind = ["key.KeyF"], style = "long", long_s = 1.5',
+        "d": 'bind = ["key.KeyG"], style = "double"',
+        "e": 'bind = [{ control = "pad.right_trigger", above = 0.9, release = 0.1 }]',
+        "f": 'bind = [{ zone = "right half" }]',
+        "g": 'bind = [{ wheel = "away" }]',
+        "h": 'bind = ["ControlLeft+KeyC"], style = "toggle"',
+    }
+    presses = "[mode.foot.press]\n" + "".join(f"{name} = {{ {words} }}\n" for name, words in styles.items())
+    assert slugs(HEAD + KEYS + presses) == []
+    hidden = "[mode.foot.press]\ntrip = { bind = ['ControlLeft+KeyE'], style = 'double', double_s = 0.0 }\n"
+    assert slugs(HEAD + KEYS + hidden) == [("press-out-of-reach", "mode.foot.press.trip.bind")]
+
+
+def test_a_budget_holds_a_profile_to_its_feel():
+    good = profile_from_text(HEAD + KEYS)
+    assert_feel(good, stop_distance_m=(0.1, 0.35), tick_dependence=(None, 0.01))
+    with pytest.raises(AssertionError) as missed:
+        assert_feel(good, reach90_s=(None, 0.1), stop_distance_m=(0.3, 0.4), jump_height_m=(1.0, None))
+    assert str(missed.value).splitlines() == [
+        "mode foot: reach90_s 0.1379 s; allowed: at most 0.1 s",
+        "stop_distance_m 0.1946 m; allowed: at least 0.3 m and at most 0.4 m",
+        "jump_height_m this mode has none; allowed: at least 1 m",
+    ]
+    with pytest.raises(WendonicError, match='no quantity of the feel sheet "stop_m"'):
+        assert_feel(good, stop_m=(None, 1.0))
+    assert_feel(FOLDER / "cart.toml", mode="cart", turn_circle_m=(None, 20.0))
+    with pytest.raises(ProfileError) as refused:
+        profile_from_text(HEAD + KEYS + "[budget]\nstop_distanec_m = { max = 1 }\nreach90_s = {}\n")
+    assert 'did you mean "stop_distance_m"' in str(refused.value)
+    assert "says neither min nor max" in str(refused.value)
+
+
+def test_the_quantities_of_a_budget_are_those_of_the_feel_sheet():
+    assert tuple(QUANTITIES) == FeelSheet._fields == tuple(DEFINITIONS)

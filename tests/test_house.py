@@ -27,6 +27,7 @@ FLOORS = {
     "batch": 6,
     "course": 7,
     "study": 8,
+    "testing": 9,
     "demo": 9,
     "live": 10,
     "pictures": 9,

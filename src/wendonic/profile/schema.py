@@ -1,11 +1,12 @@
 """What a profile may hold: every field with its unit, range and default."""
 
-from typing import Annotated, Any, ClassVar, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import BeforeValidator, Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.places import GAITS
+from wendonic.profile.budget import Budget
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
 from wendonic.profile.comfort import Comfort
@@ -144,9 +145,10 @@ class Mode(Table):
 
 
 class Profile(Table):
-    """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts."""
+    """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts.
 
-    later: ClassVar[frozenset[str]] = frozenset({"budget"})
+    `budget` has limits for the feel sheet of the first mode, which `wendonic check` holds it against.
+    """
 
     format: Literal["wendonic-profile"]
     version: Literal[1]
@@ -156,6 +158,8 @@ class Profile(Table):
     window: Window = Window()
     mode: Annotated[dict[str, Mode], Field(min_length=1)]
     gait: Annotated[dict[str, Gait], BeforeValidator(begun_with_usual)] = Field(default_factory=dict)
+
+    budget: Budget = Field(default_factory=dict)
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:

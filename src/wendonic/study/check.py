@@ -1,8 +1,12 @@
 """What is wrong with a profile, found by trying it."""
 
 from wendonic.profile.schema import Profile
+from wendonic.study.budgets import budget_findings
+from wendonic.study.feel_sheet import measure
 from wendonic.study.finding import Finding
 from wendonic.study.habits import habit_findings, mode_findings
+from wendonic.study.press_reach import press_findings
+from wendonic.study.sheet_findings import sheet_findings
 from wendonic.study.sides import side_findings
 from wendonic.study.sticks import stick_findings
 from wendonic.study.walking import walking_findings
@@ -20,4 +24,9 @@ def check(profile: Profile) -> list[Finding]:
         found += walking_findings(profile, mode)
         found += stick_findings(profile, mode)
         found += habit_findings(profile, mode)
+        found += press_findings(profile, mode)
+        sheet = measure(profile, mode)
+        found += sheet_findings(profile, mode, sheet)
+        if mode == profile.first_mode:
+            found += budget_findings(profile, sheet)
     return sorted(found, key=lambda finding: finding.severity)

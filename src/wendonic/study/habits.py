@@ -1,4 +1,4 @@
-"""What is set so that nobody is happy with it: mice, facings that flicker, controls with two jobs, modes."""
+"""What is set so that nobody is happy with it: mice, controls with two jobs, modes."""
 
 from collections.abc import Iterator
 
@@ -28,15 +28,6 @@ def habit_findings(profile: Profile, mode: str) -> Iterator[Finding]:
                     "Between 10 and 120 cm lies what people play with; this is a slip of a digit, or of the dpi.",
                     "cm_per_turn = 34",
                 )
-    if table.steer.sectors and table.steer.sector_margin_deg == 0.0:
-        yield Finding(
-            "facing-flickers",
-            "notice",
-            f"mode.{mode}.steer.sector_margin_deg",
-            "a facing is left right at its border",
-            "A heading that trembles on a border makes the sprite flicker between two facings.",
-            "sector_margin_deg = 6",
-        )
     channels = {
         name: getattr(table, name).bind
         for name in ("move", "rise", "throttle", "turn", "look", "goal")

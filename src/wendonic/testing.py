@@ -1,0 +1,32 @@
+"""For a game's own tests: a profile keeps its feel."""
+
+from pathlib import Path
+
+from wendonic.errors import WendonicError
+from wendonic.profile.load import load_profile
+from wendonic.profile.schema import Profile
+from wendonic.study.budgets import Range, over_budget
+from wendonic.study.feel_sheet import measure
+
+
+def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits: Range) -> None:
+    """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity out of its limits.
+
+    Each limit is (least, most) in the unit of the feel sheet, None for no limit; `mode` is the first one unless it
+    is named. A quantity that the mode does not have misses every limit. Raises `WendonicError` for a quantity or a
+    mode that does not exist, `ProfileError` for a file with faults.
+
+    >>> from wendonic.demo import demo_profile
+    >>> assert_feel(demo_profile(), stop_distance_m=(None, 0.35), diagonal_ratio=(0.99, 1.01))
+    >>> assert_feel(demo_profile(), reach90_s=(None, 0.1))
+    Traceback (most recent call last):
+    AssertionError: mode foot: reach90_s 0.1379 s; allowed: at most 0.1 s
+    """
+    found = profile if isinstance(profile, Profile) else load_profile(profile)
+    name = found.mode_name(mode)
+    try:
+        missed = [f"{quantity} {words}" for quantity, words in over_budget(measure(found, name), limits)]
+    except LookupError as error:
+        raise WendonicError(str(error.args[0])) from None
+    if missed:
+        raise AssertionError(f"mode {name}: " + "\n".join(missed))
