@@ -144,7 +144,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
         ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
         (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
-        (HEAD + PAD + "[budget]\nstop_distance_m = 1\n", 5, "belongs to the format, but this version does not"),
+        (HEAD + PAD + "[budget]\nstop_distance_m = 1\n", 6, "found 1; allowed: a table"),
         (HEAD + "[mode.foot.steer]\nframe = 'drive'\nturn_degs = 9\n" + PAD, 5, 'did you mean "turn_deg_s"?'),
         (HEAD + "[mode.foot.steer]\nframe = 'grid'\nslope = {}\n" + PAD, 5, "unknown key"),
         (HEAD + "[mode.foot.steer]\nface = 'hold'\nturn_deg_s = 9\n" + PAD, 5, 'does nothing under face "hold"'),

@@ -8,6 +8,7 @@ import typer
 
 from wendonic import __version__
 from wendonic.cli.check import check
+from wendonic.cli.compare import compare
 from wendonic.cli.convert import convert
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
@@ -36,6 +37,7 @@ app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
+app.command(epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png")(compare)
 
 
 def _show_version(wanted: bool) -> None:

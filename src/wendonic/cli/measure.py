@@ -18,7 +18,7 @@ def measure(
 ) -> None:
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
     from wendonic.profile.load import load_profile
-    from wendonic.study.feel_sheet import DEFINITIONS
+    from wendonic.study.feel_sheet import DEFINITIONS, value_words
     from wendonic.study.feel_sheet import measure as measure_profile
     from wendonic.whole_file import whole_file
 
@@ -43,7 +43,5 @@ def measure(
     table.add_column("what it is")
     for name, value in sheet._asdict().items():
         unit, words = DEFINITIONS[name]
-        # What only rounding left is nothing.
-        shown = "-" if value is None else str(value) if isinstance(value, int) else f"{round(value, 9):.4g}"
-        table.add_row(name, shown, unit if value is not None else "", words)
+        table.add_row(name, value_words(value), unit if value is not None else "", words)
     Console().print(table)

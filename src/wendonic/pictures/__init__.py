@@ -1,5 +1,6 @@
 """Pictures of profiles, recordings and traces. Every function takes `ax=None` and returns what it drew."""
 
+from wendonic.pictures.comparison import draw_comparison
 from wendonic.pictures.curve import draw_curves
 from wendonic.pictures.devices import draw_devices
 from wendonic.pictures.diagonals import draw_diagonals
@@ -11,6 +12,7 @@ from wendonic.pictures.style import save_picture
 from wendonic.pictures.timeline import draw_timeline
 
 __all__ = [
+    "draw_comparison",
     "draw_curves",
     "draw_devices",
     "draw_diagonals",

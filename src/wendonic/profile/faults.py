@@ -181,8 +181,6 @@ def _guess(found: object, allowed: list[str]) -> str:
 
 
 def _unknown_key(name: str, table: type[Table]) -> str:
-    if name in table.later:
-        return "belongs to the format, but this version does not shape it yet; take it out"
     allowed = list(table.model_fields)
     if name in _SOURCE_KEYS and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"

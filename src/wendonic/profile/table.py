@@ -1,6 +1,6 @@
 """What every table of a profile has in common, and the words and numbers that stand in many of them."""
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Literal
 
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic_core import PydanticCustomError
@@ -27,14 +27,9 @@ def own_faults(faults: list[tuple[str, str]]) -> PydanticCustomError:
 
 
 class Table(BaseModel):
-    """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading.
-
-    `later` names what the format knows but this version does not shape yet: such a key is refused in words of its
-    own, never ignored.
-    """
+    """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False)
-    later: ClassVar[frozenset[str]] = frozenset()
 
 
 def _key_code(code: str) -> str:

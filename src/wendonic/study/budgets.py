@@ -16,6 +16,7 @@ def over_budget(sheet: FeelSheet, limits: Mapping[str, Range]) -> Iterator[tuple
     A quantity that the profile does not have misses every limit. Raises `WendonicError` for one that no sheet has.
 
     >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study.feel_sheet import measure
     >>> list(over_budget(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
     [('stop_distance_m', '0.1946 m; allowed: at most 0.1 m')]
     """

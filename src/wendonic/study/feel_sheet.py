@@ -100,6 +100,18 @@ DEFINITIONS: dict[str, tuple[str, str]] = {
 """Unit and definition of every quantity."""
 
 
+def value_words(value: float | None) -> str:
+    """Return a value of the sheet as it is shown: four digits, a dash for what a profile does not have.
+
+    >>> value_words(0.123456), value_words(3e-17), value_words(44), value_words(None)
+    ('0.1235', '0', '44', '-')
+    """
+    if value is None or isinstance(value, int):
+        return "-" if value is None else str(value)
+    # What only rounding left is nothing.
+    return f"{round(value, 9):.4g}"
+
+
 def measure(profile: Profile, mode: str | None = None, way: Way = "auto") -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
 

@@ -1,0 +1,80 @@
+"""`wendonic compare`: profiles side by side."""
+
+import json
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from wendonic.cli.options import ModeOption
+
+if TYPE_CHECKING:
+    from wendonic.study.compare import Comparison
+
+
+def compare(
+    profiles: Annotated[
+        list[Path], typer.Argument(metavar="PROFILE PROFILE...", help="Two profiles (.toml) or more.")
+    ],
+    on: Annotated[
+        list[str] | None,
+        typer.Option("--on", help="A recording, or a probe by name; figure_of_eight by default. Again for more."),
+    ] = None,
+    out: Annotated[
+        Path | None, typer.Option("-o", "--out", help="Draw paths, speeds and headings: .png, .svg or .pdf.")
+    ] = None,
+    mode: ModeOption = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print sheets and settings as JSON.")] = False,
+) -> None:
+    """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
+    from wendonic.profile.load import load_profile
+    from wendonic.study.compare import compare as compare_profiles
+    from wendonic.study.compare import inputs_named, names_of
+
+    named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
+    compared = compare_profiles(named, inputs_named(on) if on else None, mode)
+    if as_json:
+        sheets = dict(zip(compared.names, [sheet._asdict() for sheet in compared.sheets], strict=True))
+        settings = {setting.path: setting.values for setting in compared.settings}
+        print(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
+    else:
+        _print_tables(compared)
+    if out is not None:
+        from wendonic.pictures import draw_comparison, save_picture
+
+        save_picture(draw_comparison(compared), out)
+        print(f"wrote {out}")
+
+
+def _print_tables(compared: "Comparison") -> None:
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    from wendonic.study.feel_sheet import DEFINITIONS, FeelSheet, value_words
+
+    console = Console()
+    table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title="* differs", title_justify="left")
+    table.add_column("feel")
+    for name in compared.names:
+        table.add_column(name, justify="right")
+    table.add_column("unit")
+    for quantity in FeelSheet._fields:
+        values = [getattr(sheet, quantity) for sheet in compared.sheets]
+        if all(value is None for value in values):
+            continue
+        differs = compared.differs(quantity)
+        cells = [value_words(value) for value in values]
+        table.add_row(f"{'*' if differs else ' '} {quantity}", *cells, DEFINITIONS[quantity][0])
+    console.print(table)
+    if not compared.settings:
+        print("settings: the same")
+        return
+    settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    settings.add_column("setting", overflow="fold")
+    for name in compared.names:
+        settings.add_column(name, justify="right", overflow="fold")
+    for setting in compared.settings:
+        cells = ["-" if value is None else str(value) for value in setting.values]
+        settings.add_row(setting.path, *cells)
+    console.print(settings)

@@ -1,0 +1,84 @@
+"""Profiles on the same input: paths, speeds and headings over each other."""
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+from matplotlib.axes import Axes
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import FOG, INK, LINE_STYLES, dress_axes, label_lines, split_axes
+from wendonic.study.compare import Comparison
+from wendonic.study.travelled import speeds_m_s, steps_m
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+END_MARKERS = "osD^v*"
+
+
+def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
+    """Draw what each profile makes of each input: one row an input, with the path, and speed and heading over time.
+
+    Each profile has one colour and dash throughout; a marker stands where its path ends. Returns the axes, row by
+    row. Raises `WendonicError` for more profiles than there are line styles.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study.compare import compare
+    >>> both = compare({"foot": demo_profile(), "cart": demo_profile("cart")})
+    >>> len(draw_comparison(both))
+    3
+    """
+    if len(compared.names) > len(LINE_STYLES):
+        raise WendonicError(f"found {len(compared.names)} profiles; a picture tells {len(LINE_STYLES)} apart")
+    rows = len(compared.traces)
+    axes = split_axes(ax, heights=[1.0, 1.0] * rows, widths=[1.1, 1.0])
+    shown: list[Axes] = []
+    for row, (name, traces) in enumerate(compared.traces.items()):
+        path_above, speed, path_below, heading = axes[4 * row : 4 * row + 4]
+        # The path has the whole height of its row.
+        figure = path_above.figure
+        above, below = path_above.get_subplotspec(), path_below.get_subplotspec()
+        assert above is not None
+        assert below is not None
+        grid = above.get_gridspec()
+        path_above.remove()
+        path_below.remove()
+        path = figure.add_subplot(grid[2 * row : 2 * row + 2, 0])
+        _draw_paths(path, compared.names, traces, name)
+        _draw_times(speed, heading, compared.names, traces)
+        shown += [path, speed, heading]
+    return shown
+
+
+def _draw_paths(ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str) -> None:
+    lengths = [float(steps_m(trace).sum()) for trace in traces]
+    least, most = f"{min(lengths):.1f}", f"{max(lengths):.1f}"
+    far = f"{least} m" if least == most else f"{least} to {most} m"
+    dress_axes(ax, f"{title.replace('_', ' ')}: {far}", "x, right (m)", "y, ahead (m)")
+    ax.set_aspect("equal", adjustable="datalim")
+    ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
+    for name, trace, (color, dashes), marker in zip(names, traces, LINE_STYLES, END_MARKERS, strict=False):
+        x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
+        ax.plot(x, y, color=color, linestyle=dashes, linewidth=2.0, label=name)
+        ax.plot(x[-1], y[-1], marker, color=color, markersize=8, markeredgecolor=INK, zorder=3)
+
+
+def _draw_times(speed: Axes, heading: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]") -> None:
+    dress_axes(speed, "", "", "speed\n(m/s)")
+    dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
+    starts = [float(trace["t"].iloc[0]) for trace in traces]
+    ends = [float(trace["t"].iloc[-1]) for trace in traces]
+    for name, trace, (color, dashes) in zip(names, traces, LINE_STYLES, strict=False):
+        t, speeds = trace["t"].to_numpy(), speeds_m_s(trace)
+        speed.plot(t, speeds, color=color, linestyle=dashes, linewidth=1.8, label=name)
+        moving = np.hypot(trace["vel_x"].to_numpy(), trace["vel_y"].to_numpy()) > 0.05
+        turned = np.full(len(t), np.nan)
+        ways = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])
+        turned[moving] = np.degrees(np.unwrap(ways))
+        heading.plot(t, turned, color=color, linestyle=dashes, linewidth=1.8)
+    for panel in (speed, heading):
+        panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
+        panel.set_xlim(min(starts), max(ends))
+    speed.set_ylim(bottom=0.0)
+    speed.tick_params(labelbottom=False)
+    label_lines(speed)

@@ -1,0 +1,194 @@
+"""Probes by name: exactly known input for a mode, made from its own controls."""
+
+import math
+from collections.abc import Callable
+
+from wendonic.devices.event import Event
+from wendonic.devices.standins.stick import StickStandIn
+from wendonic.errors import WendonicError, none_such
+from wendonic.profile.look_binds import LookStickBind, MouseBind
+from wendonic.profile.schema import Mode, Profile
+from wendonic.recording.recording import Recording
+from wendonic.study.directions import NOISE, REST, WAYS
+from wendonic.study.feel_sheet import probe_walker
+from wendonic.study.jumps import jump_press, press_control
+from wendonic.study.probes import Steps, Walker, probe, stick_walker
+
+HELD_S = 1.0
+CIRCLE_S = 2.0
+STICK_HZ = 120
+SWIPE_CM, SWIPE_S = 10.0, 0.5
+CM_PER_INCH = 2.54
+
+
+def _walker(mode: Mode) -> Walker:
+    walker = probe_walker(mode)
+    if walker is None:
+        raise WendonicError("this mode has no keys, d-pad or stick that walks")
+    return walker
+
+
+def _stick(mode: Mode) -> str:
+    walker = stick_walker(mode)
+    if walker is None:
+        raise WendonicError("this mode has no stick that walks")
+    return walker.stick
+
+
+def _along(stick: str, path: Callable[[float], tuple[float, float]], end_s: float) -> Recording:
+    """Return a recording of a stick that goes along a path: right and ahead at each moment."""
+    places = ((k / STICK_HZ, path(k / STICK_HZ)) for k in range(round(end_s * STICK_HZ)))
+    events = [Event(t, stick, (right, -ahead)) for t, (right, ahead) in places]
+    return Recording([*events, Event(end_s, stick, (0.0, 0.0)), Event(end_s + HELD_S, "mark", "end")])
+
+
+def each_way(profile: Profile, name: str) -> Recording:
+    """Press each of eight directions in turn, and let it go."""
+    walker = _walker(profile.mode[name])
+    steps: Steps = []
+    for number, ways in enumerate(WAYS):
+        steps.append((2.0 * HELD_S * number, walker.full(*ways)))
+        steps.append((2.0 * HELD_S * number + HELD_S, walker.rest(*ways)))
+    return probe(steps, 2.0 * HELD_S * len(WAYS))
+
+
+def tap(profile: Profile, name: str) -> Recording:
+    """Press ahead for 80 ms."""
+    walker = _walker(profile.mode[name])
+    return probe([(0.1, walker.full("ahead")), (0.18, walker.rest("ahead"))], 0.1 + HELD_S)
+
+
+def reversal(profile: Profile, name: str) -> Recording:
+    """Go ahead, and straight back."""
+    walker = _walker(profile.mode[name])
+    turn = [*walker.rest("ahead"), *walker.full("back")]
+    return probe([(0.1, walker.full("ahead")), (1.1, turn), (2.1, walker.rest("back"))], 3.1)
+
+
+def quarter_turn(profile: Profile, name: str) -> Recording:
+    """Go ahead, and to the right from one moment to the next, everything pressed or tilted all the way."""
+    walker = _walker(profile.mode[name])
+    turn = [*walker.rest("ahead"), *walker.full("right")]
+    return probe([(0.1, walker.full("ahead")), (1.1, turn), (2.1, walker.rest("right"))], 3.1)
+
+
+def slow_ramp(profile: Profile, name: str) -> Recording:
+    """Tilt the stick ahead, from rest to the rim in two seconds."""
+    return _along(_stick(profile.mode[name]), lambda t: (0.0, min(t / 2.0, 1.0)), 2.5)
+
+
+def _circle(tilt: float) -> Callable[[Profile, str], Recording]:
+    def circle(profile: Profile, name: str) -> Recording:
+        def path(t: float) -> tuple[float, float]:
+            angle = math.tau * t / CIRCLE_S
+            return tilt * math.sin(angle), tilt * math.cos(angle)
+
+        return _along(_stick(profile.mode[name]), path, 2.0 * CIRCLE_S)
+
+    circle.__doc__ = f"Take the stick round twice at {tilt:.0%} of its tilt, two seconds a turn."
+    return circle
+
+
+def hands_off(profile: Profile, name: str) -> Recording:
+    """Let a usual worn stick lie for ten seconds."""
+    held = StickStandIn(_stick(profile.mode[name]), rest=REST, noise=NOISE)
+    return Recording([*held.events(lambda _: (0.0, 0.0), 0.0, 10.0), Event(10.0, "mark", "end")])
+
+
+def swipe(profile: Profile, name: str) -> Recording:
+    """Move the mouse 10 cm to the right in half a second."""
+    look = profile.mode[name].look
+    for bind in look.bind if look else ():
+        if isinstance(bind, MouseBind):
+            count = round(SWIPE_S * 1000)
+            way = SWIPE_CM / CM_PER_INCH * bind.counts_per_inch
+            told = [round(way * (k + 1) / count) - round(way * k / count) for k in range(count)]
+            events = [Event(k / 1000, "mouse.move", (float(counts), 0.0)) for k, counts in enumerate(told)]
+            return Recording([*events, Event(SWIPE_S + HELD_S, "mark", "end")])
+    raise WendonicError("this mode has no mouse that looks")
+
+
+def look_ramp(profile: Profile, name: str) -> Recording:
+    """Tilt the look stick to the right, from rest to the rim in two seconds."""
+    look = profile.mode[name].look
+    for bind in look.bind if look else ():
+        if isinstance(bind, LookStickBind):
+            return _along(bind.stick, lambda t: (min(t / 2.0, 1.0), 0.0), 2.5)
+    raise WendonicError("this mode has no stick that looks")
+
+
+def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
+    def jump(profile: Profile, name: str) -> Recording:
+        press = jump_press(profile, name)
+        control = press_control(profile.mode[name].press[press]) if press else None
+        if control is None:
+            raise WendonicError("this mode has no press that jumps")
+        lets_go: list[tuple[str, float | tuple[float, float]]] = [(button, 0.0) for button, _ in control]
+        return probe([(0.1, [*control]), (0.1 + held_s, lets_go)], 0.1 + held_s + 1.5)
+
+    jump.__doc__ = f"Press the jump for {held_s * 1000.0:.0f} ms."
+    return jump
+
+
+def figure_of_eight(profile: Profile, name: str) -> Recording:
+    """Go once round to the right and once to the left: where the view steers, ahead while it turns; where a body
+    drives, by its own turning; else straight from corner to corner.
+    """
+    mode = profile.mode[name]
+    walker = _walker(mode)
+    steer = mode.steer
+    if steer.frame in ("camera", "fly") or (steer.frame == "facing" and steer.face == "view"):
+        turns = [(k / 60, min(k, 480 - k) / 240 * 360.0) for k in range(481)]
+        views = [Event(t, "view", ((yaw + 180.0) % 360.0 - 180.0, 0.0)) for t, yaw in turns]
+        walks = list(probe([(0.0, walker.full("ahead")), (8.0, walker.rest("ahead"))], 9.0))
+        return Recording(sorted([*views, *walks], key=lambda event: event.t))
+    if steer.frame in ("drive", "facing"):
+        if walker.stick:
+            both = [(0.0, walker.full("ahead", "right")), (4.0, walker.full("ahead", "left"))]
+            return probe([*both, (8.0, walker.rest("ahead"))], 9.0)
+        turn = [*walker.rest("right"), *walker.full("left")]
+        ends = [*walker.rest("ahead"), *walker.rest("left")]
+        return probe([(0.0, walker.full("ahead", "right")), (4.0, turn), (8.0, ends)], 9.0)
+    corners = ["ahead", "right", "back", "right", "ahead", "left", "back", "left"]
+    steps: Steps = []
+    for number, way in enumerate(corners):
+        before = walker.rest(corners[number - 1]) if number and not walker.stick else []
+        steps.append((float(number), [*before, *walker.full(way)]))
+    return probe([*steps, (8.0, walker.rest("left"))], 9.0)
+
+
+PROBES: dict[str, Callable[[Profile, str], Recording]] = {
+    "each_way": each_way,
+    "tap": tap,
+    "reversal": reversal,
+    "quarter_turn": quarter_turn,
+    "slow_ramp": slow_ramp,
+    "circle_30": _circle(0.3),
+    "circle_60": _circle(0.6),
+    "circle_90": _circle(0.9),
+    "hands_off": hands_off,
+    "swipe": swipe,
+    "look_ramp": look_ramp,
+    "jump_tap": _jump(0.05),
+    "jump_hold": _jump(1.0),
+    "figure_of_eight": figure_of_eight,
+}
+"""Every probe by its name."""
+
+
+def probe_of(profile: Profile, name: str, mode: str | None = None) -> Recording:
+    """Return a probe for a mode, the first one by default.
+
+    Raises `WendonicError` for a probe or a mode that does not exist, and where the mode lacks what the probe needs.
+
+    >>> from wendonic.demo import demo_profile
+    >>> [event.control for event in probe_of(demo_profile(), "tap")]
+    ['mark', 'key.KeyW', 'key.KeyW', 'mark']
+    """
+    if name not in PROBES:
+        raise WendonicError(none_such("probe", name, PROBES))
+    in_mode = profile.mode_name(mode)
+    try:
+        return PROBES[name](profile, in_mode)
+    except WendonicError as error:
+        raise WendonicError(f'probe {name}, mode "{in_mode}": {error}') from None

@@ -1,0 +1,114 @@
+"""Profiles side by side, and the probes that they are tried with."""
+
+import json
+import math
+
+import numpy as np
+import pytest
+
+from wendonic import WendonicError, shape
+from wendonic.cli.main import app
+from wendonic.demo import FOLDER, RECORDINGS, demo_profile
+from wendonic.pictures import draw_comparison
+from wendonic.profile.load import profile_from_text
+from wendonic.study.compare import Setting, compare, inputs_named, settings_that_differ
+from wendonic.study.feel_sheet import measure
+from wendonic.study.stimuli import PROBES, probe_of
+
+BASE = (FOLDER / "beekeeper.toml").read_text()
+SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "cap"', 'diagonal = "free"')
+
+
+def test_only_what_differs_is_told_in_the_order_given(beekeeper):
+    slow = profile_from_text(SLOW)
+    compared = compare({"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None})
+    assert compared.names == ("quick", "slow", "again")
+    assert compared.sheets == (measure(beekeeper), measure(slow), measure(beekeeper))
+    assert compared.settings == (
+        Setting("mode.foot.move.diagonal", ("cap", "free", "cap")),
+        Setting("gait.walk.accel_m_s2", (22.0, 9.0, 22.0)),
+    )
+    assert [
+        name for name in ("reach90_s", "diagonal_ratio", "stop_distance_m", "first_tilt") if compared.differs(name)
+    ] == [
+        "reach90_s",
+        "diagonal_ratio",
+    ]
+    # The same input for all: a corner at the same moment.
+    first, second, third = compared.traces["quarter_turn"]
+    assert first.equals(third)
+    assert len(first) == len(second)
+    assert second["pos_x"].iloc[-1] < first["pos_x"].iloc[-1]
+    assert settings_that_differ([beekeeper, demo_profile("cart")])
+
+
+def test_a_picture_shows_each_profile_on_each_input(beekeeper):
+    traces = compare({"a": beekeeper, "b": profile_from_text(SLOW)}, {"tap": None, "quarter_turn": None})
+    axes = draw_comparison(traces)
+    assert [ax.get_title(loc="left").split(":")[0] for ax in axes[::3]] == ["tap", "quarter turn"]
+    for row, both in enumerate(traces.traces.values()):
+        path, speed, heading = axes[3 * row : 3 * row + 3]
+        for name, trace in zip("ab", both, strict=True):
+            (line,) = (line for line in path.lines if line.get_label() == name)
+            np.testing.assert_array_equal(line.get_xydata(), trace[["pos_x", "pos_y"]])
+        assert len(speed.lines) == len(heading.lines) == 2
+        assert speed.get_xlim() == heading.get_xlim()
+
+
+def test_probes_are_exactly_what_they_say(beekeeper):
+    circle = shape(probe_of(beekeeper, "circle_60"), beekeeper, hz=120)
+    tilt = np.hypot(circle["raw_x"], circle["raw_y"])[10:470]
+    assert tilt.to_numpy() == pytest.approx(np.full(len(tilt), 0.6))
+    tapped = [event for event in probe_of(beekeeper, "tap") if event.control == "key.KeyW"]
+    assert tapped[1].t - tapped[0].t == pytest.approx(0.08)
+    turned = shape(probe_of(beekeeper, "swipe"), beekeeper)["look_yaw_deg"].sum()
+    assert turned == pytest.approx(measure(beekeeper).mouse_deg_per_10cm, rel=1e-3)
+    eight = shape(probe_of(beekeeper, "figure_of_eight"), beekeeper)
+    # Two circles of 4 s each, one to either side, back where it began.
+    radius = 3.2 * 4.0 / math.tau
+    assert eight["pos_x"].max() == pytest.approx(2.0 * radius, rel=0.05)
+    assert eight["pos_x"].min() == pytest.approx(-2.0 * radius, rel=0.05)
+    assert math.hypot(eight["pos_x"].iloc[-1], eight["pos_y"].iloc[-1]) < 0.5
+
+
+@pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
+def test_every_probe_suits_a_mode_or_says_what_is_missing(name):
+    profile, said = demo_profile(name), []
+    for mode in profile.mode:
+        for probe in PROBES:
+            try:
+                recording = probe_of(profile, probe, mode)
+            except WendonicError as error:
+                said.append(str(error).startswith(f'probe {probe}, mode "{mode}": this mode has no '))
+                continue
+            assert recording.duration_s > 0.5
+            trace = shape(recording, profile, mode=mode)
+            assert np.isfinite(trace[["pos_x", "pos_y", "pos_z"]]).all(axis=None)
+    assert all(said)
+
+
+def test_the_command_compares(tmp_path, capsys):
+    slow = tmp_path / "slow.toml"
+    slow.write_text(SLOW)
+
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        return end.value.code, capsys.readouterr().out
+
+    quick, picture = FOLDER / "beekeeper.toml", tmp_path / "both.png"
+    code, out = run("compare", quick, slow, "--on", FOLDER / "beekeeper_keys.jsonl", "--on", "tap", "-o", picture)
+    assert code == 0
+    assert f"wrote {picture}" in out
+    assert "* reach90_s" in out
+    assert "  stop_distance_m" in out
+    assert "gait.walk.accel_m_s2" in out
+    assert picture.exists()
+    content = json.loads(run("compare", quick, slow, "--json")[1])
+    assert list(content["sheets"]) == ["beekeeper", "slow"]
+    assert content["settings"]["gait.walk.accel_m_s2"] == [22.0, 9.0]
+    assert "settings: the same" in run("compare", quick, quick)[1]
+    with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_way"):
+        inputs_named(["tapp"])
+    with pytest.raises(WendonicError, match="two or more"):
+        compare({"one": demo_profile()})
