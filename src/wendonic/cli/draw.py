@@ -173,3 +173,19 @@ def devices(
     target = out or Path(f"{recording.stem}-devices.png")
     save_picture(draw_devices(Recording.read(recording), start_s, end_s, only or ()), target)
     print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw calibration demo-out/lookout_devices.jsonl")
+def calibration(
+    recording: RecordingArgument,
+    out: OutOption = None,
+    share: Annotated[float, typer.Option("--share", help="Share of the samples at rest that is to be dead.")] = 0.999,
+) -> None:
+    """Sticks at rest and round their rims, with the dead zone and the gate that follow."""
+    from wendonic.pictures import draw_calibration, save_picture
+    from wendonic.recording.recording import Recording
+    from wendonic.study.calibration import calibrate
+
+    target = out or Path(f"{recording.stem}-calibration.png")
+    save_picture(draw_calibration(calibrate(Recording.read(recording), share)), target)
+    print(f"wrote {target}")

@@ -7,6 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic import __version__
+from wendonic.cli.calibrate import calibrate
 from wendonic.cli.check import check
 from wendonic.cli.compare import compare
 from wendonic.cli.convert import convert
@@ -35,6 +36,9 @@ app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
 app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 --dpi 800")(look_units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
+app.command(
+    epilog="Example: wendonic calibrate demo-out/stick_calibration.jsonl --into demo-out/beekeeper.toml --dry-run"
+)(calibrate)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
 app.command(epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png")(compare)

@@ -22,6 +22,7 @@ RECORDINGS = {
     "scout_flight": "scout",
     "store_room_walk": "store_room",
     "lookout_watch": "lookout",
+    "lookout_devices": "lookout",
     "terraces_walk": "terraces",
     "smoker_rounds": "smoker",
     "cart_ride": "cart",

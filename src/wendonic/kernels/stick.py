@@ -1,4 +1,4 @@
-"""A stick in any form: gate, centre, dead zone and curve one after another."""
+"""A stick in any form: centre, gate, dead zone and curve one after another."""
 
 import math
 from typing import NamedTuple
@@ -54,9 +54,10 @@ def formed(
     (0.0, 0.5)
     """
     gate, centre_x, centre_y, zone, release, amount, knee_tilt, floor, ceiling, per_axis, rim, points = form
-    x, y = gated(x, y, gate, tables, rim)
+    # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
+    x, y = gated(x - centre_x, y - centre_y, gate, tables, rim)
     edge = release if was_out > 0 and release >= 0.0 else inner
-    x, y = zoned(x - centre_x, y - centre_y, zone, inner, outer, edge)
+    x, y = zoned(x, y, zone, inner, outer, edge)
     if per_axis > 0:
         across = any_curve(abs(x), curve_form, exponent, amount, knee_tilt, floor, ceiling, tables, points)
         along = any_curve(abs(y), curve_form, exponent, amount, knee_tilt, floor, ceiling, tables, points)

@@ -1,5 +1,6 @@
 """Pictures of profiles, recordings and traces. Every function takes `ax=None` and returns what it drew."""
 
+from wendonic.pictures.calibration import draw_calibration
 from wendonic.pictures.comparison import draw_comparison
 from wendonic.pictures.curve import draw_curves
 from wendonic.pictures.devices import draw_devices
@@ -12,6 +13,7 @@ from wendonic.pictures.style import save_picture
 from wendonic.pictures.timeline import draw_timeline
 
 __all__ = [
+    "draw_calibration",
     "draw_comparison",
     "draw_curves",
     "draw_devices",

@@ -88,7 +88,8 @@ def _of_stick(profile: Profile, bind: StickBind, steps: int) -> FullInput:
         elif form.gate == GATE_MEASURED:
             rim = rim_length(right, ahead, tables.numbers, form.rim)
         helm = Helm(profile)
-        helm.stick(bind.stick, rim * right, -rim * ahead)
+        centre_x, centre_y = bind.centre
+        helm.stick(bind.stick, centre_x + rim * right, centre_y - rim * ahead)
         headings.append(math.degrees(heading))
         wanted.append(_settled(helm))
     return FullInput(bind.stick, True, tuple(headings), tuple(wanted))

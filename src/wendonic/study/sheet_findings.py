@@ -109,9 +109,7 @@ def _mirror_images(profile: Profile, mode: str) -> Iterator[Finding]:
     """Give sources that ask for more to one side than to the other."""
     table = profile.mode[mode]
     binds = table.move.bind if table.move else ()
-    # What was calibrated is lopsided to make up for a lopsided stick.
-    sticks = [bind for bind in binds if isinstance(bind, StickBind) and bind.centre == (0.0, 0.0)]
-    if sticks and all(bind.gate != "measured" for bind in sticks):
+    if any(isinstance(bind, StickBind) for bind in binds):
         for full in full_inputs(profile, mode, steps=16):
             by_heading = dict(zip(full.headings_deg, full.wanted, strict=True))
             for heading, (right, ahead) in by_heading.items():

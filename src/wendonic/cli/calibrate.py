@@ -1,0 +1,51 @@
+"""`wendonic calibrate`: what a recording tells of its devices."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import RecordingArgument
+
+
+def calibrate(
+    recording: RecordingArgument,
+    into: Annotated[
+        Path | None, typer.Option("--into", metavar="PROFILE", help="Put it into this profile; comments stay.")
+    ] = None,
+    dry_run: Annotated[
+        bool, typer.Option("--dry-run", help="Show what --into would change, and write nothing.")
+    ] = False,
+    share: Annotated[float, typer.Option("--share", help="Share of the samples at rest that is to be dead.")] = 0.999,
+    swipe_cm: Annotated[
+        float | None, typer.Option("--swipe-cm", help="How far each swipe of the mouse in it went (cm).")
+    ] = None,
+) -> None:
+    """Find rest point, noise, dead zone and rim of sticks, the dpi of a mouse, the bias of a gyro.
+
+    Record it so: let the sticks lie for five seconds, go round each rim slowly three times; swipe the mouse a known
+    way three times, with a pause between two; lay the pad on the table for five seconds.
+    """
+    from wendonic.errors import ProfileError
+    from wendonic.profile.load import text_of
+    from wendonic.recording.recording import Recording
+    from wendonic.study.calibrated import calibrated_text, calibration_lines
+    from wendonic.study.calibration import calibrate as calibrate_recording
+    from wendonic.whole_file import whole_file
+
+    if dry_run and into is None:
+        raise typer.BadParameter("--dry-run goes with --into PROFILE")
+    found = calibrate_recording(Recording.read(recording), share, swipe_cm)
+    print("\n".join(calibration_lines(found)))
+    if into is None:
+        return
+    before = text_of(into, "profile", ProfileError)
+    after, paths = calibrated_text(before, found, into)
+    if dry_run:
+        from difflib import unified_diff
+
+        print("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
+        return
+    with whole_file(into) as beside:
+        beside.write_text(after, encoding="utf-8", newline="")
+    print(f"wrote {into}: {', '.join(paths) or 'nothing to change'}")

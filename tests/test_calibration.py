@@ -1,0 +1,206 @@
+"""Calibration recovers what stand-ins are made of, as often as its intervals say, and puts it into profiles."""
+
+import math
+
+import numpy as np
+import pytest
+
+from wendonic import Event, Recording, WendonicError, shape
+from wendonic.cli.main import app
+from wendonic.demo import FOLDER, demo_recording
+from wendonic.devices.standins import GyroStandIn, MouseStandIn, StickStandIn
+from wendonic.pictures import draw_calibration
+from wendonic.profile.edit import edited, value_at
+from wendonic.profile.load import profile_from_text
+from wendonic.study.calibrated import calibrated_text
+from wendonic.study.calibration import OUTER_SHARE, calibrate
+from wendonic.study.estimate import deviation_estimate, mean_estimate
+
+SEEDS = 200
+LEAST_HITS = 180
+"""Of 200 intervals of 95 %, fewer hold the truth once in a thousand times."""
+
+REST, NOISE = (0.031, -0.022), 0.004
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+STICK = '[[mode.m.move.bind]]\nstick = "pad.left_stick"   # the worn one\ncurve = { form = "linear" }\n'
+
+
+def hand(t):
+    """Three seconds free, three times round the rim, a second free."""
+    tilt = min(max((t - 3.0) / 0.3, 0.0), max((9.9 - t) / 0.3, 0.0), 1.0)
+    angle = math.tau * min(max(t - 3.3, 0.0), 6.3) / 2.1
+    return tilt * math.sin(angle), tilt * math.cos(angle)
+
+
+def stick_recording(seed=0, end_s=11.0, **faults):
+    faults = {"rest": REST, "noise": NOISE, "bits": 10, "poll_hz": 100.0, **faults}
+    return Recording(StickStandIn(seed=seed, **faults).events(hand, 0.0, end_s))
+
+
+def holds(estimate, truth):
+    return estimate.low <= truth <= estimate.high
+
+
+@pytest.fixture(scope="module")
+def found():
+    """Two hundred sticks: half of them round ones, half of them squarer."""
+    made = [StickStandIn(rim_reach=0.95, rim_power=2.0 if seed % 2 else 3.0) for seed in range(SEEDS)]
+    recordings = [stick_recording(seed, rim_reach=0.95, rim_power=stick.rim_power) for seed, stick in enumerate(made)]
+    return [(stick, calibrate(recording).sticks[0]) for stick, recording in zip(made, recordings, strict=True)]
+
+
+def test_rest_noise_and_dead_zone_lie_in_their_intervals_as_often_as_they_say(found):
+    step = 2.0 / (2**10 - 1)
+    # Distances of readings follow Rayleigh's law, whose deviation has the step's own share.
+    inner = math.hypot(NOISE, step / math.sqrt(12.0)) * math.sqrt(2.0 * math.log(1000.0))
+    truths = [
+        ("x", lambda stick: stick.rest.x, REST[0]),
+        ("y", lambda stick: stick.rest.y, REST[1]),
+        ("noise", lambda stick: stick.rest.noise, NOISE),
+        ("inner", lambda stick: stick.inner, inner),
+    ]
+    for name, estimate, truth in truths:
+        hits = sum(holds(estimate(stick), truth) for _, stick in found)
+        assert hits >= LEAST_HITS, (name, hits)
+        widths = [estimate(stick).high - estimate(stick).low for _, stick in found]
+        # So sure as it can be with 400 readings, and no surer.
+        assert max(widths) < 0.15 * max(abs(truth), 0.02), name
+    drifts = sum(stick.rest.drift_per_min is not None for _, stick in found)
+    assert drifts <= 4
+
+
+def test_the_rim_lies_in_its_intervals_as_often_as_they_say(found):
+    hits = np.zeros((SEEDS, 36), dtype=bool)
+    for row, (made, stick) in enumerate(found):
+        for k, length in enumerate(stick.rim.lengths):
+            hits[row, k] = holds(length, made.rim(math.sin(math.tau * k / 36), math.cos(math.tau * k / 36)))
+    assert 0.93 <= hits.mean() <= 0.97
+    assert hits.sum(axis=0).min() >= LEAST_HITS - 6
+    assert [stick.rim.gate for _, stick in found] == ["measured", "circle"] * (SEEDS // 2)
+    round_ones = [stick for made, stick in found if made.rim_power == 2.0]
+    assert sum(holds(stick.outer, OUTER_SHARE * 0.95) for stick in round_ones) >= 88
+
+
+def test_a_mouse_and_a_gyro_are_recovered_as_often_as_their_intervals_say():
+    dpi_hits, bias_hits, noise_hits = 0, 0, 0
+    for seed in range(SEEDS):
+        mouse = MouseStandIn(counts_per_inch=812.0, poll_hz=125, tremor_mm=0.4, seed=seed)
+        swipes = [event for k in range(4) for event in mouse.swipe(15.0, 1.0 * k, 0.3, direction_deg=80.0)]
+        dpi_hits += holds(calibrate(Recording(swipes), swipe_cm=15.0).mouse.dpi, 812.0)
+        pad = GyroStandIn(bias=(0.012, -0.03, 0.0), noise=0.005, poll_hz=50, seed=seed)
+        (gyro,) = calibrate(Recording(pad.events(lambda _: (0.0, 0.0), 0.0, 4.0))).gyros
+        bias_hits += holds(gyro.bias_deg_s[1], math.degrees(-0.03))
+        noise_hits += holds(gyro.noise_deg_s, math.degrees(0.005))
+    assert dpi_hits >= LEAST_HITS
+    assert bias_hits >= LEAST_HITS
+    assert noise_hits >= LEAST_HITS
+
+
+def test_a_slow_drift_is_told_from_noise():
+    """0.06 a minute along x, under a noise of 0.004."""
+    stick = StickStandIn(rest=(0.0, 0.01), noise=NOISE, poll_hz=100, seed=7)
+    free = Recording(stick.events(lambda t: (0.001 * t, 0.0), 0.0, 20.0))
+    rest = calibrate(free).sticks[0].rest
+    assert holds(rest.drift_per_min, 0.06)
+    assert holds(rest.noise, NOISE)
+
+
+def test_an_interval_says_what_its_formula_says():
+    values = np.random.default_rng(3).normal(5.0, 2.0, 400)
+    found = mean_estimate(values)
+    assert found.high - found.value == pytest.approx(1.966 * values.std(ddof=1) / 20.0, rel=1e-3)
+    # Chi squared of 10: 3.247 and 20.483.
+    spread = deviation_estimate(1.0, 10, 11)
+    assert (spread.low, spread.high) == pytest.approx((math.sqrt(10 / 20.483), math.sqrt(10 / 3.247)), rel=1e-3)
+
+
+def test_too_little_is_said_and_not_guessed():
+    moving = Recording(StickStandIn(noise=NOISE, poll_hz=100).events(lambda t: (math.sin(9 * t), 0.0), 0.0, 5.0))
+    (stick,) = calibrate(moving).sticks
+    assert (stick.rest, stick.rim, stick.inner, stick.outer) == (None, None, None, None)
+    assert [words.split(":")[0] for words in stick.missing] == ["rest", "rim"]
+    assert "let the stick lie" in stick.missing[0]
+    (still,) = calibrate(stick_recording(end_s=3.0)).sticks
+    assert still.rest is not None
+    assert "0.0 turns round the rim" in still.missing[0]
+    swipes = Recording(MouseStandIn().swipe(10.0))
+    assert "--swipe-cm" in calibrate(swipes).mouse.missing[0]
+    assert "1 swipes, 3 at least" in calibrate(swipes, swipe_cm=10.0).mouse.missing[0]
+    turned = Recording(GyroStandIn().events(lambda t: (40.0 * t, 0.0), 0.0, 4.0))
+    assert "lay the pad on the table" in calibrate(turned).gyros[0].missing[0]
+    with pytest.raises(WendonicError, match="no stick, mouse or gyro"):
+        calibrate(Recording([Event(0.0, "key.KeyW", 1.0)]))
+    with pytest.raises(WendonicError, match="share: found 1; allowed"):
+        calibrate(swipes, share=1.0)
+
+
+@pytest.mark.parametrize("power", [2.0, 3.0])
+def test_a_calibrated_stick_rests_and_reaches_everything_all_round(power):
+    recording = stick_recording(5, rim_power=power, rim_reach=0.93)
+    text, paths = calibrated_text(HEAD + STICK, calibrate(recording))
+    assert "# the worn one" in text
+    assert "mode.m.move.bind[0].centre" in paths
+    profile = profile_from_text(text)
+    again = stick_recording(6, rim_power=power, rim_reach=0.93)
+    trace = shape(again, profile, hz=100)
+    free, rim = trace[trace["t"] < 3.0], trace[(trace["t"] > 3.5) & (trace["t"] < 9.4)]
+    assert (np.hypot(free["local_x"], free["local_y"]) > 0.0).mean() <= 0.01
+    assert np.hypot(rim["local_x"], rim["local_y"]).min() > 0.985
+    uncalibrated = shape(again, profile_from_text(HEAD + STICK), hz=100)
+    assert (
+        np.hypot(uncalibrated["local_x"], uncalibrated["local_y"])[(trace["t"] > 3.5) & (trace["t"] < 9.4)].min()
+        < 0.985
+    )
+
+
+def test_only_numbers_change_in_a_profile():
+    text = (FOLDER / "lookout.toml").read_text()
+    after, paths = calibrated_text(text, calibrate(demo_recording("lookout_devices"), swipe_cm=20.0))
+    before_comments = [line.partition("#")[2] for line in text.splitlines() if "#" in line]
+    assert [line.partition("#")[2] for line in after.splitlines() if "#" in line] == before_comments
+    profile = profile_from_text(after)
+    assert value_at(profile, "mode.foot.look.bind[0].dpi") == 792
+    assert value_at(profile, paths[0]) == "measured"
+    assert edited(text, {}) == text
+    with pytest.raises(WendonicError, match=r"bind\[9\].dpi leads nowhere: there is no entry \[9\]"):
+        edited(text, {"mode.foot.look.bind[9].dpi": 1})
+    with pytest.raises(WendonicError, match='no field "acel_m_s2"; did you mean "accel_m_s2"'):
+        value_at(profile_from_text(HEAD + STICK + "[gait.walk]\nbody_m = 1\n"), "gait.walk.acel_m_s2")
+    with pytest.raises(WendonicError, match="binds none of the devices"):
+        calibrated_text(HEAD + STICK, calibrate(Recording(MouseStandIn().swipe(10.0))))
+
+
+def test_the_command_shows_writes_and_draws(tmp_path, capsys):
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        return end.value.code, capsys.readouterr().out
+
+    recording, profile = FOLDER / "lookout_devices.jsonl", tmp_path / "lookout.toml"
+    before = (FOLDER / "lookout.toml").read_bytes()
+    profile.write_bytes(before)
+    code, out = run("calibrate", recording, "--into", profile, "--swipe-cm", 20, "--dry-run")
+    assert (code, profile.read_bytes()) == (0, before)
+    assert "pad.left_stick\n  rests at x 0.03" in out
+    assert "\n+dpi = 792" in out
+    code, out = run("calibrate", recording, "--into", profile, "--swipe-cm", 20)
+    assert code == 0
+    assert f"wrote {profile}: mode.foot.move.bind[1].gate" in out
+    assert profile_from_text(profile.read_text()).mode["foot"].look.bind[0].dpi == 792
+    picture = tmp_path / "devices.png"
+    assert run("draw", "calibration", recording, "-o", picture) == (0, f"wrote {picture}\n")
+    assert picture.exists()
+
+
+def test_the_picture_shows_the_samples_and_says_what_is_missing():
+    both = calibrate(demo_recording("lookout_devices"))
+    rest, rim, *_ = draw_calibration(both)
+    stick = both.sticks[0]
+    assert len(rest.lines[0].get_xdata()) == int(stick.rest.used.sum())
+    assert rest.patches[0].radius == stick.inner.value
+    drawn = np.hypot(*rim.lines[1].get_xydata().T)
+    assert drawn[:-1] == pytest.approx([length.value for length in stick.rim.lengths])
+    _, empty = draw_calibration(calibrate(stick_recording(end_s=3.0)))
+    assert "0.0 turns round the rim" in empty.texts[0].get_text()
+    with pytest.raises(WendonicError, match="0 sticks"):
+        draw_calibration(calibrate(Recording(MouseStandIn().swipe(10.0))))
