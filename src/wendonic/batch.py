@@ -77,28 +77,29 @@ def sampled(
     readers = sampler.presses
     view_slot = CONTROLS["view"].slot
     row = [0.0] * SAMPLE_WIDTH
-    sample: list[float] = row.copy()
-    presses = [[0.0, 0.0, 0.0]] * len(readers)
+    # In most ticks nothing is new: what they have in common is kept once.
+    samples: list[list[float]] = [row.copy()]
+    raw: list[list[list[float]]] = [[[0.0, 0.0, 0.0]] * len(readers)]
     seen, views_seen = -1, 0
     times: list[float] = []
-    rows: list[list[float]] = []
+    rows: list[int] = []
     views: list[tuple[float, float, float]] = []
-    raw: list[list[list[float]]] = []
     devices: list[int] = []
 
     def stretch() -> Stretch:
         count = len(times)
-        by_press = np.array(raw, dtype=float).reshape(count, len(readers), 3).transpose(1, 0, 2)
+        by_press = np.array(raw, dtype=float).reshape(len(raw), len(readers), 3)[rows].transpose(1, 0, 2)
         made = Stretch(
             np.array(times),
             np.full(count, 1.0 / hz),
-            np.array(rows).reshape(count, SAMPLE_WIDTH),
+            np.array(samples)[rows].reshape(count, SAMPLE_WIDTH),
             np.array(views).reshape(count, 3),
             np.ascontiguousarray(by_press),
             np.array(devices, dtype=np.intp),
         )
-        for column in (times, rows, views, raw, devices):
+        for column in (times, rows, views, devices):
             column.clear()
+        samples[:], raw[:] = samples[-1:], raw[-1:]
         return made
 
     for t, events in recording.ticks(hz):
@@ -106,16 +107,15 @@ def sampled(
             state.apply(event)
         if state.changes != seen:
             seen = -1 if sampler.fill(state, row) else state.changes
-            sample = row.copy()
-            presses = [[float(reader.down), float(reader.edges), float(reader.lost)] for reader in readers]
+            samples.append(row.copy())
+            raw.append([[float(reader.down), float(reader.edges), float(reader.lost)] for reader in readers])
         view = (0.0, 0.0, 0.0)
         if state.view_changes != views_seen:
             views_seen = state.view_changes
             view = (1.0, math.radians(state.values[view_slot]), math.radians(state.values[view_slot + 1]))
         times.append(t)
-        rows.append(sample)
+        rows.append(len(samples) - 1)
         views.append(view)
-        raw.append(presses)
         devices.append(sampler.press_device)
         if len(times) == stretch_ticks:
             yield stretch()
@@ -468,14 +468,17 @@ def _compass_deg(angles: "NDArray[np.float64]") -> "NDArray[np.float64]":
     return np.where(degrees < 360.0, degrees, 0.0)
 
 
+TRACE_ENDINGS = (".csv", ".parquet", ".jsonl")
+
+
 def write_trace(trace: "pd.DataFrame", path: str | Path) -> None:
     """Write a trace by file ending: `.csv`, `.parquet` (extra `parquet`) or `.jsonl`; whole or not at all.
 
     Every float comes back bit for bit; what is missing is empty in CSV and null in JSON Lines.
     """
     ending = Path(path).suffix.lower()
-    if ending not in (".csv", ".parquet", ".jsonl"):
-        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: .csv, .parquet, .jsonl')
+    if ending not in TRACE_ENDINGS:
+        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(TRACE_ENDINGS)}')
     with whole_file(path) as beside:
         if ending == ".csv":
             trace.to_csv(beside, index=False)

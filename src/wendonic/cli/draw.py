@@ -189,3 +189,20 @@ def calibration(
     target = out or Path(f"{recording.stem}-calibration.png")
     save_picture(draw_calibration(calibrate(Recording.read(recording), share)), target)
     print(f"wrote {target}")
+
+
+@draw.command(epilog="Example: wendonic draw feel demo-out/beekeeper.toml demo-out/terraces.toml -o feel.png")
+def feel(
+    profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
+    out: OutOption = None,
+    mode: ModeOption = None,
+) -> None:
+    """Speed after a full press, after letting go and after a reversal, with the feel sheet's quantities marked."""
+    from wendonic.pictures import draw_feel, save_picture
+    from wendonic.profile.load import load_profile
+    from wendonic.study.compare import names_of
+
+    named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
+    target = out or Path(f"{profiles[0].stem}-feel.png")
+    save_picture(draw_feel(named, mode), target)
+    print(f"wrote {target}")

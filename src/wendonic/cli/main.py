@@ -13,12 +13,14 @@ from wendonic.cli.compare import compare
 from wendonic.cli.convert import convert
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
+from wendonic.cli.fit import fit
 from wendonic.cli.info import info
 from wendonic.cli.look_units import look_units
 from wendonic.cli.measure import measure
 from wendonic.cli.new import new
 from wendonic.cli.record import record
 from wendonic.cli.shape import shape
+from wendonic.cli.sweep import sweep
 from wendonic.errors import WendonicError
 
 app = typer.Typer(
@@ -42,6 +44,13 @@ app.command(
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
 app.command(epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png")(compare)
+app.command(
+    epilog="Example: wendonic fit demo-out/beekeeper.toml --target reach90_s=0.2 --free gait.walk.accel_m_s2"
+)(fit)
+app.command(
+    epilog="Example: wendonic sweep demo-out/beekeeper.toml --over gait.walk.accel_m_s2=8:40:20 "
+    "--over mode.foot.move.half_life_s=0.005:0.1:20 --of reach90_s -o map.png"
+)(sweep)
 
 
 def _show_version(wanted: bool) -> None:

@@ -2,6 +2,7 @@
 
 import math
 import random
+from collections.abc import Collection
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -31,6 +32,13 @@ from wendonic.study.step_response import step_response
 from wendonic.study.walking import answer_s
 
 DISC_HEADINGS = 72
+RESPONSE_QUANTITIES = frozenset(("first_response_s", "reach90_s", "stop_time_s", "stop_distance_m", "reversal_s"))
+STICK_QUANTITIES = frozenset(
+    ("dead_share", "first_tilt", "small_tilt_slope", "quarter_steps_8bit", "quarter_steps_16bit")
+)
+JUMP_QUANTITIES = frozenset(("jump_height_m", "jump_aloft_s", "jump_buffer_s", "jump_grace_s"))
+"""What is measured in one go."""
+
 SLOPE_FROM, SLOPE_TO = 0.095, 0.105
 
 
@@ -112,10 +120,13 @@ def value_words(value: float | None) -> str:
     return f"{round(value, 9):.4g}"
 
 
-def measure(profile: Profile, mode: str | None = None, way: Way = "auto") -> FeelSheet:
+def measure(
+    profile: Profile, mode: str | None = None, way: Way = "auto", only: Collection[str] | None = None
+) -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
 
-    `way` is that of `wendonic.shape`: "compiled" pays where many profiles are measured.
+    `way` is that of `wendonic.shape`: "compiled" pays where many profiles are measured. With `only`, no more is
+    measured than what these quantities take, and the others are None.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
@@ -123,22 +134,26 @@ def measure(profile: Profile, mode: str | None = None, way: Way = "auto") -> Fee
     (0.195, 105.882)
     """
     name = profile.mode_name(mode)
-    only, table = only_moving(profile, name), profile.mode[name]
-    values: dict[str, Any] = dict.fromkeys(FeelSheet._fields)
+    moving, table = only_moving(profile, name), profile.mode[name]
+    wanted = frozenset(FeelSheet._fields if only is None else only)
+    values: dict[str, Any] = {}
     if table.steer.frame != "grid":
-        values |= _motion(only, table, way)
+        values |= _motion(moving, table, way, wanted)
     stick = stick_walker(table)
     if stick is not None:
-        values["smoothing_delay_s"] = answer_s(profile, name)
-        values["direction_error_deg"] = direction_error_deg(only, stick.stick, way)
-        values["sector_flicker_per_min"] = sector_flicker_per_min(only, stick.stick, way)
-    for bind in table.move.bind if table.move else ():
-        if isinstance(bind, StickBind):
-            values |= _stick(StickResponse(bind))
-            break
+        if "smoothing_delay_s" in wanted:
+            values["smoothing_delay_s"] = answer_s(profile, name)
+        if "direction_error_deg" in wanted:
+            values["direction_error_deg"] = direction_error_deg(moving, stick.stick, way)
+        if "sector_flicker_per_min" in wanted:
+            values["sector_flicker_per_min"] = sector_flicker_per_min(moving, stick.stick, way)
+    binds = [bind for bind in (table.move.bind if table.move else ()) if isinstance(bind, StickBind)]
+    if binds and wanted & STICK_QUANTITIES:
+        values |= _stick(StickResponse(binds[0]))
     values |= _look(table)
-    values |= jump_rows(alone(profile, name), name, way)
-    return FeelSheet(**values)
+    if wanted & JUMP_QUANTITIES:
+        values |= jump_rows(alone(profile, name), name, way)
+    return FeelSheet(**{field: values.get(field) if field in wanted else None for field in FeelSheet._fields})
 
 
 def probe_walker(table: Mode) -> Walker | None:
@@ -147,27 +162,30 @@ def probe_walker(table: Mode) -> Walker | None:
     return key_walker(table) or stick_walker(table) or driver
 
 
-def _motion(only: Profile, table: Mode, way: Way) -> dict[str, Any]:
+def _motion(moving: Profile, table: Mode, way: Way, wanted: frozenset[str]) -> dict[str, Any]:
     """Measure what the body does."""
     values: dict[str, Any] = {}
     walker, keys, stick = probe_walker(table), key_walker(table), stick_walker(table)
     if walker is not None:
-        answer = step_response(only, walker, way)
+        answer = step_response(moving, walker, way) if wanted & RESPONSE_QUANTITIES else None
         if answer is not None:
-            names = ("first_response_s", "reach90_s", "stop_time_s", "stop_distance_m", "reversal_s")
-            values |= {name: getattr(answer, name) for name in names}
-        values["tick_dependence"] = tick_dependence(only, walker, way)
-        values["turn_circle_m"] = turn_circle_m(only, walker, way)
-    if keys is not None:
-        speeds = speeds_all_round(only, keys, way)
+            values |= {name: getattr(answer, name) for name in RESPONSE_QUANTITIES}
+        if "tick_dependence" in wanted:
+            values["tick_dependence"] = tick_dependence(moving, walker, way)
+        if "turn_circle_m" in wanted:
+            values["turn_circle_m"] = turn_circle_m(moving, walker, way)
+    if keys is not None and wanted & {"diagonal_ratio", "speed_spread_keys"}:
+        speeds = speeds_all_round(moving, keys, way)
         straight = float(np.mean(speeds[::2]))
         values["diagonal_ratio"] = float(np.mean(speeds[1::2])) / straight if straight > 0.0 else None
         values["speed_spread_keys"] = spread(speeds)
     if stick is not None:
-        values["speed_spread_stick"] = spread(speeds_all_round(only, stick, way))
-        values["rest_drift_m_per_min"] = rest_drift_m_per_min(only, stick.stick, way)
-        if faces_travel(only):
-            values["facing_lag_deg"] = facing_lag_deg(only, stick.stick, way)
+        if "speed_spread_stick" in wanted:
+            values["speed_spread_stick"] = spread(speeds_all_round(moving, stick, way))
+        if "rest_drift_m_per_min" in wanted:
+            values["rest_drift_m_per_min"] = rest_drift_m_per_min(moving, stick.stick, way)
+        if "facing_lag_deg" in wanted and faces_travel(moving):
+            values["facing_lag_deg"] = facing_lag_deg(moving, stick.stick, way)
     return values
 
 

@@ -1,0 +1,61 @@
+"""`wendonic fit`: settings for a feel."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import ModeOption, ProfileArgument
+
+
+def fit(
+    profile: ProfileArgument,
+    target: Annotated[
+        list[str], typer.Option("--target", help="A quantity and its value: reach90_s=0.12. Again for more.")
+    ],
+    free: Annotated[
+        list[str], typer.Option("--free", help="A setting to solve for: gait.walk.accel_m_s2. Again for more.")
+    ],
+    out: Annotated[
+        Path | None, typer.Option("-o", "--out", help="The new profile; named after the old one by default.")
+    ] = None,
+    mode: ModeOption = None,
+) -> None:
+    """Solve for settings that give a feel, and write a new profile; exit 1 if a target is out of reach."""
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    from wendonic.errors import ProfileError
+    from wendonic.profile.load import profile_from_text, text_of
+    from wendonic.study.feel_sheet import DEFINITIONS, value_words
+    from wendonic.study.fit import fit as fit_text
+    from wendonic.study.fit import targets_of
+    from wendonic.whole_file import whole_file
+
+    text = text_of(profile, "profile", ProfileError)
+    profile_from_text(text, profile)
+    found = fit_text(text, targets_of(target), free, mode)
+    table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    for heading in ("target", "before", "wanted", "after"):
+        table.add_column(heading, justify="left" if heading == "target" else "right")
+    table.add_column("unit")
+    table.add_column("")
+    for one in found.targets:
+        words = "reached" if one.reached else "out of reach"
+        cells = [value_words(value) for value in (one.before, one.wanted, one.after)]
+        table.add_row(one.quantity, *cells, DEFINITIONS[one.quantity][0], words)
+    Console().print(table)
+    settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    for heading in ("setting", "before", "after", ""):
+        settings.add_column(heading, justify="right" if heading in ("before", "after") else "left")
+    for setting in found.settings:
+        words = "changes none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
+        settings.add_row(setting.path, f"{setting.before:g}", f"{setting.after:g}", words)
+    Console().print(settings)
+    path = out or profile.with_name(f"{profile.stem}-fitted.toml")
+    with whole_file(path) as beside:
+        beside.write_text(found.text, encoding="utf-8", newline="")
+    print(f"wrote {path}")
+    if not found.reached:
+        raise typer.Exit(1)

@@ -1,0 +1,51 @@
+"""`wendonic sweep`: feel over a range of settings."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import ModeOption, ProfileArgument
+
+
+def sweep(
+    profile: ProfileArgument,
+    over: Annotated[
+        list[str],
+        typer.Option("--over", help="Setting=from:to:count, gait.walk.accel_m_s2=8:40:30. Again for more."),
+    ],
+    of: Annotated[list[str], typer.Option("--of", help="A quantity of the feel sheet. Again for more.")],
+    out: Annotated[
+        Path,
+        typer.Option(
+            "-o", "--out", help="A table (.csv, .parquet or .jsonl), or a map of the first quantity (.png …)."
+        ),
+    ],
+    mode: ModeOption = None,
+    workers: Annotated[int | None, typer.Option("--workers", help="Processes; one for each core by default.")] = None,
+) -> None:
+    """Measure a profile for every combination of some settings: a table, or a map with contour lines."""
+    from rich.progress import Progress
+
+    from wendonic.batch import TRACE_ENDINGS, write_trace
+    from wendonic.study.sweep import over_of
+    from wendonic.study.sweep import sweep as sweep_profile
+
+    settings = over_of(over)
+    with Progress(transient=True) as bar:
+        task = bar.add_task("measuring", total=None)
+        frame = sweep_profile(
+            profile,
+            settings,
+            of,
+            mode,
+            lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
+            workers,
+        )
+    if out.suffix.lower() in TRACE_ENDINGS:
+        write_trace(frame, out)
+    else:
+        from wendonic.pictures import draw_sweep, save_picture
+
+        save_picture(draw_sweep(frame, of[0]), out)
+    print(f"wrote {out}: {len(frame)} profiles")

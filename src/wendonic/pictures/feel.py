@@ -1,0 +1,99 @@
+"""The step response of profiles, with the quantities of the feel sheet marked where they are read off."""
+
+import numpy as np
+from matplotlib.axes import Axes
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
+from wendonic.profile.schema import Profile
+from wendonic.study.alone import only_moving
+from wendonic.study.feel_sheet import probe_walker
+from wendonic.study.step_response import SHARE, StepResponse, step_response
+
+DOT, SQUARE, TRIANGLE, DIAMOND = "o", "s", "v", "D"
+BEFORE_S = 0.05
+
+
+def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
+    """Draw how each profile answers a full press, letting go of it, and the other way pressed.
+
+    Three panels of speed over the time since the change, in one scale: marks stand where the quantities of the feel
+    sheet are read off, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
+    than there are line styles, and for one that has nothing to press, or whose top speed was not seen.
+
+    >>> from wendonic.demo import demo_profile
+    >>> press, let_go, back = draw_feel({"beekeeper": demo_profile()})
+    >>> press.get_title(loc="left"), let_go.get_title(loc="left")
+    ('pressed (dot: first response, square: 90 % of top speed)', 'let go (triangle: stands still)')
+    """
+    if not 1 <= len(profiles) <= len(LINE_STYLES):
+        raise WendonicError(f"found {len(profiles)} profiles; a picture tells 1 to {len(LINE_STYLES)} apart")
+    answers: dict[str, StepResponse] = {}
+    for name, profile in profiles.items():
+        in_mode = profile.mode_name(mode)
+        walker = probe_walker(profile.mode[in_mode])
+        answer = step_response(only_moving(profile, in_mode), walker) if walker else None
+        if answer is None:
+            raise WendonicError(f'{name}: mode "{in_mode}" has nothing to press, or never got to its top speed')
+        answers[name] = answer
+    axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
+    titles = (
+        "pressed (dot: first response, square: 90 % of top speed)",
+        "let go (triangle: stands still)",
+        "the other way pressed (diamond: 90 % of top speed back)",
+    )
+    for panel, title in zip(axes, titles, strict=True):
+        dress_axes(panel, "", "", "speed (m/s)")
+        write_title(panel, title)
+        panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
+        panel.axvline(0.0, color=INK, linewidth=0.8, linestyle=(0, (1, 2)))
+    axes[-1].set_xlabel("time since the change (s)", color=INK)
+    for number, (name, answer) in enumerate(answers.items()):
+        _draw_answer(axes, name, answer, number)
+    for panel in axes:
+        panel.legend(
+            loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, labelcolor=INK, handlelength=2.4
+        )
+    return axes
+
+
+def _words(value: float | None) -> str:
+    return "never" if value is None else f"{value * 1000.0:.0f} ms"
+
+
+def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int) -> None:
+    color, dashes = LINE_STYLES[number]
+    since = answer.t - answer.let_go_s
+    top = answer.top_speed_m_s
+    spans = (
+        (answer.t, answer.speed, _shown(answer.reach90_s)),
+        (since, answer.speed, _shown(answer.stop_time_s)),
+        (since, answer.speed_turned_back, _shown(answer.reversal_s)),
+    )
+    labels = (
+        f"{name}: first {_words(answer.first_response_s)},\n90 % after {_words(answer.reach90_s)}",
+        f"{name}: rest after {_words(answer.stop_time_s)},\n{answer.stop_distance_m or 0.0:.3g} m on",
+        f"{name}: 90 % back after\n{_words(answer.reversal_s)}",
+    )
+    for panel, (t, speed, until_s), label in zip(axes, spans, labels, strict=True):
+        panel.plot(
+            t[t >= -BEFORE_S], speed[t >= -BEFORE_S], color=color, linestyle=dashes, linewidth=2.0, label=label
+        )
+        right = max(panel.get_xlim()[1] if number else 0.0, until_s)
+        panel.set_xlim(-BEFORE_S, right)
+    let_go_way = (since >= 0.0) & (since <= (answer.stop_time_s or 0.0))
+    axes[1].fill_between(since[let_go_way], answer.speed[let_go_way], color=color, alpha=0.12, linewidth=0.0)
+    backwards = float(answer.speed_turned_back[-1])
+    _mark(axes[0], answer.first_response_s, 0.0, DOT, color)
+    _mark(axes[0], answer.reach90_s, SHARE * top, SQUARE, color)
+    _mark(axes[1], answer.stop_time_s, 0.0, TRIANGLE, color)
+    _mark(axes[2], answer.reversal_s, SHARE * backwards, DIAMOND, color)
+
+
+def _shown(value_s: float | None) -> float:
+    return 1.35 * value_s + 0.05 if value_s is not None else 1.0
+
+
+def _mark(ax: Axes, at_s: float | None, speed: float, form: str, color: str) -> None:
+    if at_s is not None and np.isfinite(at_s):
+        ax.plot(at_s, speed, form, color=color, markersize=9, markeredgecolor=PAPER, zorder=4)

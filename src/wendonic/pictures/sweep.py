@@ -1,0 +1,62 @@
+"""A quantity of the feel sheet over one setting, or over two as a map."""
+
+from typing import TYPE_CHECKING
+
+import numpy as np
+from matplotlib.axes import Axes
+from matplotlib.colors import LinearSegmentedColormap
+
+from wendonic.errors import WendonicError
+from wendonic.pictures.style import FOG, HONEY, INK, MOSS, PAPER, SLATE, blank_axes, dress_axes
+from wendonic.study.feel_sheet import DEFINITIONS
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+LINES = 9
+SHADES = LinearSegmentedColormap.from_list("paper to honey", [PAPER, HONEY])
+
+
+def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None) -> Axes:
+    """Draw a quantity of what `wendonic.study.sweep` returned: over one setting a line, over two a map whose contour
+    lines carry the value. Returns the axes. Raises `WendonicError` for more settings, for a quantity that is not in
+    there, and where nothing was measured.
+
+    >>> from wendonic.demo import PROFILE_PATH
+    >>> from wendonic.study.sweep import sweep
+    >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> draw_sweep(frame, "stop_distance_m").get_title(loc="left")
+    'stop_distance_m: 0.195 to 0.555 m'
+    """
+    if quantity not in frame:
+        raise WendonicError(f"the sweep did not measure {quantity}")
+    settings = [str(name) for name in frame if name not in DEFINITIONS]
+    if not 1 <= len(settings) <= 2:
+        raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
+    values = frame[quantity].to_numpy()
+    if not np.isfinite(values).any():
+        raise WendonicError(f"{quantity} could not be measured anywhere in this sweep")
+    unit = DEFINITIONS[quantity][0]
+    ax = blank_axes(ax)
+    title = f"{quantity}: {np.nanmin(values):.3g} to {np.nanmax(values):.3g} {unit}".rstrip()
+    if len(settings) == 1:
+        dress_axes(ax, title, settings[0], f"{quantity} ({unit})" if unit else quantity)
+        ax.plot(frame[settings[0]], values, color=HONEY, linewidth=1.8, marker="o", markersize=4)
+        ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
+        return ax
+    first, second = settings
+    dress_axes(ax, title, second, first)
+    grid = frame.pivot(index=first, columns=second, values=quantity)
+    x, y, z = grid.columns.to_numpy(float), grid.index.to_numpy(float), np.ma.masked_invalid(grid.to_numpy())
+    if min(z.shape) < 2:
+        raise WendonicError("a map needs two values or more of each setting")
+    if float(z.max() - z.min()) <= 1e-9 * max(abs(float(z.max())), 1e-9):
+        raise WendonicError(f"{quantity} is {float(z.max()):.4g} everywhere in this sweep; there is no line to draw")
+    ax.contourf(x, y, z, levels=LINES * 4, cmap=SHADES)
+    lines = ax.contour(x, y, z, levels=LINES, colors=[SLATE], linewidths=1.3)
+    ax.clabel(lines, fmt=lambda value: f"{value:.3g} {unit}".rstrip(), fontsize=9, colors=[INK])
+    if z.mask.any():
+        missing = np.argwhere(z.mask)
+        ax.plot(x[missing[:, 1]], y[missing[:, 0]], "x", color=MOSS, markersize=4, label="not measured")
+        ax.legend(loc="upper left", bbox_to_anchor=(1.0, 1.0), frameon=False, labelcolor=INK)
+    return ax
