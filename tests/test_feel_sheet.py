@@ -142,7 +142,7 @@ EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
 def test_directions_lags_and_drift(move, steer, row, expected):
     profile = profile_from_text(f"{HEAD}[mode.m]\nsteer = {steer}\n[mode.m.move]\n{move}\n{EVEN}{GAIT}")
     found = getattr(measure(profile), row)
-    assert found is None if expected is None else found == pytest.approx(expected, rel=0.03, abs=0.13)
+    assert found is None if expected is None else found == pytest.approx(expected, rel=0.03, abs=0.2)
 
 
 def test_a_facing_without_a_margin_flickers():

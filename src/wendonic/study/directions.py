@@ -35,15 +35,16 @@ ASKS = 0.05
 """Below this share of full speed a heading is not looked at: nobody can aim it."""
 
 CIRCLE_S = 2.0
+ROUND_HZ = 480.0
 NOISE = 0.004
 """Standard deviation of each axis of a usual stick, at rest or held, in raw units."""
 
 REST = (0.03, -0.02)
 """Where a usual worn stick comes to rest."""
 
-BORDER_S = 10.0
+BORDER_S = 6.0
 HELD_TILT = 0.7
-DRIFT_S = 20.0
+DRIFT_S = 12.0
 
 
 def speeds_all_round(profile: Profile, walker: Walker, way: Way = "auto") -> list[float]:
@@ -115,16 +116,21 @@ def facing_lag_deg(profile: Profile, stick: str, way: Way = "auto") -> float:
     """Return how far (deg) the face is behind a stick that goes round its rim once in CIRCLE_S, steadily; 180 where
     it cannot follow.
     """
-    hz, rounds = 720, 2
-    count = round(hz * CIRCLE_S * rounds)
-    tilts = [Event(k / hz, stick, _tilt(math.tau * k / hz / CIRCLE_S, 1.0)) for k in range(count)]
-    trace = shape(Recording(tilts), profile, hz=hz, way=way)
+    trace = shape(_rounds(stick), profile, hz=ROUND_HZ, way=way)
     # Held for all of its tick, a tilt is half a tick early.
     raw = np.degrees(np.arctan2(trace["raw_x"], trace["raw_y"]))
-    half_tick_deg = 180.0 / hz / CIRCLE_S
-    behind = ((raw + half_tick_deg - trace["face_deg"] + 180.0) % 360.0 - 180.0)[-round(hz * CIRCLE_S) :]
+    half_tick_deg = 180.0 / ROUND_HZ / CIRCLE_S
+    behind = ((raw + half_tick_deg - trace["face_deg"] + 180.0) % 360.0 - 180.0)[-round(ROUND_HZ * CIRCLE_S) :]
     steady = float(np.ptp(behind)) < 20.0
     return float(np.abs(behind).mean()) if steady else 180.0
+
+
+@functools.cache
+def _rounds(stick: str) -> Recording:
+    """Return a recording of a stick that goes twice round its rim."""
+    count = round(2.0 * CIRCLE_S * ROUND_HZ)
+    tilts = ((k / ROUND_HZ, _tilt(math.tau * k / ROUND_HZ / CIRCLE_S, 1.0)) for k in range(count))
+    return Recording(Event(t, stick, tilt) for t, tilt in tilts)
 
 
 def sector_flicker_per_min(profile: Profile, stick: str, way: Way = "auto") -> float | None:

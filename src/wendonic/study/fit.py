@@ -69,8 +69,8 @@ class _Trial:
             raise WendonicError("a fit needs a target and a free setting")
         self.targets, self.free, self.mode = dict(targets), list(free), mode
         self.content = tomllib.loads(text)
-        self.starts = [float(value_at(profile, path)) for path in free]
         self.limits = [limits_of(profile, path) for path in free]
+        self.starts = [float(value_at(profile, path)) for path in free]
         self.scales = [max(abs(wanted), 1e-3) for wanted in targets.values()]
         first = self.measured(self.starts)
         missing = [name for name, value in first.items() if value is None]

@@ -96,7 +96,7 @@ def _longest(given: Any) -> float:
     low, high = FINEST_S, LONGEST_WAIT_S
     if given(high):
         return high
-    while high - low > FINEST_S / 100.0:
+    while high - low > FINEST_S / 20.0:
         middle = (low + high) / 2.0
         low, high = (middle, high) if given(middle) else (low, middle)
     return low

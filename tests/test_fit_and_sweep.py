@@ -1,0 +1,178 @@
+"""Settings solved for against closed forms, many profiles measured at once, and the pictures of both."""
+
+import math
+
+import numpy as np
+import pandas as pd
+import pytest
+
+from wendonic import ProfileError, WendonicError
+from wendonic.cli.main import app
+from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile
+from wendonic.pictures import draw_feel, draw_sweep
+from wendonic.profile.edit import limits_of, with_values
+from wendonic.profile.load import profile_from_text
+from wendonic.study.feel_sheet import measure
+from wendonic.study.fit import fit, targets_of
+from wendonic.study.sweep import over_of, sweep
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+CRISP = (
+    HEAD + "[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n"
+    'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\nrise_s = 0\nfall_s = 0\n'
+)
+GAIT = "[gait.walk]\ntop_speed_m_s = 4   # brisk\naccel_m_s2 = 8      # from rest\nbrake_m_s2 = 16\n"
+
+
+def test_a_fit_finds_what_the_closed_form_says():
+    """0.9 v / a and v² / 2b: both rates are known beforehand."""
+    found = fit(
+        CRISP + GAIT, {"reach90_s": 0.12, "stop_distance_m": 0.3}, ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
+    )
+    assert found.reached
+    accel, brake = (setting.after for setting in found.settings)
+    assert (accel, brake) == (pytest.approx(0.9 * 4.0 / 0.12, rel=0.02), pytest.approx(16.0 / 0.6, rel=0.02))
+    assert f"accel_m_s2 = {accel:g}" in found.text
+    # Comments stay, each in its column.
+    columns = {line.index("#") for line in found.text.splitlines() if "#" in line}
+    assert columns == {20}
+    assert measure(profile_from_text(found.text)).stop_distance_m == pytest.approx(0.3, rel=0.01)
+    # A dead zone of a share s of the disc has a radius of sqrt(s).
+    stick = HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    shares = fit(stick, {"dead_share": 0.04}, ["mode.m.move.bind[0].dead_zone.inner"])
+    assert shares.settings[0].after == pytest.approx(0.2, abs=2e-3)
+
+
+def test_what_cannot_be_reached_and_what_does_nothing_is_told():
+    free = ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
+    found = fit(CRISP + GAIT, {"reach90_s": 1e-5}, free)
+    assert not found.reached
+    assert [(setting.idle, setting.at_limit) for setting in found.settings] == [(False, True), (True, False)]
+    assert found.settings[1].after == 16.0
+    assert found.targets[0].after < 0.01
+    for targets, settings, words in (
+        ({"reach_s": 1.0}, free, 'no quantity of the feel sheet "reach_s"'),
+        ({"jump_height_m": 1.0}, free, "this mode has no jump_height_m"),
+        ({"reach90_s": 1.0}, ["gait.walk.acel_m_s2"], 'did you mean "accel_m_s2"'),
+        ({"reach90_s": 1.0}, ["mode.m.move.merge"], "mode.m.move.merge is no number: found 'strongest'"),
+        ({}, free, "a fit needs a target"),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            fit(CRISP + GAIT, targets, settings)
+    with pytest.raises(WendonicError, match="reach90_s=fast: allowed: QUANTITY=NUMBER"):
+        targets_of(["reach90_s=fast"])
+
+
+def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):
+    path = tmp_path / "m.toml"
+    path.write_text(CRISP + GAIT)
+    over = {"gait.walk.top_speed_m_s": [2.0, 4.0], "gait.walk.brake_m_s2": [8.0, 16.0, 32.0]}
+    told = []
+    frame = sweep(
+        path, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: told.append(done), workers=2
+    )
+    assert list(frame.columns) == [*over, "stop_distance_m", "jump_height_m"]
+    expected = frame["gait.walk.top_speed_m_s"] ** 2 / (2.0 * frame["gait.walk.brake_m_s2"])
+    assert frame["stop_distance_m"].to_numpy() == pytest.approx(expected.to_numpy(), abs=1e-4)
+    assert frame["jump_height_m"].isna().all()
+    assert told[-1] == (6, 6)
+    assert frame[list(over)].to_numpy().tolist() == [
+        [top, brake] for top in (2.0, 4.0) for brake in (8.0, 16.0, 32.0)
+    ]
+    # Settings that do not go together are no row of numbers.
+    stick = tmp_path / "stick.toml"
+    stick.write_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
+    zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"], workers=1)
+    assert zones["first_tilt"].round(3).tolist()[0] == 0.2
+    assert math.isnan(zones["first_tilt"][1])
+    for words, settings, quantities in (
+        ("no quantity", over, ["stop_m"]),
+        ("no field", {"gait.walk.stop": [1.0]}, ["reach90_s"]),
+        ("a sweep needs", {}, ["reach90_s"]),
+        ("1,000,000 profiles", dict.fromkeys(over, np.ones(1000)), ["reach90_s"]),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            sweep(path, settings, quantities, workers=1)
+    with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
+        over_of(["gait.walk.accel_m_s2=8:40"])
+
+
+def test_limits_are_those_of_the_format_and_values_are_checked():
+    profile = demo_profile()
+    assert limits_of(profile, "gait.walk.turn_loss") == (0.0, 1.0)
+    assert limits_of(profile, "gait.walk.accel_m_s2") == (0.0, 100_000.0)
+    assert limits_of(profile, "mode.foot.move.bind[1].dead_zone.inner") == (0.0, 1.0)
+    content = {
+        "format": "wendonic-profile",
+        "version": 1,
+        "mode": {"m": {"move": {"bind": [{"stick": "pad.left_stick"}]}}},
+    }
+    with pytest.raises(ProfileError, match=r"inner 0\.99 is not below outer"):
+        with_values(content, {"mode.m.move.bind[0].dead_zone.inner": 0.99})
+    assert "dead_zone" not in content["mode"]["m"]["move"]["bind"][0]
+
+
+def test_a_map_has_its_settings_as_axes_and_marks_what_is_missing():
+    rows = [(a, b, a * b) for a in (1.0, 2.0, 3.0) for b in (10.0, 20.0)]
+    frame = pd.DataFrame(rows, columns=["gait.walk.accel_m_s2", "gait.walk.brake_m_s2", "stop_distance_m"])
+    ax = draw_sweep(frame, "stop_distance_m")
+    assert (ax.get_xlabel(), ax.get_ylabel()) == ("gait.walk.brake_m_s2", "gait.walk.accel_m_s2")
+    assert ax.get_title(loc="left") == "stop_distance_m: 10 to 60 m"
+    assert any(text.get_text().endswith(" m") for text in ax.texts)
+    frame.loc[3, "stop_distance_m"] = math.nan
+    marks = [line for line in draw_sweep(frame, "stop_distance_m").lines if line.get_label() == "not measured"]
+    assert marks[0].get_xydata().tolist() == [[20.0, 2.0]]
+    line = draw_sweep(frame[["gait.walk.accel_m_s2", "stop_distance_m"]], "stop_distance_m")
+    assert line.get_ylabel() == "stop_distance_m (m)"
+    for words, wrong in (
+        ("did not measure", frame.drop(columns="stop_distance_m")),
+        ("could not be measured", frame.assign(stop_distance_m=math.nan)),
+        ("everywhere", frame.assign(stop_distance_m=1.0)),
+        ("found 3 settings", frame.assign(more=1.0)),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            draw_sweep(wrong, "stop_distance_m")
+
+
+def test_the_feel_picture_marks_what_the_sheet_says():
+    profiles = {"quick": profile_from_text(CRISP + GAIT), "shipped": demo_profile()}
+    press, let_go, back = draw_feel(profiles)
+    for name, profile in profiles.items():
+        sheet = measure(profile)
+        (words,) = (line.get_label() for line in press.lines if line.get_label().startswith(name))
+        assert f"90 % after {sheet.reach90_s * 1000.0:.0f} ms" in words
+        (words,) = (line.get_label() for line in let_go.lines if line.get_label().startswith(name))
+        assert f"{sheet.stop_distance_m:.3g} m on" in words
+        marks = [line.get_xdata()[0] for line in back.lines if line.get_marker() == "D"]
+        assert any(at_s == pytest.approx(sheet.reversal_s) for at_s in marks)
+    with pytest.raises(WendonicError, match=r"headset: mode .* has nothing to press"):
+        draw_feel({"headset": demo_profile("headset")})
+
+
+def test_the_commands_fit_and_sweep(tmp_path, capsys):
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        return end.value.code, capsys.readouterr().out
+
+    new, table, picture = tmp_path / "new.toml", tmp_path / "table.csv", tmp_path / "map.png"
+    target = ("--target", "stop_distance_m=0.3", "--free", "gait.walk.brake_m_s2")
+    code, out = run("fit", PROFILE_PATH, *target, "-o", new)
+    assert code == 0
+    assert "reached" in out
+    assert f"wrote {new}" in out
+    assert measure(profile_from_text(new.read_text())).stop_distance_m == pytest.approx(0.3, rel=0.01)
+    assert run("fit", PROFILE_PATH, "--target", "first_tilt=0.9", *target[2:], "-o", new)[0] == 1
+    spans = (
+        "--over",
+        "gait.walk.brake_m_s2=10:30:2",
+        "--over",
+        "gait.walk.top_speed_m_s=2:4:2",
+        "--of",
+        "stop_distance_m",
+    )
+    assert f"wrote {table}: 4 profiles" in run("sweep", PROFILE_PATH, *spans, "-o", table, "--workers", 1)[1]
+    assert len(pd.read_csv(table)) == 4
+    assert run("sweep", PROFILE_PATH, *spans, "-o", picture, "--workers", 1)[0] == 0
+    assert run("draw", "feel", PROFILE_PATH, FOLDER / "terraces.toml", "-o", tmp_path / "feel.png")[0] == 0
+    assert picture.exists()
