@@ -13,6 +13,7 @@ import pytest
 import wendonic
 from wendonic.demo.starter import write_starter
 from wendonic.profile.load import profile_from_text
+from wendonic.study.check import check
 
 TOP = Path(__file__).parent.parent
 README = (TOP / "README.md").read_text(encoding="utf-8")
@@ -74,9 +75,14 @@ def test_the_example_prints_what_it_says(tmp_path):
 
 
 def test_the_presses_of_the_readme_are_a_profile():
-    (presses,) = blocks("toml")
-    profile = profile_from_text(f'format = "wendonic-profile"\nversion = 1\n{presses}')
+    presses, gait = blocks("toml")
+    head = 'format = "wendonic-profile"\nversion = 1\n'
+    profile = profile_from_text(f"{head}{presses}")
     assert profile.press_names == ("jump", "sprint", "smoke")
+    walks = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+    runs = profile_from_text(f"{head}{walks}{presses}{gait}")
+    assert runs.gaits_of("foot")["run"].top_speed_m_s == 5.6
+    assert check(runs) == []
 
 
 def test_every_link_leads_somewhere():
@@ -106,6 +112,18 @@ def test_look_and_jump(tmp_path):
         "8.5 cm of mouse turn the camera by 90.0 deg, to a yaw of 90.0 deg",
         "Space came 4 ticks before the ground: the jump begins on tick 5",
     ]
+
+
+def test_jump_and_run(tmp_path):
+    out = python(TOP / "examples" / "jump_and_run.py", folder=tmp_path).splitlines()
+    assert out[1:3] == ["walking, held:     1.10 m high, 1.95 m far", "running, held:     1.30 m high, 3.64 m far"]
+    assert out[3].startswith("the terrace is too high to step on: 6.00 m ahead")
+    assert out[4].endswith("0.9 m up")
+
+
+def test_keep_the_feel(tmp_path):
+    out = python(TOP / "examples" / "keep_the_feel.py", folder=tmp_path).splitlines()
+    assert out == ["the feel is kept", "mode foot: stop_distance_m 0.8568 m; allowed: at most 0.35 m"]
 
 
 def test_a_window_steers_a_helm(tmp_path):

@@ -54,6 +54,11 @@ def cache_folder() -> Path:
         return Path(own)
 
 
+def is_warm() -> bool:
+    """Return whether this version's kernels have been compiled before, so that they come from disk."""
+    return has_numba() and len(list(cache_folder().rglob("*.nbi"))) >= len(LOOPS)
+
+
 @functools.cache
 def compiled_loop(loop: Callable[..., Any]) -> Callable[..., Any]:
     """Return a loop of `wendonic.kernels.loop` compiled: the same functions, laid into one loop over arrays.

@@ -24,6 +24,7 @@ RECORDINGS = {
     "lookout_watch": "lookout",
     "lookout_devices": "lookout",
     "terraces_walk": "terraces",
+    "harvest_run": "harvest",
     "smoker_rounds": "smoker",
     "cart_ride": "cart",
     "crates_push": "crates",
@@ -31,10 +32,15 @@ RECORDINGS = {
 }
 """Every shipped recording, with the profile that it goes with."""
 
-COURSES = ("terraces", "store_room", "yard")
+COURSES = ("terraces", "store_room", "yard", "harvest")
 """Every shipped course."""
 
-ON_COURSE = {"terraces_walk": "terraces", "crates_push": "store_room", "headset_walk": "yard"}
+ON_COURSE = {
+    "terraces_walk": "terraces",
+    "crates_push": "store_room",
+    "headset_walk": "yard",
+    "harvest_run": "harvest",
+}
 """Those that play on a course, and which."""
 
 CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"

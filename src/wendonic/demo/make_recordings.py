@@ -330,6 +330,33 @@ def terraces_walk() -> Recording:
     return joined("Up and down the terraces", view, Typist(seed=32).events(strokes), mark_events(marks))
 
 
+def harvest_run() -> Recording:
+    """Return 20 s of harvest: up onto a terrace and down again, over the hives, along the shed, and to the fence."""
+    strokes = [
+        Stroke("KeyW", 0.5, 4.4),
+        Stroke("Space", 1.9, 2.5),
+        Stroke("KeyD", 4.6, 6.6),
+        Stroke("KeyS", 6.4, 7.0),
+        Stroke("KeyD", 7.2, 8.1),
+        Stroke("KeyS", 8.3, 12.0),
+        Stroke("Space", 10.1, 10.5),
+        Stroke("ShiftLeft", 12.4, 15.6),
+        Stroke("KeyA", 12.6, 15.6),
+        Stroke("Space", 13.2, 13.25),
+        Stroke("Space", 14.4, 14.8),
+        Stroke("KeyC", 16.0, 18.6),
+        Stroke("KeyW", 16.2, 18.0),
+    ]
+    marks = {
+        1.9: "up the terrace",
+        4.6: "along the shed",
+        10.1: "onto the hives",
+        12.4: "run to the fence",
+        20.0: "end",
+    }
+    return joined("Harvest day", Typist(seed=61).events(strokes), mark_events(marks))
+
+
 def smoker_rounds() -> Recording:
     """Return 14 s along the hives: strafing in a ring round one while the mouse keeps it in view, then back off."""
     strokes = [
@@ -449,6 +476,7 @@ MAKERS = {
     "lookout_watch": lookout_watch,
     "lookout_devices": lookout_devices,
     "terraces_walk": terraces_walk,
+    "harvest_run": harvest_run,
     "smoker_rounds": smoker_rounds,
     "cart_ride": cart_ride,
     "crates_push": crates_push,

@@ -124,6 +124,10 @@ def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     walks = ~brought(trace)
     x, y = trace["pos_x"].where(walks), trace["pos_y"].where(walks)
     ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
+    aloft = ~trace["grounded"]
+    if aloft.any():
+        ax.plot(x.where(aloft), y.where(aloft), color=PAPER, linewidth=1.1, linestyle=(0, (1, 1.6)), zorder=2.5)
+        ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (1, 0.6)), label="in the air")
     if mode is None or mode.steer.frame != "drive":
         return
     faces = trace["face_deg"].map(math.radians)

@@ -68,3 +68,9 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
                 label="wall" if number == 0 else None,
             )
         )
+    if course.bounds:
+        ends = course.bounds
+        corner, width, depth = (ends.left_m, ends.back_m), ends.right_m - ends.left_m, ends.ahead_m - ends.back_m
+        fence = Rectangle(corner, width, depth, fill=False, edgecolor=MIST, linewidth=1.4, linestyle=(0, (6, 3)))
+        fence.set_label("bounds")
+        ax.add_patch(fence)

@@ -119,14 +119,14 @@ def _gait_words(name: str, gait: Gait, flies: bool) -> str:
     if gait.reverse_m_s2 is not None:
         words += f", back the other way at {gait.reverse_m_s2:g} m/s²"
     if gait.turn_loss:
-        words += f", loses up to {gait.turn_loss:.0%} of it in turns"
+        words += f", loses up to {100.0 * gait.turn_loss:g} % of it in turns"
     if flies:
         words += f", rises at {RISE_M_S if gait.rise_m_s is None else gait.rise_m_s:g} m/s"
     if gait.jump is not None:
         gravity = GRAVITY_M_S2 if gait.gravity_m_s2 is None else gait.gravity_m_s2
         start_m_s, rising_m_s2 = gait.jump.start_m_s(gravity), gait.jump.rising_m_s2(gravity)
         height_m, top_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
-        words += f"; {gait.jump.press} jumps {height_m:.2f} m high in {top_s:.2f} s"
+        words += f"; by {gait.jump.press} it jumps {height_m:.2f} m high, {top_s:.2f} s up"
     elif gait.falls:
         words += f"; falls at {gait.gravity_m_s2:g} m/s²"
     return words

@@ -39,11 +39,13 @@ def budget_findings(profile: Profile, sheet: FeelSheet) -> Iterator[Finding]:
     """Give the quantities of the first mode's sheet that miss the profile's own budget."""
     limits = {name: (limit.min, limit.max) for name, limit in profile.budget.items()}
     for name, words in over_budget(sheet, limits):
+        low, high = limits[name]
+        aim = high if high is not None else low
         yield Finding(
             "over-budget",
             "fault",
             f"budget.{name}",
             f"{name}: {words}",
             f"It is {DEFINITIONS[name][1]}; the profile sets itself this limit.",
-            "tune it back, or change the limit: wendonic measure shows the whole sheet",
+            f"wendonic fit PROFILE --target {name}={aim:g} --free gait.walk.brake_m_s2 (or another setting)",
         )

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from wendonic.batch import Way
-from wendonic.compiled import has_numba
+from wendonic.compiled import has_numba, is_warm
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text, text_of
@@ -21,8 +21,8 @@ if TYPE_CHECKING:
 
 MOST_PROFILES = 100_000
 CHUNK = 20
-COMPILED_FROM = 200
-"""Profiles from which compiling pays for itself."""
+COMPILED_FROM, WARM_FROM = 200, 5
+"""Feel sheets from which compiling pays for itself, and from which bringing compiled kernels from disk does."""
 
 _Row = tuple[float | None, ...]
 
@@ -48,7 +48,7 @@ def sweep(
     >>> from wendonic.demo import PROFILE_PATH
     >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"], workers=1)
     >>> frame["stop_distance_m"].round(2).tolist()
-    [0.38, 0.19]
+    [0.35, 0.19]
     """
     import pandas as pd
 
@@ -66,7 +66,7 @@ def sweep(
     if len(combinations) > MOST_PROFILES:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    way: Way = "compiled" if has_numba() and len(combinations) >= COMPILED_FROM * workers else "auto"
+    way = way_for(len(combinations) // workers)
     job = (tomllib.loads(text), tuple(over), tuple(of), name, way)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
@@ -76,6 +76,17 @@ def sweep(
             progress(len(rows), len(combinations))
     settings = pd.DataFrame(combinations, columns=list(over))
     return pd.concat([settings, pd.DataFrame(rows, columns=list(of), dtype=float)], axis=1)
+
+
+def way_for(sheets: int) -> Way:
+    """Return the quicker way for so many feel sheets in one process.
+
+    >>> way_for(1)
+    'auto'
+    """
+    if sheets >= COMPILED_FROM and has_numba():
+        return "compiled"
+    return "compiled" if sheets >= WARM_FROM and is_warm() else "auto"
 
 
 def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
