@@ -48,7 +48,7 @@ keys = { right = ["KeyL"], left = ["KeyJ"] }
 
 
 def slugs(text):
-    return [(finding.slug, finding.where) for finding in check(profile_from_text(text))]
+    return [(finding.slug, finding.where) for finding in check(profile_from_text(text), "compiled")]
 
 
 SHIPPED = {
@@ -62,7 +62,7 @@ SHIPPED = {
 
 @pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
 def test_of_the_shipped_profiles_only_what_is_shown_on_purpose_is_found(name):
-    assert [finding.slug for finding in check(demo_profile(name))] == SHIPPED.get(name, [])
+    assert [finding.slug for finding in check(demo_profile(name), "compiled")] == SHIPPED.get(name, [])
 
 
 PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
@@ -183,7 +183,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
     ],
 )
 def test_what_is_wrong_is_measured_and_found_and_nothing_else(text, slug, where, measured):
-    found = check(profile_from_text(HEAD + text))
+    found = check(profile_from_text(HEAD + text), "compiled")
     if '"cut"' in text:
         # The raw tilt passes, so everything is asked for at the very rim.
         assert found.pop().slug == "rim-out-of-reach"

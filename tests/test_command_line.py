@@ -1,15 +1,19 @@
 """The command line as a user runs it: another process, its exit status, and what it says where."""
 
+import contextlib
+import io
 import struct
 import subprocess
 import sys
 from pathlib import Path
+from unittest import mock
 
 import pandas as pd
 import pytest
 from matplotlib.image import imread
 
 from wendonic import Recording, __version__, load_profile, shape
+from wendonic.cli.main import main
 from wendonic.demo import FOLDER, PROFILE_PATH
 
 KEYS = FOLDER / "beekeeper_keys.jsonl"
@@ -22,6 +26,21 @@ def run(*words, folder=None, script=False):
     return subprocess.run(command, check=False, cwd=folder, capture_output=True, text=True, timeout=120)
 
 
+def called(*words, folder=None):
+    """Do what `run` does in this process: the same words and the same end, without starting anew each time."""
+    out, error = io.StringIO(), io.StringIO()
+    words = ["wendonic", *map(str, words)]
+    with (
+        contextlib.chdir(folder or Path.cwd()),
+        mock.patch.object(sys, "argv", words),
+        contextlib.redirect_stdout(out),
+        contextlib.redirect_stderr(error),
+        pytest.raises(SystemExit) as end,
+    ):
+        main()
+    return subprocess.CompletedProcess(words, end.value.code or 0, out.getvalue(), error.getvalue())
+
+
 def test_both_ways_to_call_it_say_the_version(tmp_path):
     for script in (True, False):
         done = run("--version", folder=tmp_path, script=script)
@@ -31,12 +50,12 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
 TERRACES, COURSE = FOLDER / "terraces.toml", FOLDER / "terraces_course.toml"
 COMMANDS = ["", "check", "demo", "new", "shape", "info", "convert", "record", "look-units", "measure", "draw"]
 COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "frame")]
-COMMANDS += ["draw devices"]
+COMMANDS += ["draw devices", "draw feel", "draw calibration", "compare", "calibrate", "fit", "sweep"]
 
 
 @pytest.mark.parametrize("words", COMMANDS)
 def test_every_help_has_an_example(words):
-    done = run(*words.split(), "--help")
+    done = called(*words.split(), "--help")
     assert done.returncode == 0
     example = "Begin with: wendonic demo" if not words else f"Example: wendonic {words}"
     assert example in " ".join(done.stdout.split())
@@ -130,7 +149,7 @@ def test_draw_stick_and_path_write_pictures(tmp_path):
         ["look", PROFILE_PATH, FOLDER / "lookout.toml"],
     ]
     for words in cases:
-        done = run("draw", *words, "-o", tmp_path / "picture.png")
+        done = called("draw", *words, "-o", tmp_path / "picture.png")
         assert done.stdout == f"wrote {tmp_path / 'picture.png'}\n", done.stderr
         assert imread(tmp_path / "picture.png").shape[:2] == (800, 1280)
         (tmp_path / "picture.png").unlink()
@@ -255,7 +274,7 @@ def yard(tmp_path):
 )
 def test_bad_input_is_said_in_plain_words_and_leaves_nothing(yard, words, said):
     before = {path: path.stat().st_mtime_ns for path in yard.rglob("*")}
-    done = run(*words.split(), folder=yard)
+    done = called(*words.split(), folder=yard)
     assert done.returncode == 2, done.stdout + done.stderr
     assert said in done.stderr
     assert "Traceback" not in done.stderr
