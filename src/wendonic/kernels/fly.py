@@ -12,6 +12,28 @@ from wendonic.kernels.wish import Way, Wish
 
 
 @called_kernel
+def way_of_flight(tuning: SteeringTuning, wish: Wish, right: float, ahead: float) -> tuple[float, float, float]:
+    """Return which way somebody flies who asks for `right` and `ahead`: on the plan, and up; see `flown_on`.
+
+    >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> way_of_flight(PLAIN_STEERING, NO_WISH, 0.0, 0.5)
+    (0.0, 0.5, 0.0)
+    """
+    rise = wish.rise
+    if tuning.capped > 0:
+        most = math.sqrt(right * right + ahead * ahead + rise * rise)
+        if most > 1.0:
+            right, ahead, rise = right / most, ahead / most, rise / most
+    climb = 0.0
+    if tuning.level <= 0:
+        climb = ahead * math.sin(wish.pitch)
+        ahead *= math.cos(wish.pitch)
+    move_x, move_y = steered(right, ahead, FRAME_CAMERA, wish.yaw)
+    return move_x, move_y, climb + rise * tuning.rise_m_s / tuning.top_speed_m_s
+
+
+@called_kernel
 def flown_on(tuning: SteeringTuning, body: Body, wish: Wish, face: float, dt: float) -> tuple[Body, Way]:
     """Return the body and its way after `dt` seconds of flying: as `camera`, and up and down by `rise`.
 
@@ -27,20 +49,13 @@ def flown_on(tuning: SteeringTuning, body: Body, wish: Wish, face: float, dt: fl
     >>> round(body.vel_y, 12), round(body.vel_z, 12)
     (0.0, 2.0)
     """
-    right, ahead, rise = wish.right, wish.ahead, wish.rise
-    if tuning.capped > 0:
-        most = math.sqrt(right * right + ahead * ahead + rise * rise)
-        if most > 1.0:
-            right, ahead, rise = right / most, ahead / most, rise / most
-    climb = 0.0
-    if tuning.level <= 0:
-        climb = ahead * math.sin(wish.pitch)
-        ahead *= math.cos(wish.pitch)
-    move_x, move_y = steered(right, ahead, FRAME_CAMERA, wish.yaw)
     top_speed = tuning.top_speed_m_s
-    way_z = climb + rise * tuning.rise_m_s / top_speed
+    move_x, move_y, way_z = way_of_flight(tuning, wish, wish.right, wish.ahead)
     was = (body.vel_x, body.vel_y, body.vel_z)
     wanted = (move_x * top_speed, move_y * top_speed, way_z * top_speed)
+    if tuning.forms.any > 0:
+        mean_x, mean_y, mean_z = way_of_flight(tuning, wish, wish.mean_right, wish.mean_ahead)
+        wanted = (mean_x * top_speed, mean_y * top_speed, mean_z * top_speed)
     if tuning.forms.any <= 0:
         vel = flown(was[0], was[1], was[2], wanted[0], wanted[1], wanted[2], tuning.accel_m_s2, tuning.brake_m_s2, dt)
     else:

@@ -53,6 +53,24 @@ def refused_before(tuning: SteeringTuning, course: Row, left: OnSlope, x: float,
 
 
 @called_kernel
+def meant(wish: Wish, move_x: float, move_y: float) -> tuple[float, float]:
+    """Return on the plan what was asked for in the mean of the tick: `move` is what is asked for at its end, turned,
+    and the mean is turned by as much.
+
+    >>> from wendonic.kernels.wish import NO_WISH
+    >>> meant(NO_WISH._replace(ahead=1.0, mean_ahead=0.5, mean_right=0.25), 1.0, 0.0)
+    (0.5, -0.25)
+    """
+    right, ahead, mean_right, mean_ahead = wish.right, wish.ahead, wish.mean_right, wish.mean_ahead
+    square = right * right + ahead * ahead
+    if square == 0.0:
+        return move_x, move_y
+    along = (right * mean_right + ahead * mean_ahead) / square
+    across = (right * mean_ahead - ahead * mean_right) / square
+    return move_x * along - move_y * across, move_y * along + move_x * across
+
+
+@called_kernel
 def walked_on(
     tuning: SteeringTuning, course: Row, body: Body, wish: Wish, move_x: float, move_y: float, face: float, dt: float
 ) -> tuple[Body, Way]:
@@ -73,6 +91,9 @@ def walked_on(
     """
     _, pos_x, pos_y, pos_z, vel_x, vel_y, _ = body
     top_speed = tuning.top_speed_m_s
+    mean_x, mean_y = move_x, move_y
+    if tuning.forms.any > 0:
+        mean_x, mean_y = meant(wish, move_x, move_y)
     if tuning.slope.follows <= 0:
         vel_x, vel_y, moved_x, moved_y = strode(
             tuning.forms,
@@ -81,8 +102,8 @@ def walked_on(
             wish.grounded <= 0.0,
             vel_x,
             vel_y,
-            move_x * top_speed,
-            move_y * top_speed,
+            mean_x * top_speed,
+            mean_y * top_speed,
             dt,
         )
         level = Body(face, pos_x + moved_x, pos_y + moved_y, pos_z, vel_x, vel_y, 0.0)
@@ -92,6 +113,9 @@ def walked_on(
     if course[0] > 0.0 and wish.grounded > 0.0:
         left = refused_before(tuning, course, left, pos_x, pos_y)
     way_x, way_y, way_z = laid_on_slope(left.x, left.y, normal_x, normal_y, normal_z)
+    plan_x, plan_y = way_x, way_y
+    if tuning.forms.any > 0 and left.refused <= 0.0:
+        plan_x, plan_y, _ = laid_on_slope(mean_x, mean_y, normal_x, normal_y, normal_z)
     slide_x, slide_y, slide_z = laid_on_slope(left.slide_x, left.slide_y, normal_x, normal_y, normal_z)
     vel_x, vel_y, moved_x, moved_y = strode(
         tuning.forms,
@@ -100,8 +124,8 @@ def walked_on(
         wish.grounded <= 0.0,
         vel_x,
         vel_y,
-        way_x * top_speed + slide_x,
-        way_y * top_speed + slide_y,
+        plan_x * top_speed + slide_x,
+        plan_y * top_speed + slide_y,
         dt,
     )
     pos_x += moved_x

@@ -80,6 +80,8 @@ def wished(
         (sample[p + 4], sample[p + 5], sample[p + 6]),
         jump[0],
         jump[1],
+        right,
+        ahead,
     )
 
 
@@ -124,7 +126,7 @@ def steered_outcome(state: SteeringState) -> Steered:
     >>> steered_outcome(STEERING_AT_REST).amount
     0.0
     """
-    body, way, _, grid, goal, arrived, comfort, pointing, fall = state
+    body, way, _, grid, goal, arrived, comfort, pointing, fall, _, _ = state
     amount = math.sqrt(way.move_x * way.move_x + way.move_y * way.move_y)
     # Only rounding can bring it here, in every frame that caps.
     amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount

@@ -19,6 +19,7 @@ from wendonic.kernels.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.lean import leaned
 from wendonic.kernels.on_foot import ground_under, walked_on
 from wendonic.kernels.on_grid import gridded
+from wendonic.kernels.smoothing import smoothed_mean
 from wendonic.kernels.steer_frame import (
     FRAME_CAMERA,
     FRAME_DRIVE,
@@ -31,7 +32,7 @@ from wendonic.kernels.steer_frame import (
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
-from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at, wish_on
+from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at, wish_meaning, wish_on
 
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most: within one, the way turns so little that its middle stands for it."""
@@ -58,10 +59,22 @@ class SteeringState(NamedTuple):
     comfort: ComfortState
     pointing: Pointing
     fall: FallState
+    asked_right: float
+    asked_ahead: float
 
 
 STEERING_AT_REST = SteeringState(
-    BODY_AT_REST, NO_WAY, (0.0, 0.0, 1.0), GRID_AT_REST, NO_GOAL, 0.0, COMFORT_AT_REST, NO_POINTING, STANDING
+    BODY_AT_REST,
+    NO_WAY,
+    (0.0, 0.0, 1.0),
+    GRID_AT_REST,
+    NO_GOAL,
+    0.0,
+    COMFORT_AT_REST,
+    NO_POINTING,
+    STANDING,
+    0.0,
+    0.0,
 )
 
 
@@ -86,7 +99,7 @@ def steering_entered(tuning: SteeringTuning, body: Body, yaw: float) -> Steering
         _, x, y, _, vel_x, vel_y, vel_z = body
         comfort = ComfortState(0.0, 0.0, vel_x, vel_y, vel_z, yaw, 0.0, x, y, 0.0, 0.0, x, y, 0.0)
     fall = FallState(1.0, 0.0) if body.vel_z != 0.0 and tuning.fall.on > 0 else STANDING
-    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0, comfort, NO_POINTING, fall)
+    return SteeringState(body, NO_WAY, (0.0, 0.0, 1.0), grid, NO_GOAL, 0.0, comfort, NO_POINTING, fall, 0.0, 0.0)
 
 
 def settled(state: SteeringState) -> SteeringState:
@@ -171,7 +184,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     >>> walking.way.move_y, walking.body.vel_y
     (1.0, 0.22)
     """
-    body, _, up, grid, goal, arrived, comfort, pointing, fall = state
+    body, _, up, grid, goal, arrived, comfort, pointing, fall, asked_right, asked_ahead = state
     frame = tuning.frame
     was = body.face
     if frame == FRAME_DRIVE:
@@ -201,7 +214,7 @@ def steering_part(tuning: SteeringTuning, course: Row, state: SteeringState, wis
     if tuning.slope.follows > 0:
         _, normal_x, normal_y, normal_z = ground_under(course, wish, body.pos_x, body.pos_y)
         up = leaned(up, (normal_x, normal_y, normal_z), tuning.lean_half_life_s, dt)
-    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall, asked_right, asked_ahead)
 
 
 @called_kernel
@@ -244,6 +257,8 @@ def weighed_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish
         state.comfort,
         state.pointing,
         fall,
+        state.asked_right,
+        state.asked_ahead,
     )
 
 
@@ -272,11 +287,18 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
     tick_s = dt
     goal_was = goal
     from_x, from_y = state.body.pos_x, state.body.pos_y
+    if tuning.forms.any > 0:
+        # What follows a wish in proportion has to follow all of the tick, not its end.
+        mean_right = smoothed_mean(state.asked_right, wish.right, tuning.wish_half_life_s, dt)
+        mean_ahead = smoothed_mean(state.asked_ahead, wish.ahead, tuning.wish_half_life_s, dt)
+        wish = wish_meaning(wish, mean_right, mean_ahead)
     body, fall = state.body, state.fall
     if tuning.fall.on > 0:
         fall, vel_z = taken_off(tuning.fall, fall, body.vel_z, wish.jump_began, wish.jump_held)
         body = Body(body.face, body.pos_x, body.pos_y, body.pos_z, body.vel_x, body.vel_y, vel_z)
-    state = SteeringState(body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing, fall)
+    state = SteeringState(
+        body, state.way, state.up, state.grid, goal, 0.0, state.comfort, state.pointing, fall, 0.0, 0.0
+    )
     weighs = tuning.fall.on > 0 or (tuning.radius_m > 0.0 and course[0] + course[1] > 0.0)
     parts = 1
     if tuning.frame != FRAME_GRID and dt > PART_S:
@@ -290,7 +312,7 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
             state = weighed_part(tuning, course, state, now, dt)
         else:
             state = steering_part(tuning, course, state, now, dt)
-    body, way, up, grid, goal, arrived, comfort, pointing, fall = state
+    body, way, up, grid, goal, arrived, comfort, pointing, fall, _, _ = state
     if goal_was.there > 0.0:
         full_m = tuning.top_speed_m_s * tick_s
         way = told_way(way, arrived, goal_was.x - from_x, goal_was.y - from_y, tuning.goto.arrival_m, full_m)
@@ -298,4 +320,4 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
         comfort, body = comforted(tuning.comfort, course, comfort, body, wish.view_yaw, wish.head, tick_s)
     if tuning.arc_m_s > 0.0:
         pointing, body = pointed(tuning, course, pointing, body, wish, comfort.offset_x, comfort.offset_y)
-    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall)
+    return SteeringState(body, way, up, grid, goal, arrived, comfort, pointing, fall, wish.right, wish.ahead)

@@ -20,7 +20,8 @@ class SteeringTuning(NamedTuple):
     rising, `capped` 1 where rising and flying ahead together are no faster than one of them; `ahead` says what is
     ahead for the hands, `arc_m_s` how fast the arc leaves a hand that points at a place to be at (0: none does);
     `lean_half_life_s` is how fast the body leans with the ground. `forms` and `fall` are the rest of the gait; walls
-    stop a body of `radius_m`, where that is above 0.
+    stop a body of `radius_m`, where that is above 0. `wish_half_life_s` is that of `move`, for a gait that follows
+    the mean of a tick.
     """
 
     frame: int
@@ -43,6 +44,7 @@ class SteeringTuning(NamedTuple):
     forms: GaitForms
     fall: FallTuning
     radius_m: float
+    wish_half_life_s: float
 
 
 PLAIN_STEERING = SteeringTuning(
@@ -65,5 +67,6 @@ PLAIN_STEERING = SteeringTuning(
     0.0,
     PLAIN_GAIT,
     NO_FALL,
+    0.0,
     0.0,
 )

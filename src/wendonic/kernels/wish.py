@@ -11,7 +11,8 @@ class Wish(NamedTuple):
     where it looks (in a headset the head turns on top of it); whether the body stands on the ground, and the ground's
     normal as the game tells it; whether a goal was given this tick, and where, and whether there is a point to aim
     at, and where (m); then, in the play space, where the head is, and whether a hand points, where it is (m) and
-    which way (zeros: unseen); and whether a jump began in this tick, and is held. `grounded` is NOBODY_TOLD while the
+    which way (zeros: unseen); whether a jump began in this tick, and is held; and
+    what `right` and `ahead` were in the mean of the tick. `grounded` is NOBODY_TOLD while the
     game has said nothing.
     """
 
@@ -43,6 +44,8 @@ class Wish(NamedTuple):
     hand_way: tuple[float, float, float]
     jump_began: float
     jump_held: float
+    mean_right: float
+    mean_ahead: float
 
 
 _NOTHING = (0.0, 0.0, 0.0)
@@ -57,6 +60,8 @@ NO_WISH = Wish(
     hand_way=_NOTHING,
     jump_began=0.0,
     jump_held=0.0,
+    mean_right=0.0,
+    mean_ahead=0.0,
 )
 """Nothing asked for, on level ground."""
 
@@ -98,6 +103,8 @@ def wish_at(wish: Wish, share: float) -> Wish:
         wish.hand_way,
         wish.jump_began,
         wish.jump_held,
+        wish.mean_right,
+        wish.mean_ahead,
     )
 
 
@@ -137,6 +144,49 @@ def wish_on(wish: Wish, grounded: float) -> Wish:
         wish.hand_way,
         wish.jump_began,
         wish.jump_held,
+        wish.mean_right,
+        wish.mean_ahead,
+    )
+
+
+@called_kernel
+def wish_meaning(wish: Wish, mean_right: float, mean_ahead: float) -> Wish:
+    """Return the wish with what it was in the mean of its tick.
+
+    >>> wish_meaning(NO_WISH, 0.5, 0.25).mean_right
+    0.5
+    """
+    return Wish(
+        wish.right,
+        wish.ahead,
+        wish.rise,
+        wish.turn,
+        wish.throttle,
+        wish.rise_from,
+        wish.turn_from,
+        wish.throttle_from,
+        wish.yaw,
+        wish.pitch,
+        wish.view_yaw,
+        wish.look_yaw,
+        wish.grounded,
+        wish.normal_x,
+        wish.normal_y,
+        wish.normal_z,
+        wish.goal_given,
+        wish.goal_x,
+        wish.goal_y,
+        wish.aim_given,
+        wish.aim_x,
+        wish.aim_y,
+        wish.head,
+        wish.points,
+        wish.hand,
+        wish.hand_way,
+        wish.jump_began,
+        wish.jump_held,
+        mean_right,
+        mean_ahead,
     )
 
 

@@ -201,4 +201,5 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
         gait_forms(gait),
         fall_tuning(gait),
         gait.body_m / 2.0 if walled else 0.0,
+        mode.move.half_life_s if mode.move and not mode.move.one_euro else 0.0,
     )
