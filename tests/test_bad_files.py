@@ -83,7 +83,7 @@ def places(node, path=()):
             yield from places(value, (*path, key))
 
 
-@settings(max_examples=200)
+@settings(max_examples=150)
 @given(data=st.data())
 def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     """Good TOML, wrong content: replace, add or take away at up to three places."""
@@ -109,7 +109,7 @@ def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     assert math.isfinite(Helm(profile).tick(0.05).amount)
 
 
-@settings(max_examples=200)
+@settings(max_examples=150)
 @given(text=st.sampled_from(SPOILED_PROFILES).flatmap(spoiled))
 def test_a_spoiled_profile_loads_or_says_where_it_is_spoiled(text):
     try:
@@ -130,7 +130,7 @@ values = st.recursive(
 )
 
 
-@settings(max_examples=200)
+@settings(max_examples=150)
 @given(data=st.data())
 def test_a_spoiled_recording_loads_or_says_where_it_is_spoiled(tmp_path_factory, data):
     path = tmp_path_factory.mktemp("spoiled") / "walk.jsonl"
@@ -178,7 +178,7 @@ def good_files(tmp_path_factory):
     }
 
 
-@settings(max_examples=150, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=80, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory, monkeypatch, capsys, data):
     """Whatever was cut, changed or put into a file: a result and 0, or plain words on stderr and 2."""

@@ -33,7 +33,7 @@ def hand(t):
 
 
 def stick_recording(seed=0, end_s=11.0, **faults):
-    faults = {"rest": REST, "noise": NOISE, "bits": 10, "poll_hz": 100.0, **faults}
+    faults = {"rest": REST, "noise": NOISE, "bits": 10, "poll_hz": 60.0, **faults}
     return Recording.from_checked(StickStandIn(seed=seed, **faults).events(hand, 0.0, end_s))
 
 

@@ -13,7 +13,8 @@ from wendonic.pictures import draw_feel, draw_sweep
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
-from wendonic.study.fit import fit, targets_of
+from wendonic.study.fit import fit as fit_text
+from wendonic.study.fit import targets_of
 from wendonic.study.sweep import over_of, sweep
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
@@ -22,6 +23,11 @@ CRISP = (
     'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\nrise_s = 0\nfall_s = 0\n'
 )
 GAIT = "[gait.walk]\ntop_speed_m_s = 4   # brisk\naccel_m_s2 = 8      # from rest\nbrake_m_s2 = 16\n"
+
+
+def fit(text, targets, free):
+    """Fit the compiled way: the numbers are the same, and come sooner."""
+    return fit_text(text, targets, free, way="compiled")
 
 
 def test_a_fit_finds_what_the_closed_form_says():

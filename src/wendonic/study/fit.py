@@ -5,6 +5,7 @@ import tomllib
 from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
+from wendonic.batch import Way
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit import edited, limits_of, value_at, with_values
 from wendonic.profile.load import profile_from_text
@@ -18,6 +19,8 @@ STEP = 0.03
 
 MOST_FROM_START = 100.0
 DIGITS = 4
+TRIALS = 10
+"""Feel sheets that a free setting takes, about."""
 
 
 class Target(NamedTuple):
@@ -60,14 +63,16 @@ class Fitted(NamedTuple):
 class _Trial:
     """Measures the targets for values of the free settings."""
 
-    def __init__(self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None) -> None:
+    def __init__(
+        self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None, way: Way
+    ) -> None:
         profile = profile_from_text(text)
         for name in targets:
             if name not in FeelSheet._fields:
                 raise WendonicError(none_such("quantity of the feel sheet", name, FeelSheet._fields))
         if not targets or not free:
             raise WendonicError("a fit needs a target and a free setting")
-        self.targets, self.free, self.mode = dict(targets), list(free), mode
+        self.targets, self.free, self.mode, self.way = dict(targets), list(free), mode, way
         self.content = tomllib.loads(text)
         self.limits = [limits_of(profile, path) for path in free]
         self.starts = [float(value_at(profile, path)) for path in free]
@@ -80,7 +85,7 @@ class _Trial:
 
     def measured(self, values: Sequence[float]) -> dict[str, float | None]:
         changed = with_values(self.content, dict(zip(self.free, map(float, values), strict=True)))
-        sheet = measure(changed, self.mode, only=tuple(self.targets))
+        sheet = measure(changed, self.mode, self.way, only=tuple(self.targets))
         return {name: getattr(sheet, name) for name in self.targets}
 
     def misses(self, values: Sequence[float]) -> list[float]:
@@ -95,13 +100,15 @@ class _Trial:
         ]
 
 
-def fit(text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None = None) -> Fitted:
+def fit(
+    text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None = None, way: Way = "auto"
+) -> Fitted:
     """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
 
     Least squares of the shares by which the targets are missed (SciPy, trust region reflective), within the limits
-    that each setting has, over the logarithms of settings above 0. What could not be reached is told as it is.
-    Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or
-    a quantity that the mode does not have.
+    that each setting has, over the logarithms of settings above 0. `way` is that of `wendonic.shape`. What could not
+    be reached is told as it is. Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a
+    setting that does not exist, or a quantity that the mode does not have.
 
     >>> from wendonic.demo import PROFILE_PATH
     >>> found = fit(PROFILE_PATH.read_text(), {"reach90_s": 0.2}, ["gait.walk.accel_m_s2"])
@@ -111,7 +118,7 @@ def fit(text: str, targets: Mapping[str, float], free: Sequence[str], mode: str 
     import numpy as np
     from scipy.optimize import least_squares
 
-    trial = _Trial(text, targets, free, mode)
+    trial = _Trial(text, targets, free, mode, way)
     logs = [start > 0.0 and low >= 0.0 for start, (low, _) in zip(trial.starts, trial.limits, strict=True)]
 
     def unpacked(packed: Any) -> list[float]:
@@ -133,9 +140,9 @@ def fit(text: str, targets: Mapping[str, float], free: Sequence[str], mode: str 
         columns = []
         for place, step in enumerate(scale):
             ends = []
-            for way in (step, -step):
+            for change in (step, -step):
                 moved = np.array(packed, dtype=float)
-                moved[place] = min(max(moved[place] + way, lows[place]), highs[place])
+                moved[place] = min(max(moved[place] + change, lows[place]), highs[place])
                 ends.append((moved[place], trial.misses(unpacked(moved))))
             (there, misses), (back, other) = ends
             columns.append((np.array(misses) - np.array(other)) / max(there - back, 1e-12))
