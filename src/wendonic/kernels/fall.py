@@ -81,7 +81,7 @@ def taken_off(
     if began > 0.0 and tuning.jump_m_s > 0.0:
         state = FallState(1.0, 1.0)
         vel_z = tuning.jump_m_s
-    if state.jumping > 0.0 and (held <= 0.0 or vel_z <= 0.0):
+    if state.jumping > 0.0 and held <= 0.0:
         state = FallState(state.airborne, 0.0)
         if vel_z > 0.0:
             vel_z *= tuning.cut_ratio

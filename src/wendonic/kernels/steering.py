@@ -32,7 +32,7 @@ from wendonic.kernels.steer_frame import (
 )
 from wendonic.kernels.steering_tuning import SteeringTuning
 from wendonic.kernels.to_goal import gone_to, on_the_way, told_way
-from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at, wish_meaning, wish_on
+from wendonic.kernels.wish import NO_WAY, Way, Wish, wish_at, wish_with
 
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most: within one, the way turns so little that its middle stands for it."""
@@ -234,7 +234,7 @@ def weighed_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish
     weighs = tuning.fall.on > 0
     fall = state.fall
     if weighs and told > 0.0:
-        wish = wish_on(wish, 0.0 if fall.airborne > 0.0 else told)
+        wish = wish_with(wish, 0.0 if fall.airborne > 0.0 else told, wish.mean_right, wish.mean_ahead)
     state = steering_part(tuning, course, state, wish, dt)
     body = state.body
     on_ground = wish.grounded > 0.0 and (weighs or tuning.slope.follows > 0)
@@ -291,7 +291,7 @@ def steering(tuning: SteeringTuning, course: Row, state: SteeringState, wish: Wi
         # What follows a wish in proportion has to follow all of the tick, not its end.
         mean_right = smoothed_mean(state.asked_right, wish.right, tuning.wish_half_life_s, dt)
         mean_ahead = smoothed_mean(state.asked_ahead, wish.ahead, tuning.wish_half_life_s, dt)
-        wish = wish_meaning(wish, mean_right, mean_ahead)
+        wish = wish_with(wish, wish.grounded, mean_right, mean_ahead)
     body, fall = state.body, state.fall
     if tuning.fall.on > 0:
         fall, vel_z = taken_off(tuning.fall, fall, body.vel_z, wish.jump_began, wish.jump_held)

@@ -109,11 +109,12 @@ def wish_at(wish: Wish, share: float) -> Wish:
 
 
 @called_kernel
-def wish_on(wish: Wish, grounded: float) -> Wish:
-    """Return the wish of a body that stands on the ground (1), or does not (0).
+def wish_with(wish: Wish, grounded: float, mean_right: float, mean_ahead: float) -> Wish:
+    """Return the wish of a body that stands on the ground (1) or does not (0), with what it was in the mean of its
+    tick.
 
-    >>> wish_on(NO_WISH, 0.0).grounded
-    0.0
+    >>> wish_with(NO_WISH, 0.0, 0.5, 0.25)[-2:]
+    (0.5, 0.25)
     """
     return Wish(
         wish.right,
@@ -129,47 +130,6 @@ def wish_on(wish: Wish, grounded: float) -> Wish:
         wish.view_yaw,
         wish.look_yaw,
         grounded,
-        wish.normal_x,
-        wish.normal_y,
-        wish.normal_z,
-        wish.goal_given,
-        wish.goal_x,
-        wish.goal_y,
-        wish.aim_given,
-        wish.aim_x,
-        wish.aim_y,
-        wish.head,
-        wish.points,
-        wish.hand,
-        wish.hand_way,
-        wish.jump_began,
-        wish.jump_held,
-        wish.mean_right,
-        wish.mean_ahead,
-    )
-
-
-@called_kernel
-def wish_meaning(wish: Wish, mean_right: float, mean_ahead: float) -> Wish:
-    """Return the wish with what it was in the mean of its tick.
-
-    >>> wish_meaning(NO_WISH, 0.5, 0.25).mean_right
-    0.5
-    """
-    return Wish(
-        wish.right,
-        wish.ahead,
-        wish.rise,
-        wish.turn,
-        wish.throttle,
-        wish.rise_from,
-        wish.turn_from,
-        wish.throttle_from,
-        wish.yaw,
-        wish.pitch,
-        wish.view_yaw,
-        wish.look_yaw,
-        wish.grounded,
         wish.normal_x,
         wish.normal_y,
         wish.normal_z,
