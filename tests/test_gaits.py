@@ -360,3 +360,12 @@ def test_a_step_up_is_taken_or_is_a_wall(height_m, stops):
     assert (motion.pos_y < 1.001) == stops
     assert motion.pos_z == (0.0 if stops else height_m)
     assert NO_FALL.on == 0
+
+
+def test_who_leaves_a_slope_falls_from_rest_and_is_not_thrown_up():
+    helm = Helm(profile_with("top_speed_m_s = 4\ngravity_m_s2 = 20", steer='{ frame = "map", slope = {} }'))
+    helm.key("KeyW", down=True)
+    helm.ground(True, normal=(0.0, -0.6, 0.8))
+    assert run(helm, 0.5).motion.vel_z == pytest.approx(4.0 * 0.6)
+    helm.ground(False)
+    assert helm.tick(0.01).motion.vel_z == pytest.approx(-0.2)

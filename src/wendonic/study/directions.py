@@ -77,7 +77,7 @@ def direction_error_deg(profile: Profile, stick: str, way: Way = "auto") -> floa
     move = profile.mode[profile.first_mode].move
     # After 14 half-lives nothing is left of the last direction.
     rest_s = 0.5 + math.ceil(14.0 * move.half_life_s) if move else 0.5
-    trace = shape(_ramps(stick, RAMP_S + rest_s), profile, hz=60, way=way)
+    trace = shape(slow_ramps(stick, RAMP_S + rest_s), profile, hz=60, way=way)
     since = trace["t"].to_numpy() + 1e-9
     number = (since / (RAMP_S + rest_s)).astype(int)
     tilts = since - number * (RAMP_S + rest_s) <= RAMP_S
@@ -90,7 +90,7 @@ def direction_error_deg(profile: Profile, stick: str, way: Way = "auto") -> floa
 
 
 @functools.cache
-def _ramps(stick: str, period_s: float) -> Recording:
+def slow_ramps(stick: str, period_s: float) -> Recording:
     """Return a recording in which a stick goes from rest to its rim in each direction, one every period."""
     events: list[Event] = []
     count = round(60 * RAMP_S)

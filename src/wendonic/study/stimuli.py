@@ -9,7 +9,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.schema import Mode, Profile
 from wendonic.recording.recording import Recording
-from wendonic.study.directions import NOISE, REST, WAYS
+from wendonic.study.directions import NOISE, RAMP_S, REST, WAYS, slow_ramps
 from wendonic.study.feel_sheet import probe_walker
 from wendonic.study.jumps import jump_press, press_control
 from wendonic.study.probes import Steps, Walker, probe, stick_walker
@@ -72,9 +72,9 @@ def quarter_turn(profile: Profile, name: str) -> Recording:
     return probe([(0.1, walker.full("ahead")), (1.1, turn), (2.1, walker.rest("right"))], 3.1)
 
 
-def slow_ramp(profile: Profile, name: str) -> Recording:
-    """Tilt the stick ahead, from rest to the rim in two seconds."""
-    return _along(_stick(profile.mode[name]), lambda t: (0.0, min(t / 2.0, 1.0)), 2.5)
+def slow_ramps_of(profile: Profile, name: str) -> Recording:
+    """Tilt the stick slowly from rest to its rim, in each of 16 directions."""
+    return slow_ramps(_stick(profile.mode[name]), RAMP_S + HELD_S)
 
 
 def _circle(tilt: float) -> Callable[[Profile, str], Recording]:
@@ -162,7 +162,7 @@ PROBES: dict[str, Callable[[Profile, str], Recording]] = {
     "tap": tap,
     "reversal": reversal,
     "quarter_turn": quarter_turn,
-    "slow_ramp": slow_ramp,
+    "slow_ramps": slow_ramps_of,
     "circle_30": _circle(0.3),
     "circle_60": _circle(0.6),
     "circle_90": _circle(0.9),
