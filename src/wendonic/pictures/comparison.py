@@ -12,8 +12,11 @@ from wendonic.study.travelled import speeds_m_s, steps_m
 
 if TYPE_CHECKING:
     import pandas as pd
+    from numpy.typing import NDArray
 
 END_MARKERS = "osD^v*"
+MOVES_M_S = 0.05
+LEAST_SPAN_M = 1.0
 
 
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
@@ -61,24 +64,41 @@ def _draw_paths(ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, .
         x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
         ax.plot(x, y, color=color, linestyle=dashes, linewidth=2.0, label=name)
         ax.plot(x[-1], y[-1], marker, color=color, markersize=8, markeredgecolor=INK, zorder=3)
+    places = np.concatenate([trace[["pos_x", "pos_y"]].to_numpy() for trace in traces])
+    if float(np.ptp(places, axis=0).max()) < LEAST_SPAN_M:
+        middle_x, middle_y = places.mean(axis=0)
+        ax.set_xlim(middle_x - LEAST_SPAN_M / 2.0, middle_x + LEAST_SPAN_M / 2.0)
+        ax.set_ylim(middle_y - LEAST_SPAN_M / 2.0, middle_y + LEAST_SPAN_M / 2.0)
 
 
 def _draw_times(speed: Axes, heading: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]") -> None:
     dress_axes(speed, "", "", "speed\n(m/s)")
-    dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
     starts = [float(trace["t"].iloc[0]) for trace in traces]
     ends = [float(trace["t"].iloc[-1]) for trace in traces]
+    turns = any(_moves(trace).any() for trace in traces)
+    # Who jumps on the spot has no heading, but a height.
+    dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)" if turns else "height\n(m)")
     for name, trace, (color, dashes) in zip(names, traces, LINE_STYLES, strict=False):
-        t, speeds = trace["t"].to_numpy(), speeds_m_s(trace)
-        speed.plot(t, speeds, color=color, linestyle=dashes, linewidth=1.8, label=name)
-        moving = np.hypot(trace["vel_x"].to_numpy(), trace["vel_y"].to_numpy()) > 0.05
-        turned = np.full(len(t), np.nan)
-        ways = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])
-        turned[moving] = np.degrees(np.unwrap(ways))
-        heading.plot(t, turned, color=color, linestyle=dashes, linewidth=1.8)
+        t = trace["t"].to_numpy()
+        speed.plot(t, speeds_m_s(trace), color=color, linestyle=dashes, linewidth=1.8, label=name)
+        below = _headings_deg(trace) if turns else trace["pos_z"].to_numpy()
+        heading.plot(t, below, color=color, linestyle=dashes, linewidth=1.8)
     for panel in (speed, heading):
         panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
         panel.set_xlim(min(starts), max(ends))
     speed.set_ylim(bottom=0.0)
     speed.tick_params(labelbottom=False)
     label_lines(speed)
+
+
+def _moves(trace: "pd.DataFrame") -> "NDArray[np.bool_]":
+    return np.asarray(np.hypot(trace["vel_x"].to_numpy(), trace["vel_y"].to_numpy()) > MOVES_M_S, dtype=bool)
+
+
+def _headings_deg(trace: "pd.DataFrame") -> "NDArray[np.float64]":
+    """Return the headings of the way, without a jump at 360; missing at rest."""
+    moving = _moves(trace)
+    turned: NDArray[np.float64] = np.full(len(trace), np.nan)
+    ways = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])
+    turned[moving] = np.degrees(np.unwrap(ways))
+    return turned
