@@ -151,6 +151,8 @@ def test_the_feel_picture_marks_what_the_sheet_says():
         assert f"{sheet.stop_distance_m:.3g} m on" in words
         marks = [line.get_xdata()[0] for line in back.lines if line.get_marker() == "D"]
         assert any(at_s == pytest.approx(sheet.reversal_s) for at_s in marks)
+    with pytest.raises(WendonicError, match=r"crates: .* steps from square to square"):
+        draw_feel({"crates": demo_profile("crates")})
     with pytest.raises(WendonicError, match=r"headset: mode .* has nothing to press"):
         draw_feel({"headset": demo_profile("headset")})
 
@@ -182,3 +184,5 @@ def test_the_commands_fit_and_sweep(tmp_path, capsys):
     assert run("sweep", PROFILE_PATH, *spans, "-o", picture, "--workers", 1)[0] == 0
     assert run("draw", "feel", PROFILE_PATH, FOLDER / "terraces.toml", "-o", tmp_path / "feel.png")[0] == 0
     assert picture.exists()
+    with pytest.raises(WendonicError, match=r"allowed: \.csv, \.parquet, \.jsonl, \.png"):
+        app(["sweep", str(PROFILE_PATH), *spans, "-o", "map.bmp"], standalone_mode=False)

@@ -200,6 +200,12 @@ def test_jumps_over_the_edge_and_before_the_ground(pressed_s, jumps):
     edge_s, fall_s = 2.0 / TOP, math.sqrt(2.0 * 3.0 / GRAVITY)
     steps = [Event(0.0, "key.KeyW", 1.0), Event(edge_s + pressed_s, "key.Space", 1.0), Event(2.0, "mark", "end")]
     trace = shape(Recording(steps), profile, hz=100, course=course_of(**LEDGE))
+    helm, began = Helm(profile, course=course_of(**LEDGE)), []
+    for _, events in Recording(steps).ticks(100):
+        for event in events:
+            helm.apply(event)
+        began.append(helm.tick(0.01).press("jump").began)
+    assert began == trace["jump_began"].tolist()
     before = trace[trace["t"] < edge_s - 0.21]
     assert set(before["pos_z"]) == {3.0}
     assert (trace["jump_began"].sum() == 1) == jumps
@@ -369,3 +375,23 @@ def test_who_leaves_a_slope_falls_from_rest_and_is_not_thrown_up():
     assert run(helm, 0.5).motion.vel_z == pytest.approx(4.0 * 0.6)
     helm.ground(False)
     assert helm.tick(0.01).motion.vel_z == pytest.approx(-0.2)
+
+
+def test_other_presses_wait_for_the_ground_too_and_a_jump_always_does():
+    """Asked for in the air, a stomp comes with the landing; a jump without a buffer comes from the ground only."""
+    presses = '[mode.m.press]\njump = { bind = ["key.Space"] }\nstomp = { bind = ["key.KeyE"], buffer_s = 0.3 }\n'
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6 }}", presses=presses)
+    times = {"key.Space": (0.1, 0.3, 0.5), "key.KeyE": (0.55,)}
+    downs = [Event(t, control, 1.0) for control, some in times.items() for t in some]
+    ups = [event._replace(t=event.t + 0.15, value=0.0) for event in downs if event.control == "key.Space"]
+    events = sorted([*downs, *ups, Event(1.5, "mark", "end")], key=lambda event: event.t)
+    trace = shape(Recording(events), profile, hz=100)
+    assert trace["jump_began"].sum() == 1
+    began = trace[trace["stomp_began"]]
+    landed = trace.index[trace["grounded"] & ~trace["grounded"].shift(fill_value=True)]
+    assert began.index.tolist() == [landed[0] + 1]
+    helm = Helm(profile)
+    for row, (_, some) in enumerate(Recording(events).ticks(100)):
+        for event in some:
+            helm.apply(event)
+        assert helm.tick(0.01).press("stomp").began == trace["stomp_began"][row]

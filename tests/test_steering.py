@@ -653,6 +653,7 @@ steer = {{ frame = "camera", slope = {{}} }}
 stick = 'pad.left_stick'
 [mode.hopper.press]
 jump = {{ bind = ["key.Space"], buffer_s = 0.05, grace_s = 0.05 }}
+stomp = {{ bind = ["mouse.left"], buffer_s = 0.3 }}
 dash = {{ bind = ["key.ShiftLeft"] }}
 sneak = {{ bind = ["key.KeyC"] }}
 [mode.sled]
@@ -728,10 +729,11 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
         for event in some:
             helm.apply(event)
         intent = helm.tick(1 / 45)
-        jump = [float(flag) for flag in intent.press("jump")]
-        rows.append([*intent.motion, intent.face_deg, intent.amount, *intent.move, *jump])
+        flags = [float(flag) for name in ("jump", "stomp") for flag in intent.press(name)]
+        rows.append([*intent.motion, intent.face_deg, intent.amount, *intent.move, *flags])
     names = (
-        "pos_x pos_y pos_z vel_x vel_y vel_z grounded face_deg amount move_x move_y jump_held jump_began jump_ended"
+        "pos_x pos_y pos_z vel_x vel_y vel_z grounded face_deg amount move_x move_y jump_held jump_began jump_ended "
+        "stomp_held stomp_began stomp_ended"
     ).split()
     for name, values in zip(names, np.array(rows).T, strict=True):
         difference = column(trace, name) - values

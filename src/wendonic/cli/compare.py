@@ -28,11 +28,13 @@ def compare(
 ) -> None:
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.profile.load import load_profile
+    from wendonic.study.compare import USUAL_INPUT, inputs_named, names_of
     from wendonic.study.compare import compare as compare_profiles
-    from wendonic.study.compare import inputs_named, names_of
 
     named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
-    compared = compare_profiles(named, inputs_named(on) if on else None, mode)
+    # Tables alone take no common input.
+    inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
+    compared = compare_profiles(named, inputs, mode)
     if as_json:
         sheets = dict(zip(compared.names, [sheet._asdict() for sheet in compared.sheets], strict=True))
         settings = {setting.path: setting.values for setting in compared.settings}

@@ -28,10 +28,15 @@ def sweep(
     from rich.progress import Progress
 
     from wendonic.batch import TRACE_ENDINGS, write_trace
+    from wendonic.errors import WendonicError
+    from wendonic.pictures.style import ENDINGS
     from wendonic.study.sweep import over_of
     from wendonic.study.sweep import sweep as sweep_profile
 
     settings = over_of(over)
+    allowed = (*TRACE_ENDINGS, *ENDINGS)
+    if out.suffix.lower() not in allowed:
+        raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(allowed)}')
     with Progress(transient=True) as bar:
         task = bar.add_task("measuring", total=None)
         frame = sweep_profile(

@@ -31,6 +31,10 @@ def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | 
     answers: dict[str, StepResponse] = {}
     for name, profile in profiles.items():
         in_mode = profile.mode_name(mode)
+        if profile.mode[in_mode].steer.frame == "grid":
+            raise WendonicError(
+                f'{name}: mode "{in_mode}" steps from square to square, and has no speed to answer with'
+            )
         walker = probe_walker(profile.mode[in_mode])
         answer = step_response(only_moving(profile, in_mode), walker) if walker else None
         if answer is None:

@@ -122,7 +122,13 @@ def fit(
     logs = [start > 0.0 and low >= 0.0 for start, (low, _) in zip(trial.starts, trial.limits, strict=True)]
 
     def unpacked(packed: Any) -> list[float]:
-        return [math.exp(value) if log else float(value) for value, log in zip(packed, logs, strict=True)]
+        values: list[float] = []
+        for value, log, (low, high) in zip(packed, logs, trial.limits, strict=True):
+            number = math.exp(value) if log else float(value)
+            # The solver keeps a hair away from its bounds.
+            near = [end for end in (low, high) if not log and abs(number - end) < 1e-6]
+            values.append(near[0] if near else number)
+        return values
 
     begins, lows, highs = [], [], []
     for start, (low, high), log in zip(trial.starts, trial.limits, logs, strict=True):
