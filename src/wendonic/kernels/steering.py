@@ -233,8 +233,8 @@ def weighed_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish
     told = wish.grounded
     weighs = tuning.fall.on > 0
     fall = state.fall
-    if weighs and told > 0.0:
-        wish = wish_with(wish, 0.0 if fall.airborne > 0.0 else told, wish.mean_right, wish.mean_ahead)
+    if weighs and told > 0.0 and fall.airborne > 0.0:
+        wish = wish_with(wish, 0.0, wish.mean_right, wish.mean_ahead)
     state = steering_part(tuning, course, state, wish, dt)
     body = state.body
     on_ground = wish.grounded > 0.0 and (weighs or tuning.slope.follows > 0)
