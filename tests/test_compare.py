@@ -13,7 +13,7 @@ from wendonic.pictures import draw_comparison
 from wendonic.profile.load import profile_from_text
 from wendonic.study.compare import Setting, compare, inputs_named, settings_that_differ
 from wendonic.study.feel_sheet import measure
-from wendonic.study.stimuli import PROBES, probe_of
+from wendonic.study.named_probes import PROBES, probe_of
 
 BASE = (FOLDER / "beekeeper.toml").read_text()
 SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "cap"', 'diagonal = "free"')

@@ -256,6 +256,15 @@ def test_held_presses_switch_gaits_and_usual_ones_need_no_writing():
         speeds.append(run(helm, 1.0).motion.vel_y)
     # Of two, the one that stands last in the table.
     assert speeds == pytest.approx([3.2, 5.6, 1.4, 1.4, 3.2])
+    again = profile_with(
+        "",
+        mode='press_gaits = { dash = "run", sneak = "stroll", back = "run" }',
+        presses=presses + 'back = { bind = ["key.KeyX"] }\n',
+    )
+    helm = Helm(again)
+    for code in ("KeyW", "KeyC", "KeyX"):
+        helm.key(code, down=True)
+    assert run(helm, 1.0).motion.vel_y == pytest.approx(5.6)
     assert profile_with("", more="[gait.run]\naccel_m_s2 = 9\n").gait["run"].top_speed_m_s == 5.6
 
 

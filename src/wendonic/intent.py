@@ -164,8 +164,8 @@ class Intent(NamedTuple):
     `outcome`, the bare numbers of the tick, when they are asked for: making an intent costs little, and most games
     ask for two or three of them. `sector` says which of the profile's facings the sprite has (None without
     `sectors`): 0 is ahead and they count clockwise; of two, 0 is right and 1 is left. `grounded` is what the game
-    said last; `steering` has the bare numbers of the rarer steer frames, and `steer` their tuning. Fields that
-    a profile does not use stay neutral.
+    said last, or what a gait with weight found; `steering` has the bare numbers of the rarer steer frames, and
+    `steer` their tuning. Fields that a profile does not use stay neutral.
     """
 
     tick: int

@@ -52,13 +52,12 @@ def flown_on(tuning: SteeringTuning, body: Body, wish: Wish, face: float, dt: fl
     top_speed = tuning.top_speed_m_s
     move_x, move_y, way_z = way_of_flight(tuning, wish, wish.right, wish.ahead)
     was = (body.vel_x, body.vel_y, body.vel_z)
-    wanted = (move_x * top_speed, move_y * top_speed, way_z * top_speed)
-    if tuning.forms.any > 0:
-        mean_x, mean_y, mean_z = way_of_flight(tuning, wish, wish.mean_right, wish.mean_ahead)
-        wanted = (mean_x * top_speed, mean_y * top_speed, mean_z * top_speed)
     if tuning.forms.any <= 0:
+        wanted = (move_x * top_speed, move_y * top_speed, way_z * top_speed)
         vel = flown(was[0], was[1], was[2], wanted[0], wanted[1], wanted[2], tuning.accel_m_s2, tuning.brake_m_s2, dt)
     else:
+        mean_x, mean_y, mean_z = way_of_flight(tuning, wish, wish.mean_right, wish.mean_ahead)
+        wanted = (mean_x * top_speed, mean_y * top_speed, mean_z * top_speed)
         vel = carried(tuning.forms, tuning.accel_m_s2, tuning.brake_m_s2, False, was, wanted, dt)
     after = Body(
         face,

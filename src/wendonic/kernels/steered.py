@@ -30,9 +30,8 @@ def wished(
 ) -> Wish:
     """Return what steers a tick: the shaped channels, the view, the ground, and the places that a sample has.
 
-    `axes` are rise, throttle and turn, `begin` where their ramps began in the tick, `jump`
-    whether a jump began in it and is held. In the frame of the hands, head
-    or hands point from where the view looks.
+    `axes` are rise, throttle and turn, `begin` where their ramps began in the tick, `jump` whether a jump began in it
+    and is held. In the frame of the hands, head or hands point from where the view looks.
 
     >>> from wendonic.kernels.places import SAMPLE_WIDTH
     >>> from wendonic.kernels.steering_tuning import PLAIN_STEERING

@@ -46,8 +46,8 @@ MOST_PARTS = 1000
 
 class SteeringState(NamedTuple):
     """What is carried from tick to tick, and at once what came out: the body, its way, its own up (x, y, z, for
-    leaning), the squares of a grid, the goal, whether the goal was reached in this tick, comfort, pointing, and
-    whether it is off the ground.
+    leaning), the squares of a grid, the goal, whether the goal was reached in this tick, comfort, pointing,
+    whether it is off the ground, and what `move` asked for (right, ahead).
     """
 
     body: Body
@@ -240,7 +240,7 @@ def weighed_part(tuning: SteeringTuning, course: Row, state: SteeringState, wish
     on_ground = wish.grounded > 0.0 and (weighs or tuning.slope.follows > 0)
     if tuning.radius_m > 0.0:
         bumps = bumped(course, tuning.radius_m, on_ground, was, body)
-        if course[0] > 0.0 and on_ground and tuning.slope.follows > 0 and bumps != body:
+        if course[0] > 0.0 and on_ground and not weighs and bumps != body:
             height = ground_at(course, bumps.pos_x, bumps.pos_y).height
             bumps = Body(bumps.face, bumps.pos_x, bumps.pos_y, height, bumps.vel_x, bumps.vel_y, bumps.vel_z)
         body = bumps

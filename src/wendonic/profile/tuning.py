@@ -267,10 +267,11 @@ def held_flags(mode: Mode, press_names: tuple[str, ...]) -> tuple[HeldFlag, ...]
     return tuple(flags)
 
 
-def gait_flags(mode: Mode, gaits: list[str], press_names: tuple[str, ...]) -> list[HeldFlag]:
+def gait_flags(mode: Mode, press_names: tuple[str, ...]) -> list[HeldFlag]:
     """Return what the presses put into the sample that switch gaits: of several, the last in the table counts."""
     return [
-        HeldFlag(press_names.index(press), GAIT, float(gaits.index(gait))) for press, gait in mode.press_gaits.items()
+        HeldFlag(press_names.index(press), GAIT, float(place))
+        for place, press in enumerate(mode.press_gaits, start=1)
     ]
 
 
@@ -299,7 +300,8 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
     gaits = profile.gaits_of(mode_name)
     beside: Gaits | None = None
     if on_course or not stays_in_tick(mode, gaits.values()):
-        first, *others = [steering_tuning(mode, each) for each in gaits.values()]
+        # One for each press, so that of several held ones the last in the table has the largest place.
+        first, *others = [steering_tuning(mode, gaits[name]) for name in (mode.gait, *mode.press_gaits.values())]
         second, third, fourth = others + [first] * (GAITS - 1 - len(others))
         beside = (first, second, third, fourth)
     steering = beside[0] if beside else None
@@ -333,7 +335,7 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         tuple(
             press_tuning(mode.press[name], name in jumps) if name in mode.press else SILENT_PRESS for name in names
         ),
-        (*held_flags(mode, names), *gait_flags(mode, list(gaits), names)),
+        (*held_flags(mode, names), *gait_flags(mode, names)),
         steer.sectors or 0,
         math.radians(margin_deg),
         tuple(build.tables.numbers),

@@ -4,6 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.errors import WendonicError
+from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording
 from wendonic.study.estimate import Estimate, mean_estimate
 from wendonic.study.estimate import deviation_estimate as deviation_of
@@ -22,7 +23,6 @@ PAUSE_S = 0.3
 """Between two swipes the mouse lies still for so long."""
 
 LEAST_COUNTS = 200
-CM_PER_INCH = 2.54
 GYRO_WINDOW_S = 1.0
 GYRO_RANGE_DEG_S = 6.0
 STILL_SPARE = 1.5

@@ -98,7 +98,10 @@ DEFINITIONS: dict[str, tuple[str, str]] = {
     "look_deg_s_half_tilt": ("deg/s", "turn rate of the look stick at half tilt"),
     "look_deg_s_full_tilt": ("deg/s", "turn rate of the look stick at full tilt"),
     "look_first_tilt": ("", "smallest tilt of the look stick that turns"),
-    "tick_dependence": ("", "largest difference of the path at 30, 60 and 144 Hz, as a share of the way"),
+    "tick_dependence": (
+        "",
+        "largest difference of the path at 30, 60, 144 Hz and uneven ticks, as a share of the way",
+    ),
     "smoothing_delay_s": ("s", "from a full tilt of the stick to half of it"),
     "jump_height_m": ("m", "height of a jump whose press is held"),
     "jump_aloft_s": ("s", "how long that jump is off the ground"),

@@ -7,9 +7,9 @@ import numpy as np
 from wendonic.batch import Way, shape
 from wendonic.devices.event import Event
 from wendonic.helm import Helm
-from wendonic.profile.press_binds import PressTable, TriggerEntry
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
+from wendonic.study.press_entry import entry_changes
 
 HZ = 1000.0
 LONGEST_ALOFT_S = 10.0
@@ -29,30 +29,19 @@ def jump_press(profile: Profile, mode: str) -> str | None:
     return "jump" if "jump" in waiting else waiting[0] if waiting else None
 
 
-def press_control(press: PressTable) -> list[tuple[str, float]] | None:
-    """Return what makes a press, held down; None where only fingers and wheels do."""
-    for entry in press.bind:
-        if isinstance(entry, str):
-            return [(name, 1.0) for name in entry.split("+")]
-        if isinstance(entry, TriggerEntry):
-            return [(entry.control, 1.0)]
-    return None
-
-
 def jump_rows(profile: Profile, mode: str, way: Way = "auto") -> dict[str, float | None]:
     """Return `jump_height_m`, `jump_aloft_s`, `jump_buffer_s` and `jump_grace_s`, so far as there are any."""
     name = jump_press(profile, mode)
     press = profile.mode[mode].press.get(name) if name else None
-    held = press_control(press) if press else None
-    if name is None or press is None or held is None or press.style not in ("hold", "toggle"):
+    if name is None or press is None or press.style not in ("hold", "toggle"):
         return {}
+    down, _ = entry_changes(profile, press.bind[0])
     rows: dict[str, float | None] = {}
     if profile.gait_of(mode).jump:
-        events = [Event(0.0, control, value) for control, value in held]
-        trace = shape(Recording([*events, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, way=way)
+        trace = shape(Recording([*down, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, way=way)
         rows |= _flight(trace)
-    rows["jump_buffer_s"] = _longest(lambda wait_s: _given(profile, mode, name, held, wait_s, early=True))
-    rows["jump_grace_s"] = _longest(lambda wait_s: _given(profile, mode, name, held, wait_s, early=False))
+    rows["jump_buffer_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=True))
+    rows["jump_grace_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=False))
     return rows
 
 
@@ -68,7 +57,7 @@ def _flight(trace: Any) -> dict[str, float | None]:
     return {"jump_height_m": float(height.max()), "jump_aloft_s": float(t[last] + to_ground_s - t[0] + 1.0 / HZ)}
 
 
-def _given(profile: Profile, mode: str, name: str, held: list[tuple[str, float]], wait_s: float, early: bool) -> bool:
+def _given(profile: Profile, mode: str, name: str, down: list[Event], wait_s: float, early: bool) -> bool:
     """Return whether a press counts that comes so long before the ground is there, or after it is gone."""
     helm = Helm(profile)
     if mode != helm.mode:
@@ -78,8 +67,8 @@ def _given(profile: Profile, mode: str, name: str, held: list[tuple[str, float]]
     helm.ground(False)
     if not early and wait_s > 0.0:
         helm.tick(wait_s)
-    for control, value in held:
-        helm.apply(Event(0.0, control, value))
+    for event in down:
+        helm.apply(event)
     if not early:
         return helm.tick(FINEST_S / 10.0).press(name).began
     helm.tick(FINEST_S / 10.0)

@@ -5,11 +5,12 @@ from typing import Any
 
 from wendonic.devices.event import Event
 from wendonic.helm import Helm
-from wendonic.profile.press_binds import PressTable, TriggerEntry, ZoneEntry
+from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
 from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
+from wendonic.study.press_entry import entry_changes
 
 TICK_S = 0.01
 
@@ -32,7 +33,7 @@ def _begins(profile: Profile, mode: str, name: str, press: PressTable, entry: An
     """Use one control of a press as its style wants it, and return whether it begins."""
     helm = Helm(alone(profile, mode))
     helm.tick(TICK_S)
-    down, up = _changes(profile, entry)
+    down, up = entry_changes(profile, entry)
     begun = False
 
     def do(events: list[Event], seconds: float) -> None:
@@ -58,18 +59,3 @@ def _begins(profile: Profile, mode: str, name: str, press: PressTable, entry: An
         case _:
             do(down, TICK_S)
     return begun
-
-
-def _changes(profile: Profile, entry: Any) -> tuple[list[Event], list[Event]]:
-    """Return what brings a control down and up again."""
-    if isinstance(entry, str):
-        names = entry.split("+")
-        return [Event(0.0, name, 1.0) for name in names], [Event(0.0, name, 0.0) for name in names]
-    if isinstance(entry, TriggerEntry):
-        return [Event(0.0, entry.control, 1.0)], [Event(0.0, entry.control, 0.0)]
-    if isinstance(entry, ZoneEntry):
-        zone = profile.window.zone_of(entry.zone)
-        x, y = (zone.left + zone.right) / 2.0, (zone.top + zone.bottom) / 2.0
-        return [Event(0.0, "touch.0", (x, y, 1.0))], [Event(0.0, "touch.0", (x, y, 0.0))]
-    notches = 1.0 if entry.wheel == "towards" else -1.0
-    return [Event(0.0, "mouse.wheel", notches)], []

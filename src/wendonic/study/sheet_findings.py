@@ -12,7 +12,6 @@ from wendonic.study.finding import Finding
 from wendonic.study.full_input import full_inputs
 from wendonic.study.look_response import yaw_rate_deg_s
 from wendonic.study.response import StickResponse
-from wendonic.study.walking import DELAY_S
 
 TICK_SHARE = 0.01
 STOP_LENGTHS = 1.5
@@ -21,6 +20,8 @@ GLIDES = ("drive", "fly", "grid")
 
 NOISE_SIGMAS = 3.0
 MIRROR_SHARE = 0.02
+DELAY_S = 0.05
+"""Delay of half the answer from which smoothing is told."""
 
 
 def sheet_findings(profile: Profile, mode: str, sheet: FeelSheet) -> Iterator[Finding]:
@@ -66,6 +67,16 @@ def sheet_findings(profile: Profile, mode: str, sheet: FeelSheet) -> Iterator[Fi
             f"a press counts for {buffer_s:.2f} s, and a jump is aloft for {aloft_s:.2f} s",
             "Pressed twice by a nervous thumb, it jumps again by itself after landing.",
             f"buffer_s = {min(0.12, aloft_s / 2.0):.2f}",
+        )
+    half_s = sheet.smoothing_delay_s
+    if half_s is not None and half_s > DELAY_S:
+        yield Finding(
+            "slow-answer",
+            "notice",
+            f"mode.{mode}.move.half_life_s",
+            f"half of what a stick asks for is there after {half_s * 1000.0:.0f} ms",
+            "The hand is ahead of the body; from about 50 ms on that is felt.",
+            "half_life_s = 0.02",
         )
     yield from _noisy_rest(profile, mode)
     yield from _mirror_images(profile, mode)

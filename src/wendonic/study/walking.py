@@ -1,4 +1,4 @@
-"""What walking feels wrong by: diagonals, opposite keys, delay; measured with everything pressed or tilted."""
+"""What walking feels wrong by: diagonals and opposite keys; measured with everything pressed or tilted."""
 
 from collections.abc import Iterator
 
@@ -12,9 +12,6 @@ from wendonic.study.full_input import full_inputs
 
 TOO_FAST = 1.02
 """Share of top speed from which a diagonal is told."""
-
-DELAY_S = 0.05
-"""Delay of half the answer from which smoothing is told."""
 
 PROBE_TICK_S = 0.0005
 LONGEST_S = 3.0
@@ -40,16 +37,6 @@ def walking_findings(profile: Profile, mode: str) -> Iterator[Finding]:
     for index, bind in enumerate(move.bind):
         if isinstance(bind, KeysBind):
             yield from _opposites(profile, mode, bind, f"{where}.bind[{index}]")
-    half_s = answer_s(profile, mode)
-    if half_s is not None and half_s > DELAY_S:
-        yield Finding(
-            "slow-answer",
-            "notice",
-            f"{where}.half_life_s",
-            f"half of what a stick asks for is there after {half_s * 1000.0:.0f} ms",
-            "The hand is ahead of the body; from about 50 ms on that is felt.",
-            "half_life_s = 0.02",
-        )
 
 
 def _opposites(profile: Profile, mode: str, bind: KeysBind, where: str) -> Iterator[Finding]:

@@ -6,19 +6,20 @@ from collections.abc import Callable
 from wendonic.devices.event import Event
 from wendonic.devices.standins.stick import StickStandIn
 from wendonic.errors import WendonicError, none_such
+from wendonic.look_units import CM_PER_INCH
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.schema import Mode, Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.directions import NOISE, RAMP_S, REST, WAYS, slow_ramps
 from wendonic.study.feel_sheet import probe_walker
-from wendonic.study.jumps import jump_press, press_control
-from wendonic.study.probes import Steps, Walker, probe, stick_walker
+from wendonic.study.jumps import jump_press
+from wendonic.study.press_entry import entry_changes
+from wendonic.study.probes import AFTER_S, Steps, Walker, probe, stick_walker
 
 HELD_S = 1.0
 CIRCLE_S = 2.0
 STICK_HZ = 120
 SWIPE_CM, SWIPE_S = 10.0, 0.5
-CM_PER_INCH = 2.54
 
 
 def _walker(mode: Mode) -> Walker:
@@ -120,11 +121,13 @@ def look_ramp(profile: Profile, name: str) -> Recording:
 def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
     def jump(profile: Profile, name: str) -> Recording:
         press = jump_press(profile, name)
-        control = press_control(profile.mode[name].press[press]) if press else None
-        if control is None:
+        if press is None:
             raise WendonicError("this mode has no press that jumps")
-        lets_go: list[tuple[str, float | tuple[float, float]]] = [(button, 0.0) for button, _ in control]
-        return probe([(0.1, [*control]), (0.1 + held_s, lets_go)], 0.1 + held_s + 1.5)
+        down, up = entry_changes(profile, profile.mode[name].press[press].bind[0])
+        pressed = [event._replace(t=0.1 + AFTER_S) for event in down]
+        let_go = [event._replace(t=0.1 + held_s + AFTER_S) for event in up]
+        ends = Event(0.1 + held_s + 1.5, "mark", "end")
+        return Recording([Event(0.0, "mark", "begin"), *pressed, *let_go, ends])
 
     jump.__doc__ = f"Press the jump for {held_s * 1000.0:.0f} ms."
     return jump
