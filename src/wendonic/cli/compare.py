@@ -77,6 +77,11 @@ def _print_tables(compared: "Comparison") -> None:
     for name in compared.names:
         settings.add_column(name, justify="right", overflow="fold")
     for setting in compared.settings:
-        cells = ["-" if value is None else str(value) for value in setting.values]
-        settings.add_row(setting.path, *cells)
+        settings.add_row(setting.path, *map(_cell, setting.values))
     console.print(settings)
+
+
+def _cell(value: object) -> str:
+    if isinstance(value, tuple):
+        return ", ".join(map(str, value)) or "none"
+    return "-" if value is None else str(value)

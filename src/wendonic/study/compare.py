@@ -84,7 +84,7 @@ def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
 def _flat(content: Any, path: str = "") -> dict[str, Any]:
     """Return every value of nested tables by its field path; lists of tables are counted, other lists are values."""
     fields: dict[str, Any] = {}
-    if isinstance(content, dict) and content:
+    if isinstance(content, dict):
         for name, value in content.items():
             fields |= _flat(value, f"{path}.{name}" if path else str(name))
     elif isinstance(content, list | tuple) and content and isinstance(content[0], dict):
