@@ -41,8 +41,8 @@ def main() -> None:
         profile = demo_profile(name)
         for words, work in (("feel sheet", measure), ("check, all modes", check)):
             for way in ways:
-                work(profile, way=way)
-            rounds = [[seconds_of(lambda way=way: work(profile, way=way)) for way in ways] for _ in range(ROUNDS)]  # noqa: B023
+                work(profile, engine=engine)
+            rounds = [[seconds_of(lambda engine=engine: work(profile, engine=engine)) for way in ways] for _ in range(ROUNDS)]  # noqa: B023
             medians = [statistics.median(column) for column in zip(*rounds, strict=True)]
             ratio = statistics.median(row[0] / row[-1] for row in rounds)
             cells = [f"{median:.2f}" for median in medians] + ["-"] * (2 - len(medians))

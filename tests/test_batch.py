@@ -112,11 +112,11 @@ def assert_same(trace, other):
 
 @pytest.mark.parametrize("name", RECORDINGS)
 @pytest.mark.parametrize("hz", [30.0, 60.0, 144.0, 4.0])
-@pytest.mark.parametrize("way", ["interpreted", "compiled"])
-def test_batch_and_helm_agree_on_the_shipped_recordings(name, hz, way):
+@pytest.mark.parametrize("engine", ["interpreted", "compiled"])
+def test_batch_and_helm_agree_on_the_shipped_recordings(name, hz, engine):
     recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
     course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
-    trace = shape(recording, profile, hz=hz, way=way, course=course)
+    trace = shape(recording, profile, hz=hz, engine=engine, course=course)
     assert list(trace.columns) == columns_of(profile) + steering_columns(profile, profile.first_mode)
     assert_same(trace, helm_trace(recording, profile, hz, course=course))
 
@@ -161,8 +161,8 @@ def test_batch_and_helm_agree_on_any_recording(everything, steps, merge, mode, h
     expected = helm_trace(recording, profile, hz, mode)
     numbers = expected.drop(columns=["mode", "device", "heading_deg", "sector"]).to_numpy(float)
     assert np.isfinite(numbers).all()
-    for way in ("interpreted", "compiled"):
-        assert_same(shape(recording, profile, hz=hz, mode=mode, way=way), expected)
+    for engine in ("interpreted", "compiled"):
+        assert_same(shape(recording, profile, hz=hz, mode=mode, engine=engine), expected)
 
 
 FORMS = {
@@ -219,8 +219,8 @@ def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
     profile = profile_from_text(text)
     expected = helm_trace(MIXED, profile, hz)
     assert np.isfinite(expected[["local_x", "local_y", "amount", "pos_x", "pos_y"]].to_numpy(float)).all()
-    for way in ("interpreted", "compiled"):
-        assert_same(shape(MIXED, profile, hz=hz, way=way), expected)
+    for engine in ("interpreted", "compiled"):
+        assert_same(shape(MIXED, profile, hz=hz, engine=engine), expected)
 
 
 def test_a_long_recording_is_shaped_stretch_by_stretch_without_a_seam(beekeeper, monkeypatch):
@@ -228,12 +228,12 @@ def test_a_long_recording_is_shaped_stretch_by_stretch_without_a_seam(beekeeper,
     whole = shape(recording, beekeeper)
     monkeypatch.setattr(wendonic.batch.sampled, "__defaults__", (7,))
     assert_same(shape(recording, beekeeper), whole)
-    assert_same(shape(recording, beekeeper, way="compiled"), whole)
+    assert_same(shape(recording, beekeeper, engine="compiled"), whole)
 
 
 def test_an_empty_recording_gives_an_empty_trace(beekeeper):
-    for way in ("interpreted", "compiled"):
-        trace = shape(Recording(), beekeeper, way=way)
+    for engine in ("interpreted", "compiled"):
+        trace = shape(Recording(), beekeeper, engine=engine)
         assert (len(trace), list(trace.columns)) == (0, columns_of(beekeeper))
 
 
@@ -348,7 +348,7 @@ def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatc
     assert used == [*["run_press"] * 4, "run_look", "run_ticks", "run_sectors"]
     compiled_loop.cache_clear()
     with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
-        shape(recording, beekeeper, way="compiled")
+        shape(recording, beekeeper, engine="compiled")
 
 
 def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it(monkeypatch, tmp_path):

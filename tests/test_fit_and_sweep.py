@@ -27,7 +27,7 @@ GAIT = "[gait.walk]\ntop_speed_m_s = 4   # brisk\naccel_m_s2 = 8      # from res
 
 def fit(text, targets, free):
     """Fit the compiled way: the numbers are the same, and come sooner."""
-    return fit_text(text, targets, free, way="compiled")
+    return fit_text(text, targets, free, engine="compiled")
 
 
 def test_a_fit_finds_what_the_closed_form_says():

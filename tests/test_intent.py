@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import Helm, View, WendonicError
-from wendonic.intent import FIELDS, compass_deg
+from wendonic.runtime.intent import FIELDS, compass_deg
 
 
 @given(angle=st.floats(-math.pi, math.pi))

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, rule
 
 from wendonic import Event, Helm, WendonicError
-from wendonic.intent import Press
+from wendonic.runtime.intent import Press
 from wendonic.kernels.press import (
     PRESS_AT_REST,
     SILENT_PRESS,

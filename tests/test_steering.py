@@ -697,8 +697,8 @@ def column(trace, name):
 
 
 @pytest.mark.parametrize("mode", FRAMES)
-@pytest.mark.parametrize("way", ["interpreted", "compiled"])
-def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
+@pytest.mark.parametrize("engine", ["interpreted", "compiled"])
+def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
     """A second of everything at once, at random but fixed, on the terraces."""
     random = np.random.default_rng(len(mode))
     controls = (
@@ -722,7 +722,7 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, way):
             value[:3] *= 0.3
         events.append(Event(k * 0.01, control, tuple(value.tolist()) if width > 1 else float(value[0])))
     recording, profile, course = Recording(events), profile_from_text(EVERY_FRAME), demo_course("terraces")
-    trace = shape(recording, profile, hz=45, mode=mode, way=way, course=course)
+    trace = shape(recording, profile, hz=45, mode=mode, engine=engine, course=course)
     helm, rows = Helm(profile, course=course), []
     helm.enter(mode)
     for _, some in recording.ticks(45):

@@ -7,13 +7,13 @@ if TYPE_CHECKING:
     from wendonic.batch import shape
     from wendonic.devices.event import Event
     from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
-    from wendonic.helm import Helm
-    from wendonic.intent import Intent, Press
+    from wendonic.runtime.helm import Helm
+    from wendonic.runtime.intent import Intent, Press
     from wendonic.profile.load import load_profile
     from wendonic.profile.schema import Profile
     from wendonic.recording.recording import Recording
-    from wendonic.slopes import on_slope
-    from wendonic.view import View
+    from wendonic.runtime.slopes import on_slope
+    from wendonic.runtime.view import View
 
 __version__ = "0.1.0"
 
@@ -38,14 +38,14 @@ __all__ = [
 _MODULES = {
     "shape": "batch",
     "Event": "devices.event",
-    "Helm": "helm",
-    "Intent": "intent",
-    "Press": "intent",
-    "View": "view",
+    "Helm": "runtime.helm",
+    "Intent": "runtime.intent",
+    "Press": "runtime.intent",
+    "View": "runtime.view",
     "load_profile": "profile.load",
     "Profile": "profile.schema",
     "Recording": "recording.recording",
-    "on_slope": "slopes",
+    "on_slope": "runtime.slopes",
 }
 
 

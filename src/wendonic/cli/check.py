@@ -15,11 +15,9 @@ def check(
     """Try a profile out and say what is wrong, what was measured, and the mend; exit 1 with faults."""
     from wendonic.profile.load import load_profile
     from wendonic.study.check import check as check_profile
-    from wendonic.study.sweep import way_for
 
     loaded = {path: load_profile(path) for path in profiles}
-    way = way_for(sum(len(profile.mode) for profile in loaded.values()))
-    found = {path: check_profile(profile, way) for path, profile in loaded.items()}
+    found = {path: check_profile(profile) for path, profile in loaded.items()}
     if as_json:
         content = [{"profile": str(path), **finding._asdict()} for path, some in found.items() for finding in some]
         print(json.dumps(content, indent=2))

@@ -29,14 +29,13 @@ def fit(
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
     from wendonic.study.feel_sheet import DEFINITIONS, value_words
-    from wendonic.study.fit import TRIALS, targets_of
+    from wendonic.study.fit import targets_of
     from wendonic.study.fit import fit as fit_text
-    from wendonic.study.sweep import way_for
     from wendonic.whole_file import whole_file
 
     text = text_of(profile, "profile", ProfileError)
     profile_from_text(text, profile)
-    found = fit_text(text, targets_of(target), free, mode, way_for(TRIALS * len(free)))
+    found = fit_text(text, targets_of(target), free, mode)
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
         table.add_column(heading, justify="left" if heading == "target" else "right")

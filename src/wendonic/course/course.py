@@ -8,7 +8,7 @@ from pydantic import Field
 
 from wendonic.course.pieces import Bounds, Piece, Wall
 from wendonic.errors import FileError
-from wendonic.kernels.ground import HEADER_NUMBERS, WALL_NUMBERS, Ground, ground_at, in_wall
+from wendonic.kernels.body.ground import HEADER_NUMBERS, WALL_NUMBERS, Ground, ground_at, in_wall
 from wendonic.profile.load import table_from_text, text_of
 from wendonic.profile.table import Table
 

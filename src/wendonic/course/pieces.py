@@ -4,7 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, model_validator
 
-from wendonic.kernels.ground import PIECE_MOUND, PIECE_PLANE
+from wendonic.kernels.body.ground import PIECE_MOUND, PIECE_PLANE
 from wendonic.profile.table import Table, own_fault
 
 Metres = Annotated[float, Field(ge=-10_000.0, le=10_000.0)]

@@ -5,12 +5,11 @@ from collections.abc import MutableSequence, Sequence
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sources import HandsSource
 from wendonic.devices.state import Change, DeviceState
-from wendonic.kernels.places import SWING_START
 
 SQUEEZED = 0.5
 """A squeeze from here on counts."""
 
-_PLACES = {"hand.left": SWING_START, "hand.right": SWING_START + 4}
+_PLACES = {"hand.left": 0, "hand.right": 4}
 
 
 class _Hand:
@@ -31,9 +30,9 @@ class HandSwing:
 
     __slots__ = ("_by_pose", "_by_squeeze", "watched")
 
-    def __init__(self, source: HandsSource) -> None:
-        """Write into the hands' places of the row."""
-        hands = {name: _Hand(_PLACES[name]) for name in source.hands}
+    def __init__(self, source: HandsSource, start: int) -> None:
+        """Write into the places of the row from `start` on: the left hand's, then the right one's."""
+        hands = {name: _Hand(start + _PLACES[name]) for name in source.hands}
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
         self.watched = (*self._by_pose, *self._by_squeeze)

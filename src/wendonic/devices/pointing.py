@@ -6,26 +6,23 @@ from wendonic.devices.controls import CONTROLS, DEVICES
 from wendonic.devices.sources import GoalSource, PointedGoal, TouchedGoal, find_switch
 from wendonic.devices.state import Change, DeviceState
 from wendonic.devices.touches import TOUCH_SLOTS
-from wendonic.kernels.places import AHEAD_START, AIM_START, GOAL_START, HEAD_START, POINT_START
 from wendonic.kernels.view_axes import level_ahead, turned_by
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
 _POINTER = CONTROLS["pointer.at"].slot
 _HEAD = CONTROLS["head.pose"].slot
-_POSES = {
-    CONTROLS[f"{thing}.pose"].slot: AHEAD_START + 2 * index
-    for index, thing in enumerate(("head", "hand.left", "hand.right"))
-}
+_POSES = [CONTROLS[f"{thing}.pose"].slot for thing in ("head", "hand.left", "hand.right")]
 
 
 class GoalReader:
     """The last goal that was given since the last tick: by the game, by the pointer, or by a finger."""
 
-    __slots__ = ("_held", "_pointed", "_pointer", "_touched", "_touches", "device", "given", "watched")
+    __slots__ = ("_held", "_pointed", "_pointer", "_start", "_touched", "_touches", "device", "given", "watched")
 
-    def __init__(self, sources: Sequence[GoalSource]) -> None:
-        """Follow what the sources say."""
+    def __init__(self, sources: Sequence[GoalSource], start: int) -> None:
+        """Follow what the sources say; write into the places of the row from `start` on."""
+        self._start = start
         self._pointed = [
             ({find_switch(name).slot for name in source.while_held}, source.plan)
             for source in sources
@@ -87,10 +84,10 @@ class GoalReader:
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write the goal, once."""
         if self.given is None:
-            row[GOAL_START] = 0.0
+            row[self._start] = 0.0
             self.device = -1
             return False
-        row[GOAL_START], row[GOAL_START + 1], row[GOAL_START + 2] = 1.0, *self.given
+        row[self._start : self._start + 3] = 1.0, *self.given
         self.given = None
         return True
 
@@ -98,23 +95,32 @@ class GoalReader:
 class AimReader:
     """The point to aim at, once there is one."""
 
-    __slots__ = ()
+    __slots__ = ("_start",)
+
+    def __init__(self, start: int) -> None:
+        """Write into the places of the row from `start` on."""
+        self._start = start
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write the point."""
-        row[AIM_START] = 1.0 if _AIM in state.placed else 0.0
-        row[AIM_START + 1 : AIM_START + 3] = state.values[_AIM : _AIM + 2]
+        known = 1.0 if _AIM in state.placed else 0.0
+        row[self._start : self._start + 3] = known, *state.values[_AIM : _AIM + 2]
         return False
 
 
 class AheadReader:
-    """Which way, on the level, the head and each hand point; what is lost points where it did last."""
+    """The level directions in which the head and each hand point; what is lost points where it did last."""
 
-    __slots__ = ()
+    __slots__ = ("_head", "_start")
+
+    def __init__(self, start: int, head: int) -> None:
+        """Write directions into the places of the row from `start` on, and where the head is from `head` on."""
+        self._start = start
+        self._head = head
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write the directions and where the head is, right and ahead; a pose is WebXR's: y up, -z ahead."""
-        for slot, place in _POSES.items():
+        for place, slot in zip(range(self._start, self._start + 6, 2), _POSES, strict=True):
             x, y, z, w = state.values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
                 continue
@@ -122,26 +128,27 @@ class AheadReader:
             up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
             row[place], row[place + 1] = level_ahead(ahead_x, 0.0 - ahead_z, ahead_y, up_x, 0.0 - up_z, up_y)
             if slot == _HEAD:
-                row[HEAD_START], row[HEAD_START + 1] = state.values[slot], 0.0 - state.values[slot + 2]
+                row[self._head], row[self._head + 1] = state.values[slot], 0.0 - state.values[slot + 2]
         return False
 
 
 class PointReader:
-    """Where a hand is in the play space, and which way it points; zeros while it is lost."""
+    """Where a hand is in the play space, and its direction; zeros while it is lost."""
 
-    __slots__ = ("_slot",)
+    __slots__ = ("_slot", "_start")
 
-    def __init__(self, hand: str) -> None:
-        """Follow that hand."""
+    def __init__(self, hand: str, start: int) -> None:
+        """Follow that hand; write into the places of the row from `start` on."""
+        self._start = start
         self._slot = CONTROLS[f"{hand}.pose"].slot
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write both: right, ahead and up each."""
         right, up, back, x, y, z, w = state.values[self._slot : self._slot + 7]
-        row[POINT_START + 1 : POINT_START + 4] = right, 0.0 - back, up
+        row[self._start : self._start + 3] = right, 0.0 - back, up
         way = (0.0, 0.0, 0.0)
         if not x == y == z == w == 0.0:
             across, rising, behind = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
             way = (across, 0.0 - behind, rising)
-        row[POINT_START + 4 : POINT_START + 7] = way
+        row[self._start + 3 : self._start + 6] = way
         return False

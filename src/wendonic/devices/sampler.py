@@ -8,6 +8,7 @@ from wendonic.devices.hand_swing import HandSwing
 from wendonic.devices.pointing import AheadReader, AimReader, GoalReader, PointReader
 from wendonic.devices.press_order import KeyTaps, PressOrder
 from wendonic.devices.press_reader import PressReader
+from wendonic.devices.sample_places import SamplePlaces, sample_places
 from wendonic.devices.sources import (
     AxesSource,
     GoalSource,
@@ -29,25 +30,13 @@ from wendonic.devices.sources import (
 )
 from wendonic.devices.state import Change, DeviceState
 from wendonic.devices.touches import FingerDrag, ThumbStick, ZoneLists
-from wendonic.errors import ControlError
-from wendonic.kernels.places import (
-    AXIS_SOURCES,
-    LOOK_PLACE,
-    LOOK_SOURCE_WIDTH,
-    LOOK_SOURCES,
-    LOOK_START,
-    PLACES,
-    RAW,
-    RISE_PLACE,
-    SOURCE_WIDTH,
-    SOURCES,
-    THROTTLE_PLACE,
-    TURN_PLACE,
-)
 
 _MOUSE = CONTROLS["mouse.move"].slot
 _WHEEL = CONTROLS["mouse.wheel"].slot
 _POINTER = CONTROLS["pointer.at"].slot
+
+
+CHANNELS = ("move", "rise", "throttle", "turn", "look")
 
 
 class _Reader(Protocol):
@@ -161,8 +150,8 @@ class _Goal(GoalReader):
 
     __slots__ = ("_sampler",)
 
-    def __init__(self, sampler: "Sampler", sources: Sequence[GoalSource]) -> None:
-        super().__init__(sources)
+    def __init__(self, sampler: "Sampler", sources: Sequence[GoalSource], start: int) -> None:
+        super().__init__(sources, start)
         self._sampler = sampler
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
@@ -177,19 +166,18 @@ class Sampler:
 
     Names are resolved once. A sampler goes with one state and one row: what has not changed is not looked at again.
     Here, at the door, signs are turned for good: a stick's y, positive towards the player in its own standard,
-    becomes positive ahead.
+    becomes positive forward.
 
     >>> from wendonic.devices.event import Event
-    >>> from wendonic.kernels.places import SAMPLE_WIDTH
-    >>> state, row = DeviceState(), [0.0] * SAMPLE_WIDTH
     >>> sampler = Sampler(ModeSources(move=[KeysSource(ahead=["KeyW", "ArrowUp"]), StickSource("pad.left_stick")]))
+    >>> state, row = DeviceState(), sampler.row()
     >>> sampler.begin(state)
     >>> state.apply(Event(0.0, "key.ArrowUp", 1))
     >>> state.apply(Event(0.0, "pad.left_stick", (0.5, -0.8)))
     >>> sampler.fill(state, row)
     False
-    >>> row[:8]
-    [0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.5, 0.8]
+    >>> row[:6]
+    [0.0, 0.0, 1.0, 0.0, 0.5, 0.8]
     """
 
     __slots__ = (
@@ -203,12 +191,17 @@ class Sampler:
         "_watched",
         "devices",
         "has_edges",
+        "places",
         "press_device",
         "presses",
+        "sources",
     )
 
     def __init__(self, sources: ModeSources) -> None:
-        """Resolve every control; raises `ControlError` for an unknown one, or for more sources than there is room."""
+        """Resolve every control; raises `ControlError` for an unknown one."""
+        self.sources = sources
+        self.places: SamplePlaces = sample_places(sources)
+        """Where everything stands in a row."""
         self._taps = sources.taps
         along: list[int] = []
         self._switch_changes_seen = -1
@@ -217,44 +210,31 @@ class Sampler:
         self._sticks: list[tuple[int, int]] = []
         self._readers: list[_Reader] = []
         self._followers: list[_Follower] = []
-        self.devices: list[int] = [-1] * (PLACES + 1)
-        """Which of `DEVICES` each source belongs to, by its place in the sample; the last one is none."""
+        self.devices: list[int] = []
+        """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
         self.has_edges = False
         """Whether a press went down or up since the last tick."""
         self.press_device = -1
         """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
-        channels: tuple[tuple[str, int, int, Sequence[Source]], ...] = (
-            ("move", 0, SOURCES, sources.move),
-            ("rise", RISE_PLACE, AXIS_SOURCES, sources.rise),
-            ("throttle", THROTTLE_PLACE, AXIS_SOURCES, sources.throttle),
-            ("turn", TURN_PLACE, AXIS_SOURCES, sources.turn),
-            ("look", LOOK_PLACE, LOOK_SOURCES, sources.look),
-        )
-        for channel, first_place, room, of_channel in channels:
-            if len(of_channel) > room:
-                raise ControlError(f"{len(of_channel)} sources for {channel}; allowed: at most {room}")
-            for place, source in enumerate(of_channel, first_place):
-                self.devices[place] = DEVICES.index(source_device(source))
-                start = place * SOURCE_WIDTH
-                if channel == "look":
-                    start = LOOK_START + (place - first_place) * LOOK_SOURCE_WIDTH
-                elif not isinstance(source, KeysSource | TouchZonesSource):
-                    start += RAW
-                if channel == "move" and sources.across:
-                    # Ahead and back are of no use: keys have them in places three and four, all others in one.
+        for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
+            for source, start in zip(of_channel, self.places.channels[channel], strict=True):
+                self.devices.append(DEVICES.index(source_device(source)))
+                if channel == "move" and sources.across and not isinstance(source, HandsSource):
+                    # Forward and back are of no use: keys have them in places three and four, all others in one.
                     keys = isinstance(source, KeysSource | TouchZonesSource)
                     along += [start + 2, start + 3] if keys else [start + 1]
                 self._add(source, start)
+        self.devices.append(-1)
         if along:
             self._readers.append(_Across(along))
         if sources.goal is not None:
-            self._follow(_Goal(self, sources.goal))
+            self._follow(_Goal(self, sources.goal, self.places.goal))
         if sources.aims:
-            self._readers.append(AimReader())
+            self._readers.append(AimReader(self.places.aim))
         if sources.tracks:
-            self._readers.append(AheadReader())
+            self._readers.append(AheadReader(self.places.pointers, self.places.head))
         if sources.points:
-            self._readers.append(PointReader(sources.points))
+            self._readers.append(PointReader(sources.points, self.places.pointing))
         self.presses = [PressReader(binds) for binds in sources.presses]
         by_slot: dict[int, list[_Follower | PressReader]] = {}
         followers: list[_Follower | PressReader] = [*self._followers, *self.presses]
@@ -262,6 +242,10 @@ class Sampler:
             for slot in follower.watched:
                 by_slot.setdefault(slot, []).append(follower)
         self._watched = by_slot
+
+    def row(self) -> list[float]:
+        """Return a row at rest, on level ground of which nobody has told."""
+        return list(self.places.at_rest)
 
     def _add(self, source: Source, start: int) -> None:
         match source:
@@ -285,7 +269,7 @@ class Sampler:
             case PointerSource():
                 self._readers.append(_Pointer(source, start))
             case HandsSource():
-                self._follow(HandSwing(source))
+                self._follow(HandSwing(source, start))
             case MouseSource():
                 self._readers.append(_Mouse(start))
             case GyroSource(control):
@@ -323,12 +307,11 @@ class Sampler:
         Returns whether some of it belongs to this tick alone, so that the row has to be filled anew for the next.
         """
         values = state.values
-        gone = self.has_edges = bool(self.presses) and self._begin_presses()
-        if state.kept:
-            for change in state.take_kept():
-                for follower in self._watched.get(change.slot, ()):
-                    follower.take(change)
-            gone = self.has_edges = bool(self.presses) and self._end_presses()
+        gone = False
+        if self.presses:
+            gone = self._fill_presses(state, row)
+        elif state.kept:
+            self._follow_changes(state)
         if state.switch_changes != self._switch_changes_seen:
             self._switch_changes_seen = state.switch_changes
             for place, slots in self._keys:
@@ -345,6 +328,27 @@ class Sampler:
             if reader.read(state, row):
                 gone = True
         values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0
+        return gone
+
+    def _follow_changes(self, state: DeviceState) -> None:
+        for change in state.take_kept():
+            for follower in self._watched.get(change.slot, ()):
+                follower.take(change)
+
+    def _fill_presses(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Follow what changed, and write downs and edges where there are any new ones, or were in the last tick."""
+        had_edges = self.has_edges or self._edges_are_new
+        gone = self.has_edges = self._begin_presses()
+        if state.kept:
+            self._follow_changes(state)
+            gone = self.has_edges = self._end_presses()
+        if gone or had_edges:
+            place = self.places.presses
+            for press in self.presses:
+                row[place] = 1.0 if press.down else 0.0
+                row[place + 1] = float(press.edges)
+                row[place + 2] = 1.0 if press.lost else 0.0
+                place += 3
         return gone
 
     def note(self, changes: Sequence[Change]) -> None:

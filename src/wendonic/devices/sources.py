@@ -196,6 +196,11 @@ class ModeSources(NamedTuple):
     across: bool = False
     taps: bool = False
 
+    @property
+    def channels(self) -> "tuple[Sequence[Source], ...]":
+        """The sources of `move`, `rise`, `throttle`, `turn` and `look`."""
+        return self.move, self.rise, self.throttle, self.turn, self.look
+
 
 def find_switch(name: str) -> Control:
     """Return the key or button of that name; a key's W3C code alone will do.

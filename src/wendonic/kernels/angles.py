@@ -2,10 +2,8 @@
 
 import math
 
-from wendonic.kernels.kernel import kernel
 
 
-@kernel
 def wrapped_angle(angle: float) -> float:
     """Return the same direction as `angle` (rad), within -pi (left out) to pi (included).
 

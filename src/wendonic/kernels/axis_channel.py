@@ -1,97 +1,89 @@
 """The channels `rise`, `throttle` and `turn`: one number each, -1..1."""
 
-from typing import NamedTuple, TypeAlias
+from typing import NamedTuple
 
-from wendonic.kernels.kernel import Row, called_kernel, kernel
-from wendonic.kernels.merge import MERGE_SUM, strongest, summed
-from wendonic.kernels.places import AXIS_SOURCES
-from wendonic.kernels.source import (
-    SOURCE_AT_REST,
+from wendonic.kernels.move.merge import MERGE_SUM, strongest, summed
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.source import (
+    NO_OUTPUT,
     SOURCE_KEYS,
+    SourceOutput,
     SourceState,
     SourceTuning,
-    shaped_source,
+    source_output,
 )
 
 
 class AxisTuning(NamedTuple):
     """The numbers of one channel; a source's value is its x."""
 
-    source_count: int
-    sources: tuple[SourceTuning, SourceTuning, SourceTuning]
+    sources: tuple[SourceTuning, ...]
     merge: int
 
 
-AxisStates: TypeAlias = tuple[SourceState, SourceState, SourceState]
+class AxisOutput(NamedTuple):
+    """What came out: the number of the source that asks most (-1 for none), the value at the end of the tick, and
+    where a ramp of it began in the tick (the value itself without one).
+    """
+
+    source: float
+    value: float
+    begin: float
 
 
-def axis_states_at_rest(place: int) -> AxisStates:
-    """Return the states of a channel whose first source has that place in the sample."""
-    states = [SOURCE_AT_REST._replace(source=float(place + k)) for k in range(AXIS_SOURCES)]
-    return states[0], states[1], states[2]
+NO_AXIS = AxisTuning((), 0)
+AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0)
 
 
-@called_kernel
-def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState) -> float:
+def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput) -> float:
     """Return how far from its end a key's ramp began in a tick; 0 for everything that has one value for all of it.
 
-    >>> from wendonic.kernels.source import SILENT_SOURCE
-    >>> keys = SILENT_SOURCE._replace(kind=SOURCE_KEYS, rise_s=0.5, fall_s=0.5)
-    >>> ramp_behind(keys, SOURCE_AT_REST, SOURCE_AT_REST._replace(end_x=0.5, raw_x=1.0))
+    >>> from wendonic.kernels.source.keys import NO_KEYS, KeysState
+    >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
+    >>> keys = PLAIN_SOURCE._replace(kind=SOURCE_KEYS, keys=NO_KEYS._replace(ramps=1, rise_s=0.5, fall_s=0.5))
+    >>> ramped = SOURCE_AT_REST._replace(keys=KeysState(0.5, 0.0))
+    >>> ramp_behind(keys, SOURCE_AT_REST, ramped, NO_OUTPUT._replace(raw_x=1.0))
     -0.5
     """
-    if tuning.kind != SOURCE_KEYS or before.end_x == after.end_x:
-        return 0.0
-    if tuning.rise_s == 0.0 and tuning.fall_s == 0.0:
-        return 0.0
-    begin = 0.0 if tuning.at_once > 0 and before.end_x * after.raw_x < 0.0 else before.end_x
-    return begin - after.end_x
+    behind = 0.0
+    if tuning.kind == SOURCE_KEYS and tuning.keys.ramps > 0 and before.keys.x != after.keys.x:
+        begin = before.keys.x
+        if tuning.keys.at_once > 0 and begin * output.raw_x < 0.0:
+            begin = 0.0
+        behind = begin - after.keys.x
+    return behind
 
 
-@called_kernel
-def joined(
-    merge: int, merged: SourceState, behind: float, source: SourceState, of_source: float
-) -> tuple[SourceState, float]:
-    """Return two sources as one, with how far from its end the ramp of it began.
+def axis_output(
+    tuning: AxisTuning, tables: Row, states: tuple[SourceState, ...], raw: tuple[Row, ...], dt: float
+) -> tuple[tuple[SourceState, ...], AxisOutput]:
+    """Return the sources' new states and what came out after `dt` seconds.
 
-    >>> up = SOURCE_AT_REST._replace(length=0.5, x=0.5)
-    >>> down = SOURCE_AT_REST._replace(source=1.0, length=0.25, x=-0.25)
-    >>> joined(MERGE_SUM, up, -0.25, down, 0.5)[1], joined(0, up, -0.25, down, 0.5)[1]
-    (0.25, -0.25)
+    The value is the x of the merged sources, kept to -1..1 under a sum.
+
+    >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
+    >>> axis_output(AxisTuning((PLAIN_SOURCE,), 0), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]
+    AxisOutput(source=0.0, value=0.5, begin=0.5)
     """
-    if merge == MERGE_SUM:
-        return summed(merged, source), behind + of_source
-    stronger = strongest(merged, source)
-    return stronger, of_source if stronger.source == source.source else behind
-
-
-@kernel
-def axis_amount(
-    tuning: AxisTuning, states: AxisStates, sample: Row, dt: float
-) -> tuple[AxisStates, float, float, float]:
-    """Return the sources' new states, which of them moves most (its place, -1 for none), the channel's value at the
-    end of the tick, and where a ramp of it began in the tick (the value itself without one).
-
-    The value is the x of the merged sources, kept to -1..1 under a sum. Every step of it is exact for any `dt`, so a
-    hitch need not be cut.
-
-    >>> from wendonic.kernels.source import SILENT_SOURCE, SOURCE_FORMED
-    >>> lever = SILENT_SOURCE._replace(kind=SOURCE_FORMED)
-    >>> rise = AxisTuning(1, (lever, SILENT_SOURCE, SILENT_SOURCE), 0)
-    >>> axis_amount(rise, axis_states_at_rest(0), (0.5, 0.0, 0.0, 0.0), 0.1)[1:]
-    (0.0, 0.5, 0.5)
-    """
-    count = tuning.source_count
-    first, second, third = states
-    first = merged = shaped_source(tuning.sources[0], first, sample, dt)
-    behind = ramp_behind(tuning.sources[0], states[0], first)
-    if count > 1:
-        second = shaped_source(tuning.sources[1], second, sample, dt)
-        of_second = ramp_behind(tuning.sources[1], states[1], second)
-        merged, behind = joined(tuning.merge, merged, behind, second, of_second)
-    if count > 2:
-        third = shaped_source(tuning.sources[2], third, sample, dt)
-        merged, behind = joined(tuning.merge, merged, behind, third, ramp_behind(tuning.sources[2], states[2], third))
-    source = merged.source if merged.length > 0.0 else -1.0
-    value = min(max(merged.x, -1.0), 1.0)
-    return (first, second, third), source, value, min(max(merged.x + behind, -1.0), 1.0)
+    if len(tuning.sources) == 0:
+        return states, AXIS_SILENT
+    after: tuple[SourceState, ...] = ()
+    output = NO_OUTPUT
+    behind = 0.0
+    for k in range(len(tuning.sources)):
+        state, shaped = source_output(tuning.sources[k], tables, states[k], raw[k], k + 0.0, 0.0, 0, dt)
+        after = (*after, state)
+        of_source = ramp_behind(tuning.sources[k], states[k], state, shaped)
+        if k == 0:
+            output = shaped
+            behind = of_source
+        elif tuning.merge == MERGE_SUM:
+            output = summed(output, shaped)
+            behind += of_source
+        else:
+            output = strongest(output, shaped)
+            if output.source == shaped.source:
+                behind = of_source
+    source = output.source if output.length > 0.0 else -1.0
+    value = min(max(output.x, -1.0), 1.0)
+    return after, AxisOutput(source, value, min(max(output.x + behind, -1.0), 1.0))

@@ -2,13 +2,11 @@
 
 import math
 
-from wendonic.kernels.kernel import kernel
 
 STEEP = 0.985
 """Sine of the pitch (80 deg) from which the view's up begins to say what is ahead."""
 
 
-@kernel
 def level_ahead(
     ahead_x: float, ahead_y: float, ahead_z: float, up_x: float, up_y: float, up_z: float
 ) -> tuple[float, float]:
@@ -43,7 +41,6 @@ def level_ahead(
     return x / length, y / length
 
 
-@kernel
 def turned_by(
     x: float, y: float, z: float, w: float, across: float, up: float, back: float
 ) -> tuple[float, float, float]:

@@ -107,11 +107,11 @@ def _draw_one(
     amounts = [stick.amount(0.0, tilt) for tilt in tilts]
     color, dashes = style
     steps = stick.steps_in_first_quarter(STEPS_TO_RIM)
-    form = stick.shape.form
+    curve = stick.tuning.curve
     begins = stick.tilt_for(1e-9) or 0.0
-    full = stick.tilt_for(form.ceiling - 1e-9) or 1.0
-    ends = f", floor {form.floor:g}" if form.floor else ""
-    ends += f", ceiling {form.ceiling:g}" if form.ceiling < 1.0 else ""
+    full = stick.tilt_for(curve.ceiling - 1e-9) or 1.0
+    ends = f", floor {curve.floor:g}" if curve.floor else ""
+    ends += f", ceiling {curve.ceiling:g}" if curve.ceiling < 1.0 else ""
     label = f"{name}: from {begins:.2g}, full at {full:.2g}{ends}; {steps} steps below a quarter"
     amount.plot(tilts, amounts, color=color, linestyle=dashes, linewidth=1.8, label=label)
     amount.plot([begins], [0.0], "|", color=color, markersize=14, markeredgewidth=2.0, clip_on=False)
@@ -142,7 +142,7 @@ def _draw_one(
 def _tilts(stick: StickResponse) -> list[float]:
     import numpy as np
 
-    edges = [stick.shape.inner, stick.shape.outer]
+    edges = [stick.tuning.dead_zone.inner, stick.tuning.dead_zone.outer]
     beside = [edge + gap for edge in edges for gap in (-1e-4, 1e-4)]
     grid: NDArray[np.float64] = np.unique(np.concatenate([np.linspace(0.0, 1.0, 801), edges, beside]))
     return [tilt for tilt in grid.tolist() if 0.0 <= tilt <= 1.0]
@@ -168,7 +168,7 @@ def _draw_zone(ax: Axes, stick: StickResponse) -> None:
         ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)
         words = "dead zone"
         ax.text(begins / 2.0, 0.6, words, color=BRICK, fontsize=9, rotation=90, ha="center", va="center", bbox=BEHIND)
-    full = stick.tilt_for(stick.shape.form.ceiling - 1e-9)
+    full = stick.tilt_for(stick.tuning.curve.ceiling - 1e-9)
     if full is not None and full < 1.0:
         ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
         ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)

@@ -99,10 +99,10 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
         ax.text(
             -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
         )
-    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if stick.shape.usual else 281)
+    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if stick.usual else 281)
     amounts = np.array([[stick.amount(x, y) for x in grid.tolist()] for y in grid.tolist()])
     lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
-    if not stick.shape.usual:
+    if not stick.usual:
         _draw_any_regions(ax, grid, amounts, stick, lines)
         return
     # Each label sits at a heading of its own, so that lines close together still have room for theirs.
@@ -139,10 +139,10 @@ def _draw_any_regions(
     hatching.set_edgecolor(BRICK)
     hatching.set_linewidth(0.0)
     ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
-    full = stick.shape.form.ceiling - 0.01
+    full = stick.tuning.curve.ceiling - 0.01
     ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-    full_words = f"dashed: {stick.shape.form.ceiling:g} from here on"
+    full_words = f"dashed: {stick.tuning.curve.ceiling:g} from here on"
     hatched = "hatched: nothing" if still.sum() > 1.0 else "nowhere nothing"
     ax.text(-1.1, 1.1, hatched, color=BRICK, fontsize=10, va="top", bbox=behind)
     ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
@@ -190,7 +190,7 @@ def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
 def _draw_curve(ax: Axes, bind: StickBind, stick: StickResponse) -> None:
     import numpy as np
 
-    if not stick.shape.usual:
+    if not stick.usual:
         _draw_any_curve(ax, stick)
         return
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer

@@ -5,8 +5,6 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from wendonic.kernels.paces import MOST_PACES
-from wendonic.kernels.places import AXIS_SOURCES, LOOK_SOURCES, SOURCES
 from wendonic.profile.axis_binds import RiseBind, ThrottleBind, TurnBind
 from wendonic.profile.look_binds import AnyLookBind
 from wendonic.profile.move_binds import MoveBind
@@ -40,14 +38,14 @@ class Move(Table):
     merge: Literal["strongest", "sum", "latest"] = "strongest"
     diagonal: Literal["cap", "unit", "free", "factor"] = "cap"
     diagonal_factor: Annotated[float, Field(gt=0.0, le=1.0)] | None = None
-    paces: Annotated[tuple[Pace, ...], Field(strict=False, min_length=1, max_length=MOST_PACES)] | None = None
+    paces: Annotated[tuple[Pace, ...], Field(strict=False, min_length=1)] | None = None
     pace_margin: Annotated[float, Field(ge=0.0, le=0.5)] | None = None
     press_amounts: dict[str, Fraction] = Field(default_factory=dict)
     notches: Annotated[int, Field(ge=2, le=64)] | None = None
     notch_pull: Fraction | None = None
     half_life_s: Seconds = 0.02
     one_euro: OneEuro | None = None
-    bind: Annotated[tuple[MoveBind, ...], Field(strict=False, min_length=1, max_length=SOURCES)]
+    bind: Annotated[tuple[MoveBind, ...], Field(strict=False, min_length=1)]
 
     @model_validator(mode="after")
     def _nothing_idle(self) -> Self:
@@ -75,21 +73,21 @@ class Rise(Table):
     """The channel `rise`, -1 down to 1 up."""
 
     merge: Literal["strongest", "sum"] = "strongest"
-    bind: Annotated[tuple[RiseBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+    bind: Annotated[tuple[RiseBind, ...], Field(strict=False, min_length=1)]
 
 
 class Throttle(Table):
     """The channel `throttle`, -1 back to 1 ahead."""
 
     merge: Literal["strongest", "sum"] = "strongest"
-    bind: Annotated[tuple[ThrottleBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+    bind: Annotated[tuple[ThrottleBind, ...], Field(strict=False, min_length=1)]
 
 
 class Turn(Table):
     """The channel `turn`, -1 left to 1 right."""
 
     merge: Literal["strongest", "sum"] = "strongest"
-    bind: Annotated[tuple[TurnBind, ...], Field(strict=False, min_length=1, max_length=AXIS_SOURCES)]
+    bind: Annotated[tuple[TurnBind, ...], Field(strict=False, min_length=1)]
 
 
 FieldOfView = Annotated[float, Field(gt=0.0, lt=180.0)]
@@ -116,7 +114,7 @@ class LookTable(Table):
         Field(strict=False),
     ] = (-75.0, 75.0)
     zoom: Zoom | None = None
-    bind: Annotated[tuple[AnyLookBind, ...], Field(strict=False, min_length=1, max_length=LOOK_SOURCES)]
+    bind: Annotated[tuple[AnyLookBind, ...], Field(strict=False, min_length=1)]
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:

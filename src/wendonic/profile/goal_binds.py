@@ -30,4 +30,4 @@ GoalBind = Annotated[
 class GoalTable(Table):
     """What gives the goal of the steer frame `goto`, besides the game itself; the latest counts."""
 
-    bind: Annotated[tuple[GoalBind, ...], Field(strict=False, min_length=1, max_length=4)]
+    bind: Annotated[tuple[GoalBind, ...], Field(strict=False, min_length=1)]

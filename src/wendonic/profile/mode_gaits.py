@@ -35,16 +35,6 @@ def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tup
             yield f"gait.{gait}.jump.press", f'mode "{name}" has no press "{press}"; bind it there'
     if len(set(jumps.values())) > 1:
         yield f"mode.{name}.press_gaits", f"its gaits jump by different presses: {', '.join(jumps.values())}"
-    waits = {press for press, table in mode.press.items() if table.waits_for_ground} | set(jumps.values())
-    uses = {"press_gaits": list(mode.press_gaits)}
-    if mode.move:
-        uses["move.press_amounts"] = list(mode.move.press_amounts)
-    if mode.look and mode.look.zoom:
-        uses["look.zoom.press"] = [mode.look.zoom.press]
-    for field, presses in uses.items():
-        for press in presses:
-            if press in waits:
-                yield f"mode.{name}.{field}", f'"{press}" waits for the ground, and so can switch nothing while held'
 
 
 def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:

@@ -5,7 +5,6 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import BeforeValidator, Field, model_validator
 
 from wendonic.errors import WendonicError, none_such
-from wendonic.kernels.places import GAITS
 from wendonic.profile.budget import Budget
 from wendonic.profile.channels import LookTable, Move, Rise, Throttle, Turn
 from wendonic.profile.claims import double_claims
@@ -18,7 +17,7 @@ from wendonic.profile.press_binds import PressTable
 from wendonic.profile.steer import AnySteer, CameraSteer, DriveSteer, Faced, GotoSteer, MapSteer
 from wendonic.profile.table import Table, own_fault, own_faults
 from wendonic.profile.window import Window
-from wendonic.world_axes import WorldAxes
+from wendonic.runtime.world_axes import WorldAxes
 
 SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 
@@ -72,7 +71,7 @@ class Mode(Table):
     """
 
     gait: str = "walk"
-    press_gaits: Annotated[dict[str, str], Field(max_length=GAITS - 1)] = Field(default_factory=dict)
+    press_gaits: dict[str, str] = Field(default_factory=dict)
     leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = None
     held_presses: Literal["carry", "drop"] = "carry"
     steer: AnySteer = CameraSteer()

@@ -1,28 +1,45 @@
-"""From `bind` entries to the kernels' numbers: sources, their forms, and the tables that these point into."""
+"""From `bind` entries to the kernels' numbers: sources, and the tables that these point into."""
 
-from typing import NamedTuple
-
-from wendonic.kernels.curve import (
+from wendonic.kernels.source.curve import (
     CURVE_EXPO,
     CURVE_KNEE,
     CURVE_LINEAR,
     CURVE_POINTS,
     CURVE_POWER,
     CURVE_S,
+    LINEAR,
     PIECE_WIDTH,
+    CurveTuning,
 )
-from wendonic.kernels.dead_zone import ZONE_AXES, ZONE_CUT, ZONE_NONE, ZONE_ROUND, ZONE_ROUND_WEDGE, ZONE_WEDGE
-from wendonic.kernels.formed_source import FORM_AXES, FORM_STICK, FormTuning
-from wendonic.kernels.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE
-from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
-from wendonic.kernels.source import SILENT_SOURCE, SOURCE_FORMED, SOURCE_KEYS, SOURCE_STICK, SourceTuning
-from wendonic.kernels.stick import USUAL_FORM, StickForm
-from wendonic.kernels.swing import SwingTuning
+from wendonic.kernels.source.dead_zone import (
+    JUST_OUT,
+    NO_DEAD_ZONE,
+    ZONE_AXES,
+    ZONE_CUT,
+    ZONE_NONE,
+    ZONE_ROUND,
+    ZONE_ROUND_WEDGE,
+    ZONE_WEDGE,
+    DeadZoneTuning,
+)
+from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE
+from wendonic.kernels.source.keys import KeysTuning
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.source.source import (
+    PLAIN_SOURCE,
+    SOURCE_AXES,
+    SOURCE_KEYS,
+    SOURCE_STICK,
+    SOURCE_SWING,
+    SourceTuning,
+)
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning
+from wendonic.kernels.source.swing import SwingTuning
 from wendonic.profile.axis_binds import AxisBind, TriggersBind
 from wendonic.profile.binds import Centred, Ramped, Tilted
 from wendonic.profile.look_binds import LookStickBind
 from wendonic.profile.move_binds import AxesBind, HandsBind
-from wendonic.profile.shapes import Curve, ExpoCurve, KneeCurve, PointsCurve, PowerCurve, SCurve
+from wendonic.profile.shapes import Curve, DeadZone, ExpoCurve, KneeCurve, PointsCurve, PowerCurve, SCurve
 
 _ZONES = {
     "none": ZONE_NONE,
@@ -58,23 +75,8 @@ class Tables:
         return place
 
 
-class Shape(NamedTuple):
-    """Dead zone and curve of a `bind` entry as the kernels' numbers."""
-
-    inner: float
-    outer: float
-    curve_form: int
-    curve_exponent: float
-    form: StickForm
-
-    @property
-    def usual(self) -> bool:
-        """Whether the short way through the kernels does: a round zone, and a linear or power curve from 0 to 1."""
-        return self.form == USUAL_FORM and self.curve_form in (CURVE_LINEAR, CURVE_POWER)
-
-
 def curve_pieces(curve: PointsCurve) -> list[float]:
-    """Return the cubic pieces of a curve through points, as `kernels.curve.points_curve` reads them.
+    """Return the cubic pieces of a curve through points, as `kernels.source.curve.points_curve` reads them.
 
     SciPy's monotone interpolation (PCHIP) gives the coefficients, so the curve is SciPy's own and no sample of it.
     """
@@ -88,82 +90,63 @@ def curve_pieces(curve: PointsCurve) -> list[float]:
     return pieces
 
 
-def curve_form(curve: Curve, tables: Tables) -> tuple[int, float, StickForm]:
-    """Return a curve as the kernels' numbers: its form, its exponent, and the rest in a form that is usual else."""
-    form = USUAL_FORM._replace(floor=curve.floor, ceiling=curve.ceiling, per_axis=int(curve.per_axis))
+def curve_tuning(curve: Curve, tables: Tables) -> CurveTuning:
+    """Return a curve as the kernels' numbers; what is of any length goes into `tables`."""
+    tuning = LINEAR._replace(
+        form=_CURVES[curve.form],
+        ends=int((curve.floor, curve.ceiling) != (0.0, 1.0)),
+        per_axis=int(curve.per_axis),
+        floor=curve.floor,
+        ceiling=curve.ceiling,
+    )
     match curve:
+        case PowerCurve():
+            tuning = tuning._replace(exponent=curve.exponent)
         case ExpoCurve() | SCurve():
-            form = form._replace(amount=curve.amount)
+            tuning = tuning._replace(amount=curve.amount)
         case KneeCurve(at=at):
-            form = form._replace(knee_tilt=at[0], amount=at[1])
+            tuning = tuning._replace(knee_tilt=at[0], amount=at[1])
         case PointsCurve():
             pieces = curve_pieces(curve)
-            form = form._replace(points=tables.add(len(pieces) // PIECE_WIDTH, pieces))
-    return _CURVES[curve.form], curve.exponent if isinstance(curve, PowerCurve) else 1.0, form
+            tuning = tuning._replace(points=tables.add(len(pieces) // PIECE_WIDTH, pieces))
+    return tuning
 
 
-def shape_of(bind: Tilted | LookStickBind, tables: Tables) -> Shape:
-    """Return dead zone and curve of a `bind` entry; what is of any length goes into `tables`."""
-    zone = bind.dead_zone
-    number, exponent, form = curve_form(bind.curve, tables)
-    form = form._replace(zone=_ZONES[zone.form], release=-1.0 if zone.release is None else zone.release)
+def dead_zone_tuning(zone: DeadZone) -> DeadZoneTuning:
+    """Return a dead zone as the kernels' numbers."""
+    if zone.form == "none":
+        return NO_DEAD_ZONE
+    inner = zone.inner if zone.form == "wedge" else max(zone.inner, JUST_OUT)
+    release = 0.0 if zone.release is None else max(zone.release, JUST_OUT)
+    return DeadZoneTuning(_ZONES[zone.form], int(zone.release is not None), inner, zone.outer, release)
+
+
+def stick_tuning(bind: Tilted | LookStickBind, tables: Tables) -> StickTuning:
+    """Return gate, rest point, dead zone and curve of a `bind` entry as the kernels' numbers."""
+    tuning = PLAIN_STICK._replace(dead_zone=dead_zone_tuning(bind.dead_zone), curve=curve_tuning(bind.curve, tables))
     if isinstance(bind, Centred):
         # A device's y is towards the player.
         x, y = bind.centre
-        form = form._replace(gate=_GATES[bind.gate], centre_x=x, centre_y=0.0 - y)
+        tuning = tuning._replace(gate=_GATES[bind.gate], centred=int(any(bind.centre)), centre_x=x, centre_y=0.0 - y)
         if bind.rim is not None:
-            form = form._replace(rim=tables.add(len(bind.rim), list(bind.rim)))
-    if zone.form == "none":
-        return Shape(0.0, 1.0, number, exponent, form)
-    return Shape(zone.inner, zone.outer, number, exponent, form)
+            tuning = tuning._replace(rim=tables.add(len(bind.rim), list(bind.rim)))
+    return tuning
 
 
-def source_tuning(
-    bind: Ramped | Tilted, tables: Tables, half_life_s: float = 0.0, capped: bool = False
-) -> tuple[SourceTuning, FormTuning | None]:
-    """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`.
-
-    `half_life_s` is that of the smoothing which follows, `capped` whether the cap comes in between. The second are
-    those of steps 1 to 4, for a source that comes into the tick shaped; None for the others.
-    """
+def source_tuning(bind: Ramped | Tilted, tables: Tables) -> SourceTuning:
+    """Return the numbers of one `bind` entry of `move`, `rise`, `throttle` or `turn`."""
     if isinstance(bind, Ramped):
-        keys = SILENT_SOURCE._replace(
-            kind=SOURCE_KEYS,
-            rise_s=bind.rise_s,
-            fall_s=bind.fall_s,
-            opposites=OPPOSITES[getattr(bind, "opposites", "cancel")],
-            at_once=int(bind.reversal == "at_once"),
-            half_life_s=half_life_s,
-            capped=int(capped and half_life_s > 0.0),
+        keys = KeysTuning(
+            OPPOSITES[getattr(bind, "opposites", "cancel")],
+            int(bind.rise_s > 0.0 or bind.fall_s > 0.0),
+            int(bind.reversal == "at_once"),
+            bind.rise_s,
+            bind.fall_s,
         )
-        return keys, None
-    shape = shape_of(bind, tables)
-    kind = FORM_STICK
+        return PLAIN_SOURCE._replace(kind=SOURCE_KEYS, keys=keys)
+    stick = stick_tuning(bind, tables)
     if isinstance(bind, HandsBind):
-        return SILENT_SOURCE._replace(kind=SOURCE_FORMED), None
-    if isinstance(bind, AxesBind | AxisBind | TriggersBind):
-        kind = FORM_AXES
-    elif shape.usual:
-        inner, outer, number, exponent, _ = shape
-        stick = SILENT_SOURCE._replace(
-            kind=SOURCE_STICK, inner=inner, outer=outer, curve_form=number, curve_exponent=exponent
-        )
-        return stick, None
-    inner, outer, number, exponent, form = shape
-    return SILENT_SOURCE._replace(kind=SOURCE_FORMED), FormTuning(kind, inner, outer, number, exponent, form)
-
-
-def swing_tuning(bind: HandsBind, tables: Tables) -> SwingTuning:
-    """Return the numbers of hands that swing; they come into the tick shaped, too."""
-    inner, outer, number, exponent, form = shape_of(bind, tables)
-    return SwingTuning(
-        bind.full_swing_m_s,
-        bind.boost,
-        bind.steady_half_life_s,
-        bind.release_half_life_s,
-        inner,
-        outer,
-        number,
-        exponent,
-        form,
-    )
+        swing = SwingTuning(bind.full_swing_m_s, bind.boost, bind.steady_half_life_s, bind.release_half_life_s, stick)
+        return PLAIN_SOURCE._replace(kind=SOURCE_SWING, swing=swing)
+    of_axes = isinstance(bind, AxesBind | AxisBind | TriggersBind)
+    return PLAIN_SOURCE._replace(kind=SOURCE_AXES if of_axes else SOURCE_STICK, stick=stick)

@@ -1,22 +1,15 @@
-"""From a `steer` table to the kernels' numbers."""
+"""From a `steer` table and a gait to the kernels' numbers."""
 
 import math
 from collections.abc import Iterable
 
-from wendonic.kernels.comfort import NO_COMFORT, ComfortTuning
-from wendonic.kernels.drive import NO_DRIVE, DriveTuning
-from wendonic.kernels.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
-from wendonic.kernels.fall import NO_FALL, FallTuning
-from wendonic.kernels.gait_forms import GaitForms
-from wendonic.kernels.goto import NO_GOTO, GotoTuning
-from wendonic.kernels.grid import NO_GRID, GridTuning
-from wendonic.kernels.opposites import OPPOSITES_CANCEL
-from wendonic.kernels.slope import LEVEL_ONLY, SlopeTuning
-from wendonic.kernels.steer_frame import (
-    AHEAD_BOTH,
-    AHEAD_HEAD,
-    AHEAD_LEFT,
-    AHEAD_RIGHT,
+from wendonic.kernels.body.comfort import ComfortTuning
+from wendonic.kernels.body.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.body.fall import NO_FALL, FallTuning
+from wendonic.kernels.body.gait import GaitTuning
+from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
+from wendonic.kernels.frames.drive_tuning import NO_DRIVE, DriveTuning
+from wendonic.kernels.frames.frame import (
     FRAME_CAMERA,
     FRAME_DRIVE,
     FRAME_FACING,
@@ -25,8 +18,12 @@ from wendonic.kernels.steer_frame import (
     FRAME_GRID,
     FRAME_HANDS,
     FRAME_MAP,
+    FrameTuning,
 )
-from wendonic.kernels.steering_tuning import SteeringTuning
+from wendonic.kernels.frames.goal import NO_GOTO, GotoTuning
+from wendonic.kernels.frames.hands import FORWARD_BOTH, FORWARD_HEAD, FORWARD_LEFT, FORWARD_RIGHT
+from wendonic.kernels.frames.squares import NO_GRID, GridTuning
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL
 from wendonic.profile.comfort import Comfort
 from wendonic.profile.gait import GRAVITY_M_S2, TERMINAL_M_S, Gait
 from wendonic.profile.schema import Mode
@@ -51,8 +48,8 @@ FRAMES = {
     "goto": FRAME_GOTO,
     "hands": FRAME_HANDS,
 }
-_FACES = {"travel": FACE_TRAVEL, "view": FACE_VIEW, "aim": FACE_AIM, "hold": FACE_HOLD, "turn": FACE_TURN}
-_AHEADS = {"head": AHEAD_HEAD, "hand.left": AHEAD_LEFT, "hand.right": AHEAD_RIGHT, "hands": AHEAD_BOTH}
+_FACES = {"travel": FACE_TRAVEL, "view": FACE_VIEW, "aim": FACE_AIM, "turn": FACE_TURN, "hold": FACE_HOLD}
+_FORWARDS = {"head": FORWARD_HEAD, "hand.left": FORWARD_LEFT, "hand.right": FORWARD_RIGHT, "hands": FORWARD_BOTH}
 RISE_M_S = 2.0
 """How fast a gait rises that names no speed for it."""
 
@@ -67,37 +64,44 @@ def slope_of(mode: Mode) -> Slope | None:
     return getattr(mode.steer, "slope", None)
 
 
-def stays_in_tick(mode: Mode, gaits: Iterable[Gait]) -> bool:
-    """Return whether the tick itself does all the steering: level ground, by camera or map, facing the travel, with
-    one plain gait.
+def turns_within_a_tick(mode: Mode, gaits: Iterable[Gait], on_course: bool) -> bool:
+    """Return whether the direction may turn within a tick, so that it is cut into parts. It does not on level ground,
+    by camera or map, facing the travel, with a plain gait; squares keep their own time.
     """
     steer = mode.steer
-    if mode.comfort is not None or mode.press_gaits or not all(gait.plain for gait in gaits):
+    if steer.frame == "grid":
         return False
+    if on_course or mode.comfort is not None or mode.press_gaits or not all(gait.plain for gait in gaits):
+        return True
     usual = steer.frame in ("camera", "map") and isinstance(steer, Faced) and steer.face == "travel"
-    return usual and slope_of(mode) is None
+    return not usual or slope_of(mode) is not None
 
 
-def gait_forms(gait: Gait) -> GaitForms:
-    """Return the numbers of what a gait has besides its top speed and two rates."""
+def gait_tuning(gait: Gait, press: int, walled: bool) -> GaitTuning:
+    """Return the numbers of a gait; `press` is the number of the press that switches to it, -1 for the mode's own."""
     air_accel = gait.accel_m_s2 if gait.air_accel_m_s2 is None else gait.air_accel_m_s2
     air_brake = gait.brake_m_s2 if gait.air_brake_m_s2 is None else gait.air_brake_m_s2
-    in_air = (air_accel, air_brake) != (gait.accel_m_s2, gait.brake_m_s2)
     # No rate is 0: kernels divide by it.
-    return GaitForms(
-        int(not gait.plain and (in_air or gait.turn_loss > 0.0 or _has_forms(gait))),
+    return GaitTuning(
+        press,
+        gait.top_speed_m_s,
+        gait.accel_m_s2,
+        gait.brake_m_s2,
+        int(gait.reverse_m_s2 is not None),
         gait.brake_m_s2 if gait.reverse_m_s2 is None else gait.reverse_m_s2,
+        int((air_accel, air_brake) != (gait.accel_m_s2, gait.brake_m_s2)),
         max(air_accel, LEAST_RATE),
         max(air_brake, LEAST_RATE),
-        gait.drag_per_s or 0.0,
-        gait.coast_half_life_s or 0.0,
+        int(gait.drag_per_s is not None),
+        gait.drag_per_s or 1.0,
+        int(gait.coast_half_life_s is not None),
+        gait.coast_half_life_s or 1.0,
+        int(gait.turn_loss > 0.0),
         gait.turn_loss,
+        RISE_M_S if gait.rise_m_s is None else gait.rise_m_s,
+        gait.body_m / 2.0 if walled else 0.0,
+        fall_tuning(gait),
     )
-
-
-def _has_forms(gait: Gait) -> bool:
-    # In the air nothing coasts, even where both rates are the same there.
-    return any(value is not None for value in (gait.reverse_m_s2, gait.drag_per_s, gait.coast_half_life_s))
 
 
 def fall_tuning(gait: Gait) -> FallTuning:
@@ -133,20 +137,19 @@ def comfort_tuning(comfort: Comfort) -> ComfortTuning:
     )
 
 
-def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
-    """Return the numbers of a mode's steering."""
+def frame_tuning(mode: Mode) -> FrameTuning:
+    """Return the numbers of a mode's steer frame and its facing."""
     steer = mode.steer
     drive, grid, goto = NO_DRIVE, NO_GRID, NO_GOTO
-    level, ahead, arc_m_s = 1, AHEAD_HEAD, 0.0
-    walled = steer.frame != "grid" and mode.comfort is None
+    level, forward = 1, FORWARD_HEAD
     match steer:
         case DriveSteer():
             fast = steer.turn_deg_s if steer.fast_turn_deg_s is None else steer.fast_turn_deg_s
-            radius_m = CART_RADIUS_M if steer.turn_radius_m is None else steer.turn_radius_m
             drive = DriveTuning(
                 math.radians(steer.turn_deg_s),
                 math.radians(fast),
-                0.0 if steer.on_the_spot else radius_m,
+                int(not steer.on_the_spot),
+                CART_RADIUS_M if steer.turn_radius_m is None else steer.turn_radius_m,
                 steer.reverse_ratio,
                 int(steer.reverse == "flips"),
             )
@@ -171,35 +174,24 @@ def steering_tuning(mode: Mode, gait: Gait) -> SteeringTuning:
         case GotoSteer():
             goto = GotoTuning(steer.arrival_m, steer.slow_down_m, int(steer.retarget))
         case HandsSteer():
-            ahead = _AHEADS[steer.ahead]
-            arc_m_s = steer.teleport.speed_m_s if steer.teleport else 0.0
+            forward = _FORWARDS[steer.ahead]
     slope = slope_of(mode)
     slopes = LEVEL_ONLY
     if slope is not None:
-        slopes = SlopeTuning(1, math.tan(math.radians(slope.limit_deg)), slope.slide_m_s)
+        steepest = math.tan(math.radians(slope.limit_deg))
+        slopes = SlopeTuning(1, steepest, slope.slide_m_s, slope.lean_half_life_s)
     face, turn_deg_s = "travel", 0.0
     if isinstance(steer, Faced):
         face, turn_deg_s = steer.face, steer.turn_rate_deg_s
-    return SteeringTuning(
+    return FrameTuning(
         FRAMES[steer.frame],
         _FACES[face],
         math.radians(turn_deg_s),
-        gait.top_speed_m_s,
-        gait.accel_m_s2,
-        gait.brake_m_s2,
+        slopes,
         drive,
         level,
-        RISE_M_S if gait.rise_m_s is None else gait.rise_m_s,
         int(mode.move is None or mode.move.diagonal != "free"),
         grid,
         goto,
-        ahead,
-        slopes,
-        comfort_tuning(mode.comfort) if mode.comfort else NO_COMFORT,
-        arc_m_s,
-        slope.lean_half_life_s if slope else 0.0,
-        gait_forms(gait),
-        fall_tuning(gait),
-        gait.body_m / 2.0 if walled else 0.0,
-        mode.move.half_life_s if mode.move and not mode.move.one_euro else 0.0,
+        forward,
     )

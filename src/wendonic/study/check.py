@@ -1,6 +1,6 @@
 """What is wrong with a profile, found by trying it."""
 
-from wendonic.batch import Way
+from wendonic.batch import Engine
 from wendonic.profile.schema import Profile
 from wendonic.study.budgets import budget_findings
 from wendonic.study.feel_sheet import measure
@@ -13,10 +13,10 @@ from wendonic.study.sticks import stick_findings
 from wendonic.study.walking import walking_findings
 
 
-def check(profile: Profile, way: Way = "auto") -> list[Finding]:
+def check(profile: Profile, engine: Engine = "auto") -> list[Finding]:
     """Return every finding about a profile, faults before notices, in the order of the modes.
 
-    `way` is that of `wendonic.shape`: "compiled" pays for a profile with many modes.
+    `engine` is that of `wendonic.shape`.
 
     >>> from wendonic.demo import demo_profile
     >>> [finding.slug for finding in check(demo_profile("store_room"))]
@@ -28,7 +28,7 @@ def check(profile: Profile, way: Way = "auto") -> list[Finding]:
         found += stick_findings(profile, mode)
         found += habit_findings(profile, mode)
         found += press_findings(profile, mode)
-        sheet = measure(profile, mode, way)
+        sheet = measure(profile, mode, engine)
         found += sheet_findings(profile, mode, sheet)
         if mode == profile.first_mode:
             found += budget_findings(profile, sheet)

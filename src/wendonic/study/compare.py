@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, NamedTuple
 
-from wendonic.batch import Way, shape
+from wendonic.batch import Engine, shape
 from wendonic.errors import WendonicError
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
@@ -116,7 +116,7 @@ def compare(
     inputs: Mapping[str, Recording | None] | None = None,
     mode: str | None = None,
     hz: float = 120.0,
-    way: Way = "auto",
+    engine: Engine = "auto",
 ) -> Comparison:
     """Return a comparison of profiles, each in its first mode or in the one that is named.
 
@@ -132,10 +132,10 @@ def compare(
     if len(profiles) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
     inputs = {USUAL_INPUT: None} if inputs is None else inputs
-    sheets = tuple(measure(profile, mode, way) for profile in profiles.values())
+    sheets = tuple(measure(profile, mode, engine) for profile in profiles.values())
     traces = {
         name: tuple(
-            shape(recording or probe_of(profile, name, mode), profile, hz=hz, mode=mode, way=way)
+            shape(recording or probe_of(profile, name, mode), profile, hz=hz, mode=mode, engine=engine)
             for profile in profiles.values()
         )
         for name, recording in inputs.items()

@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from wendonic.batch import Way, shape
+from wendonic.batch import Engine, shape
 from wendonic.devices.event import Event
 from wendonic.devices.standins.stick import StickStandIn
 from wendonic.profile.schema import Profile
@@ -47,7 +47,7 @@ HELD_TILT = 0.7
 DRIFT_S = 12.0
 
 
-def speeds_all_round(profile: Profile, walker: Walker, way: Way = "auto") -> list[float]:
+def speeds_all_round(profile: Profile, walker: Walker, engine: Engine = "auto") -> list[float]:
     """Return the steady speed (m/s) in each of eight directions, clockwise from ahead."""
     held_s = math.ceil(hold_s(profile))
     steps: Steps = []
@@ -55,7 +55,7 @@ def speeds_all_round(profile: Profile, walker: Walker, way: Way = "auto") -> lis
         if number and not walker.stick:
             steps.append((number * held_s, walker.rest(*WAYS[number - 1])))
         steps.append((number * held_s, walker.full(*ways)))
-    trace = shape(probe(steps, len(WAYS) * held_s), profile, hz=60, way=way)
+    trace = shape(probe(steps, len(WAYS) * held_s), profile, hz=60, engine=engine)
     ends = trace.iloc[held_s * 60 - 1 :: held_s * 60]
     return [float(speed) for speed in speeds_m_s(ends)]
 
@@ -70,14 +70,14 @@ def spread(speeds: list[float]) -> float | None:
     return float(np.max(np.abs(np.array(speeds) - mean)) / mean) if mean > 0.0 else None
 
 
-def direction_error_deg(profile: Profile, stick: str, way: Way = "auto") -> float | None:
+def direction_error_deg(profile: Profile, stick: str, engine: Engine = "auto") -> float | None:
     """Return the largest angle (deg) between a tilt and what it asks for, while a stick goes slowly from rest to its
     rim in each of 16 directions; None if it never asks for anything.
     """
     move = profile.mode[profile.first_mode].move
     # After 14 half-lives nothing is left of the last direction.
     rest_s = 0.5 + math.ceil(14.0 * move.half_life_s) if move else 0.5
-    trace = shape(slow_ramps(stick, RAMP_S + rest_s), profile, hz=60, way=way)
+    trace = shape(slow_ramps(stick, RAMP_S + rest_s), profile, hz=60, engine=engine)
     since = trace["t"].to_numpy() + 1e-9
     number = (since / (RAMP_S + rest_s)).astype(int)
     tilts = since - number * (RAMP_S + rest_s) <= RAMP_S
@@ -112,11 +112,11 @@ def faces_travel(profile: Profile) -> bool:
     return isinstance(steer, Faced) and steer.face == "travel" and steer.frame in ("camera", "map", "goto")
 
 
-def facing_lag_deg(profile: Profile, stick: str, way: Way = "auto") -> float:
+def facing_lag_deg(profile: Profile, stick: str, engine: Engine = "auto") -> float:
     """Return how far (deg) the face is behind a stick that goes round its rim once in CIRCLE_S, steadily; 180 where
     it cannot follow.
     """
-    trace = shape(_rounds(stick), profile, hz=ROUND_HZ, way=way)
+    trace = shape(_rounds(stick), profile, hz=ROUND_HZ, engine=engine)
     # Held for all of its tick, a tilt is half a tick early.
     raw = np.degrees(np.arctan2(trace["raw_x"], trace["raw_y"]))
     half_tick_deg = 180.0 / ROUND_HZ / CIRCLE_S
@@ -133,14 +133,14 @@ def _rounds(stick: str) -> Recording:
     return Recording(Event(t, stick, tilt) for t, tilt in tilts)
 
 
-def sector_flicker_per_min(profile: Profile, stick: str, way: Way = "auto") -> float | None:
+def sector_flicker_per_min(profile: Profile, stick: str, engine: Engine = "auto") -> float | None:
     """Return how often a minute the facing changes while a usual, trembling stick is held on a border of two facings;
     the worst border counts. None without facings.
     """
     sectors = profile.mode[profile.first_mode].steer.sectors
     if sectors is None:
         return None
-    trace = shape(_on_borders(stick, sectors), profile, hz=60, way=way)
+    trace = shape(_on_borders(stick, sectors), profile, hz=60, engine=engine)
     # The first second of each border is the way there, and the next one may begin early by a tick or two.
     period = round(60 * BORDER_S)
     facings = [
@@ -168,7 +168,7 @@ def _always(place: tuple[float, float], _t: float) -> tuple[float, float]:
     return place
 
 
-def turn_circle_m(profile: Profile, walker: Walker, way: Way = "auto") -> float | None:
+def turn_circle_m(profile: Profile, walker: Walker, engine: Engine = "auto") -> float | None:
     """Return how wide (m) the smallest circle at top speed is; None where a body does not drive along its own
     heading, and where it turns on the spot.
     """
@@ -181,16 +181,16 @@ def turn_circle_m(profile: Profile, walker: Walker, way: Way = "auto") -> float 
     if not walker.stick:
         rests = [(held_s, walker.full("right"))]
     steps = [(0.0, walker.full("ahead")), *rests] if rests else [(0.0, walker.full("ahead", "right"))]
-    trace = shape(probe(steps, 2.0 * held_s + 2.0), profile, hz=240, way=way).iloc[-120:]
+    trace = shape(probe(steps, 2.0 * held_s + 2.0), profile, hz=240, engine=engine).iloc[-120:]
     faces = np.unwrap(np.radians(trace["face_deg"].to_numpy()))
     turned = abs(float(faces[-1] - faces[0]))
     gone_m = float(speeds_m_s(trace)[1:].sum() / 240.0)
     return 2.0 * gone_m / turned if turned > 1e-6 and gone_m > 0.0 else None
 
 
-def rest_drift_m_per_min(profile: Profile, stick: str, way: Way = "auto") -> float | None:
+def rest_drift_m_per_min(profile: Profile, stick: str, engine: Engine = "auto") -> float | None:
     """Return how far (m) the body drifts in a minute while a usual worn stick lies untouched."""
-    return summarise(shape(_untouched(stick), profile, hz=60, way=way)).rest_drift_m_per_min
+    return summarise(shape(_untouched(stick), profile, hz=60, engine=engine)).rest_drift_m_per_min
 
 
 @functools.cache

@@ -7,9 +7,9 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from wendonic.batch import Way, shape
+from wendonic.batch import Engine, shape
 from wendonic.devices.event import Event
-from wendonic.helm import Helm
+from wendonic.runtime.helm import Helm
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.move_binds import StickBind
 from wendonic.profile.schema import Mode, Profile
@@ -124,11 +124,11 @@ def value_words(value: float | None) -> str:
 
 
 def measure(
-    profile: Profile, mode: str | None = None, way: Way = "auto", only: Collection[str] | None = None
+    profile: Profile, mode: str | None = None, engine: Engine = "auto", only: Collection[str] | None = None
 ) -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
 
-    `way` is that of `wendonic.shape`: "compiled" pays where many profiles are measured. With `only`, no more is
+    `engine` is that of `wendonic.shape`. With `only`, no more is
     measured than what these quantities take, and the others are None.
 
     >>> from wendonic.demo import demo_profile
@@ -141,21 +141,21 @@ def measure(
     wanted = frozenset(FeelSheet._fields if only is None else only)
     values: dict[str, Any] = {}
     if table.steer.frame != "grid":
-        values |= _motion(moving, table, way, wanted)
+        values |= _motion(moving, table, engine, wanted)
     stick = stick_walker(table)
     if stick is not None:
         if "smoothing_delay_s" in wanted:
             values["smoothing_delay_s"] = answer_s(profile, name)
         if "direction_error_deg" in wanted:
-            values["direction_error_deg"] = direction_error_deg(moving, stick.stick, way)
+            values["direction_error_deg"] = direction_error_deg(moving, stick.stick, engine)
         if "sector_flicker_per_min" in wanted:
-            values["sector_flicker_per_min"] = sector_flicker_per_min(moving, stick.stick, way)
+            values["sector_flicker_per_min"] = sector_flicker_per_min(moving, stick.stick, engine)
     binds = [bind for bind in (table.move.bind if table.move else ()) if isinstance(bind, StickBind)]
     if binds and wanted & STICK_QUANTITIES:
         values |= _stick(StickResponse(binds[0]))
     values |= _look(table)
     if wanted & JUMP_QUANTITIES:
-        values |= jump_rows(alone(profile, name), name, way)
+        values |= jump_rows(alone(profile, name), name, engine)
     return FeelSheet(**{field: values.get(field) if field in wanted else None for field in FeelSheet._fields})
 
 
@@ -165,30 +165,30 @@ def probe_walker(table: Mode) -> Walker | None:
     return key_walker(table) or stick_walker(table) or driver
 
 
-def _motion(moving: Profile, table: Mode, way: Way, wanted: frozenset[str]) -> dict[str, Any]:
+def _motion(moving: Profile, table: Mode, engine: Engine, wanted: frozenset[str]) -> dict[str, Any]:
     """Measure what the body does."""
     values: dict[str, Any] = {}
     walker, keys, stick = probe_walker(table), key_walker(table), stick_walker(table)
     if walker is not None:
-        answer = step_response(moving, walker, way) if wanted & RESPONSE_QUANTITIES else None
+        answer = step_response(moving, walker, engine) if wanted & RESPONSE_QUANTITIES else None
         if answer is not None:
             values |= {name: getattr(answer, name) for name in RESPONSE_QUANTITIES}
         if "tick_dependence" in wanted:
-            values["tick_dependence"] = tick_dependence(moving, walker, way)
+            values["tick_dependence"] = tick_dependence(moving, walker, engine)
         if "turn_circle_m" in wanted:
-            values["turn_circle_m"] = turn_circle_m(moving, walker, way)
+            values["turn_circle_m"] = turn_circle_m(moving, walker, engine)
     if keys is not None and wanted & {"diagonal_ratio", "speed_spread_keys"}:
-        speeds = speeds_all_round(moving, keys, way)
+        speeds = speeds_all_round(moving, keys, engine)
         straight = float(np.mean(speeds[::2]))
         values["diagonal_ratio"] = float(np.mean(speeds[1::2])) / straight if straight > 0.0 else None
         values["speed_spread_keys"] = spread(speeds)
     if stick is not None:
         if "speed_spread_stick" in wanted:
-            values["speed_spread_stick"] = spread(speeds_all_round(moving, stick, way))
+            values["speed_spread_stick"] = spread(speeds_all_round(moving, stick, engine))
         if "rest_drift_m_per_min" in wanted:
-            values["rest_drift_m_per_min"] = rest_drift_m_per_min(moving, stick.stick, way)
+            values["rest_drift_m_per_min"] = rest_drift_m_per_min(moving, stick.stick, engine)
         if "facing_lag_deg" in wanted and faces_travel(moving):
-            values["facing_lag_deg"] = facing_lag_deg(moving, stick.stick, way)
+            values["facing_lag_deg"] = facing_lag_deg(moving, stick.stick, engine)
     return values
 
 
@@ -218,7 +218,7 @@ def _stick(stick: StickResponse) -> dict[str, float | int | None]:
     }
 
 
-def tick_dependence(profile: Profile, walker: Walker, way: Way = "auto") -> float | None:
+def tick_dependence(profile: Profile, walker: Walker, engine: Engine = "auto") -> float | None:
     """Return by how much a figure of straight walks, turns and a stop differs between 30, 60 and 144 ticks a second
     and uneven ticks, as a share of its way; None if nothing moves. Its changes fall on ticks of all of them.
     """
@@ -231,7 +231,7 @@ def tick_dependence(profile: Profile, walker: Walker, way: Way = "auto") -> floa
     recording = probe(figure, 3.5)
     paths = []
     for hz in (30, 60, 144):
-        trace = shape(recording, profile, hz=hz, way=way)
+        trace = shape(recording, profile, hz=hz, engine=engine)
         # Every half second is the end of a tick at each rate.
         paths.append(trace[["pos_x", "pos_y"]].to_numpy()[hz // 2 - 1 :: hz // 2][:7])
     paths.append(_uneven_path(figure, profile))

@@ -5,7 +5,7 @@ import tomllib
 from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
-from wendonic.batch import Way
+from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit import edited, limits_of, value_at, with_values
 from wendonic.profile.load import profile_from_text
@@ -64,7 +64,7 @@ class _Trial:
     """Measures the targets for values of the free settings."""
 
     def __init__(
-        self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None, way: Way
+        self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None, engine: Engine
     ) -> None:
         profile = profile_from_text(text)
         for name in targets:
@@ -72,7 +72,7 @@ class _Trial:
                 raise WendonicError(none_such("quantity of the feel sheet", name, FeelSheet._fields))
         if not targets or not free:
             raise WendonicError("a fit needs a target and a free setting")
-        self.targets, self.free, self.mode, self.way = dict(targets), list(free), mode, way
+        self.targets, self.free, self.mode, self.engine = dict(targets), list(free), mode, engine
         self.content = tomllib.loads(text)
         self.limits = [limits_of(profile, path) for path in free]
         self.starts = [float(value_at(profile, path)) for path in free]
@@ -85,7 +85,7 @@ class _Trial:
 
     def measured(self, values: Sequence[float]) -> dict[str, float | None]:
         changed = with_values(self.content, dict(zip(self.free, map(float, values), strict=True)))
-        sheet = measure(changed, self.mode, self.way, only=tuple(self.targets))
+        sheet = measure(changed, self.mode, self.engine, only=tuple(self.targets))
         return {name: getattr(sheet, name) for name in self.targets}
 
     def misses(self, values: Sequence[float]) -> list[float]:
@@ -101,12 +101,12 @@ class _Trial:
 
 
 def fit(
-    text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None = None, way: Way = "auto"
+    text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None = None, engine: Engine = "auto"
 ) -> Fitted:
     """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
 
     Least squares of the shares by which the targets are missed (SciPy, trust region reflective), within the limits
-    that each setting has, over the logarithms of settings above 0. `way` is that of `wendonic.shape`. What could not
+    that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`. What could not
     be reached is told as it is. Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a
     setting that does not exist, or a quantity that the mode does not have.
 
@@ -118,7 +118,7 @@ def fit(
     import numpy as np
     from scipy.optimize import least_squares
 
-    trial = _Trial(text, targets, free, mode, way)
+    trial = _Trial(text, targets, free, mode, engine)
     logs = [start > 0.0 and low >= 0.0 for start, (low, _) in zip(trial.starts, trial.limits, strict=True)]
 
     def unpacked(packed: Any) -> list[float]:

@@ -4,11 +4,11 @@ import math
 from typing import NamedTuple
 
 from wendonic.errors import WendonicError
-from wendonic.helm import Helm
-from wendonic.kernels.gate import GATE_MEASURED, GATE_SQUARE, rim_length
+from wendonic.runtime.helm import Helm
+from wendonic.kernels.source.gate import GATE_MEASURED, GATE_SQUARE, rim_length
 from wendonic.profile.move_binds import DpadBind, KeysBind, StickBind
 from wendonic.profile.schema import Profile
-from wendonic.profile.source_tuning import Tables, shape_of
+from wendonic.profile.source_tuning import Tables, stick_tuning
 from wendonic.study.alone import alone
 from wendonic.study.probes import DPAD_BUTTONS
 
@@ -76,7 +76,7 @@ def _of_keys(profile: Profile, bind: KeysBind | DpadBind) -> FullInput:
 
 def _of_stick(profile: Profile, bind: StickBind, steps: int) -> FullInput:
     tables = Tables()
-    form = shape_of(bind, tables).form
+    form = stick_tuning(bind, tables)
     headings: list[float] = []
     wanted: list[tuple[float, float]] = []
     for step in range(steps):

@@ -4,9 +4,9 @@ from typing import Any
 
 import numpy as np
 
-from wendonic.batch import Way, shape
+from wendonic.batch import Engine, shape
 from wendonic.devices.event import Event
-from wendonic.helm import Helm
+from wendonic.runtime.helm import Helm
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.press_entry import entry_changes
@@ -29,7 +29,7 @@ def jump_press(profile: Profile, mode: str) -> str | None:
     return "jump" if "jump" in waiting else waiting[0] if waiting else None
 
 
-def jump_rows(profile: Profile, mode: str, way: Way = "auto") -> dict[str, float | None]:
+def jump_rows(profile: Profile, mode: str, engine: Engine = "auto") -> dict[str, float | None]:
     """Return `jump_height_m`, `jump_aloft_s`, `jump_buffer_s` and `jump_grace_s`, so far as there are any."""
     name = jump_press(profile, mode)
     press = profile.mode[mode].press.get(name) if name else None
@@ -38,7 +38,7 @@ def jump_rows(profile: Profile, mode: str, way: Way = "auto") -> dict[str, float
     down, _ = entry_changes(profile, press.bind[0])
     rows: dict[str, float | None] = {}
     if profile.gait_of(mode).jump:
-        trace = shape(Recording([*down, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, way=way)
+        trace = shape(Recording([*down, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, engine=engine)
         rows |= _flight(trace)
     rows["jump_buffer_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=True))
     rows["jump_grace_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=False))

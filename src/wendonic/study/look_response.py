@@ -1,9 +1,9 @@
 """How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe."""
 
-from wendonic.kernels.drag_look import hand_gain
+from wendonic.kernels.look.displacement import hand_gain
 from wendonic.look_units import CM_PER_INCH
 from wendonic.profile.look_binds import LookStickBind, MouseBind
-from wendonic.profile.tuning import mouse_drag
+from wendonic.profile.tuning import mouse_tuning
 from wendonic.study.response import StickResponse
 
 USUAL_HAND_CM_S = 20.0
@@ -22,7 +22,7 @@ def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = Fals
     """
     stick = StickResponse(bind)
     most = 1.0 + bind.rim_boost if boosted else 1.0
-    full = stick.shape.form.ceiling - 1e-9
+    full = stick.tuning.curve.ceiling - 1e-9
     shaped = [stick.at(tilt, 0.0)[0] for tilt in tilts]
     return [amount * bind.yaw_deg_s * (most if amount >= full else 1.0) for amount in shaped]
 
@@ -36,5 +36,5 @@ def swipe_deg(bind: MouseBind, ways_cm: list[float], hand_cm_s: float) -> list[f
     [180.0, 360.0]
     """
     deg_per_cm = bind.count_deg * bind.counts_per_inch / CM_PER_INCH
-    gain = hand_gain(mouse_drag(bind), hand_cm_s)
+    gain = hand_gain(mouse_tuning(bind), hand_cm_s)
     return [way_cm * deg_per_cm * gain for way_cm in ways_cm]

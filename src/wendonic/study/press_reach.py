@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.devices.event import Event
-from wendonic.helm import Helm
+from wendonic.runtime.helm import Helm
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S

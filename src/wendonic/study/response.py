@@ -3,12 +3,13 @@
 import math
 from bisect import bisect_left
 
-from wendonic.kernels.curve import any_curve
-from wendonic.kernels.stick import formed
+from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
+from wendonic.kernels.source.dead_zone import ZONE_ROUND
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.profile.binds import Tilted
 from wendonic.profile.look_binds import LookStickBind
 from wendonic.profile.shapes import Curve
-from wendonic.profile.source_tuning import Shape, Tables, curve_form, shape_of
+from wendonic.profile.source_tuning import Tables, curve_tuning, stick_tuning
 
 QUARTER = 0.25
 
@@ -28,13 +29,21 @@ class StickResponse:
     def __init__(self, bind: Tilted | LookStickBind) -> None:
         """Take the numbers of a `bind` entry that has a dead zone and a curve."""
         tables = Tables()
-        self.shape: Shape = shape_of(bind, tables)
+        self.tuning: StickTuning = stick_tuning(bind, tables)
         self._tables = tuple(tables.numbers)
+
+    @property
+    def usual(self) -> bool:
+        """Whether it bends nothing: a circular gate about the middle, a round dead zone, and one smooth curve."""
+        usual = PLAIN_STICK._replace(dead_zone=self.tuning.dead_zone, curve=self.tuning.curve)
+        smooth = self.tuning.curve.form in (CURVE_LINEAR, CURVE_POWER) and self.tuning.curve.ends == 0
+        round_zone = self.tuning.dead_zone.form == ZONE_ROUND and self.tuning.dead_zone.releases == 0
+        return self.tuning == usual and round_zone and smooth and self.tuning.curve.per_axis == 0
 
     def at(self, x: float, y: float) -> tuple[float, float]:
         """Return where a raw position goes."""
-        inner, outer, curve, exponent, form = self.shape
-        return formed(x, y, inner, outer, curve, exponent, form, 0, self._tables)
+        _, right, forward = stick_output(self.tuning, self._tables, 0.0, x, y)
+        return right, forward
 
     def amount(self, x: float, y: float) -> float:
         """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
@@ -79,20 +88,9 @@ class CurveResponse:
     def __init__(self, curve: Curve) -> None:
         """Take a curve of a profile."""
         tables = Tables()
-        self._form, self._exponent, self._rest = curve_form(curve, tables)
+        self._tuning = curve_tuning(curve, tables)
         self._tables = tuple(tables.numbers)
 
     def amount(self, tilt: float) -> float:
         """Return the amount at a tilt of 0..1."""
-        rest = self._rest
-        return any_curve(
-            tilt,
-            self._form,
-            self._exponent,
-            rest.amount,
-            rest.knee_tilt,
-            rest.floor,
-            rest.ceiling,
-            self._tables,
-            rest.points,
-        )
+        return curve_amount(self._tuning, self._tables, tilt) if tilt > 0.0 else 0.0

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
-from wendonic.batch import Way, shape
+from wendonic.batch import Engine, shape
 from wendonic.profile.schema import Profile
 from wendonic.study.probes import Walker, probe
 
@@ -73,7 +73,7 @@ def hold_s(profile: Profile) -> float:
     return min(gait_s + shaping_s + ramps_s, LONGEST_HOLD_S)
 
 
-def step_response(profile: Profile, walker: Walker, way: Way = "auto") -> StepResponse | None:
+def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> StepResponse | None:
     """Return the answer of a profile's first mode; None where nothing moves, or a gait is so slow that its top speed
     was not seen.
 
@@ -88,7 +88,7 @@ def step_response(profile: Profile, walker: Walker, way: Way = "auto") -> StepRe
     let_go_s = LEAD_S + held_s
     end_s = let_go_s + held_s
     steps = [(LEAD_S, walker.full("ahead")), (let_go_s, walker.rest("ahead"))]
-    held = shape(probe(steps, end_s), profile, hz=HZ, way=way)
+    held = shape(probe(steps, end_s), profile, hz=HZ, engine=engine)
     t, speed = held["t"].to_numpy(), _speed_ahead(held)
     top = float(np.interp(let_go_s, t, speed))
     before = float(np.interp(let_go_s - STEADY_S, t, speed))
@@ -101,7 +101,7 @@ def step_response(profile: Profile, walker: Walker, way: Way = "auto") -> StepRe
     rest = crossing(t[after], speed[after], RESTS_M_S, rising=False)
     covered = held["pos_y"].to_numpy()
     steps = [(LEAD_S, walker.full("ahead")), (let_go_s, [*walker.rest("ahead"), *walker.full("back")])]
-    back = _speed_ahead(shape(probe(steps, end_s), profile, hz=HZ, way=way))
+    back = _speed_ahead(shape(probe(steps, end_s), profile, hz=HZ, engine=engine))
     turned = crossing(t[after], back[after], SHARE * float(back[-1]), rising=False) if back[-1] < 0.0 else None
     return StepResponse(
         t - LEAD_S,

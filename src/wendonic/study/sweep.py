@@ -9,8 +9,6 @@ from multiprocessing import get_context
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from wendonic.batch import Way
-from wendonic.compiled import has_numba, is_warm
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text, text_of
@@ -21,9 +19,6 @@ if TYPE_CHECKING:
 
 MOST_PROFILES = 100_000
 CHUNK = 20
-COMPILED_FROM, WARM_FROM = 200, 5
-"""Feel sheets from which compiling pays for itself, and from which bringing compiled kernels from disk does."""
-
 _Row = tuple[float | None, ...]
 
 
@@ -66,8 +61,7 @@ def sweep(
     if len(combinations) > MOST_PROFILES:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    way = way_for(len(combinations) // workers)
-    job = (tomllib.loads(text), tuple(over), tuple(of), name, way)
+    job = (tomllib.loads(text), tuple(over), tuple(of), name, "auto")
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -76,17 +70,6 @@ def sweep(
             progress(len(rows), len(combinations))
     settings = pd.DataFrame(combinations, columns=list(over))
     return pd.concat([settings, pd.DataFrame(rows, columns=list(of), dtype=float)], axis=1)
-
-
-def way_for(sheets: int) -> Way:
-    """Return the quicker way for so many feel sheets in one process.
-
-    >>> way_for(1)
-    'auto'
-    """
-    if sheets >= COMPILED_FROM and has_numba():
-        return "compiled"
-    return "compiled" if sheets >= WARM_FROM and is_warm() else "auto"
 
 
 def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
@@ -101,7 +84,7 @@ def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]
 
 
 def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
-    content, paths, quantities, mode, way = job
+    content, paths, quantities, mode, engine = job
     rows: list[_Row] = []
     for values in combinations:
         try:
@@ -109,7 +92,7 @@ def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
         except ProfileError:
             rows.append((None,) * len(quantities))
             continue
-        sheet = measure(profile, mode, way, only=quantities)
+        sheet = measure(profile, mode, engine, only=quantities)
         rows.append(tuple(getattr(sheet, name) for name in quantities))
     return rows
 

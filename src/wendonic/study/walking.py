@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.devices.event import Event
-from wendonic.helm import Helm
+from wendonic.runtime.helm import Helm
 from wendonic.profile.move_binds import KeysBind, StickBind
 from wendonic.profile.schema import Profile
 from wendonic.study.alone import alone

@@ -1,0 +1,203 @@
+"""A tick function compiled by Numba inside a loop over ticks, kept on disk under a digest of its text."""
+
+import ast
+import atexit
+import functools
+import hashlib
+import importlib.util
+import json
+import logging
+import shutil
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from wendonic.compiler.ready import ReadyTick
+from wendonic.compiler.store import cache_folder
+from wendonic.errors import WendonicError
+
+Loop = Callable[..., None]
+"""`run(numbers, tables, course, record, samples, dt, records)`: fills one row of `records` a tick."""
+
+USUAL_S = {"compile": 3.0, "load": 1.0}
+"""What making a loop, or loading one, takes where this machine has not been measured yet."""
+
+
+def has_numba() -> bool:
+    """Return whether Numba is installed."""
+    return importlib.util.find_spec("numba") is not None
+
+
+@functools.cache
+def loop_folder() -> Path:
+    """Return a folder for compiled loops that can be written to: the user's cache, or else one for this run only.
+
+    It holds code to be run, so the folder for this run has a name that nobody else can have made before.
+    """
+    folder = cache_folder()
+    if folder is not None:
+        try:
+            with tempfile.TemporaryFile(dir=folder):
+                return folder
+        except OSError:
+            pass
+    own = tempfile.mkdtemp(prefix="wendonic-")
+    atexit.register(shutil.rmtree, own, ignore_errors=True)
+    return Path(own)
+
+
+def loop_text(text: str) -> str:
+    """Return the loop over ticks that a tick function's text makes.
+
+    The state of a tick becomes variables of the loop, so that the compiler keeps it in registers.
+    """
+    module = ast.parse(text)
+    head = [node for node in module.body if isinstance(node, ast.ImportFrom)]
+    kept = [node for node in module.body if isinstance(node, ast.FunctionDef) and node.name != "make"]
+    (make,) = [node for node in module.body if isinstance(node, ast.FunctionDef) and node.name == "make"]
+    numbers = _unpacked(make.body, "numbers")
+    (part,) = [node for node in make.body if isinstance(node, ast.FunctionDef) and node.name == "tick_part"]
+    last, sample = _unpacked(part.body, "last"), _unpacked(part.body, "sample")
+    body = [node for node in part.body if not _unpacks(node)]
+    final = body.pop()
+    if not isinstance(final, ast.Return) or not isinstance(final.value, ast.Tuple):
+        raise TypeError("a tick function returns its record")
+    results = [ast.unparse(value) for value in final.value.elts]
+    lines = ["from numba import njit", *map(ast.unparse, head), ""]
+    for function in kept:
+        lines += ["", "@njit(error_model='numpy')", ast.unparse(function), ""]
+    lines += ["", "@njit(cache=True, error_model='numpy')"]
+    lines += ["def run(numbers, tables, course, record, samples, dt, records):"]
+    lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found != "_"]
+    lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if found != "_"]
+    lines += ["    for k in range(len(samples)):"]
+    lines += [f"        {found} = samples[k, {place}]" for place, found in enumerate(sample) if found != "_"]
+    for node in body:
+        lines += [f"        {line}" for line in ast.unparse(node).splitlines()]
+    lines += [f"        records[k, {place}] = {value}" for place, value in enumerate(results)]
+    lines += [f"        {found} = records[k, {place}]" for place, found in enumerate(last) if found != "_"]
+    return "\n".join([*lines, ""])
+
+
+def _unpacks(node: ast.stmt) -> bool:
+    return (
+        isinstance(node, ast.Assign)
+        and isinstance(node.value, ast.Name)
+        and node.value.id in ("numbers", "last", "sample")
+    )
+
+
+def _unpacked(body: list[ast.stmt], argument: str) -> list[str]:
+    for node in body:
+        if isinstance(node, ast.Assign) and isinstance(node.value, ast.Name) and node.value.id == argument:
+            (target,) = node.targets
+            if isinstance(target, ast.Tuple):
+                return [part.id for part in target.elts if isinstance(part, ast.Name)]
+    return []
+
+
+_LOOPS: dict[str, Loop] = {}
+
+
+def loop_digest(ready: ReadyTick) -> str:
+    """Return the digest under which a loop is kept: of its text and of the versions of Numba and Python."""
+    from importlib.metadata import version
+
+    key = f"{version('numba')} {sys.implementation.cache_tag} {ready.text}"
+    return hashlib.sha256(key.encode()).hexdigest()[:24]
+
+
+def is_loaded(ready: ReadyTick) -> bool:
+    """Return whether the loop of a structure has been made or loaded in this run."""
+    return ready.digest in _LOOPS
+
+
+def is_kept(ready: ReadyTick) -> bool:
+    """Return whether the loop of a structure has been compiled before, so that it comes from disk."""
+    return (loop_folder() / f"loop_{loop_digest(ready)}.done").exists()
+
+
+def seconds_to_ready(ready: ReadyTick) -> float:
+    """Return how long it takes until a loop can run, as far as this machine has been measured."""
+    if is_loaded(ready):
+        return 0.0
+    kind = "load" if is_kept(ready) else "compile"
+    try:
+        measured = json.loads((loop_folder() / "seconds.json").read_text(encoding="utf-8"))
+        return float(measured[kind])
+    except (OSError, ValueError, KeyError, TypeError):
+        return USUAL_S[kind]
+
+
+def _measured(kind: str, seconds: float) -> None:
+    path = loop_folder() / "seconds.json"
+    try:
+        known = json.loads(path.read_text(encoding="utf-8"))
+    except (OSError, ValueError):
+        known = {}
+    if not isinstance(known, dict):
+        known = {}
+    try:
+        path.write_text(json.dumps({**USUAL_S, **known, kind: seconds}), encoding="utf-8")
+    except OSError:
+        return
+
+
+def compiled_loop(ready: ReadyTick, title: str) -> Loop:
+    """Return the loop of a structure, compiled.
+
+    The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made anew.
+    Raises `WendonicError` without Numba, and where only the plain kernels run.
+    """
+    if not has_numba():
+        raise WendonicError("the compiled engine needs Numba: pip install 'wendonic[fast]'")
+    if ready.digest == "plain":
+        raise WendonicError("the compiled engine needs the kernels' sources, which are not at hand here")
+    found = _LOOPS.get(ready.digest)
+    if found is None:
+        kept = is_kept(ready)
+        if not kept:
+            logging.getLogger("wendonic").info("compiling %s, once", title)
+        start = time.perf_counter()
+        try:
+            found = _loaded(ready)
+        except Exception:
+            if not kept:
+                raise
+            _thrown_away(ready)
+            found = _loaded(ready)
+        _measured("load" if kept else "compile", time.perf_counter() - start)
+        _LOOPS[ready.digest] = found
+    return found
+
+
+def _thrown_away(ready: ReadyTick) -> None:
+    digest = loop_digest(ready)
+    for path in loop_folder().rglob(f"loop_{digest}*"):
+        path.unlink(missing_ok=True)
+
+
+def _loaded(ready: ReadyTick) -> Loop:
+    import numpy as np
+
+    folder, digest = loop_folder(), loop_digest(ready)
+    path = folder / f"loop_{digest}.py"
+    text = loop_text(ready.text)
+    if not path.exists() or path.read_text(encoding="utf-8") != text:
+        with tempfile.NamedTemporaryFile("w", dir=folder, encoding="utf-8", delete=False, suffix=".part") as file:
+            file.write(text)
+        Path(file.name).replace(path)
+    spec = importlib.util.spec_from_file_location(f"wendonic_loop_{digest}", path)
+    if spec is None or spec.loader is None:
+        raise WendonicError(f"cannot load {path}")
+    module = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(module)
+    loop: Loop = module.run
+    # The types are the same in every call, so one of no ticks compiles it.
+    none = np.zeros(0)
+    width = ready.layout.width
+    loop(np.zeros(len(ready.places)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((0, width)))
+    (folder / f"loop_{digest}.done").touch()
+    return loop

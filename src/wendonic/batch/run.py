@@ -1,0 +1,96 @@
+"""Many ticks in a row of one mode, interpreted or compiled."""
+
+import time
+from typing import TYPE_CHECKING, Literal
+
+from wendonic.batch.compiled import compiled_loop, has_numba, is_loaded, seconds_to_ready
+from wendonic.compiler.ready import ReadyTick, ready
+from wendonic.kernels.row import Row
+from wendonic.kernels.sample import Sample
+from wendonic.profile.tuning import ModeTuning
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+Engine = Literal["auto", "interpreted", "compiled"]
+
+TRIED_TICKS = 200
+"""Ticks that are run interpreted to see how long all of them would take."""
+
+_SPENT_S: dict[str, float] = {}
+"""Seconds that each structure has been interpreted for in this run."""
+
+
+class Run:
+    """One mode with its numbers, made ready to run over rows of raw numbers; it begins at rest."""
+
+    def __init__(self, tuning: ModeTuning, sample: Sample, course: Row, title: str) -> None:
+        """Make the mode's tick function ready."""
+        self.title = title
+        self.ready: ReadyTick = ready(tuning.tick, sample, title)
+        self.layout = self.ready.layout
+        self._tuning = tuning
+        self._numbers = self.ready.numbers(tuning.tick)
+        self._course = course
+        self._part, self._tick, _ = self.ready.make(self._numbers, tuning.tables, course)
+        self._record = self.ready.record_at_rest(tuning.tick)
+
+    def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> "NDArray[np.float64]":
+        """Return the record of every tick, one row each.
+
+        `auto` compiles once interpreting a structure has cost as much as getting its loop ready does, or this job
+        would bring it there, by what a few ticks take and what getting a loop ready has taken on this machine: so it
+        never costs more than twice what would have been best. Hitches are always interpreted.
+        """
+        import numpy as np
+
+        records = np.zeros((len(rows), self.layout.width))
+        if not len(rows):
+            return records
+        if dt > self._tuning.tick.max_dt_s or engine == "interpreted":
+            self._interpreted(rows, dt, records, 0, len(rows))
+            return records
+        done = 0
+        if engine == "auto" and not is_loaded(self.ready):
+            done = min(TRIED_TICKS, len(rows))
+            start = time.perf_counter()
+            self._interpreted(rows, dt, records, 0, done)
+            job_s = (time.perf_counter() - start) / done * len(rows)
+            spent_s = _SPENT_S.get(self.ready.digest, 0.0) + job_s
+            if not has_numba() or self.ready.digest == "plain" or spent_s <= seconds_to_ready(self.ready):
+                self._interpreted(rows, dt, records, done, len(rows))
+                _SPENT_S[self.ready.digest] = spent_s
+                return records
+        self._compiled(rows, dt, records, done)
+        return records
+
+    def _interpreted(
+        self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int, end: int
+    ) -> None:
+        tick = self._part if dt <= self._tuning.tick.max_dt_s else self._tick
+        record = self._record
+        told = []
+        for row in rows[start:end].tolist():
+            record = tick(record, row, dt)
+            told.append(record)
+        self._record = record
+        if told:
+            records[start:end] = told
+
+    def _compiled(self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int) -> None:
+        import numpy as np
+
+        if start == len(rows):
+            return
+        loop = compiled_loop(self.ready, self.title)
+        loop(
+            np.array(self._numbers, dtype=float),
+            np.array(self._tuning.tables, dtype=float),
+            np.array(self._course, dtype=float),
+            np.array(self._record, dtype=float),
+            np.ascontiguousarray(rows[start:]),
+            dt,
+            records[start:],
+        )
+        self._record = tuple(records[-1].tolist())

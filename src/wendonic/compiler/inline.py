@@ -1,0 +1,254 @@
+"""Inlining: functions that are small, or called from one place, become part of their caller."""
+
+import ast
+from collections import Counter
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from wendonic.compiler.fold import RESERVED, Folded, moved
+from wendonic.compiler.trees import cloned, cloned_target, names_in, statements_in
+from wendonic.compiler.values import is_atom, name
+
+SMALL = 14
+"""Statements of a function that is worth copying to every place that calls it."""
+
+MANY_NUMBERS = 12
+"""Numbers handed to and fro from which a call costs more than it tidies."""
+
+COPIED_REST = 12
+"""Statements after a branch that may return, copied behind both sides at most."""
+
+
+@dataclass
+class _Facts:
+    """What inlining asks of a function, found once: its size, loops, how its names are used, and whether its returns
+    can be laid open.
+    """
+
+    size: int
+    loops: bool
+    written: list[str]
+    reads: Counter[str]
+    opens: bool
+
+
+def _facts(function: Folded) -> _Facts:
+    writes: dict[str, None] = {}
+    reads: Counter[str] = Counter()
+    for found in names_in(function.body):
+        if type(found.ctx) is ast.Load:
+            reads[found.id] += 1
+        else:
+            writes[found.id] = None
+    every = list(statements_in(function.body))
+    return _Facts(
+        len(every),
+        any(isinstance(statement, ast.For | ast.While) for statement in every),
+        list(writes),
+        reads,
+        _opens(function.body),
+    )
+
+
+def calls_in(body: Sequence[ast.stmt], functions: dict[str, Folded]) -> Iterator[str]:
+    """Go through the names of the functions that a body calls, each by a statement of its own."""
+    for statement in statements_in(body):
+        if isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Call):
+            callee = statement.value.func
+            if isinstance(callee, ast.Name) and callee.id in functions:
+                yield callee.id
+
+
+def reached(start: list[Folded], functions: dict[str, Folded]) -> dict[str, Folded]:
+    """Return the functions that some others call, directly or not, callees first."""
+    found: dict[str, Folded] = {}
+
+    def visit(body: list[ast.stmt]) -> None:
+        for callee in dict.fromkeys(calls_in(body, functions)):
+            if callee not in found:
+                visit(functions[callee].body)
+                found[callee] = functions[callee]
+
+    for function in start:
+        visit(function.body)
+    return found
+
+
+def inline(entry: Folded, folded: list[Folded]) -> dict[str, Folded]:
+    """Inline within a function and what it calls; return the functions that are left, callees first."""
+    functions = {function.name: function for function in folded if function is not entry}
+    used = reached([entry], functions)
+    sites = Counter(callee for function in [*used.values(), entry] for callee in calls_in(function.body, functions))
+    facts: dict[str, _Facts] = {}
+    for function in [*used.values(), entry]:
+        _Inliner(function, used, facts, sites).run()
+        facts[function.name] = _facts(function)
+    left = reached([entry], functions)
+    _drop_parameters(entry, left)
+    return left
+
+
+def _drop_parameters(entry: Folded, functions: dict[str, Folded]) -> None:
+    """Take out the parameters that a function does not read, callers after callees no more."""
+    for function in functions.values():
+        reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
+        kept = [place for place, parameter in enumerate(function.parameters) if parameter in reads]
+        if len(kept) == len(function.parameters):
+            continue
+        function.parameters = [function.parameters[place] for place in kept]
+        for caller in (*functions.values(), entry):
+            for statement in statements_in(caller.body):
+                if isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Call):
+                    called = statement.value
+                    if isinstance(called.func, ast.Name) and called.func.id == function.name:
+                        called.args = [called.args[place] for place in kept]
+
+
+class _Inliner:
+    """Inlines what one function calls."""
+
+    def __init__(
+        self, function: Folded, functions: dict[str, Folded], facts: dict[str, _Facts], sites: Counter[str]
+    ) -> None:
+        self.function = function
+        self.functions = functions
+        self.facts = facts
+        self.sites = sites
+        self.taken = {*function.parameters, *functions, function.name}
+        self.taken.update(found.id for found in names_in(function.body))
+
+    def run(self) -> None:
+        """Replace every call that is worth it."""
+        self.function.body = self.block(self.function.body)
+
+    def block(self, body: list[ast.stmt]) -> list[ast.stmt]:
+        """Return statements with their calls inlined."""
+        made: list[ast.stmt] = []
+        for statement in body:
+            match statement:
+                case ast.Assign(targets=[target], value=ast.Call(func=ast.Name(id=callee), args=arguments)) if (
+                    callee in self.functions and self.worth(callee)
+                ):
+                    made += self.inlined(callee, arguments, target)
+                case ast.If():
+                    statement.body = self.block(statement.body)
+                    statement.orelse = self.block(statement.orelse)
+                    made.append(statement)
+                case ast.For() | ast.While():
+                    statement.body = self.block(statement.body)
+                    made.append(statement)
+                case _:
+                    made.append(statement)
+        return made
+
+    def worth(self, callee: str) -> bool:
+        """Whether a function is small, or called from one place and not a loop of its own."""
+        facts, function = self.facts[callee], self.functions[callee]
+        if not facts.opens:
+            return False
+        if facts.size <= SMALL and not facts.loops:
+            return True
+        if self.sites[callee] > 1:
+            return False
+        return not facts.loops or len(function.parameters) + function.results > MANY_NUMBERS
+
+    def inlined(self, callee: str, arguments: list[ast.expr], target: ast.expr) -> list[ast.stmt]:
+        """Return the statements of a call."""
+        function, facts = self.functions[callee], self.facts[callee]
+        targets = list(target.elts) if isinstance(target, ast.Tuple) else [target]
+        names = [part.id for part in targets if isinstance(part, ast.Name)]
+        renamed: dict[str, ast.expr] = {}
+        before: list[tuple[str, ast.expr]] = []
+        written = set(facts.written)
+        for parameter, argument in zip(function.parameters, arguments, strict=True):
+            if parameter not in written and (is_atom(argument) or facts.reads[parameter] <= 1):
+                renamed[parameter] = argument
+            else:
+                fresh = self.unique(parameter)
+                renamed[parameter] = name(fresh)
+                before.append((fresh, argument))
+        for local in facts.written:
+            if local not in renamed:
+                renamed[local] = name(self.unique(local))
+        return [*moved(before), *_opened(function.body, names, renamed)]
+
+    def unique(self, wanted: str) -> str:
+        """Return a name that nobody has yet in this function."""
+        found, number = wanted, 1
+        while found in self.taken or found in RESERVED:
+            number += 1
+            found = f"{wanted}_{number}"
+        self.taken.add(found)
+        return found
+
+
+def returns_always(body: Sequence[ast.stmt]) -> bool:
+    """Return whether no control comes out at the end of a body."""
+    for statement in body:
+        if isinstance(statement, ast.Return | ast.Break | ast.Continue):
+            return True
+        if isinstance(statement, ast.If) and returns_always(statement.body) and returns_always(statement.orelse):
+            return True
+    return False
+
+
+def has_return(statement: ast.stmt) -> bool:
+    """Return whether something in a statement returns from the function."""
+    return any(isinstance(part, ast.Return) for part in statements_in([statement]))
+
+
+def _opens(body: Sequence[ast.stmt]) -> bool:
+    """Whether a body can be laid open without copying too much."""
+    for place, statement in enumerate(body):
+        if isinstance(statement, ast.Return):
+            return True
+        if not has_return(statement):
+            continue
+        if not isinstance(statement, ast.If):
+            return False
+        rest = list(body[place + 1 :])
+        yes_ends, no_ends = returns_always(statement.body), returns_always(statement.orelse)
+        if not yes_ends and not no_ends and sum(1 for _ in statements_in(rest)) > COPIED_REST:
+            return False
+        return _opens(statement.body if yes_ends else statement.body + rest) and _opens(
+            statement.orelse if no_ends else statement.orelse + rest
+        )
+    return True
+
+
+def _opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
+    """Return a copy of a body that leaves its results in `targets` and ends at its end."""
+    made: list[ast.stmt] = []
+    for place, statement in enumerate(body):
+        if isinstance(statement, ast.Return):
+            value = None if statement.value is None else cloned(statement.value, renamed)
+            values = [] if value is None else list(value.elts) if isinstance(value, ast.Tuple) else [value]
+            return made + moved(list(zip(targets, values, strict=True)))
+        if isinstance(statement, ast.If) and has_return(statement):
+            rest = list(body[place + 1 :])
+            yes = statement.body if returns_always(statement.body) else statement.body + rest
+            no = statement.orelse if returns_always(statement.orelse) else statement.orelse + rest
+            test = cloned(statement.test, renamed)
+            opened = _opened(yes, targets, renamed)
+            made.append(ast.If(test, opened or [ast.Pass()], _opened(no, targets, renamed)))
+            return made
+        made.append(_copied(statement, renamed))
+    return made
+
+
+def _copied(statement: ast.stmt, renamed: dict[str, ast.expr]) -> ast.stmt:
+    match statement:
+        case ast.Assign(targets=[target], value=value):
+            return ast.Assign([cloned_target(target, renamed)], cloned(value, renamed))
+        case ast.If(test=test, body=yes, orelse=no):
+            return ast.If(
+                cloned(test, renamed), [_copied(part, renamed) for part in yes], [_copied(part, renamed) for part in no]
+            )
+        case ast.For(target=target, iter=iterated, body=inside):
+            made = [_copied(part, renamed) for part in inside]
+            return ast.For(cloned_target(target, renamed), cloned(iterated, renamed), made, [])
+        case ast.While(test=test, body=inside):
+            return ast.While(cloned(test, renamed), [_copied(part, renamed) for part in inside], [])
+        case ast.Pass() | ast.Break() | ast.Continue():
+            return type(statement)()
+    raise TypeError(f"{type(statement).__name__} in a tick function")

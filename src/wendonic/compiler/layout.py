@@ -1,0 +1,85 @@
+"""Where the numbers of a tick stand: in its record, in its sample, among its numbers."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from wendonic.compiler.values import Known, Record, Value, known, leaves, rebuilt
+
+Path = tuple[str, ...]
+
+
+def paths_of(value: Any) -> list[Path]:
+    """Return the paths of all numbers of a nested tuple.
+
+    >>> from wendonic.kernels.vector import Vec2
+    >>> paths_of((Vec2(1.0, 2.0), 3.0))
+    [('0', 'x'), ('0', 'y'), ('1',)]
+    """
+    return [path for path, _ in leaves(known(value))]
+
+
+def flat(value: Any) -> list[Any]:
+    """Return all numbers of a nested tuple.
+
+    >>> flat(((1.0, 2.0), 3.0))
+    [1.0, 2.0, 3.0]
+    """
+    if isinstance(value, tuple):
+        return [number for part in value for number in flat(part)]
+    return [value]
+
+
+def built(shape: Any, numbers: Iterator[float]) -> Any:
+    """Return a nested tuple of the same shape with other numbers, in the order of `flat`.
+
+    >>> built(((0.0, 0.0), 0.0), iter([1.0, 2.0, 3.0]))
+    ((1.0, 2.0), 3.0)
+    """
+    if isinstance(shape, tuple):
+        parts = [built(part, numbers) for part in shape]
+        return type(shape)(*parts) if hasattr(shape, "_fields") else tuple(parts)
+    return next(numbers)
+
+
+def with_leaves(value: Value, new: Sequence[Value]) -> Value:
+    """Return a value with other leaves, in order."""
+    return rebuilt(value, iter(new))
+
+
+@dataclass(frozen=True)
+class Layout:
+    """Where each number of a tick stands in its record, or that it is always the same.
+
+    `places` has for each number of `Tick(memory, outcome)`, by its path, its place in the record, or -1 where
+    `constants` has it, or nothing where nobody asks for it. `state` says how many numbers, the first ones, are read by
+    the next tick.
+    """
+
+    state: int
+    width: int
+    places: dict[Path, int]
+    constants: dict[Path, float]
+
+    def place(self, *path: str) -> int:
+        """Return the place of a number, -1 if it is always the same or nobody asks for it."""
+        return self.places.get(path, -1)
+
+    def number(self, record: Sequence[float], *path: str) -> float:
+        """Return a number of a record."""
+        place = self.places.get(path, -1)
+        return record[place] if place >= 0 else self.constants[path]
+
+    def flat_record(self, tick: Any) -> list[float]:
+        """Return a record with the numbers of a `Tick`."""
+        record = [0.0] * self.width
+        for path, value in zip(paths_of(tick), flat(tick), strict=True):
+            place = self.places.get(path, -1)
+            if place >= 0:
+                record[place] = float(value)
+        return record
+
+
+def is_known(value: Value) -> bool:
+    """Return whether all of a value is known."""
+    return all(isinstance(leaf, Known) for _, leaf in leaves(value)) if isinstance(value, Record) else True

@@ -1,0 +1,44 @@
+"""Kernels as syntax trees, read from their own files."""
+
+import ast
+import functools
+import sys
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any, NoReturn
+
+from wendonic.errors import WendonicError
+
+
+class KernelError(WendonicError):
+    """A kernel uses something outside the kernel language."""
+
+
+class SourceMissing(WendonicError):
+    """The kernels' sources are not at hand, as in a frozen game."""
+
+
+@functools.cache
+def _functions_of(module: str) -> dict[str, ast.FunctionDef]:
+    path = getattr(sys.modules[module], "__file__", None)
+    try:
+        text = Path(path or "").read_text(encoding="utf-8")
+        body = ast.parse(text).body
+    except (OSError, UnicodeDecodeError, SyntaxError):
+        raise SourceMissing(f"the source of {module} is not at hand") from None
+    return {node.name: node for node in body if isinstance(node, ast.FunctionDef)}
+
+
+def kernel_tree(function: Callable[..., Any]) -> ast.FunctionDef:
+    """Return the syntax tree of a kernel; raises `SourceMissing` where its file is not there to be read."""
+    found = _functions_of(function.__module__).get(function.__name__)
+    if found is None:
+        raise SourceMissing(f"{function.__module__} has no function {function.__name__} at its top level")
+    return found
+
+
+def refuse(function: Callable[..., Any], node: ast.AST, words: str) -> NoReturn:
+    """Raise `KernelError` for a construct: which file and line, what was found."""
+    path = getattr(sys.modules[function.__module__], "__file__", None) or function.__module__
+    line = getattr(node, "lineno", function.__code__.co_firstlineno)
+    raise KernelError(f"{path}:{line}: in kernel {function.__name__}: {words}")

@@ -1,0 +1,143 @@
+"""Tick functions ready to run: made once a structure, kept in memory and on disk, or the plain kernels instead."""
+
+import functools
+import operator
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from wendonic.compiler.layout import Layout, built, flat, paths_of
+from wendonic.compiler.python_text import Made, made_from, python_text
+from wendonic.compiler.read import SourceMissing
+from wendonic.compiler.store import store, stored, structure_digest
+from wendonic.compiler.tick_function import TickFunction, structure_of, tick_function
+from wendonic.kernels.row import Row
+from wendonic.kernels.sample import Sample
+from wendonic.kernels.tick import Tuning, standing, tick, tick_at_rest, tick_part
+
+Record = tuple[float, ...]
+RunTick = Callable[[Record, Sequence[float], float], Record]
+
+
+@dataclass(frozen=True)
+class ReadyTick:
+    """The tick function of one structure, ready for any numbers.
+
+    `text` is its source, or what it says instead where the plain kernels run. `make` takes the numbers of a tuning
+    (see `numbers`), its tables and a course, and gives `tick_part`, `tick` and `standing`.
+    """
+
+    digest: str
+    text: str
+    layout: Layout
+    places: tuple[int, ...]
+    make: Callable[[Sequence[float], Row, Row], Made]
+
+    def numbers(self, tuning: Tuning) -> tuple[float, ...]:
+        """Return the numbers of a tuning that this structure reads."""
+        numbers = flat(tuning)
+        return tuple([float(numbers[place]) for place in self.places])
+
+    def record_at_rest(self, tuning: Tuning) -> Record:
+        """Return the record before the first tick."""
+        return tuple(self.layout.flat_record(tick_at_rest(tuning)))
+
+
+_READY: dict[Any, ReadyTick] = {}
+
+
+def ready(tuning: Tuning, sample: Sample, title: str = "tick") -> ReadyTick:
+    """Return the tick function of a structure: from memory, from disk, or made now; tracebacks show it as `title`.
+
+    Where the kernels' sources are not at hand, as in a frozen game, the plain kernels run instead: same numbers.
+    """
+    structure = structure_of(tuning, sample)
+    found = _READY.get(structure)
+    if found is None:
+        try:
+            found = _from_disk(structure, title) or _made(structure, tuning, sample, title)
+        except SourceMissing:
+            found = plain(tuning, sample)
+        _READY[structure] = found
+    return found
+
+
+def _from_disk(structure: Any, title: str) -> ReadyTick | None:
+    digest = structure_digest(structure)
+    content = stored(digest)
+    if content is None:
+        return None
+    try:
+        layout = Layout(
+            content["state"],
+            content["width"],
+            {tuple(path.split(".")): place for path, place in content["places"].items()},
+            {tuple(path.split(".")): number for path, number in content["constants"].items()},
+        )
+        make = made_from(content["text"], f"{title} {digest[:8]}")
+        return ReadyTick(digest, content["text"], layout, tuple(content["numbers"]), make)
+    except (KeyError, TypeError, AttributeError, SyntaxError):
+        # Damaged: it is made anew, and takes the place of this.
+        return None
+
+
+def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTick:
+    function = tick_function(tuning, sample)
+    text = python_text(function)
+    places = number_places(function, tuning)
+    digest = structure_digest(structure)
+    layout = function.layout
+    content = {
+        "text": text,
+        "state": layout.state,
+        "width": layout.width,
+        "places": {".".join(path): place for path, place in layout.places.items()},
+        "constants": {".".join(path): number for path, number in layout.constants.items()},
+        "numbers": places,
+    }
+    store(digest, content)
+    return ReadyTick(digest, text, layout, tuple(places), made_from(text, f"{title} {digest[:8]}"))
+
+
+def number_places(function: TickFunction, tuning: Tuning) -> list[int]:
+    """Return where the numbers that a tick function reads stand among all of a tuning."""
+    by_path = {path: place for place, path in enumerate(paths_of(tuning))}
+    return [by_path[path] for _, path in function.numbers]
+
+
+def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
+    """Return the plain kernels behind the same door: every number of a tick has a place, and nothing is folded."""
+    at_rest = tick_at_rest(tuning)
+    paths = paths_of(at_rest)
+    state = len(paths_of(at_rest.memory))
+    layout = Layout(state, len(paths), {path: place for place, path in enumerate(paths)}, {})
+    raw = flat(tuning)
+
+    def make(numbers: Sequence[float], tables: Row, course: Row) -> Made:
+        given = iter(numbers)
+        own = built(tuning, iter([next(given) if isinstance(value, float) else value for value in raw]))
+
+        def run(kernel: Callable[..., Any], last: Record, row: Sequence[float], dt: float) -> Record:
+            return tuple(flat(kernel(own, tables, course, built(at_rest, iter(last)), built(sample, iter(row)), dt)))
+
+        def stand(last: Record) -> Record:
+            return tuple(flat(standing(built(at_rest, iter(last)))))
+
+        return functools.partial(run, tick_part), functools.partial(run, tick), stand
+
+    places = tuple(place for place, value in enumerate(raw) if isinstance(value, float))
+    return ReadyTick("plain", "# The kernels' sources are not at hand: the plain kernels run.\n", layout, places, make)
+
+
+def getter(places: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ...]]:
+    """Return a function that takes numbers out of a record.
+
+    >>> getter([2, 0])((1.0, 2.0, 3.0)), getter([1])((1.0, 2.0)), getter([])((1.0,))
+    ((3.0, 1.0), (2.0,), ())
+    """
+    if not places:
+        return lambda record: ()
+    if len(places) == 1:
+        (place,) = places
+        return lambda record: (record[place],)
+    return operator.itemgetter(*places)

@@ -1,0 +1,87 @@
+"""Walking and copying the few kinds of syntax that a tick function is made of, quickly."""
+
+import ast
+from collections.abc import Iterator, Mapping, Sequence
+
+_CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
+    ast.Constant: (),
+    ast.Name: (),
+    ast.BinOp: ("left", "right"),
+    ast.UnaryOp: ("operand",),
+    ast.BoolOp: ("values",),
+    ast.Compare: ("left", "comparators"),
+    ast.IfExp: ("test", "body", "orelse"),
+    ast.Call: ("func", "args"),
+    ast.Subscript: ("value", "slice"),
+    ast.Tuple: ("elts",),
+    ast.List: ("elts",),
+    ast.Assign: ("value", "targets"),
+    ast.Return: ("value",),
+    ast.If: ("test", "body", "orelse"),
+    ast.For: ("iter", "target", "body"),
+    ast.While: ("test", "body"),
+    ast.Pass: (),
+    ast.Break: (),
+    ast.Continue: (),
+}
+
+
+def names_in(node: ast.AST | Sequence[ast.AST]) -> Iterator[ast.Name]:
+    """Go through the names in a node, or in some, in the order in which they are come by."""
+    stack: list[ast.AST] = [node] if isinstance(node, ast.AST) else list(reversed(node))
+    while stack:
+        top = stack.pop()
+        if type(top) is ast.Name:
+            yield top
+            continue
+        for field in reversed(_CHILDREN[type(top)]):
+            child = getattr(top, field)
+            if type(child) is list:
+                stack.extend(reversed(child))
+            elif child is not None:
+                stack.append(child)
+
+
+def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
+    """Return the names that are read somewhere in a node."""
+    return {part.id for part in names_in(node) if type(part.ctx) is ast.Load}
+
+
+def statements_in(body: Sequence[ast.stmt]) -> Iterator[ast.stmt]:
+    """Go through all statements, those inside others included."""
+    for statement in body:
+        yield statement
+        if isinstance(statement, ast.If):
+            yield from statements_in(statement.body)
+            yield from statements_in(statement.orelse)
+        elif isinstance(statement, ast.For | ast.While):
+            yield from statements_in(statement.body)
+
+
+def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
+    """Return a copy of an expression in which names stand for what they are renamed to."""
+    kind = type(node)
+    if kind is ast.Name:
+        new = renamed.get(node.id)  # type: ignore[attr-defined]
+        return node if new is None else new
+    if kind is ast.Constant:
+        return node
+    made = kind.__new__(kind)
+    made.__dict__.update(node.__dict__)
+    for field in _CHILDREN[kind]:
+        child = getattr(node, field)
+        if type(child) is list:
+            setattr(made, field, [cloned(part, renamed) for part in child])
+        elif child is not None:
+            setattr(made, field, cloned(child, renamed))
+    return made
+
+
+def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
+    """Return a copy of what an assignment writes."""
+    if isinstance(node, ast.Tuple):
+        return ast.Tuple([cloned_target(part, renamed) for part in node.elts], ast.Store())
+    if isinstance(node, ast.Name):
+        new = renamed.get(node.id)
+        return ast.Name(new.id if isinstance(new, ast.Name) else node.id, ast.Store())
+    return node

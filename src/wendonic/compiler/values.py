@@ -1,0 +1,116 @@
+"""What is known of a value while kernels are folded."""
+
+import ast
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """A number, a truth value, a function, a class: known while folding."""
+
+    value: Any
+
+
+@dataclass(frozen=True, slots=True)
+class Dynamic:
+    """A number, or a row of numbers, that only the tick function itself knows, as an expression."""
+
+    node: ast.expr
+
+
+@dataclass(frozen=True, slots=True)
+class Packed:
+    """A whole record that is handed on as it is, as an expression."""
+
+    node: ast.expr
+
+
+@dataclass(frozen=True, slots=True)
+class Record:
+    """A tuple or NamedTuple whose parts are each known or dynamic."""
+
+    kind: type
+    parts: "tuple[Value, ...]"
+
+    @property
+    def fields(self) -> tuple[str, ...]:
+        """Names of the parts; of a plain tuple their numbers."""
+        named: tuple[str, ...] | None = getattr(self.kind, "_fields", None)
+        return tuple(map(str, range(len(self.parts)))) if named is None else named
+
+
+Value = Known | Dynamic | Packed | Record
+
+
+def known(value: Any) -> Value:
+    """Return a Python value as it is known: tuples part by part, everything else whole."""
+    if isinstance(value, tuple):
+        return Record(type(value), tuple(map(known, value)))
+    return Known(value)
+
+
+def name(identifier: str) -> ast.Name:
+    """Return a name that is read."""
+    return ast.Name(identifier, ast.Load())
+
+
+def stored(identifier: str) -> ast.Name:
+    """Return a name that is written."""
+    return ast.Name(identifier, ast.Store())
+
+
+def leaves(value: Value, path: tuple[str, ...] = ()) -> Iterator[tuple[tuple[str, ...], Value]]:
+    """Go through the leaves of a value with their paths."""
+    if isinstance(value, Record):
+        for field, part in zip(value.fields, value.parts, strict=True):
+            yield from leaves(part, (*path, field))
+    else:
+        yield path, value
+
+
+def rebuilt(value: Value, new: Iterator[Value]) -> Value:
+    """Return a value of the same shape with other leaves."""
+    if isinstance(value, Record):
+        return Record(value.kind, tuple([rebuilt(part, new) for part in value.parts]))
+    return next(new)
+
+
+def same(first: Value, second: Value) -> bool:
+    """Return whether two leaves are the same number, or the same name."""
+    if isinstance(first, Known) and isinstance(second, Known):
+        one, other = first.value, second.value
+        if type(one) is not type(other) or one != other:
+            return False
+        return not isinstance(one, float) or math.copysign(1.0, one) == math.copysign(1.0, other)
+    if isinstance(first, Dynamic) and isinstance(second, Dynamic):
+        one, other = first.node, second.node
+        return isinstance(one, ast.Name) and isinstance(other, ast.Name) and one.id == other.id
+    return False
+
+
+def constant(value: Any) -> ast.expr:
+    """Return a number as an expression that reads back the same."""
+    if isinstance(value, float) and not math.isfinite(value):
+        return name("inf") if value > 0.0 else ast.UnaryOp(ast.USub(), name("inf"))
+    if isinstance(value, int | float) and not isinstance(value, bool) and math.copysign(1.0, value) < 0.0:
+        return ast.UnaryOp(ast.USub(), ast.Constant(-value))
+    return ast.Constant(value)
+
+
+def expression(value: Value) -> ast.expr:
+    """Return a leaf as an expression."""
+    if isinstance(value, Known):
+        return constant(value.value)
+    if isinstance(value, Record):
+        raise TypeError(f"a {value.kind.__name__} is no single number")
+    return value.node
+
+
+def is_atom(node: ast.expr) -> bool:
+    """Return whether an expression is a name or a number, so that writing it twice costs nothing."""
+    return isinstance(node, ast.Name | ast.Constant) or (
+        isinstance(node, ast.UnaryOp) and isinstance(node.operand, ast.Constant)
+    )

@@ -1,0 +1,1 @@
+"""The body: gait, gravity and jump, ground, walls, slopes, facing, comfort."""

@@ -1,0 +1,140 @@
+"""Comfort in a headset: the vignette, the head's place in the play space, and the way back out of a wall."""
+
+from typing import NamedTuple
+
+from wendonic.kernels.angles import wrapped_angle
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.ground import ground_at, in_wall
+from wendonic.kernels.row import Row
+from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.vector import ZERO2, ZERO3, Vec2, Vec3, length3, turned
+
+
+class ComfortTuning(NamedTuple):
+    """The vignette is full from `full_accel_m_s2` or `full_turn_rate` (rad/s) on, closes by one half-life and opens
+    by another. The play space reaches `half_width_m` to either side and `half_depth_m` forward and back; a place is
+    safe while its corners lie within `level_m` of its middle's height; inside a wall it takes `return_s` to be back
+    there.
+    """
+
+    used: int
+    full_accel_m_s2: float
+    full_turn_rate: float
+    close_half_life_s: float
+    open_half_life_s: float
+    half_width_m: float
+    half_depth_m: float
+    level_m: float
+    return_s: float
+
+
+NO_COMFORT = ComfortTuning(0, 1.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+
+
+class ComfortState(NamedTuple):
+    """`vignette` from motion alone, and as it is `shown`; the last velocity (m/s) and yaw (rad) of the play space;
+    how long the head has been inside a wall, and the last safe middle of the play space (m); the head's offset from
+    that middle and its place on the plan (m); whether it was brought back this tick.
+    """
+
+    vignette: float
+    shown: float
+    velocity: Vec3
+    yaw: float
+    inside_s: float
+    safe: Vec2
+    offset: Vec2
+    head: Vec2
+    returned: float
+
+
+COMFORT_AT_REST = ComfortState(0.0, 0.0, ZERO3, 0.0, 0.0, ZERO2, ZERO2, ZERO2, 0.0)
+
+
+def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_rate: float, dt: float) -> float:
+    """Return the vignette (0 open, 1 closed) after `dt` seconds of that acceleration and turn rate (rad/s).
+
+    It runs to the larger of both shares of full, at most 1, by the half-life of closing or of opening.
+
+    >>> headset = NO_COMFORT._replace(full_accel_m_s2=8.0, close_half_life_s=0.5, open_half_life_s=0.25)
+    >>> vignetted(headset, 0.0, 8.0, 0.0, 0.5), vignetted(headset, 0.5, 0.0, 0.0, 0.25)
+    (0.5, 0.25)
+    """
+    wanted = min(max(accel_m_s2 / tuning.full_accel_m_s2, abs(turn_rate) / tuning.full_turn_rate), 1.0)
+    half_life_s = tuning.close_half_life_s if wanted > vignette else tuning.open_half_life_s
+    return wanted + (vignette - wanted) * half_life_factor(half_life_s, dt)
+
+
+def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, head_x: float, head_y: float) -> bool:
+    """Return whether the head and all four corners of the play space about (x, y) are out of walls and level.
+
+    >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
+    >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
+    >>> is_safe(room, wall, 0.0, 0.0, 0.0, 0.0, 0.0), is_safe(room, wall, 2.5, 0.0, 0.0, 2.0, 0.0)
+    (True, False)
+    """
+    height = ground_at(course, x, y).height
+    safe = not in_wall(course, head_x, head_y) and is_level(tuning, course, head_x, head_y, height)
+    for corner in range(4):
+        right = tuning.half_width_m if corner % 2 == 0 else -tuning.half_width_m
+        forward = tuning.half_depth_m if corner < 2 else -tuning.half_depth_m
+        to = turned(right, forward, yaw)
+        free = not in_wall(course, x + to.x, y + to.y)
+        safe = safe and free and is_level(tuning, course, x + to.x, y + to.y, height)
+    return safe
+
+
+def is_level(tuning: ComfortTuning, course: Row, x: float, y: float, height: float) -> bool:
+    """Return whether the ground at a place is within `level_m` of a height (m).
+
+    >>> is_level(NO_COMFORT._replace(level_m=0.1), (0.0, 0.0, 3.0, 0.0), 0.0, 0.0, 0.2)
+    False
+    """
+    return abs(ground_at(course, x, y).height - height) <= tuning.level_m
+
+
+def comfort_output(
+    tuning: ComfortTuning, course: Row, state: ComfortState, body: Body, yaw: float, head: Vec2, dt: float
+) -> tuple[ComfortState, Body]:
+    """Return the new state, and the body brought to where it belongs: the middle of the play space.
+
+    `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the play
+    space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the head is
+    inside a wall the vignette closes evenly over `return_s`; then the middle is back at the last safe place, at rest.
+
+    >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
+    >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
+    >>> there = Body(0.0, Vec3(4.0, 0.0, 0.0), ZERO3)
+    >>> inside, _ = comfort_output(room, wall, COMFORT_AT_REST, there, 0.0, ZERO2, 0.75)
+    >>> after, back = comfort_output(room, wall, inside, there, 0.0, ZERO2, 0.25)
+    >>> inside.shown, back.position.x, after.returned
+    (0.75, 0.0, 1.0)
+    """
+    before = turned(head.x, head.y, state.yaw)
+    offset = turned(head.x, head.y, yaw)
+    x = body.position.x + (before.x - offset.x)
+    y = body.position.y + (before.y - offset.y)
+    velocity, was = body.velocity, state.velocity
+    accel = length3(Vec3(velocity.x - was.x, velocity.y - was.y, velocity.z - was.z)) / dt
+    vignette = vignetted(tuning, state.vignette, accel, wrapped_angle(yaw - state.yaw) / dt, dt)
+    shown = vignette
+    head_x = x + offset.x
+    head_y = y + offset.y
+    safe = state.safe
+    inside_s = returned = 0.0
+    if in_wall(course, head_x, head_y):
+        inside_s = state.inside_s + dt
+        # A hair less than the whole of it is the whole of it.
+        if inside_s >= tuning.return_s * (1.0 - 1e-9):
+            x, y = safe
+            inside_s = 0.0
+            returned = shown = 1.0
+            velocity = ZERO3
+            head_x = x + offset.x
+            head_y = y + offset.y
+        else:
+            shown = max(shown, inside_s / tuning.return_s)
+    elif is_safe(tuning, course, x, y, yaw, head_x, head_y):
+        safe = Vec2(x, y)
+    after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, Vec2(head_x, head_y), returned)
+    return after, Body(body.face, Vec3(x, y, body.position.z), velocity)

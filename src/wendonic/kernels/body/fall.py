@@ -1,0 +1,148 @@
+"""Weight: rising by a jump, falling, and standing again."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.walls import floor_at
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import Vec3
+
+STEP_DOWN_M = 0.05
+"""Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more he falls."""
+
+NOBODY_TOLD = 2.0
+"""What `grounded` is while the game has said nothing of the ground: the gait's own course tells."""
+
+
+class FallTuning(NamedTuple):
+    """The weight of a gait; `falls` is 0 where it has none. Gravity (m/s²) while rising and while falling, the fastest
+    fall, the speed (m/s) at which a jump leaves the ground (0: none), and what an early release leaves of the rise.
+    """
+
+    falls: int
+    rising_m_s2: float
+    falling_m_s2: float
+    terminal_m_s: float
+    jump_m_s: float
+    early_release_ratio: float
+
+
+NO_FALL = FallTuning(0, 1.0, 1.0, 1.0, 0.0, 1.0)
+
+
+class FallState(NamedTuple):
+    """Whether the body is off the ground, and whether it rises by a jump whose press is still held; 0 or 1."""
+
+    airborne: float
+    jumping: float
+
+
+STANDING = FallState(0.0, 0.0)
+
+
+class Rise(NamedTuple):
+    """Speed upwards (m/s) at the end of a tick, and how far up it went (m)."""
+
+    vel_z: float
+    moved_z: float
+
+
+def fallen(tuning: FallTuning, vel_z: float, dt: float) -> Rise:
+    """Return the speed upwards (m/s) after `dt` seconds off the ground, and how far up that went (m), exactly.
+
+    It rises against one gravity, v²/2g high, and falls under the other until it is at its terminal speed.
+
+    >>> fallen(FallTuning(1, 10.0, 20.0, 5.0, 0.0, 1.0), 4.0, 0.4)
+    Rise(vel_z=0.0, moved_z=0.8)
+    >>> vel_z, moved = fallen(FallTuning(1, 10.0, 20.0, 5.0, 0.0, 1.0), 4.0, 1.0)
+    >>> vel_z, round(moved, 9)
+    (-5.0, -1.575)
+    """
+    moved = 0.0
+    if vel_z > 0.0:
+        up_s = vel_z / tuning.rising_m_s2
+        if up_s >= dt:
+            return Rise(vel_z - tuning.rising_m_s2 * dt, dt * (vel_z - 0.5 * tuning.rising_m_s2 * dt))
+        moved = 0.5 * vel_z * up_s
+        vel_z = 0.0
+        dt -= up_s
+    gains_s = max(tuning.terminal_m_s + vel_z, 0.0) / tuning.falling_m_s2
+    if dt <= gains_s:
+        return Rise(vel_z - tuning.falling_m_s2 * dt, moved + dt * (vel_z - 0.5 * tuning.falling_m_s2 * dt))
+    moved += gains_s * (vel_z - 0.5 * tuning.falling_m_s2 * gains_s) - tuning.terminal_m_s * (dt - gains_s)
+    return Rise(-tuning.terminal_m_s, moved)
+
+
+def taken_off(
+    tuning: FallTuning, state: FallState, vel_z: float, began: float, held: float
+) -> tuple[FallState, float]:
+    """Return the state and the speed upwards as a tick begins: a jump that began leaves the ground, and one that is
+    released while it rises keeps `early_release_ratio` of its speed.
+
+    >>> taken_off(FallTuning(1, 10.0, 20.0, 5.0, 6.0, 0.5), STANDING, 0.0, began=1.0, held=1.0)
+    (FallState(airborne=1.0, jumping=1.0), 6.0)
+    >>> taken_off(FallTuning(1, 10.0, 20.0, 5.0, 6.0, 0.5), FallState(1.0, 1.0), 4.0, began=0.0, held=0.0)
+    (FallState(airborne=1.0, jumping=0.0), 2.0)
+    """
+    airborne, jumping = state
+    if began > 0.0 and tuning.jump_m_s > 0.0:
+        airborne = jumping = 1.0
+        vel_z = tuning.jump_m_s
+    if jumping > 0.0 and held <= 0.0:
+        jumping = 0.0
+        if vel_z > 0.0:
+            vel_z *= tuning.early_release_ratio
+    return FallState(airborne, jumping), vel_z
+
+
+def height_settled(
+    tuning: FallTuning,
+    course: Row,
+    state: FallState,
+    grounded: float,
+    was: Body,
+    body: Body,
+    steepest: float,
+    dt: float,
+) -> tuple[FallState, Body]:
+    """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
+
+    In the air it rises and falls, and stands once the floor is there. On the ground it follows a floor that falls no
+    steeper than the tangent `steepest`, and a small step down; over more it begins to fall. Where the game tells of
+    the ground (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
+
+    >>> from wendonic.kernels.vector import Vec3
+    >>> ledge = Body(0.0, Vec3(0.0, 0.1, 3.0), Vec3(0.0, 1.0, 0.0))
+    >>> level = (0.0, 0.0, 3.0, 0.0)
+    >>> height_settled(NO_FALL._replace(falls=1), level, STANDING, NOBODY_TOLD, ledge, ledge, 1.0, 0.01)[0].airborne
+    1.0
+    """
+    x, y, z = body.position
+    was_z = was.position.z
+    airborne = state.airborne
+    if grounded <= 0.0:
+        airborne = 1.0
+    elif grounded < NOBODY_TOLD and was.velocity.z <= 0.0:
+        airborne = 0.0
+    floor = floor_at(course, x, y, was_z)
+    vel_z = body.velocity.z
+    jumping = 0.0
+    if airborne > 0.0:
+        vel_z, moved = fallen(tuning, was.velocity.z if state.airborne > 0.0 else 0.0, dt)
+        z = was_z + moved
+        jumping = state.jumping
+        if grounded >= NOBODY_TOLD and vel_z <= 0.0 and z <= floor:
+            airborne = jumping = vel_z = 0.0
+            z = floor
+    elif grounded >= NOBODY_TOLD:
+        step_x = x - was.position.x
+        step_y = y - was.position.y
+        if was_z - floor > STEP_DOWN_M + steepest * math.sqrt(step_x * step_x + step_y * step_y):
+            airborne = 1.0
+            z = was_z
+            vel_z = 0.0
+        else:
+            z = floor
+    after = Body(body.face, Vec3(x, y, z), Vec3(body.velocity.x, body.velocity.y, vel_z))
+    return FallState(airborne, jumping), after

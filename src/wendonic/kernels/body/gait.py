@@ -1,0 +1,237 @@
+"""The gait: from a wanted velocity to a velocity and the distance it covers."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.body.fall import NO_FALL, FallTuning
+from wendonic.kernels.vector import ZERO3, Vec3, length3
+
+COAST_ENDS_M_S = 0.02
+"""A half-life never arrives; a body that coasts stands still below this speed."""
+
+
+class GaitTuning(NamedTuple):
+    """The numbers of a gait; `press` is the number of the press that switches to it while held, -1 for none.
+
+    `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
+    rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
+    `coast_half_life_s` takes that of the brake, but for a reversal; `loses` where `turn_loss` is the share of speed
+    lost to a request that points straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises where
+    it flies.
+    """
+
+    press: int
+    top_speed_m_s: float
+    accel_m_s2: float
+    brake_m_s2: float
+    reverses: int
+    reverse_m_s2: float
+    airborne: int
+    air_accel_m_s2: float
+    air_brake_m_s2: float
+    drags: int
+    drag_per_s: float
+    coasts: int
+    coast_half_life_s: float
+    loses: int
+    turn_loss: float
+    rise_m_s: float
+    radius_m: float
+    fall: FallTuning
+
+
+PLAIN_GAIT = GaitTuning(
+    -1, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL
+)
+
+
+class Stride(NamedTuple):
+    """Velocity (m/s) at the end of a tick, and the displacement (m) of it."""
+
+    velocity: Vec3
+    displacement: Vec3
+
+
+def walked(
+    vel_x: float,
+    vel_y: float,
+    wanted_x: float,
+    wanted_y: float,
+    accel_m_s2: float,
+    brake_m_s2: float,
+    dt: float,
+) -> tuple[float, float, float, float]:
+    """Return velocity (m/s) after `dt` seconds, and the displacement (m): vel_x, vel_y, moved_x, moved_y.
+
+    The velocity runs straight to the wanted one: at `brake_m_s2` while the speed falls, at `accel_m_s2`
+    while it rises, and stays there once it arrives. Each of the three stretches is integrated in closed
+    form (v t + a t² / 2), so the path does not depend on how `dt` is cut. Both rates are above 0.
+
+    >>> walked(0.0, 0.0, 3.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1)
+    (2.0, 0.0, 0.1, 0.0)
+    >>> walked(3.0, 0.0, 0.0, 0.0, accel_m_s2=20.0, brake_m_s2=24.0, dt=0.125)
+    (0.0, 0.0, 0.1875, 0.0)
+    """
+    moved_x = vel_x * dt
+    moved_y = vel_y * dt
+    step_x = wanted_x - vel_x
+    step_y = wanted_y - vel_y
+    step = math.hypot(step_x, step_y)
+    if step != 0.0:
+        along_x = step_x / step
+        along_y = step_y / step
+        left_s = dt
+        gained = 0.0
+        along = 0.0
+        # Speed falls up to the point of the straight line that is nearest to standing still.
+        falling = -(vel_x * along_x + vel_y * along_y)
+        if falling > 0.0:
+            falling = min(falling, step)
+            brake_s = min(falling / brake_m_s2, dt)
+            gained = min(brake_m_s2 * brake_s, falling)
+            left_s = dt - brake_s
+            along = gained * (0.5 * brake_s + left_s)
+        accel_s = 0.0
+        if left_s > 0.0:
+            rising = step - gained
+            accel_s = min(rising / accel_m_s2, left_s)
+            more = min(accel_m_s2 * accel_s, rising)
+            along += more * (left_s - 0.5 * accel_s)
+            gained += more
+        moved_x += along_x * along
+        moved_y += along_y * along
+        if gained >= step or accel_s < left_s:
+            vel_x = wanted_x
+            vel_y = wanted_y
+        else:
+            vel_x += along_x * gained
+            vel_y += along_y * gained
+    return vel_x, vel_y, moved_x, moved_y
+
+
+def walked_in_space(velocity: Vec3, wanted: Vec3, accel_m_s2: float, brake_m_s2: float, dt: float) -> Stride:
+    """Return what `walked` gives, in three dimensions.
+
+    The velocity runs straight to the wanted one, so all of it happens in the plane of the two: along the change of
+    velocity, and across it, where nothing changes.
+
+    >>> walked_in_space(ZERO3, Vec3(0.0, 0.0, 2.0), accel_m_s2=4.0, brake_m_s2=8.0, dt=0.25)
+    Stride(velocity=Vec3(x=0.0, y=0.0, z=1.0), displacement=Vec3(x=0.0, y=0.0, z=0.125))
+    """
+    x, y, z = velocity
+    step = Vec3(wanted.x - x, wanted.y - y, wanted.z - z)
+    length = length3(step)
+    displacement = Vec3(x * dt, y * dt, z * dt)
+    if length != 0.0:
+        along_x = step.x / length
+        along_y = step.y / length
+        along_z = step.z / length
+        along = x * along_x + y * along_y + z * along_z
+        after, _, moved, _ = walked(along, 0.0, along + length, 0.0, accel_m_s2, brake_m_s2, dt)
+        extra = moved - along * dt
+        displacement = Vec3(x * dt + along_x * extra, y * dt + along_y * extra, z * dt + along_z * extra)
+        if after == along + length:
+            # Arrived: the very numbers that were wanted.
+            velocity = wanted
+        else:
+            gained = after - along
+            velocity = Vec3(x + along_x * gained, y + along_y * gained, z + along_z * gained)
+    return Stride(velocity, displacement)
+
+
+def against_drag(velocity: Vec3, wanted: Vec3, drag_per_s: float, dt: float) -> Stride:
+    """Return what thrust against a drag in proportion to speed gives: dv/dt = drag (wanted - v), solved exactly.
+
+    With e = exp(-drag dt), v becomes wanted + (v - wanted) e, and the displacement is wanted dt + (v - wanted)
+    (1 - e) / drag. The terminal speed is thrust / drag.
+
+    >>> against_drag(ZERO3, Vec3(4.0, 0.0, 0.0), math.log(2.0), 1.0).velocity.x
+    2.0
+    """
+    left = math.exp(-drag_per_s * dt)
+    covered = (1.0 - left) / drag_per_s
+    over_x = velocity.x - wanted.x
+    over_y = velocity.y - wanted.y
+    over_z = velocity.z - wanted.z
+    return Stride(
+        Vec3(wanted.x + over_x * left, wanted.y + over_y * left, wanted.z + over_z * left),
+        Vec3(wanted.x * dt + over_x * covered, wanted.y * dt + over_y * covered, wanted.z * dt + over_z * covered),
+    )
+
+
+def coasting(velocity: Vec3, wanted: Vec3, half_life_s: float, dt: float) -> Stride:
+    """Return what is left of a velocity that falls to a slower one by a half-life; near rest it stands still.
+
+    >>> coasting(Vec3(0.0, 4.0, 0.0), ZERO3, 0.5, 0.5).velocity.y
+    2.0
+    >>> coasting(Vec3(0.0, 4.0, 0.0), ZERO3, 0.5, 60.0).velocity.y
+    0.0
+    """
+    drag_per_s = math.log(2.0) / half_life_s
+    stands = wanted.x == 0.0 and wanted.y == 0.0 and wanted.z == 0.0
+    speed = length3(velocity)
+    if stands and speed <= COAST_ENDS_M_S:
+        return Stride(ZERO3, ZERO3)
+    if stands and speed * math.exp(-drag_per_s * dt) <= COAST_ENDS_M_S:
+        # The distance down to that speed, and no further.
+        share = (speed - COAST_ENDS_M_S) / (speed * drag_per_s)
+        return Stride(ZERO3, Vec3(velocity.x * share, velocity.y * share, velocity.z * share))
+    return against_drag(velocity, wanted, drag_per_s, dt)
+
+
+def has_forms(gait: GaitTuning) -> bool:
+    """Return whether a gait has more than a top speed and two rates.
+
+    >>> has_forms(PLAIN_GAIT), has_forms(PLAIN_GAIT._replace(coasts=1))
+    (False, True)
+    """
+    return gait.reverses > 0 or gait.airborne > 0 or gait.drags > 0 or gait.coasts > 0 or gait.loses > 0
+
+
+def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: float) -> Stride:
+    """Return velocity (m/s) and displacement (m) after `dt` seconds of a gait with all its forms.
+
+    `turn_loss` leaves 1 - turn_loss (1 - cos a) / 2 of the wanted speed, a being the angle between velocity and
+    request.
+
+    >>> icy = PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0)
+    >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 0.25).velocity.x
+    1.0
+    >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), ZERO3, 0.05).velocity.x
+    0.5
+    """
+    accel_m_s2 = gait.accel_m_s2
+    brake_m_s2 = gait.brake_m_s2
+    if has_forms(gait):
+        along = velocity.x * wanted.x + velocity.y * wanted.y + velocity.z * wanted.z
+        speed = length3(velocity)
+        want = length3(wanted)
+        if gait.loses > 0 and speed * want > 0.0:
+            kept = 1.0 - gait.turn_loss * 0.5 * (1.0 - along / (speed * want))
+            wanted = Vec3(wanted.x * kept, wanted.y * kept, wanted.z * kept)
+            want *= kept
+        if gait.drags > 0:
+            return against_drag(velocity, wanted, gait.drag_per_s, dt)
+        if in_air:
+            if gait.airborne > 0:
+                accel_m_s2 = gait.air_accel_m_s2
+                brake_m_s2 = gait.air_brake_m_s2
+        elif gait.reverses > 0 and along < 0.0:
+            brake_m_s2 = gait.reverse_m_s2
+        elif gait.coasts > 0 and along >= 0.0 and want < speed:
+            return coasting(velocity, wanted, gait.coast_half_life_s, dt)
+    return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
+
+
+def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted_x: float, wanted_y: float, dt: float) -> Stride:
+    """Return what `stride` gives on the plan, where nothing rises or falls.
+
+    >>> plan_stride(PLAIN_GAIT, False, ZERO3, 3.0, 0.0, 0.1).velocity.x
+    2.2
+    """
+    if has_forms(gait):
+        return stride(gait, in_air, Vec3(velocity.x, velocity.y, 0.0), Vec3(wanted_x, wanted_y, 0.0), dt)
+    vel_x, vel_y, moved_x, moved_y = walked(
+        velocity.x, velocity.y, wanted_x, wanted_y, gait.accel_m_s2, gait.brake_m_s2, dt
+    )
+    return Stride(Vec3(vel_x, vel_y, 0.0), Vec3(moved_x, moved_y, 0.0))

@@ -1,0 +1,89 @@
+"""The ground of a course: pieces with heights, walls, and blocked squares, all in one row of numbers."""
+
+import math
+from typing import NamedTuple, Protocol
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import UP, Vec3
+
+PIECE_PLANE = 0.0
+PIECE_MOUND = 1.0
+PIECE_NUMBERS = 8
+WALL_NUMBERS = 5
+HEADER_NUMBERS = 3
+"""Where the pieces begin: how many pieces and walls there are, and where the blocked squares begin, stand before."""
+
+NO_COURSE: tuple[float, ...] = (0.0, 0.0, 3.0, 0.0)
+"""Level ground, no walls, nothing blocked."""
+
+
+class HasNumbers(Protocol):
+    """A course, as far as kernels know of it."""
+
+    @property
+    def numbers(self) -> tuple[float, ...]:
+        """Return all of it in one row."""
+
+
+class Ground(NamedTuple):
+    """Height (m) and normal of the ground at a place; the normal has length 1 and points up."""
+
+    height: float
+    normal: Vec3
+
+
+LEVEL_GROUND = Ground(0.0, UP)
+
+
+def ground_at(course: Row, x: float, y: float) -> Ground:
+    """Return the ground at a place of the plan: the highest piece there, or level ground at height 0.
+
+    A plane piece is left, back, right, ahead (m), its height at the left back corner, and how much it rises a metre
+    to the right and ahead. A mound is its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
+
+    >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
+    >>> ground_at([1.0, 0.0, 11.0, *ramp, 0.0], 1.0, 4.0)
+    Ground(height=4.0, normal=Vec3(x=0.0, y=-0.6, z=0.8))
+    >>> ground_at([1.0, 0.0, 11.0, *ramp, 0.0], -1.0, 4.0) == LEVEL_GROUND
+    True
+    """
+    height = rise_x = rise_y = 0.0
+    for piece in range(int(course[0])):
+        k = HEADER_NUMBERS + PIECE_NUMBERS * piece
+        if course[k] == PIECE_PLANE:
+            if not (course[k + 1] <= x <= course[k + 3] and course[k + 2] <= y <= course[k + 4]):
+                continue
+            slope_x, slope_y = course[k + 6], course[k + 7]
+            top = course[k + 5] + slope_x * (x - course[k + 1]) + slope_y * (y - course[k + 2])
+        else:
+            from_x, from_y = x - course[k + 1], y - course[k + 2]
+            radius, tall = course[k + 3], course[k + 4]
+            away = math.sqrt(from_x * from_x + from_y * from_y)
+            if away >= radius:
+                continue
+            turn = math.pi * away / radius
+            top = 0.5 * tall * (1.0 + math.cos(turn))
+            # The limit of sin(turn) / away in the middle, where it is level anyway.
+            fall = -0.5 * tall * math.pi / radius * (math.sin(turn) / away if away > 0.0 else math.pi / radius)
+            slope_x, slope_y = fall * from_x, fall * from_y
+        if top > height:
+            height, rise_x, rise_y = top, slope_x, slope_y
+    length = math.sqrt(1.0 + rise_x * rise_x + rise_y * rise_y)
+    return Ground(height, Vec3(0.0 - rise_x / length, 0.0 - rise_y / length, 1.0 / length))
+
+
+def in_wall(course: Row, x: float, y: float) -> bool:
+    """Return whether a place of the plan lies inside a wall: left, back, right, ahead and height (m), edges left out.
+    Its height plays no part.
+
+    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 1.0, 0.5)
+    True
+    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 2.0, 0.5)
+    False
+    """
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3]:
+            return True
+    return False

@@ -1,0 +1,92 @@
+"""Pointing at a place to be at: an arc from the hand to the ground of a course."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.body.ground import ground_at, in_wall
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import ZERO3, Vec3
+
+GRAVITY_M_S2 = 9.81
+STEP_S = 0.02
+LONGEST_S = 4.0
+HALVINGS = 40
+STEP_UP_M = 0.01
+"""An arc that ends further below the ground there has run into the side of a terrace."""
+
+
+class Landing(NamedTuple):
+    """Whether there is a place to land, where (m), and how long the arc takes to get there."""
+
+    there: float
+    place: Vec3
+    after_s: float
+
+
+class Pointing(NamedTuple):
+    """What is carried from tick to tick: whether somebody points, from where (m) and in which direction, the landing
+    place, and whether the body was brought there in this tick.
+    """
+
+    held: float
+    place: Vec3
+    direction: Vec3
+    landing: Landing
+    landed: float
+
+
+NO_LANDING = Landing(0.0, ZERO3, 0.0)
+NO_POINTING = Pointing(0.0, ZERO3, ZERO3, NO_LANDING, 0.0)
+
+
+def arc_point(place: Vec3, direction: Vec3, speed_m_s: float, t: float) -> Vec3:
+    """Return where the arc is after `t` seconds: p + direction speed t - g t² / 2 up.
+
+    >>> arc_point(Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)
+    Vec3(x=0.0, y=3.0, z=0.0)
+    """
+    return Vec3(
+        place.x + direction.x * speed_m_s * t,
+        place.y + direction.y * speed_m_s * t,
+        place.z + direction.z * speed_m_s * t - 0.5 * GRAVITY_M_S2 * t * t,
+    )
+
+
+def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_tangent: float) -> Landing:
+    """Return where the arc from `place` along `direction` (length 1) first meets the ground, or none.
+
+    There is none if it runs into a wall or the side of a terrace, takes longer than LONGEST_S, or lands where the
+    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, the place in it by
+    halving.
+
+    >>> level = (0.0, 0.0, 3.0, 0.0)
+    >>> found = landing(level, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)
+    >>> found.there, round(found.place.y, 9), round(found.place.z, 9)
+    (1.0, 3.0, 0.0)
+    >>> wall = (0.0, 1.0, 8.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.0)
+    >>> landing(wall, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0).there
+    0.0
+    """
+    over_s = 0.0
+    for k in range(int(LONGEST_S / STEP_S)):
+        under_s = (k + 1) * STEP_S
+        at = arc_point(place, direction, speed_m_s, under_s)
+        if in_wall(course, at.x, at.y):
+            return NO_LANDING
+        if at.z <= ground_at(course, at.x, at.y).height:
+            for _ in range(HALVINGS):
+                middle_s = 0.5 * (over_s + under_s)
+                at = arc_point(place, direction, speed_m_s, middle_s)
+                if at.z <= ground_at(course, at.x, at.y).height:
+                    under_s = middle_s
+                else:
+                    over_s = middle_s
+            at = arc_point(place, direction, speed_m_s, under_s)
+            ground = ground_at(course, at.x, at.y)
+            normal = ground.normal
+            steep = math.sqrt(normal.x * normal.x + normal.y * normal.y) > limit_tangent * normal.z
+            if ground.height - at.z > STEP_UP_M or steep or in_wall(course, at.x, at.y):
+                return NO_LANDING
+            return Landing(1.0, Vec3(at.x, at.y, ground.height), under_s)
+        over_s = under_s
+    return NO_LANDING

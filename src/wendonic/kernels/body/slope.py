@@ -1,0 +1,88 @@
+"""Ground that is not level: directions laid onto it, and ground that is too steep."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.vector import Vec3
+
+
+
+def laid_on_slope(x: float, y: float, normal: Vec3) -> Vec3:
+    """Return the level direction (x, y) laid onto ground of that normal: same length, same heading on the plan.
+
+    With d the direction and n the normal, t = (n_z d_x, n_z d_y, -(n . d)) lies in the ground whatever n is, and
+    above d; it is brought to the length of d. On level ground this is d itself, bit for bit. The normal points up
+    (n_z 0 or more) and need not be of length 1; along a wall (n_z and n . d both 0) the direction stays as it is.
+
+    >>> laid_on_slope(0.0, 5.0, Vec3(0.0, -0.6, 0.8))
+    Vec3(x=0.0, y=4.0, z=3.0)
+    >>> laid_on_slope(0.3, 0.4, Vec3(0.0, 0.0, 1.0))
+    Vec3(x=0.3, y=0.4, z=0.0)
+    """
+    drop = normal.x * x + normal.y * y
+    if drop == 0.0:
+        return Vec3(x, y, 0.0)
+    length = math.hypot(x, y)
+    level = normal.z * length
+    steep = math.hypot(level, drop)
+    # Two shares of 1, so that no normal is too small for it.
+    return Vec3(x * (level / steep), y * (level / steep), -length * (drop / steep))
+
+
+NOTHING_LEFT = 1e-12
+
+
+class SlopeTuning(NamedTuple):
+    """`follows` is 1 where a mode walks on slopes; ground steeper than an angle, by the `limit_tangent` of it, lets
+    nobody up, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`.
+    """
+
+    follows: int
+    limit_tangent: float
+    slide_m_s: float
+    lean_half_life_s: float
+
+
+LEVEL_ONLY = SlopeTuning(0, math.inf, 0.0, 0.0)
+
+
+class Footing(NamedTuple):
+    """What is left of a request on some ground (x, y), how fast the body slides down (m/s), and whether some was
+    refused.
+    """
+
+    x: float
+    y: float
+    slide_x: float
+    slide_y: float
+    refused: float
+
+
+def footing(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> Footing:
+    """Return what ground of that normal leaves of the level request (x, y).
+
+    Ground is too steep where the tangent of its slope, hypot(n_x, n_y) / n_z, is above the limit. There the part of
+    the request that goes straight uphill is taken off, the part across and down stays, and the body slides straight
+    downhill.
+
+    >>> steep = SlopeTuning(1, 1.0, 2.0, 0.0)
+    >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.8, 0.6))
+    Footing(x=0.5, y=0.0, slide_x=0.0, slide_y=-2.0, refused=1.0)
+    >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.6, 0.8))
+    Footing(x=0.5, y=0.5, slide_x=0.0, slide_y=0.0, refused=0.0)
+    """
+    side = math.sqrt(normal.x * normal.x + normal.y * normal.y)
+    if side <= tuning.limit_tangent * normal.z:
+        return Footing(x, y, 0.0, 0.0, 0.0)
+    down_x = normal.x / side
+    down_y = normal.y / side
+    up = -(x * down_x + y * down_y)
+    refused = 0.0
+    if up > 0.0:
+        x += down_x * up
+        y += down_y * up
+        refused = 1.0
+        # Straight up, nothing is left but rounding.
+        if math.hypot(x, y) < NOTHING_LEFT:
+            x = y = 0.0
+    return Footing(x, y, down_x * tuning.slide_m_s, down_y * tuning.slide_m_s, refused)

@@ -1,0 +1,133 @@
+"""Walking on whatever ground is there."""
+
+import math
+
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.gait import GaitTuning, has_forms, plan_stride
+from wendonic.kernels.body.ground import ground_at
+from wendonic.kernels.body.slope import Footing, SlopeTuning, footing, laid_on_slope
+from wendonic.kernels.request import Request, WantedMotion, level_motion
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import UP, Vec2, Vec3
+
+FOOT_M = 0.2
+"""How far in front of the body a bank is felt."""
+
+
+def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
+    """Return the normal of the ground under the body: the course's where it has any, else as the game tells it; in
+    the air, level.
+
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> sloped = NO_REQUEST._replace(normal=Vec3(0.6, 0.0, 0.8))
+    >>> normal_under((0.0, 0.0, 3.0, 0.0), sloped, 0.0, 0.0).x
+    0.6
+    >>> normal_under((0.0, 0.0, 3.0, 0.0), sloped._replace(grounded=0.0), 0.0, 0.0).x
+    0.0
+    """
+    if request.grounded <= 0.0:
+        return UP
+    if course[0] > 0.0:
+        return ground_at(course, x, y).normal
+    return request.normal
+
+
+def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y: float) -> Footing:
+    """Return what a bank that lies just in front, by FOOT_M, leaves of a request: nobody steps onto it only to slide
+    back.
+
+    >>> from wendonic.kernels.body.ground import PIECE_PLANE
+    >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 0.1, 9.0, 9.0, 0.0, 0.0, 2.0, 0.0)
+    >>> footing_in_front(SlopeTuning(1, 1.0, 2.0, 0.0), bank, Footing(0.6, 0.8, 0.0, 0.0, 0.0), 0.0, 0.0)
+    Footing(x=0.6, y=0.0, slide_x=0.0, slide_y=0.0, refused=1.0)
+    """
+    length = math.hypot(left.x, left.y)
+    if length == 0.0:
+        return left
+    step = FOOT_M / length
+    normal = ground_at(course, x + left.x * step, y + left.y * step).normal
+    there = footing(slope, left.x, left.y, normal)
+    return Footing(there.x, there.y, left.slide_x, left.slide_y, max(left.refused, there.refused))
+
+
+def mean_move(request: Request, move_x: float, move_y: float) -> Vec2:
+    """Return on the plan what was requested in the mean of the tick: `move` is what is requested at its end, turned,
+    and the mean is turned by as much.
+
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> mean_move(NO_REQUEST._replace(forward=1.0, mean_forward=0.5, mean_right=0.25), 1.0, 0.0)
+    Vec2(x=0.5, y=-0.25)
+    """
+    right, forward, mean_right, mean_forward = (
+        request.right,
+        request.forward,
+        request.mean_right,
+        request.mean_forward,
+    )
+    square = right * right + forward * forward
+    if square == 0.0:
+        return Vec2(move_x, move_y)
+    along = (right * mean_right + forward * mean_forward) / square
+    across = (right * mean_forward - forward * mean_right) / square
+    return Vec2(move_x * along - move_y * across, move_y * along + move_x * across)
+
+
+def walk(
+    gait: GaitTuning,
+    slope: SlopeTuning,
+    course: Row,
+    body: Body,
+    request: Request,
+    move_x: float,
+    move_y: float,
+    dt: float,
+) -> tuple[Body, WantedMotion]:
+    """Return the body, and what it wants, after `dt` seconds of walking by `move` on whatever ground is there.
+
+    On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
+    as in `walked`, and stays in the ground.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> quick = PLAIN_GAIT._replace(top_speed_m_s=5.0, accel_m_s2=1e6)
+    >>> uphill = NO_REQUEST._replace(normal=Vec3(0.0, -0.6, 0.8))
+    >>> body, wanted = walk(quick, SlopeTuning(1, 9.0, 0.0, 0.0), (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, uphill,
+    ...                     0.0, 1.0, 0.1)
+    >>> wanted.direction, body.velocity.y, round(body.velocity.z, 12)
+    (Vec3(x=0.0, y=0.8, z=0.6), 4.0, 3.0)
+    """
+    top_speed = gait.top_speed_m_s
+    in_air = request.grounded <= 0.0
+    mean_x = move_x
+    mean_y = move_y
+    if has_forms(gait):
+        mean_x, mean_y = mean_move(request, move_x, move_y)
+    x, y, z = body.position
+    if slope.follows <= 0:
+        after = plan_stride(gait, in_air, body.velocity, mean_x * top_speed, mean_y * top_speed, dt)
+        at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
+        return Body(body.face, at, after.velocity), level_motion(move_x, move_y)
+    normal = normal_under(course, request, x, y)
+    left = footing(slope, move_x, move_y, normal)
+    if course[0] > 0.0 and request.grounded > 0.0:
+        left = footing_in_front(slope, course, left, x, y)
+    direction = laid_on_slope(left.x, left.y, normal)
+    slide = laid_on_slope(left.slide_x, left.slide_y, normal)
+    plan = direction
+    if has_forms(gait) and left.refused <= 0.0:
+        plan = laid_on_slope(mean_x, mean_y, normal)
+    wanted_x = plan.x * top_speed + slide.x
+    wanted_y = plan.y * top_speed + slide.y
+    after = plan_stride(gait, in_air, body.velocity, wanted_x, wanted_y, dt)
+    moved = after.displacement
+    x += moved.x
+    y += moved.y
+    vel_z = 0.0
+    if normal.z > 0.0:
+        vel_z = 0.0 - (normal.x * after.velocity.x + normal.y * after.velocity.y) / normal.z
+        z -= (normal.x * moved.x + normal.y * moved.y) / normal.z
+    if course[0] > 0.0 and request.grounded > 0.0:
+        z = ground_at(course, x, y).height
+    walked_body = Body(body.face, Vec3(x, y, z), Vec3(after.velocity.x, after.velocity.y, vel_z))
+    return walked_body, WantedMotion(left.x, left.y, direction, left.refused, slide)

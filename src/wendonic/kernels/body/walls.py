@@ -1,0 +1,89 @@
+"""What the body bumps into: walls, and steps that are too high."""
+
+import math
+
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, ground_at
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import Vec2, Vec3
+
+STEP_UP_M = 0.35
+"""Ground that is higher than this, all at once, is a wall."""
+
+
+def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
+    """Return the height (m) of what a body would stand on whose feet are at a height: the ground, or a wall below it.
+
+    >>> low_wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 0.5, 0.0]
+    >>> floor_at(low_wall, 1.0, 0.5, 0.6), floor_at(low_wall, 1.0, 0.5, 0.1)
+    (0.5, 0.0)
+    """
+    floor = ground_at(course, x, y).height
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3] and course[k + 4] <= feet_z:
+            floor = max(floor, course[k + 4])
+    return floor
+
+
+def stopped_by_walls(
+    course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float
+) -> Vec2:
+    """Return where a body of that radius gets to that goes from (x, y) to (to_x, to_y) with its feet at z.
+
+    Walls are boxes, wider by the radius all round. It goes along x, as far as no wall is in the way, and then along
+    y: so it slides along walls, and round a corner nothing holds it. However far it goes, it does not come out on the
+    other side. Who is inside one already may leave it.
+
+    >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
+    >>> stopped_by_walls(wall, 0.5, 0.0, 0.0, 0.0, 1.0, 50.0), stopped_by_walls(wall, 0.5, 0.0, 0.0, 3.0, 1.0, 50.0)
+    (Vec2(x=1.0, y=1.5), Vec2(x=1.0, y=50.0))
+    """
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        if z >= course[k + 4] or not (course[k + 1] - radius_m < y < course[k + 3] + radius_m):
+            continue
+        left, right = course[k] - radius_m, course[k + 2] + radius_m
+        if x <= left < to_x:
+            to_x = left
+        elif to_x < right <= x:
+            to_x = right
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        if z >= course[k + 4] or not (course[k] - radius_m < to_x < course[k + 2] + radius_m):
+            continue
+        back, ahead = course[k + 1] - radius_m, course[k + 3] + radius_m
+        if y <= back < to_y:
+            to_y = back
+        elif to_y < ahead <= y:
+            to_y = ahead
+    return Vec2(to_x, to_y)
+
+
+def stopped_body(course: Row, radius_m: float, on_ground: bool, was: Body, body: Body) -> Body:
+    """Return the body as walls and high steps let it come from `was`; against them it has no speed.
+
+    `on_ground` tells whether its feet follow the ground's height, so that a step up above STEP_UP_M stops it.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
+    >>> stopped = stopped_body([0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0], 0.5, False, BODY_AT_REST, there)
+    >>> stopped.position, stopped.velocity
+    (Vec3(x=1.0, y=1.5, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
+    """
+    to, was_at = body.position, was.position
+    x, y = stopped_by_walls(course, radius_m, was_at.x, was_at.y, was_at.z, to.x, to.y)
+    if on_ground and course[0] > 0.0:
+        top = was_at.z + STEP_UP_M
+        if ground_at(course, x, y).height > top + math.hypot(x - was_at.x, y - was_at.y):
+            if ground_at(course, x, was_at.y).height <= top:
+                y = was_at.y
+            elif ground_at(course, was_at.x, y).height <= top:
+                x = was_at.x
+            else:
+                x, y = was_at.x, was_at.y
+    vel_x = body.velocity.x if x == to.x else 0.0
+    vel_y = body.velocity.y if y == to.y else 0.0
+    return Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z))

@@ -1,0 +1,1 @@
+"""Steer frames: a file each, with one signature."""

@@ -1,0 +1,145 @@
+"""The steer frame `drive`: throttle and turn steer a heading."""
+
+import math
+
+from wendonic.kernels.angles import wrapped_angle
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.gait import GaitTuning, plan_stride
+from wendonic.kernels.body.ground import ground_at
+from wendonic.kernels.body.slope import footing, laid_on_slope
+from wendonic.kernels.body.walk import normal_under
+from wendonic.kernels.frames.drive_tuning import DriveTuning
+from wendonic.kernels.frames.frame import FrameState, FrameTuning
+from wendonic.kernels.request import Request, WantedMotion, level_motion
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import Vec3
+
+
+def driven_turn_rate(tuning: DriveTuning, turn: float, speed: float, top_speed: float) -> float:
+    """Return the rate (rad/s, right positive) at which a cart turns at a speed (m/s, backwards negative).
+
+    With s = |speed| / top_speed, at most 1, the limit is turn_rate + (fast_turn_rate - turn_rate) s, and no more than
+    |speed| / turn_radius_m; `turn` (-1..1) is a share of it.
+
+    >>> cart = DriveTuning(2.0, 1.0, 1, 2.0, 0.5, 1)
+    >>> [driven_turn_rate(cart, 1.0, speed, 4.0) for speed in (0.0, 2.0, 4.0, -1.0)]
+    [0.0, 1.0, 1.0, -0.5]
+    """
+    pace = abs(speed)
+    share = min(pace / top_speed, 1.0)
+    rate = tuning.turn_rate + (tuning.fast_turn_rate - tuning.turn_rate) * share
+    if tuning.circles > 0:
+        rate = min(rate, pace / tuning.turn_radius_m)
+    if tuning.reverse_flips > 0 and speed < 0.0:
+        turn = -turn
+    return rate * turn
+
+
+def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> float:
+    """Return the speed (m/s, backwards negative) that a throttle of -1..1 asks for.
+
+    >>> from wendonic.kernels.frames.drive_tuning import NO_DRIVE
+    >>> throttle_speed(NO_DRIVE._replace(reverse_ratio=0.5), 4.0, -1.0), throttle_speed(NO_DRIVE, 4.0, 0.5)
+    (-2.0, 2.0)
+    """
+    return throttle * top_speed * (tuning.reverse_ratio if throttle < 0.0 else 1.0)
+
+
+def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn: float, dt: float) -> Body:
+    """Return the body after `dt` seconds of driving: it moves along its face, forward or back, and never sideways.
+
+    The speed runs to `wanted` (m/s) as in `walked`. The heading turns at the rate for the mean speed of the tick, see
+    `driven_turn_rate`; with a turn of a in all, the path s is an arc, whose chord is s sin(a / 2) / (a / 2) long and
+    points half-way between both headings. So a circle stays a circle at every tick rate.
+
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0)
+    >>> slow = PLAIN_GAIT._replace(top_speed_m_s=9.0, accel_m_s2=9.0, brake_m_s2=9.0)
+    >>> rolling = Body(0.0, Vec3(0.0, 0.0, 0.0), Vec3(0.0, math.pi, 0.0))
+    >>> after = driven(cart, slow, rolling, math.pi, 1.0, 0.5)
+    >>> round(math.degrees(after.face)), round(after.position.x, 12), round(after.position.y, 12)
+    (90, 1.0, 1.0)
+    """
+    face = body.face
+    sine = math.sin(face)
+    cosine = math.cos(face)
+    speed_was = body.velocity.x * sine + body.velocity.y * cosine
+    after = plan_stride(gait, False, Vec3(speed_was, 0.0, 0.0), wanted, 0.0, dt)
+    speed = after.velocity.x
+    moved = after.displacement.x
+    x, y, z = body.position
+    if turn == 0.0:
+        x += sine * moved
+        y += cosine * moved
+    else:
+        half = 0.5 * driven_turn_rate(tuning, turn, moved / dt, gait.top_speed_m_s) * dt
+        chord = moved * math.sin(half) / half if half != 0.0 else moved
+        x += math.sin(face + half) * chord
+        y += math.cos(face + half) * chord
+        face = wrapped_angle(face + 2.0 * half)
+        sine = math.sin(face)
+        cosine = math.cos(face)
+    return Body(face, Vec3(x, y, z), Vec3(sine * speed, cosine * speed, 0.0))
+
+
+def steer_drive(
+    tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
+) -> tuple[FrameState, Body, WantedMotion]:
+    """Return the frame's state, the body, and what it wants, after `dt` seconds in the cart; where a mode binds
+    `move`, that drives too.
+
+    On a slope it keeps its speed along the ground. Ground that is too steep refuses the way up, and lets it roll down
+    along its own heading.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> from wendonic.kernels.body.slope import SlopeTuning
+    >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> cart, level = PLAIN_FRAME._replace(slope=SlopeTuning(1, 1.0, 2.0, 0.0)), (0.0, 0.0, 3.0, 0.0)
+    >>> bank = NO_REQUEST._replace(forward=0.5, normal=Vec3(0.0, -0.8, 0.6))
+    >>> _, body, wanted = steer_drive(cart, PLAIN_GAIT, level, FRAME_AT_REST, BODY_AT_REST, bank, 1.0)
+    >>> wanted.refused, wanted.move_y, round(body.velocity.y, 9), round(body.velocity.z, 9)
+    (1.0, 0.0, -1.2, -1.6)
+    """
+    throttle = min(max(request.throttle + request.forward, -1.0), 1.0)
+    turn = min(max(request.turn + request.right, -1.0), 1.0)
+    top_speed = gait.top_speed_m_s
+    wanted = throttle_speed(tuning.drive, top_speed, throttle)
+    if gait.loses > 0:
+        # A turn at full lock costs the whole loss.
+        wanted *= 1.0 - gait.turn_loss * abs(turn)
+    if tuning.slope.follows <= 0:
+        body = driven(tuning.drive, gait, body, wanted, turn, dt)
+        share = wanted / top_speed
+        return state, body, level_motion(math.sin(body.face) * share, math.cos(body.face) * share)
+    normal = normal_under(course, request, body.position.x, body.position.y)
+    sine = math.sin(body.face)
+    cosine = math.cos(body.face)
+    left = footing(tuning.slope, sine * wanted, cosine * wanted, normal)
+    if left.refused > 0.0:
+        wanted = 0.0
+    rolls = left.slide_x * sine + left.slide_y * cosine
+    # Along the ground it is as fast as on the level, so on the plan it is slower.
+    ahead = laid_on_slope(sine, cosine, normal)
+    shorter = math.hypot(ahead.x, ahead.y)
+    body = driven(tuning.drive, gait, body, (wanted + rolls) * shorter, turn, dt)
+    speed = body.velocity.x * math.sin(body.face) + body.velocity.y * math.cos(body.face)
+    vel_z = speed / shorter * ahead.z if shorter > 0.0 else 0.0
+    x, y, z = body.position
+    z += vel_z * dt
+    if course[0] > 0.0 and request.grounded > 0.0:
+        z = ground_at(course, x, y).height
+    body = Body(body.face, Vec3(x, y, z), Vec3(body.velocity.x, body.velocity.y, vel_z))
+    amount = wanted / top_speed
+    return (
+        state,
+        body,
+        WantedMotion(
+            sine * amount,
+            cosine * amount,
+            Vec3(ahead.x * amount, ahead.y * amount, ahead.z * amount),
+            left.refused,
+            Vec3(ahead.x * rolls, ahead.y * rolls, ahead.z * rolls),
+        ),
+    )

@@ -1,0 +1,74 @@
+"""The steer frame `fly`: as `camera`, with a rise of its own."""
+
+import math
+
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.gait import GaitTuning, has_forms, stride
+from wendonic.kernels.frames.frame import FrameState, FrameTuning
+from wendonic.kernels.request import Request, WantedMotion
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import ZERO3, Vec3, turned
+
+
+def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, right: float, forward: float) -> Vec3:
+    """Return the direction in which somebody flies who asks for `right` and `forward`: on the plan, and up, in shares
+    of top speed; see `steer_fly`.
+
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> flight_direction(PLAIN_FRAME, PLAIN_GAIT, NO_REQUEST, 0.0, 0.5)
+    Vec3(x=0.0, y=0.5, z=0.0)
+    """
+    rise = request.rise
+    if tuning.capped > 0:
+        most = math.sqrt(right * right + forward * forward + rise * rise)
+        if most > 1.0:
+            right /= most
+            forward /= most
+            rise /= most
+    climb = rise * gait.rise_m_s / gait.top_speed_m_s
+    if tuning.level <= 0:
+        climb += forward * math.sin(request.pitch)
+        forward *= math.cos(request.pitch)
+    move = turned(right, forward, request.yaw)
+    return Vec3(move.x, move.y, climb)
+
+
+def steer_fly(
+    tuning: FrameTuning,
+    gait: GaitTuning,
+    course: Row,  # noqa: ARG001
+    state: FrameState,
+    body: Body,
+    request: Request,
+    dt: float,
+) -> tuple[FrameState, Body, WantedMotion]:
+    """Return the frame's state, the body, and what it wants, after `dt` seconds of flying: as `camera`, and up and
+    down by `rise`.
+
+    Unless it stays level, forward points where the view does, pitch included. With h the request and r the rise, 0..1
+    each, both are divided by hypot(h, r) where that is above 1, so that a climb forward is not the fault of the
+    diagonals in a new place.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> bee = PLAIN_GAIT._replace(top_speed_m_s=2.0, rise_m_s=1.0, accel_m_s2=1e6)
+    >>> up = NO_REQUEST._replace(forward=1.0, pitch=math.pi / 2)
+    >>> _, body, _ = steer_fly(PLAIN_FRAME._replace(level=0), bee, (), FRAME_AT_REST, BODY_AT_REST, up, 0.1)
+    >>> round(body.velocity.y, 12), round(body.velocity.z, 12)
+    (0.0, 2.0)
+    """
+    top_speed = gait.top_speed_m_s
+    direction = flight_direction(tuning, gait, request, request.right, request.forward)
+    mean = direction
+    if has_forms(gait):
+        mean = flight_direction(tuning, gait, request, request.mean_right, request.mean_forward)
+    wanted = Vec3(mean.x * top_speed, mean.y * top_speed, mean.z * top_speed)
+    after = stride(gait, False, body.velocity, wanted, dt)
+    x, y, z = body.position
+    moved = after.displacement
+    flown = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)
+    return state, flown, WantedMotion(direction.x, direction.y, direction, 0.0, ZERO3)

@@ -1,0 +1,87 @@
+"""Places that are walked to: which one counts, and how fast to go towards it."""
+
+import math
+from typing import NamedTuple
+
+
+
+class GotoTuning(NamedTuple):
+    """The body is there within `arrival_m`, is slower from `slow_down_m` on, and takes a new goal on its way or not."""
+
+    arrival_m: float
+    slow_down_m: float
+    retarget: int
+
+
+NO_GOTO = GotoTuning(0.1, 0.0, 1)
+
+
+class Goal(NamedTuple):
+    """A place of the plan (m); `there` is 1 while the body walks to it, `asked` is what keys and sticks asked for last."""
+
+    there: float
+    x: float
+    y: float
+    asked: float
+
+
+NO_GOAL = Goal(0.0, 0.0, 0.0, 0.0)
+
+
+def approach_speed(
+    tuning: GotoTuning, distance_m: float, speed: float, top_speed: float, brake: float, dt: float
+) -> float:
+    """Return the speed to be at after `dt` seconds, with so far to the goal and that speed towards it now.
+
+    It is top speed from `slow_down_m` on, and top_speed distance / slow_down_m below; and never more than what the
+    brake can still take away before the goal at the end of the tick. With the speed v that is v² = 2 brake (distance
+    - v dt), which is sqrt(2 brake distance) for short ticks; while it goes faster than that already, what it goes now
+    counts for the way.
+
+    >>> near = GotoTuning(0.125, 2.0, 1)
+    >>> [approach_speed(near, distance_m, 0.0, 4.0, 16.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
+    [4.0, 2.0, 0.25]
+    >>> approach_speed(NO_GOTO, 1.0, 0.0, 9.0, 8.0, 0.5), approach_speed(NO_GOTO, 1.0, 4.0, 9.0, 8.0, 0.125)
+    (1.6568542494923806, 2.8284271247461903)
+    """
+    lost = brake * dt
+    stoppable = math.sqrt(lost * lost + 2.0 * brake * distance_m) - lost
+    if speed > stoppable:
+        stoppable = math.sqrt(2.0 * brake * max(distance_m - speed * dt, 0.0))
+    if distance_m < tuning.slow_down_m:
+        return min(top_speed * distance_m / tuning.slow_down_m, stoppable)
+    return min(top_speed, stoppable)
+
+
+class GoalInput(NamedTuple):
+    """A goal that came in a tick: `given` is 1 if one did, then where it is on the plan (m)."""
+
+    given: float
+    x: float
+    y: float
+
+
+def goal_after(
+    tuning: GotoTuning, goal: Goal, given: GoalInput, asked: float, pos_x: float, pos_y: float
+) -> Goal:
+    """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers, which
+    ask for `asked` (0..1).
+
+    What only fades, after a key was released, does not steer. A goal where the body is already is none.
+
+    >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
+    >>> goal_after(NO_GOTO, NO_GOAL, given, 0.0, 0.0, 0.0)
+    Goal(there=1.0, x=3.0, y=0.0, asked=0.0)
+    >>> goal_after(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), nothing, 0.1, 0.0, 0.0).there
+    0.0
+    >>> goal_after(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), given, 0.1, 0.0, 0.0).there
+    1.0
+    """
+    there, x, y, asked_before = goal
+    if asked > 0.0 and asked >= asked_before:
+        there = 0.0
+    elif given.given > 0.0 and (there == 0.0 or tuning.retarget > 0):
+        x = given.x
+        y = given.y
+        there = 1.0 if math.hypot(x - pos_x, y - pos_y) > tuning.arrival_m else 0.0
+    return Goal(there, x, y, asked)

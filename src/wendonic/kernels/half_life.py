@@ -1,0 +1,50 @@
+"""Whatever decays: a half-life, exact for any tick."""
+
+import math
+
+
+def share_left(half_life_s: float, dt: float) -> float:
+    """Return the share of a difference that is left after `dt` seconds: 2 ** (-dt / half_life_s), both above 0.
+
+    >>> share_left(0.02, dt=0.04)
+    0.25
+    """
+    # Python turns a negative power into the slower of two calls; a power of one half is the same number.
+    return float(0.5 ** (dt / half_life_s))
+
+
+def half_life_factor(half_life_s: float, dt: float) -> float:
+    """Return the share of a difference that is left after `dt` seconds.
+
+    Formula: 2 ** (-dt / half_life_s), exact for any `dt`: the shares of two halves of a tick multiply to
+    the share of the whole. A half-life of 0 s means no smoothing: nothing is left, unless `dt` is 0 too.
+
+    >>> half_life_factor(0.02, dt=0.02), half_life_factor(0.02, dt=0.0)
+    (0.5, 1.0)
+    >>> half_life_factor(0.0, dt=0.01)
+    0.0
+    """
+    if dt <= 0.0:
+        return 1.0
+    if half_life_s <= 0.0:
+        return 0.0
+    return share_left(half_life_s, dt)
+
+
+def smoothed_mean(was: float, now: float, half_life_s: float, dt: float) -> float:
+    """Return the mean over a tick of `dt` seconds of what went by a half-life from `was` to `now`.
+
+    What it went to is x = (now - was k) / (1 - k), with k = 2^(-dt / half-life); the mean of x + (was - x) 2^(-t /
+    half-life) is x + (was - x) (1 - k) half-life / (dt ln 2). Without smoothing it is `now`, from the tick's start.
+
+    >>> round(smoothed_mean(0.0, 0.5, 0.1, 0.1), 4), smoothed_mean(0.0, 0.5, 0.0, 0.1)
+    (0.2787, 0.5)
+    """
+    if half_life_s <= 0.0 or was == now:
+        return now
+    lives = dt / half_life_s
+    left = half_life_factor(half_life_s, dt)
+    if lives < 1e-6:
+        return 0.5 * (was + now)
+    goal = (now - was * left) / (1.0 - left)
+    return goal + (was - goal) * (1.0 - left) / (lives * math.log(2.0))

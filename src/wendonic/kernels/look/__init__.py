@@ -1,0 +1,1 @@
+"""The channel `look`: displacements, sticks, rate sensors, pitch limits."""

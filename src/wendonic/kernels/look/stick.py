@@ -1,0 +1,134 @@
+"""Looking by a stick: a rate that may ease in, and grow at the rim."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+
+AT_RIM = 1.0 - 1e-9
+"""Shaped length that counts as full tilt."""
+
+
+class StickLookTuning(NamedTuple):
+    """Dead zone and curve; `eases` is 1 where it eases in over `ease_s`, `boosts` where a stick at the rim for `hold_s`
+    gets `rim_boost` (share of the rate) more; `snaps` where it turns at once from the tilt `snap_at` on, and again
+    after it was back at `rearm_at`.
+    """
+
+    tilt: StickTuning
+    eases: int
+    boosts: int
+    snaps: int
+    ease_s: float
+    rim_boost: float
+    hold_s: float
+    snap_at: float
+    rearm_at: float
+
+
+class StickLookState(NamedTuple):
+    """How much of full rate it has come to, and for how long it has been at the rim; under snap turns, 1 in `amount`
+    after one has been made, until it may turn again.
+    """
+
+    amount: float
+    rim_s: float
+
+
+STICK_LOOK = StickLookTuning(PLAIN_STICK, 0, 0, 0, 0.0, 0.0, 0.0, 0.0, 0.0)
+STICK_LOOK_AT_REST = StickLookState(0.0, 0.0)
+
+
+def eased(amount: float, wanted: float, ease_s: float, dt: float) -> tuple[float, float]:
+    """Return the amount at the end of a tick, and its mean over the tick, rising at 1 / ease_s and falling at once.
+
+    >>> eased(0.0, 1.0, ease_s=0.5, dt=0.25), eased(0.0, 0.5, ease_s=0.5, dt=0.5), eased(1.0, 0.25, 0.5, 0.1)
+    ((0.5, 0.25), (0.5, 0.375), (0.25, 0.25))
+    """
+    rising_s = (wanted - amount) * ease_s
+    if rising_s <= 0.0:
+        return wanted, wanted
+    if rising_s >= dt:
+        end = amount + dt / ease_s
+        return end, 0.5 * (amount + end)
+    return wanted, wanted - 0.5 * (wanted - amount) * rising_s / dt
+
+
+def boosted_s(rim_s: float, hold_s: float, ease_s: float) -> float:
+    """Return for how many seconds' worth of full boost a stick has been at the rim: none up to `hold_s`, then eased
+    in.
+
+    >>> boosted_s(1.0, 0.5, 0.0), boosted_s(0.75, 0.5, 0.5), boosted_s(0.25, 0.5, 0.5)
+    (0.5, 0.0625, 0.0)
+    """
+    past_s = rim_s - hold_s
+    if past_s <= 0.0:
+        return 0.0
+    if past_s >= ease_s:
+        return past_s - 0.5 * ease_s
+    return 0.5 * past_s * past_s / ease_s
+
+
+class StickLookOutput(NamedTuple):
+    """How much of its full rate a stick gives, right and up."""
+
+    right: float
+    up: float
+
+
+def stick_rates(
+    tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float, dt: float
+) -> tuple[StickLookState, StickLookOutput]:
+    """Return the new state and how much of its full rate a stick gives, as the mean over the tick.
+
+    Dead zone and curve as for walking, see `stick_output`. The amount eases in over `ease_s` and falls at once. A stick
+    that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over `ease_s` too. Both are
+    integrated in closed form, so a turn does not depend on how it is cut into ticks.
+
+    >>> boosted = STICK_LOOK._replace(boosts=1, rim_boost=0.5, hold_s=0.5)
+    >>> stick_rates(boosted, (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1]
+    StickLookOutput(right=1.25, up=0.0)
+    """
+    length, right, up = stick_output(tuning.tilt, tables, 0.0, right, up)
+    if tuning.eases == 0 and tuning.boosts == 0:
+        return STICK_LOOK_AT_REST, StickLookOutput(right, up)
+    if length == 0.0:
+        return STICK_LOOK_AT_REST, StickLookOutput(0.0, 0.0)
+    amount, rim_s = state
+    amount, mean = eased(amount, length, tuning.ease_s, dt)
+    if tuning.boosts > 0:
+        hold_s, ease_s = tuning.hold_s, tuning.ease_s
+        if length >= tuning.tilt.curve.ceiling * AT_RIM:
+            before_s = boosted_s(rim_s, hold_s, ease_s)
+            mean *= 1.0 + tuning.rim_boost * (boosted_s(rim_s + dt, hold_s, ease_s) - before_s) / dt
+            rim_s = min(rim_s + dt, hold_s + ease_s)
+        else:
+            rim_s = 0.0
+    return StickLookState(amount, rim_s), StickLookOutput(right * mean / length, up * mean / length)
+
+
+def snap_turn(
+    tuning: StickLookTuning, tables: Row, state: StickLookState, right: float, up: float
+) -> tuple[StickLookState, float]:
+    """Return the new state and where a stick turns at once: 1 to the right, -1 to the left, 0 not at all.
+
+    It turns once the shaped tilt sideways is at `snap_at`, and again only after it was back at `rearm_at`.
+
+    >>> snap = STICK_LOOK._replace(snaps=1, snap_at=0.75, rearm_at=0.25)
+    >>> state, first = snap_turn(snap, (), STICK_LOOK_AT_REST, -0.8, 0.0)
+    >>> held, second = snap_turn(snap, (), state, -0.5, 0.0)
+    >>> back, _ = snap_turn(snap, (), held, 0.25, 0.0)
+    >>> first, second, snap_turn(snap, (), back, 1.0, 0.0)[1]
+    (-1.0, 0.0, 1.0)
+    """
+    tilt = stick_output(tuning.tilt, tables, 0.0, right, up).x
+    made = state.amount
+    side = 0.0
+    if made > 0.0:
+        if abs(tilt) <= tuning.rearm_at:
+            made = 0.0
+    elif abs(tilt) >= tuning.snap_at:
+        made = 1.0
+        side = math.copysign(1.0, tilt)
+    return StickLookState(made, 0.0), side

@@ -1,0 +1,1 @@
+"""The channel `move`: merge, diagonal rule, paces, notches, smoothing."""

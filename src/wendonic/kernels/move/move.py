@@ -1,0 +1,192 @@
+"""The channel `move`: sources, merge, diagonal rule, paces, notches and smoothing, in the order of shaping."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.half_life import share_left
+from wendonic.kernels.move.diagonal import (
+    DIAGONAL_CAP,
+    DIAGONAL_FACTOR,
+    DIAGONAL_FREE,
+    diagonal_scale,
+    factor_scale,
+)
+from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
+from wendonic.kernels.move.notches import notched
+from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
+from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
+from wendonic.kernels.press.press import PressState
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.keys import is_ramping
+from wendonic.kernels.source.source import NO_OUTPUT, SOURCE_KEYS, SourceState, SourceTuning, source_output
+
+REST_AMOUNT = 1e-3
+"""Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
+
+RAMP_PART_S = 0.0005
+"""Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
+
+SMOOTHING_NONE = 0
+SMOOTHING_HALF_LIFE = 1
+SMOOTHING_ONE_EURO = 2
+
+
+class PressAmount(NamedTuple):
+    """While the press of that number is held, `move` is multiplied by `amount`."""
+
+    press: int
+    amount: float
+
+
+class MoveTuning(NamedTuple):
+    """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and no
+    `notches` are 0.
+    """
+
+    sources: tuple[SourceTuning, ...]
+    merge: int
+    diagonal: int
+    diagonal_factor: float
+    paces: tuple[PaceTuning, ...]
+    pace_margin: float
+    press_amounts: tuple[PressAmount, ...]
+    notches: int
+    notch_pull: float
+    smoothing: int
+    half_life_s: float
+    one_euro: OneEuroTuning
+    cuts_ramps: int
+
+
+class MoveState(NamedTuple):
+    """What the channel carries from tick to tick: its sources, the one that asked last, the pace, the filter, and
+    what came out, right and forward.
+    """
+
+    sources: tuple[SourceState, ...]
+    last_source: float
+    pace: float
+    filter: OneEuroState
+    right: float
+    forward: float
+
+
+class MoveOutput(NamedTuple):
+    """What came out: the number of the source that asks (-1 for none), raw and shaped, and how long that is."""
+
+    source: float
+    raw_x: float
+    raw_y: float
+    right: float
+    forward: float
+    amount: float
+
+
+NO_MOVE = MoveTuning(
+    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0
+)
+MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
+
+
+def move_part(
+    tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], presses: tuple[PressState, ...], dt: float
+) -> tuple[MoveState, MoveOutput]:
+    """Return the channel's new state and what came out after `dt` seconds, for a `dt` that is not cut any further.
+
+    >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
+    >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)
+    >>> at_rest = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
+    >>> move_part(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
+    MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0)
+    """
+    diagonal = tuning.diagonal
+    follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
+    capped = 1 if diagonal == DIAGONAL_CAP and tuning.merge != MERGE_SUM else 0
+    felt_s = tuning.half_life_s if follows_half_life else 0.0
+    output = NO_OUTPUT
+    output_was = 0.0
+    sources: tuple[SourceState, ...] = ()
+    for k in range(len(tuning.sources)):
+        was = state.sources[k]
+        after, shaped = source_output(tuning.sources[k], tables, was, raw[k], k + 0.0, felt_s, capped, dt)
+        sources = (*sources, after)
+        if k == 0:
+            output = shaped
+            output_was = was.length
+        else:
+            output = merged(output, shaped, output_was, was.length, state.last_source, tuning.merge)
+            output_was = was.length if output.source == shaped.source else output_was
+    source, length, x, y, raw_x, raw_y = output
+    last_source = source if length > 0.0 else -1.0
+
+    if diagonal == DIAGONAL_FACTOR:
+        scale = factor_scale(x, y, tuning.diagonal_factor)
+    else:
+        scale = diagonal_scale(length, diagonal)
+    pace = state.pace
+    if len(tuning.paces) > 0:
+        long = math.hypot(x, y)
+        pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
+        if long > 0.0:
+            scale = pace_amount(tuning.paces, pace) / long
+    if len(tuning.press_amounts) > 0:
+        kept = 1.0
+        for k in range(len(tuning.press_amounts)):
+            if presses[tuning.press_amounts[k].press].held > 0.0:
+                kept = min(kept, tuning.press_amounts[k].amount)
+        scale *= kept
+    if scale != 1.0:
+        x *= scale
+        y *= scale
+    if tuning.notches > 0:
+        x, y = notched(x, y, tuning.notches, tuning.notch_pull)
+
+    right, forward, filtered = x, y, state.filter
+    if tuning.smoothing == SMOOTHING_HALF_LIFE:
+        left = share_left(tuning.half_life_s, dt)
+        right = x + (state.right - x) * left
+        forward = y + (state.forward - y) * left
+    elif tuning.smoothing == SMOOTHING_ONE_EURO:
+        filtered, right, forward = one_euro(tuning.one_euro, filtered, x, y, state.right, state.forward, dt)
+    amount = math.hypot(right, forward)
+    if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
+        right = forward = amount = 0.0
+    elif diagonal not in (DIAGONAL_FREE, DIAGONAL_FACTOR) and amount > 1.0:
+        # Only rounding can bring it here.
+        amount = 1.0
+    after_all = MoveState(sources, last_source, pace, filtered, right, forward)
+    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount)
+
+
+def any_ramping(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...]) -> bool:
+    """Return whether keys of any source are on their way to where they are held.
+
+    >>> any_ramping(NO_MOVE, MOVE_AT_REST, ())
+    False
+    """
+    ramping = False
+    for k in range(len(tuning.sources)):
+        if tuning.sources[k].kind == SOURCE_KEYS:
+            ramping = ramping or is_ramping(tuning.sources[k].keys, state.sources[k].keys, raw[k])
+    return ramping
+
+
+def move_output(
+    tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], presses: tuple[PressState, ...], dt: float
+) -> tuple[MoveState, MoveOutput]:
+    """Return the channel's new state and what came out after `dt` seconds.
+
+    `raw` has the numbers of each source, see `source_output`. Where a step has no closed form for a key's ramp, a
+    tick in which one runs is cut into equal parts of at most RAMP_PART_S.
+
+    >>> move_output(NO_MOVE, (), MOVE_AT_REST, (), (), 0.1)[1].amount
+    0.0
+    """
+    parts = 1
+    if tuning.cuts_ramps > 0 and any_ramping(tuning, state, raw):
+        parts = math.ceil(dt / RAMP_PART_S)
+        dt /= parts
+    output = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+    for _ in range(parts):
+        state, output = move_part(tuning, tables, state, raw, presses, dt)
+    return state, output

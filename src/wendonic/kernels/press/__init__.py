@@ -1,0 +1,1 @@
+"""Presses: styles, buffer and grace."""

@@ -1,0 +1,183 @@
+"""Presses: what a player does with a key becomes held, began and ended, under one of five styles."""
+
+from typing import NamedTuple
+
+
+STYLE_SILENT = 0
+STYLE_HOLD = 1
+STYLE_TOGGLE = 2
+STYLE_TAP = 3
+STYLE_LONG = 4
+STYLE_DOUBLE = 5
+
+SLACK_S = 1e-9
+"""A limit in seconds counts as reached when rounding alone keeps it from being so."""
+
+FAR_S = 60.0
+"""Times are counted no further: every limit of a profile is below."""
+
+
+class PressTuning(NamedTuple):
+    """The numbers of one press; `waits` is 1 for one that waits for the ground."""
+
+    style: int
+    tap_s: float
+    long_s: float
+    double_s: float
+    waits: int
+    buffer_s: float
+    grace_s: float
+
+
+class PressInput(NamedTuple):
+    """What came to a press in a tick: `down` is 1 while one of its controls is held at the end of the tick, `edges`
+    how often that changed during the tick, `lost` 1 if the last change to up was a loss (of the focus, or of the
+    device) and not the player's. Downs and ups take turns, so the three numbers tell the whole course of the tick.
+    """
+
+    down: float
+    edges: float
+    lost: float
+
+
+class PressState(NamedTuple):
+    """What a press gave this tick and carries to the next; flags are 0 or 1, times in seconds.
+
+    `down` and `down_s`: its controls, and for how long; `first_s`: since the first of two, -1 for none; `on`: what
+    the style makes of it; `wanted_s`: since it was asked for without being given, -1 for none; `air_s`: since the
+    ground was last there; `begun_s`: since it last began.
+    """
+
+    down: float
+    down_s: float
+    first_s: float
+    on: float
+    wanted_s: float
+    air_s: float
+    begun_s: float
+    held: float
+    began: float
+    ended: float
+
+
+SILENT_PRESS = PressTuning(STYLE_SILENT, 0.0, 0.0, 0.0, 0, 0.0, 0.0)
+PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, FAR_S, 0.0, 0.0, 0.0)
+
+
+class StyleOutput(NamedTuple):
+    """What a style makes of a tick: the times and the level that are carried on, how often it came on and went off."""
+
+    down_s: float
+    first_s: float
+    on: float
+    ons: float
+    offs: float
+
+
+def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: float) -> StyleOutput:
+    """Return what a style makes of a tick, see `press_output`.
+
+    >>> tap = SILENT_PRESS._replace(style=STYLE_TAP, tap_s=0.2)
+    >>> style_output(tap, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 0.1).ons
+    1.0
+    """
+    style = tuning.style
+    level, down_s, first_s, on = state.down, state.down_s, state.first_s, state.on
+    if style in (STYLE_TAP, STYLE_LONG) and level > 0.0:
+        down_s = min(down_s + dt, FAR_S)
+    if style == STYLE_DOUBLE and first_s >= 0.0:
+        first_s += dt
+        if first_s > tuning.double_s + SLACK_S:
+            first_s = -1.0
+    ons = 0.0
+    offs = 0.0
+    edge = raw.edges
+    while edge > 0.0:
+        edge -= 1.0
+        if level == 0.0:
+            level = 1.0
+            if style in (STYLE_TAP, STYLE_LONG):
+                down_s = 0.0
+            if style == STYLE_DOUBLE and first_s < 0.0:
+                first_s = 0.0
+            elif style == STYLE_TOGGLE and on > 0.0:
+                on = 0.0
+                offs += 1.0
+            elif style in (STYLE_HOLD, STYLE_TOGGLE, STYLE_DOUBLE):
+                first_s = -1.0
+                on = 1.0
+                ons += 1.0
+        else:
+            level = 0.0
+            # The last up stands at the end, or just before a down that came after it.
+            by_loss = raw.lost > 0.0 and edge <= 1.0
+            if style == STYLE_TAP and down_s <= tuning.tap_s + SLACK_S and not by_loss:
+                ons += 1.0
+                offs += 1.0
+            elif style != STYLE_TOGGLE and on > 0.0:
+                on = 0.0
+                offs += 1.0
+    if style == STYLE_LONG and level > 0.0 and on == 0.0 and down_s >= tuning.long_s - SLACK_S:
+        on = 1.0
+        ons += 1.0
+    return StyleOutput(down_s, first_s, on, ons, offs)
+
+
+def press_output(tuning: PressTuning, state: PressState, raw: PressInput, grounded: float, dt: float) -> PressState:
+    """Return the press's new state after `dt` seconds (above 0).
+
+    Styles: `STYLE_HOLD` is on while down. `STYLE_TOGGLE` changes with every down. `STYLE_TAP` begins and ends at
+    once when released within `tap_s`. `STYLE_LONG` is on from `long_s` after the down until released.
+    `STYLE_DOUBLE` is on from the second down within `double_s` of the first until released.
+
+    A press that waits begins only on the ground: at once, or as soon as the ground is there within `buffer_s` of being
+    pressed; and still up to `grace_s` after the ground is gone, unless the press itself took it away, having
+    begun no longer than `grace_s` before. What never began never ends.
+
+    Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than
+    it was.
+
+    >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
+    >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)
+    >>> tapped.held, tapped.began, tapped.ended
+    (0.0, 1.0, 1.0)
+    """
+    if tuning.style == STYLE_SILENT and state.held == 0.0:
+        return PRESS_AT_REST
+    down_s, first_s, on = state.down_s, state.first_s, state.on
+    ons = offs = 0.0
+    timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE)
+    if timed or raw.edges > 0.0:
+        down_s, first_s, on, ons, offs = style_output(tuning, state, raw, dt)
+    if tuning.style == STYLE_SILENT:
+        on = 0.0
+    held = state.held
+    ended = 1.0 if held > 0.0 and (offs > 0.0 or on == 0.0) else 0.0
+    began = 0.0
+    wanted_s, air_s, begun_s = state.wanted_s, state.air_s, state.begun_s
+    if tuning.waits == 0:
+        began = 1.0 if ons > 0.0 else 0.0
+        if offs > 0.0:
+            ended = 1.0
+        held = on
+    else:
+        air_s = 0.0 if grounded > 0.0 else min(air_s + dt, FAR_S)
+        begun_s = min(begun_s + dt, FAR_S)
+        if wanted_s >= 0.0:
+            wanted_s += dt
+            if wanted_s > tuning.buffer_s + SLACK_S:
+                wanted_s = -1.0
+        if ons > 0.0:
+            wanted_s = 0.0
+        if ended > 0.0:
+            held = 0.0
+        grace_s = tuning.grace_s + SLACK_S
+        in_grace = air_s <= grace_s and begun_s > air_s + grace_s
+        if wanted_s >= 0.0 and (grounded > 0.0 or in_grace):
+            if on == 0.0:
+                ended = 1.0
+            wanted_s = -1.0
+            begun_s = 0.0
+            held = on
+            began = 1.0
+    return PressState(raw.down, down_s, first_s, on, wanted_s, air_s, begun_s, held, began, ended)

@@ -1,0 +1,5 @@
+"""A row of numbers of any length, which no structure fixes: a measured rim, a curve through points, a course."""
+
+from collections.abc import Sequence
+
+Row = Sequence[float]

@@ -1,0 +1,1 @@
+"""One bind entry to one value: centre, gate, dead zone, curve, opposites, ramp."""

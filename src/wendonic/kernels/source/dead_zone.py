@@ -1,0 +1,136 @@
+"""Step 3 of shaping: the dead zone, and the outer rim with it."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.vector import Vec2
+
+
+ZONE_NONE = 0
+ZONE_ROUND = 1
+ZONE_AXES = 2
+ZONE_WEDGE = 3
+ZONE_ROUND_WEDGE = 4
+ZONE_CUT = 5
+
+JUST_OUT = 1e-12
+"""Length of a tilt that is out of its dead zone and no further: a curve with a floor gives its floor there."""
+
+
+def round_dead_zone(tilt: float, inner: float, outer: float) -> float:
+    """Return how far a stick is tilted once its round dead zone is taken off, 0..1.
+
+    Formula: 0 for tilt <= inner, 1 for tilt >= outer, (tilt - inner) / (outer - inner) between: no jump
+    at either edge. `tilt` is the length of the stick's position (0 or more), 0 <= inner < outer. Because
+    only the length is changed, the direction stays what the hand gave.
+
+    >>> round_dead_zone(0.14, inner=0.14, outer=0.96)
+    0.0
+    >>> round(round_dead_zone(0.55, inner=0.14, outer=0.96), 12)
+    0.5
+    >>> round_dead_zone(1.2, inner=0.14, outer=0.96)
+    1.0
+    """
+    if tilt <= inner:
+        return 0.0
+    if tilt >= outer:
+        return 1.0
+    return (tilt - inner) / (outer - inner)
+
+
+def zone_axis(along: float, inner: float, outer: float) -> float:
+    """Return one coordinate with a dead zone of its own taken off.
+
+    >>> zone_axis(-0.625, inner=0.25, outer=1.0), zone_axis(-0.1, inner=0.25, outer=1.0)
+    (-0.5, 0.0)
+    """
+    amount = round_dead_zone(abs(along), inner, outer)
+    # Not a bare minus: that would make nothing read -0.0.
+    return 0.0 - amount if along < 0.0 else amount
+
+
+def wedged(x: float, y: float, share: float) -> Vec2:
+    """Return a position with each coordinate damped in proportion to the other one, and its length kept.
+
+    Formula: |x| becomes |x| - share |y|, |y| becomes |y| - share |x|, neither below 0, and the length is put back; so
+    a direction within atan(share) of an axis is put on it, and the rest fans out without a jump. 0 <= share < 1.
+
+    >>> wedged(0.25, 1.0, 0.25)[0], wedged(0.5, 0.5, 0.25)
+    (0.0, Vec2(x=0.5, y=0.5))
+    """
+    across = max(abs(x) - share * abs(y), 0.0)
+    along = max(abs(y) - share * abs(x), 0.0)
+    damped = math.hypot(across, along)
+    if damped == 0.0:
+        return Vec2(x, y)
+    scale = math.hypot(x, y) / damped
+    across *= scale
+    along *= scale
+    return Vec2(0.0 - across if x < 0.0 else across, 0.0 - along if y < 0.0 else along)
+
+
+class DeadZoneTuning(NamedTuple):
+    """A form with its numbers, in tilt (0..1); `releases` is 1 where a stick that is out stays out until `release`."""
+
+    form: int
+    releases: int
+    inner: float
+    outer: float
+    release: float
+
+
+NO_DEAD_ZONE = DeadZoneTuning(ZONE_NONE, 0, 0.0, 1.0, 0.0)
+
+
+class Tilt(NamedTuple):
+    """How far something is tilted, and in which direction: that of (x, y), which is of length `norm`."""
+
+    length: float
+    x: float
+    y: float
+    norm: float
+
+
+NO_TILT = Tilt(0.0, 0.0, 0.0, 1.0)
+
+
+def dead_zone_output(tuning: DeadZoneTuning, was_out: float, x: float, y: float) -> Tilt:
+    """Return a stick's tilt with a dead zone of any form taken off, each coordinate of the position within -1..1.
+
+    `ZONE_NONE` takes nothing. `ZONE_ROUND` works on the length, see `round_dead_zone`; `ZONE_AXES` on each axis by
+    itself. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at rest;
+    `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` lets the raw length pass once it is above the edge: it jumps there.
+
+    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was_out` 1): then a round
+    zone holds it just out, and a cut lets it pass.
+
+    >>> cut = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1)
+    >>> dead_zone_output(cut, 0.0, 0.55, 0.0).length, dead_zone_output(cut, 1.0, 0.15, 0.0).length
+    (0.55, 0.15)
+    >>> dead_zone_output(NO_DEAD_ZONE._replace(form=ZONE_AXES, inner=0.25), 0.0, 0.625, -0.1)
+    Tilt(length=0.5, x=0.5, y=0.0, norm=0.5)
+    """
+    form, inner, outer = tuning.form, tuning.inner, tuning.outer
+    if form == ZONE_AXES:
+        x = zone_axis(x, inner, outer)
+        y = zone_axis(y, inner, outer)
+        length = norm = math.hypot(x, y)
+    else:
+        norm = math.hypot(x, y)
+        edge = inner
+        if tuning.releases > 0 and was_out > 0.0:
+            edge = tuning.release
+        if form in (ZONE_NONE, ZONE_WEDGE):
+            # Below JUST_OUT it is rounding, not a hand; dividing by it would overflow in the end.
+            length = min(norm / outer, 1.0) if norm >= JUST_OUT else 0.0
+        elif form == ZONE_CUT:
+            length = 0.0 if norm <= edge else min(norm, 1.0)
+        else:
+            length = round_dead_zone(norm, inner, outer)
+            if tuning.releases > 0 and length == 0.0 and norm > edge:
+                length = JUST_OUT
+    if length == 0.0:
+        return NO_TILT
+    if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE):
+        x, y = wedged(x, y, inner)
+    return Tilt(length, x, y, norm)

@@ -1,0 +1,56 @@
+"""Step 1 of shaping: the stick's physical rim onto the unit disc."""
+
+import math
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.vector import Vec2
+
+GATE_CIRCLE = 0
+GATE_SQUARE = 1
+GATE_MEASURED = 2
+
+
+def rim_length(x: float, y: float, tables: Row, rim: int) -> float:
+    """Return how far a stick's measured rim is from the middle, in the direction of (x, y).
+
+    At place `rim` of `tables` stands how many lengths there are, then the lengths themselves, at equal steps of
+    heading, clockwise from forward; between two of them the length runs straight.
+
+    >>> rim_length(1.0, 1.0, (4.0, 1.0, 0.5, 1.0, 1.0), 0)
+    0.75
+    """
+    count = int(tables[rim])
+    place = math.atan2(x, y) / math.tau * count
+    if place < 0.0:
+        place += count
+    first = int(place)
+    share = place - first
+    # Rounding may bring a heading a hair left of forward all the way round.
+    before = tables[rim + 1 + first % count]
+    after = tables[rim + 1 + (first + 1) % count]
+    return before + (after - before) * share
+
+
+def gated(x: float, y: float, gate: int, tables: Row, rim: int) -> Vec2:
+    """Return a stick's position with its rim made a circle of radius 1; the direction is kept.
+
+    `GATE_CIRCLE` leaves it alone. `GATE_SQUARE`, for a stick whose rim is a square: the length is multiplied by
+    max(|x|, |y|) / hypot(x, y), which takes a corner at (1, 1) to length 1 and a side to itself. `GATE_MEASURED`
+    divides by the rim's own length in that direction, see `rim_length`.
+
+    >>> gated(1.0, 0.0, GATE_SQUARE, (), 0)
+    Vec2(x=1.0, y=0.0)
+    >>> x, y = gated(1.0, 1.0, GATE_SQUARE, (), 0)
+    >>> round(math.hypot(x, y), 12)
+    1.0
+    """
+    if gate == GATE_CIRCLE:
+        return Vec2(x, y)
+    length = math.hypot(x, y)
+    scale = 1.0
+    if length != 0.0:
+        if gate == GATE_MEASURED:
+            scale = 1.0 / rim_length(x, y, tables, rim)
+        else:
+            scale = max(abs(x), abs(y)) / length
+    return Vec2(x * scale, y * scale)

@@ -1,0 +1,87 @@
+"""Keys, a d-pad, zones of a touch screen: opposites and ramps, step 5 of shaping."""
+
+from typing import NamedTuple
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.opposites import opposed
+from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_felt
+
+
+class KeysTuning(NamedTuple):
+    """How keys pull: the rule for opposite ones; `ramps` is 1 where a key takes time, `rise_s` and `fall_s`, and
+    `at_once` 1 where the old side is dropped at once when the other one is pressed.
+    """
+
+    opposites: int
+    ramps: int
+    at_once: int
+    rise_s: float
+    fall_s: float
+
+
+class KeysState(NamedTuple):
+    """Where the ramps have come to: right and forward."""
+
+    x: float
+    y: float
+
+
+class KeysOutput(NamedTuple):
+    """What keys ask for, and what is held: right and forward each."""
+
+    x: float
+    y: float
+    raw_x: float
+    raw_y: float
+
+
+NO_KEYS = KeysTuning(0, 0, 0, 0.0, 0.0)
+KEYS_AT_REST = KeysState(0.0, 0.0)
+
+
+def keys_output(
+    tuning: KeysTuning, state: KeysState, raw: Row, half_life_s: float, capped: int, dt: float
+) -> tuple[KeysState, KeysOutput]:
+    """Return where the ramps come to in `dt` seconds, and what the keys ask for.
+
+    `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what is
+    asked for while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes in
+    between.
+
+    >>> keys = NO_KEYS._replace(ramps=1, rise_s=0.06, fall_s=0.04)
+    >>> keys_output(keys, KEYS_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.0, 0, 0.03)[1].x
+    0.5
+    """
+    raw_x = opposed(raw[0], raw[1], tuning.opposites)
+    raw_y = opposed(raw[2], raw[3], tuning.opposites)
+    x = end_x = raw_x
+    y = end_y = raw_y
+    if tuning.ramps > 0 and (state.x != raw_x or state.y != raw_y):
+        was_x, was_y = state
+        rise_s, fall_s = tuning.rise_s, tuning.fall_s
+        if tuning.at_once > 0:
+            was_x = 0.0 if was_x * raw_x < 0.0 else was_x
+            was_y = 0.0 if was_y * raw_y < 0.0 else was_y
+        x = end_x = ramp(was_x, raw_x, rise_s, fall_s, dt)
+        y = end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
+        if half_life_s > 0.0:
+            both = (was_x != 0.0 or raw_x != 0.0) and (was_y != 0.0 or raw_y != 0.0)
+            if capped > 0 and both and (was_x != raw_x or was_y != raw_y):
+                x, y = corner_felt(was_x, was_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
+            else:
+                if was_x != raw_x:
+                    x = ramp_felt(was_x, raw_x, rise_s, fall_s, dt, half_life_s)
+                if was_y != raw_y:
+                    y = ramp_felt(was_y, raw_y, rise_s, fall_s, dt, half_life_s)
+    return KeysState(end_x, end_y), KeysOutput(x, y, raw_x, raw_y)
+
+
+def is_ramping(tuning: KeysTuning, state: KeysState, raw: Row) -> bool:
+    """Return whether keys are on their way to where they are held.
+
+    >>> is_ramping(NO_KEYS._replace(ramps=1), KeysState(0.5, 0.0), (1.0, 0.0, 0.0, 0.0))
+    True
+    """
+    if tuning.ramps <= 0:
+        return False
+    return opposed(raw[0], raw[1], tuning.opposites) != state.x or opposed(raw[2], raw[3], tuning.opposites) != state.y

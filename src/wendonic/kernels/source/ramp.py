@@ -1,0 +1,118 @@
+"""Step 5 of shaping, second half: how fast a key's value rises and falls."""
+
+import math
+
+from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.vector import Vec2
+
+CORNER_PARTS = 8
+"""Parts of a tick in which a ramp goes through the cap."""
+
+
+def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -> float:
+    """Return `value` after moving towards `target` for `dt` seconds in a straight line over time.
+
+    Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and
+    rises with what is left of `dt`. 0 s means at once. `value` and `target` lie in -1..1. Exact for any
+    `dt`: two halves of a tick give what the whole gives. `dt` = 0 changes nothing.
+
+    >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)
+    0.5
+    >>> ramp(1.0, -1.0, rise_s=0.5, fall_s=0.25, dt=0.5)
+    -0.5
+    >>> ramp(0.0, 1.0, rise_s=0.0, fall_s=0.0, dt=0.001)
+    1.0
+    """
+    if value == target or dt <= 0.0:
+        return value
+    if value * target < 0.0 or abs(target) < abs(value):
+        # The side changes, or the target is nearer to zero: fall as far as that goes.
+        stop = target if value * target > 0.0 else 0.0
+        needed_s = abs(value - stop) * fall_s
+        if needed_s > dt:
+            return value + math.copysign(dt / fall_s, stop - value)
+        dt -= needed_s
+        value = stop
+    if abs(target - value) * rise_s > dt:
+        return value + math.copysign(dt / rise_s, target - value)
+    return target
+
+
+def followed(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
+    """Return what smoothing makes of `smooth` while its input runs straight from `begin` to `end`.
+
+    Formula: the solution of y' = (x - y) ln 2 / half_life for x linear in time. With m = (end - begin) / duration *
+    half_life / ln 2 it is (end - m) + (y - (begin - m)) 2 ** (-duration / half_life). `half_life_s` above 0.
+
+    >>> followed(0.5, 1.0, 1.0, duration_s=0.25, half_life_s=0.25)
+    0.75
+    """
+    if duration_s <= 0.0:
+        return smooth
+    lag = (end - begin) / duration_s * half_life_s / math.log(2.0)
+    return end - lag + (smooth - begin + lag) * float(0.5 ** (duration_s / half_life_s))
+
+
+def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: float, half_life_s: float) -> float:
+    """Return the steady value in whose place a half-life ends a tick of `dt` seconds where it does under the ramp.
+
+    It is the mean of the ramp's course, see `ramp`, weighted as smoothing weighs it: later counts for more. So a ramp
+    that is smoothed is the same curve at every tick rate. Values lie in
+    -1..1, times in seconds. A tick far shorter than the half-life gives the ramp's end.
+
+    >>> felt = ramp_felt(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.06, half_life_s=0.02)
+    >>> half = ramp_felt(0.0, 1.0, 0.06, 0.04, 0.03, 0.02)
+    >>> late = ramp_felt(0.5, 1.0, 0.06, 0.04, 0.03, 0.02)
+    >>> left = 0.5 ** 1.5
+    >>> abs(felt * (1 - left * left) - (half * (1 - left) * left + late * (1 - left))) < 1e-12
+    True
+    """
+    share = 0.0 - math.expm1(-math.log(2.0) * dt / half_life_s)
+    if share < 1e-6:
+        return ramp(value, target, rise_s, fall_s, dt)
+    smooth = 0.0
+    left_s = dt
+    if value * target < 0.0 or abs(target) < abs(value):
+        stop = target if value * target > 0.0 else 0.0
+        part_s = abs(value - stop) * fall_s
+        if part_s > left_s:
+            end = value + math.copysign(left_s / fall_s, stop - value)
+            return followed(smooth, value, end, left_s, half_life_s) / share
+        smooth = followed(smooth, value, stop, part_s, half_life_s)
+        value = stop
+        left_s -= part_s
+    part_s = abs(target - value) * rise_s
+    if part_s > left_s:
+        end = value + math.copysign(left_s / rise_s, target - value)
+        return followed(smooth, value, end, left_s, half_life_s) / share
+    smooth = followed(smooth, value, target, part_s, half_life_s)
+    return followed(smooth, target, target, left_s - part_s, half_life_s) / share
+
+
+def corner_felt(
+    x: float, y: float, target_x: float, target_y: float, rise_s: float, fall_s: float, dt: float, half_life_s: float
+) -> Vec2:
+    """Return what `ramp_felt` does for two axes of which one ramps at least, their length capped at 1 all the while.
+
+    Under the cap a straight ramp is a bent course, so the tick is cut into CORNER_PARTS.
+
+    >>> x, y = corner_felt(0.9, 0.9, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.033, half_life_s=0.02)
+    >>> round(x, 12) == round(y, 12) == round(math.sqrt(0.5), 12)
+    True
+    """
+    share = 0.0 - math.expm1(-math.log(2.0) * dt / half_life_s)
+    part_s = dt / CORNER_PARTS
+    if share < 1e-6:
+        return Vec2(ramp(x, target_x, rise_s, fall_s, dt), ramp(y, target_y, rise_s, fall_s, dt))
+    left = half_life_factor(half_life_s, part_s)
+    smooth_x = 0.0
+    smooth_y = 0.0
+    for _ in range(CORNER_PARTS):
+        felt_x = ramp_felt(x, target_x, rise_s, fall_s, part_s, half_life_s)
+        felt_y = ramp_felt(y, target_y, rise_s, fall_s, part_s, half_life_s)
+        x = ramp(x, target_x, rise_s, fall_s, part_s)
+        y = ramp(y, target_y, rise_s, fall_s, part_s)
+        length = max(math.hypot(felt_x, felt_y), 1.0)
+        smooth_x = felt_x / length + (smooth_x - felt_x / length) * left
+        smooth_y = felt_y / length + (smooth_y - felt_y / length) * left
+    return Vec2(smooth_x / share, smooth_y / share)

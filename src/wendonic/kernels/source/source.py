@@ -1,0 +1,88 @@
+"""One source of `move` or of an axis channel: the raw numbers of one `bind` entry, shaped into one value."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.keys import KEYS_AT_REST, NO_KEYS, KeysState, KeysTuning, keys_output
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, axes_output, stick_output
+from wendonic.kernels.source.swing import NO_SWING, SWING_AT_REST, SwingState, SwingTuning, swing_output
+from wendonic.kernels.vector import ZERO2, Vec2
+
+SOURCE_KEYS = 0
+SOURCE_STICK = 1
+SOURCE_AXES = 2
+SOURCE_SWING = 3
+
+RAW_NUMBERS = (4, 2, 2, 8)
+"""How many raw numbers a source of each kind has: right, left, forward and back; right and forward; see
+`swing_output`."""
+
+
+class SourceTuning(NamedTuple):
+    """The numbers of one source; those of the other kinds stand at their neutral value."""
+
+    kind: int
+    keys: KeysTuning
+    stick: StickTuning
+    swing: SwingTuning
+
+
+class SourceState(NamedTuple):
+    """What a source carries from tick to tick: its ramps, its swing, what it gave last and how much that was."""
+
+    keys: KeysState
+    swing: SwingState
+    output: Vec2
+    length: float
+
+
+class SourceOutput(NamedTuple):
+    """What a source asks for in a tick, by its number in the channel: how much, x right and y forward, and raw."""
+
+    source: float
+    length: float
+    x: float
+    y: float
+    raw_x: float
+    raw_y: float
+
+
+PLAIN_SOURCE = SourceTuning(SOURCE_STICK, NO_KEYS, PLAIN_STICK, NO_SWING)
+SOURCE_AT_REST = SourceState(KEYS_AT_REST, SWING_AT_REST, ZERO2, 0.0)
+NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+
+
+def source_output(
+    tuning: SourceTuning,
+    tables: Row,
+    state: SourceState,
+    raw: Row,
+    source: float,
+    half_life_s: float,
+    capped: int,
+    dt: float,
+) -> tuple[SourceState, SourceOutput]:
+    """Return a source's new state and what it asks for after `dt` seconds, steps 1 to 5 of shaping.
+
+    `raw` has RAW_NUMBERS; `half_life_s` and `capped` say what follows, see `keys_output`.
+
+    >>> source_output(PLAIN_SOURCE, (), SOURCE_AT_REST, (0.6, 0.8), 1.0, 0.0, 0, 0.1)[1]
+    SourceOutput(source=1.0, length=1.0, x=0.6, y=0.8, raw_x=0.6, raw_y=0.8)
+    """
+    keys, swing, was, _ = state
+    if tuning.kind == SOURCE_KEYS:
+        keys, output = keys_output(tuning.keys, keys, raw, half_life_s, capped, dt)
+        length = math.hypot(output.x, output.y)
+        shaped = SourceOutput(source, length, output.x, output.y, output.raw_x, output.raw_y)
+    elif tuning.kind == SOURCE_SWING:
+        swing = swing_output(tuning.swing, tables, swing, raw, dt)
+        shaped = SourceOutput(source, swing.amount, 0.0, swing.amount, 0.0, swing.raw)
+    else:
+        if tuning.kind == SOURCE_AXES:
+            length, x, y = axes_output(tuning.stick, tables, was, raw[0], raw[1])
+        else:
+            was_out = 1.0 if was.x != 0.0 or was.y != 0.0 else 0.0
+            length, x, y = stick_output(tuning.stick, tables, was_out, raw[0], raw[1])
+        shaped = SourceOutput(source, length, x, y, raw[0], raw[1])
+    return SourceState(keys, swing, Vec2(shaped.x, shaped.y), shaped.length), shaped

@@ -1,0 +1,99 @@
+"""Everything that tilts: centre, gate, dead zone and curve one after another, steps 1 to 4 of shaping."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.row import Row
+from wendonic.kernels.source.curve import LINEAR, CurveTuning, curve_amount
+from wendonic.kernels.source.dead_zone import NO_DEAD_ZONE, ZONE_AXES, DeadZoneTuning, dead_zone_output
+from wendonic.kernels.source.gate import GATE_CIRCLE, gated
+from wendonic.kernels.vector import Vec2
+
+
+class StickTuning(NamedTuple):
+    """Gate and rest point (raw, x right and y forward; `centred` is 0 where that is the middle), dead zone, curve.
+
+    `rim` is where a measured rim begins in the tables.
+    """
+
+    gate: int
+    rim: int
+    centred: int
+    centre_x: float
+    centre_y: float
+    dead_zone: DeadZoneTuning
+    curve: CurveTuning
+
+
+PLAIN_STICK = StickTuning(GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR)
+
+
+class StickOutput(NamedTuple):
+    """What a stick asks for: how much, x right and y forward."""
+
+    length: float
+    x: float
+    y: float
+
+
+def stick_output(tuning: StickTuning, tables: Row, was_out: float, x: float, y: float) -> StickOutput:
+    """Return what a stick at (x, y), raw, right and forward, asks for.
+
+    `was_out` is 1 if it was out of its dead zone a tick ago: then it stays out until it is back at its release.
+
+    >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
+    >>> stick = PLAIN_STICK._replace(dead_zone=NO_DEAD_ZONE._replace(form=ZONE_ROUND, inner=0.2))
+    >>> length, x, y = stick_output(stick, (), 0.0, 0.0, 0.6)
+    >>> x, round(y, 12) == round(length, 12) == 0.5
+    (0.0, True)
+    """
+    # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
+    if tuning.centred > 0:
+        x -= tuning.centre_x
+        y -= tuning.centre_y
+    x, y = gated(x, y, tuning.gate, tables, tuning.rim)
+    length, x, y, norm = dead_zone_output(tuning.dead_zone, was_out, x, y)
+    curve = tuning.curve
+    if length > 0.0:
+        if curve.per_axis > 0:
+            scale = length / norm
+            across = axis_amount(curve, tables, x * scale)
+            along = axis_amount(curve, tables, y * scale)
+            return StickOutput(math.hypot(across, along), across, along)
+        beyond = 1.0
+        if tuning.dead_zone.form == ZONE_AXES and length > 1.0:
+            # A corner beyond the rim stays as far beyond it; the diagonal rule has the last word.
+            beyond = length
+            length = 1.0
+        length = curve_amount(curve, tables, length) * beyond
+        scale = length / norm
+        x *= scale
+        y *= scale
+    return StickOutput(length, x, y)
+
+
+def axis_amount(curve: CurveTuning, tables: Row, along: float) -> float:
+    """Return what a curve makes of one coordinate, -1..1.
+
+    >>> axis_amount(LINEAR, (), -0.5), axis_amount(LINEAR, (), 0.0)
+    (-0.5, 0.0)
+    """
+    if along > 0.0:
+        return curve_amount(curve, tables, along)
+    if along < 0.0:
+        return 0.0 - curve_amount(curve, tables, -along)
+    return 0.0
+
+
+def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
+    """Return what two axes ask for, each with the dead zone and the curve by itself.
+
+    >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
+    >>> axes = PLAIN_STICK._replace(dead_zone=NO_DEAD_ZONE._replace(form=ZONE_ROUND, inner=1e-12, outer=0.5))
+    >>> _, x, y = axes_output(axes, (), Vec2(0.0, 0.0), 0.25, -0.5)
+    >>> round(x, 9), y
+    (0.5, -1.0)
+    """
+    across = stick_output(tuning, tables, 1.0 if was.x != 0.0 else 0.0, x, 0.0)
+    along = stick_output(tuning, tables, 1.0 if was.y != 0.0 else 0.0, 0.0, y)
+    return StickOutput(math.hypot(across.x, along.y), across.x, along.y)

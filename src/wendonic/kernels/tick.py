@@ -1,0 +1,614 @@
+"""One tick of one mode: presses, axis channels, look, move, steer frame, gait and body, in that order."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.kernels.axis_channel import AxisOutput, AxisTuning, axis_output
+from wendonic.kernels.body.body import BODY_AT_REST, Body
+from wendonic.kernels.body.comfort import COMFORT_AT_REST, ComfortState, ComfortTuning, comfort_output
+from wendonic.kernels.body.facing import face_after
+from wendonic.kernels.body.fall import NOBODY_TOLD, STANDING, FallState, height_settled, taken_off
+from wendonic.kernels.body.gait import GaitTuning, has_forms
+from wendonic.kernels.body.ground import ground_at
+from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
+from wendonic.kernels.body.lean import leaned
+from wendonic.kernels.body.sector import sectored
+from wendonic.kernels.body.walk import normal_under
+from wendonic.kernels.body.walls import stopped_body
+from wendonic.kernels.frames.camera import steer_camera
+from wendonic.kernels.frames.drive import steer_drive
+from wendonic.kernels.frames.facing import steer_facing
+from wendonic.kernels.frames.fly import steer_fly
+from wendonic.kernels.frames.frame import (
+    FRAME_AT_REST,
+    FRAME_CAMERA,
+    FRAME_DRIVE,
+    FRAME_FACING,
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+    FRAME_HANDS,
+    FrameState,
+    FrameTuning,
+)
+from wendonic.kernels.frames.goal import GoalInput, goal_after
+from wendonic.kernels.frames.goto import motion_towards, steer_goto
+from wendonic.kernels.frames.grid import steer_grid
+from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
+from wendonic.kernels.frames.map import steer_map
+from wendonic.kernels.half_life import smoothed_mean
+from wendonic.kernels.look.look import LOOK_DISPLACEMENT, LOOK_SOURCE_AT_REST, LookSourceState, LookTuning, look_output
+from wendonic.kernels.move.move import (
+    MOVE_AT_REST,
+    SMOOTHING_HALF_LIFE,
+    MoveState,
+    MoveTuning,
+    move_output,
+)
+from wendonic.kernels.press.press import PRESS_AT_REST, PressInput, PressState, PressTuning, press_output
+from wendonic.kernels.request import NO_MOTION, Request, WantedMotion
+from wendonic.kernels.row import Row
+from wendonic.kernels.sample import Sample, ViewInput
+from wendonic.kernels.source.source import SOURCE_AT_REST, SOURCE_SWING, SourceState
+from wendonic.kernels.vector import UP, Vec2, Vec3, turned
+
+PART_S = 1.0 / 120.0
+"""How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
+
+MOST_PARTS = 1000
+"""Parts that a tick is cut into at most, so that a machine back from a night's sleep does not stall."""
+
+MOST_TANGENT = 2.0
+"""Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
+
+
+class Tuning(NamedTuple):
+    """Every number of one mode. What is an `int`, and how many of each thing there are, is its structure.
+
+    `gaits` has the mode's own first, then one for each press that switches gaits: of several that are held, the last
+    counts. `jump_press` is the number of the press that jumps, -1 for none. `turning` is 1 where a tick is cut into
+    parts because the direction turns within it; `walled` where walls and steps stop the body. `sectors` is 0 for none,
+    its margin in rad. `point_press` is the press with which a hand points at a place to be at, -1 for none, and
+    `arc_m_s` how fast the arc leaves the hand.
+    """
+
+    max_dt_s: float
+    presses: tuple[PressTuning, ...]
+    rise: AxisTuning
+    throttle: AxisTuning
+    turn: AxisTuning
+    look: LookTuning
+    move: MoveTuning
+    frame: FrameTuning
+    gaits: tuple[GaitTuning, ...]
+    jump_press: int
+    turning: int
+    walled: int
+    comfort: ComfortTuning
+    point_press: int
+    arc_m_s: float
+    sectors: int
+    sector_margin: float
+
+
+class AxisStates(NamedTuple):
+    """The states of the sources of each axis channel."""
+
+    rise: tuple[SourceState, ...]
+    throttle: tuple[SourceState, ...]
+    turn: tuple[SourceState, ...]
+
+
+class View(NamedTuple):
+    """Where the player looks (rad)."""
+
+    yaw: float
+    pitch: float
+
+
+class Memory(NamedTuple):
+    """What is carried from tick to tick: the channels' states, the view, the body and what belongs to it, and the
+    facing of its sprite (-1 for none yet).
+    """
+
+    presses: tuple[PressState, ...]
+    axes: AxisStates
+    look: tuple[LookSourceState, ...]
+    view: View
+    move: MoveState
+    body: Body
+    fall: FallState
+    up: Vec3
+    frame: FrameState
+    comfort: ComfortState
+    pointing: Pointing
+    sector: float
+
+
+class Axes(NamedTuple):
+    """What the channels of one number each came to, -1..1."""
+
+    rise: float
+    throttle: float
+    turn: float
+
+
+class Outcome(NamedTuple):
+    """What a tick tells; every field a float, in the plan frame, angles in radians.
+
+    `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
+    -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number of
+    the gait, `grounded` whether the body stands. Of `memory` is told what the tick left there.
+    """
+
+    source: float
+    raw: Vec2
+    local: Vec2
+    move: Vec2
+    amount: float
+    heading: float
+    axes: Axes
+    look: View
+    view: View
+    presses: tuple[PressState, ...]
+    gait: float
+    grounded: float
+    wanted: WantedMotion
+    body: Body
+    up: Vec3
+    frame: FrameState
+    comfort: ComfortState
+    pointing: Pointing
+    sector: float
+
+
+def tick_at_rest(tuning: Tuning) -> "Tick":
+    """Return what stands before the first tick: at rest, at the origin, facing and looking along +y."""
+    move = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,) * len(tuning.move.sources))
+    axes = [
+        (SOURCE_AT_REST,) * len(channel.sources) for channel in (tuning.rise, tuning.throttle, tuning.turn)
+    ]
+    memory = Memory(
+        (PRESS_AT_REST,) * len(tuning.presses),
+        AxisStates(*axes),
+        (LOOK_SOURCE_AT_REST,) * len(tuning.look.sources),
+        View(0.0, 0.0),
+        move,
+        BODY_AT_REST,
+        STANDING,
+        UP,
+        FRAME_AT_REST,
+        COMFORT_AT_REST,
+        NO_POINTING,
+        -1.0,
+    )
+    nothing, level = View(0.0, 0.0), Vec2(0.0, 0.0)
+    outcome = Outcome(
+        -1.0,
+        level,
+        level,
+        level,
+        0.0,
+        0.0,
+        Axes(0.0, 0.0, 0.0),
+        nothing,
+        nothing,
+        memory.presses,
+        0.0,
+        1.0,
+        NO_MOTION,
+        memory.body,
+        memory.up,
+        memory.frame,
+        memory.comfort,
+        memory.pointing,
+        memory.sector,
+    )
+    return Tick(memory, outcome)
+
+
+class Tick(NamedTuple):
+    """One tick: what is carried on from it, and what it tells."""
+
+    memory: Memory
+    outcome: Outcome
+
+
+class Steered(NamedTuple):
+    """What steering changes within a tick, and the heading (rad) that the body turned to, 0 at rest."""
+
+    body: Body
+    fall: FallState
+    up: Vec3
+    frame: FrameState
+    wanted: WantedMotion
+    heading: float
+
+
+def steered_part(
+    tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float
+) -> Steered:
+    """Return what a mode's steer frame makes of `dt` seconds, for a `dt` in which the direction turns so little that
+    its middle stands for it; stopped by walls and steps, and with the gait's weight.
+    """
+    frame = tuning.frame.frame
+    told = request.grounded
+    if gait.fall.falls > 0 and told > 0.0 and was.fall.airborne > 0.0:
+        request = request._replace(grounded=0.0)
+    state, body, before = was.frame, was.body, was.body
+    heading = 0.0
+    if frame == FRAME_DRIVE:
+        state, body, wanted = steer_drive(tuning.frame, gait, course, state, body, request, dt)
+    elif frame == FRAME_FACING:
+        state, body, wanted = steer_facing(tuning.frame, gait, course, state, body, request, dt)
+    else:
+        if frame == FRAME_GRID:
+            state, body, wanted = steer_grid(tuning.frame, gait, course, state, body, request, dt)
+        elif frame == FRAME_FLY:
+            state, body, wanted = steer_fly(tuning.frame, gait, course, state, body, request, dt)
+        elif frame == FRAME_GOTO:
+            state, body, wanted = steer_goto(tuning.frame, gait, course, state, body, request, dt)
+        elif frame in (FRAME_CAMERA, FRAME_HANDS):
+            state, body, wanted = steer_camera(tuning.frame, gait, course, state, body, request, dt)
+        else:
+            state, body, wanted = steer_map(tuning.frame, gait, course, state, body, request, dt)
+        to_x, to_y = wanted.move_x, wanted.move_y
+        if frame == FRAME_GRID and state.grid.refused > 0.0:
+            # The body turns to what is in its way.
+            to_x, to_y = state.grid.refused_x, state.grid.refused_y
+        moving = to_x != 0.0 or to_y != 0.0
+        heading = math.atan2(to_x, to_y) if moving else 0.0
+        face = face_after(
+            tuning.frame.face,
+            tuning.frame.turn_rate,
+            body.face,
+            heading,
+            moving,
+            request.look_yaw,
+            request.aim,
+            body.position.x,
+            body.position.y,
+            request.turn,
+            dt,
+        )
+        body = body._replace(face=face)
+    up = was.up
+    if tuning.frame.slope.follows > 0:
+        normal = normal_under(course, request, body.position.x, body.position.y)
+        up = leaned(up, normal, tuning.frame.slope.lean_half_life_s, dt)
+    if tuning.walled > 0:
+        on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
+        free = body
+        body = stopped_body(course, gait.radius_m, on_ground, before, free)
+        stopped = body.position.x != free.position.x or body.position.y != free.position.y
+        if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
+            height = ground_at(course, body.position.x, body.position.y).height
+            body = body._replace(position=Vec3(body.position.x, body.position.y, height))
+    fall = was.fall
+    if gait.fall.falls > 0:
+        steepest = min(tuning.frame.slope.limit_tangent, MOST_TANGENT)
+        fall, body = height_settled(gait.fall, course, fall, told, before, body, steepest, dt)
+    return Steered(body, fall, up, state, wanted, heading)
+
+
+def steered(
+    tuning: Tuning,
+    gait: GaitTuning,
+    course: Row,
+    memory: Memory,
+    sample: Sample,
+    request: Request,
+    axes: tuple[AxisOutput, AxisOutput, AxisOutput],
+    presses: tuple[PressState, ...],
+    dt: float,
+) -> Steered:
+    """Return what steering, gait and body make of a tick whose request stands for all of it, but for ramps of `axes`
+    (rise, throttle, turn), which run straight from where they began.
+
+    Squares keep their own time; where the direction turns, a tick is cut into equal parts of at most PART_S.
+    """
+    frame = memory.frame
+    if tuning.frame.frame == FRAME_GOTO:
+        asked = math.hypot(request.right, request.forward)
+        place = memory.body.position
+        goal = goal_after(tuning.frame.goto, frame.goal, sample.goal, asked, place.x, place.y)
+        frame = frame._replace(goal=goal)
+    frame = frame._replace(arrived=0.0)
+    body, fall = memory.body, memory.fall
+    if gait.fall.falls > 0:
+        began = held = 0.0
+        if tuning.jump_press >= 0:
+            began = presses[tuning.jump_press].began
+            held = presses[tuning.jump_press].held
+        fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
+        body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
+    state = Steered(body, fall, memory.up, frame, NO_MOTION, 0.0)
+    parts = 1
+    part_s = dt
+    if tuning.turning > 0 and dt > PART_S:
+        # A hair more than a whole number of parts is that number.
+        parts = min(math.ceil(dt / PART_S - 1e-6), MOST_PARTS)
+        part_s = dt / parts
+    rise, throttle, turn = axes
+    for part in range(parts):
+        now = request
+        if tuning.turning > 0:
+            share = (part + 0.5) / parts
+            now = request._replace(
+                rise=rise.begin + (rise.value - rise.begin) * share,
+                throttle=throttle.begin + (throttle.value - throttle.begin) * share,
+                turn=turn.begin + (turn.value - turn.begin) * share,
+            )
+        state = steered_part(tuning, gait, course, state, now, part_s)
+    if tuning.frame.frame == FRAME_GOTO and frame.goal.there > 0.0:
+        to_x = frame.goal.x - memory.body.position.x
+        to_y = frame.goal.y - memory.body.position.y
+        full_m = gait.top_speed_m_s * dt
+        arrived = state.frame.arrived
+        wanted = motion_towards(tuning.frame.goto, state.wanted, arrived, to_x, to_y, full_m)
+        state = state._replace(wanted=wanted)
+    return state
+
+
+def pointed(
+    tuning: Tuning,
+    course: Row,
+    was: Pointing,
+    body: Body,
+    sample: Sample,
+    points: float,
+    view_yaw: float,
+    offset: Vec2,
+) -> tuple[Pointing, Body]:
+    """Return where a hand that points would land, and the body: once it is released, the head is there, at rest.
+
+    A hand that is lost while it points lands nowhere.
+    """
+    place, direction = sample.pointing
+    seen = direction.x != 0.0 or direction.y != 0.0 or direction.z != 0.0
+    if points > 0.0 and seen:
+        at = turned(place.x, place.y, view_yaw)
+        to = turned(direction.x, direction.y, view_yaw)
+        hand = Vec3(body.position.x + at.x, body.position.y + at.y, body.position.z + place.z)
+        along = Vec3(to.x, to.y, direction.z)
+        found = landing(course, hand, along, tuning.arc_m_s, tuning.frame.slope.limit_tangent)
+        return Pointing(1.0, hand, along, found, 0.0), body
+    if points <= 0.0 and was.held > 0.0 and seen and was.landing.there > 0.0:
+        there = was.landing.place
+        landed = Body(body.face, Vec3(there.x - offset.x, there.y - offset.y, there.z), Vec3(0.0, 0.0, 0.0))
+        return Pointing(0.0, was.place, was.direction, NO_LANDING, 1.0), landed
+    return NO_POINTING, body
+
+
+def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:
+    """Return the tick that comes `dt` seconds after the last one, for a `dt` that is no hitch."""
+    memory = last.memory
+    gait = tuning.gaits[0]
+    told = sample.ground.grounded
+    grounded = 1.0
+    if gait.fall.falls > 0:
+        grounded = 1.0 - memory.fall.airborne
+    if told < NOBODY_TOLD:
+        grounded = told
+
+    presses: tuple[PressState, ...] = ()
+    for k in range(len(tuning.presses)):
+        after = press_output(tuning.presses[k], memory.presses[k], sample.presses[k], grounded, dt)
+        presses = (*presses, after)
+    gait_number = 0.0
+    for k in range(len(tuning.gaits)):
+        if k > 0 and presses[tuning.gaits[k].press].held > 0.0:
+            gait = tuning.gaits[k]
+            gait_number = k + 0.0
+
+    rise_states, rise = axis_output(tuning.rise, tables, memory.axes.rise, sample.rise, dt)
+    throttle_states, throttle = axis_output(tuning.throttle, tables, memory.axes.throttle, sample.throttle, dt)
+    turn_states, turn = axis_output(tuning.turn, tables, memory.axes.turn, sample.turn, dt)
+
+    look_states = memory.look
+    look_source = -1.0
+    look = View(0.0, 0.0)
+    view = View(sample.view.yaw, sample.view.pitch)
+    if len(tuning.look.sources) > 0:
+        if sample.view.given <= 0.0:
+            view = memory.view
+        look_states, looked = look_output(
+            tuning.look, tables, look_states, view.yaw, view.pitch, sample.look, presses, dt
+        )
+        look_source = looked.source
+        look = View(looked.look_yaw, looked.look_pitch)
+        view = View(looked.view_yaw, looked.view_pitch)
+
+    move_state, move = move_output(tuning.move, tables, memory.move, sample.move, presses, dt)
+
+    forward_yaw = look_yaw = view.yaw
+    if tuning.frame.frame == FRAME_HANDS:
+        look_yaw += hands_yaw(FORWARD_HEAD, sample.pointers)
+        forward_yaw += hands_yaw(tuning.frame.hands_forward, sample.pointers)
+    mean_right = move.right
+    mean_forward = move.forward
+    if has_forms(gait) and tuning.move.smoothing == SMOOTHING_HALF_LIFE:
+        # What follows a request in proportion has to follow all of the tick, not its end.
+        mean_right = smoothed_mean(memory.move.right, move.right, tuning.move.half_life_s, dt)
+        mean_forward = smoothed_mean(memory.move.forward, move.forward, tuning.move.half_life_s, dt)
+    request = Request(
+        move.right,
+        move.forward,
+        mean_right,
+        mean_forward,
+        rise.value,
+        turn.value,
+        throttle.value,
+        forward_yaw,
+        view.pitch,
+        look_yaw,
+        told,
+        sample.ground.normal,
+        sample.aim,
+    )
+    after_steering = steered(
+        tuning, gait, course, memory, sample, request, (rise, throttle, turn), presses, dt
+    )
+    body, fall, up, frame, wanted, heading = after_steering
+
+    comfort = memory.comfort
+    if tuning.comfort.used > 0:
+        comfort, body = comfort_output(tuning.comfort, course, comfort, body, view.yaw, sample.head, dt)
+    pointing = memory.pointing
+    if tuning.point_press >= 0:
+        points = presses[tuning.point_press].held
+        pointing, body = pointed(tuning, course, pointing, body, sample, points, view.yaw, comfort.offset)
+
+    move_x, move_y = wanted.move_x, wanted.move_y
+    amount = move.amount
+    if tuning.turning > 0 or tuning.frame.frame == FRAME_GRID:
+        amount = math.sqrt(move_x * move_x + move_y * move_y)
+        # Only rounding can bring it here, in every frame that caps.
+        amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
+        heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
+    sector = memory.sector
+    if tuning.sectors > 0:
+        sector = sectored(body.face, sector, tuning.sectors, tuning.sector_margin)
+    stands = 1.0
+    if gait.fall.falls > 0:
+        stands = 1.0 - fall.airborne
+    if told < NOBODY_TOLD:
+        stands = told
+
+    rise_base = len(tuning.move.sources)
+    throttle_base = rise_base + len(tuning.rise.sources)
+    turn_base = throttle_base + len(tuning.throttle.sources)
+    look_base = turn_base + len(tuning.turn.sources)
+    # While several move, the one that steers counts, then the one that looks, then the other channels.
+    source = move.source
+    if source < 0.0 and look_source >= 0.0:
+        source = look_source + look_base
+    if source < 0.0 and throttle.source >= 0.0:
+        source = throttle.source + throttle_base
+    if source < 0.0 and turn.source >= 0.0:
+        source = turn.source + turn_base
+    if source < 0.0 and rise.source >= 0.0:
+        source = rise.source + rise_base
+
+    states = AxisStates(rise_states, throttle_states, turn_states)
+    after_all = Memory(
+        presses, states, look_states, view, move_state, body, fall, up, frame, comfort, pointing, sector
+    )
+    outcome = Outcome(
+        source,
+        Vec2(move.raw_x, move.raw_y),
+        Vec2(move.right, move.forward),
+        Vec2(move_x, move_y),
+        amount,
+        heading,
+        Axes(rise.value, throttle.value, turn.value),
+        look,
+        view,
+        presses,
+        gait_number,
+        stands,
+        wanted,
+        body,
+        up,
+        frame,
+        comfort,
+        pointing,
+        sector,
+    )
+    return Tick(after_all, outcome)
+
+
+def raw_share(numbers: Row, count: int, share: float) -> Row:
+    """Return the first raw numbers of a source, each multiplied by a share.
+
+    >>> raw_share((4.0, -2.0, 8.0), 2, 0.5)
+    (2.0, -1.0)
+    """
+    shared: tuple[float, ...] = ()
+    for k in range(len(numbers)):
+        if k < count:
+            shared = (*shared, numbers[k] * share)
+    return shared
+
+
+def sample_share(tuning: Tuning, sample: Sample, share: float) -> Sample:
+    """Return the sample of the first part of a hitch: it has its share of every displacement."""
+    look: tuple[Row, ...] = ()
+    for k in range(len(tuning.look.sources)):
+        numbers = sample.look[k]
+        if tuning.look.sources[k].kind == LOOK_DISPLACEMENT:
+            numbers = raw_share(numbers, 2, share)
+        look = (*look, numbers)
+    move: tuple[Row, ...] = ()
+    for k in range(len(tuning.move.sources)):
+        numbers = sample.move[k]
+        if tuning.move.sources[k].kind == SOURCE_SWING:
+            left = Vec3(numbers[0] * share, numbers[1] * share, numbers[2] * share)
+            right = Vec3(numbers[4] * share, numbers[5] * share, numbers[6] * share)
+            numbers = (left.x, left.y, left.z, numbers[3], right.x, right.y, right.z, numbers[7])
+        move = (*move, numbers)
+    return sample._replace(look=look, move=move)
+
+
+def later_sample(sample: Sample) -> Sample:
+    """Return the sample of a later part of a hitch: what came once has come."""
+    presses: tuple[PressInput, ...] = ()
+    for k in range(len(sample.presses)):
+        presses = (*presses, PressInput(sample.presses[k].down, 0.0, 0.0))
+    view = ViewInput(0.0, sample.view.yaw, sample.view.pitch)
+    return sample._replace(presses=presses, view=view, goal=GoalInput(0.0, 0.0, 0.0))
+
+
+def joined(first: Tick, second: Tick) -> Tick:
+    """Return two ticks as one: what happened in the first happened, and the view turned by both."""
+    before, after = first.outcome, second.outcome
+    presses: tuple[PressState, ...] = ()
+    for k in range(len(after.presses)):
+        began = max(before.presses[k].began, after.presses[k].began)
+        ended = max(before.presses[k].ended, after.presses[k].ended)
+        presses = (*presses, after.presses[k]._replace(began=began, ended=ended))
+    frame, comfort, pointing = after.frame, after.comfort, after.pointing
+    outcome = after._replace(
+        look=View(before.look.yaw + after.look.yaw, before.look.pitch + after.look.pitch),
+        presses=presses,
+        frame=frame._replace(arrived=max(before.frame.arrived, frame.arrived)),
+        comfort=comfort._replace(returned=max(before.comfort.returned, comfort.returned)),
+        pointing=pointing._replace(landed=max(before.pointing.landed, pointing.landed)),
+    )
+    return Tick(second.memory, outcome)
+
+
+def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:
+    """Return the tick that comes `dt` seconds (above 0) after the last one.
+
+    `tables` holds measured rims and curves through points, `course` the ground; `sample` stands for the whole tick. A
+    hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most: presses, ramps, turning and falling are
+    cut alike. Each part has its share of displacements; edges, goals and given views come with the first.
+    """
+    parts = 1
+    if dt > tuning.max_dt_s:
+        parts = min(math.ceil(dt / tuning.max_dt_s), MOST_PARTS)
+        dt /= parts
+        sample = sample_share(tuning, sample, 1.0 / parts)
+    now = tick_part(tuning, tables, course, last, sample, dt)
+    if parts > 1:
+        sample = later_sample(sample)
+        for _ in range(parts - 1):
+            now = joined(now, tick_part(tuning, tables, course, now, sample, dt))
+    return now
+
+
+def standing(last: Tick) -> Tick:
+    """Return a tick of no length after the last one: nothing turned, nothing began, ended or arrived."""
+    outcome = last.outcome
+    presses: tuple[PressState, ...] = ()
+    for k in range(len(outcome.presses)):
+        presses = (*presses, outcome.presses[k]._replace(began=0.0, ended=0.0))
+    told = outcome._replace(
+        look=View(0.0, 0.0),
+        presses=presses,
+        frame=outcome.frame._replace(arrived=0.0),
+        comfort=outcome.comfort._replace(returned=0.0),
+        pointing=outcome.pointing._replace(landed=0.0),
+    )
+    return Tick(last.memory, told)

@@ -1,0 +1,47 @@
+"""Vectors of two and three numbers."""
+
+import math
+from typing import NamedTuple
+
+
+class Vec2(NamedTuple):
+    """x to the right, y forward."""
+
+    x: float
+    y: float
+
+
+class Vec3(NamedTuple):
+    """x to the right, y forward, z up."""
+
+    x: float
+    y: float
+    z: float
+
+
+ZERO2 = Vec2(0.0, 0.0)
+ZERO3 = Vec3(0.0, 0.0, 0.0)
+UP = Vec3(0.0, 0.0, 1.0)
+
+
+def length3(vector: Vec3) -> float:
+    """Return a vector's length.
+
+    >>> length3(Vec3(2.0, 3.0, 6.0))
+    7.0
+    """
+    return math.sqrt(vector.x * vector.x + vector.y * vector.y + vector.z * vector.z)
+
+
+def turned(right: float, forward: float, yaw: float) -> Vec2:
+    """Return (right, forward) of somebody who looks along the heading `yaw` (rad) as (x, y) of the plan.
+
+    Forward is (sin yaw, cos yaw) and right is (cos yaw, -sin yaw); the length is kept. 0 = +y, clockwise positive.
+
+    >>> x, y = turned(0.0, 1.0, math.radians(90.0))
+    >>> round(x, 12), round(y, 12)
+    (1.0, 0.0)
+    """
+    sine = math.sin(yaw)
+    cosine = math.cos(yaw)
+    return Vec2(right * cosine + forward * sine, forward * cosine - right * sine)

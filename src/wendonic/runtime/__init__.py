@@ -1,0 +1,1 @@
+"""What a game calls: raw input in, one intent a tick out."""

@@ -1,0 +1,84 @@
+"""The door: raw values of every device in, in their own standards."""
+
+from collections.abc import Sequence
+
+from wendonic.devices.controls import CONTROLS, find_control, find_key, find_kind
+from wendonic.devices.event import Event
+from wendonic.devices.state import DeviceState
+
+VIEW = CONTROLS["view"]
+_MOUSE = CONTROLS["mouse.move"]
+_WHEEL = CONTROLS["mouse.wheel"]
+_POINTER = CONTROLS["pointer.at"]
+
+
+class Door:
+    """Takes raw values as they come, and holds what is held.
+
+    >>> door = Door()
+    >>> door.key("KeyW", down=True)
+    >>> door.state.held()
+    ('key.KeyW',)
+    """
+
+    __slots__ = ("state",)
+
+    def __init__(self) -> None:
+        """Begin with nothing held."""
+        self.state = DeviceState()
+
+    @property
+    def health(self) -> dict[str, dict[str, int]]:
+        """How often a raw value was cut to its range (`clamped`) or was no finite number (`refused`), by control."""
+        return {"clamped": dict(self.state.clamped), "refused": dict(self.state.refused)}
+
+    def apply(self, event: Event) -> None:
+        """Take one event of any kind; raises `ControlError` for an unknown control or a value that does not fit."""
+        self.state.apply(event)
+
+    def key(self, code: str, down: bool) -> None:
+        """Take a key going down or up, by its W3C code such as "KeyW". A repeated down changes nothing."""
+        self.state.set(find_key(code), 1.0 if down else 0.0)
+
+    def button(self, control: str, value: float | bool) -> None:
+        """Take a button or trigger such as "pad.south": 0 or False is up, 1 or True all the way down."""
+        self.state.set(find_kind(control, "button"), float(value))
+
+    def stick(self, control: str, x: float, y: float) -> None:
+        """Take a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
+        self.state.set(find_kind(control, "stick"), (x, y))
+
+    def mouse(self, dx: float, dy: float) -> None:
+        """Take counts of the mouse since it was last told of: dx to the right, dy towards the user."""
+        self.state.set(_MOUSE, (dx, dy))
+
+    def wheel(self, notches: float) -> None:
+        """Take notches of the mouse wheel, towards the user positive."""
+        self.state.set(_WHEEL, notches)
+
+    def pointer(self, x: float, y: float) -> None:
+        """Take where the pointer is, in window fractions: 0..1, y down."""
+        self.state.set(_POINTER, (x, y))
+
+    def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
+        """Take a finger, 0 to 9, that lands or moves, or is lifted: where it is, in window fractions, y down."""
+        self.state.set(find_control(f"touch.{finger}"), (x, y, 1.0 if down else 0.0))
+
+    def pose(self, control: str, position: Sequence[float], quaternion: Sequence[float]) -> None:
+        """Take where a tracked thing is: "head.pose", "hand.left.pose", "hand.right.pose".
+
+        Position in metres and quaternion x, y, z, w as WebXR has them: right-handed, y up, -z ahead.
+        """
+        self.state.set(find_kind(control, "pose"), (*position, *quaternion))
+
+    def sensor(self, control: str, x: float, y: float, z: float) -> None:
+        """Take a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player."""
+        self.state.set(find_kind(control, "rates"), (x, y, z))
+
+    def view(self, yaw_deg: float, pitch_deg: float = 0.0) -> None:
+        """Take where the camera looks before this tick's look; it stands until given anew, or turned by `look`."""
+        self.state.set(VIEW, (yaw_deg, pitch_deg))
+
+    def lose(self, unit: str = "focus") -> None:
+        """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
+        self.state.set(find_kind(f"lost.{unit}", "loss"), 1.0)

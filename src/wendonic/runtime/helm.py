@@ -1,0 +1,338 @@
+"""The runtime: events in, one intent out per tick."""
+
+import math
+from collections.abc import Iterable, Iterator, Sequence
+from typing import Literal
+
+from wendonic.devices.controls import CONTROLS, DEVICES, Device
+from wendonic.devices.sampler import Sampler
+from wendonic.errors import WendonicError, none_such
+from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
+from wendonic.kernels.body.fall import NOBODY_TOLD
+from wendonic.kernels.frames.frame import FRAME_GRID
+from wendonic.kernels.vector import Vec3
+from wendonic.profile.schema import Profile
+from wendonic.runtime.door import VIEW, Door
+from wendonic.runtime.intent import Intent
+from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.view import View
+from wendonic.runtime.world_axes import WorldAxes
+
+_GOAL = CONTROLS["goal"]
+_AIM = CONTROLS["aim"]
+_ON_GROUND = (NOBODY_TOLD, 0.0, 0.0, 1.0)
+_DEG = math.pi / 180.0
+
+
+class Helm(Door):
+    """Takes raw input as it comes and gives one `Intent` per tick.
+
+    Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
+    positive towards the user. A helm starts in the profile's first mode, at rest, at the origin, facing and looking
+    along +y. In a `seat` such as "pad1" the profile's `pad` is that pad: several helms may be fed the same events,
+    each for its own player. On a `course` (see `wendonic.course`) the body follows its ground and minds its blocked
+    squares, where the mode's steering has to do with them.
+
+    >>> from wendonic.profile.load import profile_from_text
+    >>> helm = Helm(profile_from_text('''
+    ... format = "wendonic-profile"
+    ... version = 1
+    ... [[mode.foot.move.bind]]
+    ... keys = { ahead = ["KeyW"], right = ["KeyD"] }
+    ... '''))
+    >>> helm.key("KeyW", down=True)
+    >>> for _ in range(30):
+    ...     intent = helm.tick(1 / 60)
+    >>> print(intent)
+    tick 30, 0.500 s, foot: amount 1.00, heading   0.0 deg, facing   0.0 deg, 3.20 m/s
+    """
+
+    __slots__ = (
+        "_behind_s",
+        "_changes_seen",
+        "_course",
+        "_device",
+        "_ground",
+        "_others",
+        "_record",
+        "_row",
+        "_run",
+        "_runs",
+        "_t",
+        "_t_rest",
+        "_ticks",
+        "_view",
+        "_view_changes_seen",
+        "_view_given",
+        "axes",
+        "profile",
+        "seat",
+    )
+
+    def __init__(
+        self,
+        profile: Profile,
+        seat: str | None = None,
+        course: HasNumbers | None = None,
+        prepare: Literal["all", "first"] = "all",
+    ) -> None:
+        """Make every mode ready, so that going over to another one in the middle of play costs no more than a tick;
+        `prepare = "first"` leaves the others until they are entered, which is for tools.
+        """
+        super().__init__()
+        world = profile.world
+        self.profile = profile
+        self.seat = seat or "pad"
+        self.axes = WorldAxes(world.right, world.ahead, world.up)
+        self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
+        self._runs: dict[str, ModeRun] = {}
+        names = list(profile.mode) if prepare == "all" else [profile.first_mode]
+        for name in names:
+            self._prepared(name, seat)
+        self._run = self._runs[profile.first_mode]
+        self._record = self._run.record_at_rest
+        self._row = self._run.sampler.row()
+        self._changes_seen = -1
+        self._view_changes_seen = 0
+        self._view_given = False
+        self._view = View()
+        self._device: Device | None = None
+        self._ground = _ON_GROUND
+        self._ticks = 0
+        self._t = 0.0
+        self._t_rest = 0.0
+        self._behind_s = 0.0
+        self._others = self._other_samplers()
+        self._run.sampler.begin(self.state)
+
+    def _prepared(self, name: str, seat: str | None) -> ModeRun:
+        on_course = self._course[0] + self._course[1] > 0.0
+        run = ModeRun(self.profile, name, seat, self._course, self.axes, on_course)
+        self._runs[name] = run
+        self.state.watched |= run.sampler.watched
+        return run
+
+    def _other_samplers(self) -> list[Sampler]:
+        return [run.sampler for run in self._runs.values() if run is not self._run and any(run.sampler.sources.presses)]
+
+    @property
+    def mode(self) -> str:
+        """Name of the mode it is in."""
+        return self._run.name
+
+    def tick_function(self, mode: str | None = None) -> str:
+        """Return the source of the tick function of a mode, of the one it is in by default."""
+        name = self.profile.mode_name(mode or self.mode)
+        run = self._runs.get(name) or self._prepared(name, None if self.seat == "pad" else self.seat)
+        return run.ready.text
+
+    def go_to(self, *place: float) -> None:
+        """Take a place in the game's own axes (m) as the goal of the steer frame `goto`.
+
+        It is walked to from the next tick on, unless a key or a stick steers, or the profile sticks to the last goal.
+        In other frames it is kept and does nothing. Raises `WendonicError` if it has too few numbers or too many.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("orchard"))
+        >>> helm.go_to(3.0, -4.0)
+        >>> intent = helm.tick(1 / 60)
+        >>> intent.goal, round(intent.heading_deg, 1)
+        (Plan(x=3.0, y=4.0), 36.9)
+        """
+        x, y, _ = self.axes.to_plan(*place)
+        self.state.set(_GOAL, (x, y))
+
+    def aim_at(self, *place: float) -> None:
+        """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to, from now on.
+
+        Until one is given, such a body stays as it faces. Raises `WendonicError` if it has too few numbers or too
+        many.
+        """
+        x, y, _ = self.axes.to_plan(*place)
+        self.state.set(_AIM, (x, y))
+
+    def place(self, *place: float) -> None:
+        """Take where the body really is, in the game's own axes (m): a game that moves it by itself says so before
+        each tick, so that goals, points to aim at and slopes are seen from there. On squares it stands in the middle
+        of the one it is in. Raises `WendonicError` for a place that is not finite.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.place(1.0, 0.0, -2.0)
+        >>> helm.tick(0.0).motion[:3]
+        (1.0, 2.0, 0.0)
+        """
+        x, y, z = self.axes.to_plan(*place)
+        if not all(map(math.isfinite, place)):
+            raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
+        run = self._run
+        body = run.body(self._record)._replace(position=Vec3(x, y, z))
+        record = list(self._record)
+        run.with_body(record, body)
+        if run.tuning.frame.frame == FRAME_GRID:
+            run.stand_on_square(record, body)
+        self._record = tuple(record)
+
+    def block(self, squares: Iterable[tuple[int, int]]) -> None:
+        """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
+
+        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead. Raises `WendonicError`
+        for one that is no pair of whole numbers.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("crates"))
+        >>> helm.block([(1, 0)])
+        >>> helm.key("KeyD", down=True)
+        >>> helm.tick(1 / 60).step.refused
+        (1, 0)
+        """
+        start = int(self._course[2])
+        named = list(squares)
+        for square in named:
+            if len(square) != 2 or any(number != round(number) for number in square):
+                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers, right and ahead")
+        blocked = [float(number) for square in named for number in square]
+        self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
+        for run in self._runs.values():
+            run.over(self._course)
+
+    def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
+        """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
+
+        Until it is called the body stands on level ground, but in modes whose gait has weight: there it stands on the
+        course, or at height 0. A normal that is not given is level, and so is the air. Presses with `buffer_s` or
+        `grace_s`, modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does
+        not point up.
+        """
+        grounded = 1.0 if there else 0.0
+        x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
+        length = math.sqrt(x * x + y * y + z * z)
+        if not 0.0 < length < math.inf or z < 0.0:
+            raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
+        self._ground = (grounded, x / length, y / length, z / length)
+        place = self._run.sampler.places.ground
+        self._row[place : place + 4] = self._ground
+
+    def enter(self, mode: str) -> None:
+        """Go over to another mode of the profile.
+
+        Where and how fast the body is stays, and so does the view. The wish to move does not: ramps and smoothing
+        begin anew, so a key that is still held rises from zero. Presses that are held go on where the new mode has
+        them, too, and says `held_presses = "carry"`; else they end, and count again once let go. Raises
+        `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
+        it is in changes nothing.
+        """
+        new = self._runs.get(mode)
+        if new is None and mode in self.profile.mode:
+            new = self._prepared(mode, None if self.seat == "pad" else self.seat)
+        if new is None:
+            raise WendonicError(none_such("mode", mode, self.profile.mode))
+        if new is self._run:
+            return
+        allowed = self.profile.mode[self._run.name].leave_to
+        if allowed is not None and mode not in allowed:
+            ways = ", ".join(allowed) or "nowhere"
+            raise WendonicError(f'mode "{self._run.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
+        old, record = self._run, self._record
+        # Under another style, on and down mean something else: such a press begins anew.
+        carried = [
+            style == had and new.carries and old.press_state(record, number).down > 0.0
+            for number, (style, had) in enumerate(zip(new.press_styles, old.press_styles, strict=True))
+        ]
+        self._run = new
+        self._record = new.entered(old, record, carried)
+        self._row = row = new.sampler.row()
+        places = new.sampler.places
+        row[places.ground : places.ground + 4] = self._ground
+        row[places.view + 1 : places.view + 3] = old.view(record)
+        self._view_given = False
+        self._changes_seen = -1
+        self._others = self._other_samplers()
+        new.sampler.begin(self.state, carried)
+
+    def tick(self, dt: float, view: View | None = None) -> Intent:
+        """Return the intent after `dt` seconds (0 or more; 0 changes nothing), steered by `view` if it is given.
+
+        `view` is where the game's camera looks before this tick's look is added; without it the helm goes on from
+        where its own view stands. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt`
+        that is negative or not finite raises `WendonicError`.
+        """
+        if not 0.0 < dt < math.inf:
+            return self._standing(dt, view)
+        state = self.state
+        if view is not None:
+            state.set(VIEW, view)
+        run = self._run
+        if state.changes != self._changes_seen:
+            self._take_changes(run)
+        if state.view_changes != self._view_changes_seen:
+            self._take_view(run)
+        if dt <= run.max_dt_s:
+            record = run.part(self._record, self._row, dt)
+        else:
+            record = run.tick(self._record, self._row, dt)
+        self._record = record
+        if self._view_given:
+            self._row[run.sampler.places.view] = 0.0
+            self._view_given = False
+        ticks = self._ticks = self._ticks + 1
+        # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
+        added = dt - self._t_rest
+        total = self._t + added
+        self._t_rest = (total - self._t) - added
+        self._t = total
+        source = record[run.source_place] if run.source_place >= 0 else -1.0
+        if source >= 0.0:
+            self._device = run.devices[int(source)]
+        elif run.sampler.press_device >= 0:
+            self._device = DEVICES[run.sampler.press_device]
+        return Intent(ticks, total, dt, self._device, record, run, self._view)
+
+    def _take_changes(self, run: ModeRun) -> None:
+        """Bring the row up to date with what came since the last tick."""
+        state = self.state
+        kept = state.kept
+        self._changes_seen = -1 if run.sampler.fill(state, self._row) else state.changes
+        if kept:
+            for other in self._others:
+                other.note(kept)
+
+    def _take_view(self, run: ModeRun) -> None:
+        """Take the view that the game gave."""
+        state = self.state
+        self._view_changes_seen = state.view_changes
+        yaw_deg, pitch_deg = state.values[VIEW.slot], state.values[VIEW.slot + 1]
+        self._view = View(yaw_deg, pitch_deg)
+        place = run.sampler.places.view
+        self._row[place : place + 3] = 1.0, yaw_deg * _DEG, pitch_deg * _DEG
+        self._view_given = True
+
+    def _standing(self, dt: float, view: View | None) -> Intent:
+        """Return the intent as it stands: nothing turned, nothing began or ended."""
+        if dt != 0.0:
+            raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
+        if view is not None:
+            self.state.set(VIEW, view)
+        self._ticks += 1
+        return Intent(self._ticks, self._t, 0.0, self._device, self._run.standing(self._record), self._run, self._view)
+
+    def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:
+        """Give the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.
+
+        What is left of a frame is kept for the next. Counts and edges belong to the first tick after them and to no
+        other; a frame too short for a tick keeps them. Every frame's intents have to be taken. Raises `WendonicError`
+        for a `frame_dt` that is negative or not finite, or a `step_s` that is not above 0.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> [len(list(helm.fixed_ticks(1 / 60, step_s=1 / 100))) for _ in range(6)]
+        [1, 2, 2, 1, 2, 2]
+        """
+        if not 0.0 <= frame_dt < math.inf or not 0.0 < step_s < math.inf:
+            raise WendonicError(f"frame_dt {frame_dt!r}, step_s {step_s!r}; allowed: finite, the step above 0")
+        self._behind_s += frame_dt
+        # A step that rounding alone keeps from fitting fits.
+        while self._behind_s >= step_s * (1.0 - 1e-9):
+            self._behind_s -= step_s
+            yield self.tick(step_s, view)
+            view = None

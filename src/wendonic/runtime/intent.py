@@ -1,0 +1,438 @@
+"""The result of one tick."""
+
+import math
+from collections.abc import Iterator, Mapping
+from typing import Any, NamedTuple
+
+from wendonic.errors import WendonicError, none_such
+from wendonic.kernels.body.landing import arc_point
+from wendonic.kernels.frames.frame import FRAME_GRID
+from wendonic.kernels.tick import Outcome
+from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.view import View
+from wendonic.runtime.world_axes import GameVector, WorldAxes
+
+
+class Look(NamedTuple):
+    """How far the player turned the view this tick, in degrees; right and up positive."""
+
+    yaw_deg: float = 0.0
+    pitch_deg: float = 0.0
+
+
+class Press(NamedTuple):
+    """A named on/off thing the player does: it is `held`, it `began`, it `ended` this tick."""
+
+    held: bool = False
+    began: bool = False
+    ended: bool = False
+
+
+class Step(NamedTuple):
+    """One step on squares: the square that is stepped to (the one he stands on while idle), the one he comes from,
+    the
+    share of the step's time that is over, and the blocked square that refuses the step that is asked for (None: none
+    does).
+    """
+
+    x: int
+    y: int
+    from_x: int
+    from_y: int
+    share: float
+    refused: tuple[int, int] | None
+
+    @property
+    def stepping(self) -> bool:
+        """Whether he is between two squares."""
+        return self.x != self.from_x or self.y != self.from_y
+
+
+class Footing(NamedTuple):
+    """What the ground does to the wish: ground that is too steep refuses the way up, and lets him slide."""
+
+    refused: bool = False
+    slides: bool = False
+
+
+class Place(NamedTuple):
+    """A place in the plan frame (m): `x` right, `y` ahead, `z` up."""
+
+    x: float
+    y: float
+    z: float
+
+
+class Plan(NamedTuple):
+    """A vector in the plan frame: `x` right (east), `y` ahead (north)."""
+
+    x: float
+    y: float
+
+
+class Comfort(NamedTuple):
+    """What a game in a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
+    space and its place on the plan (m); whether it is inside a wall, how long until it is brought back (s), whether
+    it was brought back this tick, and the last safe place for the middle of the play space (m).
+    """
+
+    vignette: float
+    offset: Plan
+    head: Plan
+    inside_wall: bool
+    returns_in_s: float | None
+    returned: bool
+    safe: Plan
+
+
+class Local(NamedTuple):
+    """What the player asks for before steering: `right` and `ahead`, -1..1."""
+
+    right: float
+    ahead: float
+
+
+class Motion(NamedTuple):
+    """What the gait makes of the intent, in the plan frame: position (m), velocity (m/s), on the ground or not."""
+
+    pos_x: float = 0.0
+    pos_y: float = 0.0
+    pos_z: float = 0.0
+    vel_x: float = 0.0
+    vel_y: float = 0.0
+    vel_z: float = 0.0
+    grounded: bool = True
+
+
+class AxisAmounts(NamedTuple):
+    """The channels of one number each, -1..1: up, ahead and right positive."""
+
+    rise: float = 0.0
+    throttle: float = 0.0
+    turn: float = 0.0
+
+
+class Presses(Mapping[str, Press]):
+    """Every press of a profile by name; what the mode does not bind is at rest."""
+
+    __slots__ = ("_record", "_run")
+
+    def __init__(self, run: ModeRun, record: tuple[float, ...]) -> None:
+        """Keep the record that tells of them."""
+        self._run = run
+        self._record = record
+
+    def __getitem__(self, name: str) -> Press:
+        """Return one press."""
+        number = str(self._run.press_places[name])
+        read = self._run.layout.number
+        flags = [read(self._record, "outcome", "presses", number, flag) > 0.0 for flag in Press._fields]
+        return Press(*flags)
+
+    def __iter__(self) -> Iterator[str]:
+        """Go through the names."""
+        return iter(self._run.press_places)
+
+    def __len__(self) -> int:
+        """Return how many there are."""
+        return len(self._run.press_places)
+
+    def __repr__(self) -> str:
+        """Show them as a dict does."""
+        return repr(dict(self))
+
+
+_DEG = math.pi / 180.0
+
+FIELDS = (
+    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived step "
+    "footing comfort landing landed presses device motion"
+).split()
+"""What an intent tells, in the order in which `Intent.as_dict` gives it."""
+
+
+class Intent(NamedTuple):
+    """What the player wants this tick. Immutable; everything is in the plan frame unless it says otherwise.
+
+    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered by,
+    this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
+    None. A stick that lies in its dead zone uses nothing; while several devices move, the one that steers counts,
+    then the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
+    `look` is how far the player turned the view this tick, within its pitch limits. `sector` says which of the
+    profile's facings the sprite has (None without `sectors`): 0 is forward and they count clockwise; of two, 0 is
+    right and 1 is left. Fields that a profile does not use stay neutral.
+
+    All of it is read off `record`, the bare numbers of the tick, when it is asked for: making an intent costs little,
+    and most games ask for two or three of its fields. `outcome` has those numbers by name.
+    """
+
+    tick: int
+    t: float
+    dt: float
+    device: str | None
+    record: tuple[float, ...]
+    run: ModeRun
+    last_view: View
+
+    def _read(self, *path: str) -> float:
+        return self.run.layout.number(self.record, "outcome", *path)
+
+    @property
+    def mode(self) -> str:
+        """Name of the mode."""
+        return self.run.name
+
+    @property
+    def axes(self) -> WorldAxes:
+        """The game's own axes."""
+        return self.run.axes
+
+    @property
+    def outcome(self) -> Outcome:
+        """Everything that the tick tells, as bare numbers; angles in radians."""
+        return self.run.outcome(self.record)
+
+    @property
+    def view(self) -> View:
+        """Where the camera looks, this tick's look included."""
+        yaw, pitch = self._read("view", "yaw"), self._read("view", "pitch")
+        given = self.last_view
+        if (yaw, pitch) == (given.yaw_deg * _DEG, given.pitch_deg * _DEG):
+            return given
+        return View(math.degrees(yaw), math.degrees(pitch))
+
+    @property
+    def look(self) -> Look:
+        """How far the player turned the view this tick, in degrees."""
+        return Look(math.degrees(self._read("look", "yaw")), math.degrees(self._read("look", "pitch")))
+
+    @property
+    def presses(self) -> Presses:
+        """Every press of the profile by name."""
+        return Presses(self.run, self.record)
+
+    @property
+    def sector(self) -> int | None:
+        """Which of the profile's facings the sprite has; None without `sectors`."""
+        sector = self._read("sector")
+        return int(sector) if self.run.has_sectors and sector >= 0.0 else None
+
+    @property
+    def rise(self) -> float:
+        """Up or down, -1..1, up positive."""
+        return self._read("axes", "rise")
+
+    @property
+    def throttle(self) -> float:
+        """Throttle, -1..1, ahead positive."""
+        return self._read("axes", "throttle")
+
+    @property
+    def turn(self) -> float:
+        """Turning by keys or stick, -1..1, right positive."""
+        return self._read("axes", "turn")
+
+    @property
+    def local(self) -> Local:
+        """What the player asks for, shaped but not steered yet: `right` and `ahead`, -1..1."""
+        return Local(self._read("local", "x"), self._read("local", "y"))
+
+    @property
+    def move(self) -> Plan:
+        """Which way to go and how much: a vector of the plan whose length is `amount`."""
+        return Plan(self._read("move", "x"), self._read("move", "y"))
+
+    @property
+    def amount(self) -> float:
+        """How much of full speed is wanted, 0..1 (more only under `diagonal = "free"`, or a `diagonal_factor` above
+        0.71).
+        """
+        return self._read("amount")
+
+    @property
+    def heading_deg(self) -> float | None:
+        """Compass heading of `move`, 0 up to 360; None at rest."""
+        return compass_deg(self._read("heading")) if self._read("amount") > 0.0 else None
+
+    @property
+    def face_deg(self) -> float:
+        """Compass heading that the body faces, 0 up to 360; at rest the last one stays."""
+        return compass_deg(self._read("body", "face"))
+
+    @property
+    def motion(self) -> Motion:
+        """What the profile's gait makes of it all: position and velocity."""
+        _, position, velocity = self.run.body(self.record)
+        return Motion(*position, *velocity, self._read("grounded") > 0.0)
+
+    @property
+    def goal(self) -> Plan | None:
+        """The place of the plan (m) that is walked to; None while there is none, and outside a `goto` frame."""
+        if self._read("frame", "goal", "there") == 0.0:
+            return None
+        return Plan(self._read("frame", "goal", "x"), self._read("frame", "goal", "y"))
+
+    @property
+    def distance_m(self) -> float | None:
+        """How far the goal is; None while there is none."""
+        goal, position = self.goal, self.run.body(self.record).position
+        return None if goal is None else math.hypot(goal.x - position.x, goal.y - position.y)
+
+    @property
+    def arrived(self) -> bool:
+        """Whether the goal was reached this tick."""
+        return self._read("frame", "arrived") > 0.0
+
+    @property
+    def step(self) -> Step | None:
+        """The step on squares; None outside a `grid` frame."""
+        if self.run.tuning.frame.frame != FRAME_GRID:
+            return None
+        grid = self.outcome.frame.grid
+        x, y, to_x, to_y, share = grid.step
+        refused = (int(x + grid.refused_x), int(y + grid.refused_y)) if grid.refused > 0.0 else None
+        return Step(int(to_x), int(to_y), int(x), int(y), share, refused)
+
+    @property
+    def comfort(self) -> Comfort | None:
+        """Vignette, play space and safe place; None where the mode has no `comfort`."""
+        tuning = self.run.tuning.comfort
+        if tuning.used == 0:
+            return None
+        state = self.outcome.comfort
+        return Comfort(
+            state.shown,
+            Plan(*state.offset),
+            Plan(*state.head),
+            state.inside_s > 0.0,
+            tuning.return_s - state.inside_s if state.inside_s > 0.0 else None,
+            state.returned > 0.0,
+            Plan(*state.safe),
+        )
+
+    @property
+    def landing(self) -> Place | None:
+        """Where the arc of the hand that points lands, in the plan frame; None without one."""
+        landing = self.outcome.pointing.landing
+        return None if landing.there == 0.0 else Place(*landing.place)
+
+    def arc(self, points: int = 24) -> list[GameVector]:
+        """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
+        time, from the hand to where it lands, or its first second where it lands nowhere; none while nobody points.
+        Raises `WendonicError` for fewer than two points.
+        """
+        if points < 2:
+            raise WendonicError(f"points: found {points}; allowed: 2 or more")
+        pointing = self.outcome.pointing
+        if pointing.held == 0.0:
+            return []
+        whole_s = pointing.landing.after_s if pointing.landing.there > 0.0 else 1.0
+        times = [whole_s * number / (points - 1) for number in range(points)]
+        speed_m_s = self.run.tuning.arc_m_s
+        return [self.axes.from_plan(*arc_point(pointing.place, pointing.direction, speed_m_s, t)) for t in times]
+
+    @property
+    def landed(self) -> bool:
+        """Whether the body was brought this tick to where the hand pointed."""
+        return self._read("pointing", "landed") > 0.0
+
+    @property
+    def footing(self) -> Footing:
+        """What ground that is too steep does to the request."""
+        slides = self._read("wanted", "slide", "x") != 0.0 or self._read("wanted", "slide", "y") != 0.0
+        return Footing(self._read("wanted", "refused") > 0.0, slides)
+
+    def velocity(self, top_speed_m_s: float | None = None) -> GameVector:
+        """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
+
+        Without `top_speed_m_s` it is the gait's, with its acceleration and braking; with it, it is the
+        wanted one, `move` times that speed, at once: laid onto the ground where the mode walks on slopes, with the
+        slide down a bank that is too steep; along the view and with `rise` where it flies.
+        """
+        if top_speed_m_s is None:
+            return self.axes.from_plan(*self.run.body(self.record).velocity)
+        x, y, z = self._direction()
+        slide = [self._read("wanted", "slide", axis) for axis in "xyz"]
+        return self.axes.from_plan(
+            x * top_speed_m_s + slide[0], y * top_speed_m_s + slide[1], z * top_speed_m_s + slide[2]
+        )
+
+    def _direction(self) -> tuple[float, float, float]:
+        """Return `move` as it lies on the ground or points into the air."""
+        x, y, z = (self._read("wanted", "direction", axis) for axis in "xyz")
+        return x, y, z
+
+    def direction(self) -> GameVector:
+        """Return the wanted direction in the game's own axes, of length 1, or all zeros at rest."""
+        x, y, z = self._direction()
+        length = math.hypot(x, y, z)
+        if length == 0.0:
+            return self.axes.from_plan(0.0, 0.0)
+        return self.axes.from_plan(x / length, y / length, z / length)
+
+    def position(self) -> GameVector:
+        """Return the gait's position (m) in the game's own axes, from where the helm began."""
+        return self.axes.from_plan(*self.run.body(self.record).position)
+
+    def orientation(self) -> tuple[float, float, float, float]:
+        """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.
+
+        It turns a body that looks along the game's `ahead`, with the game's `up` above it, to where the face is, and
+        then leans it with the ground by the shortest turn. In a left-handed game it is a quaternion of that game:
+        v + 2 w (q x v) + 2 q x (q x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> Helm(demo_profile()).tick(1 / 60).orientation()
+        (0.0, 0.0, 0.0, 1.0)
+        """
+        if self.axes.up is None or self.axes.ahead is None:
+            raise WendonicError("a 2-D game has no quaternions; allowed: face_deg")
+        half = 0.5 * self._read("body", "face")
+        # Clockwise from above is negative about the plan's up.
+        yaw_z, yaw_w = -math.sin(half), math.cos(half)
+        up_x, up_y, up_z = (self._read("up", axis) for axis in "xyz")
+        length = math.sqrt(2.0 * (1.0 + up_z))
+        lean_x, lean_y, lean_w = -up_y / length, up_x / length, length / 2.0
+        x = lean_x * yaw_w + lean_y * yaw_z
+        y = lean_y * yaw_w - lean_x * yaw_z
+        handed = 1.0 if self.axes.right_handed else -1.0
+        turned = self.axes.from_plan(x * handed, y * handed, lean_w * yaw_z * handed)
+        return turned[0], turned[1], turned[2], lean_w * yaw_w
+
+    def press(self, name: str) -> Press:
+        """Return one press; a name that no mode of the profile knows raises `WendonicError` with those there are."""
+        if name not in self.presses:
+            raise WendonicError(none_such("press", name, self.presses))
+        return self.presses[name]
+
+    def as_dict(self) -> dict[str, Any]:
+        """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""
+        content: dict[str, Any] = {}
+        for name in FIELDS:
+            value = getattr(self, name)
+            as_dict = getattr(value, "_asdict", None)
+            content[name] = as_dict() if as_dict else value
+        content["presses"] = {name: press._asdict() for name, press in self.presses.items()}
+        return content
+
+    def __str__(self) -> str:
+        """Give the tick on one line, as a person reads it."""
+        heading = "at rest" if self.heading_deg is None else f"heading {self.heading_deg:5.1f} deg"
+        speed = math.hypot(*self.motion[3:6])
+        return (
+            f"tick {self.tick}, {self.t:.3f} s, {self.mode}: amount {self.amount:.2f}, {heading}, "
+            f"facing {self.face_deg:5.1f} deg, {speed:.2f} m/s"
+        )
+
+
+def compass_deg(angle: float) -> float:
+    """Return an angle (rad, -pi..pi) as a compass heading: degrees from 0 up to, not including, 360.
+
+    >>> compass_deg(-math.pi / 2), compass_deg(0.0), compass_deg(-1e-300)
+    (270.0, 0.0, 0.0)
+    """
+    degrees = math.degrees(angle)
+    if degrees < 0.0:
+        degrees += 360.0
+    return degrees if degrees < 360.0 else 0.0
