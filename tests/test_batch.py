@@ -2,6 +2,8 @@
 
 import csv
 import json
+import math
+import shutil
 import subprocess
 import sys
 
@@ -11,8 +13,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-import wendonic.batch
-import wendonic.compiled
+import wendonic.batch.compiled
+import wendonic.batch.run
+import wendonic.compiler.store
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
@@ -69,8 +72,7 @@ def helm_trace(recording, profile, hz, mode=None, course=None):
                 intent.dt,
                 intent.mode,
                 intent.device,
-                intent.outcome.raw_x,
-                intent.outcome.raw_y,
+                *intent.outcome.raw,
                 *intent.local,
                 *intent.move,
                 intent.amount,
@@ -219,16 +221,7 @@ def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
     profile = profile_from_text(text)
     expected = helm_trace(MIXED, profile, hz)
     assert np.isfinite(expected[["local_x", "local_y", "amount", "pos_x", "pos_y"]].to_numpy(float)).all()
-    for engine in ("interpreted", "compiled"):
-        assert_same(shape(MIXED, profile, hz=hz, engine=engine), expected)
-
-
-def test_a_long_recording_is_shaped_stretch_by_stretch_without_a_seam(beekeeper, monkeypatch):
-    recording = demo_recording("beekeeper_mouse")
-    whole = shape(recording, beekeeper)
-    monkeypatch.setattr(wendonic.batch.sampled, "__defaults__", (7,))
-    assert_same(shape(recording, beekeeper), whole)
-    assert_same(shape(recording, beekeeper, engine="compiled"), whole)
+    assert_same(shape(MIXED, profile, hz=hz, engine="interpreted"), expected)
 
 
 def test_an_empty_recording_gives_an_empty_trace(beekeeper):
@@ -301,61 +294,58 @@ def test_a_trace_that_cannot_be_written_leaves_what_was_there(beekeeper, tmp_pat
         write_trace(trace, tmp_path / "trace.xls")
 
 
-def test_a_change_in_a_called_kernel_changes_the_compiled_result(tmp_path):
+def test_a_change_in_a_kernel_changes_the_result(tmp_path):
     """In a copy of the package, the wrapping of angles is changed on disk between two runs that share one cache."""
     package = tmp_path / "copy"
-    subprocess.run(
-        [
-            sys.executable,
-            "-c",
-            "import shutil, sys; shutil.copytree(*sys.argv[1:])",
-            str(next(iter(wendonic.__path__))),
-            str(package / "wendonic"),
-        ],
-        check=True,
-    )
+    shutil.copytree(next(iter(wendonic.__path__)), package / "wendonic")
     script = (
-        "import math, numpy; from wendonic.compiled import compiled_loop\n"
-        "from wendonic.kernels.loop import run_sectors\n"
-        "print(compiled_loop(run_sectors)(8, 0.1, 0.0, numpy.array([math.tau + 0.45]), numpy.zeros(1)))"
+        "from wendonic import Event, Recording, shape; from wendonic.demo import demo_profile\n"
+        "events = [Event(0.0, 'view', (0.0, 0.0)), Event(0.1, 'mouse.move', (9000.0, 0.0)), Event(0.2, 'mark', '')]\n"
+        "print(shape(Recording(events), demo_profile(), engine='compiled')['view_yaw_deg'].iloc[-1])"
     )
     environment = {"PYTHONPATH": str(package), "XDG_CACHE_HOME": str(tmp_path / "cache"), "PATH": ""}
 
-    def facing():
+    def yaw_deg():
         command = [sys.executable, "-P", "-c", script]
         return float(subprocess.run(command, env=environment, capture_output=True, text=True, check=True).stdout)
 
-    assert facing() == 0.0
+    assert -180.0 <= yaw_deg() < 180.0
     kernel = package / "wendonic" / "kernels" / "angles.py"
-    kernel.write_text(kernel.read_text().replace("angle - math.tau * math.ceil", "angle + 0.0 * math.ceil"))
-    assert facing() == 1.0
+    kernel.write_text(kernel.read_text().replace("angle - math.tau * math.ceil", "9.0 + 0.0 * math.ceil"))
+    kernel.write_text(kernel.read_text().replace("min(max(turned, -math.pi), math.pi)", "turned"))
+    assert yaw_deg() == pytest.approx(math.degrees(9.0))
 
 
-def test_auto_compiles_when_it_pays_and_does_without_numba(beekeeper, monkeypatch):
+def test_auto_compiles_once_interpreting_has_cost_as_much_and_does_without_numba(beekeeper, monkeypatch):
     recording = demo_recording("beekeeper_keys")
-    used = []
-    compiled_loop = wendonic.compiled.compiled_loop
-    monkeypatch.setattr(
-        wendonic.compiled, "compiled_loop", lambda loop: used.append(loop.__name__) or compiled_loop(loop)
-    )
+    compiled = []
+    loop = wendonic.batch.run.compiled_loop
+    monkeypatch.setattr(wendonic.batch.run, "_SPENT_S", {})
+    monkeypatch.setattr(wendonic.batch.run, "is_loaded", lambda _: False)
+    monkeypatch.setattr(wendonic.batch.run, "compiled_loop", lambda *given: compiled.append(given[1]) or loop(*given))
+    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda _: 3600.0)
     few = shape(recording, beekeeper)
-    assert used == []
-    monkeypatch.setattr(wendonic.batch, "COMPILED_PAYS_FROM_TICKS", 1000)
+    assert compiled == []
+    # What it has cost so far counts too.
+    (spent_s,) = wendonic.batch.run._SPENT_S.values()
+    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda _: 1.01 * spent_s)
     assert_same(shape(recording, beekeeper), few)
-    assert used == [*["run_press"] * 4, "run_look", "run_ticks", "run_sectors"]
-    monkeypatch.setattr(wendonic.compiled, "has_numba", lambda: False)
+    assert compiled == ["foot"]
+    monkeypatch.setattr(wendonic.batch.run, "has_numba", lambda: False)
     assert shape(recording, beekeeper).equals(few)
-    assert used == [*["run_press"] * 4, "run_look", "run_ticks", "run_sectors"]
-    compiled_loop.cache_clear()
-    with pytest.raises(WendonicError, match=r"the compiled way needs Numba: pip install 'wendonic\[fast\]'"):
+    assert compiled == ["foot"]
+    monkeypatch.setattr(wendonic.batch.compiled, "has_numba", lambda: False)
+    with pytest.raises(WendonicError, match=r"the compiled engine needs Numba: pip install 'wendonic\[fast\]'"):
         shape(recording, beekeeper, engine="compiled")
 
 
 def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it(monkeypatch, tmp_path):
     (tmp_path / "file").touch()
     monkeypatch.setattr("platformdirs.user_cache_path", lambda *_, **__: tmp_path / "file" / "cache")
-    first, second = wendonic.compiled.cache_folder(), wendonic.compiled.cache_folder()
+    monkeypatch.setattr(wendonic.batch.compiled, "cache_folder", wendonic.compiler.store.cache_folder.__wrapped__)
+    folder = wendonic.batch.compiled.loop_folder.__wrapped__
+    first, second = folder(), folder()
     assert first != second
-    for folder in (first, second):
-        assert folder.stat().st_mode & 0o077 == 0
-        assert not list(folder.iterdir())
+    for own in (first, second):
+        assert own.stat().st_mode & 0o077 == 0
+        assert not list(own.iterdir())

@@ -8,8 +8,9 @@ from hypothesis import strategies as st
 
 from wendonic import Helm, View
 from wendonic.course import Course
-from wendonic.kernels.comfort import NO_COMFORT, vignetted
-from wendonic.kernels.landing import landing
+from wendonic.kernels.body.comfort import NO_COMFORT, vignetted
+from wendonic.kernels.body.landing import landing
+from wendonic.kernels.vector import ZERO3, Vec3
 from wendonic.profile.load import profile_from_text
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
@@ -131,15 +132,15 @@ def test_the_arc_runs_up_a_slope_but_into_no_terrace_and_no_steep_bank():
     edges = {"left_m": -50, "right_m": 50, "back_m": 4, "ahead_m": 50}
     flat = {"form": "flat", **edges, "height_m": 1}
     ramp = {"form": "ramp", **edges, "up": "ahead", "to_height_m": 23}
-    ahead_up = (0.0, math.sqrt(0.5), math.sqrt(0.5))
+    ahead_up = Vec3(0.0, math.sqrt(0.5), math.sqrt(0.5))
     # Level ground: the range of a throw from the ground is v² / g.
-    assert landing(course(), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0).y == pytest.approx(49.0 / 9.81, abs=1e-6)
+    assert landing(course(), ZERO3, ahead_up, 7.0, 1.0).place.y == pytest.approx(49.0 / 9.81, abs=1e-6)
     # On a ramp of slope 1/2 from y = 4 on: y - g y² / v² = (y - 4) / 2.
-    up = landing(course(ramp), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0)
+    up = landing(course(ramp), ZERO3, ahead_up, 7.0, 1.0).place
     assert up.y - 9.81 * up.y**2 / 49.0 == pytest.approx((up.y - 4.0) / 2.0, abs=1e-6)
     assert up.z == pytest.approx((up.y - 4.0) / 2.0)
-    assert landing(course(ramp), (0.0, 0.0, 0.0), ahead_up, 7.0, 0.4).there == 0.0
+    assert landing(course(ramp), ZERO3, ahead_up, 7.0, 0.4).there == 0.0
     # 0.73 m up at the terrace's edge, which is 1 m high.
-    assert landing(course(flat), (0.0, 0.0, 0.0), ahead_up, 7.0, 1.0).there == 0.0
-    assert landing(course(flat), (0.0, 0.0, 0.5), ahead_up, 7.0, 1.0).z == 1.0
-    assert landing(course(), (0.0, 0.0, 0.0), (0.0, 0.0, 1.0), 99.0, 1.0).there == 0.0
+    assert landing(course(flat), ZERO3, ahead_up, 7.0, 1.0).there == 0.0
+    assert landing(course(flat), Vec3(0.0, 0.0, 0.5), ahead_up, 7.0, 1.0).place.z == 1.0
+    assert landing(course(), ZERO3, Vec3(0.0, 0.0, 1.0), 99.0, 1.0).there == 0.0

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from wendonic.course import Course, load_course
 from wendonic.course.course import CourseError
 from wendonic.demo import COURSES, demo_course
-from wendonic.kernels.grid import is_blocked
+from wendonic.kernels.frames.squares import is_blocked
 
 FORMAT = {"format": "wendonic-course", "version": 1}
 place = st.floats(-12.0, 20.0)
@@ -24,10 +24,10 @@ def test_the_normal_is_that_of_the_height(name, x, y):
     step = 1e-6
     around = [course.ground(x + step * i, y + step * j) for i, j in ((0, 0), (1, 0), (-1, 0), (0, 1), (0, -1))]
     middle, right, left, ahead, back = around
-    normal = np.array(middle[1:])
+    normal = np.array(middle.normal)
     assert np.linalg.norm(normal) == pytest.approx(1.0)
     assert normal[2] > 0.0
-    if max(math.dist(other[1:], middle[1:]) for other in around) < 1e-4:
+    if max(math.dist(other.normal, middle.normal) for other in around) < 1e-4:
         slopes = (right.height - left.height) / (2 * step), (ahead.height - back.height) / (2 * step)
         assert tuple(-normal[:2] / normal[2]) == pytest.approx(slopes, abs=1e-3)
 
@@ -59,10 +59,10 @@ def test_the_highest_piece_counts_and_the_rest_is_level():
     course = Course(
         **FORMAT, piece=pieces, wall=[{"left_m": 5, "right_m": 6, "back_m": 0, "ahead_m": 1}], blocked=[[1, -2]]
     )
-    assert course.ground(0.0, 0.0) == (2.0, 0.0, 0.0, 1.0)
+    assert course.ground(0.0, 0.0) == (2.0, (0.0, 0.0, 1.0))
     assert course.ground(0.0, 2.0).height == pytest.approx(1.0)
-    assert course.ground(3.0, 0.0) == (1.5, 0.0, 0.0, 1.0)
-    assert course.ground(0.0, 5.0) == (0.0, 0.0, 0.0, 1.0)
+    assert course.ground(3.0, 0.0) == (1.5, (0.0, 0.0, 1.0))
+    assert course.ground(0.0, 5.0) == (0.0, (0.0, 0.0, 1.0))
     assert [course.in_wall(x, 0.5) for x in (4.9, 5.5, 6.1)] == [False, True, False]
     assert [is_blocked(course.numbers, x, -2.0) for x in (1.0, 2.0)] == [True, False]
 

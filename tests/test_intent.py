@@ -68,5 +68,5 @@ def test_an_intent_cannot_be_changed_and_can_be_kept(beekeeper):
     assert list(content) == FIELDS
     assert content["heading_deg"] == 270.0
     assert content["motion"]["vel_x"] == pytest.approx(-3.2)
-    assert pickle.loads(pickle.dumps(intent)).as_dict() == intent.as_dict()
+    assert pickle.loads(pickle.dumps(intent)) == intent
     assert str(intent) == "tick 30, 0.500 s, foot: amount 1.00, heading 270.0 deg, facing 270.0 deg, 3.20 m/s"

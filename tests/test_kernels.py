@@ -12,14 +12,14 @@ from scipy.signal import lfilter
 from scipy.spatial.transform import Rotation
 
 from wendonic.kernels.angles import wrapped_angle
-from wendonic.kernels.curve import CURVE_LINEAR, CURVE_POWER, response_curve
-from wendonic.kernels.dead_zone import round_dead_zone
-from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, diagonal_scale
-from wendonic.kernels.facing import turned_towards
-from wendonic.kernels.gait import walked
-from wendonic.kernels.ramp import ramp
-from wendonic.kernels.smoothing import half_life_factor
-from wendonic.kernels.steer_frame import FRAME_CAMERA, FRAME_MAP, steered
+from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, LINEAR, curve_amount
+from wendonic.kernels.source.dead_zone import round_dead_zone
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, diagonal_scale
+from wendonic.kernels.body.facing import turned_towards
+from wendonic.kernels.body.gait import walked
+from wendonic.kernels.source.ramp import ramp
+from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.vector import turned
 
 unit = st.floats(-1.0, 1.0)
 angle = st.floats(-math.pi, math.pi)
@@ -48,14 +48,16 @@ def test_dead_zone_has_no_jump_at_either_edge(inner, width, gap):
 @pytest.mark.parametrize("form", [CURVE_LINEAR, CURVE_POWER])
 @given(tilts=st.tuples(st.floats(0.0, 1.0), st.floats(0.0, 1.0)), exponent=st.floats(0.1, 10.0))
 def test_curves_are_monotone_and_keep_their_ends(form, tilts, exponent):
-    low, high = (response_curve(tilt, form, exponent) for tilt in sorted(tilts))
+    curve = LINEAR._replace(form=form, exponent=exponent)
+    low, high = (curve_amount(curve, (), tilt) for tilt in sorted(tilts))
     assert 0.0 <= low <= high <= 1.0
-    assert (response_curve(0.0, form, exponent), response_curve(1.0, form, exponent)) == (0.0, 1.0)
+    assert (curve_amount(curve, (), 0.0), curve_amount(curve, (), 1.0)) == (0.0, 1.0)
 
 
 def test_power_curve_is_a_power():
     tilts = np.linspace(0.0, 1.0, 101)
-    assert [response_curve(tilt, CURVE_POWER, 1.6) for tilt in tilts] == pytest.approx(np.power(tilts, 1.6))
+    curve = LINEAR._replace(form=CURVE_POWER, exponent=1.6)
+    assert [curve_amount(curve, (), tilt) for tilt in tilts] == pytest.approx(np.power(tilts, 1.6))
 
 
 @given(value=unit, target=st.sampled_from([-1.0, 0.0, 1.0]), rise_s=ramp_s, fall_s=ramp_s, dt=seconds)
@@ -112,9 +114,8 @@ def test_diagonal_rules(length):
 @given(right=unit, ahead=unit, yaw=st.floats(-20.0, 20.0))
 def test_camera_frame_turns_like_a_rotation_about_up(right, ahead, yaw):
     """Yaw is clockwise from above, SciPy's rotations are counter-clockwise."""
-    turned = Rotation.from_euler("z", -yaw).apply([right, ahead, 0.0])
-    assert steered(right, ahead, FRAME_CAMERA, yaw) == pytest.approx(turned[:2], abs=1e-12)
-    assert steered(right, ahead, FRAME_MAP, yaw) == (right, ahead)
+    expected = Rotation.from_euler("z", -yaw).apply([right, ahead, 0.0])
+    assert turned(right, ahead, yaw) == pytest.approx(expected[:2], abs=1e-12)
 
 
 @given(turns=st.floats(-1e6, 1e6))

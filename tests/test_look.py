@@ -10,14 +10,15 @@ from hypothesis import strategies as st
 from scipy.integrate import quad
 
 from wendonic import Event, Helm, Recording, View, shape
-from wendonic.compiled import compiled_loop
+from wendonic.batch.run import Run
+from wendonic.devices.sample_places import sample_places
 from wendonic.devices.standins import GyroStandIn, MouseStandIn, hand_path
-from wendonic.kernels.drag_look import DRAG_AT_REST, PLAIN_DRAG, dragged
-from wendonic.kernels.gyro_look import GYRO_AT_REST, GyroTuning, gyro_rates, steady_gain, up_of
-from wendonic.kernels.look import LOOK_AT_REST, LookOutcome
-from wendonic.kernels.loop import run_look
-from wendonic.kernels.places import LOOK_START, SAMPLE_WIDTH
-from wendonic.kernels.stick_look import STICK_LOOK, STICK_LOOK_AT_REST, tilted
+from wendonic.kernels.look.displacement import DISPLACEMENT_AT_REST, PLAIN_DISPLACEMENT, displacement_output
+from wendonic.kernels.look.gyro import GYRO_AT_REST, PLAIN_GYRO, gyro_rates, steady_gain, up_of
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.vector import Vec3
+from wendonic.profile.bindings import mode_sources
+from wendonic.kernels.look.stick import STICK_LOOK, STICK_LOOK_AT_REST, stick_rates
 from wendonic.look_units import screen_part
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
@@ -67,20 +68,20 @@ def test_a_swipe_turns_the_same_angle_at_every_tick_rate(extra, hz):
     dt=st.floats(0.001, 0.1),
 )
 def test_smoothing_hands_out_all_that_came_in_and_none_of_it_early(counts, half_life_s, dt):
-    tuning = PLAIN_DRAG._replace(half_life_s=half_life_s)
-    state, given_out, owed = DRAG_AT_REST, 0.0, 0.0
+    tuning = PLAIN_DISPLACEMENT._replace(smooths=1, half_life_s=half_life_s)
+    state, given_out, owed = DISPLACEMENT_AT_REST, 0.0, 0.0
     for x, y in counts:
-        state, yaw, _ = dragged(tuning, state, x * 0.01, y * 0.01, 1.0, dt)
+        state, turn = displacement_output(tuning, state, x * 0.01, y * 0.01, 1.0, dt)
         owed += x * 0.01
-        given_out += yaw
+        given_out += turn.yaw
         assert owed - given_out == pytest.approx(state.owed_yaw, abs=1e-9)
     before = state.owed_yaw
-    state, _, _ = dragged(tuning, state, 0.0, 0.0, 0.0, half_life_s)
+    state, _ = displacement_output(tuning, state, 0.0, 0.0, 0.0, half_life_s)
     if abs(before) > 1e-6:
         assert state.owed_yaw == pytest.approx(before / 2.0)
     for _ in range(60):
-        state, _, _ = dragged(tuning, state, 0.0, 0.0, 0.0, half_life_s)
-    assert state == DRAG_AT_REST
+        state, _ = displacement_output(tuning, state, 0.0, 0.0, 0.0, half_life_s)
+    assert state == DISPLACEMENT_AT_REST
 
 
 def test_a_smoothed_swipe_is_as_far_at_every_moment_whatever_the_tick_rate():
@@ -173,13 +174,13 @@ def test_a_stick_turns_as_far_as_the_integral_of_its_rate(extra, hz):
 
 @given(cuts=st.lists(st.floats(0.001, 0.3), min_size=1, max_size=12), tilt=st.floats(0.05, 1.0))
 def test_easing_does_not_depend_on_how_time_is_cut(cuts, tilt):
-    tuning = STICK_LOOK._replace(ease_s=0.7)
-    state, way = STICK_LOOK_AT_REST, 0.0
+    tuning = STICK_LOOK._replace(eases=1, ease_s=0.7)
+    state, turn = STICK_LOOK_AT_REST, 0.0
     for dt in cuts:
-        state, right, _ = tilted(tuning, (), state, tilt, 0.0, dt)
-        way += right * dt
-    whole, right, _ = tilted(tuning, (), STICK_LOOK_AT_REST, tilt, 0.0, sum(cuts))
-    assert way == pytest.approx(right * sum(cuts), abs=1e-9)
+        state, rates = stick_rates(tuning, (), state, tilt, 0.0, dt)
+        turn += rates.right * dt
+    whole, rates = stick_rates(tuning, (), STICK_LOOK_AT_REST, tilt, 0.0, sum(cuts))
+    assert turn == pytest.approx(rates.right * sum(cuts), abs=1e-9)
     assert state.amount == pytest.approx(whole.amount)
 
 
@@ -249,17 +250,17 @@ def test_up_is_carried_along_exactly_while_the_pad_is_shaken(rates, dts):
     """Shaken harder than gravity, the accelerometer tells nothing; SciPy's rotations are the authority."""
     from scipy.spatial.transform import Rotation
 
-    up = (0.6, 0.8, 0.0)
+    up = Vec3(0.6, 0.8, 0.0)
     for dt in dts:
-        up = up_of(*rates, *up, (0.0, 30.0, 0.0), dt)
+        up = up_of(Vec3(*rates), up, Vec3(0.0, 30.0, 0.0), dt)
     expected = Rotation.from_rotvec([-part * sum(dts) for part in rates]).apply((0.6, 0.8, 0.0))
     assert up == pytest.approx(tuple(expected), abs=1e-9)
 
 
 def test_the_accelerometer_draws_up_to_where_it_says_with_its_half_life():
-    up = (0.0, 1.0, 0.0)
+    up, felt = Vec3(0.0, 1.0, 0.0), Vec3(9.80665 * math.sin(0.1), 9.80665 * math.cos(0.1), 0.0)
     for _ in range(50):
-        up = up_of(0.0, 0.0, 0.0, *up, (9.80665 * math.sin(0.1), 9.80665 * math.cos(0.1), 0.0), 0.01)
+        up = up_of(Vec3(0.0, 0.0, 0.0), up, felt, 0.01)
     assert math.atan2(up[0], up[1]) == pytest.approx(0.05, rel=0.01)
 
 
@@ -268,8 +269,9 @@ def test_steadying_fades_smoothly_and_never_turns_back(one, other, below):
     low, high = sorted((one, other))
     assert low * steady_gain(low, below) <= high * steady_gain(high, below) + 1e-15
     assert steady_gain(below * (1.0 - 1e-7), below) == pytest.approx(1.0, abs=1e-12)
-    state, yaw, _ = gyro_rates(GyroTuning(0, below, 0.0), GYRO_AT_REST, (0.0, -low, 0.0), (0.0, 9.8, 0.0), 0.01)
-    assert yaw == pytest.approx(low * steady_gain(low, below))
+    steady = PLAIN_GYRO._replace(steadies=1, steady_below=below)
+    state, rates = gyro_rates(steady, GYRO_AT_REST, Vec3(0.0, -low, 0.0), Vec3(0.0, 9.8, 0.0), 0.01)
+    assert rates.yaw == pytest.approx(low * steady_gain(low, below))
     assert state == GYRO_AT_REST
 
 
@@ -331,21 +333,20 @@ def test_the_pitch_unsticks_at_once(smooth):
 
 def test_ten_hours_of_turning_lose_nothing_and_the_yaw_never_jumps():
     """At 60 Hz, by odd steps all one way, compiled as a batch is: a sum of fractions is the authority."""
-    tuning = mode_tuning(looking(f"{MOUSE}deg_per_count = 0.0336\n"), "foot").look
+    profile = looking(f"{MOUSE}deg_per_count = 0.0336\n")
     rows, rounds, counts = 54_000, 40, 37.0
-    samples = np.zeros((rows, SAMPLE_WIDTH))
-    samples[:, LOOK_START] = counts
-    given_views, dts = np.zeros((rows, 3)), np.full(rows, 1.0 / 60.0)
-    outcomes = np.zeros((rows, len(LookOutcome._fields)))
-    states, yaw, pitch, last = LOOK_AT_REST, 0.0, 0.0, 0.0
+    places = sample_places(mode_sources(profile, "foot"))
+    samples = np.tile(places.at_rest, (rows, 1))
+    samples[:, places.channels["look"][0]] = counts
+    run = Run(mode_tuning(profile, "foot"), places.sample, NO_COURSE, "foot")
+    yaw, last = 0.0, 0.0
     for _ in range(rounds):
-        loop = compiled_loop(run_look)
-        states, yaw, pitch = loop(tuning, np.zeros(0), states, yaw, pitch, samples, given_views, dts, outcomes)
-        yaws = np.concatenate([[last], outcomes[:, LookOutcome._fields.index("view_yaw")]])
+        records = run.over(samples, 1.0 / 60.0, "compiled")
+        yaws = np.concatenate([[last], records[:, run.layout.place("outcome", "view", "yaw")]])
         assert np.abs(yaws).max() <= math.pi
         steps = np.remainder(np.diff(yaws) + math.pi, math.tau) - math.pi
         assert np.abs(steps - math.radians(0.0336) * counts).max() < 1e-12
-        last = yaw
+        yaw = last = float(yaws[-1])
     assert rows * rounds == 10 * 3600 * 60
     exact = Fraction(0.0336) * int(counts) * rows * rounds
     off_deg = float((Fraction(math.degrees(yaw)) - exact + 180) % 360 - 180)
@@ -395,4 +396,4 @@ def test_no_length_of_a_tick_makes_a_number_that_is_none(everything, dt):
         helm.sensor("pad.accel", 1.0, 9.7, 0.2)
         helm.key("KeyW", down=True)
         intent = helm.tick(dt)
-        assert all(map(math.isfinite, (*intent.outcome, *intent.look, *intent.view)))
+        assert all(map(math.isfinite, (*intent.record, *intent.look, *intent.view)))

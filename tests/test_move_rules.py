@@ -7,13 +7,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import Helm
-from wendonic.kernels.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
-from wendonic.kernels.move_rules import NO_RULES, RULES_AT_REST, ruled
-from wendonic.kernels.notches import notched
-from wendonic.kernels.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
-from wendonic.kernels.paces import NO_PACES, PaceTuning, pace_amount, paced
-from wendonic.kernels.sector import sectored
-from wendonic.kernels.source import SOURCE_AT_REST, shaped_source
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
+from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_part
+from wendonic.kernels.move.notches import notched
+from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
+from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
+from wendonic.kernels.body.sector import sectored
+from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST, SOURCE_AXES
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
 
@@ -54,7 +55,8 @@ def test_keys_and_stick_have_the_same_diagonals_under_a_factor():
     assert tuple(stick.tick(0.5).local) == pytest.approx((0.5 * math.sqrt(0.5),) * 2)
 
 
-PACES = PaceTuning(3, (0.0, 0.4, 0.8, 0.0), (0.3, 0.6, 1.0, 0.0), 0.1)
+PACES = (PaceTuning(0.0, 0.3), PaceTuning(0.4, 0.6), PaceTuning(0.8, 1.0))
+MARGIN = 0.1
 
 
 @given(lengths=st.lists(st.floats(0.0, 1.2), min_size=1, max_size=30))
@@ -62,11 +64,11 @@ def test_a_pace_is_left_only_beyond_its_margin(lengths):
     """Kept by hand: up as soon as a border is passed, down only a margin below it."""
     pace = 0
     for length in lengths:
-        pace = paced(PACES, length, pace)
-        assert all(length <= above for above in PACES.above[pace : PACES.paces])
+        pace = int(pace_of(PACES, MARGIN, length, pace))
+        assert all(length <= later.above for later in PACES[pace:])
         if pace > 0:
-            assert length > max(PACES.above[pace - 1] - PACES.margin, 0.0)
-        assert paced(PACES, length, pace) == pace
+            assert length > max(PACES[pace - 1].above - MARGIN, 0.0)
+        assert pace_of(PACES, MARGIN, length, pace) == pace
     assert pace_amount(PACES, pace) == (0.0, 0.3, 0.6, 1.0)[pace]
 
 
@@ -74,7 +76,7 @@ def test_a_pace_is_left_only_beyond_its_margin(lengths):
 def test_a_hand_that_trembles_on_a_border_changes_pace_once(shakes, border):
     pace, seen = 0, []
     for shake in shakes:
-        pace = paced(PACES, border + shake, pace)
+        pace = pace_of(PACES, MARGIN, border + shake, pace)
         seen.append(pace)
     assert seen == sorted(seen)
     assert len(set(seen)) <= 2
@@ -130,17 +132,25 @@ def test_a_full_pull_leaves_nothing_but_the_points():
 
 
 @st.composite
+def any_paces(draw):
+    """No paces, or up to six that rise."""
+    above = sorted(draw(st.lists(st.floats(0.0, 0.9), max_size=6, unique=True)))
+    amounts = sorted(draw(st.tuples(*[st.floats(0.05, 1.0)] * len(above))))
+    return tuple(map(PaceTuning, above, amounts))
+
+
+@st.composite
 def still_rules(draw):
     """Diagonal rule and steps 7 to 9 in every combination, nothing smoothed."""
-    paces = NO_PACES
-    if draw(st.booleans()):
-        above = sorted(draw(st.tuples(*[st.floats(0.0, 0.9)] * 4)))
-        amount = sorted(draw(st.tuples(*[st.floats(0.05, 1.0)] * 4)))
-        paces = PaceTuning(draw(st.integers(1, 4)), tuple(above), tuple(amount), draw(st.floats(0.0, 0.3)))
     notches, pull = draw(st.sampled_from([0, 2, 4, 8, 16])), draw(st.floats(0.0, 0.9))
-    rules = NO_RULES._replace(any=1, paces=paces, notches=notches, notch_pull=pull)
-    diagonal = draw(st.sampled_from([DIAGONAL_CAP, DIAGONAL_UNIT, DIAGONAL_FREE, DIAGONAL_FACTOR]))
-    return rules._replace(diagonal_factor=draw(st.floats(0.1, 1.0))), diagonal
+    return NO_MOVE._replace(
+        paces=draw(any_paces()),
+        pace_margin=draw(st.floats(0.0, 0.3)),
+        notches=notches,
+        notch_pull=pull,
+        diagonal=draw(st.sampled_from([DIAGONAL_CAP, DIAGONAL_UNIT, DIAGONAL_FREE, DIAGONAL_FACTOR])),
+        diagonal_factor=draw(st.floats(0.1, 1.0)),
+    )
 
 
 @given(
@@ -154,18 +164,24 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
     rules, heading, one, other, gap
 ):
     """A jump may come of paces, or of `unit` at rest, and of nothing else."""
-    tuning, diagonal = rules
+    tuning = rules
+    at_rest = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
+
+    def asked(x, y):
+        # Two axes without a dead zone of their own ask for what they are given.
+        tuned = tuning._replace(sources=(PLAIN_SOURCE._replace(kind=SOURCE_AXES),))
+        output = move_part(tuned, (), at_rest, ((x, y),), (), 0.1)[1]
+        return output.right, output.forward
 
     def at(length, turn=0.0):
-        x, y = length * math.sin(heading + turn), length * math.cos(heading + turn)
-        return ruled(tuning, RULES_AT_REST, x, y, 0.0, 0.0, diagonal, 0.0, 0.0, 0.1)[1:3]
+        return asked(length * math.sin(heading + turn), length * math.cos(heading + turn))
 
     low, high = sorted((one, other))
     assert math.hypot(*at(low)) <= math.hypot(*at(high)) + 1e-9
     x, y = at(one)
     assert all(map(math.isfinite, (x, y)))
     right, ahead = one * math.sin(heading), one * math.cos(heading)
-    mirrored = ruled(tuning, RULES_AT_REST, -right, ahead, 0.0, 0.0, diagonal, 0.0, 0.0, 0.1)[1:3]
+    mirrored = asked(-right, ahead)
     # On the very border between two notches either of them may be the nearer one.
     border = (
         tuning.notches
@@ -173,7 +189,7 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
     )
     if not border:
         assert mirrored == pytest.approx((-x, y), abs=1e-6)
-    if tuning.paces == NO_PACES:
+    if not tuning.paces:
         assert math.dist(at(one, gap), (x, y)) <= 400.0 * gap + 1e-9
         assert math.dist(at(one + gap), (x, y)) <= 400.0 * gap + 1e-9
 
@@ -387,9 +403,9 @@ def test_the_facing_of_a_sprite_follows_the_walk_and_stays_at_rest():
 def test_keys_that_stand_are_not_shaped_anew(keys):
     """Once its ramps have arrived, a source gives back the very state it had, on a diagonal too."""
     profile = profile_from_text(f"{HEAD}[[mode.foot.move.bind]]\n{KEYS}")
-    tuning = mode_tuning(profile, "foot").tick.move.sources[0]
-    state = SOURCE_AT_REST
+    tuning = mode_tuning(profile, "foot").tick.move.sources[0].keys
+    state = KEYS_AT_REST
     for _ in range(20):
-        state = shaped_source(tuning, state, keys, 1 / 60)
-    assert shaped_source(tuning, state, keys, 1 / 60) is state
-    assert (state.x, state.y) == (keys[0] - keys[1], keys[2] - keys[3])
+        state, _ = keys_output(tuning, state, keys, 0.02, 1, 1 / 60)
+    held = (keys[0] - keys[1], keys[2] - keys[3])
+    assert keys_output(tuning, state, keys, 0.02, 1, 1 / 60) == (held, (*held, *held))

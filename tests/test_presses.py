@@ -9,7 +9,7 @@ from hypothesis.stateful import RuleBasedStateMachine, rule
 
 from wendonic import Event, Helm, WendonicError
 from wendonic.runtime.intent import Press
-from wendonic.kernels.press import (
+from wendonic.kernels.press.press import (
     PRESS_AT_REST,
     SILENT_PRESS,
     STYLE_DOUBLE,
@@ -17,7 +17,8 @@ from wendonic.kernels.press import (
     STYLE_LONG,
     STYLE_TAP,
     STYLE_TOGGLE,
-    pressed,
+    PressInput,
+    press_output,
 )
 from wendonic.profile.load import profile_from_text
 
@@ -38,7 +39,7 @@ def played(tuning, timeline, dt=DT):
             continue
         now = float(sign in "dD")
         edges = 2.0 + abs(now - down) if sign in "tD" else abs(now - down)
-        state = pressed(tuning, state, now, edges, float(sign == "l"), ground, dt)
+        state = press_output(tuning, state, PressInput(now, edges, float(sign == "l")), ground, dt)
         down = now
         letter = {(0, 0): "h" if state.held else ".", (1, 0): "b", (0, 1): "e", (1, 1): "x"}[state.began, state.ended]
         letters += letter.upper() if state.held and letter in "bex" else letter
@@ -49,7 +50,7 @@ HOLD = SILENT_PRESS._replace(style=STYLE_HOLD)
 TAP = SILENT_PRESS._replace(style=STYLE_TAP, tap_s=0.03)
 LONG = SILENT_PRESS._replace(style=STYLE_LONG, long_s=0.03)
 DOUBLE = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=0.05)
-JUMP = HOLD._replace(gated=1, buffer_s=0.03, grace_s=0.02)
+JUMP = HOLD._replace(waits=1, buffer_s=0.03, grace_s=0.02)
 
 
 @pytest.mark.parametrize(
@@ -88,12 +89,12 @@ def test_each_style_is_what_it_says(tuning, timeline, expected):
 
 def test_only_the_last_letting_go_of_a_tick_is_by_a_loss():
     """Down, up, down, lost between two ticks: the first was a tap."""
-    tapped = pressed(TAP, PRESS_AT_REST, 0.0, 4.0, 1.0, 1.0, DT)
+    tapped = press_output(TAP, PRESS_AT_REST, PressInput(0.0, 4.0, 1.0), 1.0, DT)
     assert (tapped.began, tapped.ended) == (1.0, 1.0)
-    assert pressed(TAP, PRESS_AT_REST, 0.0, 2.0, 1.0, 1.0, DT).began == 0.0
+    assert press_output(TAP, PRESS_AT_REST, PressInput(0.0, 2.0, 1.0), 1.0, DT).began == 0.0
     # And of a down after the loss: up by loss, down again.
-    held = pressed(TAP, PRESS_AT_REST, 1.0, 1.0, 0.0, 1.0, DT)
-    assert pressed(TAP, held, 1.0, 2.0, 1.0, 1.0, DT).began == 0.0
+    held = press_output(TAP, PRESS_AT_REST, PressInput(1.0, 1.0, 0.0), 1.0, DT)
+    assert press_output(TAP, held, PressInput(1.0, 2.0, 1.0), 1.0, DT).began == 0.0
 
 
 @pytest.mark.parametrize("ticks", [6, 19, 30])
@@ -103,20 +104,20 @@ def test_a_limit_that_is_a_whole_number_of_ticks_is_reached_whatever_rounding_ma
     double = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=limit_s)
     assert played(double, "t" + "." * (ticks - 1) + "t", dt)[-1] == "x"
     assert played(double, "t" + "." * ticks + "t", dt)[-1] == "."
-    early = HOLD._replace(gated=1, buffer_s=limit_s)
+    early = HOLD._replace(waits=1, buffer_s=limit_s)
     assert played(early, "0" + "." * 9 + "t" + "." * (ticks - 1) + "1.", dt)[-1] == "x"
     assert played(early, "0" + "." * 9 + "t" + "." * ticks + "1.", dt)[-1] == "."
 
 
 @given(
     style=st.sampled_from([STYLE_HOLD, STYLE_TOGGLE, STYLE_TAP, STYLE_LONG, STYLE_DOUBLE]),
-    gated=st.integers(0, 1),
+    waits=st.integers(0, 1),
     timeline=st.text("dDt..l01", max_size=60),
     dt=st.sampled_from([0.001, 0.01, 0.3]),
 )
-def test_what_begins_ends_and_nothing_else_does(style, gated, timeline, dt):
+def test_what_begins_ends_and_nothing_else_does(style, waits, timeline, dt):
     """Between two beginnings lies an end, and between two ends a beginning; held is what has begun and not ended."""
-    tuning = SILENT_PRESS._replace(style=style, tap_s=0.02, long_s=0.05, double_s=0.1, gated=gated, buffer_s=0.05)
+    tuning = SILENT_PRESS._replace(style=style, tap_s=0.02, long_s=0.05, double_s=0.1, waits=waits, buffer_s=0.05)
     held = False
     for letter in played(tuning, timeline, dt):
         if letter in "bB":

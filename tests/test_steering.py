@@ -10,41 +10,57 @@ from hypothesis import strategies as st
 from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_course, demo_profile
 from wendonic.devices.standins import HandsStandIn
-from wendonic.kernels.body import BODY_AT_REST
-from wendonic.kernels.drive import DriveTuning, driven, throttle_speed
-from wendonic.kernels.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
-from wendonic.kernels.flown import flown
-from wendonic.kernels.gait import walked
-from wendonic.kernels.gait_forms import PLAIN_GAIT
-from wendonic.kernels.goto import GotoTuning
-from wendonic.kernels.grid import NO_GRID
-from wendonic.kernels.ground import NO_COURSE
-from wendonic.kernels.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
-from wendonic.kernels.steer_frame import (
+from wendonic.kernels.body.body import BODY_AT_REST
+from wendonic.kernels.frames.drive import driven, throttle_speed
+from wendonic.kernels.frames.drive_tuning import DriveTuning
+from wendonic.kernels.body.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space
+from wendonic.kernels.frames.goal import GotoTuning
+from wendonic.kernels.frames.squares import NO_GRID
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.frames.frame import (
     FRAME_CAMERA,
     FRAME_DRIVE,
     FRAME_FACING,
     FRAME_FLY,
     FRAME_GOTO,
     FRAME_GRID,
+    PLAIN_FRAME,
 )
-from wendonic.kernels.steering import STEERING_AT_REST, steering, steering_entered
-from wendonic.kernels.steering_tuning import PLAIN_STEERING
-from wendonic.kernels.wish import NO_WISH
+from wendonic.kernels.axis_channel import AxisOutput
+from wendonic.kernels.body.facing import Aim
+from wendonic.kernels.frames.goal import GoalInput
+from wendonic.kernels.request import NO_REQUEST
+from wendonic.kernels.sample import EMPTY_SAMPLE
+from wendonic.kernels.tick import PLAIN_TUNING, steered, tick_at_rest
+from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
-AT_ONCE = PLAIN_STEERING._replace(accel_m_s2=1e5, brake_m_s2=1e5)
-CART = DriveTuning(2.0, 1.0, 0.0, 0.5, 0)
+AT_ONCE = PLAIN_GAIT._replace(accel_m_s2=1e5, brake_m_s2=1e5)
+CART = DriveTuning(2.0, 1.0, 0, 1.0, 0.5, 0)
 unit = st.floats(-1.0, 1.0)
 speeds = st.floats(-20.0, 20.0)
 
 
-def after(tuning, wish, dts, state=STEERING_AT_REST, course=NO_COURSE):
+def tuned(gait=PLAIN_GAIT, **frame):
+    """A mode with that gait and frame, whose ticks are cut where the direction turns."""
+    turning = int(frame.get("frame") != FRAME_GRID)
+    return PLAIN_TUNING._replace(frame=PLAIN_FRAME._replace(**frame), gaits=(gait,), turning=turning)
+
+
+def after(tuning, request, dts, memory=None, goal=None, course=NO_COURSE):
+    """Return the memory after some ticks of a request."""
+    memory = memory or tick_at_rest(tuning).memory
+    sample = EMPTY_SAMPLE._replace(goal=GoalInput(1.0, *goal)) if goal else EMPTY_SAMPLE
+    axes = [AxisOutput(0.0, value, value) for value in (request.rise, request.throttle, request.turn)]
     for dt in dts:
-        state = steering(tuning, course, state, wish, dt)
-    return state
+        if dt > 0.0:
+            found = steered(tuning, tuning.gaits[0], course, memory, sample, request, axes, (), dt)
+            memory = memory._replace(body=found.body, fall=found.fall, up=found.up, frame=found.frame)
+    return memory
 
 
 def helm_with(steer, binds="", window="", course=None, move=KEYS):
@@ -61,32 +77,32 @@ def run(helm, seconds, hz=60, **tick):
 # ---- every frame -------------------------------------------------------------------------------------------------
 
 TUNINGS = {
-    "map": AT_ONCE,
-    "camera": AT_ONCE._replace(frame=FRAME_CAMERA, face=FACE_VIEW),
-    "facing by keys": AT_ONCE._replace(frame=FRAME_FACING, face=FACE_TURN, turn_rate=1.5),
-    "facing its travel": AT_ONCE._replace(frame=FRAME_FACING, face=FACE_TRAVEL, turn_rate=1.5),
-    "drive": PLAIN_STEERING._replace(frame=FRAME_DRIVE, drive=CART._replace(turn_radius_m=1.0)),
-    "fly": PLAIN_STEERING._replace(frame=FRAME_FLY, level=0),
-    "grid": PLAIN_STEERING._replace(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
-    "goto": PLAIN_STEERING._replace(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1)),
+    "map": tuned(AT_ONCE),
+    "camera": tuned(AT_ONCE, frame=FRAME_CAMERA, face=FACE_VIEW),
+    "facing by keys": tuned(AT_ONCE, frame=FRAME_FACING, face=FACE_TURN, turn_rate=1.5),
+    "facing its travel": tuned(AT_ONCE, frame=FRAME_FACING, face=FACE_TRAVEL, turn_rate=1.5),
+    "drive": tuned(frame=FRAME_DRIVE, drive=CART._replace(circles=1)),
+    "fly": tuned(frame=FRAME_FLY, level=0),
+    "grid": tuned(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
+    "goto": tuned(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1)),
 }
-WISH = NO_WISH._replace(right=0.5, ahead=0.7, yaw=0.9, pitch=0.4, view_yaw=0.9)
-WISH = WISH._replace(rise=0.4, turn=-0.6, throttle=0.2, rise_from=0.4, turn_from=-0.6, throttle_from=0.2)
+REQUEST = NO_REQUEST._replace(right=0.5, forward=0.7, yaw=0.9, pitch=0.4, look_yaw=0.9)
+REQUEST = REQUEST._replace(rise=0.4, turn=-0.6, throttle=0.2)
 UNEVEN = [0.003, 0.05, 0.0007, 0.09, 0.0163, 0.04] * 10
 
 
 @pytest.mark.parametrize("frame", TUNINGS)
-def test_a_wish_leads_to_the_same_place_at_every_tick_rate(frame):
+def test_a_request_leads_to_the_same_place_at_every_tick_rate(frame):
     """Two seconds at 30, 60, 144 Hz and uneven ticks: within 1 % of the way, and of a turn."""
     tuning = TUNINGS[frame]
-    wish = NO_WISH._replace(goal_given=1.0, goal_x=3.0, goal_y=-2.0) if frame == "goto" else WISH
+    request, goal = (NO_REQUEST, (3.0, -2.0)) if frame == "goto" else (REQUEST, None)
     total = sum(UNEVEN)
     ways = [[total / count] * count for count in (60, 120, 288, 2000)] + [UNEVEN, [total]]
-    bodies = [after(tuning, wish, dts).body for dts in ways]
-    way_m = math.hypot(*bodies[3][1:4])
+    bodies = [after(tuning, request, dts, goal=goal).body for dts in ways]
+    way_m = math.hypot(*bodies[3].position)
     assert way_m > 0.5
     for body in bodies:
-        assert math.dist(body[1:4], bodies[3][1:4]) <= 0.01 * way_m
+        assert math.dist(body.position, bodies[3].position) <= 0.01 * way_m
         assert math.cos(body.face - bodies[3].face) > math.cos(math.radians(3.6))
 
 
@@ -98,13 +114,14 @@ def test_a_wish_leads_to_the_same_place_at_every_tick_rate(frame):
     st.tuples(speeds, speeds, speeds),
 )
 def test_nothing_is_ever_stuck_or_lost(frame, axes, view, dts, velocity):
-    right, ahead, rise, turn, throttle = axes
-    wish = WISH._replace(
-        right=right, ahead=ahead, rise=rise, turn=turn, throttle=throttle, yaw=view[0], pitch=view[1]
-    )._replace(goal_given=1.0, goal_x=right, goal_y=ahead, aim_given=1.0)
-    body = BODY_AT_REST._replace(vel_x=velocity[0], vel_y=velocity[1], vel_z=velocity[2])
-    state = after(TUNINGS[frame], wish, dts, steering_entered(TUNINGS[frame], body, 0.0))
-    numbers = [*state.body, *state.way, *state.up, *state.grid.step]
+    right, forward, rise, turn, throttle = axes
+    request = REQUEST._replace(
+        right=right, forward=forward, rise=rise, turn=turn, throttle=throttle, yaw=view[0], pitch=view[1]
+    )._replace(aim=Aim(1.0, 0.0, 0.0))
+    body = BODY_AT_REST._replace(velocity=Vec3(*velocity))
+    start = tick_at_rest(TUNINGS[frame]).memory._replace(body=body)
+    state = after(TUNINGS[frame], request, dts, start, goal=(right, forward))
+    numbers = [state.body.face, *state.body.position, *state.body.velocity, *state.up, *state.frame.grid.step]
     assert all(map(math.isfinite, numbers))
     assert -math.pi <= state.body.face <= math.pi
     if not dts or max(dts) == 0.0:
@@ -120,13 +137,14 @@ def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, tur
     speed = throttle * 4.0
     rate = turn * (2.0 - throttle)
     assume(abs(rate) > 1e-3)
-    body = BODY_AT_REST._replace(vel_y=speed)
+    body = BODY_AT_REST._replace(velocity=Vec3(0.0, speed, 0.0))
+    gait = PLAIN_GAIT._replace(top_speed_m_s=4.0)
     for dt in dts:
-        body = driven(CART, 4.0, 9.0, 9.0, PLAIN_GAIT, body, speed, turn, dt)
+        body = driven(CART, gait, body, speed, turn, dt)
     angle, radius = rate * sum(dts), speed / rate
     assert math.remainder(body.face - angle, math.tau) == pytest.approx(0.0, abs=1e-9)
-    assert body.pos_x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
-    assert body.pos_y == pytest.approx(radius * math.sin(angle), abs=1e-9)
+    assert body.position.x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
+    assert body.position.y == pytest.approx(radius * math.sin(angle), abs=1e-9)
 
 
 @pytest.mark.parametrize("face_deg", [30.0, 120.0, 210.0, 300.0])
@@ -135,8 +153,8 @@ def test_the_velocity_of_a_cart_has_the_right_signs_in_all_four_quadrants(face_d
     face = math.radians(face_deg)
     speed = throttle_speed(CART, 4.0, throttle)
     assert speed == (4.0 if throttle > 0 else -2.0)
-    body = driven(CART, 4.0, 100.0, 100.0, PLAIN_GAIT, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
-    assert (body.vel_x, body.vel_y) == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
+    body = driven(CART, AT_ONCE, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
+    assert body.velocity[:2] == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
 
 
 def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
@@ -187,7 +205,9 @@ def test_flying_in_a_plane_is_walking_in_it(vectors, tilt, dt):
     vel_x, vel_y, wanted_x, wanted_y = vectors
     flat = walked(vel_x, vel_y, wanted_x, wanted_y, 7.0, 11.0, dt)
     sine, cosine = math.sin(tilt), math.cos(tilt)
-    tilted = flown(vel_x, vel_y * cosine, vel_y * sine, wanted_x, wanted_y * cosine, wanted_y * sine, 7.0, 11.0, dt)
+    velocity = Vec3(vel_x, vel_y * cosine, vel_y * sine)
+    found = walked_in_space(velocity, Vec3(wanted_x, wanted_y * cosine, wanted_y * sine), 7.0, 11.0, dt)
+    tilted = (*found.velocity, *found.displacement)
     expected = (flat[0], flat[1] * cosine, flat[1] * sine, flat[2], flat[3] * cosine, flat[3] * sine)
     assert tilted == pytest.approx(expected, abs=1e-9)
 
@@ -333,27 +353,26 @@ def test_a_goal_is_reached_without_overshoot_or_jitter(
 ):
     """However fast he runs to it at first, as long as the brake can still stop him."""
     assume(far_m > arrival_m)
-    tuning = PLAIN_STEERING._replace(
-        frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1), top_speed_m_s=top_speed
-    )
+    gait = PLAIN_GAIT._replace(top_speed_m_s=top_speed)
+    tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1))
     x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
-    speed = hurry * math.sqrt(2.0 * tuning.brake_m_s2 * far_m)
-    body = BODY_AT_REST._replace(vel_x=speed * x / far_m, vel_y=speed * y / far_m)
-    wish = NO_WISH._replace(goal_given=1.0, goal_x=x, goal_y=y)
-    state = steering(tuning, NO_COURSE, steering_entered(tuning, body, 0.0), wish, 1e-9)
+    speed = hurry * math.sqrt(2.0 * gait.brake_m_s2 * far_m)
+    body = BODY_AT_REST._replace(velocity=Vec3(speed * x / far_m, speed * y / far_m, 0.0))
+    state = tick_at_rest(tuning).memory._replace(body=body)
+    state = after(tuning, NO_REQUEST, [1e-9], state, goal=(x, y))
     left, ticks = far_m, 0
-    while state.goal.there > 0.0:
-        state = steering(tuning, NO_COURSE, state, NO_WISH, 1.0 / hz)
-        now = math.hypot(x - state.body.pos_x, y - state.body.pos_y)
+    while state.frame.goal.there > 0.0:
+        state = after(tuning, NO_REQUEST, [1.0 / hz], state)
+        now = math.dist((x, y), state.body.position[:2])
         assert now <= left + 1e-9
         left, ticks = now, ticks + 1
         assert ticks < hz * (far_m / top_speed + 20.0)
     assert left <= arrival_m + 1e-9
-    assert state.arrived == 1.0
+    assert state.frame.arrived == 1.0
     # What is left of the way brakes and never leaves the goal again.
-    still = after(tuning, NO_WISH, [1.0 / hz] * int(2 * hz), state)
-    assert math.hypot(x - still.body.pos_x, y - still.body.pos_y) <= arrival_m + 1e-9
-    assert (still.body.vel_x, still.body.vel_y, still.arrived) == (0.0, 0.0, 0.0)
+    still = after(tuning, NO_REQUEST, [1.0 / hz] * int(2 * hz), state)
+    assert math.dist((x, y), still.body.position[:2]) <= arrival_m + 1e-9
+    assert (*still.body.velocity, still.frame.arrived) == (0.0, 0.0, 0.0, 0.0)
 
 
 def test_time_goes_with_the_distance():

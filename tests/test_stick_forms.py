@@ -10,8 +10,18 @@ from hypothesis import strategies as st
 from scipy.interpolate import PchipInterpolator, PPoly
 
 from wendonic import Helm
-from wendonic.kernels.curve import CURVE_EXPO, CURVE_KNEE, CURVE_LINEAR, CURVE_POINTS, CURVE_POWER, CURVE_S, any_curve
-from wendonic.kernels.dead_zone import (
+from wendonic.kernels.source.curve import (
+    CURVE_EXPO,
+    CURVE_KNEE,
+    CURVE_LINEAR,
+    CURVE_POINTS,
+    CURVE_POWER,
+    CURVE_S,
+    LINEAR,
+    CurveTuning,
+    curve_amount,
+)
+from wendonic.kernels.source.dead_zone import (
     JUST_OUT,
     ZONE_AXES,
     ZONE_CUT,
@@ -19,10 +29,11 @@ from wendonic.kernels.dead_zone import (
     ZONE_ROUND,
     ZONE_ROUND_WEDGE,
     ZONE_WEDGE,
-    zoned,
+    DeadZoneTuning,
+    dead_zone_output,
 )
-from wendonic.kernels.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, gated
-from wendonic.kernels.stick import USUAL_FORM, formed
+from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, gated
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.shapes import PointsCurve
 from wendonic.profile.source_tuning import Tables, curve_pieces
@@ -52,30 +63,35 @@ def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE, GATE_MEASURED), zones=tuple(ZO
     places = {"points": tables.add(len(points) // 5, points), "rim": tables.add(len(rim), list(rim))}
     inner = draw(st.floats(0.02, 0.4))
     floor = draw(st.sampled_from([0.0, 0.15]))
-    form = USUAL_FORM._replace(
-        gate=draw(st.sampled_from(gates)),
-        zone=draw(st.sampled_from(zones)),
-        release=draw(st.sampled_from([-1.0, 0.5 * inner])),
-        amount=draw(st.floats(0.05, 0.95)),
-        knee_tilt=draw(st.floats(0.05, 0.95)),
-        floor=floor,
-        ceiling=draw(st.floats(floor + 0.1, 1.0)),
-        per_axis=draw(st.sampled_from(per_axis)),
-        **places,
+    zone, releases = draw(st.sampled_from(zones)), draw(st.integers(0, 1))
+    zone = DeadZoneTuning(zone, releases, inner, draw(st.floats(inner + 0.2, 1.0)), 0.5 * inner)
+    if zone.form == ZONE_NONE:
+        zone = zone._replace(inner=0.0, outer=1.0)
+    curve = CurveTuning(
+        draw(st.sampled_from(CURVES)),
+        places["points"],
+        1,
+        draw(st.sampled_from(per_axis)),
+        draw(st.floats(0.3, 4.0)),
+        draw(st.floats(0.05, 0.95)),
+        draw(st.floats(0.05, 0.95)),
+        floor,
+        draw(st.floats(floor + 0.1, 1.0)),
     )
-    outer = draw(st.floats(inner + 0.2, 1.0))
-    numbers = inner, outer, draw(st.sampled_from(CURVES)), draw(st.floats(0.3, 4.0)), form
-    return Case(numbers, tuple(tables.numbers))
+    tuning = PLAIN_STICK._replace(gate=draw(st.sampled_from(gates)), rim=places["rim"], dead_zone=zone, curve=curve)
+    return Case(tuning, tuple(tables.numbers))
 
 
 class Case(NamedTuple):
     """A shape with its tables."""
 
-    shape: tuple
+    tuning: StickTuning
     tables: tuple
 
     def at(self, x, y, was_out=0):
-        return formed(x, y, *self.shape, was_out, self.tables)
+        length, right, forward = stick_output(self.tuning, self.tables, float(was_out), x, y)
+        assert length == pytest.approx(math.hypot(right, forward), abs=1e-9)
+        return right, forward
 
 
 angle = st.floats(-math.pi, math.pi)
@@ -111,14 +127,15 @@ def test_more_tilt_never_asks_for_less(shape, heading, one, other, was_out):
 )
 def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
     """A millionth more tilt, or of a turn, changes the amount by less than any curve's steepest part allows."""
-    inner, outer, curve, exponent, form = shape.shape
+    zone, curve = shape.tuning.dead_zone, shape.tuning.curve
     # A power below 1 is infinitely steep at 0, and so is a floor; points may lie steeply.
-    assume(form.floor == 0.0 and exponent >= 1.0 and curve != CURVE_POINTS)
-    steepest = 1e-6 * 40.0 * max(exponent, 1.0) / (outer - inner) ** 2 / min(form.knee_tilt, 1.0 - form.knee_tilt)
+    assume(curve.floor == 0.0 and curve.exponent >= 1.0 and curve.form != CURVE_POINTS)
+    knee = min(curve.knee_tilt, 1.0 - curve.knee_tilt)
+    steepest = 1e-6 * 40.0 * max(curve.exponent, 1.0) / (zone.outer - zone.inner) ** 2 / knee
     there = length_at(shape, heading, tilt)
     assert abs(length_at(shape, heading, tilt + 1e-6) - there) <= steepest
     assert abs(length_at(shape, heading + 1e-6, tilt) - there) <= steepest
-    assert curve in CURVES
+    assert curve.form in CURVES
 
 
 @given(
@@ -151,7 +168,7 @@ def test_a_curve_through_points_is_scipys_own(data):
     tables = (99.0, len(pieces) / 5.0, *pieces)
 
     def value(tilt):
-        return any_curve(tilt, CURVE_POINTS, 1.0, 0.0, 0.5, 0.0, 1.0, tables, 1)
+        return curve_amount(LINEAR._replace(form=CURVE_POINTS, points=1), tables, tilt)
 
     tilts = np.linspace(1e-6, 1.0, 500)
     found = [value(tilt) for tilt in tilts.tolist()]
@@ -166,6 +183,13 @@ def test_a_square_gate_makes_a_circle_of_a_square_rim():
         rim = 1.0 / max(abs(math.sin(heading)), abs(math.cos(heading)))
         x, y = gated(rim * math.sin(heading), rim * math.cos(heading), GATE_SQUARE, (), 0)
         assert (math.hypot(x, y), math.atan2(x, y)) == pytest.approx((1.0, math.remainder(heading, math.tau)))
+
+
+def zoned(at, form, was_out=0.0, inner=0.2, outer=1.0):
+    """Position of a stick with a dead zone taken off."""
+    zone = DeadZoneTuning(form, 1, inner, outer, 0.1)
+    length, x, y, norm = dead_zone_output(zone, was_out, *at)
+    return x * length / norm, y * length / norm
 
 
 @pytest.mark.parametrize(
@@ -191,15 +215,14 @@ def test_a_square_gate_makes_a_circle_of_a_square_rim():
     ],
 )
 def test_dead_zones_by_hand(zone, at, expected):
-    found = zoned(*at, zone, 0.2, 1.0, 0.2)
-    assert found == pytest.approx(expected, abs=1e-12)
+    assert zoned(at, zone) == pytest.approx(expected, abs=1e-12)
 
 
 @pytest.mark.parametrize("zone", [ZONE_ROUND, ZONE_CUT])
 def test_a_stick_that_is_out_stays_out_until_it_is_back_at_its_release(zone):
-    assert zoned(0.15, 0.0, zone, 0.2, 1.0, 0.2) == (0.0, 0.0)
-    assert zoned(0.15, 0.0, zone, 0.2, 1.0, 0.1) == (JUST_OUT if zone == ZONE_ROUND else 0.15, 0.0)
-    assert zoned(0.1, 0.0, zone, 0.2, 1.0, 0.1) == (0.0, 0.0)
+    assert zoned((0.15, 0.0), zone) == (0.0, 0.0)
+    assert zoned((0.15, 0.0), zone, was_out=1.0) == pytest.approx((JUST_OUT if zone == ZONE_ROUND else 0.15, 0.0))
+    assert zoned((0.1, 0.0), zone, was_out=1.0) == (0.0, 0.0)
 
 
 @given(tilt=st.floats(0.001, 1.0), a=st.floats(0.0, 1.0), knee=st.floats(0.05, 0.95), value=st.floats(0.05, 0.95))
@@ -208,17 +231,18 @@ def test_curves_are_the_polynomials_they_say(tilt, a, knee, value):
     expo = PPoly([[a], [0.0], [1.0 - a], [0.0]], [0.0, 1.0])
     s = PPoly([[-2.0 * a], [3.0 * a], [1.0 - a], [0.0]], [0.0, 1.0])
     broken = PPoly([[value / knee, (1.0 - value) / (1.0 - knee)], [0.0, value]], [0.0, knee, 1.0])
-    assert any_curve(tilt, CURVE_EXPO, 1.0, a, 0.5, 0.0, 1.0, (), 0) == pytest.approx(float(expo(tilt)))
-    assert any_curve(tilt, CURVE_S, 1.0, a, 0.5, 0.0, 1.0, (), 0) == pytest.approx(float(s(tilt)))
-    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.0, 1.0, (), 0) == pytest.approx(float(broken(tilt)))
-    assert any_curve(tilt, CURVE_KNEE, 1.0, value, knee, 0.25, 0.75, (), 0) == pytest.approx(
-        0.25 + 0.5 * float(broken(tilt))
-    )
+    knees = LINEAR._replace(form=CURVE_KNEE, amount=value, knee_tilt=knee)
+    assert curve_amount(LINEAR._replace(form=CURVE_EXPO, amount=a), (), tilt) == pytest.approx(float(expo(tilt)))
+    assert curve_amount(LINEAR._replace(form=CURVE_S, amount=a), (), tilt) == pytest.approx(float(s(tilt)))
+    assert curve_amount(knees, (), tilt) == pytest.approx(float(broken(tilt)))
+    ends = knees._replace(ends=1, floor=0.25, ceiling=0.75)
+    assert curve_amount(ends, (), tilt) == pytest.approx(0.25 + 0.5 * float(broken(tilt)))
 
 
-@given(heading=angle, zone=st.sampled_from([ZONE_ROUND, ZONE_WEDGE, ZONE_ROUND_WEDGE]), inner=st.floats(0.0, 0.5))
+@given(heading=angle, zone=st.sampled_from([ZONE_ROUND, ZONE_WEDGE, ZONE_ROUND_WEDGE]), inner=st.floats(0.001, 0.5))
 def test_full_tilt_is_full_speed_in_every_direction(heading, zone, inner):
-    assert math.hypot(*zoned(math.sin(heading), math.cos(heading), zone, inner, 0.9, inner)) == pytest.approx(1.0)
+    at = math.sin(heading), math.cos(heading)
+    assert math.hypot(*zoned(at, zone, inner=inner, outer=0.9)) == pytest.approx(1.0)
 
 
 STICK = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation, Slerp
 
 from wendonic import Helm, View, WendonicError, on_slope
-from wendonic.kernels.lean import leaned
+from wendonic.kernels.body.lean import leaned
+from wendonic.kernels.vector import Vec3
 from wendonic.kernels.view_axes import level_ahead
 from wendonic.profile.describe import describe_world
 from wendonic.profile.load import profile_from_text
@@ -192,8 +193,8 @@ def test_a_normal_that_is_none_is_refused(normal):
 @given(st.floats(0.0, 1.5), angles, st.floats(0.0, 1.0), st.lists(st.floats(0.001, 0.2), min_size=1, max_size=6))
 def test_leaning_is_the_shortest_arc_by_half_lives_however_time_is_cut(tilt, towards, half_life_s, dts):
     """Against SciPy's spherical interpolation."""
-    normal = (math.sin(tilt) * math.sin(towards), math.sin(tilt) * math.cos(towards), math.cos(tilt))
-    up = (0.0, 0.0, 1.0)
+    normal = Vec3(math.sin(tilt) * math.sin(towards), math.sin(tilt) * math.cos(towards), math.cos(tilt))
+    up = Vec3(0.0, 0.0, 1.0)
     for dt in dts:
         up = leaned(up, normal, half_life_s, dt)
     gone = 1.0 if half_life_s == 0.0 else 1.0 - 0.5 ** (sum(dts) / half_life_s)

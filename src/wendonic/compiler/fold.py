@@ -25,6 +25,7 @@ from wendonic.compiler.values import (
     expression,
     is_atom,
     known,
+    leaf_values,
     leaves,
     name,
     rebuilt,
@@ -210,7 +211,7 @@ class Folder:
     def _give_results(self, scope: Scope, folded: Folded) -> None:
         """Find what all returns have in common; the rest is what the function gives."""
         first = scope.returned[0][1]
-        rows = [[leaf for _, leaf in leaves(value)] for _, value in scope.returned]
+        rows = [leaf_values(value) for _, value in scope.returned]
         if any(len(row) != len(rows[0]) for row in rows):
             refuse(scope.function, scope.tree, "returns records of different shapes")
         template: list[Any] = []
@@ -245,7 +246,7 @@ class Folder:
             ]
             return Packed(ast.Call(name(self.entries[function]), handed, []))
         folded = self.fold(function, arguments)
-        given = [expression(leaf) for argument in arguments for _, leaf in leaves(argument) if _is_open(leaf)]
+        given = [leaf.node for value in arguments for leaf in leaf_values(value) if not isinstance(leaf, Known | Record)]
         handed_on = dict(zip(folded.parameters, given, strict=True))
         shape = [(path, leaf) for path, leaf in leaves(folded.template)]
         safe = hints is not None and not any(isinstance(leaf, Dynamic) for _, leaf in shape)
@@ -368,21 +369,34 @@ class Folder:
         """Give variables their values; what is computed gets a statement, what is known or stands already does not."""
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in pairs:
-            parts: list[Value] = []
-            for path, leaf in leaves(value):
-                if isinstance(leaf, Known | Record) or self._stays(scope, leaf.node):
-                    parts.append(leaf)
-                    continue
-                target = scope.leaf_name(variable, path)
-                if not (isinstance(leaf.node, ast.Name) and leaf.node.id == target):
-                    moves.append((target, leaf.node))
-                made = name(target)
-                parts.append(Packed(made) if isinstance(leaf, Packed) else Dynamic(made))
-            scope.env[variable] = rebuilt(value, iter(parts))
+            scope.env[variable] = self._bound(scope, variable, value, (), moves)
         scope.out += moved(moves)
 
-    def _stays(self, scope: Scope, node: ast.expr) -> bool:
-        return isinstance(node, ast.Name) and node.id not in scope.mutable
+    def _bound(
+        self, scope: Scope, variable: str, value: Value, path: tuple[str, ...], moves: list[tuple[str, ast.expr]]
+    ) -> Value:
+        """Return a value as a variable has it; what has to be written for that goes into `moves`."""
+        if type(value) is Known:
+            return value
+        if type(value) is Record:
+            parts: list[Value] | None = None
+            for place, part in enumerate(value.parts):
+                if type(part) is Known:
+                    continue
+                new = self._bound(scope, variable, part, (*path, value.fields[place]), moves)
+                if new is not part:
+                    if parts is None:
+                        parts = list(value.parts)
+                    parts[place] = new
+            return value if parts is None else Record(value.kind, tuple(parts))
+        node = value.node  # type: ignore[union-attr]
+        if type(node) is ast.Name and node.id not in scope.mutable:
+            return value
+        target = scope.leaf_name(variable, path)
+        if type(node) is ast.Name and node.id == target:
+            return value
+        moves.append((target, node))
+        return Packed(name(target)) if isinstance(value, Packed) else Dynamic(name(target))
 
     def _do_If(self, scope: Scope, statement: ast.If) -> str:  # noqa: N802
         test = self.value(scope, statement.test)
@@ -420,29 +434,40 @@ class Folder:
             second = other[0].get(variable)
             if second is None:
                 continue
-            if first is second:
-                env[variable] = first
-                continue
-            parts: list[Value] = []
-            rows = list(leaves(first)), list(leaves(second))
-            if [path for path, _ in rows[0]] != [path for path, _ in rows[1]]:
-                refuse(scope.function, statement, f"{variable} has another shape in each branch")
-            for (path, left), (_, right) in zip(*rows, strict=True):
-                if same(left, right):
-                    parts.append(left)
-                    continue
-                target = scope.leaf_name(variable, path)
-                for row, leaf in zip(moves, (left, right), strict=True):
-                    node = expression(leaf)
-                    if not (isinstance(node, ast.Name) and node.id == target):
-                        row.append((target, node))
-                scope.mutable.add(target)
-                made = name(target)
-                parts.append(Packed(made) if isinstance(left, Packed) else Dynamic(made))
-            env[variable] = rebuilt(first, iter(parts))
+            env[variable] = self._merged(scope, statement, variable, (first, second), (), moves)
         for (_, out), row in zip((one, other), moves, strict=True):
             out += moved(row)
         scope.env = env
+
+    def _merged(
+        self,
+        scope: Scope,
+        statement: ast.AST,
+        variable: str,
+        pair: tuple[Value, Value],
+        path: tuple[str, ...],
+        moves: tuple[list[tuple[str, ast.expr]], list[tuple[str, ast.expr]]],
+    ) -> Value:
+        first, second = pair
+        if first is second:
+            return first
+        if isinstance(first, Record) and isinstance(second, Record) and len(first.parts) == len(second.parts):
+            parts = [
+                self._merged(scope, statement, variable, (left, right), (*path, field_name), moves)
+                for field_name, left, right in zip(first.fields, first.parts, second.parts, strict=True)
+            ]
+            return Record(first.kind, tuple(parts))
+        if isinstance(first, Record) or isinstance(second, Record):
+            refuse(scope.function, statement, f"{variable} has another shape in each branch")
+        if same(first, second):
+            return first
+        target = scope.leaf_name(variable, path)
+        for row, leaf in zip(moves, pair, strict=True):
+            node = expression(leaf)
+            if not (isinstance(node, ast.Name) and node.id == target):
+                row.append((target, node))
+        scope.mutable.add(target)
+        return Packed(name(target)) if isinstance(first, Packed) else Dynamic(name(target))
 
     # --- loops
 

@@ -90,9 +90,9 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
     sample_value = _open(sample, "sample", lambda *_: True)
     rows: tuple[Value, Value] = (Dynamic(name("tables")), Dynamic(name("course")))
     dt = Dynamic(name("dt"))
-    # What never changes from its value at rest is known; what does is found by a fixpoint, and begins with the body,
-    # which the game may place.
-    varying = {path for path in paths_of(at_rest.memory) if path[0] == "body"}
+    # What never changes from its value at rest is known; what does is found by a fixpoint. It begins with what comes
+    # in from outside: the body, which the game may place, and presses that were held in another mode.
+    varying = {path for path in paths_of(at_rest.memory) if path[0] == "body" or path[::2] == ("presses", "held")}
     while True:
         memory = _open(at_rest.memory, "last_memory", lambda path, _: path in varying)
         last = Record(Tick, (memory, known(at_rest.outcome)))
@@ -154,8 +154,10 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
     constants: dict[Path, float] = {}
     for path, leaf in leaves(part.template):
         found: Any = leaf
-        if isinstance(found, Known):
+        if isinstance(found, Known) and (3, *path) not in parameters:
             constants[path] = float(found.value)
+        elif isinstance(found, Known):
+            exprs[path] = expression(Known(float(found.value)))
         elif isinstance(found, Result):
             exprs[path] = computed[found.place]
         else:
@@ -170,7 +172,6 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
         if len(fewer) == len(kept):
             break
         kept = fewer
-    # A place that the game may set is carried even where the tick itself never changes it.
     record: list[ast.expr] = []
     places: dict[Path, int] = {}
     seen: dict[str, int] = {}
@@ -183,6 +184,12 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
             record.append(exprs[path])
             seen.setdefault(dumped, shared)
         places[path] = shared
+    for path in list(constants):
+        # What comes in from outside is told too, though the tick itself always leaves the same there.
+        carried = places.get(("memory", *path[1:]))
+        if path[0] == "outcome" and carried is not None:
+            places[path] = carried
+            del constants[path]
     constants |= {
         path: float(number)
         for path, number in zip(paths_of(at_rest), flat(at_rest), strict=True)

@@ -26,20 +26,29 @@ _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
 }
 
 
-def names_in(node: ast.AST | Sequence[ast.AST]) -> Iterator[ast.Name]:
-    """Go through the names in a node, or in some, in the order in which they are come by."""
-    stack: list[ast.AST] = [node] if isinstance(node, ast.AST) else list(reversed(node))
-    while stack:
-        top = stack.pop()
-        if type(top) is ast.Name:
-            yield top
-            continue
-        for field in reversed(_CHILDREN[type(top)]):
-            child = getattr(top, field)
-            if type(child) is list:
-                stack.extend(reversed(child))
-            elif child is not None:
-                stack.append(child)
+def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
+    """Return the names in a node, or in some, in the order in which they are come by."""
+    found: list[ast.Name] = []
+    if isinstance(node, ast.AST):
+        _names(node, found)
+    else:
+        for part in node:
+            _names(part, found)
+    return found
+
+
+def _names(node: ast.AST, found: list[ast.Name]) -> None:
+    kind = type(node)
+    if kind is ast.Name:
+        found.append(node)  # type: ignore[arg-type]
+        return
+    for field in _CHILDREN[kind]:
+        child = getattr(node, field)
+        if type(child) is list:
+            for part in child:
+                _names(part, found)
+        elif child is not None:
+            _names(child, found)
 
 
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:

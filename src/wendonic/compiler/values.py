@@ -1,6 +1,7 @@
 """What is known of a value while kernels are folded."""
 
 import ast
+import functools
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
@@ -39,10 +40,15 @@ class Record:
     def fields(self) -> tuple[str, ...]:
         """Names of the parts; of a plain tuple their numbers."""
         named: tuple[str, ...] | None = getattr(self.kind, "_fields", None)
-        return tuple(map(str, range(len(self.parts)))) if named is None else named
+        return _numbered(len(self.parts)) if named is None else named
 
 
 Value = Known | Dynamic | Packed | Record
+
+
+@functools.cache
+def _numbered(count: int) -> tuple[str, ...]:
+    return tuple(map(str, range(count)))
 
 
 def known(value: Any) -> Value:
@@ -62,13 +68,37 @@ def stored(identifier: str) -> ast.Name:
     return ast.Name(identifier, ast.Store())
 
 
-def leaves(value: Value, path: tuple[str, ...] = ()) -> Iterator[tuple[tuple[str, ...], Value]]:
-    """Go through the leaves of a value with their paths."""
-    if isinstance(value, Record):
-        for field, part in zip(value.fields, value.parts, strict=True):
-            yield from leaves(part, (*path, field))
-    else:
-        yield path, value
+def leaves(value: Value) -> list[tuple[tuple[str, ...], Value]]:
+    """Return the leaves of a value with their paths."""
+    found: list[tuple[tuple[str, ...], Value]] = []
+    _collect(value, (), found)
+    return found
+
+
+def _collect(value: Value, path: tuple[str, ...], found: list[tuple[tuple[str, ...], Value]]) -> None:
+    if type(value) is not Record:
+        found.append((path, value))
+        return
+    for field, part in zip(value.fields, value.parts, strict=True):
+        if type(part) is Record:
+            _collect(part, (*path, field), found)
+        else:
+            found.append(((*path, field), part))
+
+
+def leaf_values(value: Value) -> list[Value]:
+    """Return the leaves of a value."""
+    if type(value) is not Record:
+        return [value]
+    found: list[Value] = []
+    stack = [value]
+    while stack:
+        top = stack.pop()
+        if type(top) is Record:
+            stack.extend(reversed(top.parts))  # type: ignore[arg-type]
+        else:
+            found.append(top)
+    return found
 
 
 def rebuilt(value: Value, new: Iterator[Value]) -> Value:

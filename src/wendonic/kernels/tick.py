@@ -3,12 +3,12 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.axis_channel import AxisOutput, AxisTuning, axis_output
+from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_output
 from wendonic.kernels.body.body import BODY_AT_REST, Body
-from wendonic.kernels.body.comfort import COMFORT_AT_REST, ComfortState, ComfortTuning, comfort_output
+from wendonic.kernels.body.comfort import COMFORT_AT_REST, NO_COMFORT, ComfortState, ComfortTuning, comfort_output
 from wendonic.kernels.body.facing import face_after
 from wendonic.kernels.body.fall import NOBODY_TOLD, STANDING, FallState, height_settled, taken_off
-from wendonic.kernels.body.gait import GaitTuning, has_forms
+from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
@@ -28,6 +28,7 @@ from wendonic.kernels.frames.frame import (
     FRAME_GOTO,
     FRAME_GRID,
     FRAME_HANDS,
+    PLAIN_FRAME,
     FrameState,
     FrameTuning,
 )
@@ -37,9 +38,10 @@ from wendonic.kernels.frames.grid import steer_grid
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.map import steer_map
 from wendonic.kernels.half_life import smoothed_mean
-from wendonic.kernels.look.look import LOOK_DISPLACEMENT, LOOK_SOURCE_AT_REST, LookSourceState, LookTuning, look_output
+from wendonic.kernels.look.look import LOOK_DISPLACEMENT, LOOK_SOURCE_AT_REST, NO_LOOK, LookSourceState, LookTuning, look_output
 from wendonic.kernels.move.move import (
     MOVE_AT_REST,
+    NO_MOVE,
     SMOOTHING_HALF_LIFE,
     MoveState,
     MoveTuning,
@@ -89,6 +91,12 @@ class Tuning(NamedTuple):
     arc_m_s: float
     sectors: int
     sector_margin: float
+
+
+PLAIN_TUNING = Tuning(
+    0.1, (), NO_AXIS, NO_AXIS, NO_AXIS, NO_LOOK, NO_MOVE, PLAIN_FRAME, (PLAIN_GAIT,), -1, 0, 0, NO_COMFORT, -1, 0.0, 0, 0.0
+)
+"""A mode that binds nothing, and would walk by the map on level ground."""
 
 
 class AxisStates(NamedTuple):

@@ -166,7 +166,7 @@ class Helm(Door):
         if not all(map(math.isfinite, place)):
             raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
         run = self._run
-        body = run.body(self._record)._replace(position=Vec3(x, y, z))
+        body = run.reader.body(self._record)._replace(position=Vec3(x, y, z))
         record = list(self._record)
         run.with_body(record, body)
         if run.tuning.frame.frame == FRAME_GRID:
@@ -244,7 +244,7 @@ class Helm(Door):
         self._row = row = new.sampler.row()
         places = new.sampler.places
         row[places.ground : places.ground + 4] = self._ground
-        row[places.view + 1 : places.view + 3] = old.view(record)
+        row[places.view + 1 : places.view + 3] = old.reader.view(record)
         self._view_given = False
         self._changes_seen = -1
         self._others = self._other_samplers()
@@ -286,7 +286,7 @@ class Helm(Door):
             self._device = run.devices[int(source)]
         elif run.sampler.press_device >= 0:
             self._device = DEVICES[run.sampler.press_device]
-        return Intent(ticks, total, dt, self._device, record, run, self._view)
+        return Intent(ticks, total, dt, self._device, record, run.reader, self._view)
 
     def _take_changes(self, run: ModeRun) -> None:
         """Bring the row up to date with what came since the last tick."""
@@ -314,7 +314,9 @@ class Helm(Door):
         if view is not None:
             self.state.set(VIEW, view)
         self._ticks += 1
-        return Intent(self._ticks, self._t, 0.0, self._device, self._run.standing(self._record), self._run, self._view)
+        return Intent(
+            self._ticks, self._t, 0.0, self._device, self._run.standing(self._record), self._run.reader, self._view
+        )
 
     def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:
         """Give the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.

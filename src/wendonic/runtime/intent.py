@@ -8,7 +8,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.landing import arc_point
 from wendonic.kernels.frames.frame import FRAME_GRID
 from wendonic.kernels.tick import Outcome
-from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.reader import Reader
 from wendonic.runtime.view import View
 from wendonic.runtime.world_axes import GameVector, WorldAxes
 
@@ -115,27 +115,27 @@ class AxisAmounts(NamedTuple):
 class Presses(Mapping[str, Press]):
     """Every press of a profile by name; what the mode does not bind is at rest."""
 
-    __slots__ = ("_record", "_run")
+    __slots__ = ("_reader", "_record")
 
-    def __init__(self, run: ModeRun, record: tuple[float, ...]) -> None:
+    def __init__(self, reader: Reader, record: tuple[float, ...]) -> None:
         """Keep the record that tells of them."""
-        self._run = run
+        self._reader = reader
         self._record = record
 
     def __getitem__(self, name: str) -> Press:
         """Return one press."""
-        number = str(self._run.press_places[name])
-        read = self._run.layout.number
+        number = str(self._reader.press_places[name])
+        read = self._reader.layout.number
         flags = [read(self._record, "outcome", "presses", number, flag) > 0.0 for flag in Press._fields]
         return Press(*flags)
 
     def __iter__(self) -> Iterator[str]:
         """Go through the names."""
-        return iter(self._run.press_places)
+        return iter(self._reader.press_places)
 
     def __len__(self) -> int:
         """Return how many there are."""
-        return len(self._run.press_places)
+        return len(self._reader.press_places)
 
     def __repr__(self) -> str:
         """Show them as a dict does."""
@@ -171,26 +171,26 @@ class Intent(NamedTuple):
     dt: float
     device: str | None
     record: tuple[float, ...]
-    run: ModeRun
+    reader: Reader
     last_view: View
 
     def _read(self, *path: str) -> float:
-        return self.run.layout.number(self.record, "outcome", *path)
+        return self.reader.layout.number(self.record, "outcome", *path)
 
     @property
     def mode(self) -> str:
         """Name of the mode."""
-        return self.run.name
+        return self.reader.mode
 
     @property
     def axes(self) -> WorldAxes:
         """The game's own axes."""
-        return self.run.axes
+        return self.reader.axes
 
     @property
     def outcome(self) -> Outcome:
         """Everything that the tick tells, as bare numbers; angles in radians."""
-        return self.run.outcome(self.record)
+        return self.reader.outcome(self.record)
 
     @property
     def view(self) -> View:
@@ -209,13 +209,13 @@ class Intent(NamedTuple):
     @property
     def presses(self) -> Presses:
         """Every press of the profile by name."""
-        return Presses(self.run, self.record)
+        return Presses(self.reader, self.record)
 
     @property
     def sector(self) -> int | None:
         """Which of the profile's facings the sprite has; None without `sectors`."""
         sector = self._read("sector")
-        return int(sector) if self.run.has_sectors and sector >= 0.0 else None
+        return int(sector) if self.reader.tuning.sectors > 0 and sector >= 0.0 else None
 
     @property
     def rise(self) -> float:
@@ -262,7 +262,7 @@ class Intent(NamedTuple):
     @property
     def motion(self) -> Motion:
         """What the profile's gait makes of it all: position and velocity."""
-        _, position, velocity = self.run.body(self.record)
+        _, position, velocity = self.reader.body(self.record)
         return Motion(*position, *velocity, self._read("grounded") > 0.0)
 
     @property
@@ -275,7 +275,7 @@ class Intent(NamedTuple):
     @property
     def distance_m(self) -> float | None:
         """How far the goal is; None while there is none."""
-        goal, position = self.goal, self.run.body(self.record).position
+        goal, position = self.goal, self.reader.body(self.record).position
         return None if goal is None else math.hypot(goal.x - position.x, goal.y - position.y)
 
     @property
@@ -286,7 +286,7 @@ class Intent(NamedTuple):
     @property
     def step(self) -> Step | None:
         """The step on squares; None outside a `grid` frame."""
-        if self.run.tuning.frame.frame != FRAME_GRID:
+        if self.reader.tuning.frame.frame != FRAME_GRID:
             return None
         grid = self.outcome.frame.grid
         x, y, to_x, to_y, share = grid.step
@@ -296,7 +296,7 @@ class Intent(NamedTuple):
     @property
     def comfort(self) -> Comfort | None:
         """Vignette, play space and safe place; None where the mode has no `comfort`."""
-        tuning = self.run.tuning.comfort
+        tuning = self.reader.tuning.comfort
         if tuning.used == 0:
             return None
         state = self.outcome.comfort
@@ -328,7 +328,7 @@ class Intent(NamedTuple):
             return []
         whole_s = pointing.landing.after_s if pointing.landing.there > 0.0 else 1.0
         times = [whole_s * number / (points - 1) for number in range(points)]
-        speed_m_s = self.run.tuning.arc_m_s
+        speed_m_s = self.reader.tuning.arc_m_s
         return [self.axes.from_plan(*arc_point(pointing.place, pointing.direction, speed_m_s, t)) for t in times]
 
     @property
@@ -350,7 +350,7 @@ class Intent(NamedTuple):
         slide down a bank that is too steep; along the view and with `rise` where it flies.
         """
         if top_speed_m_s is None:
-            return self.axes.from_plan(*self.run.body(self.record).velocity)
+            return self.axes.from_plan(*self.reader.body(self.record).velocity)
         x, y, z = self._direction()
         slide = [self._read("wanted", "slide", axis) for axis in "xyz"]
         return self.axes.from_plan(
@@ -372,7 +372,7 @@ class Intent(NamedTuple):
 
     def position(self) -> GameVector:
         """Return the gait's position (m) in the game's own axes, from where the helm began."""
-        return self.axes.from_plan(*self.run.body(self.record).position)
+        return self.axes.from_plan(*self.reader.body(self.record).position)
 
     def orientation(self) -> tuple[float, float, float, float]:
         """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.

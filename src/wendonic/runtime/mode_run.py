@@ -1,7 +1,6 @@
 """One mode of a profile, ready to run."""
 
 from collections.abc import Mapping, Sequence
-from typing import Any
 
 from wendonic.compiler.ready import ReadyTick, Record, ready
 from wendonic.devices.controls import DEVICES, Device
@@ -10,19 +9,12 @@ from wendonic.kernels.body.body import Body
 from wendonic.kernels.frames.frame import FRAME_GRID
 from wendonic.kernels.press.press import PRESS_AT_REST, PressState
 from wendonic.kernels.row import Row
-from wendonic.kernels.tick import Outcome, Tuning, tick_at_rest
-from wendonic.kernels.vector import Vec3
+from wendonic.kernels.tick import Tuning
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import mode_tuning
+from wendonic.runtime.reader import BODY, Reader
 from wendonic.runtime.world_axes import WorldAxes
-
-BODY = [
-    ("body", "face"),
-    *[("body", of, axis) for of in ("position", "velocity") for axis in ("x", "y", "z")],
-]
-"""Paths of the body's numbers."""
-
 
 class ModeRun:
     """One mode: its tick function with its numbers, its sampler, and where everything stands in a record."""
@@ -30,17 +22,15 @@ class ModeRun:
     __slots__ = (
         "_numbers",
         "_tables",
-        "axes",
         "carries",
         "devices",
         "gyros",
-        "has_sectors",
         "layout",
         "max_dt_s",
         "name",
         "part",
-        "press_places",
         "press_styles",
+        "reader",
         "ready",
         "record_at_rest",
         "sampler",
@@ -55,7 +45,6 @@ class ModeRun:
     ) -> None:
         """Make it ready; nothing is looked up by name while ticking."""
         self.name = name
-        self.axes = axes
         numbers = mode_tuning(profile, name, on_course)
         self.tuning: Tuning = numbers.tick
         self.gyros: Mapping[str, int] = numbers.gyros
@@ -68,24 +57,14 @@ class ModeRun:
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
         self.source_place = self.layout.place("outcome", "source")
-        self.has_sectors = self.tuning.sectors > 0
         self.press_styles = [press.style for press in self.tuning.presses]
-        self.press_places = {press: number for number, press in enumerate(profile.press_names)}
+        presses = {press: number for number, press in enumerate(profile.press_names)}
+        self.reader = Reader(name, axes, self.layout, self.tuning, presses)
         self.over(course)
 
     def over(self, course: Row) -> None:
         """Take another course."""
         self.part, self.tick, self.standing = self.ready.make(self._numbers, self._tables, course)
-
-    def outcome(self, record: Record) -> Outcome:
-        """Return everything that a record tells."""
-        shape = tick_at_rest(self.tuning).outcome
-        return _read(self, record, ("outcome",), shape)  # type: ignore[no-any-return]
-
-    def body(self, record: Record) -> Body:
-        """Return the body that a record tells of."""
-        face, x, y, z, vel_x, vel_y, vel_z = (self.layout.number(record, "outcome", *path) for path in BODY)
-        return Body(face, Vec3(x, y, z), Vec3(vel_x, vel_y, vel_z))
 
     def with_body(self, record: list[float], body: Body) -> None:
         """Put a body into a record."""
@@ -120,9 +99,9 @@ class ModeRun:
         of the others only what was switched on, and the time since, is left. What is held still ends.
         """
         after = list(self.record_at_rest)
-        body = old.body(record)
+        body = old.reader.body(record)
         self.with_body(after, body)
-        yaw, pitch = old.view(record)
+        yaw, pitch = old.reader.view(record)
         self.put(after, yaw, "view", "yaw")
         self.put(after, pitch, "view", "pitch")
         for control in self.gyros.keys() & old.gyros.keys():
@@ -152,12 +131,6 @@ class ModeRun:
             self.put(after, 1.0, "fall", "airborne")
         return tuple(after)
 
-    def view(self, record: Record) -> tuple[float, float]:
-        """Return the yaw and pitch (rad) of the view that a record tells."""
-        return self.layout.number(record, "outcome", "view", "yaw"), self.layout.number(
-            record, "outcome", "view", "pitch"
-        )
-
     def stand_on_square(self, record: list[float], body: Body) -> None:
         """Stand in the middle of the square that the body is in, unless that is part of the step under way."""
         x, y = square_of(self.tuning, body)
@@ -178,11 +151,3 @@ def square_of(tuning: Tuning, body: Body) -> tuple[float, float]:
         float(int((body.position.x / square_m + 0.5) // 1.0)),
         float(int((body.position.y / square_m + 0.5) // 1.0)),
     )
-
-
-def _read(run: ModeRun, record: Record, path: tuple[str, ...], shape: Any) -> Any:
-    if isinstance(shape, tuple):
-        fields = getattr(shape, "_fields", None) or list(map(str, range(len(shape))))
-        parts = [_read(run, record, (*path, field), part) for field, part in zip(fields, shape, strict=True)]
-        return type(shape)(*parts) if hasattr(shape, "_fields") else tuple(parts)
-    return run.layout.number(record, *path)
