@@ -9,8 +9,8 @@ import time
 
 from rich.console import Console
 from rich.table import Table
-
 from wendonic.compiled import has_numba
+
 from wendonic.demo import PROFILE_PATH, demo_profile
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
@@ -42,7 +42,10 @@ def main() -> None:
         for words, work in (("feel sheet", measure), ("check, all modes", check)):
             for way in ways:
                 work(profile, engine=engine)
-            rounds = [[seconds_of(lambda engine=engine: work(profile, engine=engine)) for way in ways] for _ in range(ROUNDS)]  # noqa: B023
+            rounds = [
+                [seconds_of(lambda engine=engine: work(profile, engine=engine)) for way in ways]
+                for _ in range(ROUNDS)
+            ]
             medians = [statistics.median(column) for column in zip(*rounds, strict=True)]
             ratio = statistics.median(row[0] / row[-1] for row in rounds)
             cells = [f"{median:.2f}" for median in medians] + ["-"] * (2 - len(medians))

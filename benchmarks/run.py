@@ -19,17 +19,17 @@ import numpy as np
 from rich.console import Console
 from rich.progress import track
 from rich.table import Table
+from wendonic.compiled import compiled_loop, has_numba
+from wendonic.kernels.loop import run_ticks
+from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
 
 from by_hand import by_hand_tick
 from by_numpy import by_numpy_tick
 from c_loop import compiled_c_loop
 from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning, walk_profile
 from wendonic import Event, Helm, Recording
-from wendonic.compiled import compiled_loop, has_numba
 from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
-from wendonic.kernels.loop import run_ticks
-from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
 
 ROUNDS = 30
 LEAST_S = 0.02

@@ -4,12 +4,12 @@ import math
 from typing import NamedTuple
 
 import numpy as np
+from wendonic.kernels.places import MOVE_WIDTH
 
 from wendonic import Profile, Recording
 from wendonic.batch import Shaper, sampled
 from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.sampler import Sampler
-from wendonic.kernels.places import MOVE_WIDTH
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.tuning import mode_tuning
 

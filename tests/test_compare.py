@@ -21,7 +21,9 @@ SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "
 
 def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     slow = profile_from_text(SLOW)
-    compared = compare({"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None}, engine="compiled")
+    compared = compare(
+        {"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None}, engine="compiled"
+    )
     assert compared.names == ("quick", "slow", "again")
     assert compared.sheets == (*(measure(profile, engine="compiled") for profile in (beekeeper, slow, beekeeper)),)
     assert compared.settings == (

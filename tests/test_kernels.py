@@ -12,13 +12,13 @@ from scipy.signal import lfilter
 from scipy.spatial.transform import Rotation
 
 from wendonic.kernels.angles import wrapped_angle
-from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, LINEAR, curve_amount
-from wendonic.kernels.source.dead_zone import round_dead_zone
-from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, diagonal_scale
 from wendonic.kernels.body.facing import turned_towards
 from wendonic.kernels.body.gait import walked
-from wendonic.kernels.source.ramp import ramp
 from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, diagonal_scale
+from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, LINEAR, curve_amount
+from wendonic.kernels.source.dead_zone import round_dead_zone
+from wendonic.kernels.source.ramp import ramp
 from wendonic.kernels.vector import turned
 
 unit = st.floats(-1.0, 1.0)

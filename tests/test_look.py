@@ -13,13 +13,13 @@ from wendonic import Event, Helm, Recording, View, shape
 from wendonic.batch.run import Run
 from wendonic.devices.sample_places import sample_places
 from wendonic.devices.standins import GyroStandIn, MouseStandIn, hand_path
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.look.displacement import DISPLACEMENT_AT_REST, PLAIN_DISPLACEMENT, displacement_output
 from wendonic.kernels.look.gyro import GYRO_AT_REST, PLAIN_GYRO, gyro_rates, steady_gain, up_of
-from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.vector import Vec3
-from wendonic.profile.bindings import mode_sources
 from wendonic.kernels.look.stick import STICK_LOOK, STICK_LOOK_AT_REST, stick_rates
+from wendonic.kernels.vector import Vec3
 from wendonic.look_units import screen_part
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
 

@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import Helm
+from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
 from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_part
 from wendonic.kernels.move.notches import notched
 from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
-from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST, SOURCE_AXES
 from wendonic.profile.load import profile_from_text

@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, rule
 
 from wendonic import Event, Helm, WendonicError
-from wendonic.runtime.intent import Press
 from wendonic.kernels.press.press import (
     PRESS_AT_REST,
     SILENT_PRESS,
@@ -21,6 +20,7 @@ from wendonic.kernels.press.press import (
     press_output,
 )
 from wendonic.profile.load import profile_from_text
+from wendonic.runtime.intent import Press
 
 DT = 0.01
 HEAD = 'format = "wendonic-profile"\nversion = 1\n[mode.foot.press]\n'

@@ -6,11 +6,11 @@ import pytest
 
 from wendonic import ProfileError, load_profile
 from wendonic.demo import PROFILE_PATH
-from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER
-from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
-from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_STICK
-from wendonic.kernels.source.opposites import OPPOSITES_CANCEL
 from wendonic.kernels.frames.frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL
+from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_STICK
 from wendonic.profile.bindings import mode_sources
 from wendonic.profile.describe import describe_profile
 from wendonic.profile.load import profile_from_text

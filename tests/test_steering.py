@@ -10,15 +10,13 @@ from hypothesis import strategies as st
 from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_course, demo_profile
 from wendonic.devices.standins import HandsStandIn
+from wendonic.kernels.axis_channel import AxisOutput
 from wendonic.kernels.body.body import BODY_AT_REST
+from wendonic.kernels.body.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW, Aim
+from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.frames.drive import driven, throttle_speed
 from wendonic.kernels.frames.drive_tuning import DriveTuning
-from wendonic.kernels.body.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW
-from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space
-from wendonic.kernels.frames.goal import GotoTuning
-from wendonic.kernels.frames.squares import NO_GRID
-from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.frames.frame import (
     FRAME_CAMERA,
     FRAME_DRIVE,
@@ -28,11 +26,11 @@ from wendonic.kernels.frames.frame import (
     FRAME_GRID,
     PLAIN_FRAME,
 )
-from wendonic.kernels.axis_channel import AxisOutput
-from wendonic.kernels.body.facing import Aim
-from wendonic.kernels.frames.goal import GoalInput
+from wendonic.kernels.frames.goal import GoalInput, GotoTuning
+from wendonic.kernels.frames.squares import NO_GRID
 from wendonic.kernels.request import NO_REQUEST
 from wendonic.kernels.sample import EMPTY_SAMPLE
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.tick import PLAIN_TUNING, steered, tick_at_rest
 from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text

@@ -16,7 +16,7 @@ from wendonic.kernels.view_axes import level_ahead
 from wendonic.profile.describe import describe_world
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema import World
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 SIGNED = [
     tuple(sign + letter for sign, letter in zip(signs, letters, strict=True))

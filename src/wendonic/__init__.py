@@ -7,11 +7,11 @@ if TYPE_CHECKING:
     from wendonic.batch import shape
     from wendonic.devices.event import Event
     from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
-    from wendonic.runtime.helm import Helm
-    from wendonic.runtime.intent import Intent, Press
     from wendonic.profile.load import load_profile
     from wendonic.profile.schema import Profile
     from wendonic.recording.recording import Recording
+    from wendonic.runtime.helm import Helm
+    from wendonic.runtime.intent import Intent, Press
     from wendonic.runtime.slopes import on_slope
     from wendonic.runtime.view import View
 

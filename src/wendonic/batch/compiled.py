@@ -21,8 +21,11 @@ from wendonic.errors import WendonicError
 Loop = Callable[..., None]
 """`run(numbers, tables, course, record, samples, dt, records)`: fills one row of `records` a tick."""
 
-USUAL_S = {"compile": 3.0, "load": 1.0}
-"""What making a loop, or loading one, takes where this machine has not been measured yet."""
+_COMPILER = "from wendonic.batch.scalar_compiler import ScalarCompiler"
+_OPTIONS = "error_model='numpy', pipeline_class=ScalarCompiler"
+
+USUAL_S = {"compile": 0.005, "load": 0.0005}
+"""What making a loop, or loading one, takes a line of its text where this machine has not been measured yet."""
 
 
 def has_numba() -> bool:
@@ -65,10 +68,10 @@ def loop_text(text: str) -> str:
     if not isinstance(final, ast.Return) or not isinstance(final.value, ast.Tuple):
         raise TypeError("a tick function returns its record")
     results = [ast.unparse(value) for value in final.value.elts]
-    lines = ["from numba import njit", *map(ast.unparse, head), ""]
+    lines = ["from numba import njit", *map(ast.unparse, head), _COMPILER, ""]
     for function in kept:
-        lines += ["", "@njit(error_model='numpy')", ast.unparse(function), ""]
-    lines += ["", "@njit(cache=True, error_model='numpy')"]
+        lines += ["", f"@njit({_OPTIONS})", ast.unparse(function), ""]
+    lines += ["", f"@njit({_OPTIONS}, cache=True)"]
     lines += ["def run(numbers, tables, course, record, samples, dt, records):"]
     lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found != "_"]
     lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if found != "_"]
@@ -124,14 +127,15 @@ def seconds_to_ready(ready: ReadyTick) -> float:
     if is_loaded(ready):
         return 0.0
     kind = "load" if is_kept(ready) else "compile"
+    lines = ready.text.count("\n")
     try:
         measured = json.loads((loop_folder() / "seconds.json").read_text(encoding="utf-8"))
-        return float(measured[kind])
+        return float(measured[kind]) * lines
     except (OSError, ValueError, KeyError, TypeError):
-        return USUAL_S[kind]
+        return USUAL_S[kind] * lines
 
 
-def _measured(kind: str, seconds: float) -> None:
+def _measured(kind: str, seconds_a_line: float) -> None:
     path = loop_folder() / "seconds.json"
     try:
         known = json.loads(path.read_text(encoding="utf-8"))
@@ -140,7 +144,7 @@ def _measured(kind: str, seconds: float) -> None:
     if not isinstance(known, dict):
         known = {}
     try:
-        path.write_text(json.dumps({**USUAL_S, **known, kind: seconds}), encoding="utf-8")
+        path.write_text(json.dumps({**USUAL_S, **known, kind: seconds_a_line}), encoding="utf-8")
     except OSError:
         return
 
@@ -168,7 +172,8 @@ def compiled_loop(ready: ReadyTick, title: str) -> Loop:
                 raise
             _thrown_away(ready)
             found = _loaded(ready)
-        _measured("load" if kept else "compile", time.perf_counter() - start)
+        seconds = time.perf_counter() - start
+        _measured("load" if kept else "compile", seconds / ready.text.count("\n"))
         _LOOPS[ready.digest] = found
     return found
 

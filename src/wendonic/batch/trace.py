@@ -36,13 +36,13 @@ def shape(
 
     The profile's first mode is used unless `mode` names another; in a `seat` such as "pad1" its `pad` is that pad; on
     a `course` (see `wendonic.course`) the body follows its ground and minds its blocked squares. Columns: `tick t dt
-    mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most tilted one while none
-    does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at rest),
-    `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…` (m) and `vel_…`
-    (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. After them a grid has
-    `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes `refused`, comfort `vignette
-    returned`, and pointing `landed`. `t` is the recording's own time at the end of the tick. A helm fed the same
-    events tick by tick gives the same numbers.
+    mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most tilted one while
+    none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at
+    rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…` (m) and
+    `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. After them a
+    grid has `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes `refused`, comfort
+    `vignette returned`, and pointing `landed`. `t` is the recording's own time at the end of the tick. A helm fed the
+    same events tick by tick gives the same numbers.
 
     `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where that is
     quicker on this machine. The numbers agree to rounding.

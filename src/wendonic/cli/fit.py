@@ -29,8 +29,8 @@ def fit(
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
     from wendonic.study.feel_sheet import DEFINITIONS, value_words
-    from wendonic.study.fit import targets_of
     from wendonic.study.fit import fit as fit_text
+    from wendonic.study.fit import targets_of
     from wendonic.whole_file import whole_file
 
     text = text_of(profile, "profile", ProfileError)

@@ -158,7 +158,7 @@ def _mutable_names(tree: ast.FunctionDef) -> frozenset[str]:
 
 
 class Folder:
-    """Folds kernels; `entries` are those that take and give records whole, by the name under which they are called."""
+    """Folds kernels; `entries` are those that take and give records whole, by the name they are called by."""
 
     def __init__(self, entries: dict[Callable[..., Any], str] | None = None) -> None:
         """Begin with nothing folded."""
@@ -246,7 +246,9 @@ class Folder:
             ]
             return Packed(ast.Call(name(self.entries[function]), handed, []))
         folded = self.fold(function, arguments)
-        given = [leaf.node for value in arguments for leaf in leaf_values(value) if not isinstance(leaf, Known | Record)]
+        given = [
+            leaf.node for value in arguments for leaf in leaf_values(value) if not isinstance(leaf, Known | Record)
+        ]
         handed_on = dict(zip(folded.parameters, given, strict=True))
         shape = [(path, leaf) for path, leaf in leaves(folded.template)]
         safe = hints is not None and not any(isinstance(leaf, Dynamic) for _, leaf in shape)
@@ -366,7 +368,7 @@ class Folder:
             refuse(scope.function, target, "only names are assigned to")
 
     def bind(self, scope: Scope, pairs: list[tuple[str, Value]]) -> None:
-        """Give variables their values; what is computed gets a statement, what is known or stands already does not."""
+        """Give variables their values; what is known or stands already needs no statement."""
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in pairs:
             scope.env[variable] = self._bound(scope, variable, value, (), moves)
@@ -407,7 +409,7 @@ class Folder:
         scope.env = dict(before)
         other, no, after_no = self._branch(scope, statement.orelse)
         scope.env = dict(before)
-        if kind == ENDS or other == ENDS:
+        if ENDS in (kind, other):
             scope.env = after_no if kind == ENDS else after_yes
         else:
             self._merge(scope, statement, (after_yes, yes), (after_no, no))
@@ -436,7 +438,7 @@ class Folder:
                 continue
             env[variable] = self._merged(scope, statement, variable, (first, second), (), moves)
         for (_, out), row in zip((one, other), moves, strict=True):
-            out += moved(row)
+            out.extend(moved(row))
         scope.env = env
 
     def _merged(
@@ -557,9 +559,7 @@ class Folder:
             varying |= more
         moves: list[tuple[str, ast.expr]] = []
         for variable in touched:
-            for (path, leaf), (_, start) in zip(
-                leaves(carried[variable]), leaves(before[variable]), strict=True
-            ):
+            for (path, leaf), (_, start) in zip(leaves(carried[variable]), leaves(before[variable]), strict=True):
                 if (variable, path) in varying and not same(leaf, start):
                     moves.append((expression(leaf).id, expression(start)))  # type: ignore[attr-defined]
         scope.out += moved(moves)
@@ -861,7 +861,7 @@ class Folder:
 
 
 def moved(moves: list[tuple[str, ast.expr]]) -> list[ast.stmt]:
-    """Return assignments that all read before any of them writes; one after another where that makes no difference."""
+    """Return assignments that all read before any writes; one after another where that is the same."""
     written: set[str] = set()
     for target, node in moves:
         if written and any(part.id in written for part in names_in(node)):

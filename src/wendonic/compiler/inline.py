@@ -242,7 +242,9 @@ def _copied(statement: ast.stmt, renamed: dict[str, ast.expr]) -> ast.stmt:
             return ast.Assign([cloned_target(target, renamed)], cloned(value, renamed))
         case ast.If(test=test, body=yes, orelse=no):
             return ast.If(
-                cloned(test, renamed), [_copied(part, renamed) for part in yes], [_copied(part, renamed) for part in no]
+                cloned(test, renamed),
+                [_copied(part, renamed) for part in yes],
+                [_copied(part, renamed) for part in no],
             )
         case ast.For(target=target, iter=iterated, body=inside):
             made = [_copied(part, renamed) for part in inside]

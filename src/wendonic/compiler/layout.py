@@ -52,8 +52,8 @@ class Layout:
     """Where each number of a tick stands in its record, or that it is always the same.
 
     `places` has for each number of `Tick(memory, outcome)`, by its path, its place in the record, or -1 where
-    `constants` has it, or nothing where nobody asks for it. `state` says how many numbers, the first ones, are read by
-    the next tick.
+    `constants` has it, or nothing where nobody asks for it. `state` says how many numbers, the first ones, are read
+    by the next tick.
     """
 
     state: int

@@ -16,9 +16,7 @@ def _wrapped(start: str, names: Sequence[str], end: str, indent: str) -> list[st
     line = f"{indent}{start}{', '.join(names)}{end}"
     if len(line) <= LINE:
         return [line]
-    inside = textwrap.wrap(
-        ", ".join(names), LINE - len(indent) - 4, break_long_words=False, break_on_hyphens=False
-    )
+    inside = textwrap.wrap(", ".join(names), LINE - len(indent) - 4, break_long_words=False, break_on_hyphens=False)
     return [f"{indent}{start}", *[f"{indent}    {part}" for part in inside], f"{indent}{end}"]
 
 

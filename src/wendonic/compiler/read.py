@@ -14,7 +14,7 @@ class KernelError(WendonicError):
     """A kernel uses something outside the kernel language."""
 
 
-class SourceMissing(WendonicError):
+class SourceMissingError(WendonicError):
     """The kernels' sources are not at hand, as in a frozen game."""
 
 
@@ -25,15 +25,15 @@ def _functions_of(module: str) -> dict[str, ast.FunctionDef]:
         text = Path(path or "").read_text(encoding="utf-8")
         body = ast.parse(text).body
     except (OSError, UnicodeDecodeError, SyntaxError):
-        raise SourceMissing(f"the source of {module} is not at hand") from None
+        raise SourceMissingError(f"the source of {module} is not at hand") from None
     return {node.name: node for node in body if isinstance(node, ast.FunctionDef)}
 
 
 def kernel_tree(function: Callable[..., Any]) -> ast.FunctionDef:
-    """Return the syntax tree of a kernel; raises `SourceMissing` where its file is not there to be read."""
+    """Return the syntax tree of a kernel; raises `SourceMissingError` where its file is not there to be read."""
     found = _functions_of(function.__module__).get(function.__name__)
     if found is None:
-        raise SourceMissing(f"{function.__module__} has no function {function.__name__} at its top level")
+        raise SourceMissingError(f"{function.__module__} has no function {function.__name__} at its top level")
     return found
 
 

@@ -8,7 +8,7 @@ from typing import Any
 
 from wendonic.compiler.layout import Layout, built, flat, paths_of
 from wendonic.compiler.python_text import Made, made_from, python_text
-from wendonic.compiler.read import SourceMissing
+from wendonic.compiler.read import SourceMissingError
 from wendonic.compiler.store import store, stored, structure_digest
 from wendonic.compiler.tick_function import TickFunction, structure_of, tick_function
 from wendonic.kernels.row import Row
@@ -56,7 +56,7 @@ def ready(tuning: Tuning, sample: Sample, title: str = "tick") -> ReadyTick:
     if found is None:
         try:
             found = _from_disk(structure, title) or _made(structure, tuning, sample, title)
-        except SourceMissing:
+        except SourceMissingError:
             found = plain(tuning, sample)
         _READY[structure] = found
     return found
@@ -126,7 +126,9 @@ def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
         return functools.partial(run, tick_part), functools.partial(run, tick), stand
 
     places = tuple(place for place, value in enumerate(raw) if isinstance(value, float))
-    return ReadyTick("plain", "# The kernels' sources are not at hand: the plain kernels run.\n", layout, places, make)
+    return ReadyTick(
+        "plain", "# The kernels' sources are not at hand: the plain kernels run.\n", layout, places, make
+    )
 
 
 def getter(places: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ...]]:
@@ -136,7 +138,7 @@ def getter(places: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ..
     ((3.0, 1.0), (2.0,), ())
     """
     if not places:
-        return lambda record: ()
+        return lambda _: ()
     if len(places) == 1:
         (place,) = places
         return lambda record: (record[place],)

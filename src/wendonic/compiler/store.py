@@ -11,21 +11,21 @@ from typing import Any
 
 import wendonic.compiler
 import wendonic.kernels
-from wendonic.compiler.read import SourceMissing
+from wendonic.compiler.read import SourceMissingError
 
 
 @functools.cache
 def sources_digest() -> str:
     """Return a digest of the sources of kernels and compiler, and of the versions of Wendonic and Python.
 
-    Raises `SourceMissing` where the sources are not at hand.
+    Raises `SourceMissingError` where the sources are not at hand.
     """
     digest = hashlib.sha256(f"{wendonic.__version__} {sys.implementation.cache_tag}".encode())
     for package in (wendonic.kernels, wendonic.compiler):
         folder = Path(package.__file__ or "").parent
         files = sorted(folder.rglob("*.py")) if package.__file__ else []
         if not files:
-            raise SourceMissing("the kernels' sources are not at hand")
+            raise SourceMissingError("the kernels' sources are not at hand")
         for path in files:
             digest.update(path.relative_to(folder).as_posix().encode() + b"\0" + path.read_bytes() + b"\0")
     return digest.hexdigest()[:16]

@@ -1,4 +1,4 @@
-"""From a mode's numbers to its tick function: straight-line code for one structure, with the numbers as parameters."""
+"""From a mode to its tick function: straight-line code for one structure, with the numbers as parameters."""
 
 import ast
 from collections.abc import Callable, Iterator, Sequence
@@ -49,8 +49,8 @@ class TickFunction:
     """The tick function of one structure, as trees.
 
     `numbers` are the numbers of the tuning that it reads, by name and path. `part` is one tick that is no hitch, the
-    first of `whole`; the others cut hitches and stand still. `functions` are the kernels that stayed functions, callees
-    first; `layout` says where everything stands in a record.
+    first of `whole`; the others cut hitches and stand still. `functions` are the kernels that stayed functions,
+    callees first; `layout` says where everything stands in a record.
     """
 
     numbers: tuple[tuple[str, Path], ...]
@@ -83,7 +83,7 @@ def _open(value: Any, start: str, places: Callable[[Path, Any], bool]) -> Value:
 def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
     """Return the tick function of a structure; `sample` shows the shape of the raw numbers.
 
-    Raises `KernelError` for a kernel outside the kernel language, `SourceMissing` where the sources are not at hand.
+    Raises `KernelError` for a kernel outside the kernel language, `SourceMissingError` where sources are not at hand.
     """
     at_rest = tick_at_rest(tuning)
     tuning_value = _open(tuning, "tuning", lambda _, value: isinstance(value, float))
@@ -98,7 +98,9 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
         last = Record(Tick, (memory, known(at_rest.outcome)))
         folder = Folder()
         part = folder.fold(tick_part, [tuning_value, *rows, last, sample_value, dt])
-        parameters = dict(zip(_open_paths([tuning_value, *rows, last, sample_value, dt]), part.parameters, strict=True))
+        parameters = dict(
+            zip(_open_paths([tuning_value, *rows, last, sample_value, dt]), part.parameters, strict=True)
+        )
         after = part.template.parts[0] if isinstance(part.template, Record) else part.template
         changed = {
             path
@@ -107,7 +109,7 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
         }
         if not changed:
             break
-        varying |= changed
+        varying.update(changed)
     functions = inline(part, list(folder.folded.values()))
     layout, record = _layout(part, at_rest, parameters)
     part.body[-1] = ast.Return(ast.Tuple(record, ast.Load()))
@@ -123,9 +125,7 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
     packed, numbers = _shorter_names(packed, numbers, set(left))
     bodies = [*(one.body for one in packed), *(one.body for one in left.values())]
     used = {found for body in bodies for found in read_names(body)}
-    return TickFunction(
-        numbers, tuple(packed), tuple(left.values()), layout, tuple(sorted(used & MATH_NAMES))
-    )
+    return TickFunction(numbers, tuple(packed), tuple(left.values()), layout, tuple(sorted(used & MATH_NAMES)))
 
 
 def _open_paths(arguments: Sequence[Value]) -> Iterator[tuple[Any, ...]]:
@@ -242,9 +242,13 @@ def _packed_others(
     share = Dynamic(name("share"))
     made: list[PackedFunction] = []
 
-    def whole(kernel: Callable[..., Any], arguments: Sequence[tuple[str, Value]], results: Callable[[Value], Any]) -> None:
+    def whole(
+        kernel: Callable[..., Any], arguments: Sequence[tuple[str, Value]], results: Callable[[Value], Any]
+    ) -> None:
         folded = folder.fold(kernel, [value for _, value in arguments])
-        given = [expression(leaf) for _, value in arguments for _, leaf in leaves(value) if not isinstance(leaf, Known)]
+        given = [
+            expression(leaf) for _, value in arguments for _, leaf in leaves(value) if not isinstance(leaf, Known)
+        ]
         names = dict(zip(folded.parameters, given, strict=True))
         final = folded.body[-1]
         value = final.value if isinstance(final, ast.Return) else None
@@ -286,7 +290,10 @@ def _packed_others(
 
     whole(sample_share, [("tuning", tuning_value), ("sample", raw), ("share", share)], as_sample)
     whole(later_sample, [("sample", raw)], as_sample)
-    records = [("first", _record_value(layout, at_rest, "first")), ("second", _record_value(layout, at_rest, "second"))]
+    records = [
+        ("first", _record_value(layout, at_rest, "first")),
+        ("second", _record_value(layout, at_rest, "second")),
+    ]
     whole(joined, records, as_record)
     whole(standing, [("last", _record_value(layout, at_rest, "last"))], as_record)
 
@@ -301,7 +308,7 @@ def _packed_others(
 def _shorter_names(
     packed: list[PackedFunction], numbers: tuple[tuple[str, Path], ...], taken: set[str]
 ) -> tuple[list[PackedFunction], tuple[tuple[str, Path], ...]]:
-    """Call the numbers of the tuning by their path alone, and the state by its own, where nobody else has that name."""
+    """Call the numbers of the tuning by their path alone, and the state by its own, where that name is free."""
     used = set(taken)
     for one in packed:
         used |= {found.id for found in names_in(one.body)}

@@ -323,12 +323,12 @@ def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> 
                 after = body[place + 1]
                 head = _head(after)
                 copies = isinstance(after, ast.Assign) and isinstance(after.value, ast.Name)
-                if head is not None and (copies or _short(value)):
-                    if any(found.id == target for found in names_in(head)):
-                        _set_head(after, cloned(head, {target: value}))
-                        del body[place]
-                        place = max(place - 1, 0)
-                        continue
+                moves = head is not None and (copies or _short(value))
+                if head is not None and moves and any(found.id == target for found in names_in(head)):
+                    _set_head(after, cloned(head, {target: value}))
+                    del body[place]
+                    place = max(place - 1, 0)
+                    continue
         place += 1
 
 

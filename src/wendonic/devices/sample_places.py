@@ -61,9 +61,7 @@ def sample_places(sources: ModeSources) -> SamplePlaces:
     flat: list[float] = []
     _flatten(sample, flat)
     ground, goal, aim, pointers, head, pointing = view + 3, view + 7, view + 10, view + 13, view + 19, view + 21
-    return SamplePlaces(
-        channels, presses, view, ground, goal, aim, pointers, head, pointing, sample, tuple(flat)
-    )
+    return SamplePlaces(channels, presses, view, ground, goal, aim, pointers, head, pointing, sample, tuple(flat))
 
 
 def _flatten(value: object, into: list[float]) -> None:

@@ -3,7 +3,6 @@
 import math
 
 
-
 def wrapped_angle(angle: float) -> float:
     """Return the same direction as `angle` (rad), within -pi (left out) to pi (included).
 

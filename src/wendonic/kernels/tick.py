@@ -38,7 +38,14 @@ from wendonic.kernels.frames.grid import steer_grid
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.map import steer_map
 from wendonic.kernels.half_life import smoothed_mean
-from wendonic.kernels.look.look import LOOK_DISPLACEMENT, LOOK_SOURCE_AT_REST, NO_LOOK, LookSourceState, LookTuning, look_output
+from wendonic.kernels.look.look import (
+    LOOK_DISPLACEMENT,
+    LOOK_SOURCE_AT_REST,
+    NO_LOOK,
+    LookSourceState,
+    LookTuning,
+    look_output,
+)
 from wendonic.kernels.move.move import (
     MOVE_AT_REST,
     NO_MOVE,
@@ -69,8 +76,8 @@ class Tuning(NamedTuple):
 
     `gaits` has the mode's own first, then one for each press that switches gaits: of several that are held, the last
     counts. `jump_press` is the number of the press that jumps, -1 for none. `turning` is 1 where a tick is cut into
-    parts because the direction turns within it; `walled` where walls and steps stop the body. `sectors` is 0 for none,
-    its margin in rad. `point_press` is the press with which a hand points at a place to be at, -1 for none, and
+    parts because the direction turns within it; `walled` where walls and steps stop the body. `sectors` is 0 for
+    none, its margin in rad. `point_press` is the press with which a hand points at a place to be at, -1 for none, and
     `arc_m_s` how fast the arc leaves the hand.
     """
 
@@ -94,7 +101,23 @@ class Tuning(NamedTuple):
 
 
 PLAIN_TUNING = Tuning(
-    0.1, (), NO_AXIS, NO_AXIS, NO_AXIS, NO_LOOK, NO_MOVE, PLAIN_FRAME, (PLAIN_GAIT,), -1, 0, 0, NO_COMFORT, -1, 0.0, 0, 0.0
+    0.1,
+    (),
+    NO_AXIS,
+    NO_AXIS,
+    NO_AXIS,
+    NO_LOOK,
+    NO_MOVE,
+    PLAIN_FRAME,
+    (PLAIN_GAIT,),
+    -1,
+    0,
+    0,
+    NO_COMFORT,
+    -1,
+    0.0,
+    0,
+    0.0,
 )
 """A mode that binds nothing, and would walk by the map on level ground."""
 
@@ -145,8 +168,8 @@ class Outcome(NamedTuple):
     """What a tick tells; every field a float, in the plan frame, angles in radians.
 
     `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
-    -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number of
-    the gait, `grounded` whether the body stands. Of `memory` is told what the tick left there.
+    -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number
+    of the gait, `grounded` whether the body stands. Of `memory` is told what the tick left there.
     """
 
     source: float
@@ -173,9 +196,7 @@ class Outcome(NamedTuple):
 def tick_at_rest(tuning: Tuning) -> "Tick":
     """Return what stands before the first tick: at rest, at the origin, facing and looking along +y."""
     move = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,) * len(tuning.move.sources))
-    axes = [
-        (SOURCE_AT_REST,) * len(channel.sources) for channel in (tuning.rise, tuning.throttle, tuning.turn)
-    ]
+    axes = [(SOURCE_AT_REST,) * len(channel.sources) for channel in (tuning.rise, tuning.throttle, tuning.turn)]
     memory = Memory(
         (PRESS_AT_REST,) * len(tuning.presses),
         AxisStates(*axes),
@@ -233,9 +254,7 @@ class Steered(NamedTuple):
     heading: float
 
 
-def steered_part(
-    tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float
-) -> Steered:
+def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
     """Return what a mode's steer frame makes of `dt` seconds, for a `dt` in which the direction turns so little that
     its middle stands for it; stopped by walls and steps, and with the gait's weight.
     """
@@ -454,9 +473,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         sample.ground.normal,
         sample.aim,
     )
-    after_steering = steered(
-        tuning, gait, course, memory, sample, request, (rise, throttle, turn), presses, dt
-    )
+    after_steering = steered(tuning, gait, course, memory, sample, request, (rise, throttle, turn), presses, dt)
     body, fall, up, frame, wanted, heading = after_steering
 
     comfort = memory.comfort

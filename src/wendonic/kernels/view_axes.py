@@ -2,7 +2,6 @@
 
 import math
 
-
 STEEP = 0.985
 """Sine of the pitch (80 deg) from which the view's up begins to say what is ahead."""
 

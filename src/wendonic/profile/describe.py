@@ -17,7 +17,7 @@ from wendonic.profile.tuning import (
     TAP_S,
 )
 from wendonic.profile.window import Window
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 _DIAGONALS = {
     "cap": "diagonals capped at full speed",

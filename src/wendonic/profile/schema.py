@@ -17,7 +17,7 @@ from wendonic.profile.press_binds import PressTable
 from wendonic.profile.steer import AnySteer, CameraSteer, DriveSteer, Faced, GotoSteer, MapSteer
 from wendonic.profile.table import Table, own_fault, own_faults
 from wendonic.profile.window import Window
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 

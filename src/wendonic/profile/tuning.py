@@ -237,7 +237,9 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
     margin_deg = SECTOR_MARGIN_DEG if steer.sector_margin_deg is None else steer.sector_margin_deg
     tick = Tuning(
         profile.max_dt_s,
-        tuple(press_tuning(mode.press[name], name in jumps) if name in mode.press else SILENT_PRESS for name in names),
+        tuple(
+            press_tuning(mode.press[name], name in jumps) if name in mode.press else SILENT_PRESS for name in names
+        ),
         axis_tuning(mode.rise, tables),
         axis_tuning(mode.throttle, tables),
         axis_tuning(mode.turn, tables),

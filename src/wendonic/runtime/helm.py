@@ -7,8 +7,8 @@ from typing import Literal
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
 from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
-from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.kernels.body.fall import NOBODY_TOLD
+from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.kernels.frames.frame import FRAME_GRID
 from wendonic.kernels.vector import Vec3
 from wendonic.profile.schema import Profile
@@ -16,7 +16,7 @@ from wendonic.runtime.door import VIEW, Door
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.view import View
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
@@ -113,7 +113,9 @@ class Helm(Door):
         return run
 
     def _other_samplers(self) -> list[Sampler]:
-        return [run.sampler for run in self._runs.values() if run is not self._run and any(run.sampler.sources.presses)]
+        return [
+            run.sampler for run in self._runs.values() if run is not self._run and any(run.sampler.sources.presses)
+        ]
 
     @property
     def mode(self) -> str:

@@ -10,7 +10,7 @@ from wendonic.kernels.frames.frame import FRAME_GRID
 from wendonic.kernels.tick import Outcome
 from wendonic.runtime.reader import Reader
 from wendonic.runtime.view import View
-from wendonic.runtime.world_axes import GameVector, WorldAxes
+from wendonic.world_axes import GameVector, WorldAxes
 
 
 class Look(NamedTuple):

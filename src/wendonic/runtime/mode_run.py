@@ -14,7 +14,8 @@ from wendonic.profile.bindings import mode_sources
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import mode_tuning
 from wendonic.runtime.reader import BODY, Reader
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
+
 
 class ModeRun:
     """One mode: its tick function with its numbers, its sampler, and where everything stands in a record."""

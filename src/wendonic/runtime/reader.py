@@ -8,7 +8,7 @@ from wendonic.compiler.ready import Record
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.tick import Outcome, Tuning, tick_at_rest
 from wendonic.kernels.vector import Vec3
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 BODY = (
     ("body", "face"),

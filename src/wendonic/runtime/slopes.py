@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from wendonic.errors import WendonicError
 from wendonic.kernels.body.slope import laid_on_slope
 from wendonic.kernels.vector import Vec3
-from wendonic.runtime.world_axes import PLAN_AXES, GameVector, WorldAxes
+from wendonic.world_axes import PLAN_AXES, GameVector, WorldAxes
 
 
 def on_slope(direction: Sequence[float], normal: Sequence[float], axes: WorldAxes = PLAN_AXES) -> GameVector:

@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from wendonic.errors import WendonicError
 from wendonic.kernels.view_axes import level_ahead, turned_by
-from wendonic.runtime.world_axes import PLAN_AXES, WorldAxes
+from wendonic.world_axes import PLAN_AXES, WorldAxes
 
 
 class View(NamedTuple):

@@ -9,10 +9,10 @@ import numpy as np
 
 from wendonic.batch import Engine, shape
 from wendonic.devices.event import Event
-from wendonic.runtime.helm import Helm
 from wendonic.profile.look_binds import LookStickBind, MouseBind
 from wendonic.profile.move_binds import StickBind
 from wendonic.profile.schema import Mode, Profile
+from wendonic.runtime.helm import Helm
 from wendonic.study.alone import alone, only_moving
 from wendonic.study.directions import (
     direction_error_deg,

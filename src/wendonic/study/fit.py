@@ -106,8 +106,8 @@ def fit(
     """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
 
     Least squares of the shares by which the targets are missed (SciPy, trust region reflective), within the limits
-    that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`. What could not
-    be reached is told as it is. Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a
+    that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`. What could
+    not be reached is told as it is. Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a
     setting that does not exist, or a quantity that the mode does not have.
 
     >>> from wendonic.demo import PROFILE_PATH

@@ -4,11 +4,11 @@ import math
 from typing import NamedTuple
 
 from wendonic.errors import WendonicError
-from wendonic.runtime.helm import Helm
 from wendonic.kernels.source.gate import GATE_MEASURED, GATE_SQUARE, rim_length
 from wendonic.profile.move_binds import DpadBind, KeysBind, StickBind
 from wendonic.profile.schema import Profile
 from wendonic.profile.source_tuning import Tables, stick_tuning
+from wendonic.runtime.helm import Helm
 from wendonic.study.alone import alone
 from wendonic.study.probes import DPAD_BUTTONS
 

@@ -6,9 +6,9 @@ import numpy as np
 
 from wendonic.batch import Engine, shape
 from wendonic.devices.event import Event
-from wendonic.runtime.helm import Helm
 from wendonic.profile.schema import Profile
 from wendonic.recording.recording import Recording
+from wendonic.runtime.helm import Helm
 from wendonic.study.press_entry import entry_changes
 
 HZ = 1000.0
@@ -38,7 +38,9 @@ def jump_rows(profile: Profile, mode: str, engine: Engine = "auto") -> dict[str,
     down, _ = entry_changes(profile, press.bind[0])
     rows: dict[str, float | None] = {}
     if profile.gait_of(mode).jump:
-        trace = shape(Recording([*down, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, engine=engine)
+        trace = shape(
+            Recording([*down, Event(LONGEST_ALOFT_S, "mark", "end")]), profile, hz=HZ, mode=mode, engine=engine
+        )
         rows |= _flight(trace)
     rows["jump_buffer_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=True))
     rows["jump_grace_s"] = _longest(lambda wait_s: _given(profile, mode, name, down, wait_s, early=False))

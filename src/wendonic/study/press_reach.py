@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.devices.event import Event
-from wendonic.runtime.helm import Helm
 from wendonic.profile.press_binds import PressTable
 from wendonic.profile.schema import Profile
 from wendonic.profile.tuning import DOUBLE_S, LONG_S, TAP_S
+from wendonic.runtime.helm import Helm
 from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
 from wendonic.study.press_entry import entry_changes

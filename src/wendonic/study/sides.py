@@ -6,15 +6,15 @@ from typing import Any
 
 from wendonic.devices.event import Event, Value
 from wendonic.devices.key_places import KEY_PLACES
-from wendonic.runtime.helm import Helm
-from wendonic.runtime.intent import Intent
 from wendonic.profile.axis_binds import AxisBind
 from wendonic.profile.look_binds import GyroBind, LookBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.profile.move_binds import AxesBind
 from wendonic.profile.schema import Profile
+from wendonic.runtime.helm import Helm
+from wendonic.runtime.intent import Intent
 from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
-from wendonic.runtime.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes
 
 OPPOSITE = -0.5
 """Cosine of the angle from which on a key goes the other way: more than 120 deg from where it lies."""

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 
 from wendonic.devices.event import Event
-from wendonic.runtime.helm import Helm
 from wendonic.profile.move_binds import KeysBind, StickBind
 from wendonic.profile.schema import Profile
+from wendonic.runtime.helm import Helm
 from wendonic.study.alone import alone
 from wendonic.study.finding import Finding
 from wendonic.study.full_input import full_inputs

@@ -5,8 +5,8 @@ from typing import NamedTuple
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.ground import ground_at, in_wall
-from wendonic.kernels.row import Row
 from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO2, ZERO3, Vec2, Vec3, length3, turned
 
 
@@ -98,9 +98,10 @@ def comfort_output(
 ) -> tuple[ComfortState, Body]:
     """Return the new state, and the body brought to where it belongs: the middle of the play space.
 
-    `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the play
-    space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the head is
-    inside a wall the vignette closes evenly over `return_s`; then the middle is back at the last safe place, at rest.
+    `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the
+    play space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the
+    head is inside a wall the vignette closes evenly over `return_s`; then the middle is back at the last safe place,
+    at rest.
 
     >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)

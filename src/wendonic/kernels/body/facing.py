@@ -55,8 +55,8 @@ def face_after(
 ) -> float:
     """Return the face (rad) after `dt` seconds under a rule, of a body at (x, y).
 
-    `FACE_TRAVEL` turns to `heading` while `moving`; `FACE_VIEW` to the view; `FACE_AIM` to the point that is aimed at;
-    `FACE_TURN` turns by `turn` (-1..1); `FACE_HOLD` never. All of them turn at `turn_rate` (rad/s) at most, see
+    `FACE_TRAVEL` turns to `heading` while `moving`; `FACE_VIEW` to the view; `FACE_AIM` to the point that is aimed
+    at; `FACE_TURN` turns by `turn` (-1..1); `FACE_HOLD` never. All of them turn at `turn_rate` (rad/s) at most, see
     `turned_towards`. At the point itself the face stays.
 
     >>> face_after(FACE_AIM, 9.0, 0.0, 0.0, False, 0.0, Aim(1.0, 0.0, -2.0), 0.0, 0.0, 0.0, 1.0) == math.pi

@@ -16,8 +16,9 @@ NOBODY_TOLD = 2.0
 
 
 class FallTuning(NamedTuple):
-    """The weight of a gait; `falls` is 0 where it has none. Gravity (m/s²) while rising and while falling, the fastest
-    fall, the speed (m/s) at which a jump leaves the ground (0: none), and what an early release leaves of the rise.
+    """The weight of a gait; `falls` is 0 where it has none. Gravity (m/s²) while rising and while falling, the
+    fastest fall, the speed (m/s) at which a jump leaves the ground (0: none), and what an early release leaves of the
+    rise.
     """
 
     falls: int

@@ -16,8 +16,8 @@ class GaitTuning(NamedTuple):
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
     rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
     `coast_half_life_s` takes that of the brake, but for a reversal; `loses` where `turn_loss` is the share of speed
-    lost to a request that points straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises where
-    it flies.
+    lost to a request that points straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises
+    where it flies.
     """
 
     press: int
@@ -40,9 +40,7 @@ class GaitTuning(NamedTuple):
     fall: FallTuning
 
 
-PLAIN_GAIT = GaitTuning(
-    -1, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL
-)
+PLAIN_GAIT = GaitTuning(-1, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL)
 
 
 class Stride(NamedTuple):
@@ -223,7 +221,9 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 
 
-def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted_x: float, wanted_y: float, dt: float) -> Stride:
+def plan_stride(
+    gait: GaitTuning, in_air: bool, velocity: Vec3, wanted_x: float, wanted_y: float, dt: float
+) -> Stride:
     """Return what `stride` gives on the plan, where nothing rises or falls.
 
     >>> plan_stride(PLAIN_GAIT, False, ZERO3, 3.0, 0.0, 0.1).velocity.x

@@ -6,7 +6,6 @@ from typing import NamedTuple
 from wendonic.kernels.vector import Vec3
 
 
-
 def laid_on_slope(x: float, y: float, normal: Vec3) -> Vec3:
     """Return the level direction (x, y) laid onto ground of that normal: same length, same heading on the plan.
 

@@ -27,9 +27,7 @@ def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
     return floor
 
 
-def stopped_by_walls(
-    course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float
-) -> Vec2:
+def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
     """Return where a body of that radius gets to that goes from (x, y) to (to_x, to_y) with its feet at z.
 
     Walls are boxes, wider by the radius all round. It goes along x, as far as no wall is in the way, and then along

@@ -4,9 +4,8 @@ import math
 from typing import NamedTuple
 
 
-
 class GotoTuning(NamedTuple):
-    """The body is there within `arrival_m`, is slower from `slow_down_m` on, and takes a new goal on its way or not."""
+    """There within `arrival_m`, slower from `slow_down_m` on; a new goal on the way counts where `retarget` is 1."""
 
     arrival_m: float
     slow_down_m: float
@@ -17,7 +16,9 @@ NO_GOTO = GotoTuning(0.1, 0.0, 1)
 
 
 class Goal(NamedTuple):
-    """A place of the plan (m); `there` is 1 while the body walks to it, `asked` is what keys and sticks asked for last."""
+    """A place of the plan (m); `there` is 1 while the body walks to it, `asked` is what keys and sticks asked for
+    last.
+    """
 
     there: float
     x: float
@@ -61,9 +62,7 @@ class GoalInput(NamedTuple):
     y: float
 
 
-def goal_after(
-    tuning: GotoTuning, goal: Goal, given: GoalInput, asked: float, pos_x: float, pos_y: float
-) -> Goal:
+def goal_after(tuning: GotoTuning, goal: Goal, given: GoalInput, asked: float, pos_x: float, pos_y: float) -> Goal:
     """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers, which
     ask for `asked` (0..1).
 

@@ -4,8 +4,8 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import Vec2
 from wendonic.kernels.source.opposites import OPPOSITES_LATEST
+from wendonic.kernels.vector import Vec2
 
 HELD = 0.5
 """An axis from here on holds a direction."""
@@ -62,8 +62,8 @@ class GridState(NamedTuple):
     """What steps carry from tick to tick.
 
     `asked` is 1 while a press waits for the end of a step, `asked_x` and `asked_y` what it asks for; `wait_s` is how
-    long until a direction that stays held counts again; `refused` is 1 while a blocked square is requested, which lies
-    `refused_x` and `refused_y` away.
+    long until a direction that stays held counts again; `refused` is 1 while a blocked square is requested, which
+    lies `refused_x` and `refused_y` away.
     """
 
     step: GridStep
@@ -167,8 +167,8 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -
     """Return the state after `dt` seconds of what is held.
 
     Steps and waits end and begin within the tick, at their own times: twenty squares take as long at every tick rate.
-    A diagonal step takes sqrt(2) times as long, so it is no faster. A blocked square refuses the step; a direction that
-    stays held asks again after `repeat_s`, or a step's time.
+    A diagonal step takes sqrt(2) times as long, so it is no faster. A blocked square refuses the step; a direction
+    that stays held asks again after `repeat_s`, or a step's time.
 
     >>> walking = grid_held(NO_GRID, GRID_AT_REST, 0.0, 1.0)
     >>> step = grid_stepped(NO_GRID, (0.0, 0.0, 3.0, 0.0), walking, 0.5).step

@@ -215,12 +215,12 @@ def look_output(
             yaw *= tuning.zoom_scale
             pitch *= tuning.zoom_scale
         new_pitch = limited_pitch(view_pitch, pitch, tuning.pitch_low, tuning.pitch_high)
-        if pitch != 0.0:
-            if new_pitch in (tuning.pitch_low, tuning.pitch_high) or new_pitch == view_pitch:
-                forgiven: tuple[LookSourceState, ...] = ()
-                for k in range(len(tuning.sources)):
-                    forgiven = (*forgiven, without_owed_pitch(tuning.sources[k], after[k], pitch))
-                after = forgiven
+        stopped = new_pitch in (tuning.pitch_low, tuning.pitch_high) or new_pitch == view_pitch
+        if pitch != 0.0 and stopped:
+            forgiven: tuple[LookSourceState, ...] = ()
+            for k in range(len(tuning.sources)):
+                forgiven = (*forgiven, without_owed_pitch(tuning.sources[k], after[k], pitch))
+            after = forgiven
         view_yaw = wrapped_angle(view_yaw + yaw)
     else:
         source = -1.0

@@ -11,9 +11,9 @@ AT_RIM = 1.0 - 1e-9
 
 
 class StickLookTuning(NamedTuple):
-    """Dead zone and curve; `eases` is 1 where it eases in over `ease_s`, `boosts` where a stick at the rim for `hold_s`
-    gets `rim_boost` (share of the rate) more; `snaps` where it turns at once from the tilt `snap_at` on, and again
-    after it was back at `rearm_at`.
+    """Dead zone and curve; `eases` is 1 where it eases in over `ease_s`, `boosts` where a stick at the rim for
+    `hold_s` gets `rim_boost` (share of the rate) more; `snaps` where it turns at once from the tilt `snap_at` on, and
+    again after it was back at `rearm_at`.
     """
 
     tilt: StickTuning
@@ -82,9 +82,9 @@ def stick_rates(
 ) -> tuple[StickLookState, StickLookOutput]:
     """Return the new state and how much of its full rate a stick gives, as the mean over the tick.
 
-    Dead zone and curve as for walking, see `stick_output`. The amount eases in over `ease_s` and falls at once. A stick
-    that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over `ease_s` too. Both are
-    integrated in closed form, so a turn does not depend on how it is cut into ticks.
+    Dead zone and curve as for walking, see `stick_output`. The amount eases in over `ease_s` and falls at once. A
+    stick that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over `ease_s` too. Both
+    are integrated in closed form, so a turn does not depend on how it is cut into ticks.
 
     >>> boosted = STICK_LOOK._replace(boosts=1, rim_boost=0.5, hold_s=0.5)
     >>> stick_rates(boosted, (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1]

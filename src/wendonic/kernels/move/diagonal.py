@@ -1,6 +1,5 @@
 """Step 7 of shaping: what two axes together may add up to."""
 
-
 DIAGONAL_CAP = 0
 DIAGONAL_UNIT = 1
 DIAGONAL_FREE = 2

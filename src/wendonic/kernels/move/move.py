@@ -82,14 +82,17 @@ class MoveOutput(NamedTuple):
     amount: float
 
 
-NO_MOVE = MoveTuning(
-    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0
-)
+NO_MOVE = MoveTuning((), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
 
 def move_part(
-    tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], presses: tuple[PressState, ...], dt: float
+    tuning: MoveTuning,
+    tables: Row,
+    state: MoveState,
+    raw: tuple[Row, ...],
+    presses: tuple[PressState, ...],
+    dt: float,
 ) -> tuple[MoveState, MoveOutput]:
     """Return the channel's new state and what came out after `dt` seconds, for a `dt` that is not cut any further.
 
@@ -172,7 +175,12 @@ def any_ramping(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...]) -> b
 
 
 def move_output(
-    tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], presses: tuple[PressState, ...], dt: float
+    tuning: MoveTuning,
+    tables: Row,
+    state: MoveState,
+    raw: tuple[Row, ...],
+    presses: tuple[PressState, ...],
+    dt: float,
 ) -> tuple[MoveState, MoveOutput]:
     """Return the channel's new state and what came out after `dt` seconds.
 

@@ -5,9 +5,9 @@ import math
 from wendonic.kernels.vector import Vec2
 
 
-
 def notched(x: float, y: float, notches: int, pull: float) -> Vec2:
-    """Return (x, y) turned towards the nearest of `notches` compass points, the first one forward; the length is kept.
+    """Return (x, y) turned towards the nearest of `notches` compass points, the first one forward; the length is
+    kept.
 
     Around each point lies its share of the circle, w = pi / notches to either side. Up to pull * w away from it the
     direction is put on the point; beyond, an offset d becomes (d - pull * w) / (1 - pull), so the border between two

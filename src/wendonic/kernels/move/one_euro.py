@@ -4,7 +4,6 @@ import math
 from typing import NamedTuple
 
 
-
 class OneEuroTuning(NamedTuple):
     """The filter's three numbers; `min_cutoff_hz` of 0 is no filter."""
 

@@ -2,7 +2,6 @@
 
 from typing import NamedTuple
 
-
 STYLE_SILENT = 0
 STYLE_HOLD = 1
 STYLE_TOGGLE = 2
@@ -65,7 +64,7 @@ PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, FAR_S, 0.0, 0.0, 0.0)
 
 
 class StyleOutput(NamedTuple):
-    """What a style makes of a tick: the times and the level that are carried on, how often it came on and went off."""
+    """What a style makes of a tick: the times and the level it carries on, how often it came on and went off."""
 
     down_s: float
     first_s: float
@@ -130,8 +129,8 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     once when released within `tap_s`. `STYLE_LONG` is on from `long_s` after the down until released.
     `STYLE_DOUBLE` is on from the second down within `double_s` of the first until released.
 
-    A press that waits begins only on the ground: at once, or as soon as the ground is there within `buffer_s` of being
-    pressed; and still up to `grace_s` after the ground is gone, unless the press itself took it away, having
+    A press that waits begins only on the ground: at once, or as soon as the ground is there within `buffer_s` of
+    being pressed; and still up to `grace_s` after the ground is gone, unless the press itself took it away, having
     begun no longer than `grace_s` before. What never began never ends.
 
     Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than

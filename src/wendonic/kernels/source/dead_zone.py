@@ -5,7 +5,6 @@ from typing import NamedTuple
 
 from wendonic.kernels.vector import Vec2
 
-
 ZONE_NONE = 0
 ZONE_ROUND = 1
 ZONE_AXES = 2
@@ -70,7 +69,7 @@ def wedged(x: float, y: float, share: float) -> Vec2:
 
 
 class DeadZoneTuning(NamedTuple):
-    """A form with its numbers, in tilt (0..1); `releases` is 1 where a stick that is out stays out until `release`."""
+    """A form with its numbers, in tilt (0..1); with `releases` 1, a stick that is out stays out until `release`."""
 
     form: int
     releases: int

@@ -49,8 +49,6 @@ def gated(x: float, y: float, gate: int, tables: Row, rim: int) -> Vec2:
     length = math.hypot(x, y)
     scale = 1.0
     if length != 0.0:
-        if gate == GATE_MEASURED:
-            scale = 1.0 / rim_length(x, y, tables, rim)
-        else:
-            scale = max(abs(x), abs(y)) / length
+        measured = gate == GATE_MEASURED
+        scale = 1.0 / rim_length(x, y, tables, rim) if measured else max(abs(x), abs(y)) / length
     return Vec2(x * scale, y * scale)

@@ -44,9 +44,9 @@ def keys_output(
 ) -> tuple[KeysState, KeysOutput]:
     """Return where the ramps come to in `dt` seconds, and what the keys ask for.
 
-    `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what is
-    asked for while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes in
-    between.
+    `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what
+    is asked for while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes
+    in between.
 
     >>> keys = NO_KEYS._replace(ramps=1, rise_s=0.06, fall_s=0.04)
     >>> keys_output(keys, KEYS_AT_REST, (1.0, 0.0, 0.0, 0.0), 0.0, 0, 0.03)[1].x
@@ -84,4 +84,6 @@ def is_ramping(tuning: KeysTuning, state: KeysState, raw: Row) -> bool:
     """
     if tuning.ramps <= 0:
         return False
-    return opposed(raw[0], raw[1], tuning.opposites) != state.x or opposed(raw[2], raw[3], tuning.opposites) != state.y
+    return (
+        opposed(raw[0], raw[1], tuning.opposites) != state.x or opposed(raw[2], raw[3], tuning.opposites) != state.y
+    )

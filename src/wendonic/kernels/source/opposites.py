@@ -1,6 +1,5 @@
 """Step 5 of shaping, first half: two keys that pull opposite ways."""
 
-
 OPPOSITES_CANCEL = 0
 OPPOSITES_LATEST = 1
 OPPOSITES_EARLIEST = 2

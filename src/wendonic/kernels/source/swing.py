@@ -2,8 +2,8 @@
 
 from typing import NamedTuple
 
-from wendonic.kernels.row import Row
 from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.row import Row
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.kernels.vector import Vec3, length3
 
