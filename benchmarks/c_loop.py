@@ -20,6 +20,6 @@ def compiled_c_loop() -> Callable[..., None] | None:
     subprocess.run([compiler, "-O3", "-shared", "-fPIC", "-o", library, source, "-lm"], check=True)
     run = ctypes.CDLL(str(library)).run_ticks
     numbers = np.ctypeslib.ndpointer(dtype=np.float64, flags="C_CONTIGUOUS")
-    run.argtypes = [numbers] * 5 + [ctypes.c_size_t]
+    run.argtypes = [numbers, numbers, ctypes.c_double, numbers, *[ctypes.c_size_t] * 3]
     run.restype = None
     return run

@@ -4,13 +4,14 @@ A feel sheet and a check of every shipped profile's first mode, interpreted and 
 left out), and a sweep of a thousand profiles over two numbers. Ratios are of one run.
 """
 
+import functools
 import statistics
 import time
 
 from rich.console import Console
 from rich.table import Table
-from wendonic.compiled import has_numba
 
+from wendonic.batch.compiled import has_numba
 from wendonic.demo import PROFILE_PATH, demo_profile
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
@@ -33,19 +34,17 @@ def seconds_of(work) -> float:
 
 def main() -> None:
     console = Console(width=110)
-    ways = ("auto", "compiled") if has_numba() else ("auto",)
+    engines = ("interpreted", "compiled") if has_numba() else ("interpreted",)
     table = Table(title=f"seconds, medians of {ROUNDS} rounds", title_justify="left")
     for heading in ("", "interpreted", "compiled, warm", "times as fast"):
         table.add_column(heading, justify="left" if not heading else "right")
     for name in PROFILES:
         profile = demo_profile(name)
         for words, work in (("feel sheet", measure), ("check, all modes", check)):
-            for way in ways:
-                work(profile, engine=engine)
-            rounds = [
-                [seconds_of(lambda engine=engine: work(profile, engine=engine)) for way in ways]
-                for _ in range(ROUNDS)
-            ]
+            jobs = [functools.partial(work, profile, engine=engine) for engine in engines]
+            for job in jobs:
+                job()
+            rounds = [[seconds_of(job) for job in jobs] for _ in range(ROUNDS)]
             medians = [statistics.median(column) for column in zip(*rounds, strict=True)]
             ratio = statistics.median(row[0] / row[-1] for row in rounds)
             cells = [f"{median:.2f}" for median in medians] + ["-"] * (2 - len(medians))

@@ -59,10 +59,10 @@ static double wrapped(double angle)
 }
 
 /* tuning: rise_s fall_s inner outer exponent half_life_s turn_rate top_speed accel brake.
-   samples: 17 numbers a tick, keys at 0 (right left ahead back), stick at 6 (right ahead).
-   views: yaw, pitch. outcomes: 14 numbers a tick, in the order of the pipeline's Outcome. */
-void run_ticks(const double *tuning, const double *samples, const double *views, const double *dts,
-               double *outcomes, size_t ticks)
+   samples: `width` numbers a tick, keys at 0 (right left ahead back), stick at 4 (right ahead), the view's yaw at
+   `view`. outcomes: 14 numbers a tick. */
+void run_ticks(const double *tuning, const double *samples, double dt, double *outcomes, size_t ticks, size_t width,
+               size_t view)
 {
     const double rise_s = tuning[0], fall_s = tuning[1], inner = tuning[2], outer = tuning[3];
     const double exponent = tuning[4], half_life_s = tuning[5], turn_rate = tuning[6];
@@ -70,8 +70,8 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
     double key_x = 0, key_y = 0, local_x = 0, local_y = 0, face = 0;
     double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0;
     for (size_t k = 0; k < ticks; k++) {
-        const double *sample = samples + 17 * k;
-        const double dt = dts[k], yaw = views[2 * k];
+        const double *sample = samples + width * k;
+        const double yaw = sample[view];
         double raw_x = sample[0] - sample[1], raw_y = sample[2] - sample[3];
         double x = key_x, y = key_y;
         if ((key_x != raw_x || key_y != raw_y) && (key_x != 0 || raw_x != 0) && (key_y != 0 || raw_y != 0)) {
@@ -101,20 +101,20 @@ void run_ticks(const double *tuning, const double *samples, const double *views,
             key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
         }
         double length = hypot(x, y), index = 0;
-        const double tilt = hypot(sample[6], sample[7]);
+        const double tilt = hypot(sample[4], sample[5]);
         if (tilt > inner) {
             const double amount = pow(tilt >= outer ? 1.0 : (tilt - inner) / (outer - inner), exponent);
             if (amount > length) {
                 length = amount;
                 index = 1;
-                raw_x = sample[6];
-                raw_y = sample[7];
+                raw_x = sample[4];
+                raw_y = sample[5];
                 x = raw_x / tilt * amount;
                 y = raw_y / tilt * amount;
             }
         } else if (length == 0.0 && raw_x == 0.0 && raw_y == 0.0) {
-            raw_x = sample[6];
-            raw_y = sample[7];
+            raw_x = sample[4];
+            raw_y = sample[5];
         }
         const double size = hypot(x, y);
         if (size > 1.0) {

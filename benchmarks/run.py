@@ -19,15 +19,13 @@ import numpy as np
 from rich.console import Console
 from rich.progress import track
 from rich.table import Table
-from wendonic.compiled import compiled_loop, has_numba
-from wendonic.kernels.loop import run_ticks
-from wendonic.kernels.pipeline import MEMORY_AT_REST, Outcome
 
 from by_hand import by_hand_tick
 from by_numpy import by_numpy_tick
 from c_loop import compiled_c_loop
-from walks import HZ, beekeeper_tuning, beekeeper_walk, c_tuning, walk_profile
-from wendonic import Event, Helm, Recording
+from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, walk_profile
+from wendonic import Event, Helm, Recording, shape
+from wendonic.batch.compiled import compiled_loop, has_numba
 from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
 
@@ -35,10 +33,11 @@ ROUNDS = 30
 LEAST_S = 0.02
 READ_EVENTS = 1_000_000
 READ_ROUNDS = 3
+WHOLE_WAY_ROUNDS = 4
 HAND = "by hand, straight-line Python"
 C = "C loop, gcc -O3"
-FIELDS = len(Outcome._fields)
-POSITION = [Outcome._fields.index("pos_x"), Outcome._fields.index("pos_y")]
+C_OUTCOME = 14
+C_POSITION = [10, 11]
 
 
 def helm_way(walk):
@@ -47,11 +46,11 @@ def helm_way(walk):
     view = find_control("view")
     keys = [find_control(f"key.{code}") for code in ("KeyD", "KeyA", "KeyW", "KeyS")]
     ticks = []
-    last_keys = [0.0] * 4
-    for sample, yaw_pitch in zip(walk.samples.tolist(), np.degrees(walk.views).tolist(), strict=True):
-        events = [(stick, (sample[6], -sample[7])), (view, tuple(yaw_pitch))]
-        events += [(key, new) for key, old, new in zip(keys, last_keys, sample[:4], strict=True) if old != new]
-        last_keys = sample[:4]
+    last_keys = (0.0,) * 4
+    for row in walk.by_hand:
+        events = [(stick, (row[4], -row[5])), (view, (math.degrees(row[6]), 0.0))]
+        events += [(key, new) for key, old, new in zip(keys, last_keys, row[:4], strict=True) if old != new]
+        last_keys = row[:4]
         ticks.append(events)
 
     def run():
@@ -69,17 +68,38 @@ def helm_way(walk):
     return run
 
 
-def hand_way(walk):
-    """Call the straight-line function."""
-    samples, views, dts = walk.samples.tolist(), walk.views.tolist(), walk.dts.tolist()
-    rows = [(*sample[:4], *sample[6:8], view[0], dt) for sample, view, dt in zip(samples, views, dts, strict=True)]
+def tick_function_way(walk):
+    """Call the tick function that Wendonic makes of its kernels."""
+    rows = walk.rows.tolist()
 
     def run():
-        state, spent = (0.0,) * 9, 0.0
+        job = beekeeper_run(walk)
+        tick, record, spent, dt = job.tick_part, job.record, 0.0, 1.0 / HZ
         clock = time.perf_counter
         for row in rows:
             start = clock()
-            state = by_hand_tick(state, *row)
+            record = tick(record, row, dt)
+            spent += clock() - start
+        return spent, position_in(job, record)
+
+    return run
+
+
+def position_in(job, record):
+    """Return where the body is, by a record."""
+    places = job.layout.places
+    return tuple(float(record[places["memory", "body", "position", axis]]) for axis in ("x", "y"))
+
+
+def hand_way(walk):
+    """Call the straight-line function."""
+
+    def run():
+        state, spent, dt = (0.0,) * 9, 0.0, 1.0 / HZ
+        clock = time.perf_counter
+        for row in walk.by_hand:
+            start = clock()
+            state = by_hand_tick(state, *row, dt)
             spent += clock() - start
         return spent, state[5:7]
 
@@ -88,15 +108,16 @@ def hand_way(walk):
 
 def numpy_way(walk):
     """Call the function with small arrays."""
-    keys = np.stack([walk.samples[:, 0] - walk.samples[:, 1], walk.samples[:, 2] - walk.samples[:, 3]], axis=1)
-    rows = list(zip(keys, walk.samples[:, 6:8], walk.views[:, 0].tolist(), walk.dts.tolist(), strict=True))
+    rows = np.array(walk.by_hand)
+    keys = np.stack([rows[:, 0] - rows[:, 1], rows[:, 2] - rows[:, 3]], axis=1)
+    arrays = list(zip(keys, rows[:, 4:6], rows[:, 6].tolist(), strict=True))
 
     def run():
-        state, spent = (np.zeros(2), np.zeros(2), 0.0, np.zeros(2), np.zeros(2)), 0.0
+        state, spent, dt = (np.zeros(2), np.zeros(2), 0.0, np.zeros(2), np.zeros(2)), 0.0, 1.0 / HZ
         clock = time.perf_counter
-        for row in rows:
+        for row in arrays:
             start = clock()
-            state = by_numpy_tick(state, *row)
+            state = by_numpy_tick(state, *row, dt)
             spent += clock() - start
         return spent, tuple(state[3])
 
@@ -104,42 +125,42 @@ def numpy_way(walk):
 
 
 def batch_way(walk):
-    """Loop over the interpreted kernels."""
-    tuning = beekeeper_tuning()
-    samples, views, dts = walk.samples.tolist(), walk.views.tolist(), walk.dts.tolist()
-    rows = [[0.0] * FIELDS for _ in dts]
+    """Run the batch over the tick function, interpreted."""
 
     def run():
+        job = beekeeper_run(walk)
         start = time.perf_counter()
-        run_ticks(tuning, MEMORY_AT_REST, samples, views, dts, rows)
-        return time.perf_counter() - start, tuple(rows[-1][field] for field in POSITION)
+        records = job.over(walk.rows, 1.0 / HZ, "interpreted")
+        return time.perf_counter() - start, position_in(job, records[-1])
 
     return run
 
 
 def compiled_way(walk):
-    """Loop over the compiled kernels."""
-    tuning = beekeeper_tuning()
-    loop = compiled_loop(run_ticks)
-    filled = np.zeros((len(walk.dts), FIELDS))
+    """Run the compiled loop over the tick function, memory given beforehand as to the C loop."""
+    job = beekeeper_run(walk)
+    loop = compiled_loop(job.ready, "foot")
+    numbers, record, none = np.array(job.numbers), np.array(job.record), np.zeros(0)
+    records = np.zeros((len(walk.rows), job.layout.width))
 
     def run():
         start = time.perf_counter()
-        loop(tuning, MEMORY_AT_REST, walk.samples, walk.views, walk.dts, filled)
-        return time.perf_counter() - start, tuple(filled[-1, POSITION])
+        loop(numbers, none, none, record, walk.rows, 1.0 / HZ, records)
+        return time.perf_counter() - start, position_in(job, records[-1])
 
     return run
 
 
 def c_way(walk, loop):
     """Run the C loop."""
-    tuning = c_tuning(beekeeper_tuning())
-    filled = np.zeros((len(walk.dts), FIELDS))
+    tuning = c_tuning()
+    filled = np.zeros((len(walk.rows), C_OUTCOME))
+    ticks, width = walk.rows.shape
 
     def run():
         start = time.perf_counter()
-        loop(tuning, walk.samples, walk.views, walk.dts, filled, len(walk.dts))
-        return time.perf_counter() - start, tuple(filled[-1, POSITION])
+        loop(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.places.view + 1)
+        return time.perf_counter() - start, tuple(filled[-1, C_POSITION])
 
     return run
 
@@ -193,6 +214,33 @@ def reading_lines() -> list[str]:
     ]
 
 
+def whole_way_lines() -> list[str]:
+    """Return how many ticks a second go from a Parquet file to a trace, everything warm."""
+    walk = both_recordings()
+    once_s = walk[len(walk) - 1].t
+    lines = []
+    with tempfile.TemporaryDirectory() as folder:
+        for words, times in (("one hour", math.ceil(3600.0 / once_s)), (f"{once_s:.0f} s", 1)):
+            path = Path(folder, f"{times}.parquet")
+            Recording(
+                [
+                    Event(event.t + turn * once_s, event.control, event.value)
+                    for turn in range(times)
+                    for event in walk
+                ],
+                title="Long",
+            ).write(path)
+            rounds = []
+            for _ in range(WHOLE_WAY_ROUNDS):
+                gc.collect()
+                start = time.perf_counter()
+                trace = shape(Recording.read(path), walk_profile(), hz=HZ)
+                rounds.append(len(trace) / (time.perf_counter() - start))
+            warm = statistics.median(rounds[1:])
+            lines.append(f"from Parquet to trace, {words} at {HZ:.0f} Hz: {warm:,.0f} ticks a second")
+    return lines
+
+
 def start_up_s(*words: str) -> float:
     """Return the fastest of five starts of Python with `words`, less that of Python alone, in seconds."""
 
@@ -230,8 +278,9 @@ def ratio(these: list[float], those: list[float]) -> str:
 
 def main() -> None:
     walk = beekeeper_walk()
-    ticks = len(walk.dts)
+    ticks = len(walk.rows)
     ways = {"by hand, small NumPy arrays": numpy_way(walk), "Helm.tick": helm_way(walk)}
+    ways["tick function, interpreted"] = tick_function_way(walk)
     ways[HAND] = hand_way(walk)
     ways["batch, interpreted"] = batch_way(walk)
     left_out = []
@@ -261,7 +310,7 @@ def main() -> None:
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
-    for line in reading_lines():
+    for line in (*reading_lines(), *whole_way_lines()):
         console.print(line)
     for words, label in (
         (("-c", "import wendonic"), "import wendonic"),

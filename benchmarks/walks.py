@@ -4,25 +4,28 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-from wendonic.kernels.places import MOVE_WIDTH
 
 from wendonic import Profile, Recording
-from wendonic.batch import Shaper, sampled
+from wendonic.batch.run import Run
+from wendonic.batch.samples import samples_of
 from wendonic.demo import demo_profile, demo_recording
-from wendonic.devices.sampler import Sampler
+from wendonic.devices.sample_places import SamplePlaces, sample_places
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.bindings import mode_sources
-from wendonic.profile.tuning import mode_tuning
+from wendonic.profile.tuning import ModeTuning, mode_tuning
 
 HZ = 60.0
 NAMES = ("beekeeper_keys", "beekeeper_pad")
 
 
 class Walk(NamedTuple):
-    """Raw numbers per tick: the rows that the batch takes."""
+    """Raw numbers per tick, as the batch takes them, and as who writes the maths by hand would: keys (right, left,
+    forward, back), stick (right, forward) and the camera's yaw.
+    """
 
-    samples: np.ndarray
-    views: np.ndarray
-    dts: np.ndarray
+    rows: np.ndarray
+    by_hand: list[tuple[float, ...]]
+    places: SamplePlaces
 
 
 def walk_profile() -> Profile:
@@ -34,36 +37,56 @@ def walk_profile() -> Profile:
     return profile.model_copy(update={"mode": {"foot": foot}})
 
 
-def beekeeper_walk() -> Walk:
+def both_recordings() -> Recording:
     """Return both shipped recordings at once, so that keys and stick both work in every part of it."""
     events = [event for name in NAMES for event in demo_recording(name) if event.control != "mark"]
-    both = Recording(sorted(events, key=lambda event: event.t))
-    (stretch,) = sampled(both, HZ, Sampler(mode_sources(walk_profile(), "foot")))
-    shaper = Shaper(walk_profile(), "foot")
-    views = np.ascontiguousarray(shaper.run(stretch).looks[:, -2:])
-    return Walk(np.ascontiguousarray(stretch.samples[:, :MOVE_WIDTH]), views, stretch.dts)
+    return Recording(sorted(events, key=lambda event: event.t))
 
 
-def beekeeper_tuning():
+def beekeeper_walk() -> Walk:
+    """Return the walk's raw numbers, tick by tick."""
+    sources = mode_sources(walk_profile(), "foot", None)
+    rows = samples_of(both_recordings(), HZ, sources).rows
+    places = sample_places(sources)
+    keys, stick = places.channels["move"][:2]
+    # The view is given now and then and stands until it is given again.
+    yaws, yaw = [], 0.0
+    for given, new in rows[:, places.view : places.view + 2].tolist():
+        yaw = new if given else yaw
+        yaws.append(yaw)
+    by_hand = [
+        (*row[keys : keys + 4], *row[stick : stick + 2], yaw) for row, yaw in zip(rows.tolist(), yaws, strict=True)
+    ]
+    return Walk(np.ascontiguousarray(rows), by_hand, places)
+
+
+def beekeeper_tuning() -> ModeTuning:
     """Return the numbers of the on-foot mode."""
-    return mode_tuning(walk_profile(), "foot").tick
+    return mode_tuning(walk_profile(), "foot", False)
 
 
-def c_tuning(tuning) -> np.ndarray:
+def beekeeper_run(walk: Walk) -> Run:
+    """Return the on-foot mode ready to run from rest."""
+    return Run(beekeeper_tuning(), walk.places.sample, NO_COURSE, "foot")
+
+
+def c_tuning() -> np.ndarray:
     """Return the same numbers in the order in which the C loop takes them."""
+    tuning = beekeeper_tuning().tick
     keys, stick = tuning.move.sources[:2]
-    assert math.isclose(tuning.steer.turn_rate, 9.42477796076938)
+    assert math.isclose(tuning.frame.turn_rate, 9.42477796076938)
+    gait = tuning.gaits[0]
     return np.array(
         [
-            keys.rise_s,
-            keys.fall_s,
-            stick.inner,
-            stick.outer,
-            stick.curve_exponent,
+            keys.keys.rise_s,
+            keys.keys.fall_s,
+            stick.stick.dead_zone.inner,
+            stick.stick.dead_zone.outer,
+            stick.stick.curve.exponent,
             tuning.move.half_life_s,
-            tuning.steer.turn_rate,
-            tuning.gait.top_speed_m_s,
-            tuning.gait.accel_m_s2,
-            tuning.gait.brake_m_s2,
+            tuning.frame.turn_rate,
+            gait.top_speed_m_s,
+            gait.accel_m_s2,
+            gait.brake_m_s2,
         ]
     )

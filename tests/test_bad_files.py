@@ -120,7 +120,7 @@ def test_a_spoiled_profile_loads_or_says_where_it_is_spoiled(text):
     helm = Helm(profile)
     for code in ("KeyW", "KeyD"):
         helm.key(code, down=True)
-    assert all(map(math.isfinite, helm.tick(0.05).outcome))
+    assert all(map(math.isfinite, helm.tick(0.05).record))
 
 
 values = st.recursive(

@@ -163,8 +163,7 @@ def test_batch_and_helm_agree_on_any_recording(everything, steps, merge, mode, h
     expected = helm_trace(recording, profile, hz, mode)
     numbers = expected.drop(columns=["mode", "device", "heading_deg", "sector"]).to_numpy(float)
     assert np.isfinite(numbers).all()
-    for engine in ("interpreted", "compiled"):
-        assert_same(shape(recording, profile, hz=hz, mode=mode, engine=engine), expected)
+    assert_same(shape(recording, profile, hz=hz, mode=mode, engine="interpreted"), expected)
 
 
 FORMS = {

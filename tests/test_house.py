@@ -15,24 +15,26 @@ FLOORS = {
     "look_units": 1,
     "kernels": 0,
     "whole_file": 1,
+    "world_axes": 1,
+    "compiler": 1,
     "devices": 1,
     "recording": 2,
-    "world_axes": 1,
-    "view": 2,
-    "intent": 3,
-    "slopes": 4,
-    "profile": 4,
-    "compiled": 4,
-    "helm": 5,
-    "batch": 6,
-    "course": 7,
-    "study": 8,
-    "testing": 9,
-    "demo": 9,
-    "live": 10,
-    "pictures": 9,
-    "cli": 11,
+    "profile": 3,
+    "runtime": 4,
+    "batch": 4,
+    "course": 5,
+    "study": 6,
+    "testing": 7,
+    "demo": 7,
+    "pictures": 7,
+    "live": 8,
+    "cli": 9,
 }
+DOORS = set(
+    "arc_point curve_amount ground_at hand_gain in_wall laid_on_slope level_ahead rim_length stick_output tick_at_rest "
+    "turned_by".split()
+)
+"""The kernels that are called outside of a tick; everything else that others import of the kernels is data."""
 
 
 def imported(path):
@@ -62,6 +64,17 @@ def test_imports_run_downwards_only(path):
                 assert module.split(".")[0] not in ("matplotlib", "typer", "rich", "pygame")
         elif below != place:
             assert FLOORS[below] < FLOORS[place], f"{path} imports {module}, which is not below it"
+
+
+def test_outside_the_compiler_only_named_kernels_are_called():
+    called = set()
+    for path in SOURCE.rglob("*.py"):
+        if path.relative_to(SOURCE).parts[0] in ("kernels", "compiler"):
+            continue
+        for node in ast.walk(ast.parse(path.read_text())):
+            if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("wendonic.kernels"):
+                called |= {alias.name for alias in node.names if alias.name[0].islower()}
+    assert called == DOORS
 
 
 def test_a_wheel_carries_the_demo_and_the_types(tmp_path):

@@ -229,7 +229,7 @@ def test_a_steady_turn_is_no_bias():
 
 
 @settings(max_examples=40)
-@given(roll_deg=st.floats(-80.0, 80.0), yaw_deg=st.floats(-60.0, 60.0), pitch_deg=st.floats(-8.0, 8.0))
+@given(roll_deg=st.floats(-70.0, 70.0), yaw_deg=st.floats(-60.0, 60.0), pitch_deg=st.floats(-8.0, 8.0))
 def test_a_tilted_grip_still_turns_about_the_worlds_up(roll_deg, yaw_deg, pitch_deg):
     """Levelled, the view turns as the hands do; about the pad's own axes the same turn comes out mixed."""
     pad = GyroStandIn(roll_deg=roll_deg, poll_hz=100)

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from wendonic import Helm
 from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
-from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_part
+from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_output
 from wendonic.kernels.move.notches import notched
 from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
@@ -170,7 +170,7 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
     def asked(x, y):
         # Two axes without a dead zone of their own ask for what they are given.
         tuned = tuning._replace(sources=(PLAIN_SOURCE._replace(kind=SOURCE_AXES),))
-        output = move_part(tuned, (), at_rest, ((x, y),), (), 0.1)[1]
+        output = move_output(tuned, (), at_rest, ((x, y),), (), 0.1)[1]
         return output.right, output.forward
 
     def at(length, turn=0.0):

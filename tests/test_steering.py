@@ -28,9 +28,12 @@ from wendonic.kernels.frames.frame import (
 )
 from wendonic.kernels.frames.goal import GoalInput, GotoTuning
 from wendonic.kernels.frames.squares import NO_GRID
+from wendonic.kernels.move.diagonal import DIAGONAL_FREE
+from wendonic.kernels.move.move import NO_MOVE
 from wendonic.kernels.request import NO_REQUEST
 from wendonic.kernels.sample import EMPTY_SAMPLE
 from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.source.source import PLAIN_SOURCE
 from wendonic.kernels.tick import PLAIN_TUNING, steered, tick_at_rest
 from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text
@@ -46,17 +49,21 @@ speeds = st.floats(-20.0, 20.0)
 def tuned(gait=PLAIN_GAIT, **frame):
     """A mode with that gait and frame, whose ticks are cut where the direction turns."""
     turning = int(frame.get("frame") != FRAME_GRID)
-    return PLAIN_TUNING._replace(frame=PLAIN_FRAME._replace(**frame), gaits=(gait,), turning=turning)
+    move = NO_MOVE._replace(sources=(PLAIN_SOURCE,), diagonal=DIAGONAL_FREE)
+    return PLAIN_TUNING._replace(
+        max_dt_s=10.0, move=move, frame=PLAIN_FRAME._replace(**frame), gaits=(gait,), turning=turning
+    )
 
 
 def after(tuning, request, dts, memory=None, goal=None, course=NO_COURSE):
     """Return the memory after some ticks of a request."""
     memory = memory or tick_at_rest(tuning).memory
     sample = EMPTY_SAMPLE._replace(goal=GoalInput(1.0, *goal)) if goal else EMPTY_SAMPLE
+    sample = sample._replace(move=((request.right, request.forward),))
     axes = [AxisOutput(0.0, value, value) for value in (request.rise, request.throttle, request.turn)]
     for dt in dts:
         if dt > 0.0:
-            found = steered(tuning, tuning.gaits[0], course, memory, sample, request, axes, (), dt)
+            found = steered(tuning, tuning.gaits[0], (), course, memory, sample, request, axes, (), dt)[2]
             memory = memory._replace(body=found.body, fall=found.fall, up=found.up, frame=found.frame)
     return memory
 

@@ -23,7 +23,10 @@ _SPENT_S: dict[str, float] = {}
 
 
 class Run:
-    """One mode with its numbers, made ready to run over rows of raw numbers; it begins at rest."""
+    """One mode with its numbers, made ready to run over rows of raw numbers; it begins at rest.
+
+    `record` is that of the last tick, `tick_part` the tick function without the cutting of hitches.
+    """
 
     def __init__(self, tuning: ModeTuning, sample: Sample, course: Row, title: str) -> None:
         """Make the mode's tick function ready."""
@@ -31,10 +34,10 @@ class Run:
         self.ready: ReadyTick = ready(tuning.tick, sample, title)
         self.layout = self.ready.layout
         self._tuning = tuning
-        self._numbers = self.ready.numbers(tuning.tick)
+        self.numbers = self.ready.numbers(tuning.tick)
         self._course = course
-        self._part, self._tick, _ = self.ready.make(self._numbers, tuning.tables, course)
-        self._record = self.ready.record_at_rest(tuning.tick)
+        self.tick_part, self._tick, _ = self.ready.make(self.numbers, tuning.tables, course)
+        self.record = self.ready.record_at_rest(tuning.tick)
 
     def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> "NDArray[np.float64]":
         """Return the record of every tick, one row each.
@@ -68,13 +71,13 @@ class Run:
     def _interpreted(
         self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int, end: int
     ) -> None:
-        tick = self._part if dt <= self._tuning.tick.max_dt_s else self._tick
-        record = self._record
+        tick = self.tick_part if dt <= self._tuning.tick.max_dt_s else self._tick
+        record = self.record
         told = []
         for row in rows[start:end].tolist():
             record = tick(record, row, dt)
             told.append(record)
-        self._record = record
+        self.record = record
         if told:
             records[start:end] = told
 
@@ -85,12 +88,12 @@ class Run:
             return
         loop = compiled_loop(self.ready, self.title)
         loop(
-            np.array(self._numbers, dtype=float),
+            np.array(self.numbers, dtype=float),
             np.array(self._tuning.tables, dtype=float),
             np.array(self._course, dtype=float),
-            np.array(self._record, dtype=float),
+            np.array(self.record, dtype=float),
             np.ascontiguousarray(rows[start:]),
             dt,
             records[start:],
         )
-        self._record = tuple(records[-1].tolist())
+        self.record = tuple(records[-1].tolist())

@@ -49,9 +49,13 @@ from wendonic.kernels.look.look import (
 from wendonic.kernels.move.move import (
     MOVE_AT_REST,
     NO_MOVE,
+    NO_MOVE_OUTPUT,
+    RAMP_PART_S,
     SMOOTHING_HALF_LIFE,
+    MoveOutput,
     MoveState,
     MoveTuning,
+    any_ramping,
     move_output,
 )
 from wendonic.kernels.press.press import PRESS_AT_REST, PressInput, PressState, PressTuning, press_output
@@ -318,9 +322,50 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     return Steered(body, fall, up, state, wanted, heading)
 
 
+def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
+    """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
+    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own time.
+
+    >>> from wendonic.kernels.sample import EMPTY_SAMPLE
+    >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.1)
+    1
+    """
+    parts = 1
+    if tuning.turning > 0 and dt > PART_S:
+        # A hair more than a whole number of parts is that number.
+        parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
+    if tuning.move.cuts_ramps > 0 and any_ramping(tuning.move, memory.move, sample.move):
+        parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
+    return parts
+
+
+def requested(
+    tuning: MoveTuning,
+    gait: GaitTuning,
+    tables: Row,
+    state: MoveState,
+    raw: tuple[Row, ...],
+    request: Request,
+    presses: tuple[PressState, ...],
+    dt: float,
+) -> tuple[MoveState, MoveOutput, Request]:
+    """Return what the channel `move` makes of `dt` seconds, and the request with it."""
+    after, move = move_output(tuning, tables, state, raw, presses, dt)
+    mean_right, mean_forward = move.right, move.forward
+    if has_forms(gait) and tuning.smoothing == SMOOTHING_HALF_LIFE:
+        # What follows a request in proportion has to follow all of the tick, not its end.
+        mean_right = smoothed_mean(state.right, move.right, tuning.half_life_s, dt)
+        mean_forward = smoothed_mean(state.forward, move.forward, tuning.half_life_s, dt)
+    request = request._replace(
+        right=move.right, forward=move.forward, mean_right=mean_right, mean_forward=mean_forward
+    )
+    return after, move, request
+
+
 def steered(
     tuning: Tuning,
     gait: GaitTuning,
+    tables: Row,
     course: Row,
     memory: Memory,
     sample: Sample,
@@ -328,19 +373,13 @@ def steered(
     axes: tuple[AxisOutput, AxisOutput, AxisOutput],
     presses: tuple[PressState, ...],
     dt: float,
-) -> Steered:
-    """Return what steering, gait and body make of a tick whose request stands for all of it, but for ramps of `axes`
-    (rise, throttle, turn), which run straight from where they began.
+) -> tuple[MoveState, MoveOutput, Steered]:
+    """Return what the channel `move` asks for, and what steering, gait and body make of it.
 
-    Squares keep their own time; where the direction turns, a tick is cut into equal parts of at most PART_S.
+    `request` has what stands for all of the tick; ramps of `axes` (rise, throttle, turn) run straight from where they
+    began. See `parts_of` for how a tick is cut.
     """
-    frame = memory.frame
-    if tuning.frame.frame == FRAME_GOTO:
-        asked = math.hypot(request.right, request.forward)
-        place = memory.body.position
-        goal = goal_after(tuning.frame.goto, frame.goal, sample.goal, asked, place.x, place.y)
-        frame = frame._replace(goal=goal)
-    frame = frame._replace(arrived=0.0)
+    goal = memory.frame.goal
     body, fall = memory.body, memory.fall
     if gait.fall.falls > 0:
         began = held = 0.0
@@ -349,15 +388,26 @@ def steered(
             held = presses[tuning.jump_press].held
         fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
         body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
-    state = Steered(body, fall, memory.up, frame, NO_MOTION, 0.0)
-    parts = 1
+    state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0)
+    parts = parts_of(tuning, memory, sample, dt)
     part_s = dt
-    if tuning.turning > 0 and dt > PART_S:
-        # A hair more than a whole number of parts is that number.
-        parts = min(math.ceil(dt / PART_S - 1e-6), MOST_PARTS)
+    if tuning.turning > 0 or tuning.move.cuts_ramps > 0:
         part_s = dt / parts
+    channel = tuning.move
+    move_state, move = memory.move, NO_MOVE_OUTPUT
+    if tuning.move.cuts_ramps <= 0:
+        move_state, move, request = requested(channel, gait, tables, move_state, sample.move, request, presses, dt)
     rise, throttle, turn = axes
     for part in range(parts):
+        if tuning.move.cuts_ramps > 0:
+            move_state, move, request = requested(
+                channel, gait, tables, move_state, sample.move, request, presses, part_s
+            )
+        if tuning.frame.frame == FRAME_GOTO and part == 0:
+            asked = math.hypot(request.right, request.forward)
+            place = memory.body.position
+            goal = goal_after(tuning.frame.goto, goal, sample.goal, asked, place.x, place.y)
+            state = state._replace(frame=state.frame._replace(goal=goal))
         now = request
         if tuning.turning > 0:
             share = (part + 0.5) / parts
@@ -367,14 +417,14 @@ def steered(
                 turn=turn.begin + (turn.value - turn.begin) * share,
             )
         state = steered_part(tuning, gait, course, state, now, part_s)
-    if tuning.frame.frame == FRAME_GOTO and frame.goal.there > 0.0:
-        to_x = frame.goal.x - memory.body.position.x
-        to_y = frame.goal.y - memory.body.position.y
+    if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0:
+        to_x = goal.x - memory.body.position.x
+        to_y = goal.y - memory.body.position.y
         full_m = gait.top_speed_m_s * dt
         arrived = state.frame.arrived
         wanted = motion_towards(tuning.frame.goto, state.wanted, arrived, to_x, to_y, full_m)
         state = state._replace(wanted=wanted)
-    return state
+    return move_state, move, state
 
 
 def pointed(
@@ -446,23 +496,15 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         look = View(looked.look_yaw, looked.look_pitch)
         view = View(looked.view_yaw, looked.view_pitch)
 
-    move_state, move = move_output(tuning.move, tables, memory.move, sample.move, presses, dt)
-
     forward_yaw = look_yaw = view.yaw
     if tuning.frame.frame == FRAME_HANDS:
         look_yaw += hands_yaw(FORWARD_HEAD, sample.pointers)
         forward_yaw += hands_yaw(tuning.frame.hands_forward, sample.pointers)
-    mean_right = move.right
-    mean_forward = move.forward
-    if has_forms(gait) and tuning.move.smoothing == SMOOTHING_HALF_LIFE:
-        # What follows a request in proportion has to follow all of the tick, not its end.
-        mean_right = smoothed_mean(memory.move.right, move.right, tuning.move.half_life_s, dt)
-        mean_forward = smoothed_mean(memory.move.forward, move.forward, tuning.move.half_life_s, dt)
     request = Request(
-        move.right,
-        move.forward,
-        mean_right,
-        mean_forward,
+        0.0,
+        0.0,
+        0.0,
+        0.0,
         rise.value,
         turn.value,
         throttle.value,
@@ -473,7 +515,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         sample.ground.normal,
         sample.aim,
     )
-    after_steering = steered(tuning, gait, course, memory, sample, request, (rise, throttle, turn), presses, dt)
+    move_state, move, after_steering = steered(
+        tuning, gait, tables, course, memory, sample, request, (rise, throttle, turn), presses, dt
+    )
     body, fall, up, frame, wanted, heading = after_steering
 
     comfort = memory.comfort
@@ -609,6 +653,11 @@ def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, d
     `tables` holds measured rims and curves through points, `course` the ground; `sample` stands for the whole tick. A
     hitch (`dt` above `max_dt_s`) is cut into equal parts, MOST_PARTS at most: presses, ramps, turning and falling are
     cut alike. Each part has its share of displacements; edges, goals and given views come with the first.
+
+    >>> from wendonic.kernels.sample import EMPTY_SAMPLE
+    >>> at_rest = tick_at_rest(PLAIN_TUNING)
+    >>> tick(PLAIN_TUNING, (), (), at_rest, EMPTY_SAMPLE, 0.5).outcome.amount
+    0.0
     """
     parts = 1
     if dt > tuning.max_dt_s:

@@ -83,10 +83,11 @@ class MoveOutput(NamedTuple):
 
 
 NO_MOVE = MoveTuning((), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0)
+NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
 
-def move_part(
+def move_output(
     tuning: MoveTuning,
     tables: Row,
     state: MoveState,
@@ -94,12 +95,15 @@ def move_part(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput]:
-    """Return the channel's new state and what came out after `dt` seconds, for a `dt` that is not cut any further.
+    """Return the channel's new state and what came out after `dt` seconds.
+
+    Where a step has no closed form for a key's ramp (`cuts_ramps`), a tick in which one runs has to come in parts of
+    at most RAMP_PART_S.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)
     >>> at_rest = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
-    >>> move_part(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
+    >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
     MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0)
     """
     diagonal = tuning.diagonal
@@ -172,29 +176,3 @@ def any_ramping(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...]) -> b
         if tuning.sources[k].kind == SOURCE_KEYS:
             ramping = ramping or is_ramping(tuning.sources[k].keys, state.sources[k].keys, raw[k])
     return ramping
-
-
-def move_output(
-    tuning: MoveTuning,
-    tables: Row,
-    state: MoveState,
-    raw: tuple[Row, ...],
-    presses: tuple[PressState, ...],
-    dt: float,
-) -> tuple[MoveState, MoveOutput]:
-    """Return the channel's new state and what came out after `dt` seconds.
-
-    `raw` has the numbers of each source, see `source_output`. Where a step has no closed form for a key's ramp, a
-    tick in which one runs is cut into equal parts of at most RAMP_PART_S.
-
-    >>> move_output(NO_MOVE, (), MOVE_AT_REST, (), (), 0.1)[1].amount
-    0.0
-    """
-    parts = 1
-    if tuning.cuts_ramps > 0 and any_ramping(tuning, state, raw):
-        parts = math.ceil(dt / RAMP_PART_S)
-        dt /= parts
-    output = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
-    for _ in range(parts):
-        state, output = move_part(tuning, tables, state, raw, presses, dt)
-    return state, output
