@@ -324,7 +324,8 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
 
 def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
     """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
-    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own time.
+    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own
+    time.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.1)
