@@ -401,3 +401,41 @@ def test_other_presses_wait_for_the_ground_too_and_a_jump_always_does():
         for event in some:
             helm.apply(event)
         assert helm.tick(0.01).press("stomp").began == trace["stomp_began"][row]
+
+
+def test_a_jump_that_waits_for_the_ground_is_not_lost_in_a_hitch():
+    """Pressed 62 ms before landing: whether half a second then comes at once or in small ticks, the body jumps."""
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6 }}", presses=JUMPS)
+    places = []
+    for dts in ([0.5], [0.01] * 50):
+        helm = Helm(profile)
+        helm.key("Space", down=True)
+        run(helm, 0.53)
+        # It lands after 0.6 s in the air; let go and pressed again in time.
+        helm.key("Space", down=False)
+        helm.tick(0.008)
+        helm.key("Space", down=True)
+        began = [helm.tick(dt).press("jump").began for dt in dts]
+        assert sum(began) == 1
+        places.append(helm.tick(1e-6).motion.pos_z)
+    # 6 t - 10 t² of 0.4 s and of 0.43 s: the hitch's parts are 0.1 s long.
+    assert places == pytest.approx([0.8, 0.731], abs=0.01)
+
+
+def test_a_press_that_waits_for_the_ground_may_switch_the_gait():
+    """Pressed in the air, a sprint begins where the body lands, and only there the body is faster."""
+    presses = f'{JUMPS}sprint = {{ bind = ["key.ShiftLeft"], buffer_s = 0.4 }}\n'
+    fast = "[gait.fast]\ntop_speed_m_s = 8\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\ngravity_m_s2 = 20\n"
+    mode = 'press_gaits = { sprint = "fast" }'
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6 }}", presses=presses, more=fast, mode=mode)
+    helm = Helm(profile)
+    helm.key("KeyW", down=True)
+    helm.key("Space", down=True)
+    run(helm, 0.4)
+    helm.key("ShiftLeft", down=True)
+    flying = helm.tick(0.01)
+    assert not flying.press("sprint").held
+    assert flying.motion.vel_y == pytest.approx(4.0)
+    landed = run(helm, 0.4)
+    assert landed.press("sprint").held
+    assert landed.motion.vel_y == pytest.approx(8.0)

@@ -35,7 +35,7 @@ ONLY_STICKS = (SOURCE_STICK,)
 OPPOSITES = [OPPOSITES_CANCEL, OPPOSITES_LATEST, OPPOSITES_EARLIEST]
 MOST_SOURCES = 6
 axis = st.floats(-1.0, 1.0)
-dts = st.one_of(st.floats(1e-4, 0.1), st.floats(0.1, 30.0))
+dts = st.one_of(st.floats(1e-4, 0.1), st.floats(0.1, 3.0))
 
 
 def keys_source(rise_s, fall_s, opposites=OPPOSITES_CANCEL, at_once=0):

@@ -163,7 +163,7 @@ def compiled_loop(ready: ReadyTick, title: str) -> Loop:
     if found is None:
         kept = is_kept(ready)
         if not kept:
-            logging.getLogger("wendonic").info("compiling %s, once", title)
+            logging.getLogger("wendonic").info("compiling the tick of mode %s, once …", title)
         start = time.perf_counter()
         try:
             found = _loaded(ready)

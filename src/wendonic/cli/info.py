@@ -10,9 +10,20 @@ def info(
     file: Annotated[
         Path, typer.Argument(help="A profile or a course (.toml), or a recording (.jsonl, .csv, .parquet).")
     ],
+    tick_function: Annotated[
+        bool, typer.Option("--tick-function", help="Print the tick function of a profile's mode: the code that runs.")
+    ] = False,
+    mode: Annotated[str | None, typer.Option(help="With --tick-function: which mode; the first by default.")] = None,
 ) -> None:
     """Say what a profile, a course or a recording holds, in words."""
-    if file.suffix.lower() == ".toml":
+    if tick_function:
+        from wendonic.profile.load import load_profile
+        from wendonic.runtime.helm import Helm
+
+        lines = [Helm(load_profile(file), prepare="first").tick_function(mode).rstrip()]
+    elif mode is not None:
+        raise typer.BadParameter("--mode goes with --tick-function")
+    elif file.suffix.lower() == ".toml":
         from wendonic.course import load_course
         from wendonic.course.describe import describe_course, holds_course
         from wendonic.profile.describe import describe_profile

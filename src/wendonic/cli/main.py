@@ -37,7 +37,7 @@ app.command(epilog="Example: wendonic convert demo-out/beekeeper_pad.jsonl beeke
 app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
 app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 --dpi 800")(look_units)
 app.add_typer(draw, name="draw")
-app.command(epilog="Example: wendonic info demo-out/beekeeper.toml")(info)
+app.command(epilog="Example: wendonic info demo-out/beekeeper.toml --tick-function --mode foot")(info)
 app.command(
     epilog="Example: wendonic calibrate demo-out/stick_calibration.jsonl --into demo-out/beekeeper.toml --dry-run"
 )(calibrate)
@@ -71,6 +71,9 @@ def _global_options(
 def main() -> None:
     """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
     logging.basicConfig(format="wendonic: %(message)s", level=logging.WARNING)
+    if sys.stderr.isatty():
+        # What takes seconds is announced to whoever sits there.
+        logging.getLogger("wendonic").setLevel(logging.INFO)
     try:
         app(prog_name="wendonic")
     except WendonicError as error:

@@ -589,6 +589,9 @@ class Folder:
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in loop.carried.items():
             now = scope.env[variable]
+            if len(leaf_values(value)) != len(leaf_values(now)):
+                words = f"{variable} changes its shape in a loop; only range(len(…)) may build a tuple"
+                refuse(scope.function, scope.tree, words)
             for (_, leaf), (_, new) in zip(leaves(value), leaves(now), strict=True):
                 if isinstance(leaf, Dynamic | Packed) and isinstance(leaf.node, ast.Name) and not same(leaf, new):
                     node = expression(new)
@@ -653,6 +656,8 @@ class Folder:
         if isinstance(owner, Known) and isinstance(owner.value, ModuleType):
             if owner.value is not math:
                 refuse(scope.function, node, f"{owner.value.__name__}: kernels use math only")
+            if not hasattr(math, attribute):
+                refuse(scope.function, node, f"math has no {attribute}")
             return Known(getattr(math, attribute))
         return refuse(scope.function, node, f".{attribute} of {_kind(owner)}")
 

@@ -1,0 +1,383 @@
+"""Tick functions against the plain kernels, bit for bit; what the compiler takes and what it refuses."""
+
+import ast
+import importlib.util
+import itertools
+import json
+import math
+import os
+import struct
+import subprocess
+import sys
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+
+import wendonic.compiler.ready
+import wendonic.compiler.store
+from test_tick_properties import runs
+from wendonic import Helm, shape
+from wendonic.batch.samples import samples_of
+from wendonic.compiler.fold import Folder, Result
+from wendonic.compiler.inline import inline
+from wendonic.compiler.layout import built, flat
+from wendonic.compiler.read import KernelError, SourceMissingError
+from wendonic.compiler.ready import plain, ready
+from wendonic.compiler.tick_function import tick_function
+from wendonic.compiler.tidy import tidied
+from wendonic.compiler.values import Dynamic, expression, known, leaves, name
+from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
+from wendonic.devices.sample_places import sample_places
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.tick import standing, tick, tick_at_rest
+from wendonic.profile.bindings import mode_sources
+from wendonic.profile.tuning import mode_tuning
+
+MODES = [(name, mode) for name in RECORDINGS for mode in demo_profile(RECORDINGS[name]).mode]
+TICKS = 180
+
+
+def bits(numbers):
+    return [struct.pack("d", number) for number in numbers]
+
+
+def assert_alike(tuning, tables, course, sample, rows, dts):
+    """Run both over the same rows; every number of every tick is the same to its last bit."""
+    compiled = ready(tuning, sample)
+    assert compiled.digest != "plain"
+    layout = compiled.layout
+    _, run, stand = compiled.make(compiled.numbers(tuning), tables, course)
+    last, record = tick_at_rest(tuning), compiled.record_at_rest(tuning)
+    for row, dt in zip(rows, dts, strict=False):
+        last = tick(tuning, tables, course, last, built(sample, iter(row)), dt)
+        record = run(record, row, dt)
+        assert bits(record) == bits(layout.flat_record(last))
+        assert bits(stand(record)) == bits(layout.flat_record(standing(last)))
+    # What a record leaves out is as it was, all the time.
+    whole = dict(zip(map(tuple, wendonic.compiler.ready.paths_of(last)), flat(last), strict=True))
+    for path, number in layout.constants.items():
+        if path[0] == "outcome":
+            assert whole[path] == number, path
+
+
+@pytest.mark.parametrize(("recording", "mode"), MODES)
+def test_every_mode_of_every_shipped_profile_runs_bit_for_bit_as_the_plain_kernels(recording, mode):
+    profile = demo_profile(RECORDINGS[recording])
+    course = demo_course(ON_COURSE[recording]).numbers if recording in ON_COURSE else NO_COURSE
+    sources = mode_sources(profile, mode, None)
+    tuning = mode_tuning(profile, mode, course[0] + course[1] > 0.0)
+    rows = samples_of(demo_recording(recording), 20.0, sources).rows
+    # From where something happens on, with a hitch now and then.
+    busy = int(np.argmax((rows != rows[0]).any(axis=1)))
+    dts = itertools.cycle([1.0 / 60.0, 0.007, 1.0 / 30.0, 0.1, 0.45])
+    rows = rows[busy : busy + TICKS].tolist()
+    assert_alike(tuning.tick, tuning.tables, course, sample_places(sources).sample, rows, dts)
+
+
+@settings(max_examples=25)
+@given(run=runs())
+def test_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
+    tuning, steps = run
+    rows, dts = [flat(sample) for sample, _ in steps], [dt for _, dt in steps]
+    assert_alike(tuning, (), NO_COURSE, steps[0][0], rows, dts)
+
+
+def test_the_text_of_a_structure_is_the_same_from_run_to_run(tmp_path):
+    script = (
+        "from wendonic import Helm; from wendonic.demo import demo_profile\n"
+        "print(Helm(demo_profile('harvest'), prepare='first').tick_function())"
+    )
+
+    def text(seed):
+        environment = {**os.environ, "PYTHONHASHSEED": seed, "XDG_CACHE_HOME": str(tmp_path / seed)}
+        command = [sys.executable, "-c", script]
+        return subprocess.run(command, env=environment, capture_output=True, text=True, check=True).stdout
+
+    assert text("1") == text("2") != ""
+
+
+def function_of(profile, mode=None, course=False):
+    mode = profile.mode_name(mode)
+    sources = mode_sources(profile, mode, None)
+    return tick_function(mode_tuning(profile, mode, course).tick, sample_places(sources).sample)
+
+
+def test_dead_state_is_gone_and_so_are_its_branches(beekeeper):
+    function = function_of(beekeeper)
+    carried = {".".join(path[1:]) for path, place in function.layout.places.items() if place < function.layout.state}
+    assert not [path for path in carried if path.startswith(("frame", "comfort", "pointing", "fall", "up", "axes"))]
+    assert {"body.face", "body.position.x", "body.velocity.y", "look.1.boost_s"} <= carried | {"look.1.boost_s"}
+    text = ast.unparse(ast.fix_missing_locations(ast.Module(list(function.part.body), [])))
+    for word in ("square", "vignette", "goal", "offset", "airborne", "wall", "rim"):
+        assert word not in text, word
+    # A grid is kept where there is one.
+    crates = function_of(demo_profile("crates"))
+    assert any(path[:3] == ("memory", "frame", "grid") for path in crates.layout.places)
+
+
+def test_numbers_are_parameters_and_rules_are_structure(foot_profile):
+    def digest(profile):
+        sources = mode_sources(profile, profile.first_mode, None)
+        return ready(mode_tuning(profile, profile.first_mode, False).tick, sample_places(sources).sample).digest
+
+    zone = 'dead_zone = {{ form = "{}", inner = {} }}'
+    one = digest(foot_profile(pad=zone.format("round", 0.1)))
+    assert digest(foot_profile(pad=zone.format("round", 0.2), move="half_life_s = 0")) == digest(
+        foot_profile(pad=zone.format("round", 0.1), move="half_life_s = 0")
+    )
+    assert digest(foot_profile(pad=zone.format("axes", 0.1))) != one
+
+
+# ---- the kernel language -----------------------------------------------------------------------------------------
+
+ACCEPTED = '''
+"""Kernels of every construct."""
+import math
+from typing import NamedTuple
+
+FIRST, SECOND = 0, 1
+HALF = 0.5
+
+
+class Pair(NamedTuple):
+    x: float
+    y: float
+
+
+class Nested(NamedTuple):
+    pair: Pair
+    rows: tuple[Pair, ...]
+    form: int
+
+
+def length(pair: Pair) -> float:
+    """Call a kernel, use math."""
+    return math.hypot(pair.x, pair.y)
+
+
+def halved(pair: Pair) -> Pair:
+    return Pair(pair.x * HALF, pair.y * HALF)
+
+
+def branches(a: float, b: float, form: int) -> float:
+    if form == FIRST:
+        return a + b
+    elif form == SECOND:
+        c = a if a > b else b
+    else:
+        c = -a
+    if c > 1.0 and not b < 0.0 or a == b:
+        c -= 1.0
+    return c
+
+
+def records(a: float, b: float, form: int) -> Pair:
+    nested = Nested(Pair(a, b), (Pair(b, a), Pair(1.0, a)), form)
+    nested = nested._replace(pair=halved(nested.pair))
+    x, (y, _) = nested.pair.x, nested.rows[1]
+    if form in (FIRST, SECOND):
+        x, y = y, x
+    return Pair(x, y)._replace(x=x + length(nested.rows[0]))
+
+
+def loops(a: float, b: float, form: int) -> Pair:
+    total = 0.0
+    pairs: tuple[Pair, ...] = ()
+    steps = (1.0, 2.0, 4.0)
+    for k in range(len(steps)):
+        pairs = (*pairs, Pair(a + steps[k], b))
+    for k in range(len(pairs)):
+        total += pairs[k].x
+    for step in range(math.ceil(abs(b))):
+        if step > 5:
+            break
+        if step == 2:
+            continue
+        total += a
+    while total > 10.0:
+        total /= 2.0
+    for _ in range(2):
+        a, b = b, a + total
+    return Pair(total, a - b)
+
+
+def chained(a: float, b: float, form: int) -> float:
+    inside = -1.0 < a < b <= 3.0
+    other = a // 1.0 + b % 2.0 + a**2.0
+    far = length(Pair(a, b)) > 0.5
+    return min(a, b, 2.0) + max(a, b) * abs(a) if inside and far else other
+
+
+def early(a: float, b: float, form: int) -> Pair:
+    if a > b:
+        return Pair(a, 0.0)
+    for k in range(2):
+        if b > 2.0 + k:
+            return Pair(0.0, b)
+    pass
+    return Pair(b, a)
+
+
+def row(a: float, b: float, form: int) -> float:
+    table = (1.0, 4.0, 9.0)
+    return table[form] + a
+'''
+
+
+def module_of(path, text):
+    path.write_text(text)
+    spec = importlib.util.spec_from_file_location(path.stem, path)
+    module = sys.modules[path.stem] = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(module)
+    return module
+
+
+def folded(kernel, *arguments):
+    """Return a kernel folded and tidied, as a function of the numbers that are open, giving the numbers it makes."""
+    folder = Folder()
+    part = folder.fold(kernel, list(arguments))
+    functions = inline(part, list(folder.folded.values()))
+    space = {**vars(math), "abs": abs, "min": min, "max": max}
+    template = [leaf for _, leaf in leaves(part.template)]
+    for one in (*functions.values(), part):
+        tidied(one)
+        made = ast.parse(f"def {one.name}({', '.join(one.parameters)}): pass").body[0]
+        made.body = one.body
+        exec(compile(ast.fix_missing_locations(ast.Module([made], [])), one.name, "exec"), space)
+
+    def run(*numbers):
+        result = space[part.name](*numbers)
+        given = result if part.results > 1 else (result,)
+        values = dict(zip(part.parameters, numbers, strict=True))
+        told = []
+        for leaf in template:
+            if isinstance(leaf, Result):
+                told.append(given[leaf.place])
+            else:
+                told.append(eval(ast.unparse(expression(leaf)), {}, values))
+        return told
+
+    return run
+
+
+NUMBERS = [-3.5, -1.0, -0.0, 0.0, 0.25, 1.0, 2.5, 6.75]
+
+
+@pytest.mark.parametrize("kernel", ["branches", "records", "loops", "chained", "early", "row"])
+@pytest.mark.parametrize("form", [0, 1, 2])
+def test_each_construct_of_the_kernel_language_means_what_python_means(tmp_path, kernel, form):
+    function = getattr(module_of(tmp_path / "accepted_kernels.py", ACCEPTED), kernel)
+    run = folded(function, Dynamic(name("a")), Dynamic(name("b")), known(form))
+    for a, b in itertools.product(NUMBERS, NUMBERS):
+        expected = function(a, b, form)
+        assert bits(run(a, b)) == bits(expected if isinstance(expected, tuple) else (expected,)), (a, b)
+
+
+REFUSED = {
+    "a list": ("return [a][0]", "List"),
+    "a dict": ("return {1: a}[1]", "Dict"),
+    "a comprehension": ("return sum(a for _ in range(2))", "GeneratorExp"),
+    "a lambda": ("f = lambda x: x\n    return f(a)", "Lambda"),
+    "an inner function": ("def f(x): return x\n    return f(a)", "FunctionDef"),
+    "try": ("try:\n        return a\n    except ValueError:\n        return 0.0", "Try"),
+    "raise": ("raise ValueError", "Raise"),
+    "with": ("with a:\n        return a", "With"),
+    "an attribute that is set": ("a.x = 1.0\n    return a", "only names are assigned to"),
+    "a text": ("return 'a'", "Constant"),
+    "another module": ("return os.getpid() + a", "os: kernels use math only"),
+    "math that is not there": ("return math.hypotenuse(a)", "math has no hypotenuse"),
+    "keywords": ("return same(a=a)", "keywords are outside the kernel language, but for _replace"),
+    "an unknown field": ("return Pair(a, a)._replace(z=a).x", "Pair has no field z"),
+    "something else called": ("return print(a)", "print"),
+    "records compared": ("return 1.0 if Pair(a, a) == Pair(0.0, 0.0) else 0.0", "records are not compared"),
+    "no end": ("if a > 0.0:\n        return a", "may end without returning anything"),
+    "a bare return": ("return", "a kernel returns something"),
+    "an open place": ("return (1.0, 2.0)[a]", "a place in a tuple has to be known"),
+    "an open name": ("return unheard_of", "unheard_of has no value here"),
+    "while with else": ("while a > 0.0:\n        a -= 1.0\n    else:\n        a = 2.0\n    return a", "while … else"),
+    "a for over a tuple": ("for x in (a, a):\n        a = x\n    return a", "a for that does not go over range"),
+    "an expression by itself": ("a + 1.0\n    return a", "an expression by itself does nothing"),
+    "two shapes": ("b = a\n    if a > 0.0:\n        b = Pair(a, a)\n    return b", "another shape in each branch"),
+    "a growing tuple": (
+        "b = ()\n    for k in range(3):\n        b = (*b, a)\n    return b[0]",
+        "its shape in a loop",
+    ),
+    "global": ("global b\n    return a", "Global"),
+    "bits": ("return ~a", "outside the kernel language"),
+}
+
+
+@pytest.mark.parametrize("what", REFUSED)
+def test_what_is_outside_the_kernel_language_is_refused_with_file_line_and_construct(tmp_path, what):
+    body, words = REFUSED[what]
+    head = (
+        "import math\nimport os\nfrom typing import NamedTuple\n\n\nclass Pair(NamedTuple):\n    x: float\n    y: float\n\n"
+        "\ndef same(a):\n    return a\n\n\ndef kernel(a):\n    "
+    )
+    path = tmp_path / f"refused_{list(REFUSED).index(what)}.py"
+    module = module_of(path, head + body + "\n")
+    with pytest.raises(KernelError) as error:
+        Folder().fold(module.kernel, [Dynamic(name("a"))])
+    place, _, rest = str(error.value).partition(": in kernel kernel: ")
+    found, _, line = place.rpartition(":")
+    assert found == str(path)
+    assert 14 <= int(line) <= 16 + body.count("\n")
+    assert words in rest
+
+
+# ---- where sources or caches are not at hand ----------------------------------------------------------------------
+
+
+def test_without_sources_the_plain_kernels_run_and_give_the_same_numbers(beekeeper, monkeypatch):
+    recording = demo_recording("beekeeper_pad").between(2.0, 6.0)
+    expected = shape(recording, beekeeper, engine="interpreted")
+
+    def missing(*_):
+        raise SourceMissingError("frozen")
+
+    monkeypatch.setattr(wendonic.compiler.ready, "_READY", {})
+    monkeypatch.setattr(wendonic.compiler.ready, "_from_disk", missing)
+    found = shape(recording, beekeeper, engine="auto")
+    assert found.equals(expected)
+    assert "plain kernels run" in Helm(beekeeper).tick_function()
+    sources = mode_sources(beekeeper, "foot", None)
+    assert plain(mode_tuning(beekeeper, "foot", False).tick, sample_places(sources).sample).digest == "plain"
+
+
+@pytest.mark.parametrize("spoiled", ["missing", "a file", "cut", "other json", "wrong text"])
+def test_a_cache_that_is_missing_or_damaged_costs_time_and_nothing_else(tmp_path, spoiled):
+    """In a process of its own: first a run that fills the cache, then it is spoiled, then a run beside it."""
+    script = (
+        "from wendonic import Helm; from wendonic.demo import demo_profile\n"
+        "helm = Helm(demo_profile('tablet'))\n"
+        "helm.touch(0, 0.2, 0.5); helm.tick(0.016); helm.touch(0, 0.3, 0.4)\n"
+        "print([float(helm.tick(0.016).record[place]) for place in range(8)])"
+    )
+    cache = tmp_path / "cache"
+
+    def run():
+        environment = {**os.environ, "XDG_CACHE_HOME": str(cache)}
+        done = subprocess.run(
+            [sys.executable, "-c", script], env=environment, capture_output=True, text=True, check=True
+        )
+        assert done.stderr == ""
+        return done.stdout
+
+    if spoiled == "missing":
+        cache.write_text("a file where the folder would be")
+        assert "0." in run()
+        return
+    first = run()
+    (kept,) = cache.rglob("*.json")
+    content = kept.read_text()
+    if spoiled == "a file":
+        kept.unlink()
+        kept.mkdir()
+    elif spoiled == "cut":
+        kept.write_text(content[: len(content) // 2])
+    elif spoiled == "other json":
+        kept.write_text("[1, 2]")
+    else:
+        kept.write_text(json.dumps({**json.loads(content), "text": "def make("}))
+    assert run() == first
