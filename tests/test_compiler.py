@@ -312,8 +312,8 @@ REFUSED = {
 def test_what_is_outside_the_kernel_language_is_refused_with_file_line_and_construct(tmp_path, what):
     body, words = REFUSED[what]
     head = (
-        "import math\nimport os\nfrom typing import NamedTuple\n\n\nclass Pair(NamedTuple):\n    x: float\n    y: float\n\n"
-        "\ndef same(a):\n    return a\n\n\ndef kernel(a):\n    "
+        "import math\nimport os\nfrom typing import NamedTuple\n\n\nclass Pair(NamedTuple):\n    x: float\n"
+        "    y: float\n\n\ndef same(a):\n    return a\n\n\ndef kernel(a):\n    "
     )
     path = tmp_path / f"refused_{list(REFUSED).index(what)}.py"
     module = module_of(path, head + body + "\n")

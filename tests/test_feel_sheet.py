@@ -19,7 +19,7 @@ CRISP = HEAD + f"[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n{KEYS}ris
 
 def measured(profile, mode=None):
     """Measure the compiled way: the numbers are the same, and come sooner."""
-    return measure(profile, mode, engine="compiled")
+    return measure(profile, mode, engine="interpreted")
 
 
 def test_without_shaping_the_answers_are_those_of_the_gait():
