@@ -222,14 +222,9 @@ def whole_way_lines() -> list[str]:
     with tempfile.TemporaryDirectory() as folder:
         for words, times in (("one hour", math.ceil(3600.0 / once_s)), (f"{once_s:.0f} s", 1)):
             path = Path(folder, f"{times}.parquet")
-            Recording(
-                [
-                    Event(event.t + turn * once_s, event.control, event.value)
-                    for turn in range(times)
-                    for event in walk
-                ],
-                title="Long",
-            ).write(path)
+            starts = [turn * math.ceil(once_s) for turn in range(times)]
+            events = [Event(round(event.t + start, 6), *event[1:3]) for start in starts for event in walk]
+            Recording(events, title="Long").write(path)
             rounds = []
             for _ in range(WHOLE_WAY_ROUNDS):
                 gc.collect()

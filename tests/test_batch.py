@@ -355,3 +355,13 @@ def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it
     for own in (first, second):
         assert own.stat().st_mode & 0o077 == 0
         assert not list(own.iterdir())
+
+
+@pytest.mark.parametrize("name", ["beekeeper_pad", "lookout_devices", "tablet_walk"])
+def test_a_recording_kept_as_columns_gives_the_same_trace(name, tmp_path):
+    """From Parquet, where no event is made of what speaks all the time, losses among it."""
+    recording, profile = demo_recording(name), demo_profile(RECORDINGS[name])
+    losses = [Event(recording.start_s + share, "lost.pad", 1.0) for share in (2.0, 5.5)]
+    events = sorted([*recording, *losses], key=lambda event: event.t)
+    Recording(events).write(tmp_path / "walk.parquet")
+    assert shape(Recording.read(tmp_path / "walk.parquet"), profile).equals(shape(Recording(events), profile))

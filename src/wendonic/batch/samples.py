@@ -5,10 +5,11 @@ from collections import OrderedDict
 from typing import TYPE_CHECKING, NamedTuple
 from weakref import WeakKeyDictionary
 
-from wendonic.devices.controls import CONTROLS
-from wendonic.devices.sampler import Sampler
-from wendonic.devices.sources import ModeSources
-from wendonic.devices.state import DeviceState
+from wendonic.devices.controls import CONTROLS, find_control
+from wendonic.devices.event import Event
+from wendonic.devices.sampler import CHANNELS, Sampler
+from wendonic.devices.sources import AxesSource, ModeSources, MouseSource, StickSource
+from wendonic.devices.state import LET_GO, DeviceState
 from wendonic.recording.recording import Recording
 
 if TYPE_CHECKING:
@@ -49,42 +50,96 @@ def samples_of(recording: Recording, hz: float, sources: ModeSources) -> Samples
 
 
 def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
-    """Feed a recording to a `DeviceState`, and give what the sampler sees at the end of each tick."""
+    """Return what the sampler sees at the end of each tick of a recording.
+
+    Sticks, mouse and view, which speak all the time and mean nothing but their numbers, are taken as whole columns;
+    everything else goes event by event through a `DeviceState`, and only ticks in which something happens count.
+    """
     import numpy as np
 
+    times = recording.tick_times(hz)
     state = DeviceState()
     sampler = Sampler(sources)
     sampler.begin(state)
-    view_slot, view_place = CONTROLS["view"].slot, sampler.places.view
+    whole = _whole_columns(sampler, sources)
+    _, apart, others, other_places = found = recording.parted(frozenset(whole) | {"view"})
+    tick_of = np.searchsorted(times, found.t)
+    rows, marks, devices = _by_events(state, sampler, others, tick_of[other_places].tolist(), len(times))
+    which = np.zeros(len(times), dtype=np.intp)
+    which[marks] = np.arange(1, len(marks) + 1)
+    np.maximum.accumulate(which, out=which)
+    filled = np.array(rows).reshape(len(rows), len(sampler.places.at_rest))[which]
+    lost = [
+        (place, event.control)
+        for place, event in zip(other_places.tolist(), others, strict=True)
+        if event.control in LET_GO
+    ]
+    for name, starts in whole.items():
+        control = CONTROLS[name]
+        numbers = np.clip(apart[name].numbers, control.low, control.high)
+        places = apart[name].places
+        if control.kind == "counts":
+            ticks = tick_of[places]
+            right = np.bincount(ticks, numbers[:, 0], len(times)).astype(np.float64)
+            down = np.bincount(ticks, numbers[:, 1], len(times)).astype(np.float64)
+        else:
+            let_go = [place for place, loss in lost if control in LET_GO[loss]]
+            order = np.argsort(np.concatenate([places, let_go]), kind="stable")
+            ticks = tick_of[np.concatenate([places, let_go]).astype(np.intp)[order]]
+            right, down = _standing(ticks, np.concatenate([numbers, np.zeros((len(let_go), 2))])[order], len(times))
+        for start in starts:
+            filled[:, start], filled[:, start + 1] = right, 0.0 - down
+    view, control = sampler.places.view, CONTROLS["view"]
+    ticks = tick_of[apart["view"].places]
+    filled[ticks, view] = 1.0
+    angles = np.clip(apart["view"].numbers, control.low, control.high) * (math.pi / 180.0)
+    filled[:, view + 1], filled[:, view + 2] = _standing(ticks, angles, len(times))
+    return Samples(times, filled, np.array(devices, dtype=np.intp)[which], tuple(sampler.devices))
+
+
+def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int]]:
+    """Return the controls whose numbers go into a row as they stand, each with the first places where they go."""
+    found: dict[str, list[int]] = {}
+    if sources.across or any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
+        return found
+    for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
+        for source, start in zip(of_channel, sampler.places.channels[channel], strict=True):
+            if isinstance(source, StickSource | MouseSource):
+                control = find_control(source.control)
+                if control.slot not in sampler.watched:
+                    found.setdefault(control.name, []).append(start)
+    return found
+
+
+def _by_events(
+    state: DeviceState, sampler: Sampler, events: list[Event], ticks: list[int], count: int
+) -> tuple[list[list[float]], list[int], list[int]]:
+    """Return the rows that differ from the one before, the first at rest; their ticks; by what presses went down."""
     row = sampler.row()
-    # In most ticks nothing is new: what they have in common is kept once.
     rows: list[list[float]] = [row.copy()]
-    seen, views_seen = -1, 0
-    times: list[float] = []
-    which: list[int] = []
-    devices: list[int] = []
-    for t, events in recording.ticks(hz):
-        for event in events:
-            state.apply(event)
-        changed = state.changes != seen
-        if changed:
+    marks: list[int] = []
+    devices = [-1]
+    seen, index, tick = -1, 0, 0
+    while tick < count:
+        while index < len(events) and ticks[index] == tick:
+            state.apply(events[index])
+            index += 1
+        if state.changes != seen:
             seen = -1 if sampler.fill(state, row) else state.changes
-        if row[view_place] > 0.0:
-            row[view_place] = 0.0
-            changed = True
-        if state.view_changes != views_seen:
-            views_seen = state.view_changes
-            yaw_deg, pitch_deg = state.values[view_slot], state.values[view_slot + 1]
-            row[view_place : view_place + 3] = 1.0, yaw_deg * (math.pi / 180.0), pitch_deg * (math.pi / 180.0)
-            changed = True
-        if changed:
             rows.append(row.copy())
-        times.append(t)
-        which.append(len(rows) - 1)
-        devices.append(sampler.press_device)
-    return Samples(
-        np.array(times),
-        np.array(rows)[which].reshape(len(times), len(row)),
-        np.array(devices, dtype=np.intp),
-        tuple(sampler.devices),
-    )
+            marks.append(tick)
+            devices.append(sampler.press_device)
+        # What belongs to one tick alone has to be taken out of the next.
+        tick = tick + 1 if seen < 0 else ticks[index] if index < len(events) else count
+    return rows, marks, devices
+
+
+def _standing(
+    ticks: "NDArray[np.intp]", numbers: "NDArray[np.float64]", count: int
+) -> "tuple[NDArray[np.float64], NDArray[np.float64]]":
+    """Return the last of two numbers as they stand at the end of each tick, 0 before the first."""
+    import numpy as np
+
+    last = np.searchsorted(ticks, np.arange(count), side="right")
+    known = np.concatenate([np.zeros((1, 2)), numbers])
+    return known[last, 0], known[last, 1]

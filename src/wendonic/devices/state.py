@@ -9,7 +9,7 @@ from wendonic.devices.controls import BY_SLOT, CONTROLS, LETS_GO, STATE_WIDTH, T
 from wendonic.devices.event import COUNT_WORDS, Event, Value
 from wendonic.errors import ControlError
 
-_LET_GO: dict[str, tuple[Control, ...]] = {
+LET_GO: dict[str, tuple[Control, ...]] = {
     loss: tuple(control for control in BY_SLOT.values() if control.unit in units) for loss, units in LETS_GO.items()
 }
 """Controls that a loss sets back to rest."""
@@ -105,7 +105,7 @@ class DeviceState:
             elif control.width:
                 self._set_numbers(control, *raw)
             elif control.kind == "loss":
-                for held in _LET_GO[control.name]:
+                for held in LET_GO[control.name]:
                     self._let_go(held)
                 self.changes += 1
         except (TypeError, ValueError):

@@ -43,6 +43,57 @@ def is_sound(columns: Columns) -> bool:
     return True
 
 
+class Apart(NamedTuple):
+    """Events of one control: their places among all events, and a row of numbers each."""
+
+    places: "NDArray[np.intp]"
+    numbers: "NDArray[np.float64]"
+
+
+class Parted(NamedTuple):
+    """A recording's events in two parts: those of some controls as numbers, and all others with their places. `t` has
+    the times of all.
+    """
+
+    t: "NDArray[np.float64]"
+    apart: dict[str, Apart]
+    others: list[Event]
+    other_places: "NDArray[np.intp]"
+
+
+def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
+    """Return the events of some controls, of one number or more each, as numbers; columns are not made into events.
+
+    >>> found = parted([Event(0.0, "view", (10.0, 0.0)), Event(0.5, "key.KeyW", 1.0)], frozenset({"view"}))
+    >>> found.apart["view"].numbers.tolist(), found.others
+    ([[10.0, 0.0]], [Event(t=0.5, control='key.KeyW', value=1.0)])
+    """
+    import numpy as np
+
+    if isinstance(events, ColumnEvents):
+        return events.parted(controls)
+    places: dict[str, list[int]] = {name: [] for name in controls}
+    values: dict[str, list[Value]] = {name: [] for name in controls}
+    others: list[Event] = []
+    other_places: list[int] = []
+    for place, event in enumerate(events):
+        name = event[1]
+        if name in controls:
+            places[name].append(place)
+            values[name].append(event[2])
+        else:
+            others.append(event)
+            other_places.append(place)
+    apart = {
+        name: Apart(
+            np.array(places[name], dtype=np.intp),
+            np.array(values[name], dtype=float).reshape(len(places[name]), CONTROLS[name].width),
+        )
+        for name in controls
+    }
+    return Parted(np.array([event[0] for event in events]), apart, others, np.array(other_places, dtype=np.intp))
+
+
 class ColumnEvents(Sequence[Event]):
     """The events of sound columns, all of them made when the first one is asked for."""
 
@@ -50,6 +101,33 @@ class ColumnEvents(Sequence[Event]):
         """Keep the columns."""
         self._columns = columns
         self._made: list[Event] | None = None
+
+    @property
+    def times(self) -> "NDArray[np.float64]":
+        """Times of all events (s)."""
+        return self._columns.t
+
+    def parted(self, controls: frozenset[str]) -> Parted:
+        """Do what `parted` does, without making events of those controls."""
+        import numpy as np
+
+        t, codes, names, numbers, texts = self._columns
+        apart: dict[str, Apart] = {}
+        left = np.ones(len(t), dtype=bool)
+        for name in controls:
+            rows = np.flatnonzero(codes == names.index(name)) if name in names else np.zeros(0, dtype=np.intp)
+            width = CONTROLS[name].width
+            apart[name] = Apart(rows, np.stack([column[rows] for column in numbers[:width]], axis=1))
+            left[rows] = False
+        places = np.flatnonzero(left)
+        rest = Columns(
+            t[places],
+            codes[places],
+            names,
+            tuple(column[places] for column in numbers),
+            [texts[place] for place in places.tolist()],
+        )
+        return Parted(t, apart, list(map(Event._make, ColumnEvents(rest)._rows())), places)
 
     def _events(self) -> list[Event]:
         if self._made is None:

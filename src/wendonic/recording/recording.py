@@ -4,15 +4,20 @@ import heapq
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
-from typing import Any, overload
+from typing import TYPE_CHECKING, Any, overload
 
 from wendonic.devices.controls import CONTROLS, LETS_GO, Device
 from wendonic.devices.event import Event, at_rest
 from wendonic.errors import Fault, RecordingError, WendonicError
+from wendonic.recording.columns import ColumnEvents, Parted, parted
 from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.formats import read_content, write_content
 from wendonic.recording.gamepad_snapshots import read_gamepad_snapshots
 from wendonic.recording.linux_input import read_linux_input
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
 
 HIGHEST_HZ = 10_000.0
 """Ticks a second that a recording can be gone through at; more is a slip of the finger."""
@@ -121,12 +126,22 @@ class Recording(Sequence[Event]):
     @property
     def start_s(self) -> float:
         """Time of the first event; 0 for an empty recording."""
-        return self._events[0].t if self._events else 0.0
+        return self._ends()[0]
 
     @property
     def duration_s(self) -> float:
         """Time from the first event to the last."""
-        return self._events[-1].t - self._events[0].t if self._events else 0.0
+        start_s, end_s = self._ends()
+        return end_s - start_s
+
+    def _ends(self) -> tuple[float, float]:
+        """Return the times of the first event and the last, without making events of columns."""
+        events = self._events
+        if not len(events):
+            return 0.0, 0.0
+        if isinstance(events, ColumnEvents):
+            return float(events.times[0]), float(events.times[-1])
+        return events[0].t, events[-1].t
 
     @property
     def devices(self) -> tuple[Device, ...]:
@@ -185,6 +200,34 @@ class Recording(Sequence[Event]):
         events = list(heapq.merge(self._events, other._events, key=lambda event: event.t))
         return Recording.from_checked(events, self.title or other.title, other.header | self.header)
 
+    def _check_rate(self, hz: float) -> None:
+        if not 0.0 < hz <= HIGHEST_HZ:
+            raise WendonicError(f"hz: found {hz:g}; allowed: above 0, up to {HIGHEST_HZ:g} ticks a second")
+        if self.duration_s * hz > MOST_TICKS:
+            raise WendonicError(
+                f"{self.duration_s:g} s at {hz:g} ticks a second; allowed: up to {MOST_TICKS:,} ticks; cut the "
+                "recording with between(), or take a lower hz"
+            )
+
+    def tick_times(self, hz: float) -> "NDArray[np.float64]":
+        """Return the time at which each tick of `ticks` ends (s).
+
+        >>> Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)]).tick_times(hz=5).tolist()
+        [0.2, 0.4]
+        """
+        import numpy as np
+
+        self._check_rate(hz)
+        if not len(self._events):
+            return np.zeros(0)
+        # One more than there can be, then as many as it takes for the last event to have come.
+        times: NDArray[np.float64] = self.start_s + np.arange(1, math.ceil(self.duration_s * hz) + 3) / hz
+        return times[: int(np.searchsorted(times, self._ends()[1])) + 1]
+
+    def parted(self, controls: frozenset[str]) -> Parted:
+        """Return the events of some controls as numbers, and all others as events; see `columns.Parted`."""
+        return parted(self._events, controls)
+
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
         """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.
 
@@ -196,13 +239,7 @@ class Recording(Sequence[Event]):
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]
         [(0.2, 1), (0.4, 1)]
         """
-        if not 0.0 < hz <= HIGHEST_HZ:
-            raise WendonicError(f"hz: found {hz:g}; allowed: above 0, up to {HIGHEST_HZ:g} ticks a second")
-        if self.duration_s * hz > MOST_TICKS:
-            raise WendonicError(
-                f"{self.duration_s:g} s at {hz:g} ticks a second; allowed: up to {MOST_TICKS:,} ticks; cut the "
-                "recording with between(), or take a lower hz"
-            )
+        self._check_rate(hz)
         events = list(self._events)
         index = 0
         number = 0
