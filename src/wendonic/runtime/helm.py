@@ -22,6 +22,7 @@ _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
 _ON_GROUND = (NOBODY_TOLD, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
+_new = tuple.__new__
 
 
 class Helm(Door):
@@ -275,7 +276,7 @@ class Helm(Door):
             record = run.tick(self._record, self._row, dt)
         self._record = record
         if self._view_given:
-            self._row[run.sampler.places.view] = 0.0
+            self._row[run.view_place] = 0.0
             self._view_given = False
         ticks = self._ticks = self._ticks + 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
@@ -288,7 +289,8 @@ class Helm(Door):
             self._device = run.devices[int(source)]
         elif run.sampler.press_device >= 0:
             self._device = DEVICES[run.sampler.press_device]
-        return Intent(ticks, total, dt, self._device, record, run.reader, self._view)
+        # What the class itself does, without going through its keywords.
+        return _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view))
 
     def _take_changes(self, run: ModeRun) -> None:
         """Bring the row up to date with what came since the last tick."""
@@ -304,9 +306,11 @@ class Helm(Door):
         state = self.state
         self._view_changes_seen = state.view_changes
         yaw_deg, pitch_deg = state.values[VIEW.slot], state.values[VIEW.slot + 1]
-        self._view = View(yaw_deg, pitch_deg)
-        place = run.sampler.places.view
-        self._row[place : place + 3] = 1.0, yaw_deg * _DEG, pitch_deg * _DEG
+        self._view = _new(View, (yaw_deg, pitch_deg))
+        place, row = run.view_place, self._row
+        row[place] = 1.0
+        row[place + 1] = yaw_deg * _DEG
+        row[place + 2] = pitch_deg * _DEG
         self._view_given = True
 
     def _standing(self, dt: float, view: View | None) -> Intent:

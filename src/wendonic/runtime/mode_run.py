@@ -39,6 +39,7 @@ class ModeRun:
         "standing",
         "tick",
         "tuning",
+        "view_place",
     )
 
     def __init__(
@@ -58,6 +59,7 @@ class ModeRun:
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
         self.source_place = self.layout.place("outcome", "source")
+        self.view_place = self.sampler.places.view
         self.press_styles = [press.style for press in self.tuning.presses]
         presses = {press: number for number, press in enumerate(profile.press_names)}
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)
