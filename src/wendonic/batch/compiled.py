@@ -104,12 +104,16 @@ def _unpacked(body: list[ast.stmt], argument: str) -> list[str]:
 _LOOPS: dict[str, Loop] = {}
 
 
-def loop_digest(ready: ReadyTick) -> str:
-    """Return the digest under which a loop is kept: of its text and of the versions of Numba and Python."""
+@functools.cache
+def _versions() -> str:
     from importlib.metadata import version
 
-    key = f"{version('numba')} {sys.implementation.cache_tag} {ready.text}"
-    return hashlib.sha256(key.encode()).hexdigest()[:24]
+    return f"{version('numba')} {sys.implementation.cache_tag}"
+
+
+def loop_digest(ready: ReadyTick) -> str:
+    """Return the digest under which a loop is kept: of its text and of the versions of Numba and Python."""
+    return hashlib.sha256(f"{_versions()} {ready.text}".encode()).hexdigest()[:24]
 
 
 def is_loaded(ready: ReadyTick) -> bool:

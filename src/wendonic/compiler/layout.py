@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from wendonic.compiler.values import Known, Record, Value, known, leaves, rebuilt
+from wendonic.compiler.values import Known, Record, Value, leaves, rebuilt
 
 Path = tuple[str, ...]
 
@@ -16,7 +16,29 @@ def paths_of(value: Any) -> list[Path]:
     >>> paths_of((Vec2(1.0, 2.0), 3.0))
     [('0', 'x'), ('0', 'y'), ('1',)]
     """
-    return [path for path, _ in leaves(known(value))]
+    found: list[Path] = []
+    _walk(value, (), found)
+    return found
+
+
+def _walk(value: Any, path: Path, found: list[Path]) -> None:
+    if isinstance(value, tuple):
+        fields = getattr(value, "_fields", None) or map(str, range(len(value)))
+        for field, part in zip(fields, value, strict=True):
+            _walk(part, (*path, field), found)
+    else:
+        found.append(path)
+
+
+def shape_of(value: Any) -> Any:
+    """Return the shape of a nested tuple without its numbers: what it is made of, and how many of them.
+
+    >>> from wendonic.kernels.vector import Vec2
+    >>> shape_of((Vec2(1.0, 2.0), 3.0))
+    ('tuple', 2, ('Vec2', 2))
+    """
+    parts = [shape_of(part) for part in value if isinstance(part, tuple)]
+    return (type(value).__name__, len(value), *parts)
 
 
 def flat(value: Any) -> list[Any]:

@@ -39,11 +39,17 @@ class ReadyTick:
         return tuple([float(numbers[place]) for place in self.places])
 
     def record_at_rest(self, tuning: Tuning) -> Record:
-        """Return the record before the first tick."""
-        return tuple(self.layout.flat_record(tick_at_rest(tuning)))
+        """Return the record before the first tick, which is the same for all numbers of a structure."""
+        found = _AT_REST.get(self.digest)
+        if found is None:
+            found = tuple(self.layout.flat_record(tick_at_rest(tuning)))
+            if self.digest != "plain":
+                _AT_REST[self.digest] = found
+        return found
 
 
 _READY: dict[Any, ReadyTick] = {}
+_AT_REST: dict[str, Record] = {}
 
 
 def ready(tuning: Tuning, sample: Sample, title: str = "tick") -> ReadyTick:

@@ -7,7 +7,7 @@ from typing import Any
 
 from wendonic.compiler.fold import MATH_NAMES, Folded, Folder, Result
 from wendonic.compiler.inline import inline
-from wendonic.compiler.layout import Layout, Path, flat, paths_of
+from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
 from wendonic.compiler.tidy import drop_unread, read_first, tidied
 from wendonic.compiler.trees import cloned, names_in, read_names, statements_in
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
@@ -68,7 +68,7 @@ class TickFunction:
 def structure_of(tuning: Tuning, sample: Any) -> Any:
     """Return everything about a tuning that is not a number: equal structures have equal tick functions."""
     numbers = tuple("." if isinstance(value, float) else value for value in flat(tuning))
-    return numbers, tuple(map(".".join, paths_of(tuning))), tuple(map(".".join, paths_of(sample)))
+    return numbers, shape_of(tuning), shape_of(sample)
 
 
 def _open(value: Any, start: str, places: Callable[[Path, Any], bool]) -> Value:

@@ -2,6 +2,7 @@
 
 import itertools
 import os
+import time
 import tomllib
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Executor, ProcessPoolExecutor
@@ -9,9 +10,17 @@ from multiprocessing import get_context
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from wendonic.batch import Engine
+from wendonic.batch.compiled import has_numba, seconds_to_ready
+from wendonic.batch.run import Run
+from wendonic.devices.sample_places import sample_places
 from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.profile.bindings import mode_sources
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.schema import Profile
+from wendonic.profile.tuning import mode_tuning
 from wendonic.study.feel_sheet import FeelSheet, measure
 
 if TYPE_CHECKING:
@@ -61,7 +70,8 @@ def sweep(
     if len(combinations) > MOST_PROFILES:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    job = (tomllib.loads(text), tuple(over), tuple(of), name, "auto")
+    engine = _engine(profile, name, of, len(combinations) / workers)
+    job = (tomllib.loads(text), tuple(over), tuple(of), name, engine)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -70,6 +80,24 @@ def sweep(
             progress(len(rows), len(combinations))
     settings = pd.DataFrame(combinations, columns=list(over))
     return pd.concat([settings, pd.DataFrame(rows, columns=list(of), dtype=float)], axis=1)
+
+
+def _engine(profile: Profile, mode: str, of: Sequence[str], count: float) -> Engine:
+    """Return what suits `count` profiles a process: compiled, and compiled once for all of them, where interpreting
+    would take longer than getting the compiled loop ready.
+    """
+    if not has_numba():
+        return "interpreted"
+    measure(profile, mode, "interpreted", only=of)
+    start = time.perf_counter()
+    measure(profile, mode, "interpreted", only=of)
+    spent_s = time.perf_counter() - start
+    sources = mode_sources(profile, mode, None)
+    run = Run(mode_tuning(profile, mode, False), sample_places(sources).sample, NO_COURSE, mode)
+    if spent_s * count <= seconds_to_ready(run.ready):
+        return "interpreted"
+    measure(profile, mode, "compiled", only=of)
+    return "compiled"
 
 
 def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
