@@ -30,9 +30,8 @@ class Press(NamedTuple):
 
 class Step(NamedTuple):
     """One step on squares: the square that is stepped to (the one he stands on while idle), the one he comes from,
-    the
-    share of the step's time that is over, and the blocked square that refuses the step that is asked for (None: none
-    does).
+    the share of the step's time that is over, and the blocked square that refuses the step that is asked for (None:
+    none does).
     """
 
     x: int
