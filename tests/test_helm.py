@@ -205,3 +205,8 @@ def test_a_tick_of_impossible_length_changes_nothing_not_even_the_view(beekeeper
         with pytest.raises(WendonicError, match="dt: found"):
             helm.tick(dt, view=View(yaw_deg=90.0))
     assert helm.tick(1 / 60).view == View()
+
+
+def test_what_is_prepared_is_all_modes_or_the_first_and_nothing_else(beekeeper):
+    with pytest.raises(WendonicError, match='no way to prepare "frist"; did you mean "first"'):
+        Helm(beekeeper, prepare="frist")

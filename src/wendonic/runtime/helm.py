@@ -87,6 +87,8 @@ class Helm(Door):
         self.axes = WorldAxes(world.right, world.ahead, world.up)
         self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
         self._runs: dict[str, ModeRun] = {}
+        if prepare not in ("all", "first"):
+            raise WendonicError(none_such("way to prepare", prepare, ("all", "first")))
         names = list(profile.mode) if prepare == "all" else [profile.first_mode]
         for name in names:
             self._prepared(name, seat)
