@@ -59,7 +59,11 @@ print(json.dumps({f"{words} of {name}, {turn}": seconds(work, name)
 SWEPT = """
 import json, time
 from wendonic.demo import PROFILE_PATH
-from wendonic.study.sweep import sweep
+try:
+    from wendonic.study.solve.sweep import sweep
+except ImportError:
+    # Where it was before.
+    from wendonic.study.sweep import sweep
 
 over = {"gait.walk.accel_m_s2": [8.0 + step for step in range(32)],
     "mode.foot.move.half_life_s": [0.005 + 0.003 * step for step in range(32)]}

@@ -46,12 +46,12 @@ def by_hand_corner(key_x, key_y, target_x, target_y, dt):
     return *ends, smooth_x / share, smooth_y / share
 
 
-def by_hand_tick(state, right, left, ahead, back, stick_x, stick_y, yaw, dt):
+def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
     """Take (key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
     key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y = state
     # Keys: opposites cancel, ramps.
     target_x = right - left
-    target_y = ahead - back
+    target_y = forward - back
     x, y = key_x, key_y
     if key_x != target_x or key_y != target_y:
         if (key_x or target_x) and (key_y or target_y):

@@ -15,7 +15,7 @@ from wendonic.batch.compiled import has_numba
 from wendonic.demo import PROFILE_PATH, demo_profile
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
-from wendonic.study.sweep import sweep
+from wendonic.study.solve.sweep import sweep
 
 ROUNDS = 5
 PROFILES = ("beekeeper", "harvest", "cart", "scout")

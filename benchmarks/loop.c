@@ -59,7 +59,7 @@ static double wrapped(double angle)
 }
 
 /* tuning: rise_s fall_s inner outer exponent half_life_s turn_rate top_speed accel brake.
-   samples: `width` numbers a tick, keys at 0 (right left ahead back), stick at 4 (right ahead), the view's yaw at
+   samples: `width` numbers a tick, keys at 0 (right left forward back), stick at 4 (right forward), the view's yaw at
    `view`. outcomes: 14 numbers a tick. */
 void run_ticks(const double *tuning, const double *samples, double dt, double *outcomes, size_t ticks, size_t width,
                size_t view)

@@ -26,11 +26,13 @@ from c_loop import compiled_c_loop
 from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, walk_profile
 from wendonic import Event, Helm, Recording, shape
 from wendonic.batch.compiled import compiled_loop, has_numba
+from wendonic.demo import demo_profile
 from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
 
 ROUNDS = 30
 LEAST_S = 0.02
+ENTER_ROUNDS = 2000
 READ_EVENTS = 1_000_000
 READ_ROUNDS = 3
 WHOLE_WAY_ROUNDS = 4
@@ -236,6 +238,21 @@ def whole_way_lines() -> list[str]:
     return lines
 
 
+def entering_line() -> str:
+    """Return what going over to another mode costs, in ticks of the mode it leaves, round by round in turns."""
+    helm = Helm(demo_profile("harvest"))
+    other = {"foot": "barrow", "barrow": "foot"}
+    seconds = {"enter": [], "tick": []}
+    for _ in range(ENTER_ROUNDS):
+        for name, call in (("tick", lambda: helm.tick(1.0 / HZ)), ("enter", lambda: helm.enter(other[helm.mode]))):
+            start = time.perf_counter()
+            call()
+            seconds[name].append(time.perf_counter() - start)
+    return (
+        f"Helm.enter between foot and barrow takes {ratio(seconds['enter'], seconds['tick'])} of the tick before it"
+    )
+
+
 def start_up_s(*words: str) -> float:
     """Return the fastest of five starts of Python with `words`, less that of Python alone, in seconds."""
 
@@ -305,7 +322,7 @@ def main() -> None:
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
-    for line in (*reading_lines(), *whole_way_lines()):
+    for line in (entering_line(), *reading_lines(), *whole_way_lines()):
         console.print(line)
     for words, label in (
         (("-c", "import wendonic"), "import wendonic"),

@@ -11,7 +11,7 @@ from wendonic.batch.samples import samples_of
 from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.sample_places import SamplePlaces, sample_places
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.profile.bindings import mode_sources
+from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import ModeTuning, mode_tuning
 
 HZ = 60.0

@@ -5,7 +5,7 @@ from wendonic.demo import PROFILE_PATH
 
 helm = Helm(load_profile(PROFILE_PATH))
 
-# The beekeeper looks east and walks ahead, then slants right, then lets go of everything.
+# The beekeeper looks east and walks forward, then slants right, then releases everything.
 for second, keys_down in enumerate([{"KeyW"}, {"KeyW", "KeyD"}, set()]):
     for code in ("KeyW", "KeyD"):
         helm.key(code, down=code in keys_down)
@@ -15,6 +15,6 @@ for second, keys_down in enumerate([{"KeyW"}, {"KeyW", "KeyD"}, set()]):
     heading = "at rest" if intent.heading_deg is None else f"heading {intent.heading_deg:.0f} deg"
     print(f"{second + 1} s, {' + '.join(sorted(keys_down)) or 'hands off'}: {heading}, velocity ({velocity}) m/s")
 
-# The profile says ahead = "-z" and right = "+x": looking east, ahead is the game's +x.
+# The profile says forward = "-z" and right = "+x": looking east, forward is the game's +x.
 x, y, z = intent.position()
 print(f"the beekeeper stands at x {x:z.2f}, y {y:z.2f}, z {z:z.2f} m")

@@ -33,8 +33,8 @@ helm = Helm(demo_profile("harvest"), course=demo_course("harvest"))
 helm.key("KeyW", down=True)
 for _ in range(3 * HZ):
     intent = helm.tick(1 / HZ)
-print(f"the terrace is too high to step on: {intent.motion.pos_y:.2f} m ahead, {intent.velocity()} m/s")
+print(f"the terrace is too high to step on: {intent.motion.pos_y:.2f} m forward, {intent.velocity()} m/s")
 helm.key("Space", down=True)
 for _ in range(HZ):
     intent = helm.tick(1 / HZ)
-print(f"with a jump he is on it: {intent.motion.pos_y:.2f} m ahead, {intent.motion.pos_z:.1f} m up")
+print(f"with a jump he is on it: {intent.motion.pos_y:.2f} m forward, {intent.motion.pos_z:.1f} m up")

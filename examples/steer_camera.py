@@ -1,4 +1,4 @@
-"""Frame `camera`: ahead is where the camera looks, flattened, so that looking down does not slow the walk."""
+"""Frame `camera`: forward is where the camera looks, flattened, so that looking down does not slow the walk."""
 
 import math
 
@@ -20,8 +20,8 @@ def walk(view: View) -> str:
 
 print("level view:        ", walk(View(yaw_deg=90)))
 print("looking down 80:   ", walk(View(yaw_deg=90, pitch_deg=-80)))
-# From the camera's own axes, here scaled by 5 and looking straight down: the screen's upper edge is ahead.
-straight_down = View.from_basis(ahead=(0.0, -5.0, 0.0), up=(5.0, 0.0, 0.0), axes=helm.axes)
+# From the camera's own axes, here scaled by 5 and looking straight down: the screen's upper edge is forward.
+straight_down = View.from_basis(forward=(0.0, -5.0, 0.0), up=(5.0, 0.0, 0.0), axes=helm.axes)
 print("straight down:     ", walk(straight_down))
 half = math.sqrt(0.5)  # a camera turned to the right by 90 deg, as a quaternion
 print("by quaternion:     ", walk(View.from_quaternion(0.0, -half, 0.0, half, helm.axes)))

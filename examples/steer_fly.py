@@ -1,4 +1,4 @@
-"""Frame `fly`: the scout bee. Ahead is where the camera looks; rise goes along the world's up."""
+"""Frame `fly`: the scout bee. Forward is where the camera looks; rise goes along the world's up."""
 
 from wendonic import Helm, View
 from wendonic.demo import demo_profile

@@ -12,7 +12,7 @@ for hz in (30, 60, 144):
     print(f"{hz:3d} Hz: 15 m in {intent.t:.2f} s, arrived at ({x:.2f}, {y:.2f}) m")
 
 helm = Helm(demo_profile("orchard"))
-helm.pointer(0.75, 0.25)  # the window shows the plan: 8 m to the right, 4.5 m ahead
+helm.pointer(0.75, 0.25)  # the window shows the plan: 8 m to the right, 4.5 m forward
 helm.button("mouse.left", True)
 helm.button("mouse.left", False)
 for _ in range(60):

@@ -14,7 +14,7 @@ for tick in range(240):
     intent = helm.tick(1 / 60)
     best, closed = max(best, intent.amount), max(closed, intent.comfort.vignette if intent.comfort else 0.0)
 x, height, z = intent.position()
-print(f"swinging for 4 s: {-z:.1f} m ahead, at most {best:.2f} of full speed, vignette up to {closed:.2f}")
+print(f"swinging for 4 s: {-z:.1f} m forward, at most {best:.2f} of full speed, vignette up to {closed:.2f}")
 
 helm.stick("hand.right.stick", 1.0, 0.0)  # over to the right: one snap, however long it is held
 for _ in range(30):
@@ -28,4 +28,4 @@ place = intent.landing
 print(f"pointing: it would land at ({place.x:.1f}, {place.y:.1f}) m" if place else "pointing: nowhere to land")
 helm.button("hand.right.lower", False)
 intent = helm.tick(1 / 60)
-print(f"let go: landed {intent.landed}, now at ({intent.motion.pos_x:.1f}, {intent.motion.pos_y:.1f}) m")
+print(f"released: landed {intent.landed}, now at ({intent.motion.pos_x:.1f}, {intent.motion.pos_y:.1f}) m")

@@ -1,4 +1,4 @@
-"""Frame `map`: the store room from above. Ahead is up the plan, whatever the camera does; y grows down the screen."""
+"""Frame `map`: the store room from above. Forward is up the plan whatever the camera does; y grows downwards."""
 
 from wendonic import Helm, View
 from wendonic.demo import demo_profile

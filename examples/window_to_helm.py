@@ -26,4 +26,4 @@ for _ in range(60):
     screen.fill("#FAF7F0")
     pygame.draw.circle(screen, "#D9902F", (320 + 60 * intent.motion.pos_x, 240 - 60 * intent.motion.pos_y), 12)
     pygame.display.flip()
-print(f"{intent.device}: heading {intent.heading_deg:.0f} deg, walked {intent.motion.pos_y:.1f} m ahead")
+print(f"{intent.device}: heading {intent.heading_deg:.0f} deg, walked {intent.motion.pos_y:.1f} m forward")

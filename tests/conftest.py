@@ -11,7 +11,7 @@ settings.register_profile("wendonic", deadline=None, max_examples=100)
 settings.load_profile("wendonic")
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }'
+KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }'
 
 
 @pytest.fixture(scope="session")
@@ -44,7 +44,7 @@ steer = { frame = "camera" }
 [mode.all.move]
 merge = "MERGE"
 [[mode.all.move.bind]]
-keys = { ahead = ["KeyW", "ArrowUp"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+keys = { forward = ["KeyW", "ArrowUp"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
 opposites = "latest"
 [[mode.all.move.bind]]
 touch_stick = "left half"
@@ -78,7 +78,7 @@ triggers = { up = "pad.right_trigger", down = "pad.left_trigger" }
 [[mode.all.turn.bind]]
 axis = "pad1.left_stick.x"
 [[mode.all.throttle.bind]]
-triggers = { ahead = "pad1.right_trigger" }
+triggers = { forward = "pad1.right_trigger" }
 [mode.all.press]
 hold = { bind = ["key.Space", "pad.south", { zone = "smoker" }] }
 toggle = { bind = ["ShiftLeft"], style = "toggle" }
@@ -96,7 +96,7 @@ merge = "MERGE"
 dpad = "pad.dpad"
 opposites = "earliest"
 [[mode.rest.move.bind]]
-touch_zones = { left = ["left edge"], right = ["right edge"], ahead = ["upper part"] }
+touch_zones = { left = ["left edge"], right = ["right edge"], forward = ["upper part"] }
 [[mode.rest.move.bind]]
 pointer = "pointer.at"
 while_held = ["mouse.left"]
@@ -127,7 +127,7 @@ notches = 8
 notch_pull = 0.7
 one_euro = { min_cutoff_hz = 3, beta = 0.8, d_cutoff_hz = 2 }
 [[mode.fine.move.bind]]
-keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
 opposites = "latest"
 reversal = "at_once"
 [[mode.fine.move.bind]]

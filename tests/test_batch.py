@@ -216,7 +216,7 @@ def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
         diagonal = "{chosen["diagonal"]}"
         {chosen["rules"]}
         [[mode.foot.move.bind]]
-        keys = {{ ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA", "ArrowLeft"], right = ["KeyD", "ArrowRight"] }}
+        keys = {{ forward = ["KeyW"], back = ["KeyS"], left = ["KeyA", "ArrowLeft"], right = ["KeyD", "ArrowRight"] }}
         reversal = "{chosen["reversal"]}"
         [[mode.foot.move.bind]]
         stick = "pad.left_stick"

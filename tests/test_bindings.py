@@ -42,7 +42,7 @@ def test_a_d_pad_is_four_keys():
     assert local(helm) == pytest.approx((-math.sqrt(0.5), math.sqrt(0.5)))
 
 
-def test_two_axes_are_shaped_each_by_itself_with_ahead_away_from_the_player():
+def test_two_axes_are_shaped_each_by_itself_with_forward_away_from_the_player():
     bind = 'axes = { x = "pad.left_stick.x", y = "pad.right_stick.y" }\ncurve = { form = "linear" }\n'
     helm = moving(bind + "dead_zone = { inner = 0.2, outer = 1.0 }")
     helm.stick("pad.left_stick", -0.6, 0.9)
@@ -56,7 +56,7 @@ def test_a_finger_anywhere_in_a_zone_is_enough_and_zones_of_ones_own_take_the_pl
     text = (
         '[window.zone]\n"upper part" = { left = 0.4, top = 0.0, right = 0.6, bottom = 0.1 }\n[mode.foot.move]\n'
         + STILL
-        + '[[mode.foot.move.bind]]\ntouch_zones = { left = ["left edge"], ahead = ["upper part", "lower part"] }'
+        + '[[mode.foot.move.bind]]\ntouch_zones = { left = ["left edge"], forward = ["upper part", "lower part"] }'
     )
     helm = helm_of(text)
     helm.touch(3, 0.5, 0.3)
@@ -476,7 +476,7 @@ def test_fixed_ticks_see_counts_and_edges_exactly_once(step_s):
     ("text", "words"),
     [
         (
-            '[[mode.foot.move.bind]]\nkeys = { ahead = ["KeyW"] }\n[mode.foot.press]\nwave = { bind = ["KeyW"] }\n',
+            '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"] }\n[mode.foot.press]\nwave = { bind = ["KeyW"] }\n',
             "line 6, mode.foot.press.wave.bind[0]: key.KeyW steers move too (move.bind.0); allowed: one of them, "
             "or shared = true",
         ),

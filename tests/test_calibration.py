@@ -12,9 +12,9 @@ from wendonic.devices.standins import GyroStandIn, MouseStandIn, StickStandIn
 from wendonic.pictures import draw_calibration
 from wendonic.profile.edit import edited, value_at
 from wendonic.profile.load import profile_from_text
-from wendonic.study.calibrated import calibrated_text
-from wendonic.study.calibration import OUTER_SHARE, calibrate
-from wendonic.study.estimate import deviation_estimate, mean_estimate
+from wendonic.study.calibration.apply import calibrated_text
+from wendonic.study.calibration.calibrate import OUTER_SHARE, calibrate
+from wendonic.study.calibration.estimate import deviation_estimate, mean_estimate
 
 SEEDS = 200
 LEAST_HITS = 180
@@ -107,9 +107,9 @@ def test_a_slow_drift_is_told_from_noise():
 
 def test_a_thumb_that_slips_for_a_moment_does_not_dent_the_rim():
     def slipping(t):
-        right, ahead = hand(t)
+        right, forward = hand(t)
         slips = 0.9 if 3.6 < t < 9.0 and (t * 1.7) % 1.0 < 0.05 else 1.0
-        return right * slips, ahead * slips
+        return right * slips, forward * slips
 
     stick = StickStandIn(rest=REST, noise=NOISE, rim_reach=0.95, poll_hz=100, seed=3)
     rim = calibrate(Recording(stick.events(slipping, 0.0, 11.0))).sticks[0].rim

@@ -14,7 +14,7 @@ from wendonic.kernels.vector import ZERO3, Vec3
 from wendonic.profile.load import profile_from_text
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-WALL = {"left_m": 3.0, "back_m": -5.0, "right_m": 6.0, "ahead_m": 5.0}
+WALL = {"left_m": 3.0, "back_m": -5.0, "right_m": 6.0, "forward_m": 5.0}
 FORMAT = {"format": "wendonic-course", "version": 1}
 
 
@@ -117,11 +117,19 @@ def test_a_head_inside_a_wall_is_brought_back_after_its_time_and_stepping_out_ca
 
 
 def test_no_place_on_a_slope_or_at_an_edge_is_safe():
-    ramp = {"form": "ramp", "left_m": -9, "back_m": 2, "right_m": 9, "ahead_m": 8, "up": "ahead", "to_height_m": 3}
+    ramp = {
+        "form": "ramp",
+        "left_m": -9,
+        "back_m": 2,
+        "right_m": 9,
+        "forward_m": 8,
+        "up": "forward",
+        "to_height_m": 3,
+    }
     helm = headset("[mode.m.comfort]\nroom = { level_m = 0.2 }", Course(**FORMAT, piece=[ramp]))
     helm.stick("hand.left.stick", 0.0, -1.0)
     safe = [helm.tick(0.02).comfort.safe.y for _ in range(90)]
-    # The corners of the room, a metre ahead, are 0.2 m up from 2.4 m on.
+    # The corners of the room, a metre forward, are 0.2 m up from 2.4 m on.
     assert max(safe) == pytest.approx(1.4, abs=0.07)
 
 
@@ -129,18 +137,18 @@ def test_the_arc_runs_up_a_slope_but_into_no_terrace_and_no_steep_bank():
     def course(*pieces):
         return Course(**FORMAT, piece=pieces).numbers
 
-    edges = {"left_m": -50, "right_m": 50, "back_m": 4, "ahead_m": 50}
+    edges = {"left_m": -50, "right_m": 50, "back_m": 4, "forward_m": 50}
     flat = {"form": "flat", **edges, "height_m": 1}
-    ramp = {"form": "ramp", **edges, "up": "ahead", "to_height_m": 23}
-    ahead_up = Vec3(0.0, math.sqrt(0.5), math.sqrt(0.5))
+    ramp = {"form": "ramp", **edges, "up": "forward", "to_height_m": 23}
+    forward_up = Vec3(0.0, math.sqrt(0.5), math.sqrt(0.5))
     # Level ground: the range of a throw from the ground is v² / g.
-    assert landing(course(), ZERO3, ahead_up, 7.0, 1.0).place.y == pytest.approx(49.0 / 9.81, abs=1e-6)
+    assert landing(course(), ZERO3, forward_up, 7.0, 1.0).place.y == pytest.approx(49.0 / 9.81, abs=1e-6)
     # On a ramp of slope 1/2 from y = 4 on: y - g y² / v² = (y - 4) / 2.
-    up = landing(course(ramp), ZERO3, ahead_up, 7.0, 1.0).place
+    up = landing(course(ramp), ZERO3, forward_up, 7.0, 1.0).place
     assert up.y - 9.81 * up.y**2 / 49.0 == pytest.approx((up.y - 4.0) / 2.0, abs=1e-6)
     assert up.z == pytest.approx((up.y - 4.0) / 2.0)
-    assert landing(course(ramp), ZERO3, ahead_up, 7.0, 0.4).there == 0.0
+    assert landing(course(ramp), ZERO3, forward_up, 7.0, 0.4).there == 0.0
     # 0.73 m up at the terrace's edge, which is 1 m high.
-    assert landing(course(flat), ZERO3, ahead_up, 7.0, 1.0).there == 0.0
-    assert landing(course(flat), Vec3(0.0, 0.0, 0.5), ahead_up, 7.0, 1.0).place.z == 1.0
+    assert landing(course(flat), ZERO3, forward_up, 7.0, 1.0).there == 0.0
+    assert landing(course(flat), Vec3(0.0, 0.0, 0.5), forward_up, 7.0, 1.0).place.z == 1.0
     assert landing(course(), ZERO3, Vec3(0.0, 0.0, 1.0), 99.0, 1.0).there == 0.0

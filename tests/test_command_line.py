@@ -173,9 +173,10 @@ def test_info_tells_in_words():
     words = run("info", PAD).stdout
     assert "3983 events" in words
     assert 'mark at 30.00 s: "hands off"' in words
-    assert "  axes: right-handed, y up; ahead is -z, right is +x\n" in run("info", PROFILE_PATH).stdout
+    assert "  axes: right-handed, y up; forward is -z, right is +x\n" in run("info", PROFILE_PATH).stdout
     assert (
-        "ramp: x -5 to 40 m, y 9 to 10.5 m, from 2 to 4 m up ahead, a slope of 53.1 deg" in run("info", COURSE).stdout
+        "ramp: x -5 to 40 m, y 9 to 10.5 m, from 2 to 4 m up forward, a slope of 53.1 deg"
+        in run("info", COURSE).stdout
     )
 
 

@@ -11,9 +11,9 @@ from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.pictures import draw_comparison
 from wendonic.profile.load import profile_from_text
-from wendonic.study.compare import Setting, compare, inputs_named, settings_that_differ
 from wendonic.study.feel_sheet import measure
-from wendonic.study.named_probes import PROBES, probe_of
+from wendonic.study.probes.named import PROBES, probe_of
+from wendonic.study.solve.compare import Setting, compare, inputs_named, settings_that_differ
 
 BASE = (FOLDER / "beekeeper.toml").read_text()
 SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "cap"', 'diagonal = "free"')
@@ -112,7 +112,7 @@ def test_the_command_compares(tmp_path, capsys):
     assert list(content["sheets"]) == ["beekeeper", "slow"]
     assert content["settings"]["gait.walk.accel_m_s2"] == [22.0, 9.0]
     assert "settings: the same" in run("compare", quick, quick)[1]
-    with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_way"):
+    with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_direction"):
         inputs_named(["tapp"])
     with pytest.raises(WendonicError, match="two or more"):
         compare({"one": demo_profile()})

@@ -23,18 +23,18 @@ def test_the_normal_is_that_of_the_height(name, x, y):
     course = demo_course(name)
     step = 1e-6
     around = [course.ground(x + step * i, y + step * j) for i, j in ((0, 0), (1, 0), (-1, 0), (0, 1), (0, -1))]
-    middle, right, left, ahead, back = around
+    middle, right, left, forward, back = around
     normal = np.array(middle.normal)
     assert np.linalg.norm(normal) == pytest.approx(1.0)
     assert normal[2] > 0.0
     if max(math.dist(other.normal, middle.normal) for other in around) < 1e-4:
-        slopes = (right.height - left.height) / (2 * step), (ahead.height - back.height) / (2 * step)
+        slopes = (right.height - left.height) / (2 * step), (forward.height - back.height) / (2 * step)
         assert tuple(-normal[:2] / normal[2]) == pytest.approx(slopes, abs=1e-3)
 
 
 @pytest.mark.parametrize(
     ("up", "corners"),
-    [("ahead", (1, 1, 3, 3)), ("right", (1, 3, 1, 3)), ("back", (3, 3, 1, 1)), ("left", (3, 1, 3, 1))],
+    [("forward", (1, 1, 3, 3)), ("right", (1, 3, 1, 3)), ("back", (3, 3, 1, 1)), ("left", (3, 1, 3, 1))],
 )
 def test_a_ramp_rises_to_the_side_that_it_names(up, corners):
     ramp = {
@@ -42,7 +42,7 @@ def test_a_ramp_rises_to_the_side_that_it_names(up, corners):
         "left_m": 0,
         "right_m": 2,
         "back_m": 0,
-        "ahead_m": 4,
+        "forward_m": 4,
         "from_height_m": 1,
         "to_height_m": 3,
     }
@@ -54,10 +54,10 @@ def test_a_ramp_rises_to_the_side_that_it_names(up, corners):
 def test_the_highest_piece_counts_and_the_rest_is_level():
     pieces = [
         {"form": "mound", "at": [0, 0], "radius_m": 4, "height_m": 2},
-        {"form": "flat", "left_m": -1, "right_m": 9, "back_m": -1, "ahead_m": 1, "height_m": 1.5},
+        {"form": "flat", "left_m": -1, "right_m": 9, "back_m": -1, "forward_m": 1, "height_m": 1.5},
     ]
     course = Course(
-        **FORMAT, piece=pieces, wall=[{"left_m": 5, "right_m": 6, "back_m": 0, "ahead_m": 1}], blocked=[[1, -2]]
+        **FORMAT, piece=pieces, wall=[{"left_m": 5, "right_m": 6, "back_m": 0, "forward_m": 1}], blocked=[[1, -2]]
     )
     assert course.ground(0.0, 0.0) == (2.0, (0.0, 0.0, 1.0))
     assert course.ground(0.0, 2.0).height == pytest.approx(1.0)
@@ -71,9 +71,10 @@ def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
     path = tmp_path / "yard.toml"
     path.write_text(
         'format = "wendonic-course"\nversion = 1\ntitel = "Yard"\nblocked = [[1, 2], [3]]\n'
-        '[[piece]]\nform = "ramp"\nleft_m = 0\nback_m = 0\nright_m = 2\nahead_m = 2\nup = "north"\nto_height_m = -1\n'
+        '[[piece]]\nform = "ramp"\nleft_m = 0\nback_m = 0\nright_m = 2\nforward_m = 2\n'
+        'up = "north"\nto_height_m = -1\n'
         '[[piece]]\nform = "hill"\n'
-        "[[wall]]\nleft_m = 3\nback_m = 0\nright_m = 2\nahead_m = 2\n"
+        "[[wall]]\nleft_m = 3\nback_m = 0\nright_m = 2\nforward_m = 2\n"
     )
     with pytest.raises(CourseError) as caught:
         load_course(path)
@@ -88,7 +89,7 @@ def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
     text = str(caught.value)
     for words in (
         'did you mean "title"?',
-        'found "north"; allowed: "right", "ahead", "left", "back"',
+        'found "north"; allowed: "right", "forward", "left", "back"',
         "found -1; allowed: 0 or more, up to 1000",
         'found "hill"; allowed: "flat", "ramp", "mound"',
         "is empty; allowed: left_m below right_m",

@@ -9,10 +9,11 @@ import pytest
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
-from wendonic.study.feel_sheet import DEFINITIONS, FeelSheet, measure
+from wendonic.study.feel_sheet import FeelSheet, measure
+from wendonic.study.quantities import QUANTITIES
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
 GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 8\nbrake_m_s2 = 16\n"
 CRISP = HEAD + f"[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n{KEYS}rise_s = 0\nfall_s = 0\n"
 
@@ -41,7 +42,7 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():
     cart = (
         "[mode.m]\nsteer = { frame = 'drive', reverse_ratio = 0.5 }\n"
-        "[[mode.m.throttle.bind]]\nkeys = { ahead = ['KeyW'], back = ['KeyS'] }\nrise_s = 0\nfall_s = 0\n"
+        "[[mode.m.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\nrise_s = 0\nfall_s = 0\n"
         "[[mode.m.turn.bind]]\nkeys = { right = ['KeyD'], left = ['KeyA'] }\n"
     )
     sheet = measured(profile_from_text(HEAD + cart + GAIT))
@@ -96,7 +97,7 @@ def test_every_mode_of_every_shipped_profile_is_measured(name):
     profile = demo_profile(name)
     for mode in profile.mode:
         sheet = measured(profile, mode)
-        known = {key: value for key, value in sheet._asdict().items() if value is not None}
+        known = {key: value for key, value in sheet.items() if value is not None}
         assert all(math.isfinite(value) and value >= 0.0 for value in known.values())
         assert (sheet.tick_dependence or 0.0) < 0.01
         if profile.mode[mode].steer.frame == "grid":
@@ -112,12 +113,11 @@ def test_the_command_prints_and_writes_what_the_library_measures(tmp_path, capsy
     path = FOLDER / "beekeeper.toml"
     sheet = measure(demo_profile())
     code, out = run("measure", path, "--json", "-")
-    assert (code, FeelSheet(**json.loads(out))) == (0, sheet)
+    assert (code, FeelSheet(json.loads(out))) == (0, sheet)
     assert run("measure", path, "--json", tmp_path / "sheet.json")[1] == f"wrote {tmp_path / 'sheet.json'}\n"
-    assert FeelSheet(**json.loads((tmp_path / "sheet.json").read_text())) == sheet
+    assert FeelSheet(json.loads((tmp_path / "sheet.json").read_text())) == sheet
     table = run("measure", path)[1]
-    assert set(DEFINITIONS) == set(FeelSheet._fields)
-    for name in FeelSheet._fields:
+    for name in QUANTITIES:
         assert name in table
     assert f"{sheet.reach90_s:.4g}" in table
 
@@ -168,7 +168,7 @@ def test_a_facing_without_a_margin_flickers():
 def test_the_circle_of_a_cart(steer, expected):
     cart = (
         f"[mode.m]\nsteer = {{ frame = 'drive', {steer} }}\n"
-        "[[mode.m.throttle.bind]]\nkeys = { ahead = ['KeyW'], back = ['KeyS'] }\n"
+        "[[mode.m.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\n"
         "[[mode.m.turn.bind]]\nkeys = { right = ['KeyD'], left = ['KeyA'] }\n"
     )
     assert measured(profile_from_text(HEAD + cart + GAIT)).turn_circle_m == pytest.approx(expected, rel=1e-3)
@@ -176,14 +176,14 @@ def test_the_circle_of_a_cart(steer, expected):
 
 def test_a_jump_is_measured_as_its_numbers_make_it():
     presses = '[mode.m.press]\njump = { bind = ["key.Space"], buffer_s = 0.12, grace_s = 0.08 }\n'
-    gait = GAIT + "gravity_m_s2 = 20\nfall_ratio = 4\njump = { height_m = 1.6 }\n"
+    gait = GAIT + "gravity_m_s2 = 20\nfall = { gravity_ratio = 4 }\njump = { height_m = 1.6 }\n"
     sheet = measured(profile_from_text(CRISP + presses + gait))
     assert sheet.jump_height_m == pytest.approx(1.6, abs=1e-4)
     # v / g up, and half of that down under four times the gravity.
-    assert sheet.jump_aloft_s == pytest.approx(1.5 * math.sqrt(2.0 * 1.6 / 20.0), abs=1e-4)
+    assert sheet.jump_airtime_s == pytest.approx(1.5 * math.sqrt(2.0 * 1.6 / 20.0), abs=1e-4)
     assert (sheet.jump_buffer_s, sheet.jump_grace_s) == (pytest.approx(0.12, abs=1e-3), pytest.approx(0.08, abs=1e-3))
     without = measured(profile_from_text(CRISP + presses + GAIT))
-    assert (without.jump_height_m, without.jump_aloft_s) == (None, None)
+    assert (without.jump_height_m, without.jump_airtime_s) == (None, None)
     assert without.jump_buffer_s == pytest.approx(0.12, abs=1e-3)
 
 

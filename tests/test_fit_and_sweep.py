@@ -13,14 +13,14 @@ from wendonic.pictures import draw_feel, draw_sweep
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
-from wendonic.study.fit import fit as fit_text
-from wendonic.study.fit import targets_of
-from wendonic.study.sweep import over_of, sweep
+from wendonic.study.solve.fit import fit as fit_text
+from wendonic.study.solve.fit import targets_of
+from wendonic.study.solve.sweep import over_of, sweep
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 CRISP = (
     HEAD + "[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n"
-    'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\nrise_s = 0\nfall_s = 0\n'
+    'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\nrise_s = 0\nfall_s = 0\n'
 )
 GAIT = "[gait.walk]\ntop_speed_m_s = 4   # brisk\naccel_m_s2 = 8      # from rest\nbrake_m_s2 = 16\n"
 
@@ -142,12 +142,12 @@ def test_a_map_has_its_settings_as_axes_and_marks_what_is_missing():
 
 def test_the_feel_picture_marks_what_the_sheet_says():
     profiles = {"quick": profile_from_text(CRISP + GAIT), "shipped": demo_profile()}
-    press, let_go, back = draw_feel(profiles)
+    press, released, back = draw_feel(profiles)
     for name, profile in profiles.items():
         sheet = measure(profile)
         (words,) = (line.get_label() for line in press.lines if line.get_label().startswith(name))
         assert f"90 % after {sheet.reach90_s * 1000.0:.0f} ms" in words
-        (words,) = (line.get_label() for line in let_go.lines if line.get_label().startswith(name))
+        (words,) = (line.get_label() for line in released.lines if line.get_label().startswith(name))
         assert f"{sheet.stop_distance_m:.3g} m on" in words
         marks = [line.get_xdata()[0] for line in back.lines if line.get_marker() == "D"]
         assert any(at_s == pytest.approx(sheet.reversal_s) for at_s in marks)

@@ -157,23 +157,23 @@ def test_a_fall_is_the_same_however_its_time_is_cut(vel_z, rising, falling, term
 
 HEIGHTS = [
     ("jump = { height_m = 1.25 }", 1.25, math.sqrt(2 * 1.25 / GRAVITY)),
-    ("jump = { height_m = 1.2, to_top_s = 0.4 }", 1.2, 0.4),
-    ("jump = { speed_m_s = 6, to_top_s = 0.3 }", 0.9, 0.3),
+    ("jump = { height_m = 1.2, apex_s = 0.4 }", 1.2, 0.4),
+    ("jump = { speed_m_s = 6, apex_s = 0.3 }", 0.9, 0.3),
     ("jump = { speed_m_s = 6 }", 36.0 / 2.0 / GRAVITY, 0.3),
 ]
 
 
-@pytest.mark.parametrize(("jump", "height_m", "to_top_s"), HEIGHTS)
+@pytest.mark.parametrize(("jump", "height_m", "apex_s"), HEIGHTS)
 @pytest.mark.parametrize("ratio", [1.0, 2.25])
 @pytest.mark.parametrize("hz", [60, 1000])
-def test_a_jump_is_as_high_and_as_long_as_it_says(jump, height_m, to_top_s, ratio, hz):
-    """Held on: up in to_top_s, down in to_top_s / sqrt(ratio), both parabolas."""
-    profile = profile_with(f"{HOP}fall_ratio = {ratio}\n{jump}", presses=JUMPS)
+def test_a_jump_is_as_high_and_as_long_as_it_says(jump, height_m, apex_s, ratio, hz):
+    """Held on: up in apex_s, down in apex_s / sqrt(ratio), both parabolas."""
+    profile = profile_with(f"{HOP}fall = {{ gravity_ratio = {ratio} }}\n{jump}", presses=JUMPS)
     recording = Recording([Event(0.0, "key.Space", 1.0), Event(3.0, "mark", "end")])
     trace = shape(recording, profile, hz=hz)
-    aloft = trace[~trace["grounded"]]
-    whole_s = to_top_s * (1.0 + 1.0 / math.sqrt(ratio))
-    assert len(aloft) / hz == pytest.approx(whole_s, abs=1.01 / hz)
+    in_air = trace[~trace["grounded"]]
+    whole_s = apex_s * (1.0 + 1.0 / math.sqrt(ratio))
+    assert len(in_air) / hz == pytest.approx(whole_s, abs=1.01 / hz)
     # Between two ticks it may be higher by g dt² / 8.
     assert trace["pos_z"].max() == pytest.approx(height_m, abs=GRAVITY * 2.0 / hz**2 / 8.0 + 1e-9)
     assert trace["pos_z"].iloc[-1] == 0.0
@@ -181,7 +181,7 @@ def test_a_jump_is_as_high_and_as_long_as_it_says(jump, height_m, to_top_s, rati
 
 
 def test_a_jump_that_is_let_go_early_is_cut_short():
-    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6, cut_ratio = 0.5 }}", presses=JUMPS)
+    profile = profile_with(f"{HOP}jump = {{ speed_m_s = 6, early_release_ratio = 0.5 }}", presses=JUMPS)
     for held_s in (0.1, 0.2):
         steps = [Event(0.0, "key.Space", 1.0), Event(held_s, "key.Space", 0.0), Event(2.0, "mark", "end")]
         trace = shape(Recording(steps), profile, hz=1000)
@@ -190,7 +190,7 @@ def test_a_jump_that_is_let_go_early_is_cut_short():
         assert trace["pos_z"].max() == pytest.approx(expected, abs=0.01)
 
 
-LEDGE = {"piece": [{"form": "flat", "left_m": -9, "back_m": -9, "right_m": 9, "ahead_m": 2, "height_m": 3}]}
+LEDGE = {"piece": [{"form": "flat", "left_m": -9, "back_m": -9, "right_m": 9, "forward_m": 2, "height_m": 3}]}
 
 
 @pytest.mark.parametrize(
@@ -212,8 +212,8 @@ def test_jumps_over_the_edge_and_before_the_ground(pressed_s, jumps):
     assert set(before["pos_z"]) == {3.0}
     assert (trace["jump_began"].sum() == 1) == jumps
     if not jumps:
-        aloft = trace[~trace["grounded"]]
-        assert len(aloft) / 100 == pytest.approx(fall_s, abs=0.025)
+        in_air = trace[~trace["grounded"]]
+        assert len(in_air) / 100 == pytest.approx(fall_s, abs=0.025)
     if pressed_s == 0.48:
         # Asked for in the air, given on the ground.
         began = trace[trace["jump_began"]].iloc[0]
@@ -222,7 +222,7 @@ def test_jumps_over_the_edge_and_before_the_ground(pressed_s, jumps):
 
 
 def test_in_the_air_the_air_rates_count():
-    gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\nair_accel_m_s2 = 2\nair_brake_m_s2 = 0\n"
+    gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\nairborne = { accel_m_s2 = 2, brake_m_s2 = 0 }\n"
     helm = Helm(profile_with(f"{gait}jump = {{ speed_m_s = 6 }}", presses=JUMPS))
     helm.key("Space", down=True)
     helm.tick(0.001)
@@ -278,7 +278,7 @@ FAULTS = [
     ("thrust_m_s2 = 3", "", "thrust_m_s2: does nothing without drag_per_s"),
     ("thrust_m_s2 = 12\ndrag_per_s = 3\ntop_speed_m_s = 5", "", "thrust and drag already make 4 m/s"),
     ("thrust_m_s2 = 12\ndrag_per_s = 3\nreverse_m_s2 = 5", "", "reverse_m_s2: does nothing under thrust and drag"),
-    ("fall_ratio = 2", "", "fall_ratio: does nothing without gravity_m_s2 or a jump"),
+    ("fall = { gravity_ratio = 2 }", "", "fall: does nothing without gravity_m_s2 or a jump"),
     ("rise_m_s = 2", "", "rise_m_s: nobody flies on foot"),
     ("gravity_m_s2 = 9", 'press_gaits = { dash = "walk" }', '"own" has weight and "walk" has none'),
     ("", 'press_gaits = { dash = "wlak" }', 'press_gaits.dash: no gait "wlak"; did you mean "walk"'),
@@ -303,7 +303,7 @@ def test_nothing_falls_where_nothing_can(frame):
 
 # ---- walls and steps -----------------------------------------------------------------------------------------------
 
-SHED = {"left_m": -2, "back_m": 3, "right_m": 2, "ahead_m": 5, "height_m": 2}
+SHED = {"left_m": -2, "back_m": 3, "right_m": 2, "forward_m": 5, "height_m": 2}
 FAST = "top_speed_m_s = 1000\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\nbody_m = 1"
 
 
@@ -340,7 +340,7 @@ def test_a_body_slides_along_a_wall_and_round_its_corner():
     st.sampled_from([30, 144]),
 )
 def test_nobody_ever_stands_in_a_wall_or_leaves_the_bounds(strokes, speed, hz):
-    bounds = {"left_m": -4, "back_m": -3, "right_m": 4, "ahead_m": 8}
+    bounds = {"left_m": -4, "back_m": -3, "right_m": 4, "forward_m": 8}
     course = course_of(wall=[SHED, {**SHED, "left_m": 3, "right_m": 3.5}], bounds=bounds)
     helm = Helm(profile_with(f"top_speed_m_s = {speed}\nbody_m = 0.5"), course=course)
     for letter, down in strokes:
@@ -354,7 +354,7 @@ def test_nobody_ever_stands_in_a_wall_or_leaves_the_bounds(strokes, speed, hz):
 
 def test_who_is_high_enough_passes_over_a_wall_and_can_stand_on_it():
     gait = "top_speed_m_s = 4\naccel_m_s2 = 1000\ngravity_m_s2 = 20\njump = { speed_m_s = 12 }"
-    helm = Helm(profile_with(gait, presses=JUMPS), course=course_of(wall=[{**SHED, "ahead_m": 9}]))
+    helm = Helm(profile_with(gait, presses=JUMPS), course=course_of(wall=[{**SHED, "forward_m": 9}]))
     helm.key("Space", down=True)
     run(helm, 0.2)
     helm.key("KeyW", down=True)
@@ -365,7 +365,7 @@ def test_who_is_high_enough_passes_over_a_wall_and_can_stand_on_it():
 
 @pytest.mark.parametrize(("height_m", "stops"), [(0.3, False), (0.5, True)])
 def test_a_step_up_is_taken_or_is_a_wall(height_m, stops):
-    terrace = {"form": "flat", "left_m": -9, "back_m": 1, "right_m": 9, "ahead_m": 9, "height_m": height_m}
+    terrace = {"form": "flat", "left_m": -9, "back_m": 1, "right_m": 9, "forward_m": 9, "height_m": height_m}
     helm = Helm(profile_with("gravity_m_s2 = 20"), course=course_of(piece=[terrace]))
     helm.key("KeyW", down=True)
     motion = run(helm, 1.0).motion

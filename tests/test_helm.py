@@ -14,7 +14,7 @@ version = 1
 leave_to = ["cart"]
 [mode.foot.move]
 [[mode.foot.move.bind]]
-keys = { ahead = ["KeyW", "ArrowUp"] }
+keys = { forward = ["KeyW", "ArrowUp"] }
 [mode.cart]
 gait = "cart"
 [mode.cart.move]
@@ -22,7 +22,7 @@ half_life_s = 0
 [[mode.cart.move.bind]]
 stick = "pad.left_stick"
 [[mode.cart.move.bind]]
-keys = { ahead = ["KeyW"] }
+keys = { forward = ["KeyW"] }
 rise_s = 1.0
 [mode.hut]
 leave_to = []
@@ -64,23 +64,23 @@ def test_calls_and_events_are_two_spellings_of_the_same(beekeeper):
 
 
 @pytest.mark.parametrize(
-    ("world", "ahead"),
+    ("world", "forward"),
     [
-        ('right = "+x"\nahead = "-y"', (0.0, -3.2)),
-        ('right = "-y"\nahead = "+x"', (3.2, 0.0)),
-        ('right = "+x"\nahead = "-z"\nup = "+y"', (0.0, 0.0, -3.2)),
-        ('right = "-z"\nahead = "-x"\nup = "+y"', (-3.2, 0.0, 0.0)),
+        ('right = "+x"\nforward = "-y"', (0.0, -3.2)),
+        ('right = "-y"\nforward = "+x"', (3.2, 0.0)),
+        ('right = "+x"\nforward = "-z"\nup = "+y"', (0.0, 0.0, -3.2)),
+        ('right = "-z"\nforward = "-x"\nup = "+y"', (-3.2, 0.0, 0.0)),
         ("", (0.0, 3.2, 0.0)),
     ],
 )
-def test_ahead_is_where_the_world_says(world, ahead):
+def test_forward_is_where_the_world_says(world, forward):
     text = TWO_MODES.replace("[mode.foot]", f"[world]\n{world}\n[mode.foot]" if world else "[mode.foot]", 1)
     helm = Helm(profile_from_text(text))
     helm.key("KeyW", down=True)
     intent = ticked(helm, 1.0)
-    assert intent.velocity() == pytest.approx(ahead)
-    assert intent.direction() == pytest.approx([part / 3.2 for part in ahead])
-    assert intent.position() == pytest.approx([part / 3.2 * intent.motion.pos_y for part in ahead])
+    assert intent.velocity() == pytest.approx(forward)
+    assert intent.direction() == pytest.approx([part / 3.2 for part in forward])
+    assert intent.position() == pytest.approx([part / 3.2 * intent.motion.pos_y for part in forward])
 
 
 def test_one_of_two_keys_for_the_same_way_is_enough(helm):

@@ -14,7 +14,7 @@ FLOORS = {
     "errors": 0,
     "look_units": 1,
     "kernels": 0,
-    "whole_file": 1,
+    "atomic_file": 1,
     "world_axes": 1,
     "compiler": 1,
     "devices": 1,
@@ -31,7 +31,7 @@ FLOORS = {
     "cli": 9,
 }
 DOORS = set(
-    "arc_point curve_amount ground_at hand_gain in_wall laid_on_slope level_ahead rim_length stick_output "
+    "arc_point curve_amount ground_at hand_gain in_wall laid_on_slope level_forward rim_length stick_output "
     "tick_at_rest turned_by".split()
 )
 """The kernels that are called outside of a tick; everything else that others import of the kernels is data."""

@@ -230,5 +230,5 @@ def test_the_shipped_capture_is_what_the_stand_ins_did(tmp_path, layout):
     assert sum(counts) == pytest.approx(6.0 / 2.54 * 800.0, abs=1.0)
     wheel = [event.value for event in recording if event.control == "mouse.wheel"]
     assert wheel == [1.0]
-    with pytest.raises(DeviceError, match=r"hand\.left\.pose: no keyboard, pad or mouse of Linux tells of it"):
+    with pytest.raises(DeviceError, match=r"hand\.left\.pose: no keyboard, pad or mouse of Linux reports it"):
         linux_capture([Event(0.0, "hand.left.pose", (0.0,) * 7)])

@@ -29,7 +29,7 @@ def intent_after(profile, seconds, *codes, yaw_deg=0.0):
 
 
 def test_an_intent_of_a_known_walk(beekeeper):
-    """Camera to the east, keys ahead and right: south-east at full speed; in the game, +x and +z."""
+    """Camera to the east, keys forward and right: south-east at full speed; in the game, +x and +z."""
     intent = intent_after(beekeeper, 2.0, "KeyW", "KeyD", yaw_deg=90.0)
     root = math.sqrt(0.5)
     assert (intent.tick, intent.t, intent.mode, intent.device) == (120, pytest.approx(2.0), "foot", "keys")

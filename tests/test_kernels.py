@@ -111,11 +111,11 @@ def test_diagonal_rules(length):
     assert length * diagonal_scale(length, DIAGONAL_FREE) == length
 
 
-@given(right=unit, ahead=unit, yaw=st.floats(-20.0, 20.0))
-def test_camera_frame_turns_like_a_rotation_about_up(right, ahead, yaw):
+@given(right=unit, forward=unit, yaw=st.floats(-20.0, 20.0))
+def test_camera_frame_turns_like_a_rotation_about_up(right, forward, yaw):
     """Yaw is clockwise from above, SciPy's rotations are counter-clockwise."""
-    expected = Rotation.from_euler("z", -yaw).apply([right, ahead, 0.0])
-    assert turned(right, ahead, yaw) == pytest.approx(expected[:2], abs=1e-12)
+    expected = Rotation.from_euler("z", -yaw).apply([right, forward, 0.0])
+    assert turned(right, forward, yaw) == pytest.approx(expected[:2], abs=1e-12)
 
 
 @given(turns=st.floats(-1e6, 1e6))

@@ -19,8 +19,8 @@ from wendonic.kernels.look.gyro import GYRO_AT_REST, PLAIN_GYRO, gyro_rates, ste
 from wendonic.kernels.look.stick import STICK_LOOK, STICK_LOOK_AT_REST, stick_rates
 from wendonic.kernels.vector import Vec3
 from wendonic.look_units import screen_part
-from wendonic.profile.bindings import mode_sources
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'

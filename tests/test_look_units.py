@@ -1,4 +1,4 @@
-"""Units of looking: each into the others and back, and a projection as the authority."""
+"""Units of looking: converted and back, and a projection as the authority."""
 
 import math
 

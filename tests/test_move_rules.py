@@ -19,7 +19,7 @@ from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
 STICK = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
 angle = st.floats(-math.pi, math.pi)
 coordinate = st.floats(-1.5, 1.5)
@@ -180,8 +180,8 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
     assert math.hypot(*at(low)) <= math.hypot(*at(high)) + 1e-9
     x, y = at(one)
     assert all(map(math.isfinite, (x, y)))
-    right, ahead = one * math.sin(heading), one * math.cos(heading)
-    mirrored = asked(-right, ahead)
+    right, forward = one * math.sin(heading), one * math.cos(heading)
+    mirrored = asked(-right, forward)
     # On the very border between two notches either of them may be the nearer one.
     border = (
         tuning.notches
@@ -233,7 +233,7 @@ TICKS = {
 
 
 def curve_of(helm, dts, changes):
-    """Return {time: (right, ahead)} under inputs that change at tenths of a second."""
+    """Return {time: (right, forward)} under inputs that change at tenths of a second."""
     t, seen = 0.0, {}
     for dt in dts:
         # Each change comes before the tick that follows it.
@@ -392,8 +392,8 @@ def test_the_facing_of_a_sprite_follows_the_walk_and_stays_at_rest():
     assert [helm.tick(0.1).sector for _ in range(3)] == [7, 7, 7]
     sides = helm_of("half_life_s = 0", STICK, steer.replace("8", "2"))
     seen = []
-    for right, ahead in ((1.0, 0.0), (0.01, 1.0), (-0.01, 1.0), (-0.5, 0.8), (0.0, -1.0), (0.2, -1.0)):
-        sides.stick("pad.left_stick", right, -ahead)
+    for right, forward in ((1.0, 0.0), (0.01, 1.0), (-0.01, 1.0), (-0.5, 0.8), (0.0, -1.0), (0.2, -1.0)):
+        sides.stick("pad.left_stick", right, -forward)
         seen.append(sides.tick(0.1).sector)
     # Straight up or down keeps the side that the sprite shows.
     assert seen == [0, 0, 0, 1, 1, 0]

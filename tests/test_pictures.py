@@ -60,10 +60,10 @@ def test_a_grid_of_positions_goes_where_the_shaping_sends_it():
     assert (shaped[np.abs(raw).max(axis=1) <= 1 / 7 + 1e-9] == 0.0).all()
     (joined,) = moved.collections
     assert np.array(joined.get_segments()) == pytest.approx(np.stack([raw, shaped], axis=1))
-    # Straight ahead at full tilt is full speed, and half-way there is less than a quarter.
-    ahead = {round(float(y), 3): tuple(to) for (x, y), to in zip(raw, shaped, strict=True) if x == 0.0}
-    assert ahead[1.0] == pytest.approx((0.0, 1.0))
-    assert ahead[0.571] == pytest.approx((0.0, (4 / 7 - 0.15) / 0.8 * 0.3 / 0.6))
+    # Straight forward at full tilt is full speed, and half-way there is less than a quarter.
+    forward = {round(float(y), 3): tuple(to) for (x, y), to in zip(raw, shaped, strict=True) if x == 0.0}
+    assert forward[1.0] == pytest.approx((0.0, 1.0))
+    assert forward[0.571] == pytest.approx((0.0, (4 / 7 - 0.15) / 0.8 * 0.3 / 0.6))
 
 
 def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
@@ -130,9 +130,9 @@ def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):
 
 def test_a_timeline_shows_the_trace_within_its_window(keys_trace):
     recording = demo_recording("beekeeper_keys")
-    bars, right, ahead, amount, speed = draw_timeline(keys_trace, recording, 26.0, 30.5)
+    bars, right, forward, amount, speed = draw_timeline(keys_trace, recording, 26.0, 30.5)
     seen = keys_trace[(keys_trace["t"] >= 26.0) & (keys_trace["t"] - keys_trace["dt"] <= 30.5)]
-    for ax, raw, shaped in ((right, "raw_x", "local_x"), (ahead, "raw_y", "local_y")):
+    for ax, raw, shaped in ((right, "raw_x", "local_x"), (forward, "raw_y", "local_y")):
         assert lines(ax)["raw"] == pytest.approx(seen[["t", raw]].to_numpy())
         assert lines(ax)["shaped"] == pytest.approx(seen[["t", shaped]].to_numpy())
     assert lines(amount)["intent"] == pytest.approx(seen[["t", "amount"]].to_numpy())
@@ -339,22 +339,25 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
     [
         (
             "beekeeper_keys",
-            "17.50 s: ahead is the camera, 134 deg\nasked: 45 deg to the left, 1.00\ngoes 89 deg",
+            "17.50 s: forward is the camera, 134 deg\nasked: 45 deg to the left, 1.00\ngoes 89 deg",
         ),
-        ("smoker_rounds", "4.00 s: ahead is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
-        ("cart_ride", "11.01 s: ahead is the cart, 114 deg\nthrottle -1.00, turn 1.00\ngoes 294 deg, 0.40"),
-        ("scout_flight", "1.00 s: ahead is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
-        ("orchard_errands", "1.00 s: ahead is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
-        ("crates_push", "1.01 s: ahead is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00"),
+        ("smoker_rounds", "4.00 s: forward is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
+        ("cart_ride", "11.01 s: forward is the cart, 114 deg\nthrottle -1.00, turn 1.00\ngoes 294 deg, 0.40"),
+        ("scout_flight", "1.00 s: forward is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
+        ("orchard_errands", "1.00 s: forward is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         (
             "crates_push",
-            "9.50 s: ahead is the plan's +y, 0 deg\nasked: straight back, 1.00\nrefused by square (3, 3); faces",
+            "1.01 s: forward is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00",
+        ),
+        (
+            "crates_push",
+            "9.50 s: forward is the plan's +y, 0 deg\nasked: straight back, 1.00\nrefused by square (3, 3); faces",
         ),
         (
             "terraces_walk",
-            "4.40 s: ahead is the camera, 0 deg\nasked: straight ahead, 1.00\nrests, too steep; faces 0 deg",
+            "4.40 s: forward is the camera, 0 deg\nasked: straight ahead, 1.00\nrests, too steep; faces 0 deg",
         ),
-        ("headset_walk", "3.10 s: ahead is head or hands, 30 deg\nasked: straight ahead"),
+        ("headset_walk", "3.10 s: forward is head or hands, 30 deg\nasked: straight ahead"),
     ],
 )
 def test_a_rose_says_and_shows_why_it_went_there(name, words):
@@ -403,4 +406,4 @@ def test_places_are_drawn_and_told_in_metres():
         "x solid, y dashed\n-1.5 to 2 m",
     ]
     told = "\n".join(describe_recording(Recording(events)))
-    assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (ahead) 0.5 to 4 m" in told
+    assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (forward) 0.5 to 4 m" in told

@@ -6,14 +6,13 @@ import pytest
 
 from wendonic import ProfileError, load_profile
 from wendonic.demo import PROFILE_PATH
-from wendonic.kernels.frames.frame import FRAME_CAMERA, FRAME_MAP
+from wendonic.kernels.frames.steer import FRAME_CAMERA, FRAME_MAP
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER
 from wendonic.kernels.source.opposites import OPPOSITES_CANCEL
 from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_STICK
-from wendonic.profile.bindings import mode_sources
-from wendonic.profile.describe import describe_profile
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
@@ -81,17 +80,17 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
     (gait,) = tuning.gaits
     assert (gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2) == (5.0, 6.0, 7.0)
     keys, stick = mode_sources(profile, "cart").move
-    assert (keys.right, keys.back, keys.left, keys.ahead) == (("KeyL", "Numpad6"), ("KeyK",), (), ())
+    assert (keys.right, keys.back, keys.left, keys.forward) == (("KeyL", "Numpad6"), ("KeyK",), (), ())
     assert stick.control == "pad.right_stick"
 
 
 def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     text = HEAD + (
-        "[world]\nright = '+x'\nahead = '-x'\n"
+        "[world]\nright = '+x'\nforward = '-x'\n"
         "[mode.foot]\ngait = 'wlk'\nleave_to = ['cart']\nsteer = { frame = 'gird' }\n"
         "[mode.foot.look]\nbind = 3\n"
         "[mode.foot.move]\ndiagnal = 'cap'\nhalf_life_s = -1\n"
-        "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyWW'] }\nrise_s = nan\n"
+        "[[mode.foot.move.bind]]\nkeys = { forward = ['KeyWW'] }\nrise_s = nan\n"
         "[[mode.foot.move.bind]]\nstick = 'pad.left_stik'\ncurve = { form = 'pover' }\n"
     )
     expected = [
@@ -102,7 +101,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (11, "mode.foot.look.bind", "found 3; allowed: a list"),
         (13, "mode.foot.move.diagnal", 'unknown key; did you mean "diagonal"?'),
         (14, "mode.foot.move.half_life_s", "found -1; allowed: 0 or more, up to 10"),
-        (16, "mode.foot.move.bind[0].keys.ahead[0]", 'unknown key code "KeyWW"; did you mean "KeyW"?'),
+        (16, "mode.foot.move.bind[0].keys.forward[0]", 'unknown key code "KeyWW"; did you mean "KeyW"?'),
         (17, "mode.foot.move.bind[0].rise_s", "found nan; allowed: a finite number"),
         (19, "mode.foot.move.bind[1].stick", 'did you mean "pad.left_stick"?'),
         (
@@ -173,13 +172,13 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[world]\nright = '+x'\nup = '-y'\n" + PAD,
             None,
-            'the world has no ahead; allowed: frame "map" with side_view = true',
+            'the world has no forward; allowed: frame "map" with side_view = true',
         ),
-        (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; a game from above also says ahead"),
+        (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; a game from above also says forward"),
         (
             HEAD
             + "[mode.foot.steer]\nframe = 'map'\nside_view = true\n"
-            + "[[mode.foot.move.bind]]\nkeys = { ahead = ['KeyW'] }\n",
+            + "[[mode.foot.move.bind]]\nkeys = { forward = ['KeyW'] }\n",
             7,
             "does nothing in a side view; up and down are a press there",
         ),
@@ -189,7 +188,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             'it goes with form "cut", or with a curve that has a floor',
         ),
         (HEAD + PAD + "dead_zone = { form = 'cut', release = 0.2 }\n", 5, "release 0.2 is not below inner 0.14"),
-        (HEAD + PAD + "dead_zone = { form = 'none', inner = 0.1 }\n", 5, 'inner does nothing under form "none"'),
+        (
+            HEAD + PAD + "dead_zone = { form = 'none', inner = 0.1 }\n",
+            5,
+            'inner: does nothing under form "none"; it goes with form "round"',
+        ),
         (
             HEAD + PAD + "curve = { form = 's', floor = 0.5, ceiling = 0.5 }\n",
             5,
@@ -201,10 +204,10 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + PAD + "curve = { form = 'linear', exponent = 2 }\n",
             5,
-            "unknown key; allowed here: floor, ceiling, per_axis, form",
+            "unknown key; allowed here: form, floor, ceiling, per_axis",
         ),
         (HEAD + PAD + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
-        (HEAD + PAD + "keys = { ahead = ['KeyW'] }\n", 4, "a source has one device"),
+        (HEAD + PAD + "keys = { forward = ['KeyW'] }\n", 4, "a source has one device"),
         (
             HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n",
             3,
@@ -214,10 +217,10 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n",
             4,
-            "nothing in any list; give at least one of ahead",
+            "nothing in any list; give at least one of forward",
         ),
         (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "it pulls one way"),
-        (HEAD + "[world]\nright = '+x'\nahead = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
+        (HEAD + "[world]\nright = '+x'\nforward = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
         (HEAD + "max_dt_s = inf\n" + PAD, 3, "found inf; allowed: a finite number"),
         (
             HEAD + PAD + CURVE.format("[0, 0], [0.5, 0.6], [0.7, 0.5], [1, 1]"),
@@ -305,12 +308,12 @@ def test_files_that_are_no_text(tmp_path, content, words):
 
 
 def test_a_profile_says_in_words_what_it_holds():
-    words = "\n".join(describe_profile(load_profile(PROFILE_PATH)))
+    words = "\n".join(load_profile(PROFILE_PATH).sentences())
     for part in (
         'Profile "Beekeeper on the terraces"',
-        "axes: right-handed, y up; ahead is -z, right is +x",
+        "axes: right-handed, y up; forward is -z, right is +x",
         "mode foot (starts here)",
-        "ahead KeyW ArrowUp",
+        "forward KeyW ArrowUp",
         "pad.left_stick: nothing up to tilt 0.14, full from 0.96 on; power curve, exponent 1.6",
         # 3.2² / (2 · 30) = 0.1707
         "stops from top speed in 0.17 m",
@@ -319,20 +322,20 @@ def test_a_profile_says_in_words_what_it_holds():
 
 
 def test_every_kind_of_binding_is_told_in_words(everything):
-    words = "\n".join(describe_profile(everything("latest")))
+    words = "\n".join(everything("latest").sentences())
     for part in (
         "window: 1.6 times as wide as high",
         'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
         "move: the latest of 4 sources, diagonals capped at full speed",
-        "none 0.04 s after letting go; the later wins",
+        "none 0.04 s after a release; the later wins",
         'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged',
-        "axes: right pad.left_stick.x, ahead pad1.left_stick.y: nothing up to tilt 0.14, full from 0.96 on; knee at",
+        "axes: right pad.left_stick.x, forward pad1.left_stick.y: nothing up to tilt 0.14, full from 0.96 on; knee",
         "nothing up to tilt 0.3, then the raw tilt (a jump), out until back at 0.15; s curve, amount 0.7, from",
         "each axis by itself; square gate; rests at 0.05, -0.1",
         "nothing up to tilt 0.2, within 0.2 of an axis put on it, full from 0.96 on; expo curve, amount 0.55",
         "hand.left and hand.right swung while squeezed, full at 1.8 m/s, 1.5 times as much with both, slowing",
         "rise: the sum of 2 sources",
-        "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after letting go; the earlier wins",
+        "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after a release; the earlier wins",
         "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from 1 on; linear",
         "look: 4 sources, added, pitch -75 to 75 deg",
         "mouse: 34 cm a turn at 800 dpi (0.03362 deg a count), pitch 0.5 of yaw; pitch inverted",
@@ -340,21 +343,21 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "pad.gyro: turns 1.5 times as far as the hand",
         'press hold: key.Space, pad.south, a finger in "smoker"; on while held',
         "press toggle: key.ShiftLeft; on and off in turns",
-        "press tap: key.KeyE; let go within 0.2 s",
+        "press tap: key.KeyE; released within 0.2 s",
         "press long: key.KeyE; on from 0.5 s on",
         "press double: pad1.left_trigger from 0.5 until 0.2; on from the second press within 0.3 s",
         "press chord: key.ControlLeft with key.KeyC",
         "press notch: a wheel notch towards the user",
         "press jump: mouse.left; on while held; waits 0.1 s for the ground, is given 0.1 s after it",
         "pad.dpad; full 0.06 s after a press",
-        "touch zones: ahead upper part, left left edge, right right edge",
+        "touch zones: forward upper part, left left edge, right right edge",
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
-        "entered with presses held: they end, and count again once let go",
+        "entered with presses held: they end, and count again once released",
         "one of 8 facings, left 5 deg beyond its border",
         "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, left 0.05 lower",
         "times 0.5 while hold is held, times 0.25 while toggle is held, drawn to 8 directions by 0.7, one-euro",
         "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed behind 2 Hz",
-        "none 0.04 s after letting go, the other side at once; the later wins",
+        "none 0.04 s after a release, the other side at once; the later wins",
         "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
         "times 0.3036 while toggle is held (from 90 to 30 deg of view, alike at 0.7 of the way to the edge)",
         "mouse: 0.1 deg a count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of the hand, half-life 0.05 s",

@@ -29,8 +29,8 @@ from wendonic.devices.standins.tremor import TREMOR_HZ
 from wendonic.recording.held import held_spans
 
 
-def readings(stick, right=0.0, ahead=0.0, count=4000):
-    return list(zip(*(stick.read(right, ahead) for _ in range(count)), strict=True))
+def readings(stick, right=0.0, forward=0.0, count=4000):
+    return list(zip(*(stick.read(right, forward) for _ in range(count)), strict=True))
 
 
 def test_a_stick_rests_where_it_says_with_the_noise_it_says():
@@ -42,15 +42,15 @@ def test_a_stick_rests_where_it_says_with_the_noise_it_says():
 
 
 @pytest.mark.parametrize("bits", [8, 16])
-@given(right=st.floats(-1.0, 1.0), ahead=st.floats(-1.0, 1.0))
-def test_a_stick_steps_in_its_bits(bits, right, ahead):
+@given(right=st.floats(-1.0, 1.0), forward=st.floats(-1.0, 1.0))
+def test_a_stick_steps_in_its_bits(bits, right, forward):
     """A reading is a whole code, at most half a code from the truth (and six decimals of rounding)."""
     steps = 2**bits - 1
-    x, y = StickStandIn(bits=bits, rim_power=math.inf).read(right, ahead)
-    length = max(abs(right), abs(ahead))
+    x, y = StickStandIn(bits=bits, rim_power=math.inf).read(right, forward)
+    length = max(abs(right), abs(forward))
     # A square rim lets each axis reach 1, so the hand's circle is stretched towards the corners.
-    stretch = math.hypot(right, ahead) / length if length else 1.0
-    for got, meant in ((x, right * stretch), (y, -ahead * stretch)):
+    stretch = math.hypot(right, forward) / length if length else 1.0
+    for got, meant in ((x, right * stretch), (y, -forward * stretch)):
         code = (got + 1.0) / 2.0 * steps
         assert code == pytest.approx(round(code), abs=steps * 1e-6)
         assert abs(got - min(max(meant, -1.0), 1.0)) <= 1.0 / steps + 1e-6
@@ -228,9 +228,9 @@ def test_arms_swing_in_turns_on_their_arc_and_are_silent_while_lost():
     left = {event.t: event.value for event in events if event.control == "hand.left.pose"}
     assert not [t for t in left if 3.0 <= t < 4.0]
     assert [event.t for event in events if event.control == "lost.hand.left"] == [3.0]
-    ahead = [-pose[2] for pose in right]
-    assert max(ahead) == pytest.approx(0.3, abs=1e-3)
-    assert spectrum_peak_hz(ahead, 0.01) == pytest.approx(1.0)
+    forward = [-pose[2] for pose in right]
+    assert max(forward) == pytest.approx(0.3, abs=1e-3)
+    assert spectrum_peak_hz(forward, 0.01) == pytest.approx(1.0)
     for t, value in left.items():
         assert value[2] == pytest.approx(-right[round(t * 100)][2], abs=1e-6)
     way = sum(math.dist(one[:3], other[:3]) for one, other in itertools.pairwise(right))

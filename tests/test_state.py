@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import ControlError, Event
-from wendonic.devices.controls import CONTROLS, LETS_GO, PAD_BUTTONS, STATE_WIDTH, find_control, find_kind
+from wendonic.devices.controls import CONTROLS, PAD_BUTTONS, RELEASES, STATE_WIDTH, find_control, find_kind
 from wendonic.devices.keys import KEY_CODES
-from wendonic.devices.sources import find_axis
+from wendonic.devices.sources.names import find_axis
 from wendonic.devices.state import DeviceState
 
 HELD = [name for name, control in CONTROLS.items() if control.kind in ("key", "button") and control.name == name]
@@ -125,7 +125,7 @@ AT_REST = {name: tuple(0.0 for _ in v) if isinstance(v, tuple) else 0.0 for name
 AT_REST |= {"pointer.at": (0.5, 0.5), "touch.4": (0.2, 0.3, 0.0)}
 
 
-@pytest.mark.parametrize("loss", sorted(LETS_GO))
+@pytest.mark.parametrize("loss", sorted(RELEASES))
 def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     state = DeviceState()
     state.watched = frozenset(find_control(name).slot for name in EVERY_KIND)
@@ -133,7 +133,7 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
         state.apply(Event(0.0, name, value))
     state.take_kept()
     state.apply(Event(1.0, loss, 1.0))
-    gone = {name for name in EVERY_KIND if find_control(name).unit in LETS_GO[loss]}
+    gone = {name for name in EVERY_KIND if find_control(name).unit in RELEASES[loss]}
     assert {name: state.value(name) for name in EVERY_KIND} == {
         name: AT_REST[name] if name in gone else value for name, value in EVERY_KIND.items()
     }

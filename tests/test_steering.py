@@ -1,4 +1,4 @@
-"""Steer frames: what "ahead" means on foot, in the cart, in the air, on squares, by pointing and by hands."""
+"""Steer frames: what "forward" means on foot, in the cart, in the air, on squares, by pointing and by hands."""
 
 import math
 
@@ -17,17 +17,10 @@ from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.frames.drive import driven, throttle_speed
 from wendonic.kernels.frames.drive_tuning import DriveTuning
-from wendonic.kernels.frames.frame import (
-    FRAME_CAMERA,
-    FRAME_DRIVE,
-    FRAME_FACING,
-    FRAME_FLY,
-    FRAME_GOTO,
-    FRAME_GRID,
-    PLAIN_FRAME,
-)
+from wendonic.kernels.frames.frame import PLAIN_FRAME
 from wendonic.kernels.frames.goal import GoalInput, GotoTuning
 from wendonic.kernels.frames.squares import NO_GRID
+from wendonic.kernels.frames.steer import FRAME_CAMERA, FRAME_DRIVE, FRAME_FACING, FRAME_FLY, FRAME_GOTO, FRAME_GRID
 from wendonic.kernels.move.diagonal import DIAGONAL_FREE
 from wendonic.kernels.move.move import NO_MOVE
 from wendonic.kernels.request import NO_REQUEST
@@ -39,7 +32,7 @@ from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
-KEYS = 'keys = { ahead = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
 AT_ONCE = PLAIN_GAIT._replace(accel_m_s2=1e5, brake_m_s2=1e5)
 CART = DriveTuning(2.0, 1.0, 0, 1.0, 0.5, 0)
 unit = st.floats(-1.0, 1.0)
@@ -171,7 +164,7 @@ def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
         return run(helm, seconds).face_deg
 
     linear = 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
-    pair = '{ ahead = "pad.right_trigger", back = "pad.left_trigger" }'
+    pair = '{ forward = "pad.right_trigger", back = "pad.left_trigger" }'
     throttles = f"[[mode.m.throttle.bind]]\ntriggers = {pair}\n{linear}"
     axes = f'{throttles}[[mode.m.turn.bind]]\naxis = "pad.left_stick.x"\n{linear}'
     assert faces("turn_radius_m = 1", 0.0, 1.0) == 0.0
@@ -392,7 +385,7 @@ def test_time_goes_with_the_distance():
     assert times[2] - times[1] == pytest.approx(20.0 / 3.2, abs=0.02)
 
 
-PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nahead_m = 5\n"
+PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"
 POINTED = '[[mode.m.goal.bind]]\npointer = "pointer.at"\n[[mode.m.goal.bind]]\ntouch = "right half"\n'
 
 
@@ -547,7 +540,7 @@ def quaternion(yaw_deg):
 
 
 @pytest.mark.parametrize(
-    ("ahead", "poses", "expected"),
+    ("forward", "poses", "expected"),
     [
         ("head", {"head": 30.0, "hand.left": 90.0}, 30.0),
         ("hand.left", {"head": 30.0, "hand.left": 90.0}, 90.0),
@@ -560,8 +553,8 @@ def quaternion(yaw_deg):
     ],
 )
 @pytest.mark.parametrize("view_deg", [0.0, -75.0])
-def test_ahead_is_where_head_or_hands_point_on_top_of_the_view(ahead, poses, expected, view_deg):
-    helm = helm_with(f'{{ frame = "hands", ahead = "{ahead}" }}', move='stick = "hand.left.stick"\n')
+def test_forward_is_where_head_or_hands_point_on_top_of_the_view(forward, poses, expected, view_deg):
+    helm = helm_with(f'{{ frame = "hands", forward = "{forward}" }}', move='stick = "hand.left.stick"\n')
     for thing, yaw_deg in poses.items():
         helm.pose(f"{thing}.pose", (0.0, 1.5, 0.0), quaternion(yaw_deg))
     helm.stick("hand.left.stick", 0.0, -1.0)
@@ -573,7 +566,7 @@ def test_ahead_is_where_head_or_hands_point_on_top_of_the_view(ahead, poses, exp
 
 
 def test_in_a_headset_the_face_goes_with_the_head_wherever_the_hands_point():
-    helm = helm_with('{ frame = "hands", ahead = "hands", face = "view" }', move='stick = "hand.left.stick"\n')
+    helm = helm_with('{ frame = "hands", forward = "hands", face = "view" }', move='stick = "hand.left.stick"\n')
     for thing, yaw_deg in (("head", 50.0), ("hand.left", 120.0), ("hand.right", 120.0)):
         helm.pose(f"{thing}.pose", (0.0, 1.5, 0.0), quaternion(yaw_deg))
     helm.stick("hand.left.stick", 0.0, -1.0)
@@ -591,7 +584,7 @@ def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
     helm, intent = pointing()
     # Level, 4.905 m up: it falls for a second, at 7 m/s.
     assert intent.landing == pytest.approx((0.0, 7.0, 0.0), abs=1e-9)
-    # The profile's world: y up, -z ahead.
+    # The profile's world: y up, -z forward.
     assert intent.arc(3) == [
         pytest.approx((0.0, 4.905, 0.0)),
         pytest.approx((0.0, 4.905 * 0.75, -3.5)),
@@ -657,7 +650,7 @@ EVERY_FRAME = (
             ("errand", '{ frame = "goto", slope = {} }', "latest", POINTED.replace("mode.m.", "M."), ""),
             (
                 "headset",
-                '{ frame = "hands", ahead = "hands", teleport = { press = "beam" } }',
+                '{ frame = "hands", forward = "hands", teleport = { press = "beam" } }',
                 "cancel",
                 "[M.comfort]\nroom = { return_s = 0.1 }\n[M.press]\nbeam = { bind = ['hand.right.lower'] }\n"
                 "[[M.move.bind]]\nhands = ['hand.left', 'hand.right']\n",
@@ -695,14 +688,12 @@ steer = {{ frame = "fly", level = false }}
 [[mode.moth.rise.bind]]
 axis = 'pad1.left_stick.y'
 [gait.hop]
-air_accel_m_s2 = 5
-air_brake_m_s2 = 0
+airborne = {{ accel_m_s2 = 5, brake_m_s2 = 0 }}
 reverse_m_s2 = 60
-fall_ratio = 1.5
-terminal_fall_m_s = 9
-jump = {{ height_m = 1.2, cut_ratio = 0.3 }}
+fall = {{ gravity_ratio = 1.5, top_speed_m_s = 9 }}
+jump = {{ height_m = 1.2, early_release_ratio = 0.3 }}
 [gait.run]
-jump = {{ speed_m_s = 6, to_top_s = 0.3 }}
+jump = {{ speed_m_s = 6, apex_s = 0.3 }}
 [gait.icy]
 coast_half_life_s = 0.3
 gravity_m_s2 = 20

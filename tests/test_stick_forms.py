@@ -35,8 +35,8 @@ from wendonic.kernels.source.dead_zone import (
 from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, gated
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.profile.load import profile_from_text
-from wendonic.profile.shapes import PointsCurve
-from wendonic.profile.source_tuning import Tables, curve_pieces
+from wendonic.profile.schema.curve import PointsCurve, curve_pieces
+from wendonic.profile.schema.number_rows import NumberRows
 
 ZONES = [ZONE_NONE, ZONE_ROUND, ZONE_AXES, ZONE_WEDGE, ZONE_ROUND_WEDGE, ZONE_CUT]
 CURVES = [CURVE_LINEAR, CURVE_POWER, CURVE_EXPO, CURVE_S, CURVE_KNEE, CURVE_POINTS]
@@ -57,7 +57,7 @@ def rising_points(draw, most=8):
 @st.composite
 def shapes(draw, gates=(GATE_CIRCLE, GATE_SQUARE, GATE_MEASURED), zones=tuple(ZONES), per_axis=(0, 1)):
     """What `formed` takes besides the position and whether it was out; and its tables."""
-    tables = Tables()
+    tables = NumberRows()
     points = curve_pieces(PointsCurve(form="points", points=rising_points(draw)))
     rim = draw(st.sampled_from(RIMS))
     places = {"points": tables.add(len(points) // 5, points), "rim": tables.add(len(rim), list(rim))}
@@ -104,14 +104,14 @@ def length_at(shape, heading, tilt, was_out=0):
 
 @given(shape=shapes(), x=st.floats(-1.2, 1.2), y=st.floats(-1.2, 1.2), was_out=out)
 def test_every_form_is_finite_bounded_and_mirrors_the_stick(shape, x, y, was_out):
-    right, ahead = shape.at(x, y, was_out)
-    assert all(map(math.isfinite, (right, ahead)))
-    assert max(abs(right), abs(ahead)) <= 1.0 + 1e-12
+    right, forward = shape.at(x, y, was_out)
+    assert all(map(math.isfinite, (right, forward)))
+    assert max(abs(right), abs(forward)) <= 1.0 + 1e-12
     assert right * x >= 0.0
-    assert ahead * y >= 0.0
-    assert shape.at(-x, y, was_out) == pytest.approx((-right, ahead))
-    assert shape.at(x, -y, was_out) == pytest.approx((right, -ahead))
-    assert shape.at(y, x, was_out) == pytest.approx((ahead, right))
+    assert forward * y >= 0.0
+    assert shape.at(-x, y, was_out) == pytest.approx((-right, forward))
+    assert shape.at(x, -y, was_out) == pytest.approx((right, -forward))
+    assert shape.at(y, x, was_out) == pytest.approx((forward, right))
 
 
 @given(shape=shapes(), heading=angle, one=st.floats(0.0, 1.3), other=st.floats(0.0, 1.3), was_out=out)
@@ -144,9 +144,9 @@ def test_nothing_jumps_but_a_cut_and_a_floor(shape, heading, tilt):
     tilt=st.floats(0.01, 1.0),
 )
 def test_round_forms_keep_the_direction(shape, heading, tilt):
-    right, ahead = shape.at(tilt * math.sin(heading), tilt * math.cos(heading))
-    assume(math.hypot(right, ahead) > 1e-6)
-    assert math.remainder(math.atan2(right, ahead) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
+    right, forward = shape.at(tilt * math.sin(heading), tilt * math.cos(heading))
+    assume(math.hypot(right, forward) > 1e-6)
+    assert math.remainder(math.atan2(right, forward) - heading, math.tau) == pytest.approx(0.0, abs=1e-9)
 
 
 @given(heading=angle, length=st.floats(0.01, 1.2), rim=st.lists(st.floats(0.5, 1.2), min_size=4, max_size=40))

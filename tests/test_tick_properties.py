@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 from wendonic.compiler.layout import flat
 from wendonic.kernels.body.gait import PLAIN_GAIT
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.frames.frame import FRAME_CAMERA, FRAME_MAP, PLAIN_FRAME
+from wendonic.kernels.frames.frame import PLAIN_FRAME
+from wendonic.kernels.frames.steer import FRAME_CAMERA, FRAME_MAP
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move.move import (

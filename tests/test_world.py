@@ -12,10 +12,9 @@ from scipy.spatial.transform import Rotation, Slerp
 from wendonic import Helm, View, WendonicError, on_slope
 from wendonic.kernels.body.lean import leaned
 from wendonic.kernels.vector import Vec3
-from wendonic.kernels.view_axes import level_ahead
-from wendonic.profile.describe import describe_world
+from wendonic.kernels.view_axes import level_forward
 from wendonic.profile.load import profile_from_text
-from wendonic.profile.schema import World
+from wendonic.profile.schema.world import World
 from wendonic.world_axes import WorldAxes
 
 SIGNED = [
@@ -40,9 +39,9 @@ def matrix(names):
     return columns
 
 
-def world_helm(right, ahead, up, steer='{ frame = "camera", slope = {} }'):
-    world = f'[world]\nright = "{right}"\nahead = "{ahead}"\nup = "{up}"\n'
-    keys = '[[mode.m.move.bind]]\nkeys = { ahead = ["KeyW"], right = ["KeyD"] }\n'
+def world_helm(right, forward, up, steer='{ frame = "camera", slope = {} }'):
+    world = f'[world]\nright = "{right}"\nforward = "{forward}"\nup = "{up}"\n'
+    keys = '[[mode.m.move.bind]]\nkeys = { forward = ["KeyW"], right = ["KeyD"] }\n'
     return Helm(
         profile_from_text(f'format = "wendonic-profile"\nversion = 1\n{world}[mode.m]\nsteer = {steer}\n{keys}')
     )
@@ -56,11 +55,11 @@ def test_every_triple_goes_there_and_back_with_its_handedness(names):
     assert axes.from_plan(*plan) == tuple(turned @ plan)
     assert axes.to_plan(*axes.from_plan(*plan)) == plan
     assert axes.right_handed == (np.linalg.det(turned) > 0.0)
-    words = describe_world(World(right=names[0], ahead=names[1], up=names[2]))
+    words = World(right=names[0], forward=names[1], up=names[2]).sentence()
     hand = "right-handed" if axes.right_handed else "left-handed"
     assert (
-        words
-        == f"{hand}, {names[2][1]} {'up' if names[2][0] == '+' else 'down'}; ahead is {names[1]}, right is {names[0]}"
+        words == f"{hand}, {names[2][1]} {'up' if names[2][0] == '+' else 'down'}; "
+        f"forward is {names[1]}, right is {names[0]}"
     )
 
 
@@ -90,7 +89,7 @@ def test_a_vector_of_the_wrong_length_is_refused():
 
 
 @pytest.mark.parametrize("names", SIGNED, ids="".join)
-def test_a_walk_to_the_right_ahead_goes_right_and_ahead_in_every_world_and_the_body_stands_that_way(names):
+def test_a_walk_to_the_right_forward_goes_right_and_forward_in_every_world_and_the_body_stands_that_way(names):
     """Velocity and orientation against the matrix of the axes and SciPy's rotations, on a slope."""
     helm, turned = world_helm(*names), matrix(names)
     helm.ground(True, normal=turned @ (0.0, -0.3, 1.0) * 7.0)
@@ -108,20 +107,20 @@ def test_a_walk_to_the_right_ahead_goes_right_and_ahead_in_every_world_and_the_b
     assert stands.apply(turned @ (0.0, 0.0, 1.0)) == pytest.approx(turned @ up, abs=1e-6)
     # The shortest turn from level to the slope, after the turn to the face; both told in the plan frame.
     lean = Rotation.align_vectors([up, [1.0, 0.0, 0.0]], [[0.0, 0.0, 1.0], [1.0, 0.0, 0.0]])[0]
-    ahead = lean.apply([*heading, 0.0])
-    assert stands.apply(turned @ (0.0, 1.0, 0.0)) == pytest.approx(turned @ ahead, abs=1e-6)
+    forward = lean.apply([*heading, 0.0])
+    assert stands.apply(turned @ (0.0, 1.0, 0.0)) == pytest.approx(turned @ forward, abs=1e-6)
 
 
 angles = st.floats(-math.pi, math.pi)
 
 
 @given(st.sampled_from(SIGNED), angles, st.floats(-1.55, 1.55), st.floats(0.01, 50.0), st.floats(0.01, 50.0))
-def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitch, ahead_length, up_length):
+def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitch, forward_length, up_length):
     """The camera turned by SciPy about the plan's axes, told in the game's."""
     axes, turned = WorldAxes(*names), matrix(names)
     camera = Rotation.from_euler("ZX", [-yaw, pitch])
-    ahead, up = camera.apply([0.0, 1.0, 0.0]), camera.apply([0.0, 0.0, 1.0])
-    view = View.from_basis(turned @ ahead * ahead_length, turned @ up * up_length, axes)
+    forward, up = camera.apply([0.0, 1.0, 0.0]), camera.apply([0.0, 0.0, 1.0])
+    view = View.from_basis(turned @ forward * forward_length, turned @ up * up_length, axes)
     assert math.remainder(math.radians(view.yaw_deg) - yaw, math.tau) == pytest.approx(0.0, abs=1e-7)
     assert math.radians(view.pitch_deg) == pytest.approx(pitch, abs=1e-7)
     x, y, z, w = camera.as_quat()
@@ -133,15 +132,15 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
 
 @settings(max_examples=15)
 @given(angles, st.floats(-math.pi / 2, math.pi / 2))
-def test_looking_further_down_until_straight_down_never_turns_what_is_ahead(yaw, roll):
+def test_looking_further_down_until_straight_down_never_turns_what_is_forward(yaw, roll):
     """Without roll the heading is the yaw at every pitch, the poles included; with roll it turns by no jump."""
     last = None
     for pitch in np.linspace(-math.pi / 2, math.pi / 2, 721):
         level = Rotation.from_euler("ZX", [-yaw, pitch])
-        x, y = level_ahead(*level.apply([0.0, 1.0, 0.0]), *level.apply([0.0, 0.0, 1.0]))
+        x, y = level_forward(*level.apply([0.0, 1.0, 0.0]), *level.apply([0.0, 0.0, 1.0]))
         assert (x, y) == pytest.approx((math.sin(yaw), math.cos(yaw)), abs=1e-7)
         rolled = Rotation.from_euler("ZXY", [-yaw, pitch, roll * 0.7])
-        now = level_ahead(*rolled.apply([0.0, 1.0, 0.0]), *rolled.apply([0.0, 0.0, 1.0]))
+        now = level_forward(*rolled.apply([0.0, 1.0, 0.0]), *rolled.apply([0.0, 0.0, 1.0]))
         assert math.hypot(*now) == pytest.approx(1.0)
         if last is not None:
             assert math.dist(now, last) < 0.2
@@ -150,8 +149,8 @@ def test_looking_further_down_until_straight_down_never_turns_what_is_ahead(yaw,
 
 def test_a_view_that_says_nothing_is_refused():
     for wrong in (
-        {"ahead": (0.0, 0.0, 0.0), "up": (0.0, 0.0, 1.0)},
-        {"ahead": (math.nan, 0.0, 1.0), "up": (0, 1, 0)},
+        {"forward": (0.0, 0.0, 0.0), "up": (0.0, 0.0, 1.0)},
+        {"forward": (math.nan, 0.0, 1.0), "up": (0, 1, 0)},
     ):
         with pytest.raises(WendonicError, match="finite vectors that are not zero"):
             View.from_basis(**wrong)

@@ -8,7 +8,7 @@ if TYPE_CHECKING:
     from wendonic.devices.event import Event
     from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
     from wendonic.profile.load import load_profile
-    from wendonic.profile.schema import Profile
+    from wendonic.profile.schema.profile import Profile
     from wendonic.recording.recording import Recording
     from wendonic.runtime.helm import Helm
     from wendonic.runtime.intent import Intent, Press
@@ -43,7 +43,7 @@ _MODULES = {
     "Press": "runtime.intent",
     "View": "runtime.view",
     "load_profile": "profile.load",
-    "Profile": "profile.schema",
+    "Profile": "profile.schema.profile",
     "Recording": "recording.recording",
     "on_slope": "runtime.slopes",
 }

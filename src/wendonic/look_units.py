@@ -1,4 +1,4 @@
-"""Units of looking, each into the others: counts, dpi, centimetres a turn, degrees a count, a rate at a field of
+"""Conversions between units of looking: counts, dpi, centimetres a turn, degrees a count, a rate at a field of
 view.
 
 A mouse counts `dpi` times an inch (2.54 cm). A turn is 360 degrees. A field of view is the whole angle that the

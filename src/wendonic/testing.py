@@ -4,8 +4,8 @@ from pathlib import Path
 
 from wendonic.errors import WendonicError
 from wendonic.profile.load import load_profile
-from wendonic.profile.schema import Profile
-from wendonic.study.budgets import Range, over_budget
+from wendonic.profile.schema.profile import Profile
+from wendonic.study.budgets import Range, missed_limits
 from wendonic.study.feel_sheet import measure
 
 
@@ -25,7 +25,7 @@ def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits
     found = profile if isinstance(profile, Profile) else load_profile(profile)
     name = found.mode_name(mode)
     try:
-        missed = [f"{quantity} {words}" for quantity, words in over_budget(measure(found, name), limits)]
+        missed = [f"{quantity} {words}" for quantity, words in missed_limits(measure(found, name), limits)]
     except LookupError as error:
         raise WendonicError(str(error.args[0])) from None
     if missed:

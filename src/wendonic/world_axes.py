@@ -1,4 +1,4 @@
-"""A game's own axes: which of them is right, ahead and up."""
+"""A game's own axes: which of them is right, forward and up."""
 
 import math
 from typing import TypeAlias
@@ -12,9 +12,9 @@ GameVector: TypeAlias = tuple[float, ...]
 class WorldAxes:
     """Turns vectors between the plan frame and a game's own axes.
 
-    `right`, `ahead` and `up` each name a signed axis of the game, such as "+x" or "-z"; the letters differ.
-    Without `up` the game is 2-D and seen from above, has x and y only, and height is left out; without `ahead` it is
-    2-D and seen from the side. A vector v of the plan is v.x right + v.y ahead + v.z up in the game.
+    `right`, `forward` and `up` each name a signed axis of the game, such as "+x" or "-z"; the letters differ.
+    Without `up` the game is 2-D and seen from above, has x and y only, and height is left out; without `forward` it
+    is 2-D and seen from the side. A vector v of the plan is v.x right + v.y forward + v.z up in the game.
 
     >>> WorldAxes("+x", "-z", "+y").from_plan(1.0, 2.0, 3.0)
     (1.0, 3.0, -2.0)
@@ -25,12 +25,12 @@ class WorldAxes:
     (1.0, -3.0)
     """
 
-    __slots__ = ("_game", "_plan", "ahead", "right", "up")
+    __slots__ = ("_game", "_plan", "forward", "right", "up")
 
-    def __init__(self, right: str, ahead: str | None, up: str | None = None) -> None:
+    def __init__(self, right: str, forward: str | None, up: str | None = None) -> None:
         """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
-        self.right, self.ahead, self.up = right, ahead, up
-        named = [(axis, name) for axis, name in enumerate((right, ahead, up)) if name is not None]
+        self.right, self.forward, self.up = right, forward, up
+        named = [(axis, name) for axis, name in enumerate((right, forward, up)) if name is not None]
         names = [name for _, name in named]
         letters = "xyz"[: len(names)]
         if (
@@ -49,12 +49,12 @@ class WorldAxes:
 
     def __repr__(self) -> str:
         """Give the three names."""
-        return f"WorldAxes(right={self.right!r}, ahead={self.ahead!r}, up={self.up!r})"
+        return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r})"
 
     @property
     def right_handed(self) -> bool | None:
         """Whether x, y, z of the game are right-handed, as the plan frame is; None in a 2-D game."""
-        if self.up is None or self.ahead is None:
+        if self.up is None or self.forward is None:
             return None
         # The plan is right-handed, so the game is if the signed permutation between them is even.
         swaps = sum(a > b for i, (a, _) in enumerate(self._game) for b, _ in self._game[i + 1 :])

@@ -73,13 +73,13 @@ class Run:
     ) -> None:
         tick = self.tick_part if dt <= self._tuning.tick.max_dt_s else self._tick
         record = self.record
-        told = []
+        reported = []
         for row in rows[start:end].tolist():
             record = tick(record, row, dt)
-            told.append(record)
+            reported.append(record)
         self.record = record
-        if told:
-            records[start:end] = told
+        if reported:
+            records[start:end] = reported
 
     def _compiled(self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int) -> None:
         import numpy as np

@@ -8,8 +8,9 @@ from weakref import WeakKeyDictionary
 from wendonic.devices.controls import CONTROLS, find_control
 from wendonic.devices.event import Event
 from wendonic.devices.sampler import CHANNELS, Sampler
-from wendonic.devices.sources import AxesSource, ModeSources, MouseSource, StickSource
-from wendonic.devices.state import LET_GO, DeviceState
+from wendonic.devices.sources.axes import AxesSource
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.devices.state import RELEASED_BY, DeviceState
 from wendonic.recording.recording import Recording
 
 if TYPE_CHECKING:
@@ -72,7 +73,7 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
     lost = [
         (place, event.control)
         for place, event in zip(other_places.tolist(), others, strict=True)
-        if event.control in LET_GO
+        if event.control in RELEASED_BY
     ]
     for name, starts in whole.items():
         control = CONTROLS[name]
@@ -83,10 +84,10 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
             right = np.bincount(ticks, numbers[:, 0], len(times)).astype(np.float64)
             down = np.bincount(ticks, numbers[:, 1], len(times)).astype(np.float64)
         else:
-            let_go = [place for place, loss in lost if control in LET_GO[loss]]
-            order = np.argsort(np.concatenate([places, let_go]), kind="stable")
-            ticks = tick_of[np.concatenate([places, let_go]).astype(np.intp)[order]]
-            right, down = _standing(ticks, np.concatenate([numbers, np.zeros((len(let_go), 2))])[order], len(times))
+            released = [place for place, loss in lost if control in RELEASED_BY[loss]]
+            order = np.argsort(np.concatenate([places, released]), kind="stable")
+            ticks = tick_of[np.concatenate([places, released]).astype(np.intp)[order]]
+            right, down = _standing(ticks, np.concatenate([numbers, np.zeros((len(released), 2))])[order], len(times))
         for start in starts:
             filled[:, start], filled[:, start + 1] = right, 0.0 - down
     view, control = sampler.places.view, CONTROLS["view"]
@@ -104,8 +105,8 @@ def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int
         return found
     for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
         for source, start in zip(of_channel, sampler.places.channels[channel], strict=True):
-            if isinstance(source, StickSource | MouseSource):
-                control = find_control(source.control)
+            if source.plain_control():
+                control = find_control(source.plain_control())
                 if control.slot not in sampler.watched:
                     found.setdefault(control.name, []).append(start)
     return found

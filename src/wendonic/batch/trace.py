@@ -1,8 +1,9 @@
 """A recording and a profile in, a trace out."""
 
+import functools
 import math
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Protocol
 
 from wendonic.batch.run import Engine, Run
 from wendonic.batch.samples import Samples, samples_of
@@ -10,10 +11,10 @@ from wendonic.compiler.layout import Layout
 from wendonic.devices.controls import DEVICES
 from wendonic.devices.sample_places import sample_places
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
-from wendonic.kernels.frames.frame import FRAME_GOTO, FRAME_GRID
+from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID
 from wendonic.kernels.tick import Tuning
-from wendonic.profile.bindings import mode_sources
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 from wendonic.recording.recording import Recording
 
@@ -21,6 +22,21 @@ if TYPE_CHECKING:
     import numpy as np
     import pandas as pd
     from numpy.typing import NDArray
+
+Maker = Callable[[], Any]
+
+
+class Columns(Protocol):
+    """Columns by their names: a DataFrame, or what `shaped` returns."""
+
+    def __getitem__(self, name: str, /) -> Any:
+        """Return a column."""
+
+    def __contains__(self, name: object, /) -> bool:
+        """Return whether there is such a column."""
+
+    def __len__(self) -> int:
+        """Return how many ticks there are."""
 
 
 def shape(
@@ -55,6 +71,25 @@ def shape(
     >>> len(trace), f"{trace['amount'].max():.3f}", f"{trace['vel_y'].max():.3f} m/s"
     (2160, '1.000', '3.200 m/s')
     """
+    return shaped(recording, profile, hz, mode, engine, seat, course).frame()
+
+
+def shaped(
+    recording: Recording,
+    profile: Profile,
+    hz: float = 60,
+    mode: str | None = None,
+    engine: Engine = "auto",
+    seat: str | None = None,
+    course: HasNumbers | None = None,
+) -> "Shaped":
+    """Return what `shape` returns, column by column: for probes that read three of forty columns.
+
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> walked = shaped(demo_recording("beekeeper_keys"), demo_profile())
+    >>> f"{walked['vel_y'].max():.3f} m/s"
+    '3.200 m/s'
+    """
     name = profile.mode_name(mode)
     numbers = NO_COURSE if course is None else course.numbers
     sources = mode_sources(profile, name, seat)
@@ -62,100 +97,148 @@ def shape(
     tuning = mode_tuning(profile, name, numbers[0] + numbers[1] > 0.0)
     run = Run(tuning, sample_places(sources).sample, numbers, name)
     records = run.over(samples.rows, 1.0 / hz, engine)
-    return _trace(samples, 1.0 / hz, name, records, run.layout, tuning.tick, profile.press_names)
+    return Shaped(samples, 1.0 / hz, name, records, run.layout, tuning.tick, profile.press_names)
 
 
-Column = Callable[..., "NDArray[np.float64]"]
+class Shaped:
+    """A recording under a profile, whose columns are made when they are asked for."""
 
+    def __init__(
+        self,
+        samples: Samples,
+        dt: float,
+        mode: str,
+        records: "NDArray[np.float64]",
+        layout: Layout,
+        tuning: Tuning,
+        press_names: tuple[str, ...],
+    ) -> None:
+        """Take the records of every tick, and what they were made from."""
+        self._samples = samples
+        self._dt = dt
+        self._mode = mode
+        self._records = records
+        self._layout = layout
+        self._tuning = tuning
+        self._makers = self._column_makers(press_names)
 
-def _trace(
-    samples: Samples,
-    dt: float,
-    mode: str,
-    records: "NDArray[np.float64]",
-    layout: Layout,
-    tuning: Tuning,
-    press_names: tuple[str, ...],
-) -> "pd.DataFrame":
-    import numpy as np
-    import pandas as pd
+    def __getitem__(self, name: str) -> "NDArray[Any]":
+        """Return one column of the trace; raises `KeyError` for one that it does not have."""
+        column: NDArray[Any] = self._makers[name]()
+        return column
 
-    count = len(samples.t)
+    def __contains__(self, name: object) -> bool:
+        """Return whether there is such a column."""
+        return name in self._makers
 
-    def told(*path: str) -> "NDArray[np.float64]":
-        place = layout.places.get(("outcome", *path), -1)
+    def __len__(self) -> int:
+        """Return how many ticks there are."""
+        return len(self._samples.t)
+
+    def frame(self) -> "pd.DataFrame":
+        """Return the whole trace."""
+        import pandas as pd
+
+        return pd.DataFrame({name: make() for name, make in self._makers.items()})
+
+    def _reported(self, *path: str) -> "NDArray[np.float64]":
+        import numpy as np
+
+        place = self._layout.places.get(("outcome", *path), -1)
         if place >= 0:
-            return records[:, place]
-        return np.full(count, layout.constants[("outcome", *path)])
+            return self._records[:, place]
+        return np.full(len(self._samples.t), self._layout.constants[("outcome", *path)])
 
-    source = told("source").astype(np.intp)
-    devices = _last_known(np.where(source >= 0, np.array(samples.devices)[source], samples.press_devices))
-    used = sorted(set(np.unique(devices).tolist()) - {-1})
-    codes = np.searchsorted(used, devices) if used else devices
-    amount = told("amount")
-    sectors = told("sector") if tuning.sectors > 0 else np.full(count, math.nan)
-    columns: dict[str, Any] = {
-        "tick": np.arange(1, count + 1),
-        "t": samples.t,
-        "dt": np.full(count, dt),
-        "mode": pd.Categorical.from_codes(np.zeros(count, dtype=np.intp), pd.Index([mode])),
-        "device": pd.Categorical.from_codes(
-            np.where(devices >= 0, codes, -1), pd.Index([DEVICES[index] for index in used], dtype=str)
-        ),
-        "raw_x": told("raw", "x"),
-        "raw_y": told("raw", "y"),
-        "local_x": told("local", "x"),
-        "local_y": told("local", "y"),
-        "move_x": told("move", "x"),
-        "move_y": told("move", "y"),
-        "amount": amount,
-        "heading_deg": np.where(amount == 0.0, math.nan, _compass_deg(told("heading"))),
-        "rise": told("axes", "rise"),
-        "turn": told("axes", "turn"),
-        "throttle": told("axes", "throttle"),
-        "look_yaw_deg": np.degrees(told("look", "yaw")),
-        "look_pitch_deg": np.degrees(told("look", "pitch")),
-        "view_yaw_deg": np.degrees(told("view", "yaw")),
-        "view_pitch_deg": np.degrees(told("view", "pitch")),
-        "face_deg": _compass_deg(told("body", "face")),
-        "sector": sectors,
-    }
-    for part, of in (("pos", "position"), ("vel", "velocity")):
-        for axis in ("x", "y", "z"):
-            columns[f"{part}_{axis}"] = told("body", of, axis)
-    columns["grounded"] = told("grounded") > 0.0
-    for number, press in enumerate(press_names):
-        for flag in ("held", "began", "ended"):
-            columns[f"{press}_{flag}"] = told("presses", str(number), flag) > 0.0
-    columns |= _columns_of_frames(tuning, told)
-    return pd.DataFrame(columns)
+    def _column_makers(self, press_names: tuple[str, ...]) -> dict[str, Maker]:
+        import numpy as np
 
+        reported, part, count = self._reported, functools.partial, len(self._samples.t)
+        makers: dict[str, Maker] = {
+            "tick": lambda: np.arange(1, count + 1),
+            "t": lambda: self._samples.t,
+            "dt": lambda: np.full(count, self._dt),
+            "mode": self._mode_column,
+            "device": self._device_column,
+        }
+        for name in ("raw", "local", "move"):
+            makers |= {f"{name}_{axis}": part(reported, name, axis) for axis in ("x", "y")}
+        makers["amount"] = part(reported, "amount")
+        makers["heading_deg"] = lambda: np.where(
+            reported("amount") == 0.0, math.nan, _compass_deg(reported("heading"))
+        )
+        makers |= {axis: part(reported, "axes", axis) for axis in ("rise", "turn", "throttle")}
+        for name in ("look", "view"):
+            for angle in ("yaw", "pitch"):
+                makers[f"{name}_{angle}_deg"] = part(self._degrees, name, angle)
+        makers["face_deg"] = lambda: _compass_deg(reported("body", "face"))
+        has_sectors = self._tuning.sectors > 0
+        makers["sector"] = part(reported, "sector") if has_sectors else lambda: np.full(count, math.nan)
+        for short, of in (("pos", "position"), ("vel", "velocity")):
+            makers |= {f"{short}_{axis}": part(reported, "body", of, axis) for axis in ("x", "y", "z")}
+        makers["grounded"] = part(self._flag, "grounded")
+        for number, press in enumerate(press_names):
+            for flag in ("held", "began", "ended"):
+                makers[f"{press}_{flag}"] = part(self._flag, "presses", str(number), flag)
+        return makers | self._frame_makers()
 
-def _columns_of_frames(tuning: Tuning, told: Column) -> dict[str, Any]:
-    """Return the columns that only some steer frames have."""
-    import numpy as np
+    def _frame_makers(self) -> dict[str, Maker]:
+        """Return the columns that only some steer frames have."""
+        part, tuning, makers = functools.partial, self._tuning, dict[str, Maker]()
+        if tuning.frame.frame == FRAME_GRID:
+            makers |= {f"step_{axis}": part(self._step_column, axis) for axis in ("x", "y")}
+            makers |= {f"refused_{axis}": part(self._refused_column, axis) for axis in ("x", "y")}
+        if tuning.frame.slope.follows:
+            makers["refused"] = part(self._flag, "wanted", "refused")
+        if tuning.frame.frame == FRAME_GOTO:
+            makers |= {f"goal_{axis}": part(self._goal_column, axis) for axis in ("x", "y")}
+            makers["arrived"] = part(self._flag, "frame", "arrived")
+        if tuning.comfort.used:
+            makers["vignette"] = part(self._reported, "comfort", "shown")
+            makers["returned"] = part(self._flag, "comfort", "returned")
+        if tuning.point_press >= 0:
+            makers["landed"] = part(self._flag, "pointing", "landed")
+        return makers
 
-    columns: dict[str, Any] = {}
-    if tuning.frame.frame == FRAME_GRID:
-        step = {name: told("frame", "grid", "step", name) for name in ("x", "y", "to_x", "to_y")}
-        refused = told("frame", "grid", "refused") > 0.0
-        columns["step_x"], columns["step_y"] = step["to_x"].astype(int), step["to_y"].astype(int)
-        for axis in ("x", "y"):
-            square = step[axis] + told("frame", "grid", f"refused_{axis}")
-            columns[f"refused_{axis}"] = np.where(refused, square, math.nan)
-    if tuning.frame.slope.follows:
-        columns["refused"] = told("wanted", "refused") > 0.0
-    if tuning.frame.frame == FRAME_GOTO:
-        going = told("frame", "goal", "there") > 0.0
-        for axis in ("x", "y"):
-            columns[f"goal_{axis}"] = np.where(going, told("frame", "goal", axis), math.nan)
-        columns["arrived"] = told("frame", "arrived") > 0.0
-    if tuning.comfort.used:
-        columns["vignette"] = told("comfort", "shown")
-        columns["returned"] = told("comfort", "returned") > 0.0
-    if tuning.point_press >= 0:
-        columns["landed"] = told("pointing", "landed") > 0.0
-    return columns
+    def _degrees(self, *path: str) -> "NDArray[np.float64]":
+        import numpy as np
+
+        return np.degrees(self._reported(*path))
+
+    def _flag(self, *path: str) -> "NDArray[np.bool_]":
+        return self._reported(*path) > 0.0
+
+    def _step_column(self, axis: str) -> "NDArray[np.int_]":
+        return self._reported("frame", "grid", "step", f"to_{axis}").astype(int)
+
+    def _refused_column(self, axis: str) -> "NDArray[np.float64]":
+        import numpy as np
+
+        square = self._reported("frame", "grid", "step", axis) + self._reported("frame", "grid", f"refused_{axis}")
+        return np.where(self._flag("frame", "grid", "refused"), square, math.nan)
+
+    def _goal_column(self, axis: str) -> "NDArray[np.float64]":
+        import numpy as np
+
+        return np.where(self._flag("frame", "goal", "there"), self._reported("frame", "goal", axis), math.nan)
+
+    def _mode_column(self) -> Any:
+        import numpy as np
+        import pandas as pd
+
+        codes = np.zeros(len(self._samples.t), dtype=np.intp)
+        return pd.Categorical.from_codes(codes, pd.Index([self._mode]))
+
+    def _device_column(self) -> Any:
+        import numpy as np
+        import pandas as pd
+
+        source = self._reported("source").astype(np.intp)
+        of_source = np.array(self._samples.devices)[source]
+        devices = _last_known(np.where(source >= 0, of_source, self._samples.press_devices))
+        used = sorted(set(np.unique(devices).tolist()) - {-1})
+        codes = np.searchsorted(used, devices) if used else devices
+        names = pd.Index([DEVICES[index] for index in used], dtype=str)
+        return pd.Categorical.from_codes(np.where(devices >= 0, codes, -1), names)
 
 
 def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":

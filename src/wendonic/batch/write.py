@@ -4,8 +4,8 @@ import json
 from pathlib import Path
 from typing import TYPE_CHECKING
 
+from wendonic.atomic_file import atomic_file
 from wendonic.errors import WendonicError
-from wendonic.whole_file import whole_file
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -21,7 +21,7 @@ def write_trace(trace: "pd.DataFrame", path: str | Path) -> None:
     ending = Path(path).suffix.lower()
     if ending not in TRACE_ENDINGS:
         raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(TRACE_ENDINGS)}')
-    with whole_file(path) as beside:
+    with atomic_file(path) as beside:
         if ending == ".csv":
             trace.to_csv(beside, index=False)
         elif ending == ".jsonl":

@@ -1,4 +1,4 @@
-"""`wendonic calibrate`: what a recording tells of its devices."""
+"""`wendonic calibrate`: what a recording shows of its devices."""
 
 from pathlib import Path
 from typing import Annotated
@@ -26,12 +26,12 @@ def calibrate(
     Record it so: let the sticks lie for five seconds, go round each rim slowly three times; swipe the mouse a known
     way three times, with a pause between two; lay the pad on the table for five seconds.
     """
+    from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import text_of
     from wendonic.recording.recording import Recording
-    from wendonic.study.calibrated import calibrated_text, calibration_lines
-    from wendonic.study.calibration import calibrate as calibrate_recording
-    from wendonic.whole_file import whole_file
+    from wendonic.study.calibration.apply import calibrated_text, calibration_lines
+    from wendonic.study.calibration.calibrate import calibrate as calibrate_recording
 
     if dry_run and into is None:
         raise typer.BadParameter("--dry-run goes with --into PROFILE")
@@ -46,6 +46,6 @@ def calibrate(
 
         print("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
         return
-    with whole_file(into) as beside:
+    with atomic_file(into) as beside:
         beside.write_text(after, encoding="utf-8", newline="")
     print(f"wrote {into}: {', '.join(paths) or 'nothing to change'}")

@@ -12,7 +12,7 @@ def check(
     as_json: Annotated[bool, typer.Option("--json", help="Print the findings as JSON.")] = False,
     strict: Annotated[bool, typer.Option("--strict", help="Notices count as faults.")] = False,
 ) -> None:
-    """Try a profile out and say what is wrong, what was measured, and the mend; exit 1 with faults."""
+    """Try a profile out and say what is wrong, what was measured, and the fix; exit 1 with faults."""
     from wendonic.profile.load import load_profile
     from wendonic.study.check import check as check_profile
 

@@ -9,7 +9,7 @@ import typer
 from wendonic.cli.options import ModeOption
 
 if TYPE_CHECKING:
-    from wendonic.study.compare import Comparison
+    from wendonic.study.solve.compare import Comparison
 
 
 def compare(
@@ -28,15 +28,15 @@ def compare(
 ) -> None:
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.profile.load import load_profile
-    from wendonic.study.compare import USUAL_INPUT, inputs_named, names_of
-    from wendonic.study.compare import compare as compare_profiles
+    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of
+    from wendonic.study.solve.compare import compare as compare_profiles
 
     named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
     # Tables alone take no common input.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
     compared = compare_profiles(named, inputs, mode)
     if as_json:
-        sheets = dict(zip(compared.names, [sheet._asdict() for sheet in compared.sheets], strict=True))
+        sheets = dict(zip(compared.names, [dict(sheet) for sheet in compared.sheets], strict=True))
         settings = {setting.path: setting.values for setting in compared.settings}
         print(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
     else:
@@ -53,7 +53,8 @@ def _print_tables(compared: "Comparison") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.study.feel_sheet import DEFINITIONS, FeelSheet, value_words
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.quantities import QUANTITIES
 
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title="* differs", title_justify="left")
@@ -61,13 +62,13 @@ def _print_tables(compared: "Comparison") -> None:
     for name in compared.names:
         table.add_column(name, justify="right")
     table.add_column("unit")
-    for quantity in FeelSheet._fields:
-        values = [getattr(sheet, quantity) for sheet in compared.sheets]
+    for quantity, one in QUANTITIES.items():
+        values = [sheet[quantity] for sheet in compared.sheets]
         if all(value is None for value in values):
             continue
         differs = compared.differs(quantity)
         cells = [value_words(value) for value in values]
-        table.add_row(f"{'*' if differs else ' '} {quantity}", *cells, DEFINITIONS[quantity][0])
+        table.add_row(f"{'*' if differs else ' '} {quantity}", *cells, one.unit)
     console.print(table)
     if not compared.settings:
         print("settings: the same")

@@ -29,9 +29,9 @@ def convert(
     source: Annotated[
         Path, typer.Argument(metavar="IN", help="A recording (.jsonl, .csv, .parquet), or see --from.")
     ],
-    target: Annotated[Path, typer.Argument(metavar="OUT", help="Where it goes; the ending tells the format.")],
+    target: Annotated[Path, typer.Argument(metavar="OUT", help="Where it goes; the ending says which format.")],
     source_format: Annotated[
-        Source | None, typer.Option("--from", help="What IN is, if not a recording; its ending tells otherwise.")
+        Source | None, typer.Option("--from", help="What IN is, if not a recording; its ending says so otherwise.")
     ] = None,
     layout: Annotated[Layout, typer.Option(help="linux-input: word length of the machine.")] = Layout.BITS_64,
     stick_range: Annotated[

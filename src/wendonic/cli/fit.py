@@ -26,12 +26,13 @@ def fit(
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
-    from wendonic.study.feel_sheet import DEFINITIONS, value_words
-    from wendonic.study.fit import fit as fit_text
-    from wendonic.study.fit import targets_of
-    from wendonic.whole_file import whole_file
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.quantities import QUANTITIES
+    from wendonic.study.solve.fit import fit as fit_text
+    from wendonic.study.solve.fit import targets_of
 
     text = text_of(profile, "profile", ProfileError)
     profile_from_text(text, profile)
@@ -44,7 +45,7 @@ def fit(
     for one in found.targets:
         words = "reached" if one.reached else "out of reach"
         cells = [value_words(value) for value in (one.before, one.wanted, one.after)]
-        table.add_row(one.quantity, *cells, DEFINITIONS[one.quantity][0], words)
+        table.add_row(one.quantity, *cells, QUANTITIES[one.quantity].unit, words)
     Console().print(table)
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("setting", "before", "after", ""):
@@ -54,7 +55,7 @@ def fit(
         settings.add_row(setting.path, f"{setting.before:g}", f"{setting.after:g}", words)
     Console().print(settings)
     path = out or profile.with_name(f"{profile.stem}-fitted.toml")
-    with whole_file(path) as beside:
+    with atomic_file(path) as beside:
         beside.write_text(found.text, encoding="utf-8", newline="")
     print(f"wrote {path}")
     if not found.reached:

@@ -26,10 +26,9 @@ def info(
     elif file.suffix.lower() == ".toml":
         from wendonic.course import load_course
         from wendonic.course.describe import describe_course, holds_course
-        from wendonic.profile.describe import describe_profile
         from wendonic.profile.load import load_profile
 
-        lines = describe_course(load_course(file)) if holds_course(file) else describe_profile(load_profile(file))
+        lines = describe_course(load_course(file)) if holds_course(file) else load_profile(file).sentences()
     else:
         from wendonic.recording.describe import describe_recording
         from wendonic.recording.recording import Recording

@@ -1,4 +1,4 @@
-"""`wendonic look-units`: units of looking, each into the others."""
+"""`wendonic look-units`: convert between units of looking."""
 
 from typing import Annotated
 
@@ -14,7 +14,7 @@ def look_units(
     fov_deg: Annotated[float, typer.Option(help="Field of view (deg), across the window or down it.")] = 80.0,
     zoom_fov_deg: Annotated[float, typer.Option(help="The same while zoomed (deg).")] = 40.0,
 ) -> None:
-    """Counts, dpi, centimetres a turn, degrees a count and a rate at a field of view, each into the others.
+    """Counts, dpi, centimetres a turn, degrees a count and a rate at a field of view, converted into each other.
 
     Give one of the first three; without any it is 34 cm a turn.
     """

@@ -17,18 +17,19 @@ def measure(
     ] = None,
 ) -> None:
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
+    from wendonic.atomic_file import atomic_file
     from wendonic.profile.load import load_profile
-    from wendonic.study.feel_sheet import DEFINITIONS, value_words
     from wendonic.study.feel_sheet import measure as measure_profile
-    from wendonic.whole_file import whole_file
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.quantities import QUANTITIES
 
     sheet = measure_profile(load_profile(profile), mode)
     if as_json is not None:
-        text = json.dumps(sheet._asdict(), indent=2)
+        text = json.dumps(dict(sheet), indent=2)
         if str(as_json) == "-":
             print(text)
             return
-        with whole_file(as_json) as beside:
+        with atomic_file(as_json) as beside:
             beside.write_text(text + "\n", encoding="utf-8")
         print(f"wrote {as_json}")
         return
@@ -41,7 +42,7 @@ def measure(
     table.add_column("value", justify="right", no_wrap=True)
     table.add_column("unit", no_wrap=True)
     table.add_column("what it is")
-    for name, value in sheet._asdict().items():
-        unit, words = DEFINITIONS[name]
-        table.add_row(name, value_words(value), unit if value is not None else "", words)
+    for name, value in sheet.items():
+        one = QUANTITIES[name]
+        table.add_row(name, value_words(value), one.unit if value is not None else "", one.definition)
     Console().print(table)

@@ -16,9 +16,9 @@ COLUMNS = {
     "t": ("t\n(s)", 2),
     "device": ("\ndevice", None),
     "raw_x": ("raw\nright", 2),
-    "raw_y": ("raw\nahead", 2),
+    "raw_y": ("raw\nforward", 2),
     "local_x": ("shaped\nright", 2),
-    "local_y": ("shaped\nahead", 2),
+    "local_y": ("shaped\nforward", 2),
     "amount": ("wanted\namount", 2),
     "heading_deg": ("heading\n(deg)", 1),
     "face_deg": ("facing\n(deg)", 1),
@@ -64,7 +64,7 @@ def _print_ticks(trace: "pd.DataFrame") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.study.travelled import speeds_m_s
+    from wendonic.study.motion import speeds_m_s
 
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
     shown = trace.iloc[step - 1 :: step].assign(speed_m_s=speeds_m_s)

@@ -30,8 +30,8 @@ def sweep(
     from wendonic.batch import TRACE_ENDINGS, write_trace
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
-    from wendonic.study.sweep import over_of
-    from wendonic.study.sweep import sweep as sweep_profile
+    from wendonic.study.solve.sweep import over_of
+    from wendonic.study.solve.sweep import sweep as sweep_profile
 
     settings = over_of(over)
     allowed = (*TRACE_ENDINGS, *ENDINGS)

@@ -145,7 +145,7 @@ def _unchanged(new: Any, old: Value) -> bool:
 def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str]) -> tuple[Layout, list[ast.expr]]:
     """Find what of a tick has to be carried on, and where it all stands in the record; return that and its numbers.
 
-    What only the memory asks for, and nothing that is told, is no state.
+    What only the memory asks for, and nothing that is reported, is no state.
     """
     final = part.body[-1]
     value = final.value if isinstance(final, ast.Return) else None
@@ -163,10 +163,10 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
         else:
             exprs[path] = expression(found)
     body = part.body[:-1]
-    told = [path for path in exprs if path[0] == "outcome"]
+    reported = [path for path in exprs if path[0] == "outcome"]
     kept = [path for path in exprs if path[0] == "memory"]
     while True:
-        wanted = ast.Return(ast.Tuple([exprs[path] for path in (*kept, *told)], ast.Load()))
+        wanted = ast.Return(ast.Tuple([exprs[path] for path in (*kept, *reported)], ast.Load()))
         read = read_first([*body, wanted])
         fewer = [path for path in kept if parameters.get((3, *path)) in read]
         if len(fewer) == len(kept):
@@ -175,7 +175,7 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
     record: list[ast.expr] = []
     places: dict[Path, int] = {}
     seen: dict[str, int] = {}
-    for path in (*kept, *told):
+    for path in (*kept, *reported):
         dumped = ast.dump(exprs[path])
         shared = seen.get(dumped)
         if shared is None or (path[0] == "memory" and shared >= 0):
@@ -185,7 +185,7 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
             seen.setdefault(dumped, shared)
         places[path] = shared
     for path in list(constants):
-        # What comes in from outside is told too, though the tick itself always leaves the same there.
+        # What comes in from outside is reported too, though the tick itself always leaves the same there.
         carried = places.get(("memory", *path[1:]))
         if path[0] == "outcome" and carried is not None:
             places[path] = carried

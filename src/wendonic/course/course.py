@@ -10,7 +10,7 @@ from wendonic.course.pieces import Bounds, Piece, Wall
 from wendonic.errors import FileError
 from wendonic.kernels.body.ground import HEADER_NUMBERS, WALL_NUMBERS, Ground, ground_at, in_wall
 from wendonic.profile.load import table_from_text, text_of
-from wendonic.profile.table import Table
+from wendonic.profile.schema.table import Table, entry
 
 Square = Annotated[tuple[int, int], Field(strict=False)]
 
@@ -25,13 +25,29 @@ class Course(Table):
     origin. It is for feeling a profile, and no physics engine: there are no other bodies, no friction, no bounce.
     """
 
-    format: Literal["wendonic-course"]
-    version: Literal[1]
-    title: str = ""
-    piece: Annotated[tuple[Piece, ...], Field(strict=False, max_length=200)] = ()
-    wall: Annotated[tuple[Wall, ...], Field(strict=False, max_length=200)] = ()
-    bounds: Bounds | None = None
-    blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=10_000)] = ()
+    format: Literal["wendonic-course"] = entry("What the file is.", example="wendonic-course")
+    version: Literal[1] = entry("Version of the format.", example=1, unit="version")
+    title: str = entry("Name of the course, for people.", "", example="Terraced orchard")
+    piece: Annotated[tuple[Piece, ...], Field(strict=False, max_length=200)] = entry(
+        "Flats, ramps and mounds; the highest of them counts at each place.",
+        (),
+        example=[{"form": "mound", "at": [0.0, 5.0], "radius_m": 2.0, "height_m": 0.5}],
+    )
+    wall: Annotated[tuple[Wall, ...], Field(strict=False, max_length=200)] = entry(
+        "Walls to slide along.", (), example=[{"left_m": -1.0, "back_m": 3.0, "right_m": 1.0, "forward_m": 3.2}]
+    )
+    bounds: Bounds | None = entry(
+        "How far the course goes.",
+        None,
+        example={"left_m": -20.0, "back_m": -20.0, "right_m": 20.0, "forward_m": 20.0},
+        otherwise="no end",
+    )
+    blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=10_000)] = entry(
+        "Squares that nobody may step on, right and forward of the one about the origin.",
+        (),
+        example=[[1, 0], [1, 1]],
+        unit="squares",
+    )
 
     @cached_property
     def numbers(self) -> tuple[float, ...]:

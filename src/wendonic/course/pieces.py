@@ -1,11 +1,11 @@
-"""The pieces of a course, as its file writes them; lengths in metres of the plan, x right and y ahead."""
+"""The pieces of a course, as its file writes them; lengths in metres of the plan, x right and y forward."""
 
 from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, model_validator
 
 from wendonic.kernels.body.ground import PIECE_MOUND, PIECE_PLANE
-from wendonic.profile.table import Table, own_fault
+from wendonic.profile.schema.table import Table, entry, own_fault
 
 Metres = Annotated[float, Field(ge=-10_000.0, le=10_000.0)]
 Height = Annotated[float, Field(ge=0.0, le=1000.0)]
@@ -14,56 +14,60 @@ Height = Annotated[float, Field(ge=0.0, le=1000.0)]
 class Rectangle(Table):
     """A rectangle of the plan."""
 
-    left_m: Metres
-    back_m: Metres
-    right_m: Metres
-    ahead_m: Metres
+    left_m: Metres = entry("Left edge on the plan.", example=-2.0)
+    back_m: Metres = entry("Back edge on the plan.", example=3.0)
+    right_m: Metres = entry("Right edge on the plan.", example=2.0)
+    forward_m: Metres = entry("Forward edge on the plan.", example=5.0)
 
     @model_validator(mode="after")
     def _not_empty(self) -> Self:
-        if self.left_m >= self.right_m or self.back_m >= self.ahead_m:
-            raise own_fault("is empty; allowed: left_m below right_m, and back_m below ahead_m")
+        if self.left_m >= self.right_m or self.back_m >= self.forward_m:
+            raise own_fault("is empty; allowed: left_m below right_m, and back_m below forward_m")
         return self
 
 
 class Flat(Rectangle):
     """Level ground at a height: a terrace, whose edge is a step."""
 
-    form: Literal["flat"]
-    height_m: Height
+    form: Literal["flat"] = entry("What the piece is.", example="flat")
+    height_m: Height = entry("Height of the ground: above the body's step it is a terrace to jump on.", example=0.6)
 
     @property
     def numbers(self) -> tuple[float, ...]:
         """Return it as `kernels.ground.ground_at` reads it."""
-        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.ahead_m, self.height_m, 0.0, 0.0)
+        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.forward_m, self.height_m, 0.0, 0.0)
 
 
 class Ramp(Rectangle):
     """Ground that rises evenly from one side of the rectangle, at `from_height_m`, to the one that `up` names."""
 
-    form: Literal["ramp"]
-    up: Literal["right", "ahead", "left", "back"]
-    from_height_m: Height = 0.0
-    to_height_m: Height
+    form: Literal["ramp"] = entry("What the piece is.", example="ramp")
+    up: Literal["right", "forward", "left", "back"] = entry("Side to which it rises.", example="forward")
+    from_height_m: Height = entry("Height of the low side.", 0.0)
+    to_height_m: Height = entry("Height of the side that it rises to.", example=1.0)
 
     @property
     def numbers(self) -> tuple[float, ...]:
         """Return it as `kernels.ground.ground_at` reads it: the height of the left back corner, and two slopes."""
         rise_m = self.to_height_m - self.from_height_m
-        across = self.right_m - self.left_m if self.up in ("right", "left") else self.ahead_m - self.back_m
-        slope = rise_m / across if self.up in ("right", "ahead") else -rise_m / across
-        corner_m = self.from_height_m if self.up in ("right", "ahead") else self.to_height_m
+        across = self.right_m - self.left_m if self.up in ("right", "left") else self.forward_m - self.back_m
+        slope = rise_m / across if self.up in ("right", "forward") else -rise_m / across
+        corner_m = self.from_height_m if self.up in ("right", "forward") else self.to_height_m
         slopes = (slope, 0.0) if self.up in ("right", "left") else (0.0, slope)
-        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.ahead_m, corner_m, *slopes)
+        return (PIECE_PLANE, self.left_m, self.back_m, self.right_m, self.forward_m, corner_m, *slopes)
 
 
 class Mound(Table):
     """A round hill about `at`, with level ground on its top and at its foot."""
 
-    form: Literal["mound"]
-    at: Annotated[tuple[Metres, Metres], Field(strict=False)]
-    radius_m: Annotated[float, Field(gt=0.0, le=10_000.0)]
-    height_m: Height
+    form: Literal["mound"] = entry("What the piece is.", example="mound")
+    at: Annotated[tuple[Metres, Metres], Field(strict=False)] = entry(
+        "Its middle on the plan, right and forward.", example=[0.0, 5.0], unit="m"
+    )
+    radius_m: Annotated[float, Field(gt=0.0, le=10_000.0)] = entry(
+        "How far it reaches: lower it for steeper sides.", example=2.0
+    )
+    height_m: Height = entry("Height of its top: raise it for steeper sides.", example=0.5)
 
     @property
     def numbers(self) -> tuple[float, ...]:
@@ -74,12 +78,14 @@ class Mound(Table):
 class Wall(Rectangle):
     """A box that nobody can stand in, so high; who is above it passes over."""
 
-    height_m: Annotated[float, Field(gt=0.0, le=1000.0)] = 3.0
+    height_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+        "Height of the wall; a body above it passes over.", 3.0
+    )
 
     @property
     def numbers(self) -> tuple[float, ...]:
         """Return it as `kernels.ground.in_wall` reads it."""
-        return (self.left_m, self.back_m, self.right_m, self.ahead_m, self.height_m)
+        return (self.left_m, self.back_m, self.right_m, self.forward_m, self.height_m)
 
 
 FAR_M = 1e6
@@ -91,12 +97,12 @@ class Bounds(Rectangle):
     @property
     def numbers(self) -> tuple[float, ...]:
         """Return it as four walls outside, which nobody passes over."""
-        left, back, right, ahead = self.left_m, self.back_m, self.right_m, self.ahead_m
+        left, back, right, forward = self.left_m, self.back_m, self.right_m, self.forward_m
         boxes = (
             (-FAR_M, -FAR_M, left, FAR_M),
             (right, -FAR_M, FAR_M, FAR_M),
             (-FAR_M, -FAR_M, FAR_M, back),
-            (-FAR_M, ahead, FAR_M, FAR_M),
+            (-FAR_M, forward, FAR_M, FAR_M),
         )
         return tuple(number for box in boxes for number in (*box, FAR_M))
 

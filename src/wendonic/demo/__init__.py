@@ -3,12 +3,12 @@
 import shutil
 from pathlib import Path
 
+from wendonic.atomic_file import atomic_file
 from wendonic.course import Course, load_course
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.load import load_profile
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
-from wendonic.whole_file import whole_file
 
 FOLDER = Path(__file__).parent
 PROFILE_PATH = FOLDER / "beekeeper.toml"
@@ -83,7 +83,7 @@ def copy_inputs(folder: str | Path) -> list[Path]:
             if copy.exists() and copy.read_bytes() != source.read_bytes():
                 kept.append(copy)
                 continue
-            with whole_file(copy) as beside:
+            with atomic_file(copy) as beside:
                 shutil.copyfile(source, beside)
     except OSError as error:
         raise WendonicError(f"cannot write into {target}: {error.strerror or error}") from error

@@ -4,6 +4,7 @@ import math
 import sys
 from pathlib import Path
 
+from wendonic.atomic_file import atomic_file
 from wendonic.demo import CAPTURE_PATH, FOLDER
 from wendonic.devices.event import Event
 from wendonic.devices.standins import (
@@ -20,13 +21,12 @@ from wendonic.devices.standins import (
 from wendonic.devices.standins.hand import HandPath
 from wendonic.recording.linux_capture import linux_capture
 from wendonic.recording.recording import Recording
-from wendonic.whole_file import whole_file
 
 VIEW_HZ = 60.0
 
 
 def view_events(keyframes: list[tuple[float, float, float]]) -> list[Event]:
-    """Return the camera's way through `keyframes` of (t, yaw_deg, pitch_deg), told of at `VIEW_HZ` while it moves."""
+    """Return the camera's path through `keyframes` of (t, yaw_deg, pitch_deg), at `VIEW_HZ` while it moves."""
     path = hand_path(keyframes)
     events: list[Event] = []
     last = None
@@ -57,9 +57,9 @@ def beekeeper_keys() -> Recording:
     for step, codes in enumerate(("W", "WD", "D", "DS", "S", "SA", "A", "AW")):
         start_s = 1.0 + 1.5 * step
         strokes += [Stroke(f"Key{letter}", start_s, start_s + 1.45) for letter in codes]
-    # Ahead all the while the camera goes full circle, slipping sideways now and then.
+    # Forward all the while the camera goes full circle, slipping sideways now and then.
     strokes += [Stroke("KeyW", 14.0, 25.0), Stroke("KeyA", 17.0, 17.8), Stroke("ArrowRight", 21.0, 21.9)]
-    # Both opposite pairs at once: ahead with back, then left with right.
+    # Both opposite pairs at once: forward with back, then left with right.
     strokes += [Stroke("KeyW", 26.0, 27.4), Stroke("KeyS", 26.7, 28.1)]
     strokes += [Stroke("KeyA", 28.4, 29.6), Stroke("KeyD", 29.0, 30.2)]
     # Fast reversals, dodging bees.
@@ -81,15 +81,15 @@ def beekeeper_keys() -> Recording:
 def beekeeper_pad() -> Recording:
     """Return 36 s with a worn 8-bit pad: partial tilts, once round the rim, the hives' ring, reversals, hands off."""
     hand = [(0.0, 0.0, 0.0), (1.5, 0.0, 0.0)]
-    # Slow partial tilts: ahead, right, back, left, each a third of the way or half of it and slowly home.
-    for step, (right, ahead) in enumerate(((0.0, 0.35), (0.5, 0.0), (0.0, -0.6), (-0.75, 0.0))):
+    # Slow partial tilts: forward, right, back, left, each a third of the way or half of it and slowly home.
+    for step, (right, forward) in enumerate(((0.0, 0.35), (0.5, 0.0), (0.0, -0.6), (-0.75, 0.0))):
         start_s = 1.5 + 2.5 * step
-        hand += [(start_s + 1.0, right, ahead), (start_s + 1.6, right, ahead), (start_s + 2.5, 0.0, 0.0)]
+        hand += [(start_s + 1.0, right, forward), (start_s + 1.6, right, forward), (start_s + 2.5, 0.0, 0.0)]
     # Once round the rim at full tilt.
     hand += [
         (12.0 + 3.2 * turn / 32, math.sin(math.tau * turn / 32), math.cos(math.tau * turn / 32)) for turn in range(33)
     ]
-    # Full tilt ahead while the camera goes full circle.
+    # Full tilt forward while the camera goes full circle.
     hand += [(26.0, 0.0, 1.0), (26.4, 0.0, 0.0), (26.8, 0.0, 0.0)]
     # Fast reversals.
     for turn in range(8):
@@ -297,7 +297,7 @@ def lookout_devices() -> Recording:
 
 
 def _round_the_rim(start_s: float) -> HandPath:
-    """Return a hand that takes a stick to its rim, three times round it, and lets it go."""
+    """Return a hand that takes a stick to its rim, three times round it, and releases it."""
 
     def hand(t: float) -> tuple[float, float]:
         since = t - start_s
@@ -488,7 +488,7 @@ def main(folder: Path = FOLDER) -> None:
     """Write every recording, and the capture, into `folder`."""
     for name, make in MAKERS.items():
         make().write(folder / f"{name}.jsonl")
-    with whole_file(folder / CAPTURE_PATH.name) as beside:
+    with atomic_file(folder / CAPTURE_PATH.name) as beside:
         beside.write_bytes(beekeeper_capture())
 
 

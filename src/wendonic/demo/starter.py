@@ -4,9 +4,9 @@ from pathlib import Path
 
 import tomlkit
 
+from wendonic.atomic_file import atomic_file
 from wendonic.demo import PROFILE_PATH
 from wendonic.errors import WendonicError
-from wendonic.whole_file import whole_file
 
 
 def write_starter(path: str | Path, force: bool = False) -> None:
@@ -16,5 +16,5 @@ def write_starter(path: str | Path, force: bool = False) -> None:
         raise WendonicError(f"{target} is already there; name another file, or overwrite it with --force")
     profile = tomlkit.parse(PROFILE_PATH.read_text(encoding="utf-8"))
     profile["title"] = target.stem
-    with whole_file(target) as beside:
+    with atomic_file(target) as beside:
         beside.write_text(tomlkit.dumps(profile), encoding="utf-8", newline="\n")

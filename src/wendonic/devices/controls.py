@@ -70,8 +70,8 @@ class Control(NamedTuple):
 
 UNITS: tuple[str, ...] = ("keys", *PADS, "mouse", "touch", "hand.left", "hand.right", "head")
 
-LETS_GO: dict[str, tuple[str, ...]] = {"lost.focus": UNITS} | {f"lost.{unit}": (unit,) for unit in UNITS}
-"""Units that are let go, by the loss that does it."""
+RELEASES: dict[str, tuple[str, ...]] = {"lost.focus": UNITS} | {f"lost.{unit}": (unit,) for unit in UNITS}
+"""Units that are released, by the loss that does it."""
 
 
 def _all_controls() -> dict[str, Control]:
@@ -110,7 +110,7 @@ def _all_controls() -> dict[str, Control]:
     add("view", "view", None, "", 2, *endless)
     for place in ("goal", "aim"):
         add(place, "place", None, "", 2, *endless)
-    for loss in LETS_GO:
+    for loss in RELEASES:
         add(loss, "loss", None, "", 0, 0.0, 1.0)
     add("mark", "mark", None, "", 0, 0.0, 0.0)
     return {control.name: control for control in table}

@@ -89,7 +89,7 @@ def checked_event(t: object, control: object, value: object) -> Event:
 
 
 def at_rest(event: Event) -> bool:
-    """Return whether an event tells of nothing held: a key that is up, a finger that is lifted, a stick in the
+    """Return whether an event leaves nothing held: a key that is up, a finger that is lifted, a stick in the
     middle.
 
     >>> at_rest(Event(0.0, "touch.0", (0.5, 0.5, 0.0))), at_rest(Event(0.0, "pad.left_stick", (0.1, 0.0)))

@@ -3,10 +3,11 @@
 from collections.abc import MutableSequence, Sequence
 
 from wendonic.devices.controls import CONTROLS, DEVICES
-from wendonic.devices.sources import GoalSource, PointedGoal, TouchedGoal, find_switch
+from wendonic.devices.sources.goal import GoalSource, PointedGoal, TouchedGoal
+from wendonic.devices.sources.names import find_switch
+from wendonic.devices.sources.touch import TOUCH_SLOTS
 from wendonic.devices.state import Change, DeviceState
-from wendonic.devices.touches import TOUCH_SLOTS
-from wendonic.kernels.view_axes import level_ahead, turned_by
+from wendonic.kernels.view_axes import level_forward, turned_by
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
@@ -108,7 +109,7 @@ class AimReader:
         return False
 
 
-class AheadReader:
+class ForwardReader:
     """The level directions in which the head and each hand point; what is lost points where it did last."""
 
     __slots__ = ("_head", "_start")
@@ -119,14 +120,14 @@ class AheadReader:
         self._head = head
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write the directions and where the head is, right and ahead; a pose is WebXR's: y up, -z ahead."""
+        """Write the directions and where the head is, right and forward; a pose is WebXR's: y up, -z forward."""
         for place, slot in zip(range(self._start, self._start + 6, 2), _POSES, strict=True):
             x, y, z, w = state.values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
                 continue
-            ahead_x, ahead_y, ahead_z = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
+            forward_x, forward_y, forward_z = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
             up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
-            row[place], row[place + 1] = level_ahead(ahead_x, 0.0 - ahead_z, ahead_y, up_x, 0.0 - up_z, up_y)
+            row[place], row[place + 1] = level_forward(forward_x, 0.0 - forward_z, forward_y, up_x, 0.0 - up_z, up_y)
             if slot == _HEAD:
                 row[self._head], row[self._head + 1] = state.values[slot], 0.0 - state.values[slot + 2]
         return False
@@ -143,12 +144,12 @@ class PointReader:
         self._slot = CONTROLS[f"{hand}.pose"].slot
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write both: right, ahead and up each."""
+        """Write both: right, forward and up each."""
         right, up, back, x, y, z, w = state.values[self._slot : self._slot + 7]
         row[self._start : self._start + 3] = right, 0.0 - back, up
-        way = (0.0, 0.0, 0.0)
+        direction = (0.0, 0.0, 0.0)
         if not x == y == z == w == 0.0:
             across, rising, behind = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
-            way = (across, 0.0 - behind, rising)
-        row[self._start + 3 : self._start + 6] = way
+            direction = (across, 0.0 - behind, rising)
+        row[self._start + 3 : self._start + 6] = direction
         return False

@@ -3,9 +3,10 @@
 from collections.abc import Sequence
 
 from wendonic.devices.controls import CONTROLS, Device
-from wendonic.devices.sources import PressBind, SwitchBind, WheelBind, ZoneBind, find_switch
+from wendonic.devices.sources.names import find_switch
+from wendonic.devices.sources.presses import PressBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.devices.sources.touch import TOUCH_SLOTS, landed_in
 from wendonic.devices.state import Change
-from wendonic.devices.touches import TOUCH_SLOTS, landed_in
 
 WHEEL_SLOT = CONTROLS["mouse.wheel"].slot
 
@@ -138,7 +139,7 @@ class PressReader:
         self.device = None
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]], carried: bool) -> None:
-        """Begin with what is held: it goes on if the press is `carried` over, else it counts once let go."""
+        """Begin with what is held: it goes on if the press is `carried` over, else it counts once released."""
         self.clear()
         self._down_count = 0
         self._asleep = set()

@@ -15,7 +15,7 @@ from wendonic.devices.event import Event, Value
 from wendonic.devices.usb_keys import USB_KEYS
 
 MOUSE_BUTTONS = {1: "left", 2: "middle", 3: "right", 6: "back", 7: "forward"}
-"""By pygame's number; 4 and 5 are the wheel, which tells of itself by its own events."""
+"""By pygame's number; 4 and 5 are the wheel, which has events of its own."""
 
 PAD_BUTTONS: dict[int, str] = {
     pygame.CONTROLLER_BUTTON_A: "south",
@@ -101,7 +101,7 @@ class PygameEvents:
         return self._pad(raw, t)
 
     def _mouse_moved(self, raw: pygame.Event, t: float) -> list[Event]:
-        # What SDL makes up from a finger is told by the finger itself.
+        # What SDL makes up from a finger is reported by the finger itself.
         if getattr(raw, "touch", False):
             return []
         width, height = self._window_size or pygame.display.get_window_size()

@@ -2,7 +2,7 @@
 
 from typing import NamedTuple
 
-from wendonic.devices.sources import GyroSource, HandsSource, KeysSource, ModeSources, Source, TouchZonesSource
+from wendonic.devices.sources.mode import ModeSources
 from wendonic.kernels.sample import EMPTY_SAMPLE, NO_PRESS, Sample
 
 
@@ -24,22 +24,9 @@ class SamplePlaces(NamedTuple):
     at_rest: tuple[float, ...]
 
 
-def numbers_of(source: Source) -> int:
-    """Return how many raw numbers a source has.
-
-    >>> numbers_of(KeysSource(right=["KeyD"]))
-    4
-    """
-    if isinstance(source, KeysSource | TouchZonesSource):
-        return 4
-    if isinstance(source, HandsSource):
-        return 8
-    return 6 if isinstance(source, GyroSource) else 2
-
-
 def sample_places(sources: ModeSources) -> SamplePlaces:
     """Return where everything stands, in the order of `kernels.sample.Sample`."""
-    rows = [tuple((0.0,) * numbers_of(source) for source in channel) for channel in sources.channels]
+    rows = [tuple((0.0,) * source.width for source in channel) for channel in sources.channels]
     sample = EMPTY_SAMPLE._replace(
         move=rows[0],
         rise=rows[1],

@@ -1,138 +1,28 @@
 """From held state to the raw numbers of a sample."""
 
 from collections.abc import MutableSequence, Sequence
-from typing import Protocol
 
-from wendonic.devices.controls import CONTROLS, DEVICES, Control, find_kind
-from wendonic.devices.hand_swing import HandSwing
-from wendonic.devices.pointing import AheadReader, AimReader, GoalReader, PointReader
-from wendonic.devices.press_order import KeyTaps, PressOrder
+from wendonic.devices.controls import CONTROLS, DEVICES
+from wendonic.devices.pointing import AimReader, ForwardReader, GoalReader, PointReader
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sample_places import SamplePlaces, sample_places
-from wendonic.devices.sources import (
-    AxesSource,
-    GoalSource,
-    GyroSource,
-    HandsSource,
-    KeysSource,
-    ModeSources,
-    MouseSource,
-    PointerSource,
-    Source,
-    StickSource,
-    TouchDragSource,
-    TouchStickSource,
-    TouchZonesSource,
-    TriggersSource,
-    find_axis,
-    find_switch,
-    source_device,
-)
+from wendonic.devices.sources.base import Follower, Reader, Source
+from wendonic.devices.sources.goal import GoalSource
+from wendonic.devices.sources.hands import HandsSource
+from wendonic.devices.sources.keys import KeysSource
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import Change, DeviceState
-from wendonic.devices.touches import FingerDrag, ThumbStick, ZoneLists
 
 _MOUSE = CONTROLS["mouse.move"].slot
 _WHEEL = CONTROLS["mouse.wheel"].slot
-_POINTER = CONTROLS["pointer.at"].slot
 
 
 CHANNELS = ("move", "rise", "throttle", "turn", "look")
 
 
-class _Reader(Protocol):
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write what a source has into its places of the row; return whether it is gone with this tick."""
-
-
-class _Follower(Protocol):
-    @property
-    def watched(self) -> tuple[int, ...]:
-        """Slots whose every change it wants."""
-
-    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
-        """Begin with what is held, and where touches landed."""
-
-    def take(self, change: Change) -> None:
-        """Follow one change."""
-
-
-class _Axes:
-    """Axes of their own, or the difference of two."""
-
-    __slots__ = ("_places",)
-
-    def __init__(self, source: AxesSource | TriggersSource, start: int) -> None:
-        self._places: list[tuple[int, int, float]] = []
-        names = (source.x, source.y) if isinstance(source, AxesSource) else (source.positive, source.negative)
-        for index, name in enumerate(names):
-            if name:
-                _, slot, sign = find_axis(name)
-                if isinstance(source, TriggersSource) and index == 1:
-                    self._places.append((start, slot, -sign))
-                else:
-                    self._places.append((start + index, slot, sign))
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        for place, _, _ in self._places:
-            row[place] = 0.0
-        for place, slot, sign in self._places:
-            row[place] += state.values[slot] * sign
-        return False
-
-
-class _Pointer:
-    """The pointer seen from the window's middle."""
-
-    __slots__ = ("_held", "_source", "_start")
-
-    def __init__(self, source: PointerSource, start: int) -> None:
-        self._source = source
-        self._start = start
-        self._held = [find_switch(name).slot for name in source.while_held]
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        values = state.values
-        right = ahead = 0.0
-        if not self._held or any(values[slot] > 0.5 for slot in self._held):
-            right = (values[_POINTER] - 0.5) * self._source.aspect_ratio / self._source.reach
-            ahead = (0.5 - values[_POINTER + 1]) / self._source.reach
-        row[self._start], row[self._start + 1] = right, ahead
-        return False
-
-
-class _Mouse:
-    """Counts since the last tick, right and up."""
-
-    __slots__ = ("_start",)
-
-    def __init__(self, start: int) -> None:
-        self._start = start
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        right, down = state.values[_MOUSE], state.values[_MOUSE + 1]
-        row[self._start], row[self._start + 1] = right, 0.0 - down
-        return right != 0.0 or down != 0.0
-
-
-class _Gyro:
-    """A pad's rates, and what its accelerometer feels: three numbers each, as they come."""
-
-    __slots__ = ("_accel", "_gyro", "_start")
-
-    def __init__(self, control: Control, start: int) -> None:
-        self._gyro = control.slot
-        self._accel = find_kind(f"{control.unit}.accel", "rates").slot
-        self._start = start
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        values, start, gyro, accel = state.values, self._start, self._gyro, self._accel
-        row[start : start + 3] = values[gyro : gyro + 3]
-        row[start + 3 : start + 6] = values[accel : accel + 3]
-        return False
-
-
 class _Across:
-    """What a game seen from the side leaves of `move`: nothing ahead or back."""
+    """What a game seen from the side leaves of `move`: nothing forward or back."""
 
     __slots__ = ("_places",)
 
@@ -146,7 +36,7 @@ class _Across:
 
 
 class _Goal(GoalReader):
-    """A goal, which tells the sampler what device it came from."""
+    """A goal, which tells the sampler which device it came from."""
 
     __slots__ = ("_sampler",)
 
@@ -169,7 +59,7 @@ class Sampler:
     becomes positive forward.
 
     >>> from wendonic.devices.event import Event
-    >>> sampler = Sampler(ModeSources(move=[KeysSource(ahead=["KeyW", "ArrowUp"]), StickSource("pad.left_stick")]))
+    >>> sampler = Sampler(ModeSources(move=[KeysSource(forward=["KeyW", "ArrowUp"]), StickSource("pad.left_stick")]))
     >>> state, row = DeviceState(), sampler.row()
     >>> sampler.begin(state)
     >>> state.apply(Event(0.0, "key.ArrowUp", 1))
@@ -189,12 +79,14 @@ class Sampler:
         "_switch_changes_seen",
         "_taps",
         "_watched",
+        "binds_presses",
         "devices",
         "has_edges",
         "places",
         "press_device",
         "presses",
         "sources",
+        "watched",
     )
 
     def __init__(self, sources: ModeSources) -> None:
@@ -208,8 +100,8 @@ class Sampler:
         self._edges_are_new = True
         self._keys: list[tuple[int, tuple[int, ...]]] = []
         self._sticks: list[tuple[int, int]] = []
-        self._readers: list[_Reader] = []
-        self._followers: list[_Follower] = []
+        self._readers: list[Reader] = []
+        self._followers: list[Follower] = []
         self.devices: list[int] = []
         """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
         self.has_edges = False
@@ -218,68 +110,49 @@ class Sampler:
         """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
         for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
             for source, start in zip(of_channel, self.places.channels[channel], strict=True):
-                self.devices.append(DEVICES.index(source_device(source)))
+                self.devices.append(DEVICES.index(source.device()))
                 if channel == "move" and sources.across and not isinstance(source, HandsSource):
                     # Forward and back are of no use: keys have them in places three and four, all others in one.
-                    keys = isinstance(source, KeysSource | TouchZonesSource)
-                    along += [start + 2, start + 3] if keys else [start + 1]
+                    along += [start + 2, start + 3] if source.width == 4 else [start + 1]
                 self._add(source, start)
         self.devices.append(-1)
         if along:
             self._readers.append(_Across(along))
         if sources.goal is not None:
-            self._follow(_Goal(self, sources.goal, self.places.goal))
+            self._take_reader(_Goal(self, sources.goal, self.places.goal))
         if sources.aims:
             self._readers.append(AimReader(self.places.aim))
         if sources.tracks:
-            self._readers.append(AheadReader(self.places.pointers, self.places.head))
+            self._readers.append(ForwardReader(self.places.pointers, self.places.head))
         if sources.points:
             self._readers.append(PointReader(sources.points, self.places.pointing))
         self.presses = [PressReader(binds) for binds in sources.presses]
-        by_slot: dict[int, list[_Follower | PressReader]] = {}
-        followers: list[_Follower | PressReader] = [*self._followers, *self.presses]
+        self.binds_presses = any(sources.presses)
+        by_slot: dict[int, list[Follower | PressReader]] = {}
+        followers: list[Follower | PressReader] = [*self._followers, *self.presses]
         for follower in followers:
             for slot in follower.watched:
                 by_slot.setdefault(slot, []).append(follower)
         self._watched = by_slot
+        self.watched = frozenset(by_slot)
+        """Slots of the controls whose every change it follows."""
 
     def row(self) -> list[float]:
-        """Return a row at rest, on level ground of which nobody has told."""
+        """Return a row at rest, on level ground, as the game has not reported any."""
         return list(self.places.at_rest)
 
     def _add(self, source: Source, start: int) -> None:
-        match source:
-            case KeysSource() if self._taps:
-                self._follow(KeyTaps(source, start))
-            case KeysSource(right, left, ahead, back, "cancel"):
-                for place, names in enumerate((right, left, ahead, back), start):
-                    self._keys.append((place, tuple(find_switch(name).slot for name in names)))
-            case KeysSource():
-                self._follow(PressOrder(source, start))
-            case StickSource(control):
-                self._sticks.append((start, find_kind(control, "stick").slot))
-            case AxesSource() | TriggersSource():
-                self._readers.append(_Axes(source, start))
-            case TouchZonesSource():
-                self._follow(ZoneLists(source, start))
-            case TouchStickSource():
-                self._follow(ThumbStick(source, start))
-            case TouchDragSource():
-                self._follow(FingerDrag(source, start))
-            case PointerSource():
-                self._readers.append(_Pointer(source, start))
-            case HandsSource():
-                self._follow(HandSwing(source, start))
-            case MouseSource():
-                self._readers.append(_Mouse(start))
-            case GyroSource(control):
-                self._readers.append(_Gyro(find_kind(control, "rates"), start))
+        if isinstance(source, KeysSource) and not source.in_order and not self._taps:
+            self._keys += list(zip(range(start, start + source.width), source.slots(), strict=True))
+        elif isinstance(source, StickSource):
+            self._sticks.append((start, source.slot()))
+        else:
+            self._take_reader(source.reader(start, self._taps))
 
-    def _follow(
-        self, reader: PressOrder | KeyTaps | ZoneLists | ThumbStick | FingerDrag | HandSwing | GoalReader
-    ) -> None:
+    def _take_reader(self, reader: Reader) -> None:
         self._readers.append(reader)
-        self._followers.append(reader)
+        if isinstance(reader, Follower):
+            self._followers.append(reader)
 
     def begin(self, state: DeviceState, carried: Sequence[bool] = ()) -> None:
         """Begin with what `state` held at the last tick, for a row that is new; presses that are `carried` over go
@@ -295,11 +168,6 @@ class Sampler:
             follower.begin(values, landings)
         for index, press in enumerate(self.presses):
             press.begin(values, landings, index < len(carried) and carried[index])
-
-    @property
-    def watched(self) -> frozenset[int]:
-        """Slots of the controls whose every change it follows."""
-        return frozenset(self._watched)
 
     def fill(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write what `state` holds, and what came together in it, into `row`; places of silent sources stay.

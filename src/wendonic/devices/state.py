@@ -5,12 +5,12 @@ from collections import Counter
 from collections.abc import Sequence
 from typing import Any, NamedTuple
 
-from wendonic.devices.controls import BY_SLOT, CONTROLS, LETS_GO, STATE_WIDTH, TOUCHES, Control, find_control
+from wendonic.devices.controls import BY_SLOT, CONTROLS, RELEASES, STATE_WIDTH, TOUCHES, Control, find_control
 from wendonic.devices.event import COUNT_WORDS, Event, Value
 from wendonic.errors import ControlError
 
-LET_GO: dict[str, tuple[Control, ...]] = {
-    loss: tuple(control for control in BY_SLOT.values() if control.unit in units) for loss, units in LETS_GO.items()
+RELEASED_BY: dict[str, tuple[Control, ...]] = {
+    loss: tuple(control for control in BY_SLOT.values() if control.unit in units) for loss, units in RELEASES.items()
 }
 """Controls that a loss sets back to rest."""
 
@@ -37,7 +37,7 @@ class DeviceState:
     """The held state of every device and of the view: events in, levels and displacements out.
 
     Levels stand until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
-    `lost.pad`, …) lets go exactly what that device held; the view stays. Displacements (`mouse.move`,
+    `lost.pad`, …) releases exactly what that device held; the view stays. Displacements (`mouse.move`,
     `mouse.wheel`) add up until a tick takes them. A value outside its control's range is cut to the range and
     counted in `clamped`; a value that is not finite is refused and counted in `refused`, and the last good one
     stands.
@@ -68,7 +68,7 @@ class DeviceState:
     )
 
     def __init__(self) -> None:
-        """Begin with everything let go and the view at 0, 0."""
+        """Begin with everything released and the view at 0, 0."""
         self.values: list[float] = _AT_REST.copy()
         self.changes = 0
         """Grows with every event that changed something; a sample is stale once this has moved on."""
@@ -105,7 +105,7 @@ class DeviceState:
             elif control.width:
                 self._set_numbers(control, *raw)
             elif control.kind == "loss":
-                for held in LET_GO[control.name]:
+                for held in RELEASED_BY[control.name]:
                     self._let_go(held)
                 self.changes += 1
         except (TypeError, ValueError):

@@ -9,8 +9,8 @@ from wendonic.kernels.vector import UP, ZERO3, Vec3
 class Request(NamedTuple):
     """What a tick is steered by: the shaped channels (`right` and `forward` are those of `move`, at the end of the
     tick and in its mean), the yaw and pitch (rad) of what is forward, and the yaw where the player looks; whether the
-    body stands on the ground (NOBODY_TOLD while the game has said nothing), and the ground's normal as the game tells
-    it; and the point that is aimed at.
+    body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the
+    game reports it; and the point that is aimed at.
     """
 
     right: float

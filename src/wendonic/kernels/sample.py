@@ -1,9 +1,9 @@
-"""What comes into a tick: the raw numbers of one mode's bindings, and what the game tells."""
+"""What comes into a tick: the raw numbers of one mode's bindings, and what the game reports."""
 
 from typing import NamedTuple
 
 from wendonic.kernels.body.facing import Aim
-from wendonic.kernels.body.fall import NOBODY_TOLD
+from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.frames.goal import GoalInput
 from wendonic.kernels.frames.hands import NO_POINTERS, Pointers
 from wendonic.kernels.press.press import PressInput
@@ -20,7 +20,7 @@ class ViewInput(NamedTuple):
 
 
 class GroundInput(NamedTuple):
-    """Whether the body stands on the ground, as the game tells it (NOBODY_TOLD while it has not), and its normal."""
+    """Whether the body stands on the ground, as the game says (GROUND_UNKNOWN while it has not), and its normal."""
 
     grounded: float
     normal: Vec3
@@ -63,7 +63,7 @@ EMPTY_SAMPLE = Sample(
     (),
     (),
     ViewInput(0.0, 0.0, 0.0),
-    GroundInput(NOBODY_TOLD, UP),
+    GroundInput(GROUND_UNKNOWN, UP),
     GoalInput(0.0, 0.0, 0.0),
     Aim(0.0, 0.0, 0.0),
     NO_POINTERS,

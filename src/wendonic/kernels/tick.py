@@ -7,7 +7,7 @@ from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_
 from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.body.comfort import COMFORT_AT_REST, NO_COMFORT, ComfortState, ComfortTuning, comfort_output
 from wendonic.kernels.body.facing import face_after
-from wendonic.kernels.body.fall import NOBODY_TOLD, STANDING, FallState, height_settled, taken_off
+from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
 from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
@@ -15,28 +15,11 @@ from wendonic.kernels.body.lean import leaned
 from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.body.walls import stopped_body
-from wendonic.kernels.frames.camera import steer_camera
-from wendonic.kernels.frames.drive import steer_drive
-from wendonic.kernels.frames.facing import steer_facing
-from wendonic.kernels.frames.fly import steer_fly
-from wendonic.kernels.frames.frame import (
-    FRAME_AT_REST,
-    FRAME_CAMERA,
-    FRAME_DRIVE,
-    FRAME_FACING,
-    FRAME_FLY,
-    FRAME_GOTO,
-    FRAME_GRID,
-    FRAME_HANDS,
-    PLAIN_FRAME,
-    FrameState,
-    FrameTuning,
-)
+from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
 from wendonic.kernels.frames.goal import GoalInput, goal_after
-from wendonic.kernels.frames.goto import motion_towards, steer_goto
-from wendonic.kernels.frames.grid import steer_grid
+from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
-from wendonic.kernels.frames.map import steer_map
+from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID, FRAME_HANDS, steered_by_frame, turns_itself
 from wendonic.kernels.half_life import smoothed_mean
 from wendonic.kernels.look.look import (
     LOOK_DISPLACEMENT,
@@ -169,11 +152,11 @@ class Axes(NamedTuple):
 
 
 class Outcome(NamedTuple):
-    """What a tick tells; every field a float, in the plan frame, angles in radians.
+    """What a tick reports; every field a float, in the plan frame, angles in radians.
 
     `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
     -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number
-    of the gait, `grounded` whether the body stands. Of `memory` is told what the tick left there.
+    of the gait, `grounded` whether the body stands. Of `memory` is reported what the tick left there.
     """
 
     source: float
@@ -241,7 +224,7 @@ def tick_at_rest(tuning: Tuning) -> "Tick":
 
 
 class Tick(NamedTuple):
-    """One tick: what is carried on from it, and what it tells."""
+    """One tick: what is carried on from it, and what it reports."""
 
     memory: Memory
     outcome: Outcome
@@ -263,26 +246,13 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     its middle stands for it; stopped by walls and steps, and with the gait's weight.
     """
     frame = tuning.frame.frame
-    told = request.grounded
-    if gait.fall.falls > 0 and told > 0.0 and was.fall.airborne > 0.0:
+    reported = request.grounded
+    if gait.fall.falls > 0 and reported > 0.0 and was.fall.airborne > 0.0:
         request = request._replace(grounded=0.0)
-    state, body, before = was.frame, was.body, was.body
+    before = was.body
     heading = 0.0
-    if frame == FRAME_DRIVE:
-        state, body, wanted = steer_drive(tuning.frame, gait, course, state, body, request, dt)
-    elif frame == FRAME_FACING:
-        state, body, wanted = steer_facing(tuning.frame, gait, course, state, body, request, dt)
-    else:
-        if frame == FRAME_GRID:
-            state, body, wanted = steer_grid(tuning.frame, gait, course, state, body, request, dt)
-        elif frame == FRAME_FLY:
-            state, body, wanted = steer_fly(tuning.frame, gait, course, state, body, request, dt)
-        elif frame == FRAME_GOTO:
-            state, body, wanted = steer_goto(tuning.frame, gait, course, state, body, request, dt)
-        elif frame in (FRAME_CAMERA, FRAME_HANDS):
-            state, body, wanted = steer_camera(tuning.frame, gait, course, state, body, request, dt)
-        else:
-            state, body, wanted = steer_map(tuning.frame, gait, course, state, body, request, dt)
+    state, body, wanted = steered_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
+    if not turns_itself(frame):
         to_x, to_y = wanted.move_x, wanted.move_y
         if frame == FRAME_GRID and state.grid.refused > 0.0:
             # The body turns to what is in its way.
@@ -318,7 +288,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     fall = was.fall
     if gait.fall.falls > 0:
         steepest = min(tuning.frame.slope.limit_tangent, MOST_TANGENT)
-        fall, body = height_settled(gait.fall, course, fall, told, before, body, steepest, dt)
+        fall, body = height_settled(gait.fall, course, fall, reported, before, body, steepest, dt)
     return Steered(body, fall, up, state, wanted, heading)
 
 
@@ -462,12 +432,12 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     """Return the tick that comes `dt` seconds after the last one, for a `dt` that is no hitch."""
     memory = last.memory
     gait = tuning.gaits[0]
-    told = sample.ground.grounded
+    reported = sample.ground.grounded
     grounded = 1.0
     if gait.fall.falls > 0:
         grounded = 1.0 - memory.fall.airborne
-    if told < NOBODY_TOLD:
-        grounded = told
+    if reported < GROUND_UNKNOWN:
+        grounded = reported
 
     presses: tuple[PressState, ...] = ()
     for k in range(len(tuning.presses)):
@@ -512,7 +482,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         forward_yaw,
         view.pitch,
         look_yaw,
-        told,
+        reported,
         sample.ground.normal,
         sample.aim,
     )
@@ -542,8 +512,8 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     stands = 1.0
     if gait.fall.falls > 0:
         stands = 1.0 - fall.airborne
-    if told < NOBODY_TOLD:
-        stands = told
+    if reported < GROUND_UNKNOWN:
+        stands = reported
 
     rise_base = len(tuning.move.sources)
     throttle_base = rise_base + len(tuning.rise.sources)
@@ -679,11 +649,11 @@ def standing(last: Tick) -> Tick:
     presses: tuple[PressState, ...] = ()
     for k in range(len(outcome.presses)):
         presses = (*presses, outcome.presses[k]._replace(began=0.0, ended=0.0))
-    told = outcome._replace(
+    reported = outcome._replace(
         look=View(0.0, 0.0),
         presses=presses,
         frame=outcome.frame._replace(arrived=0.0),
         comfort=outcome.comfort._replace(returned=0.0),
         pointing=outcome.pointing._replace(landed=0.0),
     )
-    return Tick(last.memory, told)
+    return Tick(last.memory, reported)

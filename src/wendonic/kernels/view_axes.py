@@ -3,35 +3,35 @@
 import math
 
 STEEP = 0.985
-"""Sine of the pitch (80 deg) from which the view's up begins to say what is ahead."""
+"""Sine of the pitch (80 deg) from which the view's up begins to say what is forward."""
 
 
-def level_ahead(
-    ahead_x: float, ahead_y: float, ahead_z: float, up_x: float, up_y: float, up_z: float
+def level_forward(
+    forward_x: float, forward_y: float, forward_z: float, up_x: float, up_y: float, up_z: float
 ) -> tuple[float, float]:
-    """Return the direction on the plan, of length 1, that is ahead for a view; (0, 0) if its axes say nothing.
+    """Return the direction on the plan, of length 1, that is forward for a view; (0, 0) if its axes say nothing.
 
-    `ahead` and `up` are the view's own, in the plan frame, of any length. Flattened, ahead is (a_x, a_y). Straight
-    down that is nothing, and the upper edge of the screen is ahead; straight up, the lower edge: -sign(a_z) u.
+    `forward` and `up` are the view's own, in the plan frame, of any length. Flattened, forward is (a_x, a_y).
+    Straight down that is nothing, and the upper edge of the screen is forward; straight up, the lower: -sign(a_z) u.
     Between a pitch of 80 deg and the pole one fades into the other, by 3 s² - 2 s³; without roll they are the same
     direction, so nothing turns and nothing jumps.
 
-    >>> level_ahead(0.0, 3.0, -4.0, 0.0, 4.0, 3.0)
+    >>> level_forward(0.0, 3.0, -4.0, 0.0, 4.0, 3.0)
     (0.0, 1.0)
-    >>> level_ahead(0.0, 0.0, -1.0, 2.0, 0.0, 0.0), level_ahead(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+    >>> level_forward(0.0, 0.0, -1.0, 2.0, 0.0, 0.0), level_forward(0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
     ((1.0, 0.0), (0.0, 0.0))
     """
-    ahead_length = math.hypot(math.hypot(ahead_x, ahead_y), ahead_z)
+    forward_length = math.hypot(math.hypot(forward_x, forward_y), forward_z)
     up_length = math.hypot(math.hypot(up_x, up_y), up_z)
-    if not 0.0 < ahead_length < math.inf:
+    if not 0.0 < forward_length < math.inf:
         return 0.0, 0.0
-    x = ahead_x / ahead_length
-    y = ahead_y / ahead_length
-    steep = abs(ahead_z) / ahead_length
+    x = forward_x / forward_length
+    y = forward_y / forward_length
+    steep = abs(forward_z) / forward_length
     if steep > STEEP and 0.0 < up_length < math.inf:
         s = min((steep - STEEP) / (1.0 - STEEP), 1.0)
         s = s * s * (3.0 - 2.0 * s)
-        sign = -s / up_length if ahead_z > 0.0 else s / up_length
+        sign = -s / up_length if forward_z > 0.0 else s / up_length
         x += up_x * sign - x * s
         y += up_y * sign - y * s
     length = math.sqrt(x * x + y * y)

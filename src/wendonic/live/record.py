@@ -90,7 +90,7 @@ class RecordSession:
         self._events = 0
 
     def run(self) -> Recorded:
-        """Open the window, record until told to stop, and return what was recorded."""
+        """Open the window, record until stopped, and return what was recorded."""
         try:
             screen = _opened_window()
             pygame.display.set_caption(f"Wendonic records {self.path.name}")
@@ -136,15 +136,15 @@ class RecordSession:
                 if event.value == 0.0:
                     continue
                 return False
-            told = event
+            marked = event
             if event.control == self.mark_key:
                 if event.value == 0.0:
                     continue
                 self._marks += 1
-                told = Event(event.t, "mark", f"mark {self._marks}")
-            writer.append(told)
+                marked = Event(event.t, "mark", f"mark {self._marks}")
+            writer.append(marked)
             self._events += 1
-            self._note(told)
+            self._note(marked)
         return True
 
     def _note(self, event: Event) -> None:

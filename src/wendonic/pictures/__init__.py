@@ -1,31 +1,23 @@
-"""Pictures of profiles, recordings and traces. Every function takes `ax=None` and returns what it drew."""
+"""Pictures of profiles, recordings and traces: a file each, found by being here.
 
-from wendonic.pictures.calibration import draw_calibration
-from wendonic.pictures.comparison import draw_comparison
-from wendonic.pictures.curve import draw_curves
-from wendonic.pictures.devices import draw_devices
-from wendonic.pictures.diagonals import draw_diagonals
-from wendonic.pictures.feel import draw_feel
-from wendonic.pictures.frame import draw_frame
-from wendonic.pictures.look import draw_look
-from wendonic.pictures.path import draw_path
-from wendonic.pictures.stick import draw_stick
-from wendonic.pictures.style import save_picture
-from wendonic.pictures.sweep import draw_sweep
-from wendonic.pictures.timeline import draw_timeline
+Every function `draw_…` takes `ax=None` and returns what it drew; `save_picture` writes it.
+"""
 
-__all__ = [
-    "draw_calibration",
-    "draw_comparison",
-    "draw_curves",
-    "draw_devices",
-    "draw_diagonals",
-    "draw_feel",
-    "draw_frame",
-    "draw_look",
-    "draw_path",
-    "draw_stick",
-    "draw_sweep",
-    "draw_timeline",
-    "save_picture",
-]
+import importlib
+import pkgutil
+from typing import Any
+
+_MODULES = [module.name for module in pkgutil.iter_modules(__path__)]
+
+
+def __getattr__(name: str) -> Any:
+    """Return a drawing function, `save_picture`, or PICTURES: every picture of `wendonic draw` by its name."""
+    modules = [importlib.import_module(f"{__name__}.{module}") for module in _MODULES]
+    if name == "PICTURES":
+        from wendonic.pictures.picture import registered
+
+        return registered()
+    found = [vars(module)[name] for module in modules if name.startswith(("draw_", "save_")) and name in vars(module)]
+    if not found:
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+    return found[0]

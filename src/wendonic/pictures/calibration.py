@@ -1,14 +1,16 @@
-"""What a recording tells of its sticks: the cloud at rest with its dead zone, and the rim with its gate."""
+"""What a recording shows of its sticks: the cloud at rest with its dead zone, and the rim with its gate."""
 
 import math
+from typing import Any
 
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, HONEY, INK, MIST, MOSS, SLATE, dress_axes, split_axes
-from wendonic.study.calibration import Calibration, StickCalibration
+from wendonic.study.calibration.calibrate import Calibration, StickCalibration, calibrate
 
 MOST_STICKS = 2
 
@@ -21,7 +23,7 @@ def draw_calibration(found: Calibration, ax: Axes | None = None) -> list[Axes]:
     Raises `WendonicError` for a recording without sticks, or with more than two of them.
 
     >>> from wendonic.demo import demo_recording
-    >>> from wendonic.study.calibration import calibrate
+    >>> from wendonic.study.calibration.calibrate import calibrate
     >>> rest, rim, *_ = draw_calibration(calibrate(demo_recording("lookout_devices")))
     >>> rim.get_title(loc="left")
     'its rim is no circle: measured'
@@ -52,7 +54,7 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
         dress_axes(ax, f"{stick.control} at rest")
         _say_missing(ax, stick, "rest")
         return
-    dress_axes(ax, f"{stick.control} rests {_tilt(stick):.3f} off its middle", "right (raw)", "ahead (raw)")
+    dress_axes(ax, f"{stick.control} rests {_tilt(stick):.3f} off its middle", "right (raw)", "forward (raw)")
     ax.set_aspect("equal")
     x, y = stick.samples.x[rest.used], -stick.samples.y[rest.used]
     ax.plot(x, y, ".", color=FOG, markersize=4, label=f"{len(x)} samples,\n{rest.seconds:.1f} s hands off", zorder=1)
@@ -83,7 +85,7 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
         _say_missing(ax, stick, "rim")
         return
     shape = "a circle" if rim.gate == "circle" else "no circle: measured"
-    dress_axes(ax, f"its rim is {shape}", "right, from rest (raw)", "ahead, from rest (raw)")
+    dress_axes(ax, f"its rim is {shape}", "right, from rest (raw)", "forward, from rest (raw)")
     ax.set_aspect("equal")
     centre_x, centre_y = (stick.rest.x.value, stick.rest.y.value) if stick.rest else (0.0, 0.0)
     x, y = stick.samples.x[rim.used] - centre_x, centre_y - stick.samples.y[rim.used]
@@ -109,3 +111,13 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
     ax.set_ylim(-limit, limit)
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     _beside(ax)
+
+
+@picture(
+    "recording",
+    "share",
+    example="wendonic draw calibration demo-out/lookout_devices.jsonl",
+)
+def calibration(given: Given) -> Any:
+    """Sticks at rest and round their rims, with the dead zone and the gate that follow."""
+    return draw_calibration(calibrate(given.recording, given.share))

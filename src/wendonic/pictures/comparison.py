@@ -7,8 +7,8 @@ from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, dress_axes, label_lines, split_axes
-from wendonic.study.compare import Comparison
-from wendonic.study.travelled import speeds_m_s, steps_m
+from wendonic.study.motion import speeds_m_s, steps_m
+from wendonic.study.solve.compare import Comparison
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -26,7 +26,7 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     row. Raises `WendonicError` for more profiles than there are line styles.
 
     >>> from wendonic.demo import demo_profile
-    >>> from wendonic.study.compare import compare
+    >>> from wendonic.study.solve.compare import compare
     >>> both = compare({"foot": demo_profile(), "cart": demo_profile("cart")})
     >>> len(draw_comparison(both))
     3
@@ -57,7 +57,7 @@ def _draw_paths(ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, .
     lengths = [float(steps_m(trace).sum()) for trace in traces]
     least, most = f"{min(lengths):.1f}", f"{max(lengths):.1f}"
     far = f"{least} m" if least == most else f"{least} to {most} m"
-    dress_axes(ax, f"{title.replace('_', ' ')}: {far}", "x, right (m)", "y, ahead (m)")
+    dress_axes(ax, f"{title.replace('_', ' ')}: {far}", "x, right (m)", "y, forward (m)")
     ax.set_aspect("equal", adjustable="datalim")
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for name, trace, (color, dashes), marker in zip(names, traces, LINE_STYLES, END_MARKERS, strict=False):
@@ -99,6 +99,6 @@ def _headings_deg(trace: "pd.DataFrame") -> "NDArray[np.float64]":
     """Return the headings of the way, without a jump at 360; missing at rest."""
     moving = _moves(trace)
     turned: NDArray[np.float64] = np.full(len(trace), np.nan)
-    ways = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])
-    turned[moving] = np.degrees(np.unwrap(ways))
+    headings = np.arctan2(trace["vel_x"].to_numpy()[moving], trace["vel_y"].to_numpy()[moving])
+    turned[moving] = np.degrees(np.unwrap(headings))
     return turned

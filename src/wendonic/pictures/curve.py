@@ -3,11 +3,12 @@
 import math
 from collections.abc import Sequence
 from itertools import pairwise
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     BRICK,
     FOG,
@@ -22,10 +23,10 @@ from wendonic.pictures.style import (
     split_axes,
     write_title,
 )
-from wendonic.profile.binds import Tilted
-from wendonic.profile.look_binds import LookStickBind
-from wendonic.profile.schema import Profile
-from wendonic.study.response import QUARTER, StickResponse
+from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.tilted import Tilted
+from wendonic.study.stick_response import QUARTER, StickResponse
 
 if TYPE_CHECKING:
     from numpy.typing import NDArray
@@ -172,3 +173,13 @@ def _draw_zone(ax: Axes, stick: StickResponse) -> None:
     if full is not None and full < 1.0:
         ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
         ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)
+
+
+@picture(
+    "profiles",
+    "mode",
+    example="wendonic draw curve demo-out/beekeeper.toml -o curve.png",
+)
+def curve(given: Given) -> Any:
+    """Response curves with their slope, and how many of a stick's steps are left for slow walking."""
+    return draw_curves(list(given.profiles.values()), given.mode)

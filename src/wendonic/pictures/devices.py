@@ -3,13 +3,15 @@
 import math
 from collections.abc import Sequence
 from itertools import accumulate
+from typing import Any
 
 from matplotlib.axes import Axes
 
-from wendonic.devices.controls import CONTROLS, LETS_GO, Control
+from wendonic.devices.controls import CONTROLS, RELEASES, Control
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError
 from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dress_axes, write_title
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans
@@ -83,12 +85,12 @@ def draw_devices(
     place = blank_axes(ax)
     dress_axes(place, x_label="time (s)")
     spans = held_spans(recording)
-    losses = [event for event in recording if event.control in LETS_GO]
+    losses = [event for event in recording if event.control in RELEASES]
     names = list(by_control)
     place.set_ylim(len(names) - 0.4, -0.6)
     for lane, name in enumerate(names):
         control = CONTROLS[name]
-        lost_s = [event.t for event in losses if control.unit in LETS_GO[event.control]]
+        lost_s = [event.t for event in losses if control.unit in RELEASES[event.control]]
         place.axhline(lane, color=FOG, linewidth=0.6, zorder=0)
         if control.kind in HELD_KINDS and not _in_part(control, by_control[name]):
             bars = [(max(a, first), min(b, last)) for a, b in spans.get(name, []) if b >= first and a <= last]
@@ -219,3 +221,14 @@ def _write_range(ax: Axes, lane: int, words: str) -> None:
         color=MIST,
         annotation_clip=False,
     )
+
+
+@picture(
+    "recording",
+    "window",
+    "only",
+    example="wendonic draw devices demo-out/beekeeper_mouse.jsonl -o devices.png",
+)
+def devices(given: Given) -> Any:
+    """Every control of a recording over time: bars, lines and ticks, losses and notes."""
+    return draw_devices(given.recording, given.start_s, given.end_s, given.only)

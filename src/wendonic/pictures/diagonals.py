@@ -1,13 +1,15 @@
 """Wanted speed by direction, with everything pressed or tilted all the way."""
 
 import math
+from typing import Any
 
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, LINE_STYLES, blank_axes, dress_axes
-from wendonic.profile.schema import Profile
-from wendonic.study.full_input import FullInput, full_inputs
+from wendonic.profile.schema.profile import Profile
+from wendonic.study.envelope import Envelope, envelopes
 
 MARKERS = (("o", 12.0), ("D", 9.0), ("s", 7.0), ("^", 5.0))
 """Form and size, the later the smaller, so that none hides another."""
@@ -28,10 +30,10 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
     """
     name = profile.mode_name(mode)
     top_m_s = profile.gait_of(name).top_speed_m_s
-    inputs = full_inputs(profile, name)
+    inputs = envelopes(profile, name)
     ax = blank_axes(ax)
     fastest = max(one.fastest for one in inputs)
-    dress_axes(ax, _title(inputs, top_m_s), "right (m/s)", "ahead (m/s)")
+    dress_axes(ax, _title(inputs, top_m_s), "right (m/s)", "forward (m/s)")
     ax.set_aspect("equal")
     limit = 1.12 * top_m_s * max(fastest, 1.0)
     ax.set_xlim(-limit, limit)
@@ -49,7 +51,7 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
     return ax
 
 
-def _title(inputs: list[FullInput], top_m_s: float) -> str:
+def _title(inputs: list[Envelope], top_m_s: float) -> str:
     worst = max(inputs, key=lambda one: one.fastest)
     if worst.fastest >= FAULT:
         over = worst.fastest - 1.0
@@ -59,9 +61,9 @@ def _title(inputs: list[FullInput], top_m_s: float) -> str:
 
 
 def _draw_input(
-    ax: Axes, one: FullInput, color: str, dashes: object, marker: tuple[str, float], top_m_s: float
+    ax: Axes, one: Envelope, color: str, dashes: object, marker: tuple[str, float], top_m_s: float
 ) -> None:
-    points = [(right * top_m_s, ahead * top_m_s) for right, ahead in one.wanted]
+    points = [(right * top_m_s, forward * top_m_s) for right, forward in one.wanted]
     slowest = min(math.hypot(*pair) for pair in one.wanted)
     most = f"{one.fastest * top_m_s:.2f} m/s"
     least = f"at most,\n{slowest * top_m_s:.2f} m/s at least" if one.fastest - slowest > 0.005 else "everywhere"
@@ -74,19 +76,19 @@ def _draw_input(
         ax.plot(x, y, color=color, linewidth=0.8, alpha=0.6, zorder=2)
         form, size = marker
         ax.plot(x, y, form, color=color, markersize=size, label=label, zorder=3)
-    for (right, ahead), (x_at, y_at) in zip(one.wanted, points, strict=True):
-        if not one.round and math.hypot(right, ahead) >= FAULT:
-            length = math.hypot(right, ahead)
-            ax.plot([right / length * top_m_s, x_at], [ahead / length * top_m_s, y_at], color=BRICK, linewidth=4.0)
+    for (right, forward), (x_at, y_at) in zip(one.wanted, points, strict=True):
+        if not one.round and math.hypot(right, forward) >= FAULT:
+            length = math.hypot(right, forward)
+            ax.plot([right / length * top_m_s, x_at], [forward / length * top_m_s, y_at], color=BRICK, linewidth=4.0)
             ax.annotate(
                 f"+{length - 1.0:.0%}",
                 (x_at, y_at),
-                xytext=(12 * right / length, 12 * ahead / length),
+                xytext=(12 * right / length, 12 * forward / length),
                 textcoords="offset points",
                 color=BRICK,
                 fontsize=10,
                 ha="left" if right > 0.0 else "right",
-                va="bottom" if ahead > 0.0 else "top",
+                va="bottom" if forward > 0.0 else "top",
             )
     if one.round and one.fastest >= FAULT:
         over = [
@@ -95,3 +97,13 @@ def _draw_input(
         ]
         x, y = zip(*over, strict=True)
         ax.plot(x, y, color=BRICK, linewidth=3.0, alpha=0.8, zorder=2.5)
+
+
+@picture(
+    "profile",
+    "mode",
+    example="wendonic draw diagonals demo-out/beekeeper.toml -o diagonals.png",
+)
+def diagonals(given: Given) -> Any:
+    """Wanted speed by direction for keys and sticks; diagonals that are too fast stand out."""
+    return draw_diagonals(given.profile, given.mode)

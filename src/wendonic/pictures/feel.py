@@ -1,13 +1,16 @@
 """The step response of profiles, with the quantities of the feel sheet marked where they are read off."""
 
+from typing import Any
+
 import numpy as np
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
-from wendonic.profile.schema import Profile
-from wendonic.study.alone import only_moving
-from wendonic.study.feel_sheet import probe_walker
+from wendonic.profile.schema.profile import Profile
+from wendonic.study.one_mode import only_moving
+from wendonic.study.probes.walker import probe_walker
 from wendonic.study.step_response import SHARE, StepResponse, step_response
 
 DOT, SQUARE, TRIANGLE, DIAMOND = "o", "s", "v", "D"
@@ -15,16 +18,16 @@ BEFORE_S = 0.05
 
 
 def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
-    """Draw how each profile answers a full press, letting go of it, and the other way pressed.
+    """Draw how each profile answers a full press, its release, and the other way pressed.
 
     Three panels of speed over the time since the change, in one scale: marks stand where the quantities of the feel
     sheet are read off, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
     than there are line styles, and for one that has nothing to press, or whose top speed was not seen.
 
     >>> from wendonic.demo import demo_profile
-    >>> press, let_go, back = draw_feel({"beekeeper": demo_profile()})
-    >>> press.get_title(loc="left"), let_go.get_title(loc="left")
-    ('pressed (dot: first response, square: 90 % of top speed)', 'let go (triangle: stands still)')
+    >>> press, released, back = draw_feel({"beekeeper": demo_profile()})
+    >>> press.get_title(loc="left"), released.get_title(loc="left")
+    ('pressed (dot: first response, square: 90 % of top speed)', 'released (triangle: stands still)')
     """
     if not 1 <= len(profiles) <= len(LINE_STYLES):
         raise WendonicError(f"found {len(profiles)} profiles; a picture tells 1 to {len(LINE_STYLES)} apart")
@@ -43,7 +46,7 @@ def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | 
     axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
     titles = (
         "pressed (dot: first response, square: 90 % of top speed)",
-        "let go (triangle: stands still)",
+        "released (triangle: stands still)",
         "the other way pressed (diamond: 90 % of top speed back)",
     )
     for panel, title in zip(axes, titles, strict=True):
@@ -67,7 +70,7 @@ def _words(value: float | None) -> str:
 
 def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int) -> None:
     color, dashes = LINE_STYLES[number]
-    since = answer.t - answer.let_go_s
+    since = answer.t - answer.release_s
     top = answer.top_speed_m_s
     spans = (
         (answer.t, answer.speed, _shown(answer.reach90_s)),
@@ -85,8 +88,8 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int)
         )
         right = max(panel.get_xlim()[1] if number else 0.0, until_s)
         panel.set_xlim(-BEFORE_S, right)
-    let_go_way = (since >= 0.0) & (since <= (answer.stop_time_s or 0.0))
-    axes[1].fill_between(since[let_go_way], answer.speed[let_go_way], color=color, alpha=0.12, linewidth=0.0)
+    release_title = (since >= 0.0) & (since <= (answer.stop_time_s or 0.0))
+    axes[1].fill_between(since[release_title], answer.speed[release_title], color=color, alpha=0.12, linewidth=0.0)
     backwards = float(answer.speed_turned_back[-1])
     _mark(axes[0], answer.first_response_s, 0.0, DOT, color)
     _mark(axes[0], answer.reach90_s, SHARE * top, SQUARE, color)
@@ -101,3 +104,13 @@ def _shown(value_s: float | None) -> float:
 def _mark(ax: Axes, at_s: float | None, speed: float, form: str, color: str) -> None:
     if at_s is not None and np.isfinite(at_s):
         ax.plot(at_s, speed, form, color=color, markersize=9, markeredgecolor=PAPER, zorder=4)
+
+
+@picture(
+    "profiles",
+    "mode",
+    example="wendonic draw feel demo-out/beekeeper.toml demo-out/terraces.toml -o feel.png",
+)
+def feel(given: Given) -> Any:
+    """Speed after a full press, after a release and after a reversal, with the feel sheet's quantities marked."""
+    return draw_feel(given.profiles, given.mode)

@@ -1,4 +1,4 @@
-"""Why "ahead" went there: a compass rose at chosen moments."""
+"""Why "forward" went there: a compass rose at chosen moments."""
 
 import math
 from collections.abc import Sequence
@@ -10,8 +10,10 @@ from matplotlib.patches import Circle, Wedge
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.path import VIEW_WIDTH_DEG
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, HEATHER, HONEY, INK, MIST, MOSS, PAPER, SLATE, split_axes, write_title
-from wendonic.profile.schema import Mode, Profile
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.profile import Profile
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -21,17 +23,6 @@ USUAL_MOMENTS = 6
 INPUT_AT = (-1.12, -1.12)
 INPUT_SIZE = 0.3
 """Where the player's own input stands beside the rose, and how large."""
-
-_AHEAD_WORDS = {
-    "map": "the plan's +y",
-    "camera": "the camera",
-    "fly": "the camera",
-    "facing": "the body",
-    "drive": "the cart",
-    "grid": "the plan's +y",
-    "goto": "the plan's +y",
-    "hands": "head or hands",
-}
 
 
 def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]:
@@ -57,10 +48,10 @@ def draw_frame(
 ) -> list[Axes]:
     """Draw a compass rose for each of the moments (s, the trace's own time; six of them by default).
 
-    The plan's +y is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is ahead in
-    the profile's steer frame, a full arrow where the wish goes, as long as its amount; the small circle beside it has
-    what the player asked for, ahead up. Returns the axes of the roses. Raises `WendonicError` for a trace without
-    rows, or a moment outside of it.
+    The plan's +y is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is forward
+    in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle beside
+    it has what the player asked for, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
+    without rows, or a moment outside of it.
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")
@@ -80,7 +71,7 @@ def draw_frame(
     for rose, t in zip(roses, times, strict=True):
         tick = trace.iloc[int(np.searchsorted(trace["t"].to_numpy(), t - 1e-9))]
         _draw_rose(rose, tick, mode)
-    write_title(roses[0], f'{title or "Ahead"}: why it goes there, in frame "{mode.steer.frame}"', pad=22.0)
+    write_title(roses[0], f'{title or "Forward"}: why it goes there, in frame "{mode.steer.frame}"', pad=22.0)
     _draw_key(roses[0], mode)
     return roses
 
@@ -89,14 +80,14 @@ def _bearing(deg: float, length: float = 1.0) -> tuple[float, float]:
     return length * math.sin(math.radians(deg)), length * math.cos(math.radians(deg))
 
 
-def ahead_deg(tick: Any, mode: Mode) -> float | None:
-    """Return the compass heading of what is ahead in a mode's steer frame at a tick; None if the tick cannot tell."""
-    frame = mode.steer.frame
-    if frame in ("map", "grid", "goto"):
+def forward_deg(tick: Any, mode: Mode) -> float | None:
+    """Return the compass heading (deg) of forward in a mode's steer frame at a tick; None if the tick cannot tell."""
+    by = mode.steer.forward_by
+    if by == "plan":
         return 0.0
-    if frame in ("camera", "fly"):
+    if by == "view":
         return float(tick["view_yaw_deg"]) % 360.0
-    if frame in ("facing", "drive"):
+    if by == "body":
         return float(tick["face_deg"])
     if tick["amount"] == 0.0:
         return None
@@ -132,22 +123,22 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode) -> None:
             (0.0, 0.0), 0.8, 90.0 - yaw_deg - half, 90.0 - yaw_deg + half, facecolor=FOG, edgecolor=MIST, alpha=0.55
         )
     )
-    ahead = ahead_deg(tick, mode)
-    if ahead is not None:
+    forward = forward_deg(tick, mode)
+    if forward is not None:
         # Past the rim, so that it is seen under an arrow too.
-        x, y = _bearing(ahead, 1.1)
+        x, y = _bearing(forward, 1.1)
         ax.plot([0.0, x], [0.0, y], color=HONEY, linewidth=1.6, linestyle=(0, (4, 2)), zorder=2)
     going = mode.steer.frame == "goto" and not math.isnan(tick["goal_x"])
     if going:
-        to_goal = math.degrees(math.atan2(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"]))
-        ax.plot(*_bearing(to_goal, 1.0), "P", markersize=10, color=HEATHER, markeredgecolor=PAPER, zorder=4)
+        goal_bearing_deg = math.degrees(math.atan2(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"]))
+        ax.plot(*_bearing(goal_bearing_deg, 1.0), "P", markersize=10, color=HEATHER, markeredgecolor=PAPER, zorder=4)
     _arrow(ax, _bearing(float(tick["face_deg"]), 0.62), MOSS, filled=False)
     if tick["amount"] > 0.0:
         _arrow(
             ax, _bearing(float(tick["heading_deg"]), max(min(float(tick["amount"]), 1.0), 0.15)), SLATE, filled=True
         )
     _draw_input(ax, _input(tick, mode))
-    ax.text(0.0, -1.42, _words(tick, mode, ahead), ha="center", va="top", fontsize=9, color=INK, linespacing=1.35)
+    ax.text(0.0, -1.42, _words(tick, mode, forward), ha="center", va="top", fontsize=9, color=INK, linespacing=1.35)
 
 
 def _arrow(ax: Axes, to: tuple[float, float], color: str, filled: bool) -> None:
@@ -178,12 +169,12 @@ def _draw_input(ax: Axes, asked: tuple[float, float]) -> None:
     ax.plot(*to, "o", markersize=5, color=HONEY)
 
 
-def _words(tick: Any, mode: Mode, ahead: float | None) -> str:
-    """Say in three lines what was ahead, what was asked for, and where that leads."""
+def _words(tick: Any, mode: Mode, forward: float | None) -> str:
+    """Say in three lines what was forward, what was asked for, and where that leads."""
     lines = [f"{tick['t']:.2f} s"]
     frame = mode.steer.frame
-    if ahead is not None:
-        lines[0] += f": ahead is {_AHEAD_WORDS[frame]}, {_whole(ahead)} deg"
+    if forward is not None:
+        lines[0] += f": forward is {mode.steer.forward_name}, {_whole(forward)} deg"
     right, forth = _input(tick, mode)
     if frame == "drive":
         lines.append(f"throttle {forth:.2f}, turn {right:.2f}")
@@ -195,8 +186,8 @@ def _words(tick: Any, mode: Mode, ahead: float | None) -> str:
     else:
         side = math.degrees(math.atan2(right, forth))
         usual = {0: "straight ahead", 180: "straight back"}
-        way = usual.get(round(abs(side)), f"{abs(side):.0f} deg to the {'right' if side > 0 else 'left'}")
-        lines.append(f"asked: {way}, {math.hypot(right, forth):.2f}")
+        direction = usual.get(round(abs(side)), f"{abs(side):.0f} deg to the {'right' if side > 0 else 'left'}")
+        lines.append(f"asked: {direction}, {math.hypot(right, forth):.2f}")
     rises = f", rise {tick['rise']:.2f}" if frame == "fly" and tick["rise"] else ""
     goes = (
         f"goes {_whole(tick['heading_deg'])} deg, {tick['amount']:.2f}{rises}"
@@ -218,7 +209,7 @@ def _whole(heading_deg: float) -> int:
 def _draw_key(ax: Axes, mode: Mode) -> None:
     marks: list[tuple[str, dict[str, Any]]] = [
         ("camera", {"marker": (3, 0, 60), "color": MIST, "markerfacecolor": FOG, "markersize": 11, "linestyle": ""}),
-        ("ahead", {"color": HONEY, "linestyle": (0, (4, 2)), "linewidth": 1.6}),
+        ("forward", {"color": HONEY, "linestyle": (0, (4, 2)), "linewidth": 1.6}),
         ("faces", {"marker": r"$\rightarrow$", "color": MOSS, "markersize": 13, "linestyle": ""}),
         ("goes", {"color": SLATE, "linewidth": 3.2}),
     ]
@@ -232,3 +223,17 @@ def _draw_key(ax: Axes, mode: Mode) -> None:
     # Else the first column would be as wide as the key.
     key.set_in_layout(False)
     ax.title.set_in_layout(False)
+
+
+@picture(
+    "profile",
+    "recording",
+    "moments",
+    "hz",
+    "mode",
+    "course",
+    example="wendonic draw frame demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --at 3 --at 17.5",
+)
+def frame(given: Given) -> Any:
+    """Why forward went there: a compass rose with camera, facing, input and result at some moments."""
+    return draw_frame(given.trace, given.profile, given.moments, given.recording.title)

@@ -1,13 +1,15 @@
 """Looking: yaw rate by tilt for sticks, angle by swipe for mice."""
 
 from collections.abc import Sequence
+from typing import Any
 
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
-from wendonic.profile.look_binds import LookStickBind, MouseBind
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
+from wendonic.profile.schema.profile import Profile
 from wendonic.study.look_response import swipe_deg, yaw_rate_deg_s
 
 SWIPE_CM = 20.0
@@ -85,18 +87,18 @@ def _draw_sticks(ax: Axes, sticks: list[tuple[str, LookStickBind]]) -> None:
 def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
     turns = " and ".join(f"{360.0 / swipe_deg(bind, [1.0], SLOW_CM_S)[0]:.1f}" for _, bind in mice)
     dress_axes(ax, f"A full turn takes {turns} cm", "swipe to the right (cm)", "angle turned (deg)")
-    ways = [SWIPE_CM * step / 100.0 for step in range(101)]
+    swipes_cm = [SWIPE_CM * step / 100.0 for step in range(101)]
     most = 0.0
     styles = iter(LINE_STYLES)
     for name, bind in mice:
         speeds = (SLOW_CM_S, FAST_CM_S) if bind.hand_gain else (SLOW_CM_S,)
         for hand_cm_s in speeds:
             color, dashes = next(styles)
-            turned = swipe_deg(bind, ways, hand_cm_s)
+            turned = swipe_deg(bind, swipes_cm, hand_cm_s)
             words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg a cm"
             words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
             words += f", half-life {bind.half_life_s:g} s" if bind.half_life_s else ""
-            ax.plot(ways, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
+            ax.plot(swipes_cm, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
             most = max(most, *turned)
     for angle_deg in (90.0, 180.0, 360.0):
         if angle_deg < 1.08 * most:
@@ -104,3 +106,13 @@ def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
             ax.text(0.2, angle_deg, f"{angle_deg:g} deg", color=MIST, fontsize=9, va="bottom")
     ax.set_xlim(0.0, SWIPE_CM)
     ax.set_ylim(0.0, 1.08 * most)
+
+
+@picture(
+    "profiles",
+    "mode",
+    example="wendonic draw look demo-out/beekeeper.toml -o look.png",
+)
+def look(given: Given) -> Any:
+    """Yaw rate by tilt for sticks, angle by swipe for mice; of two profiles if two are given."""
+    return draw_look(list(given.profiles.values()), given.mode)

@@ -1,7 +1,7 @@
 """The walk from above, with the camera and the facing at intervals, on the ground that it went over."""
 
 import math
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 from matplotlib.patches import Wedge
@@ -11,10 +11,12 @@ from wendonic.errors import WendonicError
 from wendonic.pictures.path_ground import draw_ground
 from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_refusals, draw_squares
 from wendonic.pictures.path_swing import draw_swing
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
-from wendonic.profile.schema import Mode, Profile
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
-from wendonic.study.travelled import brought, steps_m
+from wendonic.study.motion import relocated, steps_m
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -37,7 +39,7 @@ def draw_path(
     recording: Recording | None = None,
     course: Course | None = None,
 ) -> Axes:
-    """Draw the path of a trace in the plan frame: x right (east), y ahead (north), both in metres.
+    """Draw the path of a trace in the plan frame: x right (east), y forward (north), both in metres.
 
     At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
     is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
@@ -70,7 +72,7 @@ def draw_path(
         ax,
         f"{title or 'The walk'}: {length_m:.1f} m in {duration_s:.1f} s",
         "x, right (m)",
-        "y, ahead (m)",
+        "y, forward (m)",
     )
     ax.set_aspect("equal", adjustable="datalim")
     if mode is not None and mode.steer.frame == "grid":
@@ -117,16 +119,16 @@ def draw_path(
 
 
 def _steers_by_view(mode: Mode) -> bool:
-    return mode.steer.frame in ("camera", "fly", "hands") or getattr(mode.steer, "face", "") == "view"
+    return mode.steer.forward_by in ("view", "hands") or getattr(mode.steer, "face", "") == "view"
 
 
 def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
-    walks = ~brought(trace)
+    walks = ~relocated(trace)
     x, y = trace["pos_x"].where(walks), trace["pos_y"].where(walks)
     ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
-    aloft = ~trace["grounded"]
-    if aloft.any():
-        ax.plot(x.where(aloft), y.where(aloft), color=PAPER, linewidth=1.1, linestyle=(0, (1, 1.6)), zorder=2.5)
+    in_air = ~trace["grounded"]
+    if in_air.any():
+        ax.plot(x.where(in_air), y.where(in_air), color=PAPER, linewidth=1.1, linestyle=(0, (1, 1.6)), zorder=2.5)
         ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (1, 0.6)), label="in the air")
     if mode is None or mode.steer.frame != "drive":
         return
@@ -179,3 +181,18 @@ def _round_interval(seconds: float) -> float:
     """
     power = 10.0 ** math.floor(math.log10(seconds))
     return next(step * power for step in (1.0, 2.0, 5.0, 10.0) if step * power >= seconds)
+
+
+@picture(
+    "profile",
+    "recording",
+    "hz",
+    "mode",
+    "course",
+    example="wendonic draw path demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o path.png",
+)
+def path(given: Given) -> Any:
+    """The walk from above: camera, facing, goals, squares, heights, the swing of hands."""
+    return draw_path(
+        given.trace, given.recording.title, profile=given.profile, recording=given.recording, course=given.course
+    )

@@ -21,25 +21,25 @@ MOST_LINES = 12
 
 
 def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, float]:
-    """Return left, right, back and ahead (m) of what is shown around a walk, in the shape of the axes."""
+    """Return left, right, back and forward (m) of what is shown around a walk, in the shape of the axes."""
     left, right = float(trace["pos_x"].min()), float(trace["pos_x"].max())
-    back, ahead = float(trace["pos_y"].min()), float(trace["pos_y"].max())
-    more = MARGIN * max(right - left, ahead - back, 4.0)
+    back, forward = float(trace["pos_y"].min()), float(trace["pos_y"].max())
+    more = MARGIN * max(right - left, forward - back, 4.0)
     box = ax.get_window_extent()
-    half_height = max(0.5 * (ahead - back) + more, (0.5 * (right - left) + more) * box.height / box.width)
+    half_height = max(0.5 * (forward - back) + more, (0.5 * (right - left) + more) * box.height / box.width)
     half_width = half_height * box.width / box.height
-    x, y = 0.5 * (left + right), 0.5 * (back + ahead)
+    x, y = 0.5 * (left + right), 0.5 * (back + forward)
     return x - half_width, x + half_width, y - half_height, y + half_height
 
 
-def _is_seen(wall: Wall, left: float, right: float, back: float, ahead: float) -> bool:
-    return wall.left_m < right and wall.right_m > left and wall.back_m < ahead and wall.ahead_m > back
+def _is_seen(wall: Wall, left: float, right: float, back: float, forward: float) -> bool:
+    return wall.left_m < right and wall.right_m > left and wall.back_m < forward and wall.forward_m > back
 
 
 def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
     """Draw the heights of a course as contour lines around a walk, and its walls."""
-    left, right, back, ahead = shown_range(ax, trace)
-    across, along = np.linspace(left, right, SAMPLES), np.linspace(back, ahead, SAMPLES)
+    left, right, back, forward = shown_range(ax, trace)
+    across, along = np.linspace(left, right, SAMPLES), np.linspace(back, forward, SAMPLES)
     heights = np.array([[course.ground(x, y).height for x in across] for y in along])
     if np.ptp(heights) > 0.0:
         levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
@@ -52,15 +52,15 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
         ax.plot([], [], color=HEATHER, linewidth=0.8, label=f"height, every {levels[1] - levels[0]:g} m")
     # Only what is seen has heights; the axes keep to it.
     ax.set_xlim(left, right)
-    ax.set_ylim(back, ahead)
+    ax.set_ylim(back, forward)
     ax.set_aspect("equal", adjustable="box")
-    seen = [wall for wall in course.wall if _is_seen(wall, left, right, back, ahead)]
+    seen = [wall for wall in course.wall if _is_seen(wall, left, right, back, forward)]
     for number, wall in enumerate(seen):
         ax.add_patch(
             Rectangle(
                 (wall.left_m, wall.back_m),
                 wall.right_m - wall.left_m,
-                wall.ahead_m - wall.back_m,
+                wall.forward_m - wall.back_m,
                 facecolor=FOG,
                 edgecolor=MIST,
                 hatch="///",
@@ -70,7 +70,7 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
         )
     if course.bounds:
         ends = course.bounds
-        corner, width, depth = (ends.left_m, ends.back_m), ends.right_m - ends.left_m, ends.ahead_m - ends.back_m
+        corner, width, depth = (ends.left_m, ends.back_m), ends.right_m - ends.left_m, ends.forward_m - ends.back_m
         fence = Rectangle(corner, width, depth, fill=False, edgecolor=MIST, linewidth=1.4, linestyle=(0, (6, 3)))
         fence.set_label("bounds")
         ax.add_patch(fence)

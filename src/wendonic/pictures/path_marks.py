@@ -9,7 +9,7 @@ from matplotlib.patches import Circle, Rectangle
 
 from wendonic.course import Course
 from wendonic.pictures.style import BRICK, FOG, HEATHER, MIST, PAPER
-from wendonic.profile.schema import Mode
+from wendonic.profile.schema.mode import Mode
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -23,16 +23,16 @@ def draw_squares(ax: Axes, trace: "pd.DataFrame", square_m: float, course: Cours
     blocked = course.blocked if course else ()
     xs = [*trace["step_x"], *(x for x, _ in blocked)]
     ys = [*trace["step_y"], *(y for _, y in blocked)]
-    left, right, back, ahead = min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1
+    left, right, back, forward = min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1
     for line in range(left, right + 2):
         ax.plot(
             [(line - 0.5) * square_m] * 2,
-            [(back - 0.5) * square_m, (ahead + 0.5) * square_m],
+            [(back - 0.5) * square_m, (forward + 0.5) * square_m],
             color=FOG,
             linewidth=0.7,
             zorder=0.3,
         )
-    for line in range(back, ahead + 2):
+    for line in range(back, forward + 2):
         ax.plot(
             [(left - 0.5) * square_m, (right + 0.5) * square_m],
             [(line - 0.5) * square_m] * 2,

@@ -7,7 +7,7 @@ from matplotlib.axes import Axes
 
 from wendonic.pictures.style import FOG, HEATHER, HONEY, INK, SLATE, dress_axes, label_lines
 from wendonic.recording.recording import Recording
-from wendonic.study.travelled import speeds_m_s
+from wendonic.study.motion import speeds_m_s
 
 if TYPE_CHECKING:
     import pandas as pd

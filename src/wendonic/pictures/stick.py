@@ -1,13 +1,14 @@
 """Where raw stick positions go: dead zone, rim and iso-lines of the wanted amount."""
 
 import math
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 from matplotlib.collections import LineCollection
 from matplotlib.patches import Circle
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     BRICK,
     FOG,
@@ -22,10 +23,10 @@ from wendonic.pictures.style import (
     label_lines,
     split_axes,
 )
-from wendonic.profile.move_binds import StickBind
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.move_binds import StickBind
+from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
-from wendonic.study.response import StickResponse
+from wendonic.study.stick_response import StickResponse
 
 if TYPE_CHECKING:
     import numpy as np
@@ -68,7 +69,7 @@ def draw_stick(
 
 def _draw_moved(ax: Axes, stick: StickResponse) -> None:
     """Draw a grid of raw positions, and where each of them goes."""
-    dress_axes(ax, "Where a grid of positions goes", "right", "ahead")
+    dress_axes(ax, "Where a grid of positions goes", "right", "forward")
     ax.set_aspect("equal")
     ax.set_xlim(-1.08, 1.08)
     ax.set_ylim(-1.08, 1.08)
@@ -86,7 +87,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
     import numpy as np
 
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
-    dress_axes(ax, f"{bind.stick}: what each position asks for", "right (raw tilt)", "ahead (raw tilt)")
+    dress_axes(ax, f"{bind.stick}: what each position asks for", "right (raw tilt)", "forward (raw tilt)")
     ax.set_aspect("equal")
     ax.set_xlim(-1.12, 1.12)
     ax.set_ylim(-1.12, 1.12)
@@ -173,16 +174,16 @@ def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
     import numpy as np
 
     tilts: list[float] = np.linspace(0.0, 1.0, 401).tolist()
-    ahead = [stick.amount(0.0, tilt) for tilt in tilts]
+    forward = [stick.amount(0.0, tilt) for tilt in tilts]
     diagonal = [stick.amount(tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
-    reached = next((tilt for tilt, amount in zip(tilts, ahead, strict=True) if amount >= 0.5), None)
-    title = "Ahead never reaches half speed" if reached is None else f"Half speed ahead at tilt {reached:.2f}"
+    reached = next((tilt for tilt, amount in zip(tilts, forward, strict=True) if amount >= 0.5), None)
+    title = "Forward never reaches half speed" if reached is None else f"Half speed forward at tilt {reached:.2f}"
     dress_axes(ax, title, "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
     ax.set_xlim(0.0, 1.0)
     ax.set_ylim(0.0, 1.05)
     ax.set_box_aspect(1.0)
     ax.plot(tilts, tilts, label="raw", **RAW)
-    ax.plot(tilts, ahead, label="ahead", **SHAPED)
+    ax.plot(tilts, forward, label="forward", **SHAPED)
     ax.plot(tilts, diagonal, label="diagonal", **(SHAPED | {"linestyle": (0, (4, 1.5))}))
     label_lines(ax)
 
@@ -208,3 +209,14 @@ def _draw_curve(ax: Axes, bind: StickBind, stick: StickResponse) -> None:
     ax.plot([0.0, half, half], [0.5, 0.5, 0.0], color=INK, linewidth=0.8, linestyle=":")
     ax.plot([half], [0.5], "o", color=HONEY, markersize=6)
     label_lines(ax)
+
+
+@picture(
+    "profile",
+    "[recording]",
+    "mode",
+    example="wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png",
+)
+def stick(given: Given) -> Any:
+    """Where raw stick positions go: dead zone, rim, lines of wanted amount."""
+    return draw_stick(given.profile, given.some_recording, given.mode)

@@ -8,8 +8,8 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure, SubFigure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
 
+from wendonic.atomic_file import atomic_file
 from wendonic.errors import WendonicError
-from wendonic.whole_file import whole_file
 
 PAPER = "#FAF7F0"
 INK = "#1F2430"
@@ -96,7 +96,7 @@ def key_below(ax: Axes) -> None:
 
 
 def label_lines(ax: Axes) -> None:
-    """Name the lines beside their right ends, with a sample of each, so that colour is not all that tells."""
+    """Name the lines beside their right ends, with a sample of each, so that colour alone carries no meaning."""
     ax.legend(
         loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, handlelength=1.8, labelcolor=INK
     )
@@ -108,7 +108,7 @@ def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:
     if ending not in ENDINGS:
         raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')
     first = drawn if isinstance(drawn, Axes) else drawn[0]
-    with whole_file(path) as beside:
+    with atomic_file(path) as beside:
         figure = first.get_figure(root=True)
         assert figure is not None, "every axes that is drawn on has a figure"
         figure.savefig(beside, facecolor=PAPER)

@@ -8,7 +8,7 @@ from matplotlib.colors import LinearSegmentedColormap
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.style import FOG, HONEY, INK, MOSS, PAPER, SLATE, blank_axes, dress_axes
-from wendonic.study.feel_sheet import DEFINITIONS
+from wendonic.study.quantities import QUANTITIES
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -18,25 +18,25 @@ SHADES = LinearSegmentedColormap.from_list("paper to honey", [PAPER, HONEY])
 
 
 def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None) -> Axes:
-    """Draw a quantity of what `wendonic.study.sweep` returned: over one setting a line, over two a map whose contour
-    lines carry the value. Returns the axes. Raises `WendonicError` for more settings, for a quantity that is not in
-    there, and where nothing was measured.
+    """Draw a quantity of what `wendonic.study.solve.sweep` returned: over one setting a line, over two a map whose
+    contour lines carry the value. Returns the axes. Raises `WendonicError` for more settings, for a quantity
+    that is not in there, and where nothing was measured.
 
     >>> from wendonic.demo import PROFILE_PATH
-    >>> from wendonic.study.sweep import sweep
+    >>> from wendonic.study.solve.sweep import sweep
     >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"], workers=1)
     >>> draw_sweep(frame, "stop_distance_m").get_title(loc="left")
     'stop_distance_m: 0.195 to 0.518 m'
     """
     if quantity not in frame:
         raise WendonicError(f"the sweep did not measure {quantity}")
-    settings = [str(name) for name in frame if name not in DEFINITIONS]
+    settings = [str(name) for name in frame if name not in QUANTITIES]
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
     values = frame[quantity].to_numpy()
     if not np.isfinite(values).any():
         raise WendonicError(f"{quantity} could not be measured anywhere in this sweep")
-    unit = DEFINITIONS[quantity][0]
+    unit = QUANTITIES[quantity].unit
     ax = blank_axes(ax)
     title = f"{quantity}: {np.nanmin(values):.3g} to {np.nanmax(values):.3g} {unit}".rstrip()
     if len(settings) == 1:

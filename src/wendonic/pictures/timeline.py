@@ -1,12 +1,13 @@
 """Raw, shaped, intent and speed over time, with held keys as bars."""
 
 import math
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
+from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     FOG,
     INTENT,
@@ -22,7 +23,7 @@ from wendonic.pictures.style import (
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
-from wendonic.study.travelled import speeds_m_s
+from wendonic.study.motion import speeds_m_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -42,8 +43,8 @@ def draw_timeline(
 ) -> list[Axes]:
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
-    Panels from the top: held keys and buttons as bars (if there are any), right and ahead (raw and shaped; where only
-    `turn` and `throttle` steer, these), wanted amount, speed. The player's notes are flags on the topmost panel.
+    Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
+    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes are flags on the topmost panel.
     Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
@@ -73,10 +74,10 @@ def draw_timeline(
     axes = split_axes(ax, heights=[*lanes, 1.0, 1.0, 0.8, 1.0], share_x=True)
     if spans:
         _draw_bars(axes[0], spans)
-    right, ahead, amount, speed = axes[-4:]
+    right, forward, amount, speed = axes[-4:]
     t = seen["t"]
     drives = not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None)
-    for panel, axis, words in ((right, "x", "right\n(-1 left)"), (ahead, "y", "ahead\n(-1 back)")):
+    for panel, axis, words in ((right, "x", "right\n(-1 left)"), (forward, "y", "forward\n(-1 back)")):
         panel.axhline(0.0, color=FOG, linewidth=0.6)
         if drives:
             # Nothing walks: what steers are the other two channels.
@@ -127,3 +128,16 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
     ax.set_ylim(len(spans) - 0.4, -0.6)
     ax.spines["left"].set_visible(False)
     ax.tick_params(axis="y", length=0)
+
+
+@picture(
+    "profile",
+    "recording",
+    "window",
+    "hz",
+    "mode",
+    example="wendonic draw timeline demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --from 26 --to 33",
+)
+def timeline(given: Given) -> Any:
+    """Raw, shaped, intent and speed over time, held keys as bars."""
+    return draw_timeline(given.trace, given.recording, given.start_s, given.end_s)

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 from tomlkit.exceptions import TOMLKitError
 
 from wendonic.errors import ProfileError, WendonicError, none_such
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.profile import Profile
 
 
 def path_parts(path: str) -> list[str | int]:

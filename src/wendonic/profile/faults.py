@@ -1,22 +1,23 @@
 """pydantic's errors in the words of a profile: where, what was found, what is allowed, the nearest spelling."""
 
-from collections.abc import Callable, Iterator, Sequence
+import functools
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any, get_args, get_origin
 
 from pydantic import BaseModel, Tag, ValidationError
-from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from wendonic.errors import Fault, did_you_mean
-from wendonic.profile.binds import Bind
 from wendonic.profile.field_lines import field_line
-from wendonic.profile.named import unknown_names
-from wendonic.profile.schema import Profile
-from wendonic.profile.table import OWN_FAULTS, OWN_WORDS, Table
-
-_SOURCE_KEYS = frozenset(
-    "keys dpad stick axes axis triggers touch_zones touch_stick touch_drag pointer touch hands mouse gyro".split()
-)
+from wendonic.profile.references import unknown_references
+from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
+from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.field_words import range_words
+from wendonic.profile.schema.goal import GoalTable
+from wendonic.profile.schema.look import LookTable
+from wendonic.profile.schema.move import Move
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Table
 
 _WORDS_OF_TYPES = {
     "string_type": "a text",
@@ -33,7 +34,7 @@ _WORDS_OF_TYPES = {
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
     faults = []
-    missing = unknown_names(content) if root is Profile else []
+    missing = unknown_references(content) if root is Profile else []
     for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
         faults.append(Fault(field_line(text, path), dotted(path), what))
@@ -180,9 +181,16 @@ def _guess(found: object, allowed: list[str]) -> str:
     return did_you_mean(found, [word.strip('"') for word in allowed])
 
 
+@functools.cache
+def _source_keys() -> frozenset[str]:
+    """Return the keys under which entries of all channels name their controls."""
+    channels = (Move, Rise, Throttle, Turn, LookTable, GoalTable)
+    return frozenset(str(key) for channel in channels for key in _alternatives(channel, ("bind", 0)))
+
+
 def _unknown_key(name: str, table: type[Table]) -> str:
     allowed = list(table.model_fields)
-    if name in _SOURCE_KEYS and issubclass(table, Bind):
+    if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
     return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
 
@@ -192,26 +200,7 @@ def _range(root: type[Table], loc: Sequence[str | int]) -> str:
     # A number in a list has its range where the list's field is.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
     table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
-    field = table.model_fields[name]
-    low, high = "", ""
-    for mark in [*field.metadata, *_marks(field.annotation)]:
-        for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
-            if (bound := getattr(mark, attribute, None)) is not None:
-                low = words.format(f"{bound:g}")
-        for attribute, words in (("le", "up to {}"), ("lt", "below {}")):
-            if (bound := getattr(mark, attribute, None)) is not None:
-                high = words.format(f"{bound:g}")
-    return ", ".join(filter(None, (low, high)))
-
-
-def _marks(kind: Any) -> Iterator[Any]:
-    """Go through everything that is annotated anywhere within a type."""
-    for part in get_args(kind):
-        if isinstance(part, FieldInfo):
-            yield from part.metadata
-        else:
-            yield part
-            yield from _marks(part)
+    return range_words(table.model_fields[name])
 
 
 def _shown(value: object) -> str:

@@ -14,7 +14,7 @@ def field_line(text: str, path: Sequence[str | int]) -> int | None:
     """Return the line, from 1, of the field at `path`, or of the nearest table around it; None if none is there.
 
     The field is overwritten with a mark in a parsed copy; TOML Kit writes the copy back with every other
-    character kept, and the mark tells the line.
+    character kept, and the mark shows the line.
 
     >>> field_line("[a]\\nb = 1\\nc = { d = 2 }\\n", ["a", "c", "d"])
     3

@@ -7,10 +7,10 @@ from typing import TypeVar
 
 from pydantic import ValidationError
 
+from wendonic.atomic_file import file_content
 from wendonic.errors import Fault, FileError, ProfileError
-from wendonic.profile.schema import Profile
-from wendonic.profile.table import Table
-from wendonic.whole_file import file_content
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import Table
 
 AnyTable = TypeVar("AnyTable", bound=Table)
 

@@ -3,14 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from wendonic.profile.gait import Gait
-
-WEIGHTLESS = {
-    "fly": "a body that flies",
-    "grid": "a body that steps from square to square",
-    "hands": "the play space of a headset",
-}
-"""Steer frames in which nothing falls, and who that is."""
+from wendonic.profile.schema.gait import Gait
 
 
 def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
@@ -21,8 +14,8 @@ def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tup
     weighs = [gait for gait, numbers in gaits.items() if numbers.falls]
     if not weighs:
         return
-    if frame in WEIGHTLESS:
-        words = f'{WEIGHTLESS[frame]} has no weight: under frame "{frame}" gravity_m_s2 and jump do nothing'
+    if mode.steer.weightless:
+        words = f'{mode.steer.weightless} has no weight: under frame "{frame}" gravity_m_s2 and jump do nothing'
         yield f"mode.{name}.gait", f'"{weighs[0]}" does not go with it; {words}'
         return
     if len(weighs) < len(gaits):
@@ -42,7 +35,7 @@ def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Ite
     flying = {gait for mode in modes.values() if mode.steer.frame == "fly" for gait in _names(mode)}
     for name, gait in gaits.items():
         used = any(name in _names(mode) for mode in modes.values())
-        if gait.rise_m_s is not None and used and name not in flying:
+        if "rise_m_s" in gait.model_fields_set and used and name not in flying:
             yield f"gait.{name}.rise_m_s", 'nobody flies on foot; it goes with modes of frame "fly"'
 
 

@@ -5,10 +5,10 @@ import io
 from collections.abc import Iterable, Iterator
 from pathlib import Path
 
+from wendonic.atomic_file import atomic_file, file_content
 from wendonic.devices.controls import CONTROLS
 from wendonic.errors import Fault, RecordingError
 from wendonic.recording.content import NUMBER_COLUMNS, Content, Entry, numbers_of, ordered_events
-from wendonic.whole_file import file_content, whole_file
 
 COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
 """Time (s), control, its numbers (a pose has seven), or its text; what a control does not have is empty."""
@@ -16,7 +16,7 @@ COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
 
 def write_csv(content: Content, path: str | Path) -> None:
     """Write the events to `path`, whole or not at all. Floats come back bit for bit; CSV has no room for a title."""
-    with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="") as file:
+    with atomic_file(path) as beside, beside.open("w", encoding="utf-8", newline="") as file:
         writer = csv.writer(file)
         writer.writerow(COLUMNS)
         for t, control, value in content.events:

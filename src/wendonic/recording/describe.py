@@ -22,7 +22,7 @@ RANGES = {
     "pose": (("x", "y (up)", "z (towards the player)"), " m"),
     "rates": (("x", "y", "z"), ""),
     "view": (("yaw", "pitch"), " deg"),
-    "place": (("x (right)", "y (ahead)"), " m"),
+    "place": (("x (right)", "y (forward)"), " m"),
 }
 """What a control's numbers are called, and their unit."""
 
@@ -88,11 +88,11 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
         return f", down {times}, {sum(up - down for down, up in bars):.2f} s in all"
     columns = list(zip(*(numbers_of(event.value) for event in events), strict=True))
     if control.kind == "counts":
-        way = sum(math.hypot(*numbers_of(event.value)) for event in events)
+        distance = sum(math.hypot(*numbers_of(event.value)) for event in events)
         right, towards = sum(columns[0]), sum(columns[1])
         sideways = f"{abs(right):g} {'left' if right < 0.0 else 'right'}"
         along = f"{abs(towards):g} {'away from' if towards < 0.0 else 'towards'} the user"
-        return f", {way:.0f} counts of way; in all {sideways}, {along}"
+        return f", {distance:.0f} counts of travel; in all {sideways}, {along}"
     if control.kind == "wheel":
         towards = sum(notches for notches in columns[0] if notches > 0.0)
         away = sum(-notches for notches in columns[0] if notches < 0.0)
@@ -105,7 +105,7 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
 
 
 def _polling_rate(events: list[Event]) -> str:
-    """Estimate how often the device is read: it tells of changes only, so the shorter gaps are single polls."""
+    """Estimate how often the device is read: it reports changes only, so the shorter gaps are single polls."""
     if CONTROLS[events[0].control].kind not in POLLED_KINDS:
         return ""
     gaps = [after.t - before.t for before, after in pairwise(events) if after.t > before.t]

@@ -1,4 +1,4 @@
-"""Which format a recording file has: its ending tells."""
+"""Which format a recording file has, by its ending."""
 
 from pathlib import Path
 

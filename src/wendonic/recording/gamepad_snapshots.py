@@ -5,10 +5,10 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from wendonic.atomic_file import file_content
 from wendonic.devices.controls import PAD_BUTTONS
 from wendonic.errors import Fault, RecordingError
 from wendonic.recording.content import Content, Entry, ordered_events
-from wendonic.whole_file import file_content
 
 
 def read_gamepad_snapshots(path: str | Path) -> Content:
@@ -44,7 +44,7 @@ def _entries(lines: list[bytes], faults: list[Fault]) -> Iterator[Entry]:
             continue
         first_ms = time_ms if first_ms is None else first_ms
         for control, value in values.items():
-            # The first snapshot tells what is not at rest, and where the sticks are.
+            # The first snapshot says what is not at rest, and where the sticks are.
             if last.get(control, 0.0) != value:
                 yield Entry(number, "", (time_ms - first_ms) / 1000.0, control, value)
         last |= values

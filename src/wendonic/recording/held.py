@@ -1,6 +1,6 @@
 """When keys, buttons and fingers were down."""
 
-from wendonic.devices.controls import CONTROLS, LETS_GO
+from wendonic.devices.controls import CONTROLS, RELEASES
 from wendonic.devices.event import at_rest
 from wendonic.recording.recording import Recording
 
@@ -42,7 +42,7 @@ def _spans(recording: Recording) -> tuple[dict[str, list[tuple[float, float]]], 
         control = CONTROLS[event.control]
         if control.kind == "loss":
             for name in list(down_s):
-                if CONTROLS[name].unit in LETS_GO[event.control]:
+                if CONTROLS[name].unit in RELEASES[event.control]:
                     spans[name].append((down_s.pop(name), event.t))
         elif control.kind in HELD_KINDS:
             if at_rest(event):

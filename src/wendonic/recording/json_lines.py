@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from wendonic.atomic_file import atomic_file, file_content
 from wendonic.devices.event import Event
 from wendonic.errors import Fault, RecordingError, did_you_mean
 from wendonic.recording.content import (
@@ -19,7 +20,6 @@ from wendonic.recording.content import (
     ordered_events,
     plain_events,
 )
-from wendonic.whole_file import file_content, whole_file
 
 _log = logging.getLogger(__name__)
 
@@ -118,6 +118,6 @@ def event_line(event: Event) -> str:
 
 def write_json_lines(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
     """Write a header line and the events to `path`, whole or not at all."""
-    with whole_file(path) as beside, beside.open("w", encoding="utf-8", newline="\n") as file:
+    with atomic_file(path) as beside, beside.open("w", encoding="utf-8", newline="\n") as file:
         file.write(json.dumps(full_header(content.title, devices, content.header)) + "\n")
         file.writelines(event_line(event) + "\n" for event in content.events)

@@ -32,12 +32,12 @@ def linux_capture(
     trigger_range: Range = (0, 255),
     epoch_s: int = 1_764_028_800,
 ) -> bytes:
-    """Return the stream of `struct input_event` that tells of the events, each in a frame of its own.
+    """Return the stream of `struct input_event` that reports the events, each in a frame of its own.
 
     `layout` is the machine's word length, 64 or 32; the ranges are the raw numbers at both ends of an axis;
     `epoch_s` is
     the time of day at which time 0 lies. Numbers are rounded to the device's steps and times to microseconds. Raises
-    `DeviceError` for an event that no such device tells of.
+    `DeviceError` for an event that no such device reports.
 
     >>> len(linux_capture([Event(0.5, "key.KeyW", 1.0)])) // 24
     2
@@ -72,4 +72,4 @@ def _records(event: Event, stick_range: Range, trigger_range: Range) -> Iterator
     elif control.kind == "wheel":
         yield EV_REL, WHEEL_AXIS, -round(numbers[0])
     else:
-        raise DeviceError(f"{control.name}: no keyboard, pad or mouse of Linux tells of it")
+        raise DeviceError(f"{control.name}: no keyboard, pad or mouse of Linux reports it")

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 from typing import NamedTuple
 
+from wendonic.atomic_file import file_content
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.linux_codes import (
@@ -24,7 +25,6 @@ from wendonic.recording.linux_codes import (
     TRIGGER_BUTTONS,
     WHEEL_AXIS,
 )
-from wendonic.whole_file import file_content
 
 LAYOUTS = {64: struct.Struct("<qqHHi"), 32: struct.Struct("<iiHHi")}
 """`struct input_event` of little-endian machines: seconds, microseconds, type, code, value."""
@@ -53,7 +53,7 @@ def read_linux_input(
     `layout` is the word length of the machine that captured, 64 or 32. The stream does not hold the ranges of
     its axes: without `stick_range` and `trigger_range` (raw numbers at both ends) the narrowest usual range
     that holds all values is taken, and said so in a warning. Where the kernel had to drop events, what comes
-    up to the next report is thrown away as the kernel's documentation asks, everything is let go and the place
+    up to the next report is thrown away as the kernel's documentation asks, everything is released and the place
     is marked: a key whose end was lost must not stay stuck. A key that goes on repeating counts as down again.
     Codes that no control stands for are counted in a warning. A cut-off last record is left out with a warning.
     """
@@ -70,7 +70,7 @@ def read_linux_input(
     sticks = stick_range or _guessed(records, STICK_AXES, f"{path}: range of the sticks", warnings)
     triggers = trigger_range or _guessed(records, TRIGGER_AXES, f"{path}: range of the triggers", warnings)
     if any(record.kind == EV_ABS and record.code in TRIGGER_AXES for record in records):
-        # Such a pad tells a trigger twice, as an axis and as a button at its end; the axis says more.
+        # Such a pad reports a trigger twice, as an axis and as a button at its end; the axis says more.
         records = [record for record in records if record.kind != EV_KEY or record.code not in TRIGGER_BUTTONS]
     skipped: Counter[tuple[int, int]] = Counter()
     faults: list[Fault] = []
@@ -123,7 +123,7 @@ class _Reader:
         self._counts = [0.0, 0.0]
 
     def entries(self, records: Iterable[_Record]) -> Iterator[Entry]:
-        """Go through the records; a stick's two axes are told together, at the report that ends their frame."""
+        """Go through the records; a stick's two axes are reported together, at the report that ends their frame."""
         dropping = False
         for record in records:
             where = f"record {record.number}"

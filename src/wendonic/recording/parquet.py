@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
+from wendonic.atomic_file import atomic_file, file_content
 from wendonic.devices.controls import CONTROLS
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.columns import ColumnEvents, Columns, is_sound
@@ -18,7 +19,6 @@ from wendonic.recording.content import (
     numbers_of,
     ordered_events,
 )
-from wendonic.whole_file import file_content, whole_file
 
 
 def _pyarrow() -> Any:
@@ -46,7 +46,7 @@ def write_parquet(content: Content, devices: tuple[str, ...], path: str | Path) 
     texts = [value if isinstance(value, str) else None for value in values]
     columns["text"] = pyarrow.array(texts, pyarrow.string())
     table = pyarrow.table(columns).replace_schema_metadata({FORMAT: header})
-    with whole_file(path) as beside:
+    with atomic_file(path) as beside:
         pyarrow.parquet.write_table(table, beside)
 
 

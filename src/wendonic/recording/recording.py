@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, overload
 
-from wendonic.devices.controls import CONTROLS, LETS_GO, Device
+from wendonic.devices.controls import CONTROLS, RELEASES, Device
 from wendonic.devices.event import Event, at_rest
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.columns import ColumnEvents, Parted, parted
@@ -27,7 +27,7 @@ MOST_TICKS = 10_000_000
 
 
 PASSING = frozenset({"mark", "counts", "wheel"})
-"""Kinds of control that tell of a moment, and of nothing that stands."""
+"""Kinds of control that are of a moment, and hold nothing."""
 
 
 class Recording(Sequence[Event]):
@@ -152,7 +152,7 @@ class Recording(Sequence[Event]):
     def between(self, start_s: float, end_s: float) -> "Recording":
         """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
 
-        What is held or looked at when it begins is told anew at `start_s`, so that a key pressed before is still
+        What is held or looked at when it begins is reported again at `start_s`, so that a key pressed before is still
         down, and a finger seems to land where it is; what is held when it ends stays held. Raises `WendonicError` if
         the end lies before the start.
 
@@ -171,8 +171,8 @@ class Recording(Sequence[Event]):
                 continue
             kind = CONTROLS[event.control].kind
             if kind == "loss":
-                let_go = LETS_GO[event.control]
-                held = {name: old for name, old in held.items() if CONTROLS[name].unit not in let_go}
+                released = RELEASES[event.control]
+                held = {name: old for name, old in held.items() if CONTROLS[name].unit not in released}
             elif kind not in PASSING:
                 held[event.control] = event
         # A key that is up again is at rest, as everything is at the start of a recording.

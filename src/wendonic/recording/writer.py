@@ -5,11 +5,11 @@ import math
 from pathlib import Path
 from typing import IO
 
+from wendonic.atomic_file import file_content
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import Fault, RecordingError
 from wendonic.recording.content import falling_time, full_header
 from wendonic.recording.json_lines import event_line, read_json_lines
-from wendonic.whole_file import file_content
 
 
 class RecordingWriter:

@@ -49,7 +49,7 @@ class Door:
         self.state.set(find_kind(control, "stick"), (x, y))
 
     def mouse(self, dx: float, dy: float) -> None:
-        """Take counts of the mouse since it was last told of: dx to the right, dy towards the user."""
+        """Take counts of the mouse since it last reported: dx to the right, dy towards the user."""
         self.state.set(_MOUSE, (dx, dy))
 
     def wheel(self, notches: float) -> None:
@@ -67,7 +67,7 @@ class Door:
     def pose(self, control: str, position: Sequence[float], quaternion: Sequence[float]) -> None:
         """Take where a tracked thing is: "head.pose", "hand.left.pose", "hand.right.pose".
 
-        Position in metres and quaternion x, y, z, w as WebXR has them: right-handed, y up, -z ahead.
+        Position in metres and quaternion x, y, z, w as WebXR has them: right-handed, y up, -z forward.
         """
         self.state.set(find_kind(control, "pose"), (*position, *quaternion))
 

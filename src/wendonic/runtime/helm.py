@@ -7,11 +7,10 @@ from typing import Literal
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
 from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
-from wendonic.kernels.body.fall import NOBODY_TOLD
+from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
-from wendonic.kernels.frames.frame import FRAME_GRID
-from wendonic.kernels.vector import Vec3
-from wendonic.profile.schema import Profile
+from wendonic.profile.schema.profile import Profile
+from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW, Door
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.mode_run import ModeRun
@@ -20,7 +19,7 @@ from wendonic.world_axes import WorldAxes
 
 _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
-_ON_GROUND = (NOBODY_TOLD, 0.0, 0.0, 1.0)
+_ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _new = tuple.__new__
 
@@ -39,7 +38,7 @@ class Helm(Door):
     ... format = "wendonic-profile"
     ... version = 1
     ... [[mode.foot.move.bind]]
-    ... keys = { ahead = ["KeyW"], right = ["KeyD"] }
+    ... keys = { forward = ["KeyW"], right = ["KeyD"] }
     ... '''))
     >>> helm.key("KeyW", down=True)
     >>> for _ in range(30):
@@ -52,6 +51,7 @@ class Helm(Door):
         "_behind_s",
         "_changes_seen",
         "_course",
+        "_crossings",
         "_device",
         "_ground",
         "_others",
@@ -84,14 +84,15 @@ class Helm(Door):
         world = profile.world
         self.profile = profile
         self.seat = seat or "pad"
-        self.axes = WorldAxes(world.right, world.ahead, world.up)
+        self.axes = WorldAxes(world.right, world.forward, world.up)
         self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
         self._runs: dict[str, ModeRun] = {}
+        self._crossings: dict[tuple[str, str], Crossing] = {}
         if prepare not in ("all", "first"):
             raise WendonicError(none_such("way to prepare", prepare, ("all", "first")))
         names = list(profile.mode) if prepare == "all" else [profile.first_mode]
         for name in names:
-            self._prepared(name, seat)
+            self._prepare(name)
         self._run = self._runs[profile.first_mode]
         self._record = self._run.record_at_rest
         self._row = self._run.sampler.row()
@@ -108,17 +109,26 @@ class Helm(Door):
         self._others = self._other_samplers()
         self._run.sampler.begin(self.state)
 
-    def _prepared(self, name: str, seat: str | None) -> ModeRun:
+    def _prepare(self, name: str) -> ModeRun:
+        """Make a mode ready, and the crossings between it and those that are ready already."""
         on_course = self._course[0] + self._course[1] > 0.0
-        run = ModeRun(self.profile, name, seat, self._course, self.axes, on_course)
+        run = ModeRun(
+            self.profile, name, None if self.seat == "pad" else self.seat, self._course, self.axes, on_course
+        )
+        for other in self._runs.values():
+            for old, new in ((run, other), (other, run)):
+                if self._may_leave(old.name, new.name):
+                    self._crossings[old.name, new.name] = Crossing(old, new)
         self._runs[name] = run
         self.state.watched |= run.sampler.watched
         return run
 
+    def _may_leave(self, name: str, to: str) -> bool:
+        allowed = self.profile.mode[name].leave_to
+        return allowed is None or to in allowed
+
     def _other_samplers(self) -> list[Sampler]:
-        return [
-            run.sampler for run in self._runs.values() if run is not self._run and any(run.sampler.sources.presses)
-        ]
+        return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]
 
     @property
     def mode(self) -> str:
@@ -128,7 +138,7 @@ class Helm(Door):
     def tick_function(self, mode: str | None = None) -> str:
         """Return the source of the tick function of a mode, of the one it is in by default."""
         name = self.profile.mode_name(mode or self.mode)
-        run = self._runs.get(name) or self._prepared(name, None if self.seat == "pad" else self.seat)
+        run = self._runs.get(name) or self._prepare(name)
         return run.ready.text
 
     def go_to(self, *place: float) -> None:
@@ -171,18 +181,14 @@ class Helm(Door):
         if not all(map(math.isfinite, place)):
             raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
         run = self._run
-        body = run.reader.body(self._record)._replace(position=Vec3(x, y, z))
-        record = list(self._record)
-        run.with_body(record, body)
-        if run.tuning.frame.frame == FRAME_GRID:
-            run.stand_on_square(record, body)
-        self._record = tuple(record)
+        face, _, _, _, *velocity = run.body.read(self._record)
+        self._record = run.with_body(self._record, (face, x, y, z, *velocity))
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
         """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
 
-        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y ahead. Raises `WendonicError`
-        for one that is no pair of whole numbers.
+        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y forward. Raises
+        `WendonicError` for one that is no pair of whole numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("crates"))
@@ -195,7 +201,7 @@ class Helm(Door):
         named = list(squares)
         for square in named:
             if len(square) != 2 or any(number != round(number) for number in square):
-                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers, right and ahead")
+                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers, right and forward")
         blocked = [float(number) for square in named for number in square]
         self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
         for run in self._runs.values():
@@ -221,35 +227,35 @@ class Helm(Door):
     def enter(self, mode: str) -> None:
         """Go over to another mode of the profile.
 
-        Where and how fast the body is stays, and so does the view. The wish to move does not: ramps and smoothing
+        Where and how fast the body is stays, and so does the view. The request to move does not: ramps and smoothing
         begin anew, so a key that is still held rises from zero. Presses that are held go on where the new mode has
-        them, too, and says `held_presses = "carry"`; else they end, and count again once let go. Raises
+        them, too, and says `held_presses = "carry"`; else they end, and count again once released. Raises
         `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
         it is in changes nothing.
         """
         new = self._runs.get(mode)
         if new is None and mode in self.profile.mode:
-            new = self._prepared(mode, None if self.seat == "pad" else self.seat)
+            new = self._prepare(mode)
         if new is None:
             raise WendonicError(none_such("mode", mode, self.profile.mode))
         if new is self._run:
             return
-        allowed = self.profile.mode[self._run.name].leave_to
-        if allowed is not None and mode not in allowed:
-            ways = ", ".join(allowed) or "nowhere"
-            raise WendonicError(f'mode "{self._run.name}" leaves to {ways}, not to "{mode}"; see its leave_to')
+        crossing = self._crossings.get((self._run.name, mode))
+        if crossing is None:
+            exits = ", ".join(self.profile.mode[self._run.name].leave_to or ()) or "nowhere"
+            raise WendonicError(f'mode "{self._run.name}" leaves to {exits}, not to "{mode}"; see its leave_to')
         old, record = self._run, self._record
         # Under another style, on and down mean something else: such a press begins anew.
         carried = [
-            style == had and new.carries and old.press_state(record, number).down > 0.0
-            for number, (style, had) in enumerate(zip(new.press_styles, old.press_styles, strict=True))
+            down and new.carries and style == had
+            for down, style, had in zip(old.presses_down(record), new.press_styles, old.press_styles, strict=True)
         ]
         self._run = new
-        self._record = new.entered(old, record, carried)
+        self._record = crossing.record(record, carried)
         self._row = row = new.sampler.row()
         places = new.sampler.places
         row[places.ground : places.ground + 4] = self._ground
-        row[places.view + 1 : places.view + 3] = old.reader.view(record)
+        row[places.view + 1 : places.view + 3] = old.view.read(record)
         self._view_given = False
         self._changes_seen = -1
         self._others = self._other_samplers()

@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.landing import arc_point
-from wendonic.kernels.frames.frame import FRAME_GRID
+from wendonic.kernels.frames.steer import FRAME_GRID
 from wendonic.kernels.tick import Outcome
 from wendonic.runtime.reader import Reader
 from wendonic.runtime.view import View
@@ -48,14 +48,14 @@ class Step(NamedTuple):
 
 
 class Footing(NamedTuple):
-    """What the ground does to the wish: ground that is too steep refuses the way up, and lets him slide."""
+    """What the ground does to the request: ground that is too steep refuses the way up, and lets him slide."""
 
     refused: bool = False
     slides: bool = False
 
 
 class Place(NamedTuple):
-    """A place in the plan frame (m): `x` right, `y` ahead, `z` up."""
+    """A place in the plan frame (m): `x` right, `y` forward, `z` up."""
 
     x: float
     y: float
@@ -63,7 +63,7 @@ class Place(NamedTuple):
 
 
 class Plan(NamedTuple):
-    """A vector in the plan frame: `x` right (east), `y` ahead (north)."""
+    """A vector in the plan frame: `x` right (east), `y` forward (north)."""
 
     x: float
     y: float
@@ -85,10 +85,10 @@ class Comfort(NamedTuple):
 
 
 class Local(NamedTuple):
-    """What the player asks for before steering: `right` and `ahead`, -1..1."""
+    """What the player asks for before steering: `right` and `forward`, -1..1."""
 
     right: float
-    ahead: float
+    forward: float
 
 
 class Motion(NamedTuple):
@@ -104,7 +104,7 @@ class Motion(NamedTuple):
 
 
 class AxisAmounts(NamedTuple):
-    """The channels of one number each, -1..1: up, ahead and right positive."""
+    """The channels of one number each, -1..1: up, forward and right positive."""
 
     rise: float = 0.0
     throttle: float = 0.0
@@ -117,7 +117,7 @@ class Presses(Mapping[str, Press]):
     __slots__ = ("_reader", "_record")
 
     def __init__(self, reader: Reader, record: tuple[float, ...]) -> None:
-        """Keep the record that tells of them."""
+        """Keep the record that has them."""
         self._reader = reader
         self._record = record
 
@@ -147,7 +147,7 @@ FIELDS = (
     "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived step "
     "footing comfort landing landed presses device motion"
 ).split()
-"""What an intent tells, in the order in which `Intent.as_dict` gives it."""
+"""What an intent reports, in the order in which `Intent.as_dict` gives it."""
 
 
 class Intent(NamedTuple):
@@ -188,7 +188,7 @@ class Intent(NamedTuple):
 
     @property
     def outcome(self) -> Outcome:
-        """Everything that the tick tells, as bare numbers; angles in radians."""
+        """Everything that the tick reports, as bare numbers; angles in radians."""
         return self.reader.outcome(self.record)
 
     @property
@@ -223,7 +223,7 @@ class Intent(NamedTuple):
 
     @property
     def throttle(self) -> float:
-        """Throttle, -1..1, ahead positive."""
+        """Throttle, -1..1, forward positive."""
         return self._read("axes", "throttle")
 
     @property
@@ -233,7 +233,7 @@ class Intent(NamedTuple):
 
     @property
     def local(self) -> Local:
-        """What the player asks for, shaped but not steered yet: `right` and `ahead`, -1..1."""
+        """What the player asks for, shaped but not steered yet: `right` and `forward`, -1..1."""
         return Local(self._read("local", "x"), self._read("local", "y"))
 
     @property
@@ -376,7 +376,7 @@ class Intent(NamedTuple):
     def orientation(self) -> tuple[float, float, float, float]:
         """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.
 
-        It turns a body that looks along the game's `ahead`, with the game's `up` above it, to where the face is, and
+        It turns a body that looks along the game's `forward`, its head towards `up`, to where the face is, and
         then leans it with the ground by the shortest turn. In a left-handed game it is a quaternion of that game:
         v + 2 w (q x v) + 2 q x (q x v) with the game's own numbers. Raises `WendonicError` in a 2-D game.
 
@@ -385,7 +385,7 @@ class Intent(NamedTuple):
         >>> Helm(demo_profile()).tick(1 / 60).orientation()
         (0.0, 0.0, 0.0, 1.0)
         """
-        if self.axes.up is None or self.axes.ahead is None:
+        if self.axes.up is None or self.axes.forward is None:
             raise WendonicError("a 2-D game has no quaternions; allowed: face_deg")
         half = 0.5 * self._read("body", "face")
         # Clockwise from above is negative about the plan's up.

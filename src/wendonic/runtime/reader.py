@@ -16,6 +16,9 @@ BODY = (
 )
 """Paths of the body's numbers."""
 
+VIEW = (("view", "yaw"), ("view", "pitch"))
+"""Paths of the view's numbers."""
+
 
 class Reader:
     """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled."""
@@ -48,7 +51,7 @@ class Reader:
         return f'<Reader of mode "{self.mode}">'
 
     def outcome(self, record: Record) -> Outcome:
-        """Return everything that a record tells."""
+        """Return everything that a record has."""
         found: Outcome = self._read(record, ("outcome",), tick_at_rest(self.tuning).outcome)
         return found
 
@@ -60,11 +63,11 @@ class Reader:
         return self.layout.number(record, *path)
 
     def body(self, record: Record) -> Body:
-        """Return the body that a record tells of."""
+        """Return the body that a record has."""
         face, x, y, z, vel_x, vel_y, vel_z = (self.layout.number(record, "outcome", *path) for path in BODY)
         return Body(face, Vec3(x, y, z), Vec3(vel_x, vel_y, vel_z))
 
     def view(self, record: Record) -> tuple[float, float]:
-        """Return the yaw and pitch (rad) of the view that a record tells."""
+        """Return the yaw and pitch (rad) of the view in a record."""
         number = self.layout.number
         return number(record, "outcome", "view", "yaw"), number(record, "outcome", "view", "pitch")

@@ -23,8 +23,8 @@ def on_slope(direction: Sequence[float], normal: Sequence[float], axes: WorldAxe
     >>> on_slope((0.0, 0.0, -2.0), normal=(0.0, 1.0, 0.0), axes=WorldAxes("+x", "-z", "+y"))
     (0.0, 0.0, -2.0)
     """
-    if axes.up is None or axes.ahead is None:
-        raise WendonicError("a 2-D game has no slopes; allowed: axes with right, ahead and up")
+    if axes.up is None or axes.forward is None:
+        raise WendonicError("a 2-D game has no slopes; allowed: axes with right, forward and up")
     x, y, _ = axes.to_plan(*direction)
     normal_x, normal_y, normal_z = axes.to_plan(*normal)
     largest = max(abs(normal_x), abs(normal_y), normal_z)

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from wendonic.errors import WendonicError
-from wendonic.kernels.view_axes import level_ahead, turned_by
+from wendonic.kernels.view_axes import level_forward, turned_by
 from wendonic.world_axes import PLAN_AXES, WorldAxes
 
 
@@ -16,36 +16,40 @@ class View(NamedTuple):
     pitch_deg: float = 0.0
 
     @classmethod
-    def from_basis(cls, ahead: Sequence[float], up: Sequence[float], axes: WorldAxes = PLAN_AXES) -> "View":
-        """Return the view whose own ahead and up are these vectors, in the game's axes; of any length, rolled or not.
+    def from_basis(cls, forward: Sequence[float], up: Sequence[float], axes: WorldAxes = PLAN_AXES) -> "View":
+        """Return the view with these vectors, in the game's axes, as its forward and up, of any length and roll.
 
-        The yaw is that of `ahead` laid flat; straight up or down, that of the screen's edge, see
-        `kernels.view_axes.level_ahead`. Raises `WendonicError` for a vector of zeros or of the wrong length.
+        The yaw is that of `forward` laid flat; straight up or down, that of the screen's edge, see
+        `kernels.view_axes.level_forward`. Raises `WendonicError` for a vector of zeros or of the wrong length.
 
-        >>> View.from_basis(ahead=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0))
+        >>> View.from_basis(forward=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0))
         View(yaw_deg=90.0, pitch_deg=-90.0)
         """
-        ahead_x, ahead_y, ahead_z = axes.to_plan(*ahead)
-        x, y = level_ahead(ahead_x, ahead_y, ahead_z, *axes.to_plan(*up))
+        forward_x, forward_y, forward_z = axes.to_plan(*forward)
+        x, y = level_forward(forward_x, forward_y, forward_z, *axes.to_plan(*up))
         if x == 0.0 and y == 0.0:
-            raise WendonicError(f"ahead {tuple(ahead)}, up {tuple(up)}; allowed: finite vectors that are not zero")
-        return cls(math.degrees(math.atan2(x, y)), math.degrees(math.atan2(ahead_z, math.hypot(ahead_x, ahead_y))))
+            raise WendonicError(
+                f"forward {tuple(forward)}, up {tuple(up)}; allowed: finite vectors that are not zero"
+            )
+        return cls(
+            math.degrees(math.atan2(x, y)), math.degrees(math.atan2(forward_z, math.hypot(forward_x, forward_y)))
+        )
 
     @classmethod
     def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes = PLAN_AXES) -> "View":
         """Return the view of a camera that a quaternion turns, in the game's own axes.
 
-        A camera that is not turned looks along the game's `ahead`, with the game's `up` above it. The quaternion need
+        A camera that is not turned looks along the game's `forward`, the right way up. The quaternion need
         not be of length 1. Raises `WendonicError` for one of zeros, and in a 2-D game.
 
         >>> View.from_quaternion(0.0, math.sqrt(0.5), 0.0, math.sqrt(0.5), WorldAxes("+x", "-z", "+y"))
         View(yaw_deg=-90.0, pitch_deg=0.0)
         """
-        if axes.up is None or axes.ahead is None:
+        if axes.up is None or axes.forward is None:
             raise WendonicError("a 2-D game has no quaternions; allowed: View(yaw_deg=…)")
         largest = max(abs(x), abs(y), abs(z), abs(w))
         if not 0.0 < largest < math.inf:
             raise WendonicError(f"quaternion: found {(x, y, z, w)}; allowed: four finite numbers, not all zero")
         x, y, z, w = x / largest, y / largest, z / largest, w / largest
-        ahead = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
-        return cls.from_basis(ahead, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
+        forward = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
+        return cls.from_basis(forward, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)

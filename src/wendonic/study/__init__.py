@@ -1,1 +1,1 @@
-"""The bench: what a trace tells about how a profile feels."""
+"""The bench: what a trace shows about how a profile feels."""

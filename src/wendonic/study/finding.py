@@ -1,13 +1,18 @@
-"""One thing that `check` says is wrong."""
+"""One thing that `check` says is wrong, and the kinds of it."""
 
+from collections.abc import Callable, Iterator
+from functools import cached_property
 from typing import Literal, NamedTuple
+
+from wendonic.study.bench import Bench
+from wendonic.study.feel_sheet import FeelSheet, sheet_of
 
 Severity = Literal["fault", "notice"]
 
 
 class Finding(NamedTuple):
     """A slug that names its kind, how severe it is, the field path, what was measured, why a player would feel it,
-    and the mend as a line of TOML.
+    and the fix as a line of TOML.
     """
 
     slug: str
@@ -15,8 +20,71 @@ class Finding(NamedTuple):
     where: str
     measured: str
     why: str
-    mend: str
+    fix: str
 
     def __str__(self) -> str:
         """Give it on four lines, as a person reads it."""
-        return f"{self.severity}: {self.slug}, {self.where}\n  {self.measured}\n  {self.why}\n  mend: {self.mend}"
+        return f"{self.severity}: {self.slug}, {self.where}\n  {self.measured}\n  {self.why}\n  fix: {self.fix}"
+
+
+class Found(NamedTuple):
+    """What a kind of finding found: field path, what was measured, the fix, and why, where it is not as usual."""
+
+    where: str
+    measured: str
+    fix: str
+    why: str = ""
+
+
+class Case(Bench):
+    """One mode of a profile that is checked."""
+
+    @cached_property
+    def sheet(self) -> FeelSheet:
+        """The feel sheet of the mode."""
+        return sheet_of(self)
+
+    @property
+    def where(self) -> str:
+        """The field path of the mode."""
+        return f"mode.{self.mode}"
+
+
+Look = Callable[[Case], Iterator[Found]]
+
+
+class FindingKind(NamedTuple):
+    """A kind of finding; `place` says where in a report, `why` why a player would feel it, `once` that it is about
+    the whole profile and is looked for in its first mode only.
+    """
+
+    slug: str
+    severity: Severity
+    place: int
+    why: str
+    once: bool
+    look: Look
+
+    def findings(self, case: Case) -> Iterator[Finding]:
+        """Give what is found in a mode."""
+        for found in self.look(case):
+            yield Finding(self.slug, self.severity, found.where, found.measured, found.why or self.why, found.fix)
+
+
+_REGISTERED: dict[str, FindingKind] = {}
+
+
+def finding(place: int, severity: Severity, why: str, once: bool = False) -> Callable[[Look], Look]:
+    """Return a decorator that makes a function a kind of finding, called as it is, with dashes."""
+
+    def register(look: Look) -> Look:
+        slug = look.__name__.replace("_", "-")
+        _REGISTERED[slug] = FindingKind(slug, severity, place, why, once, look)
+        return look
+
+    return register
+
+
+def registered() -> dict[str, FindingKind]:
+    """Return every kind of finding that has been imported, in the order of a report."""
+    return {kind.slug: kind for kind in sorted(_REGISTERED.values(), key=lambda kind: (kind.place, kind.slug))}

@@ -2,9 +2,8 @@
 
 from wendonic.kernels.look.displacement import hand_gain
 from wendonic.look_units import CM_PER_INCH
-from wendonic.profile.look_binds import LookStickBind, MouseBind
-from wendonic.profile.tuning import mouse_tuning
-from wendonic.study.response import StickResponse
+from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
+from wendonic.study.stick_response import StickResponse
 
 USUAL_HAND_CM_S = 20.0
 """A hand that turns about without hurry."""
@@ -27,7 +26,7 @@ def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = Fals
     return [amount * bind.yaw_deg_s * (most if amount >= full else 1.0) for amount in shaped]
 
 
-def swipe_deg(bind: MouseBind, ways_cm: list[float], hand_cm_s: float) -> list[float]:
+def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list[float]:
     """Return how far swipes of a mouse turn (deg), at one speed of the hand.
 
     >>> from wendonic.demo import demo_profile
@@ -35,6 +34,6 @@ def swipe_deg(bind: MouseBind, ways_cm: list[float], hand_cm_s: float) -> list[f
     >>> [round(turn, 6) for turn in swipe_deg(mouse, [17.0, 34.0], hand_cm_s=20.0)]
     [180.0, 360.0]
     """
-    deg_per_cm = bind.count_deg * bind.counts_per_inch / CM_PER_INCH
-    gain = hand_gain(mouse_tuning(bind), hand_cm_s)
-    return [way_cm * deg_per_cm * gain for way_cm in ways_cm]
+    deg_per_cm = bind.count_deg * bind.dpi / CM_PER_INCH
+    gain = hand_gain(bind.displacement_tuning(), hand_cm_s)
+    return [swipe_cm * deg_per_cm * gain for swipe_cm in swipes_cm]

@@ -1,16 +1,14 @@
-"""How a body answers to everything at once: pressed, let go, and pressed the other way."""
+"""How a body answers to everything at once: pressed, released, and pressed the other way."""
 
 import math
-from typing import TYPE_CHECKING, Any, NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
-from wendonic.batch import Engine, shape
-from wendonic.profile.schema import Profile
-from wendonic.study.probes import Walker, probe
-
-if TYPE_CHECKING:
-    import pandas as pd
+from wendonic.batch import Engine
+from wendonic.batch.trace import shaped
+from wendonic.profile.schema.profile import Profile
+from wendonic.study.probes.walker import Walker, probe
 
 HZ = 1000.0
 LEAD_S = 0.1
@@ -23,18 +21,18 @@ ASKS = 1e-3
 
 
 class StepResponse(NamedTuple):
-    """One walk ahead that is let go, and one that is turned back; times in seconds from the raw change, m and m/s.
+    """One walk forward that is released, and one that is turned back; times (s) count from the raw change; m and m/s.
 
-    `t` counts from the press, `let_go_s` on the same clock. None where it never came to that.
+    `t` counts from the press, `release_s` on the same clock. None where it never came to that.
     """
 
     t: Any
     amount: Any
     speed: Any
-    way_m: Any
+    distance_m: Any
     speed_turned_back: Any
     top_speed_m_s: float
-    let_go_s: float
+    release_s: float
     first_response_s: float | None
     reach90_s: float | None
     stop_time_s: float | None
@@ -78,30 +76,30 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     was not seen.
 
     >>> from wendonic.demo import demo_profile
-    >>> from wendonic.study.probes import key_walker
+    >>> from wendonic.study.probes.walker import key_walker
     >>> profile = demo_profile()
     >>> answer = step_response(profile, key_walker(profile.mode["foot"]))
     >>> round(answer.top_speed_m_s, 3), round(answer.stop_distance_m, 3)
     (3.2, 0.195)
     """
     held_s = math.ceil(hold_s(profile) * 10.0) / 10.0
-    let_go_s = LEAD_S + held_s
-    end_s = let_go_s + held_s
-    steps = [(LEAD_S, walker.full("ahead")), (let_go_s, walker.rest("ahead"))]
-    held = shape(probe(steps, end_s), profile, hz=HZ, engine=engine)
-    t, speed = held["t"].to_numpy(), _speed_ahead(held)
-    top = float(np.interp(let_go_s, t, speed))
-    before = float(np.interp(let_go_s - STEADY_S, t, speed))
+    release_s = LEAD_S + held_s
+    end_s = release_s + held_s
+    steps = [(LEAD_S, walker.full("forward")), (release_s, walker.rest("forward"))]
+    held = shaped(probe(steps, end_s), profile, hz=HZ, engine=engine)
+    t, speed = held["t"], held["vel_y"]
+    top = float(np.interp(release_s, t, speed))
+    before = float(np.interp(release_s - STEADY_S, t, speed))
     if top <= 0.0 or abs(top - before) > STEADY * top:
         return None
-    amount = held["amount"].to_numpy()
+    amount = held["amount"]
     first = crossing(t, amount, ASKS)
     reach = crossing(t, speed, SHARE * top)
-    after = t > let_go_s
+    after = t > release_s
     rest = crossing(t[after], speed[after], RESTS_M_S, rising=False)
-    covered = held["pos_y"].to_numpy()
-    steps = [(LEAD_S, walker.full("ahead")), (let_go_s, [*walker.rest("ahead"), *walker.full("back")])]
-    back = _speed_ahead(shape(probe(steps, end_s), profile, hz=HZ, engine=engine))
+    covered = held["pos_y"]
+    steps = [(LEAD_S, walker.full("forward")), (release_s, [*walker.rest("forward"), *walker.full("back")])]
+    back = shaped(probe(steps, end_s), profile, hz=HZ, engine=engine)["vel_y"]
     turned = crossing(t[after], back[after], SHARE * float(back[-1]), rising=False) if back[-1] < 0.0 else None
     return StepResponse(
         t - LEAD_S,
@@ -113,11 +111,7 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
         held_s,
         None if first is None else first - LEAD_S,
         None if reach is None else reach - LEAD_S,
-        None if rest is None else rest - let_go_s,
-        float(covered[-1] - np.interp(let_go_s, t, covered)),
-        None if turned is None else turned - let_go_s,
+        None if rest is None else rest - release_s,
+        float(covered[-1] - np.interp(release_s, t, covered)),
+        None if turned is None else turned - release_s,
     )
-
-
-def _speed_ahead(trace: "pd.DataFrame") -> Any:
-    return trace["vel_y"].to_numpy()

@@ -1,17 +1,18 @@
-"""A short summary of a trace: how long, how fast which way, how far, and whether it rests when let go."""
+"""A short summary of a trace: how long, how fast which way, how far, and whether it rests when released."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
-from wendonic.study.travelled import speeds_m_s, steps_m
+from wendonic.study.motion import speeds_m_s, steps_m
 
 if TYPE_CHECKING:
     import numpy as np
-    import pandas as pd
     from numpy.typing import NDArray
 
+    from wendonic.batch.trace import Columns
+
 DIRECTION_TOLERANCE_DEG = 10.0
-"""How far from a main or diagonal direction a wish still counts as one."""
+"""How far from a main or diagonal direction a request still counts as one."""
 
 STEADY_M_S2 = 0.5
 """Below this change of speed the body has arrived at its speed; accelerations are tens of m/s²."""
@@ -49,7 +50,7 @@ class Summary(NamedTuple):
         return ", ".join(words.format(value) for words, value in parts if value is not None)
 
 
-def summarise(trace: "pd.DataFrame") -> Summary:
+def summarise(trace: "Columns") -> Summary:
     """Return the summary of a trace.
 
     `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
@@ -71,17 +72,17 @@ def summarise(trace: "pd.DataFrame") -> Summary:
     count = len(trace)
     if count == 0:
         return Summary(0, 0.0, None, None, None, 0.0, None)
-    dt = trace["dt"].to_numpy()
-    amount = trace["amount"].to_numpy()
+    dt = np.asarray(trace["dt"])
+    amount = np.asarray(trace["amount"])
     speed = speeds_m_s(trace)
     steady = np.abs(np.diff(speed, prepend=0.0)) < STEADY_M_S2 * dt
-    asked_deg = np.degrees(np.arctan2(trace["local_x"].to_numpy(), trace["local_y"].to_numpy()))
+    asked_deg = np.degrees(np.arctan2(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])))
     off_straight = np.abs((asked_deg + 45.0) % 90.0 - 45.0)
     moving = steady & (amount > 0.0)
     steps = steps_m(trace)
-    tilted = np.hypot(trace["raw_x"].to_numpy(), trace["raw_y"].to_numpy()) > 0.0
-    # A wish that only fades is no drift, nor is what something else moves.
-    asks = tilted & (np.hypot(trace["local_x"].to_numpy(), trace["local_y"].to_numpy()) > 0.0)
+    tilted = np.hypot(np.asarray(trace["raw_x"]), np.asarray(trace["raw_y"])) > 0.0
+    # A request that only fades is no drift, nor is what something else moves.
+    asks = tilted & (np.hypot(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])) > 0.0)
     hands_off = _hands_off(trace, float(dt.mean())) & (asks | (amount == 0.0))
     drift = steps[hands_off & asks].sum()
     return Summary(
@@ -99,12 +100,14 @@ def _highest(speeds: "NDArray[np.float64]") -> float | None:
     return float(speeds.max()) if len(speeds) else None
 
 
-def _hands_off(trace: "pd.DataFrame", dt_s: float) -> "NDArray[np.bool_]":
+def _hands_off(trace: "Columns", dt_s: float) -> "NDArray[np.bool_]":
     """Mark the ticks by which the raw tilt has been small, and has hardly moved, for long enough."""
     import numpy as np
 
-    raw = trace[["raw_x", "raw_y"]]
-    window = raw.rolling(max(math.ceil(HANDS_OFF_S / dt_s), 1))
-    still = ((window.max() - window.min()) < HANDS_OFF_RANGE).all(axis=1)
-    small = np.hypot(raw["raw_x"], raw["raw_y"]) < HANDS_OFF_RAW
-    return np.asarray(still & small, dtype=bool)
+    raw = np.array([trace["raw_x"], trace["raw_y"]])
+    ticks = max(math.ceil(HANDS_OFF_S / dt_s), 1)
+    still = np.zeros(len(trace), dtype=bool)
+    if len(trace) >= ticks:
+        window = np.lib.stride_tricks.sliding_window_view(raw, ticks, axis=1)
+        still[ticks - 1 :] = ((window.max(axis=-1) - window.min(axis=-1)) < HANDS_OFF_RANGE).all(axis=0)
+    return np.asarray(still & (np.hypot(*raw) < HANDS_OFF_RAW), dtype=bool)

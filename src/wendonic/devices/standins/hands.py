@@ -27,8 +27,8 @@ class HandsStandIn:
     """Arms that swing like pendulums, `cadence_hz` times a second each way and back, in turns, squeezing all the
     while.
 
-    Each hand swings `amplitude_m` ahead and back of straight down, on an arc about its shoulder; `tremor_m` is the
-    standard deviation of its tremor on each axis. Poses are WebXR's (y up, -z ahead, metres, quaternion x, y, z, w),
+    Each hand swings `amplitude_m` forward and back of straight down, on an arc about its shoulder; `tremor_m` is the
+    standard deviation of its tremor on each axis. Poses are WebXR's (y up, -z forward, metres, quaternion x y z w),
     `poll_hz` a second. A hand that is lost says so, is silent, and then comes back. Same seed, same events.
 
     >>> hands = HandsStandIn(cadence_hz=1.0, amplitude_m=0.25, seed=8)

@@ -16,7 +16,7 @@ class StickStandIn:
     in direction a lies at rim_reach / (|cos a|^p + |sin a|^p)^(1/p) with p = `rim_power`: 2 is a circle,
     larger is squarer (infinity a square, whose corners are at 1.41), smaller flatter in the diagonals.
     `bits` (2 to 24) sets the steps: each axis has 2^bits codes from -1 to 1, so an even number, and none of
-    them is exactly 0. It is read `poll_hz` times a second and tells of changes only, as drivers do.
+    them is exactly 0. It is read `poll_hz` times a second and reports changes only, as drivers do.
     Same seed, same events.
 
     >>> stick = StickStandIn(rest=(0.02, -0.01), noise=0.003, bits=8, poll_hz=125, seed=7)
@@ -57,14 +57,14 @@ class StickStandIn:
         self._steps: int = 2**bits - 1
         self._random = random.Random(seed)
 
-    def rim(self, right: float, ahead: float) -> float:
-        """Return the raw length that full tilt has in the direction (right, ahead).
+    def rim(self, right: float, forward: float) -> float:
+        """Return the raw length that full tilt has in the direction (right, forward).
 
         >>> round(StickStandIn(rim_power=math.inf).rim(1.0, 1.0), 6)
         1.414214
         """
-        length = math.hypot(right, ahead)
-        across, along = abs(right) / length, abs(ahead) / length
+        length = math.hypot(right, forward)
+        across, along = abs(right) / length, abs(forward) / length
         if math.isinf(self.rim_power):
             return self.rim_reach / max(across, along)
         norm: float = (across**self.rim_power + along**self.rim_power) ** (1.0 / self.rim_power)
@@ -75,11 +75,11 @@ class StickStandIn:
         code = round((min(max(raw, -1.0), 1.0) + 1.0) / 2.0 * self._steps)
         return round(code / self._steps * 2.0 - 1.0, 6)
 
-    def read(self, right: float, ahead: float) -> tuple[float, float]:
-        """Return one reading, (x right, y towards the player), while the hand holds (right, ahead), length 0..1."""
-        reach = self.rim(right, ahead) if right or ahead else 0.0
+    def read(self, right: float, forward: float) -> tuple[float, float]:
+        """Return one reading, (x right, y towards the player), while the hand holds (right, forward), length 0..1."""
+        reach = self.rim(right, forward) if right or forward else 0.0
         x = right * reach + self.rest[0] + self._random.gauss(0.0, self.noise)
-        y = -ahead * reach + self.rest[1] + self._random.gauss(0.0, self.noise)
+        y = -forward * reach + self.rest[1] + self._random.gauss(0.0, self.noise)
         return self._step(x), self._step(y)
 
     def events(self, hand: HandPath, start_s: float, end_s: float) -> list[Event]:

@@ -10,7 +10,7 @@ from wendonic.devices.standins.limits import above_zero, no_less
 
 
 class TouchStandIn:
-    """A finger: it is told of `poll_hz` times a second while it is down, trembling by `noise` of the window.
+    """A finger: it is reported `poll_hz` times a second while it is down, trembling by `noise` of the window.
 
     Where it goes is given in window fractions, x to the right and y down. Same seed, same events.
 

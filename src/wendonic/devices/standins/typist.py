@@ -9,7 +9,7 @@ from wendonic.devices.event import Event
 from wendonic.errors import DeviceError
 
 SHORTEST_STROKE_S = 0.03
-"""No finger lets go sooner after a press, nor presses again sooner after letting go."""
+"""No finger releases sooner after a press, nor presses again sooner after a release."""
 
 
 class Stroke(NamedTuple):
@@ -21,7 +21,7 @@ class Stroke(NamedTuple):
 
 
 class Typist:
-    """Presses and lets go when meant to, give or take a normal spread of `spread_s`.
+    """Presses and releases when meant to, give or take a normal spread of `spread_s`.
 
     Fingers are independent: two keys meant for the same moment come a few milliseconds apart and in either
     order, and strokes of different keys overlap as they fall. Same seed, same events.

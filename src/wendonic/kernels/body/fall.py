@@ -11,8 +11,8 @@ from wendonic.kernels.vector import Vec3
 STEP_DOWN_M = 0.05
 """Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more he falls."""
 
-NOBODY_TOLD = 2.0
-"""What `grounded` is while the game has said nothing of the ground: the gait's own course tells."""
+GROUND_UNKNOWN = 2.0
+"""What `grounded` is while the game has said nothing of the ground: the gait's own course counts."""
 
 
 class FallTuning(NamedTuple):
@@ -110,13 +110,14 @@ def height_settled(
     """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
 
     In the air it rises and falls, and stands once the floor is there. On the ground it follows a floor that falls no
-    steeper than the tangent `steepest`, and a small step down; over more it begins to fall. Where the game tells of
+    steeper than the tangent `steepest`, and a small step down; over more it begins to fall. Where the game reports
     the ground (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
 
     >>> from wendonic.kernels.vector import Vec3
     >>> ledge = Body(0.0, Vec3(0.0, 0.1, 3.0), Vec3(0.0, 1.0, 0.0))
     >>> level = (0.0, 0.0, 3.0, 0.0)
-    >>> height_settled(NO_FALL._replace(falls=1), level, STANDING, NOBODY_TOLD, ledge, ledge, 1.0, 0.01)[0].airborne
+    >>> falls = NO_FALL._replace(falls=1)
+    >>> height_settled(falls, level, STANDING, GROUND_UNKNOWN, ledge, ledge, 1.0, 0.01)[0].airborne
     1.0
     """
     x, y, z = body.position
@@ -124,7 +125,7 @@ def height_settled(
     airborne = state.airborne
     if grounded <= 0.0:
         airborne = 1.0
-    elif grounded < NOBODY_TOLD and was.velocity.z <= 0.0:
+    elif grounded < GROUND_UNKNOWN and was.velocity.z <= 0.0:
         airborne = 0.0
     floor = floor_at(course, x, y, was_z)
     vel_z = body.velocity.z
@@ -133,10 +134,10 @@ def height_settled(
         vel_z, moved = fallen(tuning, was.velocity.z if state.airborne > 0.0 else 0.0, dt)
         z = was_z + moved
         jumping = state.jumping
-        if grounded >= NOBODY_TOLD and vel_z <= 0.0 and z <= floor:
+        if grounded >= GROUND_UNKNOWN and vel_z <= 0.0 and z <= floor:
             airborne = jumping = vel_z = 0.0
             z = floor
-    elif grounded >= NOBODY_TOLD:
+    elif grounded >= GROUND_UNKNOWN:
         step_x = x - was.position.x
         step_y = y - was.position.y
         if was_z - floor > STEP_DOWN_M + steepest * math.sqrt(step_x * step_x + step_y * step_y):

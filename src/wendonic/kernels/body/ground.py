@@ -38,8 +38,8 @@ LEVEL_GROUND = Ground(0.0, UP)
 def ground_at(course: Row, x: float, y: float) -> Ground:
     """Return the ground at a place of the plan: the highest piece there, or level ground at height 0.
 
-    A plane piece is left, back, right, ahead (m), its height at the left back corner, and how much it rises a metre
-    to the right and ahead. A mound is its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
+    A plane piece is left, back, right, forward (m), its height at the left back corner, and how much it rises a metre
+    to the right and forward. A mound is its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
 
     >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
     >>> ground_at([1.0, 0.0, 11.0, *ramp, 0.0], 1.0, 4.0)
@@ -73,7 +73,7 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
 
 
 def in_wall(course: Row, x: float, y: float) -> bool:
-    """Return whether a place of the plan lies inside a wall: left, back, right, ahead and height (m), edges left out.
+    """Return whether a place of the plan is inside a wall: left, back, right, forward and height (m), edges excluded.
     Its height plays no part.
 
     >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 1.0, 0.5)

@@ -15,7 +15,7 @@ FOOT_M = 0.2
 
 
 def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
-    """Return the normal of the ground under the body: the course's where it has any, else as the game tells it; in
+    """Return the normal of the ground under the body: the course's where it has any, else as the game reports it; in
     the air, level.
 
     >>> from wendonic.kernels.request import NO_REQUEST

@@ -52,18 +52,18 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
         k = first + WALL_NUMBERS * wall
         if z >= course[k + 4] or not (course[k] - radius_m < to_x < course[k + 2] + radius_m):
             continue
-        back, ahead = course[k + 1] - radius_m, course[k + 3] + radius_m
+        back, forward = course[k + 1] - radius_m, course[k + 3] + radius_m
         if y <= back < to_y:
             to_y = back
-        elif to_y < ahead <= y:
-            to_y = ahead
+        elif to_y < forward <= y:
+            to_y = forward
     return Vec2(to_x, to_y)
 
 
 def stopped_body(course: Row, radius_m: float, on_ground: bool, was: Body, body: Body) -> Body:
     """Return the body as walls and high steps let it come from `was`; against them it has no speed.
 
-    `on_ground` tells whether its feet follow the ground's height, so that a step up above STEP_UP_M stops it.
+    `on_ground` says whether its feet follow the ground's height, so that a step up above STEP_UP_M stops it.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))

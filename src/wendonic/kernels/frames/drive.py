@@ -121,11 +121,11 @@ def steer_drive(
         wanted = 0.0
     rolls = left.slide_x * sine + left.slide_y * cosine
     # Along the ground it is as fast as on the level, so on the plan it is slower.
-    ahead = laid_on_slope(sine, cosine, normal)
-    shorter = math.hypot(ahead.x, ahead.y)
+    forward = laid_on_slope(sine, cosine, normal)
+    shorter = math.hypot(forward.x, forward.y)
     body = driven(tuning.drive, gait, body, (wanted + rolls) * shorter, turn, dt)
     speed = body.velocity.x * math.sin(body.face) + body.velocity.y * math.cos(body.face)
-    vel_z = speed / shorter * ahead.z if shorter > 0.0 else 0.0
+    vel_z = speed / shorter * forward.z if shorter > 0.0 else 0.0
     x, y, z = body.position
     z += vel_z * dt
     if course[0] > 0.0 and request.grounded > 0.0:
@@ -138,8 +138,8 @@ def steer_drive(
         WantedMotion(
             sine * amount,
             cosine * amount,
-            Vec3(ahead.x * amount, ahead.y * amount, ahead.z * amount),
+            Vec3(forward.x * amount, forward.y * amount, forward.z * amount),
             left.refused,
-            Vec3(ahead.x * rolls, ahead.y * rolls, ahead.z * rolls),
+            Vec3(forward.x * rolls, forward.y * rolls, forward.z * rolls),
         ),
     )

@@ -70,5 +70,5 @@ def steer_fly(
     after = stride(gait, False, body.velocity, wanted, dt)
     x, y, z = body.position
     moved = after.displacement
-    flown = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)
-    return state, flown, WantedMotion(direction.x, direction.y, direction, 0.0, ZERO3)
+    body_after = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)
+    return state, body_after, WantedMotion(direction.x, direction.y, direction, 0.0, ZERO3)

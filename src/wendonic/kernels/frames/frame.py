@@ -7,19 +7,11 @@ from wendonic.kernels.frames.drive_tuning import NO_DRIVE, DriveTuning
 from wendonic.kernels.frames.goal import NO_GOAL, NO_GOTO, Goal, GotoTuning
 from wendonic.kernels.frames.squares import GRID_AT_REST, NO_GRID, GridState, GridTuning
 
-FRAME_MAP = 0
-FRAME_CAMERA = 1
-FRAME_FACING = 2
-FRAME_DRIVE = 3
-FRAME_FLY = 4
-FRAME_GRID = 5
-FRAME_GOTO = 6
-FRAME_HANDS = 7
-
 
 class FrameTuning(NamedTuple):
     """The numbers of a steer frame and its facing; those of the other frames stand at their neutral value.
 
+    `frame` is its integer, see `kernels.frames.steer`; 0 is the map.
     `turn_rate` in rad/s. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
     whatever the view's pitch, `capped` 1 where rising and flying forward together are no faster than one of them.
     """
@@ -44,5 +36,5 @@ class FrameState(NamedTuple):
     arrived: float
 
 
-PLAIN_FRAME = FrameTuning(FRAME_MAP, 0, 9.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
+PLAIN_FRAME = FrameTuning(0, 0, 9.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
 FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, 0.0)

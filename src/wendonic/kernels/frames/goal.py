@@ -16,14 +16,14 @@ NO_GOTO = GotoTuning(0.1, 0.0, 1)
 
 
 class Goal(NamedTuple):
-    """A place of the plan (m); `there` is 1 while the body walks to it, `asked` is what keys and sticks asked for
+    """A place of the plan (m); `there` is 1 while the body walks to it, `requested` is what keys and sticks asked for
     last.
     """
 
     there: float
     x: float
     y: float
-    asked: float
+    requested: float
 
 
 NO_GOAL = Goal(0.0, 0.0, 0.0, 0.0)
@@ -62,25 +62,27 @@ class GoalInput(NamedTuple):
     y: float
 
 
-def goal_after(tuning: GotoTuning, goal: Goal, given: GoalInput, asked: float, pos_x: float, pos_y: float) -> Goal:
+def goal_after(
+    tuning: GotoTuning, goal: Goal, given: GoalInput, requested: float, pos_x: float, pos_y: float
+) -> Goal:
     """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers, which
-    ask for `asked` (0..1).
+    ask for `requested` (0..1).
 
     What only fades, after a key was released, does not steer. A goal where the body is already is none.
 
     >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
     >>> goal_after(NO_GOTO, NO_GOAL, given, 0.0, 0.0, 0.0)
-    Goal(there=1.0, x=3.0, y=0.0, asked=0.0)
+    Goal(there=1.0, x=3.0, y=0.0, requested=0.0)
     >>> goal_after(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), nothing, 0.1, 0.0, 0.0).there
     0.0
     >>> goal_after(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), given, 0.1, 0.0, 0.0).there
     1.0
     """
-    there, x, y, asked_before = goal
-    if asked > 0.0 and asked >= asked_before:
+    there, x, y, requested_before = goal
+    if requested > 0.0 and requested >= requested_before:
         there = 0.0
     elif given.given > 0.0 and (there == 0.0 or tuning.retarget > 0):
         x = given.x
         y = given.y
         there = 1.0 if math.hypot(x - pos_x, y - pos_y) > tuning.arrival_m else 0.0
-    return Goal(there, x, y, asked)
+    return Goal(there, x, y, requested)

@@ -54,7 +54,7 @@ def steer_goto(
             after = Body(body.face, Vec3(goal.x, goal.y, after.position.z), ZERO3)
     arrived = 0.0
     if arrives:
-        goal = Goal(0.0, goal.x, goal.y, goal.asked)
+        goal = Goal(0.0, goal.x, goal.y, goal.requested)
         arrived = 1.0
     return FrameState(state.grid, goal, max(state.arrived, arrived)), after, wanted
 
@@ -62,7 +62,7 @@ def steer_goto(
 def motion_towards(
     tuning: GotoTuning, wanted: WantedMotion, arrived: float, to_x: float, to_y: float, full_m: float
 ) -> WantedMotion:
-    """Return what a tick tells, for a game that moves the body by itself: no further than the goal.
+    """Return what a tick reports, for a game that moves the body by itself: no further than the goal.
 
     At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick. In the tick of
     the arrival it is all that was left.

@@ -61,16 +61,16 @@ class GridHeld(NamedTuple):
 class GridState(NamedTuple):
     """What steps carry from tick to tick.
 
-    `asked` is 1 while a press waits for the end of a step, `asked_x` and `asked_y` what it asks for; `wait_s` is how
-    long until a direction that stays held counts again; `refused` is 1 while a blocked square is requested, which
-    lies `refused_x` and `refused_y` away.
+    `requested` is 1 while a press waits for the end of a step, `requested_x` and `requested_y` what it asks for;
+    `wait_s` is how long until a direction that stays held counts again; `refused` is 1 while a blocked
+    square is requested, which is `refused_x` and `refused_y` away.
     """
 
     step: GridStep
     held: GridHeld
-    asked: float
-    asked_x: float
-    asked_y: float
+    requested: float
+    requested_x: float
+    requested_y: float
     wait_s: float
     refused: float
     refused_x: float
@@ -138,10 +138,10 @@ def grid_held(tuning: GridTuning, state: GridState, right: float, forward: float
     """Return the state with what is held now; a direction that is newly requested is pressed, and asks for a step.
 
     >>> pressed = grid_held(NO_GRID, GRID_AT_REST, 1.0, 0.0)
-    >>> pressed.asked, pressed.asked_x, pressed.held.x
+    >>> pressed.requested, pressed.requested_x, pressed.held.x
     (1.0, 1.0, 1.0)
     """
-    step, was, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y = state
+    step, was, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y = state
     x = held_direction(right)
     y = held_direction(forward)
     if x == was.x and y == was.y:
@@ -159,8 +159,8 @@ def grid_held(tuning: GridTuning, state: GridState, right: float, forward: float
     if want_x != before.x or want_y != before.y:
         refused = 0.0
         if new_x or new_y:
-            asked, asked_x, asked_y = 1.0, want_x, want_y
-    return GridState(step, held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y)
+            requested, requested_x, requested_y = 1.0, want_x, want_y
+    return GridState(step, held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y)
 
 
 def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> GridState:
@@ -175,7 +175,9 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -
     >>> step.y, step.to_y, round(step.share, 9)
     (2.0, 3.0, 0.5)
     """
-    (x, y, to_x, to_y, share), held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y = state
+    (x, y, to_x, to_y, share), held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y = (
+        state
+    )
     want_x, want_y = grid_direction(tuning, held)
     held_on = tuning.repeats > 0 and (want_x != 0.0 or want_y != 0.0)
     left_s = dt
@@ -192,15 +194,15 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -
             x, y, share = to_x, to_y, 0.0
         step_x, step_y = want_x, want_y
         next_wait_s = tuning.repeat_s
-        if asked > 0.0:
-            step_x, step_y = asked_x, asked_y
+        if requested > 0.0:
+            step_x, step_y = requested_x, requested_y
             next_wait_s = tuning.delay_s
         elif not held_on or wait_s > left_s + HAIR_S:
             wait_s = max(wait_s - left_s, 0.0)
             break
         else:
             left_s = max(left_s - wait_s, 0.0)
-        asked = 0.0
+        requested = 0.0
         if may_step(course, x, y, step_x, step_y):
             to_x, to_y = x + step_x, y + step_y
             wait_s, refused = next_wait_s, 0.0
@@ -210,7 +212,7 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -
         if left_s <= 0.0:
             break
     step = GridStep(x, y, to_x, to_y, share)
-    return GridState(step, held, asked, asked_x, asked_y, wait_s, refused, refused_x, refused_y)
+    return GridState(step, held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y)
 
 
 class StepProgress(NamedTuple):

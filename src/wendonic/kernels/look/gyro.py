@@ -96,7 +96,7 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
     felt_x, felt_y, felt_z = felt
     size = length3(felt)
     if size == 0.0:
-        # No accelerometer has told anything; without it, a turn carried along would lead anywhere in the end.
+        # No accelerometer has reported anything; without it, a turn carried along would lead anywhere in the end.
         return own_up
     gravity_only = abs(size - GRAVITY_M_S2) <= FELT_NEAR_GRAVITY * GRAVITY_M_S2
     if up.x == 0.0 and up.y == 0.0 and up.z == 0.0:

@@ -6,7 +6,7 @@ DIAGONAL_FREE = 2
 DIAGONAL_FACTOR = 3
 
 LEAST_LENGTH = 1e-9
-"""Below this a length is rounding, not a wish; scaling it up would overflow in the end."""
+"""Below this a length is rounding, not a request; scaling it up would overflow in the end."""
 
 
 def diagonal_scale(length: float, rule: int) -> float:

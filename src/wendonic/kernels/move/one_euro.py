@@ -1,4 +1,4 @@
-"""Step 10 of shaping: smoothing that lets go when the hand is quick."""
+"""Step 10 of shaping: smoothing that weakens when the hand is quick."""
 
 import math
 from typing import NamedTuple

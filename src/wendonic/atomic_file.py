@@ -1,0 +1,49 @@
+"""Files are read whole, and written whole or not at all."""
+
+import os
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
+from pathlib import Path
+
+from wendonic.errors import Fault, FileError, WendonicError
+
+
+def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
+    """Return what stands in the file; one that is missing, a folder or unreadable raises `error` in plain words."""
+    if Path(path).is_dir():
+        raise error(path, [Fault(None, "", f"is a folder; name a {kind} file in it")])
+    try:
+        return Path(path).read_bytes()
+    except OSError as reason:
+        raise error(path, [Fault(None, "", f"cannot be read: {reason.strerror or reason}")]) from None
+
+
+@contextmanager
+def atomic_file(path: str | Path) -> Iterator[Path]:
+    """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
+
+    If anything goes wrong in between, what stood at `path` stands as it was and nothing else is left. An
+    `OSError` becomes a `WendonicError` that names the place and the reason.
+
+    >>> import tempfile
+    >>> with tempfile.TemporaryDirectory() as folder:
+    ...     with atomic_file(f"{folder}/note.txt") as beside:
+    ...         _ = beside.write_text("smoker lit")
+    ...     Path(folder, "note.txt").read_text()
+    'smoker lit'
+    """
+    target = Path(path)
+    beside = target.with_name(f".{target.stem}.{os.getpid()}.part{target.suffix}")
+    try:
+        if target.is_dir():
+            raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
+        if not target.parent.is_dir():
+            raise WendonicError(f"cannot write {target}: there is no folder {target.parent}")
+        yield beside
+        beside.replace(target)
+    except OSError as error:
+        raise WendonicError(f"cannot write {target}: {error.strerror or error}") from error
+    finally:
+        # After a rename there is nothing left to remove; a place that cannot be reached holds nothing either.
+        with suppress(OSError):
+            beside.unlink(missing_ok=True)

@@ -1,0 +1,1 @@
+"""What feeds a channel: a file a kind of source, each with its reader."""

@@ -1,0 +1,54 @@
+"""What every kind of source has: how many raw numbers, the device it stands for, and a reader."""
+
+from collections.abc import MutableSequence, Sequence
+from typing import ClassVar, Protocol, runtime_checkable
+
+from wendonic.devices.controls import Device
+from wendonic.devices.state import Change, DeviceState
+
+
+class Reader(Protocol):
+    """Reads what a source has at the end of a tick."""
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
+        """Write what a source has into its places of the row; return whether it is gone with this tick."""
+
+
+@runtime_checkable
+class Follower(Protocol):
+    """A reader that has to see every change of some controls."""
+
+    @property
+    def watched(self) -> tuple[int, ...]:
+        """Slots whose every change it wants."""
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
+        """Begin with what is held, and where touches landed."""
+
+    def take(self, change: Change) -> None:
+        """Follow one change."""
+
+
+class Source:
+    """One `bind` entry, as a sampler reads it: names of controls, and places of zones."""
+
+    __slots__ = ()
+
+    width: ClassVar[int] = 2
+    """How many raw numbers it writes: two for a direction, four for keys, each by itself."""
+
+    def device(self) -> Device:
+        """Return the device that it stands for."""
+        raise NotImplementedError
+
+    def reader(self, start: int, taps: bool) -> Reader:
+        """Return what reads it into the places of a row from `start` on; with `taps`, a key that went down and up
+        between two ticks is still seen.
+        """
+        raise NotImplementedError
+
+    def plain_control(self) -> str:
+        """Return the control whose two numbers go into a row as they are, y turned; "" where it is not so plain. Of
+        such a control a recording's numbers are taken as a whole column.
+        """
+        return ""

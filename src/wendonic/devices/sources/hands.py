@@ -1,0 +1,92 @@
+"""How far each hand swung: motion controllers' poses become displacements."""
+
+from collections.abc import MutableSequence, Sequence
+from dataclasses import dataclass
+from typing import ClassVar
+
+from wendonic.devices.controls import CONTROLS, Device
+from wendonic.devices.sources.base import Reader, Source
+from wendonic.devices.state import Change, DeviceState
+
+SQUEEZED = 0.5
+"""A squeeze from here on counts."""
+
+_PLACES = {"hand.left": 0, "hand.right": 4}
+
+
+@dataclass(frozen=True, slots=True)
+class HandsSource(Source):
+    """How far the hands swing while they squeeze."""
+
+    hands: Sequence[str]
+
+    width: ClassVar[int] = 8
+
+    def device(self) -> Device:
+        """Return the device that it stands for."""
+        return "hands"
+
+    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+        """Return what reads it."""
+        return HandSwing(self, start)
+
+
+class _Hand:
+    __slots__ = ("at", "moved", "place", "posed", "squeeze")
+
+    def __init__(self, place: int) -> None:
+        self.place = place
+        self.at: tuple[float, ...] | None = None
+        self.moved = [0.0, 0.0, 0.0]
+        self.posed = False
+        self.squeeze = 0.0
+
+
+class HandSwing:
+    """How far (m) each hand that squeezes moved since the last tick, and whether it counts: 2 with a new pose, 1
+    without.
+    """
+
+    __slots__ = ("_by_pose", "_by_squeeze", "watched")
+
+    def __init__(self, source: HandsSource, start: int) -> None:
+        """Write into the places of the row from `start` on: the left hand's, then the right one's."""
+        hands = {name: _Hand(start + _PLACES[name]) for name in source.hands}
+        self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
+        self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
+        self.watched = (*self._by_pose, *self._by_squeeze)
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
+        """Go on from how the hands squeeze; where they are is taken from their next pose."""
+        for slot, hand in self._by_squeeze.items():
+            hand.squeeze = values[slot]
+            hand.moved, hand.posed = [0.0, 0.0, 0.0], False
+            hand.at = None
+
+    def take(self, change: Change) -> None:
+        """Add the motion from pose to pose; a hand that was lost begins anew."""
+        slot, value, _, lost = change
+        if slot in self._by_squeeze:
+            self._by_squeeze[slot].squeeze = value[0]
+            return
+        hand = self._by_pose[slot]
+        if lost:
+            hand.at = None
+            return
+        at = value[:3]
+        if hand.at is not None and hand.squeeze >= SQUEEZED:
+            hand.moved = [moved + now - was for moved, now, was in zip(hand.moved, at, hand.at, strict=True)]
+            hand.posed = True
+        hand.at = at
+
+    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
+        """Write the motion, once."""
+        posed = False
+        for hand in self._by_pose.values():
+            row[hand.place : hand.place + 3] = hand.moved
+            counts = hand.squeeze >= SQUEEZED and hand.at is not None
+            row[hand.place + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
+            if hand.posed:
+                posed, hand.posed = True, False
+                hand.moved = [0.0, 0.0, 0.0]
+        return posed

@@ -1,0 +1,36 @@
+"""Everything that a mode binds."""
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.goal import GoalSource
+from wendonic.devices.sources.presses import PressBind
+
+
+class ModeSources(NamedTuple):
+    """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty.
+
+    `goal` is None where nothing is walked to; `aims` and `tracks` say whether a point to aim at, and where head and
+    hands are and point, are of use, and `points` which hand points at places to be at; `across` that only right and
+    left are, as in a game seen from the side; `taps` that a key which went down and up between two ticks is still
+    seen.
+    """
+
+    move: Sequence[Source] = ()
+    rise: Sequence[Source] = ()
+    throttle: Sequence[Source] = ()
+    turn: Sequence[Source] = ()
+    look: Sequence[Source] = ()
+    presses: Sequence[Sequence[PressBind]] = ()
+    goal: Sequence[GoalSource] | None = None
+    aims: bool = False
+    tracks: bool = False
+    points: str = ""
+    across: bool = False
+    taps: bool = False
+
+    @property
+    def channels(self) -> tuple[Sequence[Source], ...]:
+        """The sources of `move`, `rise`, `throttle`, `turn` and `look`."""
+        return self.move, self.rise, self.throttle, self.turn, self.look

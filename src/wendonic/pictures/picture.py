@@ -1,0 +1,108 @@
+"""A picture that `wendonic draw` knows: its name, what it is drawn from, and how."""
+
+from collections.abc import Callable, Sequence
+from functools import cached_property
+from pathlib import Path
+from typing import Any, Literal, NamedTuple
+
+import pandas as pd
+
+from wendonic.batch import shape
+from wendonic.course import Course, load_course
+from wendonic.profile.load import load_profile
+from wendonic.profile.schema.profile import Profile
+from wendonic.recording.recording import Recording
+from wendonic.study.solve.compare import names_of
+
+Taken = Literal[
+    "profile", "profiles", "recording", "[recording]", "mode", "hz", "course", "window", "moments", "only", "share"
+]
+"""What a picture may take; a recording in brackets may be left out."""
+
+
+class Given:
+    """What a picture is drawn from; files are read when they are first asked for."""
+
+    def __init__(
+        self,
+        profiles: Sequence[Path] = (),
+        recording: Path | None = None,
+        course: Path | None = None,
+        mode: str | None = None,
+        hz: float = 60.0,
+        start_s: float | None = None,
+        end_s: float | None = None,
+        moments: Sequence[float] | None = None,
+        only: Sequence[str] = (),
+        share: float = 0.999,
+    ) -> None:
+        """Take what the command was given."""
+        self._profiles, self._recording, self._course = list(profiles), recording, course
+        self.mode, self.hz, self.start_s, self.end_s = mode, hz, start_s, end_s
+        self.moments, self.only, self.share = moments, only, share
+
+    @cached_property
+    def profiles(self) -> dict[str, Profile]:
+        """The profiles by short names."""
+        return dict(zip(names_of(self._profiles), map(load_profile, self._profiles), strict=True))
+
+    @property
+    def profile(self) -> Profile:
+        """The only profile."""
+        return next(iter(self.profiles.values()))
+
+    @cached_property
+    def some_recording(self) -> Recording | None:
+        """The recording, None without."""
+        return Recording.read(self._recording) if self._recording else None
+
+    @property
+    def recording(self) -> Recording:
+        """The recording."""
+        if self.some_recording is None:
+            raise AssertionError("a picture that needs a recording says so")
+        return self.some_recording
+
+    @cached_property
+    def course(self) -> Course | None:
+        """The ground, None without."""
+        return load_course(self._course) if self._course else None
+
+    @cached_property
+    def trace(self) -> pd.DataFrame:
+        """The recording under the profile."""
+        return shape(self.recording, self.profile, hz=self.hz, mode=self.mode, course=self.course)
+
+
+class Picture(NamedTuple):
+    """One picture: `takes` says what `draw` reads of what is given, `sentence` what to see, `example` how it is
+    called.
+    """
+
+    name: str
+    sentence: str
+    takes: tuple[Taken, ...]
+    example: str
+    draw: Callable[[Given], Any]
+
+
+_REGISTERED: dict[str, Picture] = {}
+
+
+def picture(*takes: Taken, example: str) -> Callable[[Callable[[Given], Any]], Callable[[Given], Any]]:
+    """Return a decorator that makes a function a picture of `wendonic draw`, under its own name; what to see is its
+    docstring.
+    """
+
+    def register(draw: Callable[[Given], Any]) -> Callable[[Given], Any]:
+        name = draw.__name__
+        sentence = " ".join((draw.__doc__ or "").split())
+        _REGISTERED[name] = Picture(name, sentence, takes, example, draw)
+        return draw
+
+    return register
+
+
+def registered() -> dict[str, Picture]:
+    """Return every picture that has been imported, by its name."""
+    return dict(sorted(_REGISTERED.items()))

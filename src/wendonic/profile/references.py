@@ -1,0 +1,90 @@
+"""What a profile names that has to be there: gaits, modes, zones and presses."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from wendonic.errors import none_such
+from wendonic.profile.schema.gait import USUAL_GAITS
+from wendonic.profile.schema.window import USUAL_ZONES
+
+
+def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
+    """Go through the zones that a mode names: field path and name. What is not of the right type is passed over."""
+    for channel in ("move", "look", "goal"):
+        table = mode.get(channel)
+        binds = table.get("bind") if isinstance(table, dict) else None
+        for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
+            for key, named in bind.items() if isinstance(bind, dict) else ():
+                where = f"{path}.{channel}.bind.{index}.{key}"
+                if key in ("touch_stick", "touch_drag", "touch") and isinstance(named, str):
+                    yield where, named
+                if key == "touch_zones" and isinstance(named, dict):
+                    for direction, names in named.items():
+                        for name in names if isinstance(names, list | tuple) else ():
+                            if isinstance(name, str):
+                                yield f"{where}.{direction}", name
+    presses = mode.get("press")
+    for press, table in presses.items() if isinstance(presses, dict) else ():
+        entries = table.get("bind") if isinstance(table, dict) else None
+        for index, entry in enumerate(entries if isinstance(entries, list | tuple) else ()):
+            if isinstance(entry, dict) and isinstance(entry.get("zone"), str):
+                yield f"{path}.press.{press}.bind.{index}.zone", entry["zone"]
+
+
+def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
+    """Go through the presses that a mode's channels name: field path and name."""
+    move, look = mode.get("move"), mode.get("look")
+    amounts = move.get("press_amounts") if isinstance(move, dict) else None
+    for name in amounts if isinstance(amounts, dict) else ():
+        yield f"{path}.move.press_amounts.{name}", name
+    switches = mode.get("press_gaits")
+    for name in switches if isinstance(switches, dict) else ():
+        yield f"{path}.press_gaits.{name}", name
+    steer = mode.get("steer")
+    teleport = steer.get("teleport") if isinstance(steer, dict) else None
+    if isinstance(teleport, dict) and isinstance(teleport.get("press"), str):
+        yield f"{path}.steer.teleport.press", teleport["press"]
+    if not isinstance(look, dict):
+        return
+    zoom, binds = look.get("zoom"), look.get("bind")
+    if isinstance(zoom, dict) and isinstance(zoom.get("press"), str):
+        yield f"{path}.look.zoom.press", zoom["press"]
+    for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
+        if isinstance(bind, dict) and isinstance(bind.get("pause_press"), str):
+            yield f"{path}.look.bind.{index}.pause_press", bind["pause_press"]
+
+
+def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
+    """Return (field path, what is wrong) for each gait, mode, zone or press that is named but not there.
+
+    `content` may have other faults: what is not of the right type is passed over.
+    """
+    wrong: list[tuple[str, str]] = []
+    modes, gaits, window = content.get("mode"), content.get("gait", {}), content.get("window", {})
+    if not isinstance(modes, dict) or not isinstance(gaits, dict):
+        return wrong
+    gait_names = dict.fromkeys([*gaits, *USUAL_GAITS])
+    zones = window.get("zone", {}) if isinstance(window, dict) else {}
+    zone_names = dict.fromkeys([*(zones if isinstance(zones, dict) else ()), *USUAL_ZONES])
+    for name, mode in modes.items():
+        if not isinstance(mode, dict):
+            continue
+        gait = mode.get("gait", "walk")
+        if isinstance(gait, str) and gait not in gait_names:
+            wrong.append((f"mode.{name}.gait", none_such("gait", gait, gait_names)))
+        switches = mode.get("press_gaits")
+        for press, other in switches.items() if isinstance(switches, dict) else ():
+            if isinstance(other, str) and other not in gait_names:
+                wrong.append((f"mode.{name}.press_gaits.{press}", none_such("gait", other, gait_names)))
+        leave_to = mode.get("leave_to")
+        for other in leave_to if isinstance(leave_to, list | tuple) else ():
+            if isinstance(other, str) and other not in modes:
+                wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
+        for where, zone in _zone_fields(mode, f"mode.{name}"):
+            if zone not in zone_names:
+                wrong.append((where, none_such("zone", zone, zone_names)))
+        presses = mode.get("press", {})
+        for where, press in _press_fields(mode, f"mode.{name}"):
+            if isinstance(presses, dict) and press not in presses:
+                wrong.append((where, none_such("press in this mode", press, presses)))
+    return wrong

@@ -1,0 +1,207 @@
+"""The `bind` entries of `rise`, `throttle` and `turn`."""
+
+from typing import Annotated, Self
+
+from pydantic import Discriminator, Tag, model_validator
+
+from wendonic.devices.sources.axes import AxesSource, TriggersSource
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.keys import KeysSource
+from wendonic.profile.schema.bind import NameLists, by_key, listed
+from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
+from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.keyed import Opposed
+from wendonic.profile.schema.names import AxisName, KeyList, SwitchName
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.tilted import Tilted, TiltedAxes
+from wendonic.profile.schema.window import Window
+
+
+class RiseKeys(NameLists):
+    """Which keys go up and down."""
+
+    up: KeyList = entry("Keys that ask for up.", (), example=["KeyE"])
+    down: KeyList = entry("Keys that ask for down.", (), example=["KeyQ"])
+
+
+class ThrottleKeys(NameLists):
+    """Which keys give more and less, or drive forward and back."""
+
+    forward: KeyList = entry("Keys that drive forward.", (), example=["KeyW"])
+    back: KeyList = entry("Keys that brake and drive back.", (), example=["KeyS"])
+
+
+class TurnKeys(NameLists):
+    """Which keys turn right and left."""
+
+    right: KeyList = entry("Keys that turn right.", (), example=["KeyD"])
+    left: KeyList = entry("Keys that turn left.", (), example=["KeyA"])
+
+
+class KeyPair(Opposed):
+    """Keys that pull a channel of one number both ways."""
+
+    keys: NameLists
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return f"keys: {self.keys.sentence()}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        positive, negative = self.keys.lists().values()
+        return KeysSource(positive, negative, opposites=self.opposites)
+
+
+class RiseKeysBind(KeyPair):
+    """Keys as a source of `rise`."""
+
+    keys: RiseKeys = entry("Which keys go up and down.", example={"up": ["KeyE"], "down": ["KeyQ"]})
+
+
+class ThrottleKeysBind(KeyPair):
+    """Keys as a source of `throttle`."""
+
+    keys: ThrottleKeys = entry("Which keys drive forward and back.", example={"forward": ["KeyW"], "back": ["KeyS"]})
+
+
+class TurnKeysBind(KeyPair):
+    """Keys as a source of `turn`."""
+
+    keys: TurnKeys = entry("Which keys turn right and left.", example={"right": ["KeyD"], "left": ["KeyA"]})
+
+
+class AxisBind(TiltedAxes):
+    """One axis of a stick, or one trigger, as a source of `rise`, `throttle` or `turn`."""
+
+    axis: AxisName = entry("Which axis or trigger steers.", example="pad.left_stick.x")
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.axis]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return self.axis
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return AxesSource(x=seat.own(self.axis))
+
+
+class Triggers(Table):
+    """Two triggers or buttons that pull opposite ways, at least one of them."""
+
+    @model_validator(mode="after")
+    def _any(self) -> Self:
+        names = self.pair()
+        if not any(names.values()):
+            raise own_fault(f"nothing named; give at least one of {', '.join(names)}")
+        return self
+
+    def pair(self) -> dict[str, str | None]:
+        """Return both by their direction."""
+        return {direction: getattr(self, direction) for direction in type(self).model_fields}
+
+
+class RiseTriggers(Triggers):
+    """Up and down."""
+
+    up: SwitchName | None = entry(
+        "Trigger or button that asks for up.", None, example="pad.right_trigger", otherwise="none"
+    )
+    down: SwitchName | None = entry(
+        "Trigger or button that asks for down.", None, example="pad.left_trigger", otherwise="none"
+    )
+
+
+class ThrottleTriggers(Triggers):
+    """Forward and back."""
+
+    forward: SwitchName | None = entry(
+        "Trigger or button that drives forward.", None, example="pad.right_trigger", otherwise="none"
+    )
+    back: SwitchName | None = entry(
+        "Trigger or button that brakes and drives back.", None, example="pad.left_trigger", otherwise="none"
+    )
+
+
+class TurnTriggers(Triggers):
+    """Right and left."""
+
+    right: SwitchName | None = entry(
+        "Trigger or button that turns right.", None, example="pad.right_bumper", otherwise="none"
+    )
+    left: SwitchName | None = entry(
+        "Trigger or button that turns left.", None, example="pad.left_bumper", otherwise="none"
+    )
+
+
+class TriggerPair(Tilted):
+    """Two triggers: what one gives less what the other gives."""
+
+    triggers: Triggers
+    dead_zone: DeadZone = entry(
+        "How much of a trigger's travel is ignored at rest and at its end.", DeadZone(inner=0.05, outer=1.0)
+    )
+    curve: Curve = entry("How the travel past the dead zone becomes an amount.", LINEAR_CURVE)
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [name for name in self.triggers.pair().values() if name]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return f"triggers: {listed({side: (name,) for side, name in self.triggers.pair().items() if name})}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        positive, negative = self.triggers.pair().values()
+        return TriggersSource(seat.own(positive), seat.own(negative))
+
+
+class RiseTriggersBind(TriggerPair):
+    """Triggers as a source of `rise`."""
+
+    triggers: RiseTriggers = entry(
+        "Which triggers go up and down.", example={"up": "pad.right_trigger", "down": "pad.left_trigger"}
+    )
+
+
+class ThrottleTriggersBind(TriggerPair):
+    """Triggers as a source of `throttle`."""
+
+    triggers: ThrottleTriggers = entry(
+        "Which triggers drive forward and back.", example={"forward": "pad.right_trigger"}
+    )
+
+
+class TurnTriggersBind(TriggerPair):
+    """Triggers as a source of `turn`."""
+
+    triggers: TurnTriggers = entry("Which triggers turn right and left.", example={"right": "pad.right_bumper"})
+
+
+RiseBind = Annotated[
+    Annotated[RiseKeysBind, Tag("keys")]
+    | Annotated[AxisBind, Tag("axis")]
+    | Annotated[RiseTriggersBind, Tag("triggers")],
+    Discriminator(by_key("keys", "axis", "triggers")),
+]
+ThrottleBind = Annotated[
+    Annotated[ThrottleKeysBind, Tag("keys")]
+    | Annotated[AxisBind, Tag("axis")]
+    | Annotated[ThrottleTriggersBind, Tag("triggers")],
+    Discriminator(by_key("keys", "axis", "triggers")),
+]
+TurnBind = Annotated[
+    Annotated[TurnKeysBind, Tag("keys")]
+    | Annotated[AxisBind, Tag("axis")]
+    | Annotated[TurnTriggersBind, Tag("triggers")],
+    Discriminator(by_key("keys", "axis", "triggers")),
+]

@@ -1,0 +1,82 @@
+"""What the `bind` entries of all channels have in common.
+
+An entry is known by the key that names its controls: `keys`, `stick`, `mouse`, and so on.
+"""
+
+from collections.abc import Callable, Mapping
+from typing import Annotated, Any, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.profile.schema.table import Table, entry, own_fault
+
+ZoneNames = Annotated[tuple[str, ...], Field(strict=False)]
+Degrees = Annotated[float, Field(gt=0.0, le=100_000.0)]
+
+
+class Bind(Table):
+    """What all entries have: `shared` allows a control that is bound to something else of the mode, too."""
+
+    shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names, axis by axis; zones of the touch screen count as controls."""
+        raise NotImplementedError
+
+    def sentence(self) -> str:
+        """Say what it does: its controls, then its numbers."""
+        raise NotImplementedError
+
+
+class NameLists(Table):
+    """Lists of names, one for each direction; at least one holds something, and nothing stands in two of them."""
+
+    @model_validator(mode="after")
+    def _each_once(self) -> Self:
+        lists = self.lists()
+        if not any(lists.values()):
+            raise own_fault(f"nothing in any list; give at least one of {', '.join(lists)}")
+        seen: dict[str, str] = {}
+        for direction, names in lists.items():
+            for name in names:
+                if name in seen:
+                    words = f'"{name}" stands under {seen[name]} and again under {direction}; it pulls one way'
+                    raise own_fault(words)
+                seen[name] = direction
+        return self
+
+    def lists(self) -> dict[str, tuple[str, ...]]:
+        """Return the lists by their direction."""
+        return {direction: getattr(self, direction) for direction in type(self).model_fields}
+
+    def sentence(self) -> str:
+        """Say what pulls which way."""
+        return listed(self.lists())
+
+
+def listed(lists: Mapping[str, tuple[str, ...]]) -> str:
+    """Return lists of names in words.
+
+    >>> listed({"up": ("KeyE", "KeyR"), "down": ()})
+    'up KeyE KeyR'
+    """
+    return ", ".join(f"{direction} {' '.join(names)}" for direction, names in lists.items() if names)
+
+
+def zone_control(name: str) -> str:
+    """Return how a zone of the touch screen is called among controls."""
+    return f'zone "{name}"'
+
+
+def by_key(*keys: str) -> Callable[[Any], str | None]:
+    """Return a chooser: which of `keys` an entry has."""
+
+    def kind(entry_found: Any) -> str | None:
+        found: Any = ()
+        if isinstance(entry_found, dict):
+            found = entry_found
+        elif isinstance(entry_found, Table):
+            found = type(entry_found).model_fields
+        return next((key for key in keys if key in found), None)
+
+    return kind

@@ -1,0 +1,225 @@
+"""Response curves: a class a form, with its integer, its numbers and its sentence."""
+
+from itertools import pairwise
+from typing import Annotated, Any, ClassVar, Literal, Self
+
+from pydantic import Discriminator, Field, model_validator
+
+from wendonic.kernels.source.curve import (
+    CURVE_EXPO,
+    CURVE_KNEE,
+    CURVE_LINEAR,
+    CURVE_POINTS,
+    CURVE_POWER,
+    CURVE_S,
+    LINEAR,
+    PIECE_WIDTH,
+    CurveTuning,
+)
+from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.table import Table, entry, own_fault
+
+
+class CurveTable(Table):
+    """What all curves have: any tilt that is out gives at least `floor`, full tilt gives `ceiling`.
+
+    `per_axis` takes the curve of each axis by itself instead of the tilt's length.
+    """
+
+    number: ClassVar[int]
+    """The integer by which the kernels know the form."""
+
+    form: str
+    floor: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
+        "Amount at the dead zone's edge (anti dead zone): raise it where the game has a dead zone of its own.",
+        0.0,
+        unit="amount",
+    )
+    ceiling: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Amount at full tilt: lower it to keep a stick below full speed.", 1.0, unit="amount"
+    )
+    per_axis: bool = entry(
+        "Whether each axis has the curve by itself, which bends diagonals towards the axes.", False
+    )
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        if self.floor >= self.ceiling:
+            raise own_fault(f"floor {self.floor:g} is not below ceiling {self.ceiling:g}; the curve would not rise")
+        return self
+
+    def form_sentence(self) -> str:
+        """Say what its form is, with its own numbers."""
+        return self.form
+
+    def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
+        """Return the numbers with those of its form put in; what is of any length goes into `rows`."""
+        return tuning
+
+    def sentence(self) -> str:
+        """Say what it does."""
+        limited = (self.floor, self.ceiling) != (0.0, 1.0)
+        ends = f", from {self.floor:g} to {self.ceiling:g}" if limited else ""
+        return f"{self.form_sentence()}{ends}{', each axis by itself' if self.per_axis else ''}"
+
+    def tuning(self, rows: NumberRows) -> CurveTuning:
+        """Return it as the kernels' numbers."""
+        common = LINEAR._replace(
+            form=self.number,
+            ends=int((self.floor, self.ceiling) != (0.0, 1.0)),
+            per_axis=int(self.per_axis),
+            floor=self.floor,
+            ceiling=self.ceiling,
+        )
+        return self.form_tuning(common, rows)
+
+
+def form_entry(form: str) -> Any:
+    """Declare the field that names a curve's form."""
+    return entry("Which curve turns tilt into amount.", example=form)
+
+
+class LinearCurve(CurveTable):
+    """Amount = tilt."""
+
+    number: ClassVar[int] = CURVE_LINEAR
+    form: Literal["linear"] = form_entry("linear")
+
+
+class PowerCurve(CurveTable):
+    """Amount = tilt ** exponent; above 1 small tilts are finer."""
+
+    number: ClassVar[int] = CURVE_POWER
+    form: Literal["power"] = form_entry("power")
+    exponent: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
+        "How strongly small tilts are slowed: 1 is linear, higher gives finer control near rest.",
+        1.6,
+        unit="exponent",
+    )
+
+    def form_sentence(self) -> str:
+        """Say what its form is, with its own numbers."""
+        return f"power curve, exponent {self.exponent:g}"
+
+    def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
+        """Return the numbers with those of its form put in."""
+        return tuning._replace(exponent=self.exponent)
+
+
+class _BlendedCurve(CurveTable):
+    """A straight line blended with a bent one."""
+
+    amount: Fraction = entry(
+        "Share of the bent curve: 0 is linear, higher gives finer control near rest.", 0.5, unit="share"
+    )
+
+    def form_sentence(self) -> str:
+        """Say what its form is, with its own numbers."""
+        return f"{self.form} curve, amount {self.amount:g}"
+
+    def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
+        """Return the numbers with those of its form put in."""
+        return tuning._replace(amount=self.amount)
+
+
+class ExpoCurve(_BlendedCurve):
+    """Amount = (1 - a) tilt + a tilt³: finer at small tilts, the more so the larger `amount` (a) is."""
+
+    number: ClassVar[int] = CURVE_EXPO
+    form: Literal["expo"] = form_entry("expo")
+
+
+class SCurve(_BlendedCurve):
+    """Amount = (1 - a) tilt + a (3 tilt² - 2 tilt³): finer at both ends."""
+
+    number: ClassVar[int] = CURVE_S
+    form: Literal["s"] = form_entry("s")
+
+
+Inside = Annotated[float, Field(gt=0.0, lt=1.0)]
+
+
+class KneeCurve(CurveTable):
+    """Two straight rates that meet at [tilt, value]."""
+
+    number: ClassVar[int] = CURVE_KNEE
+    form: Literal["knee"] = form_entry("knee")
+    at: Annotated[tuple[Inside, Inside], Field(strict=False)] = entry(
+        "Tilt and amount at which the slow stretch ends and the fast one begins.", (0.6, 0.3), unit="[tilt, amount]"
+    )
+
+    def form_sentence(self) -> str:
+        """Say what its form is, with its own numbers."""
+        return f"knee at tilt {self.at[0]:g}, value {self.at[1]:g}"
+
+    def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:  # noqa: ARG002
+        """Return the numbers with those of its form put in."""
+        return tuning._replace(knee_tilt=self.at[0], amount=self.at[1])
+
+
+MOST_POINTS = 32
+
+Point = Annotated[tuple[Fraction, Fraction], Field(strict=False)]
+
+
+class PointsCurve(CurveTable):
+    """A smooth curve through points [tilt, value] that rises wherever they do (monotone PCHIP), from [0, 0] to [1,
+    1].
+    """
+
+    number: ClassVar[int] = CURVE_POINTS
+    form: Literal["points"] = form_entry("points")
+    points: Annotated[tuple[Point, ...], Field(strict=False, min_length=2, max_length=MOST_POINTS)] = entry(
+        "Points that the curve goes through, from [0, 0] to [1, 1], each above the last.",
+        example=[[0.0, 0.0], [0.4, 0.1], [1.0, 1.0]],
+        unit="[tilt, amount]",
+    )
+
+    @model_validator(mode="after")
+    def _rising_points(self) -> Self:
+        first, last = self.points[0], self.points[-1]
+        if first != (0.0, 0.0) or last != (1.0, 1.0):
+            raise own_fault(f"points run from {_shown(first)} to {_shown(last)}; allowed: from [0, 0] to [1, 1]")
+        for one, other in pairwise(self.points):
+            if other[0] <= one[0]:
+                words = f"tilt does not rise from {_shown(one)} to {_shown(other)}; allowed: each tilt above the last"
+                raise own_fault(words)
+            if other[1] < one[1]:
+                words = f"value falls from {_shown(one)} to {_shown(other)}; allowed: never below the last"
+                raise own_fault(words)
+        return self
+
+    def form_sentence(self) -> str:
+        """Say what its form is, with its own numbers."""
+        return f"curve through {len(self.points)} points"
+
+    def form_tuning(self, tuning: CurveTuning, rows: NumberRows) -> CurveTuning:
+        """Return the numbers with those of its form put in."""
+        pieces = curve_pieces(self)
+        return tuning._replace(points=rows.add(len(pieces) // PIECE_WIDTH, pieces))
+
+
+def curve_pieces(curve: PointsCurve) -> list[float]:
+    """Return the cubic pieces of a curve through points, as `kernels.source.curve.points_curve` reads them.
+
+    SciPy's monotone interpolation (PCHIP) gives the coefficients, so the curve is SciPy's own and no sample of it.
+    """
+    from scipy.interpolate import PchipInterpolator
+
+    tilts, values = zip(*curve.points, strict=True)
+    spline = PchipInterpolator(tilts, values)
+    pieces: list[float] = []
+    for begin, coefficients in zip(spline.x.tolist(), spline.c.T.tolist(), strict=False):
+        pieces += [begin, *coefficients]
+    return pieces
+
+
+def _shown(point: tuple[float, float]) -> str:
+    return f"[{point[0]:g}, {point[1]:g}]"
+
+
+Curve = Annotated[LinearCurve | PowerCurve | ExpoCurve | SCurve | KneeCurve | PointsCurve, Discriminator("form")]
+
+DEFAULT_CURVE = PowerCurve(form="power")
+LINEAR_CURVE = LinearCurve(form="linear")

@@ -1,0 +1,93 @@
+"""Dead zones."""
+
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.source.dead_zone import (
+    JUST_OUT,
+    NO_DEAD_ZONE,
+    ZONE_AXES,
+    ZONE_CUT,
+    ZONE_NONE,
+    ZONE_ROUND,
+    ZONE_ROUND_WEDGE,
+    ZONE_WEDGE,
+    DeadZoneTuning,
+)
+from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.words import Word, Words
+
+_ALL = ("inner", "outer", "release")
+DEAD_ZONE_FORMS = Words(
+    Word("none", "no dead zone", ZONE_NONE),
+    Word("round", "nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_ROUND, _ALL),
+    Word("axes", "each axis nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_AXES, _ALL),
+    Word("wedge", "within {inner:g} of an axis put on it, full from {outer:g} on", ZONE_WEDGE, _ALL),
+    Word(
+        "round+wedge",
+        "nothing up to tilt {inner:g}, within {inner:g} of an axis put on it, full from {outer:g} on",
+        ZONE_ROUND_WEDGE,
+        _ALL,
+    ),
+    Word("cut", "nothing up to tilt {inner:g}, then the raw tilt (a jump)", ZONE_CUT, ("inner", "release")),
+)
+
+
+class DeadZone(Table):
+    """A stick's dead zone: nothing up to `inner`, everything from `outer` on (tilt, 0..1).
+
+    `round` works on the length of the tilt, `axes` on each axis by itself, `wedge` on each axis in proportion to the
+    other one, `round+wedge` round first; `cut` lets the raw tilt pass once it is above `inner`; `none` takes nothing.
+    With `release`, a stick that is out stays out until it is back there.
+    """
+
+    form: Annotated[str, DEAD_ZONE_FORMS] = entry(
+        "Shape of the dead zone: round keeps every direction, axes and wedge make straight lines easier to hold.",
+        "round",
+    )
+    inner: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
+        "Tilt up to which nothing happens: raise it until a worn stick rests, lower it for smaller first steps.",
+        0.14,
+        unit="tilt",
+    )
+    outer: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Tilt from which everything is asked for (saturation, outer dead zone): lower it for sticks that fall short.",
+        0.96,
+        unit="tilt",
+    )
+    release: Fraction | None = entry(
+        "Tilt, below inner, at which a stick that is out counts as back: keeps a held stick from flickering.",
+        None,
+        example=0.11,
+        unit="tilt",
+        otherwise="inner",
+    )
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.inner >= self.outer:
+            words = f"inner {self.inner:g} is not below outer {self.outer:g}; nothing of the stick would be left"
+            raise own_fault(words)
+        if self.release is not None and self.release >= self.inner:
+            raise own_fault(f"release {self.release:g} is not below inner {self.inner:g}; allowed: below it")
+        return self
+
+    def sentence(self) -> str:
+        """Say what it does.
+
+        >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
+        'nothing up to tilt 0.2, then the raw tilt (a jump), out until back at 0.1'
+        """
+        release = f", out until back at {self.release:g}" if self.release is not None else ""
+        return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
+
+    def tuning(self) -> DeadZoneTuning:
+        """Return it as the kernels' numbers."""
+        number = DEAD_ZONE_FORMS.number(self.form)
+        if number == ZONE_NONE:
+            return NO_DEAD_ZONE
+        inner = self.inner if number == ZONE_WEDGE else max(self.inner, JUST_OUT)
+        release = 0.0 if self.release is None else max(self.release, JUST_OUT)
+        return DeadZoneTuning(number, int(self.release is not None), inner, self.outer, release)

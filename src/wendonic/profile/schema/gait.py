@@ -1,0 +1,308 @@
+"""A gait: the constants that turn intent into motion."""
+
+import math
+from typing import Annotated, Any, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.body.fall import NO_FALL, FallTuning
+from wendonic.kernels.body.gait import GaitTuning
+from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.table import Table, entry, own_faults
+
+Speed = Annotated[float, Field(gt=0.0, le=1000.0)]
+Rate = Annotated[float, Field(gt=0.0, le=100_000.0)]
+AirRate = Annotated[float, Field(ge=0.0, le=100_000.0)]
+
+GRAVITY_M_S2 = 20.0
+"""Gravity of a gait that jumps and names none: about twice that of the earth, which feels right on a screen."""
+
+LEAST_RATE = 1e-9
+
+
+class Jump(Table):
+    """What `press` does: it leaves the ground at a speed that is given, or that a height needs.
+
+    With `apex_s` the jump brings the gravity of its rise along: h = v t / 2, g = v / t. Without it the gait's gravity
+    counts: h = v² / 2g. Released while it rises, it keeps `early_release_ratio` of its speed.
+    """
+
+    press: str = entry("Press that jumps.", "jump")
+    height_m: Annotated[float, Field(gt=0.0, le=100.0)] | None = entry(
+        "How high it jumps while the press stays held.", None, example=1.6, otherwise="from speed_m_s"
+    )
+    speed_m_s: Speed | None = entry(
+        "Speed upwards at which it leaves the ground, in place of a height.",
+        None,
+        example=8.0,
+        otherwise="from height_m",
+    )
+    apex_s: Annotated[float, Field(gt=0.0, le=10.0)] | None = entry(
+        "Time to the top of the jump: lower it for a snappier jump of the same height.",
+        None,
+        example=0.4,
+        otherwise="from gravity_m_s2",
+    )
+    early_release_ratio: Fraction = entry(
+        "What an early release leaves of the speed upwards: lower it so that short presses jump lower.", 0.5
+    )
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> Self:
+        if (self.height_m is None) == (self.speed_m_s is None):
+            found = "found neither" if self.height_m is None else "found both"
+            raise own_faults([("height_m", f"{found}; allowed: either height_m or speed_m_s")])
+        return self
+
+    def start_m_s(self, gravity_m_s2: float) -> float:
+        """Return the speed at which it leaves the ground.
+
+        >>> Jump(height_m=1.6).start_m_s(20.0), Jump(height_m=1.6, apex_s=0.4).start_m_s(20.0)
+        (8.0, 8.0)
+        """
+        if self.speed_m_s is not None:
+            return self.speed_m_s
+        height_m = self.height_m or 0.0
+        return 2.0 * height_m / self.apex_s if self.apex_s else math.sqrt(2.0 * gravity_m_s2 * height_m)
+
+    def rising_m_s2(self, gravity_m_s2: float) -> float:
+        """Return the gravity of its rise.
+
+        >>> Jump(speed_m_s=6.0, apex_s=0.5).rising_m_s2(20.0)
+        12.0
+        """
+        return self.start_m_s(gravity_m_s2) / self.apex_s if self.apex_s else gravity_m_s2
+
+    def sentence(self, gravity_m_s2: float) -> str:
+        """Say how high it jumps, and how long it rises."""
+        start_m_s, rising_m_s2 = self.start_m_s(gravity_m_s2), self.rising_m_s2(gravity_m_s2)
+        height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
+        return f"by {self.press} it jumps {height_m:.2f} m high, {apex_s:.2f} s up"
+
+
+class Airborne(Table):
+    """How a gait steers off the ground."""
+
+    accel_m_s2: AirRate | None = entry(
+        "Rate at which speed rises in the air: lower it for less air control, 0 for none.",
+        None,
+        example=6.0,
+        otherwise="as on the ground",
+    )
+    brake_m_s2: AirRate | None = entry(
+        "Rate at which speed falls in the air: 0 keeps the speed of the jump.",
+        None,
+        example=2.0,
+        otherwise="as on the ground",
+    )
+
+
+class Fall(Table):
+    """How a body falls."""
+
+    gravity_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Gravity while falling over gravity while rising: raise it for a jump that drops faster.", 1.0
+    )
+    top_speed_m_s: Speed = entry("Fastest fall (terminal speed).", 30.0)
+
+
+class Gait(Table):
+    """The constants that turn intent into motion.
+
+    Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the request points backwards;
+    off the ground the rates of `airborne` count. With `coast_half_life_s` it falls by a half-life instead, but for a
+    reversal. Or else `thrust_m_s2` works against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is
+    the share of speed that a request straight back costs, and a cart at full lock. `rise_m_s` is for bodies that fly.
+
+    A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is how wide the body is
+    between walls, and how long.
+    """
+
+    top_speed_m_s: Speed = entry("Speed at full input.", 3.2)
+    accel_m_s2: Rate = entry(
+        "Rate at which speed rises: raise it for a snappier start, lower it for a heavier body.", 22.0
+    )
+    brake_m_s2: Rate = entry(
+        "Rate at which speed falls: raise it to stop in a shorter distance, lower it to slide.", 30.0
+    )
+    reverse_m_s2: Rate | None = entry(
+        "Rate at which speed falls while the opposite direction is requested: raise it to turn round faster.",
+        None,
+        example=40.0,
+        otherwise="brake_m_s2",
+    )
+    thrust_m_s2: Rate | None = entry(
+        "Thrust against a drag in proportion to speed, in place of top speed and rates.",
+        None,
+        example=12.0,
+        otherwise="none",
+    )
+    drag_per_s: Annotated[float, Field(gt=0.0, le=1000.0)] | None = entry(
+        "Drag that the thrust works against: raise it to answer faster at a lower top speed.",
+        None,
+        example=3.0,
+        otherwise="none",
+    )
+    coast_half_life_s: Annotated[float, Field(gt=0.0, le=100.0)] | None = entry(
+        "Half-life in which released speed fades, in place of the brake: raise it to coast further.",
+        None,
+        example=0.4,
+        otherwise="brakes at brake_m_s2",
+    )
+    turn_loss: Fraction = entry(
+        "Share of speed that a request straight back costs, and a cart at full lock.", 0.0, unit="share"
+    )
+    rise_m_s: Speed = entry("Speed up and down of a body that flies.", 2.0)
+    body_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Width of the body between walls, and its length when stopping distances are judged.", 0.5
+    )
+    gravity_m_s2: Annotated[float, Field(gt=0.0, le=1000.0)] | None = entry(
+        "Gravity: raise it for shorter, snappier jumps of the same height.",
+        None,
+        example=20.0,
+        otherwise=f"no weight; {GRAVITY_M_S2:g} with a jump",
+    )
+    airborne: Airborne = entry("How it steers off the ground.", Airborne(), example={"accel_m_s2": 6.0})
+    fall: Fall = entry("How it falls.", Fall(), example={"gravity_ratio": 1.6})
+    jump: Jump | None = entry("What its jump is like.", None, example={"height_m": 1.6}, otherwise="does not jump")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _top_speed_of_thrust(cls, content: Any) -> Any:
+        """Under drag the three usual numbers follow from two others; said beside them they are left to be refused."""
+        if not isinstance(content, dict):
+            return content
+        thrust, drag = content.get("thrust_m_s2"), content.get("drag_per_s")
+        usual = ("top_speed_m_s", "accel_m_s2", "brake_m_s2")
+        if not isinstance(thrust, int | float) or not isinstance(drag, int | float) or not thrust > 0.0 < drag:
+            return content
+        if any(name in content for name in usual):
+            return content
+        return {**content, "top_speed_m_s": thrust / drag, "accel_m_s2": float(thrust), "brake_m_s2": float(thrust)}
+
+    @model_validator(mode="after")
+    def _nothing_idle(self) -> Self:
+        wrong: list[tuple[str, str]] = []
+        if (self.thrust_m_s2 is None) != (self.drag_per_s is None):
+            missing, there = ("thrust_m_s2", "drag_per_s")[:: 1 if self.thrust_m_s2 is None else -1]
+            wrong.append((there, f"does nothing without {missing}"))
+        if self.thrust_m_s2 is not None and self.drag_per_s is not None:
+            top_speed_m_s = self.thrust_m_s2 / self.drag_per_s
+            if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
+                words = f"thrust and drag already make {top_speed_m_s:g} m/s; take top_speed_m_s and the rates out"
+                wrong.append(("thrust_m_s2", words))
+            rest = ("reverse_m_s2", "airborne", "coast_half_life_s")
+            wrong += [(name, "does nothing under thrust and drag") for name in rest if self._says(name)]
+        if not self.falls:
+            words = "does nothing without gravity_m_s2 or a jump"
+            wrong += [(name, words) for name in ("airborne", "fall") if self._says(name)]
+        if wrong:
+            raise own_faults(wrong)
+        return self
+
+    def _says(self, name: str) -> bool:
+        return name in self.model_fields_set and getattr(self, name) is not None
+
+    @property
+    def falls(self) -> bool:
+        """Whether it has weight."""
+        return self.jump is not None or self.gravity_m_s2 is not None
+
+    @property
+    def plain(self) -> bool:
+        """Whether it has a top speed and two rates and nothing else."""
+        extra = (self.reverse_m_s2, self.drag_per_s, self.coast_half_life_s)
+        return not self.falls and self.turn_loss == 0.0 and all(value is None for value in extra)
+
+    @property
+    def weight_m_s2(self) -> float:
+        """The gravity that counts where it has weight."""
+        return GRAVITY_M_S2 if self.gravity_m_s2 is None else self.gravity_m_s2
+
+    def sentence(self, name: str, flies: bool) -> str:
+        """Say what it does."""
+        words = f"gait {name}: top speed {self.top_speed_m_s:g} m/s, "
+        if self.drag_per_s is not None:
+            words += f"{self.thrust_m_s2:g} m/s² of thrust against a drag of {self.drag_per_s:g} /s"
+        elif self.coast_half_life_s is not None:
+            words += f"speeds up at {self.accel_m_s2:g} m/s², coasts with a half-life of {self.coast_half_life_s:g} s"
+        else:
+            stop_m = self.top_speed_m_s**2 / (2.0 * self.brake_m_s2)
+            words += (
+                f"speeds up at {self.accel_m_s2:g} m/s², brakes at {self.brake_m_s2:g} m/s² "
+                f"(stops from top speed in {stop_m:.2f} m)"
+            )
+        words += f", back the other way at {self.reverse_m_s2:g} m/s²" if self.reverse_m_s2 is not None else ""
+        words += f", loses up to {100.0 * self.turn_loss:g} % of it in turns" if self.turn_loss else ""
+        words += f", rises at {self.rise_m_s:g} m/s" if flies else ""
+        if self.jump is not None:
+            words += f"; {self.jump.sentence(self.weight_m_s2)}"
+        elif self.falls:
+            words += f"; falls at {self.weight_m_s2:g} m/s²"
+        return words
+
+    def tuning(self, press: int, walled: bool) -> GaitTuning:
+        """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none."""
+        air = self.airborne
+        air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
+        air_brake = self.brake_m_s2 if air.brake_m_s2 is None else air.brake_m_s2
+        # No rate is 0: kernels divide by it.
+        return GaitTuning(
+            press,
+            self.top_speed_m_s,
+            self.accel_m_s2,
+            self.brake_m_s2,
+            int(self.reverse_m_s2 is not None),
+            self.brake_m_s2 if self.reverse_m_s2 is None else self.reverse_m_s2,
+            int((air_accel, air_brake) != (self.accel_m_s2, self.brake_m_s2)),
+            max(air_accel, LEAST_RATE),
+            max(air_brake, LEAST_RATE),
+            int(self.drag_per_s is not None),
+            self.drag_per_s or 1.0,
+            int(self.coast_half_life_s is not None),
+            self.coast_half_life_s or 1.0,
+            int(self.turn_loss > 0.0),
+            self.turn_loss,
+            self.rise_m_s,
+            self.body_m / 2.0 if walled else 0.0,
+            self._fall_tuning(),
+        )
+
+    def _fall_tuning(self) -> FallTuning:
+        if not self.falls:
+            return NO_FALL
+        rising = self.jump.rising_m_s2(self.weight_m_s2) if self.jump else self.weight_m_s2
+        return FallTuning(
+            1,
+            rising,
+            rising * self.fall.gravity_ratio,
+            self.fall.top_speed_m_s,
+            self.jump.start_m_s(self.weight_m_s2) if self.jump else 0.0,
+            self.jump.early_release_ratio if self.jump else 1.0,
+        )
+
+
+_USUAL: dict[str, dict[str, float]] = {
+    "walk": {},
+    "stroll": {"top_speed_m_s": 1.4, "accel_m_s2": 12.0, "brake_m_s2": 18.0},
+    "run": {"top_speed_m_s": 5.6, "accel_m_s2": 26.0, "brake_m_s2": 30.0},
+    "cart": {"top_speed_m_s": 4.5, "accel_m_s2": 3.0, "brake_m_s2": 6.0, "body_m": 1.2},
+    "scout": {"top_speed_m_s": 6.0, "accel_m_s2": 9.0, "brake_m_s2": 9.0, "rise_m_s": 3.0, "body_m": 0.1},
+}
+USUAL_GAITS: dict[str, Gait] = {name: Gait.model_validate(numbers) for name, numbers in _USUAL.items()}
+"""Gaits that need no writing. A profile that writes one of them anew begins with these numbers."""
+
+
+def begun_with_usual(gaits: Any) -> Any:
+    """Return gaits as a file has them, each of a usual name with what that name stands for where nothing is said.
+
+    >>> begun_with_usual({"run": {"accel_m_s2": 9.0}})["run"]["top_speed_m_s"]
+    5.6
+    """
+    if not isinstance(gaits, dict):
+        return gaits
+    begun = dict(gaits)
+    for name, content in gaits.items():
+        if name in _USUAL and isinstance(content, dict) and "drag_per_s" not in content:
+            begun[name] = {**_USUAL[name], **content}
+    return begun

@@ -1,0 +1,76 @@
+"""What points at places of the plan: the table `goal`, and its `bind` entries."""
+
+from typing import Annotated, Literal
+
+from pydantic import Discriminator, Field, Tag
+
+from wendonic.devices.sources.goal import GoalSource, PointedGoal, ShownPlan, TouchedGoal
+from wendonic.profile.schema.bind import Bind, by_key, zone_control
+from wendonic.profile.schema.names import SwitchName
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table, entry
+from wendonic.profile.schema.window import Window
+
+
+class PointerGoalBind(Bind):
+    """The place under the pointer while one of `while_held` is down, or always if it is empty."""
+
+    pointer: Literal["pointer.at"] = entry("The pointer, which points at places of the plan.", example="pointer.at")
+    while_held: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
+        "Controls of which one must be down for the pointer to give a goal; empty: it always does.", ("mouse.left",)
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.pointer, *self.while_held]
+
+    def sentence(self) -> str:
+        """Say what it does."""
+        return f"the pointer while {' or '.join(self.while_held)} is held" if self.while_held else "the pointer"
+
+    def source(self, plan: ShownPlan, window: Window, seat: Seat) -> GoalSource:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return PointedGoal(seat.all_own(self.while_held), plan)
+
+
+class TouchGoalBind(Bind):
+    """The place under a finger that landed in the zone."""
+
+    touch: str = entry("Zone in which a finger gives a goal.", example="window")
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [zone_control(self.touch)]
+
+    def sentence(self) -> str:
+        """Say what it does."""
+        return f'a finger that landed in "{self.touch}"'
+
+    def source(self, plan: ShownPlan, window: Window, seat: Seat) -> GoalSource:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return TouchedGoal(window.zone_of(self.touch), plan)
+
+
+GoalBind = Annotated[
+    Annotated[PointerGoalBind, Tag("pointer")] | Annotated[TouchGoalBind, Tag("touch")],
+    Discriminator(by_key("pointer", "touch")),
+]
+
+
+class GoalTable(Table):
+    """What gives the goal of the steer frame `goto`, besides the game itself; the latest counts."""
+
+    bind: Annotated[tuple[GoalBind, ...], Field(strict=False, min_length=1)] = entry(
+        "What points at goals; the latest counts.", example=[{"pointer": "pointer.at"}]
+    )
+
+    def sources(self, window: Window, seat: Seat) -> tuple[GoalSource, ...]:
+        """Return what a sampler reads; the window has to show a plan."""
+        if window.plan is None:
+            raise AssertionError("a profile whose goals are pointed at has a plan")
+        plan = ShownPlan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.forward_m)
+        return tuple(found.source(plan, window, seat) for found in self.bind)
+
+    def sentences(self) -> list[str]:
+        """Say what gives a goal, line by line."""
+        return ["goal: the latest of", *(f"  {found.sentence()}" for found in self.bind)]

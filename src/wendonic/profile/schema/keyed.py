@@ -1,0 +1,73 @@
+"""Entries of on and off: keys, a d-pad, zones of a touch screen."""
+
+from typing import Annotated
+
+from wendonic.kernels.source.keys import KeysTuning
+from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_KEYS, SourceTuning
+from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.names import Seconds
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.table import entry
+from wendonic.profile.schema.words import Word, Words
+
+OPPOSITES = Words(
+    Word("cancel", "opposites cancel", OPPOSITES_CANCEL),
+    Word("latest", "the later wins", OPPOSITES_LATEST),
+    Word("earliest", "the earlier wins", OPPOSITES_EARLIEST),
+)
+REVERSALS = Words(
+    Word("through_zero", "", 0),
+    Word("at_once", ", the other side at once", 1),
+)
+
+
+class Ramped(Bind):
+    """An entry of on and off: `rise_s` from 0 to 1 after a press, `fall_s` from 1 to 0 after a release.
+
+    When the other side is pressed, the value falls to zero first (`through_zero`), or drops to zero (`at_once`).
+    """
+
+    rise_s: Seconds = entry("Time from a press to full input: raise it for a softer start, 0 is at once.", 0.06)
+    fall_s: Seconds = entry("Time from a release to no input: raise it for a softer stop, 0 is at once.", 0.04)
+    reversal: Annotated[str, REVERSALS] = entry(
+        "Whether pressing the other side falls through zero first, or drops to zero at once for a sharper turn.",
+        "through_zero",
+    )
+
+    def rule(self) -> str:
+        """Return what wins when both sides are held."""
+        return "cancel"
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        raise NotImplementedError
+
+    def sentence(self) -> str:
+        """Say what it does: its controls, then its numbers."""
+        times = f"full {self.rise_s:g} s after a press, none {self.fall_s:g} s after a release"
+        times = "at once" if self.rise_s == self.fall_s == 0.0 else times
+        return f"{self.what()}; {times}{REVERSALS.sentence(self.reversal)}; {OPPOSITES.sentence(self.rule())}"
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers."""
+        keys = KeysTuning(
+            OPPOSITES.number(self.rule()),
+            int(self.rise_s > 0.0 or self.fall_s > 0.0),
+            REVERSALS.number(self.reversal),
+            self.rise_s,
+            self.fall_s,
+        )
+        return PLAIN_SOURCE._replace(kind=SOURCE_KEYS, keys=keys)
+
+
+class Opposed(Ramped):
+    """An entry of on and off whose opposites have a rule."""
+
+    opposites: Annotated[str, OPPOSITES] = entry(
+        "What wins while both opposite keys are held (SOCD): neither, the later, or the earlier one.", "cancel"
+    )
+
+    def rule(self) -> str:
+        """Return what wins when both sides are held."""
+        return self.opposites

@@ -1,0 +1,386 @@
+"""The `bind` entries of `look`."""
+
+import math
+from typing import Annotated, Literal, Self
+
+from pydantic import Discriminator, Field, Tag, model_validator
+
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.gyro import GyroSource
+from wendonic.devices.sources.mouse import MouseSource
+from wendonic.devices.sources.stick import StickSource
+from wendonic.devices.sources.touch import TouchDragSource
+from wendonic.kernels.look.displacement import PLAIN_DISPLACEMENT, DisplacementTuning
+from wendonic.kernels.look.gyro import GyroTuning
+from wendonic.kernels.look.look import (
+    LOOK_DISPLACEMENT,
+    LOOK_RATE,
+    LOOK_STICK,
+    PLAIN_LOOK_SOURCE,
+    LookSourceTuning,
+)
+from wendonic.kernels.look.stick import StickLookTuning
+from wendonic.look_units import CM_PER_INCH, deg_per_count_from_cm
+from wendonic.profile.schema.bind import Bind, Degrees, by_key, zone_control
+from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.names import GyroName, Seconds, StickName
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+from wendonic.profile.schema.tilted import Centred
+from wendonic.profile.schema.window import Window
+
+SlowRate = Annotated[float, Field(ge=0.0, le=360.0)]
+
+TREMBLING_DEG_S = 4.0
+"""Turn rate of a gyro from which the pad counts as the device in use."""
+
+
+class LookBind(Bind):
+    """What all sources of `look` have."""
+
+    invert_yaw: bool = entry("Whether right turns the view left.", False)
+    invert_pitch: bool = entry("Whether up turns the view down.", False)
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        raise NotImplementedError
+
+    def sentence(self) -> str:
+        """Say what it does: its controls, then its numbers."""
+        turned = [axis for axis, inverted in (("yaw", self.invert_yaw), ("pitch", self.invert_pitch)) if inverted]
+        return self.what() + (f"; {' and '.join(turned)} inverted" if turned else "")
+
+    def source(self, window: Window, seat: Seat) -> Source:
+        """Return what a sampler reads."""
+        raise NotImplementedError
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:
+        """Return it as the kernels' numbers, not inverted."""
+        raise NotImplementedError
+
+    def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:
+        """Return it as the kernels' numbers; an inverted axis has a negative one."""
+        source = self.kind_tuning(rows, press_names)
+        yaw_sign = -1.0 if self.invert_yaw else 1.0
+        pitch_sign = -1.0 if self.invert_pitch else 1.0
+        return source._replace(yaw=source.yaw * yaw_sign, pitch=source.pitch * pitch_sign)
+
+
+def _smoothed(half_life_s: float) -> str:
+    return f", half-life {half_life_s:g} s" if half_life_s else ""
+
+
+def _displacement(half_life_s: float) -> DisplacementTuning:
+    return PLAIN_DISPLACEMENT._replace(smooths=int(half_life_s > 0.0), half_life_s=half_life_s)
+
+
+class HandGain(Table):
+    """A gain that follows the hand's speed: evenly from `slow` at `from_cm_s` to `fast` at `to_cm_s`."""
+
+    from_cm_s: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
+        "Speed of the hand up to which the slow gain holds.", 5.0
+    )
+    slow: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Gain of a slow hand: lower it to aim more finely.", 1.0, unit="times"
+    )
+    to_cm_s: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+        "Speed of the hand from which the fast gain holds.", 40.0
+    )
+    fast: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Gain of a fast hand: raise it to turn round with less room.", 1.5, unit="times"
+    )
+
+    @model_validator(mode="after")
+    def _rising(self) -> Self:
+        if self.from_cm_s >= self.to_cm_s:
+            raise own_fault(f"from_cm_s {self.from_cm_s:g} is not below to_cm_s {self.to_cm_s:g}")
+        if self.slow > self.fast:
+            raise own_fault(f"slow {self.slow:g} is above fast {self.fast:g}; the quicker hand never turns less")
+        return self
+
+
+class MouseBind(LookBind):
+    """The mouse as a source of `look`: `deg_per_count`, or `cm_per_turn` with `dpi`.
+
+    `hand_gain` needs `dpi` too, to know the hand's speed. `half_life_s` smooths: nothing is lost by it, it comes
+    later.
+    """
+
+    mouse: Literal["mouse.move"] = entry("The mouse's motion, in counts.", example="mouse.move")
+    deg_per_count: Annotated[float, Field(gt=0.0, le=360.0)] | None = entry(
+        "Turn of one count, for those who know it: raise it to turn further.",
+        None,
+        example=0.022,
+        unit="deg",
+        otherwise="from cm_per_turn and dpi",
+    )
+    cm_per_turn: Annotated[float, Field(gt=0.0, le=10_000.0)] = entry(
+        "Mouse travel of a full turn: lower it to turn faster, raise it to aim more finely.", 34.0, unit="cm"
+    )
+    dpi: Annotated[float, Field(gt=0.0, le=1_000_000.0)] = entry(
+        "Counts an inch of the mouse, as its maker or calibrate says.", 800.0, unit="counts/inch"
+    )
+    pitch_ratio: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
+        "Pitch over yaw: lower it for a calmer up and down.", 1.0
+    )
+    hand_gain: HandGain | None = entry(
+        "Gain that follows the hand's speed (mouse acceleration).", None, example={"fast": 1.5}, otherwise="none"
+    )
+    half_life_s: Seconds = entry("Smoothing of the turn: raise it for steadier aim, at the cost of delay.", 0.0)
+
+    @model_validator(mode="after")
+    def _one_way(self) -> Self:
+        if self.deg_per_count is not None:
+            says_dpi = "dpi" in self.model_fields_set
+            if "cm_per_turn" in self.model_fields_set or (says_dpi and self.hand_gain is None):
+                words = "found deg_per_count beside cm_per_turn or dpi; allowed: one way to say how far it turns"
+                raise own_fault(words)
+            if self.hand_gain is not None and not says_dpi:
+                raise own_faults([("hand_gain", "needs dpi beside deg_per_count, to know the hand's speed")])
+        return self
+
+    @property
+    def count_deg(self) -> float:
+        """Degrees of one count; without any number 34 cm of an 800 dpi mouse are a full turn."""
+        return deg_per_count_from_cm(self.cm_per_turn, self.dpi) if self.deg_per_count is None else self.deg_per_count
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.mouse]
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        words = f"{self.count_deg:g} deg a count"
+        if self.deg_per_count is None:
+            words = f"{self.cm_per_turn:g} cm a turn at {self.dpi:g} dpi ({self.count_deg:.4g} deg a count)"
+        words += f", pitch {self.pitch_ratio:g} of yaw" if self.pitch_ratio != 1.0 else ""
+        if self.hand_gain:
+            gain = self.hand_gain
+            ends = f"from {gain.slow:g} at {gain.from_cm_s:g} cm/s to {gain.fast:g} at {gain.to_cm_s:g} cm/s"
+            words += f", gain {ends} of the hand"
+        return f"mouse: {words}{_smoothed(self.half_life_s)}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return MouseSource()
+
+    def displacement_tuning(self) -> DisplacementTuning:
+        """Return smoothing and gain as the kernels' numbers."""
+        drag, gain = _displacement(self.half_life_s), self.hand_gain
+        if gain is None:
+            return drag
+        return drag._replace(
+            follows_hand=1,
+            cm_per_count=CM_PER_INCH / self.dpi,
+            slow_cm_s=gain.from_cm_s,
+            slow_gain=gain.slow,
+            fast_cm_s=gain.to_cm_s,
+            fast_gain=gain.fast,
+        )
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers, not inverted."""
+        yaw = math.radians(self.count_deg)
+        return PLAIN_LOOK_SOURCE._replace(
+            kind=LOOK_DISPLACEMENT, yaw=yaw, pitch=yaw * self.pitch_ratio, displacement=self.displacement_tuning()
+        )
+
+
+class LookStickBind(LookBind, Centred):
+    """A stick as a source of `look`: rates at full tilt.
+
+    They ease in over `ease_s`; after `hold_s` at the rim there is `rim_boost` of them more. With `snap_deg` it turns
+    at once instead, by so much to the side each time the stick is tilted to `snap_at`, and again after it was back at
+    `rearm_at`.
+    """
+
+    stick: StickName = entry("Which stick turns the view.", example="pad.right_stick")
+    dead_zone: DeadZone = entry(
+        "How much of the tilt is ignored at rest and at the rim.", DeadZone(inner=0.12, outer=0.97)
+    )
+    yaw_deg_s: Degrees = entry("Turn rate to the side at full tilt: raise it to look round faster.", 230.0)
+    pitch_deg_s: Degrees = entry("Turn rate up and down at full tilt: raise it to look up and down faster.", 140.0)
+    ease_s: Seconds = entry(
+        "Time in which the turn eases in: raise it for a softer start, at the cost of delay.", 0.0
+    )
+    rim_boost: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
+        "How much faster it turns after a while at the rim: raise it to turn round without losing fine aim.",
+        0.0,
+        unit="share",
+    )
+    hold_s: Seconds = entry("Time at the rim until the boost comes.", 0.25)
+    snap_deg: Annotated[float, Field(gt=0.0, le=180.0)] | None = entry(
+        "Angle that a tilt to the side turns at once (snap turn), for comfort in a headset.",
+        None,
+        example=30.0,
+        otherwise="smooth turning",
+    )
+    snap_at: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Tilt at which a snap turn happens.", 0.7, unit="tilt")
+    rearm_at: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
+        "Tilt below which the next snap turn is ready: lower it if one tilt turns twice.", 0.35, unit="tilt"
+    )
+
+    @property
+    def snap_tilts(self) -> tuple[float, float]:
+        """Where it snaps and where it may again."""
+        says_rearm = "rearm_at" in self.model_fields_set
+        return self.snap_at, self.rearm_at if says_rearm else min(self.rearm_at, self.snap_at)
+
+    @model_validator(mode="after")
+    def _one_way_to_turn(self) -> Self:
+        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch")
+        idle = [(name, "does nothing beside snap_deg") for name in smooth if name in self.model_fields_set]
+        if self.snap_deg is None:
+            idle = [
+                (n, "does nothing without snap_deg") for n in ("snap_at", "rearm_at") if n in self.model_fields_set
+            ]
+        snap_at, rearm_at = self.snap_tilts
+        if rearm_at > snap_at:
+            idle.append(("rearm_at", f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never turn again"))
+        if idle:
+            raise own_faults(idle)
+        return self
+
+    @model_validator(mode="after")
+    def _nothing_idle(self) -> Self:
+        if self.dead_zone.release is not None:
+            raise own_faults([("dead_zone.release", "does nothing for look; take it out")])
+        if "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
+            raise own_faults([("hold_s", "does nothing without rim_boost")])
+        return self
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"{self.stick}.x", f"{self.stick}.y"]
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        if self.snap_deg is not None:
+            snap_at, rearm_at = self.snap_tilts
+            words = f"turns {self.snap_deg:g} deg at once from tilt {snap_at:g}, again once back at {rearm_at:g}"
+        else:
+            words = f"{self.yaw_deg_s:g} deg/s yaw and {self.pitch_deg_s:g} deg/s pitch at full tilt"
+            words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
+            words += f", {self.rim_boost:.0%} more after {self.hold_s:g} s at the rim" if self.rim_boost else ""
+        return f"{self.stick}: {words}; {self.shape_sentence()}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return StickSource(seat.own(self.stick))
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers, not inverted."""
+        snap_at, rearm_at = self.snap_tilts
+        stick = StickLookTuning(
+            self.stick_tuning(rows),
+            int(self.ease_s > 0.0),
+            int(self.rim_boost > 0.0),
+            int(self.snap_deg is not None),
+            self.ease_s,
+            self.rim_boost,
+            self.hold_s,
+            snap_at,
+            rearm_at,
+        )
+        yaw = math.radians(self.yaw_deg_s if self.snap_deg is None else self.snap_deg)
+        return PLAIN_LOOK_SOURCE._replace(kind=LOOK_STICK, yaw=yaw, pitch=math.radians(self.pitch_deg_s), stick=stick)
+
+
+class TouchDragBind(LookBind):
+    """A finger that landed in the zone, dragged: degrees for the window's whole width."""
+
+    touch_drag: str = entry("Zone in which a dragged finger turns the view.", example="right half")
+    deg_per_width: Degrees = entry(
+        "Turn of a drag across the whole window: raise it to turn with less travel.", 180.0, unit="deg"
+    )
+    half_life_s: Seconds = entry("Smoothing of the turn: raise it for steadier aim, at the cost of delay.", 0.0)
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [zone_control(self.touch_drag)]
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        words = f"{self.deg_per_width:g} deg a window width{_smoothed(self.half_life_s)}"
+        return f'finger dragged from "{self.touch_drag}": {words}'
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return TouchDragSource(window.zone_of(self.touch_drag), window.aspect_ratio)
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers, not inverted."""
+        turn = math.radians(self.deg_per_width)
+        drag = _displacement(self.half_life_s)
+        return PLAIN_LOOK_SOURCE._replace(kind=LOOK_DISPLACEMENT, yaw=turn, pitch=turn, displacement=drag)
+
+
+class GyroBind(LookBind):
+    """A pad's rate sensor: the view turns `turn_ratio` times as far as the hand.
+
+    It turns about the pad's own axes or, `levelled`, about the world's up as the accelerometer feels it. Below
+    `steady_below_deg_s` the turn fades out. A pad whose readings spread less than `still_deg_s` lies still: then
+    its bias is found and taken off (0: never). While `pause_press` is held the pad may be brought back without
+    turning.
+    """
+
+    gyro: GyroName = entry("Which pad's rate sensor turns the view.", example="pad.gyro")
+    turn_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "How far the view turns for a turn of the hand: raise it to aim with smaller motions.", 1.0
+    )
+    levelled: bool = entry(
+        "Whether it turns about the world's up however the pad is held, or the pad's own axes.", False
+    )
+    steady_below_deg_s: SlowRate = entry(
+        "Rate below which the turn fades out: raise it against a trembling hand, lower it for fine aim.", 0.0
+    )
+    still_deg_s: SlowRate = entry(
+        "Spread of the rates below which the pad lies still and its bias is found; 0: never.", 0.6
+    )
+    pause_press: str | None = entry(
+        "Press while which the pad turns nothing, to bring the hands back.", None, example="steady", otherwise="none"
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.gyro]
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        words = f"{self.gyro}: turns {self.turn_ratio:g} times as far as the hand"
+        words += ", about the world's up" if self.levelled else ", about the pad's own axes"
+        words += f", fading out below {self.steady_below_deg_s:g} deg/s" if self.steady_below_deg_s else ""
+        words += f", bias found while within {self.still_deg_s:g} deg/s" if self.still_deg_s else ", bias kept"
+        return words + (f", paused while {self.pause_press} is held" if self.pause_press else "")
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return GyroSource(seat.own(self.gyro))
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers, not inverted."""
+        gyro = GyroTuning(
+            int(self.levelled),
+            int(self.steady_below_deg_s > 0.0),
+            int(self.still_deg_s > 0.0),
+            -1 if self.pause_press is None else press_names.index(self.pause_press),
+            math.radians(self.steady_below_deg_s),
+            math.radians(self.still_deg_s),
+        )
+        return PLAIN_LOOK_SOURCE._replace(
+            kind=LOOK_RATE,
+            yaw=self.turn_ratio,
+            pitch=self.turn_ratio,
+            least=math.radians(TREMBLING_DEG_S) * self.turn_ratio,
+            gyro=gyro,
+        )
+
+
+AnyLookBind = Annotated[
+    Annotated[MouseBind, Tag("mouse")]
+    | Annotated[LookStickBind, Tag("stick")]
+    | Annotated[TouchDragBind, Tag("touch_drag")]
+    | Annotated[GyroBind, Tag("gyro")],
+    Discriminator(by_key("mouse", "stick", "touch_drag", "gyro")),
+]

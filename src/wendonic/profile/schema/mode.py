@@ -1,0 +1,168 @@
+"""A mode: a named part of a profile, with its own bindings, steering and gait."""
+
+from collections.abc import Iterator
+from typing import Annotated, Any, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.profile.double_bindings import double_bindings
+from wendonic.profile.schema.axis_channels import AxisChannel, Rise, Throttle, Turn
+from wendonic.profile.schema.comfort import Comfort
+from wendonic.profile.schema.gait import Gait
+from wendonic.profile.schema.goal import GoalTable
+from wendonic.profile.schema.look import LookTable
+from wendonic.profile.schema.move import Move
+from wendonic.profile.schema.move_binds import HandsBind, KeysBind, TouchZonesBind
+from wendonic.profile.schema.press import PressTable
+from wendonic.profile.schema.steer.any_steer import AnySteer
+from wendonic.profile.schema.steer.camera import CameraSteer
+from wendonic.profile.schema.steer.drive import DriveSteer
+from wendonic.profile.schema.steer.goto import GotoSteer
+from wendonic.profile.schema.steer.map import MapSteer
+from wendonic.profile.schema.steer.sprite import Faced
+from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+HELD_PRESSES = Words(
+    Word("carry", ""),
+    Word("drop", "entered with presses held: they end, and count again once released"),
+)
+CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
+
+
+class Mode(Table):
+    """A named part of a profile, with its own bindings, steering and gait.
+
+    While a press of `press_gaits` is held, its gait counts; of several, the one that stands last in the table.
+    `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
+    until they are released and pressed again.
+    """
+
+    gait: str = entry("Gait that turns intent into motion, one of [gait] or a usual one.", "walk")
+    press_gaits: dict[str, str] = entry(
+        "Presses that switch to another gait while held; of several, the last one counts.",
+        {},
+        example={"sprint": "run"},
+    )
+    leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = entry(
+        "Modes that may be entered from this one.", None, example=["cart"], otherwise="any mode"
+    )
+    held_presses: Annotated[str, HELD_PRESSES] = entry(
+        "Whether presses that are held when the mode is entered go on, or end until they are pressed again.", "carry"
+    )
+    steer: AnySteer = entry("What forward means, and which way the body faces.", CameraSteer())
+    move: Move | None = entry(
+        "Moving in two directions.", None, example={"bind": [{"stick": "pad.left_stick"}]}, otherwise="not bound"
+    )
+    rise: Rise | None = entry(
+        "Moving up and down.", None, example={"bind": [{"keys": {"up": ["KeyE"]}}]}, otherwise="not bound"
+    )
+    throttle: Throttle | None = entry(
+        "Driving forward and back.", None, example={"bind": [{"keys": {"forward": ["KeyW"]}}]}, otherwise="not bound"
+    )
+    turn: Turn | None = entry(
+        "Turning right and left.", None, example={"bind": [{"axis": "pad.left_stick.x"}]}, otherwise="not bound"
+    )
+    look: LookTable | None = entry(
+        "Turning the view.", None, example={"bind": [{"mouse": "mouse.move"}]}, otherwise="not bound"
+    )
+    goal: GoalTable | None = entry(
+        "Pointing at a place to walk to.", None, example={"bind": [{"pointer": "pointer.at"}]}, otherwise="not bound"
+    )
+    comfort: Comfort | None = entry(
+        "Comfort in a headset: vignette and play space.", None, example={"room": {"width_m": 2.0}}, otherwise="none"
+    )
+    press: dict[str, PressTable] = entry(
+        "Presses by name: the on and off things the player does.", {}, example={"jump": {"bind": ["key.Space"]}}
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _crisp_on_a_grid(cls, content: Any) -> Any:
+        """On squares a press counts at once: what the file says nothing about has no ramp and no smoothing."""
+        steer = content.get("steer") if isinstance(content, dict) else None
+        move = content.get("move") if isinstance(steer, dict) and steer.get("frame") == "grid" else None
+        binds = move.get("bind") if isinstance(move, dict) else None
+        if not isinstance(move, dict) or not isinstance(binds, list | tuple):
+            return content
+        ramped = ("keys", "dpad", "touch_zones")
+        crisp = [
+            {"rise_s": 0.0, "fall_s": 0.0, **bind}
+            if isinstance(bind, dict) and any(key in bind for key in ramped)
+            else bind
+            for bind in binds
+        ]
+        smoothing = {} if "one_euro" in move else {"half_life_s": 0.0}
+        return {**content, "move": {**smoothing, **move, "bind": crisp}}
+
+    @model_validator(mode="after")
+    def _steers(self) -> Self:
+        wrong: list[tuple[str, str]] = []
+        steer = self.steer
+        if isinstance(steer, Faced) and steer.face == "turn" and self.turn is None:
+            wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
+        if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
+            wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
+        if steer.frame == "grid" and self.press_gaits:
+            wrong.append(("press_gaits", 'does nothing under frame "grid", whose steps have a time of their own'))
+        if steer.frame == "grid" and "gait" in self.model_fields_set:
+            wrong.append(("gait", 'does nothing under frame "grid", whose steps have a time of their own'))
+        if self.goal is not None and not isinstance(steer, GotoSteer):
+            wrong.append(("goal.bind.0", f'does nothing under frame "{steer.frame}"; it goes with frame "goto"'))
+        if isinstance(steer, MapSteer) and steer.side_view:
+            for index, bind in enumerate(self.move.bind if self.move else ()):
+                if not isinstance(bind, KeysBind | TouchZonesBind):
+                    continue
+                where, lists = (
+                    ("keys", bind.keys) if isinstance(bind, KeysBind) else ("touch_zones", bind.touch_zones)
+                )
+                for direction, names in lists.lists().items():
+                    if direction in ("forward", "back") and names:
+                        words = "does nothing in a side view; up and down are a press there, or the channel rise"
+                        wrong.append((f"move.bind.{index}.{where}.{direction}", words))
+        binds = enumerate(self.move.bind if self.move else ())
+        hands = [index for index, bind in binds if isinstance(bind, HandsBind)]
+        wrong += [(f"move.bind.{index}", "hands swing in one entry; give it both of them") for index in hands[1:]]
+        if wrong:
+            raise own_faults(wrong)
+        return self
+
+    @model_validator(mode="after")
+    def _bindings(self) -> Self:
+        channels = self.bound_channels
+        if not self.press and not channels:
+            raise own_fault("binds nothing; give it [[….move.bind]], or another channel, or a press")
+        wrong = double_bindings(channels, self.press)
+        if wrong:
+            raise own_faults(wrong)
+        return self
+
+    @property
+    def bound_channels(self) -> dict[str, Any]:
+        """The `bind` entries of each channel that is bound."""
+        tables = {name: getattr(self, name) for name in CHANNELS}
+        return {name: table.bind for name, table in tables.items() if table}
+
+    @property
+    def axis_channels(self) -> Iterator[AxisChannel]:
+        """The channels of one number that are bound."""
+        return (channel for channel in (self.rise, self.throttle, self.turn) if channel is not None)
+
+    def sentences(self, gaits: dict[str, Gait]) -> list[str]:
+        """Say what it does, line by line, in the order of the data; `gaits` are its own first."""
+        lines = self.steer.sentences()
+        lines += self.move.sentences() if self.move else []
+        for channel in self.axis_channels:
+            lines += channel.sentences()
+        for table in (self.goal, self.comfort, self.look):
+            lines += table.sentences() if table else []
+        lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]
+        if self.steer.frame != "grid":
+            switches = {gait: press for press, gait in self.press_gaits.items()}
+            for name, gait in gaits.items():
+                while_held = f" while {switches[name]} is held" if name in switches else ""
+                lines.append(gait.sentence(name + while_held, self.steer.frame == "fly"))
+        if self.leave_to is not None:
+            lines.append(f"leaves to: {', '.join(self.leave_to) or 'nowhere'}")
+        held = HELD_PRESSES.sentence(self.held_presses)
+        return [*lines, held] if held else lines

@@ -1,0 +1,196 @@
+"""The channel `move`: its sources, and what happens once these are merged."""
+
+import math
+from itertools import pairwise
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT
+from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
+from wendonic.kernels.move.move import (
+    SMOOTHING_HALF_LIFE,
+    SMOOTHING_NONE,
+    SMOOTHING_ONE_EURO,
+    MoveTuning,
+    PressAmount,
+)
+from wendonic.kernels.move.one_euro import NO_ONE_EURO, OneEuroTuning
+from wendonic.kernels.move.paces import PaceTuning
+from wendonic.kernels.source.source import SOURCE_KEYS
+from wendonic.profile.schema.move_binds import MoveBind
+from wendonic.profile.schema.names import Fraction, Seconds
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+MERGES = Words(
+    Word("strongest", "the strongest of", MERGE_STRONGEST),
+    Word("sum", "the sum of", MERGE_SUM),
+    Word("latest", "the latest of", MERGE_LATEST),
+)
+DIAGONALS = Words(
+    Word("cap", "diagonals capped at full speed", DIAGONAL_CAP),
+    Word("unit", "any input is full speed", DIAGONAL_UNIT),
+    Word("free", "diagonals free (41 % too fast with keys)", DIAGONAL_FREE),
+    Word(
+        "factor", "both axes of a diagonal multiplied by {diagonal_factor:.4g}", DIAGONAL_FACTOR, ("diagonal_factor",)
+    ),
+)
+STRAIGHT_IN_RAMPS = ("cap", "free")
+"""Diagonal rules that are straight while a key ramps, or have a closed form there."""
+
+
+def merged_words(merge: str, count: int) -> str:
+    """Return in words how sources are merged.
+
+    >>> merged_words("sum", 2), merged_words("strongest", 1)
+    ('the sum of 2 sources', '1 source')
+    """
+    return "1 source" if count == 1 else f"{MERGES.sentence(merge)} {count} sources"
+
+
+class Pace(Table):
+    """A length above which everything is one amount."""
+
+    above: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
+        "Amount from which this pace is taken.", example=0.7, unit="amount"
+    )
+    amount: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Share of top speed that this pace goes at.", example=1.0, unit="amount"
+    )
+
+
+class OneEuro(Table):
+    """Smoothing with a cutoff that rises with speed (Casiez, Roussel, Vogel, CHI 2012); `beta` in Hz per 1/s."""
+
+    min_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+        "Cutoff at rest: lower it against trembling.", 2.0
+    )
+    beta: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
+        "How much the cutoff rises with speed: raise it against delay in quick motions.", 1.0, unit="Hz per 1/s"
+    )
+    d_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+        "Cutoff by which the speed itself is smoothed; hardly ever changed.", 1.0
+    )
+
+
+class Move(Table):
+    """The channel `move`: its sources and what happens once they are merged.
+
+    `diagonal_factor` multiplies both axes where they are alike. `paces` make the length one of a few; one is left
+    only `pace_margin` below where it begins. While a press of `press_amounts` is held, the amount is multiplied by
+    its number, the smallest where several are. The direction is drawn to `notches` compass points, wholly at a
+    `notch_pull` of 1. Smoothing is by half-life or by `one_euro`.
+    """
+
+    merge: Annotated[str, MERGES] = entry(
+        "How several sources become one: the strongest wins, they add up, or the latest wins.", "strongest"
+    )
+    diagonal: Annotated[str, DIAGONALS] = entry(
+        "What two directions together give: cap keeps partial tilt, unit gives full speed, free is 41 % faster.",
+        "cap",
+    )
+    diagonal_factor: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "What both axes of a diagonal are multiplied by.", math.sqrt(0.5), unit="times"
+    )
+    paces: Annotated[tuple[Pace, ...], Field(strict=False, min_length=1)] | None = entry(
+        "Steps that the amount is put on, such as stroll, walk and run.",
+        None,
+        example=[{"above": 0.0, "amount": 0.45}, {"above": 0.7, "amount": 1.0}],
+        otherwise="any amount",
+    )
+    pace_margin: Annotated[float, Field(ge=0.0, le=0.5)] = entry(
+        "How far below its beginning a pace is left: raise it if the pace flickers.", 0.08, unit="amount"
+    )
+    press_amounts: dict[str, Fraction] = entry(
+        "Presses that slow down while held, and by how much.", {}, example={"stroll": 0.4}, unit="times"
+    )
+    notches: Annotated[int, Field(ge=2, le=64)] | None = entry(
+        "Number of compass points that the direction is drawn to.",
+        None,
+        example=8,
+        unit="directions",
+        otherwise="none",
+    )
+    notch_pull: Fraction = entry(
+        "How strongly it is drawn: 1 allows these directions only, and jumps between them.", 0.5, unit="share"
+    )
+    half_life_s: Seconds = entry(
+        "Smoothing of the amount and direction: raise it for a softer feel, at the cost of delay.", 0.02
+    )
+    one_euro: OneEuro | None = entry(
+        "Smoothing that is strong at rest and weak in motion, in place of the half-life.",
+        None,
+        example={"min_cutoff_hz": 2.0, "beta": 1.0},
+        otherwise="none",
+    )
+    bind: Annotated[tuple[MoveBind, ...], Field(strict=False, min_length=1)] = entry(
+        "What walks: one entry for each device.", example=[{"stick": "pad.left_stick"}]
+    )
+
+    @model_validator(mode="after")
+    def _nothing_idle(self) -> Self:
+        wrong: list[tuple[str, str]] = []
+        for name, of in (("pace_margin", "paces"), ("notch_pull", "notches")):
+            if name in self.model_fields_set and getattr(self, of) is None:
+                wrong.append((name, f"does nothing without {of}"))
+        if self.one_euro is not None and "half_life_s" in self.model_fields_set:
+            wrong.append(("half_life_s", "found beside one_euro; allowed: one way of smoothing"))
+        for index, (one, other) in enumerate(pairwise(self.paces or ()), 1):
+            for name in ("above", "amount"):
+                before, after = getattr(one, name), getattr(other, name)
+                if after <= before:
+                    words = f"{after:g} is not above the {before:g} of the pace before; paces rise"
+                    wrong.append((f"paces.{index}.{name}", words))
+        if wrong:
+            raise own_faults(wrong)
+        return self
+
+    def sentences(self) -> list[str]:
+        """Say steps 6 to 10 in the order in which they are taken, then each source; what jumps is said to."""
+        words = [DIAGONALS.sentence(self.diagonal, self)]
+        if self.paces:
+            paces = ", ".join(f"{pace.amount:g} above {pace.above:g}" for pace in self.paces)
+            words.append(f"paces {paces}, left {self.pace_margin:g} lower (jumps)")
+        words += [f"times {amount:g} while {press} is held" for press, amount in self.press_amounts.items()]
+        if self.notches:
+            jumps = " (jumps)" if self.notch_pull == 1.0 else ""
+            words.append(f"drawn to {self.notches} directions by {self.notch_pull:g}{jumps}")
+        if self.one_euro:
+            one = self.one_euro
+            cutoffs = f"cutoff {one.min_cutoff_hz:g} Hz and {one.beta:g} Hz more per 1/s of speed"
+            words.append(f"one-euro filter, {cutoffs}, speed behind {one.d_cutoff_hz:g} Hz")
+        else:
+            words.append(f"half-life {self.half_life_s:g} s" if self.half_life_s else "no smoothing")
+        first = f"move: {merged_words(self.merge, len(self.bind))}, {', '.join(words)}"
+        return [first, *(f"  {bind.sentence()}" for bind in self.bind)]
+
+    def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> MoveTuning:
+        """Return it as the kernels' numbers."""
+        sources = tuple(bind.tuning(rows) for bind in self.bind)
+        smoothing, one_euro = SMOOTHING_HALF_LIFE if self.half_life_s > 0.0 else SMOOTHING_NONE, NO_ONE_EURO
+        if self.one_euro:
+            smoothing = SMOOTHING_ONE_EURO
+            one_euro = OneEuroTuning(self.one_euro.min_cutoff_hz, self.one_euro.beta, self.one_euro.d_cutoff_hz)
+        bent = (
+            self.diagonal not in STRAIGHT_IN_RAMPS
+            or self.merge == "sum"
+            or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
+        )
+        ramps = any(source.kind == SOURCE_KEYS and source.keys.ramps > 0 for source in sources)
+        return MoveTuning(
+            sources,
+            MERGES.number(self.merge),
+            DIAGONALS.number(self.diagonal),
+            self.diagonal_factor,
+            tuple(PaceTuning(pace.above, pace.amount) for pace in self.paces or ()),
+            self.pace_margin,
+            tuple(PressAmount(press_names.index(name), amount) for name, amount in self.press_amounts.items()),
+            self.notches or 0,
+            self.notch_pull,
+            smoothing,
+            self.half_life_s,
+            one_euro,
+            int(bent and ramps),
+        )

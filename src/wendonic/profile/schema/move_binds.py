@@ -1,0 +1,297 @@
+"""The `bind` entries of `move`."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import Discriminator, Field, Tag, model_validator
+
+from wendonic.devices.sources.axes import AxesSource
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.hands import HandsSource
+from wendonic.devices.sources.keys import KeysSource
+from wendonic.devices.sources.pointer import PointerSource
+from wendonic.devices.sources.stick import StickSource
+from wendonic.devices.sources.touch import TouchStickSource, TouchZonesSource
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_SWING, SourceTuning
+from wendonic.kernels.source.swing import SwingTuning
+from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, zone_control
+from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
+from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.keyed import Opposed, Ramped
+from wendonic.profile.schema.names import AxisName, KeyList, Seconds, StickName, SwitchName
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.tilted import Centred, Tilted, TiltedAxes
+from wendonic.profile.schema.window import Window
+from wendonic.profile.schema.words import Word, Words
+
+
+class MoveKeys(NameLists):
+    """Which keys pull which way, as W3C codes."""
+
+    forward: KeyList = entry("Keys that ask for forward.", (), example=["KeyW", "ArrowUp"])
+    back: KeyList = entry("Keys that ask for back.", (), example=["KeyS", "ArrowDown"])
+    left: KeyList = entry("Keys that ask for left.", (), example=["KeyA", "ArrowLeft"])
+    right: KeyList = entry("Keys that ask for right.", (), example=["KeyD", "ArrowRight"])
+
+
+class MoveZones(NameLists):
+    """Which zones of the touch screen pull which way."""
+
+    forward: ZoneNames = entry("Zones in which a finger asks for forward.", (), example=["upper part"])
+    back: ZoneNames = entry("Zones in which a finger asks for back.", (), example=["lower part"])
+    left: ZoneNames = entry("Zones in which a finger asks for left.", (), example=["left edge"])
+    right: ZoneNames = entry("Zones in which a finger asks for right.", (), example=["right edge"])
+
+
+class KeysBind(Opposed):
+    """Keys as a source of `move`."""
+
+    keys: MoveKeys = entry("Which keys ask for which direction.", example={"forward": ["KeyW"], "back": ["KeyS"]})
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return f"keys: {self.keys.sentence()}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        keys = self.keys
+        return KeysSource(keys.right, keys.left, keys.forward, keys.back, self.opposites)
+
+
+class DpadBind(Opposed):
+    """The four buttons of a pad's d-pad as a source of `move`."""
+
+    dpad: Literal["pad.dpad", "pad1.dpad", "pad2.dpad", "pad3.dpad"] = entry(
+        "Which pad's d-pad walks.", example="pad.dpad"
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"{self.dpad}_{button}" for button in ("up", "down", "left", "right")]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return self.dpad
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        right, left, up, down = ((f"{seat.own(self.dpad)}_{button}",) for button in ("right", "left", "up", "down"))
+        return KeysSource(right, left, up, down, self.opposites)
+
+
+class StickBind(Tilted, Centred):
+    """A stick as a source of `move`."""
+
+    stick: StickName = entry("Which stick walks.", example="pad.left_stick")
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"{self.stick}.x", f"{self.stick}.y"]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return self.stick
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return StickSource(seat.own(self.stick))
+
+
+class MoveAxes(Table):
+    """An axis for `x` (right) and one for `y` (forward)."""
+
+    x: AxisName = entry("Axis that asks for right, and left when negative.", example="pad.left_stick.x")
+    y: AxisName = entry("Axis that asks for forward, and back when negative.", example="pad.left_stick.y")
+
+
+class AxesBind(TiltedAxes):
+    """Two axes as a source of `move`: dead zone and curve on each by itself."""
+
+    axes: MoveAxes = entry(
+        "Which axes walk, each with dead zone and curve of its own.",
+        example={"x": "pad.left_stick.x", "y": "pad.left_stick.y"},
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.axes.x, self.axes.y]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return f"axes: right {self.axes.x}, forward {self.axes.y}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return AxesSource(seat.own(self.axes.x), seat.own(self.axes.y))
+
+
+class TouchZonesBind(Ramped):
+    """Zones of the touch screen as a source of `move`: a finger anywhere inside is enough."""
+
+    touch_zones: MoveZones = entry(
+        "Which zones of the touch screen ask for which direction.", example={"left": ["left edge"]}
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [zone_control(name) for names in self.touch_zones.lists().values() for name in names]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        return f"touch zones: {self.touch_zones.sentence()}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        zones = self.touch_zones
+        lists = (zones.right, zones.left, zones.forward, zones.back)
+        return TouchZonesSource(*(tuple(map(window.zone_of, names)) for names in lists))
+
+
+PAST_RIM = Words(
+    Word("stay", "stays"),
+    Word("drag", "is dragged along"),
+)
+
+
+class TouchStickBind(Tilted):
+    """A stick under the thumb, wherever in the zone it lands.
+
+    `radius` is a share of the window's height; past it the middle stays, or is dragged along.
+    """
+
+    touch_stick: str = entry("Zone in which a thumb becomes a stick.", example="left half")
+    radius: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "How far the thumb slides to full tilt: raise it for finer control, lower it for shorter travel.",
+        0.12,
+        unit="window heights",
+    )
+    past_rim: Annotated[str, PAST_RIM] = entry(
+        "Whether the stick's middle stays when the thumb slides past the rim, or is dragged along.", "stay"
+    )
+    dead_zone: DeadZone = entry(
+        "How much of the slide is ignored near the middle and at the rim.", DeadZone(inner=0.1, outer=1.0)
+    )
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [zone_control(self.touch_stick)]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        away = f"full {self.radius:g} of the height away from where it landed"
+        return f'thumb landing in "{self.touch_stick}": {away}, which {PAST_RIM.sentence(self.past_rim)} past that'
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        zone = window.zone_of(self.touch_stick)
+        return TouchStickSource(zone, self.radius, self.past_rim == "drag", window.aspect_ratio)
+
+
+class PointerBind(Tilted):
+    """The pointer seen from the window's middle, while one of `while_held` is down, or always if it is empty.
+
+    `reach` is the share of the window's height at which everything is asked for.
+    """
+
+    pointer: Literal["pointer.at"] = entry("The pointer, seen from the window's middle.", example="pointer.at")
+    while_held: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
+        "Controls of which one must be down for the pointer to walk; empty: it always does.", ("mouse.left",)
+    )
+    reach: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Distance from the window's middle that asks for full speed.", 0.4, unit="window heights"
+    )
+    dead_zone: DeadZone = entry(
+        "How much of the distance is ignored near the middle and at the reach.", DeadZone(inner=0.1, outer=1.0)
+    )
+    curve: Curve = entry("How the distance past the dead zone becomes an amount.", LINEAR_CURVE)
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [self.pointer, *self.while_held]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        when = f" while {' or '.join(self.while_held)} is held" if self.while_held else ""
+        return f"pointer from the window's middle{when}, full at {self.reach:g} of its height"
+
+    def source(self, window: Window, seat: Seat) -> Source:
+        """Return what a sampler reads."""
+        return PointerSource(seat.all_own(self.while_held), self.reach, window.aspect_ratio)
+
+
+class HandsBind(Tilted):
+    """Walking by swinging the hands that squeeze: a hand at `full_swing_m_s` asks for everything.
+
+    Both hands give `both_boost` times as much as one. A hand's velocity is smoothed by `steady_half_life_s`, so that
+    its trembling cancels out; what is asked for falls by half every `release_half_life_s`.
+    """
+
+    hands: Annotated[
+        tuple[Literal["hand.left", "hand.right"], ...], Field(strict=False, min_length=1, max_length=2)
+    ] = entry("Which hands walk by swinging while they squeeze.", example=["hand.left", "hand.right"])
+    full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Speed of a hand that asks for full speed: raise it if players walk too fast, lower it if they tire.", 1.8
+    )
+    both_boost: Annotated[float, Field(ge=1.0, le=4.0)] = entry(
+        "How many times as much two swinging hands ask for as one.", 1.5, unit="times"
+    )
+    steady_half_life_s: Seconds = entry(
+        "Smoothing of a hand's velocity: raise it if a trembling hand walks, lower it for a quicker start.", 0.04
+    )
+    release_half_life_s: Seconds = entry(
+        "How the walk fades between swings and after them: raise it for an even pace, lower it for a quicker stop.",
+        0.18,
+    )
+    dead_zone: DeadZone = entry(
+        "How much of a slow swing is ignored, and what counts as a full one.", DeadZone(inner=0.1, outer=1.0)
+    )
+    curve: Curve = entry("How the swing past the dead zone becomes an amount.", LINEAR_CURVE)
+
+    @model_validator(mode="after")
+    def _boost_of_both(self) -> Self:
+        if len(self.hands) == 1 and "both_boost" in self.model_fields_set:
+            raise own_faults([("both_boost", "does nothing with one hand")])
+        return self
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"{hand}.{part}" for hand in self.hands for part in ("pose", "squeeze")]
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        words = f"{' and '.join(self.hands)} swung while squeezed, full at {self.full_swing_m_s:g} m/s"
+        words += f", {self.both_boost:g} times as much with both" if len(self.hands) > 1 else ""
+        return f"{words}, slowing with a half-life of {self.release_half_life_s:g} s"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        return HandsSource(self.hands)
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        swing = SwingTuning(
+            self.full_swing_m_s,
+            self.both_boost,
+            self.steady_half_life_s,
+            self.release_half_life_s,
+            self.stick_tuning(rows),
+        )
+        return PLAIN_SOURCE._replace(kind=SOURCE_SWING, swing=swing)
+
+
+MoveBind = Annotated[
+    Annotated[KeysBind, Tag("keys")]
+    | Annotated[DpadBind, Tag("dpad")]
+    | Annotated[StickBind, Tag("stick")]
+    | Annotated[AxesBind, Tag("axes")]
+    | Annotated[TouchZonesBind, Tag("touch_zones")]
+    | Annotated[TouchStickBind, Tag("touch_stick")]
+    | Annotated[PointerBind, Tag("pointer")]
+    | Annotated[HandsBind, Tag("hands")],
+    Discriminator(by_key("keys", "dpad", "stick", "axes", "touch_zones", "touch_stick", "pointer", "hands")),
+]

@@ -1,0 +1,65 @@
+"""Names of controls as the fields of a profile hold them, and numbers that many fields share."""
+
+from typing import Annotated
+
+from pydantic import AfterValidator, Field
+
+from wendonic.devices.controls import find_key, find_kind
+from wendonic.devices.sources.names import find_axis, find_switch
+from wendonic.errors import ControlError
+from wendonic.profile.schema.table import own_fault
+
+
+def _key_code(code: str) -> str:
+    try:
+        return find_key(code).name.removeprefix("key.")
+    except ControlError as error:
+        raise own_fault(str(error)) from None
+
+
+def _stick_name(name: str) -> str:
+    try:
+        return find_kind(name, "stick").name
+    except ControlError as error:
+        raise own_fault(str(error)) from None
+
+
+def _gyro_name(name: str) -> str:
+    try:
+        control = find_kind(name, "rates")
+    except ControlError as error:
+        raise own_fault(str(error)) from None
+    if not control.name.endswith(".gyro"):
+        raise own_fault(f"{control.name} reports no turning; allowed: {control.unit}.gyro")
+    return control.name
+
+
+def _switch_name(name: str) -> str:
+    try:
+        return find_switch(name).name
+    except ControlError as error:
+        raise own_fault(str(error)) from None
+
+
+def _chord(names: str) -> str:
+    """Check "ControlLeft+KeyC": keys or buttons that are down together."""
+    return "+".join(_switch_name(name.strip()) for name in names.split("+"))
+
+
+def _axis_name(name: str) -> str:
+    try:
+        control, _, _ = find_axis(name)
+    except ControlError as error:
+        raise own_fault(str(error)) from None
+    return control.name if control.kind == "button" else f"{control.name}.{name[-1]}"
+
+
+KeyCode = Annotated[str, AfterValidator(_key_code)]
+KeyList = Annotated[tuple[KeyCode, ...], Field(strict=False)]
+StickName = Annotated[str, AfterValidator(_stick_name)]
+GyroName = Annotated[str, AfterValidator(_gyro_name)]
+SwitchName = Annotated[str, AfterValidator(_switch_name)]
+ChordName = Annotated[str, AfterValidator(_chord)]
+AxisName = Annotated[str, AfterValidator(_axis_name)]
+Seconds = Annotated[float, Field(ge=0.0, le=10.0)]
+Fraction = Annotated[float, Field(ge=0.0, le=1.0)]

@@ -1,0 +1,205 @@
+"""Presses: what makes them, and the styles, each with its integer, its limit, its sentence, and how it is tried."""
+
+from collections.abc import Sequence
+from typing import Annotated, Any, Literal, NamedTuple, Self, TypeVar
+
+from pydantic import Discriminator, Field, Tag, model_validator
+
+from wendonic.devices.sources.presses import PressBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.kernels.press.press import (
+    STYLE_DOUBLE,
+    STYLE_HOLD,
+    STYLE_LONG,
+    STYLE_TAP,
+    STYLE_TOGGLE,
+    PressTuning,
+)
+from wendonic.profile.schema.bind import zone_control
+from wendonic.profile.schema.names import ChordName, Fraction, Seconds, SwitchName
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.window import Window
+from wendonic.profile.schema.words import Word, Words
+
+DOWN, UP = "down", "up"
+
+
+class TriedStep(NamedTuple):
+    """One step of trying a press: it goes down or up, and stays so for a share of its style's limit, or a tick."""
+
+    edge: str
+    share: float
+
+
+PRESSED = (TriedStep(DOWN, 0.0),)
+TAPPED = (TriedStep(DOWN, 0.25), TriedStep(UP, 0.0))
+HELD_ON = (TriedStep(DOWN, 1.1),)
+TWICE = (TriedStep(DOWN, 0.25), TriedStep(UP, 0.25), TriedStep(DOWN, 0.0))
+
+STYLES = Words(
+    Word("hold", "on while held", STYLE_HOLD, trial=PRESSED),
+    Word("toggle", "on and off in turns", STYLE_TOGGLE, trial=PRESSED),
+    Word("tap", "released within {tap_s:g} s", STYLE_TAP, ("tap_s",), TAPPED),
+    Word("long", "on from {long_s:g} s on", STYLE_LONG, ("long_s",), HELD_ON),
+    Word("double", "on from the second press within {double_s:g} s", STYLE_DOUBLE, ("double_s",), TWICE),
+)
+
+Changes = TypeVar("Changes")
+
+
+class TriggerEntry(Table):
+    """A trigger: down from `above` on, until it is back at `release`."""
+
+    control: SwitchName = entry("Which trigger or button presses.", example="pad.right_trigger")
+    above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Travel from which it counts as down: raise it against presses by accident.", 0.5, unit="travel"
+    )
+    release: Fraction = entry(
+        "Travel, below above, at which it counts as up again: keeps a trembling finger from pressing twice.",
+        0.4,
+        unit="travel",
+    )
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.release >= self.above:
+            raise own_fault(f"release {self.release:g} is not below above {self.above:g}; it would never release")
+        return self
+
+
+class ZoneEntry(Table):
+    """A finger that lands in a zone of the touch screen."""
+
+    zone: str = entry("Zone in which a landing finger presses.", example="right half")
+
+
+class WheelEntry(Table):
+    """A notch of the wheel, away from the user or towards the user."""
+
+    wheel: Literal["away", "towards"] = entry("Direction of the wheel whose notches press.", example="towards")
+
+
+def _entry_kind(found: Any) -> str | None:
+    if isinstance(found, str):
+        return "name"
+    fields: Any = ()
+    if isinstance(found, dict):
+        fields = found
+    elif isinstance(found, Table):
+        fields = type(found).model_fields
+    return next((key for key in ("control", "zone", "wheel") if key in fields), None)
+
+
+PressEntry = Annotated[
+    Annotated[ChordName, Tag("name")]
+    | Annotated[TriggerEntry, Tag("control")]
+    | Annotated[ZoneEntry, Tag("zone")]
+    | Annotated[WheelEntry, Tag("wheel")],
+    Discriminator(_entry_kind),
+]
+
+
+def entry_controls(found: PressEntry) -> frozenset[str]:
+    """Return the controls of one entry, which are down together."""
+    match found:
+        case TriggerEntry(control=control):
+            return frozenset({control})
+        case ZoneEntry(zone=zone):
+            return frozenset({zone_control(zone)})
+        case WheelEntry(wheel=direction):
+            return frozenset({f"mouse.wheel {direction}"})
+    return frozenset(found.split("+"))
+
+
+def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind:
+    """Return what a sampler reads of one entry."""
+    match found:
+        case TriggerEntry():
+            return SwitchBind((seat.own(found.control),), found.above, found.release)
+        case ZoneEntry():
+            return ZoneBind(window.zone_of(found.zone))
+        case WheelEntry():
+            return WheelBind(towards=found.wheel == "towards")
+    return SwitchBind(seat.all_own(found.split("+")))
+
+
+def entry_sentence(found: PressEntry) -> str:
+    """Say what one entry is."""
+    match found:
+        case TriggerEntry():
+            return f"{found.control} from {found.above:g} until {found.release:g}"
+        case ZoneEntry(zone=zone):
+            return f'a finger in "{zone}"'
+        case WheelEntry(wheel=direction):
+            return f"a wheel notch {'away from' if direction == 'away' else 'towards'} the user"
+    return found.replace("+", " with ")
+
+
+class PressTable(Table):
+    """One press: what makes it, and how.
+
+    `style`: `hold` is on while held; `toggle` changes with every press; `tap` is one released within `tap_s`; `long`
+    is on from `long_s` on; `double` is on from the second press within `double_s` of the first. With `buffer_s` or
+    `grace_s` it waits for the ground: one requested so early stays wanted, one so late after the ground is gone is
+    still given.
+    """
+
+    bind: Annotated[tuple[PressEntry, ...], Field(strict=False, min_length=1)] = entry(
+        "Keys, buttons, triggers, zones or wheel notches that press, alone or together (ControlLeft+KeyC).",
+        example=["key.Space", "pad.south"],
+    )
+    style: Annotated[str, STYLES] = entry("What the player has to do for the press to count.", "hold")
+    tap_s: Seconds = entry("Time within which a tap has to end: raise it for slower thumbs.", 0.2)
+    long_s: Seconds = entry("Time from which a press counts as long: lower it for a quicker answer.", 0.5)
+    double_s: Seconds = entry("Time within which the second press has to follow: raise it for slower thumbs.", 0.3)
+    buffer_s: Seconds | None = entry(
+        "How early before landing it still counts (jump buffering, input buffer): raise it if early jumps are lost.",
+        None,
+        example=0.12,
+        otherwise="does not wait for the ground",
+    )
+    grace_s: Seconds | None = entry(
+        "How late after an edge it still counts (coyote time): raise it if jumps at edges are lost.",
+        None,
+        example=0.08,
+        otherwise="does not wait for the ground",
+    )
+    shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
+
+    @property
+    def waits_for_ground(self) -> bool:
+        """Whether it begins on the ground only, however early or late it is requested."""
+        return self.buffer_s is not None or self.grace_s is not None
+
+    def sentence(self) -> str:
+        """Say what makes it, and how."""
+        words = f"{', '.join(map(entry_sentence, self.bind))}; {STYLES.sentence(self.style, self)}"
+        if self.waits_for_ground:
+            words += f"; waits {self.buffer_s or 0:g} s for the ground, is given {self.grace_s or 0:g} s after it"
+        return words
+
+    def trial(self, down: Changes, up: Changes) -> list[tuple[Changes, float]]:
+        """Return what to do, and for how long (s) to wait after it, so that the press begins.
+
+        >>> PressTable(bind=("key.Space",), style="tap").trial("down", "up")
+        [('down', 0.05), ('up', 0.0)]
+        """
+        limits = STYLES[self.style].fields
+        limit_s = getattr(self, limits[0]) if limits else 0.0
+        return [(down if step.edge == DOWN else up, step.share * limit_s) for step in STYLES[self.style].trial]
+
+    def tuning(self, jumps: bool = False) -> PressTuning:
+        """Return it as the kernels' numbers; one that `jumps` waits for the ground, whatever it says of that."""
+        return PressTuning(
+            STYLES.number(self.style),
+            self.tap_s,
+            self.long_s,
+            self.double_s,
+            int(self.waits_for_ground or jumps),
+            self.buffer_s or 0.0,
+            self.grace_s or 0.0,
+        )
+
+    def sources(self, window: Window, seat: Seat) -> Sequence[PressBind]:
+        """Return what a sampler reads."""
+        return tuple(entry_source(found, window, seat) for found in self.bind)

@@ -1,0 +1,102 @@
+"""A profile: every tuned number."""
+
+from typing import Annotated, Literal, Self
+
+from pydantic import BeforeValidator, Field, model_validator
+
+from wendonic.errors import WendonicError, none_such
+from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
+from wendonic.profile.references import unknown_references
+from wendonic.profile.schema.budget import Budget
+from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.steer.map import MapSteer
+from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.window import Window
+from wendonic.profile.schema.world import World
+
+
+class Profile(Table):
+    """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts.
+
+    `budget` has limits for the feel sheet of the first mode, which `wendonic check` holds it against.
+    """
+
+    format: Literal["wendonic-profile"] = entry("What the file is.", example="wendonic-profile")
+    version: Literal[1] = entry("Version of the format.", example=1, unit="version")
+    title: str = entry("Name of the profile, for people.", "", example="Beekeeper on the terraces")
+    max_dt_s: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
+        "Longest tick: a longer one, a hitch, is cut into equal parts, so that nothing is lost.", 0.1
+    )
+    world: World = entry("The game's own axes.", World(right="+x", forward="+y", up="+z"))
+    window: Window = entry("The window: what touches and the pointer are measured by.", Window())
+    mode: Annotated[dict[str, Mode], Field(min_length=1)] = entry(
+        "Modes by name; the first is where a helm starts.",
+        example={"foot": {"move": {"bind": [{"stick": "pad.left_stick"}]}}},
+    )
+    gait: Annotated[dict[str, Gait], BeforeValidator(begun_with_usual)] = entry(
+        "Gaits by name; walk, stroll, run, cart and scout need no writing.",
+        {},
+        example={"walk": {"top_speed_m_s": 3.2}},
+    )
+    budget: Budget = entry(
+        "Limits for the feel sheet of the first mode, which check holds it against.",
+        {},
+        example={"reach90_s": {"max": 0.2}},
+    )
+
+    @model_validator(mode="after")
+    def _names_exist(self) -> Self:
+        wrong = unknown_references(self.model_dump())
+        for name, mode in self.mode.items():
+            if self.world.forward is None and not (isinstance(mode.steer, MapSteer) and mode.steer.side_view):
+                words = 'the world has no forward; allowed: frame "map" with side_view = true'
+                wrong.append((f"mode.{name}.steer", words))
+            if mode.goal is not None and self.window.plan is None:
+                words = "points into the window, but [window.plan] does not say what that shows"
+                wrong.append((f"mode.{name}.goal.bind.0", words))
+            wrong += gait_faults(name, mode, self.gaits_of(name))
+        wrong += idle_gait_faults(self.mode, self.gait)
+        if wrong:
+            raise own_faults(wrong)
+        return self
+
+    @property
+    def first_mode(self) -> str:
+        """Name of the mode where a helm starts."""
+        return next(iter(self.mode))
+
+    @property
+    def press_names(self) -> tuple[str, ...]:
+        """Names of the presses of all modes, in the order of the file."""
+        return tuple(dict.fromkeys(name for mode in self.mode.values() for name in mode.press))
+
+    def mode_name(self, name: str | None) -> str:
+        """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise."""
+        if name is None:
+            return self.first_mode
+        if name not in self.mode:
+            raise WendonicError(none_such("mode", name, self.mode))
+        return name
+
+    def gait_of(self, mode_name: str) -> Gait:
+        """Return the gait of a mode; a usual one, such as `walk`, need not stand in the file."""
+        return self.gaits_of(mode_name)[self.mode[mode_name].gait]
+
+    def gaits_of(self, mode_name: str) -> dict[str, Gait]:
+        """Return the gaits of a mode by name: its own first, then those that held presses switch to, in order."""
+        mode = self.mode[mode_name]
+        names = dict.fromkeys([mode.gait, *mode.press_gaits.values()])
+        return {name: self.gait.get(name) or USUAL_GAITS.get(name) or Gait() for name in names}
+
+    def sentences(self) -> list[str]:
+        """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait."""
+        lines = [
+            f'Profile "{self.title}"' if self.title else "Profile without a title",
+            f"  axes: {self.world.sentence()}",
+            *(f"  {line}" for line in self.window.sentences()),
+        ]
+        for name, mode in self.mode.items():
+            lines.append(f"  mode {name}{' (starts here)' if name == self.first_mode else ''}")
+            lines += [f"    {line}" for line in mode.sentences(self.gaits_of(name))]
+        return lines

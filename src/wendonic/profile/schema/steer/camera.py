@@ -1,0 +1,20 @@
+"""Frame `camera`."""
+
+from typing import ClassVar, Literal
+
+from wendonic.kernels.frames.steer import FRAME_CAMERA
+from wendonic.profile.schema.steer.sprite import OnFoot
+from wendonic.profile.schema.table import entry
+
+
+class CameraSteer(OnFoot):
+    """Forward is where the camera looks, flattened."""
+
+    number: ClassVar[int] = FRAME_CAMERA
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "view"
+    forward_name: ClassVar[str] = "the camera"
+    frame: Literal["camera"] = entry("What forward means.", "camera")
+
+    def sentence(self) -> str:
+        """Say what forward means."""
+        return "forward is where the camera looks, flattened"

@@ -1,0 +1,88 @@
+"""Frame `drive`."""
+
+import math
+from typing import Annotated, Any, ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.frames.drive_tuning import DriveTuning
+from wendonic.kernels.frames.frame import FrameTuning
+from wendonic.kernels.frames.steer import FRAME_DRIVE
+from wendonic.profile.schema.steer.sprite import Slope, Sprite, TurnRate, frame_entry
+from wendonic.profile.schema.table import entry, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+REVERSES = Words(
+    Word("flips", "the other way round", 1),
+    Word("keeps", "the same way", 0),
+)
+
+
+class DriveSteer(Sprite):
+    """`throttle` and `turn` steer a heading; where the mode binds `move`, so does that.
+
+    It turns at `turn_deg_s` at most, `fast_turn_deg_s` at top speed, and in no circle smaller than `turn_radius_m`;
+    only `on_the_spot` lets it turn at rest. Backwards it goes at `reverse_ratio` of top speed, and `reverse` says
+    whether a turn to the right then brings the heading round to the left (`flips`), as with a steered axle.
+    """
+
+    number: ClassVar[int] = FRAME_DRIVE
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "body"
+    forward_name: ClassVar[str] = "the cart"
+    glides: ClassVar[bool] = True
+    frame: Literal["drive"] = frame_entry("drive")
+    turn_deg_s: TurnRate = entry("How fast it turns at most: raise it for a nimbler cart.", 110.0)
+    fast_turn_deg_s: TurnRate | None = entry(
+        "How fast it turns at top speed: lower it so that a fast cart is harder to turn.",
+        None,
+        example=60.0,
+        otherwise="turn_deg_s",
+    )
+    turn_radius_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+        "Radius of the smallest circle it drives: raise it for a longer cart.", 2.0
+    )
+    on_the_spot: bool = entry("Whether it turns at rest, as on tracks.", False)
+    reverse: Annotated[str, REVERSES] = entry(
+        "Whether turning right while driving back flips the heading left, as with a steered axle, or keeps it.",
+        "flips",
+    )
+    reverse_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Top speed backwards over top speed forward.", 0.5)
+    slope: Slope | None = entry(
+        "How it drives on slopes.", None, example={"limit_deg": 45.0}, otherwise="ground is taken as level"
+    )
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> Self:
+        if self.on_the_spot and "turn_radius_m" in self.model_fields_set:
+            words = "does nothing beside on_the_spot = true, which has no smallest circle"
+            raise own_faults([("turn_radius_m", words)])
+        return self
+
+    @property
+    def slopes(self) -> Slope | None:
+        """How it drives on slopes, None where it does not."""
+        return self.slope
+
+    def sentence(self) -> str:
+        """Say how it is driven."""
+        fast = f", {self.fast_turn_deg_s:g} deg/s at top speed" if self.fast_turn_deg_s is not None else ""
+        circle = (
+            "on the spot too" if self.on_the_spot else f"in no circle below {2.0 * self.turn_radius_m:g} m across"
+        )
+        return (
+            f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; backwards at "
+            f"{self.reverse_ratio:g} of top speed, turning {REVERSES.sentence(self.reverse)}"
+        )
+
+    def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
+        """Return the numbers with those of its own frame put in."""
+        fast = self.turn_deg_s if self.fast_turn_deg_s is None else self.fast_turn_deg_s
+        drive = DriveTuning(
+            math.radians(self.turn_deg_s),
+            math.radians(fast),
+            int(not self.on_the_spot),
+            self.turn_radius_m,
+            self.reverse_ratio,
+            REVERSES.number(self.reverse),
+        )
+        return tuning._replace(drive=drive)

@@ -1,0 +1,29 @@
+"""Frame `facing`."""
+
+from typing import Annotated, ClassVar, Literal
+
+from wendonic.kernels.frames.steer import FRAME_FACING
+from wendonic.profile.schema.steer.sprite import FACES, OnFoot, frame_entry
+from wendonic.profile.schema.table import entry
+
+
+class FacingSteer(OnFoot):
+    """Forward is where the body faces; what it faces is up to `face`. Facing its travel, it turns as `move` goes
+    sideways.
+    """
+
+    number: ClassVar[int] = FRAME_FACING
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "body"
+    forward_name: ClassVar[str] = "the body"
+    frame: Literal["facing"] = frame_entry("facing")
+    face: Annotated[str, FACES] = entry("What the body turns to.", "view")
+
+    def sentence(self) -> str:
+        """Say what forward means."""
+        return "forward is where the body faces"
+
+    def face_words(self) -> str:
+        """Say which way the body faces."""
+        if self.face == "travel":
+            return f"turned as move goes sideways, turning at up to {self.turn_rate_deg_s:g} deg/s"
+        return super().face_words()

@@ -1,0 +1,30 @@
+"""Frame `fly`."""
+
+from typing import Any, ClassVar, Literal
+
+from wendonic.kernels.frames.frame import FrameTuning
+from wendonic.kernels.frames.steer import FRAME_FLY
+from wendonic.profile.schema.steer.sprite import Faced, frame_entry
+from wendonic.profile.schema.table import entry
+
+
+class FlySteer(Faced):
+    """As `camera`, with `rise` up and down at the gait's `rise_m_s`; unless `level`, forward climbs and dives with
+    the view.
+    """
+
+    number: ClassVar[int] = FRAME_FLY
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "view"
+    forward_name: ClassVar[str] = "the camera"
+    weightless: ClassVar[str] = "a body that flies"
+    glides: ClassVar[bool] = True
+    frame: Literal["fly"] = frame_entry("fly")
+    level: bool = entry("Whether forward stays level, or climbs and dives with the view.", True)
+
+    def sentence(self) -> str:
+        """Say what forward means."""
+        return f"flying forward where the camera looks, {'flattened' if self.level else 'pitch included'}"
+
+    def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
+        """Return the numbers with those of its own frame put in."""
+        return tuning._replace(level=int(self.level))

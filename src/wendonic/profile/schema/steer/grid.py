@@ -1,0 +1,78 @@
+"""Frame `grid`."""
+
+from typing import Annotated, Any, ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.frames.frame import FrameTuning
+from wendonic.kernels.frames.squares import GridTuning
+from wendonic.kernels.frames.steer import FRAME_GRID
+from wendonic.profile.schema.keyed import OPPOSITES, Opposed
+from wendonic.profile.schema.names import Seconds
+from wendonic.profile.schema.steer.sprite import Faced, frame_entry
+from wendonic.profile.schema.table import entry, own_faults
+
+
+class GridSteer(Faced):
+    """One square of `square_m` a step, which takes `step_s`, evenly or `eased`.
+
+    A direction that stays held steps again after `delay_s` from its press, and then every `repeat_s`, or as soon as
+    the step is done; unless `repeats` is off. Without `diagonals`, `opposites` of the first entry that has it says
+    which of two held directions wins.
+    """
+
+    number: ClassVar[int] = FRAME_GRID
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "plan"
+    forward_name: ClassVar[str] = "the plan's +y"
+    weightless: ClassVar[str] = "a body that steps from square to square"
+    glides: ClassVar[bool] = True
+    frame: Literal["grid"] = frame_entry("grid")
+    square_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry("Width of a square.", 1.0)
+    step_s: Annotated[float, Field(ge=0.01, le=10.0)] = entry(
+        "Time that a step takes: lower it for a quicker walk.", 0.22
+    )
+    repeats: bool = entry("Whether a held direction goes on stepping.", True)
+    delay_s: Seconds = entry(
+        "Time from the press to the second step: raise it if one press steps twice; 0: as soon as the step is done.",
+        0.0,
+    )
+    repeat_s: Seconds = entry(
+        "Time between steps while held: raise it for a slower repeat; 0: as soon as the step is done.", 0.0
+    )
+    diagonals: bool = entry("Whether two directions together step diagonally.", False)
+    eased: bool = entry("Whether a step starts and ends softly.", False)
+
+    @model_validator(mode="after")
+    def _nothing_idle(self) -> Self:
+        idle = [name for name in ("delay_s", "repeat_s") if name in self.model_fields_set]
+        if not self.repeats and idle:
+            raise own_faults([(name, "does nothing under repeats = false") for name in idle])
+        return self
+
+    def sentence(self) -> str:
+        """Say how it steps."""
+        speed = self.square_m / self.step_s
+        words = f"squares of {self.square_m:g} m, a step takes {self.step_s:g} s ({speed:.3g} m/s)"
+        words += ", eased" if self.eased else ""
+        if not self.repeats:
+            words += "; one step a press"
+        else:
+            again = f"every {self.repeat_s:g} s, or " if self.repeat_s else ""
+            first = f", first after {self.delay_s:g} s" if self.delay_s else ""
+            words += f"; held on, steps again {again}as soon as the last one is done{first}"
+        return f"{words}; {'diagonal steps, sqrt(2) times as long' if self.diagonals else 'no diagonal steps'}"
+
+    def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:
+        """Return the numbers with those of its own frame put in."""
+        rules = [bind.opposites for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, Opposed)]
+        grid = GridTuning(
+            self.square_m,
+            self.step_s,
+            int(self.repeats),
+            self.delay_s,
+            self.repeat_s,
+            int(self.diagonals),
+            OPPOSITES.number(rules[0] if rules else "cancel"),
+            int(self.eased),
+        )
+        return tuning._replace(grid=grid)

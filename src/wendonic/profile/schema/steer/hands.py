@@ -1,0 +1,57 @@
+"""Frame `hands`."""
+
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import Field
+
+from wendonic.kernels.frames.frame import FrameTuning
+from wendonic.kernels.frames.hands import FORWARD_BOTH, FORWARD_HEAD, FORWARD_LEFT, FORWARD_RIGHT
+from wendonic.kernels.frames.steer import FRAME_HANDS
+from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
+from wendonic.profile.schema.table import Table, entry
+from wendonic.profile.schema.words import Word, Words
+
+FORWARDS = Words(
+    Word("head", "where the head points", FORWARD_HEAD),
+    Word("hand.left", "where the left hand points", FORWARD_LEFT),
+    Word("hand.right", "where the right hand points", FORWARD_RIGHT),
+    Word("hands", "half-way between where both hands point", FORWARD_BOTH),
+)
+
+
+class Teleport(Table):
+    """Pointing at a place to be at: while `press` is held an arc leaves `hand` at `speed_m_s`, and once it is
+    released the head is where the arc landed.
+    """
+
+    press: str = entry("Press while which the hand points at a place.", example="go")
+    hand: Literal["hand.left", "hand.right"] = entry("Which hand points.", "hand.right")
+    speed_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Speed at which the arc leaves the hand: raise it to reach further.", 7.0
+    )
+
+
+class HandsSteer(OnFoot):
+    """Forward is where the head points, or a hand, or both hands between them, on top of the view's yaw."""
+
+    number: ClassVar[int] = FRAME_HANDS
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "hands"
+    forward_name: ClassVar[str] = "head or hands"
+    weightless: ClassVar[str] = "the play space of a headset"
+    frame: Literal["hands"] = frame_entry("hands")
+    teleport: Teleport | None = entry(
+        "Pointing at a place to be at.", None, example={"press": "go"}, otherwise="none"
+    )
+    forward: Annotated[str, FORWARDS] = entry("What points forward: the head, one hand, or both.", "head")
+
+    def sentence(self) -> str:
+        """Say what forward means."""
+        words = f"forward is {FORWARDS.sentence(self.forward)}"
+        if self.teleport:
+            jump = self.teleport
+            words += f"; while {jump.press} is held, {jump.hand} points at a place to be at, {jump.speed_m_s:g} m/s"
+        return words
+
+    def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
+        """Return the numbers with those of its own frame put in."""
+        return tuning._replace(hands_forward=FORWARDS.number(self.forward))

@@ -1,0 +1,177 @@
+"""What steer frames have in common: a body's facing, its sprite, and slopes."""
+
+import math
+from typing import Annotated, Any, ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.body.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
+from wendonic.kernels.frames.frame import PLAIN_FRAME, FrameTuning
+from wendonic.profile.schema.names import Seconds
+from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+TURN_DEG_S = 540.0
+"""How fast a body turns."""
+
+TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
+
+_TURNS = ("turn_deg_s",)
+FACES = Words(
+    Word("travel", "the direction of travel", FACE_TRAVEL, _TURNS),
+    Word("view", "where the view looks", FACE_VIEW, _TURNS),
+    Word("aim", "the point that is aimed at", FACE_AIM, _TURNS),
+    Word("turn", "by the channel turn", FACE_TURN, _TURNS),
+    Word("hold", "held as it is", FACE_HOLD),
+)
+
+
+class Slope(Table):
+    """Walking on slopes: up to `limit_deg`; steeper ground lets nobody up, and the body slides down it at
+    `slide_m_s`.
+
+    The body's own up follows the ground's normal by a half-life.
+    """
+
+    limit_deg: Annotated[float, Field(gt=0.0, lt=90.0)] = entry(
+        "Steepest ground that can be walked up: raise it if players get stuck on hills.", 45.0
+    )
+    slide_m_s: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
+        "Speed at which a body slides down steeper ground; 0: it does not.", 2.0
+    )
+    lean_half_life_s: Seconds = entry("How quickly the body leans with the ground: raise it for a calmer body.", 0.08)
+
+    def sentence(self) -> str:
+        """Say what it does."""
+        return (
+            f"slopes: up to {self.limit_deg:g} deg; on steeper ground nobody gets up, and slides at "
+            f"{self.slide_m_s:g} m/s; leans with a half-life of {self.lean_half_life_s:g} s"
+        )
+
+    def tuning(self) -> SlopeTuning:
+        """Return it as the kernels' numbers."""
+        return SlopeTuning(1, math.tan(math.radians(self.limit_deg)), self.slide_m_s, self.lean_half_life_s)
+
+
+class Sprite(Table):
+    """What all frames have: a sprite with `sectors` facings leaves one only `sector_margin_deg` beyond its border."""
+
+    number: ClassVar[int]
+    """The integer by which the kernels know the frame."""
+
+    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]]
+    """What forward turns with."""
+
+    forward_name: ClassVar[str]
+    """What forward is, in a few words."""
+
+    weightless: ClassVar[str] = ""
+    """Who it is that never falls, where nobody does."""
+
+    glides: ClassVar[bool] = False
+    """Whether a body is meant to roll or glide on, or has no speed to stop from."""
+
+    frame: str
+    sectors: Literal[2, 4, 8, 16] | None = entry(
+        "Number of facings that the sprite is drawn in.", None, example=8, unit="facings", otherwise="any facing"
+    )
+    sector_margin_deg: Annotated[float, Field(ge=0.0, le=45.0)] = entry(
+        "How far beyond its border a facing is left: raise it if the sprite flickers.", 6.0
+    )
+
+    @model_validator(mode="after")
+    def _margin_of_sectors(self) -> Self:
+        if "sector_margin_deg" not in self.model_fields_set:
+            return self
+        if self.sectors is None:
+            raise own_faults([("sector_margin_deg", "does nothing without sectors")])
+        width_deg = 360.0 / self.sectors
+        if self.sector_margin_deg >= width_deg / 2.0:
+            words = f"{self.sector_margin_deg:g} is half a sector or more; allowed: below {width_deg / 2.0:g}"
+            raise own_faults([("sector_margin_deg", words)])
+        return self
+
+    def sentence(self) -> str:
+        """Say what forward means."""
+        raise NotImplementedError
+
+    def face_words(self) -> str:
+        """Say which way the body faces."""
+        return "its heading" if self.sectors else ""
+
+    def sentences(self) -> list[str]:
+        """Say what forward means, which way the body faces, and how it walks on slopes."""
+        lines = [f"steer: {self.sentence()}"]
+        face = self.face_words()
+        if face:
+            margin = f", left {self.sector_margin_deg:g} deg beyond its border"
+            lines.append(f"face: {face}{f'; one of {self.sectors} facings{margin}' if self.sectors else ''}")
+        slope = self.slopes
+        return [*lines, slope.sentence()] if slope else lines
+
+    @property
+    def slopes(self) -> Slope | None:
+        """How it walks on slopes, None where it does not."""
+        return None
+
+    def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
+        """Return the numbers with those of its own frame put in; `mode` is the mode that it steers."""
+        return tuning
+
+    def tuning(self, mode: Any) -> FrameTuning:
+        """Return it as the kernels' numbers."""
+        slope = self.slopes
+        common = PLAIN_FRAME._replace(
+            frame=self.number,
+            face=FACE_TRAVEL,
+            turn_rate=0.0,
+            slope=LEVEL_ONLY if slope is None else slope.tuning(),
+            capped=int(mode.move is None or mode.move.diagonal != "free"),
+        )
+        return self.frame_tuning(common, mode)
+
+
+class Faced(Sprite):
+    """A body that turns by `face`, at `turn_deg_s` at most: to its direction of travel, the view, a point to aim at,
+    by the channel `turn`, or never (`hold`).
+    """
+
+    face: Annotated[str, FACES] = entry("What the body turns to.", "travel")
+    turn_deg_s: TurnRate = entry(
+        "How fast the body turns at most: raise it for a snappier turn, lower it for a heavier body.", TURN_DEG_S
+    )
+
+    @property
+    def turn_rate_deg_s(self) -> float:
+        """The turn rate that counts."""
+        return self.turn_deg_s
+
+    def face_words(self) -> str:
+        """Say which way the body faces."""
+        rate = f", turning at up to {self.turn_rate_deg_s:g} deg/s" if self.uses("turn_deg_s") else ""
+        return f"{FACES.sentence(self.face)}{rate}"
+
+    def tuning(self, mode: Any) -> FrameTuning:
+        """Return it as the kernels' numbers."""
+        return (
+            super().tuning(mode)._replace(face=FACES.number(self.face), turn_rate=math.radians(self.turn_rate_deg_s))
+        )
+
+
+class OnFoot(Faced):
+    """A body on the ground; with `slope` it follows ground that is not level."""
+
+    slope: Slope | None = entry(
+        "How it walks on slopes.", None, example={"limit_deg": 45.0}, otherwise="ground is taken as level"
+    )
+
+    @property
+    def slopes(self) -> Slope | None:
+        """How it walks on slopes, None where it does not."""
+        return self.slope
+
+
+def frame_entry(frame: str) -> Any:
+    """Declare the field that names a steer frame."""
+    return entry("What forward means.", example=frame)

@@ -1,0 +1,121 @@
+"""Entries of tilt: sticks, axes, triggers, a thumb on the glass, the pointer, swinging hands."""
+
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_STICK, SourceTuning
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning
+from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.curve import DEFAULT_CURVE, Curve
+from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+RestPoint = Annotated[float, Field(ge=-0.5, le=0.5)]
+RimLength = Annotated[float, Field(ge=0.25, le=1.5)]
+
+GATES = Words(
+    Word("circle", "", GATE_CIRCLE),
+    Word("square", "; square gate", GATE_SQUARE),
+    Word("measured", "; measured gate", GATE_MEASURED, ("rim",)),
+)
+
+
+def refuse_idle_release(zone: DeadZone, curve: Curve) -> None:
+    """Refuse a release that could not be seen: without a jump, there is nothing to hold on to."""
+    if zone.release is not None and zone.form != "cut" and curve.floor == 0.0:
+        words = 'does nothing here; it goes with form "cut", or with a curve that has a floor'
+        raise own_faults([("dead_zone.release", words)])
+
+
+class Shaped(Table):
+    """What every tilt goes through: a dead zone and a curve."""
+
+    dead_zone: DeadZone = entry("How much of the tilt is ignored at rest and at the rim.", DeadZone())
+    curve: Curve = entry("How the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
+
+    def shape_sentence(self) -> str:
+        """Say what a tilt goes through."""
+        return f"{self.dead_zone.sentence()}; {self.curve.sentence()}"
+
+    def stick_tuning(self, rows: NumberRows) -> StickTuning:
+        """Return it as the kernels' numbers."""
+        return PLAIN_STICK._replace(dead_zone=self.dead_zone.tuning(), curve=self.curve.tuning(rows))
+
+
+class Centred(Shaped):
+    """A stick as the device has it: its gate, and where it rests (raw, x right, y towards the player).
+
+    A `measured` gate has a `rim`: how far the stick goes at equal steps of heading, clockwise from forward.
+    """
+
+    gate: Annotated[str, GATES] = entry(
+        "Outline that the stick's rim has: a square or measured one is mapped onto a circle, so diagonals fit.",
+        "circle",
+    )
+    rim: Annotated[tuple[RimLength, ...], Field(strict=False, min_length=4, max_length=360)] | None = entry(
+        "How far the stick really reaches, at equal steps of heading clockwise from forward; from calibrate.",
+        None,
+        example=[1.0, 0.96, 0.98, 0.95],
+        unit="raw",
+        otherwise="1 all round",
+    )
+    centre: Annotated[tuple[RestPoint, RestPoint], Field(strict=False)] = entry(
+        "Where the stick rests, in raw values: taken off first, so that a worn stick does not drift.",
+        (0.0, 0.0),
+        unit="raw",
+    )
+
+    @model_validator(mode="after")
+    def _rim_of_a_measured_gate(self) -> Self:
+        if self.gate == "measured" and self.rim is None:
+            raise own_faults([("rim", 'is missing; gate "measured" needs its lengths, clockwise from forward')])
+        return self
+
+    def shape_sentence(self) -> str:
+        """Say what a tilt goes through."""
+        device = GATES.sentence(self.gate)
+        device += f" of {len(self.rim)} lengths" if self.rim else ""
+        device += f"; rests at {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else ""
+        return f"{super().shape_sentence()}{device}"
+
+    def stick_tuning(self, rows: NumberRows) -> StickTuning:
+        """Return it as the kernels' numbers; a device's y is towards the player."""
+        x, y = self.centre
+        tuning = super().stick_tuning(rows)
+        tuning = tuning._replace(
+            gate=GATES.number(self.gate), centred=int(any(self.centre)), centre_x=x, centre_y=0.0 - y
+        )
+        return tuning if self.rim is None else tuning._replace(rim=rows.add(len(self.rim), list(self.rim)))
+
+
+class Tilted(Shaped, Bind):
+    """An entry of tilt, 0..1 each way."""
+
+    @model_validator(mode="after")
+    def _release_shows(self) -> Self:
+        refuse_idle_release(self.dead_zone, self.curve)
+        return self
+
+    def what(self) -> str:
+        """Return its controls in words."""
+        raise NotImplementedError
+
+    def sentence(self) -> str:
+        """Say what it does: its controls, then its numbers."""
+        return f"{self.what()}: {self.shape_sentence()}"
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        return PLAIN_SOURCE._replace(kind=SOURCE_STICK, stick=self.stick_tuning(rows))
+
+
+class TiltedAxes(Tilted):
+    """An entry of tilt in which each axis is shaped by itself."""
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        return super().tuning(rows)._replace(kind=SOURCE_AXES)

@@ -1,0 +1,90 @@
+"""The window, and zones of a touch screen by name."""
+
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.devices.sources.zone import Zone
+from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.table import Table, entry, own_fault
+
+USUAL_ZONES = {
+    "left edge": Zone(0.0, 0.0, 0.25, 1.0),
+    "right edge": Zone(0.75, 0.0, 1.0, 1.0),
+    "upper part": Zone(0.0, 0.0, 1.0, 0.4),
+    "lower part": Zone(0.0, 0.6, 1.0, 1.0),
+    "left half": Zone(0.0, 0.0, 0.5, 1.0),
+    "right half": Zone(0.5, 0.0, 1.0, 1.0),
+    "window": Zone(0.0, 0.0, 1.0, 1.0),
+}
+"""Zones that every profile has without writing them; one of its own of the same name takes their place."""
+
+
+class ZoneTable(Table):
+    """A rectangle of the window, in fractions of its width and height; y grows downwards."""
+
+    left: Fraction = entry("Left edge of the zone.", example=0.0, unit="window widths")
+    top: Fraction = entry("Upper edge of the zone, from the window's top.", example=0.5, unit="window heights")
+    right: Fraction = entry("Right edge of the zone.", example=0.4, unit="window widths")
+    bottom: Fraction = entry("Lower edge of the zone, from the window's top.", example=1.0, unit="window heights")
+
+    @model_validator(mode="after")
+    def _not_empty(self) -> Self:
+        if self.left >= self.right or self.top >= self.bottom:
+            raise own_fault("is empty; allowed: left below right, and top below bottom (y grows downwards)")
+        return self
+
+
+class PlanTable(Table):
+    """What the window shows of the plan: where its edges lie (m)."""
+
+    left_m: float = entry("Where on the plan the window's left edge is.", example=-8.0)
+    back_m: float = entry("Where on the plan the window's lower edge is.", example=-4.5)
+    right_m: float = entry("Where on the plan the window's right edge is.", example=8.0)
+    forward_m: float = entry("Where on the plan the window's upper edge is.", example=4.5)
+
+    @model_validator(mode="after")
+    def _not_empty(self) -> Self:
+        if self.left_m >= self.right_m or self.back_m >= self.forward_m:
+            raise own_fault("is empty; allowed: left_m below right_m, and back_m below forward_m")
+        return self
+
+
+class Window(Table):
+    """What touches and the pointer are measured by: the window's width over its height, its zones by name, and which
+    part of the plan it shows, if it is one.
+    """
+
+    aspect_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
+        "Width of the window over its height, so that thumbs and pointers move alike in both.", 16.0 / 9.0
+    )
+    zone: dict[str, ZoneTable] = entry(
+        "Zones of the touch screen by name.",
+        {},
+        example={"thumb": {"left": 0.0, "top": 0.3, "right": 0.4, "bottom": 1.0}},
+    )
+    plan: PlanTable | None = entry(
+        "Which part of the plan the window shows, so that pointing at it gives a place.",
+        None,
+        example={"left_m": -8.0, "back_m": -4.5, "right_m": 8.0, "forward_m": 4.5},
+        otherwise="it shows no plan",
+    )
+
+    def zone_of(self, name: str) -> Zone:
+        """Return a zone by its name."""
+        own = self.zone.get(name)
+        return Zone(own.left, own.top, own.right, own.bottom) if own else USUAL_ZONES[name]
+
+    def sentences(self) -> list[str]:
+        """Say what it is, line by line; nothing where a profile says nothing."""
+        if self == Window():
+            return []
+        lines = [f"window: {self.aspect_ratio:.4g} times as wide as high"]
+        for name, zone in self.zone.items():
+            across = f"{zone.left:g} to {zone.right:g} of the width"
+            lines.append(f'  zone "{name}": {across}, {zone.top:g} to {zone.bottom:g} of the height from the top')
+        if self.plan:
+            plan = self.plan
+            across, along = f"{plan.left_m:g} to {plan.right_m:g} m", f"{plan.back_m:g} to {plan.forward_m:g} m"
+            lines.append(f"  shows the plan from {across} to the right and from {along} forward")
+        return lines

@@ -1,0 +1,74 @@
+"""The game's own axes."""
+
+from typing import Literal, Self
+
+from pydantic import model_validator
+
+from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+from wendonic.world_axes import WorldAxes
+
+SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
+
+
+class World(Table):
+    """The game's own axes: which signed axis is right, forward and up.
+
+    A 2-D game seen from above leaves `up` out, one seen from the side `forward`. `handed` says whether the axes are
+    right-handed or left-handed, so that a wrong sign among them is found.
+    """
+
+    right: SignedAxis = entry("Axis of the game that points right.", example="+x")
+    forward: SignedAxis | None = entry(
+        "Axis of the game that points forward.", None, example="-z", otherwise="a game seen from the side"
+    )
+    up: SignedAxis | None = entry(
+        "Axis of the game that points up.", None, example="+y", otherwise="a game seen from above"
+    )
+    handed: Literal["right", "left"] | None = entry(
+        "Whether these axes are right-handed or left-handed; a sign that does not fit is then an error.",
+        None,
+        example="right",
+        otherwise="not checked",
+    )
+
+    @model_validator(mode="after")
+    def _independent(self) -> Self:
+        axes = [axis for axis in (self.right, self.forward, self.up) if axis]
+        letters = {axis[1] for axis in axes}
+        if len(letters) < len(axes):
+            words = f"found {', '.join(axes)}; allowed: a different letter for each"
+            raise own_fault(words)
+        if len(axes) == 1:
+            raise own_fault(f"found {self.right} alone; a game from above also says forward, one from the side up")
+        if len(axes) == 2 and "z" in letters:
+            missing = "up" if self.up is None else "forward"
+            words = (
+                f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D one also says {missing}"
+            )
+            raise own_fault(words)
+        if self.handed is not None:
+            right_handed = WorldAxes(self.right, self.forward, self.up).right_handed
+            if right_handed is None:
+                raise own_faults([("handed", "a 2-D game has no handedness; take it out")])
+            if right_handed != (self.handed == "right"):
+                hand = "right" if right_handed else "left"
+                words = (
+                    f'"{self.handed}" does not fit: {", ".join(axes)} are {hand}-handed; one of the signs is wrong'
+                )
+                raise own_faults([("handed", words)])
+        return self
+
+    def sentence(self) -> str:
+        """Say what the axes mean.
+
+        >>> World(right="+x", forward="-z", up="+y").sentence()
+        'right-handed, y up; forward is -z, right is +x'
+        >>> World(right="+x", forward="-y").sentence(), World(right="+x", up="-y").sentence()
+        ('2-D from above; forward is -y, right is +x', '2-D from the side, y down; right is +x')
+        """
+        upright = "" if self.up is None else f", {self.up[1]} {'up' if self.up[0] == '+' else 'down'}"
+        if self.forward is None:
+            return f"2-D from the side{upright}; right is {self.right}"
+        handed = WorldAxes(self.right, self.forward, self.up).right_handed
+        kind = "2-D from above" if handed is None else "right-handed" if handed else "left-handed"
+        return f"{kind}{upright}; forward is {self.forward}, right is {self.right}"

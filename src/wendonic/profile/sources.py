@@ -1,0 +1,34 @@
+"""From a profile to what a sampler reads: names of controls and places of zones."""
+
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.steer.goto import GotoSteer
+from wendonic.profile.schema.steer.grid import GridSteer
+from wendonic.profile.schema.steer.hands import HandsSteer
+from wendonic.profile.schema.steer.map import MapSteer
+from wendonic.profile.schema.steer.sprite import Faced
+
+
+def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> ModeSources:
+    """Return what one mode binds, channel by channel, in the order of the file.
+
+    In a `seat` such as "pad1" the profile's `pad` is that pad. Raises `ControlError` for a seat that does not exist.
+    """
+    own, mode, window = Seat(seat), profile.mode[mode_name], profile.window
+    steer = mode.steer
+    presses = [mode.press.get(name) for name in profile.press_names]
+    return ModeSources(
+        move=tuple(bind.source(window, own) for bind in (mode.move.bind if mode.move else ())),
+        rise=tuple(bind.source(window, own) for bind in (mode.rise.bind if mode.rise else ())),
+        throttle=tuple(bind.source(window, own) for bind in (mode.throttle.bind if mode.throttle else ())),
+        turn=tuple(bind.source(window, own) for bind in (mode.turn.bind if mode.turn else ())),
+        look=tuple(bind.source(window, own) for bind in (mode.look.bind if mode.look else ())),
+        presses=tuple(press.sources(window, own) if press else () for press in presses),
+        goal=mode.goal.sources(window, own) if mode.goal else () if isinstance(steer, GotoSteer) else None,
+        aims=isinstance(steer, Faced) and steer.face == "aim",
+        tracks=isinstance(steer, HandsSteer) or mode.comfort is not None,
+        points=steer.teleport.hand if isinstance(steer, HandsSteer) and steer.teleport else "",
+        across=isinstance(steer, MapSteer) and steer.side_view,
+        taps=isinstance(steer, GridSteer),
+    )

@@ -1,0 +1,82 @@
+"""What is carried over from one mode's record into another's, found once for a pair of modes."""
+
+from collections.abc import Iterable, Sequence
+
+from wendonic.compiler.layout import paths_of
+from wendonic.compiler.ready import Record, getter
+from wendonic.kernels.look.gyro import GYRO_AT_REST
+from wendonic.kernels.press.press import PressState
+from wendonic.runtime.cells import Cells
+from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.reader import BODY, VIEW
+
+_ON = PressState._fields.index("on")
+_ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "air_s", "begun_s"))
+_BODY_AND_VIEW = [*BODY, *VIEW]
+_COMFORT = [
+    *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),
+    *((("comfort", place, axis), ("body", "position", axis)) for place in ("safe", "head") for axis in "xy"),
+    (("comfort", "yaw"), ("view", "yaw")),
+]
+
+
+class Crossing:
+    """Makes the record in which a mode is entered from another one.
+
+    Body and view stay, and so does what is known of the bias of a gyro by which both modes look. Everything of a
+    press that is carried on stays; of the others stays what was switched on, if the style is the same, and the times
+    since. A press that was held and is not carried on ends.
+    """
+
+    __slots__ = ("_airborne", "_base", "_fixed", "_new", "_old")
+
+    def __init__(self, old: ModeRun, new: ModeRun) -> None:
+        """Find where each number comes from and where it goes."""
+        self._old, self._new = old, new
+        fixed = list(new.record_at_rest)
+        # A new record is read in one go out of the old one with the fixed numbers behind it.
+        places = [old.layout.width + place for place in range(new.layout.width)]
+
+        def carry(source: Cells, target: Cells, numbers: Iterable[int]) -> None:
+            for number in numbers:
+                for place in target.targets[number]:
+                    if source.sources[number] >= 0:
+                        places[place] = source.sources[number]
+                    else:
+                        fixed[place] = source.constants[number]
+
+        def carry_all(source_paths: Sequence[tuple[str, ...]], target_paths: Sequence[tuple[str, ...]]) -> None:
+            carry(Cells(old.layout, source_paths), Cells(new.layout, target_paths), range(len(source_paths)))
+
+        carry_all(_BODY_AND_VIEW, _BODY_AND_VIEW)
+        if new.tuning.comfort.used > 0:
+            carry_all([source for _, source in _COMFORT], [target for target, _ in _COMFORT])
+        for control in new.gyros.keys() & old.gyros.keys():
+            here, there = str(new.gyros[control]), str(old.gyros[control])
+            gyro = paths_of(GYRO_AT_REST)
+            carry_all(
+                [("look", there, "gyro", *path) for path in gyro], [("look", here, "gyro", *path) for path in gyro]
+            )
+        for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
+            keeps = new.carries and new.press_styles[number] == old.press_styles[number]
+            carry(had, has, (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)
+        self._base = getter(places)
+        self._fixed = tuple(fixed)
+        self._airborne = Cells(new.layout, [("fall", "airborne")]) if new.tuning.gaits[0].fall.falls > 0 else None
+
+    def record(self, record: Record, carried: Sequence[bool]) -> Record:
+        """Return the record in which the new mode is entered, with the presses that are carried on."""
+        new = self._new
+        base = self._base(record + self._fixed)
+        if not (self._airborne or new.on_squares or True in carried):
+            return base
+        after = list(base)
+        for number, carries_on in enumerate(carried):
+            if carries_on:
+                new.presses[number].write(after, self._old.presses[number].read(record))
+        _, x, y, _, _, _, speed_up = self._old.body.read(record)
+        if self._airborne and speed_up != 0.0:
+            self._airborne.write(after, (1.0,))
+        if new.on_squares:
+            new.stand_on_square(after, x, y)
+        return tuple(after)

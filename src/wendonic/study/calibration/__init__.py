@@ -1,0 +1,1 @@
+"""What a recording says about the devices in it, with confidence intervals."""

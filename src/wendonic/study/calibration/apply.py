@@ -1,0 +1,125 @@
+"""A calibration in words, and put into a profile."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+from wendonic.errors import WendonicError
+from wendonic.profile.edit import edited
+from wendonic.profile.load import profile_from_text
+from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind
+from wendonic.profile.schema.move_binds import StickBind
+from wendonic.study.calibration.calibrate import LEAST_INNER, Calibration, StickCalibration
+from wendonic.study.calibration.estimate import Estimate
+
+
+def calibration_lines(found: Calibration) -> list[str]:
+    """Return what was found, line by line, each number with its 95 % interval and what it rests on.
+
+    >>> from wendonic.demo import demo_recording
+    >>> from wendonic.study.calibration.calibrate import calibrate
+    >>> print(calibration_lines(calibrate(demo_recording("beekeeper_pad")))[0])
+    pad.left_stick
+    """
+    lines: list[str] = []
+    for stick in found.sticks:
+        lines += [stick.control, *(f"  {line}" for line in _stick_lines(stick))]
+    if found.mouse is not None:
+        lines.append("mouse.move")
+        if found.mouse.dpi:
+            lines.append(f"  dpi {_words(found.mouse.dpi, 1)} from {found.mouse.dpi.samples} swipes")
+        lines += [f"  {words}" for words in found.mouse.missing]
+    for gyro in found.gyros:
+        lines.append(gyro.control)
+        if gyro.bias_deg_s and gyro.noise_deg_s and gyro.still_deg_s:
+            axes = ", ".join(f"{name} {_words(bias, 3)}" for name, bias in zip("xyz", gyro.bias_deg_s, strict=True))
+            lines.append(f"  bias (deg/s): {axes}, {gyro.noise_deg_s.samples} samples")
+            lines.append(f"  noise {_words(gyro.noise_deg_s, 3)} deg/s; still_deg_s = {gyro.still_deg_s:.2f}")
+        lines += [f"  {words}" for words in gyro.missing]
+    return lines
+
+
+def _words(found: Estimate, digits: int) -> str:
+    return f"{found.value:z.{digits}f} ({found.low:z.{digits}f} to {found.high:z.{digits}f})"
+
+
+def _stick_lines(stick: StickCalibration) -> Iterator[str]:
+    rest, rim = stick.rest, stick.rim
+    if rest and stick.inner:
+        hands_off = f"{rest.x.samples} samples, {rest.seconds:.1f} s hands off"
+        yield f"rests at x {_words(rest.x, 4)}, y {_words(rest.y, 4)}; {hands_off}"
+        yield f"noise {_words(rest.noise, 4)} on each axis"
+        if rest.drift_per_min:
+            yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
+        yield f"inner {_words(stick.inner, 4)}"
+    if rim and stick.outer:
+        shortest = min(rim.lengths, key=lambda length: length.value)
+        longest = max(rim.lengths, key=lambda length: length.value)
+        shape = "a circle" if rim.gate == "circle" else "no circle, so it is measured"
+        yield (
+            f"rim: {shape}, from {_words(shortest, 3)} to {_words(longest, 3)}; "
+            f"{rim.turns:.1f} turns, {int(rim.used.sum())} samples"
+        )
+        yield (
+            f"outer {stick.outer.value:.3f} of the rim"
+            if rim.gate == "measured"
+            else f"outer {_words(stick.outer, 3)}"
+        )
+    yield from stick.missing
+
+
+def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") -> tuple[str, list[str]]:
+    """Return a profile's text with the calibration put into every entry that is bound to the devices, and the field
+    paths that were set. Comments and order stay; what was not found stays as it was.
+
+    Raises `ProfileError` for a profile with faults, and `WendonicError` if it binds none of the devices.
+    """
+    profile = profile_from_text(text, path)
+    sticks = {stick.control: stick for stick in found.sticks}
+    gyros = {gyro.control: gyro for gyro in found.gyros}
+    changes: dict[str, Any] = {}
+    bound = False
+    for name, mode in profile.mode.items():
+        for channel in ("move", "look"):
+            table = getattr(mode, channel)
+            for index, bind in enumerate(table.bind if table else ()):
+                where = f"mode.{name}.{channel}.bind[{index}]"
+                if isinstance(bind, StickBind | LookStickBind) and bind.stick in sticks:
+                    bound = True
+                    changes |= _stick_changes(where, bind, sticks[bind.stick])
+                elif isinstance(bind, MouseBind) and found.mouse:
+                    bound = True
+                    if found.mouse.dpi and ("dpi" in bind.model_fields_set or bind.deg_per_count is None):
+                        changes[f"{where}.dpi"] = round(found.mouse.dpi.value)
+                elif isinstance(bind, GyroBind) and bind.gyro in gyros:
+                    bound = True
+                    still_deg_s = gyros[bind.gyro].still_deg_s
+                    if still_deg_s is not None and bind.still_deg_s > 0.0:
+                        changes[f"{where}.still_deg_s"] = round(still_deg_s, 2)
+    if not bound:
+        raise WendonicError(f"{path} binds none of the devices in the recording")
+    after = edited(text, changes)
+    profile_from_text(after, path)
+    return after, list(changes)
+
+
+def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCalibration) -> dict[str, Any]:
+    changes: dict[str, Any] = {}
+    zone = bind.dead_zone
+    if stick.rim:
+        changes[f"{where}.gate"] = stick.rim.gate
+        lengths = [round(length.value, 3) for length in stick.rim.lengths]
+        changes[f"{where}.rim"] = lengths if stick.rim.gate == "measured" else None
+    if stick.rest:
+        changes[f"{where}.centre"] = [round(stick.rest.x.value, 4), round(stick.rest.y.value, 4)]
+    # The far end of the interval, so that the share is in it for sure.
+    inner = max(round(stick.inner.high + 5e-4, 3), LEAST_INNER) if stick.inner else None
+    outer = round(stick.outer.value, 3) if stick.outer else None
+    if inner is not None and zone.uses("inner") and inner < (outer or bind.dead_zone.outer):
+        changes[f"{where}.dead_zone.inner"] = inner
+        release = bind.dead_zone.release
+        if release is not None and release >= inner:
+            changes[f"{where}.dead_zone.release"] = round(inner / 2.0, 3)
+    if outer is not None and zone.uses("outer"):
+        changes[f"{where}.dead_zone.outer"] = outer
+    return changes

@@ -1,0 +1,169 @@
+"""What a recording shows of its devices: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
+
+import math
+from typing import NamedTuple
+
+from wendonic.errors import WendonicError
+from wendonic.look_units import CM_PER_INCH
+from wendonic.recording.recording import Recording
+from wendonic.study.calibration.estimate import Estimate, mean_estimate
+from wendonic.study.calibration.estimate import deviation_estimate as deviation_of
+from wendonic.study.calibration.stick_rest import LEAST_S, StickRest, stick_rest
+from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
+from wendonic.study.calibration.stick_samples import StickSamples, stick_samples
+
+SHARE = 0.999
+"""Share of the samples at rest that a dead zone is to hold."""
+
+OUTER_SHARE = 0.97
+"""Everything is asked for from this share of the rim on: nobody presses harder than he has to."""
+
+LEAST_INNER = 0.01
+PAUSE_S = 0.3
+"""Between two swipes the mouse lies still for so long."""
+
+LEAST_COUNTS = 200
+GYRO_WINDOW_S = 1.0
+GYRO_RANGE_DEG_S = 6.0
+STILL_SPARE = 1.5
+
+
+class StickCalibration(NamedTuple):
+    """A stick's numbers; None where there is too little to go by, which `missing` says in words.
+
+    `inner` and `outer` are for a profile whose `centre` is the rest point and whose gate is that of the rim.
+    """
+
+    control: str
+    samples: StickSamples
+    rest: StickRest | None
+    rim: StickRim | None
+    inner: Estimate | None
+    outer: Estimate | None
+    missing: tuple[str, ...]
+
+
+class MouseCalibration(NamedTuple):
+    """A mouse's counts per inch from swipes of a known way."""
+
+    dpi: Estimate | None
+    swipes: tuple[float, ...]
+    missing: tuple[str, ...]
+
+
+class GyroCalibration(NamedTuple):
+    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), noise, and the spread (deg/s) over a second
+    below which it lies still.
+    """
+
+    control: str
+    bias_deg_s: tuple[Estimate, Estimate, Estimate] | None
+    noise_deg_s: Estimate | None
+    still_deg_s: float | None
+    missing: tuple[str, ...]
+
+
+class Calibration(NamedTuple):
+    """Everything that a recording shows."""
+
+    sticks: tuple[StickCalibration, ...]
+    mouse: MouseCalibration | None
+    gyros: tuple[GyroCalibration, ...]
+
+
+def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:
+    """Return what a recording shows of its sticks, its mouse and its gyros.
+
+    `share` (0..1) of the samples at rest is to lie in the dead zone; `swipe_cm` is how far each swipe of the mouse
+    went. Raises `WendonicError` for a share or a way that cannot be, and for a recording that has none of these
+    devices.
+
+    >>> from wendonic.demo import demo_recording
+    >>> left, *_ = calibrate(demo_recording("beekeeper_pad")).sticks
+    >>> left.control, round(left.rest.x.value, 2), left.missing[0].split(":")[0]
+    ('pad.left_stick', 0.03, 'rim')
+    """
+    if not 0.5 <= share < 1.0:
+        raise WendonicError(f"share: found {share:g}; allowed: 0.5 up to, not including, 1")
+    if swipe_cm is not None and not 0.0 < swipe_cm <= 1000.0:
+        raise WendonicError(f"swipe: found {swipe_cm:g} cm; allowed: above 0, up to 1000")
+    names = dict.fromkeys(event.control for event in recording)
+    sticks = tuple(_stick(recording, name, share) for name in names if name.endswith("_stick"))
+    mouse = _mouse(recording, swipe_cm) if "mouse.move" in names else None
+    gyros = tuple(_gyro(recording, name) for name in names if name.endswith(".gyro"))
+    if not sticks and mouse is None and not gyros:
+        raise WendonicError("the recording has no stick, mouse or gyro; there is nothing to calibrate")
+    return Calibration(sticks, mouse, gyros)
+
+
+def _stick(recording: Recording, control: str, share: float) -> StickCalibration:
+    samples = stick_samples(recording, control)
+    rest = stick_rest(samples)
+    missing: list[str] = []
+    if rest is None:
+        missing.append(f"rest: less than {LEAST_S:g} s hands off; let the stick lie for five seconds")
+    x, y = (rest.x.value, rest.y.value) if rest else (0.0, 0.0)
+    rim = stick_rim(samples, x, y)
+    if rim is None:
+        _, turns = rim_samples(samples, x, y)
+        words = f"{turns:.1f} turns round the rim, {LEAST_TURNS:g} at least; go round it slowly three times"
+        if turns >= LEAST_TURNS:
+            words = f"{turns:.1f} turns round the rim, but too few samples of some headings; go round it more slowly"
+        missing.append(f"rim: {words}")
+    inner = rest.inner(share) if rest else None
+    outer = rim.reach.scaled(OUTER_SHARE) if rim and rim.gate == "circle" else None
+    if rim and rim.gate == "measured":
+        outer = Estimate(OUTER_SHARE, OUTER_SHARE, OUTER_SHARE, rim.reach.samples)
+    return StickCalibration(control, samples, rest, rim, inner, outer, tuple(missing))
+
+
+def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
+    """Each run of counts between two pauses is a swipe; its length is that of the straight way."""
+    swipes: list[tuple[float, float]] = []
+    last = -math.inf
+    for event in recording:
+        if event.control == "mouse.move" and isinstance(event.value, tuple):
+            if event.t - last > PAUSE_S:
+                swipes.append((0.0, 0.0))
+            swipes[-1] = (swipes[-1][0] + event.value[0], swipes[-1][1] + event.value[1])
+            last = event.t
+    lengths = tuple(math.hypot(*swipe) for swipe in swipes if math.hypot(*swipe) >= LEAST_COUNTS)
+    if swipe_cm is None:
+        return MouseCalibration(None, lengths, ("dpi: say how far each swipe went: --swipe-cm 20",))
+    if len(lengths) < 3:
+        return MouseCalibration(None, lengths, (f"dpi: {len(lengths)} swipes, 3 at least, with a pause between two",))
+    import numpy as np
+
+    found = mean_estimate(np.array(lengths) * CM_PER_INCH / swipe_cm)
+    # A swipe is known to a count at best.
+    count = found.value / min(lengths)
+    return MouseCalibration(found._replace(low=found.low - count, high=found.high + count), lengths, ())
+
+
+def _gyro(recording: Recording, control: str) -> GyroCalibration:
+    """A pad lies still in those seconds in which no axis spreads by more than GYRO_RANGE_DEG_S."""
+    import numpy as np
+
+    rows = [
+        (event.t, *event.value) for event in recording if event.control == control and isinstance(event.value, tuple)
+    ]
+    table = np.array(rows).reshape(-1, 4)
+    rates = np.degrees(table[:, 1:])
+    still = np.zeros(len(rates), dtype=bool)
+    spreads: list[float] = []
+    seconds = np.arange(table[0, 0], table[-1, 0], GYRO_WINDOW_S)
+    edges = np.searchsorted(table[:, 0], seconds).tolist()
+    for start, end in zip(edges, [*edges[1:], len(rates)], strict=True):
+        if end - start < 20:
+            continue
+        spread = float(np.ptp(rates[start:end], axis=0).max())
+        if spread <= GYRO_RANGE_DEG_S and np.abs(rates[start:end].mean(axis=0)).max() < 8.0:
+            still[start:end] = True
+            spreads.append(spread)
+    count = int(still.sum())
+    if len(spreads) < 2:
+        return GyroCalibration(control, None, None, None, ("bias: less than 2 s at rest; lay the pad on the table",))
+    bias_x, bias_y, bias_z = (mean_estimate(rates[still, axis]) for axis in range(3))
+    deviation = math.sqrt(float(rates[still].var(axis=0, ddof=1).mean()))
+    noise = deviation_of(deviation, 3 * (count - 1), count)
+    return GyroCalibration(control, (bias_x, bias_y, bias_z), noise, STILL_SPARE * max(spreads), ())

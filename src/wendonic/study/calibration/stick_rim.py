@@ -1,0 +1,129 @@
+"""How far a stick reaches in every direction, from the times it goes round its rim."""
+
+import math
+from typing import TYPE_CHECKING, Literal, NamedTuple
+
+from wendonic.study.calibration.estimate import CONFIDENCE, Estimate, mean_estimate
+from wendonic.study.calibration.stick_samples import StickSamples
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+HEADINGS = 36
+WINDOW_DEG = 10.0
+"""Samples so near to a heading count for it."""
+
+FAR_SHARE = 0.75
+"""Nearer than this share of its farthest the stick is on its way, not at the rim."""
+
+LEAST_TURNS = 1.5
+TURNS_S, TURNS_DEG = 0.1, 2.0
+"""A stick that goes round turns by more than so much in so long."""
+
+LEAST_SAMPLES = 8
+ARRIVES_S = 0.15
+"""At both ends of a stretch it may not be at the rim yet, or not any more."""
+
+ROUND_SHARE = 0.02
+"""A rim that differs from a circle by less is one."""
+
+
+class StickRim(NamedTuple):
+    """How far it reaches at HEADINGS headings, clockwise from forward, from where it rests; whether that is a circle;
+    how far it reaches once the gate is mapped away; which samples tell.
+    """
+
+    lengths: tuple[Estimate, ...]
+    gate: Literal["circle", "measured"]
+    reach: Estimate
+    used: "NDArray[np.bool_]"
+    turns: float
+
+
+def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.bool_], float]":
+    """Mark the samples at which the stick goes round its rim, and return how many turns that makes.
+
+    It goes round while it is far out and turns by at least three quarters of a turn without coming in again.
+    """
+    import numpy as np
+
+    count = len(samples.t)
+    used = np.zeros(count, dtype=bool)
+    lengths = np.hypot(samples.x - x, samples.y - y)
+    if not count or lengths.max() < 0.3:
+        return used, 0.0
+    far = lengths > FAR_SHARE * np.quantile(lengths[lengths > 0.5 * lengths.max()], 0.9)
+    gaps = np.append(np.diff(samples.t) > 1.5 / samples.hz, True)
+    turns = 0.0
+    start = None
+    for place in range(count):
+        if far[place] and start is None:
+            start = place
+        if start is not None and (not far[place] or gaps[place]):
+            end = place + 1 if far[place] else place
+            angles = np.unwrap(np.arctan2(samples.x[start:end] - x, y - samples.y[start:end]))
+            turned = abs(float(angles[-1] - angles[0])) / math.tau if end > start else 0.0
+            if turned >= 0.75:
+                arrives = round(ARRIVES_S * samples.hz)
+                used[start + arrives : end - arrives] = _goes_round(angles, samples.hz)[
+                    arrives : len(angles) - arrives
+                ]
+                turns += turned
+            start = None
+    return used, turns
+
+
+def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]":
+    """Mark where the heading changes; where it stands, the stick is on its way to the rim, or back."""
+    import numpy as np
+
+    reach = max(round(TURNS_S * hz / 2.0), 1)
+    places = np.arange(len(angles))
+    after = angles[np.minimum(places + reach, len(angles) - 1)]
+    before = angles[np.maximum(places - reach, 0)]
+    return np.asarray(np.abs(after - before) > math.radians(TURNS_DEG), dtype=bool)
+
+
+def stick_rim(samples: StickSamples, x: float, y: float) -> StickRim | None:
+    """Return a stick's rim about where it rests (x, y, raw); None without LEAST_TURNS that show every heading.
+
+    At each heading a parabola is fitted to the lengths within WINDOW_DEG; what lies far inside of it was on its way
+    and is left out. Its value there has Student's interval.
+    """
+    import numpy as np
+    from scipy import stats
+
+    used, turns = rim_samples(samples, x, y)
+    if turns < LEAST_TURNS:
+        return None
+    right, forward = samples.x[used] - x, y - samples.y[used]
+    headings, lengths = np.arctan2(right, forward), np.hypot(right, forward)
+    found: list[Estimate] = []
+    inliers: list[NDArray[np.float64]] = []
+    for number in range(HEADINGS):
+        off = (headings - math.tau * number / HEADINGS + math.pi) % math.tau - math.pi
+        near = np.abs(off) <= math.radians(WINDOW_DEG)
+        u, length = off[near] / math.radians(WINDOW_DEG), lengths[near]
+        for _ in range(3):
+            if len(u) < LEAST_SAMPLES or (u < -0.2).sum() < 3 or (u > 0.2).sum() < 3:
+                return None
+            powers = np.vander(u, 3)
+            fit, *_ = np.linalg.lstsq(powers, length, rcond=None)
+            left = length - powers @ fit
+            deviation = float(np.median(np.abs(left))) * 1.4826
+            keep = left > -4.0 * max(deviation, 1e-6)
+            if keep.all():
+                break
+            u, length = u[keep], length[keep]
+        free = len(u) - 3
+        variance = float(left @ left) / free
+        error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]))
+        half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, free)) * error
+        found.append(Estimate(float(fit[2]), float(fit[2]) - half, float(fit[2]) + half, len(u)))
+        inliers.append(length / float(fit[2]))
+    reaches = np.array([estimate.value for estimate in found])
+    is_round = float(np.ptp(reaches)) / 2.0 <= ROUND_SHARE * float(reaches.mean())
+    reach = mean_estimate(reaches if is_round else np.concatenate(inliers))
+    reach = reach._replace(samples=int(used.sum()))
+    return StickRim(tuple(found), "circle" if is_round else "measured", reach, used, turns)

@@ -1,0 +1,20 @@
+"""A dead zone that takes much of the stick."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.stick_survey import STEPS, surveyed_sticks
+
+DEAD_TILT = 0.2
+
+
+@finding(90, "notice", "Over a fifth of the stick's travel is gone; small steps are made by luck.")
+def dead_zone_large(case: Case) -> Iterator[Found]:
+    """A dead zone that takes much of the stick."""
+    for stick in surveyed_sticks(case):
+        if stick.first / STEPS > DEAD_TILT:
+            yield Found(
+                f"{stick.where}.dead_zone.inner",
+                f"nothing happens up to a tilt of {stick.first / STEPS:.2f}",
+                "dead_zone = { inner = 0.12 }",
+            )

@@ -1,0 +1,19 @@
+"""A path that depends on the tick rate."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+TICK_SHARE = 0.01
+
+
+@finding(170, "notice", "Players with another screen play another game.")
+def depends_on_ticks(case: Case) -> Iterator[Found]:
+    """A path that depends on the tick rate."""
+    difference = case.sheet.tick_dependence
+    if difference is not None and difference > TICK_SHARE:
+        yield Found(
+            case.where,
+            f"the path differs by {difference:.1%} between 30, 60 and 144 ticks a second",
+            "half_life_s = 0.02 in move; or tick at a fixed step: helm.fixed_ticks(frame_dt, step_s)",
+        )

@@ -1,0 +1,21 @@
+"""An edge of the dead zone where the amount jumps."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.stick_survey import surveyed_sticks
+
+JUMP = 0.1
+
+
+@finding(100, "notice", "There is no slow walk: the first step is already so fast.")
+def jump_at_dead_zone(case: Case) -> Iterator[Found]:
+    """An edge of the dead zone where the amount jumps."""
+    for stick in surveyed_sticks(case):
+        if stick.amounts[stick.first] > JUMP:
+            by_zone = stick.bind.curve.floor == 0.0
+            yield Found(
+                f"{stick.where}.dead_zone" if by_zone else f"{stick.where}.curve.floor",
+                f"leaving the dead zone gives {stick.amounts[stick.first]:.2f} at once",
+                'dead_zone = { form = "round" }' if by_zone else "floor = 0.05",
+            )

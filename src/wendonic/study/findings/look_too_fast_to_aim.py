@@ -1,0 +1,26 @@
+"""A look stick that turns fast from its edge on."""
+
+from collections.abc import Iterator
+
+from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.look_response import yaw_rate_deg_s
+from wendonic.study.stick_survey import STEPS, surveyed_sticks
+
+AIM_TILT = 0.05
+AIM_DEG_S = 25.0
+"""So little past the dead zone, a view that turns faster cannot be aimed."""
+
+
+@finding(130, "notice", "Small corrections overshoot; players fight the stick instead of aiming.")
+def look_too_fast_to_aim(case: Case) -> Iterator[Found]:
+    """A look stick that turns fast from its edge on."""
+    for stick in surveyed_sticks(case):
+        if isinstance(stick.bind, LookStickBind) and stick.bind.snap_deg is None:
+            (rate_deg_s,) = yaw_rate_deg_s(stick.bind, [min(stick.first / STEPS + AIM_TILT, 1.0)])
+            if rate_deg_s > AIM_DEG_S:
+                yield Found(
+                    f"{stick.where}.curve",
+                    f"a twentieth past the dead zone the view turns at {rate_deg_s:.0f} deg/s already",
+                    'curve = { form = "expo", amount = 0.55 }',
+                )

@@ -1,0 +1,16 @@
+"""A mode that no other mode leads to."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+
+@finding(30, "notice", "Nobody ever gets here.")
+def mode_without_a_way_in(case: Case) -> Iterator[Found]:
+    """A mode that no other mode leads to."""
+    profile = case.profile
+    exits = [table.leave_to for name, table in profile.mode.items() if name != case.mode]
+    if case.mode != profile.first_mode and not any(exit_to is None or case.mode in exit_to for exit_to in exits):
+        yield Found(
+            case.where, "no other mode leaves to it", f'leave_to = ["{case.mode}"] in mode.{profile.first_mode}'
+        )

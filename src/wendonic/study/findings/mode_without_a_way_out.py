@@ -1,0 +1,13 @@
+"""A mode that cannot be left."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+
+@finding(20, "notice", "Whoever gets into this mode stays in it.")
+def mode_without_a_way_out(case: Case) -> Iterator[Found]:
+    """A mode that cannot be left."""
+    others = [name for name in case.profile.mode if name != case.mode]
+    if others and case.table.leave_to == ():
+        yield Found(f"{case.where}.leave_to", "leaves to nowhere", f'leave_to = ["{others[0]}"]')

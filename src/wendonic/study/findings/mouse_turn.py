@@ -1,0 +1,24 @@
+"""A mouse that turns hardly, or wildly."""
+
+from collections.abc import Iterator
+
+from wendonic.profile.schema.look_binds import MouseBind
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg
+
+LEAST_CM, MOST_CM = 10.0, 120.0
+"""A full turn in fewer or more cm of mouse than this."""
+
+
+@finding(140, "notice", "People play with 10 to 120 cm; this is a slip of a digit, or of the dpi.")
+def mouse_turn(case: Case) -> Iterator[Found]:
+    """A mouse that turns hardly, or wildly."""
+    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+        if isinstance(bind, MouseBind):
+            turn_cm = 360.0 / swipe_deg(bind, [1.0], USUAL_HAND_CM_S)[0]
+            if not LEAST_CM <= turn_cm <= MOST_CM:
+                yield Found(
+                    f"{case.where}.look.bind[{index}]",
+                    f"a full turn takes {turn_cm:.1f} cm of mouse, at {USUAL_HAND_CM_S:g} cm/s",
+                    "cm_per_turn = 34",
+                )

@@ -1,0 +1,47 @@
+"""Sources that ask for more to one side than to the other."""
+
+import math
+from collections.abc import Iterator
+
+from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.move_binds import StickBind
+from wendonic.study.envelope import envelopes
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.look_response import yaw_rate_deg_s
+
+MIRROR_SHARE = 0.02
+FIX = 'centre = [0, 0] and gate = "circle"; or wendonic calibrate a recording of this stick'
+
+
+@finding(230, "notice", "Turning to one side feels unlike turning to the other, and nobody can tell why.")
+def no_mirror_image(case: Case) -> Iterator[Found]:
+    """Sources that ask for more to one side than to the other."""
+    binds = case.table.move.bind if case.table.move else ()
+    if any(isinstance(bind, StickBind) for bind in binds):
+        words = _walking_differs(case)
+        if words:
+            yield Found(f"{case.where}.move", words, FIX)
+    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+        if isinstance(bind, LookStickBind) and bind.snap_deg is None:
+            right, left = yaw_rate_deg_s(bind, [0.5, -0.5])
+            most = max(abs(right), abs(left))
+            if most > 0.0 and abs(right + left) > MIRROR_SHARE * most:
+                words = f"half a tilt turns {abs(right):.0f} deg/s to the right, {abs(left):.0f} deg/s to the left"
+                yield Found(f"{case.where}.look.bind[{index}]", words, FIX)
+
+
+def _walking_differs(case: Case) -> str:
+    """Say which sides differ by how much, "" where none do."""
+    for envelope in envelopes(case.profile, case.mode, steps=16):
+        by_heading = dict(zip(envelope.headings_deg, envelope.wanted, strict=True))
+        for heading, (right, forward) in by_heading.items():
+            for words, other, sign_x, sign_y in (
+                ("left and right", (360.0 - heading) % 360.0, -1.0, 1.0),
+                ("forward and back", (540.0 - heading) % 360.0, 1.0, -1.0),
+            ):
+                mirrored = by_heading.get(other)
+                if mirrored is not None:
+                    off = math.hypot(right - sign_x * mirrored[0], forward - sign_y * mirrored[1])
+                    if off > MIRROR_SHARE:
+                        return f"{envelope.name}: {words} differ by {off:.0%} of top speed"
+    return ""

@@ -1,0 +1,38 @@
+"""Presses that no control makes begin, found by trying every control."""
+
+import math
+from collections.abc import Iterator
+from typing import Any
+
+from wendonic.profile.schema.press import PressTable
+from wendonic.runtime.helm import Helm
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.probes.press_entry import entry_changes
+
+TICK_S = 0.01
+
+
+@finding(160, "fault", "The player presses it and nothing happens.")
+def press_out_of_reach(case: Case) -> Iterator[Found]:
+    """Look for presses that no control makes begin."""
+    for name, press in case.table.press.items():
+        if not any(_begins(case, name, press, entry) for entry in press.bind):
+            yield Found(
+                f"{case.where}.press.{name}.bind",
+                f"{name} never began, whichever of its controls was used",
+                f'{name} = {{ bind = ["key.KeyE"] }}',
+            )
+
+
+def _begins(case: Case, name: str, press: PressTable, entry: Any) -> bool:
+    """Use one control of a press as its style wants it, and return whether it begins."""
+    down, up = entry_changes(case.profile, entry)
+    helm = Helm(case.one_mode)
+    helm.tick(TICK_S)
+    for events, seconds in press.trial(down, up):
+        for event in events:
+            helm.apply(event)
+        for _ in range(max(math.ceil(seconds / TICK_S), 1)):
+            if helm.tick(TICK_S).press(name).began:
+                return True
+    return False

@@ -1,0 +1,22 @@
+"""Full input that is asked for only at a tilt that many sticks never reach."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.stick_survey import STEPS, surveyed_sticks
+
+RIM_TILT = 0.98
+"""A stick that is worn, or no stick of the best, gives no more than this in some direction."""
+
+
+@finding(110, "notice", "Worn sticks, and many diagonals, end below that: their players never get there.")
+def rim_out_of_reach(case: Case) -> Iterator[Found]:
+    """Full input that is asked for only at a tilt that many sticks never reach."""
+    for stick in surveyed_sticks(case):
+        if stick.full / STEPS > RIM_TILT:
+            has_outer = stick.bind.dead_zone.uses("outer")
+            yield Found(
+                f"{stick.where}.dead_zone.{'outer' if has_outer else 'form'}",
+                f"everything is asked for from a tilt of {stick.full / STEPS:.2f} on",
+                "dead_zone = { outer = 0.95 }" if has_outer else 'dead_zone = { form = "round", outer = 0.95 }',
+            )

@@ -1,0 +1,48 @@
+"""How fast a trace goes and how far, height included; where somebody was merely put is no distance."""
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    from wendonic.batch.trace import Columns
+
+
+def speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
+    """Return the speed (m/s) at the end of every tick, up and down included.
+
+    >>> import pandas as pd
+    >>> speeds_m_s(pd.DataFrame({"vel_x": [1.0], "vel_y": [2.0], "vel_z": [-2.0]})).tolist()
+    [3.0]
+    """
+    import numpy as np
+
+    speeds: NDArray[np.float64] = np.linalg.norm([trace["vel_x"], trace["vel_y"], trace["vel_z"]], axis=0)
+    return speeds
+
+
+def relocated(trace: "Columns") -> "NDArray[np.bool_]":
+    """Return in which ticks the body was brought somewhere: out of a wall, or to where a hand pointed."""
+    import numpy as np
+
+    marks = np.zeros(len(trace), dtype=bool)
+    for name in ("returned", "landed"):
+        if name in trace:
+            marks |= np.asarray(trace[name])
+    return marks
+
+
+def steps_m(trace: "Columns") -> "NDArray[np.float64]":
+    """Return the distance (m) that every tick covers; the first one's is not known, and counts as 0.
+
+    >>> import pandas as pd
+    >>> places = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0]}
+    >>> steps_m(pd.DataFrame({**places, "landed": [False, False, True]})).tolist()
+    [0.0, 3.0, 0.0]
+    """
+    import numpy as np
+
+    places = np.array([trace["pos_x"], trace["pos_y"], trace["pos_z"]])
+    steps: NDArray[np.float64] = np.linalg.norm(np.diff(places, axis=1, prepend=places[:, :1]), axis=0)
+    return np.where(relocated(trace), 0.0, steps)

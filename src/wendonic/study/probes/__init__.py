@@ -1,0 +1,1 @@
+"""Exact stimuli: what they press or tilt, and the probes that have names."""

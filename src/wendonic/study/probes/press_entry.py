@@ -1,0 +1,22 @@
+"""What brings a control of a press down and up again, whatever kind of control it is."""
+
+from typing import Any
+
+from wendonic.devices.event import Event
+from wendonic.profile.schema.press import TriggerEntry, ZoneEntry
+from wendonic.profile.schema.profile import Profile
+
+
+def entry_changes(profile: Profile, entry: Any) -> tuple[list[Event], list[Event]]:
+    """Return what brings a control down and up again."""
+    if isinstance(entry, str):
+        names = entry.split("+")
+        return [Event(0.0, name, 1.0) for name in names], [Event(0.0, name, 0.0) for name in names]
+    if isinstance(entry, TriggerEntry):
+        return [Event(0.0, entry.control, 1.0)], [Event(0.0, entry.control, 0.0)]
+    if isinstance(entry, ZoneEntry):
+        zone = profile.window.zone_of(entry.zone)
+        x, y = (zone.left + zone.right) / 2.0, (zone.top + zone.bottom) / 2.0
+        return [Event(0.0, "touch.0", (x, y, 1.0))], [Event(0.0, "touch.0", (x, y, 0.0))]
+    notches = 1.0 if entry.wheel == "towards" else -1.0
+    return [Event(0.0, "mouse.wheel", notches)], []

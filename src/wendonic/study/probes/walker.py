@@ -1,0 +1,88 @@
+"""Exact stimuli: what is pressed or tilted, from when to when, as recordings."""
+
+from typing import NamedTuple
+
+from wendonic.devices.event import Event
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
+from wendonic.recording.recording import Recording
+
+AFTER_S = 1e-6
+"""What happens at the end of a tick would count for all of it: so much later it counts for the next one."""
+
+DPAD_BUTTONS = {"forward": "up", "back": "down", "left": "left", "right": "right"}
+_TILTS = {"forward": (0.0, -1.0), "back": (0.0, 1.0), "left": (-1.0, 0.0), "right": (1.0, 0.0)}
+DIAGONAL = 0.5**0.5
+
+
+class Walker(NamedTuple):
+    """What walks in a mode: the controls of four directions, or a stick."""
+
+    buttons: dict[str, str]
+    stick: str
+
+    def full(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
+        """Return the controls and values that ask for everything in one direction, or diagonally between two."""
+        if self.stick:
+            scale = 1.0 if len(directions) == 1 else DIAGONAL
+            x = sum(_TILTS[direction][0] for direction in directions) * scale
+            y = sum(_TILTS[direction][1] for direction in directions) * scale
+            return [(self.stick, (x, y))]
+        return [(self.buttons[direction], 1.0) for direction in directions]
+
+    def rest(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
+        """Return the controls and values that let all of it go."""
+        if self.stick:
+            return [(self.stick, (0.0, 0.0))]
+        return [(self.buttons[direction], 0.0) for direction in directions]
+
+
+def key_walker(mode: Mode) -> Walker | None:
+    """Return what walks by keys or a d-pad with all four directions, None without."""
+    for bind in mode.move.bind if mode.move else ():
+        if isinstance(bind, KeysBind):
+            lists = bind.keys.model_dump()
+            if all(lists.values()):
+                return Walker({direction: f"key.{codes[0]}" for direction, codes in lists.items()}, "")
+        elif isinstance(bind, DpadBind):
+            return Walker({direction: f"{bind.dpad}_{button}" for direction, button in DPAD_BUTTONS.items()}, "")
+    return None
+
+
+def key_driver(mode: Mode) -> Walker | None:
+    """Return what drives by keys of `throttle` and `turn`, None without both directions of each."""
+    named: dict[str, str] = {}
+    for channel in (mode.throttle, mode.turn):
+        for bind in channel.bind if channel else ():
+            lists = getattr(bind, "keys", None)
+            if lists is not None:
+                named |= {direction: f"key.{codes[0]}" for direction, codes in lists.model_dump().items() if codes}
+    return Walker(named, "") if set(named) == set(_TILTS) else None
+
+
+def stick_walker(mode: Mode) -> Walker | None:
+    """Return what walks by a stick, None without."""
+    sticks = [bind.stick for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, StickBind)]
+    return Walker({}, sticks[0]) if sticks else None
+
+
+def probe_walker(mode: Mode) -> Walker | None:
+    """Return what a mode is walked or driven by when it is measured: keys, else a stick, else the keys of a cart."""
+    driver = key_driver(mode) if mode.steer.frame == "drive" else None
+    return key_walker(mode) or stick_walker(mode) or driver
+
+
+Steps = list[tuple[float, list[tuple[str, float | tuple[float, float]]]]]
+
+
+def probe(steps: Steps, end_s: float) -> Recording:
+    """Return a recording from 0 to `end_s` in which each step's controls change at its time.
+
+    >>> walker = Walker({"forward": "key.KeyW"}, "")
+    >>> probe([(0.5, walker.full("forward"))], 1.0).duration_s
+    1.0
+    """
+    events = [Event(0.0, "mark", "begin")]
+    for t, changes in steps:
+        events += [Event(t + AFTER_S, control, value) for control, value in changes]
+    return Recording([*events, Event(end_s, "mark", "end")])

@@ -1,0 +1,12 @@
+"""Smallest tilt of the look stick that turns."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.quantity import quantity
+from wendonic.study.stick_response import StickResponse
+
+
+@quantity(220, "", "smallest tilt of the look stick that turns")
+def look_first_tilt(bench: Bench) -> float | None:
+    """Tilt the look stick to the right."""
+    bind = bench.look_stick
+    return None if bind is None else StickResponse(bind).tilt_for(1e-9, 90.0)

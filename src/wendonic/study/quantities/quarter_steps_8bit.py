@@ -1,0 +1,10 @@
+"""Steps of an 8-bit stick within the first quarter of speed."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.quantity import quantity
+
+
+@quantity(160, "steps", "steps of an 8-bit stick within the first quarter of speed")
+def quarter_steps_8bit(bench: Bench) -> int | None:
+    """Count them straight ahead."""
+    return bench.stick_response.steps_in_first_quarter(127) if bench.stick_response else None

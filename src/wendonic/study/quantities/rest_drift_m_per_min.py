@@ -1,0 +1,16 @@
+"""Drift while a usual worn stick lies untouched."""
+
+from wendonic.batch.trace import shaped
+from wendonic.study.bench import Bench
+from wendonic.study.probes.stick_paths import untouched
+from wendonic.study.quantity import quantity
+from wendonic.study.summary import summarise
+
+
+@quantity(180, "m/min", "drift while a usual worn stick lies untouched")
+def rest_drift_m_per_min(bench: Bench) -> float | None:
+    """Leave the stick alone, where it came to rest."""
+    if bench.stick is None:
+        return None
+    walked = shaped(untouched(bench.stick.stick), bench.moving, hz=60, engine=bench.engine)
+    return summarise(walked).rest_drift_m_per_min

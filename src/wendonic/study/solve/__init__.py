@@ -1,0 +1,1 @@
+"""Comparing profiles, sweeping numbers over a range, and fitting them to targets."""

@@ -1,0 +1,143 @@
+"""Several profiles side by side: what their feel sheets and their settings say, and what they make of one input."""
+
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+from wendonic.batch import Engine, shape
+from wendonic.errors import WendonicError
+from wendonic.profile.schema.profile import Profile
+from wendonic.recording.recording import Recording
+from wendonic.study.feel_sheet import FeelSheet, measure
+from wendonic.study.probes.named import PROBES, probe_of
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+SAME_SHARE = 1e-3
+"""Values that differ by less, as a share of the larger one, are the same to anybody who feels them."""
+
+USUAL_INPUT = "figure_of_eight"
+
+
+class Setting(NamedTuple):
+    """A setting that differs: its field path, and its value in each profile, None where one has no such field."""
+
+    path: str
+    values: tuple[Any, ...]
+
+
+class Comparison(NamedTuple):
+    """Profiles by name, in the order given: their sheets, the settings that differ, and traces of each input."""
+
+    names: tuple[str, ...]
+    sheets: tuple[FeelSheet, ...]
+    settings: tuple[Setting, ...]
+    traces: "dict[str, tuple[pd.DataFrame, ...]]"
+
+    def differs(self, quantity: str) -> bool:
+        """Return whether a quantity of the sheets is not the same for all of them."""
+        return not all_same([getattr(sheet, quantity) for sheet in self.sheets])
+
+
+def all_same(values: Sequence[float | None]) -> bool:
+    """Return whether nobody could feel a difference.
+
+    >>> all_same([1.0, 1.0005]), all_same([1.0, None]), all_same([0.0, 1e-12])
+    (True, False, True)
+    """
+    known = [value for value in values if value is not None]
+    if len(known) < len(values):
+        return not known
+    most = max(abs(value) for value in known)
+    return max(known) - min(known) <= max(SAME_SHARE * most, 1e-9)
+
+
+def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
+    """Return short names for profiles in files: without folder and ending, where that tells them apart.
+
+    >>> names_of([Path("old/foot.toml"), Path("new/foot.toml")])
+    ('old/foot.toml', 'new/foot.toml')
+    """
+    stems = [path.stem for path in paths]
+    names = stems if len(set(stems)) == len(stems) else [str(path) for path in paths]
+    # The same file may come twice.
+    counts = [names[:place].count(name) for place, name in enumerate(names)]
+    return tuple(f"{name} ({count + 1})" if count else name for name, count in zip(names, counts, strict=True))
+
+
+def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
+    """Return the settings that are not the same in all profiles, defaults included, in the order of the first file.
+
+    >>> from wendonic.demo import demo_profile
+    >>> ours = demo_profile()
+    >>> theirs = ours.model_copy(update={"max_dt_s": 0.2})
+    >>> settings_that_differ([ours, theirs])
+    (Setting(path='max_dt_s', values=(0.1, 0.2)),)
+    """
+    flat = [_flat(profile.model_dump()) for profile in profiles]
+    paths = dict.fromkeys(path for fields in flat for path in fields if path != "title")
+    found = (Setting(path, tuple(fields.get(path) for fields in flat)) for path in paths)
+    return tuple(setting for setting in found if any(value != setting.values[0] for value in setting.values))
+
+
+def _flat(content: Any, path: str = "") -> dict[str, Any]:
+    """Return every value of nested tables by its field path; lists of tables are counted, other lists are values."""
+    fields: dict[str, Any] = {}
+    if isinstance(content, dict):
+        for name, value in content.items():
+            fields |= _flat(value, f"{path}.{name}" if path else str(name))
+    elif isinstance(content, list | tuple) and content and isinstance(content[0], dict):
+        for index, value in enumerate(content):
+            fields |= _flat(value, f"{path}[{index}]")
+    else:
+        fields[path] = content
+    return fields
+
+
+def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
+    """Return recordings by name: files are read, names of probes are left to each profile's own controls (None).
+
+    Raises `RecordingError` for a file that cannot be read, with the probes there are where no file has that name.
+    """
+    inputs: dict[str, Recording | None] = {}
+    for name in names:
+        if name in PROBES:
+            inputs[name] = None
+        elif not Path(name).suffix and not Path(name).exists():
+            raise WendonicError(f"{name} is neither a recording nor a probe; probes: {', '.join(PROBES)}")
+        else:
+            inputs[Path(name).stem] = Recording.read(name)
+    return inputs
+
+
+def compare(
+    profiles: Mapping[str, Profile],
+    inputs: Mapping[str, Recording | None] | None = None,
+    mode: str | None = None,
+    hz: float = 120.0,
+    engine: Engine = "auto",
+) -> Comparison:
+    """Return a comparison of profiles, each in its first mode or in the one that is named.
+
+    `inputs` are recordings by name; a name of a probe with None is that probe, made for each profile's own controls,
+    and the figure of eight is what counts without any. Raises `WendonicError` for fewer than two profiles, and for a
+    mode or a probe that one of them does not have.
+
+    >>> from wendonic.demo import demo_profile
+    >>> both = compare({"foot": demo_profile(), "cart": demo_profile("cart")})
+    >>> both.differs("reach90_s"), both.differs("jump_height_m"), list(both.traces)
+    (True, False, ['figure_of_eight'])
+    """
+    if len(profiles) < 2:
+        raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
+    inputs = {USUAL_INPUT: None} if inputs is None else inputs
+    sheets = tuple(measure(profile, mode, engine) for profile in profiles.values())
+    traces = {
+        name: tuple(
+            shape(recording or probe_of(profile, name, mode), profile, hz=hz, mode=mode, engine=engine)
+            for profile in profiles.values()
+        )
+        for name, recording in inputs.items()
+    }
+    return Comparison(tuple(profiles), sheets, settings_that_differ(list(profiles.values())), traces)

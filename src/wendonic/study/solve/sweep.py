@@ -1,0 +1,148 @@
+"""Feel over a range of settings: many profiles measured, one row each."""
+
+import itertools
+import os
+import time
+import tomllib
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from concurrent.futures import Executor, ProcessPoolExecutor
+from multiprocessing import get_context
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from wendonic.batch import Engine
+from wendonic.batch.compiled import has_numba, seconds_to_ready
+from wendonic.batch.run import Run
+from wendonic.devices.sample_places import sample_places
+from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.profile.edit import limits_of, with_values
+from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.sources import mode_sources
+from wendonic.profile.tuning import mode_tuning
+from wendonic.study.feel_sheet import measure
+from wendonic.study.quantities import QUANTITIES
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+MOST_PROFILES = 100_000
+CHUNK = 20
+_Row = tuple[float | None, ...]
+
+
+def sweep(
+    path: str | Path,
+    over: Mapping[str, Sequence[float]],
+    of: Sequence[str],
+    mode: str | None = None,
+    progress: Callable[[int, int], None] | None = None,
+    workers: int | None = None,
+) -> "pd.DataFrame":
+    """Return quantities of the feel sheet for every combination of some settings of the profile in a file.
+
+    `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities. One
+    row a combination, the last setting changing fastest; a column for each setting and each quantity, NaN where a
+    profile does not have it or the settings do not go together. `progress` is called with how many are done and how
+    many there are. The work is shared by `workers` processes, one for each core by default; with 1 it is done here.
+
+    Raises `ProfileError` for a profile with faults, and `WendonicError` for a setting, a quantity or a mode that does
+    not exist, and for more than MOST_PROFILES combinations.
+
+    >>> from wendonic.demo import PROFILE_PATH
+    >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> frame["stop_distance_m"].round(2).tolist()
+    [0.35, 0.19]
+    """
+    import pandas as pd
+
+    text = text_of(path, "profile", ProfileError)
+    profile = profile_from_text(text, path)
+    name = profile.mode_name(mode)
+    for quantity in of:
+        if quantity not in QUANTITIES:
+            raise WendonicError(none_such("quantity of the feel sheet", quantity, QUANTITIES))
+    if not of or not over or not all(len(values) for values in over.values()):
+        raise WendonicError("a sweep needs settings with values, and quantities to measure")
+    for setting in over:
+        limits_of(profile, setting)
+    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
+    if len(combinations) > MOST_PROFILES:
+        raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
+    workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
+    engine = _engine(profile, name, of, len(combinations) / workers)
+    job = (tomllib.loads(text), tuple(over), tuple(of), name, engine)
+    chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
+    rows: list[_Row] = []
+    for measured in _measured(job, chunks, workers):
+        rows += measured
+        if progress:
+            progress(len(rows), len(combinations))
+    settings = pd.DataFrame(combinations, columns=list(over))
+    return pd.concat([settings, pd.DataFrame(rows, columns=list(of), dtype=float)], axis=1)
+
+
+def _engine(profile: Profile, mode: str, of: Sequence[str], count: float) -> Engine:
+    """Return what suits `count` profiles a process: compiled, and compiled once for all of them, where interpreting
+    would take longer than getting the compiled loop ready.
+    """
+    if not has_numba():
+        return "interpreted"
+    measure(profile, mode, "interpreted", only=of)
+    start = time.perf_counter()
+    measure(profile, mode, "interpreted", only=of)
+    spent_s = time.perf_counter() - start
+    sources = mode_sources(profile, mode, None)
+    run = Run(mode_tuning(profile, mode, False), sample_places(sources).sample, NO_COURSE, mode)
+    if spent_s * count <= seconds_to_ready(run.ready):
+        return "interpreted"
+    measure(profile, mode, "compiled", only=of)
+    return "compiled"
+
+
+def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
+    """Give what each chunk came to, in order."""
+    if workers <= 1:
+        yield from (_chunk(job, chunk) for chunk in chunks)
+        return
+    # A process that begins anew shares no locks with threads of a game or a notebook.
+    pool: Executor
+    with ProcessPoolExecutor(workers, mp_context=get_context("spawn")) as pool:
+        yield from pool.map(_chunk, itertools.repeat(job), chunks)
+
+
+def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
+    content, paths, quantities, mode, engine = job
+    rows: list[_Row] = []
+    for values in combinations:
+        try:
+            profile = with_values(content, dict(zip(paths, values, strict=True)))
+        except ProfileError:
+            rows.append((None,) * len(quantities))
+            continue
+        sheet = measure(profile, mode, engine, only=quantities)
+        rows.append(tuple(getattr(sheet, name) for name in quantities))
+    return rows
+
+
+def over_of(words: Sequence[str]) -> dict[str, list[float]]:
+    """Return settings with their values from words such as "gait.walk.accel_m_s2=8:40:5": from, to, how many.
+
+    >>> over_of(["gait.walk.accel_m_s2=8:40:5"])
+    {'gait.walk.accel_m_s2': [8.0, 16.0, 24.0, 32.0, 40.0]}
+    """
+    over: dict[str, list[float]] = {}
+    for word in words:
+        path, _, span = word.partition("=")
+        try:
+            low, high, count = (float(part) for part in span.split(":"))
+            steps = int(count)
+            if steps != count or steps < 2:
+                raise ValueError
+        except ValueError:
+            raise WendonicError(
+                f"{word}: allowed: SETTING=FROM:TO:COUNT, such as gait.walk.accel_m_s2=8:40:30"
+            ) from None
+        over[path] = [low + (high - low) * step / (steps - 1) for step in range(steps)]
+    return over

@@ -1,0 +1,96 @@
+"""What a stick's shaping does to each position, without a tick."""
+
+import math
+from bisect import bisect_left
+
+from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
+from wendonic.kernels.source.dead_zone import ZONE_ROUND
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.profile.schema.curve import Curve
+from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.tilted import Tilted
+
+QUARTER = 0.25
+
+
+class StickResponse:
+    """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
+    out.
+
+    Positions are right and forward.
+
+    >>> from wendonic.demo import demo_profile
+    >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
+    >>> stick.amount(0.0, 0.14), round(stick.amount(0.0, 0.55), 3), stick.amount(0.6, 0.8)
+    (0.0, 0.33, 1.0)
+    """
+
+    def __init__(self, bind: Tilted | LookStickBind) -> None:
+        """Take the numbers of a `bind` entry that has a dead zone and a curve."""
+        rows = NumberRows()
+        self.tuning: StickTuning = bind.stick_tuning(rows)
+        self._tables = tuple(rows.numbers)
+
+    @property
+    def usual(self) -> bool:
+        """Whether it bends nothing: a circular gate about the middle, a round dead zone, and one smooth curve."""
+        usual = PLAIN_STICK._replace(dead_zone=self.tuning.dead_zone, curve=self.tuning.curve)
+        smooth = self.tuning.curve.form in (CURVE_LINEAR, CURVE_POWER) and self.tuning.curve.ends == 0
+        round_zone = self.tuning.dead_zone.form == ZONE_ROUND and self.tuning.dead_zone.releases == 0
+        return self.tuning == usual and round_zone and smooth and self.tuning.curve.per_axis == 0
+
+    def at(self, x: float, y: float) -> tuple[float, float]:
+        """Return where a raw position goes."""
+        _, right, forward = stick_output(self.tuning, self._tables, 0.0, x, y)
+        return right, forward
+
+    def amount(self, x: float, y: float) -> float:
+        """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
+        return min(math.hypot(*self.at(x, y)), 1.0)
+
+    def tilt_for(self, amount: float, heading_deg: float = 0.0) -> float | None:
+        """Return the raw tilt in a direction that first gives `amount`, or None if none up to 1 does."""
+        right, forward = math.sin(math.radians(heading_deg)), math.cos(math.radians(heading_deg))
+        low, high = 0.0, 1.0
+        if self.amount(right, forward) < amount:
+            return None
+        # The amount never falls while the tilt grows, so halving finds the place.
+        for _ in range(50):
+            middle = (low + high) / 2.0
+            low, high = (middle, high) if self.amount(middle * right, middle * forward) < amount else (low, middle)
+        return high
+
+    def steps_in_first_quarter(self, to_rim: int = 127) -> int:
+        """Return how many of a stick's steps straight ahead ask for something, but for no more than a quarter.
+
+        A stick has `to_rim` steps from its rest to its rim: 127 with 8 bits, 32,767 with 16.
+
+        >>> from wendonic.demo import demo_profile
+        >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_in_first_quarter()
+        44
+        """
+        # The amount never falls while the tilt grows, so both ends are found by halving.
+        steps = range(1, to_rim + 1)
+        first = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > 0.0)
+        beyond = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > QUARTER)
+        return max(beyond - first, 0)
+
+
+class CurveResponse:
+    """A response curve by itself: tilt out of the dead zone in (0..1), amount out.
+
+    >>> from wendonic.profile.schema.curve import ExpoCurve
+    >>> CurveResponse(ExpoCurve(form="expo", amount=0.6)).amount(0.5)
+    0.275
+    """
+
+    def __init__(self, curve: Curve) -> None:
+        """Take a curve of a profile."""
+        rows = NumberRows()
+        self._tuning = curve.tuning(rows)
+        self._tables = tuple(rows.numbers)
+
+    def amount(self, tilt: float) -> float:
+        """Return the amount at a tilt of 0..1."""
+        return curve_amount(self._tuning, self._tables, tilt) if tilt > 0.0 else 0.0

@@ -1,0 +1,37 @@
+"""What each stick of a mode gives, step by step from rest to its rim."""
+
+from collections.abc import Iterator
+from typing import Any, NamedTuple
+
+from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.tilted import Tilted
+from wendonic.study.finding import Case
+from wendonic.study.stick_response import StickResponse
+
+STEPS = 1000
+
+
+class StickSurvey(NamedTuple):
+    """A stick's `bind` entry, its field path, the amounts at STEPS + 1 tilts straight ahead, the first step that
+    gives anything, and the first that gives everything.
+    """
+
+    bind: Tilted | LookStickBind
+    where: str
+    amounts: list[float]
+    first: int
+    full: int
+
+
+def surveyed_sticks(case: Case) -> Iterator[StickSurvey]:
+    """Give the sticks of a mode, channel by channel."""
+    for channel in ("move", "throttle", "turn", "rise", "look"):
+        of_channel: Any = getattr(case.table, channel)
+        for index, bind in enumerate(of_channel.bind if of_channel else ()):
+            if hasattr(bind, "stick") and isinstance(bind, Tilted | LookStickBind):
+                stick = StickResponse(bind)
+                amounts = [stick.amount(0.0, step / STEPS) for step in range(STEPS + 1)]
+                first = next((step for step, amount in enumerate(amounts) if amount > 0.0), STEPS)
+                most = max(amounts)
+                full = next(step for step, amount in enumerate(amounts) if amount >= most - 1e-9)
+                yield StickSurvey(bind, f"{case.where}.{channel}.bind[{index}]", amounts, first, full)
