@@ -48,7 +48,7 @@ keys = { right = ["KeyL"], left = ["KeyJ"] }
 
 
 def slugs(text):
-    return [(finding.slug, finding.where) for finding in check(profile_from_text(text), "compiled")]
+    return [(finding.slug, finding.where) for finding in check(profile_from_text(text), "interpreted")]
 
 
 SHIPPED = {
@@ -183,7 +183,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
     ],
 )
 def test_what_is_wrong_is_measured_and_found_and_nothing_else(text, slug, where, measured):
-    found = check(profile_from_text(HEAD + text), "compiled")
+    found = check(profile_from_text(HEAD + text), "interpreted")
     if '"cut"' in text:
         # The raw tilt passes, so everything is asked for at the very rim.
         assert found.pop().slug == "rim-out-of-reach"

@@ -22,10 +22,10 @@ SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "
 def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     slow = profile_from_text(SLOW)
     compared = compare(
-        {"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None}, engine="compiled"
+        {"quick": beekeeper, "slow": slow, "again": beekeeper}, {"quarter_turn": None}, engine="interpreted"
     )
     assert compared.names == ("quick", "slow", "again")
-    assert compared.sheets == (*(measure(profile, engine="compiled") for profile in (beekeeper, slow, beekeeper)),)
+    assert compared.sheets == (*(measure(profile, engine="interpreted") for profile in (beekeeper, slow, beekeeper)),)
     assert compared.settings == (
         Setting("mode.foot.move.diagonal", ("cap", "free", "cap")),
         Setting("gait.walk.accel_m_s2", (22.0, 9.0, 22.0)),
@@ -46,7 +46,7 @@ def test_only_what_differs_is_told_in_the_order_given(beekeeper):
 
 def test_a_picture_shows_each_profile_on_each_input(beekeeper):
     traces = compare(
-        {"a": beekeeper, "b": profile_from_text(SLOW)}, {"tap": None, "quarter_turn": None}, engine="compiled"
+        {"a": beekeeper, "b": profile_from_text(SLOW)}, {"tap": None, "quarter_turn": None}, engine="interpreted"
     )
     axes = draw_comparison(traces)
     assert [ax.get_title(loc="left").split(":")[0] for ax in axes[::3]] == ["tap", "quarter turn"]

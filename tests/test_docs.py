@@ -87,7 +87,7 @@ def test_the_presses_of_the_readme_are_a_profile():
     walks = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
     runs = profile_from_text(f"{head}{walks}{presses}{gait}")
     assert runs.gaits_of("foot")["run"].top_speed_m_s == 5.6
-    assert [finding.slug for finding in check(runs, "compiled")] == []
+    assert [finding.slug for finding in check(runs, "interpreted")] == []
 
 
 def test_every_link_leads_somewhere():
