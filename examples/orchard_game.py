@@ -11,7 +11,7 @@ import pygame
 
 from wendonic import Helm
 from wendonic.demo import demo_profile
-from wendonic.devices.pygame_events import PygameEvents
+from wendonic.devices.adapters.pygame_events import PygameEvents
 
 WIDTH, HEIGHT, METRE = 960, 540, 30  # the plan of the profile: 32 x 18 m
 STEP_S = 1 / 60

@@ -7,7 +7,7 @@ import pygame
 
 from wendonic import Helm
 from wendonic.demo import demo_profile
-from wendonic.devices.pygame_events import PygameEvents
+from wendonic.devices.adapters.pygame_events import PygameEvents
 
 if "--dummy" in sys.argv:  # no screen: press W by ourselves
     os.environ["SDL_VIDEODRIVER"] = "dummy"

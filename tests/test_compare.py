@@ -12,7 +12,7 @@ from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.pictures import draw_comparison
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
-from wendonic.study.probes.named import PROBES, probe_of
+from wendonic.study.probes.by_name import PROBES, probe_of
 from wendonic.study.solve.compare import Setting, compare, inputs_named, settings_that_differ
 
 BASE = (FOLDER / "beekeeper.toml").read_text()

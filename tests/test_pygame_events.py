@@ -16,9 +16,9 @@ pygame = pytest.importorskip("pygame")
 
 from wendonic import Event, Helm, Recording, WendonicError  # noqa: E402
 from wendonic.demo import demo_profile  # noqa: E402
+from wendonic.devices.adapters.pygame_events import PygameEvents  # noqa: E402
 from wendonic.devices.controls import PAD_BUTTONS, find_control  # noqa: E402
 from wendonic.devices.keys import KEY_CODES  # noqa: E402
-from wendonic.devices.pygame_events import PygameEvents  # noqa: E402
 from wendonic.devices.usb_keys import USB_KEYS  # noqa: E402
 from wendonic.live.record import RecordSession  # noqa: E402
 from wendonic.recording.held import held_spans  # noqa: E402

@@ -9,9 +9,9 @@ from typing import NamedTuple
 
 import pygame
 
+from wendonic.devices.adapters.pygame_events import PygameEvents
 from wendonic.devices.controls import CONTROLS, find_control, find_key
 from wendonic.devices.event import Event
-from wendonic.devices.pygame_events import PygameEvents
 from wendonic.errors import DeviceError, WendonicError
 from wendonic.recording.content import numbers_of
 from wendonic.recording.writer import RecordingWriter

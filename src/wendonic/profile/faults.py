@@ -69,7 +69,8 @@ def dotted(path: Sequence[str | int]) -> str:
 
 def _field_path(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
     """Leave out of pydantic's path the names of the alternatives it chose between."""
-    return [part for part, _, is_choice in _steps(root, loc) if not is_choice]
+    # A key that is wrong itself has a part of its own.
+    return [part for part, _, is_choice in _steps(root, loc) if not is_choice and part != "[key]"]
 
 
 def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:

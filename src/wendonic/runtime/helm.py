@@ -12,6 +12,7 @@ from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW, Door
+from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.view import View
@@ -48,7 +49,6 @@ class Helm(Door):
     """
 
     __slots__ = (
-        "_behind_s",
         "_changes_seen",
         "_course",
         "_crossings",
@@ -59,6 +59,7 @@ class Helm(Door):
         "_row",
         "_run",
         "_runs",
+        "_step",
         "_t",
         "_t_rest",
         "_ticks",
@@ -105,7 +106,7 @@ class Helm(Door):
         self._ticks = 0
         self._t = 0.0
         self._t_rest = 0.0
-        self._behind_s = 0.0
+        self._step = FixedStep()
         self._others = self._other_samplers()
         self._run.sampler.begin(self.state)
 
@@ -344,11 +345,7 @@ class Helm(Door):
         >>> [len(list(helm.fixed_ticks(1 / 60, step_s=1 / 100))) for _ in range(6)]
         [1, 2, 2, 1, 2, 2]
         """
-        if not 0.0 <= frame_dt < math.inf or not 0.0 < step_s < math.inf:
-            raise WendonicError(f"frame_dt {frame_dt!r}, step_s {step_s!r}; allowed: finite, the step above 0")
-        self._behind_s += frame_dt
-        # A step that rounding alone keeps from fitting fits.
-        while self._behind_s >= step_s * (1.0 - 1e-9):
-            self._behind_s -= step_s
+        self._step.bring(frame_dt, step_s)
+        while self._step.take(step_s):
             yield self.tick(step_s, view)
             view = None

@@ -9,7 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.feel_sheet import FeelSheet, measure
-from wendonic.study.probes.named import PROBES, probe_of
+from wendonic.study.probes.by_name import PROBES, probe_of
 
 if TYPE_CHECKING:
     import pandas as pd
