@@ -17,8 +17,7 @@ helm.button("mouse.left", True)
 helm.button("mouse.left", False)
 for _ in range(60):
     intent = helm.tick(1 / 60)
-goal = tuple(intent.goal or ())
-print(f"clicked: goal {goal} m, {intent.distance_m:.1f} m to go, heading {intent.heading_deg:.0f} deg")
+print(f"clicked: goal {intent.goal} m, {intent.distance_m:.1f} m to go, heading {intent.heading_deg:.0f} deg")
 
 helm.key("KeyA", down=True)  # any key takes over
 intent = helm.tick(1 / 60)

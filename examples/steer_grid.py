@@ -29,5 +29,6 @@ push("KeyW", 0.60)
 push("KeyD", 0.60)
 push("KeyA", 0.40)
 
-for y in range(5, -1, -1):
-    print("".join("#" if (x, y) in room.blocked else "o" if (x, y) in trail else "." for x in range(-2, 8)))
+# The game's y grows downwards, and its squares with it; a course is in the plan frame, whose y goes forward.
+for y in range(-5, 1):
+    print("".join("#" if (x, -y) in room.blocked else "o" if (x, y) in trail else "." for x in range(-2, 8)))

@@ -25,7 +25,8 @@ helm.button("hand.right.lower", True)
 helm.pose("hand.right.pose", (0.2, 1.2, 0.0), (0.1, 0.0, 0.0, 0.995))  # a little upwards
 intent = helm.tick(1 / 60)
 place = intent.landing
-print(f"pointing: it would land at ({place.x:.1f}, {place.y:.1f}) m" if place else "pointing: nowhere to land")
+print(f"pointing: it would land at x {place[0]:.1f}, z {place[2]:.1f} m" if place else "pointing: nowhere to land")
 helm.button("hand.right.lower", False)
 intent = helm.tick(1 / 60)
-print(f"released: landed {intent.landed}, now at ({intent.motion.pos_x:.1f}, {intent.motion.pos_y:.1f}) m")
+x, height, z = intent.position()
+print(f"released: landed {intent.landed}, now at x {x:.1f}, z {z:.1f} m")

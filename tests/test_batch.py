@@ -45,10 +45,13 @@ def steering_columns(profile, mode):
 
 def steering_values(intent, columns):
     told = {"step_x": None, "step_y": None, "refused": intent.footing.refused, "arrived": intent.arrived}
+    # A trace is in the plan frame, whatever the game's axes are.
     if intent.step:
-        told |= {"step_x": intent.step.x, "step_y": intent.step.y}
-        told["refused_x"], told["refused_y"] = intent.step.refused or (None, None)
-    told["goal_x"], told["goal_y"] = intent.goal or (None, None)
+        grid = intent.outcome.frame.grid
+        told |= {"step_x": grid.step.to_x, "step_y": grid.step.to_y}
+        refused = (grid.step.x + grid.refused_x, grid.step.y + grid.refused_y)
+        told["refused_x"], told["refused_y"] = refused if grid.refused else (None, None)
+    told["goal_x"], told["goal_y"] = intent.outcome.frame.goal[1:3] if intent.goal else (None, None)
     told["landed"] = intent.landed
     if intent.comfort:
         told |= {"vignette": intent.comfort.vignette, "returned": intent.comfort.returned}

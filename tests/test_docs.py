@@ -165,15 +165,15 @@ STEERING = {
         "Space         3.00 m/s,   0.0 m east,  12.3 m north,  4.9 m up",
         "KeyW + Space  4.74 m/s,   0.0 m east,  19.7 m north,  9.4 m up",
     ],
-    "grid": ["KeyD for 0.60 s: on square (5, 3), (6, 3) is blocked", ".....#oo#.", "..oooooo#."],
+    "grid": ["KeyD for 0.60 s: on square (5, -3), (6, -3) is blocked", ".....#oo#.", "..oooooo#."],
     "goto": [
         "144 Hz: 15 m in 5.51 s, arrived at (8.91, -11.88) m",
-        "clicked: goal (8.0, 4.5) m, 6.4 m to go, heading 61 deg",
+        "clicked: goal (8.0, -4.5) m, 6.4 m to go, heading 61 deg",
         "by hand: goal None, heading 270 deg",
     ],
     "hands": [
         "a snap turn: the view is at 30 deg, and the walk with it",
-        "released: landed True, now at (2.9, 14.1) m",
+        "released: landed True, now at x 2.9, z -14.1 m",
     ],
 }
 

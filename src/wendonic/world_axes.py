@@ -1,6 +1,7 @@
 """A game's own axes: which of them is right, forward and up."""
 
 import math
+from collections.abc import Sequence
 from typing import TypeAlias
 
 from wendonic.errors import WendonicError
@@ -74,6 +75,46 @@ class WorldAxes:
         for index, sign, axis in self._plan:
             plan[axis] = vector[index] * sign + 0.0
         return plan[0], plan[1], plan[2]
+
+    def kept_from(self, plan: Sequence[float], was: Sequence[float]) -> tuple[float, float, float]:
+        """Return a vector of the plan with what the game's axes cannot say as it was: height in a 2-D game from
+        above, forward in one from the side.
+
+        >>> WorldAxes("+x", "-y").kept_from((1.0, 2.0, 0.0), (0.0, 0.0, 5.0))
+        (1.0, 2.0, 5.0)
+        """
+        x, y, z = plan
+        return x, was[1] if self.forward is None else y, was[2] if self.up is None else z
+
+    def square_to_plan(self, first: int, second: int) -> tuple[int, int]:
+        """Return a square on the plan, right and forward, of one counted along the game's own horizontal axes, in
+        their order; a game from the side counts along right and up, which is no plan, and is left as it is.
+
+        >>> WorldAxes("+x", "-y").square_to_plan(0, -1), WorldAxes("+x", "-z", "+y").square_to_plan(2, 3)
+        ((0, 1), (2, -3))
+        """
+        right, forward = self._horizontal()
+        pair = (first, second)
+        return round(pair[right[0]] * right[1]), round(pair[forward[0]] * forward[1])
+
+    def square_from_plan(self, right: float, forward: float) -> tuple[int, int]:
+        """Return a square along the game's own horizontal axes, in their order, of one on the plan.
+
+        >>> WorldAxes("+y", "+x").square_from_plan(1, 2)
+        (2, 1)
+        """
+        (right_at, right_sign), (forward_at, forward_sign) = self._horizontal()
+        pair = [0, 0]
+        pair[right_at], pair[forward_at] = round(right * right_sign), round(forward * forward_sign)
+        return pair[0], pair[1]
+
+    def _horizontal(self) -> tuple[tuple[int, float], tuple[int, float]]:
+        """Return for right and forward which of the game's horizontal axes it is, and its sign."""
+        if self.forward is None:
+            return (0, 1.0), (1, 1.0)
+        right_first = self.right[1] < self.forward[1]
+        signs = [1.0 if name[0] == "+" else -1.0 for name in (self.right, self.forward)]
+        return (0 if right_first else 1, signs[0]), (1 if right_first else 0, signs[1])
 
 
 PLAN_AXES = WorldAxes("+x", "+y", "+z")

@@ -6,7 +6,7 @@ from wendonic.devices.controls import CONTROLS, DEVICES
 from wendonic.devices.pointing import AimReader, ForwardReader, GoalReader, PointReader
 from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sample_places import SamplePlaces, sample_places
-from wendonic.devices.sources.base import Follower, Reader, Source
+from wendonic.devices.sources.base import Displaced, Follower, Reader, Source
 from wendonic.devices.sources.goal import GoalSource
 from wendonic.devices.sources.hands import HandsSource
 from wendonic.devices.sources.keys import KeysSource
@@ -199,9 +199,17 @@ class Sampler:
         return gone
 
     def _follow_changes(self, state: DeviceState) -> None:
-        for change in state.take_kept():
+        counts_end = state.counts_end
+        for number, change in enumerate(state.take_kept(), 1):
             for follower in self._watched.get(change.slot, ()):
                 follower.take(change)
+            if number == counts_end:
+                self._discard()
+
+    def _discard(self) -> None:
+        for reader in self._followers:
+            if isinstance(reader, Displaced):
+                reader.discard()
 
     def _fill_presses(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Follow what changed, and write downs and edges where there are any new ones, or were in the last tick."""

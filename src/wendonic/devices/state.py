@@ -55,6 +55,7 @@ class DeviceState:
     __slots__ = (
         "changes",
         "clamped",
+        "counts_end",
         "kept",
         "landings",
         "overrun",
@@ -87,6 +88,8 @@ class DeviceState:
         self.kept: list[Change] = []
         self.overrun = False
         """Whether more changes came than are kept."""
+        self.counts_end = 0
+        """How many of the kept changes count as no displacement any more: those before `discard_counts`."""
         self.clamped: Counter[str] = Counter()
         self.refused: Counter[str] = Counter()
 
@@ -224,6 +227,7 @@ class DeviceState:
         if not kept:
             return kept
         self.kept = []
+        self.counts_end = 0
         if self.overrun:
             self.overrun = False
             for slot in self.watched:
@@ -232,6 +236,16 @@ class DeviceState:
                     now = tuple(self.values[slot : slot + control.width])
                     kept.append(Change(slot, now, now, False))
         return kept
+
+    def discard_counts(self) -> None:
+        """Forget what has come together of displacements and no tick has taken: counts, and the motion of fingers
+        and hands.
+        """
+        for control in BY_SLOT.values():
+            if control.kind in ("counts", "wheel"):
+                self.values[control.slot : control.slot + control.width] = [0.0] * control.width
+        self.counts_end = len(self.kept)
+        self.changes += 1
 
     def values_before_kept(self) -> list[float]:
         """Return the held state as it was when `take_kept` was called last, for the watched controls."""

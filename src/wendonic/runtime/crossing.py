@@ -12,6 +12,7 @@ from wendonic.runtime.reader import BODY, VIEW
 
 _ON = PressState._fields.index("on")
 _ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "air_s", "begun_s"))
+_HELD = (PressState._fields.index("held"),)
 _BODY_AND_VIEW = [*BODY, *VIEW]
 _COMFORT = [
     *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),
@@ -28,10 +29,10 @@ class Crossing:
     since. A press that was held and is not carried on ends.
     """
 
-    __slots__ = ("_airborne", "_base", "_fixed", "_new", "_old")
+    __slots__ = ("_base", "_fixed", "_new", "_old")
 
-    def __init__(self, old: ModeRun, new: ModeRun) -> None:
-        """Find where each number comes from and where it goes."""
+    def __init__(self, old: ModeRun, new: ModeRun, anew: bool = False) -> None:
+        """Find where each number comes from and where it goes; with `anew`, presses forget what they were."""
         self._old, self._new = old, new
         fixed = list(new.record_at_rest)
         # A new record is read in one go out of the old one with the fixed numbers behind it.
@@ -58,25 +59,24 @@ class Crossing:
                 [("look", there, "gyro", *path) for path in gyro], [("look", here, "gyro", *path) for path in gyro]
             )
         for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
-            keeps = new.carries and new.press_styles[number] == old.press_styles[number]
-            carry(had, has, (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)
+            keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
+            carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)
         self._base = getter(places)
         self._fixed = tuple(fixed)
-        self._airborne = Cells(new.layout, [("fall", "airborne")]) if new.tuning.gaits[0].fall.falls > 0 else None
 
     def record(self, record: Record, carried: Sequence[bool]) -> Record:
         """Return the record in which the new mode is entered, with the presses that are carried on."""
         new = self._new
         base = self._base(record + self._fixed)
-        if not (self._airborne or new.on_squares or True in carried):
+        if not (new.airborne or new.on_squares or True in carried):
             return base
         after = list(base)
         for number, carries_on in enumerate(carried):
             if carries_on:
                 new.presses[number].write(after, self._old.presses[number].read(record))
         _, x, y, _, _, _, speed_up = self._old.body.read(record)
-        if self._airborne and speed_up != 0.0:
-            self._airborne.write(after, (1.0,))
+        if new.airborne and speed_up != 0.0:
+            new.airborne.write(after, (1.0,))
         if new.on_squares:
             new.stand_on_square(after, x, y)
         return tuple(after)

@@ -4,12 +4,14 @@ import math
 from collections.abc import Iterable, Iterator, Sequence
 from typing import Literal
 
+from wendonic.compiler.ready import Record
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
 from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
+from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW, Door
 from wendonic.runtime.fixed_step import FixedStep
@@ -153,7 +155,7 @@ class Helm(Door):
         >>> helm.go_to(3.0, -4.0)
         >>> intent = helm.tick(1 / 60)
         >>> intent.goal, round(intent.heading_deg, 1)
-        (Plan(x=3.0, y=4.0), 36.9)
+        ((3.0, -4.0), 36.9)
         """
         x, y, _ = self.axes.to_plan(*place)
         self.state.set(_GOAL, (x, y))
@@ -167,29 +169,99 @@ class Helm(Door):
         x, y, _ = self.axes.to_plan(*place)
         self.state.set(_AIM, (x, y))
 
-    def place(self, *place: float) -> None:
-        """Take where the body really is, in the game's own axes (m): a game that moves it by itself says so before
-        each tick, so that goals, points to aim at and slopes are seen from there. On squares it stands in the middle
-        of the one it is in. Raises `WendonicError` for a place that is not finite.
+    def place(
+        self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
+    ) -> None:
+        """Take where the body really is (m), how fast it is (m/s) and which way it faces, all in the game's own axes:
+        a game that moves it by itself says so before each tick. What is not mentioned stays as it was.
+
+        Goals, points to aim at and slopes are seen from there, the gait goes on from that speed, and on squares it
+        stands in the middle of the one it is in. A body that neither falls nor flies has no speed upwards: there that
+        is the game's alone. Until a better one is known, the place is a safe one. Raises
+        `WendonicError` for too few numbers or too many, for one that is not finite, and for a facing of zero.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
-        >>> helm.place(1.0, 0.0, -2.0)
-        >>> helm.tick(0.0).motion[:3]
-        (1.0, 2.0, 0.0)
+        >>> helm.place(1.0, 0.0, -2.0, facing=(1.0, 0.0, 0.0))
+        >>> intent = helm.tick(0.0)
+        >>> intent.motion[:3], intent.face_deg
+        ((1.0, 2.0, 0.0), 90.0)
         """
-        x, y, z = self.axes.to_plan(*place)
-        if not all(map(math.isfinite, place)):
-            raise WendonicError(f"place: found {place}; allowed: finite numbers of metres")
         run = self._run
-        face, _, _, _, *velocity = run.body.read(self._record)
-        self._record = run.with_body(self._record, (face, x, y, z, *velocity))
+        body = corrected_body(self.axes, run.body.read(self._record), place, velocity, facing)
+        self._record = run.with_body(self._record, body, safe=bool(place))
+
+    def stop(self) -> None:
+        """Take all speed from the body, as a wall does; facing, view and what is held stay.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> for _ in range(60):
+        ...     intent = helm.tick(1 / 60)
+        >>> helm.stop()
+        >>> helm.tick(0.0).velocity()
+        (0.0, 0.0, 0.0)
+        """
+        run = self._run
+        self._record = run.with_body(self._record, [*run.body.read(self._record)[:4], 0.0, 0.0, 0.0])
+
+    def push(self, *velocity: float) -> None:
+        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
+        has it again from the next tick on. Raises `WendonicError` for a velocity that is not finite.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.push(2.0, 0.0, 0.0)
+        >>> helm.tick(0.0).velocity()
+        (2.0, 0.0, 0.0)
+        """
+        run = self._run
+        body = run.body.read(self._record)
+        added = plan_vector(self.axes, "push", velocity, (0.0, 0.0, 0.0))
+        moving = [speed + more for speed, more in zip(body[4:], added, strict=True)]
+        self._record = run.with_body(self._record, [*body[:4], *moving])
+
+    def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
+        """Begin a new life, at rest, at a place and facing a way in the game's own axes, each kept where it is not
+        mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
+        the mode stay. Held keys and sticks count anew, from zero; held presses count again once released.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> for _ in range(60):
+        ...     intent = helm.tick(1 / 60)
+        >>> helm.restart(0.0, 0.0, 0.0)
+        >>> helm.tick(0.0).motion[:6]
+        (0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+        """
+        run = self._run
+        body = corrected_body(self.axes, run.body.read(self._record), place, None, facing)
+        anew = self._crossings.get((run.name, run.name)) or Crossing(run, run, anew=True)
+        self._crossings[run.name, run.name] = anew
+        self.state.placed.discard(_GOAL.slot)
+        record = run.with_body(anew.record(self._record, ()), [*body[:4], 0.0, 0.0, 0.0], safe=True)
+        self._begin(run, record, ())
+
+    def discard_counts(self) -> None:
+        """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
+        what piled up behind a menu.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.mouse(500.0, 0.0)
+        >>> helm.discard_counts()
+        >>> helm.tick(1 / 60).look.yaw_deg
+        0.0
+        """
+        self.state.discard_counts()
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
         """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
 
-        A square is counted on the plan: (0, 0) lies about the origin, x to the right, y forward. Raises
-        `WendonicError` for one that is no pair of whole numbers.
+        A square is counted along the game's own horizontal axes, in their order, as its places are: (0, 0) is about
+        the origin. Raises `WendonicError` for one that is no pair of whole numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("crates"))
@@ -202,8 +274,8 @@ class Helm(Door):
         named = list(squares)
         for square in named:
             if len(square) != 2 or any(number != round(number) for number in square):
-                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers, right and forward")
-        blocked = [float(number) for square in named for number in square]
+                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
+        blocked = [float(number) for square in named for number in self.axes.square_to_plan(*square)]
         self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
         for run in self._runs.values():
             run.over(self._course)
@@ -251,16 +323,19 @@ class Helm(Door):
             down and new.carries and style == had
             for down, style, had in zip(old.presses_down(record), new.press_styles, old.press_styles, strict=True)
         ]
-        self._run = new
-        self._record = crossing.record(record, carried)
-        self._row = row = new.sampler.row()
-        places = new.sampler.places
+        self._begin(new, crossing.record(record, carried), carried)
+
+    def _begin(self, run: ModeRun, record: Record, carried: Sequence[bool]) -> None:
+        """Go on in a mode with a record, and with presses that are carried on."""
+        self._run, self._record = run, record
+        self._row = row = run.sampler.row()
+        places = run.sampler.places
         row[places.ground : places.ground + 4] = self._ground
-        row[places.view + 1 : places.view + 3] = old.view.read(record)
+        row[places.view + 1 : places.view + 3] = run.view.read(record)
         self._view_given = False
         self._changes_seen = -1
         self._others = self._other_samplers()
-        new.sampler.begin(self.state, carried)
+        run.sampler.begin(self.state, carried)
 
     def tick(self, dt: float, view: View | None = None) -> Intent:
         """Return the intent after `dt` seconds (0 or more; 0 changes nothing), steered by `view` if it is given.

@@ -29,9 +29,9 @@ class Press(NamedTuple):
 
 
 class Step(NamedTuple):
-    """One step on squares: the square that is stepped to (the one he stands on while idle), the one he comes from,
-    the share of the step's time that is over, and the blocked square that refuses the step that is asked for (None:
-    none does).
+    """One step on squares, counted along the game's own horizontal axes, in their order: the square that is stepped
+    to (the one that the body stands on while idle), the one that it comes from, the share of the step's time that is
+    over, and the blocked square that refuses the step that is requested (None: none does).
     """
 
     x: int
@@ -52,14 +52,6 @@ class Footing(NamedTuple):
 
     refused: bool = False
     slides: bool = False
-
-
-class Place(NamedTuple):
-    """A place in the plan frame (m): `x` right, `y` forward, `z` up."""
-
-    x: float
-    y: float
-    z: float
 
 
 class Plan(NamedTuple):
@@ -265,17 +257,19 @@ class Intent(NamedTuple):
         return Motion(*position, *velocity, self._read("grounded") > 0.0)
 
     @property
-    def goal(self) -> Plan | None:
-        """The place of the plan (m) that is walked to; None while there is none, and outside a `goto` frame."""
+    def goal(self) -> GameVector | None:
+        """The place (m, in the game's own axes, at the body's height) that is walked to; None while there is none,
+        and outside a `goto` frame.
+        """
         if self._read("frame", "goal", "there") == 0.0:
             return None
-        return Plan(self._read("frame", "goal", "x"), self._read("frame", "goal", "y"))
+        height = self.reader.body(self.record).position.z
+        return self.axes.from_plan(self._read("frame", "goal", "x"), self._read("frame", "goal", "y"), height)
 
     @property
     def distance_m(self) -> float | None:
         """How far the goal is; None while there is none."""
-        goal, position = self.goal, self.reader.body(self.record).position
-        return None if goal is None else math.hypot(goal.x - position.x, goal.y - position.y)
+        return None if self.goal is None else math.dist(self.goal, self.position())
 
     @property
     def arrived(self) -> bool:
@@ -289,8 +283,9 @@ class Intent(NamedTuple):
             return None
         grid = self.outcome.frame.grid
         x, y, to_x, to_y, share = grid.step
-        refused = (int(x + grid.refused_x), int(y + grid.refused_y)) if grid.refused > 0.0 else None
-        return Step(int(to_x), int(to_y), int(x), int(y), share, refused)
+        square = self.axes.square_from_plan
+        refused = square(x + grid.refused_x, y + grid.refused_y) if grid.refused > 0.0 else None
+        return Step(*square(to_x, to_y), *square(x, y), share, refused)
 
     @property
     def comfort(self) -> Comfort | None:
@@ -310,10 +305,10 @@ class Intent(NamedTuple):
         )
 
     @property
-    def landing(self) -> Place | None:
-        """Where the arc of the hand that points lands, in the plan frame; None without one."""
+    def landing(self) -> GameVector | None:
+        """Where the arc of the hand that points lands (m), in the game's own axes; None without one."""
         landing = self.outcome.pointing.landing
-        return None if landing.there == 0.0 else Place(*landing.place)
+        return None if landing.there == 0.0 else self.axes.from_plan(*landing.place)
 
     def arc(self, points: int = 24) -> list[GameVector]:
         """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
@@ -368,6 +363,11 @@ class Intent(NamedTuple):
         if length == 0.0:
             return self.axes.from_plan(0.0, 0.0)
         return self.axes.from_plan(x / length, y / length, z / length)
+
+    def facing(self) -> GameVector:
+        """Return the direction that the body faces, level, of length 1, in the game's own axes."""
+        face = self._read("body", "face")
+        return self.axes.from_plan(math.sin(face), math.cos(face))
 
     def position(self) -> GameVector:
         """Return the gait's position (m) in the game's own axes, from where the helm began."""

@@ -34,6 +34,7 @@ class ModeRun:
     __slots__ = (
         "_numbers",
         "_tables",
+        "airborne",
         "body",
         "carries",
         "devices",
@@ -48,6 +49,7 @@ class ModeRun:
         "reader",
         "ready",
         "record_at_rest",
+        "safe_place",
         "sampler",
         "source_place",
         "square",
@@ -87,20 +89,29 @@ class ModeRun:
         ]
         self.square = Cells(self.layout, _SQUARE)
         self.on_squares = self.tuning.frame.frame == FRAME_GRID
+        falls = self.tuning.gaits[0].fall.falls > 0
+        self.airborne = Cells(self.layout, [("fall", "airborne")]) if falls else None
+        self.safe_place = Cells(self.layout, [("comfort", "safe", axis) for axis in "xy"])
         self.over(course)
 
     def over(self, course: Row) -> None:
         """Take another course."""
         self.part, self.tick, self.standing = self.ready.make(self._numbers, self._tables, course)
 
-    def with_body(self, record: Record, body: Sequence[float]) -> Record:
-        """Return a record with another body, its numbers in the order of `BODY`; on squares it is in the middle of
-        the one it is in.
+    def with_body(self, record: Record, body: Sequence[float], safe: bool = False) -> Record:
+        """Return a record with another body, its numbers in the order of `BODY`: on squares it is in the middle of
+        the one it is in, and with a speed upwards it is off the ground. With `safe`, its place is a safe one until a
+        better one is known.
         """
+        _, x, y, _, _, _, speed_up = body
         after = list(record)
         self.body.write(after, body)
+        if self.airborne and speed_up != 0.0:
+            self.airborne.write(after, (1.0,))
+        if safe and self.tuning.comfort.used > 0:
+            self.safe_place.write(after, (x, y))
         if self.on_squares:
-            self.stand_on_square(after, body[1], body[2])
+            self.stand_on_square(after, x, y)
         return tuple(after)
 
     def presses_down(self, record: Record) -> list[bool]:

@@ -29,6 +29,14 @@ class Follower(Protocol):
         """Follow one change."""
 
 
+@runtime_checkable
+class Displaced(Protocol):
+    """A follower that adds up how far something moved."""
+
+    def discard(self) -> None:
+        """Forget what no tick has taken yet."""
+
+
 class Source:
     """One `bind` entry, as a sampler reads it: names of controls, and places of zones."""
 

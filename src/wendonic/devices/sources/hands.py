@@ -79,6 +79,11 @@ class HandSwing:
             hand.posed = True
         hand.at = at
 
+    def discard(self) -> None:
+        """Forget the motion that no tick has taken yet."""
+        for hand in self._by_pose.values():
+            hand.moved, hand.posed = [0.0, 0.0, 0.0], False
+
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write the motion, once."""
         posed = False

@@ -211,6 +211,10 @@ class FingerDrag:
             if self._source.zone.holds(x, y):
                 self._at[slot] = (x, y)
 
+    def discard(self) -> None:
+        """Forget the motion that no tick has taken yet."""
+        self._right = self._up = 0.0
+
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write the motion, once."""
         row[self._start], row[self._start + 1] = self._right, self._up

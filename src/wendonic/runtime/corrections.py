@@ -1,0 +1,55 @@
+"""What a game says of the body: checked, and in the plan frame."""
+
+import math
+from collections.abc import Sequence
+
+from wendonic.errors import WendonicError
+from wendonic.world_axes import WorldAxes
+
+Numbers = tuple[float, ...]
+
+
+def plan_vector(
+    axes: WorldAxes, what: str, vector: Sequence[float], was: Sequence[float]
+) -> tuple[float, float, float]:
+    """Return a vector of the game in the plan frame; what a 2-D game's axes cannot say stays as it was.
+
+    Raises `WendonicError` for too few numbers or too many, or for one that is not finite.
+    """
+    try:
+        finite = all(map(math.isfinite, vector))
+    except TypeError:
+        raise WendonicError(f"{what}: found {vector!r}; allowed: finite numbers") from None
+    if not finite:
+        raise WendonicError(f"{what}: found {tuple(vector)}; allowed: finite numbers")
+    try:
+        return axes.kept_from(axes.to_plan(*vector), was)
+    except WendonicError as error:
+        raise WendonicError(f"{what}: found {error}") from None
+
+
+def corrected_body(
+    axes: WorldAxes,
+    body: Numbers,
+    place: Sequence[float],
+    velocity: Sequence[float] | None,
+    facing: Sequence[float] | None,
+) -> list[float]:
+    """Return the numbers of a body (see `runtime.reader.BODY`) with what the game says put in; what it does not
+    mention stays as it was.
+
+    >>> corrected_body(WorldAxes("+x", "-z", "+y"), (0.0,) * 7, (1.0, 2.0, 3.0), None, (1.0, 0.0, 0.0))[:4]
+    [1.5707963267948966, 1.0, -3.0, 2.0]
+    """
+    face, *rest = body
+    at, moving = rest[:3], rest[3:]
+    if place:
+        at = list(plan_vector(axes, "place", place, at))
+    if velocity is not None:
+        moving = list(plan_vector(axes, "velocity", velocity, moving))
+    if facing is not None:
+        x, y, _ = plan_vector(axes, "facing", facing, (0.0, 0.0, 0.0))
+        if x == 0.0 and y == 0.0:
+            raise WendonicError(f"facing: found {tuple(facing)}; allowed: a vector that is not zero, nor straight up")
+        face = math.atan2(x, y)
+    return [face, *at, *moving]

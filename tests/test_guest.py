@@ -1,0 +1,292 @@
+"""The game owns the body: what it says of it counts, in its own axes, and what it does not mention stays."""
+
+import itertools
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wendonic import Helm, WendonicError
+from wendonic.demo import RECORDINGS, demo_course, demo_profile
+from wendonic.profile.load import profile_from_text
+
+HEAD = 'format = "wendonic-profile"\nversion = 1\n'
+KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+CRISP = "[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n" + KEYS + "rise_s = 0\nfall_s = 0\n"
+WORLDS = {
+    "3-D, y up": ('right = "+x"\nforward = "-z"\nup = "+y"\n', 3),
+    "3-D, z up, turned": ('right = "-y"\nforward = "+x"\nup = "+z"\n', 3),
+    "screen": ('right = "+x"\nforward = "-y"\n', 2),
+    "from the side": ('right = "+x"\nup = "-y"\n', 2),
+}
+
+
+def helm_in(world, steer="{ frame = 'map' }", rest=CRISP):
+    axes, count = WORLDS[world]
+    side = "{ frame = 'map', side_view = true }" if world == "from the side" else steer
+    keys = rest.replace('forward = ["KeyW"], back = ["KeyS"], ', "") if world == "from the side" else rest
+    return Helm(profile_from_text(f"{HEAD}[world]\n{axes}[mode.m]\nsteer = {side}\n{keys}")), count
+
+
+numbers = st.floats(-50.0, 50.0)
+
+
+@pytest.mark.parametrize("world", WORLDS)
+@given(place=st.tuples(*[numbers] * 3), velocity=st.tuples(*[numbers] * 3))
+def test_what_a_game_says_of_the_body_comes_back_in_its_own_axes(world, place, velocity):
+    helm, count = helm_in(world)
+    place, velocity = place[:count], velocity[:count]
+    helm.place(*place, velocity=velocity)
+    standing = helm.tick(0.0)
+    assert standing.position() == pytest.approx(place)
+    # A body without weight has no speed upwards.
+    x, y, _ = helm.axes.to_plan(*velocity)
+    assert standing.velocity() == pytest.approx(helm.axes.from_plan(x, y))
+    heavy, _ = helm_in(world, rest=CRISP + "[gait.walk]\ngravity_m_s2 = 10\n")
+    heavy.place(*place, velocity=velocity)
+    assert heavy.tick(0.0).velocity() == pytest.approx(velocity)
+    # Each is kept when it is not mentioned.
+    helm.place(velocity=[0.0] * count)
+    assert helm.tick(0.0).position() == pytest.approx(place)
+    helm.place(*[1.0] * count)
+    assert helm.tick(0.0).velocity() == pytest.approx([0.0] * count)
+
+
+@pytest.mark.parametrize("world", ["3-D, y up", "3-D, z up, turned", "screen"])
+@pytest.mark.parametrize("heading_deg", [0.0, 37.0, 135.0, 250.0])
+def test_a_facing_is_a_vector_there_and_back(world, heading_deg):
+    helm, _ = helm_in(world)
+    heading = math.radians(heading_deg)
+    facing = helm.axes.from_plan(math.sin(heading), math.cos(heading))
+    helm.place(facing=[7.0 * number for number in facing])
+    intent = helm.tick(0.0)
+    assert intent.face_deg == pytest.approx(heading_deg)
+    assert intent.facing() == pytest.approx(facing)
+
+
+@pytest.mark.parametrize("world", ["3-D, y up", "from the side"])
+def test_height_is_kept_by_a_body_without_weight(world):
+    helm, count = helm_in(world)
+    helm.place(*(1.0, 5.0, 2.0)[:count])
+    helm.key("KeyD", down=True)
+    for _ in range(30):
+        intent = helm.tick(1 / 60)
+    assert intent.position()[1] == 5.0
+    assert intent.position()[0] > 2.0
+
+
+@pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
+def test_every_shipped_mode_takes_a_body_and_goes_on(name):
+    helm = Helm(demo_profile(name))
+    count = 3 if helm.axes.up and helm.axes.forward else 2
+    for mode in helm.profile.mode:
+        if (
+            mode in helm.profile.mode[helm.mode].leave_to
+            if helm.profile.mode[helm.mode].leave_to
+            else mode != helm.mode
+        ):
+            helm.enter(mode)
+        helm.place(*[2.0] * count, velocity=[1.0] * count, facing=helm.axes.from_plan(1.0, 1.0))
+        helm.push(*[0.5] * count)
+        helm.stop()
+        helm.restart(*[3.0] * count)
+        for _ in range(5):
+            intent = helm.tick(1 / 60)
+        assert all(map(math.isfinite, (*intent.motion[:6], intent.face_deg, intent.amount)))
+
+
+def ticks_to(helm, y, step_s=1 / 60):
+    """Return after how many ticks the body is that far forward."""
+    for tick in itertools.count(1):
+        if helm.tick(step_s).motion.pos_y <= y or tick > 600:
+            return tick
+    raise AssertionError
+
+
+SLOW = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 3\nbrake_m_s2 = 3\n"
+
+
+def test_off_a_wall_of_the_games_own_the_way_back_is_as_long_as_from_a_standstill():
+    """Held against it for three seconds; the game stands at y = 0 and takes the speed away, tick by tick."""
+    fresh, _ = helm_in("3-D, z up, turned", rest=CRISP + SLOW)
+    fresh.key("KeyS", down=True)
+    expected = ticks_to(fresh, -0.1)
+    helm, _ = helm_in("3-D, z up, turned", rest=CRISP + SLOW)
+    helm.key("KeyW", down=True)
+    for _ in range(180):
+        helm.tick(1 / 60)
+        helm.place(0.0, 0.0, 0.0, velocity=(0.0, 0.0, 0.0))
+    helm.key("KeyW", down=False)
+    helm.key("KeyS", down=True)
+    assert ticks_to(helm, -0.1) == expected
+    # Without the game's word the speed is still there: v² / 2a forward first.
+    helm, _ = helm_in("3-D, z up, turned", rest=CRISP + SLOW)
+    helm.key("KeyW", down=True)
+    for _ in range(180):
+        helm.tick(1 / 60)
+        helm.place(0.0, 0.0, 0.0)
+    helm.key("KeyW", down=False)
+    helm.key("KeyS", down=True)
+    assert ticks_to(helm, -0.1) > expected + 60
+
+
+def test_a_push_is_the_gaits_from_the_next_tick_on():
+    """v² / 2b: pushed at 3 m/s, the brake of 3 m/s² takes a second and 1.5 m."""
+    helm, _ = helm_in("screen", rest=CRISP + SLOW)
+    helm.push(0.0, -3.0)
+    assert helm.tick(0.0).velocity() == (0.0, -3.0)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert intent.position() == pytest.approx((0.0, -1.5))
+    assert intent.velocity() == pytest.approx((0.0, 0.0), abs=1e-9)
+    # Two of them add up, to what is there.
+    helm.push(1.0, 0.0)
+    helm.push(0.5, 2.0)
+    assert helm.tick(0.0).velocity() == pytest.approx((1.5, 2.0))
+
+
+def test_a_launch_leaves_the_ground_where_there_is_weight():
+    rest = CRISP + "[gait.walk]\ngravity_m_s2 = 10\n"
+    helm, _ = helm_in("3-D, y up", rest=rest)
+    helm.tick(1 / 60)
+    helm.push(0.0, 5.0, 0.0)
+    heights = [helm.tick(1 / 100).position()[1] for _ in range(120)]
+    # v² / 2g, and down again after 2 v / g.
+    assert max(heights) == pytest.approx(5.0**2 / 20.0, abs=1e-3)
+    assert heights[98] > 0.0 == heights[101]
+
+
+def test_stop_keeps_facing_view_and_what_is_held():
+    helm = Helm(demo_profile())
+    helm.view(40.0, -5.0)
+    helm.key("KeyW", down=True)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    helm.stop()
+    stopped = helm.tick(0.0)
+    assert stopped.velocity() == (0.0, 0.0, 0.0)
+    assert (stopped.face_deg, stopped.view.yaw_deg) == (intent.face_deg, intent.view.yaw_deg)
+    assert stopped.position() == intent.position()
+    assert helm.tick(1 / 60).velocity() != (0.0, 0.0, 0.0)
+
+
+PRESSES = """
+[mode.m.press]
+jump = { bind = ["key.Space"], buffer_s = 0.3 }
+sprint = { bind = ["key.ShiftLeft"], style = "toggle" }
+aim = { bind = ["key.KeyE"] }
+"""
+
+
+def test_a_new_life_forgets_ramps_toggles_and_buffers_and_counts_held_controls_anew():
+    shaped = CRISP.replace("half_life_s = 0", "half_life_s = 0.1").replace("rise_s = 0", "rise_s = 0.2")
+    helm, _ = helm_in("3-D, z up, turned", rest=shaped + PRESSES)
+    fresh, _ = helm_in("3-D, z up, turned", rest=shaped + PRESSES)
+    helm.ground(False)
+    helm.key("KeyW", down=True)
+    helm.key("ShiftLeft", down=True)
+    helm.key("KeyE", down=True)
+    for _ in range(60):
+        helm.tick(1 / 60)
+    # Wanted in the air, not given yet.
+    helm.key("Space", down=True)
+    helm.key("Space", down=False)
+    intent = helm.tick(1 / 60)
+    assert (intent.press("sprint").held, intent.press("aim").held, intent.amount) == (True, True, pytest.approx(1.0, abs=0.01))
+    helm.restart(1.0, 2.0, 3.0, facing=(0.0, 1.0, 0.0))
+    standing = helm.tick(0.0)
+    assert standing.position() == pytest.approx((1.0, 2.0, 3.0))
+    assert standing.facing() == pytest.approx((0.0, 1.0, 0.0), abs=1e-12)
+    assert (standing.amount, standing.velocity(), standing.t) == (0.0, (0.0, 0.0, 0.0), intent.t)
+    helm.ground(True)
+    first = helm.tick(1 / 60)
+    assert not any(press.held or press.began for press in first.presses.values())
+    assert first.press("aim").ended
+    # The key that is still held rises from zero, as on the first day.
+    fresh.key("KeyW", down=True)
+    assert first.amount == fresh.tick(1 / 60).amount
+    for _ in range(20):
+        assert helm.tick(1 / 60).amount == fresh.tick(1 / 60).amount
+    assert not helm.tick(1 / 60).press("aim").held
+    helm.key("KeyE", down=False)
+    helm.tick(1 / 60)
+    helm.key("KeyE", down=True)
+    assert helm.tick(1 / 60).press("aim").began
+
+
+def test_a_new_life_forgets_the_goal_and_the_way_to_it():
+    helm = Helm(demo_profile("orchard"))
+    helm.go_to(9.0, -12.0)
+    for _ in range(30):
+        helm.tick(1 / 60)
+    helm.restart(1.0, 1.0)
+    for _ in range(30):
+        intent = helm.tick(1 / 60)
+    assert (intent.goal, intent.position()) == (None, (1.0, 1.0))
+
+
+def test_out_of_a_wall_the_way_leads_to_where_the_game_put_the_body_not_to_the_origin():
+    """The play space has its middle where the game says; the head goes into the shed's wall."""
+    helm = Helm(demo_profile("headset"), course=demo_course("yard"))
+    helm.place(4.0, 0.0, -3.0)
+    helm.pose("head.pose", (0.0, 1.7, 0.0), (0.0, 0.0, 0.0, 1.0))
+    assert helm.tick(1 / 60).comfort.safe == pytest.approx((4.0, 3.0))
+    helm.push(1.0, 0.0, 0.0)
+    assert helm.tick(0.0).comfort.safe == pytest.approx((4.0, 3.0))
+
+
+def test_counts_that_piled_up_behind_a_menu_are_gone_and_later_ones_are_not():
+    helm = Helm(demo_profile())
+    deg = helm.profile.mode["foot"].look.bind[0].count_deg
+    helm.mouse(500.0, 40.0)
+    helm.discard_counts()
+    helm.mouse(10.0, 0.0)
+    assert helm.tick(1 / 60).look.yaw_deg == pytest.approx(10.0 * deg)
+    assert helm.tick(1 / 60).look.yaw_deg == 0.0
+    # A finger's drag goes on from where the finger is.
+    tablet = Helm(demo_profile("tablet"))
+    tablet.touch(0, 0.6, 0.4)
+    tablet.tick(1 / 60)
+    tablet.touch(0, 0.8, 0.4)
+    tablet.discard_counts()
+    tablet.touch(0, 0.9, 0.4)
+    assert tablet.tick(1 / 60).look.yaw_deg == pytest.approx(16.0)
+
+
+@pytest.mark.parametrize(("world", "right", "forward"), [("3-D, y up", (1, 0), (0, -1)), ("screen", (1, 0), (0, -1))])
+def test_squares_are_counted_along_the_games_own_axes(world, right, forward):
+    helm, _ = helm_in(world, "{ frame = 'grid' }", "[[mode.m.move.bind]]\n" + KEYS)
+    helm.block([forward, (2, 0)])
+    helm.key("KeyW", down=True)
+    assert helm.tick(1 / 60).step.refused == forward
+    helm.key("KeyW", down=False)
+    helm.key("KeyD", down=True)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert (intent.step[:2], intent.step.refused) == (right, (2, 0))
+
+
+@pytest.mark.parametrize(
+    ("call", "words"),
+    [
+        (lambda helm: helm.place(1.0, 2.0), "place: found 2 numbers; allowed: 3"),
+        (lambda helm: helm.place(velocity=(1.0, 0.0)), "velocity: found 2 numbers; allowed: 3"),
+        (lambda helm: helm.place(1.0, math.nan, 0.0), "place: found .*nan.*finite numbers"),
+        (lambda helm: helm.place(velocity=(math.inf, 0.0, 0.0)), "velocity: found .*inf.*finite numbers"),
+        (lambda helm: helm.place(facing=(0.0, 0.0, 0.0)), "facing: found .* not zero, nor straight up"),
+        (lambda helm: helm.place(facing=(0.0, 3.0, 0.0)), "facing: found .* not zero, nor straight up"),
+        (lambda helm: helm.place(facing="north"), "facing: found 'north'; allowed: finite numbers"),
+        (lambda helm: helm.push(1.0), "push: found 1 numbers; allowed: 3"),
+        (lambda helm: helm.restart(1.0, 2.0, None), "place: found .*; allowed: finite numbers"),
+        (lambda helm: helm.restart(facing=(math.nan, 0.0, 1.0)), "facing: found .*nan"),
+    ],
+)
+def test_what_cannot_be_is_refused_and_the_helm_goes_on_as_before(call, words):
+    helm, _ = helm_in("3-D, y up")
+    helm.place(1.0, 2.0, 3.0, velocity=(0.0, 0.0, 1.0))
+    before = helm.tick(0.0)
+    with pytest.raises(WendonicError, match=words):
+        call(helm)
+    after = helm.tick(0.0)
+    assert (after.motion, after.face_deg) == (before.motion, before.face_deg)
