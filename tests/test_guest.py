@@ -193,7 +193,11 @@ def test_a_new_life_forgets_ramps_toggles_and_buffers_and_counts_held_controls_a
     helm.key("Space", down=True)
     helm.key("Space", down=False)
     intent = helm.tick(1 / 60)
-    assert (intent.press("sprint").held, intent.press("aim").held, intent.amount) == (True, True, pytest.approx(1.0, abs=0.01))
+    assert (intent.press("sprint").held, intent.press("aim").held, intent.amount) == (
+        True,
+        True,
+        pytest.approx(1.0, abs=0.01),
+    )
     helm.restart(1.0, 2.0, 3.0, facing=(0.0, 1.0, 0.0))
     standing = helm.tick(0.0)
     assert standing.position() == pytest.approx((1.0, 2.0, 3.0))

@@ -6,8 +6,10 @@ from typing import TYPE_CHECKING, Any
 if TYPE_CHECKING:
     from wendonic.batch import shape
     from wendonic.devices.event import Event
+    from wendonic.devices.next_control import next_control
     from wendonic.errors import ControlError, DeviceError, ProfileError, RecordingError, WendonicError
-    from wendonic.profile.load import load_profile
+    from wendonic.profile.load import load_profile, profile_from_text
+    from wendonic.profile.save import save_profile
     from wendonic.profile.schema.profile import Profile
     from wendonic.recording.recording import Recording
     from wendonic.runtime.helm import Helm
@@ -31,7 +33,10 @@ __all__ = [
     "View",
     "WendonicError",
     "load_profile",
+    "next_control",
     "on_slope",
+    "profile_from_text",
+    "save_profile",
     "shape",
 ]
 
@@ -43,6 +48,9 @@ _MODULES = {
     "Press": "runtime.intent",
     "View": "runtime.view",
     "load_profile": "profile.load",
+    "next_control": "devices.next_control",
+    "profile_from_text": "profile.load",
+    "save_profile": "profile.save",
     "Profile": "profile.schema.profile",
     "Recording": "recording.recording",
     "on_slope": "runtime.slopes",

@@ -77,8 +77,31 @@ def _step(table: Any, part: str | int, path: str) -> Any:
     return table[part]
 
 
-def with_values(content: Mapping[str, Any], changes: Mapping[str, float]) -> Profile:
-    """Return the profile of a file's content with the numbers at some field paths changed.
+def file_content_of(profile: Profile) -> dict[str, Any]:
+    """Return a profile as the content of a file: what it says itself, without defaults, and without what follows.
+
+    >>> from wendonic.demo import demo_profile
+    >>> file_content_of(demo_profile())["gait"]["walk"]
+    {'top_speed_m_s': 3.2, 'accel_m_s2': 22.0, 'brake_m_s2': 30.0}
+    """
+    content: dict[str, Any] = profile.model_dump(exclude_unset=True)
+    for gait in content.get("gait", {}).values():
+        if "drag_per_s" in gait:
+            # They follow from thrust and drag.
+            for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2"):
+                gait.pop(name, None)
+    return _listed(content)  # type: ignore[no-any-return]
+
+
+def _listed(value: Any) -> Any:
+    """Return a value with lists where it has tuples, as a file has them."""
+    if isinstance(value, dict):
+        return {name: _listed(part) for name, part in value.items()}
+    return [_listed(part) for part in value] if isinstance(value, list | tuple) else value
+
+
+def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profile:
+    """Return the profile of a file's content with the values at some field paths changed; None takes a field out.
 
     Quicker than by its text: for trying many numbers. Raises `ProfileError` where they do not go together.
 
@@ -97,14 +120,29 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, float]) -> Pro
                     raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
                 table = table[part]
             else:
+                if not isinstance(table, dict):
+                    raise WendonicError(f"{path} leads nowhere: {part} is inside of no table")
                 table = table.setdefault(part, {})
-        table[last] = value
+        _put_value(table, last, value, path)
     try:
         return Profile.model_validate(changed)
     except ValidationError as fault:
         from wendonic.profile.faults import table_faults
 
         raise ProfileError("<changed>", table_faults(Profile, fault, changed, "")) from None
+
+
+def _put_value(table: Any, last: str | int, value: Any, path: str) -> None:
+    if isinstance(last, int) and (not isinstance(table, list) or last >= len(table)):
+        raise WendonicError(f"{path} leads nowhere: there is no entry [{last}]")
+    if not isinstance(last, int) and not isinstance(table, dict):
+        raise WendonicError(f"{path} leads nowhere: {last} is inside of no table")
+    if value is not None:
+        table[last] = _listed(value)
+    elif isinstance(last, int):
+        del table[last]
+    else:
+        table.pop(last, None)
 
 
 def limits_of(profile: Profile, path: str) -> tuple[float, float]:

@@ -26,6 +26,9 @@ _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _new = tuple.__new__
 
+MAX_CATCH_UP_S = 0.25
+"""How much time fixed ticks catch up with at most after a long frame."""
+
 
 class Helm(Door):
     """Takes raw input as it comes and gives one `Intent` per tick.
@@ -408,19 +411,36 @@ class Helm(Door):
             self._ticks, self._t, 0.0, self._device, self._run.standing(self._record), self._run.reader, self._view
         )
 
-    def fixed_ticks(self, frame_dt: float, step_s: float, view: View | None = None) -> Iterator[Intent]:
+    def fixed_ticks(
+        self, frame_dt: float, step_s: float, view: View | None = None, max_catch_up_s: float = MAX_CATCH_UP_S
+    ) -> Iterator[Intent]:
         """Give the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.
 
-        What is left of a frame is kept for the next. Counts and edges belong to the first tick after them and to no
-        other; a frame too short for a tick keeps them. Every frame's intents have to be taken. Raises `WendonicError`
-        for a `frame_dt` that is negative or not finite, or a `step_s` that is not above 0.
+        What is left of a frame is kept for the next, and `leftover_ratio` says how much of a step that is, for
+        drawing in between. Counts and edges belong to the first tick after them and to no other; a frame too short
+        for a tick keeps them, and so does a loop that breaks off: the ticks it did not take come with the next frame.
+        After a long frame no more than `max_catch_up_s` is caught up with; what is dropped is added to `dropped_s`.
+        Raises `WendonicError` for a `frame_dt` that is negative or not finite, and a `step_s` or `max_catch_up_s`
+        that is not above 0.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
         >>> [len(list(helm.fixed_ticks(1 / 60, step_s=1 / 100))) for _ in range(6)]
         [1, 2, 2, 1, 2, 2]
+        >>> len(list(helm.fixed_ticks(3.0, step_s=1 / 100))), helm.dropped_s
+        (25, 2.75)
         """
-        self._step.bring(frame_dt, step_s)
-        while self._step.take(step_s):
+        self._step.bring(frame_dt, step_s, max_catch_up_s)
+        while self._step.take():
             yield self.tick(step_s, view)
             view = None
+
+    @property
+    def leftover_ratio(self) -> float:
+        """The share of a fixed step that is left over, 0..1: draw so far between the last tick and the next one."""
+        return self._step.leftover_ratio
+
+    @property
+    def dropped_s(self) -> float:
+        """How much time (s) fixed ticks have dropped, because a frame took longer than they catch up with."""
+        return self._step.dropped_s

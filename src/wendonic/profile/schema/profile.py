@@ -1,6 +1,7 @@
 """A profile: every tuned number."""
 
-from typing import Annotated, Literal, Self
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import BeforeValidator, Field, model_validator
 
@@ -88,6 +89,21 @@ class Profile(Table):
         mode = self.mode[mode_name]
         names = dict.fromkeys([mode.gait, *mode.press_gaits.values()])
         return {name: self.gait.get(name) or USUAL_GAITS.get(name) or Gait() for name in names}
+
+    def changed(self, changes: Mapping[str, Any]) -> "Profile":
+        """Return the profile with the values at some field paths changed, checked as if it had been loaded so. A
+        value of None takes a field out, so that its default counts again. Paths are those of the error messages.
+
+        Raises `ProfileError` with all faults at once, and `WendonicError` for a path that leads nowhere.
+
+        >>> from wendonic.demo import demo_profile
+        >>> profile = demo_profile().changed({"mode.foot.look.bind[0].cm_per_turn": 28})
+        >>> profile.mode["foot"].look.bind[0].cm_per_turn
+        28.0
+        """
+        from wendonic.profile.edit import file_content_of, with_values
+
+        return with_values(file_content_of(self), changes)
 
     def sentences(self) -> list[str]:
         """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait."""

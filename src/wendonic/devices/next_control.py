@@ -1,0 +1,24 @@
+"""Which control a settings menu has just been given."""
+
+from wendonic.devices.controls import find_control
+from wendonic.devices.event import Event
+
+PUSHED = 0.6
+"""A trigger pressed so far, or a stick tilted so far, is meant."""
+
+
+def next_control(event: Event) -> str | None:
+    """Return the name of the control that an event presses or pushes, to bind it; None for one that does neither: a
+    release, a small tilt, a motion of the mouse.
+
+    >>> next_control(Event(0.0, "key.KeyI", 1)), next_control(Event(0.0, "key.KeyI", 0))
+    ('key.KeyI', None)
+    >>> next_control(Event(0.0, "pad.left_stick", (0.1, -0.9))), next_control(Event(0.0, "mouse.move", (9, 0)))
+    ('pad.left_stick', None)
+    """
+    control, value = find_control(event.control), event.value
+    if control.kind in ("key", "button") and isinstance(value, int | float):
+        return control.name if value >= PUSHED else None
+    if control.kind == "stick" and isinstance(value, tuple):
+        return control.name if max(map(abs, value)) >= PUSHED else None
+    return None

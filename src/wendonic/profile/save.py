@@ -1,0 +1,70 @@
+"""A profile to a file: comments, order and layout of the file that is there stay."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import tomlkit
+
+from wendonic.atomic_file import atomic_file
+from wendonic.errors import ProfileError, WendonicError
+from wendonic.profile.edit import edited, file_content_of
+from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.schema.profile import Profile
+
+
+def save_profile(profile: Profile, path: str | Path) -> None:
+    """Write a profile to the TOML file at `path`, whole or not at all.
+
+    Where there is a profile already, only what differs is changed in its text; else it is written anew, in the order
+    of the profile. Loaded again, it is the same profile. Raises `ProfileError` for a file with faults, which is left
+    as it is, and `WendonicError` for a place that cannot be written.
+
+    >>> import tempfile
+    >>> from wendonic.demo import PROFILE_PATH
+    >>> from wendonic.profile.load import load_profile
+    >>> with tempfile.TemporaryDirectory() as folder:
+    ...     file = Path(folder, "mine.toml")
+    ...     _ = file.write_text(PROFILE_PATH.read_text())
+    ...     save_profile(load_profile(file).changed({"gait.walk.accel_m_s2": 9}), file)
+    ...     [line for line in file.read_text().splitlines() if "accel_m_s2" in line]
+    ['accel_m_s2 = 9.0           # while the speed rises']
+    """
+    target = Path(path)
+    text = text_of(path, "profile", ProfileError) if target.exists() else ""
+    new = saved_text(profile, text, path)
+    if profile_from_text(new, path) != profile:
+        raise WendonicError(f"{path}: what was to be written does not load as the same profile; nothing was written")
+    with atomic_file(target) as beside:
+        beside.write_text(new, encoding="utf-8")
+
+
+def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
+    """Return a profile as TOML, in the layout of a `text` that already holds one, or anew for an empty one."""
+    content = file_content_of(profile)
+    if not text.strip():
+        return tomlkit.dumps(content)
+    before = file_content_of(profile_from_text(text, path))
+    return edited(text, dict(_differences(before, content, "")))
+
+
+def _differences(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any]]:
+    """Give (field path, new value) where two contents differ; None for what the new one does not say."""
+    if isinstance(old, dict) and isinstance(new, dict):
+        for name in old.keys() - new.keys():
+            yield f"{path}.{name}".removeprefix("."), None
+        for name, value in new.items():
+            inside = f"{path}.{name}".removeprefix(".")
+            if name not in old:
+                yield inside, value
+            else:
+                yield from _differences(old[name], value, inside)
+    elif _tables(old) and _tables(new) and len(old) == len(new):
+        for index, (before, after) in enumerate(zip(old, new, strict=True)):
+            yield from _differences(before, after, f"{path}[{index}]")
+    elif old != new:
+        yield path, new
+
+
+def _tables(value: Any) -> bool:
+    return isinstance(value, list) and bool(value) and all(isinstance(part, dict) for part in value)

@@ -1,0 +1,221 @@
+"""Profiles changed while a game runs, and saved: what is not changed stays, in the file as well."""
+
+import difflib
+import itertools
+import shutil
+
+import pytest
+
+from wendonic import (
+    Event,
+    Helm,
+    ProfileError,
+    WendonicError,
+    load_profile,
+    next_control,
+    profile_from_text,
+    save_profile,
+)
+from wendonic.demo import FOLDER, RECORDINGS, demo_profile
+from wendonic.profile.edit import file_content_of, limits_of
+
+SHIPPED = sorted(set(RECORDINGS.values()))
+
+
+def numbers_in(content, path=""):
+    """Go through every number that a profile says: its field path, as errors name it."""
+    if isinstance(content, dict):
+        for name, part in content.items():
+            yield from numbers_in(part, f"{path}.{name}".removeprefix("."))
+    elif isinstance(content, list):
+        for index, part in enumerate(content):
+            yield from numbers_in(part, f"{path}[{index}]")
+    elif isinstance(content, float):
+        yield path, content
+
+
+def dotted_away(path):
+    """Return whether a path ends in a list of plain numbers, which are changed together."""
+    return path.endswith("]")
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_each_number_is_changed_alone_and_saved_into_its_line(name, tmp_path):
+    profile = demo_profile(name)
+    original = (FOLDER / f"{name}.toml").read_text(encoding="utf-8")
+    path, changed_ones = tmp_path / "mine.toml", 0
+    for where, number in numbers_in(file_content_of(profile)):
+        if dotted_away(where):
+            continue
+        low, high = limits_of(profile, where)
+        other = number * 1.01 + 0.001 if number * 1.01 + 0.001 <= high else number * 0.99
+        assert low <= other <= high
+        try:
+            changed = profile.changed({where: other})
+        except ProfileError:
+            # It is tied to another one.
+            continue
+        changed_ones += 1
+        path.write_text(original, encoding="utf-8")
+        save_profile(changed, path)
+        after = path.read_text(encoding="utf-8")
+        assert load_profile(path) == changed, where
+        difference = list(difflib.ndiff(original.splitlines(), after.splitlines()))
+        gone = [line for line in difference if line.startswith("- ")]
+        new = [line for line in difference if line.startswith("+ ") and line.strip() != "+"]
+        # A number that the file leaves to a usual gait, or to a frame, gets a line of its own.
+        assert len(gone) == 1 == len(new) or (not gone and 1 <= len(new) <= 2), where
+        assert original.count("#") == after.count("#")
+    assert changed_ones >= 3
+    assert demo_profile(name) == profile
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_written_anew_it_is_the_same_profile(name, tmp_path):
+    path = tmp_path / "new.toml"
+    save_profile(demo_profile(name), path)
+    assert load_profile(path) == demo_profile(name)
+    assert [file.name for file in tmp_path.iterdir()] == ["new.toml"]
+
+
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"mode.foot.move.bind[0].keys.forward": ["KeyI"]},
+        {"mode.foot.move.bind[1].dead_zone": {"form": "axes", "inner": 0.2}},
+        {"mode.foot.move.bind[1].curve": {"form": "points", "points": [[0, 0], [0.5, 0.2], [1, 1]]}},
+        {"mode.foot.move.bind[1]": None},
+        {"mode.foot.press.jump": None, "mode.foot.press.hop": {"bind": ["key.KeyH"], "style": "tap"}},
+        {"mode.foot.look": None},
+        {"gait.walk.jump": {"height_m": 1.2}, "gait.walk.fall": {"gravity_ratio": 2}},
+        {"mode.lounge": {"press": {"sit": {"bind": ["key.KeyX"]}}}, "title": "Beekeeper, changed"},
+        {"budget": {"reach90_s": {"max": 0.2}}, "window.aspect_ratio": 1.6},
+        {"mode.foot.move.half_life_s": None, "mode.foot.move.one_euro": {"beta": 2.0}},
+    ],
+    ids=lambda changes: next(iter(changes)),
+)
+def test_forms_bindings_and_whole_tables_are_changed_and_saved(changes, tmp_path):
+    path = tmp_path / "beekeeper.toml"
+    shutil.copy(FOLDER / "beekeeper.toml", path)
+    changed = load_profile(path).changed(changes)
+    assert changed != load_profile(path)
+    save_profile(changed, path)
+    assert load_profile(path) == changed
+    assert path.read_text().startswith((FOLDER / "beekeeper.toml").read_text()[:12])
+    Helm(changed, prepare="first").tick(1 / 60)
+    # Saved once more, nothing moves.
+    text = path.read_text()
+    save_profile(changed, path)
+    assert path.read_text() == text
+
+
+def test_thrust_and_drag_are_changed_without_what_follows_from_them():
+    harvest = demo_profile("harvest")
+    changed = harvest.changed({"gait.barrow.thrust_m_s2": 4.0})
+    gait = harvest.gait["barrow"]
+    assert changed.gait["barrow"].top_speed_m_s == pytest.approx(4.0 / gait.drag_per_s)
+
+
+@pytest.mark.parametrize(
+    ("changes", "words"),
+    [
+        ({"mode.foot.look.bind[0].cm_per_trn": 28}, 'cm_per_trn: unknown key; did you mean "cm_per_turn"'),
+        ({"mode.foot.look.bind[7].cm_per_turn": 28}, "leads nowhere: there is no entry \\[7\\]"),
+        (
+            {"mode.foot.look.bind[0].dpi": -1, "gait.walk.accel_m_s2": "fast"},
+            '(?s)dpi: found -1.*accel_m_s2: found "fast"',
+        ),
+        ({"title.deep": 1}, "leads nowhere: deep is inside of no table"),
+        ({"mode.foot.move.merge": "strongst"}, 'did you mean "strongest"'),
+        ({"mode..x": 1}, "is no field path"),
+        ({"mode.foot.move.bind[0].keys.forward": ["KeyQQ"]}, "unknown key code"),
+    ],
+)
+def test_what_does_not_fit_is_told_with_its_path_and_changes_nothing(changes, words):
+    profile = demo_profile()
+    with pytest.raises(WendonicError, match=words):
+        profile.changed(changes)
+    assert profile == demo_profile()
+
+
+def test_a_file_with_faults_is_left_as_it_is_and_so_is_one_that_cannot_be_written(tmp_path):
+    path = tmp_path / "broken.toml"
+    path.write_text("format = 'wendonic-profile'\nversion = 2\n")
+    with pytest.raises(ProfileError, match="version: found 2"):
+        save_profile(demo_profile(), path)
+    assert path.read_text() == "format = 'wendonic-profile'\nversion = 2\n"
+    with pytest.raises(WendonicError, match="there is no folder"):
+        save_profile(demo_profile(), tmp_path / "nowhere" / "a.toml")
+
+
+@pytest.mark.parametrize(
+    ("control", "value", "named"),
+    [
+        ("key.KeyI", 1, "key.KeyI"),
+        ("key.KeyI", 0, None),
+        ("pad1.south", 1.0, "pad1.south"),
+        ("pad.right_trigger", 0.3, None),
+        ("pad.right_trigger", 0.9, "pad.right_trigger"),
+        ("pad.left_stick", (-0.8, 0.1), "pad.left_stick"),
+        ("pad.left_stick", (0.2, 0.3), None),
+        ("mouse.right", 1.0, "mouse.right"),
+        ("mouse.move", (40.0, 0.0), None),
+        ("pointer.at", (0.9, 0.9), None),
+        ("lost.focus", 1, None),
+        ("mark", "felt late", None),
+    ],
+)
+def test_a_menu_learns_which_control_it_was_given(control, value, named):
+    assert next_control(Event(0.0, control, value)) == named
+
+
+def test_a_key_that_a_menu_was_given_walks():
+    """A settings menu in a few lines: the next key becomes forward."""
+    given = next_control(Event(0.0, "key.KeyI", 1))
+    helm = Helm(demo_profile().changed({"mode.foot.move.bind[0].keys.forward": [given]}))
+    helm.key("KeyI", down=True)
+    for _ in range(30):
+        intent = helm.tick(1 / 60)
+    assert intent.amount == pytest.approx(1.0, abs=1e-3)
+
+
+TEXT = 'format = "wendonic-profile"\nversion = 1\n[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndeg_per_count = 1\n'
+
+
+def test_a_loop_that_breaks_off_doubles_nothing_and_loses_nothing():
+    helm = Helm(profile_from_text(TEXT))
+    turned = 0.0
+    for frame in range(60):
+        helm.mouse(1.0, 0.0)
+        for number, intent in enumerate(helm.fixed_ticks(0.05, 0.01)):
+            turned += intent.look.yaw_deg
+            if frame % 2 and number == 1:
+                break
+    for _ in range(3):
+        turned += sum(intent.look.yaw_deg for intent in helm.fixed_ticks(0.0, 0.01, max_catch_up_s=10.0))
+    assert turned == pytest.approx(60.0)
+
+
+@pytest.mark.parametrize("step_s", [1 / 144, 0.01, 1 / 30])
+def test_a_long_frame_is_caught_up_with_for_a_bounded_time_and_the_rest_is_counted(step_s):
+    helm = Helm(profile_from_text(TEXT))
+    took = len(list(helm.fixed_ticks(5.0, step_s, max_catch_up_s=0.2)))
+    assert took == int(0.2 / step_s + 1e-6)
+    assert helm.dropped_s == pytest.approx(4.8)
+    assert 0.0 <= helm.leftover_ratio < 1.0
+    # A step longer than the catch-up is taken all the same.
+    assert len(list(helm.fixed_ticks(0.6, 0.5, max_catch_up_s=0.1))) == 1
+
+
+def test_the_share_that_is_left_of_a_step_says_where_to_draw():
+    """Drawn between the last two places by it, a body moves evenly although frames and steps do not match."""
+    helm = Helm(demo_profile())
+    helm.key("KeyW", down=True)
+    last = now = 0.0
+    drawn = []
+    for _ in range(120):
+        for intent in helm.fixed_ticks(1 / 144, 1 / 50):
+            last, now = now, intent.motion.pos_y
+        drawn.append(last + (now - last) * helm.leftover_ratio)
+    steps = [b - a for a, b in itertools.pairwise(drawn[60:])]
+    assert steps == pytest.approx([3.2 / 144] * len(steps), abs=1e-4)
