@@ -17,6 +17,7 @@ from wendonic.runtime.door import VIEW, Door
 from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.retuning import retuned_record
 from wendonic.runtime.view import View
 from wendonic.world_axes import WorldAxes
 
@@ -117,21 +118,16 @@ class Helm(Door):
 
     def _prepare(self, name: str) -> ModeRun:
         """Make a mode ready, and the crossings between it and those that are ready already."""
-        on_course = self._course[0] + self._course[1] > 0.0
-        run = ModeRun(
-            self.profile, name, None if self.seat == "pad" else self.seat, self._course, self.axes, on_course
-        )
-        for other in self._runs.values():
-            for old, new in ((run, other), (other, run)):
-                if self._may_leave(old.name, new.name):
-                    self._crossings[old.name, new.name] = Crossing(old, new)
+        run = self._made(self.profile, name, self.axes, None)
+        self._crossings |= _crossings_of(self.profile, run, self._runs.values())
         self._runs[name] = run
         self.state.watched |= run.sampler.watched
         return run
 
-    def _may_leave(self, name: str, to: str) -> bool:
-        allowed = self.profile.mode[name].leave_to
-        return allowed is None or to in allowed
+    def _made(self, profile: Profile, name: str, axes: WorldAxes, last: ModeRun | None) -> ModeRun:
+        on_course = self._course[0] + self._course[1] > 0.0
+        seat = None if self.seat == "pad" else self.seat
+        return ModeRun(profile, name, seat, self._course, axes, on_course, last)
 
     def _other_samplers(self) -> list[Sampler]:
         return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]
@@ -246,6 +242,45 @@ class Helm(Door):
         self.state.placed.discard(_GOAL.slot)
         record = run.with_body(anew.record(self._record, ()), [*body[:4], 0.0, 0.0, 0.0], safe=True)
         self._begin(run, record, ())
+
+    def retune(self, profile: Profile) -> None:
+        """Go on under another profile, from the next tick on: other numbers, forms or bindings.
+
+        What both have goes on as it was: body, view, clock, presses by their names, sources by their controls. With
+        the same bindings nothing that is held changes; else what is held counts on for the presses that both have.
+        Raises `WendonicError` for a profile without the mode that the helm is in, and goes on as before.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.retune(helm.profile.changed({"mode.foot.look.bind[0].cm_per_turn": 17}))
+        >>> helm.mouse(100.0, 0.0)
+        >>> round(helm.tick(1 / 60).look.yaw_deg, 3)
+        6.724
+        """
+        old, before = self._run, self.profile
+        if old.name not in profile.mode:
+            raise WendonicError(f"{none_such('mode', old.name, profile.mode)}; the helm is in it")
+        axes = WorldAxes(profile.world.right, profile.world.forward, profile.world.up)
+        names = [name for name in profile.mode if name in self._runs or len(self._runs) == len(before.mode)]
+        runs = {name: self._made(profile, name, axes, self._runs.get(name)) for name in names}
+        crossings: dict[tuple[str, str], Crossing] = {}
+        for number, run in enumerate(runs.values()):
+            crossings |= _crossings_of(profile, run, list(runs.values())[:number])
+        new = runs[old.name]
+        record = retuned_record(old, new, before, profile, self._record, self._row)
+        down = dict(zip(before.press_names, old.presses_down(self._record), strict=True))
+        self.profile, self.axes, self._runs, self._crossings = profile, axes, runs, crossings
+        for run in runs.values():
+            self.state.watched |= run.sampler.watched
+        if new.sampler is old.sampler:
+            self._run, self._record, self._others = new, record, self._other_samplers()
+        else:
+            styles = dict(zip(before.press_names, old.press_styles, strict=True))
+            carried = [
+                down.get(name, False) and styles.get(name) == style
+                for name, style in zip(profile.press_names, new.press_styles, strict=True)
+            ]
+            self._begin(new, record, carried)
 
     def discard_counts(self) -> None:
         """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
@@ -444,3 +479,11 @@ class Helm(Door):
     def dropped_s(self) -> float:
         """How much time (s) fixed ticks have dropped, because a frame took longer than they catch up with."""
         return self._step.dropped_s
+
+
+def _crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> dict[tuple[str, str], Crossing]:
+    """Return the crossings between a mode and others, as far as a profile allows them."""
+    pairs = [pair for other in others for pair in ((run, other), (other, run))]
+    leave_to = {old.name: profile.mode[old.name].leave_to for old, _ in pairs}
+    allowed = [(old, new) for old, new in pairs if (exits := leave_to[old.name]) is None or new.name in exits]
+    return {(old.name, new.name): Crossing(old, new) for old, new in allowed}

@@ -61,14 +61,24 @@ class ModeRun:
     )
 
     def __init__(
-        self, profile: Profile, name: str, seat: str | None, course: Row, axes: WorldAxes, on_course: bool
+        self,
+        profile: Profile,
+        name: str,
+        seat: str | None,
+        course: Row,
+        axes: WorldAxes,
+        on_course: bool,
+        last: "ModeRun | None" = None,
     ) -> None:
-        """Make it ready; nothing is looked up by name while ticking."""
+        """Make it ready; nothing is looked up by name while ticking. A sampler that the last one has of the same
+        sources goes on.
+        """
         self.name = name
         numbers = mode_tuning(profile, name, on_course)
         self.tuning: Tuning = numbers.tick
         self.gyros: Mapping[str, int] = numbers.gyros
-        self.sampler = Sampler(mode_sources(profile, name, seat))
+        sources = mode_sources(profile, name, seat)
+        self.sampler: Sampler = last.sampler if last and last.sampler.sources == sources else Sampler(sources)
         self.ready: ReadyTick = ready(numbers.tick, self.sampler.places.sample, name)
         self.layout = self.ready.layout
         self._numbers, self._tables = self.ready.numbers(numbers.tick), numbers.tables
