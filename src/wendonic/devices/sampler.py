@@ -74,7 +74,6 @@ class Sampler:
         "_edges_are_new",
         "_followers",
         "_keys",
-        "_readers",
         "_sticks",
         "_switch_changes_seen",
         "_taps",
@@ -85,6 +84,7 @@ class Sampler:
         "places",
         "press_device",
         "presses",
+        "readers",
         "sources",
         "watched",
     )
@@ -100,7 +100,8 @@ class Sampler:
         self._edges_are_new = True
         self._keys: list[tuple[int, tuple[int, ...]]] = []
         self._sticks: list[tuple[int, int]] = []
-        self._readers: list[Reader] = []
+        self.readers: list[Reader] = []
+        """What reads every source that is more than plain keys or a stick."""
         self._followers: list[Follower] = []
         self.devices: list[int] = []
         """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
@@ -117,15 +118,15 @@ class Sampler:
                 self._add(source, start)
         self.devices.append(-1)
         if along:
-            self._readers.append(_Across(along))
+            self.readers.append(_Across(along))
         if sources.goal is not None:
             self._take_reader(_Goal(self, sources.goal, self.places.goal))
         if sources.aims:
-            self._readers.append(AimReader(self.places.aim))
+            self.readers.append(AimReader(self.places.aim))
         if sources.tracks:
-            self._readers.append(ForwardReader(self.places.pointers, self.places.head))
+            self.readers.append(ForwardReader(self.places.pointers, self.places.head))
         if sources.points:
-            self._readers.append(PointReader(sources.points, self.places.pointing))
+            self.readers.append(PointReader(sources.points, self.places.pointing))
         self.presses = [PressReader(binds) for binds in sources.presses]
         self.binds_presses = any(sources.presses)
         by_slot: dict[int, list[Follower | PressReader]] = {}
@@ -150,7 +151,7 @@ class Sampler:
             self._take_reader(source.reader(start, self._taps))
 
     def _take_reader(self, reader: Reader) -> None:
-        self._readers.append(reader)
+        self.readers.append(reader)
         if isinstance(reader, Follower):
             self._followers.append(reader)
 
@@ -192,7 +193,7 @@ class Sampler:
             row[place] = values[slot]
             # Not a bare minus: that would make a resting stick read -0.0.
             row[place + 1] = 0.0 - values[slot + 1]
-        for reader in self._readers:
+        for reader in self.readers:
             if reader.read(state, row):
                 gone = True
         values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0

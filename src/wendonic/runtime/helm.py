@@ -18,6 +18,7 @@ from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.retuning import retuned_record
+from wendonic.runtime.snapshot import Snapshot, restore_controls, saved_controls
 from wendonic.runtime.view import View
 from wendonic.world_axes import WorldAxes
 
@@ -26,6 +27,8 @@ _AIM = CONTROLS["aim"]
 _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _new = tuple.__new__
+
+DEVICE_NAMES: dict[str, Device] = {device: device for device in DEVICES}
 
 MAX_CATCH_UP_S = 0.25
 """How much time fixed ticks catch up with at most after a long frame."""
@@ -281,6 +284,60 @@ class Helm(Door):
                 for name, style in zip(profile.press_names, new.press_styles, strict=True)
             ]
             self._begin(new, record, carried)
+
+    def snapshot(self) -> Snapshot:
+        """Return this moment as a value: body and all that is carried from tick to tick, view, mode, clock, and what
+        is held. After `restore` the same input gives the same ticks, bit for bit.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> before = helm.snapshot()
+        >>> first = [helm.tick(1 / 60).motion for _ in range(10)]
+        >>> helm.restore(before)
+        >>> [helm.tick(1 / 60).motion for _ in range(10)] == first
+        True
+        """
+        step = self._step
+        return Snapshot(
+            self._structure(),
+            self._run.name,
+            self._record,
+            tuple(self._row),
+            (self._t, self._t_rest, float(self._ticks), step.left_s, step.dropped_s, step.step_s),
+            (self._view.yaw_deg, self._view.pitch_deg),
+            self._ground,
+            self._device,
+            (self._changes_seen, self._view_changes_seen, self._view_given),
+            saved_controls(self.state, [run.sampler for run in self._runs.values()]),
+        )
+
+    def restore(self, snapshot: Snapshot, keep_controls: bool = False) -> None:
+        """Go back to a moment. With `keep_controls` what is held now stays held, as a player who predicts over a
+        network wants it; in the mode that the helm is in, held presses go on as they are.
+
+        Raises `WendonicError` for a snapshot of another structure: other modes, forms or bindings. Numbers may
+        differ.
+        """
+        if snapshot.structure != self._structure():
+            raise WendonicError(
+                "the snapshot is of another structure; allowed: one of the same modes, forms and bindings"
+            )
+        run = self._runs[snapshot.mode]
+        same_mode = run is self._run
+        self._run, self._record = run, snapshot.record
+        self._t, self._t_rest, ticks, self._step.left_s, self._step.dropped_s, self._step.step_s = snapshot.clock
+        self._ticks, self._view, self._ground = int(ticks), View(*snapshot.view), snapshot.ground
+        if keep_controls and not same_mode:
+            self._begin(run, snapshot.record, ())
+        elif not keep_controls:
+            self._row, self._device = list(snapshot.row), DEVICE_NAMES.get(snapshot.device or "")
+            self._changes_seen, self._view_changes_seen, self._view_given = snapshot.seen
+            self._others = self._other_samplers()
+            restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
+
+    def _structure(self) -> str:
+        return " ".join([run.structure for run in self._runs.values()])
 
     def discard_counts(self) -> None:
         """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:

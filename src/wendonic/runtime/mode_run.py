@@ -1,5 +1,6 @@
 """One mode of a profile, ready to run."""
 
+import hashlib
 import math
 from collections.abc import Mapping, Sequence
 
@@ -54,6 +55,7 @@ class ModeRun:
         "source_place",
         "square",
         "standing",
+        "structure",
         "tick",
         "tuning",
         "view",
@@ -81,6 +83,8 @@ class ModeRun:
         self.sampler: Sampler = last.sampler if last and last.sampler.sources == sources else Sampler(sources)
         self.ready: ReadyTick = ready(numbers.tick, self.sampler.places.sample, name)
         self.layout = self.ready.layout
+        bindings = hashlib.sha1(repr(self.sampler.sources).encode(), usedforsecurity=False).hexdigest()
+        self.structure = f"{name}:{self.ready.digest}:{self.layout.width}:{bindings}"
         self._numbers, self._tables = self.ready.numbers(numbers.tick), numbers.tables
         self.max_dt_s = numbers.tick.max_dt_s
         self.record_at_rest: Record = self.ready.record_at_rest(numbers.tick)
