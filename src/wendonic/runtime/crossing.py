@@ -1,12 +1,13 @@
 """What is carried over from one mode's record into another's, found once for a pair of modes."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
-from wendonic.compiler.layout import paths_of
+from wendonic.compiler.layout import Path, paths_of
 from wendonic.compiler.ready import Record, getter
 from wendonic.kernels.look.gyro import GYRO_AT_REST
 from wendonic.kernels.press.press import PressState
 from wendonic.runtime.cells import Cells
+from wendonic.runtime.kept_numbers import KeptNumbers
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.reader import BODY, VIEW
 
@@ -19,6 +20,11 @@ _COMFORT = [
     *((("comfort", place, axis), ("body", "position", axis)) for place in ("safe", "head") for axis in "xy"),
     (("comfort", "yaw"), ("view", "yaw")),
 ]
+_MOVEMENT = ("move", "axes", "local", "raw", "amount", "heading")
+
+
+def _is_movement(path: Path) -> bool:
+    return path[1] in _MOVEMENT
 
 
 class Crossing:
@@ -26,14 +32,23 @@ class Crossing:
 
     Body and view stay, and so does what is known of the bias of a gyro by which both modes look. Everything of a
     press that is carried on stays; of the others stays what was switched on, if the style is the same, and the times
-    since. A press that was held and is not carried on ends.
+    since. A press that was held and is not carried on ends. Movement goes on only where it is carried.
     """
 
-    __slots__ = ("_base", "_fixed", "_new", "_old")
+    __slots__ = ("_base", "_fixed", "_movement", "_new", "_old")
 
-    def __init__(self, old: ModeRun, new: ModeRun, anew: bool = False) -> None:
-        """Find where each number comes from and where it goes; with `anew`, presses forget what they were."""
+    def __init__(
+        self,
+        old: ModeRun,
+        new: ModeRun,
+        anew: bool = False,
+        movement: Mapping[str, Mapping[int, int]] | None = None,
+    ) -> None:
+        """Find where each number comes from and where it goes; with `anew`, presses forget what they were. With
+        `movement`, the sources that both modes have (see `same_sources`), that of the channels goes on.
+        """
         self._old, self._new = old, new
+        self._movement = None if movement is None else KeptNumbers(old, new, {}, movement, _is_movement)
         fixed = list(new.record_at_rest)
         # A new record is read in one go out of the old one with the fixed numbers behind it.
         places = [old.layout.width + place for place in range(new.layout.width)]
@@ -64,13 +79,17 @@ class Crossing:
         self._base = getter(places)
         self._fixed = tuple(fixed)
 
-    def record(self, record: Record, carried: Sequence[bool]) -> Record:
-        """Return the record in which the new mode is entered, with the presses that are carried on."""
+    def record(self, record: Record, carried: Sequence[bool], row: Sequence[float] = ()) -> Record:
+        """Return the record in which the new mode is entered, with the presses that are carried on; `row` is the last
+        sample of the old one.
+        """
         new = self._new
         base = self._base(record + self._fixed)
-        if not (new.airborne or new.on_squares or True in carried):
+        if not (self._movement or new.airborne or new.on_squares or True in carried):
             return base
         after = list(base)
+        if self._movement:
+            self._movement.write(after, record, row)
         for number, carries_on in enumerate(carried):
             if carries_on:
                 new.presses[number].write(after, self._old.presses[number].read(record))

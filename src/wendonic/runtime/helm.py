@@ -16,6 +16,7 @@ from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW, Door
 from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
+from wendonic.runtime.kept_numbers import same_sources
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.retuning import retuned_record
 from wendonic.runtime.snapshot import Snapshot, restore_controls, saved_controls
@@ -395,9 +396,10 @@ class Helm(Door):
     def enter(self, mode: str) -> None:
         """Go over to another mode of the profile.
 
-        Where and how fast the body is stays, and so does the view. The request to move does not: ramps and smoothing
-        begin anew, so a key that is still held rises from zero. Presses that are held go on where the new mode has
-        them, too, and says `held_presses = "carry"`; else they end, and count again once released. Raises
+        Where and how fast the body is stays, and so does the view. The request to move goes on if the new mode says
+        `movement = "carry"`; else ramps and smoothing begin anew, so a key that is still held rises from zero.
+        Presses that are held go on where the new mode has them, too, and says `held_presses = "carry"`; else they
+        end, and count again once released. Raises
         `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
         it is in changes nothing.
         """
@@ -418,7 +420,7 @@ class Helm(Door):
             down and new.carries and style == had
             for down, style, had in zip(old.presses_down(record), new.press_styles, old.press_styles, strict=True)
         ]
-        self._begin(new, crossing.record(record, carried), carried)
+        self._begin(new, crossing.record(record, carried, self._row), carried)
 
     def _begin(self, run: ModeRun, record: Record, carried: Sequence[bool]) -> None:
         """Go on in a mode with a record, and with presses that are carried on."""
@@ -543,4 +545,12 @@ def _crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> 
     pairs = [pair for other in others for pair in ((run, other), (other, run))]
     leave_to = {old.name: profile.mode[old.name].leave_to for old, _ in pairs}
     allowed = [(old, new) for old, new in pairs if (exits := leave_to[old.name]) is None or new.name in exits]
-    return {(old.name, new.name): Crossing(old, new) for old, new in allowed}
+    carried = {new.name: profile.mode[new.name].movement == "carry" for _, new in allowed}
+    return {
+        (old.name, new.name): Crossing(
+            old,
+            new,
+            movement=same_sources(profile.mode[old.name], profile.mode[new.name]) if carried[new.name] else None,
+        )
+        for old, new in allowed
+    }

@@ -27,6 +27,10 @@ HELD_PRESSES = Words(
     Word("carry", ""),
     Word("drop", "entered with presses held: they end, and count again once released"),
 )
+MOVEMENT = Words(
+    Word("drop", ""),
+    Word("carry", "entered while moving: ramps and smoothing go on where both modes have them"),
+)
 CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
 
 
@@ -35,7 +39,8 @@ class Mode(Table):
 
     While a press of `press_gaits` is held, its gait counts; of several, the one that stands last in the table.
     `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
-    until they are released and pressed again.
+    until they are released and pressed again. `movement` says the same of ramps, pace and smoothing: carried over
+    from the entries that both modes have, or begun anew.
     """
 
     gait: str = entry("Gait that turns intent into motion, one of [gait] or a usual one.", "walk")
@@ -49,6 +54,9 @@ class Mode(Table):
     )
     held_presses: Annotated[str, HELD_PRESSES] = entry(
         "Whether presses that are held when the mode is entered go on, or end until they are pressed again.", "carry"
+    )
+    movement: Annotated[str, MOVEMENT] = entry(
+        "Whether movement begins anew when the mode is entered, or goes on: ramps, pace and smoothing.", "drop"
     )
     steer: AnySteer = entry("What forward means, and which way the body faces.", CameraSteer())
     move: Move | None = entry(
@@ -164,5 +172,5 @@ class Mode(Table):
                 lines.append(gait.sentence(name + while_held, self.steer.frame == "fly"))
         if self.leave_to is not None:
             lines.append(f"leaves to: {', '.join(self.leave_to) or 'nowhere'}")
-        held = HELD_PRESSES.sentence(self.held_presses)
-        return [*lines, held] if held else lines
+        entered = (MOVEMENT.sentence(self.movement), HELD_PRESSES.sentence(self.held_presses))
+        return [*lines, *filter(None, entered)]

@@ -1,0 +1,106 @@
+"""What two structures both have: where each number of the new record is found in the old one."""
+
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+from wendonic.compiler.layout import Path
+from wendonic.compiler.ready import Record
+from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.mode import Mode
+from wendonic.runtime.mode_run import ModeRun
+
+CHANNELS = ("move", "rise", "throttle", "turn", "look")
+_SMOOTHED = {"right": "x", "forward": "y", "was_x": "x", "was_y": "y"}
+
+
+class KeptNumbers:
+    """Carries numbers of a mode's record over into a record of another structure.
+
+    Presses go by their numbers, sources by their controls, everything else by what it is. What only the new
+    structure has begins at rest, but for smoothing and ramps, which begin at what came out last or is held.
+    """
+
+    __slots__ = ("_copied", "_held", "_last_source", "_source_numbers")
+
+    def __init__(
+        self,
+        old: ModeRun,
+        new: ModeRun,
+        presses: Mapping[int, int],
+        sources: Mapping[str, Mapping[int, int]],
+        wanted: Callable[[Path], bool],
+    ) -> None:
+        """Find them; `presses` and `sources` have the old number for each new one, `wanted` tells which paths to
+        keep.
+        """
+        self._copied: list[tuple[int, int]] = []
+        self._held: list[tuple[int, int]] = []
+        places = old.layout.places
+        for path, place in new.layout.places.items():
+            there = _old_path(path, presses, sources) if place >= 0 and wanted(path) else None
+            if there is None:
+                continue
+            start = places.get(there, -1)
+            if start < 0 and there[1] == "move" and there[2] in ("right", "forward", "filter"):
+                axis = _SMOOTHED.get(there[-1])
+                start = places.get(("outcome", "local", axis), -1) if axis else -1
+            if start >= 0:
+                self._copied.append((place, start))
+            elif there[-2:-1] == ("keys",) and there[-1] in "xy":
+                # Without a ramp all of it counted at once.
+                channel = "move" if there[1] == "move" else there[2]
+                row_place = old.sampler.places.channels[channel][int(there[3])]
+                self._held.append((place, row_place + (2 if there[-1] == "y" else 0)))
+        last = ("memory", "move", "last_source")
+        self._last_source = new.layout.place(*last) if wanted(last) and places.get(last, -1) >= 0 else -1
+        self._source_numbers = {float(there): float(number) for number, there in sources["move"].items()}
+
+    def write(self, made: list[float], record: Record, row: Sequence[float]) -> None:
+        """Write them into a new record; `row` is the last sample of the old structure."""
+        for place, start in self._copied:
+            made[place] = record[start]
+        for place, start in self._held:
+            made[place] = float(row[start] > 0.0) - float(row[start + 1] > 0.0)
+        if self._last_source >= 0:
+            made[self._last_source] = self._source_numbers.get(made[self._last_source], -1.0)
+
+
+def same_sources(old: Mode, new: Mode) -> dict[str, dict[int, int]]:
+    """Return for each channel, and each new entry of it, the old one of the same kind with a control in common; each
+    old one once.
+    """
+    return {channel: _same_entries(_binds(old, channel), _binds(new, channel)) for channel in CHANNELS}
+
+
+def _binds(mode: Mode, channel: str) -> Sequence[Bind]:
+    table: Any = getattr(mode, channel)
+    found: Sequence[Bind] = table.bind if table else ()
+    return found
+
+
+def _same_entries(old: Sequence[Bind], new: Sequence[Bind]) -> dict[int, int]:
+    found: dict[int, int] = {}
+    for number, bind in enumerate(new):
+        for there, other in enumerate(old):
+            if type(bind) is type(other) and there not in found.values() and {*bind.controls()} & {*other.controls()}:
+                found[number] = there
+                break
+    return found
+
+
+def _old_path(path: Path, presses: Mapping[int, int], sources: Mapping[str, Mapping[int, int]]) -> Path | None:
+    """Return where a number of the new record is in the old one; None for what is new."""
+    first, *rest = path[1:]
+    at, known = -1, presses
+    if first == "presses":
+        at = 2
+    elif first == "look" and len(rest) > 1:
+        at, known = 2, sources["look"]
+    elif first == "move" and rest[0] == "sources":
+        at, known = 3, sources["move"]
+    elif first == "axes" and len(rest) > 1:
+        at, known = 3, sources[rest[0]]
+    if at < 0:
+        return path
+    number = known.get(int(path[at]))
+    return None if number is None else (*path[:at], str(number), *path[at + 1 :])
