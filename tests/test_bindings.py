@@ -468,7 +468,7 @@ def test_fixed_ticks_see_counts_and_edges_exactly_once(step_s):
     assert turned == pytest.approx(counts * 360.0 * 2.54 / (34.0 * 800.0))
     assert began == 4
     assert ticks == pytest.approx(frames / 50 / step_s, abs=1.0)
-    with pytest.raises(WendonicError, match="the step above 0"):
+    with pytest.raises(WendonicError, match="a step and a catch-up above 0"):
         next(helm.fixed_ticks(0.02, 0.0))
 
 

@@ -31,6 +31,9 @@ ENTRIES: dict[Callable[..., Any], str] = {
     standing: "standing",
 }
 
+HELD_PRESSES = (("presses", "held"), ("presses", "held_s"))
+"""What a mode has to know of a press that was held in another one."""
+
 
 @dataclass(frozen=True)
 class PackedFunction:
@@ -92,7 +95,7 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
     dt = Dynamic(name("dt"))
     # What never changes from its value at rest is known; what does is found by a fixpoint. It begins with what comes
     # in from outside: the body, which the game may place, and presses that were held in another mode.
-    varying = {path for path in paths_of(at_rest.memory) if path[0] == "body" or path[::2] == ("presses", "held")}
+    varying = {path for path in paths_of(at_rest.memory) if path[0] == "body" or path[::2] in HELD_PRESSES}
     while True:
         memory = _open(at_rest.memory, "last_memory", lambda path, _: path in varying)
         last = Record(Tick, (memory, known(at_rest.outcome)))

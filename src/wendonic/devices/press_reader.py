@@ -99,8 +99,8 @@ class _WheelNotches:
 class PressReader:
     """Counts how often a press goes down and up, all its bindings taken together.
 
-    `down` is whether one of them is held, `edges` how often that changed since `clear`, `lost` whether the last
-    change to up was a loss, `device` what made it go down last.
+    `down` is whether one of them is held, `edges` how often that changed since `clear`, `device` what made it go down
+    last. `lost` is 1 if the last change to up was a loss, 2 if one came after it, with nothing held.
     """
 
     __slots__ = ("_asleep", "_binds", "_by_slot", "_down_count", "device", "edges", "lost", "watched")
@@ -124,7 +124,7 @@ class PressReader:
         self._down_count = 0
         self._asleep: set[int] = set()
         self.edges = 0
-        self.lost = False
+        self.lost = 0
         self.device: Device | None = None
 
     @property
@@ -135,7 +135,7 @@ class PressReader:
     def clear(self) -> None:
         """Forget the edges once they have been handed out."""
         self.edges = 0
-        self.lost = False
+        self.lost = 0
         self.device = None
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]], carried: bool) -> None:
@@ -166,9 +166,11 @@ class PressReader:
             notches = bind.take(change)
             if notches and self._down_count == 0:
                 self.edges += 2 * notches
-                self.lost = False
+                self.lost = 0
                 self.device = bind.device
             if bind.is_down == was_down:
+                if change.lost and self._down_count == 0 and self.lost == 0:
+                    self.lost = 2
                 continue
             if index in self._asleep:
                 # It went up at last.
@@ -182,4 +184,4 @@ class PressReader:
                 self._down_count -= 1
                 if self._down_count == 0:
                     self.edges += 1
-                    self.lost = change.lost
+                    self.lost = int(change.lost)

@@ -224,7 +224,7 @@ class Sampler:
             for press in self.presses:
                 row[place] = 1.0 if press.down else 0.0
                 row[place + 1] = float(press.edges)
-                row[place + 2] = 1.0 if press.lost else 0.0
+                row[place + 2] = float(press.lost)
                 place += 3
         return gone
 
@@ -246,10 +246,10 @@ class Sampler:
         return False
 
     def _end_presses(self) -> bool:
-        """Note the device of the last press that went down; return whether there are edges."""
+        """Note the device of the last press that went down; return whether there are edges, or losses."""
         edges = False
         for press in self.presses:
-            if press.edges:
+            if press.edges or press.lost:
                 edges = True
                 if press.device:
                     self.press_device = DEVICES.index(press.device)

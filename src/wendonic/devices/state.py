@@ -201,6 +201,9 @@ class DeviceState:
         rest = _AT_REST[start:end]
         was = self.values[start:end]
         if was == rest:
+            # Who waits for the ground is told of it, too.
+            if start in self.watched and control.kind in ("button", "key"):
+                self._keep(Change(start, tuple(rest), tuple(was), True))
             return
         if control.kind == "touch":
             if was[2] == 0.0:

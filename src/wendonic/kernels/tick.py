@@ -606,7 +606,11 @@ def joined(first: Tick, second: Tick) -> Tick:
     for k in range(len(after.presses)):
         began = max(before.presses[k].began, after.presses[k].began)
         ended = max(before.presses[k].ended, after.presses[k].ended)
-        presses = (*presses, after.presses[k]._replace(began=began, ended=ended))
+        began_count = before.presses[k].began_count + after.presses[k].began_count
+        goes_on = after.presses[k].held > 0.0 or after.presses[k].ended > 0.0
+        held_s = after.presses[k].held_s if goes_on else before.presses[k].held_s
+        press = after.presses[k]._replace(began=began, ended=ended, held_s=held_s, began_count=began_count)
+        presses = (*presses, press)
     frame, comfort, pointing = after.frame, after.comfort, after.pointing
     outcome = after._replace(
         look=View(before.look.yaw + after.look.yaw, before.look.pitch + after.look.pitch),
@@ -648,7 +652,7 @@ def standing(last: Tick) -> Tick:
     outcome = last.outcome
     presses: tuple[PressState, ...] = ()
     for k in range(len(outcome.presses)):
-        presses = (*presses, outcome.presses[k]._replace(began=0.0, ended=0.0))
+        presses = (*presses, outcome.presses[k]._replace(began=0.0, ended=0.0, began_count=0.0))
     reported = outcome._replace(
         look=View(0.0, 0.0),
         presses=presses,

@@ -12,8 +12,8 @@ from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.reader import BODY, VIEW
 
 _ON = PressState._fields.index("on")
-_ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "air_s", "begun_s"))
-_HELD = (PressState._fields.index("held"),)
+_ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "held_s", "air_s", "begun_s"))
+_HELD = tuple(PressState._fields.index(field) for field in ("held", "held_s"))
 _BODY_AND_VIEW = [*BODY, *VIEW]
 _COMFORT = [
     *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),

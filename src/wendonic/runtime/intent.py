@@ -21,11 +21,18 @@ class Look(NamedTuple):
 
 
 class Press(NamedTuple):
-    """A named on/off thing the player does: it is `held`, it `began`, it `ended` this tick."""
+    """A named on/off thing the player does: it is `held`, it `began`, it `ended` this tick.
+
+    `held_s` says for how long it has been held, counted from the end of the tick in which it began; in the tick in
+    which it ends, how long it was. `began_count` says how often it began: three notches of the wheel may come in one
+    tick.
+    """
 
     held: bool = False
     began: bool = False
     ended: bool = False
+    held_s: float = 0.0
+    began_count: int = 0
 
 
 class Step(NamedTuple):
@@ -117,8 +124,10 @@ class Presses(Mapping[str, Press]):
         """Return one press."""
         number = str(self._reader.press_places[name])
         read = self._reader.layout.number
-        flags = [read(self._record, "outcome", "presses", number, flag) > 0.0 for flag in Press._fields]
-        return Press(*flags)
+        held, began, ended, held_s, count = (
+            read(self._record, "outcome", "presses", number, field) for field in Press._fields
+        )
+        return Press(held > 0.0, began > 0.0, ended > 0.0, held_s, int(count))
 
     def __iter__(self) -> Iterator[str]:
         """Go through the names."""

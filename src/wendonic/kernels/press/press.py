@@ -31,7 +31,8 @@ class PressTuning(NamedTuple):
 class PressInput(NamedTuple):
     """What came to a press in a tick: `down` is 1 while one of its controls is held at the end of the tick, `edges`
     how often that changed during the tick, `lost` 1 if the last change to up was a loss (of the focus, or of the
-    device) and not the player's. Downs and ups take turns, so the three numbers tell the whole course of the tick.
+    device) and not the player's, 2 if a loss came after it. Downs and ups take turns, so the three numbers tell the
+    whole course of the tick.
     """
 
     down: float
@@ -44,7 +45,8 @@ class PressState(NamedTuple):
 
     `down` and `down_s`: its controls, and for how long; `first_s`: since the first of two, -1 for none; `on`: what
     the style makes of it; `wanted_s`: since it was asked for without being given, -1 for none; `air_s`: since the
-    ground was last there; `begun_s`: since it last began.
+    ground was last there; `begun_s`: since it last began; `held_s`: for how long it has been held, or was when it
+    ended; `began_count`: how often it began in this tick.
     """
 
     down: float
@@ -57,10 +59,12 @@ class PressState(NamedTuple):
     held: float
     began: float
     ended: float
+    held_s: float
+    began_count: float
 
 
 SILENT_PRESS = PressTuning(STYLE_SILENT, 0.0, 0.0, 0.0, 0, 0.0, 0.0)
-PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, FAR_S, 0.0, 0.0, 0.0)
+PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, FAR_S, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 class StyleOutput(NamedTuple):
@@ -109,7 +113,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
         else:
             level = 0.0
             # The last up stands at the end, or just before a down that came after it.
-            by_loss = raw.lost > 0.0 and edge <= 1.0
+            by_loss = raw.lost == 1.0 and edge <= 1.0
             if style == STYLE_TAP and down_s <= tuning.tap_s + SLACK_S and not by_loss:
                 ons += 1.0
                 offs += 1.0
@@ -134,7 +138,7 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     begun no longer than `grace_s` before. What never began never ends.
 
     Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than
-    it was.
+    it was. What is asked for and not given yet is forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)
@@ -168,6 +172,8 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
                 wanted_s = -1.0
         if ons > 0.0:
             wanted_s = 0.0
+        if raw.lost > 0.0 and raw.down == 0.0:
+            wanted_s = -1.0
         if ended > 0.0:
             held = 0.0
         grace_s = tuning.grace_s + SLACK_S
@@ -179,4 +185,10 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
             begun_s = 0.0
             held = on
             began = 1.0
-    return PressState(raw.down, down_s, first_s, on, wanted_s, air_s, begun_s, held, began, ended)
+    began_count = ons if tuning.waits == 0 else began
+    held_s = 0.0
+    if began == 0.0 and (held > 0.0 or ended > 0.0):
+        held_s = state.held_s + dt if held > 0.0 else state.held_s
+    return PressState(
+        raw.down, down_s, first_s, on, wanted_s, air_s, begun_s, held, began, ended, held_s, began_count
+    )
