@@ -89,7 +89,7 @@ def helm_trace(recording, profile, hz, mode=None, course=None):
                 intent.sector,
                 *intent.motion[:6],
                 intent.motion.grounded,
-                *(flag for press in intent.presses.values() for flag in press),
+                *(flag for press in intent.presses.values() for flag in press[:3]),
                 *steering_values(intent, extra),
             ]
         )

@@ -538,4 +538,4 @@ def test_changes_beyond_what_is_kept_still_end_at_what_is_held():
     intent = helm.tick(0.01)
     assert (intent.press("horn").held, intent.press("horn").began) == (True, True)
     helm.key("KeyH", down=False)
-    assert helm.tick(0.01).press("horn") == (False, False, True)
+    assert helm.tick(0.01).press("horn")[:3] == (False, False, True)

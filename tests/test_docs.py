@@ -126,6 +126,14 @@ def test_jump_and_run(tmp_path):
     assert out[4].endswith("0.9 m up")
 
 
+def test_yard_with_walls(tmp_path):
+    untold, told, rebound = python(TOP / "examples" / "yard_with_walls.py", folder=tmp_path).splitlines()
+    # 4 m/s at 12 m/s² are gone after 20 ticks; the key's own way from right to left takes the rest.
+    assert untold.startswith("3 s against the fence at x 7.67 m, helm told nothing")
+    assert int(told.split()[-2]) == 5 < int(untold.split()[-2])
+    assert rebound == "key.ArrowLeft for left: -4.00 m/s along x"
+
+
 def test_keep_the_feel(tmp_path):
     out = python(TOP / "examples" / "keep_the_feel.py", folder=tmp_path).splitlines()
     assert out == ["the feel is kept", "mode foot: stop_distance_m 0.8568 m; allowed: at most 0.35 m"]

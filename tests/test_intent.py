@@ -51,7 +51,7 @@ def test_an_intent_at_rest_is_neutral(beekeeper):
     assert intent.velocity() == intent.direction() == intent.position() == (0.0, 0.0, 0.0)
     assert (intent.rise, intent.turn, intent.throttle, intent.look) == (0.0, 0.0, 0.0, (0.0, 0.0))
     assert (intent.sector, intent.goal, intent.step) == (0, None, None)
-    assert dict(intent.presses) == dict.fromkeys(beekeeper.press_names, (False, False, False))
+    assert dict(intent.presses) == dict.fromkeys(beekeeper.press_names, (False, False, False, 0.0, 0))
     with pytest.raises(WendonicError, match='no press "jmp"; did you mean "jump"'):
         intent.press("jmp")
     # Not even a minus sign in front of a zero.

@@ -745,7 +745,7 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
         for event in some:
             helm.apply(event)
         intent = helm.tick(1 / 45)
-        flags = [float(flag) for name in ("jump", "stomp") for flag in intent.press(name)]
+        flags = [float(flag) for name in ("jump", "stomp") for flag in intent.press(name)[:3]]
         rows.append([*intent.motion, intent.face_deg, intent.amount, *intent.move, *flags])
     names = (
         "pos_x pos_y pos_z vel_x vel_y vel_z grounded face_deg amount move_x move_y jump_held jump_began jump_ended "
