@@ -150,6 +150,18 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     assert (loss == "lost.focus") == (len(gone) == len(EVERY_KIND) - 1)
 
 
+@pytest.mark.parametrize(
+    "thing", [None, "key.KeyW", (0.0, "key.KeyW", 1), Event(0.0, 5, 1), Event(0.0, ["key.KeyW"], 1)], ids=repr
+)
+def test_what_is_no_event_is_told_and_nothing_else_happens(thing):
+    state = DeviceState()
+    state.apply(Event(0.0, "key.KeyW", 1))
+    before = (state.changes, state.held())
+    with pytest.raises(ControlError, match=r"allowed: an Event\(t, control, value\), its control a name"):
+        state.apply(thing)
+    assert (state.changes, state.held()) == before
+
+
 def test_a_finger_that_is_lifted_already_changes_nothing():
     state = DeviceState()
     state.apply(Event(0.0, "touch.2", (0.3, 0.3, 0.0)))

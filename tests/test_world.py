@@ -15,7 +15,7 @@ from wendonic.kernels.vector import Vec3
 from wendonic.kernels.view_axes import level_forward
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.world import World
-from wendonic.world_axes import WorldAxes
+from wendonic.world_axes import PLAN_AXES, WorldAxes
 
 SIGNED = [
     tuple(sign + letter for sign, letter in zip(signs, letters, strict=True))
@@ -73,6 +73,8 @@ def test_every_pair_is_a_game_from_above_or_from_the_side(names):
     for axes in (above, side):
         with pytest.raises(WendonicError, match="no quaternions"):
             View.from_quaternion(0.0, 0.0, 0.0, 1.0, axes)
+        with pytest.raises(WendonicError, match="no basis; allowed: yaw_deg"):
+            View(30.0).basis(axes)
 
 
 @pytest.mark.parametrize(
@@ -128,6 +130,12 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
     same = View.from_quaternion(*(turned @ (x, y, z) * hand * 3.0), w * 3.0, axes)
     assert math.remainder(same.yaw_deg - view.yaw_deg, 360.0) == pytest.approx(0.0, abs=1e-5)
     assert same.pitch_deg == pytest.approx(view.pitch_deg, abs=1e-5)
+    # And back again.
+    right = camera.apply([1.0, 0.0, 0.0])
+    for made, vector in zip(view.basis(axes), (right, forward, up), strict=True):
+        assert made == pytest.approx(turned @ vector, abs=1e-7)
+    told = np.array([*(turned @ (x, y, z) * hand), w])
+    assert abs(np.dot(view.quaternion(axes), told)) == pytest.approx(1.0, abs=1e-9)
 
 
 @settings(max_examples=15)
@@ -153,10 +161,10 @@ def test_a_view_that_says_nothing_is_refused():
         {"forward": (math.nan, 0.0, 1.0), "up": (0, 1, 0)},
     ):
         with pytest.raises(WendonicError, match="finite vectors that are not zero"):
-            View.from_basis(**wrong)
+            View.from_basis(**wrong, axes=PLAN_AXES)
     for wrong in ((0.0, 0.0, 0.0, 0.0), (math.inf, 0.0, 0.0, 1.0), (math.nan, 0.0, 0.0, 1.0)):
         with pytest.raises(WendonicError, match="four finite numbers, not all zero"):
-            View.from_quaternion(*wrong)
+            View.from_quaternion(*wrong, PLAN_AXES)
 
 
 # ---- slopes ------------------------------------------------------------------------------------------------------

@@ -94,8 +94,14 @@ class DeviceState:
         self.refused: Counter[str] = Counter()
 
     def apply(self, event: Event) -> None:
-        """Take one event; its time plays no part. Raises `ControlError` for an unknown control or a misfit value."""
-        self.set(find_control(event.control), event.value)
+        """Take one event; its time plays no part. Raises `ControlError` for an unknown control, a misfit value, and
+        what is no event.
+        """
+        try:
+            control, value = find_control(event.control), event.value
+        except (AttributeError, TypeError):
+            raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
+        self.set(control, value)
 
     def set(self, control: Control, value: Value | bool) -> None:
         """Give `control` the `value`, as `apply` does."""

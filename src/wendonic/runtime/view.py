@@ -6,7 +6,7 @@ from typing import NamedTuple
 
 from wendonic.errors import WendonicError
 from wendonic.kernels.view_axes import level_forward, turned_by
-from wendonic.world_axes import PLAN_AXES, WorldAxes
+from wendonic.world_axes import GameVector, WorldAxes
 
 
 class View(NamedTuple):
@@ -16,13 +16,14 @@ class View(NamedTuple):
     pitch_deg: float = 0.0
 
     @classmethod
-    def from_basis(cls, forward: Sequence[float], up: Sequence[float], axes: WorldAxes = PLAN_AXES) -> "View":
-        """Return the view with these vectors, in the game's axes, as its forward and up, of any length and roll.
+    def from_basis(cls, forward: Sequence[float], up: Sequence[float], axes: WorldAxes) -> "View":
+        """Return the view with these vectors, in the game's `axes` (a helm has them), as its forward and up, of any
+        length and roll.
 
         The yaw is that of `forward` laid flat; straight up or down, that of the screen's edge, see
         `kernels.view_axes.level_forward`. Raises `WendonicError` for a vector of zeros or of the wrong length.
 
-        >>> View.from_basis(forward=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0))
+        >>> View.from_basis(forward=(0.0, 0.0, -2.0), up=(3.0, 0.0, 0.0), axes=WorldAxes("+x", "+y", "+z"))
         View(yaw_deg=90.0, pitch_deg=-90.0)
         """
         forward_x, forward_y, forward_z = axes.to_plan(*forward)
@@ -36,7 +37,7 @@ class View(NamedTuple):
         )
 
     @classmethod
-    def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes = PLAN_AXES) -> "View":
+    def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes) -> "View":
         """Return the view of a camera that a quaternion turns, in the game's own axes.
 
         A camera that is not turned looks along the game's `forward`, the right way up. The quaternion need
@@ -45,11 +46,49 @@ class View(NamedTuple):
         >>> View.from_quaternion(0.0, math.sqrt(0.5), 0.0, math.sqrt(0.5), WorldAxes("+x", "-z", "+y"))
         View(yaw_deg=-90.0, pitch_deg=0.0)
         """
-        if axes.up is None or axes.forward is None:
-            raise WendonicError("a 2-D game has no quaternions; allowed: View(yaw_deg=…)")
+        _in_three_axes(axes, "View(yaw_deg=…)")
         largest = max(abs(x), abs(y), abs(z), abs(w))
         if not 0.0 < largest < math.inf:
             raise WendonicError(f"quaternion: found {(x, y, z, w)}; allowed: four finite numbers, not all zero")
         x, y, z, w = x / largest, y / largest, z / largest, w / largest
         forward = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
         return cls.from_basis(forward, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
+
+    def basis(self, axes: WorldAxes) -> tuple[GameVector, GameVector, GameVector]:
+        """Return right, forward and up of a camera that looks so, each of length 1, in the game's own axes. Raises
+        `WendonicError` in a 2-D game.
+
+        >>> right, forward, up = View(yaw_deg=90.0).basis(WorldAxes("+x", "-z", "+y"))
+        >>> round(forward[0], 9)
+        1.0
+        """
+        _in_three_axes(axes, "yaw_deg")
+        yaw, pitch = math.radians(self.yaw_deg), math.radians(self.pitch_deg)
+        east, north, flat, climb = math.sin(yaw), math.cos(yaw), math.cos(pitch), math.sin(pitch)
+        return (
+            axes.from_plan(north, -east, 0.0),
+            axes.from_plan(east * flat, north * flat, climb),
+            axes.from_plan(-east * climb, -north * climb, flat),
+        )
+
+    def quaternion(self, axes: WorldAxes) -> tuple[float, float, float, float]:
+        """Return the quaternion (x, y, z, w) in the game's own axes that turns a camera to look so, from looking
+        along the game's `forward`; what `from_quaternion` reads. In a left-handed game it is a quaternion of that
+        game. Raises `WendonicError` in a 2-D game.
+
+        >>> [round(part, 6) for part in View(yaw_deg=-90.0).quaternion(WorldAxes("+x", "-z", "+y"))]
+        [0.0, 0.707107, 0.0, 0.707107]
+        """
+        _in_three_axes(axes, "yaw_deg")
+        half_yaw, half_pitch = math.radians(self.yaw_deg) / 2.0, math.radians(self.pitch_deg) / 2.0
+        # Clockwise from above is negative about the plan's up; the pitch, about right, comes first.
+        yaw_z, yaw_w = -math.sin(half_yaw), math.cos(half_yaw)
+        pitch_x, pitch_w = math.sin(half_pitch), math.cos(half_pitch)
+        handed = 1.0 if axes.right_handed else -1.0
+        x, y, z = axes.from_plan(yaw_w * pitch_x * handed, yaw_z * pitch_x * handed, yaw_z * pitch_w * handed)
+        return x, y, z, yaw_w * pitch_w
+
+
+def _in_three_axes(axes: WorldAxes, allowed: str) -> None:
+    if axes.up is None or axes.forward is None:
+        raise WendonicError(f"a 2-D game has no quaternions and no basis; allowed: {allowed}")
