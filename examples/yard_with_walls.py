@@ -3,14 +3,13 @@
 from wendonic import Event, Helm, profile_from_text
 from wendonic.devices.next_control import next_control
 
-YARD = [
+YARD = [  # a metre a square
     "#########",
     "#.......#",
     "#..H.H..#",
     "#.......#",
     "#########",
 ]
-"""Hives and fences of the Hollowmere yard, a metre a square; the game's y runs down the page."""
 RADIUS_M = 0.3
 DT = 1 / 60
 PROFILE = """
@@ -66,11 +65,9 @@ for told in (False, True):
     at_wall = [keeper.step() for _ in range(180)][-1]
     keeper.helm.key("KeyD", down=False)
     keeper.helm.key("KeyA", down=True)
-    ticks = 1
-    while keeper.step() == at_wall:
-        ticks += 1
-    words = "helm told where he is and how fast" if told else "helm told nothing"
-    print(f"3 s against the fence at x {at_wall:.2f} m, {words}: off it in {ticks} ticks")
+    ticks = next(tick for tick in range(1, 99) if keeper.step() != at_wall)
+    words = "told where he is and how fast" if told else "told nothing"
+    print(f"3 s against the fence at x {at_wall:.2f} m, helm {words}: off it in {ticks} ticks")
 
 # A settings menu: the player picks another key for "left", and the game goes on under it.
 helm = keeper.helm

@@ -211,7 +211,8 @@ class Helm(Door):
 
     def push(self, *velocity: float) -> None:
         """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
-        has it again from the next tick on. Raises `WendonicError` for a velocity that is not finite.
+        has it again from the next tick on. Push after `place`, whose velocity would replace it. Raises
+        `WendonicError` for a velocity that is not finite.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
