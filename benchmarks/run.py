@@ -141,7 +141,7 @@ def batch_way(walk):
 def compiled_way(walk):
     """Run the compiled loop over the tick function, memory given beforehand as to the C loop."""
     job = beekeeper_run(walk)
-    loop = compiled_loop(job.ready, "foot")
+    loop = compiled_loop(job.ready, job.reported, "foot")
     numbers, record, none = np.array(job.numbers), np.array(job.record), np.zeros(0)
     records = np.zeros((len(walk.rows), job.layout.width))
 

@@ -18,9 +18,16 @@ import wendonic.batch.run
 import wendonic.compiler.store
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
+from wendonic.batch.columns import columns_of as trace_columns
+from wendonic.batch.compiled import loop_text
+from wendonic.batch.run import Run
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.controls import CONTROLS
+from wendonic.devices.sample_places import sample_places
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.sources import mode_sources
+from wendonic.profile.tuning import mode_tuning
 
 COLUMNS = (
     "tick t dt mode device raw_x raw_y local_x local_y move_x move_y amount heading_deg rise turn throttle "
@@ -325,19 +332,31 @@ def test_a_change_in_a_kernel_changes_the_result(tmp_path):
     assert yaw_deg() == pytest.approx(math.degrees(9.0))
 
 
+def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feeds_it(beekeeper):
+    """How long a press has been held stands in no column, and nothing but itself follows from it."""
+    sources = mode_sources(beekeeper, "foot")
+    sample, tuning = sample_places(sources).sample, mode_tuning(beekeeper, "foot")
+    columns = trace_columns(tuning.tick, beekeeper.press_names)
+    whole = Run(tuning, sample, NO_COURSE, "foot")
+    asked = Run(tuning, sample, NO_COURSE, "foot", [path for column in columns.values() for path in column.paths])
+    held_s = f"records[k, {whole.layout.place('outcome', 'presses', '0', 'held_s')}]"
+    assert held_s in loop_text(whole.ready.text, whole.reported)
+    assert held_s not in loop_text(asked.ready.text, asked.reported)
+
+
 def test_auto_compiles_once_interpreting_has_cost_as_much_and_does_without_numba(beekeeper, monkeypatch):
     recording = demo_recording("beekeeper_keys")
     compiled = []
     loop = wendonic.batch.run.compiled_loop
     monkeypatch.setattr(wendonic.batch.run, "_SPENT_S", {})
-    monkeypatch.setattr(wendonic.batch.run, "is_loaded", lambda _: False)
-    monkeypatch.setattr(wendonic.batch.run, "compiled_loop", lambda *given: compiled.append(given[1]) or loop(*given))
-    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda _: 3600.0)
+    monkeypatch.setattr(wendonic.batch.run, "is_loaded", lambda *_: False)
+    monkeypatch.setattr(wendonic.batch.run, "compiled_loop", lambda *given: compiled.append(given[2]) or loop(*given))
+    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda *_: 3600.0)
     few = shape(recording, beekeeper)
     assert compiled == []
     # What it has cost so far counts too.
     (spent_s,) = wendonic.batch.run._SPENT_S.values()
-    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda _: 1.01 * spent_s)
+    monkeypatch.setattr(wendonic.batch.run, "seconds_to_ready", lambda *_: 1.01 * spent_s)
     assert_same(shape(recording, beekeeper), few)
     assert compiled == ["foot"]
     monkeypatch.setattr(wendonic.batch.run, "has_numba", lambda: False)

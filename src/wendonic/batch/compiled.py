@@ -11,11 +11,13 @@ import shutil
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from pathlib import Path
 
 from wendonic.compiler.ready import ReadyTick
 from wendonic.compiler.store import cache_folder
+from wendonic.compiler.tidy import drop_unread, read_first
+from wendonic.compiler.trees import read_names
 from wendonic.errors import WendonicError
 
 Loop = Callable[..., None]
@@ -51,10 +53,11 @@ def loop_folder() -> Path:
     return Path(own)
 
 
-def loop_text(text: str) -> str:
-    """Return the loop over ticks that a tick function's text makes.
+def loop_text(text: str, reported: Collection[int]) -> str:
+    """Return the loop over ticks that a tick function's text makes, for the places of a record that are asked for.
 
-    The state of a tick becomes variables of the loop, so that the compiler keeps it in registers.
+    The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that only
+    feeds itself and what is not asked for is left out.
     """
     module = ast.parse(text)
     head = [node for node in module.body if isinstance(node, ast.ImportFrom)]
@@ -67,20 +70,32 @@ def loop_text(text: str) -> str:
     final = body.pop()
     if not isinstance(final, ast.Return) or not isinstance(final.value, ast.Tuple):
         raise TypeError("a tick function returns its record")
-    results = [ast.unparse(value) for value in final.value.elts]
+    results = final.value.elts
+    carried: set[int] = set()
+    while True:
+        filled = sorted(carried | set(reported))
+        wanted = ast.Tuple([results[place] for place in filled], ast.Load())
+        read = read_first([*body, ast.Return(wanted)])
+        more = {place for place, found in enumerate(last) if found in read}
+        if more == carried:
+            break
+        carried = more
+    drop_unread(body, read_names(wanted))
+    used = read_names([*body, wanted, *(node for function in kept for node in function.body)])
+    kept = [function for function in kept if function.name in used]
     lines = ["from numba import njit", *map(ast.unparse, head), _COMPILER, ""]
     for function in kept:
         lines += ["", f"@njit({_OPTIONS})", ast.unparse(function), ""]
     lines += ["", f"@njit({_OPTIONS}, cache=True)"]
     lines += ["def run(numbers, tables, course, record, samples, dt, records):"]
-    lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found != "_"]
-    lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if found != "_"]
+    lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found in used]
+    lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if place in carried]
     lines += ["    for k in range(len(samples)):"]
-    lines += [f"        {found} = samples[k, {place}]" for place, found in enumerate(sample) if found != "_"]
+    lines += [f"        {found} = samples[k, {place}]" for place, found in enumerate(sample) if found in used]
     for node in body:
         lines += [f"        {line}" for line in ast.unparse(node).splitlines()]
-    lines += [f"        records[k, {place}] = {value}" for place, value in enumerate(results)]
-    lines += [f"        {found} = records[k, {place}]" for place, found in enumerate(last) if found != "_"]
+    lines += [f"        records[k, {place}] = {ast.unparse(results[place])}" for place in filled]
+    lines += [f"        {last[place]} = records[k, {place}]" for place in sorted(carried)]
     return "\n".join([*lines, ""])
 
 
@@ -101,7 +116,7 @@ def _unpacked(body: list[ast.stmt], argument: str) -> list[str]:
     return []
 
 
-_LOOPS: dict[str, Loop] = {}
+_LOOPS: dict[tuple[str, frozenset[int]], Loop] = {}
 
 
 @functools.cache
@@ -111,26 +126,26 @@ def _versions() -> str:
     return f"{version('numba')} {sys.implementation.cache_tag}"
 
 
-def loop_digest(ready: ReadyTick) -> str:
-    """Return the digest under which a loop is kept: of its text and of the versions of Numba and Python."""
-    return hashlib.sha256(f"{_versions()} {ready.text}".encode()).hexdigest()[:24]
+def loop_digest(ready: ReadyTick, reported: frozenset[int]) -> str:
+    """Return the digest under which a loop is kept: of what makes it, and of the versions of Numba and Python."""
+    return hashlib.sha256(f"{_versions()} {sorted(reported)} {ready.text}".encode()).hexdigest()[:24]
 
 
-def is_loaded(ready: ReadyTick) -> bool:
+def is_loaded(ready: ReadyTick, reported: frozenset[int]) -> bool:
     """Return whether the loop of a structure has been made or loaded in this run."""
-    return ready.digest in _LOOPS
+    return (ready.digest, reported) in _LOOPS
 
 
-def is_kept(ready: ReadyTick) -> bool:
+def is_kept(ready: ReadyTick, reported: frozenset[int]) -> bool:
     """Return whether the loop of a structure has been compiled before, so that it comes from disk."""
-    return (loop_folder() / f"loop_{loop_digest(ready)}.done").exists()
+    return (loop_folder() / f"loop_{loop_digest(ready, reported)}.done").exists()
 
 
-def seconds_to_ready(ready: ReadyTick) -> float:
+def seconds_to_ready(ready: ReadyTick, reported: frozenset[int]) -> float:
     """Return how long it takes until a loop can run, as far as this machine has been measured."""
-    if is_loaded(ready):
+    if is_loaded(ready, reported):
         return 0.0
-    kind = "load" if is_kept(ready) else "compile"
+    kind = "load" if is_kept(ready, reported) else "compile"
     lines = ready.text.count("\n")
     try:
         measured = json.loads((loop_folder() / "seconds.json").read_text(encoding="utf-8"))
@@ -153,8 +168,8 @@ def _measured(kind: str, seconds_a_line: float) -> None:
         return
 
 
-def compiled_loop(ready: ReadyTick, title: str) -> Loop:
-    """Return the loop of a structure, compiled.
+def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loop:
+    """Return the loop of a structure, compiled, for the places of a record that are asked for.
 
     The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made anew.
     Raises `WendonicError` without Numba, and where only the plain kernels run.
@@ -163,37 +178,36 @@ def compiled_loop(ready: ReadyTick, title: str) -> Loop:
         raise WendonicError("the compiled engine needs Numba: pip install 'wendonic[fast]'")
     if ready.digest == "plain":
         raise WendonicError("the compiled engine needs the kernels' sources, which are not at hand here")
-    found = _LOOPS.get(ready.digest)
+    found = _LOOPS.get((ready.digest, reported))
     if found is None:
-        kept = is_kept(ready)
+        kept = is_kept(ready, reported)
         if not kept:
             logging.getLogger("wendonic").info("compiling the tick of mode %s, once …", title)
         start = time.perf_counter()
         try:
-            found = _loaded(ready)
+            found = _loaded(ready, reported)
         except Exception:
             if not kept:
                 raise
-            _thrown_away(ready)
-            found = _loaded(ready)
+            _thrown_away(loop_digest(ready, reported))
+            found = _loaded(ready, reported)
         seconds = time.perf_counter() - start
         _measured("load" if kept else "compile", seconds / ready.text.count("\n"))
-        _LOOPS[ready.digest] = found
+        _LOOPS[ready.digest, reported] = found
     return found
 
 
-def _thrown_away(ready: ReadyTick) -> None:
-    digest = loop_digest(ready)
+def _thrown_away(digest: str) -> None:
     for path in loop_folder().rglob(f"loop_{digest}*"):
         path.unlink(missing_ok=True)
 
 
-def _loaded(ready: ReadyTick) -> Loop:
+def _loaded(ready: ReadyTick, reported: frozenset[int]) -> Loop:
     import numpy as np
 
-    folder, digest = loop_folder(), loop_digest(ready)
+    folder, digest = loop_folder(), loop_digest(ready, reported)
     path = folder / f"loop_{digest}.py"
-    text = loop_text(ready.text)
+    text = loop_text(ready.text, reported)
     if not path.exists() or path.read_text(encoding="utf-8") != text:
         with tempfile.NamedTemporaryFile("w", dir=folder, encoding="utf-8", delete=False, suffix=".part") as file:
             file.write(text)

@@ -1,9 +1,11 @@
 """Many ticks in a row of one mode, interpreted or compiled."""
 
 import time
+from collections.abc import Iterable
 from typing import TYPE_CHECKING, Literal
 
 from wendonic.batch.compiled import compiled_loop, has_numba, is_loaded, seconds_to_ready
+from wendonic.compiler.layout import Path
 from wendonic.compiler.ready import ReadyTick, ready
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample
@@ -28,11 +30,22 @@ class Run:
     `record` is that of the last tick, `tick_part` the tick function without the cutting of hitches.
     """
 
-    def __init__(self, tuning: ModeTuning, sample: Sample, course: Row, title: str) -> None:
-        """Make the mode's tick function ready."""
+    def __init__(
+        self, tuning: ModeTuning, sample: Sample, course: Row, title: str, read: Iterable[Path] | None = None
+    ) -> None:
+        """Make the mode's tick function ready; `read` are the numbers of an outcome that are asked for, or all.
+
+        A compiled loop leaves out what is not asked for, which makes it quicker to compile.
+        """
         self.title = title
         self.ready: ReadyTick = ready(tuning.tick, sample, title)
         self.layout = self.ready.layout
+        places = self.layout.places
+        self.reported: frozenset[int] = (
+            frozenset(places.values())
+            if read is None
+            else frozenset(places[("outcome", *path)] for path in read if ("outcome", *path) in places)
+        )
         self._tuning = tuning
         self.numbers = self.ready.numbers(tuning.tick)
         self._course = course
@@ -40,7 +53,7 @@ class Run:
         self.record = self.ready.record_at_rest(tuning.tick)
 
     def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> "NDArray[np.float64]":
-        """Return the record of every tick, one row each.
+        """Return the record of every tick, one row each; numbers that are not asked for may be 0.
 
         `auto` compiles once interpreting a structure has cost as much as getting its loop ready does, or this job
         would bring it there, by what a few ticks take and what getting a loop ready has taken on this machine: so it
@@ -55,13 +68,14 @@ class Run:
             self._interpreted(rows, dt, records, 0, len(rows))
             return records
         done = 0
-        if engine == "auto" and not is_loaded(self.ready):
+        if engine == "auto" and not is_loaded(self.ready, self.reported):
             done = min(TRIED_TICKS, len(rows))
             start = time.perf_counter()
             self._interpreted(rows, dt, records, 0, done)
             job_s = (time.perf_counter() - start) / done * len(rows)
             spent_s = _SPENT_S.get(self.ready.digest, 0.0) + job_s
-            if not has_numba() or self.ready.digest == "plain" or spent_s <= seconds_to_ready(self.ready):
+            ready_s = seconds_to_ready(self.ready, self.reported)
+            if not has_numba() or self.ready.digest == "plain" or spent_s <= ready_s:
                 self._interpreted(rows, dt, records, done, len(rows))
                 _SPENT_S[self.ready.digest] = spent_s
                 return records
@@ -86,7 +100,7 @@ class Run:
 
         if start == len(rows):
             return
-        loop = compiled_loop(self.ready, self.title)
+        loop = compiled_loop(self.ready, self.reported, self.title)
         loop(
             np.array(self.numbers, dtype=float),
             np.array(self._tuning.tables, dtype=float),

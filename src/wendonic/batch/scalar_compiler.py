@@ -2,13 +2,14 @@
 
 from typing import Any
 
-from numba.core import types
+from numba.core import cgutils, types
 from numba.core.compiler import CompilerBase
 from numba.core.compiler_machinery import PassManager, register_pass
+from numba.core.lowering import Lower
 from numba.core.typed_passes import (
     AnnotateTypes,
+    BaseNativeLowering,
     IRLegalization,
-    NativeLowering,
     NoPythonBackend,
     NopythonTypeInference,
 )
@@ -53,6 +54,91 @@ class ScalarTypes(NopythonTypeInference):  # type: ignore[misc]
             state.typingctx = context
 
 
+class ScalarLower(Lower):  # type: ignore[misc]
+    """A lowering that asks once how an operator works on floats, and reads and fills arrays by their plain places."""
+
+    def __init__(self, *given: Any, **named: Any) -> None:
+        """Know nothing yet."""
+        super().__init__(*given, **named)
+        self._known: dict[Any, Any] = {}
+
+    def lower_binop(self, result: Any, expr: Any, op: Any) -> Any:
+        """Return the value of an operator between two numbers."""
+        signature = self.fndesc.calltypes[expr]
+        if any(not isinstance(side, types.Float) for side in signature.args):
+            return super().lower_binop(result, expr, op)
+        key = (op, signature.args)
+        if key not in self._known:
+            context = self.context.typing_context
+            function = context.resolve_value_type(op)
+            found = function.get_call_type(context, signature.args, {})
+            self._known[key] = self.context.get_function(function, found)
+        sides = [
+            self.context.cast(self.builder, self.loadvar(side.name), self.typeof(side.name), wanted)
+            for side, wanted in zip((expr.lhs, expr.rhs), signature.args, strict=True)
+        ]
+        value = self._known[key](self.builder, sides)
+        return self.context.cast(self.builder, value, signature.return_type, result)
+
+    def lower_getitem(self, result: Any, expr: Any, value: Any, index: Any, signature: Any) -> Any:
+        """Return a number of an array."""
+        pointer = self._place(value, index)
+        if pointer is None:
+            return super().lower_getitem(result, expr, value, index, signature)
+        return self.context.cast(self.builder, self.builder.load(pointer), signature.return_type, result)
+
+    def lower_setitem(self, target: Any, index: Any, value: Any, signature: Any) -> Any:
+        """Write a number into an array."""
+        pointer = self._place(target, index)
+        if pointer is None:
+            return super().lower_setitem(target, index, value, signature)
+        wanted = self.typeof(target.name).dtype
+        self.builder.store(
+            self.context.cast(self.builder, self.loadvar(value.name), self.typeof(value.name), wanted), pointer
+        )
+        return None
+
+    def alloca_lltype(self, name: str, kind: Any, **_: Any) -> Any:
+        """Return room for a variable; no debugger is told of it, since its size alone takes longer than the rest."""
+        return cgutils.alloca_once(self.builder, kind, name=name, zfill=False)
+
+    def decref(self, kind: Any, value: Any) -> None:
+        """Let go of a value, which means something for arrays only."""
+        if not isinstance(kind, types.Number | types.Boolean):
+            super().decref(kind, value)
+
+    def _place(self, array: Any, index: Any) -> Any:
+        """Return the address of one number of an array of floats, or None for whatever else is asked for.
+
+        No place is counted from the end: the loops that are compiled here never do.
+        """
+        of, kind = self.typeof(array.name), self.typeof(index.name)
+        if not isinstance(of, types.Array) or not isinstance(of.dtype, types.Float):
+            return None
+        kinds = tuple(kind) if isinstance(kind, types.containers.BaseTuple) else (kind,)
+        if len(kinds) != of.ndim or any(not isinstance(one, types.Integer) for one in kinds):
+            return None
+        value = self.loadvar(index.name)
+        given = cgutils.unpack_tuple(self.builder, value) if isinstance(kind, types.containers.BaseTuple) else [value]
+        places = [
+            self.context.cast(self.builder, one, own, types.intp) for one, own in zip(given, kinds, strict=True)
+        ]
+        made = self.context.make_array(of)(self.context, self.builder, self.loadvar(array.name))
+        return cgutils.get_item_pointer(self.context, self.builder, of, made, places, wraparound=False)
+
+
+@register_pass(mutates_CFG=True, analysis_only=False)
+class ScalarLowering(BaseNativeLowering):  # type: ignore[misc]
+    """Lowering of numbers and arrays of them."""
+
+    _name = "scalar_lowering"
+
+    @property
+    def lowering_class(self) -> type:
+        """Return what lowers."""
+        return ScalarLower
+
+
 class ScalarCompiler(CompilerBase):  # type: ignore[misc]
     """Reads, types, lowers; a tick function has no closures, arrays to fuse or variables of several types."""
 
@@ -66,7 +152,7 @@ class ScalarCompiler(CompilerBase):  # type: ignore[misc]
             ScalarTypes,
             AnnotateTypes,
             IRLegalization,
-            NativeLowering,
+            ScalarLowering,
             NoPythonBackend,
         ):
             passes.add_pass(step, step.__name__)

@@ -167,14 +167,14 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
             exprs[path] = expression(found)
     body = part.body[:-1]
     reported = [path for path in exprs if path[0] == "outcome"]
-    kept = [path for path in exprs if path[0] == "memory"]
+    kept: list[Path] = []
     while True:
         wanted = ast.Return(ast.Tuple([exprs[path] for path in (*kept, *reported)], ast.Load()))
         read = read_first([*body, wanted])
-        fewer = [path for path in kept if parameters.get((3, *path)) in read]
-        if len(fewer) == len(kept):
+        more = [path for path in exprs if path[0] == "memory" and parameters.get((3, *path)) in read]
+        if len(more) == len(kept):
             break
-        kept = fewer
+        kept = more
     record: list[ast.expr] = []
     places: dict[Path, int] = {}
     seen: dict[str, int] = {}

@@ -95,7 +95,7 @@ def _engine(profile: Profile, mode: str, of: Sequence[str], count: float) -> Eng
     spent_s = time.perf_counter() - start
     sources = mode_sources(profile, mode, None)
     run = Run(mode_tuning(profile, mode, False), sample_places(sources).sample, NO_COURSE, mode)
-    if spent_s * count <= seconds_to_ready(run.ready):
+    if spent_s * count <= seconds_to_ready(run.ready, run.reported):
         return "interpreted"
     measure(profile, mode, "compiled", only=of)
     return "compiled"
