@@ -143,12 +143,12 @@ def compiled_way(walk):
     job = beekeeper_run(walk)
     loop = compiled_loop(job.ready, job.reported, "foot")
     numbers, record, none = np.array(job.numbers), np.array(job.record), np.zeros(0)
-    records = np.zeros((len(walk.rows), job.layout.width))
+    records = np.zeros((job.layout.width, len(walk.rows)))
 
     def run():
         start = time.perf_counter()
-        loop(numbers, none, none, record, walk.rows, 1.0 / HZ, records)
-        return time.perf_counter() - start, position_in(job, records[-1])
+        loop(numbers, none, none, record, walk.rows, 1.0 / HZ, records, 0)
+        return time.perf_counter() - start, position_in(job, records[:, -1])
 
     return run
 

@@ -18,9 +18,13 @@ import wendonic.batch.run
 import wendonic.compiler.store
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
+from wendonic.batch.columns import Column
 from wendonic.batch.columns import columns_of as trace_columns
 from wendonic.batch.compiled import loop_text
 from wendonic.batch.run import Run
+from wendonic.batch.samples import Samples
+from wendonic.batch.trace import Shaped
+from wendonic.compiler.layout import Layout
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sample_places import sample_places
@@ -332,6 +336,20 @@ def test_a_change_in_a_kernel_changes_the_result(tmp_path):
     assert yaw_deg() == pytest.approx(math.degrees(9.0))
 
 
+def test_who_writes_to_a_trace_changes_no_later_one_and_no_column_but_that(beekeeper):
+    recording = demo_recording("beekeeper_keys")
+    first, again = (shape(recording, beekeeper) for _ in range(2))
+    first["t"] += 1.0
+    pd.testing.assert_frame_equal(shape(recording, beekeeper), again)
+    # Two numbers that a structure always leaves the same share a place in its records.
+    layout = Layout(0, 1, {("outcome", "raw", "x"): 0, ("outcome", "local", "x"): 0}, {})
+    columns = {f"{name}_x": Column(((name, "x"),)) for name in ("raw", "local")}
+    samples = Samples(np.zeros(2), np.zeros((2, 0)), np.zeros(2, dtype=np.intp), ())
+    trace = Shaped(samples, 0.1, "foot", np.zeros((2, 1)), layout, columns).frame()
+    trace.loc[:, "raw_x"] = 1.0
+    assert trace["local_x"].tolist() == [0.0, 0.0]
+
+
 def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feeds_it(beekeeper):
     """How long a press has been held stands in no column, and nothing but itself follows from it."""
     sources = mode_sources(beekeeper, "foot")
@@ -339,7 +357,7 @@ def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feed
     columns = trace_columns(tuning.tick, beekeeper.press_names)
     whole = Run(tuning, sample, NO_COURSE, "foot")
     asked = Run(tuning, sample, NO_COURSE, "foot", [path for column in columns.values() for path in column.paths])
-    held_s = f"records[k, {whole.layout.place('outcome', 'presses', '0', 'held_s')}]"
+    held_s = f"records[{whole.layout.place('outcome', 'presses', '0', 'held_s')}, k]"
     assert held_s in loop_text(whole.ready.text, whole.reported)
     assert held_s not in loop_text(asked.ready.text, asked.reported)
 

@@ -21,7 +21,11 @@ from wendonic.compiler.trees import read_names
 from wendonic.errors import WendonicError
 
 Loop = Callable[..., None]
-"""`run(numbers, tables, course, record, samples, dt, records)`: fills one row of `records` a tick."""
+"""`run(numbers, tables, course, record, samples, dt, records, start)`: fills `records` from a tick on.
+
+`samples` has a row a tick, `records` a column a tick: so each number of all ticks stands together, as a trace
+reads it.
+"""
 
 _COMPILER = "from wendonic.batch.scalar_compiler import ScalarCompiler"
 _OPTIONS = "error_model='numpy', pipeline_class=ScalarCompiler"
@@ -87,15 +91,15 @@ def loop_text(text: str, reported: Collection[int]) -> str:
     for function in kept:
         lines += ["", f"@njit({_OPTIONS})", ast.unparse(function), ""]
     lines += ["", f"@njit({_OPTIONS}, cache=True)"]
-    lines += ["def run(numbers, tables, course, record, samples, dt, records):"]
+    lines += ["def run(numbers, tables, course, record, samples, dt, records, start):"]
     lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found in used]
     lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if place in carried]
-    lines += ["    for k in range(len(samples)):"]
+    lines += ["    for k in range(start, len(samples)):"]
     lines += [f"        {found} = samples[k, {place}]" for place, found in enumerate(sample) if found in used]
     for node in body:
         lines += [f"        {line}" for line in ast.unparse(node).splitlines()]
-    lines += [f"        records[k, {place}] = {ast.unparse(results[place])}" for place in filled]
-    lines += [f"        {last[place]} = records[k, {place}]" for place in sorted(carried)]
+    lines += [f"        records[{place}, k] = {ast.unparse(results[place])}" for place in filled]
+    lines += [f"        {last[place]} = records[{place}, k]" for place in sorted(carried)]
     return "\n".join([*lines, ""])
 
 
@@ -221,6 +225,6 @@ def _loaded(ready: ReadyTick, reported: frozenset[int]) -> Loop:
     # The types are the same in every call, so one of no ticks compiles it.
     none = np.zeros(0)
     width = ready.layout.width
-    loop(np.zeros(len(ready.places)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((0, width)))
+    loop(np.zeros(len(ready.places)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((width, 0)), 0)
     (folder / f"loop_{digest}.done").touch()
     return loop

@@ -61,7 +61,8 @@ class Run:
         """
         import numpy as np
 
-        records = np.zeros((len(rows), self.layout.width))
+        # Column by column, so that a trace is made of them without a copy.
+        records = np.zeros((self.layout.width, len(rows))).T
         if not len(rows):
             return records
         if dt > self._tuning.tick.max_dt_s or engine == "interpreted":
@@ -106,8 +107,9 @@ class Run:
             np.array(self._tuning.tables, dtype=float),
             np.array(self._course, dtype=float),
             np.array(self.record, dtype=float),
-            np.ascontiguousarray(rows[start:]),
+            np.ascontiguousarray(rows),
             dt,
-            records[start:],
+            records.T,
+            start,
         )
         self.record = tuple(records[-1].tolist())

@@ -127,7 +127,7 @@ class Shaped:
             case "tick":
                 found = np.arange(1, len(self) + 1)
             case "t":
-                found = self._samples.t
+                found = self._samples.t.copy()
             case "dt":
                 found = np.full(len(self), self._dt)
             case "mode":
@@ -150,7 +150,18 @@ class Shaped:
         """Return the whole trace."""
         import pandas as pd
 
-        return pd.DataFrame({name: self[name] for name in self._columns})
+        columns: dict[str, Any] = {}
+        taken: set[int] = set()
+        for name in self._columns:
+            column = self[name]
+            # Two columns of the same numbers are still two: who writes to one leaves the other as it is.
+            place = getattr(column, "ctypes", None)
+            if place is not None and place.data in taken:
+                column = column.copy()
+            elif place is not None:
+                taken.add(place.data)
+            columns[name] = column
+        return pd.DataFrame(columns, copy=False)
 
     def _reported(self, path: Path) -> "NDArray[np.float64]":
         import numpy as np
