@@ -332,25 +332,38 @@ def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
 
 @pytest.mark.parametrize("losing_s", [0.0, 0.02])
 @pytest.mark.parametrize("released", [False, True])
-@pytest.mark.parametrize("loss", ["focus", "keys", "pad"])
-def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_s, released, loss):
-    helm = Helm(profile_from_text(HEAD + 'jump = { bind = ["key.Space"], buffer_s = 0.15 }\n'))
+@pytest.mark.parametrize(
+    ("bind", "control", "loss"),
+    [
+        ('"key.Space"', "key.Space", "focus"),
+        ('"key.Space"', "key.Space", "keys"),
+        ('"key.Space"', "key.Space", "pad"),
+        ('{ zone = "left half" }', "touch.0", "focus"),
+        ('{ zone = "left half" }', "touch.3", "touch"),
+    ],
+)
+def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_s, released, bind, control, loss):
+    helm = Helm(profile_from_text(HEAD + f"jump = {{ bind = [{bind}], buffer_s = 0.15 }}\n"))
+
+    def press(down):
+        helm.apply(Event(0.0, control, (0.4, 0.4, down) if control.startswith("touch") else down))
+
     helm.ground(False)
-    helm.key("Space", down=True)
+    press(1.0)
     if losing_s:
         helm.tick(losing_s)
     if released:
-        helm.key("Space", down=False)
+        press(0.0)
         helm.tick(0.01)
     helm.lose(loss)
     helm.tick(0.01)
     helm.ground(True)
     assert helm.tick(0.01).press("jump").began == (loss == "pad")
     # A new press counts, also one that comes between the same two ticks as the loss.
-    helm.key("Space", down=False)
+    press(0.0)
     helm.tick(0.01)
     helm.lose(loss)
-    helm.key("Space", down=True)
+    press(1.0)
     assert helm.tick(0.01).press("jump").began
 
 

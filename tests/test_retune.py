@@ -139,6 +139,11 @@ def test_modes_come_and_go_but_not_the_one_the_helm_is_in():
     other = profile_from_text(TEXT.replace("mode.m", "mode.walk"))
     with pytest.raises(WendonicError, match=r'no mode "m".*the helm is in it'):
         helm.retune(other)
+    for wrong in (None, "foot.toml"):
+        with pytest.raises(WendonicError, match="allowed: a Profile, as load_profile returns it"):
+            helm.retune(wrong)
+        with pytest.raises(WendonicError, match=r"allowed: what snapshot\(\) returned"):
+            helm.restore(wrong)
     assert helm.tick(0.0).motion == before.motion
     helm.retune(profile_from_text(TEXT + '[mode.third.press]\nwave = { bind = ["key.KeyV"] }\n'))
     helm.enter("third")

@@ -143,9 +143,9 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     # A second loss has nothing left to let go; what waits for the ground hears of it all the same.
     state.apply(Event(2.0, loss, 1.0))
     again = state.take_kept()
-    assert all(change.lost and change.value == change.was == (0.0,) for change in again)
+    assert all(change.lost and change.value == change.was and change.value[-1] == 0.0 for change in again)
     assert {change.slot for change in again} == {
-        find_control(name).slot for name in gone if find_control(name).kind in ("key", "button")
+        find_control(name).slot for name in gone if find_control(name).kind in ("key", "button", "touch")
     }
     assert (loss == "lost.focus") == (len(gone) == len(EVERY_KIND) - 1)
 

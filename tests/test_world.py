@@ -165,6 +165,10 @@ def test_a_view_that_says_nothing_is_refused():
     for wrong in ((0.0, 0.0, 0.0, 0.0), (math.inf, 0.0, 0.0, 1.0), (math.nan, 0.0, 0.0, 1.0)):
         with pytest.raises(WendonicError, match="four finite numbers, not all zero"):
             View.from_quaternion(*wrong, PLAN_AXES)
+    for view in (View(math.nan, 0.0), View(0.0, math.inf)):
+        for asked in (view.quaternion, view.basis):
+            with pytest.raises(WendonicError, match="finite angles"):
+                asked(PLAN_AXES)
 
 
 # ---- slopes ------------------------------------------------------------------------------------------------------

@@ -206,15 +206,15 @@ class DeviceState:
         start, end = control.slot, control.slot + control.width
         rest = _AT_REST[start:end]
         was = self.values[start:end]
+        if control.kind == "touch":
+            # A finger that is lost stays where it was.
+            rest[:2] = was[:2]
         if was == rest:
             # Who waits for the ground is told of it, too.
-            if start in self.watched and control.kind in ("button", "key"):
-                self._keep(Change(start, tuple(rest), tuple(was), True))
+            if start in self.watched and control.kind in ("button", "key", "touch"):
+                self._keep(Change(start, tuple(was), tuple(was), True))
             return
         if control.kind == "touch":
-            if was[2] == 0.0:
-                return
-            rest[:2] = was[:2]
             self.touch_changes += 1
         self.values[start:end] = rest
         self.switch_changes += 1

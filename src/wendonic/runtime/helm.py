@@ -263,6 +263,8 @@ class Helm(Door):
         6.724
         """
         old, before = self._run, self.profile
+        if not isinstance(profile, Profile):
+            raise WendonicError(f"found {profile!r}; allowed: a Profile, as load_profile returns it")
         if old.name not in profile.mode:
             raise WendonicError(f"{none_such('mode', old.name, profile.mode)}; the helm is in it")
         axes = WorldAxes(profile.world.right, profile.world.forward, profile.world.up)
@@ -321,6 +323,8 @@ class Helm(Door):
         Raises `WendonicError` for a snapshot of another structure: other modes, forms or bindings. Numbers may
         differ.
         """
+        if not isinstance(snapshot, Snapshot):
+            raise WendonicError(f"found {snapshot!r}; allowed: what snapshot() returned")
         if snapshot.structure != self._structure():
             raise WendonicError(
                 "the snapshot is of another structure; allowed: one of the same modes, forms and bindings"

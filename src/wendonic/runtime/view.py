@@ -56,13 +56,14 @@ class View(NamedTuple):
 
     def basis(self, axes: WorldAxes) -> tuple[GameVector, GameVector, GameVector]:
         """Return right, forward and up of a camera that looks so, each of length 1, in the game's own axes. Raises
-        `WendonicError` in a 2-D game.
+        `WendonicError` in a 2-D game and for a view that is not finite.
 
         >>> right, forward, up = View(yaw_deg=90.0).basis(WorldAxes("+x", "-z", "+y"))
         >>> round(forward[0], 9)
         1.0
         """
         _in_three_axes(axes, "yaw_deg")
+        self._check_finite()
         yaw, pitch = math.radians(self.yaw_deg), math.radians(self.pitch_deg)
         east, north, flat, climb = math.sin(yaw), math.cos(yaw), math.cos(pitch), math.sin(pitch)
         return (
@@ -74,12 +75,13 @@ class View(NamedTuple):
     def quaternion(self, axes: WorldAxes) -> tuple[float, float, float, float]:
         """Return the quaternion (x, y, z, w) in the game's own axes that turns a camera to look so, from looking
         along the game's `forward`; what `from_quaternion` reads. In a left-handed game it is a quaternion of that
-        game. Raises `WendonicError` in a 2-D game.
+        game. Raises `WendonicError` in a 2-D game and for a view that is not finite.
 
         >>> [round(part, 6) for part in View(yaw_deg=-90.0).quaternion(WorldAxes("+x", "-z", "+y"))]
         [0.0, 0.707107, 0.0, 0.707107]
         """
         _in_three_axes(axes, "yaw_deg")
+        self._check_finite()
         half_yaw, half_pitch = math.radians(self.yaw_deg) / 2.0, math.radians(self.pitch_deg) / 2.0
         # Clockwise from above is negative about the plan's up; the pitch, about right, comes first.
         yaw_z, yaw_w = -math.sin(half_yaw), math.cos(half_yaw)
@@ -87,6 +89,10 @@ class View(NamedTuple):
         handed = 1.0 if axes.right_handed else -1.0
         x, y, z = axes.from_plan(yaw_w * pitch_x * handed, yaw_z * pitch_x * handed, yaw_z * pitch_w * handed)
         return x, y, z, yaw_w * pitch_w
+
+    def _check_finite(self) -> None:
+        if not (math.isfinite(self.yaw_deg) and math.isfinite(self.pitch_deg)):
+            raise WendonicError(f"found {self}; allowed: finite angles")
 
 
 def _in_three_axes(axes: WorldAxes, allowed: str) -> None:
