@@ -3,6 +3,7 @@
 import csv
 import json
 import math
+import os
 import shutil
 import subprocess
 import sys
@@ -360,6 +361,34 @@ def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feed
     held_s = f"records[{whole.layout.place('outcome', 'presses', '0', 'held_s')}, k]"
     assert held_s in loop_text(whole.ready.text, whole.reported)
     assert held_s not in loop_text(asked.ready.text, asked.reported)
+
+
+def test_a_compiled_loop_comes_from_disk_in_the_next_process_and_is_made_anew_where_that_is_damaged(tmp_path):
+    script = (
+        "import logging\nfrom wendonic import Recording, Event, profile_from_text, shape\n"
+        "from wendonic.batch.compiled import _LOOPS\nlogging.basicConfig(level='INFO', format='%(message)s')\n"
+        'keys = \'format="wendonic-profile"\\nversion=1\\n[[mode.foot.move.bind]]\\nkeys={right=["KeyD"]}\\n\'\n'
+        "walk = Recording([Event(0.1, 'key.KeyD', 1), Event(0.5, 'key.KeyD', 0), Event(1.0, 'mark', 'end')])\n"
+        "print(shape(walk, profile_from_text(keys), engine='compiled')['pos_x'].iloc[-1])\n"
+        "(loop,) = _LOOPS.values()\nprint(sum(loop.stats.cache_hits.values()), sum(loop.stats.cache_misses.values()))"
+    )
+
+    def run():
+        command = [sys.executable, "-c", script]
+        environment = {**os.environ, "XDG_CACHE_HOME": str(tmp_path)}
+        done = subprocess.run(command, env=environment, capture_output=True, text=True, check=True)
+        return *done.stdout.splitlines(), done.stderr
+
+    walked, counts, said = run()
+    assert counts == "0 1"
+    assert said == "compiling the tick of mode foot, once …\n"
+    assert run() == (walked, "1 0", "")
+    (machine_code,) = tmp_path.rglob("*.nbc")
+    machine_code.write_bytes(machine_code.read_bytes()[:100])
+    again, counts, said = run()
+    assert (again, counts) == (walked, "0 1")
+    assert "is damaged (" in said
+    assert run() == (walked, "1 0", "")
 
 
 def test_auto_compiles_once_interpreting_has_cost_as_much_and_does_without_numba(beekeeper, monkeypatch):

@@ -190,9 +190,12 @@ def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loo
         start = time.perf_counter()
         try:
             found = _loaded(ready, reported)
-        except Exception:
+        except Exception as fault:
             if not kept:
                 raise
+            logging.getLogger("wendonic").info(
+                "the compiled tick of mode %s is damaged (%s): once more …", title, fault
+            )
             _thrown_away(loop_digest(ready, reported))
             found = _loaded(ready, reported)
         seconds = time.perf_counter() - start
@@ -220,6 +223,8 @@ def _loaded(ready: ReadyTick, reported: frozenset[int]) -> Loop:
     if spec is None or spec.loader is None:
         raise WendonicError(f"cannot load {path}")
     module = importlib.util.module_from_spec(spec)
+    # Numba writes the name of the module beside the machine code, and looks it up when that is loaded.
+    sys.modules[spec.name] = module
     spec.loader.exec_module(module)
     loop: Loop = module.run
     # The types are the same in every call, so one of no ticks compiles it.

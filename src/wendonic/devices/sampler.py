@@ -9,7 +9,6 @@ from wendonic.devices.sample_places import SamplePlaces, sample_places
 from wendonic.devices.sources.base import Displaced, Follower, Reader, Source
 from wendonic.devices.sources.goal import GoalSource
 from wendonic.devices.sources.hands import HandsSource
-from wendonic.devices.sources.keys import KeysSource
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import Change, DeviceState
@@ -73,10 +72,7 @@ class Sampler:
     __slots__ = (
         "_edges_are_new",
         "_followers",
-        "_keys",
         "_sticks",
-        "_switch_changes_seen",
-        "_taps",
         "_watched",
         "binds_presses",
         "devices",
@@ -94,14 +90,11 @@ class Sampler:
         self.sources = sources
         self.places: SamplePlaces = sample_places(sources)
         """Where everything stands in a row."""
-        self._taps = sources.taps
         along: list[int] = []
-        self._switch_changes_seen = -1
         self._edges_are_new = True
-        self._keys: list[tuple[int, tuple[int, ...]]] = []
         self._sticks: list[tuple[int, int]] = []
         self.readers: list[Reader] = []
-        """What reads every source that is more than plain keys or a stick."""
+        """What reads every source that is more than a stick."""
         self._followers: list[Follower] = []
         self.devices: list[int] = []
         """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
@@ -143,12 +136,10 @@ class Sampler:
         return list(self.places.at_rest)
 
     def _add(self, source: Source, start: int) -> None:
-        if isinstance(source, KeysSource) and not source.in_order and not self._taps:
-            self._keys += list(zip(range(start, start + source.width), source.slots(), strict=True))
-        elif isinstance(source, StickSource):
+        if isinstance(source, StickSource):
             self._sticks.append((start, source.slot()))
         else:
-            self._take_reader(source.reader(start, self._taps))
+            self._take_reader(source.reader(start))
 
     def _take_reader(self, reader: Reader) -> None:
         self.readers.append(reader)
@@ -163,7 +154,6 @@ class Sampler:
         """
         state.watched |= self.watched
         values, landings = state.values_before_kept(), state.landings
-        self._switch_changes_seen = -1
         self._edges_are_new = True
         for follower in self._followers:
             follower.begin(values, landings)
@@ -181,14 +171,6 @@ class Sampler:
             gone = self._fill_presses(state, row)
         elif state.kept:
             self._follow_changes(state)
-        if state.switch_changes != self._switch_changes_seen:
-            self._switch_changes_seen = state.switch_changes
-            for place, slots in self._keys:
-                down = 0.0
-                for slot in slots:
-                    if values[slot] > 0.5:
-                        down = 1.0
-                row[place] = down
         for place, slot in self._sticks:
             row[place] = values[slot]
             # Not a bare minus: that would make a resting stick read -0.0.

@@ -61,7 +61,6 @@ class DeviceState:
         "overrun",
         "placed",
         "refused",
-        "switch_changes",
         "touch_changes",
         "values",
         "view_changes",
@@ -73,8 +72,6 @@ class DeviceState:
         self.values: list[float] = _AT_REST.copy()
         self.changes = 0
         """Grows with every event that changed something; a sample is stale once this has moved on."""
-        self.switch_changes = 0
-        """The same, for keys and buttons alone."""
         self.touch_changes = 0
         """The same, for touches alone."""
         self.view_changes = 0
@@ -137,7 +134,6 @@ class DeviceState:
         if was != level:
             self.values[slot] = float(level)
             self.changes += 1
-            self.switch_changes += 1
             if slot in self.watched:
                 self._keep(Change(slot, (float(level),), (was,), False))
 
@@ -217,7 +213,6 @@ class DeviceState:
         if control.kind == "touch":
             self.touch_changes += 1
         self.values[start:end] = rest
-        self.switch_changes += 1
         if start in self.watched:
             self._keep(Change(start, tuple(rest), tuple(was), True))
 

@@ -49,7 +49,7 @@ def restore_controls(state: DeviceState, samplers: Iterable[Sampler], controls: 
             _put(reader, content)
 
 
-_SAMPLER_STATE = ("_edges_are_new", "_switch_changes_seen", "has_edges", "press_device")
+_SAMPLER_STATE = ("_edges_are_new", "has_edges", "press_device")
 
 
 def _sampler_content(sampler: Sampler) -> tuple[dict[str, Any], list[dict[str, Any]]]:

@@ -20,7 +20,7 @@ class AxesSource(Source):
         """Return the device that it stands for."""
         return find_axis(self.x or self.y)[0].device or "pad"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return AxesReader([(start + index, *_axis(name)) for index, name in enumerate((self.x, self.y)) if name])
 
@@ -36,7 +36,7 @@ class TriggersSource(Source):
         """Return the device that it stands for."""
         return find_axis(self.positive or self.negative)[0].device or "pad"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it: the difference of both."""
         pair = ((self.positive, 1.0), (self.negative, -1.0))
         signed = [(*_axis(name), direction) for name, direction in pair if name]

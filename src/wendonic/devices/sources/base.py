@@ -49,10 +49,8 @@ class Source:
         """Return the device that it stands for."""
         raise NotImplementedError
 
-    def reader(self, start: int, taps: bool) -> Reader:
-        """Return what reads it into the places of a row from `start` on; with `taps`, a key that went down and up
-        between two ticks is still seen.
-        """
+    def reader(self, start: int) -> Reader:
+        """Return what reads it into the places of a row from `start` on."""
         raise NotImplementedError
 
     def plain_control(self) -> str:

@@ -21,7 +21,7 @@ class GyroSource(Source):
         """Return the device that it stands for."""
         return find_kind(self.control, "rates").device or "pad"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return GyroReader(find_kind(self.control, "rates"), start)
 

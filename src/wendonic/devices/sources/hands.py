@@ -26,7 +26,7 @@ class HandsSource(Source):
         """Return the device that it stands for."""
         return "hands"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return HandSwing(self, start)
 

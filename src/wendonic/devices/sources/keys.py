@@ -36,108 +36,65 @@ class KeysSource(Source):
         """Return the device that it stands for."""
         return find_switch([*self.right, *self.left, *self.forward, *self.back][0]).device or "keys"
 
-    def reader(self, start: int, taps: bool) -> Reader:
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
-        if taps:
-            return KeyTaps(self, start)
-        return PressOrder(self, start) if self.in_order else PlainKeys(self, start)
+        return HeldKeys(self, start)
 
 
-class PlainKeys:
-    """Which of four lists have a key that is held."""
+class HeldKeys:
+    """Which of four lists have a key that is held, or was pressed since the last tick: a tap counts for one tick.
 
-    __slots__ = ("_lists", "_start")
+    Under `cancel` a direction has 1 for any of its keys; else the number, in the order of pressing, of its latest (or
+    earliest) one; 0 for none.
+    """
 
-    def __init__(self, source: KeysSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
-        self._lists = source.slots()
-        self._start = start
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write 0 or 1 for each direction."""
-        values = state.values
-        for place, slots in enumerate(self._lists, self._start):
-            row[place] = 1.0 if any(values[slot] > 0.5 for slot in slots) else 0.0
-        return False
-
-
-class PressOrder:
-    """For each direction the number, in the order of pressing, of its latest (or earliest) held key; 0 for none."""
-
-    __slots__ = ("_latest", "_lists", "_numbers", "_start", "watched")
+    __slots__ = ("_choose", "_fresh", "_gone", "_is_new", "_lists", "_numbers", "_start", "watched")
 
     def __init__(self, source: KeysSource, start: int) -> None:
         """Write into the places of the row from `start` on."""
         self._lists = source.slots()
-        self._latest = source.opposites == "latest"
+        self._choose = {"cancel": None, "latest": max, "earliest": min}[source.opposites]
         self._start = start
         self._numbers: dict[int, int] = {}
+        self._fresh: set[int] = set()
+        self._gone: set[int] = set()
+        self._is_new = True
         self.watched = tuple(slot for slots in self._lists for slot in slots)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         """Number what is held already; its order is not known any more."""
-        self._numbers = {}
+        self._numbers, self._fresh, self._gone, self._is_new = {}, set(), set(), True
         for slot in self.watched:
             if values[slot] > 0.5:
                 self._numbers[slot] = len(self._numbers) + 1
 
     def take(self, change: Change) -> None:
-        """Number a key that went down after all that are held."""
-        numbers = self._numbers
-        if change.value[0] <= 0.5:
-            numbers.pop(change.slot, None)
-        elif change.slot not in numbers:
-            numbers[change.slot] = max(numbers.values(), default=0) + 1
+        """Number a key that went down after all that are held; release one that came up, after the next tick if that
+        has not seen it yet.
+        """
+        slot, numbers = change.slot, self._numbers
+        if change.value[0] > 0.5:
+            self._fresh.add(slot)
+            if slot not in numbers or slot in self._gone:
+                self._gone.discard(slot)
+                numbers[slot] = max(numbers.values(), default=0) + 1
+        elif slot in self._fresh and not change.lost:
+            self._gone.add(slot)
+            return
+        else:
+            numbers.pop(slot, None)
+        self._is_new = True
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
-        """Write the four numbers."""
-        choose = max if self._latest else min
-        numbers = self._numbers
+        """Write the four numbers; return whether some keys were only tapped."""
+        if not self._is_new:
+            return False
+        choose, numbers = self._choose, self._numbers
         for place, slots in enumerate(self._lists, self._start):
-            row[place] = float(choose([numbers[slot] for slot in slots if slot in numbers], default=0))
-        return False
-
-
-class KeyTaps(PressOrder):
-    """What `PressOrder` has, of keys too that went down and up again since the last tick: for one tick they are held.
-
-    Under `cancel` a direction has 1 for any of its keys.
-    """
-
-    __slots__ = ("_any", "_fresh", "_gone")
-
-    def __init__(self, source: KeysSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
-        super().__init__(source, start)
-        self._any = not source.in_order
-        self._fresh: set[int] = set()
-        self._gone: list[Change] = []
-
-    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:
-        """Number what is held already."""
-        super().begin(values, landings)
-        self._fresh, self._gone = set(), []
-
-    def take(self, change: Change) -> None:
-        """Number a key that went down; release one that came up, after the next tick if that has not seen it yet."""
-        if change.value[0] > 0.5:
-            self._fresh.add(change.slot)
-        elif change.slot in self._fresh and not change.lost:
-            self._gone.append(change)
-            return
-        super().take(change)
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write the four numbers; return whether some were only tapped."""
-        super().read(state, row)
-        if self._any:
-            for place in range(self._start, self._start + 4):
-                row[place] = 1.0 if row[place] > 0.0 else 0.0
-        tapped = False
-        for change in self._gone:
-            # Down once more since then, it is held.
-            if state.values[change.slot] <= 0.5:
-                super().take(change)
-                tapped = True
-        self._fresh, self._gone = set(), []
-        return tapped
+            held = [numbers[slot] for slot in slots if slot in numbers]
+            row[place] = 0.0 if not held else 1.0 if choose is None else float(choose(held))
+        for slot in self._gone:
+            numbers.pop(slot, None)
+        self._is_new = bool(self._gone)
+        self._fresh, self._gone = set(), set()
+        return self._is_new

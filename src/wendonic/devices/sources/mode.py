@@ -13,8 +13,7 @@ class ModeSources(NamedTuple):
 
     `goal` is None where nothing is walked to; `aims` and `tracks` say whether a point to aim at, and where head and
     hands are and point, are of use, and `points` which hand points at places to be at; `across` that only right and
-    left are, as in a game seen from the side; `taps` that a key which went down and up between two ticks is still
-    seen.
+    left are, as in a game seen from the side.
     """
 
     move: Sequence[Source] = ()
@@ -28,7 +27,6 @@ class ModeSources(NamedTuple):
     tracks: bool = False
     points: str = ""
     across: bool = False
-    taps: bool = False
 
     @property
     def channels(self) -> tuple[Sequence[Source], ...]:

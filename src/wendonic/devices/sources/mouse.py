@@ -24,7 +24,7 @@ class MouseSource(Source):
         """Return the device that it stands for."""
         return "mouse"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return MouseReader(start)
 

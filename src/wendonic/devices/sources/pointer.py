@@ -26,7 +26,7 @@ class PointerSource(Source):
         """Return the device that it stands for."""
         return "mouse"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return PointerReader(self, start)
 

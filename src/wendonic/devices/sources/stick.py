@@ -30,7 +30,7 @@ class StickSource(Source):
         """
         return find_kind(self.control, "stick").device or "pad"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return StickReader(self.slot(), start)
 

@@ -36,7 +36,7 @@ class TouchZonesSource(Source):
         """Return the device that it stands for."""
         return "touch"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return ZoneLists(self, start)
 
@@ -58,7 +58,7 @@ class TouchStickSource(Source):
         """Return the device that it stands for."""
         return "touch"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return ThumbStick(self, start)
 
@@ -74,7 +74,7 @@ class TouchDragSource(Source):
         """Return the device that it stands for."""
         return "touch"
 
-    def reader(self, start: int, taps: bool) -> Reader:  # noqa: ARG002
+    def reader(self, start: int) -> Reader:
         """Return what reads it."""
         return FingerDrag(self, start)
 
