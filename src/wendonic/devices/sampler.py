@@ -58,6 +58,7 @@ class Sampler:
     becomes positive forward.
 
     >>> from wendonic.devices.event import Event
+    >>> from wendonic.devices.sources.keys import KeysSource
     >>> sampler = Sampler(ModeSources(move=[KeysSource(forward=["KeyW", "ArrowUp"]), StickSource("pad.left_stick")]))
     >>> state, row = DeviceState(), sampler.row()
     >>> sampler.begin(state)
