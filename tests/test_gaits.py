@@ -294,7 +294,28 @@ def test_what_a_gait_cannot_be_is_refused(gait, mode, words):
     assert words in str(caught.value)
 
 
-@pytest.mark.parametrize("frame", ["fly", "grid", "hands"])
+def test_weight_and_jumps_of_a_gait_bind_only_the_modes_that_use_it():
+    """Squares, a menu, and a mode that wants directions only stand beside a gait that jumps."""
+    jumping = "[gait.walk]\ngravity_m_s2 = 9\njump = { press = 'jump', height_m = 1 }\n"
+    foot = f"[mode.foot]\n{SHARP.replace('mode.m.', 'mode.foot.')}[mode.foot.press]\njump = {{ bind = ['Space'] }}\n"
+    others = (
+        f"[mode.room]\nsteer = {{ frame = 'grid' }}\n{SHARP.replace('mode.m.', 'mode.room.')}"
+        f"[mode.aim]\ngait = 'none'\n{SHARP.replace('mode.m.', 'mode.aim.')}"
+        "[mode.menu.press]\nclose = { bind = ['Escape'] }\n"
+    )
+    helm = Helm(profile_from_text(f"{HEAD}{foot}{others}{jumping}"))
+    assert [helm.profile.mode[name].gait for name in helm.profile.mode] == ["walk", "none", "none", "none"]
+    helm.key("Space", down=True)
+    assert helm.tick(0.1).motion[5] > 0.0
+    for mode in ("menu", "aim", "room"):
+        helm.enter(mode)
+        assert helm.tick(0.1).motion[5] == 0.0
+    others = others.replace("'none'", "'walk'")
+    with pytest.raises(ProfileError, match='no press "jump"; bind it there'):
+        profile_from_text(f"{HEAD}{foot}{others}{jumping}")
+
+
+@pytest.mark.parametrize("frame", ["fly", "hands"])
 def test_nothing_falls_where_nothing_can(frame):
     text = f'{HEAD}[mode.m]\nsteer = {{ frame = "{frame}" }}\n{SHARP}[gait.walk]\ngravity_m_s2 = 9\n'
     with pytest.raises(ProfileError, match="has no weight"):

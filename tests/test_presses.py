@@ -1,4 +1,4 @@
-"""Presses: five styles against their definitions, ground, buffer and grace, and every edge seen once in any order."""
+"""Presses: six styles against their definitions, ground, buffer and grace, and every edge seen once in any order."""
 
 import math
 
@@ -14,6 +14,7 @@ from wendonic.kernels.press.press import (
     STYLE_DOUBLE,
     STYLE_HOLD,
     STYLE_LONG,
+    STYLE_REPEAT,
     STYLE_TAP,
     STYLE_TOGGLE,
     PressInput,
@@ -51,6 +52,8 @@ TAP = SILENT_PRESS._replace(style=STYLE_TAP, tap_s=0.03)
 LONG = SILENT_PRESS._replace(style=STYLE_LONG, long_s=0.03)
 DOUBLE = SILENT_PRESS._replace(style=STYLE_DOUBLE, double_s=0.05)
 JUMP = HOLD._replace(waits=1, buffer_s=0.03, grace_s=0.02)
+AIR_JUMP = JUMP._replace(airs=1, air_jumps=2.0)
+REPEAT = SILENT_PRESS._replace(style=STYLE_REPEAT, repeat_delay_s=0.03, repeat_interval_s=0.02)
 
 
 @pytest.mark.parametrize(
@@ -81,6 +84,14 @@ JUMP = HOLD._replace(waits=1, buffer_s=0.03, grace_s=0.02)
         (JUMP, "d.0.d.d.", "Be....."),
         # Held over the landing, let go, and pressed again: once more.
         (JUMP, "d0ddddd1.d", "BhhhhheB"),
+        # In the air twice at once, then only early before landing; the ground gives both back.
+        (AIR_JUMP, "0.....d.d.d.....1d0.d.d.d.", ".....BeBe......BeBeBe.."),
+        (AIR_JUMP, "0.....d.d.d.1.", ".....BeBe..x"),
+        # Off the edge it is the grace that gives it, and the air gives two more.
+        (AIR_JUMP, "..0.d.d.d.d.", "...BeBeBe.."),
+        # Again after three ticks, and every second one from there on; a new press begins anew.
+        (REPEAT, "ddddddddd.dddd", "BhhBhBhBheBhhB"),
+        (REPEAT, "dddl..t.dddd", "Bhhe..x.BhhB"),
     ],
 )
 def test_each_style_is_what_it_says(tuning, timeline, expected):
@@ -365,6 +376,75 @@ def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_
     helm.lose(loss)
     press(1.0)
     assert helm.tick(0.01).press("jump").began
+
+
+@pytest.mark.parametrize("hz", [20, 60, 144])
+def test_a_menu_scrolls_as_far_at_every_rate_and_through_a_hitch(hz):
+    """Held for 2 s: at once, at 0.4 s, and every 0.125 s from there on; what a hitch holds is counted, not lost."""
+    helm = Helm(profile_from_text(HEAD + 'down = { bind = ["KeyS"], style = "repeat", repeat_interval_s = 0.125 }\n'))
+    helm.key("KeyS", down=True)
+    counts = [helm.tick(1 / hz).press("down")[3:] for _ in range(round(1.45 * hz) + 1)]
+    held_s, last = helm.tick(0.55).press("down")[3:]
+    assert held_s == pytest.approx(2.0, abs=1.01 / hz)
+    assert [held for held, _ in counts] == sorted(held for held, _ in counts)
+    assert sum(count for _, count in counts) + last == 1 + 1 + int(1.6 / 0.125)
+    helm.key("KeyS", down=False)
+    assert helm.tick(1 / hz).press("down")[:3] == (False, False, True)
+
+
+def test_a_stick_presses_from_one_tilt_until_another_and_only_its_own_way():
+    bind = '{ stick = "pad.left_stick", towards = "up", above = 0.6, release = 0.4 }'
+    helm = Helm(profile_from_text(HEAD + f"up = {{ bind = [{bind}] }}\n"))
+    for x, y, expected in (
+        (0.0, -0.59, (False, False, False)),
+        (0.0, -0.6, (True, True, False)),
+        (0.9, -0.41, (True, False, False)),
+        (0.0, -0.4, (False, False, True)),
+        (0.0, 1.0, (False, False, False)),
+        (-1.0, -0.3, (False, False, False)),
+        (0.0, -1.0, (True, True, False)),
+    ):
+        helm.stick("pad.left_stick", x, y)
+        assert helm.tick(0.01).press("up")[:3] == expected
+    helm.lose("pad")
+    assert helm.tick(0.01).press("up")[:3] == (False, False, True)
+    # Between two ticks, there and back: both are seen.
+    helm.stick("pad.left_stick", 0.0, -1.0)
+    helm.stick("pad.left_stick", 0.0, 0.0)
+    assert helm.tick(0.01).press("up") == Press(False, True, True, 0.0, 1)
+    text = HEAD + f"up = {{ bind = [{bind}] }}\n"
+    with pytest.raises(WendonicError, match=r"release 0\.7 is not below above 0\.6"):
+        profile_from_text(text.replace("0.4", "0.7"))
+
+
+def test_unless_keeps_a_press_from_going_down_but_not_from_staying_so():
+    """C, but not with Ctrl: in every order of the two."""
+    copy = 'copy = { bind = ["ControlLeft+KeyC"] }\n'
+    close = 'close = { bind = ["KeyC", { wheel = "towards" }], unless = ["ControlLeft", "pad.left_bumper"] }\n'
+    helm = Helm(profile_from_text(HEAD + copy + close))
+
+    def after(*changes):
+        for name, down in changes:
+            helm.apply(Event(0.0, name, down))
+        intent = helm.tick(0.01)
+        return intent.press("copy")[:2], intent.press("close")[:2]
+
+    on, off, stays = (True, True), (False, False), (True, False)
+    control, c = "key.ControlLeft", "key.KeyC"
+    assert after((c, True)) == (off, on)
+    assert after((control, True)) == (on, stays)
+    assert after((c, False)) == (off, off)
+    assert after((c, True)) == (on, off)
+    assert after((control, False)) == (off, off)
+    assert after((c, False)) == (off, off)
+    assert after((c, True), (c, False)) == (off, (False, True))
+    helm.button("pad.left_bumper", True)
+    helm.wheel(1.0)
+    assert after() == (off, off)
+    assert after(("pad.left_bumper", False), (c, True)) == (off, on)
+    # Without `unless` the two are one too many.
+    with pytest.raises(WendonicError, match=r"key\.KeyC steers press copy too"):
+        profile_from_text(HEAD + copy + 'close = { bind = ["KeyC"] }\n')
 
 
 def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():

@@ -2,9 +2,17 @@
 
 from collections.abc import Sequence
 
-from wendonic.devices.controls import CONTROLS, Device
+from wendonic.devices.controls import CONTROLS, Device, find_kind
 from wendonic.devices.sources.names import find_switch
-from wendonic.devices.sources.presses import PressBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.devices.sources.presses import (
+    TOWARDS,
+    PressBind,
+    StickBind,
+    SwitchBind,
+    UnlessBind,
+    WheelBind,
+    ZoneBind,
+)
 from wendonic.devices.sources.touch import TOUCH_SLOTS, landed_in
 from wendonic.devices.state import Change
 
@@ -71,6 +79,33 @@ class _ZonePress:
         return 0
 
 
+class _TiltedStick:
+    """A stick tilted one way."""
+
+    __slots__ = ("_above", "_place", "_release", "_sign", "device", "is_down", "watched")
+
+    def __init__(self, bind: StickBind) -> None:
+        control = find_kind(bind.stick, "stick")
+        self.watched = (control.slot,)
+        self.device: Device = control.device or "pad"
+        self._place, self._sign = TOWARDS[bind.towards]
+        self._above = bind.above
+        self._release = bind.release
+        self.is_down = False
+
+    def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
+        self._tilt(values[self.watched[0] + self._place])
+
+    def take(self, change: Change) -> int:
+        self._tilt(change.value[self._place])
+        return 0
+
+    def _tilt(self, level: float) -> None:
+        tilt = level * self._sign
+        # Between the two limits it is what it was.
+        self.is_down = tilt > self._release if self.is_down else tilt >= self._above
+
+
 class _WheelNotches:
     """Whole notches of the wheel in one direction; a wheel of finer steps adds up to them."""
 
@@ -97,17 +132,31 @@ class _WheelNotches:
 
 
 class PressReader:
-    """Counts how often a press goes down and up, all its bindings taken together.
+    """Counts how often a press goes down and up, all its bindings taken together; what goes down while a control of
+    its `UnlessBind` is held counts once released.
 
     `down` is whether one of them is held, `edges` how often that changed since `clear`, `device` what made it go down
     last. `lost` is 1 if the last change to up was a loss, 2 if one came after it, with nothing held.
     """
 
-    __slots__ = ("_asleep", "_binds", "_by_slot", "_down_count", "device", "edges", "lost", "watched")
+    __slots__ = (
+        "_asleep",
+        "_binds",
+        "_blocking",
+        "_by_slot",
+        "_down_count",
+        "_unless",
+        "device",
+        "edges",
+        "lost",
+        "watched",
+    )
 
     def __init__(self, binds: Sequence[PressBind]) -> None:
         """Resolve every control of the bindings."""
-        self._binds: list[_Switches | _ZonePress | _WheelNotches] = []
+        self._binds: list[_Switches | _ZonePress | _WheelNotches | _TiltedStick] = []
+        self._unless: tuple[int, ...] = ()
+        self._blocking: set[int] = set()
         for bind in binds:
             match bind:
                 case SwitchBind():
@@ -116,10 +165,16 @@ class PressReader:
                     self._binds.append(_ZonePress(bind))
                 case WheelBind():
                     self._binds.append(_WheelNotches(bind))
+                case StickBind():
+                    self._binds.append(_TiltedStick(bind))
+                case UnlessBind(controls=controls):
+                    self._unless = tuple(find_switch(name).slot for name in controls)
         self._by_slot: dict[int, list[int]] = {}
         for index, made in enumerate(self._binds):
             for slot in made.watched:
                 self._by_slot.setdefault(slot, []).append(index)
+        for slot in self._unless:
+            self._by_slot.setdefault(slot, [])
         self.watched = tuple(self._by_slot)
         self._down_count = 0
         self._asleep: set[int] = set()
@@ -143,6 +198,7 @@ class PressReader:
         self.clear()
         self._down_count = 0
         self._asleep = set()
+        self._blocking = {slot for slot in self._unless if values[slot] > 0.5}
         for index, bind in enumerate(self._binds):
             bind.begin(values, landings)
             if bind.is_down:
@@ -155,16 +211,18 @@ class PressReader:
 
     def note(self, change: Change) -> None:
         """Follow one change of a watched control while another mode has the say: nothing of it counts."""
+        self._block(change)
         for index in self._by_slot[change.slot]:
             self._binds[index].take(change)
 
     def take(self, change: Change) -> None:
         """Follow one change of a watched control."""
+        self._block(change)
         for index in self._by_slot[change.slot]:
             bind = self._binds[index]
             was_down = bind.is_down
             notches = bind.take(change)
-            if notches and self._down_count == 0:
+            if notches and self._down_count == 0 and not self._blocking:
                 self.edges += 2 * notches
                 self.lost = 0
                 self.device = bind.device
@@ -175,6 +233,8 @@ class PressReader:
             if index in self._asleep:
                 # It went up at last.
                 self._asleep.discard(index)
+            elif bind.is_down and self._blocking:
+                self._asleep.add(index)
             elif bind.is_down:
                 self._down_count += 1
                 self.device = bind.device
@@ -185,3 +245,10 @@ class PressReader:
                 if self._down_count == 0:
                     self.edges += 1
                     self.lost = int(change.lost)
+
+    def _block(self, change: Change) -> None:
+        if change.slot in self._unless:
+            if change.value[0] > 0.5:
+                self._blocking.add(change.slot)
+            else:
+                self._blocking.discard(change.slot)

@@ -12,7 +12,7 @@ from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.reader import BODY, VIEW
 
 _ON = PressState._fields.index("on")
-_ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "held_s", "air_s", "begun_s"))
+_ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "held_s", "air_s", "air_count", "begun_s"))
 _HELD = tuple(PressState._fields.index(field) for field in ("held", "held_s"))
 _BODY_AND_VIEW = [*BODY, *VIEW]
 _COMFORT = [

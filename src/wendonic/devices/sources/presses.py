@@ -26,4 +26,22 @@ class WheelBind(NamedTuple):
     towards: bool
 
 
-PressBind = SwitchBind | ZoneBind | WheelBind
+class StickBind(NamedTuple):
+    """A stick tilted one way: down from `above` on until it is back at `release`; x and y as the device counts."""
+
+    stick: str
+    towards: str
+    above: float
+    release: float
+
+
+class UnlessBind(NamedTuple):
+    """Keys or buttons while any of which is held nothing goes down."""
+
+    controls: Sequence[str]
+
+
+TOWARDS: dict[str, tuple[int, float]] = {"up": (1, -1.0), "down": (1, 1.0), "left": (0, -1.0), "right": (0, 1.0)}
+"""For each way that a stick is tilted, which of its two numbers says so, and with which sign."""
+
+PressBind = SwitchBind | ZoneBind | WheelBind | StickBind | UnlessBind

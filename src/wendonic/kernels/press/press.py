@@ -1,4 +1,4 @@
-"""Presses: what a player does with a key becomes held, began and ended, under one of five styles."""
+"""Presses: what a player does with a key becomes held, began and ended, under one of six styles."""
 
 from typing import NamedTuple
 
@@ -8,6 +8,7 @@ STYLE_TOGGLE = 2
 STYLE_TAP = 3
 STYLE_LONG = 4
 STYLE_DOUBLE = 5
+STYLE_REPEAT = 6
 
 SLACK_S = 1e-9
 """A limit in seconds counts as reached when rounding alone keeps it from being so."""
@@ -17,15 +18,21 @@ FAR_S = 60.0
 
 
 class PressTuning(NamedTuple):
-    """The numbers of one press; `waits` is 1 for one that waits for the ground."""
+    """The numbers of one press; `waits` is 1 for one that waits for the ground, `airs` for one of those that begins
+    `air_jumps` more times in the air.
+    """
 
     style: int
     tap_s: float
     long_s: float
     double_s: float
+    repeat_delay_s: float
+    repeat_interval_s: float
     waits: int
     buffer_s: float
     grace_s: float
+    airs: int
+    air_jumps: float
 
 
 class PressInput(NamedTuple):
@@ -43,10 +50,11 @@ class PressInput(NamedTuple):
 class PressState(NamedTuple):
     """What a press gave this tick and carries to the next; flags are 0 or 1, times in seconds.
 
-    `down` and `down_s`: its controls, and for how long; `first_s`: since the first of two, -1 for none; `on`: what
-    the style makes of it; `wanted_s`: since it was asked for without being given, -1 for none; `air_s`: since the
-    ground was last there; `begun_s`: since it last began; `held_s`: for how long it has been held, or was when it
-    ended; `began_count`: how often it began in this tick.
+    `down` and `down_s`: its controls, and for how long (a press that repeats takes an interval off each time);
+    `first_s`: since the first of two, -1 for none; `on`: what the style makes of it; `wanted_s`: since it was asked
+    for without being given, -1 for none; `air_s`: since the ground was last there; `air_count`: how often it began in
+    the air since then; `begun_s`: since it last began; `held_s`: for how long it has been held, or was when it ended;
+    `began_count`: how often it began in this tick.
     """
 
     down: float
@@ -55,6 +63,7 @@ class PressState(NamedTuple):
     on: float
     wanted_s: float
     air_s: float
+    air_count: float
     begun_s: float
     held: float
     began: float
@@ -63,8 +72,8 @@ class PressState(NamedTuple):
     began_count: float
 
 
-SILENT_PRESS = PressTuning(STYLE_SILENT, 0.0, 0.0, 0.0, 0, 0.0, 0.0)
-PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, FAR_S, 0.0, 0.0, 0.0, 0.0, 0.0)
+SILENT_PRESS = PressTuning(STYLE_SILENT, 0.0, 0.0, 0.0, 1.0, 1.0, 0, 0.0, 0.0, 0, 0.0)
+PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, 0.0, FAR_S, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 class StyleOutput(NamedTuple):
@@ -86,7 +95,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
     """
     style = tuning.style
     level, down_s, first_s, on = state.down, state.down_s, state.first_s, state.on
-    if style in (STYLE_TAP, STYLE_LONG) and level > 0.0:
+    if style in (STYLE_TAP, STYLE_LONG, STYLE_REPEAT) and level > 0.0:
         down_s = min(down_s + dt, FAR_S)
     if style == STYLE_DOUBLE and first_s >= 0.0:
         first_s += dt
@@ -94,19 +103,24 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
             first_s = -1.0
     ons = 0.0
     offs = 0.0
+    # Not in the tick in which it is released: nothing says that it was held for so long.
+    if style == STYLE_REPEAT and level > 0.0 and raw.edges == 0.0:
+        while down_s >= tuning.repeat_delay_s - SLACK_S:
+            down_s -= tuning.repeat_interval_s
+            ons += on
     edge = raw.edges
     while edge > 0.0:
         edge -= 1.0
         if level == 0.0:
             level = 1.0
-            if style in (STYLE_TAP, STYLE_LONG):
+            if style in (STYLE_TAP, STYLE_LONG, STYLE_REPEAT):
                 down_s = 0.0
             if style == STYLE_DOUBLE and first_s < 0.0:
                 first_s = 0.0
             elif style == STYLE_TOGGLE and on > 0.0:
                 on = 0.0
                 offs += 1.0
-            elif style in (STYLE_HOLD, STYLE_TOGGLE, STYLE_DOUBLE):
+            elif style in (STYLE_HOLD, STYLE_TOGGLE, STYLE_DOUBLE, STYLE_REPEAT):
                 first_s = -1.0
                 on = 1.0
                 ons += 1.0
@@ -126,16 +140,65 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
     return StyleOutput(down_s, first_s, on, ons, offs)
 
 
+class Waiting(NamedTuple):
+    """What a press that waits carries on, see `PressState`, and whether it begins."""
+
+    wanted_s: float
+    air_s: float
+    air_count: float
+    begun_s: float
+    began: float
+
+
+def waiting_output(
+    tuning: PressTuning, state: PressState, ons: float, lost: float, grounded: float, dt: float
+) -> Waiting:
+    """Return whether a press that waits for the ground begins, see `press_output`.
+
+    >>> double_jump = SILENT_PRESS._replace(waits=1, airs=1, air_jumps=1.0)
+    >>> waiting_output(double_jump, PRESS_AT_REST._replace(air_s=1.0), 1.0, 0.0, grounded=0.0, dt=0.01)[2:]
+    (1.0, 0.0, 1.0)
+    """
+    air_s = 0.0 if grounded > 0.0 else min(state.air_s + dt, FAR_S)
+    begun_s = min(state.begun_s + dt, FAR_S)
+    air_count = state.air_count
+    wanted_s = state.wanted_s
+    if wanted_s >= 0.0:
+        wanted_s += dt
+        if wanted_s > tuning.buffer_s + SLACK_S:
+            wanted_s = -1.0
+    if ons > 0.0:
+        wanted_s = 0.0
+    if lost > 0.0:
+        wanted_s = -1.0
+    grace_s = tuning.grace_s + SLACK_S
+    given = 1.0 if grounded > 0.0 or (air_s <= grace_s and begun_s > air_s + grace_s) else 0.0
+    if tuning.airs > 0:
+        if grounded > 0.0:
+            air_count = 0.0
+        elif wanted_s == 0.0 and given == 0.0 and air_count < tuning.air_jumps:
+            air_count += 1.0
+            given = 1.0
+    began = 0.0
+    if wanted_s >= 0.0 and given > 0.0:
+        wanted_s = -1.0
+        begun_s = 0.0
+        began = 1.0
+    return Waiting(wanted_s, air_s, air_count, begun_s, began)
+
+
 def press_output(tuning: PressTuning, state: PressState, raw: PressInput, grounded: float, dt: float) -> PressState:
     """Return the press's new state after `dt` seconds (above 0).
 
     Styles: `STYLE_HOLD` is on while down. `STYLE_TOGGLE` changes with every down. `STYLE_TAP` begins and ends at
     once when released within `tap_s`. `STYLE_LONG` is on from `long_s` after the down until released.
-    `STYLE_DOUBLE` is on from the second down within `double_s` of the first until released.
+    `STYLE_DOUBLE` is on from the second down within `double_s` of the first until released. `STYLE_REPEAT` is on
+    while down, and begins again `repeat_delay_s` after the down and every `repeat_interval_s` from then on.
 
     A press that waits begins only on the ground: at once, or as soon as the ground is there within `buffer_s` of
     being pressed; and still up to `grace_s` after the ground is gone, unless the press itself took it away, having
-    begun no longer than `grace_s` before. What never began never ends.
+    begun no longer than `grace_s` before. What never began never ends. In the air one that `airs` begins at once, up
+    to `air_jumps` times until the ground is there again.
 
     Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than
     it was. What is asked for and not given yet is forgotten when the control is lost.
@@ -149,7 +212,7 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
         return PRESS_AT_REST
     down_s, first_s, on = state.down_s, state.first_s, state.on
     ons = offs = 0.0
-    timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE)
+    timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE, STYLE_REPEAT)
     if timed or raw.edges > 0.0:
         down_s, first_s, on, ons, offs = style_output(tuning, state, raw, dt)
     if tuning.style == STYLE_SILENT:
@@ -157,38 +220,39 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     held = state.held
     ended = 1.0 if held > 0.0 and (offs > 0.0 or on == 0.0) else 0.0
     began = 0.0
-    wanted_s, air_s, begun_s = state.wanted_s, state.air_s, state.begun_s
+    wanted_s, air_s, air_count, begun_s = state.wanted_s, state.air_s, state.air_count, state.begun_s
     if tuning.waits == 0:
         began = 1.0 if ons > 0.0 else 0.0
         if offs > 0.0:
             ended = 1.0
         held = on
     else:
-        air_s = 0.0 if grounded > 0.0 else min(air_s + dt, FAR_S)
-        begun_s = min(begun_s + dt, FAR_S)
-        if wanted_s >= 0.0:
-            wanted_s += dt
-            if wanted_s > tuning.buffer_s + SLACK_S:
-                wanted_s = -1.0
-        if ons > 0.0:
-            wanted_s = 0.0
-        if raw.lost > 0.0 and raw.down == 0.0:
-            wanted_s = -1.0
         if ended > 0.0:
             held = 0.0
-        grace_s = tuning.grace_s + SLACK_S
-        in_grace = air_s <= grace_s and begun_s > air_s + grace_s
-        if wanted_s >= 0.0 and (grounded > 0.0 or in_grace):
+        lost = raw.lost > 0.0 and raw.down == 0.0
+        waited = waiting_output(tuning, state, ons, 1.0 if lost else 0.0, grounded, dt)
+        wanted_s, air_s, air_count, begun_s, began = waited
+        if began > 0.0:
             if on == 0.0:
                 ended = 1.0
-            wanted_s = -1.0
-            begun_s = 0.0
             held = on
-            began = 1.0
     began_count = ons if tuning.waits == 0 else began
     held_s = 0.0
-    if began == 0.0 and (held > 0.0 or ended > 0.0):
+    anew = began > 0.0 and (tuning.style != STYLE_REPEAT or raw.edges > 0.0)
+    if not anew and (held > 0.0 or ended > 0.0):
         held_s = state.held_s + dt if held > 0.0 else state.held_s
     return PressState(
-        raw.down, down_s, first_s, on, wanted_s, air_s, begun_s, held, began, ended, held_s, began_count
+        raw.down,
+        down_s,
+        first_s,
+        on,
+        wanted_s,
+        air_s,
+        air_count,
+        begun_s,
+        held,
+        began,
+        ended,
+        held_s,
+        began_count,
     )

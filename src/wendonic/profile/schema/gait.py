@@ -288,6 +288,7 @@ _USUAL: dict[str, dict[str, float]] = {
     "run": {"top_speed_m_s": 5.6, "accel_m_s2": 26.0, "brake_m_s2": 30.0},
     "cart": {"top_speed_m_s": 4.5, "accel_m_s2": 3.0, "brake_m_s2": 6.0, "body_m": 1.2},
     "scout": {"top_speed_m_s": 6.0, "accel_m_s2": 9.0, "brake_m_s2": 9.0, "rise_m_s": 3.0, "body_m": 0.1},
+    "none": {},
 }
 USUAL_GAITS: dict[str, Gait] = {name: Gait.model_validate(numbers) for name, numbers in _USUAL.items()}
 """Gaits that need no writing. A profile that writes one of them anew begins with these numbers."""

@@ -31,6 +31,7 @@ MOVEMENT = Words(
     Word("drop", ""),
     Word("carry", "entered while moving: ramps and smoothing go on where both modes have them"),
 )
+STEERING = ("move", "rise", "throttle", "turn", "goal")
 CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
 
 
@@ -40,10 +41,14 @@ class Mode(Table):
     While a press of `press_gaits` is held, its gait counts; of several, the one that stands last in the table.
     `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
     until they are released and pressed again. `movement` says the same of ramps, pace and smoothing: carried over
-    from the entries that both modes have, or begun anew.
+    from the entries that both modes have, or begun anew. A mode that steers nothing, or on squares, has the gait
+    "none" unless it names one.
     """
 
-    gait: str = entry("Gait that turns intent into motion, one of [gait] or a usual one.", "walk")
+    gait: str = entry(
+        'Gait that turns intent into motion, one of [gait] or a usual one; "none" for a game that wants directions.',
+        "walk",
+    )
     press_gaits: dict[str, str] = entry(
         "Presses that switch to another gait while held; of several, the last one counts.",
         {},
@@ -86,6 +91,16 @@ class Mode(Table):
 
     @model_validator(mode="before")
     @classmethod
+    def _without_gait(cls, content: Any) -> Any:
+        """A menu, or steps on squares, need no gait, and whatever some gait needs is no business of theirs."""
+        if not isinstance(content, dict) or "gait" in content:
+            return content
+        steer = content.get("steer")
+        on_squares = isinstance(steer, dict) and steer.get("frame") == "grid"
+        return {**content, "gait": "none"} if on_squares or not content.keys() & set(STEERING) else content
+
+    @model_validator(mode="before")
+    @classmethod
     def _crisp_on_a_grid(cls, content: Any) -> Any:
         """On squares a press counts at once: what the file says nothing about has no ramp and no smoothing."""
         steer = content.get("steer") if isinstance(content, dict) else None
@@ -113,7 +128,7 @@ class Mode(Table):
             wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
         if steer.frame == "grid" and self.press_gaits:
             wrong.append(("press_gaits", 'does nothing under frame "grid", whose steps have a time of their own'))
-        if steer.frame == "grid" and "gait" in self.model_fields_set:
+        if steer.frame == "grid" and self.gait != "none":
             wrong.append(("gait", 'does nothing under frame "grid", whose steps have a time of their own'))
         if self.goal is not None and not isinstance(steer, GotoSteer):
             wrong.append(("goal.bind.0", f'does nothing under frame "{steer.frame}"; it goes with frame "goto"'))
@@ -158,14 +173,18 @@ class Mode(Table):
 
     def sentences(self, gaits: dict[str, Gait]) -> list[str]:
         """Say what it does, line by line, in the order of the data; `gaits` are its own first."""
-        lines = self.steer.sentences()
+        steers = bool(self.bound_channels.keys() & set(STEERING))
+        lines = self.steer.sentences() if steers else ["steers nothing"]
         lines += self.move.sentences() if self.move else []
         for channel in self.axis_channels:
             lines += channel.sentences()
         for table in (self.goal, self.comfort, self.look):
             lines += table.sentences() if table else []
         lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]
-        if self.steer.frame != "grid":
+        if self.gait == "none" and not self.press_gaits:
+            directed = steers and self.steer.frame != "grid"
+            lines += ["gait none: gives directions, for a game that moves the body"] if directed else []
+        else:
             switches = {gait: press for press, gait in self.press_gaits.items()}
             for name, gait in gaits.items():
                 while_held = f" while {switches[name]} is held" if name in switches else ""

@@ -5,17 +5,25 @@ from typing import Annotated, Any, Literal, NamedTuple, Self, TypeVar
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
-from wendonic.devices.sources.presses import PressBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.devices.sources.presses import (
+    PressBind,
+    StickBind,
+    SwitchBind,
+    UnlessBind,
+    WheelBind,
+    ZoneBind,
+)
 from wendonic.kernels.press.press import (
     STYLE_DOUBLE,
     STYLE_HOLD,
     STYLE_LONG,
+    STYLE_REPEAT,
     STYLE_TAP,
     STYLE_TOGGLE,
     PressTuning,
 )
 from wendonic.profile.schema.bind import zone_control
-from wendonic.profile.schema.names import ChordName, Fraction, Seconds, SwitchName
+from wendonic.profile.schema.names import ChordName, Fraction, Seconds, StickName, SwitchName
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.window import Window
@@ -42,6 +50,13 @@ STYLES = Words(
     Word("tap", "released within {tap_s:g} s", STYLE_TAP, ("tap_s",), TAPPED),
     Word("long", "on from {long_s:g} s on", STYLE_LONG, ("long_s",), HELD_ON),
     Word("double", "on from the second press within {double_s:g} s", STYLE_DOUBLE, ("double_s",), TWICE),
+    Word(
+        "repeat",
+        "at once, then again from {repeat_delay_s:g} s on every {repeat_interval_s:g} s",
+        STYLE_REPEAT,
+        ("repeat_delay_s", "repeat_interval_s"),
+        PRESSED,
+    ),
 )
 
 Changes = TypeVar("Changes")
@@ -62,8 +77,32 @@ class TriggerEntry(Table):
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
-        if self.release >= self.above:
-            raise own_fault(f"release {self.release:g} is not below above {self.above:g}; it would never release")
+        _check_order(self.above, self.release)
+        return self
+
+
+def _check_order(above: float, release: float) -> None:
+    if release >= above:
+        raise own_fault(f"release {release:g} is not below above {above:g}; it would never release")
+
+
+class StickEntry(Table):
+    """A stick tilted one way: down from `above` on, until it is back at `release`."""
+
+    stick: StickName = entry("Which stick presses.", example="pad.left_stick")
+    towards: Literal["up", "down", "left", "right"] = entry("Which way the stick is tilted.", example="up")
+    above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Tilt from which it counts as down: raise it against presses by accident.", 0.6, unit="tilt"
+    )
+    release: Fraction = entry(
+        "Tilt, below above, at which it counts as up again: keeps a trembling thumb from pressing twice.",
+        0.4,
+        unit="tilt",
+    )
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        _check_order(self.above, self.release)
         return self
 
 
@@ -87,14 +126,15 @@ def _entry_kind(found: Any) -> str | None:
         fields = found
     elif isinstance(found, Table):
         fields = type(found).model_fields
-    return next((key for key in ("control", "zone", "wheel") if key in fields), None)
+    return next((key for key in ("control", "zone", "wheel", "stick") if key in fields), None)
 
 
 PressEntry = Annotated[
     Annotated[ChordName, Tag("name")]
     | Annotated[TriggerEntry, Tag("control")]
     | Annotated[ZoneEntry, Tag("zone")]
-    | Annotated[WheelEntry, Tag("wheel")],
+    | Annotated[WheelEntry, Tag("wheel")]
+    | Annotated[StickEntry, Tag("stick")],
     Discriminator(_entry_kind),
 ]
 
@@ -108,6 +148,8 @@ def entry_controls(found: PressEntry) -> frozenset[str]:
             return frozenset({zone_control(zone)})
         case WheelEntry(wheel=direction):
             return frozenset({f"mouse.wheel {direction}"})
+        case StickEntry(stick=stick, towards=towards):
+            return frozenset({f"{stick} {towards}"})
     return frozenset(found.split("+"))
 
 
@@ -120,6 +162,8 @@ def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind:
             return ZoneBind(window.zone_of(found.zone))
         case WheelEntry():
             return WheelBind(towards=found.wheel == "towards")
+        case StickEntry():
+            return StickBind(seat.own(found.stick), found.towards, found.above, found.release)
     return SwitchBind(seat.all_own(found.split("+")))
 
 
@@ -132,6 +176,8 @@ def entry_sentence(found: PressEntry) -> str:
             return f'a finger in "{zone}"'
         case WheelEntry(wheel=direction):
             return f"a wheel notch {'away from' if direction == 'away' else 'towards'} the user"
+        case StickEntry():
+            return f"{found.stick} {found.towards} from {found.above:g} until {found.release:g}"
     return found.replace("+", " with ")
 
 
@@ -139,19 +185,31 @@ class PressTable(Table):
     """One press: what makes it, and how.
 
     `style`: `hold` is on while held; `toggle` changes with every press; `tap` is one released within `tap_s`; `long`
-    is on from `long_s` on; `double` is on from the second press within `double_s` of the first. With `buffer_s` or
-    `grace_s` it waits for the ground: one requested so early stays wanted, one so late after the ground is gone is
-    still given.
+    is on from `long_s` on; `double` is on from the second press within `double_s` of the first; `repeat` begins again
+    while held, from `repeat_delay_s` on, every `repeat_interval_s`. With `buffer_s` or `grace_s` it waits for the
+    ground: one requested so early stays wanted, one so late after the ground is gone is still given; `air_jumps` more
+    are given in the air.
     """
 
     bind: Annotated[tuple[PressEntry, ...], Field(strict=False, min_length=1)] = entry(
-        "Keys, buttons, triggers, zones or wheel notches that press, alone or together (ControlLeft+KeyC).",
+        "Keys, buttons, triggers, sticks, zones or wheel notches, alone or together (ControlLeft+KeyC).",
         example=["key.Space", "pad.south"],
+    )
+    unless: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
+        "Keys or buttons that keep it from going down while one of them is held: C, but not with ControlLeft.",
+        (),
+        example=["key.ControlLeft"],
     )
     style: Annotated[str, STYLES] = entry("What the player has to do for the press to count.", "hold")
     tap_s: Seconds = entry("Time within which a tap has to end: raise it for slower thumbs.", 0.2)
     long_s: Seconds = entry("Time from which a press counts as long: lower it for a quicker answer.", 0.5)
     double_s: Seconds = entry("Time within which the second press has to follow: raise it for slower thumbs.", 0.3)
+    repeat_delay_s: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
+        "Time held until it begins again: raise it if menus run away, lower it for a quicker answer.", 0.4
+    )
+    repeat_interval_s: Annotated[float, Field(ge=0.01, le=10.0)] = entry(
+        "Time between one repetition and the next: lower it to go faster through long lists.", 0.1
+    )
     buffer_s: Seconds | None = entry(
         "How early before landing it still counts (jump buffering, input buffer): raise it if early jumps are lost.",
         None,
@@ -164,18 +222,28 @@ class PressTable(Table):
         example=0.08,
         otherwise="does not wait for the ground",
     )
+    air_jumps: Annotated[int, Field(ge=0, le=100)] = entry(
+        "How many more times it begins before the ground is there again: 1 for a double jump.",
+        0,
+        unit="count",
+        example=1,
+    )
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     @property
     def waits_for_ground(self) -> bool:
         """Whether it begins on the ground only, however early or late it is requested."""
-        return self.buffer_s is not None or self.grace_s is not None
+        return self.buffer_s is not None or self.grace_s is not None or self.air_jumps > 0
 
     def sentence(self) -> str:
         """Say what makes it, and how."""
         words = f"{', '.join(map(entry_sentence, self.bind))}; {STYLES.sentence(self.style, self)}"
+        if self.unless:
+            words += f"; not with {' or '.join(self.unless)}"
         if self.waits_for_ground:
             words += f"; waits {self.buffer_s or 0:g} s for the ground, is given {self.grace_s or 0:g} s after it"
+        if self.air_jumps:
+            words += f", {self.air_jumps} more in the air"
         return words
 
     def trial(self, down: Changes, up: Changes) -> list[tuple[Changes, float]]:
@@ -195,11 +263,16 @@ class PressTable(Table):
             self.tap_s,
             self.long_s,
             self.double_s,
+            self.repeat_delay_s,
+            self.repeat_interval_s,
             int(self.waits_for_ground or jumps),
             self.buffer_s or 0.0,
             self.grace_s or 0.0,
+            int(self.air_jumps > 0),
+            float(self.air_jumps),
         )
 
     def sources(self, window: Window, seat: Seat) -> Sequence[PressBind]:
         """Return what a sampler reads."""
-        return tuple(entry_source(found, window, seat) for found in self.bind)
+        found = [entry_source(one, window, seat) for one in self.bind]
+        return (*found, UnlessBind(seat.all_own(self.unless))) if self.unless else tuple(found)

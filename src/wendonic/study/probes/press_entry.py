@@ -3,7 +3,8 @@
 from typing import Any
 
 from wendonic.devices.event import Event
-from wendonic.profile.schema.press import TriggerEntry, ZoneEntry
+from wendonic.devices.sources.presses import TOWARDS
+from wendonic.profile.schema.press import StickEntry, TriggerEntry, ZoneEntry
 from wendonic.profile.schema.profile import Profile
 
 
@@ -18,5 +19,9 @@ def entry_changes(profile: Profile, entry: Any) -> tuple[list[Event], list[Event
         zone = profile.window.zone_of(entry.zone)
         x, y = (zone.left + zone.right) / 2.0, (zone.top + zone.bottom) / 2.0
         return [Event(0.0, "touch.0", (x, y, 1.0))], [Event(0.0, "touch.0", (x, y, 0.0))]
+    if isinstance(entry, StickEntry):
+        place, sign = TOWARDS[entry.towards]
+        tilted = (0.0, sign) if place else (sign, 0.0)
+        return [Event(0.0, entry.stick, tilted)], [Event(0.0, entry.stick, (0.0, 0.0))]
     notches = 1.0 if entry.wheel == "towards" else -1.0
     return [Event(0.0, "mouse.wheel", notches)], []
