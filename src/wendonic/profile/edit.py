@@ -11,6 +11,7 @@ from pydantic import ValidationError
 from tomlkit.exceptions import TOMLKitError
 
 from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.profile.inherited import with_inherited
 from wendonic.profile.schema.profile import Profile
 
 
@@ -85,6 +86,7 @@ def file_content_of(profile: Profile) -> dict[str, Any]:
     {'top_speed_m_s': 3.2, 'accel_m_s2': 22.0, 'brake_m_s2': 30.0}
     """
     content: dict[str, Any] = profile.model_dump(exclude_unset=True)
+    content["mode"] |= profile.own_words
     for gait in content.get("gait", {}).values():
         if "drag_per_s" in gait:
             # They follow from thrust and drag.
@@ -113,16 +115,18 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
     changed: Any = copy.deepcopy(dict(content))
     for path, value in changes.items():
         *way, last = path_parts(path)
-        table = changed
+        table, whole = changed, with_inherited(changed)
         for part in way:
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
                     raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
-                table = table[part]
+                table, whole = table[part], whole[part]
             else:
                 if not isinstance(table, dict):
                     raise WendonicError(f"{path} leads nowhere: {part} is inside of no table")
-                table = table.setdefault(part, {})
+                whole = whole.get(part, {})
+                # A list that a mode has from another one becomes its own once something in it differs.
+                table = table.setdefault(part, copy.deepcopy(whole) if isinstance(whole, list) else {})
         _put_value(table, last, value, path)
     try:
         return Profile.model_validate(changed)

@@ -9,6 +9,7 @@ from pydantic_core import ErrorDetails
 
 from wendonic.errors import Fault, did_you_mean
 from wendonic.profile.field_lines import field_line
+from wendonic.profile.inherited import likes, with_inherited
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
@@ -33,8 +34,8 @@ _WORDS_OF_TYPES = {
 
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
-    faults = []
-    missing = unknown_references(content) if root is Profile else []
+    faults: list[Fault] = []
+    missing = unknown_references(with_inherited(content)) if root is Profile else []
     for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
         faults.append(Fault(field_line(text, path), dotted(path), what))
@@ -55,7 +56,31 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
         faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail)))
+    if root is Profile:
+        faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
+
+
+def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
+    """Leave out of the faults those that a mode has from the one that it begins as, and what it lacks where there is
+    no such one.
+    """
+    modes: Any = content.get("mode")
+    if not isinstance(modes, dict):
+        return faults
+    found = {(fault.where, fault.what) for fault in faults}
+    begun = {f"mode.{name}.": likes(modes, name) for name in modes}
+
+    def follows(fault: Fault, start: str, others: list[str]) -> bool:
+        rest = fault.where.removeprefix(start)
+        if rest == fault.where or not others:
+            return False
+        lacks = fault.what == "is missing" and others[-1] not in modes
+        return lacks or any(
+            f"mode.{other}." != start and (f"mode.{other}.{rest}", fault.what) in found for other in others
+        )
+
+    return [fault for fault in faults if not any(follows(fault, *mode) for mode in begun.items())]
 
 
 def dotted(path: Sequence[str | int]) -> str:

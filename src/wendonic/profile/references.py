@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.errors import none_such
+from wendonic.profile.inherited import likes
 from wendonic.profile.schema.gait import USUAL_GAITS
 from wendonic.profile.schema.window import USUAL_ZONES
 
@@ -54,6 +55,15 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
             yield f"{path}.look.bind.{index}.pause_press", bind["pause_press"]
 
 
+def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
+    for name in modes:
+        begun = likes(modes, name)
+        if begun and begun[0] not in modes:
+            yield f"mode.{name}.like", none_such("mode", begun[0], modes)
+        elif begun and begun[-1] == name:
+            yield f"mode.{name}.like", f"begins as itself: {' like '.join([name, *begun])}"
+
+
 def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
     """Return (field path, what is wrong) for each gait, mode, zone or press that is named but not there.
 
@@ -66,6 +76,7 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
     gait_names = dict.fromkeys([*gaits, *USUAL_GAITS])
     zones = window.get("zone", {}) if isinstance(window, dict) else {}
     zone_names = dict.fromkeys([*(zones if isinstance(zones, dict) else ()), *USUAL_ZONES])
+    wrong += _unknown_likes(modes)
     for name, mode in modes.items():
         if not isinstance(mode, dict):
             continue

@@ -45,6 +45,12 @@ class Mode(Table):
     "none" unless it names one.
     """
 
+    like: str | None = entry(
+        "Mode that this one begins as: it says only what differs; lists such as bind are written whole.",
+        None,
+        example="foot",
+        otherwise="begins with the defaults",
+    )
     gait: str = entry(
         'Gait that turns intent into motion, one of [gait] or a usual one; "none" for a game that wants directions.',
         "walk",
@@ -192,4 +198,5 @@ class Mode(Table):
         if self.leave_to is not None:
             lines.append(f"leaves to: {', '.join(self.leave_to) or 'nowhere'}")
         entered = (MOVEMENT.sentence(self.movement), HELD_PRESSES.sentence(self.held_presses))
-        return [*lines, *filter(None, entered)]
+        begins = f"begins as mode {self.like}; what it came to:" if self.like else ""
+        return [*filter(None, [begins]), *lines, *filter(None, entered)]

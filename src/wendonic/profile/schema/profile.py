@@ -1,11 +1,13 @@
 """A profile: every tuned number."""
 
+import copy
 from collections.abc import Mapping
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import BeforeValidator, Field, model_validator
+from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
 
 from wendonic.errors import WendonicError, none_such
+from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.budget import Budget
@@ -45,6 +47,23 @@ class Profile(Table):
         {},
         example={"reach90_s": {"max": 0.2}},
     )
+
+    _own: dict[str, Any] = PrivateAttr(default_factory=dict)
+    """What those modes say themselves that begin as another one."""
+
+    @model_validator(mode="wrap")
+    @classmethod
+    def _with_inherited(cls, content: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
+        profile = handler(with_inherited(content))
+        if isinstance(content, dict):
+            own = {name: mode for name, mode in content["mode"].items() if profile.mode[name].like is not None}
+            profile._own = copy.deepcopy(own)
+        return profile
+
+    @property
+    def own_words(self) -> dict[str, Any]:
+        """What those modes say themselves that begin as another one, as a file has it."""
+        return copy.deepcopy(self._own)
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:

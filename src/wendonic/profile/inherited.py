@@ -1,0 +1,63 @@
+"""Modes that begin as another one and say only what differs."""
+
+from collections.abc import Mapping
+from typing import Any
+
+_CHOOSES = ("frame", "form")
+"""Fields that choose what else a table may have: where one differs, nothing of the other table is taken over."""
+
+_EITHER = (("half_life_s", "one_euro"), ("deg_per_count", "cm_per_turn"))
+"""Fields of which a table has one: who writes one does without the other."""
+
+
+def with_inherited(content: Any) -> Any:
+    """Return a profile's content in which every mode with `like` has what the other one has and it does not say.
+
+    Tables are taken over field by field, lists whole. A `like` that leads nowhere, or in a circle, is left as it is.
+
+    >>> foot = {"gait": "walk", "move": {"diagonal": "cap", "half_life_s": 0.02}}
+    >>> aim = {"like": "foot", "move": {"diagonal": "unit"}}
+    >>> with_inherited({"mode": {"foot": foot, "aim": aim}})["mode"]["aim"]["move"]
+    {'diagonal': 'unit', 'half_life_s': 0.02}
+    """
+    modes = content.get("mode") if isinstance(content, dict) else None
+    if not isinstance(modes, dict) or not any(isinstance(mode, dict) and "like" in mode for mode in modes.values()):
+        return content
+    return {**content, "mode": {name: _whole(modes, name, ()) for name in modes}}
+
+
+def likes(modes: Mapping[str, Any], name: str) -> list[str]:
+    """Return the modes that a mode begins as, the nearest first; a circle ends with the name that closes it.
+
+    >>> likes({"a": {"like": "b"}, "b": {"like": "c"}, "c": {}}, "a"), likes({"a": {"like": "a"}}, "a")
+    (['b', 'c'], ['a'])
+    """
+    found: list[str] = []
+    seen = {name}
+    mode = modes.get(name)
+    while isinstance(mode, dict) and isinstance(mode.get("like"), str):
+        other = mode["like"]
+        found.append(other)
+        if other in seen:
+            break
+        seen.add(other)
+        mode = modes.get(other)
+    return found
+
+
+def _whole(modes: Mapping[str, Any], name: str, behind: tuple[str, ...]) -> Any:
+    mode = modes[name]
+    other = mode.get("like") if isinstance(mode, dict) else None
+    if not isinstance(other, str) or other not in modes or other in (*behind, name):
+        return mode
+    return _merged(_whole(modes, other, (*behind, name)), mode)
+
+
+def _merged(begun: Any, own: Any) -> Any:
+    if not isinstance(begun, dict) or not isinstance(own, dict):
+        return own
+    if any(name in own and own[name] != begun.get(name) for name in _CHOOSES):
+        return own
+    without = {other for pair in _EITHER for other in pair if other not in own and any(name in own for name in pair)}
+    kept = {name: value for name, value in begun.items() if name not in without}
+    return kept | {name: _merged(kept[name], value) if name in kept else value for name, value in own.items()}
