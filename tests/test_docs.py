@@ -83,7 +83,7 @@ def test_the_presses_of_the_readme_are_a_profile():
     presses, gait = blocks("toml")
     head = 'format = "wendonic-profile"\nversion = 1\n'
     profile = profile_from_text(f"{head}{presses}")
-    assert profile.press_names == ("jump", "sprint", "smoke")
+    assert profile.press_names == ("jump", "sprint", "smoke", "up", "close")
     walks = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
     runs = profile_from_text(f"{head}{walks}{presses}{gait}")
     assert runs.gaits_of("foot")["run"].top_speed_m_s == 5.6

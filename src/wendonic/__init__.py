@@ -16,6 +16,8 @@ if TYPE_CHECKING:
     from wendonic.runtime.intent import Intent, Press
     from wendonic.runtime.slopes import on_slope
     from wendonic.runtime.view import View
+    from wendonic.runtime.watch import watch
+    from wendonic.world_axes import WorldAxes
 
 __version__ = "0.1.0"
 
@@ -32,12 +34,14 @@ __all__ = [
     "RecordingError",
     "View",
     "WendonicError",
+    "WorldAxes",
     "load_profile",
     "next_control",
     "on_slope",
     "profile_from_text",
     "save_profile",
     "shape",
+    "watch",
 ]
 
 _MODULES = {
@@ -54,6 +58,8 @@ _MODULES = {
     "Profile": "profile.schema.profile",
     "Recording": "recording.recording",
     "on_slope": "runtime.slopes",
+    "watch": "runtime.watch",
+    "WorldAxes": "world_axes",
 }
 
 

@@ -1,5 +1,6 @@
 """The runtime: events in, one intent out per tick."""
 
+import logging
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from typing import Literal
@@ -77,6 +78,7 @@ class Helm(Door):
         "_view_changes_seen",
         "_view_given",
         "axes",
+        "next_profile",
         "profile",
         "seat",
     )
@@ -94,6 +96,8 @@ class Helm(Door):
         super().__init__()
         world = profile.world
         self.profile = profile
+        self.next_profile: Profile | None = None
+        """A profile to retune to as the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
         self.axes = WorldAxes(world.right, world.forward, world.up)
         self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
@@ -446,6 +450,8 @@ class Helm(Door):
         where its own view stands. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt`
         that is negative or not finite raises `WendonicError`.
         """
+        if self.next_profile is not None:
+            self._take_next_profile()
         if not 0.0 < dt < math.inf:
             return self._standing(dt, view)
         state = self.state
@@ -477,6 +483,14 @@ class Helm(Door):
             self._device = DEVICES[run.sampler.press_device]
         # What the class itself does, without going through its keywords.
         return _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view))
+
+    def _take_next_profile(self) -> None:
+        """Go on under the profile that was left for this tick, unless it has not the mode that the helm is in."""
+        profile, self.next_profile = self.next_profile, None
+        try:
+            self.retune(profile)  # type: ignore[arg-type]
+        except WendonicError as fault:
+            logging.getLogger("wendonic").warning("%s; the last good profile stays", fault)
 
     def _take_changes(self, run: ModeRun) -> None:
         """Bring the row up to date with what came since the last tick."""
