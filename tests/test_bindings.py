@@ -448,8 +448,8 @@ def test_two_players_at_one_machine_are_fed_the_same_events():
     assert (first.seat, second.seat) == ("pad", "pad1")
     second.lose("pad1")
     assert local(second) == (0.0, 0.0)
-    with pytest.raises(ControlError, match='unknown seat "pad7"; did you mean "pad"'):
-        moving('stick = "pad.left_stick"', seat="pad7")
+    with pytest.raises(ControlError, match='unknown seat "pad9"; did you mean "pad'):
+        moving('stick = "pad.left_stick"', seat="pad9")
     recording = Recording([Event(0.0, "pad1.left_stick", (0.0, -1.0)), Event(1.0, "mark", "end")])
     assert shape(recording, second.profile, seat="pad1")["amount"].iloc[-1] == 1.0
     assert shape(recording, second.profile)["amount"].iloc[-1] == 0.0

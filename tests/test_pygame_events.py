@@ -119,14 +119,62 @@ def test_pads_are_numbered_as_they_come_and_say_when_they_go():
         for number in range(15)
     ]
     assert set(buttons) == set(PAD_BUTTONS) - {"left_trigger", "right_trigger"}
-    five = [adapter.events(pygame.event.Event(down, instance_id=number, button=0)) for number in range(1, 6)]
-    assert [events[0].control if events else None for events in five] == [
-        "pad.south",
-        "pad1.south",
-        "pad2.south",
-        "pad3.south",
-        None,
-    ]
+    nine = [adapter.events(pygame.event.Event(down, instance_id=number, button=0)) for number in range(1, 10)]
+    expected = ["pad.south", *(f"pad{number}.south" for number in range(1, 8)), None]
+    assert [events[0].control if events else None for events in nine] == expected
+
+
+def test_pads_are_numbered_as_they_are_plugged_in_and_one_that_comes_back_has_its_number_again(monkeypatch):
+    """The second one may speak first. Two are of one model, which is all that tells a pad that comes back."""
+    plugged = {0: (70, "hive"), 1: (71, "comb"), 2: (72, "hive")}
+
+    class Opened:
+        def __init__(self, index):
+            self.number, self.model = plugged[index]
+
+        def as_joystick(self):
+            return self
+
+        def get_instance_id(self):
+            return self.number
+
+        def get_guid(self):
+            return self.model
+
+    monkeypatch.setattr("wendonic.devices.adapters.pygame_events.controller.Controller", Opened)
+    adapter = PygameEvents()
+
+    def add(index, number):
+        plugged[index] = (number, plugged[index][1])
+        assert adapter.events(pygame.event.Event(pygame.CONTROLLERDEVICEADDED, device_index=index)) == []
+
+    def pads(*numbers):
+        down = pygame.CONTROLLERBUTTONDOWN
+        events = [adapter.events(pygame.event.Event(down, instance_id=number, button=0))[0] for number in numbers]
+        return [event.control.removesuffix(".south") for event in events]
+
+    def remove(number):
+        (lost,) = adapter.events(pygame.event.Event(pygame.CONTROLLERDEVICEREMOVED, instance_id=number))
+        return lost.control
+
+    for index in range(3):
+        add(index, 70 + index)
+    assert pads(72, 71, 70) == ["pad2", "pad1", "pad"]
+    assert [remove(number) for number in (70, 71)] == ["lost.pad", "lost.pad1"]
+    # The second one comes back first.
+    add(1, 81)
+    add(0, 80)
+    assert pads(80, 81, 72) == ["pad", "pad1", "pad2"]
+    # Of one model both may be meant: they come back in the order in which they went.
+    assert [remove(number) for number in (72, 80)] == ["lost.pad2", "lost.pad"]
+    add(0, 90)
+    add(2, 92)
+    assert pads(90, 92, 81) == ["pad2", "pad", "pad1"]
+    # Another model takes the lowest number that is free.
+    remove(92)
+    plugged[3] = (95, "smoker")
+    add(3, 95)
+    assert pads(95) == ["pad"]
 
 
 @pytest.mark.usefixtures("window")

@@ -24,7 +24,7 @@ Device = Literal["keys", "pad", "mouse", "touch", "hands"]
 
 DEVICES: tuple[Device, ...] = ("keys", "pad", "mouse", "touch", "hands")
 
-PADS: tuple[str, ...] = ("pad", "pad1", "pad2", "pad3")
+PADS: tuple[str, ...] = ("pad", *(f"pad{number}" for number in range(1, 8)))
 """Four pads; `pad0` is another spelling of the first."""
 
 PAD_BUTTONS: tuple[str, ...] = tuple(

@@ -55,6 +55,24 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
             yield f"{path}.look.bind.{index}.pause_press", bind["pause_press"]
 
 
+def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tuple[str, str]]:
+    names = list(seats) if isinstance(seats, dict) else []
+    tables: list[tuple[str, Any]] = []
+    for channel in ("move", "rise", "throttle", "turn", "look", "goal"):
+        table = mode.get(channel)
+        binds = table.get("bind") if isinstance(table, dict) else None
+        found = enumerate(binds if isinstance(binds, list | tuple) else ())
+        tables += [(f"{path}.{channel}.bind.{index}", bind) for index, bind in found]
+    presses = mode.get("press")
+    tables += (
+        [(f"{path}.press.{name}", table) for name, table in presses.items()] if isinstance(presses, dict) else []
+    )
+    for where, table in tables:
+        seat = table.get("seat") if isinstance(table, dict) else None
+        if isinstance(seat, str) and seat not in names:
+            yield f"{where}.seat", none_such("seat", seat, names)
+
+
 def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
     for name in modes:
         begun = likes(modes, name)
@@ -91,6 +109,7 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if isinstance(other, str) and other not in modes:
                 wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
+        wrong += _unknown_seats(mode, f"mode.{name}", content.get("seat"))
         for where, zone in _zone_fields(mode, f"mode.{name}"):
             if zone not in zone_names:
                 wrong.append((where, none_such("zone", zone, zone_names)))

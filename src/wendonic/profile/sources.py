@@ -1,6 +1,10 @@
 """From a profile to what a sampler reads: names of controls and places of zones."""
 
+from typing import Any
+
+from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.mode import ModeSources
+from wendonic.devices.sources.silent import SilentSource
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.steer.goto import GotoSteer
@@ -12,17 +16,23 @@ from wendonic.profile.schema.steer.sprite import Faced
 def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> ModeSources:
     """Return what one mode binds, channel by channel, in the order of the file.
 
-    In a `seat` such as "pad1" the profile's `pad` is that pad. Raises `ControlError` for a seat that does not exist.
+    In a `seat` such as "pad1" the profile's `pad` is that pad; in one of the profile's own, keys and entries of other
+    seats are silent. Raises `ControlError` for a seat that does not exist.
     """
-    own, mode, window = Seat(seat), profile.mode[mode_name], profile.window
+    own, mode, window = Seat(seat, profile.seat), profile.mode[mode_name], profile.window
     steer = mode.steer
     presses = [mode.press.get(name) for name in profile.press_names]
+
+    def read(table: Any) -> tuple[Source, ...]:
+        sources = [(bind, bind.source(window, own)) for bind in (table.bind if table else ())]
+        return tuple(source if own.sits(bind.seat) else SilentSource(source) for bind, source in sources)
+
     return ModeSources(
-        move=tuple(bind.source(window, own) for bind in (mode.move.bind if mode.move else ())),
-        rise=tuple(bind.source(window, own) for bind in (mode.rise.bind if mode.rise else ())),
-        throttle=tuple(bind.source(window, own) for bind in (mode.throttle.bind if mode.throttle else ())),
-        turn=tuple(bind.source(window, own) for bind in (mode.turn.bind if mode.turn else ())),
-        look=tuple(bind.source(window, own) for bind in (mode.look.bind if mode.look else ())),
+        move=read(mode.move),
+        rise=read(mode.rise),
+        throttle=read(mode.throttle),
+        turn=read(mode.turn),
+        look=read(mode.look),
         presses=tuple(press.sources(window, own) if press else () for press in presses),
         goal=mode.goal.sources(window, own) if mode.goal else () if isinstance(steer, GotoSteer) else None,
         aims=isinstance(steer, Faced) and steer.face == "aim",

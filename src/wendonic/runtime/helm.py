@@ -12,6 +12,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.seat import Seat
 from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW, Door
@@ -41,9 +42,10 @@ class Helm(Door):
 
     Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
     positive towards the user. A helm starts in the profile's first mode, at rest, at the origin, facing and looking
-    along +y. In a `seat` such as "pad1" the profile's `pad` is that pad: several helms may be fed the same events,
-    each for its own player. On a `course` (see `wendonic.course`) the body follows its ground and minds its blocked
-    squares, where the mode's steering has to do with them.
+    along +y. In a `seat`, one of the profile's or a pad such as "pad1", the profile's `pad` is that player's and keys
+    of other players do not count: several helms may be fed the same events, each for its own player. On a `course`
+    (see `wendonic.course`) the body follows its ground and minds its blocked squares, where the mode's steering
+    has to do with them.
 
     >>> from wendonic.profile.load import profile_from_text
     >>> helm = Helm(profile_from_text('''
@@ -292,6 +294,23 @@ class Helm(Door):
                 for name, style in zip(profile.press_names, new.press_styles, strict=True)
             ]
             self._begin(new, record, carried)
+
+    def take_seat(self, seat: str) -> None:
+        """Go on in another seat, one of the profile's or a pad, from the next tick on; body and view stay.
+
+        Presses that are held there already count once released. Raises `ControlError` for a seat that does not exist,
+        and goes on as before.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.take_seat("pad1")
+        >>> helm.stick("pad1.left_stick", 0.0, -1.0)
+        >>> helm.tick(1 / 60).local.forward > 0.0
+        True
+        """
+        Seat(seat, self.profile.seat)
+        self.seat = seat
+        self.retune(self.profile)
 
     def snapshot(self) -> Snapshot:
         """Return this moment as a value: body and all that is carried from tick to tick, view, mode, clock, and what

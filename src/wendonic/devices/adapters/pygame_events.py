@@ -54,7 +54,8 @@ class PygameEvents:
     """Turns one event of pygame into zero or more of ours.
 
     It remembers which pad is which, where each stick's other axis stands and which finger is which. Pads get the
-    lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`).
+    lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`); one
+    that comes back gets the number that it had, if that is still free.
     `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked.
 
     >>> adapter = PygameEvents(window_size=(1280, 800))
@@ -66,6 +67,8 @@ class PygameEvents:
         """Begin with no pad and no finger."""
         self._window_size = window_size
         self._pads: dict[int, str] = {}
+        self._models: dict[int, str] = {}
+        self._gone: dict[str, list[str]] = {}
         self._opened: dict[int, Any] = {}
         self._tilts: dict[str, list[float]] = {}
         self._fingers: dict[tuple[int, int], int] = {}
@@ -129,13 +132,17 @@ class PygameEvents:
         kind = raw.type
         if kind == pygame.CONTROLLERDEVICEADDED:
             opened = controller.Controller(raw.device_index)
-            self._opened[opened.as_joystick().get_instance_id()] = opened
+            joystick = opened.as_joystick()
+            self._opened[joystick.get_instance_id()] = opened
+            self._plug_in(joystick.get_instance_id(), joystick.get_guid())
             return []
         if kind == pygame.CONTROLLERDEVICEREMOVED:
             self._opened.pop(raw.instance_id, None)
+            model = self._models.pop(raw.instance_id, "")
             pad = self._pads.pop(raw.instance_id, None)
             if pad is None:
                 return []
+            self._gone.setdefault(model, []).append(pad)
             self._tilts = {stick: tilt for stick, tilt in self._tilts.items() if not stick.startswith(f"{pad}.")}
             return [Event(t, f"lost.{pad}", 1.0)]
         if kind in (pygame.CONTROLLERBUTTONDOWN, pygame.CONTROLLERBUTTONUP):
@@ -149,13 +156,22 @@ class PygameEvents:
                 return self._tilted(raw, t)
         return []
 
+    def _plug_in(self, instance_id: int, model: str) -> None:
+        """Give a pad its number: the one that a pad of its model left with, or the lowest that is free."""
+        if instance_id in self._pads:
+            return
+        free = [pad for pad in PADS if pad not in self._pads.values()]
+        had = [pad for pad in self._gone.get(model, ()) if pad in free]
+        if not free:
+            return
+        number = self._pads[instance_id] = had[0] if had else free[0]
+        self._models[instance_id] = model
+        if had:
+            self._gone[model].remove(number)
+
     def _pad_name(self, instance_id: int) -> str | None:
-        if instance_id not in self._pads:
-            free = [pad for pad in PADS if pad not in self._pads.values()]
-            if not free:
-                return None
-            self._pads[instance_id] = free[0]
-        return self._pads[instance_id]
+        self._plug_in(instance_id, "")
+        return self._pads.get(instance_id)
 
     def _of_pad(self, raw: pygame.Event, control: str, value: Value, t: float) -> list[Event]:
         pad = self._pad_name(raw.instance_id)

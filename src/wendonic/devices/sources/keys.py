@@ -34,7 +34,8 @@ class KeysSource(Source):
 
     def device(self) -> Device:
         """Return the device that it stands for."""
-        return find_switch([*self.right, *self.left, *self.forward, *self.back][0]).device or "keys"
+        names = [*self.right, *self.left, *self.forward, *self.back]
+        return (find_switch(names[0]).device if names else None) or "keys"
 
     def reader(self, start: int) -> Reader:
         """Return what reads it."""

@@ -55,7 +55,7 @@ class KeyPair(Opposed):
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
         positive, negative = self.keys.lists().values()
-        return KeysSource(positive, negative, opposites=self.opposites)
+        return KeysSource(seat.all_own(positive), seat.all_own(negative), opposites=self.opposites)
 
 
 class RiseKeysBind(KeyPair):

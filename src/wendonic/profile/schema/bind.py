@@ -15,9 +15,12 @@ Degrees = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 
 class Bind(Table):
-    """What all entries have: `shared` allows a control that is bound to something else of the mode, too."""
+    """What all entries have: `shared` allows a control that is bound to something else of the mode, too; `seat` says
+    for whom it counts.
+    """
 
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
+    seat: str | None = entry("Player for whom it counts, one of [seat].", None, example="one", otherwise="everybody")
 
     def controls(self) -> list[str]:
         """Return the controls that it names, axis by axis; zones of the touch screen count as controls."""

@@ -69,7 +69,7 @@ class GoalTable(Table):
         if window.plan is None:
             raise AssertionError("a profile whose goals are pointed at has a plan")
         plan = ShownPlan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.forward_m)
-        return tuple(found.source(plan, window, seat) for found in self.bind)
+        return tuple(found.source(plan, window, seat) for found in self.bind if seat.sits(found.seat))
 
     def sentences(self) -> list[str]:
         """Say what gives a goal, line by line."""

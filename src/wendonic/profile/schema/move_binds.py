@@ -17,7 +17,7 @@ from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, zone_cont
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.keyed import Opposed, Ramped
-from wendonic.profile.schema.names import AxisName, KeyList, Seconds, StickName, SwitchName
+from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_faults
@@ -59,16 +59,14 @@ class KeysBind(Opposed):
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
-        keys = self.keys
-        return KeysSource(keys.right, keys.left, keys.forward, keys.back, self.opposites)
+        keys, own = self.keys, seat.all_own
+        return KeysSource(own(keys.right), own(keys.left), own(keys.forward), own(keys.back), self.opposites)
 
 
 class DpadBind(Opposed):
     """The four buttons of a pad's d-pad as a source of `move`."""
 
-    dpad: Literal["pad.dpad", "pad1.dpad", "pad2.dpad", "pad3.dpad"] = entry(
-        "Which pad's d-pad walks.", example="pad.dpad"
-    )
+    dpad: DpadName = entry("Which pad's d-pad walks.", example="pad.dpad")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""

@@ -4,9 +4,9 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
-from wendonic.devices.controls import find_key, find_kind
+from wendonic.devices.controls import PADS, find_key, find_kind
 from wendonic.devices.sources.names import find_axis, find_switch
-from wendonic.errors import ControlError
+from wendonic.errors import ControlError, did_you_mean
 from wendonic.profile.schema.table import own_fault
 
 
@@ -54,6 +54,22 @@ def _axis_name(name: str) -> str:
     return control.name if control.kind == "button" else f"{control.name}.{name[-1]}"
 
 
+def _pad_name(name: str) -> str:
+    pad = "pad" if name == "pad0" else name
+    if pad not in PADS:
+        raise own_fault(f'found "{name}"{did_you_mean(name, PADS) or ";"} allowed: {", ".join(PADS)}')
+    return pad
+
+
+def _dpad_name(name: str) -> str:
+    pad, dot, last = name.partition(".")
+    if (pad not in PADS and pad != "pad0") or f"{dot}{last}" != ".dpad":
+        raise own_fault(f'found "{name}"; allowed: pad.dpad, or pad1.dpad up to {PADS[-1]}.dpad')
+    return "pad.dpad" if pad == "pad0" else name
+
+
+PadName = Annotated[str, AfterValidator(_pad_name)]
+DpadName = Annotated[str, AfterValidator(_dpad_name)]
 KeyCode = Annotated[str, AfterValidator(_key_code)]
 KeyList = Annotated[tuple[KeyCode, ...], Field(strict=False)]
 StickName = Annotated[str, AfterValidator(_stick_name)]

@@ -153,8 +153,8 @@ def entry_controls(found: PressEntry) -> frozenset[str]:
     return frozenset(found.split("+"))
 
 
-def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind:
-    """Return what a sampler reads of one entry."""
+def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind | None:
+    """Return what a sampler reads of one entry; None where one of its keys is another player's."""
     match found:
         case TriggerEntry():
             return SwitchBind((seat.own(found.control),), found.above, found.release)
@@ -164,7 +164,9 @@ def entry_source(found: PressEntry, window: Window, seat: Seat) -> PressBind:
             return WheelBind(towards=found.wheel == "towards")
         case StickEntry():
             return StickBind(seat.own(found.stick), found.towards, found.above, found.release)
-    return SwitchBind(seat.all_own(found.split("+")))
+    names = found.split("+")
+    own = seat.all_own(names)
+    return SwitchBind(own) if len(own) == len(names) else None
 
 
 def entry_sentence(found: PressEntry) -> str:
@@ -228,6 +230,7 @@ class PressTable(Table):
         unit="count",
         example=1,
     )
+    seat: str | None = entry("Player for whom it counts, one of [seat].", None, example="one", otherwise="everybody")
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     @property
@@ -274,5 +277,7 @@ class PressTable(Table):
 
     def sources(self, window: Window, seat: Seat) -> Sequence[PressBind]:
         """Return what a sampler reads."""
-        found = [entry_source(one, window, seat) for one in self.bind]
+        if not seat.sits(self.seat):
+            return ()
+        found = [source for one in self.bind if (source := entry_source(one, window, seat))]
         return (*found, UnlessBind(seat.all_own(self.unless))) if self.unless else tuple(found)

@@ -13,6 +13,7 @@ from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.budget import Budget
 from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
 from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
 from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.window import Window
@@ -33,6 +34,11 @@ class Profile(Table):
     )
     world: World = entry("The game's own axes.", World(right="+x", forward="+y", up="+z"))
     window: Window = entry("The window: what touches and the pointer are measured by.", Window())
+    seat: Seats = entry(
+        "Players by name: whose pad is whose, and which keys.",
+        {},
+        example={"one": {"keys": ["KeyW"]}, "two": {"keys": ["ArrowUp"]}},
+    )
     mode: Annotated[dict[str, Mode], Field(min_length=1)] = entry(
         "Modes by name; the first is where a helm starts.",
         example={"foot": {"move": {"bind": [{"stick": "pad.left_stick"}]}}},
@@ -68,6 +74,7 @@ class Profile(Table):
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
         wrong = unknown_references(self.model_dump())
+        wrong += seat_faults(self.seat)
         for name, mode in self.mode.items():
             if self.world.forward is None and not (isinstance(mode.steer, MapSteer) and mode.steer.side_view):
                 words = 'the world has no forward; allowed: frame "map" with side_view = true'
@@ -131,6 +138,7 @@ class Profile(Table):
             f"  axes: {self.world.sentence()}",
             *(f"  {line}" for line in self.window.sentences()),
         ]
+        lines += [f"  seat {name}: {words}" for name, words in seat_sentences(self.seat)]
         for name, mode in self.mode.items():
             lines.append(f"  mode {name}{' (starts here)' if name == self.first_mode else ''}")
             lines += [f"    {line}" for line in mode.sentences(self.gaits_of(name))]

@@ -1,31 +1,109 @@
-"""A player's place among several pads."""
+"""A player's place among several: a pad, and a share of the keyboard."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from typing import Annotated
+
+from pydantic import Field
 
 from wendonic.devices.controls import PADS
+from wendonic.devices.sources.names import find_switch
 from wendonic.errors import ControlError, did_you_mean
+from wendonic.profile.schema.names import KeyList, PadName
+from wendonic.profile.schema.table import Table, entry
+
+
+class SeatTable(Table):
+    """A player's own controls. Its keys count in no other seat; keys of no seat count in every one."""
+
+    keys: KeyList = entry("Keys that count for this player alone.", (), example=["KeyW", "KeyA", "KeyS", "KeyD"])
+    pad: PadName | None = entry(
+        "Pad that the profile's pad is for this player.",
+        None,
+        example="pad1",
+        otherwise="the first seat has the first",
+    )
+
+
+def seat_faults(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
+    """Return (field path, what is wrong) for keys and pads that two players have."""
+    wrong: list[tuple[str, str]] = []
+    owner: dict[str, str] = {}
+    for name, table in seats.items():
+        if name in PADS or name == "pad0":
+            wrong.append((f"seat.{name}", "is the name of a pad; call the player otherwise"))
+        for control in (*table.keys, pad_of(name, seats)):
+            other = owner.setdefault(control, name)
+            if other != name:
+                where = f"seat.{name}.{'pad' if control in PADS else 'keys'}"
+                wrong.append((where, f"{control} is that of seat {other} already"))
+    return wrong
+
+
+def seat_sentences(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
+    """Say what each player has."""
+    return [(name, ", ".join([pad_of(name, seats), *table.keys])) for name, table in seats.items()]
+
+
+def pad_of(seat: str, seats: Mapping[str, SeatTable]) -> str:
+    """Return the pad of a player: the one that is named, or the first one for the first seat, and so on."""
+    return seats[seat].pad or PADS[list(seats).index(seat)]
+
+
+Seats = Annotated[dict[str, SeatTable], Field(max_length=len(PADS))]
 
 
 class Seat:
-    """Where a profile says `pad`, this player has another pad; raises `ControlError` for one that does not exist.
+    """Where a profile says `pad`, this player has another pad, and keys of other players do not count.
+
+    A seat is one of the profile's `seats`, or the name of a pad; None or "pad0" is the first pad. Raises
+    `ControlError` for one that does not exist.
 
     >>> Seat("pad1").own("pad.left_stick"), Seat("pad1").own("key.KeyW")
     ('pad1.left_stick', 'key.KeyW')
+    >>> seats = {"one": SeatTable(keys=("KeyW", "KeyS")), "two": SeatTable(keys=("ArrowUp", "ArrowDown"))}
+    >>> Seat("two", seats).all_own(["KeyW", "ArrowUp", "Escape", "pad.south"])
+    ('ArrowUp', 'Escape', 'pad1.south')
     """
 
-    def __init__(self, seat: str | None = None) -> None:
-        """Take the name of a pad, None or "pad0" for the first one."""
+    def __init__(self, seat: str | None = None, seats: Mapping[str, SeatTable] | None = None) -> None:
+        """Take the name of a seat or a pad."""
+        seats = seats or {}
+        self.name = seat if seat in seats else None
+        """Name of a seat of the profile; None in a pad's."""
         pad = "pad" if seat in (None, "pad0") else str(seat)
-        if pad not in PADS:
-            raise ControlError(f'unknown seat "{seat}"{did_you_mean(pad, PADS) or ";"} seats: {", ".join(PADS)}')
+        others: set[str] = set()
+        if seat in seats:
+            own = seats[str(seat)]
+            pad = pad_of(str(seat), seats)
+            others = {code for table in seats.values() for code in table.keys} - set(own.keys)
+        elif pad not in PADS:
+            known = [*seats, *PADS]
+            raise ControlError(f'unknown seat "{seat}"{did_you_mean(pad, known) or ";"} seats: {", ".join(known)}')
+        self._others = frozenset(f"key.{code}" for code in others)
         self._prefix = f"{pad}."
 
     def own(self, name: str | None) -> str:
-        """Return the control that `name` means in this seat."""
-        if not name:
+        """Return the control that `name` means in this seat, "" for a key of another one."""
+        if not name or (self._others and find_switch_name(name) in self._others):
             return ""
         return self._prefix + name[4:] if name.startswith("pad.") else name
 
     def all_own(self, names: Iterable[str]) -> tuple[str, ...]:
-        """Return the controls that `names` mean."""
-        return tuple(map(self.own, names))
+        """Return the controls that `names` mean, without keys of other seats."""
+        return tuple(own for name in names if (own := self.own(name)))
+
+    def sits(self, seat: str | None) -> bool:
+        """Return whether what is bound for a `seat` counts here: it does for everybody where no seat is named."""
+        return seat is None or self.name in (None, seat)
+
+
+def find_switch_name(name: str) -> str:
+    """Return the full name of a key or button, or the name itself where it is of another kind.
+
+    >>> find_switch_name("KeyW"), find_switch_name("pad.left_stick")
+    ('key.KeyW', 'pad.left_stick')
+    """
+    try:
+        return find_switch(name).name
+    except ControlError:
+        return name

@@ -1,0 +1,158 @@
+"""Players at one machine: shares of the keyboard, pads by number, and changing seats while playing."""
+
+import pytest
+
+from wendonic import ControlError, Event, Helm, ProfileError, Recording, profile_from_text, shape
+
+TEXT = """format = "wendonic-profile"
+version = 1
+[seat.one]
+keys = ["KeyW", "KeyS", "Space"]
+[seat.two]
+keys = ["ArrowUp", "ArrowDown", "Enter"]
+[mode.yard]
+steer = { frame = "map" }
+[mode.yard.move]
+half_life_s = 0
+[[mode.yard.move.bind]]
+keys = { forward = ["KeyW", "ArrowUp", "KeyI"], back = ["KeyS", "ArrowDown"] }
+rise_s = 0
+fall_s = 0
+[[mode.yard.move.bind]]
+stick = "pad.left_stick"
+dead_zone = { form = "none" }
+curve = { form = "linear" }
+[[mode.yard.look.bind]]
+mouse = "mouse.move"
+deg_per_count = 1
+seat = "two"
+[mode.yard.press]
+puff = { bind = ["Space", "Enter", "pad.south", "ControlLeft+Space"] }
+pause = { bind = ["Escape"] }
+call = { bind = ["KeyC"], seat = "one" }
+"""
+
+
+def both(profile=None):
+    profile = profile or profile_from_text(TEXT)
+    return [Helm(profile, seat=seat) for seat in ("one", "two")]
+
+
+def ticked(helms, *events):
+    for helm in helms:
+        for event in events:
+            helm.apply(event)
+    return [helm.tick(0.01) for helm in helms]
+
+
+def test_each_player_has_own_keys_and_an_own_pad_and_the_rest_is_for_both():
+    helms = both()
+    for control, value, expected in (
+        ("key.KeyW", 1.0, (1.0, 0.0)),
+        ("key.ArrowUp", 1.0, (1.0, 1.0)),
+        ("key.KeyW", 0.0, (0.0, 1.0)),
+        ("key.ArrowUp", 0.0, (0.0, 0.0)),
+        ("key.KeyI", 1.0, (1.0, 1.0)),
+        ("key.KeyI", 0.0, (0.0, 0.0)),
+        ("pad.left_stick", (0.0, -0.5), (0.5, 0.0)),
+        ("pad1.left_stick", (0.0, -1.0), (0.5, 1.0)),
+        ("pad2.left_stick", (0.0, -1.0), (0.5, 1.0)),
+        ("lost.pad", 1.0, (0.0, 1.0)),
+        ("lost.pad1", 1.0, (0.0, 0.0)),
+    ):
+        assert tuple(intent.local.forward for intent in ticked(helms, Event(0.0, control, value))) == expected, (
+            control
+        )
+    for control, press, expected in (
+        ("key.Space", "puff", (True, False)),
+        ("key.Enter", "puff", (True, True)),
+        ("key.Escape", "pause", (True, True)),
+        ("key.KeyC", "call", (True, False)),
+    ):
+        intents = ticked(helms, Event(0.0, control, 1.0))
+        assert tuple(intent.press(press).held for intent in intents) == expected
+    looks = ticked(helms, Event(0.0, "mouse.move", (5.0, 0.0)))
+    assert [round(intent.look.yaw_deg, 6) for intent in looks] == [0.0, 5.0]
+    # Who plays alone has everything.
+    alone = Helm(profile_from_text(TEXT))
+    alone.key("KeyW", down=True)
+    alone.key("ArrowDown", down=True)
+    alone.key("Enter", down=True)
+    alone.mouse(5.0, 0.0)
+    intent = alone.tick(0.01)
+    assert (intent.local.forward, intent.press("puff").held) == (0.0, True)
+    assert intent.look.yaw_deg == pytest.approx(5.0)
+
+
+def test_batch_and_helm_agree_in_every_seat():
+    events = [
+        Event(0.1, "key.KeyW", 1.0),
+        Event(0.2, "key.ArrowDown", 1.0),
+        Event(0.3, "pad1.left_stick", (0.5, 0.0)),
+        Event(0.4, "mouse.move", (3.0, 1.0)),
+        Event(0.5, "key.Enter", 1.0),
+        Event(1.0, "mark", "end"),
+    ]
+    profile = profile_from_text(TEXT)
+    for seat in ("one", "two", "pad1", None):
+        trace = shape(Recording(events), profile, hz=10, seat=seat)
+        helm = Helm(profile, seat=seat)
+        for row, (_, given) in enumerate(Recording(events).ticks(10)):
+            for event in given:
+                helm.apply(event)
+            intent = helm.tick(0.1)
+            assert trace["local_y"][row] == pytest.approx(intent.local.forward)
+            assert trace["local_x"][row] == pytest.approx(intent.local.right)
+            assert trace["view_yaw_deg"][row] == pytest.approx(intent.view.yaw_deg)
+            assert trace["puff_held"][row] == intent.press("puff").held
+
+
+def test_seats_are_changed_while_playing_and_held_presses_of_the_new_one_count_once_released():
+    (helm, _) = both()
+    ticked([helm], Event(0.0, "key.KeyW", 1.0), Event(0.0, "key.Enter", 1.0), Event(0.0, "key.ArrowDown", 1.0))
+    for _ in range(30):
+        (intent,) = ticked([helm])
+    moving = intent.motion
+    helm.take_seat("two")
+    (intent,) = ticked([helm])
+    assert intent.local.forward == -1.0
+    assert intent.motion[1] == pytest.approx(moving[1] + 0.01 * intent.motion[4], abs=2e-3)
+    assert not intent.press("puff").held
+    ticked([helm], Event(0.0, "key.Enter", 0.0))
+    (intent,) = ticked([helm], Event(0.0, "key.Enter", 1.0))
+    assert intent.press("puff").began
+    for seat in ("three", "pad9"):
+        with pytest.raises(ControlError, match=f'unknown seat "{seat}"'):
+            helm.take_seat(seat)
+    assert helm.seat == "two"
+    helm.take_seat("pad5")
+    (intent,) = ticked([helm], Event(0.0, "pad5.left_stick", (0.0, 0.25)), Event(0.0, "key.ArrowDown", 0.0))
+    helm.key("KeyW", down=False)
+    assert helm.tick(0.01).local.forward == -0.25
+
+
+@pytest.mark.parametrize(
+    ("right", "wrong", "fault"),
+    [
+        (
+            'keys = ["ArrowUp", "ArrowDown", "Enter"]',
+            'keys = ["ArrowUp", "Space"]',
+            "Space is that of seat one already",
+        ),
+        ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"', "seat.two.pad: pad is that of seat one already"),
+        ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad11"', 'found "pad11"; did you mean "pad1"?'),
+        ("[seat.two]", "[seat.pad1]", "seat.pad1: is the name of a pad"),
+        ('seat = "two"', 'seat = "too"', 'mode.yard.look.bind[0].seat: no seat "too"; did you mean "two"?'),
+        ('seat = "one"', 'seat = "won"', 'mode.yard.press.call.seat: no seat "won"'),
+    ],
+)
+def test_faults_of_seats_are_told(right, wrong, fault):
+    with pytest.raises(ProfileError) as found:
+        profile_from_text(TEXT.replace(right, wrong))
+    assert fault in str(found.value)
+
+
+def test_what_each_player_has_is_said():
+    lines = profile_from_text(TEXT).sentences()
+    assert "  seat one: pad, KeyW, KeyS, Space" in lines
+    assert "  seat two: pad1, ArrowUp, ArrowDown, Enter" in lines
