@@ -177,6 +177,29 @@ def test_pads_are_numbered_as_they_are_plugged_in_and_one_that_comes_back_has_it
     assert pads(95) == ["pad"]
 
 
+@pytest.mark.parametrize(
+    ("key", "code"),
+    [
+        (pygame.K_w, "KeyW"),
+        (pygame.K_7, "Digit7"),
+        (pygame.K_SPACE, "Space"),
+        (pygame.K_LEFT, "ArrowLeft"),
+        (pygame.K_RETURN, "Enter"),
+        (pygame.K_LSHIFT, "ShiftLeft"),
+        (pygame.K_RCTRL, "ControlRight"),
+        (pygame.K_F5, "F5"),
+        (pygame.K_PAGEUP, "PageUp"),
+        (pygame.K_ESCAPE, "Escape"),
+        (pygame.K_BACKSPACE, "Backspace"),
+        (0, None),
+    ],
+)
+@pytest.mark.usefixtures("window")
+def test_an_event_that_was_made_by_hand_without_a_scancode_is_read_by_its_key(key, code):
+    made = PygameEvents().events(pygame.event.Event(pygame.KEYDOWN, key=key))
+    assert made == ([Event(0.0, f"key.{code}", 1.0)] if code else [])
+
+
 @pytest.mark.usefixtures("window")
 def test_fingers_get_the_lowest_free_number():
     def finger(kind, number, x):

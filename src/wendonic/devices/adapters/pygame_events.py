@@ -10,8 +10,10 @@ except ImportError:
 
     raise WendonicError("pygame events need pygame-ce: pip install 'wendonic[live]'") from None
 
-from wendonic.devices.controls import PADS, TOUCHES
+from wendonic.devices.adapters.pad_numbers import PadNumbers
+from wendonic.devices.controls import TOUCHES
 from wendonic.devices.event import Event, Value
+from wendonic.devices.keys import KEY_CODES
 from wendonic.devices.usb_keys import USB_KEYS
 
 MOUSE_BUTTONS = {1: "left", 2: "middle", 3: "right", 6: "back", 7: "forward"}
@@ -49,6 +51,8 @@ TRIGGER_AXES: dict[int, str] = {
 
 FULL_AXIS = 32767.0
 
+_MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", "Meta"))
+
 
 class PygameEvents:
     """Turns one event of pygame into zero or more of ours.
@@ -66,9 +70,7 @@ class PygameEvents:
     def __init__(self, window_size: tuple[int, int] | None = None) -> None:
         """Begin with no pad and no finger."""
         self._window_size = window_size
-        self._pads: dict[int, str] = {}
-        self._models: dict[int, str] = {}
-        self._gone: dict[str, list[str]] = {}
+        self._pads = PadNumbers()
         self._opened: dict[int, Any] = {}
         self._tilts: dict[str, list[float]] = {}
         self._fingers: dict[tuple[int, int], int] = {}
@@ -84,7 +86,8 @@ class PygameEvents:
         """Return what the event means, at time `t` (s); a game that applies it at once may leave `t` out."""
         kind = raw.type
         if kind in (pygame.KEYDOWN, pygame.KEYUP):
-            code = USB_KEYS.get(raw.scancode)
+            # An event that was made by hand may say which key it is, and not where it lies.
+            code = USB_KEYS.get(getattr(raw, "scancode", 0)) or _code_of_key(getattr(raw, "key", 0))
             return [Event(t, f"key.{code}", float(kind == pygame.KEYDOWN))] if code else []
         if kind == pygame.MOUSEMOTION:
             return self._mouse_moved(raw, t)
@@ -134,15 +137,13 @@ class PygameEvents:
             opened = controller.Controller(raw.device_index)
             joystick = opened.as_joystick()
             self._opened[joystick.get_instance_id()] = opened
-            self._plug_in(joystick.get_instance_id(), joystick.get_guid())
+            self._pads.plug_in(joystick.get_instance_id(), joystick.get_guid())
             return []
         if kind == pygame.CONTROLLERDEVICEREMOVED:
             self._opened.pop(raw.instance_id, None)
-            model = self._models.pop(raw.instance_id, "")
-            pad = self._pads.pop(raw.instance_id, None)
+            pad = self._pads.unplug(raw.instance_id)
             if pad is None:
                 return []
-            self._gone.setdefault(model, []).append(pad)
             self._tilts = {stick: tilt for stick, tilt in self._tilts.items() if not stick.startswith(f"{pad}.")}
             return [Event(t, f"lost.{pad}", 1.0)]
         if kind in (pygame.CONTROLLERBUTTONDOWN, pygame.CONTROLLERBUTTONUP):
@@ -156,29 +157,12 @@ class PygameEvents:
                 return self._tilted(raw, t)
         return []
 
-    def _plug_in(self, instance_id: int, model: str) -> None:
-        """Give a pad its number: the one that a pad of its model left with, or the lowest that is free."""
-        if instance_id in self._pads:
-            return
-        free = [pad for pad in PADS if pad not in self._pads.values()]
-        had = [pad for pad in self._gone.get(model, ()) if pad in free]
-        if not free:
-            return
-        number = self._pads[instance_id] = had[0] if had else free[0]
-        self._models[instance_id] = model
-        if had:
-            self._gone[model].remove(number)
-
-    def _pad_name(self, instance_id: int) -> str | None:
-        self._plug_in(instance_id, "")
-        return self._pads.get(instance_id)
-
     def _of_pad(self, raw: pygame.Event, control: str, value: Value, t: float) -> list[Event]:
-        pad = self._pad_name(raw.instance_id)
+        pad = self._pads.name(raw.instance_id)
         return [Event(t, f"{pad}.{control}", value)] if pad else []
 
     def _tilted(self, raw: pygame.Event, t: float) -> list[Event]:
-        pad = self._pad_name(raw.instance_id)
+        pad = self._pads.name(raw.instance_id)
         if pad is None:
             return []
         stick, axis = STICK_AXES[raw.axis]
@@ -186,3 +170,21 @@ class PygameEvents:
         # The negative end has one code more than the positive one.
         tilt[axis] = max(raw.value / FULL_AXIS, -1.0)
         return [Event(t, f"{pad}.{stick}", (tilt[0], tilt[1]))]
+
+
+_KEY_NAMES = {
+    **{name: f"Arrow{name.title()}" for name in ("left", "right", "up", "down")},
+    **{f"{side} {key}": f"{code}{side.title()}" for side in ("left", "right") for key, code in _MODIFIERS},
+    "return": "Enter",
+    "page up": "PageUp",
+    "page down": "PageDown",
+}
+
+
+def _code_of_key(key: int) -> str | None:
+    """Return the code of a key of pygame (`K_w`), as on a US keyboard."""
+    name = pygame.key.name(key, use_compat=True) if key else ""
+    if len(name) == 1 and name.isalnum() and name.isascii():
+        return f"{'Digit' if name.isdigit() else 'Key'}{name.upper()}"
+    code = _KEY_NAMES.get(name, name.title())
+    return code if code in KEY_CODES else None

@@ -1,0 +1,159 @@
+"""Events of a GLFW window as Wendonic's own (extra `glfw`)."""
+
+from collections.abc import Callable
+from typing import Any
+
+from wendonic.devices.adapters.pad_numbers import PadNumbers
+from wendonic.devices.event import Event, Value
+from wendonic.devices.keys import KEY_CODES
+from wendonic.errors import WendonicError
+
+KEYS: dict[str, str] = {
+    **{f"KEY_{code.removeprefix('Key')}": code for code in KEY_CODES if code.startswith("Key")},
+    **{f"KEY_{number}": f"Digit{number}" for number in range(10)},
+    **{f"KEY_KP_{number}": f"Numpad{number}" for number in range(10)},
+    **{f"KEY_F{number}": f"F{number}" for number in range(1, 25)},
+    **{
+        f"KEY_{side.upper()}_{name}": f"{code}{side}"
+        for side in ("Left", "Right")
+        for name, code in (("SHIFT", "Shift"), ("CONTROL", "Control"), ("ALT", "Alt"), ("SUPER", "Meta"))
+    },
+    **{f"KEY_{side.upper()}": f"Arrow{side}" for side in ("Left", "Right", "Up", "Down")},
+    **{
+        f"KEY_KP_{code.upper()}": f"Numpad{code}"
+        for code in ("Add", "Decimal", "Divide", "Enter", "Equal", "Multiply", "Subtract")
+    },
+    **{
+        f"KEY_{code.upper()}": code
+        for code in "Backslash Backspace Comma Delete End Enter Equal Escape Home Insert".split()
+        + "Minus Pause Period Semicolon Slash Space Tab".split()
+    },
+    "KEY_APOSTROPHE": "Quote",
+    "KEY_GRAVE_ACCENT": "Backquote",
+    "KEY_LEFT_BRACKET": "BracketLeft",
+    "KEY_RIGHT_BRACKET": "BracketRight",
+    "KEY_CAPS_LOCK": "CapsLock",
+    "KEY_NUM_LOCK": "NumLock",
+    "KEY_SCROLL_LOCK": "ScrollLock",
+    "KEY_PRINT_SCREEN": "PrintScreen",
+    "KEY_PAGE_UP": "PageUp",
+    "KEY_PAGE_DOWN": "PageDown",
+    "KEY_MENU": "ContextMenu",
+    "KEY_WORLD_1": "IntlBackslash",
+}
+"""GLFW's names of keys are places too: W is the key that has a W on a US keyboard."""
+
+MOUSE_BUTTONS = ("left", "right", "middle", "back", "forward")
+PAD_BUTTONS = (
+    "south east west north left_bumper right_bumper left_menu right_menu home left_stick_press right_stick_press "
+    "dpad_up dpad_right dpad_down dpad_left"
+).split()
+"""In the order of GLFW's numbers."""
+
+Apply = Callable[[Event], object]
+
+
+class GlfwEvents:
+    """Hands the events of a window to `apply`, such as a helm's; callbacks that the game has set are called on.
+
+    Pads have no callbacks in GLFW: call `poll()` once a frame, before the tick. `now` gives the time of an event (s),
+    for a recording. Hold on to it for as long as the window lives. Raises `WendonicError` without the package glfw.
+    """
+
+    def __init__(self, window: Any, apply: Apply, now: Callable[[], float] = lambda: 0.0) -> None:
+        """Follow a window."""
+        try:
+            import glfw
+        except ImportError:
+            raise WendonicError("events of GLFW need the package glfw: pip install 'wendonic[glfw]'") from None
+        self._glfw: Any = glfw
+        self._apply = apply
+        self._now = now
+        self._codes = {getattr(glfw, name): code for name, code in KEYS.items()}
+        self._at: tuple[float, float] | None = None
+        self._numbers = PadNumbers()
+        self._pads: dict[int, dict[str, Value]] = {}
+        for name in ("key", "cursor_pos", "mouse_button", "scroll", "window_focus", "window_iconify", "cursor_enter"):
+            self._follow(window, name)
+
+    def _follow(self, window: Any, name: str) -> None:
+        own: Callable[..., None] = getattr(self, f"_{name}")
+        had: list[Any] = []
+
+        def called(*given: Any) -> None:
+            own(*given)
+            if had[0] is not None:
+                had[0](*given)
+
+        had.append(getattr(self._glfw, f"set_{name}_callback")(window, called))
+
+    def _tell(self, control: str, value: Value) -> None:
+        self._apply(Event(self._now(), control, value))
+
+    def _key(self, window: Any, key: int, scancode: int, action: int, mods: int) -> None:  # noqa: ARG002
+        code = self._codes.get(key)
+        # A key that is held repeats, which is no event of ours.
+        if code and action != self._glfw.REPEAT:
+            self._tell(f"key.{code}", float(action == self._glfw.PRESS))
+
+    def _cursor_pos(self, window: Any, x: float, y: float) -> None:
+        if self._at is not None and (x, y) != self._at:
+            self._tell("mouse.move", (x - self._at[0], y - self._at[1]))
+        self._at = (x, y)
+        # A cursor that is captured is nowhere in the window.
+        if self._glfw.get_input_mode(window, self._glfw.CURSOR) != self._glfw.CURSOR_DISABLED:
+            width, height = self._glfw.get_window_size(window)
+            self._tell("pointer.at", (min(max(x / width, 0.0), 1.0), min(max(y / height, 0.0), 1.0)))
+
+    def _cursor_enter(self, window: Any, entered: int) -> None:  # noqa: ARG002
+        if not entered:
+            # Where it comes back is no motion.
+            self._at = None
+
+    def _mouse_button(self, window: Any, button: int, action: int, mods: int) -> None:  # noqa: ARG002
+        if button < len(MOUSE_BUTTONS):
+            self._tell(f"mouse.{MOUSE_BUTTONS[button]}", float(action == self._glfw.PRESS))
+
+    def _scroll(self, window: Any, x: float, y: float) -> None:  # noqa: ARG002
+        if y:
+            self._tell("mouse.wheel", -y)
+
+    def _window_focus(self, window: Any, focused: int) -> None:  # noqa: ARG002
+        if not focused:
+            self._at = None
+            self._tell("lost.focus", 1.0)
+
+    def _window_iconify(self, window: Any, iconified: int) -> None:
+        self._window_focus(window, not iconified)
+
+    def poll(self) -> None:
+        """Look at every pad, and tell what has changed since the last time."""
+        glfw = self._glfw
+        for number in range(glfw.JOYSTICK_LAST + 1):
+            state = glfw.get_gamepad_state(number) if glfw.joystick_is_gamepad(number) else None
+            if state is None:
+                if number in self._pads:
+                    del self._pads[number]
+                    self._tell(f"lost.{self._numbers.unplug(number)}", 1.0)
+                continue
+            pad = self._numbers.plug_in(number, str(glfw.get_joystick_guid(number)))
+            known = self._pads.setdefault(number, {})
+            for control, value in _pad_values(state):
+                # What rests at first is no news.
+                rest: Value = (0.0, 0.0) if isinstance(value, tuple) else 0.0
+                if pad is not None and known.get(control, rest) != value:
+                    known[control] = value
+                    self._tell(f"{pad}.{control}", value)
+
+
+def _pad_values(state: Any) -> list[tuple[str, Value]]:
+    left_x, left_y, right_x, right_y, left, right = (float(state.axes[number]) for number in range(6))
+    buttons = [(name, float(state.buttons[number])) for number, name in enumerate(PAD_BUTTONS)]
+    # A trigger rests at -1 there.
+    return [
+        ("left_stick", (left_x, left_y)),
+        ("right_stick", (right_x, right_y)),
+        ("left_trigger", (left + 1.0) / 2.0),
+        ("right_trigger", (right + 1.0) / 2.0),
+        *buttons,
+    ]

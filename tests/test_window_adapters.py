@@ -1,0 +1,247 @@
+"""Windows of pyglet and GLFW on a display of their own: real keys from outside, and the libraries' own pad events."""
+
+import os
+import shutil
+import subprocess
+import sys
+import time
+from types import SimpleNamespace
+
+import pytest
+
+from wendonic import Event, Helm
+from wendonic.demo import demo_profile
+from wendonic.devices.adapters import glfw_events, pyglet_events
+from wendonic.devices.controls import PAD_BUTTONS, PADS, find_control
+
+pytestmark = pytest.mark.skipif(not (shutil.which("Xvfb") and shutil.which("xdotool")), reason="no Xvfb or xdotool")
+
+
+@pytest.fixture(scope="module")
+def display():
+    """A display without a monitor."""
+    read, write = os.pipe()
+    command = ["Xvfb", "-displayfd", str(write), "-screen", "0", "1280x800x24", "-nolisten", "tcp"]
+    server = subprocess.Popen(command, pass_fds=[write], stderr=subprocess.DEVNULL)
+    os.close(write)
+    with os.fdopen(read) as number:
+        name = f":{number.readline().strip()}"
+    had = os.environ.get("DISPLAY")
+    os.environ["DISPLAY"] = name
+    yield name
+    server.terminate()
+    server.wait()
+    if had is None:
+        del os.environ["DISPLAY"]
+    else:
+        os.environ["DISPLAY"] = had
+
+
+@pytest.fixture(scope="module")
+def pyglet_window(display):
+    assert display
+    pyglet = pytest.importorskip("pyglet")
+    pyglet.options["audio"] = ("silent",)
+    window = pyglet.window.Window(640, 480, caption="yard")
+    yield window
+    window.close()
+
+
+@pytest.fixture(scope="module")
+def glfw_window(display):
+    assert display
+    glfw = pytest.importorskip("glfw")
+    assert glfw.init()
+    glfw.window_hint(glfw.CLIENT_API, glfw.NO_API)
+    window = glfw.create_window(640, 480, "yard", None, None)
+    yield window
+    glfw.destroy_window(window)
+    glfw.terminate()
+
+
+def typed(pump, told, *command, until):
+    """Do something from outside, and fetch events until the one that ends it has come."""
+    pump()
+    told.clear()
+    subprocess.run(["xdotool", *command], check=True, timeout=20)
+    end = time.monotonic() + 10.0
+    while not any(event.control == until for event in told):
+        assert time.monotonic() < end, told
+        pump()
+        time.sleep(0.01)
+    return list(told)
+
+
+def typing_is_told_in_order(pump, told):
+    typing = "keydown w keydown Left keyup w keydown shift keyup Left keyup shift key F9"
+    keys = typed(pump, told, *typing.split(), until="key.F9")
+    names = [(event.control, event.value) for event in keys if event.control.startswith("key.")]
+    assert names[:6] == [
+        ("key.KeyW", 1.0),
+        ("key.ArrowLeft", 1.0),
+        ("key.KeyW", 0.0),
+        ("key.ShiftLeft", 1.0),
+        ("key.ArrowLeft", 0.0),
+        ("key.ShiftLeft", 0.0),
+    ]
+    typed(pump, told, "mousemove", "300", "200", "click", "2", until="mouse.middle")
+    moving = "mousemove 320 230 click 1 click 3 click 4"
+    moved = typed(pump, told, *moving.split(), until="mouse.wheel")
+    motions = [event.value for event in moved if event.control == "mouse.move"]
+    assert tuple(map(sum, zip(*motions, strict=True))) == (20.0, 30.0)
+    (at, *_) = [event.value for event in reversed(moved) if event.control == "pointer.at"]
+    assert at == pytest.approx((320 / 640, 230 / 480), abs=0.01)
+    clicks = [(e.control, e.value) for e in moved if e.control in ("mouse.left", "mouse.right", "mouse.wheel")]
+    assert clicks == [
+        ("mouse.left", 1.0),
+        ("mouse.left", 0.0),
+        ("mouse.right", 1.0),
+        ("mouse.right", 0.0),
+        ("mouse.wheel", -1.0),
+    ]
+
+
+def test_real_keys_and_a_real_mouse_reach_a_pyglet_window(pyglet_window):
+    told = []
+    pyglet_window.set_location(0, 0)
+    pyglet_window.activate()
+    pyglet_events.PygletEvents(pyglet_window, told.append)
+    typing_is_told_in_order(pyglet_window.dispatch_events, told)
+
+
+def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callback(glfw_window):
+    import glfw
+
+    told, own = [], []
+    glfw.set_window_pos(glfw_window, 0, 0)
+    glfw.focus_window(glfw_window)
+    glfw.set_key_callback(glfw_window, lambda *given: own.append(given[1]))
+    glfw_events.GlfwEvents(glfw_window, told.append)
+    typing_is_told_in_order(glfw.poll_events, told)
+    assert glfw.KEY_W in own
+
+
+@pytest.mark.parametrize("adapter", [glfw_events, pyglet_events])
+def test_every_key_of_a_table_is_one_of_the_library_and_has_a_code(adapter, display):
+    assert display
+    name = adapter.__name__.rsplit(".", 1)[1].removesuffix("_events")
+    library = pytest.importorskip("glfw" if name == "glfw" else "pyglet.window.key")
+    for known, code in adapter.KEYS.items():
+        assert hasattr(library, known), known
+        assert find_control(f"key.{code}")
+    codes = set(adapter.KEYS.values())
+    assert {"KeyA", "KeyZ", "Digit0", "Space", "ControlLeft", "ArrowUp", "Numpad5", "F12", "Quote"} <= codes
+
+
+def test_events_of_the_window_that_pyglet_makes_itself(pyglet_window):
+    import pyglet
+
+    key, mouse = pyglet.window.key, pyglet.window.mouse
+    told = []
+    pyglet_window.dispatch_events()
+    pyglet_events.PygletEvents(pyglet_window, told.append, now=lambda: 2.5)
+    for name, given in (
+        ("on_key_press", (key.A, 0)),
+        ("on_key_press", (key.MOTION_COPY, 0)),
+        ("on_key_press", (key.EXCLAMATION, 0)),
+        ("on_mouse_drag", (320, 120, 4, -3, mouse.LEFT, 0)),
+        ("on_mouse_press", (0, 0, mouse.MOUSE4, 0)),
+        ("on_mouse_press", (0, 0, 1 << 9, 0)),
+        ("on_mouse_scroll", (0, 0, 1.0, 0.0)),
+        ("on_deactivate", ()),
+    ):
+        pyglet_window.dispatch_event(name, *given)
+    pyglet_window.dispatch_events()
+    # Another test's window may have taken the focus as well.
+    assert Event(2.5, "lost.focus", 1.0) in told
+    assert [event for event in told if event.t == 2.5 and event.control != "lost.focus"] == [
+        Event(2.5, "key.KeyA", 1.0),
+        Event(2.5, "mouse.move", (4.0, 3.0)),
+        Event(2.5, "pointer.at", (0.5, 0.75)),
+        Event(2.5, "mouse.back", 1.0),
+    ]
+
+
+def test_pads_of_pyglet_come_and_go(pyglet_window):
+    from pyglet.input.base import Controller
+    from pyglet.math import Vec2
+
+    told = []
+    adapter = pyglet_events.PygletEvents(pyglet_window, told.append)
+
+    def pad(model):
+        device = SimpleNamespace(get_controls=list, open=lambda *_: None)
+        controller = Controller(device, {"name": model, "guid": model})
+        adapter.add_pad(controller)
+        return controller
+
+    first, second = pad("hive"), pad("comb")
+    told.clear()
+    second.dispatch_event("on_stick_motion", second, "leftstick", Vec2(0.25, 1.0))
+    first.dispatch_event("on_dpad_motion", first, Vec2(-1.0, 1.0))
+    first.dispatch_event("on_dpad_motion", first, Vec2(0.0, 1.0))
+    first.dispatch_event("on_trigger_motion", first, "righttrigger", 0.75)
+    for name in pyglet_events.PAD_BUTTONS:
+        second.dispatch_event("on_button_press", second, name)
+    adapter.remove_pad(first)
+    back = pad("hive")
+    back.dispatch_event("on_button_release", back, "a")
+    assert told == [
+        Event(0.0, "pad1.left_stick", (0.25, -1.0)),
+        Event(0.0, "pad.dpad_left", 1.0),
+        Event(0.0, "pad.dpad_up", 1.0),
+        Event(0.0, "pad.dpad_left", 0.0),
+        Event(0.0, "pad.right_trigger", 0.75),
+        *(Event(0.0, f"pad1.{button}", 1.0) for button in pyglet_events.PAD_BUTTONS.values()),
+        Event(0.0, "lost.pad", 1.0),
+        Event(0.0, "pad.south", 0.0),
+    ]
+    named = [*pyglet_events.PAD_BUTTONS.values(), *pyglet_events.TRIGGERS.values()]
+    assert {*named, *(control for control, _, _ in pyglet_events.DPAD)} == set(PAD_BUTTONS)
+
+
+def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
+    import glfw
+
+    states = {}
+    monkeypatch.setattr(glfw, "joystick_is_gamepad", lambda number: number in states)
+    monkeypatch.setattr(glfw, "get_gamepad_state", states.get)
+    monkeypatch.setattr(glfw, "get_joystick_guid", lambda number: f"model {number}".encode())
+    helm, told = Helm(demo_profile()), []
+    adapter = glfw_events.GlfwEvents(glfw_window, lambda event: (told.append(event), helm.apply(event)))
+
+    def state(axes=(0.0, 0.0, 0.0, 0.0, -1.0, -1.0), *down):
+        return SimpleNamespace(axes=axes, buttons=[int(number in down) for number in range(15)])
+
+    states[3] = state()
+    adapter.poll()
+    assert told == []
+    states[3] = state((0.5, -1.0, 0.0, 0.0, -1.0, 0.0), glfw.GAMEPAD_BUTTON_A, glfw.GAMEPAD_BUTTON_DPAD_LEFT)
+    states[1] = state()
+    adapter.poll()
+    adapter.poll()
+    assert told == [
+        Event(0.0, "pad.left_stick", (0.5, -1.0)),
+        Event(0.0, "pad.right_trigger", 0.5),
+        Event(0.0, "pad.south", 1.0),
+        Event(0.0, "pad.dpad_left", 1.0),
+    ]
+    assert helm.tick(1 / 60).local.forward > 0.0
+    told.clear()
+    del states[3]
+    adapter.poll()
+    assert told == [Event(0.0, "lost.pad", 1.0)]
+    assert len(glfw_events.PAD_BUTTONS) == glfw.GAMEPAD_BUTTON_LAST + 1
+    assert set(glfw_events.PAD_BUTTONS) == {name for name in PAD_BUTTONS if "trigger" not in name}
+    # More than there are names for: the rest is silent.
+    states.update({number: state(state().axes, 0) for number in range(16)})
+    adapter.poll()
+    assert sorted(event.control for event in told[1:]) == sorted(f"{pad}.south" for pad in PADS)
+
+
+def test_the_adapters_load_their_libraries_only_when_they_are_made():
+    script = (
+        "import sys, wendonic.devices.adapters.glfw_events, wendonic.devices.adapters.pyglet_events\n"
+        "assert not {'glfw', 'pyglet'} & set(sys.modules)"
+    )
+    subprocess.run([sys.executable, "-c", script], check=True)
