@@ -134,6 +134,52 @@ def test_yard_with_walls(tmp_path):
     assert rebound == "key.ArrowLeft for left: -4.00 m/s along x"
 
 
+def test_the_platform_game_jumps_late_early_and_once_in_the_air(tmp_path):
+    lines = python(TOP / "examples" / "hive_hop.py", "--picture", folder=tmp_path).splitlines()
+    happened = [line.split(" m  ")[-1] for line in lines]
+    assert happened == [
+        "jump off the ground",
+        "jump off the ground",
+        "land",
+        "jump",
+        "land",
+        "fall, and a new life",
+    ]
+    # Right after landing, by a press that came before it: 0.12 s is how long it waits.
+    assert float(lines[3].split(" s")[0]) - float(lines[2].split(" s")[0]) == pytest.approx(1 / 60, abs=0.006)
+    assert (tmp_path / "hive_hop.png").stat().st_size > 10_000
+
+
+def test_the_chase_camera_stays_behind_and_aiming_makes_no_dip(tmp_path):
+    *lines, back = python(TOP / "examples" / "chase_camera.py", folder=tmp_path).splitlines()
+    ahead, right, aiming, cart, _, out = (list(map(float, re.findall(r"-?\d+\.\d+", line))) for line in lines)
+    # At x and z, the speed, and the camera 4 m behind.
+    assert ahead[2:] == [3.2, 0.0, 0.0, pytest.approx(ahead[1] + 4.0, abs=0.011)]
+    assert right[:2] == pytest.approx([ahead[0] + 2.96, ahead[1] - 0.24], abs=0.011)
+    for moment in (right, aiming, cart, out):
+        assert moment[3] == pytest.approx(moment[0] - 4.0, abs=0.011)
+    # Half a second of strolling covers what the stroll's speed says, and a little more for slowing down to it.
+    assert 0.5 * aiming[2] <= aiming[0] - right[0] < 0.5 * aiming[2] + 0.2
+    assert (cart[2], out[2]) == (4.5, 3.2)
+    assert "yaw_deg=90.0" in back
+
+
+def test_two_players_share_a_keyboard_and_then_have_pads(tmp_path):
+    lines = python(TOP / "examples" / "two_players.py", folder=tmp_path).splitlines()
+    places = [list(map(float, re.findall(r"[+-]\d+\.\d+", line))) for line in lines]
+    assert places[0][0] == -places[0][2] > 1.0
+    assert places[3][1] == -places[3][3] < -1.0
+    # The other one goes on while a pad is pulled out, and comes to rest himself.
+    assert places[4][1] < places[3][1] - 1.4
+    assert places[4][3] - places[3][3] < 0.2
+    assert places[5][2] > places[4][2] + 1.0
+    assert [line.split(" m  ")[-1] for line in lines if ": " in line.split(" m  ")[-1]] == [
+        "till: puff",
+        "rose: pause, till: pause",
+        "rose: puff",
+    ]
+
+
 def test_keep_the_feel(tmp_path):
     out = python(TOP / "examples" / "keep_the_feel.py", folder=tmp_path).splitlines()
     assert out == ["the feel is kept", "mode foot: stop_distance_m 0.8568 m; allowed: at most 0.35 m"]
