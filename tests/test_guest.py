@@ -294,3 +294,92 @@ def test_what_cannot_be_is_refused_and_the_helm_goes_on_as_before(call, words):
         call(helm)
     after = helm.tick(0.0)
     assert (after.motion, after.face_deg) == (before.motion, before.face_deg)
+
+
+# ---- what is in the way ------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("world", WORLDS)
+@given(
+    velocity=st.tuples(*[numbers] * 3), heading=st.floats(-math.pi, math.pi), length=st.sampled_from([0.1, 1.0, 30.0])
+)
+def test_a_wall_that_is_told_takes_the_speed_into_it_and_leaves_what_goes_along_it(world, velocity, heading, length):
+    """By complex numbers: along the wall, and away from it, nothing changes."""
+    helm, count = helm_in(world)
+    side = world == "from the side"
+    normal = helm.axes.from_plan(
+        math.sin(heading), 0.0 if side else math.cos(heading), math.cos(heading) if side else 0.0
+    )
+    given = velocity[:count]
+    helm.place(velocity=given)
+    before = helm.tick(0.0)
+    helm.contact(*[length * part for part in normal])
+    after = helm.tick(0.0)
+    towards = sum(speed * part for speed, part in zip(before.velocity(), normal, strict=True))
+    if not side:
+        expected = [s - min(towards, 0.0) * part for s, part in zip(before.velocity(), normal, strict=True)]
+        assert after.velocity() == pytest.approx(expected, abs=1e-9)
+    # Told once, reported by the next tick, and then over.
+    assert helm.tick(0.01).contact == pytest.approx(normal, abs=1e-12)
+    assert helm.tick(0.01).contact is None
+
+
+def test_walls_of_a_course_are_told_by_their_normals_in_the_games_axes():
+    course = demo_course("yard")
+    wall = course.wall[0]
+    profile = profile_from_text(
+        f"{HEAD}[world]\nright = '+x'\nforward = '-y'\n[mode.m]\nsteer = {{ frame = 'map' }}\n{CRISP}"
+    )
+    middle_x, middle_y = (wall.left_m + wall.right_m) / 2, (wall.back_m + wall.forward_m) / 2
+    for key, start, normal in (
+        ("KeyW", (middle_x, wall.back_m - 0.6), (0.0, 1.0)),
+        ("KeyS", (middle_x, wall.forward_m + 0.6), (0.0, -1.0)),
+        ("KeyD", (wall.left_m - 0.6, middle_y), (-1.0, 0.0)),
+        ("KeyA", (wall.right_m + 0.6, middle_y), (1.0, 0.0)),
+    ):
+        helm = Helm(profile, course=course)
+        helm.place(start[0], -start[1])
+        helm.key(key, down=True)
+        assert helm.tick(1 / 60).contact is None
+        for _ in range(60):
+            intent = helm.tick(1 / 60)
+        assert intent.contact == normal
+        # In a hitch too, and no longer once he turns back.
+        assert helm.tick(0.4).contact == normal
+        helm.key(key, down=False)
+        for _ in range(30):
+            intent = helm.tick(1 / 60)
+        assert intent.contact is None
+
+
+def test_a_goal_that_comes_no_nearer_says_for_how_long():
+    helm = Helm(demo_profile("orchard"))
+    assert helm.tick(1 / 60).stuck_s == 0.0
+    helm.go_to(6.0, 0.0)
+    free = [helm.tick(1 / 60).stuck_s for _ in range(60)]
+    assert max(free) < 0.1
+    # The game holds him where he is, as behind a fence.
+    at = helm.tick(1 / 60).position()
+    held = []
+    for _ in range(90):
+        helm.place(*at, velocity=[0.0] * len(at))
+        held.append(helm.tick(1 / 60).stuck_s)
+    assert held == sorted(held)
+    assert held[-1] == pytest.approx(1.5, abs=0.1)
+    # A new goal, and being on the way again, begin anew.
+    helm.go_to(0.0, 5.0)
+    assert helm.tick(1 / 60).stuck_s == 0.0
+    assert max(helm.tick(1 / 60).stuck_s for _ in range(30)) < 0.1
+    for _ in range(600):
+        intent = helm.tick(1 / 60)
+    assert (intent.goal, intent.stuck_s) == (None, 0.0)
+
+
+@pytest.mark.parametrize("wrong", [(0.0, 0.0, 0.0), (math.nan, 0.0, 1.0), (1.0,), ("east",)])
+def test_a_normal_that_says_nothing_is_refused(wrong):
+    helm, _ = helm_in("3-D, y up")
+    before = helm.tick(0.01)
+    with pytest.raises(WendonicError, match="contact: found"):
+        helm.contact(*wrong)
+    assert helm.tick(0.0).motion == before.motion
+    assert helm.tick(0.01).contact is None

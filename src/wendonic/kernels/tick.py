@@ -14,9 +14,9 @@ from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, lan
 from wendonic.kernels.body.lean import leaned
 from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.body.walk import normal_under
-from wendonic.kernels.body.walls import stopped_body
+from wendonic.kernels.body.walls import contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
-from wendonic.kernels.frames.goal import GoalInput, goal_after
+from wendonic.kernels.frames.goal import GoalInput, goal_after, nearing
 from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID, FRAME_HANDS, steered_by_frame, turns_itself
@@ -156,7 +156,8 @@ class Outcome(NamedTuple):
 
     `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
     -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number
-    of the gait, `grounded` whether the body stands. Of `memory` is reported what the tick left there.
+    of the gait, `grounded` whether the body stands, `contact` the normal of what stopped it, (0, 0) for nothing. Of
+    `memory` is reported what the tick left there.
     """
 
     source: float
@@ -178,6 +179,10 @@ class Outcome(NamedTuple):
     comfort: ComfortState
     pointing: Pointing
     sector: float
+    contact: Vec2
+
+
+NOTHING = Vec2(0.0, 0.0)
 
 
 def tick_at_rest(tuning: Tuning) -> "Tick":
@@ -219,6 +224,7 @@ def tick_at_rest(tuning: Tuning) -> "Tick":
         memory.comfort,
         memory.pointing,
         memory.sector,
+        NOTHING,
     )
     return Tick(memory, outcome)
 
@@ -231,7 +237,9 @@ class Tick(NamedTuple):
 
 
 class Steered(NamedTuple):
-    """What steering changes within a tick, and the heading (rad) that the body turned to, 0 at rest."""
+    """What steering changes within a tick, the heading (rad) that the body turned to, 0 at rest, and the normal of
+    what stopped it, (0, 0) for nothing.
+    """
 
     body: Body
     fall: FallState
@@ -239,6 +247,7 @@ class Steered(NamedTuple):
     frame: FrameState
     wanted: WantedMotion
     heading: float
+    contact: Vec2
 
 
 def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
@@ -277,11 +286,14 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     if tuning.frame.slope.follows > 0:
         normal = normal_under(course, request, body.position.x, body.position.y)
         up = leaned(up, normal, tuning.frame.slope.lean_half_life_s, dt)
+    contact = was.contact
     if tuning.walled > 0:
         on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
         free = body
         body = stopped_body(course, gait.radius_m, on_ground, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
+        if stopped:
+            contact = contact_normal(body.position, free.position)
         if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
             height = ground_at(course, body.position.x, body.position.y).height
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))
@@ -289,7 +301,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     if gait.fall.falls > 0:
         steepest = min(tuning.frame.slope.limit_tangent, MOST_TANGENT)
         fall, body = height_settled(gait.fall, course, fall, reported, before, body, steepest, dt)
-    return Steered(body, fall, up, state, wanted, heading)
+    return Steered(body, fall, up, state, wanted, heading, contact)
 
 
 def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
@@ -359,7 +371,7 @@ def steered(
             held = presses[tuning.jump_press].held
         fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
         body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
-    state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0)
+    state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0, NOTHING)
     parts = parts_of(tuning, memory, sample, dt)
     part_s = dt
     if tuning.turning > 0 or tuning.move.cuts_ramps > 0:
@@ -378,7 +390,10 @@ def steered(
             asked = math.hypot(request.right, request.forward)
             place = memory.body.position
             goal = goal_after(tuning.frame.goto, goal, sample.goal, asked, place.x, place.y)
-            state = state._replace(frame=state.frame._replace(goal=goal))
+            far_m = math.hypot(goal.x - place.x, goal.y - place.y)
+            was = memory.frame
+            nearest_m, stuck_s = nearing(was.goal, goal, was.nearest_m, was.stuck_s, far_m, gait.top_speed_m_s, dt)
+            state = state._replace(frame=state.frame._replace(goal=goal, nearest_m=nearest_m, stuck_s=stuck_s))
         now = request
         if tuning.turning > 0:
             share = (part + 0.5) / parts
@@ -489,7 +504,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     move_state, move, after_steering = steered(
         tuning, gait, tables, course, memory, sample, request, (rise, throttle, turn), presses, dt
     )
-    body, fall, up, frame, wanted, heading = after_steering
+    body, fall, up, frame, wanted, heading, contact = after_steering
 
     comfort = memory.comfort
     if tuning.comfort.used > 0:
@@ -554,6 +569,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         comfort,
         pointing,
         sector,
+        contact,
     )
     return Tick(after_all, outcome)
 
@@ -612,7 +628,11 @@ def joined(first: Tick, second: Tick) -> Tick:
         press = after.presses[k]._replace(began=began, ended=ended, held_s=held_s, began_count=began_count)
         presses = (*presses, press)
     frame, comfort, pointing = after.frame, after.comfort, after.pointing
+    contact = after.contact
+    if contact.x == 0.0 and contact.y == 0.0:
+        contact = before.contact
     outcome = after._replace(
+        contact=contact,
         look=View(before.look.yaw + after.look.yaw, before.look.pitch + after.look.pitch),
         presses=presses,
         frame=frame._replace(arrived=max(before.frame.arrived, frame.arrived)),

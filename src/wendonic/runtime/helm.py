@@ -23,7 +23,7 @@ from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.retuning import retuned_record
 from wendonic.runtime.snapshot import Snapshot, restore_controls, saved_controls
 from wendonic.runtime.view import View
-from wendonic.world_axes import WorldAxes
+from wendonic.world_axes import GameVector, WorldAxes
 
 _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
@@ -63,6 +63,7 @@ class Helm(Door):
 
     __slots__ = (
         "_changes_seen",
+        "_contact",
         "_course",
         "_crossings",
         "_device",
@@ -119,6 +120,7 @@ class Helm(Door):
         self._view = View()
         self._device: Device | None = None
         self._ground = _ON_GROUND
+        self._contact: GameVector | None = None
         self._ticks = 0
         self._t = 0.0
         self._t_rest = 0.0
@@ -231,6 +233,30 @@ class Helm(Door):
         added = plan_vector(self.axes, "push", velocity, (0.0, 0.0, 0.0))
         moving = [speed + more for speed, more in zip(body[4:], added, strict=True)]
         self._record = run.with_body(self._record, [*body[:4], *moving])
+
+    def contact(self, *normal: float) -> None:
+        """Take a wall of the game that the body touches, by the normal that faces away from it, in the game's own
+        axes and of any length. The speed into it is gone, what goes along it stays; the next tick's `intent.contact`
+        has it. Raises `WendonicError` for a normal of zero, or one that is not finite.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.push(2.0, 0.0, -1.0)
+        >>> helm.contact(-1.0, 0.0, 0.0)
+        >>> helm.tick(0.0).velocity()
+        (0.0, 0.0, -1.0)
+        """
+        run = self._run
+        x, y, z = plan_vector(self.axes, "contact", normal, (0.0, 0.0, 0.0))
+        length = math.hypot(x, y, z)
+        if length == 0.0:
+            raise WendonicError(f"contact: found {tuple(normal)}; allowed: a vector that is not zero")
+        x, y, z = x / length, y / length, z / length
+        body = run.body.read(self._record)
+        into = min(body[4] * x + body[5] * y + body[6] * z, 0.0)
+        moving = [speed - into * part for speed, part in zip(body[4:], (x, y, z), strict=True)]
+        self._record = run.with_body(self._record, [*body[:4], *moving])
+        self._contact = self.axes.from_plan(x, y, z)
 
     def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
         """Begin a new life, at rest, at a place and facing a way in the game's own axes, each kept where it is not
@@ -500,8 +526,11 @@ class Helm(Door):
             self._device = run.devices[int(source)]
         elif run.sampler.press_device >= 0:
             self._device = DEVICES[run.sampler.press_device]
+        contact = self._contact
+        if contact is not None:
+            self._contact = None
         # What the class itself does, without going through its keywords.
-        return _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view))
+        return _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
 
     def _take_next_profile(self) -> None:
         """Go on under the profile that was left for this tick, unless it has not the mode that the helm is in."""
@@ -539,9 +568,8 @@ class Helm(Door):
         if view is not None:
             self.state.set(VIEW, view)
         self._ticks += 1
-        return Intent(
-            self._ticks, self._t, 0.0, self._device, self._run.standing(self._record), self._run.reader, self._view
-        )
+        record = self._run.standing(self._record)
+        return Intent(self._ticks, self._t, 0.0, self._device, record, self._run.reader, self._view, self._contact)
 
     def fixed_ticks(
         self, frame_dt: float, step_s: float, view: View | None = None, max_catch_up_s: float = MAX_CATCH_UP_S

@@ -145,8 +145,8 @@ class Presses(Mapping[str, Press]):
 _DEG = math.pi / 180.0
 
 FIELDS = (
-    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived step "
-    "footing comfort landing landed presses device motion"
+    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived "
+    "stuck_s step contact footing comfort landing landed presses device motion"
 ).split()
 """What an intent reports, in the order in which `Intent.as_dict` gives it."""
 
@@ -173,6 +173,7 @@ class Intent(NamedTuple):
     record: tuple[float, ...]
     reader: Reader
     last_view: View
+    told_contact: GameVector | None = None
 
     def _read(self, *path: str) -> float:
         return self.reader.layout.number(self.record, "outcome", *path)
@@ -279,6 +280,21 @@ class Intent(NamedTuple):
     def distance_m(self) -> float | None:
         """How far the goal is; None while there is none."""
         return None if self.goal is None else math.dist(self.goal, self.position())
+
+    @property
+    def stuck_s(self) -> float:
+        """For how long the goal has come no nearer (s): what is in the way is for the game to say; 0 without one."""
+        return self._read("frame", "stuck_s")
+
+    @property
+    def contact(self) -> GameVector | None:
+        """The normal, of length 1 in the game's own axes, of a wall that stopped the body: of the course, or the one
+        that the game told by `Helm.contact`; None where nothing did.
+        """
+        if self.told_contact is not None:
+            return self.told_contact
+        x, y = self._read("contact", "x"), self._read("contact", "y")
+        return None if x == y == 0.0 else self.axes.from_plan(x, y, 0.0)
 
     @property
     def arrived(self) -> bool:

@@ -85,3 +85,17 @@ def stopped_body(course: Row, radius_m: float, on_ground: bool, was: Body, body:
     vel_x = body.velocity.x if x == to.x else 0.0
     vel_y = body.velocity.y if y == to.y else 0.0
     return Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z))
+
+
+def contact_normal(at: Vec3, free: Vec3) -> Vec2:
+    """Return which way what stopped a body at one place faces that would have come to another one; of length 1.
+
+    >>> contact_normal(Vec3(1.0, 1.5, 0.0), Vec3(1.0, 2.0, 0.0))
+    Vec2(x=0.0, y=-1.0)
+    """
+    x = at.x - free.x
+    y = at.y - free.y
+    x = 0.0 if x == 0.0 else math.copysign(1.0, x)
+    y = 0.0 if y == 0.0 else math.copysign(1.0, y)
+    length = math.sqrt(x * x + y * y)
+    return Vec2(x / length, y / length)

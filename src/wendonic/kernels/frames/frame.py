@@ -29,12 +29,16 @@ class FrameTuning(NamedTuple):
 
 
 class FrameState(NamedTuple):
-    """What frames carry from tick to tick: the squares of a grid, the goal, and whether it was reached this tick."""
+    """What frames carry from tick to tick: the squares of a grid; the goal, whether it was reached this tick, how
+    near it has come (m), and for how long it has come no nearer (s).
+    """
 
     grid: GridState
     goal: Goal
     arrived: float
+    nearest_m: float
+    stuck_s: float
 
 
 PLAIN_FRAME = FrameTuning(0, 0, 9.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
-FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, 0.0)
+FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, 0.0, 0.0, 0.0)

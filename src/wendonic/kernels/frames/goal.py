@@ -86,3 +86,27 @@ def goal_after(
         y = given.y
         there = 1.0 if math.hypot(x - pos_x, y - pos_y) > tuning.arrival_m else 0.0
     return Goal(there, x, y, requested)
+
+
+MOST_STUCK_S = 3600.0
+
+NEARER_S = 0.02
+"""A goal has come nearer when it is by what full speed covers in this time."""
+
+
+def nearing(
+    was: Goal, goal: Goal, nearest_m: float, stuck_s: float, far_m: float, top_speed_m_s: float, dt: float
+) -> tuple[float, float]:
+    """Return how near a goal has come (m), and for how long it has come no nearer (s); a new goal begins anew.
+
+    >>> there = Goal(1.0, 0.0, 9.0, 0.0)
+    >>> nearing(there, there, 5.0, 0.5, 4.9, 3.0, 0.25), nearing(there, there, 5.0, 0.5, 4.99, 3.0, 0.25)
+    ((4.9, 0.0), (5.0, 0.75))
+    """
+    anew = goal.there <= 0.0 or was.there <= 0.0 or goal.x != was.x or goal.y != was.y
+    if anew or far_m < nearest_m - NEARER_S * top_speed_m_s:
+        nearest_m = far_m
+        stuck_s = 0.0
+    else:
+        stuck_s = min(stuck_s + dt, MOST_STUCK_S)
+    return nearest_m, stuck_s

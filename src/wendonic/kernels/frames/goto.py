@@ -56,7 +56,7 @@ def steer_goto(
     if arrives:
         goal = Goal(0.0, goal.x, goal.y, goal.requested)
         arrived = 1.0
-    return FrameState(state.grid, goal, max(state.arrived, arrived)), after, wanted
+    return state._replace(goal=goal, arrived=max(state.arrived, arrived)), after, wanted
 
 
 def motion_towards(

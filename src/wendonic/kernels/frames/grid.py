@@ -46,4 +46,4 @@ def steer_grid(
     x = (step.x + step_x * progress.done) * squares.square_m
     y = (step.y + step_y * progress.done) * squares.square_m
     after = Body(body.face, Vec3(x, y, body.position.z), Vec3(move_x * speed, move_y * speed, 0.0))
-    return FrameState(grid, state.goal, state.arrived), after, level_motion(move_x, move_y)
+    return state._replace(grid=grid), after, level_motion(move_x, move_y)
