@@ -296,6 +296,39 @@ def test_what_cannot_be_is_refused_and_the_helm_goes_on_as_before(call, words):
     assert (after.motion, after.face_deg) == (before.motion, before.face_deg)
 
 
+@pytest.mark.parametrize(
+    ("axes", "behind", "right"),
+    [
+        ("right = '+x'\nforward = '-y'\n", (0, 1), (32.0, 0.0)),
+        ("right = '+y'\nforward = '+x'\nup = '-z'\n", (-1, 0), (0.0, 32.0)),
+    ],
+)
+def test_a_tile_maps_corner_can_be_the_origin_of_the_squares(axes, behind, right):
+    """Tiles of 32 from (64, -32) on: tile (i, j) has its middle at 64 + 32 (i + 1/2) and -32 + 32 (j + 1/2)."""
+    steer = "{ frame = 'grid', square_m = 32, origin_m = [64, -32], step_s = 0.2 }"
+    profile = profile_from_text(f"{HEAD}[world]\n{axes}[mode.m]\nsteer = {steer}\n{CRISP}")
+    helm = Helm(profile)
+    height = [0.0] * ("up" in axes)
+    for first, second, tile in ((65.0, -31.0, (0, 0)), (95.9, 0.1, (0, 1)), (63.0, 200.0, (-1, 7))):
+        helm.place(first, second, *height)
+        intent = helm.tick(0.01)
+        assert (intent.step.x, intent.step.y) == tile
+        middle = (64 + 32 * (tile[0] + 0.5), -32 + 32 * (tile[1] + 0.5))
+        assert intent.position()[:2] == pytest.approx(middle)
+    helm.place(80.0, -16.0, *height)
+    helm.block([behind])
+    helm.key("KeyS", down=True)
+    assert helm.tick(0.01).step.refused == behind
+    helm.key("KeyS", down=False)
+    at = helm.tick(0.01).position()
+    helm.key("KeyD", down=True)
+    helm.tick(0.1)
+    helm.key("KeyD", down=False)
+    helm.tick(0.5)
+    moved = [now - was for now, was in zip(helm.tick(0.01).position()[:2], at[:2], strict=True)]
+    assert moved == pytest.approx(right)
+
+
 # ---- what is in the way ------------------------------------------------------------------------------------------
 
 

@@ -93,9 +93,18 @@ class WorldAxes:
         >>> WorldAxes("+x", "-y").square_to_plan(0, -1), WorldAxes("+x", "-z", "+y").square_to_plan(2, 3)
         ((0, 1), (2, -3))
         """
+        right, forward = self.level_to_plan(first, second)
+        return round(right), round(forward)
+
+    def level_to_plan(self, first: float, second: float) -> tuple[float, float]:
+        """Return a place on the plan, right and forward, by its numbers along the game's own horizontal axes.
+
+        >>> WorldAxes("+x", "-z", "+y").level_to_plan(0.5, 2.5)
+        (0.5, -2.5)
+        """
         right, forward = self._horizontal()
         pair = (first, second)
-        return round(pair[right[0]] * right[1]), round(pair[forward[0]] * forward[1])
+        return pair[right[0]] * right[1], pair[forward[0]] * forward[1]
 
     def square_from_plan(self, right: float, forward: float) -> tuple[int, int]:
         """Return a square along the game's own horizontal axes, in their order, of one on the plan.

@@ -15,6 +15,7 @@ from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.recording.recording import Recording
 from wendonic.study.motion import relocated, steps_m
 
@@ -75,8 +76,8 @@ def draw_path(
         "y, forward (m)",
     )
     ax.set_aspect("equal", adjustable="datalim")
-    if mode is not None and mode.steer.frame == "grid":
-        draw_squares(ax, trace, mode.steer.square_m, course)
+    if mode is not None and isinstance(mode.steer, GridSteer):
+        draw_squares(ax, trace, mode.steer, course)
     else:
         ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     if course is not None:

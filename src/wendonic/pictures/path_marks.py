@@ -10,6 +10,7 @@ from matplotlib.patches import Circle, Rectangle
 from wendonic.course import Course
 from wendonic.pictures.style import BRICK, FOG, HEATHER, MIST, PAPER
 from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.steer.grid import GridSteer
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -18,35 +19,31 @@ DRAGGED_S = 0.1
 """A goal that gives way to another one sooner is on its way to it."""
 
 
-def draw_squares(ax: Axes, trace: "pd.DataFrame", square_m: float, course: Course | None) -> None:
+def draw_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Course | None) -> None:
     """Draw the squares around a walk, those that were stepped on, and those that are blocked."""
     blocked = course.blocked if course else ()
     xs = [*trace["step_x"], *(x for x, _ in blocked)]
     ys = [*trace["step_y"], *(y for _, y in blocked)]
     left, right, back, forward = min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1
+
+    def along(number: float) -> float:
+        return steer.middle.x + number * steer.square_m
+
+    def across(number: float) -> float:
+        return steer.middle.y + number * steer.square_m
+
     for line in range(left, right + 2):
-        ax.plot(
-            [(line - 0.5) * square_m] * 2,
-            [(back - 0.5) * square_m, (forward + 0.5) * square_m],
-            color=FOG,
-            linewidth=0.7,
-            zorder=0.3,
-        )
+        ends = [across(back - 0.5), across(forward + 0.5)]
+        ax.plot([along(line - 0.5)] * 2, ends, color=FOG, linewidth=0.7, zorder=0.3)
     for line in range(back, forward + 2):
-        ax.plot(
-            [(left - 0.5) * square_m, (right + 0.5) * square_m],
-            [(line - 0.5) * square_m] * 2,
-            color=FOG,
-            linewidth=0.7,
-            zorder=0.3,
-        )
+        ends = [along(left - 0.5), along(right + 0.5)]
+        ax.plot(ends, [across(line - 0.5)] * 2, color=FOG, linewidth=0.7, zorder=0.3)
     for number, (x, y) in enumerate(blocked):
-        corner = ((x - 0.5) * square_m, (y - 0.5) * square_m)
         ax.add_patch(
             Rectangle(
-                corner,
-                square_m,
-                square_m,
+                (along(x - 0.5), across(y - 0.5)),
+                steer.square_m,
+                steer.square_m,
                 facecolor=FOG,
                 edgecolor=MIST,
                 hatch="///",
@@ -54,15 +51,17 @@ def draw_squares(ax: Axes, trace: "pd.DataFrame", square_m: float, course: Cours
                 label="blocked" if number == 0 else None,
             )
         )
-    visited = trace[["step_x", "step_y"]].drop_duplicates() * square_m
-    ax.plot(visited["step_x"], visited["step_y"], "o", markersize=5, color=MIST, label="stepped on", zorder=1.5)
+    visited = trace[["step_x", "step_y"]].drop_duplicates().to_numpy().tolist()
+    middles = [(along(x), across(y)) for x, y in visited]
+    ax.plot(*zip(*middles, strict=True), "o", markersize=5, color=MIST, label="stepped on", zorder=1.5)
 
 
 def draw_refusals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     """Mark where a step was refused, at the edge of the square that refused it, or a slope that is too steep."""
-    if mode is not None and mode.steer.frame == "grid":
+    if mode is not None and isinstance(mode.steer, GridSteer):
         at = trace[["refused_x", "refused_y", "step_x", "step_y"]].dropna().drop_duplicates() * mode.steer.square_m
-        x, y = (at["refused_x"] + at["step_x"]) / 2.0, (at["refused_y"] + at["step_y"]) / 2.0
+        x = (at["refused_x"] + at["step_x"]) / 2.0 + mode.steer.middle.x
+        y = (at["refused_y"] + at["step_y"]) / 2.0 + mode.steer.middle.y
         if len(at):
             ax.plot(x, y, "X", markersize=11, color=BRICK, linestyle="", label="step refused", zorder=4)
     elif "refused" in trace and trace["refused"].any():

@@ -134,8 +134,8 @@ class ModeRun:
 
     def stand_on_square(self, record: list[float], body_x: float, body_y: float) -> None:
         """Stand in the middle of the square at a place, unless that is part of the step under way."""
-        square_m = self.tuning.frame.grid.square_m
-        x, y = square_at(body_x, square_m), square_at(body_y, square_m)
+        square_m, middle = self.tuning.frame.grid.square_m, self.tuning.frame.grid.middle
+        x, y = square_at(body_x - middle.x, square_m), square_at(body_y - middle.y, square_m)
         step_x, step_y, to_x, to_y, *_ = self.square.read(tuple(record))
         # Within the step that is under way it is where it should be.
         if (x, y) not in ((step_x, step_y), (to_x, to_y)):

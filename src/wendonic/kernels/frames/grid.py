@@ -43,7 +43,7 @@ def steer_grid(
     if length > 0.0:
         move_x = step_x / length
         move_y = step_y / length
-    x = (step.x + step_x * progress.done) * squares.square_m
-    y = (step.y + step_y * progress.done) * squares.square_m
+    x = (step.x + step_x * progress.done) * squares.square_m + squares.middle.x
+    y = (step.y + step_y * progress.done) * squares.square_m + squares.middle.y
     after = Body(body.face, Vec3(x, y, body.position.z), Vec3(move_x * speed, move_y * speed, 0.0))
     return state._replace(grid=grid), after, level_motion(move_x, move_y)

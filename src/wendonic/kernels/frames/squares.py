@@ -18,8 +18,9 @@ MOST_STEPS = 1000
 
 
 class GridTuning(NamedTuple):
-    """Squares of `square_m`, a step of `step_s`; while a direction is held the next step begins `delay_s` after it
-    was pressed, and then every `repeat_s`, but never before the last one ended.
+    """Squares of `square_m`, the middle of (0, 0) at `middle` (m); a step takes `step_s`. While a direction is held
+    the next step begins `delay_s` after it was pressed, and then every `repeat_s`, but never before the last one
+    ended.
 
     `diagonals` is 1 where diagonal steps are allowed; else `choice` (a rule for opposite keys) says which of two held
     directions wins. `eased` is 1 where a step begins and ends slowly.
@@ -33,9 +34,10 @@ class GridTuning(NamedTuple):
     diagonals: int
     choice: int
     eased: int
+    middle: Vec2
 
 
-NO_GRID = GridTuning(1.0, 0.2, 1, 0.0, 0.0, 0, OPPOSITES_LATEST, 0)
+NO_GRID = GridTuning(1.0, 0.2, 1, 0.0, 0.0, 0, OPPOSITES_LATEST, 0, Vec2(0.0, 0.0))
 
 
 class GridStep(NamedTuple):

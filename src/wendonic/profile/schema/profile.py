@@ -14,10 +14,12 @@ from wendonic.profile.schema.budget import Budget
 from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
+from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.world import World
+from wendonic.world_axes import WorldAxes
 
 
 class Profile(Table):
@@ -86,6 +88,9 @@ class Profile(Table):
         wrong += idle_gait_faults(self.mode, self.gait)
         if wrong:
             raise own_faults(wrong)
+        for mode in self.mode.values():
+            if isinstance(mode.steer, GridSteer):
+                mode.steer.lay_out(WorldAxes(self.world.right, self.world.forward, self.world.up))
         return self
 
     @property

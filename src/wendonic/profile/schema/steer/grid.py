@@ -2,15 +2,19 @@
 
 from typing import Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, PrivateAttr, model_validator
 
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.squares import GridTuning
 from wendonic.kernels.frames.steer import FRAME_GRID
+from wendonic.kernels.vector import Vec2
 from wendonic.profile.schema.keyed import OPPOSITES, Opposed
 from wendonic.profile.schema.names import Seconds
 from wendonic.profile.schema.steer.sprite import Faced, frame_entry
 from wendonic.profile.schema.table import entry, own_faults
+from wendonic.world_axes import WorldAxes
+
+Place = Annotated[float, Field(ge=-1e9, le=1e9)]
 
 
 class GridSteer(Faced):
@@ -28,6 +32,12 @@ class GridSteer(Faced):
     glides: ClassVar[bool] = True
     frame: Literal["grid"] = frame_entry("grid")
     square_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry("Width of a square.", 1.0)
+    origin_m: Annotated[tuple[Place, Place], Field(strict=False)] | None = entry(
+        "Corner of square (0, 0), along the game's own horizontal axes: where a tile map begins.",
+        None,
+        example=[0.0, 0.0],
+        otherwise="the middle of square (0, 0) is at the origin",
+    )
     step_s: Annotated[float, Field(ge=0.01, le=10.0)] = entry(
         "Time that a step takes: lower it for a quicker walk.", 0.22
     )
@@ -42,6 +52,19 @@ class GridSteer(Faced):
     diagonals: bool = entry("Whether two directions together step diagonally.", False)
     eased: bool = entry("Whether a step starts and ends softly.", False)
 
+    _middle: Vec2 = PrivateAttr(Vec2(0.0, 0.0))
+
+    @property
+    def middle(self) -> Vec2:
+        """Where the middle of square (0, 0) is on the plan (m)."""
+        return self._middle
+
+    def lay_out(self, axes: WorldAxes) -> None:
+        """Find the middle of square (0, 0), half a square further than its corner along both of the game's axes."""
+        if self.origin_m is not None:
+            first, second = (corner + self.square_m / 2.0 for corner in self.origin_m)
+            self._middle = Vec2(*axes.level_to_plan(first, second))
+
     @model_validator(mode="after")
     def _nothing_idle(self) -> Self:
         idle = [name for name in ("delay_s", "repeat_s") if name in self.model_fields_set]
@@ -53,6 +76,8 @@ class GridSteer(Faced):
         """Say how it steps."""
         speed = self.square_m / self.step_s
         words = f"squares of {self.square_m:g} m, a step takes {self.step_s:g} s ({speed:.3g} m/s)"
+        if self.origin_m is not None:
+            words += f", counted from the corner ({self.origin_m[0]:g}, {self.origin_m[1]:g})"
         words += ", eased" if self.eased else ""
         if not self.repeats:
             words += "; one step a press"
@@ -74,5 +99,6 @@ class GridSteer(Faced):
             int(self.diagonals),
             OPPOSITES.number(rules[0] if rules else "cancel"),
             int(self.eased),
+            self.middle,
         )
         return tuning._replace(grid=grid)
