@@ -15,6 +15,7 @@ from wendonic.kernels.body.fall import NO_FALL, FallTuning, fallen
 from wendonic.kernels.body.gait import COAST_ENDS_M_S, PLAIN_GAIT, against_drag, coasting, stride
 from wendonic.kernels.vector import ZERO3, Vec3
 from wendonic.profile.load import profile_from_text
+from wendonic.study.feel_sheet import measure
 
 TOP, GRAVITY = 4.0, 20.0
 SHARP = "[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n" + KEYS + "\nrise_s = 0\nfall_s = 0\n"
@@ -460,3 +461,38 @@ def test_a_press_that_waits_for_the_ground_may_switch_the_gait():
     landed = run(helm, 0.4)
     assert landed.press("sprint").held
     assert landed.motion.vel_y == pytest.approx(8.0)
+
+
+@pytest.mark.parametrize("hz", [30, 60, 144])
+def test_a_tap_sets_a_speed_that_stays_until_another_direction_is_requested(hz):
+    """With the usual ramps and smoothing, which fade slowly, and take nothing with them."""
+    bind = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+    text = (
+        f"{HEAD}[mode.m]\nsteer = {{ frame = 'map' }}\n[[mode.m.move.bind]]\n{bind}[gait.walk]\nkeeps_speed = true\n"
+    )
+    helm = Helm(profile_from_text(f"{text}accel_m_s2 = 400\nbrake_m_s2 = 400\n"))
+
+    def tapped(code, seconds=0.25):
+        helm.key(code, down=True)
+        for _ in range(round(seconds * hz)):
+            helm.tick(1 / hz)
+        helm.key(code, down=False)
+        for _ in range(5 * hz):
+            intent = helm.tick(1 / hz)
+        return intent.motion[3:5], intent.face_deg
+
+    velocity, face_deg = tapped("KeyD")
+    assert velocity == (pytest.approx(3.2, abs=0.005), 0.0)
+    assert face_deg == pytest.approx(90.0)
+    velocity, face_deg = tapped("KeyW")
+    assert velocity == pytest.approx((0.0, 3.2), abs=0.03)
+    assert math.hypot(*velocity) == pytest.approx(3.2, abs=0.005)
+    assert tapped("KeyS")[0] == pytest.approx((0.0, -3.2), abs=0.03)
+    # A wall or the game takes it, and nothing brings it back by itself.
+    helm.stop()
+    assert helm.tick(1.0).motion[3:5] == (0.0, 0.0)
+    # The sheet says that it never stops, rather than how far it got.
+    sheet = measure(profile_from_text(text), engine="interpreted", only=["stop_time_s", "stop_distance_m"])
+    assert (sheet.stop_time_s, sheet.stop_distance_m) == (None, None)
+    with pytest.raises(ProfileError, match="does nothing under keeps_speed"):
+        profile_from_text(f"{text}coast_half_life_s = 1\n")

@@ -77,9 +77,12 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int)
         (since, answer.speed, _shown(answer.stop_time_s)),
         (since, answer.speed_turned_back, _shown(answer.reversal_s)),
     )
+    on = "" if answer.stop_distance_m is None else f",\n{answer.stop_distance_m:.3g} m on"
     labels = (
         f"{name}: first {_words(answer.first_response_s)},\n90 % after {_words(answer.reach90_s)}",
-        f"{name}: rest after {_words(answer.stop_time_s)},\n{answer.stop_distance_m or 0.0:.3g} m on",
+        f"{name}: never at rest"
+        if answer.stop_time_s is None
+        else f"{name}: rest after {_words(answer.stop_time_s)}{on}",
         f"{name}: 90 % back after\n{_words(answer.reversal_s)}",
     )
     for panel, (t, speed, until_s), label in zip(axes, spans, labels, strict=True):

@@ -112,6 +112,6 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
         None if first is None else first - LEAD_S,
         None if reach is None else reach - LEAD_S,
         None if rest is None else rest - release_s,
-        float(covered[-1] - np.interp(release_s, t, covered)),
+        None if rest is None else float(covered[-1] - np.interp(release_s, t, covered)),
         None if turned is None else turned - release_s,
     )

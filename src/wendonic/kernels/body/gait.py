@@ -6,6 +6,9 @@ from typing import NamedTuple
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.vector import ZERO3, Vec3, length3
 
+COASTS_OUT = 1
+COASTS_ON = 2
+
 COAST_ENDS_M_S = 0.02
 """A half-life never arrives; a body that coasts stands still below this speed."""
 
@@ -15,9 +18,9 @@ class GaitTuning(NamedTuple):
 
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
     rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
-    `coast_half_life_s` takes that of the brake, but for a reversal; `loses` where `turn_loss` is the share of speed
-    lost to a request that points straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises
-    where it flies.
+    `coast_half_life_s` takes that of the brake, but for a reversal, and 2 where speed is kept; `loses` where
+    `turn_loss` is the share of speed lost to a request that points straight back. Walls stop a body of `radius_m`;
+    `rise_m_s` is how fast it rises where it flies.
     """
 
     press: int
@@ -192,6 +195,8 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     `turn_loss` leaves 1 - turn_loss (1 - cos a) / 2 of the wanted speed, a being the angle between velocity and
     request.
 
+    Under `COASTS_ON` a request that is weaker than the speed sets the direction alone, and none changes nothing.
+
     >>> icy = PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0)
     >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 0.25).velocity.x
     1.0
@@ -210,13 +215,19 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
             want *= kept
         if gait.drags > 0:
             return against_drag(velocity, wanted, gait.drag_per_s, dt)
+        if gait.coasts == COASTS_ON and want < speed:
+            # A weaker request turns it and slows nothing, so that a key's ramp takes nothing with it.
+            if want == 0.0:
+                return Stride(velocity, Vec3(velocity.x * dt, velocity.y * dt, velocity.z * dt))
+            same = speed / want
+            wanted = Vec3(wanted.x * same, wanted.y * same, wanted.z * same)
         if in_air:
             if gait.airborne > 0:
                 accel_m_s2 = gait.air_accel_m_s2
                 brake_m_s2 = gait.air_brake_m_s2
         elif gait.reverses > 0 and along < 0.0:
             brake_m_s2 = gait.reverse_m_s2
-        elif gait.coasts > 0 and along >= 0.0 and want < speed:
+        elif gait.coasts == COASTS_OUT and along >= 0.0 and want < speed:
             return coasting(velocity, wanted, gait.coast_half_life_s, dt)
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 

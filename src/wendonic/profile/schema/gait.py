@@ -6,7 +6,7 @@ from typing import Annotated, Any, Self
 from pydantic import Field, model_validator
 
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
-from wendonic.kernels.body.gait import GaitTuning
+from wendonic.kernels.body.gait import COASTS_ON, GaitTuning
 from wendonic.profile.schema.names import Fraction
 from wendonic.profile.schema.table import Table, entry, own_faults
 
@@ -111,8 +111,9 @@ class Gait(Table):
 
     Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the request points backwards;
     off the ground the rates of `airborne` count. With `coast_half_life_s` it falls by a half-life instead, but for a
-    reversal. Or else `thrust_m_s2` works against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is
-    the share of speed that a request straight back costs, and a cart at full lock. `rise_m_s` is for bodies that fly.
+    reversal; with `keeps_speed` it never falls, and a weaker request only turns it. Or else `thrust_m_s2` works
+    against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is the share of speed that a request
+    straight back costs, and a cart at full lock. `rise_m_s` is for bodies that fly.
 
     A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is how wide the body is
     between walls, and how long.
@@ -149,6 +150,7 @@ class Gait(Table):
         example=0.4,
         otherwise="brakes at brake_m_s2",
     )
+    keeps_speed: bool = entry("Whether speed stays until another direction is requested: a tap sets it.", False)
     turn_loss: Fraction = entry(
         "Share of speed that a request straight back costs, and a cart at full lock.", 0.0, unit="share"
     )
@@ -191,8 +193,10 @@ class Gait(Table):
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
                 words = f"thrust and drag already make {top_speed_m_s:g} m/s; take top_speed_m_s and the rates out"
                 wrong.append(("thrust_m_s2", words))
-            rest = ("reverse_m_s2", "airborne", "coast_half_life_s")
+            rest = ("reverse_m_s2", "airborne", "coast_half_life_s", "keeps_speed")
             wrong += [(name, "does nothing under thrust and drag") for name in rest if self._says(name)]
+        if self.keeps_speed and self.coast_half_life_s is not None:
+            wrong.append(("coast_half_life_s", "does nothing under keeps_speed"))
         if not self.falls:
             words = "does nothing without gravity_m_s2 or a jump"
             wrong += [(name, words) for name in ("airborne", "fall") if self._says(name)]
@@ -212,7 +216,12 @@ class Gait(Table):
     def plain(self) -> bool:
         """Whether it has a top speed and two rates and nothing else."""
         extra = (self.reverse_m_s2, self.drag_per_s, self.coast_half_life_s)
-        return not self.falls and self.turn_loss == 0.0 and all(value is None for value in extra)
+        return (
+            not self.falls
+            and self.turn_loss == 0.0
+            and not self.keeps_speed
+            and all(value is None for value in extra)
+        )
 
     @property
     def weight_m_s2(self) -> float:
@@ -224,6 +233,8 @@ class Gait(Table):
         words = f"gait {name}: top speed {self.top_speed_m_s:g} m/s, "
         if self.drag_per_s is not None:
             words += f"{self.thrust_m_s2:g} m/s² of thrust against a drag of {self.drag_per_s:g} /s"
+        elif self.keeps_speed:
+            words += f"speeds up at {self.accel_m_s2:g} m/s², keeps its speed, and a weaker request only turns it"
         elif self.coast_half_life_s is not None:
             words += f"speeds up at {self.accel_m_s2:g} m/s², coasts with a half-life of {self.coast_half_life_s:g} s"
         else:
@@ -259,7 +270,7 @@ class Gait(Table):
             max(air_brake, LEAST_RATE),
             int(self.drag_per_s is not None),
             self.drag_per_s or 1.0,
-            int(self.coast_half_life_s is not None),
+            COASTS_ON if self.keeps_speed else int(self.coast_half_life_s is not None),
             self.coast_half_life_s or 1.0,
             int(self.turn_loss > 0.0),
             self.turn_loss,
