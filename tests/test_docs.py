@@ -134,6 +134,23 @@ def test_yard_with_walls(tmp_path):
     assert rebound == "key.ArrowLeft for left: -4.00 m/s along x"
 
 
+def test_the_pixel_game_stops_at_walls_pauses_and_changes_its_settings_while_it_runs(tmp_path):
+    lines = python(TOP / "examples" / "pixel_yard.py", folder=tmp_path).splitlines()
+    wall, off, pause, menu, back, new_key, half = (
+        (line[32:37].strip(), *map(float, re.findall(r"-?\d+\.\d+", line)), int(line.split()[-1])) for line in lines
+    )
+    # Ten pixels of body from the wall at 288; half a second of 200 px/s back, but for getting there.
+    assert wall[1] == pytest.approx(278.0, abs=200 / 60)
+    assert 60.0 < wall[1] - off[1] < 100.0
+    assert (pause[0], pause[1:]) == ("menu", off[1:])
+    # At once, after 0.4 s, and every 0.1 s from there on.
+    assert menu[3] == 7
+    assert (back[0], back[1:]) == ("yard", menu[1:])
+    assert new_key[1] < back[1] - 60.0
+    # 0.55 of the stick's way, past its dead zone, in proportion: about half of 200 px/s for half a second.
+    assert 20.0 < half[1] - new_key[1] < 50.0
+
+
 def test_the_platform_game_jumps_late_early_and_once_in_the_air(tmp_path):
     lines = python(TOP / "examples" / "hive_hop.py", "--picture", folder=tmp_path).splitlines()
     happened = [line.split(" m  ")[-1] for line in lines]

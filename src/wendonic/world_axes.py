@@ -24,13 +24,20 @@ class WorldAxes:
     ((0.0, -1.0), (0.0, 1.0, 0.0))
     >>> WorldAxes("+x", None, "-y").from_plan(1.0, 2.0, 3.0)
     (1.0, -3.0)
+
+    A game that measures in a unit of its own has `units_per_m` of it in a metre: places and velocities are turned by
+    `place_from_plan` and `place_to_plan`, directions by the others.
+
+    >>> WorldAxes("+x", "-y", units_per_m=50.0).place_from_plan(1.0, 2.0)
+    (50.0, -100.0)
     """
 
-    __slots__ = ("_game", "_plan", "forward", "right", "up")
+    __slots__ = ("_game", "_plan", "forward", "right", "units_per_m", "up")
 
-    def __init__(self, right: str, forward: str | None, up: str | None = None) -> None:
+    def __init__(self, right: str, forward: str | None, up: str | None = None, units_per_m: float = 1.0) -> None:
         """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
         self.right, self.forward, self.up = right, forward, up
+        self.units_per_m = units_per_m
         named = [(axis, name) for axis, name in enumerate((right, forward, up)) if name is not None]
         names = [name for _, name in named]
         letters = "xyz"[: len(names)]
@@ -50,7 +57,8 @@ class WorldAxes:
 
     def __repr__(self) -> str:
         """Give the three names."""
-        return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r})"
+        units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m:g}"
+        return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r}{units})"
 
     @property
     def right_handed(self) -> bool | None:
@@ -75,6 +83,17 @@ class WorldAxes:
         for index, sign, axis in self._plan:
             plan[axis] = vector[index] * sign + 0.0
         return plan[0], plan[1], plan[2]
+
+    def place_from_plan(self, x: float, y: float, z: float = 0.0) -> GameVector:
+        """Return a place or a velocity of the plan (m) in the game's own axes and unit."""
+        units = self.units_per_m
+        return self.from_plan(x * units, y * units, z * units)
+
+    def place_to_plan(self, *place: float) -> tuple[float, float, float]:
+        """Return a place or a velocity of the game, in its own unit, in the plan frame (m)."""
+        x, y, z = self.to_plan(*place)
+        units = self.units_per_m
+        return x / units, y / units, z / units
 
     def kept_from(self, plan: Sequence[float], was: Sequence[float]) -> tuple[float, float, float]:
         """Return a vector of the plan with what the game's axes cannot say as it was: height in a 2-D game from

@@ -13,6 +13,7 @@ from tomlkit.exceptions import TOMLKitError
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import in_metres, metre_name
 
 
 def path_parts(path: str) -> list[str | int]:
@@ -85,8 +86,9 @@ def file_content_of(profile: Profile) -> dict[str, Any]:
     >>> file_content_of(demo_profile())["gait"]["walk"]
     {'top_speed_m_s': 3.2, 'accel_m_s2': 22.0, 'brake_m_s2': 30.0}
     """
+    if profile.written:
+        return _listed(profile.written)  # type: ignore[no-any-return]
     content: dict[str, Any] = profile.model_dump(exclude_unset=True)
-    content["mode"] |= profile.own_words
     for gait in content.get("gait", {}).values():
         if "drag_per_s" in gait:
             # They follow from thrust and drag.
@@ -115,7 +117,7 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
     changed: Any = copy.deepcopy(dict(content))
     for path, value in changes.items():
         *way, last = path_parts(path)
-        table, whole = changed, with_inherited(changed)
+        table, whole = changed, with_inherited(in_metres(changed))
         for part in way:
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
@@ -164,11 +166,13 @@ def limits_of(profile: Profile, path: str) -> tuple[float, float]:
     for part in way:
         table = table[part] if isinstance(part, int) or isinstance(table, dict) else getattr(table, part)
     low, high = -math.inf, math.inf
-    field = type(table).model_fields[last] if hasattr(type(table), "model_fields") else None
+    name = metre_name(str(last))
+    field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
+    units = 1.0 if name == last else profile.world.units_per_m
     for limit in _limits((*field.metadata, field.annotation) if field else ()):
         low = max(low, getattr(limit, "ge", getattr(limit, "gt", low)))
         high = min(high, getattr(limit, "le", getattr(limit, "lt", high)))
-    return low, high
+    return low * units, high * units
 
 
 def _limits(parts: Iterable[Any]) -> Iterator[Any]:
@@ -201,7 +205,10 @@ def value_at(profile: Profile, path: str) -> Any:
             found = found[part]
         else:
             fields = getattr(type(found), "model_fields", {})
-            if part not in fields:
+            name = metre_name(part) if "units_per_m" in profile.world.model_fields_set else part
+            if name not in fields:
                 raise WendonicError(f"{path} leads nowhere: {none_such('field', part, fields)}")
-            found = getattr(found, part)
+            found = getattr(found, name)
+            if name != part and isinstance(found, int | float):
+                found *= profile.world.units_per_m
     return found

@@ -19,6 +19,7 @@ from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Table
+from wendonic.profile.units import as_written, in_metres, metre_name
 
 _WORDS_OF_TYPES = {
     "string_type": "a text",
@@ -35,7 +36,7 @@ _WORDS_OF_TYPES = {
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
     faults: list[Fault] = []
-    missing = unknown_references(with_inherited(content)) if root is Profile else []
+    missing = unknown_references(with_inherited(in_metres(content))) if root is Profile else []
     for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
         faults.append(Fault(field_line(text, path), dotted(path), what))
@@ -48,6 +49,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
                     # Found above, whatever else is wrong.
                     continue
                 full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
+                full, _ = as_written(content, full)
                 faults.append(Fault(field_line(text, full), dotted(full), what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
@@ -55,7 +57,8 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
             continue
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
-        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail)))
+        path, units = as_written(content, path)
+        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail, units)))
     if root is Profile:
         faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
@@ -150,8 +153,14 @@ def _table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
     return kind if isinstance(kind, type) and issubclass(kind, Table) else root
 
 
-def _what(root: type[Table], detail: ErrorDetails) -> str:
+def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
+    """Say what is wrong; numbers as they were written, `units` of them a metre."""
     kind = detail["type"]
+    found: Any = detail["input"]
+    if units != 1.0 and isinstance(found, int | float):
+        detail["input"] = found * units
+    if kind in _LIMITS:
+        return f"found {_shown(detail['input'])}; allowed: {_range(root, detail['loc'], units)}"
     if kind in _WORDS:
         return _WORDS[kind](root, detail)
     allowed = _WORDS_OF_TYPES.get(kind)
@@ -178,10 +187,7 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     return f"found {keys}; allowed: it names its controls under one of {', '.join(map(str, alternatives))}"
 
 
-def _out_of_range(root: type[Table], detail: ErrorDetails) -> str:
-    loc = detail["loc"]
-    return f"found {_shown(detail['input'])}; allowed: {_range(root, loc)}"
-
+_LIMITS = ("greater_than", "greater_than_equal", "less_than", "less_than_equal")
 
 _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
     "extra_forbidden": lambda root, detail: _unknown_key(str(detail["loc"][-1]), _table_around(root, detail["loc"])),
@@ -189,10 +195,6 @@ _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
     "literal_error": _choice,
     "union_tag_invalid": _choice,
     "union_tag_not_found": _no_alternative,
-    "greater_than": _out_of_range,
-    "greater_than_equal": _out_of_range,
-    "less_than": _out_of_range,
-    "less_than_equal": _out_of_range,
     "too_short": lambda _, detail: f"found none; allowed: at least {detail['ctx']['min_length']}",
     "too_long": lambda _, detail: (
         f"found {detail['ctx']['actual_length']}; allowed: at most {detail['ctx']['max_length']}"
@@ -216,17 +218,20 @@ def _source_keys() -> frozenset[str]:
 
 def _unknown_key(name: str, table: type[Table]) -> str:
     allowed = list(table.model_fields)
+    metres = metre_name(name)
+    if metres != name and metres in allowed:
+        return f"allowed with units_per_m in [world], and without {metres} beside it"
     if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
     return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
 
 
-def _range(root: type[Table], loc: Sequence[str | int]) -> str:
-    """Say in words what range the schema gives to the number at `loc`."""
+def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
+    """Say in words what range the schema gives to the number at `loc`, in what `units` of are a metre."""
     # A number in a list has its range where the list's field is.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
     table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
-    return range_words(table.model_fields[name])
+    return range_words(table.model_fields[name], units)
 
 
 def _shown(value: object) -> str:

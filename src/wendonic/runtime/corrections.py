@@ -10,9 +10,10 @@ Numbers = tuple[float, ...]
 
 
 def plan_vector(
-    axes: WorldAxes, what: str, vector: Sequence[float], was: Sequence[float]
+    axes: WorldAxes, what: str, vector: Sequence[float], was: Sequence[float], units: float = 1.0
 ) -> tuple[float, float, float]:
-    """Return a vector of the game in the plan frame; what a 2-D game's axes cannot say stays as it was.
+    """Return a vector of the game in the plan frame; what a 2-D game's axes cannot say stays as it was. Places and
+    velocities are in what `units` of are a metre.
 
     Raises `WendonicError` for too few numbers or too many, or for one that is not finite.
     """
@@ -23,7 +24,8 @@ def plan_vector(
     if not finite:
         raise WendonicError(f"{what}: found {tuple(vector)}; allowed: finite numbers")
     try:
-        return axes.kept_from(axes.to_plan(*vector), was)
+        x, y, z = axes.to_plan(*vector)
+        return axes.kept_from((x / units, y / units, z / units), was)
     except WendonicError as error:
         raise WendonicError(f"{what}: found {error}") from None
 
@@ -44,9 +46,9 @@ def corrected_body(
     face, *rest = body
     at, moving = rest[:3], rest[3:]
     if place:
-        at = list(plan_vector(axes, "place", place, at))
+        at = list(plan_vector(axes, "place", place, at, axes.units_per_m))
     if velocity is not None:
-        moving = list(plan_vector(axes, "velocity", velocity, moving))
+        moving = list(plan_vector(axes, "velocity", velocity, moving, axes.units_per_m))
     if facing is not None:
         x, y, _ = plan_vector(axes, "facing", facing, (0.0, 0.0, 0.0))
         if x == 0.0 and y == 0.0:

@@ -102,7 +102,7 @@ class Helm(Door):
         self.next_profile: Profile | None = None
         """A profile to retune to as the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
-        self.axes = WorldAxes(world.right, world.forward, world.up)
+        self.axes = world.axes
         self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
         self._runs: dict[str, ModeRun] = {}
         self._crossings: dict[tuple[str, str], Crossing] = {}
@@ -168,7 +168,7 @@ class Helm(Door):
         >>> intent.goal, round(intent.heading_deg, 1)
         ((3.0, -4.0), 36.9)
         """
-        x, y, _ = self.axes.to_plan(*place)
+        x, y, _ = self.axes.place_to_plan(*place)
         self.state.set(_GOAL, (x, y))
 
     def aim_at(self, *place: float) -> None:
@@ -177,7 +177,7 @@ class Helm(Door):
         Until one is given, such a body stays as it faces. Raises `WendonicError` if it has too few numbers or too
         many.
         """
-        x, y, _ = self.axes.to_plan(*place)
+        x, y, _ = self.axes.place_to_plan(*place)
         self.state.set(_AIM, (x, y))
 
     def place(
@@ -230,7 +230,7 @@ class Helm(Door):
         """
         run = self._run
         body = run.body.read(self._record)
-        added = plan_vector(self.axes, "push", velocity, (0.0, 0.0, 0.0))
+        added = plan_vector(self.axes, "push", velocity, (0.0, 0.0, 0.0), self.axes.units_per_m)
         moving = [speed + more for speed, more in zip(body[4:], added, strict=True)]
         self._record = run.with_body(self._record, [*body[:4], *moving])
 
@@ -299,7 +299,7 @@ class Helm(Door):
             raise WendonicError(f"found {profile!r}; allowed: a Profile, as load_profile returns it")
         if old.name not in profile.mode:
             raise WendonicError(f"{none_such('mode', old.name, profile.mode)}; the helm is in it")
-        axes = WorldAxes(profile.world.right, profile.world.forward, profile.world.up)
+        axes = profile.world.axes
         names = [name for name in profile.mode if name in self._runs or len(self._runs) == len(before.mode)]
         runs = {name: self._made(profile, name, axes, self._runs.get(name)) for name in names}
         crossings: dict[tuple[str, str], Crossing] = {}

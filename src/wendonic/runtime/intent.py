@@ -274,12 +274,15 @@ class Intent(NamedTuple):
         if self._read("frame", "goal", "there") == 0.0:
             return None
         height = self.reader.body(self.record).position.z
-        return self.axes.from_plan(self._read("frame", "goal", "x"), self._read("frame", "goal", "y"), height)
+        x, y = self._read("frame", "goal", "x"), self._read("frame", "goal", "y")
+        return self.axes.place_from_plan(x, y, height)
 
     @property
     def distance_m(self) -> float | None:
         """How far the goal is; None while there is none."""
-        return None if self.goal is None else math.dist(self.goal, self.position())
+        if self.goal is None:
+            return None
+        return math.dist(self.goal, self.position()) / self.axes.units_per_m
 
     @property
     def stuck_s(self) -> float:
@@ -333,7 +336,7 @@ class Intent(NamedTuple):
     def landing(self) -> GameVector | None:
         """Where the arc of the hand that points lands (m), in the game's own axes; None without one."""
         landing = self.outcome.pointing.landing
-        return None if landing.there == 0.0 else self.axes.from_plan(*landing.place)
+        return None if landing.there == 0.0 else self.axes.place_from_plan(*landing.place)
 
     def arc(self, points: int = 24) -> list[GameVector]:
         """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
@@ -348,7 +351,9 @@ class Intent(NamedTuple):
         whole_s = pointing.landing.after_s if pointing.landing.there > 0.0 else 1.0
         times = [whole_s * number / (points - 1) for number in range(points)]
         speed_m_s = self.reader.tuning.arc_m_s
-        return [self.axes.from_plan(*arc_point(pointing.place, pointing.direction, speed_m_s, t)) for t in times]
+        return [
+            self.axes.place_from_plan(*arc_point(pointing.place, pointing.direction, speed_m_s, t)) for t in times
+        ]
 
     @property
     def landed(self) -> bool:
@@ -361,18 +366,24 @@ class Intent(NamedTuple):
         slides = self._read("wanted", "slide", "x") != 0.0 or self._read("wanted", "slide", "y") != 0.0
         return Footing(self._read("wanted", "refused") > 0.0, slides)
 
-    def velocity(self, top_speed_m_s: float | None = None) -> GameVector:
-        """Return a velocity (m/s) in the game's own axes: (x, y, z), or (x, y) in a 2-D game.
+    def velocity(self, top_speed_m_s: float | None = None, top_speed_u_s: float | None = None) -> GameVector:
+        """Return a velocity in the game's own axes and unit (m/s where it has none): (x, y, z), or (x, y) in a 2-D
+        game.
 
-        Without `top_speed_m_s` it is the gait's, with its acceleration and braking; with it, it is the
-        wanted one, `move` times that speed, at once: laid onto the ground where the mode walks on slopes, with the
-        slide down a bank that is too steep; along the view and with `rise` where it flies.
+        Without a top speed it is the gait's, with its acceleration and braking; with one, in metres or in the game's
+        own unit, it is the wanted one, `move` times that speed, at once: laid onto the ground where the mode walks on
+        slopes, with the slide down a bank that is too steep; along the view and with `rise` where it flies. Raises
+        `WendonicError` for both at once.
         """
+        if top_speed_u_s is not None:
+            if top_speed_m_s is not None:
+                raise WendonicError("velocity: found top_speed_m_s and top_speed_u_s; allowed: one of them")
+            top_speed_m_s = top_speed_u_s / self.axes.units_per_m
         if top_speed_m_s is None:
-            return self.axes.from_plan(*self.reader.body(self.record).velocity)
+            return self.axes.place_from_plan(*self.reader.body(self.record).velocity)
         x, y, z = self._direction()
         slide = [self._read("wanted", "slide", axis) for axis in "xyz"]
-        return self.axes.from_plan(
+        return self.axes.place_from_plan(
             x * top_speed_m_s + slide[0], y * top_speed_m_s + slide[1], z * top_speed_m_s + slide[2]
         )
 
@@ -396,7 +407,7 @@ class Intent(NamedTuple):
 
     def position(self) -> GameVector:
         """Return the gait's position (m) in the game's own axes, from where the helm began."""
-        return self.axes.from_plan(*self.reader.body(self.record).position)
+        return self.axes.place_from_plan(*self.reader.body(self.record).position)
 
     def orientation(self) -> tuple[float, float, float, float]:
         """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.

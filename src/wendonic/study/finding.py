@@ -1,9 +1,14 @@
 """One thing that `check` says is wrong, and the kinds of it."""
 
+import re
 from collections.abc import Callable, Iterator
 from functools import cached_property
 from typing import Literal, NamedTuple
 
+from wendonic.profile.edit import path_parts
+from wendonic.profile.faults import dotted
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import as_written, metre_name
 from wendonic.study.bench import Bench
 from wendonic.study.feel_sheet import FeelSheet, sheet_of
 
@@ -50,6 +55,22 @@ class Case(Bench):
         return f"mode.{self.mode}"
 
 
+def as_in_file(profile: Profile, where: str, fix: str) -> tuple[str, str]:
+    """Return a field path and its fix as the profile's file spells them: in the game's own unit where that does.
+
+    >>> from wendonic.demo import demo_profile
+    >>> as_in_file(demo_profile(), "gait.walk.brake_m_s2", "brake_m_s2 = 40")
+    ('gait.walk.brake_m_s2', 'brake_m_s2 = 40')
+    """
+    if not profile.written:
+        return where, fix
+    path, units = as_written(profile.written, path_parts(where))
+    said = re.fullmatch(r"(\w+) = (-?[\d.]+)", fix)
+    if units != 1.0 and said and metre_name(str(path[-1])) == said[1]:
+        fix = f"{path[-1]} = {float(said[2]) * units:g}"
+    return dotted(path), fix
+
+
 Look = Callable[[Case], Iterator[Found]]
 
 
@@ -68,7 +89,8 @@ class FindingKind(NamedTuple):
     def findings(self, case: Case) -> Iterator[Finding]:
         """Give what is found in a mode."""
         for found in self.look(case):
-            yield Finding(self.slug, self.severity, found.where, found.measured, found.why or self.why, found.fix)
+            where, fix = as_in_file(case.profile, found.where, found.fix)
+            yield Finding(self.slug, self.severity, where, found.measured, found.why or self.why, fix)
 
 
 _REGISTERED: dict[str, FindingKind] = {}

@@ -78,18 +78,20 @@ def _shown(value: Any) -> str:
     return f'"{value}"' if isinstance(value, str) else str(value)
 
 
-def range_words(field: FieldInfo) -> str:
-    """Return in words which numbers, or which words, a field may hold; "" where any will do."""
+def range_words(field: FieldInfo, units: float = 1.0) -> str:
+    """Return in words which numbers, or which words, a field may hold; "" where any will do. Lengths are in what
+    `units` of are a metre.
+    """
     low, high = "", ""
     for mark in [*field.metadata, *_marks(field.annotation)]:
         if isinstance(mark, Words):
             return ", ".join(mark)
         for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                low = words.format(f"{bound:g}")
+                low = words.format(f"{bound * units:g}")
         for attribute, words in (("le", "up to {}"), ("lt", "below {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                high = words.format(f"{bound:g}")
+                high = words.format(f"{bound * units:g}")
     return ", ".join(filter(None, (low, high)))
 
 

@@ -19,7 +19,7 @@ from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.world import World
-from wendonic.world_axes import WorldAxes
+from wendonic.profile.units import in_metres
 
 
 class Profile(Table):
@@ -56,22 +56,23 @@ class Profile(Table):
         example={"reach90_s": {"max": 0.2}},
     )
 
-    _own: dict[str, Any] = PrivateAttr(default_factory=dict)
-    """What those modes say themselves that begin as another one."""
+    _written: dict[str, Any] = PrivateAttr(default_factory=dict)
 
     @model_validator(mode="wrap")
     @classmethod
     def _with_inherited(cls, content: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
-        profile = handler(with_inherited(content))
-        if isinstance(content, dict):
-            own = {name: mode for name, mode in content["mode"].items() if profile.mode[name].like is not None}
-            profile._own = copy.deepcopy(own)
+        profile = handler(with_inherited(in_metres(content)))
+        written = "units_per_m" in profile.world.model_fields_set or any(mode.like for mode in profile.mode.values())
+        if isinstance(content, dict) and written:
+            profile._written = copy.deepcopy(content)
         return profile
 
     @property
-    def own_words(self) -> dict[str, Any]:
-        """What those modes say themselves that begin as another one, as a file has it."""
-        return copy.deepcopy(self._own)
+    def written(self) -> dict[str, Any]:
+        """Its content as it was written, where that is more than what it came to: in the game's own unit, or with
+        modes that begin as another one; else empty.
+        """
+        return copy.deepcopy(self._written)
 
     @model_validator(mode="after")
     def _names_exist(self) -> Self:
@@ -90,7 +91,7 @@ class Profile(Table):
             raise own_faults(wrong)
         for mode in self.mode.values():
             if isinstance(mode.steer, GridSteer):
-                mode.steer.lay_out(WorldAxes(self.world.right, self.world.forward, self.world.up))
+                mode.steer.lay_out(self.world.axes)
         return self
 
     @property

@@ -1,8 +1,8 @@
 """The game's own axes."""
 
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
 from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
 from wendonic.world_axes import WorldAxes
@@ -11,10 +11,12 @@ SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 
 
 class World(Table):
-    """The game's own axes: which signed axis is right, forward and up.
+    """The game's own axes, which signed axis is right, forward and up, and its own unit.
 
     A 2-D game seen from above leaves `up` out, one seen from the side `forward`. `handed` says whether the axes are
-    right-handed or left-handed, so that a wrong sign among them is found.
+    right-handed or left-handed, so that a wrong sign among them is found. With `units_per_m` any length, speed and
+    acceleration may be written in the game's own `unit`, with `_u` in place of `_m` (`top_speed_u_s = 200`), and what
+    a game hands in or gets back is in it.
     """
 
     right: SignedAxis = entry("Axis of the game that points right.", example="+x")
@@ -29,6 +31,14 @@ class World(Table):
         None,
         example="right",
         otherwise="not checked",
+    )
+
+    unit: str = entry("What the game measures lengths in, for people.", "m", example="px")
+    units_per_m: Annotated[float, Field(gt=0.0, le=1e6)] = entry(
+        "How many of the game's own unit are a metre: what 3.2 m/s of walking is there.",
+        1.0,
+        unit="units",
+        example=50.0,
     )
 
     @model_validator(mode="after")
@@ -46,6 +56,8 @@ class World(Table):
                 f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D one also says {missing}"
             )
             raise own_fault(words)
+        if self.unit != "m" and "units_per_m" not in self.model_fields_set:
+            raise own_faults([("unit", f"does nothing without units_per_m, how many {self.unit} are a metre")])
         if self.handed is not None:
             right_handed = WorldAxes(self.right, self.forward, self.up).right_handed
             if right_handed is None:
@@ -58,6 +70,11 @@ class World(Table):
                 raise own_faults([("handed", words)])
         return self
 
+    @property
+    def axes(self) -> WorldAxes:
+        """What turns vectors between the plan frame and the game's own axes and unit."""
+        return WorldAxes(self.right, self.forward, self.up, self.units_per_m)
+
     def sentence(self) -> str:
         """Say what the axes mean.
 
@@ -67,8 +84,9 @@ class World(Table):
         ('2-D from above; forward is -y, right is +x', '2-D from the side, y down; right is +x')
         """
         upright = "" if self.up is None else f", {self.up[1]} {'up' if self.up[0] == '+' else 'down'}"
+        unit = "" if self.units_per_m == 1.0 else f"; {self.units_per_m:g} {self.unit} are a metre"
         if self.forward is None:
-            return f"2-D from the side{upright}; right is {self.right}"
+            return f"2-D from the side{upright}; right is {self.right}{unit}"
         handed = WorldAxes(self.right, self.forward, self.up).right_handed
         kind = "2-D from above" if handed is None else "right-handed" if handed else "left-handed"
-        return f"{kind}{upright}; forward is {self.forward}, right is {self.right}"
+        return f"{kind}{upright}; forward is {self.forward}, right is {self.right}{unit}"

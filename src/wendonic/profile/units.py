@@ -1,0 +1,96 @@
+"""A game's own unit of length in a profile: what is written in it becomes metres, and goes back to it when told."""
+
+import math
+import re
+from typing import Any
+
+_IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2)$")
+_NAMED = ("press_amounts",)
+"""Tables whose keys are names that the player's presses have, not fields."""
+
+
+def metre_name(name: str) -> str:
+    """Return the name that a field has in metres.
+
+    >>> metre_name("top_speed_u_s"), metre_name("square_u"), metre_name("rise_s")
+    ('top_speed_m_s', 'square_m', 'rise_s')
+    """
+    return _IN_UNITS.sub(r"\1_m\2", name)
+
+
+def units_per_m(content: Any) -> float:
+    """Return how many of its own units a profile's content has in a metre; 1 where it says nothing usable."""
+    world = content.get("world") if isinstance(content, dict) else None
+    found = world.get("units_per_m") if isinstance(world, dict) else None
+    if isinstance(found, bool) or not isinstance(found, int | float) or not 0.0 < found < math.inf:
+        return 1.0
+    return float(found)
+
+
+def in_metres(content: Any) -> Any:
+    """Return a profile's content with every length, speed and acceleration that is in the game's own unit in metres.
+
+    A field that is there in both, or in units that the content does not explain, is left as it is.
+
+    >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"top_speed_u_s": 200}}}
+    >>> in_metres(pixels)["gait"]
+    {'walk': {'top_speed_m_s': 4.0}}
+    """
+    world = content.get("world") if isinstance(content, dict) else None
+    if not isinstance(world, dict) or "units_per_m" not in world:
+        return content
+    return _converted(content, units_per_m(content), "")
+
+
+def _converted(value: Any, units: float, inside: str) -> Any:
+    if isinstance(value, list | tuple):
+        return type(value)(_converted(part, units, inside) for part in value)
+    if not isinstance(value, dict):
+        return value
+    made: dict[str, Any] = {}
+    for name, part in value.items():
+        metres = metre_name(name) if isinstance(name, str) else name
+        if metres != name and metres not in value and inside not in _NAMED and _is_length(part, inside):
+            made[metres] = _scaled(part, 1.0 / units)
+        else:
+            made[name] = _converted(part, units, name)
+    return made
+
+
+def _is_length(value: Any, inside: str) -> bool:
+    """Return whether a value is a number, some numbers, or the limits of a budget; what else ends so is a name."""
+    return not isinstance(value, dict) or inside == "budget"
+
+
+def _scaled(value: Any, factor: float) -> Any:
+    if isinstance(value, dict):
+        return {name: _scaled(part, factor) for name, part in value.items()}
+    if isinstance(value, list | tuple):
+        return type(value)(_scaled(part, factor) for part in value)
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        return value
+    return value * factor
+
+
+def as_written(content: Any, path: list[str | int]) -> tuple[list[str | int], float]:
+    """Return a field path as the content spells it, and how many of what it is written in are a metre there.
+
+    >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"top_speed_u_s": 200}}}
+    >>> as_written(pixels, ["gait", "walk", "top_speed_m_s"])
+    (['gait', 'walk', 'top_speed_u_s'], 50.0)
+    """
+    written: list[str | int] = []
+    factor = 1.0
+    table = content
+    for part in path:
+        spelled = part
+        if isinstance(table, dict) and isinstance(part, str) and part not in table:
+            spelled = next((name for name in table if isinstance(name, str) and metre_name(name) == part), part)
+        if spelled != part:
+            factor = units_per_m(content)
+        written.append(spelled)
+        try:
+            table = table[spelled]
+        except (KeyError, IndexError, TypeError):
+            table = None
+    return written, factor

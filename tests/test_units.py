@@ -1,0 +1,175 @@
+"""A game in a unit of its own: the same game in metres is the authority; what is told is in the file's words."""
+
+import math
+
+import pytest
+
+from wendonic import Event, Helm, ProfileError, WendonicError, load_profile, profile_from_text, save_profile
+from wendonic.profile.edit import limits_of, value_at
+from wendonic.study.check import check
+from wendonic.study.feel_sheet import measure
+from wendonic.testing import assert_feel
+
+METRES = """format = "wendonic-profile"
+version = 1
+[world]
+right = "+x"
+forward = "-y"
+
+[mode.yard]
+steer = { frame = "goto", arrival_m = 0.1, slow_down_m = 1 }
+[[mode.yard.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+
+[mode.tiles]
+like = "yard"
+steer = { frame = "grid", square_m = 0.64, origin_m = [0.64, 0] }
+
+[gait.walk]
+top_speed_m_s = 4
+accel_m_s2 = 30
+brake_m_s2 = 40
+
+[budget]
+stop_distance_m = { max = 2 }
+"""
+PIXELS = (
+    METRES.replace('forward = "-y"', 'forward = "-y"\nunit = "px"\nunits_per_m = 50')
+    .replace("arrival_m = 0.1, slow_down_m = 1", "arrival_u = 5, slow_down_u = 50")
+    .replace("square_m = 0.64, origin_m = [0.64, 0]", "square_u = 32, origin_u = [32, 0]")
+    .replace("top_speed_m_s = 4", "top_speed_u_s = 200    # as the tiles are 32")
+    .replace("accel_m_s2 = 30", "accel_u_s2 = 1500")
+    .replace("brake_m_s2 = 40", "brake_u_s2 = 2000")
+    .replace("stop_distance_m = { max = 2 }", "stop_distance_u = { max = 100 }")
+)
+
+
+def both():
+    return Helm(profile_from_text(METRES)), Helm(profile_from_text(PIXELS))
+
+
+def vectors(intent):
+    goal = [intent.goal] if intent.goal else []
+    return [intent.position(), intent.velocity(), intent.velocity(top_speed_m_s=3.0), *goal]
+
+
+def test_what_a_game_hands_in_and_gets_back_is_in_its_own_unit():
+    metres, pixels = both()
+    assert metres.profile.gait == pixels.profile.gait
+
+    def told(what, *numbers, **named):
+        smaller = {name: [number / 50 for number in given] for name, given in named.items()}
+        getattr(metres, what)(*[number / 50 for number in numbers], **smaller)
+        getattr(pixels, what)(*numbers, **named)
+
+    told("place", 320.0, 200.0, velocity=(10.0, -30.0))
+    for step, act in enumerate(
+        [
+            lambda: told("go_to", 100.0, 350.0),
+            lambda: told("push", 60.0, 0.0),
+            lambda: [helm.key("KeyD", down=True) for helm in (metres, pixels)],
+            lambda: told("aim_at", 5.0, 5.0),
+            lambda: told("restart", 64.0, 32.0),
+            lambda: [helm.enter("tiles") for helm in (metres, pixels)],
+        ]
+    ):
+        act()
+        for _ in range(40):
+            first, second = metres.tick(1 / 60), pixels.tick(1 / 60)
+            for small, large in zip(vectors(first), vectors(second), strict=True):
+                assert large == pytest.approx([50 * part for part in small], abs=1e-9), step
+            assert second.motion == first.motion
+            assert second.distance_m == pytest.approx(first.distance_m) if first.distance_m else not second.distance_m
+            assert second.facing() == pytest.approx(first.facing())
+            assert second.direction() == pytest.approx(first.direction())
+            assert second.step == first.step
+    # A direction has no unit.
+    for helm in (metres, pixels):
+        helm.restart(0.0, 0.0, facing=(3.0, 0.0))
+        helm.contact(0.0, 7.0)
+    assert metres.tick(0.01).contact == pixels.tick(0.01).contact == (0.0, 1.0)
+    assert pixels.tick(0.01).face_deg == metres.tick(0.01).face_deg
+
+
+def test_a_wanted_velocity_takes_either_unit_and_not_both():
+    _, pixels = both()
+    pixels.key("KeyD", down=True)
+    for _ in range(60):
+        intent = pixels.tick(1 / 60)
+    assert intent.velocity(top_speed_u_s=120.0) == pytest.approx((120.0, 0.0))
+    assert intent.velocity(top_speed_m_s=2.4) == pytest.approx((120.0, 0.0))
+    assert intent.velocity() == pytest.approx((200.0, 0.0))
+    with pytest.raises(WendonicError, match="allowed: one of them"):
+        intent.velocity(top_speed_m_s=2.4, top_speed_u_s=120.0)
+
+
+def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
+    # 100,000 m/s² are 5,000,000 px/s².
+    profile_from_text(PIXELS.replace("accel_u_s2 = 1500", "accel_u_s2 = 4900000"))
+    for right, wrong, fault in (
+        (
+            "accel_u_s2 = 1500",
+            "accel_u_s2 = 6e6",
+            "gait.walk.accel_u_s2: found 6000000.0; allowed: above 0, up to 5e+06",
+        ),
+        ("slow_down_u = 50", "slow_down_u = 'far'", 'mode.yard.steer.slow_down_u: found "far"; allowed: a number'),
+        ("units_per_m = 50", "units_per_m = -3", "world.units_per_m: found -3; allowed: above 0"),
+        (
+            "brake_u_s2 = 2000",
+            "brake_u_s2 = 2000\nbrake_m_s2 = 9",
+            "brake_u_s2: allowed with units_per_m in [world], ",
+        ),
+        ('unit = "px"\nunits_per_m = 50', 'unit = "px"', "unit: does nothing without units_per_m"),
+        ('unit = "px"\nunits_per_m = 50', "", "top_speed_u_s: allowed with units_per_m in [world]"),
+    ):
+        assert right in PIXELS
+        with pytest.raises(ProfileError) as found:
+            profile_from_text(PIXELS.replace(right, wrong))
+        assert fault in str(found.value), str(found.value)
+
+
+def test_paths_take_the_spelling_of_the_file(tmp_path):
+    path = tmp_path / "yard.toml"
+    path.write_text(PIXELS)
+    profile = load_profile(path)
+    assert value_at(profile, "gait.walk.top_speed_u_s") == 200.0
+    assert limits_of(profile, "gait.walk.accel_u_s2")[1] == 5e6
+    faster = profile.changed({"gait.walk.top_speed_u_s": 300, "mode.tiles.steer.square_u": 16})
+    assert faster.gait["walk"].top_speed_m_s == 6.0
+    assert faster.mode["tiles"].steer.square_m == 0.32
+    save_profile(faster, path)
+    assert load_profile(path) == faster
+    assert "top_speed_u_s = 300    # as the tiles are 32" in path.read_text()
+    assert "_m_s" not in path.read_text()
+    with pytest.raises(ProfileError, match=r"gait\.walk\.top_speed_u_s: .*without top_speed_m_s beside it"):
+        profile.changed({"gait.walk.top_speed_m_s": 3.0})
+    helm = Helm(profile)
+    helm.retune(faster)
+    helm.apply(Event(0.0, "key.KeyD", 1.0))
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert intent.velocity()[0] == pytest.approx(300.0)
+
+
+def test_budgets_limits_and_findings_are_in_the_games_own_unit():
+    profile = profile_from_text(PIXELS.replace("brake_u_s2 = 2000", "brake_u_s2 = 60"))
+    stops_m = measure(profile, engine="interpreted", only=["stop_distance_m"]).stop_distance_m
+    assert_feel(profile, stop_distance_u=(None, 51.0 * stops_m))
+    with pytest.raises(AssertionError, match="stop_distance"):
+        assert_feel(profile, stop_distance_u=(None, 49.0 * stops_m))
+    found = {finding.slug: finding for finding in check(profile, "interpreted")}
+    assert found["over-budget"].where == "budget.stop_distance_u"
+    slides = found["slides-on"]
+    assert slides.where == "gait.walk.brake_u_s2"
+    # What is proposed goes into the file as it is, and cures it.
+    name, _, number = slides.fix.partition(" = ")
+    cured = profile.changed({f"gait.walk.{name}": float(number)})
+    assert "slides-on" not in {finding.slug for finding in check(cured, "interpreted")}
+    assert math.isclose(cured.gait["walk"].brake_m_s2 * 50.0, float(number))
+
+
+def test_the_unit_is_said():
+    assert (
+        "  axes: 2-D from above; forward is -y, right is +x; 50 px are a metre"
+        in profile_from_text(PIXELS).sentences()
+    )
