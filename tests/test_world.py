@@ -138,6 +138,20 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
     assert abs(np.dot(view.quaternion(axes), told)) == pytest.approx(1.0, abs=1e-9)
 
 
+@pytest.mark.parametrize("names", SIGNED)
+@given(yaw_deg=st.floats(-179.0, 179.0))
+def test_the_engines_own_yaw_turns_about_its_own_axis(names, yaw_deg):
+    """A quaternion about the axis that `up` names, by the engine's angle, looks the same way."""
+    axes = WorldAxes(*names)
+    engine_deg = View(yaw_deg, 10.0).engine_yaw_deg(axes)
+    half = math.radians(engine_deg) / 2.0
+    about = [math.sin(half) * (letter == names[2][1]) for letter in "xyz"]
+    assert View.from_quaternion(*about, math.cos(half), axes).yaw_deg == pytest.approx(yaw_deg, abs=1e-6)
+    assert View.from_engine_yaw(engine_deg, axes, 10.0) == (pytest.approx(yaw_deg), 10.0)
+    with pytest.raises(WendonicError, match="2-D"):
+        View().engine_yaw_deg(WorldAxes("+x", "-y"))
+
+
 @settings(max_examples=15)
 @given(angles, st.floats(-math.pi / 2, math.pi / 2))
 def test_looking_further_down_until_straight_down_never_turns_what_is_forward(yaw, roll):

@@ -90,9 +90,40 @@ class View(NamedTuple):
         x, y, z = axes.from_plan(yaw_w * pitch_x * handed, yaw_z * pitch_x * handed, yaw_z * pitch_w * handed)
         return x, y, z, yaw_w * pitch_w
 
+    @classmethod
+    def from_engine_yaw(cls, yaw_deg: float, axes: WorldAxes, pitch_deg: float = 0.0) -> "View":
+        """Return the view of a camera that the engine has turned by an angle about its own axis that `up` names, from
+        looking along `forward`. Raises `WendonicError` in a 2-D game.
+
+        >>> View.from_engine_yaw(-90.0, WorldAxes("+x", "-z", "+y"))
+        View(yaw_deg=90.0, pitch_deg=0.0)
+        """
+        return cls(yaw_deg * _engine_sign(axes), pitch_deg)
+
+    def engine_yaw_deg(self, axes: WorldAxes) -> float:
+        """Return the yaw as the engine counts it: the angle about its own axis that `up` names, positive the way that
+        axes of its handedness turn. Raises `WendonicError` in a 2-D game.
+
+        In a right-handed game with y up that is the opposite of `yaw_deg`, in a left-handed one the same.
+
+        >>> View(yaw_deg=90.0).engine_yaw_deg(WorldAxes("+x", "-z", "+y"))
+        -90.0
+        >>> View(yaw_deg=90.0).engine_yaw_deg(WorldAxes("+x", "+z", "+y"))
+        90.0
+        """
+        return self.yaw_deg * _engine_sign(axes)
+
     def _check_finite(self) -> None:
         if not (math.isfinite(self.yaw_deg) and math.isfinite(self.pitch_deg)):
             raise WendonicError(f"found {self}; allowed: finite angles")
+
+
+def _engine_sign(axes: WorldAxes) -> float:
+    """Return 1 where turning right is positive about the axis that `up` names, -1 where it is negative."""
+    _in_three_axes(axes, "yaw_deg")
+    # Yaw is clockwise seen from above, against the right-hand rule about up.
+    sign = -1.0 if axes.right_handed else 1.0
+    return -sign if (axes.up or "").startswith("-") else sign
 
 
 def _in_three_axes(axes: WorldAxes, allowed: str) -> None:
