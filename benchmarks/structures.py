@@ -25,7 +25,7 @@ def main() -> None:
         parser.error("--count: allowed: 1 or more")
     sys.path.insert(0, str(TESTS))
     from test_compiler import assert_run_alike
-    from test_tick_properties import runs
+    from wide_runs import wide_runs
 
     structures, ticks = set(), 0
 
@@ -36,11 +36,11 @@ def main() -> None:
         phases=(Phase.generate, Phase.shrink),
         suppress_health_check=list(HealthCheck),
     )
-    @given(run=runs())
+    @given(run=wide_runs())
     def alike(run) -> None:
         nonlocal ticks
         structures.add(assert_run_alike(run))
-        ticks += len(run[1])
+        ticks += len(run[2])
 
     number = time.time_ns() % 1_000_000 if parsed.seed is None else parsed.seed
     start = time.perf_counter()

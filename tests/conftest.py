@@ -88,6 +88,8 @@ double = { bind = [{ control = "pad1.left_trigger", above = 0.5, release = 0.2 }
 chord = { bind = ["ControlLeft+KeyC"] }
 notch = { bind = [{ wheel = "towards" }] }
 jump = { bind = ["mouse.left"], buffer_s = 0.1, grace_s = 0.1 }
+hop = { bind = ["mouse.right"], air_jumps = 2 }
+page = { bind = [{ stick = "pad.left_stick", towards = "left" }, "KeyE"], style = "repeat", unless = ["ControlLeft"], shared = true }
 [mode.rest]
 held_presses = "drop"
 [mode.rest.move]

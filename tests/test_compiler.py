@@ -16,7 +16,6 @@ from hypothesis import given, settings
 
 import wendonic.compiler.ready
 import wendonic.compiler.store
-from test_tick_properties import runs
 from wendonic import Helm, shape
 from wendonic.batch.samples import samples_of
 from wendonic.compiler.fold import Folder, Result
@@ -33,6 +32,7 @@ from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.tick import standing, tick, tick_at_rest
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
+from wide_runs import wide_runs
 
 MODES = [(name, mode) for name in RECORDINGS for mode in demo_profile(RECORDINGS[name]).mode]
 TICKS = 180
@@ -77,14 +77,14 @@ def test_every_mode_of_every_shipped_profile_runs_bit_for_bit_as_the_plain_kerne
 
 def assert_run_alike(run):
     """Run a structure that Hypothesis made up; return which one it was."""
-    tuning, steps = run
+    tuning, course, steps = run
     rows, dts = [flat(sample) for sample, _ in steps], [dt for _, dt in steps]
-    assert_alike(tuning, (), NO_COURSE, steps[0][0], rows, dts)
+    assert_alike(tuning, (), course, steps[0][0], rows, dts)
     return structure_of(tuning, steps[0][0])
 
 
 @settings(max_examples=25)
-@given(run=runs())
+@given(run=wide_runs())
 def test_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
     assert_run_alike(run)
 

@@ -1,0 +1,105 @@
+"""Structures of any forms, for Hypothesis: presses of every style, gaits, frames, weight and walls."""
+
+from hypothesis import strategies as st
+
+from test_tick_properties import dts, samples, tunings
+from wendonic.kernels.body.facing import FACE_HOLD, FACE_TRAVEL, FACE_VIEW
+from wendonic.kernels.body.fall import NO_FALL
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.frames.goal import GoalInput, GotoTuning
+from wendonic.kernels.frames.steer import (
+    FRAME_CAMERA,
+    FRAME_DRIVE,
+    FRAME_FACING,
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+    FRAME_MAP,
+)
+from wendonic.kernels.press.press import SILENT_PRESS, STYLE_REPEAT, PressInput
+from wendonic.kernels.sample import GroundInput
+from wendonic.kernels.vector import UP
+
+FRAMES = (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_DRIVE, FRAME_FLY, FRAME_GRID, FRAME_GOTO)
+WALLED = (0.0, 2.0, 13.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.5, -9.0, 2.0, 9.0, 0.4, 1.0, 0.0, 1.0)
+"""A wall ahead and a low one to the right, and one blocked square."""
+
+flag = st.integers(0, 1)
+limit_s = st.floats(0.01, 0.5)
+
+
+@st.composite
+def presses(draw):
+    """Any presses, silent ones among them."""
+    return tuple(
+        SILENT_PRESS._replace(
+            style=draw(st.integers(0, STYLE_REPEAT)),
+            tap_s=draw(limit_s),
+            long_s=draw(limit_s),
+            double_s=draw(limit_s),
+            repeat_delay_s=draw(limit_s),
+            repeat_interval_s=draw(limit_s),
+            waits=draw(flag),
+            buffer_s=draw(limit_s),
+            grace_s=draw(limit_s),
+            airs=draw(flag),
+            air_jumps=2.0,
+        )
+        for _ in range(draw(st.integers(0, 3)))
+    )
+
+
+@st.composite
+def gaits(draw, gait, falls, press):
+    """A gait with any forms."""
+    fall = NO_FALL._replace(falls=falls, rising_m_s2=9.0, falling_m_s2=12.0, terminal_m_s=20.0, jump_m_s=5.0)
+    return gait._replace(
+        press=press,
+        reverses=draw(flag),
+        reverse_m_s2=draw(st.floats(1.0, 90.0)),
+        airborne=draw(flag) * falls,
+        drags=draw(flag) * draw(flag),
+        drag_per_s=draw(st.floats(0.5, 9.0)),
+        coasts=draw(st.integers(0, 2)),
+        coast_half_life_s=draw(limit_s),
+        loses=draw(flag),
+        turn_loss=draw(st.floats(0.0, 1.0)),
+        fall=fall._replace(early_release_ratio=draw(st.floats(0.0, 1.0))),
+    )
+
+
+@st.composite
+def wide_runs(draw):
+    """A tuning, a course, and some ticks for it: (sample, dt)."""
+    tuning = draw(tunings())
+    frame = draw(st.sampled_from(FRAMES))
+    pressed = draw(presses())
+    falls = draw(flag) if frame in (FRAME_MAP, FRAME_CAMERA, FRAME_FACING) else 0
+    own = draw(gaits(tuning.gaits[0], falls, -1))
+    others = [draw(gaits(own, falls, number)) for number in range(len(pressed)) if draw(st.booleans())]
+    walled = draw(flag) if frame not in (FRAME_GRID, FRAME_FLY) else 0
+    tuning = tuning._replace(
+        presses=pressed,
+        gaits=(own, *others),
+        jump_press=draw(st.integers(-1, len(pressed) - 1)),
+        turning=int(frame not in (FRAME_GRID, FRAME_MAP)),
+        walled=walled,
+        sectors=draw(st.sampled_from([0, 2, 8])),
+        frame=tuning.frame._replace(
+            frame=frame,
+            face=draw(st.sampled_from([FACE_TRAVEL, FACE_VIEW, FACE_HOLD])),
+            goto=GotoTuning(0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag)),
+        ),
+    )
+
+    def sample():
+        inputs = tuple(
+            PressInput(float(draw(flag)), float(draw(st.integers(0, 4))), float(draw(st.integers(0, 2))))
+            for _ in pressed
+        )
+        goal = GoalInput(float(draw(flag)), draw(st.floats(-3.0, 3.0)), draw(st.floats(-3.0, 3.0)))
+        ground = GroundInput(draw(st.sampled_from([0.0, 1.0, 2.0])), UP)
+        return draw(samples(tuning))._replace(presses=inputs, ground=ground, goal=goal)
+
+    steps = [(sample(), draw(dts)) for _ in range(draw(st.integers(1, 8)))]
+    return tuning, WALLED if walled or frame == FRAME_GRID else NO_COURSE, steps
