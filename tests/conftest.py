@@ -89,7 +89,11 @@ chord = { bind = ["ControlLeft+KeyC"] }
 notch = { bind = [{ wheel = "towards" }] }
 jump = { bind = ["mouse.left"], buffer_s = 0.1, grace_s = 0.1 }
 hop = { bind = ["mouse.right"], air_jumps = 2 }
-page = { bind = [{ stick = "pad.left_stick", towards = "left" }, "KeyE"], style = "repeat", unless = ["ControlLeft"], shared = true }
+[mode.all.press.page]
+bind = [{ stick = "pad.left_stick", towards = "left" }, "KeyE"]
+style = "repeat"
+unless = ["ControlLeft"]
+shared = true
 [mode.rest]
 held_presses = "drop"
 [mode.rest.move]
