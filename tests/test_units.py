@@ -113,6 +113,7 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
             "gait.walk.accel_u_s2: found 6000000.0; allowed: above 0, up to 5e+06",
         ),
         ("slow_down_u = 50", "slow_down_u = 'far'", 'mode.yard.steer.slow_down_u: found "far"; allowed: a number'),
+        ("accel_u_s2", "acel_u_s2", 'gait.walk.acel_u_s2: unknown key; did you mean "accel_u_s2"?'),
         ("units_per_m = 50", "units_per_m = -3", "world.units_per_m: found -3; allowed: above 0"),
         (
             "brake_u_s2 = 2000",

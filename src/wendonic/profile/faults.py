@@ -19,7 +19,7 @@ from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Table
-from wendonic.profile.units import as_written, in_metres, metre_name
+from wendonic.profile.units import as_written, in_metres, metre_name, unit_name
 
 _WORDS_OF_TYPES = {
     "string_type": "a text",
@@ -159,6 +159,9 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
     found: Any = detail["input"]
     if units != 1.0 and isinstance(found, int | float):
         detail["input"] = found * units
+    if kind == "extra_forbidden":
+        name = str(detail["loc"][-1])
+        return _unknown_key(unit_name(name) if units != 1.0 else name, _table_around(root, detail["loc"]))
     if kind in _LIMITS:
         return f"found {_shown(detail['input'])}; allowed: {_range(root, detail['loc'], units)}"
     if kind in _WORDS:
@@ -190,7 +193,6 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
 _LIMITS = ("greater_than", "greater_than_equal", "less_than", "less_than_equal")
 
 _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
-    "extra_forbidden": lambda root, detail: _unknown_key(str(detail["loc"][-1]), _table_around(root, detail["loc"])),
     "missing": lambda *_: "is missing",
     "literal_error": _choice,
     "union_tag_invalid": _choice,
@@ -221,6 +223,8 @@ def _unknown_key(name: str, table: type[Table]) -> str:
     metres = metre_name(name)
     if metres != name and metres in allowed:
         return f"allowed with units_per_m in [world], and without {metres} beside it"
+    if metres != name:
+        allowed = [unit_name(field) for field in allowed]
     if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
     return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"

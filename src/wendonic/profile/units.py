@@ -5,6 +5,7 @@ import re
 from typing import Any
 
 _IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2)$")
+_IN_METRES = re.compile(r"^(.+)_m(|_s|_s2)$")
 _NAMED = ("press_amounts",)
 """Tables whose keys are names that the player's presses have, not fields."""
 
@@ -16,6 +17,15 @@ def metre_name(name: str) -> str:
     ('top_speed_m_s', 'square_m', 'rise_s')
     """
     return _IN_UNITS.sub(r"\1_m\2", name)
+
+
+def unit_name(name: str) -> str:
+    """Return the name that a field in metres has in the game's own unit.
+
+    >>> unit_name("top_speed_m_s"), unit_name("rise_s")
+    ('top_speed_u_s', 'rise_s')
+    """
+    return _IN_METRES.sub(r"\1_u\2", name)
 
 
 def units_per_m(content: Any) -> float:
