@@ -62,11 +62,27 @@ STYLES = Words(
 Changes = TypeVar("Changes")
 
 
-class TriggerEntry(Table):
+class LimitedEntry(Table):
+    """What is down from `above` on, until it is back at `release`."""
+
+    above: float
+    release: float
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.release >= self.above:
+            raise own_fault(f"release {self.release:g} is not below above {self.above:g}; it would never release")
+        return self
+
+
+Limit = Annotated[float, Field(gt=0.0, le=1.0)]
+
+
+class TriggerEntry(LimitedEntry):
     """A trigger: down from `above` on, until it is back at `release`."""
 
     control: SwitchName = entry("Which trigger or button presses.", example="pad.right_trigger")
-    above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+    above: Limit = entry(
         "Travel from which it counts as down: raise it against presses by accident.", 0.5, unit="travel"
     )
     release: Fraction = entry(
@@ -75,35 +91,18 @@ class TriggerEntry(Table):
         unit="travel",
     )
 
-    @model_validator(mode="after")
-    def _in_order(self) -> Self:
-        _check_order(self.above, self.release)
-        return self
 
-
-def _check_order(above: float, release: float) -> None:
-    if release >= above:
-        raise own_fault(f"release {release:g} is not below above {above:g}; it would never release")
-
-
-class StickEntry(Table):
+class StickEntry(LimitedEntry):
     """A stick tilted one way: down from `above` on, until it is back at `release`."""
 
     stick: StickName = entry("Which stick presses.", example="pad.left_stick")
     towards: Literal["up", "down", "left", "right"] = entry("Which way the stick is tilted.", example="up")
-    above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Tilt from which it counts as down: raise it against presses by accident.", 0.6, unit="tilt"
-    )
+    above: Limit = entry("Tilt from which it counts as down: raise it against presses by accident.", 0.6, unit="tilt")
     release: Fraction = entry(
         "Tilt, below above, at which it counts as up again: keeps a trembling thumb from pressing twice.",
         0.4,
         unit="tilt",
     )
-
-    @model_validator(mode="after")
-    def _in_order(self) -> Self:
-        _check_order(self.above, self.release)
-        return self
 
 
 class ZoneEntry(Table):
