@@ -309,7 +309,13 @@ def test_a_tile_maps_corner_can_be_the_origin_of_the_squares(axes, behind, right
     profile = profile_from_text(f"{HEAD}[world]\n{axes}[mode.m]\nsteer = {steer}\n{CRISP}")
     helm = Helm(profile)
     height = [0.0] * ("up" in axes)
-    for first, second, tile in ((65.0, -31.0, (0, 0)), (95.9, 0.1, (0, 1)), (63.0, 200.0, (-1, 7))):
+    for first, second, tile in (
+        (65.0, -31.0, (0, 0)),
+        (64.0, -32.0, (0, 0)),
+        (96.0, 0.0, (1, 1)),
+        (95.9, 0.1, (0, 1)),
+        (63.0, 200.0, (-1, 7)),
+    ):
         helm.place(first, second, *height)
         intent = helm.tick(0.01)
         assert (intent.step.x, intent.step.y) == tile
@@ -352,7 +358,10 @@ def test_a_wall_that_is_told_takes_the_speed_into_it_and_leaves_what_goes_along_
     if not side:
         expected = [s - min(towards, 0.0) * part for s, part in zip(before.velocity(), normal, strict=True)]
         assert after.velocity() == pytest.approx(expected, abs=1e-9)
-    # Told once, reported by the next tick, and then over.
+    # Told once, reported by the next tick, and then over; going back in time brings it back.
+    moment = helm.snapshot()
+    assert helm.tick(0.01).contact == pytest.approx(normal, abs=1e-12)
+    helm.restore(moment)
     assert helm.tick(0.01).contact == pytest.approx(normal, abs=1e-12)
     assert helm.tick(0.01).contact is None
 

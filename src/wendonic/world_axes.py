@@ -131,9 +131,18 @@ class WorldAxes:
         >>> WorldAxes("+y", "+x").square_from_plan(1, 2)
         (2, 1)
         """
+        first, second = self.level_from_plan(right, forward)
+        return round(first), round(second)
+
+    def level_from_plan(self, right: float, forward: float) -> tuple[float, float]:
+        """Return a place on the plan by its numbers along the game's own horizontal axes, in their order.
+
+        >>> WorldAxes("+x", "-z", "+y").level_from_plan(0.5, -2.5)
+        (0.5, 2.5)
+        """
         (right_at, right_sign), (forward_at, forward_sign) = self._horizontal()
-        pair = [0, 0]
-        pair[right_at], pair[forward_at] = round(right * right_sign), round(forward * forward_sign)
+        pair = [0.0, 0.0]
+        pair[right_at], pair[forward_at] = right * right_sign, forward * forward_sign
         return pair[0], pair[1]
 
     def _horizontal(self) -> tuple[tuple[int, float], tuple[int, float]]:

@@ -277,6 +277,7 @@ class Helm(Door):
         anew = self._crossings.get((run.name, run.name)) or Crossing(run, run, anew=True)
         self._crossings[run.name, run.name] = anew
         self.state.placed.discard(_GOAL.slot)
+        self._contact = None
         record = run.with_body(anew.record(self._record, ()), [*body[:4], 0.0, 0.0, 0.0], safe=True)
         self._begin(run, record, ())
 
@@ -335,7 +336,7 @@ class Helm(Door):
         True
         """
         Seat(seat, self.profile.seat)
-        self.seat = seat
+        self.seat = seat or "pad"
         self.retune(self.profile)
 
     def snapshot(self) -> Snapshot:
@@ -363,6 +364,7 @@ class Helm(Door):
             self._device,
             (self._changes_seen, self._view_changes_seen, self._view_given),
             saved_controls(self.state, [run.sampler for run in self._runs.values()]),
+            self._contact,
         )
 
     def restore(self, snapshot: Snapshot, keep_controls: bool = False) -> None:
@@ -380,7 +382,7 @@ class Helm(Door):
             )
         run = self._runs[snapshot.mode]
         same_mode = run is self._run
-        self._run, self._record = run, snapshot.record
+        self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
         self._t, self._t_rest, ticks, self._step.left_s, self._step.dropped_s, self._step.step_s = snapshot.clock
         self._ticks, self._view, self._ground = int(ticks), View(*snapshot.view), snapshot.ground
         if keep_controls and not same_mode:

@@ -135,7 +135,11 @@ class ModeRun:
     def stand_on_square(self, record: list[float], body_x: float, body_y: float) -> None:
         """Stand in the middle of the square at a place, unless that is part of the step under way."""
         square_m, middle = self.tuning.frame.grid.square_m, self.tuning.frame.grid.middle
-        x, y = square_at(body_x - middle.x, square_m), square_at(body_y - middle.y, square_m)
+        axes = self.reader.axes
+        # A place between two squares is in the one that begins there, as the game counts.
+        first, second = axes.level_from_plan(body_x - middle.x, body_y - middle.y)
+        x, y = axes.level_to_plan(square_at(first, square_m), square_at(second, square_m))
+        x, y = x + 0.0, y + 0.0
         step_x, step_y, to_x, to_y, *_ = self.square.read(tuple(record))
         # Within the step that is under way it is where it should be.
         if (x, y) not in ((step_x, step_y), (to_x, to_y)):

@@ -7,6 +7,7 @@ from typing import Any, NamedTuple
 from wendonic.compiler.ready import Record
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
+from wendonic.world_axes import GameVector
 
 _LEFT_OUT = frozenset(("_sampler", "watched", "sources", "places"))
 """What never changes, or stands elsewhere."""
@@ -30,6 +31,7 @@ class Snapshot(NamedTuple):
     device: str | None
     seen: tuple[int, int, bool]
     controls: bytes
+    contact: GameVector | None
 
 
 def saved_controls(state: DeviceState, samplers: Iterable[Sampler]) -> bytes:
