@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any
 
 from wendonic.compiler.layout import Path
+from wendonic.devices.controls import DEVICES
 from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID
 from wendonic.kernels.tick import Tuning
 
@@ -66,6 +67,17 @@ def _frame_columns(tuning: Tuning) -> dict[str, Column]:
     if tuning.point_press >= 0:
         columns["landed"] = Column((("pointing", "landed"),), _flag)
     return columns
+
+
+def device_column(devices: "NDArray[np.intp]") -> Any:
+    """Return the column `device`, of places in `DEVICES` or -1 for none."""
+    import numpy as np
+    import pandas as pd
+
+    used = sorted(set(np.unique(devices).tolist()) - {-1})
+    codes = np.searchsorted(used, devices) if used else devices
+    names = pd.Index([DEVICES[index] for index in used], dtype=str)
+    return pd.Categorical.from_codes(np.where(devices >= 0, codes, -1), names)
 
 
 def _flag(numbers: "NDArray[np.float64]") -> "NDArray[np.bool_]":

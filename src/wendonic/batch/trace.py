@@ -2,12 +2,13 @@
 
 from typing import TYPE_CHECKING, Any, Protocol
 
-from wendonic.batch.columns import Column, columns_of
+from wendonic.batch.columns import Column, columns_of, device_column
+from wendonic.batch.play import Played, needs_play
 from wendonic.batch.run import Engine, Run
 from wendonic.batch.samples import Samples, samples_of
 from wendonic.compiler.layout import Layout, Path
-from wendonic.devices.controls import DEVICES
 from wendonic.devices.sample_places import sample_places
+from wendonic.errors import WendonicError
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
@@ -44,21 +45,26 @@ def shape(
 ) -> "pd.DataFrame":
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
-    The profile's first mode is used unless `mode` names another; in a `seat` such as "pad1" its `pad` is that pad; on
-    a `course` (see `wendonic.course`) the body follows its ground and minds its blocked squares. Columns: `tick t dt
-    mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most tilted one while
-    none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading is missing at
-    rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's `pos_…` (m) and
-    `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan frame. After them a
-    grid has `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes `refused`, comfort
-    `vignette returned`, and pointing `landed`. `t` is the recording's own time at the end of the tick. A helm fed the
-    same events tick by tick gives the same numbers.
+    A recording is played through the modes that it names, and those that presses enter, from the profile's first mode
+    on; with `mode` it stays in that one. What a game told its helm (places, pushes, the ground) counts. In a `seat`
+    such as "pad1" its `pad` is that pad; on a `course` (see `wendonic.course`) the body follows its ground and minds
+    its blocked squares.
+
+    Columns: `tick t dt mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most
+    tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
+    is missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's
+    `pos_…` (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan
+    frame. After them a grid has `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes
+    `refused`, comfort `vignette returned`, and pointing `landed`; in ticks of a mode without them they are missing,
+    or false. `t` is the recording's own time at the end of the tick. A helm fed the same events tick by tick gives
+    the same numbers.
 
     `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where that is
     quicker on this machine. The numbers agree to rounding.
 
     Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does
-    not exist; `ControlError` for a seat that does not. A recording without events gives a trace without rows.
+    not exist, or may not be entered where the recording enters it; `ControlError` for a seat that does not exist. A
+    recording without events gives a trace without rows.
 
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> trace = shape(demo_recording("beekeeper_keys"), demo_profile(), hz=60)
@@ -76,7 +82,7 @@ def shaped(
     engine: Engine = "auto",
     seat: str | None = None,
     course: HasNumbers | None = None,
-) -> "Shaped":
+) -> "Shaped | Played":
     """Return what `shape` returns, column by column: for probes that read three of forty columns.
 
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -85,6 +91,13 @@ def shaped(
     '3.200 m/s'
     """
     name = profile.mode_name(mode)
+    if needs_play(recording, profile, mode):
+        if engine == "compiled":
+            raise WendonicError(
+                "the compiled engine has one mode, and nothing that a game tells its helm; allowed here: engine "
+                '"auto" or "interpreted"'
+            )
+        return Played(recording, profile, hz, mode, seat, course)
     numbers = NO_COURSE if course is None else course.numbers
     sources = mode_sources(profile, name, seat)
     samples = samples_of(recording, hz, sources)
@@ -179,15 +192,10 @@ class Shaped:
 
     def _device_column(self, sources: "NDArray[np.float64]") -> Any:
         import numpy as np
-        import pandas as pd
 
         source = sources.astype(np.intp)
         of_source = np.array(self._samples.devices)[source]
-        devices = _last_known(np.where(source >= 0, of_source, self._samples.press_devices))
-        used = sorted(set(np.unique(devices).tolist()) - {-1})
-        codes = np.searchsorted(used, devices) if used else devices
-        names = pd.Index([DEVICES[index] for index in used], dtype=str)
-        return pd.Categorical.from_codes(np.where(devices >= 0, codes, -1), names)
+        return device_column(_last_known(np.where(source >= 0, of_source, self._samples.press_devices)))
 
 
 def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":

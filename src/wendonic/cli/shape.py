@@ -73,10 +73,15 @@ def _print_ticks(trace: "pd.DataFrame") -> None:
     # As narrow as it gets: twelve columns have to fit into a terminal of 80.
     table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, show_edge=False)
     table.padding, table.pad_edge = (0, 0), False
-    for heading, _ in COLUMNS.values():
+    columns = COLUMNS
+    if trace["mode"].nunique() > 1:
+        # Where modes change, which one it is says more than the device.
+        columns = {("mode" if name == "device" else name): heading for name, heading in COLUMNS.items()}
+        columns["mode"] = ("\nmode", None)
+    for heading, _ in columns.values():
         table.add_column(heading, justify="right", no_wrap=True)
-    for row in shown[list(COLUMNS)].itertuples(index=False):
-        table.add_row(*map(_cell, row, (digits for _, digits in COLUMNS.values())))
+    for row in shown[list(columns)].itertuples(index=False):
+        table.add_row(*map(_cell, row, (digits for _, digits in columns.values())))
     Console().print(table)
 
 

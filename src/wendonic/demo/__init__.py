@@ -27,6 +27,7 @@ RECORDINGS = {
     "harvest_run": "harvest",
     "smoker_rounds": "smoker",
     "cart_ride": "cart",
+    "apiary_rounds": "rounds",
     "crates_push": "crates",
     "orchard_errands": "orchard",
 }

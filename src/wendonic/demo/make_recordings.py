@@ -3,9 +3,10 @@
 import math
 import sys
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from wendonic.atomic_file import atomic_file
-from wendonic.demo import CAPTURE_PATH, FOLDER
+from wendonic.demo import CAPTURE_PATH, FOLDER, demo_profile
 from wendonic.devices.event import Event
 from wendonic.devices.standins import (
     GyroStandIn,
@@ -21,8 +22,12 @@ from wendonic.devices.standins import (
 from wendonic.devices.standins.hand import HandPath
 from wendonic.recording.linux_capture import linux_capture
 from wendonic.recording.recording import Recording
+from wendonic.runtime.helm import Helm
 
 VIEW_HZ = 60.0
+
+FENCE_M = 9.0
+"""How far ahead the fence of the rounds is."""
 
 
 def view_events(keyframes: list[tuple[float, float, float]]) -> list[Event]:
@@ -409,6 +414,47 @@ def cart_ride() -> Recording:
     return joined("A ride in the honey cart", Typist(seed=35).events(strokes), turns, steady, mark_events(marks))
 
 
+def apiary_rounds() -> Recording:
+    """Return 24 s of a game that has a fence 9 m ahead and knows it alone: to the hives, bent over a frame, up to the
+    fence, into the cart, round the yard and out of it; a ram's knock on the way. The helm recorded it."""
+    strokes = [
+        Stroke("KeyW", 0.5, 7.0),
+        Stroke("KeyE", 8.0, 8.12),
+        Stroke("KeyS", 8.6, 11.0),
+        Stroke("KeyW", 11.6, 18.0),
+        Stroke("KeyD", 12.0, 15.4),
+        Stroke("KeyE", 19.2, 19.3),
+        Stroke("KeyD", 20.0, 22.4),
+    ]
+    held = [Event(2.5, "mouse.right", 1.0), Event(4.5, "mouse.right", 0.0)]
+    swipe = MouseStandIn(counts_per_inch=800, poll_hz=125, seed=37).swipe(cm=1.5, start_s=2.8, duration_s=0.8)
+    marks = {
+        0.0: "to the hives",
+        2.5: "bent over a frame",
+        5.5: "a knock by the ram",
+        8.0: "into the cart",
+        19.2: "out of it",
+        24.0: "hands off",
+    }
+    given = joined("", Typist(seed=38).events(strokes), held, swipe, mark_events(marks))
+    helm = Helm(demo_profile("rounds"))
+    with TemporaryDirectory() as folder:
+        with helm.record(Path(folder) / "rounds.jsonl", "Rounds of the apiary, as a game recorded them") as recorder:
+            place = helm.tick(0.0).position()
+            for number, (_, events) in enumerate(given.ticks(VIEW_HZ)):
+                for event in events:
+                    helm.apply(event)
+                if number == round(5.5 * VIEW_HZ):
+                    helm.push(2.5, 0.0, 0.0)
+                intent = helm.tick(1.0 / VIEW_HZ)
+                place = tuple(at + speed / VIEW_HZ for at, speed in zip(place, intent.velocity(), strict=True))
+                if place[2] < -FENCE_M:
+                    place = (place[0], place[1], -FENCE_M)
+                    helm.place(*place)
+                    helm.contact(0.0, 0.0, 1.0)
+        return Recording.read(recorder.path)
+
+
 def crates_push() -> Recording:
     """Return 12 s in the store room: a way held on, taps, a press during a step, a corner, and a shelf in the way."""
     strokes = [
@@ -479,6 +525,7 @@ MAKERS = {
     "harvest_run": harvest_run,
     "smoker_rounds": smoker_rounds,
     "cart_ride": cart_ride,
+    "apiary_rounds": apiary_rounds,
     "crates_push": crates_push,
     "orchard_errands": orchard_errands,
 }

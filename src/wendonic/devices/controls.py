@@ -18,6 +18,8 @@ ControlKind = Literal[
     "view",
     "place",
     "loss",
+    "mode",
+    "told",
     "mark",
 ]
 Device = Literal["keys", "pad", "mouse", "touch", "hands"]
@@ -25,7 +27,7 @@ Device = Literal["keys", "pad", "mouse", "touch", "hands"]
 DEVICES: tuple[Device, ...] = ("keys", "pad", "mouse", "touch", "hands")
 
 PADS: tuple[str, ...] = ("pad", *(f"pad{number}" for number in range(1, 8)))
-"""Four pads; `pad0` is another spelling of the first."""
+"""Eight pads; `pad0` is another spelling of the first."""
 
 PAD_BUTTONS: tuple[str, ...] = tuple(
     """
@@ -45,6 +47,24 @@ TOUCHES = 10
 
 HAND_BUTTONS: tuple[str, ...] = ("trigger", "squeeze", "stick_press", "lower", "upper", "menu")
 """Buttons of a motion controller: those of the WebXR "xr-standard" mapping, then the face's two by place."""
+
+
+TOLD: dict[str, tuple[str, ...]] = {
+    "body.place": ("right", "forward", "up"),
+    "body.velocity": ("right", "forward", "up"),
+    "body.facing": ("heading",),
+    "body.push": ("right", "forward", "up"),
+    "body.contact": ("right", "forward", "up"),
+    "body.ground": ("there", "right", "forward", "up"),
+    "body.restart": ("restarts",),
+    "square": ("right", "forward", "blocked"),
+    "discard": ("counts",),
+}
+"""What a game tells of the body and its surroundings, in the plan frame, and what its numbers are called."""
+
+
+TOLD_UNITS = {"body.place": " m", "body.velocity": " m/s", "body.facing": " deg", "body.push": " m/s"}
+"""Units of what a game tells; what is not here has none."""
 
 
 class Control(NamedTuple):
@@ -110,8 +130,11 @@ def _all_controls() -> dict[str, Control]:
     add("view", "view", None, "", 2, *endless)
     for place in ("goal", "aim"):
         add(place, "place", None, "", 2, *endless)
+    for told, words in TOLD.items():
+        add(told, "told", None, "", len(words), *endless)
     for loss in RELEASES:
         add(loss, "loss", None, "", 0, 0.0, 1.0)
+    add("mode", "mode", None, "", 0, 0.0, 0.0)
     add("mark", "mark", None, "", 0, 0.0, 0.0)
     return {control.name: control for control in table}
 
@@ -123,6 +146,9 @@ def _other_spelling(name: str) -> str | None:
 
 
 _NAMED = _all_controls()
+
+TEXTS: frozenset[ControlKind] = frozenset({"mode", "mark"})
+"""Kinds of control whose value is a text."""
 
 CONTROLS: dict[str, Control] = _NAMED | {
     other: control for name, control in _NAMED.items() if (other := _other_spelling(name))
@@ -149,7 +175,7 @@ def find_control(name: str) -> Control:
     if control is None:
         guess = did_you_mean(name, CONTROLS)
         known = "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, "
-        known += "view, goal, aim, lost.…"
+        known += "view, goal, aim, mode, body.…, square, discard, mark, lost.…"
         raise ControlError(f'unknown control "{name}"{guess or known}')
     return control
 

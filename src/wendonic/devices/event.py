@@ -4,12 +4,12 @@ import math
 from collections.abc import Sequence
 from typing import NamedTuple, cast
 
-from wendonic.devices.controls import Control, find_control
+from wendonic.devices.controls import TEXTS, Control, find_control
 from wendonic.errors import ControlError
 
 Value = float | tuple[float, ...] | str
 
-COUNT_WORDS = {0: "no", 1: "one", 2: "two", 3: "three", 7: "seven"}
+COUNT_WORDS = {0: "no", 1: "one", 2: "two", 3: "three", 4: "four", 7: "seven"}
 """How many numbers a control's value has, by its width."""
 
 
@@ -20,8 +20,13 @@ class Event(NamedTuple):
     a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches, towards
     the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0 when it is
     lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
-    and `aim` have a place of the plan (x, y) in metres, `mark` a text, a loss such as `lost.focus` the number 1. To
-    have one checked before it is used, see `checked_event`.
+    and `aim` have a place of the plan (x, y) in metres, `mark` a text, a loss such as `lost.focus` the number 1.
+
+    What a game tells its helm is an event, too, in the plan frame: `mode` has the name of the mode that is entered;
+    `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of length 1)
+    have (x, y, z), `body.facing` a heading in degrees, `body.ground` (there, x, y, z) with the ground's normal,
+    `body.restart` and `discard` (of counts) the number 1, `square` (x, y, 1 or 0) a square and whether it is blocked.
+    To have an event checked before it is used, see `checked_event`.
 
     >>> Event(0.5, "pad.left_stick", (0.12, -0.94)).control
     'pad.left_stick'
@@ -56,10 +61,10 @@ def fitting_value(control: Control, value: object) -> Value:
     Traceback (most recent call last):
     wendonic.errors.ControlError: key.KeyW: found [1]; allowed: a finite number
     """
-    if control.kind == "mark":
+    if control.kind in TEXTS:
         if isinstance(value, str):
             return value
-        raise ControlError(f"mark: found {value!r}; allowed: a text")
+        raise ControlError(f"{control.name}: found {value!r}; allowed: a text")
     if control.width > 1:
         if isinstance(value, Sequence) and len(value) == control.width:
             numbers = tuple(map(finite, value))
@@ -98,5 +103,7 @@ def at_rest(event: Event) -> bool:
     control = find_control(event.control)
     if control.kind == "touch":
         return isinstance(event.value, tuple) and event.value[2] == 0.0
+    if control.kind in TEXTS:
+        return False
     numbers = event.value if isinstance(event.value, tuple) else (event.value,)
     return all(number == control.rest for number in numbers)

@@ -118,6 +118,9 @@ class DeviceState:
             numbers = "a number" if control.width == 1 else f"{COUNT_WORDS[control.width]} numbers"
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
+    def told(self, control: Control, value: Value) -> None:
+        """Take note of what the game tells of the body: nothing here, but a state that is recorded keeps it."""
+
     def _set_number(self, control: Control, level: float) -> None:
         # What is not finite lies in no range.
         if not control.low <= level <= control.high:

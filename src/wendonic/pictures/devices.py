@@ -7,10 +7,10 @@ from typing import Any
 
 from matplotlib.axes import Axes
 
-from wendonic.devices.controls import CONTROLS, RELEASES, Control
+from wendonic.devices.controls import CONTROLS, RELEASES, TOLD, TOLD_UNITS, Control
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError
-from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
+from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, modes_entered, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dress_axes, write_title
 from wendonic.recording.content import numbers_of
@@ -19,8 +19,8 @@ from wendonic.recording.recording import Recording
 
 HALF_LANE = 0.36
 
-DASHES = ("-", (0, (4, 1.5)), (0, (1, 1.2)))
-"""First, second and third number of a control: right, towards the player, and what comes after."""
+DASHES = ("-", (0, (4, 1.5)), (0, (1, 1.2)), (0, (5, 1.5, 1, 1.5)))
+"""First, second and further numbers of a control: right, towards the player, and what comes after."""
 
 NUMBERS = {
     "stick": ("x", "y"),
@@ -44,6 +44,9 @@ UNITS = {
     "touch": " of the window",
 }
 
+MOMENTS = ("body.push", "body.contact", "body.restart", "square", "discard")
+"""What a game tells that is over at once."""
+
 BAR_LANES = 12
 """With fewer lanes than this, bars take less of theirs: a few keys need no wall each."""
 
@@ -63,9 +66,9 @@ def draw_devices(
     """Draw a lane for each control of a recording, from `start_s` to `end_s` if given (the recording's own time).
 
     Keys, buttons and touches are bars, a button that is pressed in part a line; sticks, sensors, poses and the view
-    are
-    lines, the mouse the sum of its counts; the wheel is ticks, away from the user upwards. Where a device is lost its
-    lines have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
+    are lines, as are places, velocities and grounds that a game told; the mouse is the sum of its counts; the wheel
+    is ticks, away from the user upwards, and so are a game's pushes and the like. Where a device is lost its lines
+    have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
     of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in it.
 
     >>> from wendonic.demo import demo_recording
@@ -103,10 +106,8 @@ def draw_devices(
                 _draw_lines(place, lane, control, by_control[name], [up for _, up in spans.get(name, [])], last)
             else:
                 place.broken_barh(widths, (lane - half, 2 * half), facecolors=MIST, edgecolor=PAPER)
-        elif control.kind == "wheel":
-            _draw_ticks(place, lane, by_control[name])
         else:
-            _draw_lines(place, lane, control, by_control[name], lost_s, last)
+            _draw_marks_or_lines(place, lane, control, by_control[name], lost_s, last)
         shown_s = [t for t in lost_s if first <= t <= last]
         if shown_s:
             lanes = [lane] * len(shown_s)
@@ -117,7 +118,7 @@ def draw_devices(
     place.tick_params(axis="y", length=0)
     place.set_xlim(first, last)
     _name_losses(place, [event for event in losses if first <= event.t <= last], (first + last) / 2.0)
-    rows = draw_marks([place], recording, first, last)
+    rows = draw_marks([place], [*notes_of(recording), *modes_entered(recording)], first, last)
     count = sum(first <= event.t <= last for of_control in by_control.values() for event in of_control)
     controls = "1 control" if len(names) == 1 else f"{len(names)} controls"
     events = "1 event" if count == 1 else f"{count} events"
@@ -130,7 +131,7 @@ def draw_devices(
 def _by_control(recording: Recording, only: Sequence[str]) -> dict[str, list[Event]]:
     by_control: dict[str, list[Event]] = {}
     for event in recording:
-        if CONTROLS[event.control].kind in ("loss", "mark"):
+        if CONTROLS[event.control].kind in ("loss", "mode", "mark"):
             continue
         if not only or event.control.startswith(tuple(only)):
             by_control.setdefault(event.control, []).append(event)
@@ -168,10 +169,26 @@ def _draw_ticks(ax: Axes, lane: int, events: list[Event]) -> None:
     _write_range(ax, lane, f"up to {most:g} notch{'es' if most > 1.0 else ''}")
 
 
+def _draw_marks_or_lines(
+    ax: Axes, lane: int, control: Control, events: list[Event], lost_s: Sequence[float], end_s: float
+) -> None:
+    if control.kind == "wheel":
+        _draw_ticks(ax, lane, events)
+    elif control.name in MOMENTS:
+        _draw_moments(ax, lane, events)
+    else:
+        _draw_lines(ax, lane, control, events, lost_s, end_s)
+
+
+def _draw_moments(ax: Axes, lane: int, events: list[Event]) -> None:
+    ax.vlines([event.t for event in events], lane - 0.2, lane + 0.2, color=INK, linewidth=1.1)
+    _write_range(ax, lane, "once" if len(events) == 1 else f"{len(events)} times")
+
+
 def _draw_lines(
     ax: Axes, lane: int, control: Control, events: list[Event], lost_s: Sequence[float], end_s: float
 ) -> None:
-    words = NUMBERS.get(control.kind, ("",))
+    words = TOLD.get(control.name) or NUMBERS.get(control.kind, ("",))
     columns = [list(column) for column in zip(*(numbers_of(event.value) for event in events), strict=True)]
     columns = columns[: len(words)]
     if control.kind == "counts":
@@ -187,8 +204,10 @@ def _draw_lines(
         sign = 1.0 if control.kind in ("stick", "counts", "pointer", "touch") and dashes != DASHES[0] else -1.0
         places = [lane + sign * HALF_LANE * (height - middle) / half for height in heights]
         ax.plot(times, places, color=INK, linewidth=1.1, linestyle=dashes, drawstyle="steps-post")
-    legend = ", ".join(f"{word} {dashes}" for word, dashes in zip(words, ("solid", "dashed", "dotted"), strict=False))
-    span = f"{low:.4g} to {high:.4g}{UNITS.get(control.kind, '')}"
+    legend = ", ".join(
+        f"{word} {dashes}" for word, dashes in zip(words, ("solid", "dashed", "dotted", "dash-dotted"), strict=False)
+    )
+    span = f"{low:.4g} to {high:.4g}{TOLD_UNITS.get(control.name) or UNITS.get(control.kind, '')}"
     # Two lines of words want more room than a narrow lane has.
     between = "\n" if abs(ax.get_ylim()[1] - ax.get_ylim()[0]) <= TWO_LINE_LANES else ": "
     _write_range(ax, lane, f"{legend}{between}{span}" if len(words) > 1 else span)

@@ -61,18 +61,19 @@ def draw_frame(
     if outside or not 0 < len(times) <= MOST_MOMENTS:
         shown = ", ".join(f"{t:g}" for t in outside) or f"{len(times)} of them"
         raise WendonicError(f"moments: found {shown}; allowed: 1 to {MOST_MOMENTS} from {first:.2f} to {last:.2f} s")
-    mode = profile.mode[str(trace["mode"].iloc[0])]
     columns = min(len(times), 3 if len(times) <= 6 else 4)
     rows = -(-len(times) // columns)
     roses = split_axes(ax, heights=(1.0,) * rows, widths=(1.0,) * columns)
     for empty in roses[len(times) :]:
         empty.set_axis_off()
     roses = roses[: len(times)]
-    for rose, t in zip(roses, times, strict=True):
-        tick = trace.iloc[int(np.searchsorted(trace["t"].to_numpy(), t - 1e-9))]
+    ticks = [trace.iloc[int(np.searchsorted(trace["t"].to_numpy(), t - 1e-9))] for t in times]
+    modes = [profile.mode[str(tick["mode"])] for tick in ticks]
+    for rose, tick, mode in zip(roses, ticks, modes, strict=True):
         _draw_rose(rose, tick, mode)
-    write_title(roses[0], f'{title or "Forward"}: why it goes there, in frame "{mode.steer.frame}"', pad=22.0)
-    _draw_key(roses[0], mode)
+    frames = " and ".join(f'"{frame}"' for frame in dict.fromkeys(mode.steer.frame for mode in modes))
+    write_title(roses[0], f"{title or 'Forward'}: why it goes there, in frame {frames}", pad=22.0)
+    _draw_key(roses[0], modes[0])
     return roses
 
 

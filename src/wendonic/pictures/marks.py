@@ -1,32 +1,63 @@
-"""The player's notes, above a picture that has time to the right."""
+"""The player's notes, and modes that are entered, above a picture that has time to the right."""
+
+from typing import TYPE_CHECKING, NamedTuple
 
 from matplotlib.axes import Axes
 
 from wendonic.pictures.style import INK, MIST
 from wendonic.recording.recording import Recording
 
+if TYPE_CHECKING:
+    import pandas as pd
+
 MARK_ROW_POINTS = 12
 CHARACTER_WIDTH = 0.0064
 """About how wide a note's character is, as a share of the axes, at the usual size of the picture."""
 
 
-def draw_marks(axes: list[Axes], recording: Recording, first: float, last: float) -> int:
-    """Draw the player's notes above the topmost panel, in as many rows as they need; return how many."""
+class Note(NamedTuple):
+    """Words at a moment (s)."""
+
+    t: float
+    words: str
+
+
+def notes_of(recording: Recording) -> list[Note]:
+    """Return the player's notes."""
+    return [Note(event.t, str(event.value)) for event in recording if event.control == "mark"]
+
+
+def modes_entered(recording: Recording) -> list[Note]:
+    """Return the modes that a game entered."""
+    return [Note(event.t, f"mode {event.value}") for event in recording if event.control == "mode"]
+
+
+def mode_changes(trace: "pd.DataFrame") -> list[Note]:
+    """Return the modes of a trace that has several, each from where it begins."""
+    modes = trace["mode"].astype(str)
+    begins = trace[modes != modes.shift()]
+    if len(begins) < 2:
+        return []
+    return [Note(t - dt, f"mode {mode}") for t, dt, mode in begins[["t", "dt", "mode"]].itertuples(index=False)]
+
+
+def draw_marks(axes: list[Axes], notes: list[Note], first: float, last: float) -> int:
+    """Draw notes above the topmost panel, in as many rows as they need; return how many."""
     ends: list[float] = []
-    for event in recording:
-        if event.control != "mark" or not first <= event.t <= last:
+    for t, words in sorted(notes):
+        if not first <= t <= last:
             continue
         for panel in axes:
-            panel.axvline(event.t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)
-        width = len(str(event.value)) * CHARACTER_WIDTH * (last - first)
+            panel.axvline(t, color=MIST, linewidth=0.8, linestyle=":", zorder=0)
+        width = len(words) * CHARACTER_WIDTH * (last - first)
         # A note that would run out of the picture ends where it belongs instead of beginning there.
-        before = event.t + width > last
-        begins = event.t - width if before else event.t
+        before = t + width > last
+        begins = t - width if before else t
         row = next((row for row, end in enumerate(ends) if end < begins), len(ends))
         ends[row : row + 1] = [begins + width]
         axes[0].annotate(
-            str(event.value),
-            (event.t, 1.0),
+            words,
+            (t, 1.0),
             xycoords=("data", "axes fraction"),
             xytext=(-2 if before else 2, 3 + MARK_ROW_POINTS * row),
             textcoords="offset points",

@@ -9,7 +9,7 @@ from matplotlib.patches import Wedge
 from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.pictures.path_ground import draw_ground
-from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_refusals, draw_squares
+from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_mode_changes, draw_refusals, draw_squares
 from wendonic.pictures.path_swing import draw_swing
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
@@ -45,8 +45,8 @@ def draw_path(
     At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
     is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
     goals with the radius of arrival, the way backwards; with the `recording`, the swing of the hands below the walk;
-    with a `course`, its heights as contour lines, its walls and its blocked squares. Returns the axes of the walk.
-    Raises `WendonicError` for a trace without rows.
+    with a `course`, its heights as contour lines, its walls and its blocked squares. A diamond is where another mode
+    begins. Returns the axes of the walk. Raises `WendonicError` for a trace without rows.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -56,8 +56,12 @@ def draw_path(
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")
-    mode = profile.mode[str(trace["mode"].iloc[0])] if profile else None
-    swings = recording is not None and mode is not None and mode.steer.frame == "hands"
+    stretches: list[tuple[pd.DataFrame, Mode | None]] = [(trace, None)]
+    if profile is not None:
+        names = trace["mode"].astype(str)
+        stretches = [(trace[names == name], profile.mode[name]) for name in dict.fromkeys(names)]
+    modes = [mode for _, mode in stretches]
+    swings = recording is not None and any(mode is not None and mode.steer.frame == "hands" for mode in modes)
     if swings and recording is not None:
         ax, below = split_axes(ax, heights=(1.0, SWING_SHARE))
         draw_swing(below, recording, trace)
@@ -76,20 +80,21 @@ def draw_path(
         "y, forward (m)",
     )
     ax.set_aspect("equal", adjustable="datalim")
-    if mode is not None and isinstance(mode.steer, GridSteer):
-        draw_squares(ax, trace, mode.steer, course)
-    else:
+    on_squares = [(part, mode.steer) for part, mode in stretches if mode and isinstance(mode.steer, GridSteer)]
+    for part, steer in on_squares:
+        draw_squares(ax, part, steer, course)
+    if not on_squares:
         ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     if course is not None:
         draw_ground(ax, course, trace)
-    _draw_line(ax, trace, mode)
+    _draw_line(ax, trace, [part for part, mode in stretches if mode and mode.steer.frame == "drive"])
     size = span / 22.0
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
     begins = ((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0
     shown = trace[begins]
-    looks = mode is None or _steers_by_view(mode)
-    if looks:
-        _draw_camera(ax, shown, size)
+    looking = [str(part["mode"].iloc[0]) for part, mode in stretches if mode is None or _steers_by_view(mode)]
+    if looking:
+        _draw_camera(ax, shown[shown["mode"].isin(looking)], size)
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     ax.quiver(
         shown["pos_x"],
@@ -105,9 +110,11 @@ def draw_path(
     )
     _draw_times(ax, shown, facing, interval_s)
     draw_jumps(ax, trace)
-    draw_refusals(ax, trace, mode)
-    draw_goals(ax, trace, mode)
-    if looks:
+    for part, mode in stretches:
+        draw_refusals(ax, part, mode)
+        draw_goals(ax, part, mode)
+    draw_mode_changes(ax, trace)
+    if looking:
         ax.plot(
             [], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera"
         )
@@ -123,7 +130,7 @@ def _steers_by_view(mode: Mode) -> bool:
     return mode.steer.forward_by in ("view", "hands") or getattr(mode.steer, "face", "") == "view"
 
 
-def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+def _draw_line(ax: Axes, trace: "pd.DataFrame", driven: "list[pd.DataFrame]") -> None:
     walks = ~relocated(trace)
     x, y = trace["pos_x"].where(walks), trace["pos_y"].where(walks)
     ax.plot(x, y, color=MOSS, linewidth=2.0, label="path", zorder=2)
@@ -131,14 +138,13 @@ def _draw_line(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     if in_air.any():
         ax.plot(x.where(in_air), y.where(in_air), color=PAPER, linewidth=1.1, linestyle=(0, (1, 1.6)), zorder=2.5)
         ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (1, 0.6)), label="in the air")
-    if mode is None or mode.steer.frame != "drive":
-        return
-    faces = trace["face_deg"].map(math.radians)
-    along = trace["vel_x"] * faces.map(math.sin) + trace["vel_y"] * faces.map(math.cos)
-    back = along < -1e-6
-    if back.any():
-        ax.plot(x.where(back), y.where(back), color=PAPER, linewidth=1.0, linestyle=(0, (2, 2)), zorder=2.5)
-        ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (2, 1)), label="backwards")
+    for part in driven:
+        faces = part["face_deg"].map(math.radians)
+        along = part["vel_x"] * faces.map(math.sin) + part["vel_y"] * faces.map(math.cos)
+        back = (along < -1e-6).reindex(trace.index, fill_value=False)
+        if back.any():
+            ax.plot(x.where(back), y.where(back), color=PAPER, linewidth=1.0, linestyle=(0, (2, 2)), zorder=2.5)
+            ax.plot([], [], color=MOSS, linewidth=2.0, linestyle=(0, (2, 1)), label="backwards")
 
 
 def _draw_camera(ax: Axes, shown: "pd.DataFrame", size: float) -> None:

@@ -8,7 +8,7 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Circle, Rectangle
 
 from wendonic.course import Course
-from wendonic.pictures.style import BRICK, FOG, HEATHER, MIST, PAPER
+from wendonic.pictures.style import BRICK, FOG, HEATHER, INK, MIST, PAPER
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.steer.grid import GridSteer
 
@@ -24,7 +24,7 @@ def draw_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Cour
     blocked = course.blocked if course else ()
     xs = [*trace["step_x"], *(x for x, _ in blocked)]
     ys = [*trace["step_y"], *(y for _, y in blocked)]
-    left, right, back, forward = min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1
+    left, right, back, forward = (int(number) for number in (min(xs) - 1, max(xs) + 1, min(ys) - 1, max(ys) + 1))
 
     def along(number: float) -> float:
         return steer.middle.x + number * steer.square_m
@@ -94,6 +94,38 @@ def draw_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
         label="arrived",
         zorder=4.5,
     )
+
+
+def draw_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
+    """Mark where another mode begins, and name it."""
+    modes = trace["mode"].astype(str)
+    begins = trace[(modes != modes.shift()) & (trace.index != trace.index[0])]
+    if begins.empty:
+        return
+    ax.plot(
+        begins["pos_x"],
+        begins["pos_y"],
+        "D",
+        markersize=7,
+        markerfacecolor=PAPER,
+        markeredgecolor=INK,
+        linestyle="",
+        label="other mode",
+        zorder=4,
+    )
+    for number, (x, y, mode) in enumerate(begins[["pos_x", "pos_y", "mode"]].itertuples(index=False)):
+        # In turns on either side: a mode is often left where it was entered.
+        side = 1 if number % 2 else -1
+        ax.annotate(
+            str(mode),
+            (x, y),
+            (9 * side, 6 * side),
+            textcoords="offset points",
+            ha="left" if number % 2 else "right",
+            va="bottom" if number % 2 else "top",
+            fontsize=9,
+            color=INK,
+        )
 
 
 def draw_jumps(ax: Axes, trace: "pd.DataFrame") -> None:

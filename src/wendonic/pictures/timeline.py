@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
-from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks
+from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, mode_changes, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     FOG,
@@ -44,8 +44,8 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes are flags on the topmost panel.
-    Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no tick.
+    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes, and the modes of a trace
+    that has several, are flags on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -105,7 +105,7 @@ def draw_timeline(
     speed.set_xlim(first, last)
     fastest = int(moved.argmax())
     top = f"top speed {float(moved[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
-    rows = draw_marks(axes, recording, first, last)
+    rows = draw_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
 

@@ -73,6 +73,22 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
             yield f"{where}.seat", none_such("seat", seat, names)
 
 
+def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
+    """Go through the presses that enter a mode which is not there, or may not be entered from here."""
+    presses, leave_to = mode.get("press"), mode.get("leave_to")
+    for name, table in presses.items() if isinstance(presses, dict) else ():
+        to = table.get("enter") if isinstance(table, dict) else None
+        if not isinstance(to, str) or to == "none":
+            continue
+        if to not in modes:
+            yield f"{path}.press.{name}.enter", none_such("mode", to, modes)
+        elif isinstance(leave_to, list | tuple) and to not in leave_to:
+            allowed = ", ".join(map(str, leave_to)) or "no mode"
+            yield f"{path}.press.{name}.enter", f'found "{to}"; allowed by leave_to: {allowed}'
+        elif path == f"mode.{to}":
+            yield f"{path}.press.{name}.enter", f'"{to}" is the mode itself; allowed: another one, or "none"'
+
+
 def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
     for name in modes:
         begun = likes(modes, name)
@@ -109,6 +125,7 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if isinstance(other, str) and other not in modes:
                 wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
+        wrong += _closed_modes(mode, f"mode.{name}", modes)
         wrong += _unknown_seats(mode, f"mode.{name}", content.get("seat"))
         for where, zone in _zone_fields(mode, f"mode.{name}"):
             if zone not in zone_names:

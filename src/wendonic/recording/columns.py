@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, NamedTuple, overload
 
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, TEXTS
 from wendonic.devices.event import Event, Value
 
 if TYPE_CHECKING:
@@ -33,7 +33,7 @@ def is_sound(columns: Columns) -> bool:
         # Another spelling of a control is put right where events are made one by one.
         if control is None or control.name != name:
             return False
-        if control.kind == "mark":
+        if control.kind in TEXTS:
             if any(texts[row] is None for row in np.flatnonzero(codes == code).tolist()):
                 return False
         else:
@@ -107,6 +107,12 @@ class ColumnEvents(Sequence[Event]):
         """Times of all events (s)."""
         return self._columns.t
 
+    def controls(self) -> frozenset[str]:
+        """Return the names of all controls that speak."""
+        import numpy as np
+
+        return frozenset(self._columns.names[code] for code in np.unique(self._columns.codes).tolist())
+
     def parted(self, controls: frozenset[str]) -> Parted:
         """Do what `parted` does, without making events of those controls."""
         import numpy as np
@@ -144,7 +150,7 @@ class ColumnEvents(Sequence[Event]):
             rows = np.flatnonzero(codes == code)
             columns = [column[rows].tolist() for column in numbers[: max(control.width, 1)]]
             of_control: list[Value] = list(zip(*columns, strict=True)) if control.width > 1 else columns[0]
-            if control.kind == "mark":
+            if control.kind in TEXTS:
                 of_control = [texts[row] or "" for row in rows.tolist()]
             for row, value in zip(rows.tolist(), of_control, strict=True):
                 values[row] = value

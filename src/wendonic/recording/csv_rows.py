@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator
 from pathlib import Path
 
 from wendonic.atomic_file import atomic_file, file_content
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, TEXTS
 from wendonic.errors import Fault, RecordingError
 from wendonic.recording.content import NUMBER_COLUMNS, Content, Entry, numbers_of, ordered_events
 
@@ -55,7 +55,7 @@ def _entries(lines: Iterable[str], faults: list[Fault]) -> Iterator[Entry]:
 
 def _value(row: dict[str, str]) -> object:
     control = CONTROLS.get(row["c"])
-    if control is None or control.kind == "mark":
+    if control is None or control.kind in TEXTS:
         return row["text"]
     numbers = tuple(_number(row.get(column, "")) for column in NUMBER_COLUMNS[: max(control.width, 1)])
     return numbers if len(numbers) > 1 else numbers[0]

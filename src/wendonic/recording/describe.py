@@ -4,7 +4,7 @@ import math
 import statistics
 from itertools import pairwise
 
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, TEXTS, TOLD, TOLD_UNITS
 from wendonic.devices.event import Event
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans, still_held
@@ -58,8 +58,9 @@ def describe_recording(recording: Recording) -> list[str]:
         by_control.setdefault(event.control, []).append(event)
     spans = held_spans(recording)
     for name, of_control in by_control.items():
-        if CONTROLS[name].kind != "mark":
+        if CONTROLS[name].kind not in TEXTS:
             lines.append(f"  {name}: {_counted(of_control, recording)}{_what_it_did(name, of_control, spans)}")
+    lines += [f"  mode at {event.t:.2f} s: {event.value}" for event in by_control.get("mode", [])]
     marks = by_control.get("mark", [])
     lines += [f'  mark at {event.t:.2f} s: "{event.value}"' for event in marks]
     lines += [f"  suspicious: {words}" for words in _suspicions(recording, by_control)]
@@ -98,6 +99,8 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
         away = sum(-notches for notches in columns[0] if notches < 0.0)
         return f", notches: {towards:g} towards the user, {away:g} away"
     words, unit = RANGES.get(control.kind, ((), ""))
+    if len(TOLD.get(name, ())) > 1 or name == "body.facing":
+        words, unit = TOLD[name], TOLD_UNITS.get(name, "")
     ranges = [
         f"{word} {min(column):g} to {max(column):g}{unit}" for word, column in zip(words, columns, strict=False)
     ]

@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from wendonic.atomic_file import atomic_file, file_content
-from wendonic.devices.controls import CONTROLS
+from wendonic.devices.controls import CONTROLS, TEXTS
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.columns import ColumnEvents, Columns, is_sound
 from wendonic.recording.content import (
@@ -107,5 +107,5 @@ def _entries(columns: dict[str, list[Any]]) -> Iterator[Entry]:
         control = CONTROLS.get(name)
         width, kind = (control.width, control.kind) if control else (1, None)
         values = [columns[column][number] for column in NUMBER_COLUMNS[: max(width, 1)] if column in columns]
-        value = columns["text"][number] if kind == "mark" else tuple(values) if width > 1 else values[0]
+        value = columns["text"][number] if kind in TEXTS else tuple(values) if width > 1 else values[0]
         yield Entry(None, f"row {number}", t, name, value)

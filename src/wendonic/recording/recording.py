@@ -3,6 +3,7 @@
 import heapq
 import math
 from collections.abc import Iterable, Iterator, Sequence
+from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, overload
 
@@ -26,8 +27,11 @@ MOST_TICKS = 10_000_000
 """Ticks of one recording: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
 
 
-PASSING = frozenset({"mark", "counts", "wheel"})
+PASSING = frozenset({"mark", "counts", "wheel", "told"})
 """Kinds of control that are of a moment, and hold nothing."""
+
+LASTING = frozenset({"body.ground", "mode"})
+"""What a game tells that counts until it tells otherwise."""
 
 
 class Recording(Sequence[Event]):
@@ -143,6 +147,13 @@ class Recording(Sequence[Event]):
             return float(events.times[0]), float(events.times[-1])
         return events[0].t, events[-1].t
 
+    @cached_property
+    def controls(self) -> frozenset[str]:
+        """The names of all controls that speak in it."""
+        if isinstance(self._events, ColumnEvents):
+            return self._events.controls()
+        return frozenset([event.control for event in self._events])
+
     @property
     def devices(self) -> tuple[Device, ...]:
         """The devices that speak in it, in the order in which they first do."""
@@ -173,7 +184,7 @@ class Recording(Sequence[Event]):
             if kind == "loss":
                 released = RELEASES[event.control]
                 held = {name: old for name, old in held.items() if CONTROLS[name].unit not in released}
-            elif kind not in PASSING:
+            elif kind not in PASSING or event.control in LASTING:
                 held[event.control] = event
         # A key that is up again is at rest, as everything is at the start of a recording.
         standing = [event._replace(t=float(start_s)) for event in held.values() if not at_rest(event)]

@@ -3,30 +3,34 @@
 import logging
 import math
 from collections.abc import Iterable, Iterator, Sequence
+from pathlib import Path
 from typing import Literal
 
 from wendonic.compiler.ready import Record
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
+from wendonic.devices.event import Value
 from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.seat import Seat
-from wendonic.runtime.corrections import corrected_body, plan_vector
+from wendonic.runtime.body_door import BodyDoor
 from wendonic.runtime.crossing import Crossing
-from wendonic.runtime.door import VIEW, Door
+from wendonic.runtime.door import VIEW
 from wendonic.runtime.fixed_step import FixedStep
 from wendonic.runtime.intent import Intent
 from wendonic.runtime.kept_numbers import same_sources
 from wendonic.runtime.mode_run import ModeRun
+from wendonic.runtime.play_recorder import PlayRecorder, RecordedState
 from wendonic.runtime.retuning import retuned_record
 from wendonic.runtime.snapshot import Snapshot, restore_controls, saved_controls
 from wendonic.runtime.view import View
-from wendonic.world_axes import GameVector, WorldAxes
+from wendonic.world_axes import WorldAxes
 
 _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
+_MODE = CONTROLS["mode"]
 _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _new = tuple.__new__
@@ -37,7 +41,7 @@ MAX_CATCH_UP_S = 0.25
 """How much time fixed ticks catch up with at most after a long frame."""
 
 
-class Helm(Door):
+class Helm(BodyDoor):
     """Takes raw input as it comes and gives one `Intent` per tick.
 
     Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
@@ -63,16 +67,9 @@ class Helm(Door):
 
     __slots__ = (
         "_changes_seen",
-        "_contact",
-        "_course",
         "_crossings",
         "_device",
-        "_ground",
         "_others",
-        "_record",
-        "_row",
-        "_run",
-        "_runs",
         "_step",
         "_t",
         "_t_rest",
@@ -80,7 +77,6 @@ class Helm(Door):
         "_view",
         "_view_changes_seen",
         "_view_given",
-        "axes",
         "next_profile",
         "profile",
         "seat",
@@ -92,9 +88,11 @@ class Helm(Door):
         seat: str | None = None,
         course: HasNumbers | None = None,
         prepare: Literal["all", "first"] = "all",
+        mode: str | None = None,
     ) -> None:
         """Make every mode ready, so that going over to another one in the middle of play costs no more than a tick;
-        `prepare = "first"` leaves the others until they are entered, which is for tools.
+        `prepare = "first"` leaves the others until they are entered, which is for tools. It begins in the profile's
+        first mode, unless `mode` names another. Raises `WendonicError` for a mode that does not exist.
         """
         super().__init__()
         world = profile.world
@@ -103,15 +101,15 @@ class Helm(Door):
         """A profile to retune to as the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
         self.axes = world.axes
-        self._course: tuple[float, ...] = NO_COURSE if course is None else course.numbers
-        self._runs: dict[str, ModeRun] = {}
+        self._course = NO_COURSE if course is None else course.numbers
+        self._runs = {}
         self._crossings: dict[tuple[str, str], Crossing] = {}
         if prepare not in ("all", "first"):
             raise WendonicError(none_such("way to prepare", prepare, ("all", "first")))
-        names = list(profile.mode) if prepare == "all" else [profile.first_mode]
-        for name in names:
+        first = profile.mode_name(mode)
+        for name in list(profile.mode) if prepare == "all" else [first]:
             self._prepare(name)
-        self._run = self._runs[profile.first_mode]
+        self._run = self._runs[first]
         self._record = self._run.record_at_rest
         self._row = self._run.sampler.row()
         self._changes_seen = -1
@@ -120,7 +118,7 @@ class Helm(Door):
         self._view = View()
         self._device: Device | None = None
         self._ground = _ON_GROUND
-        self._contact: GameVector | None = None
+        self._contact = None
         self._ticks = 0
         self._t = 0.0
         self._t_rest = 0.0
@@ -180,106 +178,14 @@ class Helm(Door):
         x, y, _ = self.axes.place_to_plan(*place)
         self.state.set(_AIM, (x, y))
 
-    def place(
-        self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
-    ) -> None:
-        """Take where the body really is (m), how fast it is (m/s) and which way it faces, all in the game's own axes:
-        a game that moves it by itself says so before each tick. What is not mentioned stays as it was.
-
-        Goals, points to aim at and slopes are seen from there, the gait goes on from that speed, and on squares it
-        stands in the middle of the one it is in. A body that neither falls nor flies has no speed upwards: there that
-        is the game's alone. Until a better one is known, the place is a safe one. Raises
-        `WendonicError` for too few numbers or too many, for one that is not finite, and for a facing of zero.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.place(1.0, 0.0, -2.0, facing=(1.0, 0.0, 0.0))
-        >>> intent = helm.tick(0.0)
-        >>> intent.motion[:3], intent.face_deg
-        ((1.0, 2.0, 0.0), 90.0)
-        """
+    def _begin_anew(self) -> None:
         run = self._run
-        body = corrected_body(self.axes, run.body.read(self._record), place, velocity, facing)
-        self._record = run.with_body(self._record, body, safe=bool(place))
-
-    def stop(self) -> None:
-        """Take all speed from the body, as a wall does; facing, view and what is held stay.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.key("KeyW", down=True)
-        >>> for _ in range(60):
-        ...     intent = helm.tick(1 / 60)
-        >>> helm.stop()
-        >>> helm.tick(0.0).velocity()
-        (0.0, 0.0, 0.0)
-        """
-        run = self._run
-        self._record = run.with_body(self._record, [*run.body.read(self._record)[:4], 0.0, 0.0, 0.0])
-
-    def push(self, *velocity: float) -> None:
-        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
-        has it again from the next tick on. Push after `place`, whose velocity would replace it. Raises
-        `WendonicError` for a velocity that is not finite.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.push(2.0, 0.0, 0.0)
-        >>> helm.tick(0.0).velocity()
-        (2.0, 0.0, 0.0)
-        """
-        run = self._run
-        body = run.body.read(self._record)
-        added = plan_vector(self.axes, "push", velocity, (0.0, 0.0, 0.0), self.axes.units_per_m)
-        moving = [speed + more for speed, more in zip(body[4:], added, strict=True)]
-        self._record = run.with_body(self._record, [*body[:4], *moving])
-
-    def contact(self, *normal: float) -> None:
-        """Take a wall of the game that the body touches, by the normal that faces away from it, in the game's own
-        axes and of any length. The speed into it is gone, what goes along it stays; the next tick's `intent.contact`
-        has it. Raises `WendonicError` for a normal of zero, or one that is not finite.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.push(2.0, 0.0, -1.0)
-        >>> helm.contact(-1.0, 0.0, 0.0)
-        >>> helm.tick(0.0).velocity()
-        (0.0, 0.0, -1.0)
-        """
-        run = self._run
-        x, y, z = plan_vector(self.axes, "contact", normal, (0.0, 0.0, 0.0))
-        length = math.hypot(x, y, z)
-        if length == 0.0:
-            raise WendonicError(f"contact: found {tuple(normal)}; allowed: a vector that is not zero")
-        x, y, z = x / length, y / length, z / length
-        body = run.body.read(self._record)
-        into = min(body[4] * x + body[5] * y + body[6] * z, 0.0)
-        moving = [speed - into * part for speed, part in zip(body[4:], (x, y, z), strict=True)]
-        self._record = run.with_body(self._record, [*body[:4], *moving])
-        self._contact = self.axes.from_plan(x, y, z)
-
-    def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
-        """Begin a new life, at rest, at a place and facing a way in the game's own axes, each kept where it is not
-        mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
-        the mode stay. Held keys and sticks count anew, from zero; held presses count again once released.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.key("KeyW", down=True)
-        >>> for _ in range(60):
-        ...     intent = helm.tick(1 / 60)
-        >>> helm.restart(0.0, 0.0, 0.0)
-        >>> helm.tick(0.0).motion[:6]
-        (0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
-        """
-        run = self._run
-        body = corrected_body(self.axes, run.body.read(self._record), place, None, facing)
         anew = self._crossings.get((run.name, run.name)) or Crossing(run, run, anew=True)
         self._crossings[run.name, run.name] = anew
         self.state.placed.discard(_GOAL.slot)
         self._contact = None
-        record = run.with_body(anew.record(self._record, ()), [*body[:4], 0.0, 0.0, 0.0], safe=True)
-        self._begin(run, record, ())
+        body = [*run.body.read(self._record)[:4], 0.0, 0.0, 0.0]
+        self._begin(run, run.with_body(anew.record(self._record, ()), body, safe=True), ())
 
     def retune(self, profile: Profile) -> None:
         """Go on under another profile, from the next tick on: other numbers, forms or bindings.
@@ -392,62 +298,54 @@ class Helm(Door):
             self._changes_seen, self._view_changes_seen, self._view_given = snapshot.seen
             self._others = self._other_samplers()
             restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
+        if isinstance(self.state, RecordedState):
+            self.state.recorder.jumped()
+
+    def record(self, path: str | Path, title: str = "") -> PlayRecorder:
+        """Record into a file, from now until `close`, all that the helm is given: events, views, and what the game
+        says of body, ground, squares and mode. `wendonic shape` plays such a file, through all its modes.
+
+        An event has the time of the tick before it, and a microsecond: a bench at the same ticks a second gives the
+        same ticks, where the recording began at rest. Every event is on disk at once. Raises `WendonicError` for a
+        file that is there already.
+
+        >>> import tempfile
+        >>> from wendonic import Recording
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> with tempfile.TemporaryDirectory() as folder:
+        ...     with helm.record(f"{folder}/session.jsonl", title="Two steps") as recorder:
+        ...         helm.key("KeyW", down=True)
+        ...         for _ in range(30):
+        ...             intent = helm.tick(1 / 60)
+        ...     Recording.read(recorder.path)
+        <Recording "Two steps": 6 events in 0.500 s, keys>
+        """
+        return PlayRecorder(self, path, title)
+
+    @property
+    def clock_s(self) -> float:
+        """How much time (s) all ticks so far took."""
+        return self._t
+
+    def told_so_far(self) -> Iterator[tuple[str, Value]]:
+        """Go through what a recording has to say first: where and how fast the body is, which way it faces, the view,
+        the ground as far as the game reported it, and the blocked squares; all in the plan frame.
+        """
+        face, x, y, z, *velocity = self._run.body.read(self._record)
+        yield "body.place", (x, y, z)
+        yield "body.velocity", tuple(velocity)
+        yield "body.facing", math.degrees(face)
+        yaw, pitch = self._run.view.read(self._record)
+        if yaw != 0.0 or pitch != 0.0:
+            yield "view", (math.degrees(yaw), math.degrees(pitch))
+        if self._ground != _ON_GROUND:
+            yield "body.ground", self._ground
+        for square in self.blocked_squares():
+            yield "square", (*square, 1.0)
 
     def _structure(self) -> str:
         return " ".join([run.structure for run in self._runs.values()])
-
-    def discard_counts(self) -> None:
-        """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
-        what piled up behind a menu.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile())
-        >>> helm.mouse(500.0, 0.0)
-        >>> helm.discard_counts()
-        >>> helm.tick(1 / 60).look.yaw_deg
-        0.0
-        """
-        self.state.discard_counts()
-
-    def block(self, squares: Iterable[tuple[int, int]]) -> None:
-        """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
-
-        A square is counted along the game's own horizontal axes, in their order, as its places are: (0, 0) is about
-        the origin. Raises `WendonicError` for one that is no pair of whole numbers.
-
-        >>> from wendonic.demo import demo_profile
-        >>> helm = Helm(demo_profile("crates"))
-        >>> helm.block([(1, 0)])
-        >>> helm.key("KeyD", down=True)
-        >>> helm.tick(1 / 60).step.refused
-        (1, 0)
-        """
-        start = int(self._course[2])
-        named = list(squares)
-        for square in named:
-            if len(square) != 2 or any(number != round(number) for number in square):
-                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
-        blocked = [float(number) for square in named for number in self.axes.square_to_plan(*square)]
-        self._course = (*self._course[:start], len(blocked) / 2.0, *blocked)
-        for run in self._runs.values():
-            run.over(self._course)
-
-    def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
-        """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
-
-        Until it is called the body stands on level ground, but in modes whose gait has weight: there it stands on the
-        course, or at height 0. A normal that is not given is level, and so is the air. Presses with `buffer_s` or
-        `grace_s`, modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does
-        not point up.
-        """
-        grounded = 1.0 if there else 0.0
-        x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
-        length = math.sqrt(x * x + y * y + z * z)
-        if not 0.0 < length < math.inf or z < 0.0:
-            raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
-        self._ground = (grounded, x / length, y / length, z / length)
-        place = self._run.sampler.places.ground
-        self._row[place : place + 4] = self._ground
 
     def enter(self, mode: str) -> None:
         """Go over to another mode of the profile.
@@ -459,6 +357,10 @@ class Helm(Door):
         `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
         it is in changes nothing.
         """
+        self._go_over(mode)
+        self.state.told(_MODE, mode)
+
+    def _go_over(self, mode: str) -> None:
         new = self._runs.get(mode)
         if new is None and mode in self.profile.mode:
             new = self._prepare(mode)
@@ -532,7 +434,17 @@ class Helm(Door):
         if contact is not None:
             self._contact = None
         # What the class itself does, without going through its keywords.
-        return _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
+        intent = _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
+        if run.enters:
+            self._enter_by_press(run, record)
+        return intent
+
+    def _enter_by_press(self, run: ModeRun, record: Record) -> None:
+        """Go over to the mode of a press that began; of several, the one that stands first in the profile."""
+        for place, mode in run.enters:
+            if record[place] > 0.0:
+                self._go_over(mode)
+                return
 
     def _take_next_profile(self) -> None:
         """Go on under the profile that was left for this tick, unless it has not the mode that the helm is in."""

@@ -39,6 +39,7 @@ class ModeRun:
         "body",
         "carries",
         "devices",
+        "enters",
         "gyros",
         "layout",
         "max_dt_s",
@@ -94,6 +95,13 @@ class ModeRun:
         self.view_place = self.sampler.places.view
         self.press_styles = [press.style for press in self.tuning.presses]
         presses = {press: number for number, press in enumerate(profile.press_names)}
+        flags = {"begin": "began", "end": "ended"}
+        self.enters = [
+            (self.layout.place("outcome", "presses", str(presses[press_name]), flags[press.enter_at]), press.enter)
+            for press_name, press in profile.mode[name].press.items()
+            if press.enters
+        ]
+        """Modes that presses enter, by the places where a record says that they began or ended."""
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)
         self.body = Cells(self.layout, BODY)
         self.view = Cells(self.layout, VIEW)

@@ -11,7 +11,8 @@ def one_mode(profile: Profile, mode: str) -> Profile:
     >>> one_mode(demo_profile("store_room"), "ladder").first_mode
     'ladder'
     """
-    return profile.model_copy(update={"mode": {mode: profile.mode[mode].model_copy(update={"leave_to": None})}})
+    alone = profile.mode[mode].staying().model_copy(update={"leave_to": None})
+    return profile.model_copy(update={"mode": {mode: alone}})
 
 
 def only_moving(profile: Profile, mode: str) -> Profile:
@@ -23,7 +24,7 @@ def only_moving(profile: Profile, mode: str) -> Profile:
     >>> walks.look, list(walks.press)
     (None, ['jump'])
     """
-    table = profile.mode[mode]
+    table = profile.mode[mode].staying()
     jumps = {gait.jump.press for gait in profile.gaits_of(mode).values() if gait.jump}
     named = {*table.press_gaits, *(table.move.press_amounts if table.move else ()), *jumps}
     named |= {jump_press_name(profile, mode)}

@@ -166,6 +166,11 @@ class Mode(Table):
             raise own_faults(wrong)
         return self
 
+    def staying(self) -> "Mode":
+        """Return it with presses that enter no other mode."""
+        presses = {name: press.model_copy(update={"enter": "none"}) for name, press in self.press.items()}
+        return self.model_copy(update={"press": presses})
+
     @property
     def bound_channels(self) -> dict[str, Any]:
         """The `bind` entries of each channel that is bound."""

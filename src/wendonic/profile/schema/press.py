@@ -25,7 +25,7 @@ from wendonic.kernels.press.press import (
 from wendonic.profile.schema.bind import zone_control
 from wendonic.profile.schema.names import ChordName, Fraction, Seconds, StickName, SwitchName
 from wendonic.profile.schema.seat import Seat
-from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.words import Word, Words
 
@@ -58,6 +58,8 @@ STYLES = Words(
         PRESSED,
     ),
 )
+
+ENTER_AT = Words(Word("begin", "enters {enter}"), Word("end", "enters {enter} when it ends"))
 
 Changes = TypeVar("Changes")
 
@@ -189,7 +191,7 @@ class PressTable(Table):
     is on from `long_s` on; `double` is on from the second press within `double_s` of the first; `repeat` begins again
     while held, from `repeat_delay_s` on, every `repeat_interval_s`. With `buffer_s` or `grace_s` it waits for the
     ground: one requested so early stays wanted, one so late after the ground is gone is still given; `air_jumps` more
-    are given in the air.
+    are given in the air. With `enter` it brings the player into another mode.
     """
 
     bind: Annotated[tuple[PressEntry, ...], Field(strict=False, min_length=1)] = entry(
@@ -229,8 +231,27 @@ class PressTable(Table):
         unit="count",
         example=1,
     )
+    enter: str = entry(
+        "Mode that it enters, from the next tick on, so that the game need not; none for a press that enters none.",
+        "none",
+        example="cart",
+    )
+    enter_at: Annotated[str, ENTER_AT] = entry(
+        "Whether it enters the mode when it begins, or when it ends: aiming while a trigger is held.", "begin"
+    )
     seat: str | None = entry("Player for whom it counts, one of [seat].", None, example="one", otherwise="everybody")
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
+
+    @model_validator(mode="after")
+    def _enters(self) -> Self:
+        if not self.enters and "enter_at" in self.model_fields_set:
+            raise own_faults([("enter_at", "does nothing without enter")])
+        return self
+
+    @property
+    def enters(self) -> bool:
+        """Whether it enters another mode."""
+        return self.enter != "none"
 
     @property
     def waits_for_ground(self) -> bool:
@@ -246,6 +267,8 @@ class PressTable(Table):
             words += f"; waits {self.buffer_s or 0:g} s for the ground, is given {self.grace_s or 0:g} s after it"
         if self.air_jumps:
             words += f", {self.air_jumps} more in the air"
+        if self.enters:
+            words += f"; {ENTER_AT.sentence(self.enter_at, self)}"
         return words
 
     def trial(self, down: Changes, up: Changes) -> list[tuple[Changes, float]]:

@@ -1,0 +1,286 @@
+"""The door for what a game says of the body: it owns the body, and the helm is its guest."""
+
+import math
+from abc import abstractmethod
+from collections.abc import Iterable, Sequence
+
+from wendonic.compiler.ready import Record
+from wendonic.devices.controls import CONTROLS, Control, find_control
+from wendonic.devices.event import Event, Value, fitting_value
+from wendonic.errors import ControlError, WendonicError
+from wendonic.runtime.corrections import corrected_body, plan_vector
+from wendonic.runtime.door import Door
+from wendonic.runtime.mode_run import ModeRun
+from wendonic.world_axes import GameVector, WorldAxes
+
+_PLACE = CONTROLS["body.place"]
+_VELOCITY = CONTROLS["body.velocity"]
+_FACING = CONTROLS["body.facing"]
+_PUSH = CONTROLS["body.push"]
+_CONTACT = CONTROLS["body.contact"]
+_GROUND = CONTROLS["body.ground"]
+_RESTART = CONTROLS["body.restart"]
+_SQUARE = CONTROLS["square"]
+_DISCARD = CONTROLS["discard"]
+_STILL = (0.0, 0.0, 0.0)
+
+
+class BodyDoor(Door):
+    """Takes what a game says of the body, of the ground and the walls about it, and of the mode that it enters.
+
+    The game's own calls speak in its axes and its unit; events of a recording say the same in the plan frame. Every
+    call passes on to the held state what it came to, so that a game's own session can be recorded.
+    """
+
+    __slots__ = ("_contact", "_course", "_ground", "_record", "_row", "_run", "_runs", "axes")
+
+    axes: WorldAxes
+    _contact: GameVector | None
+    _course: tuple[float, ...]
+    _ground: tuple[float, float, float, float]
+    _record: Record
+    _row: list[float]
+    _run: ModeRun
+    _runs: dict[str, ModeRun]
+
+    @abstractmethod
+    def enter(self, mode: str) -> None:
+        """Go over to another mode."""
+
+    @abstractmethod
+    def _begin_anew(self) -> None:
+        """Forget what is carried from tick to tick, but body, view, clock and mode."""
+
+    def apply(self, event: Event) -> None:
+        """Take one event of any kind: of a device, or what a game told its helm.
+
+        Raises `ControlError` for an unknown control or a value that does not fit, and `WendonicError` for a mode that
+        cannot be entered.
+        """
+        try:
+            control, value = find_control(event.control), event.value
+        except (AttributeError, TypeError):
+            raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
+        if control.kind == "told":
+            self._take(control, value)
+        elif control.kind == "mode":
+            self.enter(str(fitting_value(control, value)))
+        else:
+            self.state.set(control, value)
+
+    def _take(self, control: Control, value: Value) -> None:
+        """Take what a recording has of what a game told, in the plan frame."""
+        fitting = fitting_value(control, value)
+        numbers = fitting if isinstance(fitting, tuple) else (float(fitting),)
+        body = self._run.body.read(self._record)
+        match control.name:
+            case "body.place":
+                self._set_body([body[0], *numbers, *body[4:]], safe=True)
+            case "body.velocity":
+                self._set_body([*body[:4], *numbers])
+            case "body.facing":
+                self._set_body([math.radians(numbers[0]), *body[1:]])
+            case "body.push":
+                self._push_by(numbers)
+            case "body.contact":
+                self._touch_wall(numbers)
+            case "body.ground":
+                self._stand_on(numbers)
+            case "body.restart":
+                self._begin_anew()
+            case "square":
+                self._block_square(*numbers)
+            case "discard":
+                self.state.discard_counts()
+        self.state.told(control, fitting)
+
+    def _set_body(self, body: Sequence[float], safe: bool = False) -> None:
+        self._record = self._run.with_body(self._record, body, safe)
+
+    def place(
+        self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
+    ) -> None:
+        """Take where the body really is (m), how fast it is (m/s) and which way it faces, all in the game's own axes:
+        a game that moves it by itself says so before each tick. What is not mentioned stays as it was.
+
+        Goals, points to aim at and slopes are seen from there, the gait goes on from that speed, and on squares it
+        stands in the middle of the one it is in. A body that neither falls nor flies has no speed upwards: there that
+        is the game's alone. Until a better one is known, the place is a safe one. Raises
+        `WendonicError` for too few numbers or too many, for one that is not finite, and for a facing of zero.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.place(1.0, 0.0, -2.0, facing=(1.0, 0.0, 0.0))
+        >>> intent = helm.tick(0.0)
+        >>> intent.motion[:3], intent.face_deg
+        ((1.0, 2.0, 0.0), 90.0)
+        """
+        body = corrected_body(self.axes, self._run.body.read(self._record), place, velocity, facing)
+        self._set_body(body, safe=bool(place))
+        if place:
+            self.state.told(_PLACE, tuple(body[1:4]))
+        if velocity is not None:
+            self.state.told(_VELOCITY, tuple(body[4:]))
+        if facing is not None:
+            self.state.told(_FACING, math.degrees(body[0]))
+
+    def stop(self) -> None:
+        """Take all speed from the body, as a wall does; facing, view and what is held stay.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> for _ in range(60):
+        ...     intent = helm.tick(1 / 60)
+        >>> helm.stop()
+        >>> helm.tick(0.0).velocity()
+        (0.0, 0.0, 0.0)
+        """
+        self._set_body([*self._run.body.read(self._record)[:4], *_STILL])
+        self.state.told(_VELOCITY, _STILL)
+
+    def push(self, *velocity: float) -> None:
+        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
+        has it again from the next tick on. Push after `place`, whose velocity would replace it. Raises
+        `WendonicError` for a velocity that is not finite.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.push(2.0, 0.0, 0.0)
+        >>> helm.tick(0.0).velocity()
+        (2.0, 0.0, 0.0)
+        """
+        added = plan_vector(self.axes, "push", velocity, _STILL, self.axes.units_per_m)
+        self._push_by(added)
+        self.state.told(_PUSH, added)
+
+    def _push_by(self, added: Sequence[float]) -> None:
+        body = self._run.body.read(self._record)
+        self._set_body([*body[:4], *(speed + more for speed, more in zip(body[4:], added, strict=True))])
+
+    def contact(self, *normal: float) -> None:
+        """Take a wall of the game that the body touches, by the normal that faces away from it, in the game's own
+        axes and of any length. The speed into it is gone, what goes along it stays; the next tick's `intent.contact`
+        has it. Raises `WendonicError` for a normal of zero, or one that is not finite.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.push(2.0, 0.0, -1.0)
+        >>> helm.contact(-1.0, 0.0, 0.0)
+        >>> helm.tick(0.0).velocity()
+        (0.0, 0.0, -1.0)
+        """
+        plan = plan_vector(self.axes, "contact", normal, _STILL)
+        if not any(plan):
+            raise WendonicError(f"contact: found {tuple(normal)}; allowed: a vector that is not zero")
+        length = math.hypot(*plan)
+        x, y, z = (part / length for part in plan)
+        self._touch_wall((x, y, z))
+        self.state.told(_CONTACT, (x, y, z))
+
+    def _touch_wall(self, normal: Sequence[float]) -> None:
+        body = self._run.body.read(self._record)
+        into = min(sum(speed * part for speed, part in zip(body[4:], normal, strict=True)), 0.0)
+        moving = [speed - into * part for speed, part in zip(body[4:], normal, strict=True)]
+        self._set_body([*body[:4], *moving])
+        self._contact = self.axes.from_plan(*normal)
+
+    def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
+        """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
+
+        Until it is called the body stands on level ground, but in modes whose gait has weight: there it stands on the
+        course, or at height 0. A normal that is not given is level, and so is the air. Presses with `buffer_s` or
+        `grace_s`, modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does
+        not point up.
+        """
+        x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
+        length = math.sqrt(x * x + y * y + z * z)
+        if not 0.0 < length < math.inf or z < 0.0:
+            raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
+        ground = (1.0 if there else 0.0, x / length, y / length, z / length)
+        self._stand_on(ground)
+        self.state.told(_GROUND, ground)
+
+    def _stand_on(self, ground: Sequence[float]) -> None:
+        there, x, y, z = ground
+        self._ground = (there, x, y, z)
+        place = self._run.sampler.places.ground
+        self._row[place : place + 4] = self._ground
+
+    def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
+        """Begin a new life, at rest, at a place and facing a way in the game's own axes, each kept where it is not
+        mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
+        the mode stay. Held keys and sticks count anew, from zero; held presses count again once released.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> for _ in range(60):
+        ...     intent = helm.tick(1 / 60)
+        >>> helm.restart(0.0, 0.0, 0.0)
+        >>> helm.tick(0.0).motion[:6]
+        (0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+        """
+        self.place(*place, facing=facing)
+        self._begin_anew()
+        self.state.told(_RESTART, 1.0)
+
+    def discard_counts(self) -> None:
+        """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
+        what piled up behind a menu.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.mouse(500.0, 0.0)
+        >>> helm.discard_counts()
+        >>> helm.tick(1 / 60).look.yaw_deg
+        0.0
+        """
+        self.state.discard_counts()
+        self.state.told(_DISCARD, 1.0)
+
+    def block(self, squares: Iterable[tuple[int, int]]) -> None:
+        """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
+
+        A square is counted along the game's own horizontal axes, in their order, as its places are: (0, 0) is about
+        the origin. Raises `WendonicError` for one that is no pair of whole numbers.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("crates"))
+        >>> helm.block([(1, 0)])
+        >>> helm.key("KeyD", down=True)
+        >>> helm.tick(1 / 60).step.refused
+        (1, 0)
+        """
+        named = list(squares)
+        for square in named:
+            if len(square) != 2 or any(number != round(number) for number in square):
+                raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
+        wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in named)}
+        before = set(self.blocked_squares())
+        self._block(sorted(wanted))
+        for x, y in sorted(wanted ^ before):
+            self.state.told(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
+
+    def blocked_squares(self) -> list[tuple[float, float]]:
+        """Return the blocked squares, right and forward on the plan."""
+        numbers = self._course[int(self._course[2]) + 1 :]
+        return list(zip(numbers[::2], numbers[1::2], strict=True))
+
+    def _block_square(self, x: float, y: float, blocked: float) -> None:
+        others = [square for square in self.blocked_squares() if square != (x, y)]
+        self._block([*others, (x, y)] if blocked > 0.0 else others)
+
+    def _block(self, squares: Sequence[tuple[float, float]]) -> None:
+        start = int(self._course[2])
+        numbers = [number for square in squares for number in square]
+        self._course = (*self._course[:start], float(len(squares)), *numbers)
+        for run in self._runs.values():
+            run.over(self._course)

@@ -1,0 +1,117 @@
+"""A game's own session, recorded while it is played: what the devices say and what the game tells its helm."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from wendonic.devices.controls import BY_SLOT, Control
+from wendonic.devices.event import Event, Value, at_rest, fitting_value
+from wendonic.devices.state import DeviceState
+from wendonic.errors import ControlError, WendonicError
+from wendonic.recording.writer import RecordingWriter
+
+if TYPE_CHECKING:
+    from wendonic.runtime.helm import Helm
+
+AFTER_S = 1e-6
+"""How long after a tick an event is said to have come: it belongs to the next one, whenever that ends."""
+
+
+class PlayRecorder:
+    """Records what a helm is given, as `Helm.record` says."""
+
+    def __init__(self, helm: "Helm", path: str | Path, title: str) -> None:
+        """Begin with how things are; raises `WendonicError` for a file that is there already."""
+        if Path(path).exists():
+            raise WendonicError(f"{path} is there already; give another name, or remove it")
+        self._helm = helm
+        self._writer = RecordingWriter(path, title)
+        self._start_s = helm.clock_s
+        self._last_s = 0.0
+        for event in self._beginning():
+            self._writer.append(event)
+        helm.state = RecordedState(helm.state, self)
+
+    @property
+    def path(self) -> Path:
+        """The file."""
+        return self._writer.path
+
+    def _beginning(self) -> Iterator[Event]:
+        """Go through the events that say how things are."""
+        t, helm = self._last_s, self._helm
+        yield Event(t, "mode", helm.mode)
+        for name, value in helm.told_so_far():
+            yield Event(t, name, value)
+        state = helm.state
+        for control in BY_SLOT.values():
+            numbers = tuple(state.values[control.slot : control.slot + control.width])
+            event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
+            placed = control.kind != "place" or control.slot in state.placed
+            if control.kind not in ("told", "view", "counts", "wheel") and placed and not at_rest(event):
+                yield event
+
+    def take(self, control: Control, value: Value | bool) -> None:
+        """Write an event of now; one whose value is refused is no event."""
+        try:
+            fitting = fitting_value(control, value)
+        except ControlError:
+            return
+        self._last_s = max(self._last_s, self._helm.clock_s - self._start_s + AFTER_S)
+        self._writer.append(Event(self._last_s, control.name, fitting))
+
+    def jumped(self) -> None:
+        """Go on after the helm went back to another moment: everything is released, then as it was there."""
+        self._start_s = self._helm.clock_s - self._last_s
+        self._writer.append(Event(self._last_s, "lost.focus", 1.0))
+        for event in self._beginning():
+            self._writer.append(event)
+
+    def close(self) -> None:
+        """End the recording with the last tick, and close the file; what comes later is not recorded."""
+        if not isinstance(self._helm.state, RecordedState):
+            return
+        end_s = max(self._last_s, self._helm.clock_s - self._start_s - AFTER_S)
+        self._writer.append(Event(end_s, "mark", "end"))
+        self._writer.close()
+        self._helm.state = self._helm.state.plain()
+
+    def __enter__(self) -> "PlayRecorder":
+        """Return the recorder."""
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        """Close the file."""
+        self.close()
+
+
+class RecordedState(DeviceState):
+    """A held state that passes on whatever comes to it."""
+
+    __slots__ = ("recorder",)
+
+    def __init__(self, state: DeviceState, recorder: PlayRecorder) -> None:
+        """Go on from another one."""
+        _take_over(self, state)
+        self.recorder = recorder
+
+    def set(self, control: Control, value: Value | bool) -> None:
+        """Give `control` the `value`; what changes nothing is not passed on."""
+        before = self.changes, self.view_changes
+        super().set(control, value)
+        if before != (self.changes, self.view_changes) or control.kind in ("mark", "loss"):
+            self.recorder.take(control, value)
+
+    def told(self, control: Control, value: Value) -> None:
+        """Pass on what the game tells."""
+        self.recorder.take(control, value)
+
+    def plain(self) -> DeviceState:
+        """Return a state that goes on from here and passes nothing on."""
+        return _take_over(DeviceState(), self)
+
+
+def _take_over(state: DeviceState, other: DeviceState) -> DeviceState:
+    for name in DeviceState.__slots__:
+        setattr(state, name, getattr(other, name))
+    return state
