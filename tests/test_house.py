@@ -21,14 +21,14 @@ FLOORS = {
     "recording": 2,
     "profile": 3,
     "runtime": 4,
-    "batch": 4,
-    "course": 5,
-    "study": 6,
-    "testing": 7,
-    "demo": 7,
-    "pictures": 7,
-    "live": 8,
-    "cli": 9,
+    "batch": 5,
+    "course": 6,
+    "study": 7,
+    "testing": 8,
+    "demo": 8,
+    "pictures": 8,
+    "live": 9,
+    "cli": 10,
 }
 DOORS = set(
     "arc_point curve_amount ground_at hand_gain in_wall laid_on_slope level_forward rim_length stick_output "

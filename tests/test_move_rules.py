@@ -174,7 +174,10 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
         return output.right, output.forward
 
     def at(length, turn=0.0):
-        return asked(length * math.sin(heading + turn), length * math.cos(heading + turn))
+        right, forward = math.sin(heading + turn), math.cos(heading + turn)
+        # No axis goes beyond 1; the longest that two of them give is a corner of the square.
+        length = min(length, 1.0 / max(abs(right), abs(forward)))
+        return asked(length * right, length * forward)
 
     low, high = sorted((one, other))
     assert math.hypot(*at(low)) <= math.hypot(*at(high)) + 1e-9

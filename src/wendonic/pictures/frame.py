@@ -39,6 +39,10 @@ def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]
     return [float(times.iloc[int(share * len(times))]) for share in shares]
 
 
+LONG_TITLE = 70
+"""Characters of a title that have room on one line above the first of three columns."""
+
+
 def draw_frame(
     trace: "pd.DataFrame",
     profile: Profile,
@@ -72,7 +76,9 @@ def draw_frame(
     for rose, tick, mode in zip(roses, ticks, modes, strict=True):
         _draw_rose(rose, tick, mode)
     frames = " and ".join(f'"{frame}"' for frame in dict.fromkeys(mode.steer.frame for mode in modes))
-    write_title(roses[0], f"{title or 'Forward'}: why it goes there, in frame {frames}", pad=22.0)
+    words = f"{title or 'Forward'}: why it goes there, in frame {frames}"
+    # A title whose middle lies beyond the first column would widen it.
+    write_title(roses[0], words if len(words) < LONG_TITLE else words.replace(": why", ":\nwhy"), pad=22.0)
     _draw_key(roses[0], modes[0])
     return roses
 

@@ -44,8 +44,9 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes, and the modes of a trace
-    that has several, are flags on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no tick.
+    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes, and the modes of a trace that
+    has several, are flags on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that
+    is empty or holds no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
