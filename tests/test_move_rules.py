@@ -173,18 +173,17 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
         output = move_output(tuned, (), at_rest, ((x, y),), (), 0.1)[1]
         return output.right, output.forward
 
-    def at(length, turn=0.0):
+    def at(length, turn=0.0, side=1.0):
         right, forward = math.sin(heading + turn), math.cos(heading + turn)
         # No axis goes beyond 1; the longest that two of them give is a corner of the square.
         length = min(length, 1.0 / max(abs(right), abs(forward)))
-        return asked(length * right, length * forward)
+        return asked(side * length * right, length * forward)
 
     low, high = sorted((one, other))
     assert math.hypot(*at(low)) <= math.hypot(*at(high)) + 1e-9
     x, y = at(one)
     assert all(map(math.isfinite, (x, y)))
-    right, forward = one * math.sin(heading), one * math.cos(heading)
-    mirrored = asked(-right, forward)
+    mirrored = at(one, side=-1.0)
     # On the very border between two notches either of them may be the nearer one.
     border = (
         tuning.notches

@@ -509,6 +509,26 @@ def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face)
         assert max(map(abs, turned[-30:])) < 0.01
 
 
+@pytest.mark.parametrize(("face_above", "flips"), [(0.0, True), (0.3, False), (0.2, True)])
+def test_a_stick_that_springs_back_turns_the_body_round_only_below_the_amount(face_above, flips):
+    """A stick let go at full tilt overshoots its middle by 0.25 for 50 ms."""
+    frame = f'frame = "map", turn_deg_s = 100000, face_above = {face_above}'
+    dead_zone = 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    helm = Helm(
+        profile_from_text(
+            f"""format = "wendonic-profile"\nversion = 1\n[mode.m]\nsteer = {{ {frame} }}
+            [mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\nstick = "pad.left_stick"\n{dead_zone}"""
+        )
+    )
+    seen = []
+    for x, ticks in ((1.0, 10), (-0.25, 3), (0.0, 10)):
+        helm.stick("pad.left_stick", x, 0.0)
+        seen += [helm.tick(1 / 60) for _ in range(ticks)]
+    assert {intent.face_deg for intent in seen} == ({90.0, 270.0} if flips else {90.0})
+    # The request itself is what it was.
+    assert min(intent.move.x for intent in seen) == pytest.approx(-0.25)
+
+
 def test_a_side_view_has_one_axis_and_its_sprite_turns_at_once_and_keeps_its_side():
     profile = profile_from_text(
         HEAD + '[world]\nright = "+x"\nup = "-y"\n[mode.m]\n'

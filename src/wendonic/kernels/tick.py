@@ -268,12 +268,15 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             to_x, to_y = state.grid.refused_x, state.grid.refused_y
         moving = to_x != 0.0 or to_y != 0.0
         heading = math.atan2(to_x, to_y) if moving else 0.0
+        turns = moving
+        if tuning.frame.face_limited > 0:
+            turns = math.sqrt(to_x * to_x + to_y * to_y) >= tuning.frame.face_above
         face = face_after(
             tuning.frame.face,
             tuning.frame.turn_rate,
             body.face,
             heading,
-            moving,
+            turns,
             request.look_yaw,
             request.aim,
             body.position.x,

@@ -82,11 +82,11 @@ def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Ite
             continue
         if to not in modes:
             yield f"{path}.press.{name}.enter", none_such("mode", to, modes)
+        elif path == f"mode.{to}":
+            yield f"{path}.press.{name}.enter", f'"{to}" is the mode itself; allowed: another one, or "none"'
         elif isinstance(leave_to, list | tuple) and to not in leave_to:
             allowed = ", ".join(map(str, leave_to)) or "no mode"
             yield f"{path}.press.{name}.enter", f'found "{to}"; allowed by leave_to: {allowed}'
-        elif path == f"mode.{to}":
-            yield f"{path}.press.{name}.enter", f'"{to}" is the mode itself; allowed: another one, or "none"'
 
 
 def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:

@@ -286,6 +286,8 @@ class Helm(BodyDoor):
             raise WendonicError(
                 "the snapshot is of another structure; allowed: one of the same modes, forms and bindings"
             )
+        recorder = self.state.recorder if isinstance(self.state, RecordedState) else None
+        recorded_s = recorder.elapsed_s if recorder else 0.0
         run = self._runs[snapshot.mode]
         same_mode = run is self._run
         self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
@@ -298,8 +300,8 @@ class Helm(BodyDoor):
             self._changes_seen, self._view_changes_seen, self._view_given = snapshot.seen
             self._others = self._other_samplers()
             restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
-        if isinstance(self.state, RecordedState):
-            self.state.recorder.jumped()
+        if recorder:
+            recorder.jumped(recorded_s)
 
     def record(self, path: str | Path, title: str = "") -> PlayRecorder:
         """Record into a file, from now until `close`, all that the helm is given: events, views, and what the game

@@ -51,18 +51,26 @@ class PlayRecorder:
             if control.kind not in ("told", "view", "counts", "wheel") and placed and not at_rest(event):
                 yield event
 
+    @property
+    def elapsed_s(self) -> float:
+        """How long it has recorded, by the helm's clock."""
+        return self._helm.clock_s - self._start_s
+
     def take(self, control: Control, value: Value | bool) -> None:
         """Write an event of now; one whose value is refused is no event."""
         try:
             fitting = fitting_value(control, value)
         except ControlError:
             return
-        self._last_s = max(self._last_s, self._helm.clock_s - self._start_s + AFTER_S)
+        self._last_s = max(self._last_s, self.elapsed_s + AFTER_S)
         self._writer.append(Event(self._last_s, control.name, fitting))
 
-    def jumped(self) -> None:
-        """Go on after the helm went back to another moment: everything is released, then as it was there."""
-        self._start_s = self._helm.clock_s - self._last_s
+    def jumped(self, elapsed_s: float) -> None:
+        """Go on after the helm, having been recorded for so long, went back to another moment: everything is
+        released, then as it was there.
+        """
+        self._start_s = self._helm.clock_s - elapsed_s
+        self._last_s = max(self._last_s, elapsed_s + AFTER_S)
         self._writer.append(Event(self._last_s, "lost.focus", 1.0))
         for event in self._beginning():
             self._writer.append(event)
@@ -71,7 +79,7 @@ class PlayRecorder:
         """End the recording with the last tick, and close the file; what comes later is not recorded."""
         if not isinstance(self._helm.state, RecordedState):
             return
-        end_s = max(self._last_s, self._helm.clock_s - self._start_s - AFTER_S)
+        end_s = max(self._last_s, self.elapsed_s - AFTER_S)
         self._writer.append(Event(end_s, "mark", "end"))
         self._writer.close()
         self._helm.state = self._helm.state.plain()

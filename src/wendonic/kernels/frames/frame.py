@@ -12,13 +12,16 @@ class FrameTuning(NamedTuple):
     """The numbers of a steer frame and its facing; those of the other frames stand at their neutral value.
 
     `frame` is its integer, see `kernels.frames.steer`; 0 is the map.
-    `turn_rate` in rad/s. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
+    `turn_rate` in rad/s; where `face_limited` is 1, a body that faces its direction of travel turns for amounts from
+    `face_above` on. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
     whatever the view's pitch, `capped` 1 where rising and flying forward together are no faster than one of them.
     """
 
     frame: int
     face: int
     turn_rate: float
+    face_limited: int
+    face_above: float
     slope: SlopeTuning
     drive: DriveTuning
     level: int
@@ -40,5 +43,5 @@ class FrameState(NamedTuple):
     stuck_s: float
 
 
-PLAIN_FRAME = FrameTuning(0, 0, 9.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
+PLAIN_FRAME = FrameTuning(0, 0, 9.0, 0, 0.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
 FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, 0.0, 0.0, 0.0)

@@ -19,7 +19,7 @@ TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 _TURNS = ("turn_deg_s",)
 FACES = Words(
-    Word("travel", "the direction of travel", FACE_TRAVEL, _TURNS),
+    Word("travel", "the direction of travel", FACE_TRAVEL, (*_TURNS, "face_above")),
     Word("view", "where the view looks", FACE_VIEW, _TURNS),
     Word("aim", "the point that is aimed at", FACE_AIM, _TURNS),
     Word("turn", "by the channel turn", FACE_TURN, _TURNS),
@@ -142,6 +142,13 @@ class Faced(Sprite):
         "How fast the body turns at most: raise it for a snappier turn, lower it for a heavier body.", TURN_DEG_S
     )
 
+    face_above: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
+        "Amount of movement from which the body turns: raise it if it flips round when a stick springs back.",
+        0.0,
+        unit="amount",
+        example=0.3,
+    )
+
     @property
     def turn_rate_deg_s(self) -> float:
         """The turn rate that counts."""
@@ -150,12 +157,20 @@ class Faced(Sprite):
     def face_words(self) -> str:
         """Say which way the body faces."""
         rate = f", turning at up to {self.turn_rate_deg_s:g} deg/s" if self.uses("turn_deg_s") else ""
-        return f"{FACES.sentence(self.face)}{rate}"
+        above = f", for an amount from {self.face_above:g} on" if self.face_above > 0.0 else ""
+        return f"{FACES.sentence(self.face)}{rate}{above}"
 
     def tuning(self, mode: Any) -> FrameTuning:
         """Return it as the kernels' numbers."""
         return (
-            super().tuning(mode)._replace(face=FACES.number(self.face), turn_rate=math.radians(self.turn_rate_deg_s))
+            super()
+            .tuning(mode)
+            ._replace(
+                face=FACES.number(self.face),
+                turn_rate=math.radians(self.turn_rate_deg_s),
+                face_limited=int(self.face_above > 0.0),
+                face_above=self.face_above,
+            )
         )
 
 

@@ -1,0 +1,284 @@
+"""Recordings of play: a game's own session, what it told its helm, presses that enter modes, several modes in one."""
+
+import itertools
+import math
+import random
+
+import numpy as np
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from wendonic import Event, Helm, Recording, View, WendonicError, shape
+from wendonic.demo import demo_profile, demo_recording
+from wendonic.demo.make_recordings import FENCE_M
+from wendonic.devices.controls import TOLD
+from wendonic.profile.load import profile_from_text
+
+AXES = {
+    "screen in pixels": 'right = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 50\n',
+    "y up": 'right = "+x"\nforward = "-z"\nup = "+y"\n',
+}
+MODES = """
+[mode.foot]
+leave_to = ["cart"]
+steer = { frame = "camera" }
+[[mode.foot.move.bind]]
+keys = { forward = ["KeyW"], right = ["KeyD"] }
+[[mode.foot.look.bind]]
+mouse = "mouse.move"
+deg_per_count = 0.1
+[mode.foot.press]
+mount = { bind = ["key.KeyE"], enter = "cart" }
+[mode.cart]
+gait = "cart"
+leave_to = ["foot", "crates"]
+steer = { frame = "drive" }
+[[mode.cart.throttle.bind]]
+keys = { forward = ["KeyW"] }
+[[mode.cart.turn.bind]]
+keys = { right = ["KeyD"] }
+[mode.cart.press]
+dismount = { bind = ["key.KeyE"], enter = "foot" }
+push = { bind = ["key.KeyQ"], enter = "crates" }
+[mode.crates]
+steer = { frame = "grid" }
+[[mode.crates.move.bind]]
+keys = { forward = ["KeyW"], right = ["KeyD"] }
+[mode.crates.press]
+push = { bind = ["key.KeyQ"], enter = "foot", enter_at = "end" }
+"""
+
+
+def profile_in(axes, modes=MODES):
+    return profile_from_text(f'format = "wendonic-profile"\nversion = 1\n[world]\n{AXES[axes]}{modes}')
+
+
+def changed(helm, rng, count):
+    """Do one thing that a device or a game may do."""
+    vector = [rng.randint(-90, 90) / 7.0 for _ in range(count)]
+    match rng.randint(0, 13):
+        case 0 | 1 | 2 | 3:
+            helm.key(rng.choice(["KeyW", "KeyD", "KeyE", "KeyQ"]), rng.random() < 0.6)
+        case 4:
+            helm.mouse(*vector[:2])
+        case 5:
+            helm.place(*vector)
+        case 6:
+            helm.place(*vector, velocity=vector, facing=[1.0, *vector[1:]])
+        case 7:
+            helm.push(*vector)
+        case 8:
+            helm.contact(1.0, *vector[1:])
+        case 9:
+            helm.restart(*vector)
+        case 10:
+            helm.ground(rng.random() < 0.5)
+        case 11:
+            helm.block([(rng.randint(-2, 2), rng.randint(-2, 2)) for _ in range(3)])
+        case 12:
+            helm.discard_counts()
+        case 13:
+            helm.stop()
+    if rng.random() < 0.05 and helm.mode == "cart":
+        helm.enter(rng.choice(["foot", "crates"]))
+
+
+def numbers_of(intent):
+    return (*intent.motion[:6], intent.face_deg, intent.amount, intent.view.yaw_deg)
+
+
+@pytest.mark.parametrize("axes", AXES)
+@settings(suppress_health_check=[HealthCheck.function_scoped_fixture], max_examples=15)
+@given(seed=st.integers(0, 2**32), ending=st.sampled_from([".jsonl", ".csv", ".parquet"]))
+def test_a_session_is_played_again_tick_by_tick_through_all_its_modes(axes, tmp_path, seed, ending):
+    """The trace has what the game saw, whatever it told its helm; other axes and units see the same on the plan."""
+    rng = random.Random(seed)
+    path = tmp_path / f"session{len(list(tmp_path.iterdir()))}.jsonl"
+    helm = Helm(profile_in(axes))
+    count = 3 if axes == "y up" else 2
+    played = []
+    with helm.record(path, "A session"):
+        for number in range(150):
+            if rng.random() < 0.4:
+                changed(helm, rng, count)
+            view = View(rng.randint(-90, 90)) if number % 40 == 3 else None
+            intent = helm.tick(1 / 60, view)
+            played.append((intent.mode, intent.presses["mount"].began, intent.device, numbers_of(intent)))
+    # In every format the events come back as they were.
+    Recording.read(path).write(path.with_suffix(f".again{ending}"))
+    recording = Recording.read(path.with_suffix(f".again{ending}"))
+    assert list(recording) == list(Recording.read(path))
+    columns = "pos_x pos_y pos_z vel_x vel_y vel_z face_deg amount view_yaw_deg".split()
+    for other in AXES:
+        trace = shape(recording, profile_in(other))
+        assert trace["mode"].tolist() == [mode for mode, _, _, _ in played]
+        assert trace["mount_began"].tolist() == [began for _, began, _, _ in played]
+        assert trace["device"].astype(object).where(trace["device"].notna(), None).tolist() == [
+            row[2] for row in played
+        ]
+        np.testing.assert_allclose(trace[columns].to_numpy(), [row[3] for row in played], rtol=0, atol=1e-9)
+
+
+def test_presses_enter_modes_when_they_begin_or_end():
+    """By hand: a key held into the cart does not bring one out again; pushing lasts as long as its key is held."""
+    helm = Helm(profile_in("y up"))
+
+    def after(*keys):
+        for code, down in keys:
+            helm.key(code, down)
+        seen = helm.tick(1 / 60)
+        return seen.mode, helm.mode
+
+    assert after(("KeyE", True)) == ("foot", "cart")
+    assert after() == after() == ("cart", "cart")
+    assert after(("KeyE", False)) == ("cart", "cart")
+    assert after(("KeyQ", True)) == ("cart", "crates")
+    assert after() == ("crates", "crates")
+    assert after(("KeyQ", False)) == ("crates", "foot")
+    # Down and up between two ticks is a press like another.
+    assert after(("KeyE", True), ("KeyE", False)) == ("foot", "cart")
+    # Losing the focus ends what is held, and the push with it.
+    after(("KeyQ", True))
+    helm.lose()
+    assert after() == ("crates", "foot")
+
+
+def test_a_trace_of_a_named_mode_stays_in_it():
+    recording, profile = demo_recording("apiary_rounds"), demo_profile("rounds")
+    through = shape(recording, profile)
+    assert list(dict.fromkeys(through["mode"])) == ["foot", "inspect", "cart"]
+    alone = shape(recording, profile, mode="foot")
+    assert set(alone["mode"]) == {"foot"}
+    same = through["mode"].eq("foot") & (through["t"] < 2.5)
+    assert same.sum() > 100
+    np.testing.assert_array_equal(through["pos_y"][same], alone["pos_y"][same])
+    # What a game told its helm counts: its fence, and the ram's knock.
+    assert through["pos_y"].max() <= FENCE_M + 0.1
+    knocked = through[(through["t"] > 5.4) & (through["t"] < 5.7)]["vel_x"]
+    assert knocked.max() - knocked.iloc[0] == pytest.approx(2.5, abs=0.4)
+
+
+def test_what_a_mode_does_not_have_is_missing_in_its_ticks():
+    presses = [
+        Event(0.0, "mode", "foot"),
+        Event(0.1, "key.KeyE", 1),
+        Event(0.2, "key.KeyQ", 1),
+        Event(0.5, "mark", ""),
+    ]
+    trace = shape(Recording(presses), profile_in("y up"))
+    squares = trace["mode"].eq("crates")
+    assert 0 < squares.sum() < len(trace)
+    assert trace["step_x"].isna().tolist() == (~squares).tolist()
+    assert trace["grounded"].dtype == bool
+    # A recording of nothing has no mode to speak of, and all columns.
+    assert shape(Recording([]), profile_in("y up")).empty
+
+
+@pytest.mark.parametrize(
+    ("entered", "words"),
+    [
+        ("carts", 'at 0.250 s: no mode "carts"; did you mean "cart"? there are: foot, cart, crates'),
+        ("crates", 'at 0.250 s: mode "foot" leaves to cart, not to "crates"; see its leave_to'),
+    ],
+)
+def test_a_mode_that_cannot_be_entered_is_named_with_its_time(entered, words):
+    recording = Recording([Event(0.0, "key.KeyW", 1), Event(0.25, "mode", entered)])
+    with pytest.raises(WendonicError, match=words.replace("?", r"\?")):
+        shape(recording, profile_in("y up"))
+    # A session may begin in a mode that nothing leads to from the first one.
+    begun = Recording([Event(0.0, "mode", "crates"), Event(0.25, "mark", "end")])
+    assert set(shape(begun, profile_in("y up"))["mode"]) == {"crates"}
+
+
+def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():
+    told = [
+        Event(0.0, "mode", "cart"),
+        Event(0.1, "body.ground", (0.0, 0.0, 0.0, 1.0)),
+        Event(0.2, "body.push", (1, 0, 0)),
+    ]
+    stretch = Recording([*told, Event(1.0, "mark", "here")]).between(0.5, 1.0)
+    assert [(event.control, event.t) for event in stretch] == [("mode", 0.5), ("body.ground", 0.5), ("mark", 1.0)]
+    assert set(shape(stretch, profile_in("y up"))["mode"]) == {"cart"}
+
+
+def test_a_recorder_ends_and_does_no_harm(tmp_path):
+    """Rewinding goes on in time; what comes after the end is not recorded; a file that is there stays."""
+    helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))
+    path = tmp_path / "session.jsonl"
+    recorder = helm.record(path)
+    for number in range(60):
+        helm.key("KeyW", number % 20 < 12)
+        twin.key("KeyW", number % 20 < 12)
+        assert helm.tick(1 / 60).record == twin.tick(1 / 60).record
+        if number == 20:
+            before = helm.snapshot()
+            assert before == twin.snapshot()
+    helm.restore(before)
+    for _ in range(30):
+        intent = helm.tick(1 / 60)
+    recorder.close()
+    recorder.close()
+    helm.key("KeyD", down=True)
+    recording = Recording.read(path)
+    assert recording.duration_s == pytest.approx(1.5, abs=1e-5)
+    assert not any(event.control == "key.KeyD" for event in recording)
+    trace = shape(recording, profile_in("y up"))
+    # From the place and the speed that it went back to; its ramps begin anew.
+    assert trace["pos_y"].iloc[-1] == pytest.approx(intent.motion.pos_y, abs=0.3)
+    with pytest.raises(WendonicError, match="there already"):
+        helm.record(path)
+
+
+@pytest.mark.parametrize("name", TOLD)
+def test_what_cannot_be_told_is_one_plain_error_and_changes_nothing(name):
+    helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))
+    width = len(TOLD[name])
+    misfits = [math.nan, "there", None, (1.0,) * (width + 1)]
+    misfits += [(math.inf,) * width] if width > 1 else []
+    for misfit in misfits:
+        with pytest.raises(WendonicError, match=name):
+            helm.apply(Event(0.0, name, misfit))
+    assert helm.tick(1 / 60).record == twin.tick(1 / 60).record
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "where", "words"),
+    [
+        ('enter = "cart"', 'enter = "crt"', "mode.foot.press.mount.enter", 'did you mean "cart"'),
+        (
+            'enter = "cart"',
+            'enter = "crates"',
+            "mode.foot.press.mount.enter",
+            'found "crates"; allowed by leave_to: cart',
+        ),
+        ('enter = "cart"', 'enter = "foot"', "mode.foot.press.mount.enter", "is the mode itself"),
+        ('enter = "cart"', 'enter_at = "end"', "mode.foot.press.mount.enter_at", "does nothing without enter"),
+    ],
+)
+def test_faults_of_presses_that_enter_modes(old, new, where, words):
+    with pytest.raises(WendonicError) as caught:
+        profile_in("y up", MODES.replace(old, new, 1))
+    assert where in str(caught.value)
+    assert words in str(caught.value)
+
+
+def test_only_one_mode_is_compiled():
+    with pytest.raises(WendonicError, match="allowed here"):
+        shape(demo_recording("apiary_rounds"), demo_profile("rounds"), engine="compiled")
+
+
+def test_every_word_that_a_game_tells_is_described_and_drawn():
+    from wendonic.pictures import draw_devices
+    from wendonic.recording.describe import describe_recording
+
+    events = [Event(0.0, "mode", "cart")]
+    for number, (name, words) in enumerate(TOLD.items()):
+        events.append(Event(0.1 * number, name, (1.0,) * len(words) if len(words) > 1 else 1.0))
+    recording = Recording(events)
+    lines = describe_recording(recording)
+    assert all(any(line.startswith(f"  {name}: ") for line in lines) for name in TOLD)
+    assert "  mode at 0.00 s: cart" in lines
+    labels = [label.get_text() for label in draw_devices(recording).get_yticklabels()]
+    assert labels == list(TOLD)
+    assert all(a.t <= b.t for a, b in itertools.pairwise(recording))
