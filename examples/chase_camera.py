@@ -16,17 +16,22 @@ mouse = "mouse.move"
 cm_per_turn = 34
 dpi = 800
 [mode.foot.press]
-aim = { bind = ["mouse.right"] }
-enter = { bind = ["KeyE"] }
+aim = { bind = ["mouse.right"], enter = "aim" }
+ride = { bind = ["KeyE"], enter = "cart" }
 [mode.aim]
 like = "foot"
 movement = "carry"
 steer = { frame = "camera", face = "view" }
 gait = "stroll"
+[mode.aim.press]
+aim = { enter = "foot", enter_at = "end" }
 [mode.cart]
 like = "foot"
 gait = "cart"
 steer = { frame = "drive" }
+[mode.cart.press]
+aim = { enter = "none" }
+ride = { enter = "foot" }
 """
 
 
@@ -43,11 +48,6 @@ class Game:
         self.helm.place(*self.place)
         _, forward, _ = self.intent.view.basis(self.helm.axes)
         self.camera = tuple(at - 4.0 * by for at, by in zip(self.place, forward, strict=True))
-        aims, enters = self.intent.press("aim"), self.intent.press("enter")
-        if enters.began:
-            self.helm.enter("foot" if self.helm.mode == "cart" else "cart")
-        elif aims.began or aims.ended:
-            self.helm.enter("aim" if aims.held else "foot")
 
     def play(self, words: str, seconds: float) -> None:
         """Go on for a while, and say what came of it."""

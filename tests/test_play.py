@@ -50,6 +50,9 @@ push = { bind = ["key.KeyQ"], enter = "foot", enter_at = "end" }
 """
 
 
+OFF = 'x = { enter = "a" }\ny = { enter = "none" }\nz = { enter = "none" }\n'
+
+
 def profile_in(axes, modes=MODES):
     return profile_from_text(f'format = "wendonic-profile"\nversion = 1\n[world]\n{AXES[axes]}{modes}')
 
@@ -142,6 +145,21 @@ def test_presses_enter_modes_when_they_begin_or_end():
     after(("KeyQ", True))
     helm.lose()
     assert after() == ("crates", "foot")
+
+
+@pytest.mark.parametrize(("keys", "entered"), [("X", "b"), ("Y", "c"), ("XY", "c"), ("YZ", "c"), ("XZ", "d")])
+def test_of_several_presses_what_begins_counts_before_what_ends_then_the_first(keys, entered):
+    presses = 'x = { bind = ["KeyX"], enter = "b", enter_at = "end" }\n'
+    presses += 'y = { bind = ["KeyY"], enter = "c" }\nz = { bind = ["KeyZ"], enter = "d" }\n'
+    others = "".join(f'[mode.{name}]\nlike = "a"\n[mode.{name}.press]\n' + OFF for name in "bcd")
+    helm = Helm(profile_in("y up", f"[mode.a]\n[mode.a.press]\n{presses}{others}"))
+    helm.key("KeyX", "X" in keys)
+    helm.tick(1 / 60)
+    assert helm.mode == "a"
+    for letter in "XYZ":
+        helm.key(f"Key{letter}", letter in keys and letter != "X")
+    helm.tick(1 / 60)
+    assert helm.mode == entered
 
 
 def test_a_trace_of_a_named_mode_stays_in_it():

@@ -442,7 +442,7 @@ class Helm(BodyDoor):
         return intent
 
     def _enter_by_press(self, run: ModeRun, record: Record) -> None:
-        """Go over to the mode of a press that began; of several, the one that stands first in the profile."""
+        """Go over to the mode of a press that began, or ended; of several, see `ModeRun.enters`."""
         for place, mode in run.enters:
             if record[place] > 0.0:
                 self._go_over(mode)

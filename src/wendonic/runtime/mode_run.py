@@ -95,11 +95,12 @@ class ModeRun:
         self.view_place = self.sampler.places.view
         self.press_styles = [press.style for press in self.tuning.presses]
         presses = {press: number for number, press in enumerate(profile.press_names)}
-        flags = {"begin": "began", "end": "ended"}
         self.enters = [
-            (self.layout.place("outcome", "presses", str(presses[press_name]), flags[press.enter_at]), press.enter)
+            (self.layout.place("outcome", "presses", str(presses[press_name]), flag), press.enter)
+            # In one tick, what begins counts before what ends.
+            for at, flag in (("begin", "began"), ("end", "ended"))
             for press_name, press in profile.mode[name].press.items()
-            if press.enters
+            if press.enters and press.enter_at == at
         ]
         """Modes that presses enter, by the places where a record says that they began or ended."""
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)

@@ -191,7 +191,8 @@ class PressTable(Table):
     is on from `long_s` on; `double` is on from the second press within `double_s` of the first; `repeat` begins again
     while held, from `repeat_delay_s` on, every `repeat_interval_s`. With `buffer_s` or `grace_s` it waits for the
     ground: one requested so early stays wanted, one so late after the ground is gone is still given; `air_jumps` more
-    are given in the air. With `enter` it brings the player into another mode.
+    are given in the air. With `enter` it brings the player into another mode; of several in one tick, one that begins
+    counts before one that ends, then the first in the table.
     """
 
     bind: Annotated[tuple[PressEntry, ...], Field(strict=False, min_length=1)] = entry(
