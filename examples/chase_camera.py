@@ -39,7 +39,7 @@ class Game:
     """Its own places of body and camera; the helm says what the player wants."""
 
     helm = Helm(profile_from_text(PROFILE))
-    place = (0.0, 0.0, 0.0)
+    place: tuple[float, ...] = (0.0, 0.0, 0.0)
 
     def step(self) -> None:
         """Take one frame: the body by the helm's velocity, the camera 4 m behind where it looks."""

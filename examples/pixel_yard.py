@@ -56,7 +56,7 @@ class Game:
                 velocity[axis] = 0.0
         self.helm.place(*self.place, velocity=velocity)
 
-    def play(self, words: str, seconds: float, *events: tuple[str, object]) -> None:
+    def play(self, words: str, seconds: float, *events: tuple[str, float | tuple[float, float]]) -> None:
         """Hand over events, go on for a while, and say where that led."""
         for control, value in events:
             self.helm.apply(Event(0.0, control, value))

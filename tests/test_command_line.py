@@ -242,7 +242,7 @@ def yard(tmp_path):
         ("info folder.jsonl", "folder.jsonl: is a folder; name a recording file in it"),
         ("draw stick empty.toml", 'empty.toml: is empty; "wendonic new" writes a profile to begin with'),
         ("info empty.jsonl", "empty.jsonl: is empty; a recording begins with a header line"),
-        ("info rubbish.toml", "rubbish.toml: line 2: is no UTF-8 text; a profile is a TOML file"),
+        ("info rubbish.toml", "rubbish.toml: line 2: is not UTF-8 text; a profile is a TOML file"),
         ("draw path good.toml rubbish.jsonl", "rubbish.jsonl: line 1: no header"),
         ("shape three.toml good.jsonl -o out.csv", "three.toml: 3 faults\n  line 4, mode.foot.move.diagonal: found"),
         ("shape good.toml good.jsonl -o none/out.csv", "cannot write none/out.csv: there is no folder none"),

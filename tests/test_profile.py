@@ -283,8 +283,8 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             4,
             "found 180; allowed: above 0, below 180",
         ),
-        (HEAD + "[mode.foot\n", 3, "is no TOML"),
-        (HEAD + "version = 1\n", 3, "is no TOML"),
+        (HEAD + "[mode.foot\n", 3, "is not valid TOML"),
+        (HEAD + "version = 1\n", 3, "is not valid TOML"),
     ],
 )
 def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
@@ -295,7 +295,7 @@ def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
 
 @pytest.mark.parametrize(
     ("content", "words"),
-    [(b"\xff\xfe\x00rubbish", "line 1: is no UTF-8 text"), (None, "cannot be read"), ("", "is a folder")],
+    [(b"\xff\xfe\x00rubbish", "line 1: is not UTF-8 text"), (None, "cannot be read"), ("", "is a folder")],
 )
 def test_files_that_are_no_text(tmp_path, content, words):
     path = tmp_path / "bee.toml"

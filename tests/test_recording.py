@@ -172,7 +172,7 @@ def test_joining_and_moving_keep_what_belongs_to_the_recording():
         ("t,c,v0,v1,text\n1,pad.left_stick,1,,\n", "found (1.0, ''); allowed: two finite numbers"),
         ("t,c,v0,v1,text\nnan,key.KeyW,1,,\n", "line 2: t: found nan"),
         ("t,c,v0,v1,text\n,key.KeyW\n", "line 2: t: found ''"),
-        ('t,c,v0,v1,text\n1,mark,,,"never closed\n', "is no CSV"),
+        ('t,c,v0,v1,text\n1,mark,,,"never closed\n', "is not valid CSV"),
         ("", "found columns none"),
     ],
 )

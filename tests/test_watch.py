@@ -52,7 +52,7 @@ def test_what_is_saved_counts_from_the_next_tick_and_what_is_broken_does_not(tmp
         until(helm, lambda: speed(helm) == 3.0)
         for wrong, words in (
             (TEXT.replace("= 2\n", "= 'fast'\n"), "line 6, gait.walk.top_speed_m_s"),
-            (TEXT[:30], "is no TOML"),
+            (TEXT[:30], "is not valid TOML"),
             ("", "is empty"),
         ):
             write(path, wrong)

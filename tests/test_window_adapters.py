@@ -1,10 +1,13 @@
 """Windows of pyglet and GLFW on a display of their own: real keys from outside, and the libraries' own pad events."""
 
+import ctypes
 import os
+import re
 import shutil
 import subprocess
 import sys
 import time
+from pathlib import Path
 from types import SimpleNamespace
 
 import pytest
@@ -13,6 +16,7 @@ from wendonic import Event, Helm
 from wendonic.demo import demo_profile
 from wendonic.devices.adapters import glfw_events, pyglet_events
 from wendonic.devices.controls import PAD_BUTTONS, PADS, find_control
+from wendonic.devices.joystick import JoystickMapping
 
 pytestmark = pytest.mark.skipif(not (shutil.which("Xvfb") and shutil.which("xdotool")), reason="no Xvfb or xdotool")
 
@@ -239,9 +243,65 @@ def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
     assert sorted(event.control for event in told[1:]) == sorted(f"{pad}.south" for pad in PADS)
 
 
+def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, monkeypatch):
+    import glfw
+
+    axes, hats = (ctypes.c_float * 2)(0.5, -1.0), (ctypes.c_ubyte * 1)(1 | 8)
+    plugged = {2}
+    monkeypatch.setattr(glfw, "joystick_present", lambda number: number in plugged)
+    monkeypatch.setattr(glfw, "joystick_is_gamepad", lambda _: False)
+    monkeypatch.setattr(glfw, "get_joystick_guid", lambda _: b"0300")
+    monkeypatch.setattr(glfw, "get_joystick_name", lambda _: b"Barrow stick")
+    monkeypatch.setattr(glfw, "get_joystick_axes", lambda _: (axes, 2))
+    monkeypatch.setattr(glfw, "get_joystick_buttons", lambda _: ((ctypes.c_ubyte * 1)(1), 1))
+    monkeypatch.setattr(glfw, "get_joystick_hats", lambda _: (hats, 1))
+    controls = {
+        "left_stick": ("a0", "a1"),
+        "south": "b0",
+        "dpad_up": "h0.1",
+        "dpad_left": "h0.8",
+        "dpad_right": "h0.2",
+    }
+    told = []
+    adapter = glfw_events.GlfwEvents(
+        glfw_window, told.append, joysticks=[JoystickMapping(controls, name="barrow STICK")]
+    )
+    adapter.poll()
+    adapter.poll()
+    assert told == [
+        Event(0.0, "pad.left_stick", (0.5, -1.0)),
+        Event(0.0, "pad.south", 1.0),
+        Event(0.0, "pad.dpad_up", 1.0),
+        Event(0.0, "pad.dpad_left", 1.0),
+    ]
+    plugged.clear()
+    adapter.poll()
+    assert told[-1] == Event(0.0, "lost.pad", 1.0)
+    # Without a mapping it is silent.
+    plugged.add(2)
+    silent = []
+    glfw_events.GlfwEvents(glfw_window, silent.append).poll()
+    assert silent == []
+
+
 def test_the_adapters_load_their_libraries_only_when_they_are_made():
     script = (
         "import sys, wendonic.devices.adapters.glfw_events, wendonic.devices.adapters.pyglet_events\n"
         "assert not {'glfw', 'pyglet'} & set(sys.modules)"
     )
     subprocess.run([sys.executable, "-c", script], check=True)
+
+
+@pytest.mark.parametrize("library", ["pyglet", "glfw"])
+def test_the_example_windows_walk_by_real_keys(display, library, tmp_path):
+    script = Path(__file__).parent.parent / "examples" / f"window_{library}.py"
+    command = [sys.executable, str(script), "2.5"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True, cwd=tmp_path) as window:
+        found = ["xdotool", "search", "--sync", "--onlyvisible", "--name", "Hollowmere|Beekeeper"]
+        number = subprocess.run(found, check=True, capture_output=True, text=True, timeout=20).stdout.split()[0]
+        subprocess.run(["xdotool", "windowfocus", number, "keydown", "d"], check=True, timeout=20)
+        out, err = window.communicate(timeout=30)
+        subprocess.run(["xdotool", "keyup", "d"], check=True, timeout=20)
+    assert window.returncode == 0, err
+    assert display
+    assert re.search(r"foot: amount 1.00, heading +90.0 deg, facing +90.0 deg, 3.20 m/s", out), out

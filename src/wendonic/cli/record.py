@@ -18,6 +18,9 @@ def record(
     grab_mouse: Annotated[
         bool, typer.Option("--grab-mouse", help="Keep the mouse in the window, so that it never meets an edge.")
     ] = False,
+    profile: Annotated[
+        Path | None, typer.Option(help="A profile whose [joystick] tables say what a joystick's numbers are.")
+    ] = None,
 ) -> None:
     """Record keyboard, mouse and pads live, shown as they arrive; each event is on disk at once."""
     os.environ.setdefault("PYGAME_HIDE_SUPPORT_PROMPT", "1")
@@ -25,9 +28,17 @@ def record(
         from wendonic.live.record import RecordSession
     except ImportError:
         raise WendonicError("recording live needs pygame-ce: pip install 'wendonic[live]'") from None
-    session = RecordSession(out, title, seconds, stop_key, mark_key, grab_mouse)
+    from wendonic.profile.load import load_profile
+
+    joysticks = load_profile(profile).joysticks if profile else ()
+    session = RecordSession(out, title, seconds, stop_key, mark_key, grab_mouse, joysticks)
     done = session.run()
     print(f"wrote {done.path}: {done.events} events in {done.seconds:.2f} s")
     for name, count in done.controls.items():
         print(f"  {name}: {count}")
+    for name, elements in done.unmapped.items():
+        print(f'  not recorded: joystick "{name}" has numbers only; moved: {", ".join(elements)}')
+        print(
+            "  say in a profile which control each of them is ([joystick.…] controls = …), and record with --profile"
+        )
     print(f"next: wendonic info {done.path}, or wendonic draw devices {done.path}")

@@ -4,14 +4,16 @@ import contextlib
 import os
 import time
 from collections import deque
+from collections.abc import Sequence
 from pathlib import Path
 from typing import NamedTuple
 
 import pygame
 
-from wendonic.devices.adapters.pygame_events import PygameEvents
+from wendonic.devices.adapters.pygame_events import PygameEvents, moved_element
 from wendonic.devices.controls import CONTROLS, find_control, find_key
 from wendonic.devices.event import Event
+from wendonic.devices.joystick import JoystickMapping
 from wendonic.errors import DeviceError, WendonicError
 from wendonic.recording.content import numbers_of
 from wendonic.recording.writer import RecordingWriter
@@ -39,6 +41,8 @@ class Recorded(NamedTuple):
     events: int
     seconds: float
     controls: dict[str, int]
+    unmapped: dict[str, list[str]]
+    """Joysticks without a mapping, and which of their numbered things were moved."""
 
 
 def _opened_window() -> pygame.Surface:
@@ -72,6 +76,7 @@ class RecordSession:
         stop_key: str = "F10",
         mark_key: str = "F9",
         grab_mouse: bool = False,
+        joysticks: Sequence[JoystickMapping] = (),
     ) -> None:
         """Resolve the keys; raises `ControlError` for an unknown one, `WendonicError` for a file that is there."""
         self.path = Path(path)
@@ -84,6 +89,8 @@ class RecordSession:
         self.stop_key = find_key(stop_key).name
         self.mark_key = find_key(mark_key).name
         self.grab_mouse = grab_mouse
+        self._joysticks = tuple(joysticks)
+        self._unmapped: dict[str, dict[str, None]] = {}
         self._counts: dict[str, int] = {}
         self._recent: dict[str, deque[tuple[float, tuple[float, ...]]]] = {}
         self._marks = 0
@@ -97,13 +104,14 @@ class RecordSession:
             if self.grab_mouse:
                 pygame.mouse.set_visible(False)
                 pygame.event.set_grab(True)
-            adapter = PygameEvents()
+            adapter = PygameEvents(joysticks=self._joysticks)
             adapter.open_pads()
             with RecordingWriter(self.path, self.title) as writer:
                 seconds = self._loop(screen, adapter, writer)
         finally:
             pygame.quit()
-        return Recorded(self.path, self._events, seconds, dict(self._counts))
+        unmapped = {name: list(elements) for name, elements in self._unmapped.items()}
+        return Recorded(self.path, self._events, seconds, dict(self._counts), unmapped)
 
     def _loop(self, screen: pygame.Surface, adapter: PygameEvents, writer: RecordingWriter) -> float:
         start = time.monotonic()
@@ -131,6 +139,9 @@ class RecordSession:
 
     def _take(self, adapter: PygameEvents, raw: pygame.Event, t: float, writer: RecordingWriter) -> bool:
         """Record one event of pygame; return whether to go on."""
+        bare, element = adapter.unmapped(raw), moved_element(raw)
+        if bare and element:
+            self._unmapped.setdefault(bare, {})[element] = None
         for event in adapter.events(raw, round(t, 6)):
             if event.control == self.stop_key:
                 if event.value == 0.0:

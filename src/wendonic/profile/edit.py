@@ -36,7 +36,7 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
     """Return a profile's text with the values at some field paths changed; a value of None takes a field out.
 
     Tables on the way that the text does not have are made; entries of lists have to be there. Raises `WendonicError`
-    for a text that is no TOML, and for a path that leads nowhere.
+    for a text that is not valid TOML, and for a path that leads nowhere.
 
     >>> edited("[gait.walk]\\naccel_m_s2 = 9     # slow\\n", {"gait.walk.accel_m_s2": 22.0})
     '[gait.walk]\\naccel_m_s2 = 22.0  # slow\\n'
@@ -44,7 +44,7 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
     try:
         document = tomlkit.parse(text)
     except TOMLKitError as fault:
-        raise WendonicError(f"is no TOML: {fault}") from None
+        raise WendonicError(f"is not valid TOML: {fault}") from None
     for path, value in changes.items():
         *way, last = path_parts(path)
         table: Any = document

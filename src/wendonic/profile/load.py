@@ -49,7 +49,7 @@ def text_of(path: str | Path, kind: str, error: type[FileError]) -> str:
         return content.decode("utf-8-sig")
     except UnicodeDecodeError as fault:
         line = content[: fault.start].count(b"\n") + 1
-        raise error(path, [Fault(line, "", f"is no UTF-8 text; a {kind} is a TOML file")]) from None
+        raise error(path, [Fault(line, "", f"is not UTF-8 text; a {kind} is a TOML file")]) from None
 
 
 def table_from_text(table: type[AnyTable], text: str, path: str | Path, error: type[FileError]) -> AnyTable:
@@ -59,8 +59,8 @@ def table_from_text(table: type[AnyTable], text: str, path: str | Path, error: t
     except (tomllib.TOMLDecodeError, RecursionError) as fault:
         place = re.search(r" \(at line (\d+), column (\d+)\)$", str(fault))
         if place is None:
-            raise error(path, [Fault(None, "", f"is no TOML: {fault}")]) from None
-        what = f"is no TOML: {str(fault)[: place.start()]}"
+            raise error(path, [Fault(None, "", f"is not valid TOML: {fault}")]) from None
+        what = f"is not valid TOML: {str(fault)[: place.start()]}"
         raise error(path, [Fault(int(place[1]), f"column {place[2]}", what)]) from None
     try:
         return table.model_validate(content)

@@ -30,7 +30,7 @@ def read_csv(path: str | Path) -> Content:
     try:
         text = file_content(path, "recording", RecordingError).decode("utf-8-sig")
     except UnicodeDecodeError:
-        raise RecordingError(path, [Fault(None, "", "is no UTF-8 text")]) from None
+        raise RecordingError(path, [Fault(None, "", "is not UTF-8 text")]) from None
     faults: list[Fault] = []
     # Line ends inside quotes belong to a note, so they are left as they are.
     events = ordered_events(_entries(io.StringIO(text, newline=""), faults), faults)
@@ -50,7 +50,7 @@ def _entries(lines: Iterable[str], faults: list[Fault]) -> Iterator[Entry]:
         for row in reader:
             yield Entry(reader.line_num, "", _number(row["t"]), row["c"], _value(row))
     except csv.Error as error:
-        faults.append(Fault(reader.line_num, "", f"is no CSV: {error}"))
+        faults.append(Fault(reader.line_num, "", f"is not valid CSV: {error}"))
 
 
 def _value(row: dict[str, str]) -> object:

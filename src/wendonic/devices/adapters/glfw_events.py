@@ -1,10 +1,11 @@
 """Events of a GLFW window as Wendonic's own (extra `glfw`)."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Any
 
 from wendonic.devices.adapters.pad_numbers import PadNumbers
 from wendonic.devices.event import Event, Value
+from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
 from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import WendonicError
 
@@ -57,10 +58,19 @@ class GlfwEvents:
     """Hands the events of a window to `apply`, such as a helm's; callbacks that the game has set are called on.
 
     Pads have no callbacks in GLFW: call `poll()` once a frame, before the tick. `now` gives the time of an event (s),
-    for a recording. Hold on to it for as long as the window lives. Raises `WendonicError` without the package glfw.
+    for a recording. `joysticks` are mappings of joysticks that GLFW knows no layout of, such as a profile's:
+    `profile.joysticks`. For a mouse that may turn without end, a game sets the input mode `CURSOR` of its window to
+    `CURSOR_DISABLED`, and `RAW_MOUSE_MOTION` where `raw_mouse_motion_supported()`. Hold on to it for as long as the
+    window lives. Raises `WendonicError` without the package glfw.
     """
 
-    def __init__(self, window: Any, apply: Apply, now: Callable[[], float] = lambda: 0.0) -> None:
+    def __init__(
+        self,
+        window: Any,
+        apply: Apply,
+        now: Callable[[], float] = lambda: 0.0,
+        joysticks: Sequence[JoystickMapping] = (),
+    ) -> None:
         """Follow a window."""
         try:
             import glfw
@@ -73,6 +83,8 @@ class GlfwEvents:
         self._at: tuple[float, float] | None = None
         self._numbers = PadNumbers()
         self._pads: dict[int, dict[str, Value]] = {}
+        self._mappings = tuple(joysticks)
+        self._mapped: dict[int, MappedJoystick] = {}
         for name in ("key", "cursor_pos", "mouse_button", "scroll", "window_focus", "window_iconify", "cursor_enter"):
             self._follow(window, name)
 
@@ -130,20 +142,57 @@ class GlfwEvents:
         """Look at every pad, and tell what has changed since the last time."""
         glfw = self._glfw
         for number in range(glfw.JOYSTICK_LAST + 1):
-            state = glfw.get_gamepad_state(number) if glfw.joystick_is_gamepad(number) else None
-            if state is None:
+            values = self._values(number)
+            if values is None:
                 if number in self._pads:
                     del self._pads[number]
+                    self._mapped.pop(number, None)
                     self._tell(f"lost.{self._numbers.unplug(number)}", 1.0)
                 continue
             pad = self._numbers.plug_in(number, str(glfw.get_joystick_guid(number)))
             known = self._pads.setdefault(number, {})
-            for control, value in _pad_values(state):
+            for control, value in values:
                 # What rests at first is no news.
                 rest: Value = (0.0, 0.0) if isinstance(value, tuple) else 0.0
                 if pad is not None and known.get(control, rest) != value:
                     known[control] = value
                     self._tell(f"{pad}.{control}", value)
+
+    def _values(self, number: int) -> list[tuple[str, Value]] | None:
+        """Return what each control of a pad is now, None for a joystick that nobody knows the layout of."""
+        glfw = self._glfw
+        joystick = self._mapped_joystick(number) if self._mappings and glfw.joystick_present(number) else None
+        if joystick is not None:
+            joystick.state.axes.update(enumerate(_numbers(glfw.get_joystick_axes(number))))
+            joystick.state.buttons.update(enumerate(_numbers(glfw.get_joystick_buttons(number))))
+            for hat, bits in enumerate(_numbers(glfw.get_joystick_hats(number))):
+                sides = [HAT_SIDES[side] for side in HAT_SIDES if int(bits) & side]
+                right, up = (sum(sign for place, sign in sides if place == axis) for axis in (0, 1))
+                joystick.state.hats[hat] = (float(right), float(up))
+            return joystick.values()
+        if not glfw.joystick_is_gamepad(number):
+            return None
+        state = glfw.get_gamepad_state(number)
+        return None if state is None else _pad_values(state)
+
+    def _mapped_joystick(self, number: int) -> MappedJoystick | None:
+        if number not in self._mapped:
+            guid, name = (_text(get(number)) for get in (self._glfw.get_joystick_guid, self._glfw.get_joystick_name))
+            mapping = next((mapping for mapping in self._mappings if mapping.fits(guid, name)), None)
+            if mapping is None:
+                return None
+            self._mapped[number] = MappedJoystick(mapping)
+        return self._mapped[number]
+
+
+def _text(name: Any) -> str:
+    return name.decode("utf-8", "replace") if isinstance(name, bytes) else str(name)
+
+
+def _numbers(found: Any) -> list[float]:
+    """Return the numbers of a pointer and a count, as GLFW hands them out."""
+    pointer, count = found
+    return [float(pointer[place]) for place in range(count)]
 
 
 def _pad_values(state: Any) -> list[tuple[str, Value]]:

@@ -1,5 +1,7 @@
 """Events of pygame as Wendonic's own (extra `live`): a game that has a pygame window feeds its helm with it."""
 
+import logging
+from collections.abc import Sequence
 from typing import Any
 
 try:
@@ -13,6 +15,7 @@ except ImportError:
 from wendonic.devices.adapters.pad_numbers import PadNumbers
 from wendonic.devices.controls import TOUCHES
 from wendonic.devices.event import Event, Value
+from wendonic.devices.joystick import HAT_SIDES, JoystickMapping, MappedJoystick
 from wendonic.devices.keys import KEY_CODES
 from wendonic.devices.usb_keys import USB_KEYS
 
@@ -51,6 +54,9 @@ TRIGGER_AXES: dict[int, str] = {
 
 FULL_AXIS = 32767.0
 
+HALF = 0.5
+"""An axis that has gone so far was moved on purpose."""
+
 _MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", "Meta"))
 
 
@@ -60,16 +66,21 @@ class PygameEvents:
     It remembers which pad is which, where each stick's other axis stands and which finger is which. Pads get the
     lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`); one
     that comes back gets the number that it had, if that is still free.
-    `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked.
+    `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked. `joysticks`
+    are mappings of joysticks whose axes and buttons have numbers only, such as a profile's: `profile.joysticks`. One
+    that has no mapping is ignored, and said so once. For a mouse that may turn without end, a game calls
+    `pygame.mouse.set_relative_mode(True)`: it hides the pointer, keeps it in the window and reports raw motion.
 
     >>> adapter = PygameEvents(window_size=(1280, 800))
     >>> adapter.events(pygame.event.Event(pygame.KEYDOWN, scancode=pygame.KSCAN_W), t=0.5)
     [Event(t=0.5, control='key.KeyW', value=1.0)]
     """
 
-    def __init__(self, window_size: tuple[int, int] | None = None) -> None:
+    def __init__(self, window_size: tuple[int, int] | None = None, joysticks: Sequence[JoystickMapping] = ()) -> None:
         """Begin with no pad and no finger."""
         self._window_size = window_size
+        self._mappings = tuple(joysticks)
+        self._joysticks: dict[int, MappedJoystick] = {}
         self._pads = PadNumbers()
         self._opened: dict[int, Any] = {}
         self._tilts: dict[str, list[float]] = {}
@@ -81,6 +92,7 @@ class PygameEvents:
         Call it once, after `pygame.init()`.
         """
         controller.init()
+        pygame.joystick.init()
 
     def events(self, raw: pygame.Event, t: float = 0.0) -> list[Event]:
         """Return what the event means, at time `t` (s); a game that applies it at once may leave `t` out."""
@@ -133,7 +145,16 @@ class PygameEvents:
 
     def _pad(self, raw: pygame.Event, t: float) -> list[Event]:
         kind = raw.type
+        if kind == pygame.JOYDEVICEADDED:
+            self._joystick_added(raw.device_index)
+            return []
+        instance_id = getattr(raw, "instance_id", None)
+        if instance_id in self._joysticks:
+            return self._joystick(raw, t)
         if kind == pygame.CONTROLLERDEVICEADDED:
+            if self._mapping_of(raw.device_index):
+                # The profile knows better.
+                return []
             opened = controller.Controller(raw.device_index)
             joystick = opened.as_joystick()
             self._opened[joystick.get_instance_id()] = opened
@@ -157,6 +178,56 @@ class PygameEvents:
                 return self._tilted(raw, t)
         return []
 
+    def unmapped(self, raw: pygame.Event) -> str | None:
+        """Return the name of the joystick that an event comes from, if it has no mapping."""
+        opened = self._opened.get(getattr(raw, "instance_id", -1))
+        is_bare = isinstance(opened, pygame.joystick.JoystickType) and raw.instance_id not in self._joysticks
+        return str(opened.get_name()) if opened and is_bare else None
+
+    def _mapping_of(self, device_index: int) -> JoystickMapping | None:
+        if not self._mappings:
+            return None
+        joystick = pygame.joystick.Joystick(device_index)
+        found = (mapping for mapping in self._mappings if mapping.fits(joystick.get_guid(), joystick.get_name()))
+        return next(found, None)
+
+    def _joystick_added(self, device_index: int) -> None:
+        mapping = self._mapping_of(device_index)
+        if mapping is None and controller.is_controller(device_index):
+            return
+        opened = pygame.joystick.Joystick(device_index)
+        number, guid, name = opened.get_instance_id(), opened.get_guid(), opened.get_name()
+        self._opened[number] = opened
+        if mapping is None:
+            logging.getLogger("wendonic").warning(
+                'joystick "%s" (GUID %s) has numbers only; to use it, give the profile a table [joystick.…] with its '
+                "controls",
+                name,
+                guid,
+            )
+        else:
+            self._joysticks[number] = MappedJoystick(mapping)
+            self._pads.plug_in(number, guid)
+
+    def _joystick(self, raw: pygame.Event, t: float) -> list[Event]:
+        """Return what changed on a joystick that has a mapping."""
+        kind, joystick = raw.type, self._joysticks[raw.instance_id]
+        pad = self._pads.name(raw.instance_id)
+        if kind == pygame.JOYDEVICEREMOVED:
+            del self._joysticks[raw.instance_id]
+            self._opened.pop(raw.instance_id, None)
+            self._pads.unplug(raw.instance_id)
+            return [Event(t, f"lost.{pad}", 1.0)] if pad else []
+        state = joystick.state
+        if kind == pygame.JOYAXISMOTION:
+            # pygame divides by the code of the negative end, which is one more than that of the positive one.
+            state.axes[raw.axis] = max(raw.value * 32768.0 / FULL_AXIS, -1.0)
+        elif kind in (pygame.JOYBUTTONDOWN, pygame.JOYBUTTONUP):
+            state.buttons[raw.button] = float(kind == pygame.JOYBUTTONDOWN)
+        elif kind == pygame.JOYHATMOTION:
+            state.hats[raw.hat] = (float(raw.value[0]), float(raw.value[1]))
+        return [Event(t, f"{pad}.{control}", value) for control, value in joystick.changes()] if pad else []
+
     def _of_pad(self, raw: pygame.Event, control: str, value: Value, t: float) -> list[Event]:
         pad = self._pads.name(raw.instance_id)
         return [Event(t, f"{pad}.{control}", value)] if pad else []
@@ -170,6 +241,23 @@ class PygameEvents:
         # The negative end has one code more than the positive one.
         tilt[axis] = max(raw.value / FULL_AXIS, -1.0)
         return [Event(t, f"{pad}.{stick}", (tilt[0], tilt[1]))]
+
+
+def moved_element(raw: pygame.Event) -> str | None:
+    """Return which numbered thing of a joystick an event moved far, as a profile's [joystick] names it; else None.
+
+    >>> moved_element(pygame.event.Event(pygame.JOYAXISMOTION, instance_id=3, axis=1, value=-0.9))
+    '-a1'
+    """
+    kind = raw.type
+    if kind == pygame.JOYBUTTONDOWN:
+        return f"b{raw.button}"
+    if kind == pygame.JOYAXISMOTION and abs(raw.value) > HALF:
+        return f"{'+' if raw.value > 0.0 else '-'}a{raw.axis}"
+    if kind == pygame.JOYHATMOTION:
+        sides = (side for side, (place, sign) in HAT_SIDES.items() if raw.value[place] == sign)
+        return next((f"h{raw.hat}.{side}" for side in sides), None)
+    return None
 
 
 _KEY_NAMES = {

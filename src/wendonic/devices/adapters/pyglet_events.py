@@ -70,7 +70,8 @@ Apply = Callable[[Event], object]
 class PygletEvents:
     """Hands the events of a window to `apply`, such as a helm's; handlers of the game go on as before.
 
-    `open_pads()` asks for pads too. `now` gives the time of an event (s), for a recording. Raises `WendonicError`
+    `open_pads()` asks for pads too. For a mouse that may turn without end, a game calls
+    `window.set_exclusive_mouse(True)`. `now` gives the time of an event (s), for a recording. Raises `WendonicError`
     without pyglet.
     """
 
@@ -102,8 +103,16 @@ class PygletEvents:
         window.push_handlers(**{f"on_{name}": partial(getattr(self, f"_{name}")) for name in names.split()})
 
     def open_pads(self) -> None:
-        """Follow the pads that are plugged in, now and later."""
-        self._manager = self._pyglet.input.ControllerManager()
+        """Follow the pads that are plugged in, now and later. A machine without any gets a line in the log.
+
+        For one that the system has no mapping of, hand its line of SDL's database to
+        `pyglet.input.controller.add_mappings_from_string` before.
+        """
+        try:
+            self._manager = self._pyglet.input.ControllerManager()
+        except OSError as fault:
+            logging.getLogger("wendonic").warning("pads cannot be read on this machine: %s", fault)
+            return
         self._manager.push_handlers(on_connect=partial(self.add_pad), on_disconnect=partial(self.remove_pad))
         for controller in self._manager.get_controllers():
             self.add_pad(controller)

@@ -6,12 +6,14 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
 
+from wendonic.devices.joystick import JoystickMapping
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.budget import Budget
 from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
+from wendonic.profile.schema.joystick import JoystickTable
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
 from wendonic.profile.schema.steer.grid import GridSteer
@@ -40,6 +42,11 @@ class Profile(Table):
         "Players by name: whose pad is whose, and which keys.",
         {},
         example={"one": {"keys": ["KeyW"]}, "two": {"keys": ["ArrowUp"]}},
+    )
+    joystick: dict[str, JoystickTable] = entry(
+        "Joysticks that the system has no mapping for: which of their numbers is which control of a pad.",
+        {},
+        example={"barrow": {"name": "Barrow stick", "controls": {"left_stick": ["a0", "a1"], "south": "b2"}}},
     )
     mode: Annotated[dict[str, Mode], Field(min_length=1)] = entry(
         "Modes by name; the first is where a helm starts.",
@@ -104,6 +111,11 @@ class Profile(Table):
         """Names of the presses of all modes, in the order of the file."""
         return tuple(dict.fromkeys(name for mode in self.mode.values() for name in mode.press))
 
+    @property
+    def joysticks(self) -> tuple[JoystickMapping, ...]:
+        """The mappings of joysticks, for an adapter."""
+        return tuple(table.mapping() for table in self.joystick.values())
+
     def mode_name(self, name: str | None) -> str:
         """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise."""
         if name is None:
@@ -144,6 +156,7 @@ class Profile(Table):
             f"  axes: {self.world.sentence()}",
             *(f"  {line}" for line in self.window.sentences()),
         ]
+        lines += [f"  {table.sentence()}" for table in self.joystick.values()]
         lines += [f"  seat {name}: {words}" for name, words in seat_sentences(self.seat)]
         for name, mode in self.mode.items():
             lines.append(f"  mode {name}{' (starts here)' if name == self.first_mode else ''}")

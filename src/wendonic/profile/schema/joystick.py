@@ -1,0 +1,67 @@
+"""A joystick whose axes and buttons have numbers only: which of them is which control of a pad."""
+
+from typing import Annotated, Self
+
+from pydantic import Field, model_validator
+
+from wendonic.devices.joystick import JoystickMapping
+from wendonic.errors import ControlError
+from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+
+Elements = Annotated[tuple[str, ...], Field(strict=False)]
+
+
+class JoystickTable(Table):
+    """A joystick that the system has no mapping for: a line of SDL's database, or its `controls` one by one.
+
+    An element is an axis "a0", inverted "a0~" or one half of it "+a0", a button "b0", or a direction of a hat "h0.1"
+    (1 up, 2 right, 4 down, 8 left). A stick has two axes: to the right, and towards the player.
+    """
+
+    guid: str | None = entry(
+        "GUID of the joystick, as SDL reports it.",
+        None,
+        example="03000000790000000600000010010000",
+        otherwise="goes by its name",
+    )
+    name: str | None = entry(
+        "Name of the joystick, as the system reports it.", None, example="Barrow stick", otherwise="goes by its GUID"
+    )
+    database: str | None = entry(
+        "Line of SDL's game controller database.",
+        None,
+        example="03000000790000000600000010010000,Barrow stick,a:b2,leftx:a0,lefty:a1,",
+        otherwise="written in controls",
+    )
+    controls: dict[str, str | Elements] = entry(
+        "Controls of a pad, each with the element that moves it; a stick with two.",
+        {},
+        example={"left_stick": ["a0", "a1"], "south": "b2", "left_trigger": "a4", "dpad_up": "h0.1"},
+    )
+
+    @model_validator(mode="after")
+    def _whole(self) -> Self:
+        if bool(self.controls) == bool(self.database):
+            raise own_fault("needs its controls, or a line of the database; allowed: one of the two")
+        if self.database is None and self.guid is None and self.name is None:
+            raise own_fault("says of no joystick which one; give it a guid or a name")
+        try:
+            self.mapping()
+        except ControlError as error:
+            raise own_faults([("database" if self.database else "controls", str(error))]) from None
+        return self
+
+    def mapping(self) -> JoystickMapping:
+        """Return it as adapters use it."""
+        if self.database is None:
+            return JoystickMapping(self.controls, self.guid or "", self.name or "")
+        mapping = JoystickMapping.from_database(self.database)
+        if self.guid is not None or self.name is not None:
+            mapping.guid, mapping.name = (self.guid or "").lower(), self.name or ""
+        return mapping
+
+    def sentence(self) -> str:
+        """Say which joystick it is, and what it has."""
+        mapping = self.mapping()
+        named = f"joystick {mapping.name}" if mapping.name else f"joystick of GUID {mapping.guid}"
+        return f"{named}: {', '.join(mapping.control_names)}"
