@@ -80,12 +80,13 @@ def test_the_example_prints_what_it_says(tmp_path):
 
 
 def test_the_presses_of_the_readme_are_a_profile():
-    presses, gait = blocks("toml")
+    presses, gait, joystick = blocks("toml")
     head = 'format = "wendonic-profile"\nversion = 1\n'
     profile = profile_from_text(f"{head}{presses}")
     assert profile.press_names == ("jump", "sprint", "smoke", "up", "close")
     walks = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
-    runs = profile_from_text(f"{head}{walks}{presses}{gait}")
+    runs = profile_from_text(f"{head}{walks}{presses}{gait}{joystick}")
+    assert [mapping.name for mapping in runs.joysticks] == ["Barrow stick"]
     assert runs.gaits_of("foot")["run"].top_speed_m_s == 5.6
     assert [finding.slug for finding in check(runs, "interpreted")] == []
 
