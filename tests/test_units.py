@@ -1,13 +1,31 @@
 """A game in a unit of its own: the same game in metres is the authority; what is told is in the file's words."""
 
 import math
+import re
 
 import pytest
+from typer.testing import CliRunner
 
-from wendonic import Event, Helm, ProfileError, WendonicError, load_profile, profile_from_text, save_profile
+from wendonic import (
+    Event,
+    Helm,
+    ProfileError,
+    Recording,
+    WendonicError,
+    load_profile,
+    profile_from_text,
+    save_profile,
+    shape,
+)
+from wendonic.cli.main import app
+from wendonic.length_unit import LengthUnit
+from wendonic.pictures import draw_comparison, draw_diagonals, draw_feel, draw_path, draw_sweep, draw_timeline
 from wendonic.profile.edit import limits_of, value_at
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
+from wendonic.study.solve.compare import compare
+from wendonic.study.solve.fit import fit
+from wendonic.study.solve.sweep import sweep
 from wendonic.testing import assert_feel
 
 METRES = """format = "wendonic-profile"
@@ -174,3 +192,100 @@ def test_the_unit_is_said():
         "  axes: 2-D from above; forward is -y, right is +x; 50 px are a metre"
         in profile_from_text(PIXELS).sentences()
     )
+
+
+@pytest.fixture(scope="module")
+def files(tmp_path_factory):
+    """The same game in metres and in pixels, and a walk in it."""
+    folder = tmp_path_factory.mktemp("units")
+    (folder / "metres.toml").write_text(METRES.replace("max = 2", "max = 0.02"))
+    (folder / "pixels.toml").write_text(PIXELS.replace("max = 100", "max = 1"))
+    keys = [(0.5, "KeyW", 1), (1.5, "KeyD", 1), (2.5, "KeyW", 0), (3.0, "KeyD", 0), (4.0, "KeyF", 1)]
+    Recording([Event(t, f"key.{code}", down) for t, code, down in keys]).write(folder / "walk.jsonl")
+    return folder
+
+
+LENGTHS = re.compile(r"(-?\d+\.?\d*(?:e-?\d+)?) +(m|px)(/s²|/s|/min)?(?![\w/])")
+
+
+@pytest.mark.parametrize(
+    "command",
+    [["info", "F"], ["measure", "F"], ["check", "F"], ["shape", "F", "walk.jsonl"], ["compare", "F", "F"]],
+    ids=lambda command: command[0],
+)
+def test_tables_and_sentences_say_the_same_lengths_in_the_games_own_unit(command, files, monkeypatch):
+    """Every length that the game in metres is told, the game in pixels is told as fifty times as many pixels."""
+    monkeypatch.chdir(files)
+    runner = CliRunner()
+    said = {}
+    for name, unit in (("metres", "m"), ("pixels", "px")):
+        out = runner.invoke(
+            app, [f"{name}.toml" if word == "F" else word for word in command], env={"COLUMNS": "200"}
+        )
+        assert out.exit_code in (0, 1), out.output
+        text = re.sub(r"50 px are a metre", "", out.output)
+        found = LENGTHS.findall(text)
+        assert {of for _, of, _ in found} <= {unit}
+        said[name] = [float(number) for number, _, _ in found]
+        # Of tables whose heads carry the unit, the first length of the second row from the end will do.
+        said[name] += [
+            float(row.split()[-1]) for row in out.output.splitlines()[5:] if command[0] == "shape" and " keys " in row
+        ]
+    assert len(said["pixels"]) == len(said["metres"]) > 0
+    assert said["pixels"] == pytest.approx([50.0 * number for number in said["metres"]], rel=0.06, abs=3.0)
+
+
+def test_pictures_count_in_the_games_own_unit(files):
+    """The same picture, with fifty times the numbers on its axes."""
+    walk = Recording.read(files / "walk.jsonl")
+    ticks = {}
+    for name in ("metres", "pixels"):
+        profile = load_profile(files / f"{name}.toml")
+        trace = shape(walk, profile)
+        drawn = [
+            draw_path(trace, profile=profile),
+            draw_timeline(trace, walk, length=profile.world.length)[-1],
+            draw_diagonals(profile),
+            draw_feel({name: profile})[0],
+            draw_comparison(compare({name: profile, "other": profile}))[0],
+        ]
+        unit = "m" if name == "metres" else "px"
+        for ax in drawn:
+            ax.figure.canvas.draw()
+            assert f"({unit}" in ax.get_ylabel()
+        ticks[name] = [
+            [(tick, label.get_text()) for tick, label in zip(ax.get_yticks(), ax.get_yticklabels(), strict=True)]
+            for ax in drawn
+        ]
+    for of_metres, of_pixels in zip(ticks["metres"], ticks["pixels"], strict=True):
+        assert all(float(label.replace("\N{MINUS SIGN}", "-")) == pytest.approx(tick) for tick, label in of_metres)
+        assert all(
+            float(label.replace("\N{MINUS SIGN}", "-")) == pytest.approx(50.0 * tick) for tick, label in of_pixels
+        )
+        assert max(tick for tick, _ in of_pixels) == pytest.approx(max(tick for tick, _ in of_metres), rel=0.5)
+
+
+def test_targets_sweeps_and_limits_take_the_games_own_unit(tmp_path):
+    path = tmp_path / "pixels.toml"
+    path.write_text(PIXELS)
+    fitted = fit(PIXELS, {"stop_distance_u": 20.0}, ["gait.walk.brake_u_s2"])
+    assert fitted.reached
+    after = measure(profile_from_text(fitted.text)).stop_distance_m
+    assert after == pytest.approx(20.0 / 50.0, rel=0.01)
+    over = {"gait.walk.brake_u_s2": [500.0, 2000.0]}
+    frame = sweep(path, over, ["stop_distance_u", "stop_distance_m", "reach90_s"], workers=1)
+    assert frame["stop_distance_u"].tolist() == pytest.approx(50.0 * frame["stop_distance_m"])
+    ax = draw_sweep(
+        frame[["gait.walk.brake_u_s2", "stop_distance_m"]], "stop_distance_m", length=LengthUnit("px", 50.0)
+    )
+    same = draw_sweep(
+        frame[["gait.walk.brake_u_s2", "stop_distance_u"]], "stop_distance_u", length=LengthUnit("px", 50.0)
+    )
+    assert ax.get_title(loc="left") == same.get_title(loc="left")
+    assert ax.get_ylabel() == "stop_distance_u (px)"
+    for unknown in ("stop_distanc_u", "reach90_u"):
+        with pytest.raises(WendonicError, match="no quantity of the feel sheet"):
+            fit(PIXELS, {unknown: 1.0}, ["gait.walk.brake_u_s2"])
+    # A game in metres has no other unit.
+    with pytest.raises(WendonicError, match='did you mean "stop_distance_m"'):
+        fit(METRES, {"stop_distance_u": 1.0}, ["gait.walk.brake_m_s2"])

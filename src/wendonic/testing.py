@@ -2,21 +2,19 @@
 
 from pathlib import Path
 
-from wendonic.errors import WendonicError
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.units import metre_name
+from wendonic.profile.units import spelled_in
 from wendonic.study.budgets import Range, missed_limits
-from wendonic.study.feel_sheet import measure
+from wendonic.study.feel_sheet import known_quantity, measure
 
 
 def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits: Range) -> None:
     """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity out of its limits.
 
     Each limit is (least, most) in the unit of the feel sheet, or in the game's own (`stop_distance_u`), None for no
-    limit; `mode` is the first one unless it
-    is named. A quantity that the mode does not have misses every limit. Raises `WendonicError` for a quantity or a
-    mode that does not exist, `ProfileError` for a file with faults.
+    limit; `mode` is the first one unless it is named. A quantity that the mode does not have misses every limit.
+    Raises `WendonicError` for a quantity or a mode that does not exist, `ProfileError` for a file with faults.
 
     >>> from wendonic.demo import demo_profile
     >>> assert_feel(demo_profile(), stop_distance_m=(None, 0.35), diagonal_ratio=(0.99, 1.01))
@@ -26,15 +24,15 @@ def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits
     """
     found = profile if isinstance(profile, Profile) else load_profile(profile)
     name = found.mode_name(mode)
-    units = found.world.units_per_m
+    length = found.world.length
     in_metres_of: dict[str, Range] = {}
     for quantity, (least, most) in limits.items():
-        factor = 1.0 if metre_name(quantity) == quantity else 1.0 / units
+        known, factor = known_quantity(quantity, length)
         low, high = (None if limit is None else limit * factor for limit in (least, most))
-        in_metres_of[metre_name(quantity)] = (low, high)
-    try:
-        missed = [f"{quantity} {words}" for quantity, words in missed_limits(measure(found, name), in_metres_of)]
-    except LookupError as error:
-        raise WendonicError(str(error.args[0])) from None
+        in_metres_of[known] = (low, high)
+    missed = [
+        f"{spelled_in(length, quantity)} {words}"
+        for quantity, words in missed_limits(measure(found, name), in_metres_of, length)
+    ]
     if missed:
         raise AssertionError(f"mode {name}: " + "\n".join(missed))

@@ -53,6 +53,7 @@ def _print_tables(compared: "Comparison") -> None:
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
 
@@ -67,8 +68,9 @@ def _print_tables(compared: "Comparison") -> None:
         if all(value is None for value in values):
             continue
         differs = compared.differs(quantity)
-        cells = [value_words(value) for value in values]
-        table.add_row(f"{'*' if differs else ' '} {quantity}", *cells, one.unit)
+        cells = [value_words(value, compared.length.factor(one.unit)) for value in values]
+        name = spelled_in(compared.length, quantity)
+        table.add_row(f"{'*' if differs else ' '} {name}", *cells, compared.length.label(one.unit))
     console.print(table)
     if not compared.settings:
         print("settings: the same")
@@ -78,11 +80,15 @@ def _print_tables(compared: "Comparison") -> None:
     for name in compared.names:
         settings.add_column(name, justify="right", overflow="fold")
     for setting in compared.settings:
-        settings.add_row(setting.path, *map(_cell, setting.values))
+        path = spelled_in(compared.length, setting.path)
+        factor = 1.0 if path == setting.path else compared.length.per_m
+        settings.add_row(path, *(_cell(value, factor) for value in setting.values))
     console.print(settings)
 
 
-def _cell(value: object) -> str:
+def _cell(value: object, factor: float) -> str:
     if isinstance(value, tuple):
-        return ", ".join(map(str, value)) or "none"
+        return ", ".join(_cell(part, factor) for part in value) or "none"
+    if isinstance(value, float) and factor != 1.0:
+        return f"{value * factor:g}"
     return "-" if value is None else str(value)

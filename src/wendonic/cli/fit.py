@@ -29,13 +29,14 @@ def fit(
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
+    from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
     from wendonic.study.solve.fit import fit as fit_text
     from wendonic.study.solve.fit import targets_of
 
     text = text_of(profile, "profile", ProfileError)
-    profile_from_text(text, profile)
+    length = profile_from_text(text, profile).world.length
     found = fit_text(text, targets_of(target), free, mode)
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
@@ -44,8 +45,9 @@ def fit(
     table.add_column("")
     for one in found.targets:
         words = "reached" if one.reached else "out of reach"
-        cells = [value_words(value) for value in (one.before, one.wanted, one.after)]
-        table.add_row(one.quantity, *cells, QUANTITIES[one.quantity].unit, words)
+        unit = QUANTITIES[one.quantity].unit
+        cells = [value_words(value, length.factor(unit)) for value in (one.before, one.wanted, one.after)]
+        table.add_row(spelled_in(length, one.quantity), *cells, length.label(unit), words)
     Console().print(table)
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("setting", "before", "after", ""):

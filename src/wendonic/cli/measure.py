@@ -19,11 +19,13 @@ def measure(
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
     from wendonic.atomic_file import atomic_file
     from wendonic.profile.load import load_profile
+    from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import measure as measure_profile
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
 
-    sheet = measure_profile(load_profile(profile), mode)
+    loaded = load_profile(profile)
+    sheet = measure_profile(loaded, mode)
     if as_json is not None:
         text = json.dumps(dict(sheet), indent=2)
         if str(as_json) == "-":
@@ -42,7 +44,9 @@ def measure(
     table.add_column("value", justify="right", no_wrap=True)
     table.add_column("unit", no_wrap=True)
     table.add_column("what it is")
+    length = loaded.world.length
     for name, value in sheet.items():
         one = QUANTITIES[name]
-        table.add_row(name, value_words(value), one.unit if value is not None else "", one.definition)
+        unit = length.label(one.unit) if value is not None else ""
+        table.add_row(spelled_in(length, name), value_words(value, length.factor(one.unit)), unit, one.definition)
     Console().print(table)

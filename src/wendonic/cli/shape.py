@@ -11,21 +11,24 @@ from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgu
 if TYPE_CHECKING:
     import pandas as pd
 
+    from wendonic.length_unit import LengthUnit
+
 SHOWN_TICKS = 25
 COLUMNS = {
-    "t": ("t\n(s)", 2),
-    "device": ("\ndevice", None),
-    "raw_x": ("raw\nright", 2),
-    "raw_y": ("raw\nforward", 2),
-    "local_x": ("shaped\nright", 2),
-    "local_y": ("shaped\nforward", 2),
-    "amount": ("wanted\namount", 2),
-    "heading_deg": ("heading\n(deg)", 1),
-    "face_deg": ("facing\n(deg)", 1),
-    "speed_m_s": ("speed\n(m/s)", 2),
-    "pos_x": ("x\n(m)", 1),
-    "pos_y": ("y\n(m)", 1),
+    "t": ("t", "s", 2),
+    "device": ("\ndevice", "", None),
+    "raw_x": ("raw\nright", "", 2),
+    "raw_y": ("raw\nforward", "", 2),
+    "local_x": ("shaped\nright", "", 2),
+    "local_y": ("shaped\nforward", "", 2),
+    "amount": ("wanted\namount", "", 2),
+    "heading_deg": ("heading", "deg", 1),
+    "face_deg": ("facing", "deg", 1),
+    "speed_m_s": ("speed", "m/s", 2),
+    "pos_x": ("x", "m", 1),
+    "pos_y": ("y", "m", 1),
 }
+"""What each column is called, its unit, and its digits."""
 
 
 def shape(
@@ -48,18 +51,18 @@ def shape(
     from wendonic.study.summary import summarise
 
     ground = load_course(course) if course else None
-    trace = shape_recording(
-        Recording.read(recording), load_profile(profile), hz=hz, mode=mode, seat=seat, course=ground
-    )
+    loaded = load_profile(profile)
+    length = loaded.world.length
+    trace = shape_recording(Recording.read(recording), loaded, hz=hz, mode=mode, seat=seat, course=ground)
     if out is None:
-        _print_ticks(trace)
+        _print_ticks(trace, length)
     else:
         write_trace(trace, out)
         print(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
-    print(summarise(trace))
+    print(summarise(trace).words(length))
 
 
-def _print_ticks(trace: "pd.DataFrame") -> None:
+def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     from rich import box
     from rich.console import Console
     from rich.table import Table
@@ -77,17 +80,23 @@ def _print_ticks(trace: "pd.DataFrame") -> None:
     if trace["mode"].nunique() > 1:
         # Where modes change, which one it is says more than the device.
         columns = {("mode" if name == "device" else name): heading for name, heading in COLUMNS.items()}
-        columns["mode"] = ("\nmode", None)
-    for heading, _ in columns.values():
-        table.add_column(heading, justify="right", no_wrap=True)
+        columns["mode"] = ("\nmode", "", None)
+    for heading, unit, _ in columns.values():
+        words = f"{heading}\n({length.label(unit)})" if unit else heading
+        table.add_column(words, justify="right", no_wrap=True)
     for row in shown[list(columns)].itertuples(index=False):
-        table.add_row(*map(_cell, row, (digits for _, digits in columns.values())))
+        table.add_row(
+            *[_cell(value, *column[1:], length) for value, column in zip(row, columns.values(), strict=True)]
+        )
     Console().print(table)
 
 
-def _cell(value: object, digits: int | None) -> str:
-    if not isinstance(value, float):
+def _cell(value: object, unit: str, digits: int | None, length: "LengthUnit") -> str:
+    if not isinstance(value, float) or digits is None:
         return str(value)
     if math.isnan(value):
         return "-"
-    return f"{value:z.{digits}f}"
+    factor = length.factor(unit)
+    # Small units need fewer digits, and the table has no room for them.
+    digits = max(digits - max(round(math.log10(factor)), 0), 0)
+    return f"{value * factor:z.{digits}f}"

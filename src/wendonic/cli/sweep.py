@@ -30,6 +30,7 @@ def sweep(
     from wendonic.batch import TRACE_ENDINGS, write_trace
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
+    from wendonic.profile.load import load_profile
     from wendonic.study.solve.sweep import over_of
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
@@ -52,5 +53,6 @@ def sweep(
     else:
         from wendonic.pictures import draw_sweep, save_picture
 
-        save_picture(draw_sweep(frame, of[0]), out)
+        length = load_profile(profile).world.length
+        save_picture(draw_sweep(frame, of[0], length=length), out)
     print(f"wrote {out}: {len(frame)} profiles")

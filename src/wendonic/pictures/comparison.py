@@ -6,6 +6,8 @@ import numpy as np
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.length_unit import LengthUnit
+from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, dress_axes, label_lines, split_axes
 from wendonic.study.motion import speeds_m_s, steps_m
 from wendonic.study.solve.compare import Comparison
@@ -47,17 +49,21 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
         path_above.remove()
         path_below.remove()
         path = figure.add_subplot(grid[2 * row : 2 * row + 2, 0])
-        _draw_paths(path, compared.names, traces, name)
-        _draw_times(speed, heading, compared.names, traces)
+        _draw_paths(path, compared.names, traces, name, compared.length)
+        _draw_times(speed, heading, compared.names, traces, compared.length)
         shown += [path, speed, heading]
     return shown
 
 
-def _draw_paths(ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str) -> None:
-    lengths = [float(steps_m(trace).sum()) for trace in traces]
+def _draw_paths(
+    ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str, length: LengthUnit
+) -> None:
+    lengths = [float(steps_m(trace).sum()) * length.per_m for trace in traces]
     least, most = f"{min(lengths):.1f}", f"{max(lengths):.1f}"
-    far = f"{least} m" if least == most else f"{least} to {most} m"
-    dress_axes(ax, f"{title.replace('_', ' ')}: {far}", "x, right (m)", "y, forward (m)")
+    far = f"{most} {length.name}" if least == most else f"{least} to {most} {length.name}"
+    dress_axes(ax, f"{title.replace('_', ' ')}: {far}")
+    label_axis(ax.xaxis, "x, right", "m", length)
+    label_axis(ax.yaxis, "y, forward", "m", length)
     ax.set_aspect("equal", adjustable="datalim")
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for name, trace, (color, dashes), marker in zip(names, traces, LINE_STYLES, END_MARKERS, strict=False):
@@ -71,13 +77,18 @@ def _draw_paths(ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, .
         ax.set_ylim(middle_y - LEAST_SPAN_M / 2.0, middle_y + LEAST_SPAN_M / 2.0)
 
 
-def _draw_times(speed: Axes, heading: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]") -> None:
-    dress_axes(speed, "", "", "speed\n(m/s)")
+def _draw_times(
+    speed: Axes, heading: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", length: LengthUnit
+) -> None:
+    dress_axes(speed)
+    label_axis(speed.yaxis, "speed\n", "m/s", length)
     starts = [float(trace["t"].iloc[0]) for trace in traces]
     ends = [float(trace["t"].iloc[-1]) for trace in traces]
     turns = any(_moves(trace).any() for trace in traces)
     # Who jumps on the spot has no heading, but a height.
-    dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)" if turns else "height\n(m)")
+    dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
+    if not turns:
+        label_axis(heading.yaxis, "height\n", "m", length)
     for name, trace, (color, dashes) in zip(names, traces, LINE_STYLES, strict=False):
         t = trace["t"].to_numpy()
         speed.plot(t, speeds_m_s(trace), color=color, linestyle=dashes, linewidth=1.8, label=name)

@@ -6,6 +6,8 @@ from typing import Any
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
+from wendonic.length_unit import LengthUnit
+from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, LINE_STYLES, blank_axes, dress_axes
 from wendonic.profile.schema.profile import Profile
@@ -33,7 +35,10 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
     inputs = envelopes(profile, name)
     ax = blank_axes(ax)
     fastest = max(one.fastest for one in inputs)
-    dress_axes(ax, _title(inputs, top_m_s), "right (m/s)", "forward (m/s)")
+    length = profile.world.length
+    dress_axes(ax, _title(inputs, top_m_s, length))
+    label_axis(ax.xaxis, "right", "m/s", length)
+    label_axis(ax.yaxis, "forward", "m/s", length)
     ax.set_aspect("equal")
     limit = 1.12 * top_m_s * max(fastest, 1.0)
     ax.set_xlim(-limit, limit)
@@ -45,28 +50,38 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
         angle = math.tau * spoke / 8
         ax.plot([0.0, limit * math.sin(angle)], [0.0, limit * math.cos(angle)], color=FOG, linewidth=0.6, zorder=0)
     for one, (color, dashes), marker in zip(inputs, LINE_STYLES, MARKERS, strict=False):
-        _draw_input(ax, one, color, dashes, marker, top_m_s)
-    ax.text(0.01, 0.01, f"dotted: top speed, {top_m_s:g} m/s", color=INK, fontsize=9, transform=ax.transAxes)
+        _draw_input(ax, one, color, dashes, marker, top_m_s, length)
+    ax.text(0.01, 0.01, f"dotted: top speed, {length.m_s(top_m_s)}", color=INK, fontsize=9, transform=ax.transAxes)
     ax.legend(loc="upper left", bbox_to_anchor=(1.0, 1.0), frameon=False, fontsize=10, labelcolor=INK)
     return ax
 
 
-def _title(inputs: list[Envelope], top_m_s: float) -> str:
+def _title(inputs: list[Envelope], top_m_s: float, length: LengthUnit) -> str:
     worst = max(inputs, key=lambda one: one.fastest)
     if worst.fastest >= FAULT:
         over = worst.fastest - 1.0
         name = worst.name[:1].upper() + worst.name[1:]
-        return f"{name}: diagonals are {over:.0%} too fast, {worst.fastest * top_m_s:.2f} m/s"
-    return f"Every direction is within top speed, {top_m_s:g} m/s"
+        return f"{name}: diagonals are {over:.0%} too fast, {length.m_s(worst.fastest * top_m_s, '.2f')}"
+    return f"Every direction is within top speed, {length.m_s(top_m_s)}"
 
 
 def _draw_input(
-    ax: Axes, one: Envelope, color: str, dashes: object, marker: tuple[str, float], top_m_s: float
+    ax: Axes,
+    one: Envelope,
+    color: str,
+    dashes: object,
+    marker: tuple[str, float],
+    top_m_s: float,
+    length: LengthUnit,
 ) -> None:
     points = [(right * top_m_s, forward * top_m_s) for right, forward in one.wanted]
     slowest = min(math.hypot(*pair) for pair in one.wanted)
-    most = f"{one.fastest * top_m_s:.2f} m/s"
-    least = f"at most,\n{slowest * top_m_s:.2f} m/s at least" if one.fastest - slowest > 0.005 else "everywhere"
+    most = length.m_s(one.fastest * top_m_s, ".2f")
+    least = (
+        f"at most,\n{length.m_s(slowest * top_m_s, '.2f')} at least"
+        if one.fastest - slowest > 0.005
+        else "everywhere"
+    )
     label = f"{one.name}:\n{most} {least}"
     x, y = zip(*[*points, points[0]], strict=True)
     if one.round:
@@ -78,12 +93,12 @@ def _draw_input(
         ax.plot(x, y, form, color=color, markersize=size, label=label, zorder=3)
     for (right, forward), (x_at, y_at) in zip(one.wanted, points, strict=True):
         if not one.round and math.hypot(right, forward) >= FAULT:
-            length = math.hypot(right, forward)
-            ax.plot([right / length * top_m_s, x_at], [forward / length * top_m_s, y_at], color=BRICK, linewidth=4.0)
+            share = math.hypot(right, forward)
+            ax.plot([right / share * top_m_s, x_at], [forward / share * top_m_s, y_at], color=BRICK, linewidth=4.0)
             ax.annotate(
-                f"+{length - 1.0:.0%}",
+                f"+{share - 1.0:.0%}",
                 (x_at, y_at),
-                xytext=(12 * right / length, 12 * forward / length),
+                xytext=(12 * right / share, 12 * forward / share),
                 textcoords="offset points",
                 color=BRICK,
                 fontsize=10,

@@ -6,6 +6,8 @@ import numpy as np
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.length_unit import LengthUnit, common_unit
+from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
 from wendonic.profile.schema.profile import Profile
@@ -43,6 +45,7 @@ def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | 
         if answer is None:
             raise WendonicError(f'{name}: mode "{in_mode}" has nothing to press, or never got to its top speed')
         answers[name] = answer
+    length = common_unit([profile.world.length for profile in profiles.values()])
     axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
     titles = (
         "pressed (dot: first response, square: 90 % of top speed)",
@@ -50,13 +53,14 @@ def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | 
         "the other way pressed (diamond: 90 % of top speed back)",
     )
     for panel, title in zip(axes, titles, strict=True):
-        dress_axes(panel, "", "", "speed (m/s)")
+        dress_axes(panel)
+        label_axis(panel.yaxis, "speed", "m/s", length)
         write_title(panel, title)
         panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
         panel.axvline(0.0, color=INK, linewidth=0.8, linestyle=(0, (1, 2)))
     axes[-1].set_xlabel("time since the change (s)", color=INK)
     for number, (name, answer) in enumerate(answers.items()):
-        _draw_answer(axes, name, answer, number)
+        _draw_answer(axes, name, answer, number, length)
     for panel in axes:
         panel.legend(
             loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, labelcolor=INK, handlelength=2.4
@@ -68,7 +72,7 @@ def _words(value: float | None) -> str:
     return "never" if value is None else f"{value * 1000.0:.0f} ms"
 
 
-def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int) -> None:
+def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int, length: LengthUnit) -> None:
     color, dashes = LINE_STYLES[number]
     since = answer.t - answer.release_s
     top = answer.top_speed_m_s
@@ -77,7 +81,7 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int)
         (since, answer.speed, _shown(answer.stop_time_s)),
         (since, answer.speed_turned_back, _shown(answer.reversal_s)),
     )
-    on = "" if answer.stop_distance_m is None else f",\n{answer.stop_distance_m:.3g} m on"
+    on = "" if answer.stop_distance_m is None else f",\n{length.m(answer.stop_distance_m, '.3g')} on"
     labels = (
         f"{name}: first {_words(answer.first_response_s)},\n90 % after {_words(answer.reach90_s)}",
         f"{name}: never at rest"

@@ -9,6 +9,7 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Circle, Wedge
 
 from wendonic.errors import WendonicError
+from wendonic.length_unit import LengthUnit
 from wendonic.pictures.path import VIEW_WIDTH_DEG
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, HEATHER, HONEY, INK, MIST, MOSS, PAPER, SLATE, split_axes, write_title
@@ -74,7 +75,7 @@ def draw_frame(
     ticks = [trace.iloc[int(np.searchsorted(trace["t"].to_numpy(), t - 1e-9))] for t in times]
     modes = [profile.mode[str(tick["mode"])] for tick in ticks]
     for rose, tick, mode in zip(roses, ticks, modes, strict=True):
-        _draw_rose(rose, tick, mode)
+        _draw_rose(rose, tick, mode, profile.world.length)
     frames = " and ".join(f'"{frame}"' for frame in dict.fromkeys(mode.steer.frame for mode in modes))
     words = f"{title or 'Forward'}: why it goes there, in frame {frames}"
     # A title whose middle lies beyond the first column would widen it.
@@ -108,7 +109,7 @@ def _input(tick: Any, mode: Mode) -> tuple[float, float]:
     return tick["local_x"], tick["local_y"]
 
 
-def _draw_rose(ax: Axes, tick: Any, mode: Mode) -> None:
+def _draw_rose(ax: Axes, tick: Any, mode: Mode, length: LengthUnit) -> None:
     ax.set_facecolor(PAPER)
     ax.set_aspect("equal")
     ax.set_xlim(-1.6, 1.6)
@@ -145,7 +146,16 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode) -> None:
             ax, _bearing(float(tick["heading_deg"]), max(min(float(tick["amount"]), 1.0), 0.15)), SLATE, filled=True
         )
     _draw_input(ax, _input(tick, mode))
-    ax.text(0.0, -1.42, _words(tick, mode, forward), ha="center", va="top", fontsize=9, color=INK, linespacing=1.35)
+    ax.text(
+        0.0,
+        -1.42,
+        _words(tick, mode, forward, length),
+        ha="center",
+        va="top",
+        fontsize=9,
+        color=INK,
+        linespacing=1.35,
+    )
 
 
 def _arrow(ax: Axes, to: tuple[float, float], color: str, filled: bool) -> None:
@@ -176,7 +186,7 @@ def _draw_input(ax: Axes, asked: tuple[float, float]) -> None:
     ax.plot(*to, "o", markersize=5, color=HONEY)
 
 
-def _words(tick: Any, mode: Mode, forward: float | None) -> str:
+def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> str:
     """Say in three lines what was forward, what was asked for, and where that leads."""
     lines = [f"{tick['t']:.2f} s"]
     frame = mode.steer.frame
@@ -187,7 +197,7 @@ def _words(tick: Any, mode: Mode, forward: float | None) -> str:
         lines.append(f"throttle {forth:.2f}, turn {right:.2f}")
     elif frame == "goto" and not math.isnan(tick["goal_x"]):
         far = math.hypot(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"])
-        lines.append(f"the goal is {far:.1f} m away")
+        lines.append(f"the goal is {length.m(far, '.1f')} away")
     elif right == 0.0 and forth == 0.0:
         lines.append("nothing asked for")
     else:

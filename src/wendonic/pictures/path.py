@@ -8,6 +8,8 @@ from matplotlib.patches import Wedge
 
 from wendonic.course import Course
 from wendonic.errors import WendonicError
+from wendonic.length_unit import METRES, LengthUnit
+from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import draw_ground
 from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_mode_changes, draw_refusals, draw_squares
 from wendonic.pictures.path_swing import draw_swing
@@ -40,7 +42,8 @@ def draw_path(
     recording: Recording | None = None,
     course: Course | None = None,
 ) -> Axes:
-    """Draw the path of a trace in the plan frame: x right (east), y forward (north), both in metres.
+    """Draw the path of a trace in the plan frame: x right (east), y forward (north), both in metres, or in the
+    profile's own unit.
 
     At equal intervals, an open wedge shows where the camera looks and an arrow where the body faces; the start
     is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
@@ -73,12 +76,10 @@ def draw_path(
     duration_s = float(trace["dt"].sum())
     tick_s = float(trace["dt"].mean())
     interval_s = max(_round_interval(duration_s / GLYPHS), tick_s)
-    dress_axes(
-        ax,
-        f"{title or 'The walk'}: {length_m:.1f} m in {duration_s:.1f} s",
-        "x, right (m)",
-        "y, forward (m)",
-    )
+    length = METRES if profile is None else profile.world.length
+    dress_axes(ax, f"{title or 'The walk'}: {length.m(length_m, '.1f')} in {duration_s:.1f} s")
+    label_axis(ax.xaxis, "x, right", "m", length)
+    label_axis(ax.yaxis, "y, forward", "m", length)
     ax.set_aspect("equal", adjustable="datalim")
     on_squares = [(part, mode.steer) for part, mode in stretches if mode and isinstance(mode.steer, GridSteer)]
     for part, steer in on_squares:
@@ -86,7 +87,7 @@ def draw_path(
     if not on_squares:
         ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     if course is not None:
-        draw_ground(ax, course, trace)
+        draw_ground(ax, course, trace, length)
     _draw_line(ax, trace, [part for part, mode in stretches if mode and mode.steer.frame == "drive"])
     size = span / 22.0
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
@@ -108,22 +109,27 @@ def draw_path(
         width=0.0028,
         zorder=3,
     )
-    _draw_times(ax, shown, facing, interval_s)
+    _draw_times(ax, shown, facing, interval_s, length)
     draw_jumps(ax, trace)
     for part, mode in stretches:
         draw_refusals(ax, part, mode)
         draw_goals(ax, part, mode)
     draw_mode_changes(ax, trace)
-    if looking:
+    _draw_key(ax, trace, bool(looking), "every tick" if interval_s == tick_s else f"every {interval_s:g} s")
+    return ax
+
+
+def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
+    """Mark where the walk begins and ends, and say what the marks are."""
+    x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
+    if looks:
         ax.plot(
             [], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera"
         )
     ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label="facing")
     ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
     ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
-    every = "every tick" if interval_s == tick_s else f"every {interval_s:g} s"
     ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=every)
-    return ax
 
 
 def _steers_by_view(mode: Mode) -> bool:
@@ -159,7 +165,7 @@ def _draw_camera(ax: Axes, shown: "pd.DataFrame", size: float) -> None:
         )
 
 
-def _draw_times(ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float) -> None:
+def _draw_times(ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float, length: LengthUnit) -> None:
     """Write the time, and where it goes up and down the height, beside every fifth mark."""
     rises = float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], facing, strict=True)
@@ -168,7 +174,7 @@ def _draw_times(ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s
             time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
             # To the right of the body, where neither the path nor the arrow runs.
             ax.annotate(
-                f"{time}\n{at_z:z.1f} m up" if rises else time,
+                f"{time}\n{length.m(at_z, 'z.1f')} up" if rises else time,
                 (at_x, at_y),
                 ((40.0 if rises else 24.0) * math.cos(face), (-20.0 if rises else -14.0) * math.sin(face)),
                 textcoords="offset points",

@@ -8,6 +8,7 @@ from matplotlib.patches import Rectangle
 from matplotlib.ticker import MaxNLocator
 
 from wendonic.course import Course, Wall
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.style import FOG, HEATHER, MIST
 
 if TYPE_CHECKING:
@@ -36,7 +37,7 @@ def _is_seen(wall: Wall, left: float, right: float, back: float, forward: float)
     return wall.left_m < right and wall.right_m > left and wall.back_m < forward and wall.forward_m > back
 
 
-def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
+def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUnit = METRES) -> None:
     """Draw the heights of a course as contour lines around a walk, and its walls."""
     left, right, back, forward = shown_range(ax, trace)
     across, along = np.linspace(left, right, SAMPLES), np.linspace(back, forward, SAMPLES)
@@ -48,8 +49,9 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame") -> None:
         lines = ax.contour(
             across, along, heights, levels=levels, colors=HEATHER, linewidths=0.8, alpha=0.8, zorder=0.5
         )
-        ax.clabel(lines, levels[1::2], fmt="%g m", fontsize=8, inline_spacing=3)
-        ax.plot([], [], color=HEATHER, linewidth=0.8, label=f"height, every {levels[1] - levels[0]:g} m")
+        ax.clabel(lines, levels[1::2], fmt=length.m, fontsize=8, inline_spacing=3)
+        every = length.m(levels[1] - levels[0])
+        ax.plot([], [], color=HEATHER, linewidth=0.8, label=f"height, every {every}")
     # Only what is seen has heights; the axes keep to it.
     ax.set_xlim(left, right)
     ax.set_ylim(back, forward)

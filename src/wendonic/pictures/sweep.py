@@ -7,7 +7,9 @@ from matplotlib.axes import Axes
 from matplotlib.colors import LinearSegmentedColormap
 
 from wendonic.errors import WendonicError
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.style import FOG, HONEY, INK, MOSS, PAPER, SLATE, blank_axes, dress_axes
+from wendonic.profile.units import metre_name, spelled_in
 from wendonic.study.quantities import QUANTITIES
 
 if TYPE_CHECKING:
@@ -17,10 +19,10 @@ LINES = 9
 SHADES = LinearSegmentedColormap.from_list("paper to honey", [PAPER, HONEY])
 
 
-def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None) -> Axes:
+def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, length: LengthUnit = METRES) -> Axes:
     """Draw a quantity of what `wendonic.study.solve.sweep` returned: over one setting a line, over two a map whose
-    contour lines carry the value. Returns the axes. Raises `WendonicError` for more settings, for a quantity
-    that is not in there, and where nothing was measured.
+    contour lines carry the value; lengths in the unit `length`. Returns the axes. Raises `WendonicError` for more
+    settings, for a quantity that is not in there, and where nothing was measured.
 
     >>> from wendonic.demo import PROFILE_PATH
     >>> from wendonic.study.solve.sweep import sweep
@@ -30,13 +32,17 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None) -> 
     """
     if quantity not in frame:
         raise WendonicError(f"the sweep did not measure {quantity}")
-    settings = [str(name) for name in frame if name not in QUANTITIES]
+    settings = [str(name) for name in frame if metre_name(str(name)) not in QUANTITIES]
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
-    values = frame[quantity].to_numpy()
+    one = QUANTITIES[metre_name(quantity)]
+    # What was asked for in the game's own unit is in it already.
+    factor = length.factor(one.unit) if quantity in QUANTITIES else 1.0
+    values = frame[quantity].to_numpy() * factor
     if not np.isfinite(values).any():
         raise WendonicError(f"{quantity} could not be measured anywhere in this sweep")
-    unit = QUANTITIES[quantity].unit
+    unit = length.label(one.unit)
+    quantity = spelled_in(length, quantity)
     ax = blank_axes(ax)
     title = f"{quantity}: {np.nanmin(values):.3g} to {np.nanmax(values):.3g} {unit}".rstrip()
     if len(settings) == 1:
@@ -46,7 +52,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None) -> 
         return ax
     first, second = settings
     dress_axes(ax, title, second, first)
-    grid = frame.pivot(index=first, columns=second, values=quantity)
+    grid = frame.assign(value=values).pivot(index=first, columns=second, values="value")
     x, y, z = grid.columns.to_numpy(float), grid.index.to_numpy(float), np.ma.masked_invalid(grid.to_numpy())
     if min(z.shape) < 2:
         raise WendonicError("a map needs two values or more of each setting")

@@ -6,6 +6,8 @@ from typing import TYPE_CHECKING, Any
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.length_unit import METRES, LengthUnit
+from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, mode_changes, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
@@ -40,13 +42,14 @@ def draw_timeline(
     start_s: float | None = None,
     end_s: float | None = None,
     ax: Axes | None = None,
+    length: LengthUnit = METRES,
 ) -> list[Axes]:
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these), wanted amount, speed. The player's notes, and the modes of a trace that
-    has several, are flags on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that
-    is empty or holds no tick.
+    only `turn` and `throttle` steer, these), wanted amount, speed (in the unit `length`). The player's notes, and the
+    modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
+    `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -95,7 +98,8 @@ def draw_timeline(
     dress_axes(amount, y_label="amount\n(of top)")
     amount.plot(t, seen["amount"], label="intent", **INTENT)
     amount.set_ylim(*_limits(seen["amount"], low=-0.05))
-    dress_axes(speed, x_label="time (s)", y_label="speed (m/s)")
+    dress_axes(speed, x_label="time (s)")
+    label_axis(speed.yaxis, "speed", "m/s", length)
     moved = speeds_m_s(seen)
     speed.plot(t, moved, label="motion", **MOTION)
     speed.set_ylim(0.0, max(1.12 * float(moved.max()), 0.1))
@@ -105,7 +109,7 @@ def draw_timeline(
         panel.tick_params(labelbottom=False)
     speed.set_xlim(first, last)
     fastest = int(moved.argmax())
-    top = f"top speed {float(moved[fastest]):.2f} m/s at {float(t.iloc[fastest]):.2f} s"
+    top = f"top speed {length.m_s(float(moved[fastest]), '.2f')} at {float(t.iloc[fastest]):.2f} s"
     rows = draw_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
@@ -141,4 +145,4 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
 )
 def timeline(given: Given) -> Any:
     """Raw, shaped, intent and speed over time, held keys as bars."""
-    return draw_timeline(given.trace, given.recording, given.start_s, given.end_s)
+    return draw_timeline(given.trace, given.recording, given.start_s, given.end_s, length=given.profile.world.length)

@@ -4,8 +4,10 @@ import math
 import re
 from typing import Any
 
-_IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2)$")
-_IN_METRES = re.compile(r"^(.+)_m(|_s|_s2)$")
+from wendonic.length_unit import METRES, LengthUnit
+
+_IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2|_per_min)$")
+_IN_METRES = re.compile(r"^(.+)_m(|_s|_s2|_per_min)$")
 _NAMED = ("press_amounts",)
 """Tables whose keys are names that the player's presses have, not fields."""
 
@@ -26,6 +28,15 @@ def unit_name(name: str) -> str:
     ('top_speed_u_s', 'rise_s')
     """
     return _IN_METRES.sub(r"\1_u\2", name)
+
+
+def spelled_in(length: LengthUnit, name: str) -> str:
+    """Return the name of a quantity as it is shown, and written in a budget, where lengths are in a game's own unit.
+
+    >>> spelled_in(LengthUnit("px", 50.0), "stop_distance_m"), spelled_in(METRES, "stop_distance_m")
+    ('stop_distance_u', 'stop_distance_m')
+    """
+    return name if length == METRES else unit_name(name)
 
 
 def units_per_m(content: Any) -> float:

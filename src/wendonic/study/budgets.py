@@ -2,32 +2,35 @@
 
 from collections.abc import Iterator, Mapping
 
-from wendonic.errors import none_such
+from wendonic.errors import WendonicError, none_such
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.study.feel_sheet import FeelSheet
 from wendonic.study.quantities import QUANTITIES
 
 Range = tuple[float | None, float | None]
 
 
-def missed_limits(sheet: FeelSheet, limits: Mapping[str, Range]) -> Iterator[tuple[str, str]]:
-    """Give (quantity, what was measured and what is allowed) for each that a sheet misses.
-
-    A quantity that the profile does not have misses every limit. Raises `WendonicError` for one that no sheet has.
+def missed_limits(
+    sheet: FeelSheet, limits: Mapping[str, Range], length: LengthUnit = METRES
+) -> Iterator[tuple[str, str]]:
+    """Give (quantity, what was measured and what is allowed) for each that a sheet misses; lengths are said in a
+    game's own unit. A quantity that the profile does not have misses every limit. Raises `WendonicError` for one that
+    no sheet has.
 
     >>> from wendonic.demo import demo_profile
-    >>> from wendonic.study.feel_sheet import measure
-    >>> list(missed_limits(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
-    [('stop_distance_m', '0.1946 m; allowed: at most 0.1 m')]
+        >>> from wendonic.length_unit import METRES, LengthUnit
+    from wendonic.study.feel_sheet import measure
+        >>> list(missed_limits(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
+        [('stop_distance_m', '0.1946 m; allowed: at most 0.1 m')]
     """
     for name, (low, high) in limits.items():
         if name not in QUANTITIES:
-            raise LookupError(none_such("quantity of the feel sheet", name, QUANTITIES))
+            raise WendonicError(none_such("quantity of the feel sheet", name, QUANTITIES))
         value, unit = sheet[name], QUANTITIES[name].unit
-        tail = f" {unit}" if unit else ""
-        least = f"at least {low:g}{tail}" if low is not None else ""
-        most = f"at most {high:g}{tail}" if high is not None else ""
+        least = f"at least {length.words(low, unit).rstrip()}" if low is not None else ""
+        most = f"at most {length.words(high, unit).rstrip()}" if high is not None else ""
         allowed = " and ".join(words for words in (least, most) if words)
         if value is None:
             yield name, f"this mode has none; allowed: {allowed}"
         elif (low is not None and value < low) or (high is not None and value > high):
-            yield name, f"{value:.4g}{tail}; allowed: {allowed}"
+            yield name, f"{length.words(value, unit, '.4g').rstrip()}; allowed: {allowed}"

@@ -3,7 +3,10 @@
 from collections.abc import Collection, Iterator, Mapping
 
 from wendonic.batch import Engine
+from wendonic.errors import WendonicError, none_such
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import metre_name, spelled_in
 from wendonic.study.bench import Bench
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
@@ -49,8 +52,9 @@ class FeelSheet(Mapping[str, Value]):
         return f"FeelSheet({known})"
 
 
-def value_words(value: Value) -> str:
-    """Return a value of the sheet as it is shown: four digits, a dash for what a profile does not have.
+def value_words(value: Value, factor: float = 1.0) -> str:
+    """Return a value of the sheet as it is shown: four digits, a dash for what a profile does not have. `factor` is
+    that of the unit in which it is shown, see `LengthUnit.factor`.
 
     >>> value_words(0.123456), value_words(3e-17), value_words(44), value_words(None)
     ('0.1235', '0', '44', '-')
@@ -58,7 +62,22 @@ def value_words(value: Value) -> str:
     if value is None or isinstance(value, int):
         return "-" if value is None else str(value)
     # What only rounding left is nothing.
-    return f"{round(value, 9):.4g}"
+    return f"{round(value, 9) * factor:.4g}"
+
+
+def known_quantity(name: str, length: LengthUnit = METRES) -> tuple[str, float]:
+    """Return a quantity by its name, or by the one that it has in a game's own unit, and what a value so given is
+    multiplied by to be in metres; raises `WendonicError` for one that no sheet has.
+
+    >>> known_quantity("stop_distance_u", LengthUnit("px", 50.0)), known_quantity("stop_time_s")
+    (('stop_distance_m', 0.02), ('stop_time_s', 1.0))
+    """
+    own = metre_name(name) if length != METRES else name
+    if own not in QUANTITIES:
+        raise WendonicError(
+            none_such("quantity of the feel sheet", name, [spelled_in(length, known) for known in QUANTITIES])
+        )
+    return own, 1.0 if own == name else 1.0 / length.per_m
 
 
 def measure(

@@ -3,6 +3,7 @@
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.study.motion import speeds_m_s, steps_m
 
 if TYPE_CHECKING:
@@ -39,15 +40,22 @@ class Summary(NamedTuple):
     rest_drift_m_per_min: float | None
 
     def __str__(self) -> str:
-        """Give the summary on one line; what the trace has nothing to say of is left out."""
+        """Give the summary on one line, in metres."""
+        return self.words(METRES)
+
+    def words(self, length: LengthUnit) -> str:
+        """Give the summary on one line, in a game's unit; what the trace has nothing to say of is left out."""
         parts = (
-            ("top amount {:.3f}", self.top_amount),
-            ("straight {:.3f} m/s", self.straight_speed_m_s),
-            ("diagonal {:.3f} m/s", self.diagonal_speed_m_s),
-            ("walked {:.1f} m", self.distance_m),
-            ("rest drift {:.3f} m/min", self.rest_drift_m_per_min),
+            ("top amount", self.top_amount, "", ".3f"),
+            ("straight", self.straight_speed_m_s, "m/s", ".3f"),
+            ("diagonal", self.diagonal_speed_m_s, "m/s", ".3f"),
+            ("walked", self.distance_m, "m", ".1f"),
+            ("rest drift", self.rest_drift_m_per_min, "m/min", ".3f"),
         )
-        return ", ".join(words.format(value) for words, value in parts if value is not None)
+        known = ((name, value, unit, digits) for name, value, unit, digits in parts if value is not None)
+        return ", ".join(
+            f"{name} {length.words(value, unit, digits)}".rstrip() for name, value, unit, digits in known
+        )
 
 
 def summarise(trace: "Columns") -> Summary:

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.body.gait import COASTS_ON, GaitTuning
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Fraction
 from wendonic.profile.schema.table import Table, entry, own_faults
 
@@ -73,11 +74,11 @@ class Jump(Table):
         """
         return self.start_m_s(gravity_m_s2) / self.apex_s if self.apex_s else gravity_m_s2
 
-    def sentence(self, gravity_m_s2: float) -> str:
+    def sentence(self, gravity_m_s2: float, length: LengthUnit = METRES) -> str:
         """Say how high it jumps, and how long it rises."""
         start_m_s, rising_m_s2 = self.start_m_s(gravity_m_s2), self.rising_m_s2(gravity_m_s2)
         height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
-        return f"by {self.press} it jumps {height_m:.2f} m high, {apex_s:.2f} s up"
+        return f"by {self.press} it jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s up"
 
 
 class Airborne(Table):
@@ -228,28 +229,31 @@ class Gait(Table):
         """The gravity that counts where it has weight."""
         return GRAVITY_M_S2 if self.gravity_m_s2 is None else self.gravity_m_s2
 
-    def sentence(self, name: str, flies: bool) -> str:
+    def sentence(self, name: str, flies: bool, length: LengthUnit = METRES) -> str:
         """Say what it does."""
-        words = f"gait {name}: top speed {self.top_speed_m_s:g} m/s, "
+        speeds_up = length.m_s2(self.accel_m_s2)
+        words = f"gait {name}: top speed {length.m_s(self.top_speed_m_s)}, "
         if self.drag_per_s is not None:
-            words += f"{self.thrust_m_s2:g} m/s² of thrust against a drag of {self.drag_per_s:g} /s"
+            words += f"{length.m_s2(self.thrust_m_s2 or 0.0)} of thrust against a drag of {self.drag_per_s:g} /s"
         elif self.keeps_speed:
-            words += f"speeds up at {self.accel_m_s2:g} m/s², keeps its speed, and a weaker request only turns it"
+            words += (
+                f"speeds up at {length.m_s2(self.accel_m_s2)}, keeps its speed, and a weaker request only turns it"
+            )
         elif self.coast_half_life_s is not None:
-            words += f"speeds up at {self.accel_m_s2:g} m/s², coasts with a half-life of {self.coast_half_life_s:g} s"
+            words += f"speeds up at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
         else:
             stop_m = self.top_speed_m_s**2 / (2.0 * self.brake_m_s2)
             words += (
-                f"speeds up at {self.accel_m_s2:g} m/s², brakes at {self.brake_m_s2:g} m/s² "
-                f"(stops from top speed in {stop_m:.2f} m)"
+                f"speeds up at {speeds_up}, brakes at {length.m_s2(self.brake_m_s2)} "
+                f"(stops from top speed in {length.m(stop_m, '.2f')})"
             )
-        words += f", back the other way at {self.reverse_m_s2:g} m/s²" if self.reverse_m_s2 is not None else ""
+        words += f", back the other way at {length.m_s2(self.reverse_m_s2)}" if self.reverse_m_s2 is not None else ""
         words += f", loses up to {100.0 * self.turn_loss:g} % of it in turns" if self.turn_loss else ""
-        words += f", rises at {self.rise_m_s:g} m/s" if flies else ""
+        words += f", rises at {length.m_s(self.rise_m_s)}" if flies else ""
         if self.jump is not None:
-            words += f"; {self.jump.sentence(self.weight_m_s2)}"
+            words += f"; {self.jump.sentence(self.weight_m_s2, length)}"
         elif self.falls:
-            words += f"; falls at {self.weight_m_s2:g} m/s²"
+            words += f"; falls at {length.m_s2(self.weight_m_s2)}"
         return words
 
     def tuning(self, press: int, walled: bool) -> GaitTuning:

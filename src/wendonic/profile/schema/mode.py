@@ -5,6 +5,7 @@ from typing import Annotated, Any, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.double_bindings import double_bindings
 from wendonic.profile.schema.axis_channels import AxisChannel, Rise, Throttle, Turn
 from wendonic.profile.schema.comfort import Comfort
@@ -182,10 +183,10 @@ class Mode(Table):
         """The channels of one number that are bound."""
         return (channel for channel in (self.rise, self.throttle, self.turn) if channel is not None)
 
-    def sentences(self, gaits: dict[str, Gait]) -> list[str]:
+    def sentences(self, gaits: dict[str, Gait], length: LengthUnit = METRES) -> list[str]:
         """Say what it does, line by line, in the order of the data; `gaits` are its own first."""
         steers = bool(self.bound_channels.keys() & set(STEERING))
-        lines = self.steer.sentences() if steers else ["steers nothing"]
+        lines = self.steer.sentences(length) if steers else ["steers nothing"]
         lines += self.move.sentences() if self.move else []
         for channel in self.axis_channels:
             lines += channel.sentences()
@@ -199,7 +200,7 @@ class Mode(Table):
             switches = {gait: press for press, gait in self.press_gaits.items()}
             for name, gait in gaits.items():
                 while_held = f" while {switches[name]} is held" if name in switches else ""
-                lines.append(gait.sentence(name + while_held, self.steer.frame == "fly"))
+                lines.append(gait.sentence(name + while_held, self.steer.frame == "fly", length))
         if self.leave_to is not None:
             lines.append(f"leaves to: {', '.join(self.leave_to) or 'nowhere'}")
         entered = (MOVEMENT.sentence(self.movement), HELD_PRESSES.sentence(self.held_presses))

@@ -151,14 +151,15 @@ class Profile(Table):
 
     def sentences(self) -> list[str]:
         """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait."""
+        length = self.world.length
         lines = [
             f'Profile "{self.title}"' if self.title else "Profile without a title",
             f"  axes: {self.world.sentence()}",
-            *(f"  {line}" for line in self.window.sentences()),
+            *(f"  {line}" for line in self.window.sentences(length)),
         ]
         lines += [f"  {table.sentence()}" for table in self.joystick.values()]
         lines += [f"  seat {name}: {words}" for name, words in seat_sentences(self.seat)]
         for name, mode in self.mode.items():
             lines.append(f"  mode {name}{' (starts here)' if name == self.first_mode else ''}")
-            lines += [f"    {line}" for line in mode.sentences(self.gaits_of(name))]
+            lines += [f"    {line}" for line in mode.sentences(self.gaits_of(name), length)]
         return lines

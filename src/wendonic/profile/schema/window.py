@@ -5,6 +5,7 @@ from typing import Annotated, Self
 from pydantic import Field, model_validator
 
 from wendonic.devices.sources.zone import Zone
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Fraction
 from wendonic.profile.schema.table import Table, entry, own_fault
 
@@ -75,7 +76,7 @@ class Window(Table):
         own = self.zone.get(name)
         return Zone(own.left, own.top, own.right, own.bottom) if own else USUAL_ZONES[name]
 
-    def sentences(self) -> list[str]:
+    def sentences(self, length: LengthUnit = METRES) -> list[str]:
         """Say what it is, line by line; nothing where a profile says nothing."""
         if self == Window():
             return []
@@ -85,6 +86,7 @@ class Window(Table):
             lines.append(f'  zone "{name}": {across}, {zone.top:g} to {zone.bottom:g} of the height from the top')
         if self.plan:
             plan = self.plan
-            across, along = f"{plan.left_m:g} to {plan.right_m:g} m", f"{plan.back_m:g} to {plan.forward_m:g} m"
+            across = f"{plan.left_m * length.per_m:g} to {length.m(plan.right_m)}"
+            along = f"{plan.back_m * length.per_m:g} to {length.m(plan.forward_m)}"
             lines.append(f"  shows the plan from {across} to the right and from {along} forward")
         return lines

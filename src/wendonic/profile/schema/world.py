@@ -4,6 +4,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.length_unit import LengthUnit
 from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
 from wendonic.world_axes import WorldAxes
 
@@ -69,6 +70,11 @@ class World(Table):
                 )
                 raise own_faults([("handed", words)])
         return self
+
+    @property
+    def length(self) -> LengthUnit:
+        """The unit in which people read lengths."""
+        return LengthUnit(self.unit, self.units_per_m)
 
     @property
     def axes(self) -> WorldAxes:

@@ -2,21 +2,34 @@
 
 from collections.abc import Iterator
 
+from wendonic.profile.units import spelled_in
 from wendonic.study.budgets import missed_limits
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.quantities import QUANTITIES
+
+SOLVED_BY = {
+    "reach90_s": "accel_m_s2",
+    "reversal_s": "brake_m_s2",
+    "stop_time_s": "brake_m_s2",
+    "stop_distance_m": "brake_m_s2",
+}
+"""The setting of a gait that a quantity depends on most."""
 
 
 @finding(240, "fault", "The profile sets itself this limit.", once=True)
 def over_budget(case: Case) -> Iterator[Found]:
     """Quantities of the first mode that miss the profile's own budget."""
     limits = {name: (limit.min, limit.max) for name, limit in case.profile.budget.items()}
-    for name, words in missed_limits(case.sheet, limits):
+    length = case.profile.world.length
+    for name, words in missed_limits(case.sheet, limits, length):
         low, high = limits[name]
-        aim = high if high is not None else low
+        aim = (high if high is not None else low or 0.0) * length.factor(QUANTITIES[name].unit)
+        spelled = spelled_in(length, name)
+        setting = SOLVED_BY.get(name)
+        free = f"gait.{case.table.gait}.{spelled_in(length, setting)}" if setting else "SETTING"
         yield Found(
             f"budget.{name}",
-            f"{name}: {words}",
-            f"wendonic fit PROFILE --target {name}={aim:g} --free gait.walk.brake_m_s2 (or another setting)",
+            f"{spelled}: {words}",
+            f"wendonic fit PROFILE --target {spelled}={aim:g} --free {free}",
             f"It is {QUANTITIES[name].definition}; the profile sets itself this limit.",
         )

@@ -16,8 +16,9 @@ def slides_on(case: Case) -> Iterator[Found]:
     stops_m = case.sheet.stop_distance_m
     if stops_m is not None and stops_m > most_m and not case.table.steer.glides:
         brake = gait.top_speed_m_s**2 / (2.0 * most_m)
+        far = case.profile.world.length.m(stops_m, ".2f")
         yield Found(
             f"gait.{case.table.gait}.brake_m_s2",
-            f"from top speed it takes {stops_m:.2f} m to stop, {stops_m / gait.body_m:.1f} body lengths",
+            f"from top speed it takes {far} to stop, {stops_m / gait.body_m:.1f} body lengths",
             f"brake_m_s2 = {math.ceil(brake)}",
         )

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 from wendonic.batch import Engine, shape
 from wendonic.errors import WendonicError
+from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.feel_sheet import FeelSheet, measure
@@ -34,6 +35,8 @@ class Comparison(NamedTuple):
     sheets: tuple[FeelSheet, ...]
     settings: tuple[Setting, ...]
     traces: "dict[str, tuple[pd.DataFrame, ...]]"
+    length: LengthUnit = METRES
+    """The unit that all profiles have, metres where they differ."""
 
     def differs(self, quantity: str) -> bool:
         """Return whether a quantity of the sheets is not the same for all of them."""
@@ -140,4 +143,5 @@ def compare(
         )
         for name, recording in inputs.items()
     }
-    return Comparison(tuple(profiles), sheets, settings_that_differ(list(profiles.values())), traces)
+    length = common_unit([profile.world.length for profile in profiles.values()])
+    return Comparison(tuple(profiles), sheets, settings_that_differ(list(profiles.values())), traces, length)

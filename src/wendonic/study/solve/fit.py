@@ -6,11 +6,10 @@ from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
-from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.errors import ProfileError, WendonicError
 from wendonic.profile.edit import edited, limits_of, value_at, with_values
 from wendonic.profile.load import profile_from_text
-from wendonic.study.feel_sheet import measure
-from wendonic.study.quantities import QUANTITIES
+from wendonic.study.feel_sheet import known_quantity, measure
 
 REACHED_SHARE = 0.01
 """A target counts as reached to a hundredth of it: nobody feels less."""
@@ -68,9 +67,8 @@ class _Trial:
         self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None, engine: Engine
     ) -> None:
         profile = profile_from_text(text)
-        for name in targets:
-            if name not in QUANTITIES:
-                raise WendonicError(none_such("quantity of the feel sheet", name, QUANTITIES))
+        known = [(*known_quantity(name, profile.world.length), wanted) for name, wanted in targets.items()]
+        targets = {name: wanted * factor for name, factor, wanted in known}
         if not targets or not free:
             raise WendonicError("a fit needs a target and a free setting")
         self.targets, self.free, self.mode, self.engine = dict(targets), list(free), mode, engine
@@ -108,8 +106,9 @@ def fit(
 
     Least squares of the shares by which the targets are missed (SciPy, trust region reflective), within the limits
     that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`. What could
-    not be reached is reported as it is. Raises `ProfileError` for a text with faults, `WendonicError` for a quantity
-    or a setting that does not exist, or a quantity that the mode does not have.
+    not be reached is reported as it is. A target may be in the game's own unit (`stop_distance_u`). Raises
+    `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or a
+    quantity that the mode does not have.
 
     >>> from wendonic.demo import PROFILE_PATH
     >>> found = fit(PROFILE_PATH.read_text(), {"reach90_s": 0.2}, ["gait.walk.accel_m_s2"])
@@ -180,7 +179,7 @@ def fit(
     )
     found = tuple(
         Target(name, trial.before[name], wanted, math.nan if after[name] is None else float(after[name] or 0.0))
-        for name, wanted in targets.items()
+        for name, wanted in trial.targets.items()
     )
     changes = {setting.path: setting.after for setting in settings if not setting.idle}
     return Fitted(found, settings, edited(text, changes))

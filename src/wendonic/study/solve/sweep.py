@@ -14,15 +14,14 @@ from wendonic.batch import Engine
 from wendonic.batch.compiled import has_numba, seconds_to_ready
 from wendonic.batch.run import Run
 from wendonic.devices.sample_places import sample_places
-from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.study.feel_sheet import measure
-from wendonic.study.quantities import QUANTITIES
+from wendonic.study.feel_sheet import known_quantity, measure
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -42,10 +41,11 @@ def sweep(
 ) -> "pd.DataFrame":
     """Return quantities of the feel sheet for every combination of some settings of the profile in a file.
 
-    `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities. One
-    row a combination, the last setting changing fastest; a column for each setting and each quantity, NaN where a
-    profile does not have it or the settings do not go together. `progress` is called with how many are done and how
-    many there are. The work is shared by `workers` processes, one for each core by default; with 1 it is done here.
+    `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities, in
+    metres or in the game's own unit (`stop_distance_u`). One row a combination, the last setting changing fastest; a
+    column for each setting and each quantity, NaN where a profile does not have it or the settings do not go
+    together. `progress` is called with how many are done and how many there are. The work is shared by `workers`
+    processes, one for each core by default; with 1 it is done here.
 
     Raises `ProfileError` for a profile with faults, and `WendonicError` for a setting, a quantity or a mode that does
     not exist, and for more than MOST_PROFILES combinations.
@@ -60,9 +60,8 @@ def sweep(
     text = text_of(path, "profile", ProfileError)
     profile = profile_from_text(text, path)
     name = profile.mode_name(mode)
-    for quantity in of:
-        if quantity not in QUANTITIES:
-            raise WendonicError(none_such("quantity of the feel sheet", quantity, QUANTITIES))
+    known = [known_quantity(quantity, profile.world.length) for quantity in of]
+    measured_names = [quantity for quantity, _ in known]
     if not of or not over or not all(len(values) for values in over.values()):
         raise WendonicError("a sweep needs settings with values, and quantities to measure")
     for setting in over:
@@ -71,8 +70,8 @@ def sweep(
     if len(combinations) > MOST_PROFILES:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    engine = _engine(profile, name, of, len(combinations) / workers)
-    job = (tomllib.loads(text), tuple(over), tuple(of), name, engine)
+    engine = _engine(profile, name, measured_names, len(combinations) / workers)
+    job = (tomllib.loads(text), tuple(over), tuple(measured_names), name, engine)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -80,7 +79,8 @@ def sweep(
         if progress:
             progress(len(rows), len(combinations))
     settings = pd.DataFrame(combinations, columns=list(over))
-    return pd.concat([settings, pd.DataFrame(rows, columns=list(of), dtype=float)], axis=1)
+    found = pd.DataFrame(rows, columns=list(of), dtype=float) / [factor for _, factor in known]
+    return pd.concat([settings, found], axis=1)
 
 
 def _engine(profile: Profile, mode: str, of: Sequence[str], count: float) -> Engine:

@@ -3,6 +3,7 @@
 from typing import ClassVar, Literal
 
 from wendonic.kernels.frames.steer import FRAME_CAMERA
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot
 from wendonic.profile.schema.table import entry
 
@@ -15,6 +16,6 @@ class CameraSteer(OnFoot):
     forward_name: ClassVar[str] = "the camera"
     frame: Literal["camera"] = entry("What forward means.", "camera")
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
         return "forward is where the camera looks, flattened"

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.steer import FRAME_DRIVE
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import Slope, Sprite, TurnRate, frame_entry
 from wendonic.profile.schema.table import entry, own_faults
 from wendonic.profile.schema.words import Word, Words
@@ -63,11 +64,13 @@ class DriveSteer(Sprite):
         """How it drives on slopes, None where it does not."""
         return self.slope
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say how it is driven."""
         fast = f", {self.fast_turn_deg_s:g} deg/s at top speed" if self.fast_turn_deg_s is not None else ""
         circle = (
-            "on the spot too" if self.on_the_spot else f"in no circle below {2.0 * self.turn_radius_m:g} m across"
+            "on the spot too"
+            if self.on_the_spot
+            else f"in no circle below {length.m(2.0 * self.turn_radius_m)} across"
         )
         return (
             f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; backwards at "

@@ -3,6 +3,7 @@
 from typing import Annotated, ClassVar, Literal
 
 from wendonic.kernels.frames.steer import FRAME_FACING
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import FACES, OnFoot, frame_entry
 from wendonic.profile.schema.table import entry
 
@@ -18,7 +19,7 @@ class FacingSteer(OnFoot):
     frame: Literal["facing"] = frame_entry("facing")
     face: Annotated[str, FACES] = entry("What the body turns to.", "view")
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
         return "forward is where the body faces"
 

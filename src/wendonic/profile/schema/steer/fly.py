@@ -4,6 +4,7 @@ from typing import Any, ClassVar, Literal
 
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.steer import FRAME_FLY
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import Faced, frame_entry
 from wendonic.profile.schema.table import entry
 
@@ -21,7 +22,7 @@ class FlySteer(Faced):
     frame: Literal["fly"] = frame_entry("fly")
     level: bool = entry("Whether forward stays level, or climbs and dives with the view.", True)
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
         return f"flying forward where the camera looks, {'flattened' if self.level else 'pitch included'}"
 

@@ -7,6 +7,7 @@ from pydantic import Field
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.goal import GotoTuning
 from wendonic.kernels.frames.steer import FRAME_GOTO
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
 from wendonic.profile.schema.table import entry
 
@@ -30,11 +31,11 @@ class GotoSteer(OnFoot):
     )
     retarget: bool = entry("Whether a new goal counts at once, or only when the last one is reached.", True)
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say where it walks to."""
         new = "takes a new goal on the way" if self.retarget else "takes a new goal only once it is there"
-        slow = f"slower from {self.slow_down_m:g} m on, " if self.slow_down_m else ""
-        return f"to the pointed place: {slow}there within {self.arrival_m:g} m; {new}; keys steer as on a map"
+        slow = f"slower from {length.m(self.slow_down_m)} on, " if self.slow_down_m else ""
+        return f"to the pointed place: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer as on a map"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""

@@ -8,6 +8,7 @@ from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.squares import GridTuning
 from wendonic.kernels.frames.steer import FRAME_GRID
 from wendonic.kernels.vector import Vec2
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.keyed import OPPOSITES, Opposed
 from wendonic.profile.schema.names import Seconds
 from wendonic.profile.schema.steer.sprite import Faced, frame_entry
@@ -72,12 +73,14 @@ class GridSteer(Faced):
             raise own_faults([(name, "does nothing under repeats = false") for name in idle])
         return self
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say how it steps."""
         speed = self.square_m / self.step_s
-        words = f"squares of {self.square_m:g} m, a step takes {self.step_s:g} s ({speed:.3g} m/s)"
+        words = f"squares of {length.m(self.square_m)}, a step takes {self.step_s:g} s ({length.m_s(speed, '.3g')})"
         if self.origin_m is not None:
-            words += f", counted from the corner ({self.origin_m[0]:g}, {self.origin_m[1]:g})"
+            words += (
+                f", counted from the corner ({', '.join(f'{place * length.per_m:g}' for place in self.origin_m)})"
+            )
         words += ", eased" if self.eased else ""
         if not self.repeats:
             words += "; one step a press"

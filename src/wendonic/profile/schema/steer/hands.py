@@ -7,6 +7,7 @@ from pydantic import Field
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.hands import FORWARD_BOTH, FORWARD_HEAD, FORWARD_LEFT, FORWARD_RIGHT
 from wendonic.kernels.frames.steer import FRAME_HANDS
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
 from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.words import Word, Words
@@ -44,7 +45,7 @@ class HandsSteer(OnFoot):
     )
     forward: Annotated[str, FORWARDS] = entry("What points forward: the head, one hand, or both.", "head")
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
         words = f"forward is {FORWARDS.sentence(self.forward)}"
         if self.teleport:

@@ -3,6 +3,7 @@
 from typing import ClassVar, Literal
 
 from wendonic.kernels.frames.steer import FRAME_MAP
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
 from wendonic.profile.schema.table import entry
 
@@ -26,7 +27,7 @@ class MapSteer(OnFoot):
         """The turn rate that counts; a sprite seen from the side turns round at once."""
         return AT_ONCE_DEG_S if self.side_view and "turn_deg_s" not in self.model_fields_set else self.turn_deg_s
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
         if self.side_view:
             return "right and left on the plan, seen from the side"

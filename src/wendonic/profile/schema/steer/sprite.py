@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from wendonic.kernels.body.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
 from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
 from wendonic.kernels.frames.frame import PLAIN_FRAME, FrameTuning
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Seconds
 from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.words import Word, Words
@@ -42,11 +43,11 @@ class Slope(Table):
     )
     lean_half_life_s: Seconds = entry("How quickly the body leans with the ground: raise it for a calmer body.", 0.08)
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say what it does."""
         return (
             f"slopes: up to {self.limit_deg:g} deg; on steeper ground nobody gets up, and slides at "
-            f"{self.slide_m_s:g} m/s; leans with a half-life of {self.lean_half_life_s:g} s"
+            f"{length.m_s(self.slide_m_s)}; leans with a half-life of {self.lean_half_life_s:g} s"
         )
 
     def tuning(self) -> SlopeTuning:
@@ -92,7 +93,7 @@ class Sprite(Table):
             raise own_faults([("sector_margin_deg", words)])
         return self
 
-    def sentence(self) -> str:
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say what forward means."""
         raise NotImplementedError
 
@@ -100,15 +101,15 @@ class Sprite(Table):
         """Say which way the body faces."""
         return "its heading" if self.sectors else ""
 
-    def sentences(self) -> list[str]:
+    def sentences(self, length: LengthUnit = METRES) -> list[str]:
         """Say what forward means, which way the body faces, and how it walks on slopes."""
-        lines = [f"steer: {self.sentence()}"]
+        lines = [f"steer: {self.sentence(length)}"]
         face = self.face_words()
         if face:
             margin = f", left {self.sector_margin_deg:g} deg beyond its border"
             lines.append(f"face: {face}{f'; one of {self.sectors} facings{margin}' if self.sectors else ''}")
         slope = self.slopes
-        return [*lines, slope.sentence()] if slope else lines
+        return [*lines, slope.sentence(length)] if slope else lines
 
     @property
     def slopes(self) -> Slope | None:

@@ -1,0 +1,62 @@
+"""A game's own unit of length, as people read it: in tables, pictures and sentences."""
+
+from typing import NamedTuple
+
+_LENGTHS = ("m", "m/s", "m/s²", "m/min")
+"""Units that have a length in them."""
+
+
+class LengthUnit(NamedTuple):
+    """What a game calls its unit, and how many of it are a metre.
+
+    >>> pixels = LengthUnit("px", 50.0)
+    >>> pixels.m(0.5), pixels.m_s(3.2), pixels.m_s2(22.0), pixels.m(0.123, ".2f")
+    ('25 px', '160 px/s', '1100 px/s²', '6.15 px')
+    """
+
+    name: str
+    per_m: float
+
+    def m(self, metres: float, digits: str = "g") -> str:
+        """Return a length (m) in words."""
+        return self.words(metres, "m", digits)
+
+    def m_s(self, speed_m_s: float, digits: str = "g") -> str:
+        """Return a speed (m/s) in words."""
+        return self.words(speed_m_s, "m/s", digits)
+
+    def m_s2(self, rate_m_s2: float, digits: str = "g") -> str:
+        """Return an acceleration (m/s²) in words."""
+        return self.words(rate_m_s2, "m/s²", digits)
+
+    def words(self, value: float, unit: str, digits: str = "g") -> str:
+        """Return a value in a unit such as "m/s" in words."""
+        return f"{value * self.factor(unit):{digits}} {self.label(unit)}"
+
+    def factor(self, unit: str) -> float:
+        """Return what a value in a unit is multiplied by; a unit without a length in it stays.
+
+        >>> LengthUnit("px", 50.0).factor("m/min"), LengthUnit("px", 50.0).factor("ms")
+        (50.0, 1.0)
+        """
+        return self.per_m if unit in _LENGTHS else 1.0
+
+    def label(self, unit: str) -> str:
+        """Return what a unit is called.
+
+        >>> LengthUnit("px", 50.0).label("m/s²"), LengthUnit("px", 50.0).label("deg")
+        ('px/s²', 'deg')
+        """
+        return f"{self.name}{unit[1:]}" if unit in _LENGTHS else unit
+
+
+METRES = LengthUnit("m", 1.0)
+
+
+def common_unit(units: "list[LengthUnit]") -> LengthUnit:
+    """Return the unit that all have, metres where they differ.
+
+    >>> common_unit([LengthUnit("px", 50.0), LengthUnit("px", 32.0)])
+    LengthUnit(name='m', per_m=1.0)
+    """
+    return units[0] if units and all(unit == units[0] for unit in units) else METRES
