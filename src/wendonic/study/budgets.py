@@ -18,10 +18,9 @@ def missed_limits(
     no sheet has.
 
     >>> from wendonic.demo import demo_profile
-        >>> from wendonic.length_unit import METRES, LengthUnit
-    from wendonic.study.feel_sheet import measure
-        >>> list(missed_limits(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
-        [('stop_distance_m', '0.1946 m; allowed: at most 0.1 m')]
+    >>> from wendonic.study.feel_sheet import measure
+    >>> list(missed_limits(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
+    [('stop_distance_m', '0.1946 m; allowed: at most 0.1 m')]
     """
     for name, (low, high) in limits.items():
         if name not in QUANTITIES:
