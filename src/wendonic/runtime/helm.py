@@ -33,6 +33,7 @@ _AIM = CONTROLS["aim"]
 _MODE = CONTROLS["mode"]
 _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
+_YAW, _PITCH = VIEW.slot, VIEW.slot + 1
 _new = tuple.__new__
 
 DEVICE_NAMES: dict[str, Device] = {device: device for device in DEVICES}
@@ -115,7 +116,7 @@ class Helm(BodyDoor):
         self._changes_seen = -1
         self._view_changes_seen = 0
         self._view_given = False
-        self._view = View()
+        self._view = (0.0, 0.0)
         self._device: Device | None = None
         self._ground = _ON_GROUND
         self._contact = None
@@ -265,7 +266,7 @@ class Helm(BodyDoor):
             self._record,
             tuple(self._row),
             (self._t, self._t_rest, float(self._ticks), step.left_s, step.dropped_s, step.step_s),
-            (self._view.yaw_deg, self._view.pitch_deg),
+            self._view,
             self._ground,
             self._device,
             (self._changes_seen, self._view_changes_seen, self._view_given),
@@ -292,7 +293,7 @@ class Helm(BodyDoor):
         same_mode = run is self._run
         self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
         self._t, self._t_rest, ticks, self._step.left_s, self._step.dropped_s, self._step.step_s = snapshot.clock
-        self._ticks, self._view, self._ground = int(ticks), View(*snapshot.view), snapshot.ground
+        self._ticks, self._view, self._ground = int(ticks), snapshot.view, snapshot.ground
         if keep_controls and not same_mode:
             self._begin(run, snapshot.record, ())
         elif not keep_controls:
@@ -467,11 +468,9 @@ class Helm(BodyDoor):
 
     def _take_view(self, run: ModeRun) -> None:
         """Take the view that the game gave."""
-        state = self.state
+        state, place, row = self.state, run.view_place, self._row
         self._view_changes_seen = state.view_changes
-        yaw_deg, pitch_deg = state.values[VIEW.slot], state.values[VIEW.slot + 1]
-        self._view = _new(View, (yaw_deg, pitch_deg))
-        place, row = run.view_place, self._row
+        yaw_deg, pitch_deg = self._view = state.values[_YAW], state.values[_PITCH]
         row[place] = 1.0
         row[place + 1] = yaw_deg * _DEG
         row[place + 2] = pitch_deg * _DEG

@@ -172,7 +172,7 @@ class Intent(NamedTuple):
     device: str | None
     record: tuple[float, ...]
     reader: Reader
-    last_view: View
+    last_view: tuple[float, float]
     told_contact: GameVector | None = None
 
     def _read(self, *path: str) -> float:
@@ -197,9 +197,10 @@ class Intent(NamedTuple):
     def view(self) -> View:
         """Where the camera looks, this tick's look included."""
         yaw, pitch = self._read("view", "yaw"), self._read("view", "pitch")
-        given = self.last_view
-        if (yaw, pitch) == (given.yaw_deg * _DEG, given.pitch_deg * _DEG):
-            return given
+        # The very numbers that the game gave, where it gave them.
+        yaw_deg, pitch_deg = self.last_view
+        if (yaw, pitch) == (yaw_deg * _DEG, pitch_deg * _DEG):
+            return View(yaw_deg, pitch_deg)
         return View(math.degrees(yaw), math.degrees(pitch))
 
     @property
