@@ -48,7 +48,8 @@ def columns_of(profile):
 def steering_columns(profile, mode):
     """Columns that only some steer frames have."""
     steer = profile.mode[mode].steer
-    columns = ["step_x", "step_y", "refused_x", "refused_y"] if steer.frame == "grid" else []
+    grid = ["step_x", "step_y", "refused_x", "refused_y", "step_began", "step_ended"]
+    columns = grid if steer.frame == "grid" else []
     columns += ["refused"] if getattr(steer, "slope", None) else []
     columns += ["goal_x", "goal_y", "arrived"] if steer.frame == "goto" else []
     columns += ["vignette", "returned"] if profile.mode[mode].comfort else []
@@ -63,6 +64,7 @@ def steering_values(intent, columns):
         told |= {"step_x": grid.step.to_x, "step_y": grid.step.to_y}
         refused = (grid.step.x + grid.refused_x, grid.step.y + grid.refused_y)
         told["refused_x"], told["refused_y"] = refused if grid.refused else (None, None)
+        told |= {"step_began": intent.step.began, "step_ended": intent.step.ended}
     told["goal_x"], told["goal_y"] = intent.outcome.frame.goal[1:3] if intent.goal else (None, None)
     told["landed"] = intent.landed
     if intent.comfort:

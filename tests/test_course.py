@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from wendonic.course import Course, load_course
 from wendonic.course.course import CourseError
 from wendonic.demo import COURSES, demo_course
-from wendonic.kernels.frames.squares import is_blocked
+from wendonic.kernels.frames.blocked import is_blocked
 
 FORMAT = {"format": "wendonic-course", "version": 1}
 place = st.floats(-12.0, 20.0)

@@ -302,7 +302,7 @@ def test_a_blocked_square_refuses_the_step_says_so_and_is_faced():
     helm.block([(2, 0), (1, 1)])
     helm.key("KeyD", down=True)
     intent = run(helm, 0.5)
-    assert (intent.step, intent.motion.pos_x) == ((1, 0, 1, 0, 0.0, (2, 0)), 1.0)
+    assert (intent.step, intent.motion.pos_x) == ((1, 0, 1, 0, 0.0, (2, 0), False, False), 1.0)
     assert intent.face_deg == 90.0
     # A diagonal step squeezes between two squares; one of them is blocked.
     helm.key("KeyW", down=True)

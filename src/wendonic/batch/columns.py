@@ -55,6 +55,7 @@ def _frame_columns(tuning: Tuning) -> dict[str, Column]:
         for axis in ("x", "y"):
             paths = ((*grid, "refused"), (*grid, "step", axis), (*grid, f"refused_{axis}"))
             columns[f"refused_{axis}"] = Column(paths, _refused)
+        columns |= {f"step_{flag}": Column(((*grid, flag),), _flag) for flag in ("began", "ended")}
     if tuning.frame.slope.follows:
         columns["refused"] = Column((("wanted", "refused"),), _flag)
     if tuning.frame.frame == FRAME_GOTO:

@@ -54,10 +54,10 @@ def shape(
     tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
     is missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's
     `pos_…` (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan
-    frame. After them a grid has `step_x step_y refused_x refused_y`, going to a place `goal_x goal_y arrived`, slopes
-    `refused`, comfort `vignette returned`, and pointing `landed`; in ticks of a mode without them they are missing,
-    or false. `t` is the recording's own time at the end of the tick. A helm fed the same events tick by tick gives
-    the same numbers.
+    frame. After them a grid has `step_x step_y refused_x refused_y step_began step_ended`, going to a place `goal_x
+    goal_y arrived`, slopes `refused`, comfort `vignette returned`, and pointing `landed`; in ticks of a mode without
+    them they are missing, or false. `t` is the recording's own time at the end of the tick. A helm fed the same
+    events tick by tick gives the same numbers.
 
     `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where that is
     quicker on this machine. The numbers agree to rounding.

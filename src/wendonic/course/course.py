@@ -9,6 +9,7 @@ from pydantic import Field
 from wendonic.course.pieces import Bounds, Piece, Wall
 from wendonic.errors import FileError
 from wendonic.kernels.body.ground import HEADER_NUMBERS, WALL_NUMBERS, Ground, ground_at, in_wall
+from wendonic.kernels.frames.blocked import blocked_table
 from wendonic.profile.load import table_from_text, text_of
 from wendonic.profile.schema.table import Table, entry
 
@@ -42,7 +43,7 @@ class Course(Table):
         example={"left_m": -20.0, "back_m": -20.0, "right_m": 20.0, "forward_m": 20.0},
         otherwise="no end",
     )
-    blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=10_000)] = entry(
+    blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=100_000)] = entry(
         "Squares that nobody may step on, right and forward of the one about the origin.",
         (),
         example=[[1, 0], [1, 1]],
@@ -55,10 +56,9 @@ class Course(Table):
         pieces = [number for piece in self.piece for number in piece.numbers]
         walls = [number for wall in self.wall for number in wall.numbers]
         walls += self.bounds.numbers if self.bounds else ()
-        blocked = [float(number) for square in self.blocked for number in square]
         start = HEADER_NUMBERS + len(pieces) + len(walls)
         counts = (float(len(self.piece)), len(walls) / WALL_NUMBERS, float(start))
-        return (*counts, *pieces, *walls, float(len(self.blocked)), *blocked)
+        return (*counts, *pieces, *walls, *blocked_table(self.blocked))
 
     def ground(self, x: float, y: float) -> Ground:
         """Return height (m) and normal of the ground at a place of the plan (m).

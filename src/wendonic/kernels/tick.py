@@ -266,6 +266,8 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         if frame == FRAME_GRID and state.grid.refused > 0.0:
             # The body turns to what is in its way.
             to_x, to_y = state.grid.refused_x, state.grid.refused_y
+        elif frame == FRAME_GRID and state.grid.turning > 0.0:
+            to_x, to_y = state.grid.face_x, state.grid.face_y
         moving = to_x != 0.0 or to_y != 0.0
         heading = math.atan2(to_x, to_y) if moving else 0.0
         turns = moving
@@ -343,7 +345,11 @@ def requested(
         mean_right = smoothed_mean(state.right, move.right, tuning.half_life_s, dt)
         mean_forward = smoothed_mean(state.forward, move.forward, tuning.half_life_s, dt)
     request = request._replace(
-        right=move.right, forward=move.forward, mean_right=mean_right, mean_forward=mean_forward
+        right=move.right,
+        forward=move.forward,
+        mean_right=mean_right,
+        mean_forward=mean_forward,
+        scale=move.scale,
     )
     return after, move, request
 
@@ -494,6 +500,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         0.0,
         0.0,
         0.0,
+        1.0,
         rise.value,
         turn.value,
         throttle.value,
@@ -638,7 +645,13 @@ def joined(first: Tick, second: Tick) -> Tick:
         contact=contact,
         look=View(before.look.yaw + after.look.yaw, before.look.pitch + after.look.pitch),
         presses=presses,
-        frame=frame._replace(arrived=max(before.frame.arrived, frame.arrived)),
+        frame=frame._replace(
+            arrived=max(before.frame.arrived, frame.arrived),
+            grid=frame.grid._replace(
+                began=max(before.frame.grid.began, frame.grid.began),
+                ended=max(before.frame.grid.ended, frame.grid.ended),
+            ),
+        ),
         comfort=comfort._replace(returned=max(before.comfort.returned, comfort.returned)),
         pointing=pointing._replace(landed=max(before.pointing.landed, pointing.landed)),
     )
@@ -679,7 +692,7 @@ def standing(last: Tick) -> Tick:
     reported = outcome._replace(
         look=View(0.0, 0.0),
         presses=presses,
-        frame=outcome.frame._replace(arrived=0.0),
+        frame=outcome.frame._replace(arrived=0.0, grid=outcome.frame.grid._replace(began=0.0, ended=0.0)),
         comfort=outcome.comfort._replace(returned=0.0),
         pointing=outcome.pointing._replace(landed=0.0),
     )

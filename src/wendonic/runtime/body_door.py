@@ -8,6 +8,7 @@ from wendonic.compiler.ready import Record
 from wendonic.devices.controls import CONTROLS, Control, find_control
 from wendonic.devices.event import Event, Value, fitting_value
 from wendonic.errors import ControlError, WendonicError
+from wendonic.kernels.frames.blocked import blocked_table, squares_in
 from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.door import Door
 from wendonic.runtime.mode_run import ModeRun
@@ -79,7 +80,7 @@ class BodyDoor(Door):
             case "body.velocity":
                 self._set_body([*body[:4], *numbers])
             case "body.facing":
-                self._set_body([math.radians(numbers[0]), *body[1:]])
+                self._set_body([math.radians(numbers[0]), *body[1:]], turned=True)
             case "body.push":
                 self._push_by(numbers)
             case "body.contact":
@@ -94,8 +95,8 @@ class BodyDoor(Door):
                 self.state.discard_counts()
         self.state.told(control, fitting)
 
-    def _set_body(self, body: Sequence[float], safe: bool = False) -> None:
-        self._record = self._run.with_body(self._record, body, safe)
+    def _set_body(self, body: Sequence[float], safe: bool = False, turned: bool = False) -> None:
+        self._record = self._run.with_body(self._record, body, safe, turned)
 
     def place(
         self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
@@ -117,7 +118,7 @@ class BodyDoor(Door):
         ((1.0, 2.0, 0.0), 90.0)
         """
         body = corrected_body(self.axes, self._run.body.read(self._record), place, velocity, facing)
-        self._set_body(body, safe=bool(place))
+        self._set_body(body, safe=bool(place), turned=facing is not None)
         if place:
             self.state.told(_PLACE, tuple(body[1:4]))
         if velocity is not None:
@@ -265,22 +266,21 @@ class BodyDoor(Door):
                 raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
         wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in named)}
         before = set(self.blocked_squares())
+        if wanted == before:
+            return
         self._block(sorted(wanted))
         for x, y in sorted(wanted ^ before):
             self.state.told(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
 
     def blocked_squares(self) -> list[tuple[float, float]]:
         """Return the blocked squares, right and forward on the plan."""
-        numbers = self._course[int(self._course[2]) + 1 :]
-        return list(zip(numbers[::2], numbers[1::2], strict=True))
+        return squares_in(self._course)
 
     def _block_square(self, x: float, y: float, blocked: float) -> None:
         others = [square for square in self.blocked_squares() if square != (x, y)]
         self._block([*others, (x, y)] if blocked > 0.0 else others)
 
     def _block(self, squares: Sequence[tuple[float, float]]) -> None:
-        start = int(self._course[2])
-        numbers = [number for square in squares for number in square]
-        self._course = (*self._course[:start], float(len(squares)), *numbers)
+        self._course = (*self._course[: int(self._course[2])], *blocked_table(squares))
         for run in self._runs.values():
             run.over(self._course)

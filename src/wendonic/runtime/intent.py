@@ -38,7 +38,8 @@ class Press(NamedTuple):
 class Step(NamedTuple):
     """One step on squares, counted along the game's own horizontal axes, in their order: the square that is stepped
     to (the one that the body stands on while idle), the one that it comes from, the share of the step's time that is
-    over, and the blocked square that refuses the step that is requested (None: none does).
+    over, the blocked square that refuses the step that is requested (None: none does), and whether a step began or
+    ended this tick.
     """
 
     x: int
@@ -47,6 +48,8 @@ class Step(NamedTuple):
     from_y: int
     share: float
     refused: tuple[int, int] | None
+    began: bool = False
+    ended: bool = False
 
     @property
     def stepping(self) -> bool:
@@ -314,7 +317,7 @@ class Intent(NamedTuple):
         x, y, to_x, to_y, share = grid.step
         square = self.axes.square_from_plan
         refused = square(x + grid.refused_x, y + grid.refused_y) if grid.refused > 0.0 else None
-        return Step(*square(to_x, to_y), *square(x, y), share, refused)
+        return Step(*square(to_x, to_y), *square(x, y), share, refused, grid.began > 0.0, grid.ended > 0.0)
 
     @property
     def comfort(self) -> Comfort | None:

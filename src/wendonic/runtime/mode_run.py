@@ -59,6 +59,7 @@ class ModeRun:
         "structure",
         "tick",
         "tuning",
+        "turned_to",
         "view",
         "view_place",
     )
@@ -111,6 +112,7 @@ class ModeRun:
             for number in range(len(self.press_styles))
         ]
         self.square = Cells(self.layout, _SQUARE)
+        self.turned_to = Cells(self.layout, [("frame", "grid", "face_x"), ("frame", "grid", "face_y")])
         self.on_squares = self.tuning.frame.frame == FRAME_GRID
         falls = self.tuning.gaits[0].fall.falls > 0
         self.airborne = Cells(self.layout, [("fall", "airborne")]) if falls else None
@@ -121,10 +123,10 @@ class ModeRun:
         """Take another course."""
         self.part, self.tick, self.standing = self.ready.make(self._numbers, self._tables, course)
 
-    def with_body(self, record: Record, body: Sequence[float], safe: bool = False) -> Record:
+    def with_body(self, record: Record, body: Sequence[float], safe: bool = False, turned: bool = False) -> Record:
         """Return a record with another body, its numbers in the order of `BODY`: on squares it is in the middle of
         the one it is in, and with a speed upwards it is off the ground. With `safe`, its place is a safe one until a
-        better one is known.
+        better one is known; with `turned`, squares know no other facing than its own.
         """
         _, x, y, _, _, _, speed_up = body
         after = list(record)
@@ -135,6 +137,8 @@ class ModeRun:
             self.safe_place.write(after, (x, y))
         if self.on_squares:
             self.stand_on_square(after, x, y)
+            if turned:
+                self.turned_to.write(after, (0.0, 0.0))
         return tuple(after)
 
     def presses_down(self, record: Record) -> list[bool]:

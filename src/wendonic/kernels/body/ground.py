@@ -11,7 +11,9 @@ PIECE_MOUND = 1.0
 PIECE_NUMBERS = 8
 WALL_NUMBERS = 5
 HEADER_NUMBERS = 3
-"""Where the pieces begin: how many pieces and walls there are, and where the blocked squares begin, stand before."""
+"""Where the pieces begin: how many pieces and walls there are, and where the table of blocked squares begins, stand
+before.
+"""
 
 NO_COURSE: tuple[float, ...] = (0.0, 0.0, 3.0, 0.0)
 """Level ground, no walls, nothing blocked."""

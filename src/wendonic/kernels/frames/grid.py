@@ -32,13 +32,22 @@ def steer_grid(
     (0.25, 1.0, 5.0)
     """
     squares = tuning.grid
-    grid = grid_stepped(squares, course, grid_held(squares, state.grid, request.right, request.forward), dt)
+    right = request.right
+    forward = request.forward
+    step_s = squares.step_s
+    if request.scale != 1.0 and request.scale > 0.0:
+        # A press that scales makes steps slower, and hides no direction.
+        right /= request.scale
+        forward /= request.scale
+        step_s /= request.scale
+    held = grid_held(squares, state.grid, body.face, right, forward)
+    grid = grid_stepped(squares, course, held, step_s, body.position.z, dt)
     step = grid.step
     step_x = step.to_x - step.x
     step_y = step.to_y - step.y
     length = math.sqrt(step_x * step_x + step_y * step_y)
     progress = step_progress(step.share, squares.eased)
-    speed = squares.square_m / squares.step_s * progress.rate
+    speed = squares.square_m / step_s * progress.rate
     move_x = move_y = 0.0
     if length > 0.0:
         move_x = step_x / length

@@ -3,12 +3,14 @@
 import math
 from typing import NamedTuple
 
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS
+from wendonic.kernels.frames.blocked import is_blocked
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.opposites import OPPOSITES_LATEST
 from wendonic.kernels.vector import Vec2
 
-HELD = 0.5
-"""An axis from here on holds a direction."""
+TIE = 1e-9
+"""Two axes that differ by no more of their length are equal, as two keys are."""
 
 HAIR_S = 1e-9
 """What is shorter by no more than this ends with the tick: ticks that add up to a step end on its square."""
@@ -22,8 +24,11 @@ class GridTuning(NamedTuple):
     the next step begins `delay_s` after it was pressed, and then every `repeat_s`, but never before the last one
     ended.
 
-    `diagonals` is 1 where diagonal steps are allowed; else `choice` (a rule for opposite keys) says which of two held
-    directions wins. `eased` is 1 where a step begins and ends slowly.
+    A direction is held from an amount of `above` on, until it is below `release`. It is the nearest of four, or of
+    eight where `diagonals` is 1, and gives way to its neighbour only `margin` (rad) beyond the border between them.
+    Of two keys without diagonals, `choice` (a rule for opposite keys) says which wins. Where `turns_first` is 1, a
+    direction that the body does not face is turned to, and stepped to once it has been held for `turn_first_s`.
+    `eased` is 1 where a step begins and ends slowly.
     """
 
     square_m: float
@@ -31,13 +36,18 @@ class GridTuning(NamedTuple):
     repeats: int
     delay_s: float
     repeat_s: float
+    above: float
+    release: float
+    margin: float
     diagonals: int
     choice: int
+    turns_first: int
+    turn_first_s: float
     eased: int
     middle: Vec2
 
 
-NO_GRID = GridTuning(1.0, 0.2, 1, 0.0, 0.0, 0, OPPOSITES_LATEST, 0, Vec2(0.0, 0.0))
+NO_GRID = GridTuning(1.0, 0.2, 1, 0.0, 0.0, 0.5, 0.4, 0.1, 0, OPPOSITES_LATEST, 0, 0.0, 0, Vec2(0.0, 0.0))
 
 
 class GridStep(NamedTuple):
@@ -53,7 +63,9 @@ class GridStep(NamedTuple):
 
 
 class GridHeld(NamedTuple):
-    """Which directions are held (-1, 0, 1 an axis), and which axis was pressed later: 0 across, 1 along."""
+    """Which directions are held (-1, 0, 1 an axis; both for two keys, or a diagonal), and which axis was pressed
+    later: 0 across, 1 along.
+    """
 
     x: float
     y: float
@@ -65,7 +77,9 @@ class GridState(NamedTuple):
 
     `requested` is 1 while a press waits for the end of a step, `requested_x` and `requested_y` what it asks for;
     `wait_s` is how long until a direction that stays held counts again; `refused` is 1 while a blocked
-    square is requested, which is `refused_x` and `refused_y` away.
+    square is requested, which is `refused_x` and `refused_y` away. `face_x` and `face_y` are the direction that the
+    body was turned to last, 0 for none; `turning` is 1 while it turns there without a step. `began` and `ended` are 1
+    in the tick in which a step does.
     """
 
     step: GridStep
@@ -77,50 +91,117 @@ class GridState(NamedTuple):
     refused: float
     refused_x: float
     refused_y: float
+    face_x: float
+    face_y: float
+    turning: float
+    began: float
+    ended: float
 
 
 GRID_AT_REST = GridState(
-    GridStep(0.0, 0.0, 0.0, 0.0, 0.0), GridHeld(0.0, 0.0, 0.0), 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0
+    GridStep(0.0, 0.0, 0.0, 0.0, 0.0),
+    GridHeld(0.0, 0.0, 0.0),
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
+    0.0,
 )
 
 
-def held_direction(amount: float) -> float:
-    """Return the direction in which an axis is held: -1, 0 or 1.
+def held_directions(tuning: GridTuning, was: GridHeld, right: float, forward: float) -> Vec2:
+    """Return which directions are held: -1, 0 or 1 an axis.
 
-    >>> held_direction(0.71), held_direction(-0.4)
-    (1.0, 0.0)
+    The larger axis wins. Two that are equal are two keys, and both held; with `diagonals` both are within 22.5
+    degrees of a diagonal. What is held already stays up to `margin` beyond its border.
+
+    >>> none = GRID_AT_REST.held
+    >>> held_directions(NO_GRID, none, 0.77, -0.64), held_directions(NO_GRID, none, 0.7, 0.7)
+    (Vec2(x=1.0, y=0.0), Vec2(x=1.0, y=1.0))
+    >>> held_directions(NO_GRID, GridHeld(0.0, 1.0, 1.0), 0.71, 0.70)
+    Vec2(x=0.0, y=1.0)
     """
-    if amount >= HELD:
-        return 1.0
-    return -1.0 if amount <= -HELD else 0.0
+    length = math.hypot(right, forward)
+    limit = tuning.above if was.x == 0.0 and was.y == 0.0 else tuning.release
+    if length < limit or length == 0.0:
+        return Vec2(0.0, 0.0)
+    x = math.copysign(1.0, right)
+    y = math.copysign(1.0, forward)
+    if math.fabs(math.fabs(right) - math.fabs(forward)) <= TIE * length:
+        return Vec2(x, y)
+    # How far beyond the diagonal it is, towards the axis across.
+    off = math.atan2(math.fabs(right), math.fabs(forward)) - math.pi / 4.0
+    if tuning.diagonals > 0:
+        border = math.pi / 8.0
+        if was.x == x and was.y == y:
+            border += tuning.margin
+        elif (was.x == x and was.y == 0.0 and off > 0.0) or (was.y == y and was.x == 0.0 and off < 0.0):
+            border -= tuning.margin
+        if math.fabs(off) <= border:
+            return Vec2(x, y)
+        return Vec2(x, 0.0) if off > 0.0 else Vec2(0.0, y)
+    if was.x == x and was.y == 0.0:
+        off += tuning.margin
+    elif was.y == y and was.x == 0.0:
+        off -= tuning.margin
+    return Vec2(x, 0.0) if off > 0.0 else Vec2(0.0, y)
 
 
-def is_blocked(course: Row, x: float, y: float) -> bool:
-    """Return whether a square is among the blocked ones of a course: a count, then x and y of each.
+def wall_between(course: Row, from_x: float, from_y: float, to_x: float, to_y: float, z: float) -> bool:
+    """Return whether a wall of a course is in the way straight from one place to another along an axis (m), for feet
+    at a height.
 
-    >>> course = (0.0, 0.0, 3.0, 1.0, 5.0, -2.0)
-    >>> is_blocked(course, 5.0, -2.0), is_blocked(course, 0.0, 0.0)
+    >>> course = (0.0, 1.0, 8.0, -1.0, 0.9, 1.0, 1.1, 2.0, 0.0)
+    >>> wall_between(course, 0.0, 0.0, 0.0, 2.0, 0.0), wall_between(course, 0.0, 0.0, 0.0, 2.0, 3.0)
     (True, False)
     """
-    start = int(course[2])
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     found = False
-    for k in range(start + 1, start + 1 + 2 * int(course[start]), 2):
-        found = found or (course[k] == x and course[k + 1] == y)
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        across = min(from_x, to_x) < course[k + 2] and max(from_x, to_x) > course[k]
+        along = min(from_y, to_y) < course[k + 3] and max(from_y, to_y) > course[k + 1]
+        found = found or (across and along and z < course[k + 4])
     return found
 
 
-def may_step(course: Row, x: float, y: float, step_x: float, step_y: float) -> bool:
-    """Return whether the step is free: its square is, and of a diagonal one both squares that it squeezes between.
+def is_free(tuning: GridTuning, course: Row, x: float, y: float, to_x: float, to_y: float, z: float) -> bool:
+    """Return whether a square beside another one may be stepped on: it is not blocked, and no wall is between.
 
-    >>> course = (0.0, 0.0, 3.0, 1.0, 0.0, 1.0)
-    >>> [may_step(course, 0.0, 0.0, *step) for step in ((1.0, 0.0), (0.0, 1.0), (1.0, 1.0), (1.0, -1.0))]
+    >>> is_free(NO_GRID, (0.0, 1.0, 8.0, -1.0, 0.4, 1.0, 0.6, 2.0, 0.0), 0.0, 0.0, 0.0, 1.0, 0.0)
+    False
+    """
+    if is_blocked(course, to_x, to_y):
+        return False
+    middle, wide = tuning.middle, tuning.square_m
+    from_x, from_y = middle.x + wide * x, middle.y + wide * y
+    return not wall_between(course, from_x, from_y, middle.x + wide * to_x, middle.y + wide * to_y, z)
+
+
+def may_step(tuning: GridTuning, course: Row, x: float, y: float, step_x: float, step_y: float, z: float) -> bool:
+    """Return whether a step is free: its square is, and of a diagonal one both squares that it squeezes between.
+
+    >>> from wendonic.kernels.frames.blocked import blocked_table
+    >>> course = (0.0, 0.0, 3.0, *blocked_table([(0.0, 1.0)]))
+    >>> steps = ((1.0, 0.0), (0.0, 1.0), (1.0, 1.0), (1.0, -1.0))
+    >>> [may_step(NO_GRID, course, 0.0, 0.0, *step, 0.0) for step in steps]
     [True, False, False, True]
     """
-    if is_blocked(course, x + step_x, y + step_y):
-        return False
+    to_x = x + step_x
+    to_y = y + step_y
     if step_x == 0.0 or step_y == 0.0:
-        return True
-    return not (is_blocked(course, x + step_x, y) or is_blocked(course, x, y + step_y))
+        return is_free(tuning, course, x, y, to_x, to_y, z)
+    around = is_free(tuning, course, x, y, to_x, y, z) and is_free(tuning, course, x, y, x, to_y, z)
+    return (
+        around and is_free(tuning, course, to_x, y, to_x, to_y, z) and is_free(tuning, course, x, to_y, to_x, to_y, z)
+    )
 
 
 def grid_direction(tuning: GridTuning, held: GridHeld) -> Vec2:
@@ -136,85 +217,114 @@ def grid_direction(tuning: GridTuning, held: GridHeld) -> Vec2:
     return Vec2(held.x, 0.0) if across else Vec2(0.0, held.y)
 
 
-def grid_held(tuning: GridTuning, state: GridState, right: float, forward: float) -> GridState:
-    """Return the state with what is held now; a direction that is newly requested is pressed, and asks for a step.
+def faces(state: GridState, face: float, x: float, y: float) -> bool:
+    """Return whether a body that was turned to a direction last, or else faces a heading (rad), faces that way.
 
-    >>> pressed = grid_held(NO_GRID, GRID_AT_REST, 1.0, 0.0)
+    >>> faces(GRID_AT_REST, 0.0, 0.0, 1.0), faces(GRID_AT_REST._replace(face_x=1.0), 0.0, 0.0, 1.0)
+    (True, False)
+    """
+    if state.face_x != 0.0 or state.face_y != 0.0:
+        return state.face_x == x and state.face_y == y
+    return math.cos(face - math.atan2(x, y)) > math.cos(math.pi / 8.0)
+
+
+def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, forward: float) -> GridState:
+    """Return the state with what is held now; a direction that is newly requested is pressed, and asks for a step, or
+    for a turn to there by a body that faces (rad) another way.
+
+    >>> pressed = grid_held(NO_GRID, GRID_AT_REST, 0.0, 1.0, 0.0)
     >>> pressed.requested, pressed.requested_x, pressed.held.x
     (1.0, 1.0, 1.0)
     """
-    step, was, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y = state
-    x = held_direction(right)
-    y = held_direction(forward)
+    was = state.held
+    x, y = held_directions(tuning, was, right, forward)
     if x == was.x and y == was.y:
         return state
     new_x = x not in (0.0, was.x)
     new_y = y not in (0.0, was.y)
     newer = was.newer
     if new_x and new_y:
-        newer = 0.0 if abs(right) > abs(forward) else 1.0
+        newer = 0.0 if math.fabs(right) > math.fabs(forward) else 1.0
     elif new_x or new_y:
         newer = 0.0 if new_x else 1.0
     held = GridHeld(x, y, newer)
     before = grid_direction(tuning, was)
     want_x, want_y = grid_direction(tuning, held)
+    after = state._replace(held=held)
     if want_x != before.x or want_y != before.y:
-        refused = 0.0
+        after = after._replace(refused=0.0, turning=0.0)
         if new_x or new_y:
-            requested, requested_x, requested_y = 1.0, want_x, want_y
-    return GridState(step, held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y)
+            if tuning.turns_first > 0 and not faces(state, face, want_x, want_y):
+                after = after._replace(turning=1.0, wait_s=tuning.turn_first_s, requested=0.0)
+            else:
+                after = after._replace(requested=1.0, requested_x=want_x, requested_y=want_y)
+        if tuning.turns_first > 0 and (want_x != 0.0 or want_y != 0.0):
+            after = after._replace(face_x=want_x, face_y=want_y)
+    return after
 
 
-def grid_stepped(tuning: GridTuning, course: Row, state: GridState, dt: float) -> GridState:
-    """Return the state after `dt` seconds of what is held.
+def grid_stepped(tuning: GridTuning, course: Row, state: GridState, step_s: float, z: float, dt: float) -> GridState:
+    """Return the state after `dt` seconds of what is held, for steps that take `step_s` and feet at a height.
 
     Steps and waits end and begin within the tick, at their own times: twenty squares take as long at every tick rate.
-    A diagonal step takes sqrt(2) times as long, so it is no faster. A blocked square refuses the step; a direction
-    that stays held asks again after `repeat_s`, or a step's time.
+    A diagonal step takes sqrt(2) times as long, so it is no faster. A blocked square or a wall refuses the step; a
+    direction that stays held asks again after `repeat_s`, or a step's time.
 
-    >>> walking = grid_held(NO_GRID, GRID_AT_REST, 0.0, 1.0)
-    >>> step = grid_stepped(NO_GRID, (0.0, 0.0, 3.0, 0.0), walking, 0.5).step
+    >>> walking = grid_held(NO_GRID, GRID_AT_REST, 0.0, 0.0, 1.0)
+    >>> step = grid_stepped(NO_GRID, (0.0, 0.0, 3.0, 0.0), walking, 0.2, 0.0, 0.5).step
     >>> step.y, step.to_y, round(step.share, 9)
     (2.0, 3.0, 0.5)
     """
-    (x, y, to_x, to_y, share), held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y = (
-        state
-    )
-    want_x, want_y = grid_direction(tuning, held)
+    x, y, to_x, to_y, share = state.step
+    requested, wait_s, refused, turning = state.requested, state.wait_s, state.refused, state.turning
+    refused_x, refused_y = state.refused_x, state.refused_y
+    began = ended = 0.0
+    want_x, want_y = grid_direction(tuning, state.held)
     held_on = tuning.repeats > 0 and (want_x != 0.0 or want_y != 0.0)
     left_s = dt
     for _ in range(2 * MOST_STEPS):
         if x != to_x or y != to_y:
-            step_s = tuning.step_s * (math.sqrt(2.0) if x != to_x and y != to_y else 1.0)
-            rest_s = (1.0 - share) * step_s
+            takes_s = step_s * (math.sqrt(2.0) if x != to_x and y != to_y else 1.0)
+            rest_s = (1.0 - share) * takes_s
             if rest_s > left_s + HAIR_S:
-                share += left_s / step_s
+                share += left_s / takes_s
                 wait_s = max(wait_s - left_s, 0.0)
                 break
             left_s = max(left_s - rest_s, 0.0)
             wait_s = max(wait_s - rest_s, 0.0)
             x, y, share = to_x, to_y, 0.0
+            ended = 1.0
         step_x, step_y = want_x, want_y
-        next_wait_s = tuning.repeat_s
+        next_wait_s = tuning.delay_s if turning > 0.0 else tuning.repeat_s
         if requested > 0.0:
-            step_x, step_y = requested_x, requested_y
+            step_x, step_y = state.requested_x, state.requested_y
             next_wait_s = tuning.delay_s
         elif not held_on or wait_s > left_s + HAIR_S:
             wait_s = max(wait_s - left_s, 0.0)
             break
         else:
             left_s = max(left_s - wait_s, 0.0)
-        requested = 0.0
-        if may_step(course, x, y, step_x, step_y):
+        requested = turning = 0.0
+        if may_step(tuning, course, x, y, step_x, step_y, z):
             to_x, to_y = x + step_x, y + step_y
             wait_s, refused = next_wait_s, 0.0
+            began = 1.0
         else:
-            wait_s = max(tuning.repeat_s, tuning.step_s)
+            wait_s = max(tuning.repeat_s, step_s)
             refused, refused_x, refused_y = 1.0, step_x, step_y
         if left_s <= 0.0:
             break
-    step = GridStep(x, y, to_x, to_y, share)
-    return GridState(step, held, requested, requested_x, requested_y, wait_s, refused, refused_x, refused_y)
+    return state._replace(
+        step=GridStep(x, y, to_x, to_y, share),
+        requested=requested,
+        wait_s=wait_s,
+        refused=refused,
+        refused_x=refused_x,
+        refused_y=refused_y,
+        turning=turning,
+        began=began,
+        ended=ended,
+    )
 
 
 class StepProgress(NamedTuple):

@@ -72,7 +72,9 @@ class MoveState(NamedTuple):
 
 
 class MoveOutput(NamedTuple):
-    """What came out: the number of the source that asks (-1 for none), raw and shaped, and how long that is."""
+    """What came out: the number of the source that asks (-1 for none), raw and shaped, how long that is, and by what
+    presses multiplied it.
+    """
 
     source: float
     raw_x: float
@@ -80,10 +82,11 @@ class MoveOutput(NamedTuple):
     right: float
     forward: float
     amount: float
+    scale: float
 
 
 NO_MOVE = MoveTuning((), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0)
-NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
 
@@ -104,7 +107,7 @@ def move_output(
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)
     >>> at_rest = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
     >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
-    MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0)
+    MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0, scale=1.0)
     """
     diagonal = tuning.diagonal
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
@@ -136,8 +139,8 @@ def move_output(
         pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
         if long > 0.0:
             scale = pace_amount(tuning.paces, pace) / long
+    kept = 1.0
     if len(tuning.press_amounts) > 0:
-        kept = 1.0
         for k in range(len(tuning.press_amounts)):
             if presses[tuning.press_amounts[k].press].held > 0.0:
                 kept = min(kept, tuning.press_amounts[k].amount)
@@ -162,7 +165,7 @@ def move_output(
         # Only rounding can bring it here.
         amount = 1.0
     after_all = MoveState(sources, last_source, pace, filtered, right, forward)
-    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount)
+    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept)
 
 
 def any_ramping(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...]) -> bool:

@@ -1,5 +1,6 @@
 """Frame `grid`."""
 
+import math
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, PrivateAttr, model_validator
@@ -22,8 +23,10 @@ class GridSteer(Faced):
     """One square of `square_m` a step, which takes `step_s`, evenly or `eased`.
 
     A direction that stays held steps again after `delay_s` from its press, and then every `repeat_s`, or as soon as
-    the step is done; unless `repeats` is off. Without `diagonals`, `opposites` of the first entry that has it says
-    which of two held directions wins.
+    the step is done; unless `repeats` is off. Without `diagonals`, of a stick the larger axis wins, and of two keys
+    what `opposites` of the first entry that has it says. With `turn_first_s` a tap turns the body, and a direction
+    that is held for longer steps. Walls of a course refuse a step as blocked squares do. A press that scales what
+    `move` asks for makes steps slower.
     """
 
     number: ClassVar[int] = FRAME_GRID
@@ -51,6 +54,20 @@ class GridSteer(Faced):
         "Time between steps while held: raise it for a slower repeat; 0: as soon as the step is done.", 0.0
     )
     diagonals: bool = entry("Whether two directions together step diagonally.", False)
+    above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Tilt from which a stick steps: raise it against steps by accident.", 0.5, unit="tilt"
+    )
+    release: Annotated[float, Field(ge=0.0, le=1.0)] = entry(
+        "Tilt, below above, at which a stick no longer steps: keeps a trembling thumb from stepping twice.",
+        0.4,
+        unit="tilt",
+    )
+    margin_deg: Annotated[float, Field(ge=0.0, le=20.0)] = entry(
+        "How far beyond its border a direction of a stick is left: raise it if steps change sides by accident.", 6.0
+    )
+    turn_first_s: Seconds = entry(
+        "Time that a direction has to be held before it steps, if the body faces another way: a tap only turns.", 0.0
+    )
     eased: bool = entry("Whether a step starts and ends softly.", False)
 
     _middle: Vec2 = PrivateAttr(Vec2(0.0, 0.0))
@@ -65,6 +82,13 @@ class GridSteer(Faced):
         if self.origin_m is not None:
             first, second = (corner + self.square_m / 2.0 for corner in self.origin_m)
             self._middle = Vec2(*axes.level_to_plan(first, second))
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.release >= self.above:
+            words = f"{self.release:g} is not below above {self.above:g}; it would never release"
+            raise own_faults([("release", words)])
+        return self
 
     @model_validator(mode="after")
     def _nothing_idle(self) -> Self:
@@ -88,6 +112,8 @@ class GridSteer(Faced):
             again = f"every {self.repeat_s:g} s, or " if self.repeat_s else ""
             first = f", first after {self.delay_s:g} s" if self.delay_s else ""
             words += f"; held on, steps again {again}as soon as the last one is done{first}"
+        if self.turn_first_s:
+            words += f"; turns first, and steps there after {self.turn_first_s:g} s"
         return f"{words}; {'diagonal steps, sqrt(2) times as long' if self.diagonals else 'no diagonal steps'}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:
@@ -99,8 +125,13 @@ class GridSteer(Faced):
             int(self.repeats),
             self.delay_s,
             self.repeat_s,
+            self.above,
+            self.release,
+            math.radians(self.margin_deg),
             int(self.diagonals),
             OPPOSITES.number(rules[0] if rules else "cancel"),
+            int(self.turn_first_s > 0.0),
+            self.turn_first_s,
             int(self.eased),
             self.middle,
         )
