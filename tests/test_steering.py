@@ -1,6 +1,7 @@
 """Steer frames: what "forward" means on foot, in the cart, in the air, on squares, by pointing and by hands."""
 
 import math
+import random
 
 import numpy as np
 import pytest
@@ -82,7 +83,7 @@ TUNINGS = {
     "drive": tuned(frame=FRAME_DRIVE, drive=CART._replace(circles=1)),
     "fly": tuned(frame=FRAME_FLY, level=0),
     "grid": tuned(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
-    "goto": tuned(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1)),
+    "goto": tuned(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1, 0, 0)),
 }
 REQUEST = NO_REQUEST._replace(right=0.5, forward=0.7, yaw=0.9, pitch=0.4, look_yaw=0.9)
 REQUEST = REQUEST._replace(rise=0.4, turn=-0.6, throttle=0.2)
@@ -352,7 +353,7 @@ def test_a_goal_is_reached_without_overshoot_or_jitter(
     """However fast he runs to it at first, as long as the brake can still stop him."""
     assume(far_m > arrival_m)
     gait = PLAIN_GAIT._replace(top_speed_m_s=top_speed)
-    tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1))
+    tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1, 0, 0))
     x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
     speed = hurry * math.sqrt(2.0 * gait.brake_m_s2 * far_m)
     body = BODY_AT_REST._replace(velocity=Vec3(speed * x / far_m, speed * y / far_m, 0.0))
@@ -408,9 +409,28 @@ def test_a_goal_is_pointed_at_changed_on_the_way_and_dropped_by_hand():
     intent = run(helm, 0.2)
     assert (intent.goal, intent.distance_m, intent.heading_deg) == (None, None, 270.0)
     helm.key("KeyA", down=False)
-    assert run(helm, 1.0).goal is None
+    intent = run(helm, 1.0)
+    assert intent.goal is None
     helm.go_to(*intent.position())
-    assert helm.tick(1 / 60).goal == pytest.approx(intent.position())
+    intent = helm.tick(1 / 60)
+    assert (intent.goal, intent.arrived) == (None, True)
+
+
+def test_a_plan_window_that_scrolls_shows_other_places():
+    helm = helm_with('{ frame = "goto" }', POINTED, PLAN)
+    helm.button("mouse.left", True)
+    helm.pointer(0.5, 0.5)
+    assert helm.tick(1 / 60).goal == (0.0, 0.5, 0.0)
+    helm.scroll_plan(30.0, -20.0, 0.0)
+    # The pointer stays where it is, and points again once it moves.
+    assert helm.tick(1 / 60).goal == (0.0, 0.5, 0.0)
+    helm.pointer(0.75, 0.5)
+    assert helm.tick(1 / 60).goal == (34.0, -19.5, 0.0)
+    helm.touch(3, 0.75, 0.5)
+    assert helm.tick(1 / 60).goal == (34.0, -19.5, 0.0)
+    # What the game itself names is where it is.
+    helm.go_to(1.0, 2.0, 0.0)
+    assert helm.tick(1 / 60).goal == (1.0, 2.0, 0.0)
 
 
 def test_a_goal_that_is_pointed_at_just_after_a_key_was_let_go_counts():
@@ -442,10 +462,87 @@ def test_locked_until_arrival_another_goal_waits():
     helm.tick(1 / 60)
     helm.go_to(0.0, 9.0, 0.0)
     assert run(helm, 0.1).goal == (3.0, 0.0, 0.0)
-    while not helm.tick(1 / 60).arrived:
+    # Of several the newest one waits.
+    helm.go_to(1.0, 1.0, 0.0)
+    helm.go_to(0.0, 7.0, 0.0)
+    while not (intent := helm.tick(1 / 60)).arrived:
         pass
-    helm.go_to(0.0, 9.0, 0.0)
-    assert helm.tick(1 / 60).goal == (0.0, 9.0, 0.0)
+    assert intent.goal == (0.0, 7.0, 0.0)
+    assert intent.position()[0] == pytest.approx(3.0, abs=0.1)
+    while not (intent := helm.tick(1 / 60)).arrived:
+        pass
+    assert intent.goal is None
+    assert intent.position()[1] == pytest.approx(7.0, abs=0.1)
+
+
+@pytest.mark.parametrize("units", [1.0, 50.0, 0.02])
+@pytest.mark.parametrize("hz", [4.0, 30.0, 60.0, 144.0])
+def test_every_goal_is_arrived_at_by_a_game_that_moves_the_body(units, hz):
+    """Thirty goals, the first one underfoot: `arrived` where the game's own body really is within the radius."""
+    rng = random.Random(4)
+    world = f'[world]\nright = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = {units}\n'
+    head = 'format = "wendonic-profile"\nversion = 1\n'
+    steer = '[mode.m]\nsteer = { frame = "goto", slow_down_m = 0.5 }\n[[mode.m.goal.bind]]\npointer = "pointer.at"\n'
+    helm = Helm(profile_from_text(f"{head}{world}{PLAN}{steer}"))
+    at = (0.0, 0.0)
+    for number in range(30):
+        goal = (0.0, 0.0) if number == 0 else tuple(units * rng.uniform(-6, 6) for _ in range(2))
+        helm.go_to(*goal)
+        for _ in range(round(20 * hz)):
+            helm.place(*at)
+            intent = helm.tick(1.0 / hz)
+            if intent.arrived:
+                break
+            at = tuple(place + speed / hz for place, speed in zip(at, intent.velocity(3.2), strict=True))
+        assert intent.arrived, (number, goal, at)
+        assert math.dist(at, goal) <= 0.1 * units * (1.0 + 1e-9)
+
+
+@pytest.mark.parametrize("hz", [10.0, 60.0, 144.0])
+@pytest.mark.parametrize("own", [True, False])
+def test_goals_that_wait_are_walked_to_without_stopping(hz, own):
+    """A square of 4 m sides: 16 m and four corners, at 3.2 m/s throughout until the last goal."""
+    helm = helm_with('{ frame = "goto", queue = 8, slow_down_m = 2 }')
+    corners = [(4.0, 0.0), (4.0, 4.0), (0.0, 4.0), (0.0, 0.0)]
+    for corner in corners:
+        helm.go_to(*corner, 0.0)
+    at, path, arrivals, speeds = (0.0, 0.0), [], 0, []
+    for _ in range(round(12 * hz)):
+        if not own:
+            helm.place(*at, 0.0)
+        intent = helm.tick(1.0 / hz)
+        arrivals += intent.arrived
+        if own:
+            at = intent.position()[:2]
+        else:
+            at = tuple(place + speed / hz for place, speed in zip(at, intent.velocity(3.2)[:2], strict=True))
+        path.append(at)
+        speeds.append(intent.amount)
+    assert arrivals == 4
+    for corner in corners:
+        assert min(math.dist(corner, place) for place in path) <= max(0.1, 3.2 / hz)
+    assert math.dist(path[-1], (0.0, 0.0)) <= 0.1
+    # Full speed until the last two metres.
+    full = speeds[: round(12.5 / 3.2 * hz)]
+    assert min(full) > 0.999
+    # More than wait: the newest takes the last one's place.
+    helm = helm_with('{ frame = "goto", queue = 2 }')
+    for x in (1.0, 2.0, 3.0, 4.0):
+        helm.go_to(x, 0.0, 0.0)
+    seen, waits = [], []
+    for _ in range(400):
+        intent = helm.tick(1 / 60)
+        waits.append([x for x, *_ in intent.waiting_goals])
+        seen += [intent.goal[0]] if intent.goal and intent.goal[0] not in seen else []
+    assert seen == [1.0, 2.0, 4.0]
+    assert [waits[tick] for tick in (0, 1, 2, 3, -1)] == [[], [2.0], [2.0, 3.0], [2.0, 4.0], []]
+
+
+def test_keys_beside_goals_steer_by_the_camera_where_that_is_asked_for():
+    for forward, heading in (("map", 0.0), ("camera", 90.0)):
+        helm = helm_with(f'{{ frame = "goto", forward = "{forward}" }}')
+        helm.key("KeyW", down=True)
+        assert run(helm, 0.2, view=View(yaw_deg=90.0)).heading_deg == pytest.approx(heading)
 
 
 @pytest.mark.parametrize("slow_down_m", [0.0, 2.0])

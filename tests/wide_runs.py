@@ -90,7 +90,9 @@ def wide_runs(draw):
             face=draw(st.sampled_from([FACE_TRAVEL, FACE_VIEW, FACE_HOLD])),
             face_limited=draw(flag),
             face_above=draw(st.sampled_from([0.3, 0.9])),
-            goto=GotoTuning(0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag)),
+            goto=GotoTuning(
+                0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag), draw(st.sampled_from([0, 1, 3])), draw(flag)
+            ),
         ),
     )
 

@@ -128,7 +128,7 @@ def _all_controls() -> dict[str, Control]:
             add(f"{hand}.{button}", "button", "hands", hand, 1, 0.0, 1.0)
     add("head.pose", "pose", "hands", "head", 7, *endless)
     add("view", "view", None, "", 2, *endless)
-    for place in ("goal", "aim"):
+    for place in ("goal", "aim", "plan"):
         add(place, "place", None, "", 2, *endless)
     for told, words in TOLD.items():
         add(told, "told", None, "", len(words), *endless)
@@ -175,7 +175,7 @@ def find_control(name: str) -> Control:
     if control is None:
         guess = did_you_mean(name, CONTROLS)
         known = "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, "
-        known += "view, goal, aim, mode, body.…, square, discard, mark, lost.…"
+        known += "view, goal, aim, plan, mode, body.…, square, discard, mark, lost.…"
         raise ControlError(f'unknown control "{name}"{guess or known}')
     return control
 

@@ -20,7 +20,8 @@ class Event(NamedTuple):
     a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches, towards
     the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0 when it is
     lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
-    and `aim` have a place of the plan (x, y) in metres, `mark` a text, a loss such as `lost.focus` the number 1.
+    and `aim` have a place of the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a
+    text, a loss such as `lost.focus` the number 1.
 
     What a game tells its helm is an event, too, in the plan frame: `mode` has the name of the mode that is entered;
     `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of length 1)

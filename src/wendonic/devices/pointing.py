@@ -11,19 +11,35 @@ from wendonic.kernels.view_axes import level_forward, turned_by
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
+_PLAN = CONTROLS["plan"].slot
 _POINTER = CONTROLS["pointer.at"].slot
 _HEAD = CONTROLS["head.pose"].slot
 _POSES = [CONTROLS[f"{thing}.pose"].slot for thing in ("head", "hand.left", "hand.right")]
 
 
 class GoalReader:
-    """The last goal that was given since the last tick: by the game, by the pointer, or by a finger."""
+    """The last goal that was given since the last tick: by the game, by the pointer, or by a finger. Where goals
+    `wait` all of them count, one a tick.
+    """
 
-    __slots__ = ("_held", "_pointed", "_pointer", "_start", "_touched", "_touches", "device", "given", "watched")
+    __slots__ = (
+        "_held",
+        "_pointed",
+        "_pointer",
+        "_scrolled",
+        "_start",
+        "_touched",
+        "_touches",
+        "_wait",
+        "device",
+        "given",
+        "watched",
+    )
 
-    def __init__(self, sources: Sequence[GoalSource], start: int) -> None:
+    def __init__(self, sources: Sequence[GoalSource], start: int, wait: bool = False) -> None:
         """Follow what the sources say; write into the places of the row from `start` on."""
         self._start = start
+        self._wait = wait
         self._pointed = [
             ({find_switch(name).slot for name in source.while_held}, source.plan)
             for source in sources
@@ -31,12 +47,19 @@ class GoalReader:
         ]
         self._touched = [(source.zone, source.plan) for source in sources if isinstance(source, TouchedGoal)]
         buttons = {slot for slots, _ in self._pointed for slot in slots}
-        slots = [_GOAL, *buttons, *([_POINTER] if self._pointed else []), *(TOUCH_SLOTS if self._touched else [])]
+        slots = [
+            _GOAL,
+            *([_PLAN] if sources else []),
+            *buttons,
+            *([_POINTER] if self._pointed else []),
+            *(TOUCH_SLOTS if self._touched else []),
+        ]
         self.watched = tuple(slots)
         self._held: set[int] = set()
         self._pointer = (0.5, 0.5)
+        self._scrolled = (0.0, 0.0)
         self._touches: dict[int, int] = {}
-        self.given: tuple[float, float] | None = None
+        self.given: list[tuple[float, float]] = []
         self.device = -1
         """Which of `DEVICES` gave it."""
 
@@ -44,14 +67,17 @@ class GoalReader:
         """Go on from where the pointer is; what is held already has done its pointing."""
         self._held = set()
         self._pointer = (values[_POINTER], values[_POINTER + 1])
+        self._scrolled = (values[_PLAN], values[_PLAN + 1])
         self._touches = {slot: -1 for slot in TOUCH_SLOTS if values[slot + 2] > 0.0}
-        self.given = None
+        self.given = []
 
     def take(self, change: Change) -> None:
         """Follow one change."""
         slot, value, _, lost = change
         if slot == _GOAL:
-            self.given, self.device = (value[0], value[1]), -1
+            self._give((value[0], value[1]), -1)
+        elif slot == _PLAN:
+            self._scrolled = (value[0], value[1])
         elif slot == _POINTER:
             self._pointer = (value[0], value[1])
             if not lost:
@@ -64,10 +90,18 @@ class GoalReader:
             self._held.add(slot)
             self._point({slot})
 
+    def _give(self, place: tuple[float, float], device: int) -> None:
+        self.given = [*self.given, place] if self._wait else [place]
+        self.device = device
+
+    def _give_shown(self, place: tuple[float, float], device: int) -> None:
+        right, forward = self._scrolled
+        self._give((place[0] + right, place[1] + forward), device)
+
     def _point(self, held: set[int]) -> None:
         for slots, plan in self._pointed:
             if not slots or slots & held:
-                self.given, self.device = plan.place(*self._pointer), DEVICES.index("mouse")
+                self._give_shown(plan.place(*self._pointer), DEVICES.index("mouse"))
                 return
 
     def _touch(self, slot: int, value: tuple[float, ...]) -> None:
@@ -80,16 +114,15 @@ class GoalReader:
             self._touches[slot] = zones[0] if zones else -1
         index = self._touches[slot]
         if index >= 0:
-            self.given, self.device = self._touched[index][1].place(x, y), DEVICES.index("touch")
+            self._give_shown(self._touched[index][1].place(x, y), DEVICES.index("touch"))
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write the goal, once."""
-        if self.given is None:
+        if not self.given:
             row[self._start] = 0.0
             self.device = -1
             return False
-        row[self._start : self._start + 3] = 1.0, *self.given
-        self.given = None
+        row[self._start : self._start + 3] = 1.0, *self.given.pop(0)
         return True
 
 

@@ -39,8 +39,8 @@ class _Goal(GoalReader):
 
     __slots__ = ("_sampler",)
 
-    def __init__(self, sampler: "Sampler", sources: Sequence[GoalSource], start: int) -> None:
-        super().__init__(sources, start)
+    def __init__(self, sampler: "Sampler", sources: Sequence[GoalSource], start: int, wait: bool) -> None:
+        super().__init__(sources, start, wait)
         self._sampler = sampler
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
@@ -114,7 +114,7 @@ class Sampler:
         if along:
             self.readers.append(_Across(along))
         if sources.goal is not None:
-            self._take_reader(_Goal(self, sources.goal, self.places.goal))
+            self._take_reader(_Goal(self, sources.goal, self.places.goal, sources.goals_wait))
         if sources.aims:
             self.readers.append(AimReader(self.places.aim))
         if sources.tracks:

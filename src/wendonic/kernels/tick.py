@@ -16,7 +16,7 @@ from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.body.walls import contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
-from wendonic.kernels.frames.goal import GoalInput, goal_after, nearing
+from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID, FRAME_HANDS, steered_by_frame, turns_itself
@@ -198,7 +198,7 @@ def tick_at_rest(tuning: Tuning) -> "Tick":
         BODY_AT_REST,
         STANDING,
         UP,
-        FRAME_AT_REST,
+        FRAME_AT_REST._replace(waiting=(Vec2(0.0, 0.0),) * tuning.frame.goto.waiting),
         COMFORT_AT_REST,
         NO_POINTING,
         -1.0,
@@ -398,11 +398,31 @@ def steered(
         if tuning.frame.frame == FRAME_GOTO and part == 0:
             asked = math.hypot(request.right, request.forward)
             place = memory.body.position
-            goal = goal_after(tuning.frame.goto, goal, sample.goal, asked, place.x, place.y)
-            far_m = math.hypot(goal.x - place.x, goal.y - place.y)
             was = memory.frame
+            reach_m = gait.top_speed_m_s * dt
+            goals = goals_after(
+                tuning.frame.goto,
+                was.goal,
+                was.waiting,
+                was.waiting_count,
+                sample.goal,
+                asked,
+                place.x,
+                place.y,
+                reach_m,
+            )
+            goal = goals.goal
+            far_m = math.hypot(goal.x - place.x, goal.y - place.y)
             nearest_m, stuck_s = nearing(was.goal, goal, was.nearest_m, was.stuck_s, far_m, gait.top_speed_m_s, dt)
-            state = state._replace(frame=state.frame._replace(goal=goal, nearest_m=nearest_m, stuck_s=stuck_s))
+            frame = state.frame._replace(
+                goal=goal,
+                waiting=goals.waiting,
+                waiting_count=goals.many,
+                arrived=goals.arrived,
+                nearest_m=nearest_m,
+                stuck_s=stuck_s,
+            )
+            state = state._replace(frame=frame)
         now = request
         if tuning.turning > 0:
             share = (part + 0.5) / parts
@@ -412,13 +432,13 @@ def steered(
                 turn=turn.begin + (turn.value - turn.begin) * share,
             )
         state = steered_part(tuning, gait, course, state, now, part_s)
-    if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0:
+    if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0 and state.frame.waiting_count <= 0.0:
         to_x = goal.x - memory.body.position.x
         to_y = goal.y - memory.body.position.y
         full_m = gait.top_speed_m_s * dt
-        arrived = state.frame.arrived
-        wanted = motion_towards(tuning.frame.goto, state.wanted, arrived, to_x, to_y, full_m)
-        state = state._replace(wanted=wanted)
+        left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
+        reached = left_m <= tuning.frame.goto.arrival_m
+        state = state._replace(wanted=motion_towards(state.wanted, reached, to_x, to_y, full_m))
     return move_state, move, state
 
 
@@ -622,7 +642,7 @@ def later_sample(sample: Sample) -> Sample:
     for k in range(len(sample.presses)):
         presses = (*presses, PressInput(sample.presses[k].down, 0.0, 0.0))
     view = ViewInput(0.0, sample.view.yaw, sample.view.pitch)
-    return sample._replace(presses=presses, view=view, goal=GoalInput(0.0, 0.0, 0.0))
+    return sample._replace(presses=presses, view=view, goal=GoalInput(-1.0, 0.0, 0.0))
 
 
 def joined(first: Tick, second: Tick) -> Tick:

@@ -90,7 +90,7 @@ def _bearing(deg: float, length: float = 1.0) -> tuple[float, float]:
 
 def forward_deg(tick: Any, mode: Mode) -> float | None:
     """Return the compass heading (deg) of forward in a mode's steer frame at a tick; None if the tick cannot tell."""
-    by = mode.steer.forward_by
+    by = mode.steer.turns_with
     if by == "plan":
         return 0.0
     if by == "view":

@@ -31,6 +31,7 @@ from wendonic.world_axes import WorldAxes
 _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
 _MODE = CONTROLS["mode"]
+_PLAN = CONTROLS["plan"]
 _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _YAW, _PITCH = VIEW.slot, VIEW.slot + 1
@@ -169,6 +170,21 @@ class Helm(BodyDoor):
         """
         x, y, _ = self.axes.place_to_plan(*place)
         self.state.set(_GOAL, (x, y))
+
+    def scroll_plan(self, *distance: float) -> None:
+        """Take how far (m) the window has scrolled over the plan, in the game's own axes, from where `[window.plan]`
+        has it: what is pointed at lies so much further. Raises `WendonicError` for too few numbers or too many.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("orchard"))
+        >>> helm.scroll_plan(100.0, 0.0)
+        >>> helm.pointer(0.5, 0.5)
+        >>> helm.button("mouse.left", True)
+        >>> helm.tick(1 / 60).goal
+        (100.0, 0.0)
+        """
+        x, y, _ = self.axes.place_to_plan(*distance)
+        self.state.set(_PLAN, (x, y))
 
     def aim_at(self, *place: float) -> None:
         """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to, from now on.

@@ -148,8 +148,8 @@ class Presses(Mapping[str, Press]):
 _DEG = math.pi / 180.0
 
 FIELDS = (
-    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal arrived "
-    "stuck_s step contact footing comfort landing landed presses device motion"
+    "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal waiting_goals "
+    "arrived stuck_s step contact footing comfort landing landed presses device motion"
 ).split()
 """What an intent reports, in the order in which `Intent.as_dict` gives it."""
 
@@ -280,6 +280,13 @@ class Intent(NamedTuple):
         height = self.reader.body(self.record).position.z
         x, y = self._read("frame", "goal", "x"), self._read("frame", "goal", "y")
         return self.axes.place_from_plan(x, y, height)
+
+    @property
+    def waiting_goals(self) -> tuple[GameVector, ...]:
+        """The places (m, in the game's own axes, at the body's height) that are walked to after the goal."""
+        height = self.reader.body(self.record).position.z
+        frame = self.outcome.frame
+        return tuple(self.axes.place_from_plan(x, y, height) for x, y in frame.waiting[: int(frame.waiting_count)])
 
     @property
     def distance_m(self) -> float | None:

@@ -11,9 +11,9 @@ from wendonic.devices.sources.presses import PressBind
 class ModeSources(NamedTuple):
     """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty.
 
-    `goal` is None where nothing is walked to; `aims` and `tracks` say whether a point to aim at, and where head and
-    hands are and point, are of use, and `points` which hand points at places to be at; `across` that only right and
-    left are, as in a game seen from the side.
+    `goal` is None where nothing is walked to, and `goals_wait` says whether all that come in a tick count; `aims` and
+    `tracks` say whether a point to aim at, and where head and hands are and point, are of use, and `points` which
+    hand points at places to be at; `across` that only right and left are, as in a game seen from the side.
     """
 
     move: Sequence[Source] = ()
@@ -23,6 +23,7 @@ class ModeSources(NamedTuple):
     look: Sequence[Source] = ()
     presses: Sequence[Sequence[PressBind]] = ()
     goal: Sequence[GoalSource] | None = None
+    goals_wait: bool = False
     aims: bool = False
     tracks: bool = False
     points: str = ""

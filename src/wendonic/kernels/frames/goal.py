@@ -3,16 +3,23 @@
 import math
 from typing import NamedTuple
 
+from wendonic.kernels.vector import Vec2
+
 
 class GotoTuning(NamedTuple):
-    """There within `arrival_m`, slower from `slow_down_m` on; a new goal on the way counts where `retarget` is 1."""
+    """There within `arrival_m`, slower from `slow_down_m` on. A new goal on the way counts at once where `retarget`
+    is 1; else it waits, `waiting` of them at most, and the newest takes the place of the last one. `by_view` is 1
+    where keys and sticks steer by the camera.
+    """
 
     arrival_m: float
     slow_down_m: float
     retarget: int
+    waiting: int
+    by_view: int
 
 
-NO_GOTO = GotoTuning(0.1, 0.0, 1)
+NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0)
 
 
 class Goal(NamedTuple):
@@ -29,6 +36,15 @@ class Goal(NamedTuple):
 NO_GOAL = Goal(0.0, 0.0, 0.0, 0.0)
 
 
+class Goals(NamedTuple):
+    """The goal that is walked to, those that wait, how many they are, and whether one was reached (1)."""
+
+    goal: Goal
+    waiting: tuple[Vec2, ...]
+    many: float
+    arrived: float
+
+
 def approach_speed(
     tuning: GotoTuning, distance_m: float, speed: float, top_speed: float, brake: float, dt: float
 ) -> float:
@@ -39,7 +55,7 @@ def approach_speed(
     - v dt), which is sqrt(2 brake distance) for short ticks; while it goes faster than that already, what it goes now
     counts for the way.
 
-    >>> near = GotoTuning(0.125, 2.0, 1)
+    >>> near = GotoTuning(0.125, 2.0, 1, 0, 0)
     >>> [approach_speed(near, distance_m, 0.0, 4.0, 16.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
     [4.0, 2.0, 0.25]
     >>> approach_speed(NO_GOTO, 1.0, 0.0, 9.0, 8.0, 0.5), approach_speed(NO_GOTO, 1.0, 4.0, 9.0, 8.0, 0.125)
@@ -55,37 +71,69 @@ def approach_speed(
 
 
 class GoalInput(NamedTuple):
-    """A goal that came in a tick: `given` is 1 if one did, then where it is on the plan (m)."""
+    """A goal that came in a tick: `given` is 1 if one did, then where it is on the plan (m); -1 in a later part of a
+    hitch, in which nobody knows where a game's own body has come to.
+    """
 
     given: float
     x: float
     y: float
 
 
-def goal_after(
-    tuning: GotoTuning, goal: Goal, given: GoalInput, requested: float, pos_x: float, pos_y: float
-) -> Goal:
-    """Return the goal of this tick: a new one if one was given and is taken, none once a key or a stick steers, which
-    ask for `requested` (0..1).
+def goals_after(
+    tuning: GotoTuning,
+    goal: Goal,
+    waiting: tuple[Vec2, ...],
+    count: float,
+    given: GoalInput,
+    requested: float,
+    pos_x: float,
+    pos_y: float,
+    reach_m: float,
+) -> Goals:
+    """Return the goals of this tick: a new one if one was given, the next one where the body has arrived, none once a
+    key or a stick steers, which ask for `requested` (0..1).
 
-    What only fades, after a key was released, does not steer. A goal where the body is already is none.
+    What only fades, after a key was released, does not steer. The body has arrived where it begins the tick within
+    `arrival_m`; on the way to another goal within what it covers in a tick (`reach_m`) is enough.
 
     >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
-    >>> goal_after(NO_GOTO, NO_GOAL, given, 0.0, 0.0, 0.0)
+    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, 0.0, 0.0, 0.0, 0.1).goal
     Goal(there=1.0, x=3.0, y=0.0, requested=0.0)
-    >>> goal_after(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), nothing, 0.1, 0.0, 0.0).there
+    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, 0.0, 3.0, 0.0, 0.1).arrived
+    1.0
+    >>> goals_after(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), (), 0.0, nothing, 0.1, 0.0, 0.0, 0.1).goal.there
     0.0
-    >>> goal_after(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), given, 0.1, 0.0, 0.0).there
+    >>> goals_after(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), (), 0.0, given, 0.1, 0.0, 0.0, 0.1).goal.there
     1.0
     """
     there, x, y, requested_before = goal
+    arrived = 0.0
     if requested > 0.0 and requested >= requested_before:
-        there = 0.0
-    elif given.given > 0.0 and (there == 0.0 or tuning.retarget > 0):
-        x = given.x
-        y = given.y
-        there = 1.0 if math.hypot(x - pos_x, y - pos_y) > tuning.arrival_m else 0.0
-    return Goal(there, x, y, requested)
+        return Goals(Goal(0.0, x, y, requested), waiting, 0.0, 0.0)
+    if given.given > 0.0:
+        if there == 0.0 or tuning.retarget > 0:
+            there, x, y = 1.0, given.x, given.y
+        elif tuning.waiting > 0:
+            last = min(count, tuning.waiting - 1.0)
+            queued: tuple[Vec2, ...] = ()
+            for k in range(len(waiting)):
+                queued = (*queued, Vec2(given.x, given.y) if last == k else waiting[k])
+            waiting, count = queued, last + 1.0
+    if there > 0.0:
+        limit_m = max(tuning.arrival_m, reach_m) if count > 0.0 else tuning.arrival_m
+        if given.given >= 0.0 and math.hypot(x - pos_x, y - pos_y) <= limit_m:
+            arrived = 1.0
+            there = 0.0
+            if tuning.waiting > 0 and count > 0.0:
+                there, x, y = 1.0, waiting[0].x, waiting[0].y
+                moved_up: tuple[Vec2, ...] = ()
+                for k in range(len(waiting)):
+                    if k > 0:
+                        moved_up = (*moved_up, waiting[k])
+                moved_up = (*moved_up, waiting[len(waiting) - 1])
+                waiting, count = moved_up, count - 1.0
+    return Goals(Goal(there, x, y, requested), waiting, count, arrived)
 
 
 MOST_STUCK_S = 3600.0

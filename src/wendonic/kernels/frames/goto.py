@@ -5,8 +5,9 @@ import math
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.body.walk import walk
+from wendonic.kernels.frames.camera import steer_camera
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
-from wendonic.kernels.frames.goal import Goal, GotoTuning, approach_speed
+from wendonic.kernels.frames.goal import approach_speed
 from wendonic.kernels.frames.map import steer_map
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
@@ -17,71 +18,66 @@ def steer_goto(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body, and what it wants, after `dt` seconds of walking to the goal; without one,
-    as in `map`.
+        as in `map`, or as in `camera`.
 
-    The speed is that of `approach_speed`. The body never walks past the goal: what would go further ends
-    on it, at rest.
+        The speed is that of `approach_speed`, and full on the way to another goal. The body never walks past the last
+        one: what would go further ends on it, at rest.
 
-    >>> from wendonic.kernels.body.body import BODY_AT_REST
+        >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
+    >>> from wendonic.kernels.frames.goal import Goal
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> near = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.125, 0.0))
-    >>> quick = BODY_AT_REST._replace(velocity=Vec3(0.0, 3.0, 0.0))
-    >>> state, body, _ = steer_goto(PLAIN_FRAME, PLAIN_GAIT, (), near, quick, NO_REQUEST, 0.1)
-    >>> body.position.y, body.velocity.y, state.arrived
-    (0.125, 0.0, 1.0)
+        >>> quick = BODY_AT_REST._replace(velocity=Vec3(0.0, 3.0, 0.0))
+        >>> _, body, _ = steer_goto(PLAIN_FRAME, PLAIN_GAIT, (), near, quick, NO_REQUEST, 0.1)
+        >>> body.position.y, body.velocity.y
+        (0.125, 0.0)
     """
     goal = state.goal
     if goal.there <= 0.0:
+        if tuning.goto.by_view > 0:
+            return steer_camera(tuning, gait, course, state, body, request, dt)
         return steer_map(tuning, gait, course, state, body, request, dt)
     to_x = goal.x - body.position.x
     to_y = goal.y - body.position.y
     far = math.sqrt(to_x * to_x + to_y * to_y)
     move_x = move_y = 0.0
-    arrives = far <= tuning.goto.arrival_m
-    if not arrives:
-        top_speed = gait.top_speed_m_s
-        speed = max((body.velocity.x * to_x + body.velocity.y * to_y) / far, 0.0)
-        share = approach_speed(tuning.goto, far, speed, top_speed, gait.brake_m_s2, dt) / top_speed
+    goes_on = state.waiting_count > 0.0
+    if far > tuning.goto.arrival_m or (goes_on and far > 0.0):
+        share = 1.0
+        if not goes_on:
+            top_speed = gait.top_speed_m_s
+            speed = max((body.velocity.x * to_x + body.velocity.y * to_y) / far, 0.0)
+            share = approach_speed(tuning.goto, far, speed, top_speed, gait.brake_m_s2, dt) / top_speed
         move_x = to_x / far * share
         move_y = to_y / far * share
     after, wanted = walk(gait, tuning.slope, course, body, request, move_x, move_y, dt)
-    if not arrives:
+    if far > 0.0 and not goes_on:
         along = (after.position.x - body.position.x) * to_x + (after.position.y - body.position.y) * to_y
         if along / far >= far:
-            arrives = True
             after = Body(body.face, Vec3(goal.x, goal.y, after.position.z), ZERO3)
-    arrived = 0.0
-    if arrives:
-        goal = Goal(0.0, goal.x, goal.y, goal.requested)
-        arrived = 1.0
-    return state._replace(goal=goal, arrived=max(state.arrived, arrived)), after, wanted
+    return state, after, wanted
 
 
-def motion_towards(
-    tuning: GotoTuning, wanted: WantedMotion, arrived: float, to_x: float, to_y: float, full_m: float
-) -> WantedMotion:
+def motion_towards(wanted: WantedMotion, reached: bool, to_x: float, to_y: float, full_m: float) -> WantedMotion:
     """Return what a tick reports, for a game that moves the body by itself: no further than the goal.
 
-    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick. In the tick of
-    the arrival it is all that was left.
+    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick. In a tick in
+    which the body gets there it is all that was left.
 
-    >>> from wendonic.kernels.frames.goal import NO_GOTO
     >>> from wendonic.kernels.request import NO_MOTION, level_motion
-    >>> motion_towards(NO_GOTO, level_motion(0.0, 1.0), 0.0, 0.0, 0.25, 0.5).move_y
+    >>> motion_towards(level_motion(0.0, 1.0), False, 0.0, 0.25, 0.5).move_y
     0.5
-    >>> motion_towards(NO_GOTO, NO_MOTION, 1.0, 0.0, 0.25, 0.5).move_y
+    >>> motion_towards(NO_MOTION, True, 0.0, 0.25, 0.5).move_y
     0.5
-    >>> motion_towards(NO_GOTO, NO_MOTION, 1.0, 0.0, 0.05, 0.5).move_y
-    0.0
     """
     far = math.hypot(to_x, to_y)
     most = far / full_m
     amount = math.hypot(wanted.move_x, wanted.move_y)
     x, y = wanted.move_x, wanted.move_y
     direction = wanted.direction
-    if arrived > 0.0 and far > tuning.arrival_m:
+    if reached and far > 0.0:
         amount = min(1.0, most)
         x = to_x / far * amount
         y = to_y / far * amount

@@ -141,12 +141,12 @@ def figure_of_eight(profile: Profile, name: str) -> Recording:
     mode = profile.mode[name]
     walker = _walker(mode)
     steer = mode.steer
-    if steer.forward_by == "view" or (steer.frame == "facing" and steer.face == "view"):
+    if steer.turns_with == "view" or (steer.frame == "facing" and steer.face == "view"):
         turns = [(k / 60, min(k, 480 - k) / 240 * 360.0) for k in range(481)]
         views = [Event(t, "view", ((yaw + 180.0) % 360.0 - 180.0, 0.0)) for t, yaw in turns]
         walks = list(probe([(0.0, walker.full("forward")), (8.0, walker.rest("forward"))], 9.0))
         return Recording(sorted([*views, *walks], key=lambda event: event.t))
-    if steer.forward_by == "body":
+    if steer.turns_with == "body":
         if walker.stick:
             both = [(0.0, walker.full("forward", "right")), (4.0, walker.full("forward", "left"))]
             return probe([*both, (8.0, walker.rest("forward"))], 9.0)

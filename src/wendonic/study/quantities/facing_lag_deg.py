@@ -16,7 +16,7 @@ def facing_lag_deg(bench: Bench) -> float | None:
     follows = (
         isinstance(steer, Faced)
         and steer.face == "travel"
-        and steer.forward_by in ("plan", "view")
+        and steer.turns_with in ("plan", "view")
         and not steer.glides
     )
     if bench.stick is None or not follows:

@@ -1,22 +1,25 @@
 """Frame `goto`."""
 
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.goal import GotoTuning
 from wendonic.kernels.frames.steer import FRAME_GOTO
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
-from wendonic.profile.schema.table import entry
+from wendonic.profile.schema.table import entry, own_faults
+from wendonic.profile.schema.words import Word, Words
+
+FORWARDS = Words(Word("map", "as on a map", 0), Word("camera", "by the camera", 1))
 
 
 class GotoSteer(OnFoot):
     """A pointed place is the goal: the body is there within `arrival_m`, and slower from `slow_down_m` on.
 
-    Without `retarget` a new goal counts only once the last one is reached. Keys and sticks take over, and steer as in
-    `map`.
+    Without `retarget` a new goal waits until the last one is reached; with a `queue` so many of them do, and the body
+    goes from one to the next without stopping. Keys and sticks take over, and steer as on a map or by the camera.
     """
 
     number: ClassVar[int] = FRAME_GOTO
@@ -30,13 +33,37 @@ class GotoSteer(OnFoot):
         "Distance from which it walks slower: raise it for a softer arrival.", 0.6
     )
     retarget: bool = entry("Whether a new goal counts at once, or only when the last one is reached.", True)
+    queue: Annotated[int, Field(ge=0, le=64)] = entry(
+        "How many goals wait, to be walked to one after the other without stopping; 0: only the newest counts.",
+        0,
+        unit="goals",
+        example=8,
+    )
+    forward: Annotated[str, FORWARDS] = entry("What forward means for keys and sticks.", "map")
+
+    @model_validator(mode="after")
+    def _nothing_idle(self) -> Self:
+        if self.queue and "retarget" in self.model_fields_set:
+            raise own_faults([("retarget", "does nothing with a queue")])
+        return self
+
+    @property
+    def turns_with(self) -> str:
+        """What forward turns with."""
+        return "view" if self.forward == "camera" else "plan"
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say where it walks to."""
         new = "takes a new goal on the way" if self.retarget else "takes a new goal only once it is there"
+        if self.queue:
+            new = f"up to {self.queue} goals wait, and are walked to without stopping"
         slow = f"slower from {length.m(self.slow_down_m)} on, " if self.slow_down_m else ""
-        return f"to the pointed place: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer as on a map"
+        keys = FORWARDS.sentence(self.forward)
+        return f"to the pointed place: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""
-        return tuning._replace(goto=GotoTuning(self.arrival_m, self.slow_down_m, int(self.retarget)))
+        at_once = self.retarget and not self.queue
+        waiting = self.queue or int(not at_once)
+        by_view = FORWARDS.number(self.forward)
+        return tuning._replace(goto=GotoTuning(self.arrival_m, self.slow_down_m, int(at_once), waiting, by_view))

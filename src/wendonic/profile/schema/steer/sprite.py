@@ -97,6 +97,11 @@ class Sprite(Table):
         """Say what forward means."""
         raise NotImplementedError
 
+    @property
+    def turns_with(self) -> str:
+        """What forward turns with: "plan", "view", "body" or "hands"."""
+        return self.forward_by
+
     def face_words(self) -> str:
         """Say which way the body faces."""
         return "its heading" if self.sectors else ""
