@@ -319,7 +319,8 @@ def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():
     clicked = [(0.78, 0.3), (0.8, 0.42), (0.3, 0.2), (0.25, 0.8), (0.6, 0.75), (0.4, 0.75)]
     expected = [(-16.0 + 32.0 * x, 9.0 - 18.0 * y) for x, y in clicked]
     assert np.array([patch.center for patch in circles[:6]]) == pytest.approx(np.array(expected))
-    assert len(lines(ax)["arrived"]) == trace["arrived"].sum() == 4
+    # Four that were walked to, and one that was dragged over the body for two ticks.
+    assert len(lines(ax)["arrived"]) == trace["arrived"].sum() == 6
 
 
 def test_the_way_backwards_and_the_swing_of_hands_are_shown():
@@ -343,7 +344,10 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
         ),
         ("smoker_rounds", "4.00 s: forward is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
         ("cart_ride", "11.01 s: forward is the cart, 114 deg\nthrottle -1.00, turn 1.00\ngoes 294 deg, 0.40"),
-        ("scout_flight", "1.00 s: forward is the camera, 0 deg\nnothing asked for\nrests, rise 1.00; faces 0 deg"),
+        (
+            "scout_flight",
+            "1.00 s: forward is the camera, 0 deg\nnothing asked for\ngoes straight up, 0.50; faces 0 deg",
+        ),
         ("orchard_errands", "1.00 s: forward is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         (
             "crates_push",

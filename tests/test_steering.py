@@ -1,5 +1,6 @@
 """Steer frames: what "forward" means on foot, in the cart, in the air, on squares, by pointing and by hands."""
 
+import itertools
 import math
 import random
 
@@ -604,6 +605,53 @@ def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face)
         assert faces[-1] == pytest.approx(180.0, abs=0.5)
         assert all(-0.01 <= step <= 100.0 / 60.0 + 1e-9 for step in turned)
         assert max(map(abs, turned[-30:])) < 0.01
+
+
+@pytest.mark.parametrize("frame", ["camera", "map", "goto", "fly"])
+def test_a_body_that_faces_the_view_is_there_at_once_unless_a_rate_is_written(frame):
+    for rate, faces_deg in (("", 170.0), (", turn_deg_s = 600", 10.0)):
+        helm = helm_with(f'{{ frame = "{frame}", face = "view"{rate} }}')
+        assert helm.tick(1 / 60, View(170.0)).face_deg == pytest.approx(faces_deg)
+
+
+@pytest.mark.parametrize("frame", ["map", "camera"])
+def test_a_reversal_turns_by_the_right_at_every_heading_and_tick_rate(frame):
+    """Sixty yaws and a bit of rounding: the body is on the right-hand side half-way through, at 30, 60 and 144 Hz."""
+    for yaw_deg, hz in itertools.product(range(0, 360, 6), (30.0, 60.0, 144.0)):
+        helm = helm_with(f'{{ frame = "{frame}", turn_deg_s = 360 }}', move='stick = "pad.left_stick"\n')
+        x, y = math.sin(math.radians(yaw_deg)), math.cos(math.radians(yaw_deg))
+        helm.stick("pad.left_stick", x, -y)
+        began_deg = run(helm, 0.6, hz).face_deg
+        helm.stick("pad.left_stick", -x, y)
+        half_deg = run(helm, 0.25, hz).face_deg
+        assert 0.0 < (half_deg - began_deg) % 360.0 < 180.0, (yaw_deg, hz)
+
+
+@pytest.mark.parametrize(
+    ("pitch_deg", "forward", "rise", "amount", "heading_deg"),
+    [
+        (-90.0, 1.0, 0.0, 1.0, None),
+        (90.0, 1.0, 0.0, 1.0, None),
+        (-60.0, 1.0, 0.0, 1.0, 0.0),
+        (0.0, 0.0, 1.0, 1.0, None),
+        (0.0, 0.0, -0.5, 0.5, None),
+        (0.0, 1.0, 1.0, 1.0, 0.0),
+    ],
+)
+def test_the_amount_of_a_flight_is_the_length_of_the_whole_request(pitch_deg, forward, rise, amount, heading_deg):
+    """With the same speed up as along, a dive asks for as much as level flight."""
+    axes = '[mode.m.move]\nhalf_life_s = 0\n[[mode.m.rise.bind]]\naxis = "pad.right_stick.y"\n'
+    plain = 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    stick = f'stick = "pad.left_stick"\n{plain}'
+    speed = "[gait.walk]\ntop_speed_m_s = 4\nrise_m_s = 4\n"
+    helm = helm_with('{ frame = "fly", level = false }', f"{axes}{plain}{speed}", move=stick)
+    helm.stick("pad.left_stick", 0.0, -forward)
+    helm.stick("pad.right_stick", 0.0, -rise)
+    intent = run(helm, 1.0, view=View(0.0, pitch_deg))
+    assert intent.amount == pytest.approx(amount)
+    assert intent.heading_deg == heading_deg
+    assert math.hypot(*intent.velocity(4.0)) == pytest.approx(4.0 * amount)
+    assert math.hypot(*intent.velocity()) == pytest.approx(4.0 * amount)
 
 
 @pytest.mark.parametrize(("face_above", "flips"), [(0.0, True), (0.3, False), (0.2, True)])

@@ -31,7 +31,7 @@ def columns_of(tuning: Tuning, press_names: Sequence[str]) -> dict[str, Column]:
     for name in ("raw", "local", "move"):
         columns |= {f"{name}_{axis}": Column(((name, axis),)) for axis in ("x", "y")}
     columns["amount"] = Column((("amount",),))
-    columns["heading_deg"] = Column((("amount",), ("heading",)), _heading_deg)
+    columns["heading_deg"] = Column((("move", "x"), ("move", "y"), ("heading",)), _heading_deg)
     columns |= {axis: Column((("axes", axis),)) for axis in ("rise", "turn", "throttle")}
     for name in ("look", "view"):
         columns |= {f"{name}_{angle}_deg": Column(((name, angle),), _degrees) for angle in ("yaw", "pitch")}
@@ -104,10 +104,12 @@ def _compass_deg(angles: "NDArray[np.float64]") -> "NDArray[np.float64]":
     return np.where(degrees < 360.0, degrees, 0.0)
 
 
-def _heading_deg(amount: "NDArray[np.float64]", heading: "NDArray[np.float64]") -> "NDArray[np.float64]":
+def _heading_deg(
+    move_x: "NDArray[np.float64]", move_y: "NDArray[np.float64]", heading: "NDArray[np.float64]"
+) -> "NDArray[np.float64]":
     import numpy as np
 
-    return np.where(amount == 0.0, math.nan, _compass_deg(heading))
+    return np.where((move_x == 0.0) & (move_y == 0.0), math.nan, _compass_deg(heading))
 
 
 def _missing(numbers: "NDArray[np.float64]") -> "NDArray[np.float64]":

@@ -19,7 +19,14 @@ from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState
 from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
-from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID, FRAME_HANDS, steered_by_frame, turns_itself
+from wendonic.kernels.frames.steer import (
+    FRAME_FLY,
+    FRAME_GOTO,
+    FRAME_GRID,
+    FRAME_HANDS,
+    steered_by_frame,
+    turns_itself,
+)
 from wendonic.kernels.half_life import smoothed_mean
 from wendonic.kernels.look.look import (
     LOOK_DISPLACEMENT,
@@ -46,7 +53,7 @@ from wendonic.kernels.request import NO_MOTION, Request, WantedMotion
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample, ViewInput
 from wendonic.kernels.source.source import SOURCE_AT_REST, SOURCE_SWING, SourceState
-from wendonic.kernels.vector import UP, Vec2, Vec3, turned
+from wendonic.kernels.vector import UP, Vec2, Vec3, length3, turned
 
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
@@ -56,6 +63,10 @@ MOST_PARTS = 1000
 
 MOST_TANGENT = 2.0
 """Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
+
+
+UPRIGHT = 1e-9
+"""A flight whose share on the plan is smaller goes straight up or down: rounding has no heading."""
 
 
 class Tuning(NamedTuple):
@@ -551,6 +562,12 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         # Only rounding can bring it here, in every frame that caps.
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
         heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
+    if tuning.frame.frame == FRAME_FLY:
+        # Straight up or down there is no heading, but an amount.
+        if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT:
+            move_x = move_y = heading = 0.0
+        amount = length3(wanted.direction)
+        amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
     sector = memory.sector
     if tuning.sectors > 0:
         sector = sectored(body.face, sector, tuning.sectors, tuning.sector_margin)

@@ -97,7 +97,7 @@ def forward_deg(tick: Any, mode: Mode) -> float | None:
         return float(tick["view_yaw_deg"]) % 360.0
     if by == "body":
         return float(tick["face_deg"])
-    if tick["amount"] == 0.0:
+    if math.isnan(tick["heading_deg"]):
         return None
     asked_deg = math.degrees(math.atan2(tick["local_x"], tick["local_y"]))
     return (float(tick["heading_deg"]) - asked_deg) % 360.0
@@ -141,7 +141,7 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode, length: LengthUnit) -> None:
         goal_bearing_deg = math.degrees(math.atan2(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"]))
         ax.plot(*_bearing(goal_bearing_deg, 1.0), "P", markersize=10, color=HEATHER, markeredgecolor=PAPER, zorder=4)
     _arrow(ax, _bearing(float(tick["face_deg"]), 0.62), MOSS, filled=False)
-    if tick["amount"] > 0.0:
+    if not math.isnan(tick["heading_deg"]):
         _arrow(
             ax, _bearing(float(tick["heading_deg"]), max(min(float(tick["amount"]), 1.0), 0.15)), SLATE, filled=True
         )
@@ -206,11 +206,12 @@ def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> 
         direction = usual.get(round(abs(side)), f"{abs(side):.0f} deg to the {'right' if side > 0 else 'left'}")
         lines.append(f"asked: {direction}, {math.hypot(right, forth):.2f}")
     rises = f", rise {tick['rise']:.2f}" if frame == "fly" and tick["rise"] else ""
-    goes = (
-        f"goes {_whole(tick['heading_deg'])} deg, {tick['amount']:.2f}{rises}"
-        if tick["amount"] > 0
-        else f"rests{rises}"
-    )
+    goes = "rests"
+    if not math.isnan(tick["heading_deg"]):
+        goes = f"goes {_whole(tick['heading_deg'])} deg, {tick['amount']:.2f}{rises}"
+    elif tick["amount"] > 0.0:
+        climbs = (tick["rise"] or tick["view_pitch_deg"]) > 0.0
+        goes = f"goes straight {'up' if climbs else 'down'}, {tick['amount']:.2f}"
     if not math.isnan(tick.get("refused_x", math.nan)):
         goes = f"refused by square ({tick['refused_x']:.0f}, {tick['refused_y']:.0f})"
     elif tick.get("refused", False):

@@ -244,7 +244,7 @@ class Intent(NamedTuple):
 
     @property
     def move(self) -> Plan:
-        """Which way to go and how much: a vector of the plan whose length is `amount`."""
+        """Which way to go and how much: a vector of the plan whose length is `amount`, less what rises in flight."""
         return Plan(self._read("move", "x"), self._read("move", "y"))
 
     @property
@@ -256,8 +256,9 @@ class Intent(NamedTuple):
 
     @property
     def heading_deg(self) -> float | None:
-        """Compass heading of `move`, 0 up to 360; None at rest."""
-        return compass_deg(self._read("heading")) if self._read("amount") > 0.0 else None
+        """Compass heading of `move`, 0 up to 360; None at rest, and straight up or down."""
+        rests = self._read("move", "x") == self._read("move", "y") == 0.0
+        return None if rests else compass_deg(self._read("heading"))
 
     @property
     def face_deg(self) -> float:

@@ -7,9 +7,6 @@ from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
 from wendonic.profile.schema.table import entry
 
-AT_ONCE_DEG_S = 100_000.0
-"""Turn rate of a sprite that is seen from the side."""
-
 
 class MapSteer(OnFoot):
     """Forward is the plan's +y; in a `side_view` only right and left are of use."""
@@ -23,9 +20,9 @@ class MapSteer(OnFoot):
     )
 
     @property
-    def turn_rate_deg_s(self) -> float:
-        """The turn rate that counts; a sprite seen from the side turns round at once."""
-        return AT_ONCE_DEG_S if self.side_view and "turn_deg_s" not in self.model_fields_set else self.turn_deg_s
+    def turns_at_once(self) -> bool:
+        """Whether the body turns at once; a sprite seen from the side does, unless a rate is written."""
+        return super().turns_at_once or (self.side_view and "turn_deg_s" not in self.model_fields_set)
 
     def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""

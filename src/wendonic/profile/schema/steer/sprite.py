@@ -16,6 +16,9 @@ from wendonic.profile.schema.words import Word, Words
 TURN_DEG_S = 540.0
 """How fast a body turns."""
 
+AT_ONCE_DEG_S = 1e9
+"""Half a turn within any tick."""
+
 TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 _TURNS = ("turn_deg_s",)
@@ -145,7 +148,8 @@ class Faced(Sprite):
 
     face: Annotated[str, FACES] = entry("What the body turns to.", "travel")
     turn_deg_s: TurnRate = entry(
-        "How fast the body turns at most: raise it for a snappier turn, lower it for a heavier body.", TURN_DEG_S
+        "How fast the body turns at most: lower it for a heavier body. Not written, it faces a view at once.",
+        TURN_DEG_S,
     )
 
     face_above: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
@@ -156,13 +160,19 @@ class Faced(Sprite):
     )
 
     @property
+    def turns_at_once(self) -> bool:
+        """Whether the body faces it at once: the view, unless a rate is written."""
+        return self.face == "view" and "turn_deg_s" not in self.model_fields_set
+
+    @property
     def turn_rate_deg_s(self) -> float:
         """The turn rate that counts."""
-        return self.turn_deg_s
+        return AT_ONCE_DEG_S if self.turns_at_once else self.turn_deg_s
 
     def face_words(self) -> str:
         """Say which way the body faces."""
-        rate = f", turning at up to {self.turn_rate_deg_s:g} deg/s" if self.uses("turn_deg_s") else ""
+        rate = ", at once" if self.turns_at_once else f", turning at up to {self.turn_deg_s:g} deg/s"
+        rate = rate if self.uses("turn_deg_s") else ""
         above = f", for an amount from {self.face_above:g} on" if self.face_above > 0.0 else ""
         return f"{FACES.sentence(self.face)}{rate}{above}"
 
