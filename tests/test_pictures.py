@@ -377,7 +377,7 @@ def test_a_rose_says_and_shows_why_it_went_there(name, words):
     arrows = [text.xy for text in rose.texts if getattr(text, "arrow_patch", None)]
     face = math.radians(tick["face_deg"])
     assert arrows[0] == pytest.approx((0.62 * math.sin(face), 0.62 * math.cos(face)))
-    if tick["amount"] > 0.0:
+    if not math.isnan(tick["heading_deg"]):
         heading, length = math.radians(tick["heading_deg"]), max(tick["amount"], 0.15)
         assert arrows[1] == pytest.approx((length * math.sin(heading), length * math.cos(heading)))
     (camera,) = [patch for patch in rose.patches if isinstance(patch, Wedge)]
