@@ -1,5 +1,6 @@
 """Gaits against closed forms and SciPy: drag, coasting, reversal, turns, air, jumps; walls and steps of a course."""
 
+import itertools
 import math
 
 import numpy as np
@@ -122,12 +123,48 @@ def test_slowing_down(gait, keys, after_s, expected):
     assert run(helm, after_s).motion.vel_y == pytest.approx(expected)
 
 
-def test_turns_cost_speed_by_their_angle():
-    forms = PLAIN_GAIT._replace(accel_m_s2=1e6, brake_m_s2=1e6, loses=1, turn_loss=0.4)
-    for angle in (0.0, 0.5, math.pi / 2, math.pi):
-        wanted = Vec3(TOP * math.sin(angle), TOP * math.cos(angle), 0.0)
-        after = stride(forms, False, Vec3(0.0, TOP, 0.0), wanted, 1.0)
-        assert math.hypot(*after.velocity) == pytest.approx(TOP * (1.0 - 0.4 * 0.5 * (1.0 - math.cos(angle))))
+@pytest.mark.parametrize("loss", [0.0, 0.5, 0.9, 1.0])
+@pytest.mark.parametrize("turn_deg", [45.0, 90.0, 180.0])
+def test_a_turn_costs_its_share_of_speed_once_at_every_tick_rate(loss, turn_deg):
+    """By hand: (1 - loss) to the power of the angle over half a turn; whether it comes at once or bit by bit."""
+    expected = TOP * max(1.0 - loss, 1e-3) ** (turn_deg / 180.0)
+    slow = "top_speed_m_s = 4\naccel_m_s2 = 0.001\nbrake_m_s2 = 0.001\n"
+    stick = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\n'
+    bind = f"[[mode.m.move.bind]]\n{stick}"
+    profile = profile_with(f"{slow}turn_loss = {loss}", presses=bind)
+    for hz, slowly in itertools.product((30, 60, 144), (False, True)):
+        helm = Helm(profile)
+        helm.stick("pad.left_stick", 0.0, -1.0)
+        helm.place(0.0, 0.0, 0.0, velocity=helm.axes.from_plan(0.0, TOP))
+        helm.tick(1 / hz)
+        steps = hz if slowly else 1
+        for step in range(1, steps + 1):
+            angle = math.radians(turn_deg * step / steps)
+            helm.stick("pad.left_stick", math.sin(angle), -math.cos(angle))
+            helm.tick(1 / hz)
+        speed = math.hypot(*run(helm, 0.5, hz).motion[3:5])
+        assert speed == pytest.approx(expected, abs=0.01)
+
+
+def test_a_straight_reversal_costs_speed():
+    """With the same rates, who loses more is slower at first, and so sooner on the way back."""
+    ways = {}
+    for loss, hz in itertools.product((0.0, 0.5, 0.9), (30, 144)):
+        helm = Helm(profile_with(f"top_speed_m_s = 4\naccel_m_s2 = 8\nbrake_m_s2 = 8\nturn_loss = {loss}"))
+        helm.key("KeyW", down=True)
+        begun = run(helm, 1.0, hz).motion.pos_y
+        helm.key("KeyW", down=False)
+        helm.key("KeyS", down=True)
+        ways[loss, hz] = run(helm, 1.0, hz).motion.pos_y - begun
+    # 0.5 s forward and 0.5 s back cancel without a loss; with the loss l the way forward is (1 - l)^2 as long.
+    assert ways[0.0, 144] == pytest.approx(0.0, abs=0.05)
+    assert ways[0.5, 144] < -0.8
+    assert ways[0.9, 144] < ways[0.5, 144] - 0.4
+    for loss in (0.0, 0.5, 0.9):
+        assert ways[loss, 30] == pytest.approx(ways[loss, 144], abs=0.15)
+
+
+def test_a_cart_loses_speed_by_its_lock():
     cart = profile_with("top_speed_m_s = 4\nturn_loss = 0.25", steer='{ frame = "drive" }')
     helm = Helm(cart)
     helm.key("KeyW", down=True)

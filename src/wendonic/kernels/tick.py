@@ -8,7 +8,7 @@ from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.body.comfort import COMFORT_AT_REST, NO_COMFORT, ComfortState, ComfortTuning, comfort_output
 from wendonic.kernels.body.facing import face_after
 from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
-from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms
+from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms, kept_in_turn
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
@@ -20,6 +20,7 @@ from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import (
+    FRAME_DRIVE,
     FRAME_FLY,
     FRAME_GOTO,
     FRAME_GRID,
@@ -272,6 +273,13 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     before = was.body
     heading = 0.0
     state, body, wanted = steered_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
+    if gait.loses > 0 and frame != FRAME_DRIVE and length3(wanted.direction) > 0.0:
+        kept = kept_in_turn(gait.turn_loss, was.frame.asked, wanted.direction)
+        slower = Vec3(body.velocity.x * kept, body.velocity.y * kept, body.velocity.z)
+        if frame == FRAME_FLY:
+            slower = slower._replace(z=body.velocity.z * kept)
+        body = body._replace(velocity=slower)
+        state = state._replace(asked=wanted.direction)
     if not turns_itself(frame):
         to_x, to_y = wanted.move_x, wanted.move_y
         if frame == FRAME_GRID and state.grid.refused > 0.0:

@@ -19,7 +19,7 @@ class GaitTuning(NamedTuple):
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
     rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
     `coast_half_life_s` takes that of the brake, but for a reversal, and 2 where speed is kept; `loses` where
-    `turn_loss` is the share of speed lost to a request that points straight back. Walls stop a body of `radius_m`;
+    `turn_loss` is the share of speed lost when the request turns straight back. Walls stop a body of `radius_m`;
     `rise_m_s` is how fast it rises where it flies.
     """
 
@@ -180,20 +180,41 @@ def coasting(velocity: Vec3, wanted: Vec3, half_life_s: float, dt: float) -> Str
     return against_drag(velocity, wanted, drag_per_s, dt)
 
 
+LEAST_KEPT = 1e-3
+"""What a request straight back leaves of the speed at least."""
+
+
+def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
+    """Return the share of speed that is left when a request turns from one direction to another, of any length.
+
+    With the angle a it is (1 - turn_loss)^(a / pi): half of the angle twice costs as much as all of it at once, so a
+    turn costs the same at every tick rate.
+
+    >>> ahead, right = Vec3(0.0, 1.0, 0.0), Vec3(0.5, 0.0, 0.0)
+    >>> round(kept_in_turn(0.75, ahead, Vec3(0.0, -1.0, 0.0)), 9), round(kept_in_turn(0.75, ahead, right), 9)
+    (0.25, 0.5)
+    """
+    across = Vec3(
+        asked.y * direction.z - asked.z * direction.y,
+        asked.z * direction.x - asked.x * direction.z,
+        asked.x * direction.y - asked.y * direction.x,
+    )
+    along = asked.x * direction.x + asked.y * direction.y + asked.z * direction.z
+    angle = math.atan2(length3(across), along)
+    return math.pow(max(1.0 - turn_loss, LEAST_KEPT), angle / math.pi)
+
+
 def has_forms(gait: GaitTuning) -> bool:
     """Return whether a gait has more than a top speed and two rates.
 
     >>> has_forms(PLAIN_GAIT), has_forms(PLAIN_GAIT._replace(coasts=1))
     (False, True)
     """
-    return gait.reverses > 0 or gait.airborne > 0 or gait.drags > 0 or gait.coasts > 0 or gait.loses > 0
+    return gait.reverses > 0 or gait.airborne > 0 or gait.drags > 0 or gait.coasts > 0
 
 
 def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: float) -> Stride:
     """Return velocity (m/s) and displacement (m) after `dt` seconds of a gait with all its forms.
-
-    `turn_loss` leaves 1 - turn_loss (1 - cos a) / 2 of the wanted speed, a being the angle between velocity and
-    request.
 
     Under `COASTS_ON` a request that is weaker than the speed sets the direction alone, and none changes nothing.
 
@@ -209,10 +230,6 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
         along = velocity.x * wanted.x + velocity.y * wanted.y + velocity.z * wanted.z
         speed = length3(velocity)
         want = length3(wanted)
-        if gait.loses > 0 and speed * want > 0.0:
-            kept = 1.0 - gait.turn_loss * 0.5 * (1.0 - along / (speed * want))
-            wanted = Vec3(wanted.x * kept, wanted.y * kept, wanted.z * kept)
-            want *= kept
         if gait.drags > 0:
             return against_drag(velocity, wanted, gait.drag_per_s, dt)
         if gait.coasts == COASTS_ON and want < speed:

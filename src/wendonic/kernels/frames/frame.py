@@ -6,7 +6,7 @@ from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
 from wendonic.kernels.frames.drive_tuning import NO_DRIVE, DriveTuning
 from wendonic.kernels.frames.goal import NO_GOAL, NO_GOTO, Goal, GotoTuning
 from wendonic.kernels.frames.squares import GRID_AT_REST, NO_GRID, GridState, GridTuning
-from wendonic.kernels.vector import Vec2
+from wendonic.kernels.vector import ZERO3, Vec2, Vec3
 
 
 class FrameTuning(NamedTuple):
@@ -34,7 +34,8 @@ class FrameTuning(NamedTuple):
 
 class FrameState(NamedTuple):
     """What frames carry from tick to tick: the squares of a grid; the goal, those that wait and how many they are,
-    whether one was reached this tick, how near it has come (m), and for how long it has come no nearer (s).
+    whether one was reached this tick, how near it has come (m), and for how long it has come no nearer (s); the
+    direction that was requested last, (0, 0, 0) for none.
     """
 
     grid: GridState
@@ -44,7 +45,8 @@ class FrameState(NamedTuple):
     arrived: float
     nearest_m: float
     stuck_s: float
+    asked: Vec3
 
 
 PLAIN_FRAME = FrameTuning(0, 0, 9.0, 0, 0.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
-FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, (), 0.0, 0.0, 0.0, 0.0)
+FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, (), 0.0, 0.0, 0.0, 0.0, ZERO3)

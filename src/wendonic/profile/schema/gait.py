@@ -113,8 +113,9 @@ class Gait(Table):
     Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the request points backwards;
     off the ground the rates of `airborne` count. With `coast_half_life_s` it falls by a half-life instead, but for a
     reversal; with `keeps_speed` it never falls, and a weaker request only turns it. Or else `thrust_m_s2` works
-    against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is the share of speed that a request
-    straight back costs, and a cart at full lock. `rise_m_s` is for bodies that fly.
+    against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is the share of speed that a request that
+    turns straight back costs at once, a turn by less in proportion; and a cart at full lock. `rise_m_s` is for bodies
+    that fly.
 
     A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is how wide the body is
     between walls, and how long.
@@ -153,7 +154,7 @@ class Gait(Table):
     )
     keeps_speed: bool = entry("Whether speed stays until another direction is requested: a tap sets it.", False)
     turn_loss: Fraction = entry(
-        "Share of speed that a request straight back costs, and a cart at full lock.", 0.0, unit="share"
+        "Share of speed that turning straight back costs at once, and a cart at full lock.", 0.0, unit="share"
     )
     rise_m_s: Speed = entry("Speed up and down of a body that flies.", 2.0)
     body_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
