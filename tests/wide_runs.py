@@ -6,6 +6,7 @@ from test_tick_properties import dts, samples, tunings
 from wendonic.kernels.body.facing import FACE_HOLD, FACE_TRAVEL, FACE_VIEW
 from wendonic.kernels.body.fall import NO_FALL
 from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.frames.blocked import blocked_table
 from wendonic.kernels.frames.goal import GoalInput, GotoTuning
 from wendonic.kernels.frames.steer import (
     FRAME_CAMERA,
@@ -21,7 +22,7 @@ from wendonic.kernels.sample import GroundInput
 from wendonic.kernels.vector import UP
 
 FRAMES = (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_DRIVE, FRAME_FLY, FRAME_GRID, FRAME_GOTO)
-WALLED = (0.0, 2.0, 13.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.5, -9.0, 2.0, 9.0, 0.4, 1.0, 0.0, 1.0)
+WALLED = (0.0, 2.0, 13.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.5, -9.0, 2.0, 9.0, 0.4, *blocked_table([(0.0, 1.0)]))
 """A wall ahead and a low one to the right, and one blocked square."""
 
 flag = st.integers(0, 1)

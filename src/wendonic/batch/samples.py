@@ -101,7 +101,7 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
 def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int]]:
     """Return the controls whose numbers go into a row as they stand, each with the first places where they go."""
     found: dict[str, list[int]] = {}
-    if sources.across or any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
+    if any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
         return found
     for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
         for source, start in zip(of_channel, sampler.places.channels[channel], strict=True):

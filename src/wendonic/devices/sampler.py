@@ -8,7 +8,6 @@ from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sample_places import SamplePlaces, sample_places
 from wendonic.devices.sources.base import Displaced, Follower, Reader, Source
 from wendonic.devices.sources.goal import GoalSource
-from wendonic.devices.sources.hands import HandsSource
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import Change, DeviceState
@@ -18,20 +17,6 @@ _WHEEL = CONTROLS["mouse.wheel"].slot
 
 
 CHANNELS = ("move", "rise", "throttle", "turn", "look")
-
-
-class _Across:
-    """What a game seen from the side leaves of `move`: nothing forward or back."""
-
-    __slots__ = ("_places",)
-
-    def __init__(self, places: Sequence[int]) -> None:
-        self._places = places
-
-    def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
-        for place in self._places:
-            row[place] = 0.0
-        return False
 
 
 class _Goal(GoalReader):
@@ -91,7 +76,6 @@ class Sampler:
         self.sources = sources
         self.places: SamplePlaces = sample_places(sources)
         """Where everything stands in a row."""
-        along: list[int] = []
         self._edges_are_new = True
         self._sticks: list[tuple[int, int]] = []
         self.readers: list[Reader] = []
@@ -106,13 +90,8 @@ class Sampler:
         for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
             for source, start in zip(of_channel, self.places.channels[channel], strict=True):
                 self.devices.append(DEVICES.index(source.device()))
-                if channel == "move" and sources.across and not isinstance(source, HandsSource):
-                    # Forward and back are of no use: keys have them in places three and four, all others in one.
-                    along += [start + 2, start + 3] if source.width == 4 else [start + 1]
                 self._add(source, start)
         self.devices.append(-1)
-        if along:
-            self.readers.append(_Across(along))
         if sources.goal is not None:
             self._take_reader(_Goal(self, sources.goal, self.places.goal, sources.goals_wait))
         if sources.aims:

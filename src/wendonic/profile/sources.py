@@ -9,7 +9,6 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.steer.goto import GotoSteer
 from wendonic.profile.schema.steer.hands import HandsSteer
-from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.steer.sprite import Faced
 
 
@@ -39,5 +38,4 @@ def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> M
         aims=isinstance(steer, Faced) and steer.face == "aim",
         tracks=isinstance(steer, HandsSteer) or mode.comfort is not None,
         points=steer.teleport.hand if isinstance(steer, HandsSteer) and steer.teleport else "",
-        across=isinstance(steer, MapSteer) and steer.side_view,
     )

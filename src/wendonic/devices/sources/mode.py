@@ -13,7 +13,7 @@ class ModeSources(NamedTuple):
 
     `goal` is None where nothing is walked to, and `goals_wait` says whether all that come in a tick count; `aims` and
     `tracks` say whether a point to aim at, and where head and hands are and point, are of use, and `points` which
-    hand points at places to be at; `across` that only right and left are, as in a game seen from the side.
+    hand points at places to be at.
     """
 
     move: Sequence[Source] = ()
@@ -27,7 +27,6 @@ class ModeSources(NamedTuple):
     aims: bool = False
     tracks: bool = False
     points: str = ""
-    across: bool = False
 
     @property
     def channels(self) -> tuple[Sequence[Source], ...]:

@@ -17,8 +17,16 @@ from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEur
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
 from wendonic.kernels.press.press import PressState
 from wendonic.kernels.row import Row
+from wendonic.kernels.source.dead_zone import wedged
 from wendonic.kernels.source.keys import is_ramping
-from wendonic.kernels.source.source import NO_OUTPUT, SOURCE_KEYS, SourceState, SourceTuning, source_output
+from wendonic.kernels.source.source import (
+    NO_OUTPUT,
+    SOURCE_KEYS,
+    SOURCE_SWING,
+    SourceState,
+    SourceTuning,
+    source_output,
+)
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
@@ -40,7 +48,8 @@ class PressAmount(NamedTuple):
 
 class MoveTuning(NamedTuple):
     """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and no
-    `notches` are 0.
+    `notches` are 0. Where `across` is 1, in a game seen from the side, what a source asks for forward or back is
+    left out once it is shaped.
     """
 
     sources: tuple[SourceTuning, ...]
@@ -56,6 +65,7 @@ class MoveTuning(NamedTuple):
     half_life_s: float
     one_euro: OneEuroTuning
     cuts_ramps: int
+    across: int
 
 
 class MoveState(NamedTuple):
@@ -85,7 +95,9 @@ class MoveOutput(NamedTuple):
     scale: float
 
 
-NO_MOVE = MoveTuning((), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0)
+NO_MOVE = MoveTuning(
+    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0
+)
 NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
@@ -120,6 +132,10 @@ def move_output(
         was = state.sources[k]
         after, shaped = source_output(tuning.sources[k], tables, was, raw[k], k + 0.0, felt_s, capped, dt)
         sources = (*sources, after)
+        if tuning.across > 0 and tuning.sources[k].kind != SOURCE_SWING:
+            # What is nearly upright asks for nothing: no thumb is steady across.
+            side = wedged(shaped.x, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
+            shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0)
         if k == 0:
             output = shaped
             output_was = was.length

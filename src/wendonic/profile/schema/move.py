@@ -166,8 +166,8 @@ class Move(Table):
         first = f"move: {merged_words(self.merge, len(self.bind))}, {', '.join(words)}"
         return [first, *(f"  {bind.sentence()}" for bind in self.bind)]
 
-    def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> MoveTuning:
-        """Return it as the kernels' numbers."""
+    def tuning(self, rows: NumberRows, press_names: tuple[str, ...], across: bool = False) -> MoveTuning:
+        """Return it as the kernels' numbers; `across` in a game that is seen from the side."""
         sources = tuple(bind.tuning(rows) for bind in self.bind)
         smoothing, one_euro = SMOOTHING_HALF_LIFE if self.half_life_s > 0.0 else SMOOTHING_NONE, NO_ONE_EURO
         if self.one_euro:
@@ -193,4 +193,5 @@ class Move(Table):
             self.half_life_s,
             one_euro,
             int(bent and ramps),
+            int(across),
         )
