@@ -27,7 +27,8 @@ def test_the_normal_is_that_of_the_height(name, x, y):
     normal = np.array(middle.normal)
     assert np.linalg.norm(normal) == pytest.approx(1.0)
     assert normal[2] > 0.0
-    if max(math.dist(other.normal, middle.normal) for other in around) < 1e-4:
+    at_an_edge = max(abs(other.height - middle.height) for other in around) > 1e-3
+    if not at_an_edge and max(math.dist(other.normal, middle.normal) for other in around) < 1e-4:
         slopes = (right.height - left.height) / (2 * step), (forward.height - back.height) / (2 * step)
         assert tuple(-normal[:2] / normal[2]) == pytest.approx(slopes, abs=1e-3)
 

@@ -309,7 +309,7 @@ def test_a_path_on_a_course_has_its_heights_as_contour_lines():
     assert seen > 100
     steep = lines(ax)["too steep"]
     assert len(steep) == trace["refused"].sum() > 20
-    assert ax.get_title(loc="left").startswith("Up and down the terraces: 46.4 m")
+    assert ax.get_title(loc="left").startswith("Up and down the terraces: 45.1 m")
 
 
 def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():

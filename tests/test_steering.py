@@ -181,7 +181,7 @@ def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
 
 
 def test_a_cart_keeps_its_speed_along_a_slope_and_rolls_back_down_a_bank():
-    helm = helm_with('{ frame = "drive", slope = { limit_deg = 40, slide_m_s = 1.5 } }')
+    helm = helm_with('{ frame = "drive", slope = { steepest_deg = 40, slide_m_s = 1.5 } }')
     helm.key("KeyW", down=True)
     helm.ground(True, normal=(0.0, -0.6, 0.8))
     assert run(helm, 2.0).velocity() == pytest.approx((0.0, 3.2 * 0.8, 3.2 * 0.6))
@@ -191,7 +191,7 @@ def test_a_cart_keeps_its_speed_along_a_slope_and_rolls_back_down_a_bank():
     assert intent.velocity(3.2) == pytest.approx(intent.velocity())
     assert (tuple(intent.footing), intent.amount) == ((True, True), 0.0)
     # Across the bank it holds its place.
-    across = helm_with('{ frame = "drive", slope = { limit_deg = 40 } }')
+    across = helm_with('{ frame = "drive", slope = { steepest_deg = 40 } }')
     across.ground(True, normal=(-0.8, 0.0, 0.6))
     across.key("KeyW", down=True)
     assert run(across, 2.0).velocity() == pytest.approx((0.0, 3.2, 0.0))
@@ -797,7 +797,7 @@ EVERY_FRAME = (
             ("strafe", '{ frame = "facing", slope = {} }', "latest", "", ""),
             ("stroll", '{ frame = "facing", face = "travel" }', "cancel", "", ""),
             ("aim", '{ frame = "map", face = "aim", sectors = 8 }', "cancel", "", ""),
-            ("barrow", '{ frame = "camera", face = "hold", slope = { limit_deg = 20 } }', "cancel", "", ""),
+            ("barrow", '{ frame = "camera", face = "hold", slope = { steepest_deg = 20 } }', "cancel", "", ""),
             (
                 "cart",
                 '{ frame = "drive", slope = {} }',

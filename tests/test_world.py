@@ -229,7 +229,7 @@ def test_leaning_is_the_shortest_arc_by_half_lives_however_time_is_cut(tilt, tow
 
 
 def test_too_steep_a_bank_refuses_the_way_up_lets_slide_and_the_air_is_level():
-    helm = world_helm("+x", "+y", "+z", '{ frame = "map", slope = { limit_deg = 40, slide_m_s = 2 } }')
+    helm = world_helm("+x", "+y", "+z", '{ frame = "map", slope = { steepest_deg = 40, slide_m_s = 2 } }')
     helm.key("KeyW", down=True)
     for tangent, refused in ((math.tan(math.radians(39.9)), False), (math.tan(math.radians(40.1)), True)):
         helm.ground(True, normal=(0.0, -tangent, 1.0))

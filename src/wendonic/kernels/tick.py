@@ -314,7 +314,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     if tuning.walled > 0:
         on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
         free = body
-        body = stopped_body(course, gait.radius_m, on_ground, before, free)
+        body = stopped_body(course, gait.radius_m, tuning.frame.slope.step_m, on_ground, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
         if stopped:
             contact = contact_normal(body.position, free.position)
@@ -323,7 +323,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))
     fall = was.fall
     if gait.fall.falls > 0:
-        steepest = min(tuning.frame.slope.limit_tangent, MOST_TANGENT)
+        steepest = min(tuning.frame.slope.steepest_tangent, MOST_TANGENT)
         fall, body = height_settled(gait.fall, course, fall, reported, before, body, steepest, dt)
     return Steered(body, fall, up, state, wanted, heading, contact)
 
@@ -482,7 +482,7 @@ def pointed(
         to = turned(direction.x, direction.y, view_yaw)
         hand = Vec3(body.position.x + at.x, body.position.y + at.y, body.position.z + place.z)
         along = Vec3(to.x, to.y, direction.z)
-        found = landing(course, hand, along, tuning.arc_m_s, tuning.frame.slope.limit_tangent)
+        found = landing(course, hand, along, tuning.arc_m_s, tuning.frame.slope.steepest_tangent)
         return Pointing(1.0, hand, along, found, 0.0), body
     if points <= 0.0 and was.held > 0.0 and seen and was.landing.there > 0.0:
         there = was.landing.place

@@ -199,7 +199,7 @@ class BodyDoor(Door):
         not point up.
         """
         x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
-        length = math.sqrt(x * x + y * y + z * z)
+        length = math.hypot(x, y, z)
         if not 0.0 < length < math.inf or z < 0.0:
             raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
         ground = (1.0 if there else 0.0, x / length, y / length, z / length)

@@ -3,7 +3,7 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.vector import Vec3
+from wendonic.kernels.vector import Vec3, length3
 
 
 def laid_on_slope(x: float, y: float, normal: Vec3) -> Vec3:
@@ -32,17 +32,75 @@ NOTHING_LEFT = 1e-12
 
 
 class SlopeTuning(NamedTuple):
-    """`follows` is 1 where a mode walks on slopes; ground steeper than an angle, by the `limit_tangent` of it, lets
-    nobody up, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`.
+    """`follows` is 1 where a mode walks on slopes; ground steeper than an angle, by the `steepest_tangent` of it,
+    lets nobody up, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`, feels
+    a bank `ahead_m` in front, and takes steps of `step_m`. Where `tires` is 1, the way straight up the steepest
+    ground leaves `uphill_ratio` of the speed.
     """
 
     follows: int
-    limit_tangent: float
+    steepest_tangent: float
     slide_m_s: float
     lean_half_life_s: float
+    ahead_m: float
+    step_m: float
+    tires: int
+    uphill_ratio: float
 
 
-LEVEL_ONLY = SlopeTuning(0, math.inf, 0.0, 0.0)
+LEVEL_ONLY = SlopeTuning(0, math.inf, 0.0, 0.0, 0.2, 0.35, 0, 1.0)
+
+WALL_TANGENT = 20.0
+"""Ground that is steeper, 87 degrees, is a wall: nothing stands on it or slides down it."""
+
+
+def uphill_share(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> float:
+    """Return the share of speed that a level direction (x, y) has on ground of that normal: 1 across and downhill,
+    `uphill_ratio` straight up the steepest ground, and between them by the tangent of the climb.
+
+    >>> hill = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, tires=1, uphill_ratio=0.5)
+    >>> uphill_share(hill, 0.0, 1.0, Vec3(0.0, -0.6, 0.8)), uphill_share(hill, 0.0, -1.0, Vec3(0.0, -0.6, 0.8))
+    (0.625, 1.0)
+    """
+    length = math.hypot(x, y)
+    if length == 0.0 or normal.z <= 0.0:
+        return 1.0
+    climb = -(normal.x * x + normal.y * y) / (normal.z * length)
+    return 1.0 - (1.0 - tuning.uphill_ratio) * min(max(climb / tuning.steepest_tangent, 0.0), 1.0)
+
+
+def bounded_share(before: Vec3, after: Vec3, most: float) -> float:
+    """Return the share of a velocity that ground may leave a body: it makes nobody faster than he was, or than
+    `most` (m/s). What came from level ground onto a steep bank keeps its speed, not its speed on the plan.
+
+    >>> bounded_share(Vec3(0.0, 3.0, 0.0), Vec3(0.0, 3.0, 4.0), 2.0)
+    0.6
+    """
+    speed = length3(after)
+    most = max(most, length3(before))
+    return most / speed if speed > most * (1.0 + 1e-9) else 1.0
+
+
+def is_wall(normal: Vec3) -> bool:
+    """Return whether ground of that normal is a wall.
+
+    >>> is_wall(Vec3(1.0, 0.0, 0.0)), is_wall(Vec3(0.0, -0.6, 0.8))
+    (True, False)
+    """
+    return math.sqrt(normal.x * normal.x + normal.y * normal.y) > WALL_TANGENT * normal.z
+
+
+def against_wall(velocity: Vec3, normal: Vec3) -> Vec3:
+    """Return what a wall of that normal leaves of a velocity: what goes along it, and away from it.
+
+    >>> against_wall(Vec3(3.0, 2.0, 0.0), Vec3(-1.0, 0.0, 0.0))
+    Vec3(x=0.0, y=2.0, z=0.0)
+    """
+    side = math.sqrt(normal.x * normal.x + normal.y * normal.y)
+    away_x = normal.x / side
+    away_y = normal.y / side
+    into = min(velocity.x * away_x + velocity.y * away_y, 0.0)
+    return Vec3(velocity.x - into * away_x, velocity.y - into * away_y, 0.0)
 
 
 class Footing(NamedTuple):
@@ -64,14 +122,14 @@ def footing(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> Footing:
     the request that goes straight uphill is taken off, the part across and down stays, and the body slides straight
     downhill.
 
-    >>> steep = SlopeTuning(1, 1.0, 2.0, 0.0)
+    >>> steep = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, slide_m_s=2.0)
     >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.8, 0.6))
     Footing(x=0.5, y=0.0, slide_x=0.0, slide_y=-2.0, refused=1.0)
     >>> footing(steep, 0.5, 0.5, Vec3(0.0, -0.6, 0.8))
     Footing(x=0.5, y=0.5, slide_x=0.0, slide_y=0.0, refused=0.0)
     """
     side = math.sqrt(normal.x * normal.x + normal.y * normal.y)
-    if side <= tuning.limit_tangent * normal.z:
+    if side <= tuning.steepest_tangent * normal.z:
         return Footing(x, y, 0.0, 0.0, 0.0)
     down_x = normal.x / side
     down_y = normal.y / side

@@ -5,13 +5,19 @@ import math
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, has_forms, plan_stride
 from wendonic.kernels.body.ground import ground_at
-from wendonic.kernels.body.slope import Footing, SlopeTuning, footing, laid_on_slope
+from wendonic.kernels.body.slope import (
+    Footing,
+    SlopeTuning,
+    against_wall,
+    bounded_share,
+    footing,
+    is_wall,
+    laid_on_slope,
+    uphill_share,
+)
 from wendonic.kernels.request import Request, WantedMotion, level_motion
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import UP, Vec2, Vec3
-
-FOOT_M = 0.2
-"""How far in front of the body a bank is felt."""
 
 
 def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
@@ -33,18 +39,20 @@ def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
 
 
 def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y: float) -> Footing:
-    """Return what a bank that lies just in front, by FOOT_M, leaves of a request: nobody steps onto it only to slide
-    back.
+    """Return what a bank that lies just in front, by `ahead_m`, leaves of a request: nobody steps onto it only to
+    slide back.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 0.1, 9.0, 9.0, 0.0, 0.0, 2.0, 0.0)
-    >>> footing_in_front(SlopeTuning(1, 1.0, 2.0, 0.0), bank, Footing(0.6, 0.8, 0.0, 0.0, 0.0), 0.0, 0.0)
+    >>> from wendonic.kernels.body.slope import LEVEL_ONLY
+    >>> steep = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, slide_m_s=2.0)
+    >>> footing_in_front(steep, bank, Footing(0.6, 0.8, 0.0, 0.0, 0.0), 0.0, 0.0)
     Footing(x=0.6, y=0.0, slide_x=0.0, slide_y=0.0, refused=1.0)
     """
     length = math.hypot(left.x, left.y)
     if length == 0.0:
         return left
-    step = FOOT_M / length
+    step = slope.ahead_m / length
     normal = ground_at(course, x + left.x * step, y + left.y * step).normal
     there = footing(slope, left.x, left.y, normal)
     return Footing(there.x, there.y, left.slide_x, left.slide_y, max(left.refused, there.refused))
@@ -85,15 +93,17 @@ def walk(
     """Return the body, and what it wants, after `dt` seconds of walking by `move` on whatever ground is there.
 
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
-    as in `walked`, and stays in the ground.
+    as in `walked`, and stays in the ground. Ground makes nobody faster, see `bounded_share`, and what is as steep as
+    a wall is one.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> quick = PLAIN_GAIT._replace(top_speed_m_s=5.0, accel_m_s2=1e6)
     >>> uphill = NO_REQUEST._replace(normal=Vec3(0.0, -0.6, 0.8))
-    >>> body, wanted = walk(quick, SlopeTuning(1, 9.0, 0.0, 0.0), (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, uphill,
-    ...                     0.0, 1.0, 0.1)
+    >>> from wendonic.kernels.body.slope import LEVEL_ONLY
+    >>> slope = LEVEL_ONLY._replace(follows=1, steepest_tangent=9.0)
+    >>> body, wanted = walk(quick, slope, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, uphill, 0.0, 1.0, 0.1)
     >>> wanted.direction, body.velocity.y, round(body.velocity.z, 12)
     (Vec3(x=0.0, y=0.8, z=0.6), 4.0, 3.0)
     """
@@ -110,8 +120,15 @@ def walk(
         return Body(body.face, at, after.velocity), level_motion(move_x, move_y)
     normal = normal_under(course, request, x, y)
     left = footing(slope, move_x, move_y, normal)
+    if is_wall(normal):
+        left = left._replace(slide_x=0.0, slide_y=0.0)
     if course[0] > 0.0 and request.grounded > 0.0:
         left = footing_in_front(slope, course, left, x, y)
+    if slope.tires > 0:
+        share = uphill_share(slope, left.x, left.y, normal)
+        left = Footing(left.x * share, left.y * share, left.slide_x, left.slide_y, left.refused)
+        mean_x *= share
+        mean_y *= share
     direction = laid_on_slope(left.x, left.y, normal)
     slide = laid_on_slope(left.slide_x, left.slide_y, normal)
     plan = direction
@@ -121,13 +138,21 @@ def walk(
     wanted_y = plan.y * top_speed + slide.y
     after = plan_stride(gait, in_air, body.velocity, wanted_x, wanted_y, dt)
     moved = after.displacement
+    velocity = Vec3(after.velocity.x, after.velocity.y, 0.0)
+    if is_wall(normal):
+        velocity = against_wall(velocity, normal)
+        moved = against_wall(moved, normal)
+    else:
+        climb = 0.0 - (normal.x * velocity.x + normal.y * velocity.y) / normal.z
+        velocity = Vec3(velocity.x, velocity.y, climb)
+        share = bounded_share(body.velocity, velocity, max(top_speed, slope.slide_m_s))
+        if share < 1.0:
+            velocity = Vec3(velocity.x * share, velocity.y * share, velocity.z * share)
+            moved = Vec3(moved.x * share, moved.y * share, 0.0)
+        z -= (normal.x * moved.x + normal.y * moved.y) / normal.z
     x += moved.x
     y += moved.y
-    vel_z = 0.0
-    if normal.z > 0.0:
-        vel_z = 0.0 - (normal.x * after.velocity.x + normal.y * after.velocity.y) / normal.z
-        z -= (normal.x * moved.x + normal.y * moved.y) / normal.z
     if course[0] > 0.0 and request.grounded > 0.0:
         z = ground_at(course, x, y).height
-    walked_body = Body(body.face, Vec3(x, y, z), Vec3(after.velocity.x, after.velocity.y, vel_z))
+    walked_body = Body(body.face, Vec3(x, y, z), velocity)
     return walked_body, WantedMotion(left.x, left.y, direction, left.refused, slide)

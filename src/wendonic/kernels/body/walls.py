@@ -7,8 +7,10 @@ from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUM
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec2, Vec3
 
-STEP_UP_M = 0.35
-"""Ground that is higher than this, all at once, is a wall."""
+SAMPLE_M = 0.04
+"""Ground is looked at so often along the way: what is narrower nobody would call ground."""
+
+MOST_SAMPLES = 4096
 
 
 def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
@@ -60,28 +62,52 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     return Vec2(to_x, to_y)
 
 
-def stopped_body(course: Row, radius_m: float, on_ground: bool, was: Body, body: Body) -> Body:
+def before_step(course: Row, step_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
+    """Return where a body gets to that goes straight from one place to another with its feet at a height, before
+    ground that is higher than a step of `step_m`; ground that climbs by 45 degrees is no step.
+
+    >>> from wendonic.kernels.body.ground import PIECE_PLANE
+    >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
+    >>> before_step(kerb, 0.35, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
+    True
+    """
+    far = math.hypot(to_x - x, to_y - y)
+    samples = min(math.ceil(far / SAMPLE_M), MOST_SAMPLES)
+    reached = Vec2(x, y)
+    for k in range(samples):
+        share = (k + 1.0) / samples
+        at_x = x + (to_x - x) * share
+        at_y = y + (to_y - y) * share
+        if ground_at(course, at_x, at_y).height > z + step_m + far * share:
+            break
+        reached = Vec2(at_x, at_y)
+    return reached
+
+
+def stopped_body(course: Row, radius_m: float, step_m: float, on_ground: bool, was: Body, body: Body) -> Body:
     """Return the body as walls and high steps let it come from `was`; against them it has no speed.
 
-    `on_ground` says whether its feet follow the ground's height, so that a step up above STEP_UP_M stops it.
+    `on_ground` says whether its feet follow the ground's height, so that a step up above `step_m` stops it; it slides
+    along it.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
-    >>> stopped = stopped_body([0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0], 0.5, False, BODY_AT_REST, there)
+    >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
+    >>> stopped = stopped_body(wall, 0.5, 0.35, False, BODY_AT_REST, there)
     >>> stopped.position, stopped.velocity
     (Vec3(x=1.0, y=1.5, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
     """
     to, was_at = body.position, was.position
     x, y = stopped_by_walls(course, radius_m, was_at.x, was_at.y, was_at.z, to.x, to.y)
     if on_ground and course[0] > 0.0:
-        top = was_at.z + STEP_UP_M
-        if ground_at(course, x, y).height > top + math.hypot(x - was_at.x, y - was_at.y):
-            if ground_at(course, x, was_at.y).height <= top:
-                y = was_at.y
-            elif ground_at(course, was_at.x, y).height <= top:
-                x = was_at.x
+        at = before_step(course, step_m, was_at.x, was_at.y, was_at.z, x, y)
+        if at.x != x or at.y != y:
+            beside = before_step(course, step_m, at.x, at.y, was_at.z, x, at.y)
+            if beside.x == x:
+                y = at.y
             else:
-                x, y = was_at.x, was_at.y
+                ahead = before_step(course, step_m, at.x, at.y, was_at.z, at.x, y)
+                x, y = (at.x, y) if ahead.y == y else (at.x, at.y)
     vel_x = body.velocity.x if x == to.x else 0.0
     vel_y = body.velocity.y if y == to.y else 0.0
     return Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z))

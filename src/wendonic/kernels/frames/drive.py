@@ -6,7 +6,7 @@ from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, plan_stride
 from wendonic.kernels.body.ground import ground_at
-from wendonic.kernels.body.slope import footing, laid_on_slope
+from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
@@ -93,10 +93,12 @@ def steer_drive(
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
-    >>> from wendonic.kernels.body.slope import SlopeTuning
+    >>> from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
-    >>> cart, level = PLAIN_FRAME._replace(slope=SlopeTuning(1, 1.0, 2.0, 0.0)), (0.0, 0.0, 3.0, 0.0)
+    >>> from wendonic.kernels.body.slope import LEVEL_ONLY
+    >>> steep = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0, slide_m_s=2.0)
+    >>> cart, level = PLAIN_FRAME._replace(slope=steep), (0.0, 0.0, 3.0, 0.0)
     >>> bank = NO_REQUEST._replace(forward=0.5, normal=Vec3(0.0, -0.8, 0.6))
     >>> _, body, wanted = steer_drive(cart, PLAIN_GAIT, level, FRAME_AT_REST, BODY_AT_REST, bank, 1.0)
     >>> wanted.refused, wanted.move_y, round(body.velocity.y, 9), round(body.velocity.z, 9)
@@ -113,6 +115,7 @@ def steer_drive(
         body = driven(tuning.drive, gait, body, wanted, turn, dt)
         share = wanted / top_speed
         return state, body, level_motion(math.sin(body.face) * share, math.cos(body.face) * share)
+    before = body
     normal = normal_under(course, request, body.position.x, body.position.y)
     sine = math.sin(body.face)
     cosine = math.cos(body.face)
@@ -126,11 +129,17 @@ def steer_drive(
     body = driven(tuning.drive, gait, body, (wanted + rolls) * shorter, turn, dt)
     speed = body.velocity.x * math.sin(body.face) + body.velocity.y * math.cos(body.face)
     vel_z = speed / shorter * forward.z if shorter > 0.0 else 0.0
+    velocity = Vec3(body.velocity.x, body.velocity.y, vel_z)
     x, y, z = body.position
-    z += vel_z * dt
+    share = bounded_share(before.velocity, velocity, max(top_speed, tuning.slope.slide_m_s))
+    if share < 1.0:
+        velocity = Vec3(velocity.x * share, velocity.y * share, velocity.z * share)
+        x = before.position.x + (x - before.position.x) * share
+        y = before.position.y + (y - before.position.y) * share
+    z += velocity.z * dt
     if course[0] > 0.0 and request.grounded > 0.0:
         z = ground_at(course, x, y).height
-    body = Body(body.face, Vec3(x, y, z), Vec3(body.velocity.x, body.velocity.y, vel_z))
+    body = Body(body.face, Vec3(x, y, z), velocity)
     amount = wanted / top_speed
     return (
         state,

@@ -49,7 +49,7 @@ class DriveSteer(Sprite):
     )
     reverse_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Top speed backwards over top speed forward.", 0.5)
     slope: Slope | None = entry(
-        "How it drives on slopes.", None, example={"limit_deg": 45.0}, otherwise="ground is taken as level"
+        "How it drives on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
 
     @model_validator(mode="after")

@@ -32,30 +32,50 @@ FACES = Words(
 
 
 class Slope(Table):
-    """Walking on slopes: up to `limit_deg`; steeper ground lets nobody up, and the body slides down it at
-    `slide_m_s`.
+    """Walking on slopes: up to `steepest_deg`; steeper ground lets nobody up, and the body slides down it at
+    `slide_m_s`. Climbing costs speed where `uphill_ratio` says so, and a step above `step_m` is a wall.
 
     The body's own up follows the ground's normal by a half-life.
     """
 
-    limit_deg: Annotated[float, Field(gt=0.0, lt=90.0)] = entry(
+    steepest_deg: Annotated[float, Field(gt=0.0, lt=90.0)] = entry(
         "Steepest ground that can be walked up: raise it if players get stuck on hills.", 45.0
     )
     slide_m_s: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
         "Speed at which a body slides down steeper ground; 0: it does not.", 2.0
     )
     lean_half_life_s: Seconds = entry("How quickly the body leans with the ground: raise it for a calmer body.", 0.08)
+    step_m: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
+        "Highest step that is walked up; ground that is higher all at once is a wall.", 0.35
+    )
+    ahead_m: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
+        "How far ahead a bank is felt: raise it if bodies step onto steep ground and slide back.", 0.2
+    )
+    uphill_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Share of speed left straight up the steepest ground: lower it to make climbing slower.", 1.0
+    )
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say what it does."""
+        climbs = f"; {100.0 * self.uphill_ratio:g} % of speed straight up there" if self.uphill_ratio < 1.0 else ""
         return (
-            f"slopes: up to {self.limit_deg:g} deg; on steeper ground nobody gets up, and slides at "
-            f"{length.m_s(self.slide_m_s)}; leans with a half-life of {self.lean_half_life_s:g} s"
+            f"slopes: up to {self.steepest_deg:g} deg{climbs}; on steeper ground nobody gets up, and slides at "
+            f"{length.m_s(self.slide_m_s)}; steps up to {length.m(self.step_m)}; leans with a half-life of "
+            f"{self.lean_half_life_s:g} s"
         )
 
     def tuning(self) -> SlopeTuning:
         """Return it as the kernels' numbers."""
-        return SlopeTuning(1, math.tan(math.radians(self.limit_deg)), self.slide_m_s, self.lean_half_life_s)
+        return SlopeTuning(
+            1,
+            math.tan(math.radians(self.steepest_deg)),
+            self.slide_m_s,
+            self.lean_half_life_s,
+            self.ahead_m,
+            self.step_m,
+            int(self.uphill_ratio < 1.0),
+            self.uphill_ratio,
+        )
 
 
 class Sprite(Table):
@@ -194,7 +214,7 @@ class OnFoot(Faced):
     """A body on the ground; with `slope` it follows ground that is not level."""
 
     slope: Slope | None = entry(
-        "How it walks on slopes.", None, example={"limit_deg": 45.0}, otherwise="ground is taken as level"
+        "How it walks on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
 
     @property
