@@ -164,7 +164,7 @@ def test_whatever_a_joystick_says_is_within_a_pads_ranges_and_told_once(axes, bu
     helm = Helm(profile_from_text(HEAD))
     for control, value in joystick.changes():
         helm.apply(Event(0.0, f"pad.{control}", value))
-    assert helm.health == {"clamped": {}, "refused": {}}
+    assert (helm.health["clamped"], helm.health["refused"]) == ({}, {})
     assert joystick.changes() == []
 
 

@@ -9,6 +9,19 @@ SHOWN_FAULTS = 20
 """Faults that one message spells out; the others are counted."""
 
 
+def escaped(text: str) -> str:
+    """Return a text with everything that no terminal should be told by a file's words written out: control
+    characters but line ends, and marks that turn the direction of writing.
+
+    >>> escaped("honey\x1b[31m\u202e\nsmoke")
+    'honey\\x1b[31m\\u202e\nsmoke'
+    """
+    return "".join(
+        sign if sign == "\n" or sign.isprintable() or sign == "\t" else sign.encode("unicode_escape").decode()
+        for sign in text
+    )
+
+
 class WendonicError(Exception):
     """The base of every error that Wendonic raises on purpose. Its text is meant for people."""
 

@@ -6,6 +6,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import RecordingArgument
+from wendonic.cli.say import say
 
 
 def calibrate(
@@ -36,7 +37,7 @@ def calibrate(
     if dry_run and into is None:
         raise typer.BadParameter("--dry-run goes with --into PROFILE")
     found = calibrate_recording(Recording.read(recording), share, swipe_cm)
-    print("\n".join(calibration_lines(found)))
+    say("\n".join(calibration_lines(found)))
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)
@@ -44,8 +45,8 @@ def calibrate(
     if dry_run:
         from difflib import unified_diff
 
-        print("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
+        say("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
         return
     with atomic_file(into) as beside:
         beside.write_text(after, encoding="utf-8", newline="")
-    print(f"wrote {into}: {', '.join(paths) or 'nothing to change'}")
+    say(f"wrote {into}: {', '.join(paths) or 'nothing to change'}")

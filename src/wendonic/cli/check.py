@@ -6,6 +6,8 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.say import say
+
 
 def check(
     profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
@@ -20,11 +22,11 @@ def check(
     found = {path: check_profile(profile) for path, profile in loaded.items()}
     if as_json:
         content = [{"profile": str(path), **finding._asdict()} for path, some in found.items() for finding in some]
-        print(json.dumps(content, indent=2))
+        say(json.dumps(content, indent=2))
     else:
         for path, findings in found.items():
-            print(f"{path}: {len(findings) or 'no'} finding{'' if len(findings) == 1 else 's'}")
+            say(f"{path}: {len(findings) or 'no'} finding{'' if len(findings) == 1 else 's'}")
             for finding in findings:
-                print(finding)
+                say(finding)
     if any(strict or finding.severity == "fault" for some in found.values() for finding in some):
         raise typer.Exit(1)

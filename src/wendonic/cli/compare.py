@@ -7,6 +7,8 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.options import ModeOption
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 if TYPE_CHECKING:
     from wendonic.study.solve.compare import Comparison
@@ -31,6 +33,7 @@ def compare(
     from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of
     from wendonic.study.solve.compare import compare as compare_profiles
 
+    check_output(out, "picture", (*profiles, *(Path(name) for name in on or ())))
     named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
     # Tables alone take no common input.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
@@ -38,14 +41,14 @@ def compare(
     if as_json:
         sheets = dict(zip(compared.names, [dict(sheet) for sheet in compared.sheets], strict=True))
         settings = {setting.path: setting.values for setting in compared.settings}
-        print(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
+        say(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
     else:
         _print_tables(compared)
     if out is not None:
         from wendonic.pictures import draw_comparison, save_picture
 
         save_picture(draw_comparison(compared), out)
-        print(f"wrote {out}")
+        say(f"wrote {out}")
 
 
 def _print_tables(compared: "Comparison") -> None:
@@ -73,7 +76,7 @@ def _print_tables(compared: "Comparison") -> None:
         table.add_row(f"{'*' if differs else ' '} {name}", *cells, compared.length.label(one.unit))
     console.print(table)
     if not compared.settings:
-        print("settings: the same")
+        say("settings: the same")
         return
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     settings.add_column("setting", overflow="fold")

@@ -7,6 +7,9 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
+
 
 class Source(StrEnum):
     """What else than a recording of Wendonic's own can be read."""
@@ -45,6 +48,7 @@ def convert(
     """Write a recording, or another program's log of a device, in another format, with the same events."""
     from wendonic.recording.recording import Recording
 
+    check_output(target, "recording", (source,))
     if source_format is Source.LINUX_INPUT:
         recording = Recording.read_linux_input(source, int(layout), stick_range, trigger_range)
     elif source_format is Source.GAMEPAD_API:
@@ -54,5 +58,5 @@ def convert(
     recording.write(target)
     if source_format is not None:
         for warning in recording.warnings:
-            print(f"wendonic: {warning}", file=sys.stderr)
-    print(f"wrote {target}: {len(recording)} events, {recording.duration_s:.2f} s")
+            say(f"wendonic: {warning}", file=sys.stderr)
+    say(f"wrote {target}: {len(recording)} events, {recording.duration_s:.2f} s")

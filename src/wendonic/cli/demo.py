@@ -5,6 +5,8 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from wendonic.cli.say import say
+
 if TYPE_CHECKING:
     from wendonic.study.summary import Summary
 
@@ -52,11 +54,11 @@ def demo(
         save_picture(draw_stick(profile, demo_recording("beekeeper_pad")), out / "stick.png")
         progress.advance(task)
     console.print(_summary_table(profile.title, summaries))
-    print(f"wrote {out}: pictures (.png), traces (.csv), the profiles (.toml) and recordings (.jsonl)")
+    say(f"wrote {out}: pictures (.png), traces (.csv), the profiles (.toml) and recordings (.jsonl)")
     for path in kept:
-        print(f"kept {path} as you changed it; the table shows the shipped one")
-    print(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
-    print(f"  wendonic draw timeline {out / 'beekeeper.toml'} {out / 'beekeeper_keys.jsonl'}")
+        say(f"kept {path} as you changed it; the table shows the shipped one")
+    say(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
+    say(f"  wendonic draw timeline {out / 'beekeeper.toml'} {out / 'beekeeper_keys.jsonl'}")
 
 
 def _summary_table(title: str, summaries: "dict[str, Summary]") -> object:

@@ -9,6 +9,8 @@ import typer
 from typer.core import TyperGroup
 
 from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 OutOption = Annotated[
     Path | None,
@@ -72,11 +74,12 @@ def _command(picture: Any) -> Any:
         one = taken.pop("profile", None)
         profiles = [one] if one else taken.pop("profiles", ())
         given = {name: value for name, value in taken.items() if name not in ("moments", "only") or value}
-        drawn = picture.draw(Given(profiles, **given))
         named_after = taken["recording"] if "recording" in picture.takes else profiles[0]
         target = out or Path(f"{named_after.stem}-{picture.name}.png")
+        check_output(target, "picture", (*profiles, taken.get("recording"), taken.get("course")))
+        drawn = picture.draw(Given(profiles, **given))
         save_picture(drawn, target)
-        print(f"wrote {target}")
+        say(f"wrote {target}")
 
     taken = [parameter for word in picture.takes for parameter in _TAKEN[word]]
     kind = inspect.Parameter.KEYWORD_ONLY

@@ -6,6 +6,8 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 
 def fit(
@@ -35,6 +37,8 @@ def fit(
     from wendonic.study.solve.fit import fit as fit_text
     from wendonic.study.solve.fit import targets_of
 
+    path = out or profile.with_name(f"{profile.stem}-fitted.toml")
+    check_output(path, "profile", (profile,))
     text = text_of(profile, "profile", ProfileError)
     length = profile_from_text(text, profile).world.length
     found = fit_text(text, targets_of(target), free, mode)
@@ -56,9 +60,8 @@ def fit(
         words = "changes none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
         settings.add_row(setting.path, f"{setting.before:g}", f"{setting.after:g}", words)
     Console().print(settings)
-    path = out or profile.with_name(f"{profile.stem}-fitted.toml")
     with atomic_file(path) as beside:
         beside.write_text(found.text, encoding="utf-8", newline="")
-    print(f"wrote {path}")
+    say(f"wrote {path}")
     if not found.reached:
         raise typer.Exit(1)

@@ -5,6 +5,8 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.say import say
+
 
 def info(
     file: Annotated[
@@ -34,4 +36,4 @@ def info(
         from wendonic.recording.recording import Recording
 
         lines = describe_recording(Recording.read(file))
-    print("\n".join(lines))
+    say("\n".join(lines))

@@ -4,6 +4,8 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.say import say
+
 
 def look_units(
     cm_per_turn: Annotated[float | None, typer.Option(help="How far the mouse goes for a full turn (cm).")] = None,
@@ -32,4 +34,4 @@ def look_units(
     for words, value, unit in look_table(sensitivity, dpi, rate_deg_s, fov_deg, zoom_fov_deg):
         table.add_row(words, f"{value:.5g}", unit)
     Console().print(table)
-    print(f"in a profile: deg_per_count = {sensitivity:.6g}")
+    say(f"in a profile: deg_per_count = {sensitivity:.6g}")

@@ -19,6 +19,7 @@ from wendonic.cli.look_units import look_units
 from wendonic.cli.measure import measure
 from wendonic.cli.new import new
 from wendonic.cli.record import record
+from wendonic.cli.say import say
 from wendonic.cli.shape import shape
 from wendonic.cli.sweep import sweep
 from wendonic.errors import WendonicError
@@ -55,7 +56,7 @@ app.command(
 
 def _show_version(wanted: bool) -> None:
     if wanted:
-        print(f"wendonic {__version__}")
+        say(f"wendonic {__version__}")
         raise typer.Exit
 
 
@@ -77,5 +78,5 @@ def main() -> None:
     try:
         app(prog_name="wendonic")
     except WendonicError as error:
-        print(f"wendonic: {error}", file=sys.stderr)
+        say(f"wendonic: {error}", file=sys.stderr)
         sys.exit(2)

@@ -7,6 +7,8 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 
 def measure(
@@ -24,16 +26,17 @@ def measure(
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
 
+    check_output(as_json, "feel sheet", (profile,))
     loaded = load_profile(profile)
     sheet = measure_profile(loaded, mode)
     if as_json is not None:
         text = json.dumps(dict(sheet), indent=2)
         if str(as_json) == "-":
-            print(text)
+            say(text)
             return
         with atomic_file(as_json) as beside:
             beside.write_text(text + "\n", encoding="utf-8")
-        print(f"wrote {as_json}")
+        say(f"wrote {as_json}")
         return
     from rich import box
     from rich.console import Console

@@ -5,6 +5,8 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.say import say
+
 
 def new(
     path: Annotated[Path, typer.Argument(help="Where the profile goes, such as beekeeper.toml.")],
@@ -14,4 +16,4 @@ def new(
     from wendonic.demo.starter import write_starter
 
     write_starter(path, force)
-    print(f"wrote {path}; change a number, then see it: wendonic draw stick {path}")
+    say(f"wrote {path}; change a number, then see it: wendonic draw stick {path}")

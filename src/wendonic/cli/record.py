@@ -6,6 +6,7 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.say import say
 from wendonic.errors import WendonicError
 
 
@@ -33,12 +34,10 @@ def record(
     joysticks = load_profile(profile).joysticks if profile else ()
     session = RecordSession(out, title, seconds, stop_key, mark_key, grab_mouse, joysticks)
     done = session.run()
-    print(f"wrote {done.path}: {done.events} events in {done.seconds:.2f} s")
+    say(f"wrote {done.path}: {done.events} events in {done.seconds:.2f} s")
     for name, count in done.controls.items():
-        print(f"  {name}: {count}")
+        say(f"  {name}: {count}")
     for name, elements in done.unmapped.items():
-        print(f'  not recorded: joystick "{name}" has numbers only; moved: {", ".join(elements)}')
-        print(
-            "  say in a profile which control each of them is ([joystick.…] controls = …), and record with --profile"
-        )
-    print(f"next: wendonic info {done.path}, or wendonic draw devices {done.path}")
+        say(f'  not recorded: joystick "{name}" has numbers only; moved: {", ".join(elements)}')
+        say("  say in a profile which control each of them is ([joystick.…] controls = …), and record with --profile")
+    say(f"next: wendonic info {done.path}, or wendonic draw devices {done.path}")

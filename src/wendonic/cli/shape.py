@@ -7,6 +7,8 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument, SeatOption
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -50,6 +52,7 @@ def shape(
     from wendonic.recording.recording import Recording
     from wendonic.study.summary import summarise
 
+    check_output(out, "trace", (profile, recording, course))
     ground = load_course(course) if course else None
     loaded = load_profile(profile)
     length = loaded.world.length
@@ -58,8 +61,8 @@ def shape(
         _print_ticks(trace, length)
     else:
         write_trace(trace, out)
-        print(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
-    print(summarise(trace).words(length))
+        say(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
+    say(summarise(trace).words(length))
 
 
 def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:

@@ -6,6 +6,8 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
 
 
 def sweep(
@@ -34,6 +36,7 @@ def sweep(
     from wendonic.study.solve.sweep import over_of
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
+    check_output(out, "table", (profile,))
     settings = over_of(over)
     allowed = (*TRACE_ENDINGS, *ENDINGS)
     if out.suffix.lower() not in allowed:
@@ -55,4 +58,4 @@ def sweep(
 
         length = load_profile(profile).world.length
         save_picture(draw_sweep(frame, of[0], length=length), out)
-    print(f"wrote {out}: {len(frame)} profiles")
+    say(f"wrote {out}: {len(frame)} profiles")

@@ -115,7 +115,8 @@ def _all_controls() -> dict[str, Control]:
         for sensor in ("gyro", "accel"):
             add(f"{pad}.{sensor}", "rates", "pad", pad, 3, *endless)
     add("mouse.move", "counts", "mouse", "mouse", 2, *endless)
-    add("mouse.wheel", "wheel", "mouse", "mouse", 1, *endless)
+    # As many notches at once come from a spinning wheel; more of them are no hand's.
+    add("mouse.wheel", "wheel", "mouse", "mouse", 1, -1000.0, 1000.0)
     for button in MOUSE_BUTTONS:
         add(f"mouse.{button}", "button", "mouse", "mouse", 1, 0.0, 1.0)
     add("pointer.at", "pointer", "mouse", "mouse", 2, 0.0, 1.0)

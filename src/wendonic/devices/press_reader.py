@@ -16,6 +16,9 @@ from wendonic.devices.sources.presses import (
 from wendonic.devices.sources.touch import TOUCH_SLOTS, landed_in
 from wendonic.devices.state import Change
 
+MOST_EDGES = 10_000
+"""Downs and ups of one press that a tick takes; a game that stops ticking for a day has more of them."""
+
 WHEEL_SLOT = CONTROLS["mouse.wheel"].slot
 
 
@@ -223,7 +226,7 @@ class PressReader:
             was_down = bind.is_down
             notches = bind.take(change)
             if notches and self._down_count == 0 and not self._blocking:
-                self.edges += 2 * notches
+                self.edges = min(self.edges + 2 * notches, MOST_EDGES)
                 self.lost = 0
                 self.device = bind.device
             if bind.is_down == was_down:

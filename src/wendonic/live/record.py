@@ -88,6 +88,8 @@ class RecordSession:
         self.seconds = seconds
         self.stop_key = find_key(stop_key).name
         self.mark_key = find_key(mark_key).name
+        if self.stop_key == self.mark_key:
+            raise WendonicError(f"stop key and mark key: found {stop_key} for both; allowed: two keys")
         self.grab_mouse = grab_mouse
         self._joysticks = tuple(joysticks)
         self._unmapped: dict[str, dict[str, None]] = {}

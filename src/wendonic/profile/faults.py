@@ -235,6 +235,9 @@ def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
     # A number in a list has its range where the list's field is.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
     table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
+    if name not in table.model_fields:
+        # A name of the user's own: the field that it stands in has the range.
+        return _range(root, loc[: ends[0] - 1], units)
     return range_words(table.model_fields[name], units)
 
 

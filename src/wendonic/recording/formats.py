@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+from wendonic.errors import WendonicError
 from wendonic.recording.content import Content
 from wendonic.recording.csv_rows import read_csv, write_csv
 from wendonic.recording.json_lines import read_json_lines, write_json_lines
@@ -16,9 +17,14 @@ def read_content(path: str | Path) -> Content:
     return read_parquet(path) if ending == ".parquet" else read_json_lines(path)
 
 
+ENDINGS = (".jsonl", ".csv", ".parquet")
+
+
 def write_content(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
-    """Write `.csv` and `.parquet` as such, and anything else as JSON Lines."""
+    """Write `.jsonl`, `.csv` or `.parquet`; raises `WendonicError` for another ending."""
     ending = Path(path).suffix.lower()
+    if ending not in ENDINGS:
+        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')
     if ending == ".csv":
         write_csv(content, path)
     elif ending == ".parquet":

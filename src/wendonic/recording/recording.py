@@ -103,7 +103,7 @@ class Recording(Sequence[Event]):
         return cls.from_checked(*read_gamepad_snapshots(path))
 
     def write(self, path: str | Path) -> None:
-        """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or else JSON Lines."""
+        """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or `.jsonl`."""
         write_content(Content(self._events, self.title, self.header, ()), self.devices, path)
 
     @overload

@@ -32,7 +32,7 @@ class RecordingWriter:
     def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
         """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
         self.path = Path(path)
-        if self.path.suffix.lower() in (".csv", ".parquet"):
+        if self.path.suffix.lower() != ".jsonl":
             what = "is no place to record event by event; name a .jsonl file, and convert it afterwards"
             raise RecordingError(path, [Fault(None, "", what)])
         self._last_t = -math.inf

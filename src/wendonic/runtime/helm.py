@@ -71,6 +71,8 @@ class Helm(BodyDoor):
         "_changes_seen",
         "_crossings",
         "_device",
+        "_hitches",
+        "_long_hitches",
         "_others",
         "_step",
         "_t",
@@ -122,6 +124,8 @@ class Helm(BodyDoor):
         self._ground = _ON_GROUND
         self._contact = None
         self._ticks = 0
+        self._hitches = 0
+        self._long_hitches = 0
         self._t = 0.0
         self._t_rest = 0.0
         self._step = FixedStep()
@@ -433,6 +437,7 @@ class Helm(BodyDoor):
         if dt <= run.max_dt_s:
             record = run.part(self._record, self._row, dt)
         else:
+            self._note_hitch(dt)
             record = run.tick(self._record, self._row, dt)
         self._record = record
         if self._view_given:
@@ -464,6 +469,22 @@ class Helm(BodyDoor):
             if record[place] > 0.0:
                 self._go_over(mode)
                 return
+
+    @property
+    def health(self) -> dict[str, dict[str, int]]:
+        """How often a raw value was cut to its range (`clamped`) or was no finite number (`refused`), by control; how
+        many ticks were longer than `max_dt_s` (`hitches`), and than a second.
+        """
+        return {**super().health, "hitches": {"ticks": self._hitches, "beyond a second": self._long_hitches}}
+
+    def _note_hitch(self, dt: float) -> None:
+        self._hitches += 1
+        if dt > 1.0:
+            self._long_hitches += 1
+            if self._long_hitches == 1:
+                logging.getLogger("wendonic").warning(
+                    "a tick of %g s: dt is in seconds; were these milliseconds? helm.health counts them", dt
+                )
 
     def _take_next_profile(self) -> None:
         """Go on under the profile that was left for this tick, unless it has not the mode that the helm is in."""

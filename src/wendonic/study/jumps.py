@@ -31,6 +31,13 @@ def jump_press_name(profile: Profile, mode: str) -> str | None:
     return "jump" if "jump" in waiting else waiting[0] if waiting else None
 
 
+def _wait(helm: Helm, seconds: float) -> None:
+    """Let time go by, a second at most a tick."""
+    while seconds > 0.0:
+        helm.tick(min(seconds, 1.0))
+        seconds -= 1.0
+
+
 class Flight(NamedTuple):
     """How high a jump goes (m) and how long it is off the ground (s)."""
 
@@ -66,7 +73,7 @@ class JumpPress(NamedTuple):
         self._press(helm)
         helm.tick(FINEST_S / 10.0)
         if wait_s > 0.0:
-            helm.tick(wait_s)
+            _wait(helm, wait_s)
         helm.ground(True)
         return helm.tick(FINEST_S / 10.0).press(self.name).began
 
@@ -74,7 +81,7 @@ class JumpPress(NamedTuple):
         """Return whether it begins when pressed so long (s) after the ground is gone."""
         helm = self._helm_in_air(grounded_first=True)
         if wait_s > 0.0:
-            helm.tick(wait_s)
+            _wait(helm, wait_s)
         self._press(helm)
         return helm.tick(FINEST_S / 10.0).press(self.name).began
 

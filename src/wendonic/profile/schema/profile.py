@@ -1,7 +1,7 @@
 """A profile: every tuned number."""
 
 import copy
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
@@ -85,6 +85,15 @@ class Profile(Table):
     def _names_exist(self) -> Self:
         wrong = unknown_references(self.model_dump())
         wrong += seat_faults(self.seat)
+        groups: dict[str, Iterable[str]] = {"mode": self.mode, "gait": self.gait, "seat": self.seat}
+        groups |= {"joystick": self.joystick, "window.zone": self.window.zone}
+        groups |= {f"mode.{name}.press": mode.press for name, mode in self.mode.items()}
+        wrong += [
+            (f"{group}.{name}", f"found {name!r}; allowed: a name of printable characters")
+            for group, names in groups.items()
+            for name in names
+            if not name.isprintable() or not name
+        ]
         for name, mode in self.mode.items():
             if self.world.forward is None and not (isinstance(mode.steer, MapSteer) and mode.steer.side_view):
                 words = 'the world has no forward; allowed: frame "map" with side_view = true'

@@ -15,6 +15,10 @@ OWN_FAULTS: Literal["own_faults"] = "own_faults"
 """The same, with a line for each fault that begins with its field path."""
 
 
+LEAST_NUMBER = 1e-9
+"""No length, time or share of a game is smaller, but for 0."""
+
+
 def own_fault(words: str) -> PydanticCustomError:
     """Return an error of one's own words."""
     return PydanticCustomError(OWN_WORDS, "{words}", {"words": words})
@@ -61,6 +65,20 @@ class Table(BaseModel):
                     wrong.append((name, f'does nothing under {field} "{word}"; it goes with {field} {allowed}'))
         if wrong:
             raise own_faults(wrong)
+        return self
+
+    @model_validator(mode="after")
+    def _no_number_is_mere_rounding(self) -> Self:
+        """Refuse numbers so small that dividing by them overflows."""
+        tiny = [
+            name
+            for name in type(self).model_fields
+            if isinstance(value := getattr(self, name), float) and 0.0 < abs(value) < LEAST_NUMBER
+        ]
+        if tiny:
+            raise own_faults(
+                [(name, f"found {getattr(self, name)!r}; allowed: 0, or {LEAST_NUMBER:g} and more") for name in tiny]
+            )
         return self
 
     def uses(self, name: str) -> bool:
