@@ -129,6 +129,25 @@ def test_the_hands_speed_is_found_behind_a_half_life_of_thirty_milliseconds(hz):
         assert turned(profile, events, hz, until)[0] == pytest.approx(expected, rel=0.02), until
 
 
+@pytest.mark.parametrize(
+    ("turns", "yaw", "pitch"), [("both", True, True), ("yaw", True, False), ("pitch", False, True)]
+)
+@pytest.mark.parametrize(
+    "bind", ['mouse = "mouse.move"\ndeg_per_count = 0.1', 'stick = "pad.right_stick"', 'gyro = "pad.gyro"']
+)
+def test_a_source_turns_the_view_sideways_or_up_and_down_alone(bind, turns, yaw, pitch):
+    head = 'format = "wendonic-profile"\nversion = 1\n[[mode.m.look.bind]]\n'
+    helm = Helm(profile_from_text(f'{head}{bind}\nturns = "{turns}"\n'))
+    helm.mouse(30.0, -20.0)
+    helm.stick("pad.right_stick", 0.6, -0.7)
+    for _ in range(5):
+        helm.sensor("pad.gyro", 0.8, -0.9, 0.0)
+        look = helm.tick(1 / 60).look
+        if "mouse" in bind:
+            helm.mouse(30.0, -20.0)
+    assert (look.yaw_deg != 0.0, look.pitch_deg != 0.0) == (yaw, pitch)
+
+
 def test_a_quicker_hand_never_turns_less():
     profile = looking(f"{MOUSE}hand_gain = {{ from_cm_s = 5, slow = 1, to_cm_s = 40, fast = 1.8 }}\n")
     angles = []

@@ -10,11 +10,11 @@ SHOWN_FAULTS = 20
 
 
 def escaped(text: str) -> str:
-    """Return a text with everything that no terminal should be told by a file's words written out: control
+    r"""Return a text with everything that no terminal should be told by a file's words written out: control
     characters but line ends, and marks that turn the direction of writing.
 
-    >>> escaped("honey\x1b[31m\u202e\nsmoke")
-    'honey\\x1b[31m\\u202e\nsmoke'
+    >>> escaped("honey\x1b[31m\u202e")
+    'honey\\x1b[31m\\u202e'
     """
     return "".join(
         sign if sign == "\n" or sign.isprintable() or sign == "\t" else sign.encode("unicode_escape").decode()

@@ -29,6 +29,7 @@ from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
 from wendonic.profile.schema.tilted import Centred
 from wendonic.profile.schema.window import Window
+from wendonic.profile.schema.words import Word, Words
 
 SlowRate = Annotated[float, Field(ge=0.0, le=360.0)]
 
@@ -36,9 +37,13 @@ TREMBLING_DEG_S = 4.0
 """Turn rate of a gyro from which the pad counts as the device in use."""
 
 
+TURNS = Words(Word("both", ""), Word("yaw", "sideways only"), Word("pitch", "up and down only"))
+
+
 class LookBind(Bind):
     """What all sources of `look` have."""
 
+    turns: Annotated[str, TURNS] = entry("Whether it turns the view sideways, up and down, or both ways.", "both")
     invert_yaw: bool = entry("Whether right turns the view left.", False)
     invert_pitch: bool = entry("Whether up turns the view down.", False)
 
@@ -49,7 +54,8 @@ class LookBind(Bind):
     def sentence(self) -> str:
         """Say what it does: its controls, then its numbers."""
         turned = [axis for axis, inverted in (("yaw", self.invert_yaw), ("pitch", self.invert_pitch)) if inverted]
-        return self.what() + (f"; {' and '.join(turned)} inverted" if turned else "")
+        words = [self.what(), TURNS.sentence(self.turns), f"{' and '.join(turned)} inverted" if turned else ""]
+        return "; ".join(filter(None, words))
 
     def source(self, window: Window, seat: Seat) -> Source:
         """Return what a sampler reads."""
@@ -62,8 +68,8 @@ class LookBind(Bind):
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:
         """Return it as the kernels' numbers; an inverted axis has a negative one."""
         source = self.kind_tuning(rows, press_names)
-        yaw_sign = -1.0 if self.invert_yaw else 1.0
-        pitch_sign = -1.0 if self.invert_pitch else 1.0
+        yaw_sign = 0.0 if self.turns == "pitch" else -1.0 if self.invert_yaw else 1.0
+        pitch_sign = 0.0 if self.turns == "yaw" else -1.0 if self.invert_pitch else 1.0
         return source._replace(yaw=source.yaw * yaw_sign, pitch=source.pitch * pitch_sign)
 
 
@@ -121,7 +127,7 @@ class MouseBind(LookBind):
     dpi: Annotated[float, Field(gt=0.0, le=1_000_000.0)] = entry(
         "Counts an inch of the mouse, as its maker or calibrate says.", 800.0, unit="counts/inch"
     )
-    pitch_ratio: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
+    pitch_ratio: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
         "Pitch over yaw: lower it for a calmer up and down.", 1.0
     )
     hand_gain: HandGain | None = entry(
