@@ -78,7 +78,10 @@ class Jump(Table):
         """Say how high it jumps, and how long it rises."""
         start_m_s, rising_m_s2 = self.start_m_s(gravity_m_s2), self.rising_m_s2(gravity_m_s2)
         height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
-        return f"by {self.press} it jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s up"
+        words = f"by {self.press} it jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s up"
+        if self.early_release_ratio < 1.0:
+            words += f", released early with {100.0 * self.early_release_ratio:g} % of its speed"
+        return words
 
 
 class Airborne(Table):
@@ -251,10 +254,12 @@ class Gait(Table):
         words += f", back the other way at {length.m_s2(self.reverse_m_s2)}" if self.reverse_m_s2 is not None else ""
         words += f", loses up to {100.0 * self.turn_loss:g} % of it in turns" if self.turn_loss else ""
         words += f", rises at {length.m_s(self.rise_m_s)}" if flies else ""
+        rising_m_s2 = self.weight_m_s2
         if self.jump is not None:
             words += f"; {self.jump.sentence(self.weight_m_s2, length)}"
-        elif self.falls:
-            words += f"; falls at {length.m_s2(self.weight_m_s2)}"
+            rising_m_s2 = self.jump.rising_m_s2(self.weight_m_s2)
+        if self.falls:
+            words += f"; falls at {length.m_s2(rising_m_s2 * self.fall.gravity_ratio, '.3g')}"
         return words
 
     def tuning(self, press: int, walled: bool) -> GaitTuning:
