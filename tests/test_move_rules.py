@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wendonic import Helm
-from wendonic.kernels.body.sector import sectored
+from wendonic.kernels.body.sector import TIE_SIDEWAYS, sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
 from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_output
 from wendonic.kernels.move.notches import notched
@@ -362,8 +362,10 @@ def test_a_stick_held_on_a_border_does_not_flicker(sectors, margin_share, border
     facing = -1.0
     seen = set()
     for shake in shakes:
-        face = math.remainder(at + shake * margin, math.tau)
-        facing = sectored(face, facing, sectors, margin)
+        # Exactly on a border of four are two keys, which a rule of their own is for.
+        off = math.copysign(max(abs(shake), 1e-3), shake)
+        face = math.remainder(at + off * max(margin, 1e-2), math.tau)
+        facing = sectored(face, face, facing, sectors, max(margin, 1e-2), TIE_SIDEWAYS)
         seen.add(facing)
     assert len(seen) == 1
     assert seen <= {float(border % sectors), float((border + 1) % sectors)}
@@ -374,7 +376,7 @@ def test_a_facing_is_the_nearest_one_or_within_its_margin(face, sectors, old, ma
     width = math.tau / sectors
     first = math.pi / 2.0 if sectors == 2 else 0.0
     old = min(old, sectors - 1)
-    facing = sectored(face, float(old), sectors, margin_share * width / 2.0)
+    facing = sectored(face, face, float(old), sectors, margin_share * width / 2.0, TIE_SIDEWAYS)
     off = abs(math.remainder(face - first - facing * width, math.tau))
     assert facing in range(sectors)
     assert off <= width / 2.0 * (1.0 + margin_share * (facing == old)) + 1e-9

@@ -464,3 +464,15 @@ def test_a_trigger_held_half_way_through_two_modes_is_not_pressed_anew():
 
 HelmMachine.TestCase.settings = settings(max_examples=150, stateful_step_count=40, deadline=None)
 TestHelmMachine = HelmMachine.TestCase
+
+
+@pytest.mark.parametrize("style", [STYLE_HOLD, STYLE_REPEAT])
+def test_what_was_pressed_in_the_air_counts_its_time_from_when_it_began(style):
+    """A second landing does not go on where the first press ended."""
+    press = SILENT_PRESS._replace(style=style, repeat_delay_s=9.0, waits=1, buffer_s=0.2)
+    state, times = PRESS_AT_REST, []
+    for _ in range(2):
+        for down, edges, grounded in ((1.0, 1.0, 0.0), (1.0, 0.0, 1.0), (1.0, 0.0, 1.0), (0.0, 1.0, 0.0)):
+            state = press_output(press, state, PressInput(down, edges, 0.0), grounded, 0.1)
+            times.append((state.held, state.held_s))
+    assert times == [(0.0, 0.0), (1.0, 0.0), (1.0, 0.1), (0.0, 0.1)] * 2

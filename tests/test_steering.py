@@ -607,6 +607,72 @@ def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face)
         assert max(map(abs, turned[-30:])) < 0.01
 
 
+@pytest.mark.parametrize(
+    ("tie", "facings"),
+    [
+        ("sideways", {"WD": 1, "SD": 1, "SA": 3, "WA": 3}),
+        ("upright", {"WD": 0, "SD": 2, "SA": 2, "WA": 0}),
+        ("later", {"WD": 1, "SD": 1, "SA": 3, "WA": 3}),
+    ],
+)
+@pytest.mark.parametrize("turn_deg_s", [540, 100000])
+def test_of_four_facings_two_keys_in_one_tick_show_the_one_that_the_rule_names(tie, facings, turn_deg_s):
+    """The same to the left as to the right, and upright as upside down; of two in one tick neither is later."""
+    frame = f'frame = "map", sectors = 4, turn_deg_s = {turn_deg_s}, sector_tie = "{tie}"'
+    for keys, facing in facings.items():
+        helm = helm_with(f"{{ {frame} }}")
+        for letter in keys:
+            helm.key(f"Key{letter}", True)
+        sector = run(helm, 1.0).sector
+        assert sector == facing or (tie == "later" and sector in ((facing - 1) % 4, (facing + 1) % 4)), keys
+    # One after the other, the later key shows its picture, and it stays.
+    for first, second in ("WD", "DW", "SA", "AS"):
+        helm = helm_with(f"{{ {frame} }}")
+        helm.key(f"Key{first}", True)
+        run(helm, 0.5)
+        helm.key(f"Key{second}", True)
+        seen = [run(helm, 0.5).sector, run(helm, 0.1).sector]
+        side, upright = {"D": 1, "A": 3}, {"W": 0, "S": 2}
+        wins = {"sideways": first + second, "upright": first + second, "later": second}[tie]
+        names = upright if tie == "upright" else side if tie == "sideways" else side | upright
+        assert seen == [names[next(key for key in wins if key in names)]] * 2, (first, second)
+
+
+@pytest.mark.parametrize("shown", ["face", "heading"])
+@pytest.mark.parametrize(("smoothing", "above"), [("half_life_s = 0", 0.0), ("", 0.3)])
+@pytest.mark.parametrize(("hold_s", "sector"), [(0.0, 0), (0.1, 1)])
+def test_a_diagonal_released_key_by_key_stays_one_while_it_is_held(hold_s, sector, smoothing, above, shown):
+    """Two keys released two ticks apart, as thumbs do; held for longer, the one that is left counts."""
+    held = f"diagonal_hold_s = {hold_s}, face_above = {above}"
+    steer = f'{{ frame = "map", sectors = 8, turn_deg_s = 100000, sector_by = "{shown}", {held} }}'
+    helm = helm_with(steer, window=f"[mode.m.move]\n{smoothing}\n")
+    for code in ("KeyW", "KeyD"):
+        helm.key(code, True)
+    assert run(helm, 0.5).sector == 1
+    helm.key("KeyD", False)
+    run(helm, 2 / 60)
+    helm.key("KeyW", False)
+    assert run(helm, 0.5).sector == sector
+    for code in ("KeyW", "KeyD"):
+        helm.key(code, True)
+    run(helm, 0.5)
+    helm.key("KeyD", False)
+    intent = run(helm, 0.5)
+    assert (intent.sector, round(intent.heading_deg, 3)) == (0, 0.0)
+
+
+def test_a_sprite_by_heading_turns_round_without_the_pictures_between():
+    for by, count in (("face", 4), ("heading", 1)):
+        helm = helm_with(f'{{ frame = "map", sectors = 8, sector_by = "{by}", turn_deg_s = 540 }}')
+        helm.key("KeyW", True)
+        run(helm, 0.5)
+        helm.key("KeyW", False)
+        helm.key("KeyS", True)
+        seen = [helm.tick(1 / 60).sector for _ in range(40)]
+        changes = sum(before != after for before, after in itertools.pairwise([0, *seen]))
+        assert (changes, seen[-1]) == (count, 4)
+
+
 @pytest.mark.parametrize("frame", ["camera", "map", "goto", "fly"])
 def test_a_body_that_faces_the_view_is_there_at_once_unless_a_rate_is_written(frame):
     for rate, faces_deg in (("", 170.0), (", turn_deg_s = 600", 10.0)):

@@ -85,12 +85,16 @@ def wide_runs(draw):
         jump_press=draw(st.integers(-1, len(pressed) - 1)),
         turning=int(frame not in (FRAME_GRID, FRAME_MAP)),
         walled=walled,
-        sectors=draw(st.sampled_from([0, 2, 8])),
+        sectors=draw(st.sampled_from([0, 2, 4, 8])),
+        sector_tie=draw(st.integers(0, 2)),
+        sector_by_heading=draw(flag),
         frame=tuning.frame._replace(
             frame=frame,
             face=draw(st.sampled_from([FACE_TRAVEL, FACE_VIEW, FACE_HOLD])),
             face_limited=draw(flag),
             face_above=draw(st.sampled_from([0.3, 0.9])),
+            holds=draw(flag),
+            hold_s=draw(st.sampled_from([0.03, 0.2])),
             goto=GotoTuning(
                 0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag), draw(st.sampled_from([0, 1, 3])), draw(flag)
             ),

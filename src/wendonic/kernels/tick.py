@@ -6,7 +6,7 @@ from typing import NamedTuple
 from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_output
 from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.body.comfort import COMFORT_AT_REST, NO_COMFORT, ComfortState, ComfortTuning, comfort_output
-from wendonic.kernels.body.facing import face_after
+from wendonic.kernels.body.facing import face_after, leaves_diagonal
 from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
 from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms, kept_in_turn
 from wendonic.kernels.body.ground import ground_at
@@ -20,6 +20,7 @@ from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import (
+    FRAME_CAMERA,
     FRAME_DRIVE,
     FRAME_FLY,
     FRAME_GOTO,
@@ -97,6 +98,8 @@ class Tuning(NamedTuple):
     arc_m_s: float
     sectors: int
     sector_margin: float
+    sector_tie: int
+    sector_by_heading: int
 
 
 PLAIN_TUNING = Tuning(
@@ -117,6 +120,8 @@ PLAIN_TUNING = Tuning(
     0.0,
     0,
     0.0,
+    0,
+    0,
 )
 """A mode that binds nothing, and would walk by the map on level ground."""
 
@@ -292,11 +297,20 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         turns = moving
         if tuning.frame.face_limited > 0:
             turns = math.sqrt(to_x * to_x + to_y * to_y) >= tuning.frame.face_above
+        towards = heading
+        if turns and tuning.frame.holds > 0:
+            ahead = request.look_yaw if frame == FRAME_CAMERA else 0.0
+            towards, against_s = was.frame.towards, was.frame.against_s + dt
+            if against_s > tuning.frame.hold_s or not leaves_diagonal(towards - ahead, heading - ahead):
+                towards, against_s = heading, 0.0
+            state = state._replace(towards=towards, against_s=against_s)
+        elif turns and tuning.sector_by_heading > 0:
+            state = state._replace(towards=heading)
         face = face_after(
             tuning.frame.face,
             tuning.frame.turn_rate,
             body.face,
-            heading,
+            towards,
             turns,
             request.look_yaw,
             request.aim,
@@ -578,7 +592,10 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
     sector = memory.sector
     if tuning.sectors > 0:
-        sector = sectored(body.face, sector, tuning.sectors, tuning.sector_margin)
+        face, was_face = body.face, memory.body.face
+        if tuning.sector_by_heading > 0:
+            face, was_face = frame.towards, memory.frame.towards
+        sector = sectored(face, was_face, sector, tuning.sectors, tuning.sector_margin, tuning.sector_tie)
     stands = 1.0
     if gait.fall.falls > 0:
         stands = 1.0 - fall.airborne
@@ -674,6 +691,7 @@ def joined(first: Tick, second: Tick) -> Tick:
     """Return two ticks as one: what happened in the first happened, and the view turned by both."""
     before, after = first.outcome, second.outcome
     presses: tuple[PressState, ...] = ()
+    kept: tuple[PressState, ...] = ()
     for k in range(len(after.presses)):
         began = max(before.presses[k].began, after.presses[k].began)
         ended = max(before.presses[k].ended, after.presses[k].ended)
@@ -682,6 +700,7 @@ def joined(first: Tick, second: Tick) -> Tick:
         held_s = after.presses[k].held_s if goes_on else before.presses[k].held_s
         press = after.presses[k]._replace(began=began, ended=ended, held_s=held_s, began_count=began_count)
         presses = (*presses, press)
+        kept = (*kept, second.memory.presses[k]._replace(held_s=held_s))
     frame, comfort, pointing = after.frame, after.comfort, after.pointing
     contact = after.contact
     if contact.x == 0.0 and contact.y == 0.0:
@@ -700,7 +719,7 @@ def joined(first: Tick, second: Tick) -> Tick:
         comfort=comfort._replace(returned=max(before.comfort.returned, comfort.returned)),
         pointing=pointing._replace(landed=max(before.pointing.landed, pointing.landed)),
     )
-    return Tick(second.memory, outcome)
+    return Tick(second.memory._replace(presses=kept), outcome)
 
 
 def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:

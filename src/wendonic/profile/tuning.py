@@ -17,7 +17,7 @@ from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.hands import HandsSteer
 from wendonic.profile.schema.steer.map import MapSteer
-from wendonic.profile.schema.steer.sprite import Faced
+from wendonic.profile.schema.steer.sprite import SECTORS_BY, TIES, Faced
 
 NO_PRESS = -1
 
@@ -76,6 +76,8 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         teleport.speed_m_s if teleport else 0.0,
         steer.sectors or 0,
         math.radians(steer.sector_margin_deg),
+        TIES.number(steer.sector_tie),
+        SECTORS_BY.number(steer.sector_by),
     )
     gyros = {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)}
     return ModeTuning(tick, tuple(rows.numbers), gyros)

@@ -39,6 +39,18 @@ def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> 
     return face
 
 
+def leaves_diagonal(towards: float, heading: float) -> bool:
+    """Return whether a heading (rad) may be what is left of a diagonal `towards` (rad) when one of its two keys is
+    released first; both are measured from what is forward for the keys.
+
+    >>> quarter = math.pi / 4.0
+    >>> [leaves_diagonal(quarter, heading) for heading in (0.0, 0.5, quarter, math.pi)], leaves_diagonal(0.0, 0.1)
+    ([True, True, False, False], False)
+    """
+    apart = math.cos(heading - towards)
+    return math.fabs(math.sin(2.0 * towards)) > 0.999 and 0.7 < apart < 1.0 - 1e-9
+
+
 class Aim(NamedTuple):
     """A point to face: `known` is 1 once there is one, then where it is on the plan (m)."""
 

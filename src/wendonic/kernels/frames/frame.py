@@ -14,7 +14,8 @@ class FrameTuning(NamedTuple):
 
     `frame` is its integer, see `kernels.frames.steer`; 0 is the map.
     `turn_rate` in rad/s; where `face_limited` is 1, a body that faces its direction of travel turns for amounts from
-    `face_above` on. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
+    `face_above` on; where `holds` is 1, one that faces diagonally goes on so for `hold_s` once the request leaves the
+    diagonal. `hands_forward` says what is forward for the hands; `level` is 1 where flying stays level
     whatever the view's pitch, `capped` 1 where rising and flying forward together are no faster than one of them.
     """
 
@@ -23,6 +24,8 @@ class FrameTuning(NamedTuple):
     turn_rate: float
     face_limited: int
     face_above: float
+    holds: int
+    hold_s: float
     slope: SlopeTuning
     drive: DriveTuning
     level: int
@@ -35,7 +38,8 @@ class FrameTuning(NamedTuple):
 class FrameState(NamedTuple):
     """What frames carry from tick to tick: the squares of a grid; the goal, those that wait and how many they are,
     whether one was reached this tick, how near it has come (m), and for how long it has come no nearer (s); the
-    direction that was requested last, (0, 0, 0) for none.
+    direction that was requested last, (0, 0, 0) for none; the heading that the body turns to, and for how long it
+    has been held against another one (s).
     """
 
     grid: GridState
@@ -46,7 +50,9 @@ class FrameState(NamedTuple):
     nearest_m: float
     stuck_s: float
     asked: Vec3
+    towards: float
+    against_s: float
 
 
-PLAIN_FRAME = FrameTuning(0, 0, 9.0, 0, 0.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
-FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, (), 0.0, 0.0, 0.0, 0.0, ZERO3)
+PLAIN_FRAME = FrameTuning(0, 0, 9.0, 0, 0.0, 0, 0.0, LEVEL_ONLY, NO_DRIVE, 1, 1, NO_GRID, NO_GOTO, 0)
+FRAME_AT_REST = FrameState(GRID_AT_REST, NO_GOAL, (), 0.0, 0.0, 0.0, 0.0, ZERO3, 0.0, 0.0)

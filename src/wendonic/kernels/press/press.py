@@ -238,7 +238,7 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
             held = on
     began_count = ons if tuning.waits == 0 else began
     held_s = 0.0
-    anew = began > 0.0 and (tuning.style != STYLE_REPEAT or raw.edges > 0.0)
+    anew = began > 0.0 and (tuning.style != STYLE_REPEAT or raw.edges > 0.0 or state.held == 0.0)
     if not anew and (held > 0.0 or ended > 0.0):
         held_s = state.held_s + dt if held > 0.0 else state.held_s
     return PressState(

@@ -6,6 +6,7 @@ from typing import Annotated, Any, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from wendonic.kernels.body.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
+from wendonic.kernels.body.sector import TIE_LATER, TIE_SIDEWAYS, TIE_UPRIGHT
 from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
 from wendonic.kernels.frames.frame import PLAIN_FRAME, FrameTuning
 from wendonic.length_unit import METRES, LengthUnit
@@ -23,12 +24,20 @@ TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 _TURNS = ("turn_deg_s",)
 FACES = Words(
-    Word("travel", "the direction of travel", FACE_TRAVEL, (*_TURNS, "face_above")),
+    Word("travel", "the direction of travel", FACE_TRAVEL, (*_TURNS, "face_above", "diagonal_hold_s")),
     Word("view", "where the view looks", FACE_VIEW, _TURNS),
     Word("aim", "the point that is aimed at", FACE_AIM, _TURNS),
     Word("turn", "by the channel turn", FACE_TURN, _TURNS),
     Word("hold", "held as it is", FACE_HOLD),
 )
+
+
+TIES = Words(
+    Word("sideways", "two keys show the one to the side", TIE_SIDEWAYS),
+    Word("upright", "two keys show the upright one", TIE_UPRIGHT),
+    Word("later", "two keys show that of the later one", TIE_LATER),
+)
+SECTORS_BY = Words(Word("face", "", 0), Word("heading", " that show the heading at once", 1))
 
 
 class Slope(Table):
@@ -104,12 +113,22 @@ class Sprite(Table):
         "How far beyond its border a facing is left: raise it if the sprite flickers.", 6.0
     )
 
+    sector_tie: Annotated[str, TIES] = entry(
+        "Of four facings, which one two keys show that point between two of them.", "sideways"
+    )
+    sector_by: Annotated[str, SECTORS_BY] = entry(
+        "Whether the sprite shows where the body faces, or at once the heading that it turns to.", "face"
+    )
+
     @model_validator(mode="after")
     def _margin_of_sectors(self) -> Self:
-        if "sector_margin_deg" not in self.model_fields_set:
+        idle = [name for name in ("sector_margin_deg", "sector_tie", "sector_by") if name in self.model_fields_set]
+        if self.sectors is None and idle:
+            raise own_faults([(name, "does nothing without sectors") for name in idle])
+        if "sector_tie" in idle and self.sectors != 4:
+            raise own_faults([("sector_tie", f"does nothing with {self.sectors} sectors; it goes with 4")])
+        if self.sectors is None or "sector_margin_deg" not in self.model_fields_set:
             return self
-        if self.sectors is None:
-            raise own_faults([("sector_margin_deg", "does nothing without sectors")])
         width_deg = 360.0 / self.sectors
         if self.sector_margin_deg >= width_deg / 2.0:
             words = f"{self.sector_margin_deg:g} is half a sector or more; allowed: below {width_deg / 2.0:g}"
@@ -135,7 +154,10 @@ class Sprite(Table):
         face = self.face_words()
         if face:
             margin = f", left {self.sector_margin_deg:g} deg beyond its border"
-            lines.append(f"face: {face}{f'; one of {self.sectors} facings{margin}' if self.sectors else ''}")
+            shown = f"; one of {self.sectors} facings{SECTORS_BY.sentence(self.sector_by)}{margin}"
+            if self.sectors == 4:
+                shown += f"; {TIES.sentence(self.sector_tie)}"
+            lines.append(f"face: {face}{shown if self.sectors else ''}")
         slope = self.slopes
         return [*lines, slope.sentence(length)] if slope else lines
 
@@ -179,6 +201,11 @@ class Faced(Sprite):
         example=0.3,
     )
 
+    diagonal_hold_s: Seconds = entry(
+        "How long a facing on a diagonal stays once its keys leave it; what fades after them is for face_above.",
+        0.0,
+    )
+
     @property
     def turns_at_once(self) -> bool:
         """Whether the body faces it at once: the view, unless a rate is written."""
@@ -194,6 +221,7 @@ class Faced(Sprite):
         rate = ", at once" if self.turns_at_once else f", turning at up to {self.turn_deg_s:g} deg/s"
         rate = rate if self.uses("turn_deg_s") else ""
         above = f", for an amount from {self.face_above:g} on" if self.face_above > 0.0 else ""
+        above += f", diagonals held for {self.diagonal_hold_s:g} s" if self.diagonal_hold_s > 0.0 else ""
         return f"{FACES.sentence(self.face)}{rate}{above}"
 
     def tuning(self, mode: Any) -> FrameTuning:
@@ -206,6 +234,8 @@ class Faced(Sprite):
                 turn_rate=math.radians(self.turn_rate_deg_s),
                 face_limited=int(self.face_above > 0.0),
                 face_above=self.face_above,
+                holds=int(self.diagonal_hold_s > 0.0),
+                hold_s=self.diagonal_hold_s,
             )
         )
 
