@@ -115,7 +115,7 @@ def test_dead_state_is_gone_and_so_are_its_branches(beekeeper):
     assert not [path for path in carried if path.startswith(("frame", "comfort", "pointing", "fall", "up", "axes"))]
     assert {"body.face", "body.position.x", "body.velocity.y", "look.1.boost_s"} <= carried | {"look.1.boost_s"}
     text = ast.unparse(ast.fix_missing_locations(ast.Module(list(function.part.body), [])))
-    for word in ("square", "vignette", "goal", "offset", "airborne", "wall", "rim"):
+    for word in ("square", "vignette", "goal", "offset", "airborne", "radius", "rim"):
         assert word not in text, word
     # A grid is kept where there is one.
     crates = function_of(demo_profile("crates"))

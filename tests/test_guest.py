@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wendonic import Helm, WendonicError
+from wendonic import Helm, View, WendonicError
 from wendonic.demo import RECORDINGS, demo_course, demo_profile
 from wendonic.profile.load import profile_from_text
 
@@ -129,6 +129,125 @@ def test_off_a_wall_of_the_games_own_the_way_back_is_as_long_as_from_a_standstil
     helm.key("KeyW", down=False)
     helm.key("KeyS", down=True)
     assert ticks_to(helm, -0.1) > expected + 60
+
+
+SHIPPED_MODES = [(name, mode) for name in sorted(set(RECORDINGS.values())) for mode in demo_profile(name).mode]
+THERE_AND_BACK = [("KeyW", "KeyS"), ("KeyD", "KeyA"), ("ShiftLeft", "ControlLeft")]
+
+
+def against_a_wall(helm, way, key, ticks=180):
+    """Hold a key against what the game stops, and return the last intent and where it began."""
+    start = helm.tick(0.0).position()
+    normal = None
+    helm.key(key, down=True)
+    for _ in range(ticks):
+        intent = helm.tick(1 / 60)
+        velocity = intent.velocity()
+        normal = [-speed for speed in velocity] if any(velocity) else normal
+        if way == "contact" and normal:
+            helm.contact(*normal)
+        elif way == "stop":
+            helm.stop()
+        elif way == "velocity":
+            helm.place(velocity=[0.0] * len(start))
+        helm.place(*start)
+    helm.key(key, down=False)
+    return intent, start
+
+
+@pytest.mark.parametrize("way", ["contact", "stop", "velocity"])
+@pytest.mark.parametrize(("name", "mode"), SHIPPED_MODES)
+def test_off_a_wall_every_shipped_mode_goes_as_from_a_standstill(name, mode, way):
+    """Its keys and smoothing pulled into the wall for three seconds, and the way back is that of a fresh body."""
+    for there, back in THERE_AND_BACK:
+        walled = Helm(demo_profile(name), mode=mode)
+        held, start = against_a_wall(walled, way, there)
+        fresh = Helm(demo_profile(name), mode=mode)
+        fresh.place(*start, facing=held.facing())
+        for helm in (walled, fresh):
+            helm.key(back, down=True)
+        for _ in range(45):
+            one, other = walled.tick(1 / 60), fresh.tick(1 / 60)
+            assert one.position() == pytest.approx(other.position(), abs=1e-9), there
+            assert one.amount == pytest.approx(other.amount, abs=1e-9)
+
+
+def test_what_is_held_against_a_wall_is_still_asked_for():
+    helm = Helm(demo_profile())
+    held, _ = against_a_wall(helm, "contact", "KeyW")
+    assert held.amount == pytest.approx(1.0)
+    # Along the wall keys fall as ever, and so they do where nothing stands in the way.
+    for wall in (True, False):
+        helm = Helm(demo_profile())
+        helm.key("KeyD", down=True)
+        for _ in range(60):
+            helm.tick(1 / 60)
+        helm.key("KeyD", down=False)
+        if wall:
+            helm.contact(0.0, 0.0, 1.0)
+        amounts = [helm.tick(1 / 60).amount for _ in range(3)]
+        assert amounts == sorted(amounts, reverse=True), wall
+        assert amounts[0] > 0.3
+
+
+@pytest.mark.parametrize("yaw_deg", [0.0, 30.0, 90.0, -120.0])
+def test_a_wall_is_in_the_games_axes_and_keys_in_the_views(yaw_deg):
+    """In a corner both axes have come to rest; facing a wall askew, only the axis that runs into it has."""
+    after = {}
+    for told in ("head on", "corner", "behind", "nothing"):
+        helm = Helm(demo_profile())
+        for key in ("KeyW", "KeyD"):
+            helm.key(key, down=True)
+        for _ in range(60):
+            helm.tick(1 / 60, view=View(yaw_deg))
+        for key in ("KeyW", "KeyD"):
+            helm.key(key, down=False)
+        yaw = math.radians(yaw_deg)
+        ahead, right = (math.sin(yaw), math.cos(yaw)), (math.cos(yaw), -math.sin(yaw))
+        for x, y in {"head on": [ahead], "corner": [ahead, right], "behind": [(-ahead[0], -ahead[1])]}.get(told, []):
+            helm.contact(*helm.axes.from_plan(-x, -y))
+        after[told] = helm.tick(1 / 60, view=View(yaw_deg)).local
+    plain = after["nothing"]
+    assert plain.right > 0.1
+    assert plain.forward > 0.1
+    assert after["behind"] == pytest.approx(plain)
+    assert after["head on"].forward == 0.0
+    assert after["head on"].right > 0.1
+    assert tuple(after["corner"]) == (0.0, 0.0)
+
+
+def test_off_a_wall_of_a_course_it_is_the_same():
+    """At the edge of the yard, where the helm itself stops the body; in a hitch too."""
+    course, profile = demo_course("harvest"), demo_profile("harvest")
+    walled = Helm(profile, course=course)
+    walled.key("KeyS", down=True)
+    for _ in range(200):
+        held = walled.tick(1 / 60)
+    assert held.contact is not None
+    assert held.amount > 0.9
+    walled.key("KeyS", down=False)
+    fresh = Helm(profile, course=course)
+    fresh.place(*held.position(), facing=held.facing())
+    for helm in (walled, fresh):
+        helm.key("KeyW", down=True)
+    for dt in [1 / 60] * 3 + [0.3] + [1 / 60] * 20:
+        assert walled.tick(dt).position() == pytest.approx(fresh.tick(dt).position(), abs=1e-9)
+
+
+def test_a_velocity_that_was_only_less_is_no_wall():
+    """A game whose own body is slow to start, and turns, tells its speed each tick: keys fall as ever."""
+    amounts = {}
+    for told in (False, True):
+        helm = Helm(demo_profile())
+        helm.key("KeyW", down=True)
+        for tick in range(30):
+            _, vy, vz = helm.tick(1 / 60).velocity()
+            if told:
+                helm.place(velocity=(0.1 * vz, vy, vz * min(0.1 + 0.02 * tick, 0.7)))
+        helm.key("KeyW", down=False)
+        amounts[told] = [helm.tick(1 / 60).amount for _ in range(8)]
+    assert amounts[True] == pytest.approx(amounts[False])
+    assert amounts[True][0] > 0.3
 
 
 def test_a_push_is_the_gaits_from_the_next_tick_on():

@@ -20,6 +20,7 @@ class SamplePlaces(NamedTuple):
     pointers: int
     head: int
     pointing: int
+    wall: int
     sample: Sample
     at_rest: tuple[float, ...]
 
@@ -48,7 +49,10 @@ def sample_places(sources: ModeSources) -> SamplePlaces:
     flat: list[float] = []
     _flatten(sample, flat)
     ground, goal, aim, pointers, head, pointing = view + 3, view + 7, view + 10, view + 13, view + 19, view + 21
-    return SamplePlaces(channels, presses, view, ground, goal, aim, pointers, head, pointing, sample, tuple(flat))
+    wall = view + 27
+    return SamplePlaces(
+        channels, presses, view, ground, goal, aim, pointers, head, pointing, wall, sample, tuple(flat)
+    )
 
 
 def _flatten(value: object, into: list[float]) -> None:

@@ -34,9 +34,10 @@ class PointingInput(NamedTuple):
 
 
 class Sample(NamedTuple):
-    """The raw numbers of one tick; each source of a channel has as many as its kind takes.
+    """The raw numbers of one tick; each source of a channel has as many as its kind takes. `wall` is the normal of
+    what the game says has taken the body's speed, zeros for nothing.
 
-    Levels stand until they change; counts, edges, goals and given views belong to one tick alone.
+    Levels stand until they change; counts, edges, goals, walls and given views belong to one tick alone.
     """
 
     move: tuple[Row, ...]
@@ -52,6 +53,7 @@ class Sample(NamedTuple):
     pointers: Pointers
     head: Vec2
     pointing: PointingInput
+    wall: Vec3
 
 
 NO_PRESS = PressInput(0.0, 0.0, 0.0)
@@ -69,4 +71,5 @@ EMPTY_SAMPLE = Sample(
     NO_POINTERS,
     ZERO2,
     PointingInput(ZERO3, ZERO3),
+    ZERO3,
 )

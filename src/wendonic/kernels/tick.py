@@ -50,12 +50,13 @@ from wendonic.kernels.move.move import (
     any_ramping,
     move_output,
 )
+from wendonic.kernels.move.off_wall import axis_off_wall, lagging, move_off_wall, remembers
 from wendonic.kernels.press.press import PRESS_AT_REST, PressInput, PressState, PressTuning, press_output
 from wendonic.kernels.request import NO_MOTION, Request, WantedMotion
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample, ViewInput
 from wendonic.kernels.source.source import SOURCE_AT_REST, SOURCE_SWING, SourceState
-from wendonic.kernels.vector import UP, Vec2, Vec3, length3, turned
+from wendonic.kernels.vector import UP, ZERO3, Vec2, Vec3, length3, turned
 
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
@@ -142,8 +143,8 @@ class View(NamedTuple):
 
 
 class Memory(NamedTuple):
-    """What is carried from tick to tick: the channels' states, the view, the body and what belongs to it, and the
-    facing of its sprite (-1 for none yet).
+    """What is carried from tick to tick: the channels' states, the view, the body and what belongs to it, the facing
+    of its sprite (-1 for none yet), and the normal of the course's wall that stopped it, (0, 0) for none.
     """
 
     presses: tuple[PressState, ...]
@@ -158,6 +159,7 @@ class Memory(NamedTuple):
     comfort: ComfortState
     pointing: Pointing
     sector: float
+    wall: Vec2
 
 
 class Axes(NamedTuple):
@@ -219,6 +221,7 @@ def tick_at_rest(tuning: Tuning) -> "Tick":
         COMFORT_AT_REST,
         NO_POINTING,
         -1.0,
+        NOTHING,
     )
     nothing, level = View(0.0, 0.0), Vec2(0.0, 0.0)
     outcome = Outcome(
@@ -475,6 +478,26 @@ def steered(
     return move_state, move, state
 
 
+def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
+    """Return a wall's normal, right and forward, as the channel `move` of a steer frame asks for them.
+
+    >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)
+    Vec2(x=0.0, y=1.0)
+    """
+    frame = tuning.frame
+    yaw = 0.0
+    if turns_itself(frame):
+        yaw = face
+    elif frame in (FRAME_CAMERA, FRAME_HANDS, FRAME_FLY) or (frame == FRAME_GOTO and tuning.goto.by_view > 0):
+        yaw = forward_yaw
+    away = turned(wall.x, wall.y, 0.0 - yaw)
+    if frame == FRAME_DRIVE:
+        away = away._replace(x=0.0)
+    if frame == FRAME_FLY and tuning.level <= 0:
+        away = away._replace(y=away.y * math.cos(pitch) + wall.z * math.sin(pitch))
+    return away
+
+
 def pointed(
     tuning: Tuning,
     course: Row,
@@ -526,8 +549,16 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
             gait = tuning.gaits[k]
             gait_number = k + 0.0
 
-    rise_states, rise = axis_output(tuning.rise, tables, memory.axes.rise, sample.rise, dt)
-    throttle_states, throttle = axis_output(tuning.throttle, tables, memory.axes.throttle, sample.throttle, dt)
+    wall = Vec3(sample.wall.x + memory.wall.x, sample.wall.y + memory.wall.y, sample.wall.z)
+    walled = wall.x != 0.0 or wall.y != 0.0 or wall.z != 0.0
+    rise_states, throttle_states = memory.axes.rise, memory.axes.throttle
+    if lagging(tuning.rise.sources) and walled:
+        rise_states = axis_off_wall(tuning.rise.sources, rise_states, sample.rise, wall.z)
+    if lagging(tuning.throttle.sources) and walled:
+        ahead = wall.x * math.sin(memory.body.face) + wall.y * math.cos(memory.body.face)
+        throttle_states = axis_off_wall(tuning.throttle.sources, throttle_states, sample.throttle, ahead)
+    rise_states, rise = axis_output(tuning.rise, tables, rise_states, sample.rise, dt)
+    throttle_states, throttle = axis_output(tuning.throttle, tables, throttle_states, sample.throttle, dt)
     turn_states, turn = axis_output(tuning.turn, tables, memory.axes.turn, sample.turn, dt)
 
     look_states = memory.look
@@ -564,6 +595,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         sample.ground.normal,
         sample.aim,
     )
+    if remembers(tuning.move) and tuning.frame.frame != FRAME_GRID and walled:
+        away = away_from(tuning.frame, wall, forward_yaw, view.pitch, memory.body.face)
+        memory = memory._replace(move=move_off_wall(tuning.move, memory.move, sample.move, away))
     move_state, move, after_steering = steered(
         tuning, gait, tables, course, memory, sample, request, (rise, throttle, turn), presses, dt
     )
@@ -619,7 +653,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
 
     states = AxisStates(rise_states, throttle_states, turn_states)
     after_all = Memory(
-        presses, states, look_states, view, move_state, body, fall, up, frame, comfort, pointing, sector
+        presses, states, look_states, view, move_state, body, fall, up, frame, comfort, pointing, sector, contact
     )
     outcome = Outcome(
         source,
@@ -684,7 +718,7 @@ def later_sample(sample: Sample) -> Sample:
     for k in range(len(sample.presses)):
         presses = (*presses, PressInput(sample.presses[k].down, 0.0, 0.0))
     view = ViewInput(0.0, sample.view.yaw, sample.view.pitch)
-    return sample._replace(presses=presses, view=view, goal=GoalInput(-1.0, 0.0, 0.0))
+    return sample._replace(presses=presses, view=view, goal=GoalInput(-1.0, 0.0, 0.0), wall=ZERO3)
 
 
 def joined(first: Tick, second: Tick) -> Tick:

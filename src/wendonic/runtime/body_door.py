@@ -33,7 +33,7 @@ class BodyDoor(Door):
     call passes on to the held state what it came to, so that a game's own session can be recorded.
     """
 
-    __slots__ = ("_contact", "_course", "_ground", "_record", "_row", "_run", "_runs", "axes")
+    __slots__ = ("_contact", "_course", "_ground", "_record", "_row", "_run", "_runs", "_wall", "axes")
 
     axes: WorldAxes
     _contact: GameVector | None
@@ -43,6 +43,7 @@ class BodyDoor(Door):
     _row: list[float]
     _run: ModeRun
     _runs: dict[str, ModeRun]
+    _wall: tuple[float, ...] | None
 
     @abstractmethod
     def enter(self, mode: str) -> None:
@@ -78,7 +79,7 @@ class BodyDoor(Door):
             case "body.place":
                 self._set_body([body[0], *numbers, *body[4:]], safe=True)
             case "body.velocity":
-                self._set_body([*body[:4], *numbers])
+                self._set_velocity(numbers)
             case "body.facing":
                 self._set_body([math.radians(numbers[0]), *body[1:]], turned=True)
             case "body.push":
@@ -106,8 +107,9 @@ class BodyDoor(Door):
 
         Goals, points to aim at and slopes are seen from there, the gait goes on from that speed, and on squares it
         stands in the middle of the one it is in. A body that neither falls nor flies has no speed upwards: there that
-        is the game's alone. Until a better one is known, the place is a safe one. Raises
-        `WendonicError` for too few numbers or too many, for one that is not finite, and for a facing of zero.
+        is the game's alone. Until a better one is known, the place is a safe one. A velocity that has nothing left of
+        what it takes away is a wall's, see `contact`. Raises `WendonicError` for too few numbers or too many, for one
+        that is not finite, and for a facing of zero.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -117,8 +119,11 @@ class BodyDoor(Door):
         >>> intent.motion[:3], intent.face_deg
         ((1.0, 2.0, 0.0), 90.0)
         """
-        body = corrected_body(self.axes, self._run.body.read(self._record), place, velocity, facing)
-        self._set_body(body, safe=bool(place), turned=facing is not None)
+        was = self._run.body.read(self._record)
+        body = corrected_body(self.axes, was, place, velocity, facing)
+        self._set_body([*body[:4], *was[4:]], safe=bool(place), turned=facing is not None)
+        if velocity is not None:
+            self._set_velocity(body[4:])
         if place:
             self.state.told(_PLACE, tuple(body[1:4]))
         if velocity is not None:
@@ -127,7 +132,7 @@ class BodyDoor(Door):
             self.state.told(_FACING, math.degrees(body[0]))
 
     def stop(self) -> None:
-        """Take all speed from the body, as a wall does; facing, view and what is held stay.
+        """Take all speed from the body, as a wall does, see `contact`; facing, view and what is held stay.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -139,8 +144,27 @@ class BodyDoor(Door):
         >>> helm.tick(0.0).velocity()
         (0.0, 0.0, 0.0)
         """
-        self._set_body([*self._run.body.read(self._record)[:4], *_STILL])
+        self._set_velocity(_STILL)
         self.state.told(_VELOCITY, _STILL)
+
+    def _set_velocity(self, velocity: Sequence[float]) -> None:
+        """Take a velocity in the plan frame; where it has nothing left of what is taken, a wall took it."""
+        body = self._run.body.read(self._record)
+        self._set_body([*body[:4], *velocity])
+        taken = [was - now for was, now in zip(body[4:], velocity, strict=True)]
+        length, was_m_s = math.hypot(*taken), math.hypot(*body[4:])
+        left = sum(now * part for now, part in zip(velocity, taken, strict=True))
+        if was_m_s > 0.0 and length > 0.5 * was_m_s and left <= 1e-6 * length * was_m_s:
+            self._tell_wall([-part / length for part in taken])
+
+    def _tell_wall(self, normal: Sequence[float]) -> None:
+        """Take the normal of what took the body's speed, for the next tick; in a corner, walls add up."""
+        both = [was + part for was, part in zip(self._wall or _STILL, normal, strict=True)]
+        length = math.hypot(*both)
+        wall = tuple([part / length for part in both] if length > 1e-6 else normal)
+        self._wall = wall
+        place = self._run.sampler.places.wall
+        self._row[place : place + 3] = wall
 
     def push(self, *velocity: float) -> None:
         """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
@@ -164,8 +188,9 @@ class BodyDoor(Door):
 
     def contact(self, *normal: float) -> None:
         """Take a wall of the game that the body touches, by the normal that faces away from it, in the game's own
-        axes and of any length. The speed into it is gone, what goes along it stays; the next tick's `intent.contact`
-        has it. Raises `WendonicError` for a normal of zero, or one that is not finite.
+        axes and of any length. The speed into it is gone, what goes along it stays, and once nothing into it is held,
+        ramps and smoothing have forgotten it; the next tick's `intent.contact` has it. Raises `WendonicError` for a
+        normal of zero, or one that is not finite.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -189,6 +214,7 @@ class BodyDoor(Door):
         moving = [speed - into * part for speed, part in zip(body[4:], normal, strict=True)]
         self._set_body([*body[:4], *moving])
         self._contact = self.axes.from_plan(*normal)
+        self._tell_wall(normal)
 
     def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
         """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.

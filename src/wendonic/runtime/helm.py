@@ -32,6 +32,7 @@ _GOAL = CONTROLS["goal"]
 _AIM = CONTROLS["aim"]
 _MODE = CONTROLS["mode"]
 _PLAN = CONTROLS["plan"]
+_NO_WALL = (0.0, 0.0, 0.0)
 _ON_GROUND = (GROUND_UNKNOWN, 0.0, 0.0, 1.0)
 _DEG = math.pi / 180.0
 _YAW, _PITCH = VIEW.slot, VIEW.slot + 1
@@ -122,7 +123,7 @@ class Helm(BodyDoor):
         self._view = (0.0, 0.0)
         self._device: Device | None = None
         self._ground = _ON_GROUND
-        self._contact = None
+        self._wall = self._contact = None
         self._ticks = 0
         self._hitches = 0
         self._long_hitches = 0
@@ -204,7 +205,7 @@ class Helm(BodyDoor):
         anew = self._crossings.get((run.name, run.name)) or Crossing(run, run, anew=True)
         self._crossings[run.name, run.name] = anew
         self.state.placed.discard(_GOAL.slot)
-        self._contact = None
+        self._wall = self._contact = None
         body = [*run.body.read(self._record)[:4], 0.0, 0.0, 0.0]
         self._begin(run, run.with_body(anew.record(self._record, ()), body, safe=True), ())
 
@@ -314,6 +315,11 @@ class Helm(BodyDoor):
         self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
         self._t, self._t_rest, ticks, self._step.left_s, self._step.dropped_s, self._step.step_s = snapshot.clock
         self._ticks, self._view, self._ground = int(ticks), snapshot.view, snapshot.ground
+        place = run.sampler.places.wall
+        wall = snapshot.row[place : place + 3]
+        self._wall = wall if any(wall) else None
+        if keep_controls and same_mode:
+            self._row[place : place + 3] = wall
         if keep_controls and not same_mode:
             self._begin(run, snapshot.record, ())
         elif not keep_controls:
@@ -409,6 +415,7 @@ class Helm(BodyDoor):
         self._row = row = run.sampler.row()
         places = run.sampler.places
         row[places.ground : places.ground + 4] = self._ground
+        row[places.wall : places.wall + 3] = self._wall or _NO_WALL
         row[places.view + 1 : places.view + 3] = run.view.read(record)
         self._view_given = False
         self._changes_seen = -1
@@ -455,13 +462,19 @@ class Helm(BodyDoor):
         elif run.sampler.press_device >= 0:
             self._device = DEVICES[run.sampler.press_device]
         contact = self._contact
-        if contact is not None:
-            self._contact = None
+        if self._wall is not None:
+            self._forget_wall(run)
         # What the class itself does, without going through its keywords.
         intent = _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
         if run.enters:
             self._enter_by_press(run, record)
         return intent
+
+    def _forget_wall(self, run: ModeRun) -> None:
+        """Forget the wall that the game told before this tick."""
+        place = run.sampler.places.wall
+        self._row[place : place + 3] = _NO_WALL
+        self._wall = self._contact = None
 
     def _enter_by_press(self, run: ModeRun, record: Record) -> None:
         """Go over to the mode of a press that began, or ended; of several, see `ModeRun.enters`."""

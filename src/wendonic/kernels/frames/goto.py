@@ -18,21 +18,21 @@ def steer_goto(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body, and what it wants, after `dt` seconds of walking to the goal; without one,
-        as in `map`, or as in `camera`.
+    as in `map`, or as in `camera`.
 
-        The speed is that of `approach_speed`, and full on the way to another goal. The body never walks past the last
-        one: what would go further ends on it, at rest.
+    The speed is that of `approach_speed`, and full on the way to another goal. The body never walks past the last
+    one: what would go further ends on it, at rest.
 
-        >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.frames.goal import Goal
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> near = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.125, 0.0))
-        >>> quick = BODY_AT_REST._replace(velocity=Vec3(0.0, 3.0, 0.0))
-        >>> _, body, _ = steer_goto(PLAIN_FRAME, PLAIN_GAIT, (), near, quick, NO_REQUEST, 0.1)
-        >>> body.position.y, body.velocity.y
-        (0.125, 0.0)
+    >>> quick = BODY_AT_REST._replace(velocity=Vec3(0.0, 3.0, 0.0))
+    >>> _, body, _ = steer_goto(PLAIN_FRAME, PLAIN_GAIT, (), near, quick, NO_REQUEST, 0.1)
+    >>> body.position.y, body.velocity.y
+    (0.125, 0.0)
     """
     goal = state.goal
     if goal.there <= 0.0:
