@@ -67,7 +67,7 @@ for told in (False, True):
     keeper.helm.key("KeyA", down=True)
     ticks = next(tick for tick in range(1, 99) if keeper.step() != at_wall)
     words = "told where he is and how fast" if told else "told nothing"
-    print(f"3 s against the fence at x {at_wall:.2f} m, helm {words}: off it in {ticks} ticks")
+    print(f"3 s against the fence at x {at_wall:.2f} m, helm {words}: off it in tick {ticks}")
 
 # A settings menu: the player picks another key for "left", and the game goes on under it.
 helm = keeper.helm
