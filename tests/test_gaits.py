@@ -315,8 +315,6 @@ FAULTS = [
     ("drag_per_s = 3", "", "drag_per_s: does nothing without thrust_m_s2"),
     ("thrust_m_s2 = 3", "", "thrust_m_s2: does nothing without drag_per_s"),
     ("thrust_m_s2 = 12\ndrag_per_s = 3\ntop_speed_m_s = 5", "", "thrust and drag already make 4 m/s"),
-    ("thrust_m_s2 = 12\ndrag_per_s = 3\nreverse_m_s2 = 5", "", "reverse_m_s2: does nothing under thrust and drag"),
-    ("fall = { gravity_ratio = 2 }", "", "fall: does nothing without gravity_m_s2 or a jump"),
     ("rise_m_s = 2", "", "rise_m_s: nobody flies on foot"),
     ("gravity_m_s2 = 9", 'press_gaits = { dash = "walk" }', '"own" has weight and "walk" has none'),
     ("", 'press_gaits = { dash = "wlak" }', 'press_gaits.dash: no gait "wlak"; did you mean "walk"'),
@@ -531,5 +529,3 @@ def test_a_tap_sets_a_speed_that_stays_until_another_direction_is_requested(hz):
     # The sheet says that it never stops, rather than how far it got.
     sheet = measure(profile_from_text(text), engine="interpreted", only=["stop_time_s", "stop_distance_m"])
     assert (sheet.stop_time_s, sheet.stop_distance_m) == (None, None)
-    with pytest.raises(ProfileError, match="does nothing under keeps_speed"):
-        profile_from_text(f"{text}coast_half_life_s = 1\n")

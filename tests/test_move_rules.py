@@ -413,3 +413,97 @@ def test_keys_that_stand_are_not_shaped_anew(keys):
         state, _ = keys_output(tuning, state, keys, 0.02, 1, 1 / 60)
     held = (keys[0] - keys[1], keys[2] - keys[3])
     assert keys_output(tuning, state, keys, 0.02, 1, 1 / 60) == (held, (*held, *held))
+
+
+KEYBOARD = {
+    "forward": ["KeyW", "ArrowUp"],
+    "back": ["KeyS", "ArrowDown"],
+    "left": ["KeyA", "ArrowLeft"],
+    "right": ["KeyD", "ArrowRight"],
+}
+CODES = [key for keys in KEYBOARD.values() for key in keys]
+PRESSES = st.lists(st.tuples(st.sampled_from(CODES), st.booleans()), min_size=1, max_size=24)
+
+
+def entries_of(groups, rule):
+    """Return `bind` entries that have each key in the group that is named for it."""
+    text = ""
+    for group in sorted(set(groups.values())):
+        lists = {side: [key for key in keys if groups[key] == group] for side, keys in KEYBOARD.items()}
+        text += (
+            f"[[mode.foot.move.bind]]\nkeys = {{ {', '.join(f'{side} = {keys}' for side, keys in lists.items())} }}\n"
+        )
+        text += f'opposites = "{rule}"\nrise_s = 0\nfall_s = 0\n'
+    return text
+
+
+@given(
+    presses=PRESSES,
+    groups=st.fixed_dictionaries({key: st.integers(0, 2) for key in CODES}),
+    rule=st.sampled_from(["cancel", "latest", "earliest"]),
+    merge=st.sampled_from(["strongest", "sum", "latest"]),
+)
+def test_keys_of_several_entries_are_one_keyboard(presses, groups, rule, merge):
+    """However eight keys are spread over entries, they do what they do in one, beside a stick too."""
+    head = f'{HEAD}[mode.foot.move]\nhalf_life_s = 0\nmerge = "{merge}"\n'
+    stick = f"[[mode.foot.move.bind]]\n{STICK}"
+    one, several = (
+        Helm(profile_from_text(head + entries_of(by_key, rule) + stick))
+        for by_key in (dict.fromkeys(groups, 0), groups)
+    )
+    for number, (key, down) in enumerate(presses):
+        for helm in (one, several):
+            if number % 5 == 4:
+                helm.stick("pad.left_stick", 0.2 * (number % 7) - 0.6, 0.4)
+            helm.key(key, down=down)
+        expected, found = one.tick(1 / 60), several.tick(1 / 60)
+        assert tuple(found.local) == pytest.approx(tuple(expected.local), abs=1e-12)
+        assert found.device == expected.device
+
+
+@pytest.mark.parametrize(
+    ("channel", "keys", "frame"),
+    [
+        ("throttle", ('forward = ["KeyW"]', 'back = ["ArrowDown"]'), "drive"),
+        ("rise", ('up = ["KeyW"]', 'down = ["ArrowDown"]'), "fly"),
+        ("turn", ('right = ["KeyW"]', 'left = ["ArrowDown"]'), "camera"),
+    ],
+)
+def test_so_they_are_in_a_channel_of_one_number(channel, keys, frame):
+    """The rule of both is that between them; of two rules neither is, so they cancel."""
+    for rules, expected in (
+        (("cancel", "cancel"), 0.0),
+        (("latest", "latest"), -1.0),
+        (("earliest", "earliest"), 1.0),
+        (("latest", "earliest"), 0.0),
+    ):
+        text = f'{HEAD}[mode.m]\nsteer = {{ frame = "{frame}" }}\n'
+        for lists, rule in zip(keys, rules, strict=True):
+            text += (
+                f"[[mode.m.{channel}.bind]]\nkeys = {{ {lists} }}\nopposites = '{rule}'\nrise_s = 0.1\nfall_s = 0.1\n"
+            )
+        text += "[[mode.m.throttle.bind]]\naxis = 'pad.left_stick.y'\n" if channel == "rise" else ""
+        helm = Helm(profile_from_text(text))
+        helm.key("KeyW", down=True)
+        for _ in range(20):
+            assert getattr(helm.tick(1 / 60), channel) > 0.0
+        helm.key("ArrowDown", down=True)
+        values = [getattr(helm.tick(1 / 60), channel) for _ in range(20)]
+        assert values[-1] == pytest.approx(expected)
+        # Through zero, without a jump: both ramps run at once, a sixth of the way each in a tick.
+        steps = [abs(after - before) for before, after in zip([1.0, *values], values, strict=False)]
+        assert max(steps) < 0.35
+
+
+def test_a_d_pad_and_keys_cancel_and_walk_diagonally_together():
+    bind = KEYS + '[[mode.foot.move.bind]]\ndpad = "pad.dpad"\n'
+    helm = helm_of("", bind)
+    helm.key("KeyW", down=True)
+    helm.button("pad.dpad_right", 1.0)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert tuple(intent.local) == pytest.approx((math.sqrt(0.5),) * 2)
+    helm.button("pad.dpad_down", 1.0)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert tuple(intent.local) == pytest.approx((1.0, 0.0))

@@ -271,7 +271,6 @@ def test_what_cannot_be_told_is_one_plain_error_and_changes_nothing(name):
             'found "crates"; allowed by leave_to: cart',
         ),
         ('enter = "cart"', 'enter = "foot"', "mode.foot.press.mount.enter", "is the mode itself"),
-        ('enter = "cart"', 'enter_at = "end"', "mode.foot.press.mount.enter_at", "does nothing without enter"),
     ],
 )
 def test_faults_of_presses_that_enter_modes(old, new, where, words):

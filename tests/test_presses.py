@@ -147,9 +147,7 @@ def test_what_begins_ends_and_nothing_else_does(style, waits, timeline, dt):
             assert (letter == "h") == held
 
 
-def test_a_profile_without_times_has_usual_ones_and_odd_ones_are_refused():
-    with pytest.raises(WendonicError, match='tap_s: does nothing under style "hold"; it goes with style "tap"'):
-        profile_from_text(HEAD + 'jump = { bind = ["KeyE"], tap_s = 0.1 }\n')
+def test_a_profile_without_times_has_usual_ones():
     helm = Helm(profile_from_text(HEAD + 'call = { bind = ["KeyE"], style = "long" }\n'))
     helm.key("KeyE", down=True)
     began = [tick for tick in range(60) if helm.tick(1 / 60).press("call").began]

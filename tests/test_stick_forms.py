@@ -1,6 +1,7 @@
 """Gates, dead zones and curves of every form: closed forms, and what must hold for all of them together."""
 
 import math
+import random
 from typing import NamedTuple
 
 import numpy as np
@@ -34,6 +35,7 @@ from wendonic.kernels.source.dead_zone import (
 )
 from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, gated
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.kernels.vector import Vec2
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.curve import PointsCurve, curve_pieces
 from wendonic.profile.schema.number_rows import NumberRows
@@ -89,7 +91,7 @@ class Case(NamedTuple):
     tables: tuple
 
     def at(self, x, y, was_out=0):
-        length, right, forward = stick_output(self.tuning, self.tables, float(was_out), x, y)
+        length, right, forward = stick_output(self.tuning, self.tables, Vec2(x * was_out, y * was_out), x, y)
         assert length == pytest.approx(math.hypot(right, forward), abs=1e-9)
         return right, forward
 
@@ -188,7 +190,7 @@ def test_a_square_gate_makes_a_circle_of_a_square_rim():
 def zoned(at, form, was_out=0.0, inner=0.2, outer=1.0):
     """Position of a stick with a dead zone taken off."""
     zone = DeadZoneTuning(form, 1, inner, outer, 0.1)
-    length, x, y, norm = dead_zone_output(zone, was_out, *at)
+    length, x, y, norm = dead_zone_output(zone, Vec2(at[0] * was_out, at[1] * was_out), *at)
     return x * length / norm, y * length / norm
 
 
@@ -218,10 +220,10 @@ def test_dead_zones_by_hand(zone, at, expected):
     assert zoned(at, zone) == pytest.approx(expected, abs=1e-12)
 
 
-@pytest.mark.parametrize("zone", [ZONE_ROUND, ZONE_CUT])
+@pytest.mark.parametrize("zone", [ZONE_ROUND, ZONE_CUT, ZONE_AXES])
 def test_a_stick_that_is_out_stays_out_until_it_is_back_at_its_release(zone):
     assert zoned((0.15, 0.0), zone) == (0.0, 0.0)
-    assert zoned((0.15, 0.0), zone, was_out=1.0) == pytest.approx((JUST_OUT if zone == ZONE_ROUND else 0.15, 0.0))
+    assert zoned((0.15, 0.0), zone, was_out=1.0) == pytest.approx((0.15 if zone == ZONE_CUT else JUST_OUT, 0.0))
     assert zoned((0.1, 0.0), zone, was_out=1.0) == (0.0, 0.0)
 
 
@@ -284,6 +286,33 @@ def test_a_profile_gets_what_it_writes(lines, steps, expected):
         helm.stick("pad.left_stick", x, y)
         found.append(tuple(helm.tick(0.1).local))
     assert found == [pytest.approx(pair, abs=1e-9) for pair in expected]
+
+
+def test_a_tilt_that_trembles_on_the_border_has_one_heading_while_it_is_held():
+    """Ten seconds at a tilt of inner, trembling by 0.004: white, and slow as a hand is."""
+    for zone in ("round", "round+wedge", "axes", "cut"):
+        for frame in ("map", "camera", "fly"):
+            for kept in (1.0, 0.05):
+                shown = {}
+                for release in ("", ", release = 0.11"):
+                    lines = f"dead_zone = {{ form = '{zone}', inner = 0.14{release} }}\n"
+                    text = HEAD + f"[mode.foot]\nsteer = {{ frame = '{frame}' }}\n" + STICK + lines
+                    helm, noise, tremble = Helm(profile_from_text(text)), random.Random(5), 0.0
+                    helm.stick("pad.left_stick", 0.3, -0.4)
+                    helm.tick(1 / 60)
+                    at = []
+                    for _ in range(600):
+                        tremble += kept * (noise.uniform(-0.004, 0.004) - tremble)
+                        tilt = 0.14 + tremble
+                        x, y = (tilt, -tilt) if zone == "axes" else (0.6 * tilt, -0.8 * tilt)
+                        helm.stick("pad.left_stick", x, y)
+                        at.append(helm.tick(1 / 60))
+                    shown[release] = {intent.amount > 0.0 for intent in at}
+                    if release and zone in ("round", "cut"):
+                        assert [one.heading_deg for one in at] == pytest.approx([36.87] * 600, abs=0.01)
+                assert list(shown.values()) == [{True, False}, {True}], (zone, frame)
+                helm.stick("pad.left_stick", 0.06, -0.08)
+                assert [helm.tick(1 / 60).amount for _ in range(60)][-1] == 0.0
 
 
 def test_a_look_stick_has_every_form_too():

@@ -8,6 +8,7 @@ from wendonic.devices.press_reader import PressReader
 from wendonic.devices.sample_places import SamplePlaces, sample_places
 from wendonic.devices.sources.base import Displaced, Follower, Reader, Source
 from wendonic.devices.sources.goal import GoalSource
+from wendonic.devices.sources.keys import HeldKeys
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import Change, DeviceState
@@ -88,9 +89,13 @@ class Sampler:
         self.press_device = -1
         """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
         for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
+            first = len(self.readers)
             for source, start in zip(of_channel, self.places.channels[channel], strict=True):
                 self.devices.append(DEVICES.index(source.device()))
                 self._add(source, start)
+            keys = [reader for reader in self.readers[first:] if isinstance(reader, HeldKeys)]
+            for other in keys[1:]:
+                other.count_with(keys[0])
         self.devices.append(-1)
         if sources.goal is not None:
             self._take_reader(_Goal(self, sources.goal, self.places.goal, sources.goals_wait))

@@ -2,6 +2,7 @@
 
 from typing import NamedTuple
 
+from wendonic.kernels.move.joined_keys import both_keys
 from wendonic.kernels.move.merge import MERGE_SUM, strongest, summed
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.source import (
@@ -15,10 +16,12 @@ from wendonic.kernels.source.source import (
 
 
 class AxisTuning(NamedTuple):
-    """The numbers of one channel; a source's value is its x."""
+    """The numbers of one channel; a source's value is its x. `joined` and `between` are those of `MoveTuning`."""
 
     sources: tuple[SourceTuning, ...]
     merge: int
+    joined: int
+    between: int
 
 
 class AxisOutput(NamedTuple):
@@ -31,7 +34,7 @@ class AxisOutput(NamedTuple):
     begin: float
 
 
-NO_AXIS = AxisTuning((), 0)
+NO_AXIS = AxisTuning((), 0, 0, 0)
 AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0)
 
 
@@ -62,19 +65,24 @@ def axis_output(
     The value is the x of the merged sources, kept to -1..1 under a sum.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
-    >>> axis_output(AxisTuning((PLAIN_SOURCE,), 0), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]
+    >>> axis_output(NO_AXIS._replace(sources=(PLAIN_SOURCE,)), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]
     AxisOutput(source=0.0, value=0.5, begin=0.5)
     """
     if len(tuning.sources) == 0:
         return states, AXIS_SILENT
     after: tuple[SourceState, ...] = ()
-    output = NO_OUTPUT
-    behind = 0.0
+    output = keys = NO_OUTPUT
+    behind = keys_behind = 0.0
+    joined = 0
     for k in range(len(tuning.sources)):
         state, shaped = source_output(tuning.sources[k], tables, states[k], raw[k], k + 0.0, 0.0, 0, dt)
         after = (*after, state)
         of_source = ramp_behind(tuning.sources[k], states[k], state, shaped)
-        if k == 0:
+        if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
+            keys = shaped if joined == 0 else both_keys(keys, shaped)
+            keys_behind += of_source
+            joined += 1
+        elif k - joined == 0:
             output = shaped
             behind = of_source
         elif tuning.merge == MERGE_SUM:
@@ -84,6 +92,17 @@ def axis_output(
             output = strongest(output, shaped)
             if output.source == shaped.source:
                 behind = of_source
+    if joined > 0:
+        behind_both = keys_behind
+        if joined == len(tuning.sources):
+            output = keys
+        elif tuning.merge == MERGE_SUM:
+            output = summed(keys, output)
+            behind_both += behind
+        else:
+            output = strongest(keys, output)
+            behind_both = keys_behind if output.source == keys.source else behind
+        behind = behind_both
     source = output.source if output.length > 0.0 else -1.0
     value = min(max(output.x, -1.0), 1.0)
     return after, AxisOutput(source, value, min(max(output.x + behind, -1.0), 1.0))

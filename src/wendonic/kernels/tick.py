@@ -38,6 +38,7 @@ from wendonic.kernels.look.look import (
     LookTuning,
     look_output,
 )
+from wendonic.kernels.move.joined_keys import without_losers
 from wendonic.kernels.move.move import (
     MOVE_AT_REST,
     NO_MOVE,
@@ -69,7 +70,7 @@ MOST_TANGENT = 2.0
 
 
 UPRIGHT = 1e-9
-"""A flight whose share on the plan is smaller goes straight up or down: rounding has no heading."""
+"""A flight of which no larger share is on the plan goes straight up or down: rounding has no heading."""
 
 
 class Tuning(NamedTuple):
@@ -539,6 +540,15 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     if reported < GROUND_UNKNOWN:
         grounded = reported
 
+    if tuning.move.joined > 0:
+        sample = sample._replace(move=without_losers(tuning.move.sources, tuning.move.between, sample.move))
+    if tuning.rise.joined > 0:
+        sample = sample._replace(rise=without_losers(tuning.rise.sources, tuning.rise.between, sample.rise))
+    if tuning.throttle.joined > 0:
+        raw = without_losers(tuning.throttle.sources, tuning.throttle.between, sample.throttle)
+        sample = sample._replace(throttle=raw)
+    if tuning.turn.joined > 0:
+        sample = sample._replace(turn=without_losers(tuning.turn.sources, tuning.turn.between, sample.turn))
     presses: tuple[PressState, ...] = ()
     for k in range(len(tuning.presses)):
         after = press_output(tuning.presses[k], memory.presses[k], sample.presses[k], grounded, dt)
@@ -620,9 +630,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
     if tuning.frame.frame == FRAME_FLY:
         # Straight up or down there is no heading, but an amount.
-        if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT:
-            move_x = move_y = heading = 0.0
         amount = length3(wanted.direction)
+        if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT * amount:
+            move_x = move_y = heading = 0.0
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
     sector = memory.sector
     if tuning.sectors > 0:

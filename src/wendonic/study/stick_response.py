@@ -6,6 +6,7 @@ from bisect import bisect_left
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
 from wendonic.kernels.source.dead_zone import ZONE_ROUND
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.kernels.vector import ZERO2
 from wendonic.profile.schema.curve import Curve
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.number_rows import NumberRows
@@ -42,7 +43,7 @@ class StickResponse:
 
     def at(self, x: float, y: float) -> tuple[float, float]:
         """Return where a raw position goes."""
-        _, right, forward = stick_output(self.tuning, self._tables, 0.0, x, y)
+        _, right, forward = stick_output(self.tuning, self._tables, ZERO2, x, y)
         return right, forward
 
     def amount(self, x: float, y: float) -> float:

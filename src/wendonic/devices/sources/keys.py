@@ -64,10 +64,15 @@ class HeldKeys:
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         """Number what is held already; its order is not known any more."""
-        self._numbers, self._fresh, self._gone, self._is_new = {}, set(), set(), True
+        self._fresh, self._gone, self._is_new = set(), set(), True
         for slot in self.watched:
+            self._numbers.pop(slot, None)
             if values[slot] > 0.5:
-                self._numbers[slot] = len(self._numbers) + 1
+                self._numbers[slot] = max(self._numbers.values(), default=0) + 1
+
+    def count_with(self, other: "HeldKeys") -> None:
+        """Count in one order with another entry of the channel."""
+        self._numbers = other._numbers
 
     def take(self, change: Change) -> None:
         """Number a key that went down after all that are held; release one that came up, after the next tick if that

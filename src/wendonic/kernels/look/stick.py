@@ -5,6 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.kernels.vector import ZERO2
 
 AT_RIM = 1.0 - 1e-9
 """Shaped length that counts as full tilt."""
@@ -90,7 +91,7 @@ def stick_rates(
     >>> stick_rates(boosted, (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1]
     StickLookOutput(right=1.25, up=0.0)
     """
-    length, right, up = stick_output(tuning.tilt, tables, 0.0, right, up)
+    length, right, up = stick_output(tuning.tilt, tables, ZERO2, right, up)
     if tuning.eases == 0 and tuning.boosts == 0:
         return STICK_LOOK_AT_REST, StickLookOutput(right, up)
     if length == 0.0:
@@ -122,7 +123,7 @@ def snap_turn(
     >>> first, second, snap_turn(snap, (), back, 1.0, 0.0)[1]
     (-1.0, 0.0, 1.0)
     """
-    tilt = stick_output(tuning.tilt, tables, 0.0, right, up).x
+    tilt = stick_output(tuning.tilt, tables, ZERO2, right, up).x
     made = state.amount
     side = 0.0
     if made > 0.0:

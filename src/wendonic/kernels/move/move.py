@@ -11,6 +11,7 @@ from wendonic.kernels.move.diagonal import (
     diagonal_scale,
     factor_scale,
 )
+from wendonic.kernels.move.joined_keys import asked_together, both_keys
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notched
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
@@ -27,6 +28,7 @@ from wendonic.kernels.source.source import (
     SourceTuning,
     source_output,
 )
+from wendonic.kernels.vector import ZERO2
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
@@ -49,7 +51,7 @@ class PressAmount(NamedTuple):
 class MoveTuning(NamedTuple):
     """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and no
     `notches` are 0. Where `across` is 1, in a game seen from the side, what a source asks for forward or back is
-    left out once it is shaped.
+    left out once it is shaped. `joined` is 1 where several sources are keys, `between` the rule for their opposites.
     """
 
     sources: tuple[SourceTuning, ...]
@@ -66,6 +68,8 @@ class MoveTuning(NamedTuple):
     one_euro: OneEuroTuning
     cuts_ramps: int
     across: int
+    joined: int
+    between: int
 
 
 class MoveState(NamedTuple):
@@ -96,7 +100,7 @@ class MoveOutput(NamedTuple):
 
 
 NO_MOVE = MoveTuning(
-    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0
+    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0
 )
 NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
@@ -125,8 +129,10 @@ def move_output(
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
     capped = 1 if diagonal == DIAGONAL_CAP and tuning.merge != MERGE_SUM else 0
     felt_s = tuning.half_life_s if follows_half_life else 0.0
-    output = NO_OUTPUT
+    output = keys = NO_OUTPUT
     output_was = 0.0
+    keys_were = ZERO2
+    joined = 0
     sources: tuple[SourceState, ...] = ()
     for k in range(len(tuning.sources)):
         was = state.sources[k]
@@ -136,12 +142,25 @@ def move_output(
             # What is nearly upright asks for nothing: no thumb is steady across.
             side = wedged(shaped.x, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
             shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0)
-        if k == 0:
+        if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
+            keys = shaped if joined == 0 else both_keys(keys, shaped)
+            keys_were = asked_together(keys_were, was.output)
+            joined += 1
+        elif k - joined == 0:
             output = shaped
             output_was = was.length
         else:
             output = merged(output, shaped, output_was, was.length, state.last_source, tuning.merge)
             output_was = was.length if output.source == shaped.source else output_was
+    if joined == len(tuning.sources) and joined > 0:
+        output = keys
+    elif joined > 0:
+        were = math.hypot(keys_were.x, keys_were.y)
+        last = state.last_source
+        for k in range(len(tuning.sources)):
+            if tuning.sources[k].kind == SOURCE_KEYS and last == k:
+                last = keys.source
+        output = merged(keys, output, were, output_was, last, tuning.merge)
     source, length, x, y, raw_x, raw_y = output
     last_source = source if length > 0.0 else -1.0
 

@@ -93,31 +93,46 @@ class Tilt(NamedTuple):
 NO_TILT = Tilt(0.0, 0.0, 0.0, 1.0)
 
 
-def dead_zone_output(tuning: DeadZoneTuning, was_out: float, x: float, y: float) -> Tilt:
+def held_axis(tuning: DeadZoneTuning, was: float, along: float) -> float:
+    """Return one coordinate with a dead zone of its own taken off; one that was out on the same side (`was`) stays
+    just out until it is back at the release.
+
+    >>> axes = DeadZoneTuning(ZONE_AXES, 1, 0.2, 1.0, 0.1)
+    >>> held_axis(axes, 0.5, 0.15), held_axis(axes, 0.0, 0.15), held_axis(axes, -0.5, 0.15)
+    (1e-12, 0.0, 0.0)
+    """
+    left = zone_axis(along, tuning.inner, tuning.outer)
+    if tuning.releases > 0 and left == 0.0 and was * along > 0.0 and abs(along) > tuning.release:
+        left = math.copysign(JUST_OUT, along)
+    return left
+
+
+def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> Tilt:
     """Return a stick's tilt with a dead zone of any form taken off, each coordinate of the position within -1..1.
 
     `ZONE_NONE` takes nothing. `ZONE_ROUND` works on the length, see `round_dead_zone`; `ZONE_AXES` on each axis by
     itself. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at rest;
     `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` lets the raw length pass once it is above the edge: it jumps there.
 
-    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was_out` 1): then a round
-    zone holds it just out, and a cut lets it pass.
+    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, what it asked for a
+    tick ago, is not zero): then a round zone holds it just out, and a cut lets it pass; each axis goes by itself.
 
-    >>> cut = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1)
-    >>> dead_zone_output(cut, 0.0, 0.55, 0.0).length, dead_zone_output(cut, 1.0, 0.15, 0.0).length
+    >>> from wendonic.kernels.vector import ZERO2
+    >>> cut, out = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1), Vec2(0.15, 0.0)
+    >>> dead_zone_output(cut, ZERO2, 0.55, 0.0).length, dead_zone_output(cut, out, 0.15, 0.0).length
     (0.55, 0.15)
-    >>> dead_zone_output(NO_DEAD_ZONE._replace(form=ZONE_AXES, inner=0.25), 0.0, 0.625, -0.1)
+    >>> dead_zone_output(NO_DEAD_ZONE._replace(form=ZONE_AXES, inner=0.25), ZERO2, 0.625, -0.1)
     Tilt(length=0.5, x=0.5, y=0.0, norm=0.5)
     """
     form, inner, outer = tuning.form, tuning.inner, tuning.outer
     if form == ZONE_AXES:
-        x = zone_axis(x, inner, outer)
-        y = zone_axis(y, inner, outer)
+        x = held_axis(tuning, was.x, x)
+        y = held_axis(tuning, was.y, y)
         length = norm = math.hypot(x, y)
     else:
         norm = math.hypot(x, y)
         edge = inner
-        if tuning.releases > 0 and was_out > 0.0:
+        if tuning.releases > 0 and (was.x != 0.0 or was.y != 0.0):
             edge = tuning.release
         if form in (ZONE_NONE, ZONE_WEDGE):
             # Below JUST_OUT it is rounding, not a hand; dividing by it would overflow in the end.

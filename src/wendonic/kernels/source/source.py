@@ -82,7 +82,6 @@ def source_output(
         if tuning.kind == SOURCE_AXES:
             length, x, y = axes_output(tuning.stick, tables, was, raw[0], raw[1])
         else:
-            was_out = 1.0 if was.x != 0.0 or was.y != 0.0 else 0.0
-            length, x, y = stick_output(tuning.stick, tables, was_out, raw[0], raw[1])
+            length, x, y = stick_output(tuning.stick, tables, was, raw[0], raw[1])
         shaped = SourceOutput(source, length, x, y, raw[0], raw[1])
     return SourceState(keys, swing, Vec2(shaped.x, shaped.y), shaped.length), shaped

@@ -36,14 +36,15 @@ class StickOutput(NamedTuple):
     y: float
 
 
-def stick_output(tuning: StickTuning, tables: Row, was_out: float, x: float, y: float) -> StickOutput:
+def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
     """Return what a stick at (x, y), raw, right and forward, asks for.
 
-    `was_out` is 1 if it was out of its dead zone a tick ago: then it stays out until it is back at its release.
+    `was` is what it asked for a tick ago: where that is not zero, it stays out until it is back at its release.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
+    >>> from wendonic.kernels.vector import ZERO2
     >>> stick = PLAIN_STICK._replace(dead_zone=NO_DEAD_ZONE._replace(form=ZONE_ROUND, inner=0.2))
-    >>> length, x, y = stick_output(stick, (), 0.0, 0.0, 0.6)
+    >>> length, x, y = stick_output(stick, (), ZERO2, 0.0, 0.6)
     >>> x, round(y, 12) == round(length, 12) == 0.5
     (0.0, True)
     """
@@ -52,7 +53,7 @@ def stick_output(tuning: StickTuning, tables: Row, was_out: float, x: float, y: 
         x -= tuning.centre_x
         y -= tuning.centre_y
     x, y = gated(x, y, tuning.gate, tables, tuning.rim)
-    length, x, y, norm = dead_zone_output(tuning.dead_zone, was_out, x, y)
+    length, x, y, norm = dead_zone_output(tuning.dead_zone, was, x, y)
     curve = tuning.curve
     if length > 0.0:
         if curve.per_axis > 0:
@@ -94,6 +95,6 @@ def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float)
     >>> round(x, 9), y
     (0.5, -1.0)
     """
-    across = stick_output(tuning, tables, 1.0 if was.x != 0.0 else 0.0, x, 0.0)
-    along = stick_output(tuning, tables, 1.0 if was.y != 0.0 else 0.0, 0.0, y)
+    across = stick_output(tuning, tables, Vec2(was.x, 0.0), x, 0.0)
+    along = stick_output(tuning, tables, Vec2(0.0, was.y), 0.0, y)
     return StickOutput(math.hypot(across.x, along.y), across.x, along.y)

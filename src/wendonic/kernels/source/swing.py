@@ -5,7 +5,7 @@ from typing import NamedTuple
 from wendonic.kernels.half_life import half_life_factor
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
-from wendonic.kernels.vector import Vec3, length3
+from wendonic.kernels.vector import Vec2, Vec3, length3
 
 FASTEST_M_S = 1000.0
 """No hand is as fast, on any axis."""
@@ -107,8 +107,7 @@ def swing_output(tuning: SwingTuning, tables: Row, state: SwingState, raw: Row, 
     less = min(left_speed, right_speed)
     more = max(left_speed, right_speed)
     amount_raw = min((more + (tuning.both_boost - 1.0) * less) / tuning.full_m_s, 1.0)
-    was_out = 1.0 if state.amount > 0.0 else 0.0
-    amount = stick_output(tuning.tilt, tables, was_out, 0.0, amount_raw).y
+    amount = stick_output(tuning.tilt, tables, Vec2(0.0, state.amount), 0.0, amount_raw).y
     falling = state.amount * half_life_factor(tuning.release_half_life_s, dt)
     # What fades for ever is rest.
     return SwingState(max(amount, falling if falling > 1e-3 else 0.0), amount_raw, left, right)

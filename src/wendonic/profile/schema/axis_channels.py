@@ -7,6 +7,7 @@ from pydantic import Field
 from wendonic.kernels.axis_channel import AxisTuning
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM
 from wendonic.profile.schema.axis_binds import RiseBind, ThrottleBind, TurnBind
+from wendonic.profile.schema.keyed import joined_keys
 from wendonic.profile.schema.move import merged_words
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.table import Table, entry
@@ -35,7 +36,8 @@ class AxisChannel(Table):
 
     def tuning(self, rows: NumberRows) -> AxisTuning:
         """Return it as the kernels' numbers."""
-        return AxisTuning(tuple(bind.tuning(rows) for bind in self.bind), AXIS_MERGES.number(self.merge))
+        sources = tuple(bind.tuning(rows) for bind in self.bind)
+        return AxisTuning(sources, AXIS_MERGES.number(self.merge), *joined_keys(self.bind))
 
 
 class Rise(AxisChannel):

@@ -18,15 +18,16 @@ from wendonic.kernels.source.curve import (
 )
 from wendonic.profile.schema.names import Fraction
 from wendonic.profile.schema.number_rows import NumberRows
-from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.table import Choice, entry, own_fault
 
 
-class CurveTable(Table):
+class CurveTable(Choice):
     """What all curves have: any tilt that is out gives at least `floor`, full tilt gives `ceiling`.
 
     `per_axis` takes the curve of each axis by itself instead of the tilt's length.
     """
 
+    chosen_by: ClassVar[str] = "form"
     number: ClassVar[int]
     """The integer by which the kernels know the form."""
 

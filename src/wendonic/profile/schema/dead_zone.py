@@ -24,7 +24,7 @@ DEAD_ZONE_FORMS = Words(
     Word("none", "no dead zone", ZONE_NONE),
     Word("round", "nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_ROUND, _ALL),
     Word("axes", "each axis nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_AXES, _ALL),
-    Word("wedge", "within {inner:g} of an axis put on it, full from {outer:g} on", ZONE_WEDGE, _ALL),
+    Word("wedge", "within {inner:g} of an axis put on it, full from {outer:g} on", ZONE_WEDGE, ("inner", "outer")),
     Word(
         "round+wedge",
         "nothing up to tilt {inner:g}, within {inner:g} of an axis put on it, full from {outer:g} on",

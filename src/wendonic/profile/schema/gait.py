@@ -1,6 +1,7 @@
 """A gait: the constants that turn intent into motion."""
 
 import math
+from collections.abc import Iterator
 from typing import Annotated, Any, Self
 
 from pydantic import Field, model_validator
@@ -188,7 +189,7 @@ class Gait(Table):
         return {**content, "top_speed_m_s": thrust / drag, "accel_m_s2": float(thrust), "brake_m_s2": float(thrust)}
 
     @model_validator(mode="after")
-    def _nothing_idle(self) -> Self:
+    def _thrust_and_drag(self) -> Self:
         wrong: list[tuple[str, str]] = []
         if (self.thrust_m_s2 is None) != (self.drag_per_s is None):
             missing, there = ("thrust_m_s2", "drag_per_s")[:: 1 if self.thrust_m_s2 is None else -1]
@@ -198,16 +199,22 @@ class Gait(Table):
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
                 words = f"thrust and drag already make {top_speed_m_s:g} m/s; take top_speed_m_s and the rates out"
                 wrong.append(("thrust_m_s2", words))
-            rest = ("reverse_m_s2", "airborne", "coast_half_life_s", "keeps_speed")
-            wrong += [(name, "does nothing under thrust and drag") for name in rest if self._says(name)]
-        if self.keeps_speed and self.coast_half_life_s is not None:
-            wrong.append(("coast_half_life_s", "does nothing under keeps_speed"))
-        if not self.falls:
-            words = "does nothing without gravity_m_s2 or a jump"
-            wrong += [(name, words) for name in ("airborne", "fall") if self._says(name)]
         if wrong:
             raise own_faults(wrong)
         return self
+
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        drags = self.thrust_m_s2 is not None and self.drag_per_s is not None
+        for name in ("reverse_m_s2", "airborne", "coast_half_life_s", "keeps_speed"):
+            if drags and self._says(name):
+                yield name, "does nothing under thrust and drag"
+        if not drags and self.keeps_speed and self.coast_half_life_s is not None:
+            yield "coast_half_life_s", "does nothing under keeps_speed"
+        for name in ("airborne", "fall"):
+            if not self.falls and self._says(name) and not (drags and name == "airborne"):
+                yield name, "does nothing without gravity_m_s2 or a jump"
 
     def _says(self, name: str) -> bool:
         return name in self.model_fields_set and getattr(self, name) is not None

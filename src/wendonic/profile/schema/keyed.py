@@ -1,5 +1,6 @@
 """Entries of on and off: keys, a d-pad, zones of a touch screen."""
 
+from collections.abc import Iterable
 from typing import Annotated
 
 from wendonic.kernels.source.keys import KeysTuning
@@ -71,3 +72,11 @@ class Opposed(Ramped):
     def rule(self) -> str:
         """Return what wins when both sides are held."""
         return self.opposites
+
+
+def joined_keys(binds: Iterable[Bind]) -> tuple[int, int]:
+    """Return whether several entries of a channel are keys (1 or 0), and the rule for opposites between them: theirs
+    where they have the same, else they cancel.
+    """
+    rules = [bind.rule() for bind in binds if isinstance(bind, Ramped)]
+    return int(len(rules) > 1), OPPOSITES.number(rules[0] if len(set(rules)) == 1 else "cancel")

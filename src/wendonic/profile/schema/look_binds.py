@@ -1,6 +1,7 @@
 """The `bind` entries of `look`."""
 
 import math
+from collections.abc import Iterator
 from typing import Annotated, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
@@ -235,26 +236,24 @@ class LookStickBind(LookBind, Centred):
 
     @model_validator(mode="after")
     def _one_way_to_turn(self) -> Self:
-        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch")
-        idle = [(name, "does nothing beside snap_deg") for name in smooth if name in self.model_fields_set]
-        if self.snap_deg is None:
-            idle = [
-                (n, "does nothing without snap_deg") for n in ("snap_at", "rearm_at") if n in self.model_fields_set
-            ]
         snap_at, rearm_at = self.snap_tilts
         if rearm_at > snap_at:
-            idle.append(("rearm_at", f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never turn again"))
-        if idle:
-            raise own_faults(idle)
+            words = f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never turn again"
+            raise own_faults([("rearm_at", words)])
         return self
 
-    @model_validator(mode="after")
-    def _nothing_idle(self) -> Self:
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch")
+        snaps = self.snap_deg is not None
+        for name in smooth if snaps else ("snap_at", "rearm_at"):
+            if name in self.model_fields_set:
+                yield name, "does nothing beside snap_deg" if snaps else "does nothing without snap_deg"
+        if not snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
+            yield "hold_s", "does nothing without rim_boost"
         if self.dead_zone.release is not None:
-            raise own_faults([("dead_zone.release", "does nothing for look; take it out")])
-        if "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
-            raise own_faults([("hold_s", "does nothing without rim_boost")])
-        return self
+            yield "dead_zone.release", "does nothing for look, where a border asks for next to nothing"
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""

@@ -21,7 +21,7 @@ from wendonic.profile.schema.steer.drive import DriveSteer
 from wendonic.profile.schema.steer.goto import GotoSteer
 from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.steer.sprite import Faced
-from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+from wendonic.profile.schema.table import Table, entry, goes_with_words, own_fault, own_faults
 from wendonic.profile.schema.words import Word, Words
 
 HELD_PRESSES = Words(
@@ -125,6 +125,20 @@ class Mode(Table):
         smoothing = {} if "one_euro" in move else {"half_life_s": 0.0}
         return {**content, "move": {**smoothing, **move, "bind": crisp}}
 
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        if self.steer.frame == "grid":
+            for name in ("press_gaits", "gait"):
+                if name in self.model_fields_set and getattr(self, name) not in ({}, "none"):
+                    yield name, 'does nothing under frame "grid", whose steps have a time of their own'
+        if self.goal is not None and not isinstance(self.steer, GotoSteer):
+            yield "goal", goes_with_words("frame", self.steer.frame, ["goto"])
+
+    def at_rest(self, name: str) -> Any:
+        """Return what a field holds that does nothing: no gait, or its default."""
+        return "none" if name == "gait" else super().at_rest(name)
+
     @model_validator(mode="after")
     def _steers(self) -> Self:
         wrong: list[tuple[str, str]] = []
@@ -133,12 +147,6 @@ class Mode(Table):
             wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
         if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
             wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
-        if steer.frame == "grid" and self.press_gaits:
-            wrong.append(("press_gaits", 'does nothing under frame "grid", whose steps have a time of their own'))
-        if steer.frame == "grid" and self.gait != "none":
-            wrong.append(("gait", 'does nothing under frame "grid", whose steps have a time of their own'))
-        if self.goal is not None and not isinstance(steer, GotoSteer):
-            wrong.append(("goal.bind.0", f'does nothing under frame "{steer.frame}"; it goes with frame "goto"'))
         if isinstance(steer, MapSteer) and steer.side_view:
             for index, bind in enumerate(self.move.bind if self.move else ()):
                 if not isinstance(bind, KeysBind | TouchZonesBind):

@@ -1,6 +1,7 @@
 """The channel `move`: its sources, and what happens once these are merged."""
 
 import math
+from collections.abc import Iterator
 from itertools import pairwise
 from typing import Annotated, Self
 
@@ -18,6 +19,7 @@ from wendonic.kernels.move.move import (
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, OneEuroTuning
 from wendonic.kernels.move.paces import PaceTuning
 from wendonic.kernels.source.source import SOURCE_KEYS
+from wendonic.profile.schema.keyed import joined_keys
 from wendonic.profile.schema.move_binds import MoveBind
 from wendonic.profile.schema.names import Fraction, Seconds
 from wendonic.profile.schema.number_rows import NumberRows
@@ -129,12 +131,16 @@ class Move(Table):
         "What walks: one entry for each device.", example=[{"stick": "pad.left_stick"}]
     )
 
-    @model_validator(mode="after")
-    def _nothing_idle(self) -> Self:
-        wrong: list[tuple[str, str]] = []
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
         for name, of in (("pace_margin", "paces"), ("notch_pull", "notches")):
             if name in self.model_fields_set and getattr(self, of) is None:
-                wrong.append((name, f"does nothing without {of}"))
+                yield name, f"does nothing without {of}"
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        wrong: list[tuple[str, str]] = []
         if self.one_euro is not None and "half_life_s" in self.model_fields_set:
             wrong.append(("half_life_s", "found beside one_euro; allowed: one way of smoothing"))
         for index, (one, other) in enumerate(pairwise(self.paces or ()), 1):
@@ -194,4 +200,5 @@ class Move(Table):
             one_euro,
             int(bent and ramps),
             int(across),
+            *joined_keys(self.bind),
         )

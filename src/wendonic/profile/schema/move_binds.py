@@ -1,8 +1,9 @@
 """The `bind` entries of `move`."""
 
-from typing import Annotated, Literal, Self
+from collections.abc import Iterator
+from typing import Annotated, Literal
 
-from pydantic import Discriminator, Field, Tag, model_validator
+from pydantic import Discriminator, Field, Tag
 
 from wendonic.devices.sources.axes import AxesSource
 from wendonic.devices.sources.base import Source
@@ -20,7 +21,7 @@ from wendonic.profile.schema.keyed import Opposed, Ramped
 from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
-from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.tilted import Centred, Tilted, TiltedAxes
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.words import Word, Words
@@ -250,11 +251,11 @@ class HandsBind(Tilted):
     )
     curve: Curve = entry("How the swing past the dead zone becomes an amount.", LINEAR_CURVE)
 
-    @model_validator(mode="after")
-    def _boost_of_both(self) -> Self:
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
         if len(self.hands) == 1 and "both_boost" in self.model_fields_set:
-            raise own_faults([("both_boost", "does nothing with one hand")])
-        return self
+            yield "both_boost", "does nothing with one hand"
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""

@@ -1,6 +1,6 @@
 """Presses: what makes them, and the styles, each with its integer, its limit, its sentence, and how it is tried."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from typing import Annotated, Any, Literal, NamedTuple, Self, TypeVar
 
 from pydantic import Discriminator, Field, Tag, model_validator
@@ -25,7 +25,7 @@ from wendonic.kernels.press.press import (
 from wendonic.profile.schema.bind import zone_control
 from wendonic.profile.schema.names import ChordName, Fraction, Seconds, StickName, SwitchName
 from wendonic.profile.schema.seat import Seat
-from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
+from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.words import Word, Words
 
@@ -243,11 +243,11 @@ class PressTable(Table):
     seat: str | None = entry("Player for whom it counts, one of [seat].", None, example="one", otherwise="everybody")
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
-    @model_validator(mode="after")
-    def _enters(self) -> Self:
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
         if not self.enters and "enter_at" in self.model_fields_set:
-            raise own_faults([("enter_at", "does nothing without enter")])
-        return self
+            yield "enter_at", "does nothing without enter"
 
     @property
     def enters(self) -> bool:

@@ -18,7 +18,7 @@ from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
 from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.profile.schema.steer.map import MapSteer
-from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.table import Table, entry, idle_settings, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.world import World
 from wendonic.profile.units import in_metres
@@ -69,15 +69,19 @@ class Profile(Table):
     @classmethod
     def _with_inherited(cls, content: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         profile = handler(with_inherited(in_metres(content)))
-        written = "units_per_m" in profile.world.model_fields_set or any(mode.like for mode in profile.mode.values())
-        if isinstance(content, dict) and written:
+        says_more = (
+            "units_per_m" in profile.world.model_fields_set
+            or any(mode.like for mode in profile.mode.values())
+            or any(idle_settings(profile))
+        )
+        if isinstance(content, dict) and says_more:
             profile._written = copy.deepcopy(content)
         return profile
 
     @property
     def written(self) -> dict[str, Any]:
-        """Its content as it was written, where that is more than what it came to: in the game's own unit, or with
-        modes that begin as another one; else empty.
+        """Its content as it was written, where that is more than what it came to: in the game's own unit, with modes
+        that begin as another one, or with settings that do nothing; else empty.
         """
         return copy.deepcopy(self._written)
 

@@ -1,9 +1,10 @@
 """What every table of a profile has in common, and how its fields are declared."""
 
 import functools
-from typing import Any, Literal, Self
+from collections.abc import Iterable, Iterator
+from typing import Any, ClassVar, Literal, Self, get_args
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import BaseModel, ConfigDict, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
 from pydantic_core import PydanticCustomError
 
 from wendonic.profile.schema.words import Words
@@ -17,6 +18,16 @@ OWN_FAULTS: Literal["own_faults"] = "own_faults"
 
 LEAST_NUMBER = 1e-9
 """No length, time or share of a game is smaller, but for 0."""
+
+
+def goes_with_words(field: str, word: str, goes_with: Iterable[str]) -> str:
+    """Say with which words of a field something goes that does nothing under this one.
+
+    >>> goes_with_words("form", "none", ["round", "axes"])
+    'does nothing under form "none"; it goes with form "round", "axes"'
+    """
+    allowed = ", ".join(f'"{other}"' for other in goes_with)
+    return f'does nothing under {field} "{word}"; it goes with {field} {allowed}'
 
 
 def own_fault(words: str) -> PydanticCustomError:
@@ -53,19 +64,40 @@ class Table(BaseModel):
     # Built when it is first needed: most tables only ever are as a part of another one.
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False, defer_build=True)
 
+    _idle: tuple[tuple[str, str], ...] = PrivateAttr(())
+
     @model_validator(mode="after")
-    def _fields_go_with_their_words(self) -> Self:
-        """Refuse a field that does nothing under the word that is chosen."""
-        wrong: list[tuple[str, str]] = []
+    def _idle_fields_at_rest(self) -> Self:
+        """Put fields that do nothing back to their defaults, so that a word can be tried without taking them out."""
+        found = tuple(self.idle_fields())
+        if found:
+            self._idle += found
+            for path, _ in found:
+                name, _, part = path.partition(".")
+                if part:
+                    inner: Table = getattr(self, name)
+                    self.__dict__[name] = inner.model_copy(update={part: inner.at_rest(part)})
+                else:
+                    self.__dict__[name] = self.at_rest(name)
+                    self.model_fields_set.discard(name)
+        return self
+
+    def at_rest(self, name: str) -> Any:
+        """Return what a field holds that does nothing: its default."""
+        return type(self).model_fields[name].default
+
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why: of every word, those that go with other words."""
         for field, words in _word_fields(type(self)):
             word = getattr(self, field)
             for name, goes_with in words.out_of_place(word):
                 if name in self.model_fields_set:
-                    allowed = ", ".join(f'"{other}"' for other in goes_with)
-                    wrong.append((name, f'does nothing under {field} "{word}"; it goes with {field} {allowed}'))
-        if wrong:
-            raise own_faults(wrong)
-        return self
+                    yield name, goes_with_words(field, word, goes_with)
+
+    @property
+    def idle(self) -> tuple[tuple[str, str], ...]:
+        """The fields that were written and do nothing, by their path from here, and why: `check` tells them."""
+        return self._idle
 
     @model_validator(mode="after")
     def _no_number_is_mere_rounding(self) -> Self:
@@ -86,6 +118,66 @@ class Table(BaseModel):
         return all(
             name not in dict(words.out_of_place(getattr(self, field))) for field, words in _word_fields(type(self))
         )
+
+
+def idle_settings(value: Any, path: tuple[str | int, ...] = ()) -> Iterator[tuple[tuple[str | int, ...], str]]:
+    """Give everything that is written in a table, or in those within it, and does nothing: its path, and why."""
+    if isinstance(value, Table):
+        for name, words in value.idle:
+            yield (*path, *name.split(".")), words
+        for name in type(value).model_fields:
+            yield from idle_settings(getattr(value, name), (*path, name))
+    elif isinstance(value, dict):
+        for name, part in value.items():
+            yield from idle_settings(part, (*path, name))
+    elif isinstance(value, tuple):
+        for index, part in enumerate(value):
+            yield from idle_settings(part, (*path, index))
+
+
+class Choice(Table):
+    """A table that is one of several, chosen by a word of its own such as `form`: what belongs to another of them is
+    no unknown key but does nothing, so that the word can be changed and changed back.
+    """
+
+    chosen_by: ClassVar[str]
+    """The field that holds the word."""
+
+    @model_validator(mode="wrap")
+    @classmethod
+    def _fields_of_others_aside(cls, content: Any, validate: ModelWrapValidatorHandler[Self]) -> Self:
+        aside = {}
+        if isinstance(content, dict):
+            others = _fields_of_others(cls)
+            aside = {name: others[name] for name in content if name in others}
+            if aside:
+                content = {name: value for name, value in content.items() if name not in aside}
+        table = validate(content)
+        if aside:
+            field = cls.chosen_by
+            table._idle += tuple(
+                (name, goes_with_words(field, getattr(table, field), goes_with)) for name, goes_with in aside.items()
+            )
+        return table
+
+
+@functools.cache
+def _fields_of_others(table: type[Choice]) -> dict[str, list[str]]:
+    """Return the fields that a table has not but others of its family have, each with the words of those."""
+    found: dict[str, list[str]] = {}
+    for other in _leaves(table.__mro__[table.__mro__.index(Choice) - 1]):
+        for name in other.model_fields:
+            if name not in table.model_fields:
+                found.setdefault(name, []).append(get_args(other.model_fields[table.chosen_by].annotation)[0])
+    return found
+
+
+def _leaves(table: type[Any]) -> Iterator[type[Any]]:
+    below = table.__subclasses__()
+    if not below:
+        yield table
+    for one in below:
+        yield from _leaves(one)
 
 
 @functools.cache

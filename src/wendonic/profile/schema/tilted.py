@@ -24,13 +24,6 @@ GATES = Words(
 )
 
 
-def refuse_idle_release(zone: DeadZone, curve: Curve) -> None:
-    """Refuse a release that could not be seen: without a jump, there is nothing to hold on to."""
-    if zone.release is not None and zone.form != "cut" and curve.floor == 0.0:
-        words = 'does nothing here; it goes with form "cut", or with a curve that has a floor'
-        raise own_faults([("dead_zone.release", words)])
-
-
 class Shaped(Table):
     """What every tilt goes through: a dead zone and a curve."""
 
@@ -94,11 +87,6 @@ class Centred(Shaped):
 
 class Tilted(Shaped, Bind):
     """An entry of tilt, 0..1 each way."""
-
-    @model_validator(mode="after")
-    def _release_shows(self) -> Self:
-        refuse_idle_release(self.dead_zone, self.curve)
-        return self
 
     def what(self) -> str:
         """Return its controls in words."""

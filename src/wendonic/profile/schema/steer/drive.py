@@ -1,16 +1,17 @@
 """Frame `drive`."""
 
 import math
-from typing import Annotated, Any, ClassVar, Literal, Self
+from collections.abc import Iterator
+from typing import Annotated, Any, ClassVar, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.steer import FRAME_DRIVE
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import Slope, Sprite, TurnRate, frame_entry
-from wendonic.profile.schema.table import entry, own_faults
+from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 REVERSES = Words(
@@ -52,12 +53,11 @@ class DriveSteer(Sprite):
         "How it drives on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
 
-    @model_validator(mode="after")
-    def _one_of_both(self) -> Self:
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
         if self.on_the_spot and "turn_radius_m" in self.model_fields_set:
-            words = "does nothing beside on_the_spot = true, which has no smallest circle"
-            raise own_faults([("turn_radius_m", words)])
-        return self
+            yield "turn_radius_m", "does nothing beside on_the_spot = true, which has no smallest circle"
 
     @property
     def slopes(self) -> Slope | None:

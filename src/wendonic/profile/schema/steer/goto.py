@@ -1,15 +1,16 @@
 """Frame `goto`."""
 
-from typing import Annotated, Any, ClassVar, Literal, Self
+from collections.abc import Iterator
+from typing import Annotated, Any, ClassVar, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.goal import GotoTuning
 from wendonic.kernels.frames.steer import FRAME_GOTO
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
-from wendonic.profile.schema.table import entry, own_faults
+from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 FORWARDS = Words(Word("map", "as on a map", 0), Word("camera", "by the camera", 1))
@@ -41,11 +42,11 @@ class GotoSteer(OnFoot):
     )
     forward: Annotated[str, FORWARDS] = entry("What forward means for keys and sticks.", "map")
 
-    @model_validator(mode="after")
-    def _nothing_idle(self) -> Self:
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
         if self.queue and "retarget" in self.model_fields_set:
-            raise own_faults([("retarget", "does nothing with a queue")])
-        return self
+            yield "retarget", "does nothing with a queue"
 
     @property
     def turns_with(self) -> str:

@@ -1,6 +1,7 @@
 """Frame `grid`."""
 
 import math
+from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, PrivateAttr, model_validator
@@ -90,12 +91,12 @@ class GridSteer(Faced):
             raise own_faults([("release", words)])
         return self
 
-    @model_validator(mode="after")
-    def _nothing_idle(self) -> Self:
-        idle = [name for name in ("delay_s", "repeat_s") if name in self.model_fields_set]
-        if not self.repeats and idle:
-            raise own_faults([(name, "does nothing under repeats = false") for name in idle])
-        return self
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        for name in ("delay_s", "repeat_s"):
+            if not self.repeats and name in self.model_fields_set:
+                yield name, "does nothing under repeats = false"
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say how it steps."""

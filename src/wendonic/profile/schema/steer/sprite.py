@@ -1,6 +1,7 @@
 """What steer frames have in common: a body's facing, its sprite, and slopes."""
 
 import math
+from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -11,7 +12,7 @@ from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
 from wendonic.kernels.frames.frame import PLAIN_FRAME, FrameTuning
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Seconds
-from wendonic.profile.schema.table import Table, entry, own_faults
+from wendonic.profile.schema.table import Choice, Table, entry, own_faults
 from wendonic.profile.schema.words import Word, Words
 
 TURN_DEG_S = 540.0
@@ -87,9 +88,10 @@ class Slope(Table):
         )
 
 
-class Sprite(Table):
+class Sprite(Choice):
     """What all frames have: a sprite with `sectors` facings leaves one only `sector_margin_deg` beyond its border."""
 
+    chosen_by: ClassVar[str] = "frame"
     number: ClassVar[int]
     """The integer by which the kernels know the frame."""
 
@@ -120,13 +122,17 @@ class Sprite(Table):
         "Whether the sprite shows where the body faces, or at once the heading that it turns to.", "face"
     )
 
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        for name in ("sector_margin_deg", "sector_tie", "sector_by"):
+            if self.sectors is None and name in self.model_fields_set:
+                yield name, "does nothing without sectors"
+        if self.sectors not in (None, 4) and "sector_tie" in self.model_fields_set:
+            yield "sector_tie", f"does nothing with {self.sectors} sectors; it goes with 4"
+
     @model_validator(mode="after")
     def _margin_of_sectors(self) -> Self:
-        idle = [name for name in ("sector_margin_deg", "sector_tie", "sector_by") if name in self.model_fields_set]
-        if self.sectors is None and idle:
-            raise own_faults([(name, "does nothing without sectors") for name in idle])
-        if "sector_tie" in idle and self.sectors != 4:
-            raise own_faults([("sector_tie", f"does nothing with {self.sectors} sectors; it goes with 4")])
         if self.sectors is None or "sector_margin_deg" not in self.model_fields_set:
             return self
         width_deg = 360.0 / self.sectors
