@@ -544,3 +544,34 @@ def test_changes_beyond_what_is_kept_still_end_at_what_is_held():
     assert (intent.press("horn").held, intent.press("horn").began) == (True, True)
     helm.key("KeyH", down=False)
     assert helm.tick(0.01).press("horn")[:3] == (False, False, True)
+
+
+def test_opposed_triggers_are_shaped_each_by_itself():
+    """(0.5 - 0.05) / 0.95 less (0.4 - 0.05) / 0.95; one that rests within its dead zone takes nothing away."""
+    head = f'{HEAD}[mode.m]\nsteer = {{ frame = "drive" }}\n[[mode.m.throttle.bind]]\n'
+    pair = 'triggers = { forward = "pad.right_trigger", back = "pad.left_trigger" }\n'
+    helm = Helm(profile_from_text(head + pair))
+
+    def throttle(helm, right, left):
+        helm.button("pad.right_trigger", right)
+        helm.button("pad.left_trigger", left)
+        return helm.tick(1 / 60).throttle
+
+    assert throttle(helm, 0.5, 0.4) == pytest.approx(0.1 / 0.95)
+    assert throttle(helm, 0.5, 0.04) == pytest.approx(0.45 / 0.95)
+    assert throttle(helm, 0.03, 1.0) == pytest.approx(-1.0)
+    assert throttle(helm, 0.7, 0.7) == 0.0
+    curved = Helm(profile_from_text(f"{head}{pair}curve = {{ form = 'power', exponent = 2 }}\n"))
+    assert throttle(curved, 1.0, 0.525) == pytest.approx(1.0 - 0.5**2)
+    # Each is held out by its own release.
+    cut = "dead_zone = { form = 'cut', inner = 0.3, release = 0.1 }\n"
+    held = Helm(profile_from_text(head + pair + cut))
+    assert [
+        round(throttle(held, *at), 9) for at in ((0.2, 0.0), (0.4, 0.2), (0.2, 0.2), (0.2, 0.4), (0.05, 0.2))
+    ] == [
+        0.0,
+        0.4,
+        0.2,
+        -0.2,
+        -0.2,
+    ]

@@ -1,12 +1,13 @@
 """Diagonals by a factor, paces, notches, one-euro, reversals, sectors: closed forms, the paper, and any tick rate."""
 
 import math
+import re
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wendonic import Helm
+from wendonic import Helm, ProfileError
 from wendonic.kernels.body.sector import TIE_SIDEWAYS, sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
 from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_output
@@ -17,6 +18,7 @@ from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST, SOURCE_AXES
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
+from wendonic.study.check import check
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
@@ -45,14 +47,35 @@ def test_a_factor_is_whole_on_the_diagonal_gone_on_an_axis_and_jumps_nowhere(x, 
         assert abs(factor_scale(x + gap, y, factor) - scale) <= 200.0 * gap
 
 
-def test_keys_and_stick_have_the_same_diagonals_under_a_factor():
-    keys = helm_of('diagonal = "factor"\ndiagonal_factor = 0.6\nhalf_life_s = 0', KEYS)
-    keys.key("KeyW", down=True)
-    keys.key("KeyD", down=True)
-    assert tuple(keys.tick(0.5).local) == pytest.approx((0.6, 0.6))
-    stick = helm_of('diagonal = "factor"\nhalf_life_s = 0', STICK + 'gate = "circle"\n')
-    stick.stick("pad.left_stick", 0.5, -0.5)
-    assert tuple(stick.tick(0.5).local) == pytest.approx((0.5 * math.sqrt(0.5),) * 2)
+@pytest.mark.parametrize(
+    ("rule", "of_keys", "of_stick", "said"),
+    [
+        ('diagonal = "factor"\ndiagonal_factor = 0.6', (0.6, 0.6), (math.sqrt(0.5),) * 2, "asks for 0.60 of what"),
+        ('diagonal = "unit"', (math.sqrt(0.5),) * 2, (0.1, 0.1), "the slightest tilt"),
+    ],
+)
+def test_rules_for_keys_leave_a_stick_alone_unless_it_asks_for_them(rule, of_keys, of_stick, said):
+    """A full diagonal tilt is full speed and a small one small, in the mode where keys have a rule of their own."""
+    both = f"{KEYS}[[mode.foot.move.bind]]\n{STICK}"
+    for merge in ("strongest", "sum", "latest"):
+        helm = helm_of(f'{rule}\nhalf_life_s = 0\nmerge = "{merge}"', both)
+        helm.stick("pad.left_stick", of_stick[0], -of_stick[1])
+        assert tuple(helm.tick(0.5).local) == pytest.approx(of_stick)
+        helm.stick("pad.left_stick", 0.0, 0.0)
+        helm.key("KeyW", down=True)
+        helm.key("KeyD", down=True)
+        assert tuple(helm.tick(0.5).local) == pytest.approx(of_keys)
+    assert not [one for one in check(helm.profile) if one.slug == "tilt-by-the-rule-of-keys"]
+    word = re.search(r'"(\w+)"', rule)[1]
+    asks = helm.profile.changed({"mode.foot.move.bind[1].diagonal": word})
+    (found,) = [one for one in check(asks) if one.slug == "tilt-by-the-rule-of-keys"]
+    assert said in found.measured
+    # An entry may have a rule that the channel has not, with the channel's number.
+    factor = 0.6 if word == "factor" else 1.0
+    for profile in (asks, asks.changed({"mode.foot.move.diagonal": "cap"})):
+        helm = Helm(profile)
+        helm.stick("pad.left_stick", math.sqrt(0.5), -math.sqrt(0.5))
+        assert tuple(helm.tick(0.5).local) == pytest.approx((factor * math.sqrt(0.5),) * 2)
 
 
 PACES = (PaceTuning(0.0, 0.3), PaceTuning(0.4, 0.6), PaceTuning(0.8, 1.0))
@@ -82,16 +105,34 @@ def test_a_hand_that_trembles_on_a_border_changes_pace_once(shakes, border):
     assert len(set(seen)) <= 2
 
 
+@pytest.mark.parametrize("lines", ["", "pace_margin = 0.03\n"])
+def test_a_pace_ends_even_where_no_dead_zone_does_it(lines):
+    """Without one a stick rests at a thousandth, which is no walk at 0.4."""
+    paces = "paces = [{ above = 0.05, amount = 0.4 }, { above = 0.7, amount = 1 }]\nhalf_life_s = 0\n"
+    helm = helm_of(paces + lines, STICK)
+    amounts = []
+    for tilt in (0.001, 0.3, 0.001):
+        helm.stick("pad.left_stick", tilt, 0.0)
+        amounts.append(helm.tick(1 / 60).amount)
+    assert amounts == pytest.approx([0.0, 0.4, 0.0])
+    with pytest.raises(ProfileError, match=r"pace_margin: 0.06 is not below the 0.05 where the first pace begins"):
+        helm.profile.changed({"mode.foot.move.pace_margin": 0.06})
+    # A first pace that any tilt sets off is said to walk by itself.
+    always = helm.profile.changed({"mode.foot.move.paces[0].above": 0.0, "mode.foot.move.pace_margin": None})
+    (found,) = [one for one in check(always) if one.slug == "dead-zone-small"]
+    assert "asks for 0.400 there" in found.measured
+
+
 def test_paces_and_held_presses_set_the_amount():
     press = '[mode.foot.press]\nstroll = { bind = ["ShiftLeft"] }\nsneak = { bind = ["KeyC"] }\n'
-    move = "half_life_s = 0\npaces = [{ above = 0.1, amount = 0.45 }, { above = 0.7, amount = 1 }]\n"
+    move = "half_life_s = 0\npaces = [{ above = 0.25, amount = 0.45 }, { above = 0.7, amount = 1 }]\n"
     move += "pace_margin = 0.2\n"
     helm = helm_of(move + "press_amounts = { stroll = 0.5, sneak = 0.2 }", STICK, press=press)
     found = []
-    for tilt in (0.05, 0.3, 0.69, 0.71, 0.55, 0.49, 0.1, 0.0):
+    for tilt in (0.05, 0.3, 0.69, 0.71, 0.55, 0.49, 0.06, 0.04):
         helm.stick("pad.left_stick", 0.0, -tilt)
         found.append(round(helm.tick(0.01).amount, 9))
-    # 0.55 is within the margin of running, 0.49 is not; the first pace is left at nothing, not below it.
+    # 0.55 is within the margin of running, 0.49 is not; nor is 0.04 within that of the first pace.
     assert found == [0.0, 0.45, 0.45, 1.0, 1.0, 0.45, 0.45, 0.0]
     helm.stick("pad.left_stick", 0.0, -1.0)
     amounts = []

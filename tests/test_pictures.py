@@ -42,7 +42,7 @@ def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     for level, path in zip(contours.levels, contours.get_paths(), strict=True):
         tilts = np.hypot(*path.vertices.T)
         assert tilts == pytest.approx(0.14 + 0.82 * level ** (1 / 1.6), abs=0.004)
-    assert {0.14, 0.96, 1.0} == {patch.radius for patch in plane.patches if isinstance(patch, Circle)}
+    assert {0.11, 0.14, 0.96, 1.0} == {patch.radius for patch in plane.patches if isinstance(patch, Circle)}
     tilt, amount = lines(curve)["shaped"].T
     assert amount == pytest.approx(np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6)
     assert curve.get_title(loc="left") == f"Half speed at tilt {0.14 + 0.82 * 0.5 ** (1 / 1.6):.2f}"

@@ -38,7 +38,7 @@ class StickResponse:
         """Whether it bends nothing: a circular gate about the middle, a round dead zone, and one smooth curve."""
         usual = PLAIN_STICK._replace(dead_zone=self.tuning.dead_zone, curve=self.tuning.curve)
         smooth = self.tuning.curve.form in (CURVE_LINEAR, CURVE_POWER) and self.tuning.curve.ends == 0
-        round_zone = self.tuning.dead_zone.form == ZONE_ROUND and self.tuning.dead_zone.releases == 0
+        round_zone = self.tuning.dead_zone.form == ZONE_ROUND
         return self.tuning == usual and round_zone and smooth and self.tuning.curve.per_axis == 0
 
     def at(self, x: float, y: float) -> tuple[float, float]:

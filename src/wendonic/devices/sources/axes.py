@@ -37,10 +37,9 @@ class TriggersSource(Source):
         return find_axis(self.positive or self.negative)[0].device or "pad"
 
     def reader(self, start: int) -> Reader:
-        """Return what reads it: the difference of both."""
-        pair = ((self.positive, 1.0), (self.negative, -1.0))
-        signed = [(*_axis(name), direction) for name, direction in pair if name]
-        return AxesReader([(start, slot, sign * direction) for slot, sign, direction in signed])
+        """Return what reads it: each by itself."""
+        pair = enumerate((self.positive, self.negative))
+        return AxesReader([(start + index, *_axis(name)) for index, name in pair if name])
 
 
 def _axis(name: str) -> tuple[int, float]:
@@ -49,7 +48,7 @@ def _axis(name: str) -> tuple[int, float]:
 
 
 class AxesReader:
-    """Adds axes up in places of a row: (place, slot, sign) each."""
+    """Reads axes into places of a row: (place, slot, sign) each."""
 
     __slots__ = ("_places",)
 
@@ -58,9 +57,7 @@ class AxesReader:
         self._places = places
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write the sums."""
-        for place, _, _ in self._places:
-            row[place] = 0.0
+        """Write them."""
         for place, slot, sign in self._places:
-            row[place] += state.values[slot] * sign
+            row[place] = state.values[slot] * sign
         return False

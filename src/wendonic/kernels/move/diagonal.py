@@ -43,3 +43,14 @@ def factor_scale(x: float, y: float, factor: float) -> float:
     if most == 0.0:
         return 1.0
     return 1.0 - (1.0 - factor) * (min(abs(x), abs(y)) / most)
+
+
+def scale_under(rule: int, factor: float, length: float, x: float, y: float) -> float:
+    """Return the factor by which both axes of (x, y), of that `length`, are multiplied under any rule.
+
+    >>> scale_under(DIAGONAL_FACTOR, 0.75, 1.25, 1.0, 0.75), scale_under(DIAGONAL_CAP, 0.75, 1.25, 1.0, 0.75)
+    (0.8125, 0.8)
+    """
+    if rule == DIAGONAL_FACTOR:
+        return factor_scale(x, y, factor)
+    return diagonal_scale(length, rule)

@@ -36,13 +36,15 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
             rule, numbers = sources[k].keys.opposites, raw[k]
             x = opposed(numbers[0], numbers[1], rule)
             y = opposed(numbers[2], numbers[3], rule)
-            if x > 0.0:
+            # Under the same rule all of its keys count; else only those that its own rule leaves.
+            same = rule == between
+            if same or x > 0.0:
                 right = first_to_count(right, numbers[0], between)
-            elif x < 0.0:
+            if same or x < 0.0:
                 left = first_to_count(left, numbers[1], between)
-            if y > 0.0:
+            if same or y > 0.0:
                 forward = first_to_count(forward, numbers[2], between)
-            elif y < 0.0:
+            if same or y < 0.0:
                 back = first_to_count(back, numbers[3], between)
     across = opposed(right, left, between)
     along = opposed(forward, back, between)

@@ -4,13 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.half_life import share_left
-from wendonic.kernels.move.diagonal import (
-    DIAGONAL_CAP,
-    DIAGONAL_FACTOR,
-    DIAGONAL_FREE,
-    diagonal_scale,
-    factor_scale,
-)
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, scale_under
 from wendonic.kernels.move.joined_keys import asked_together, both_keys
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notched
@@ -50,8 +44,9 @@ class PressAmount(NamedTuple):
 
 class MoveTuning(NamedTuple):
     """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and no
-    `notches` are 0. Where `across` is 1, in a game seen from the side, what a source asks for forward or back is
-    left out once it is shaped. `joined` is 1 where several sources are keys, `between` the rule for their opposites.
+    `notches` are 0. Where `across` is 1, in a game seen from the side, what a source asks for forward or back is left
+    out once it is shaped. `joined` is 1 where several sources are keys, `between` the rule for their opposites.
+    `diagonals` has the rule of each source, nothing where all have the same.
     """
 
     sources: tuple[SourceTuning, ...]
@@ -70,6 +65,7 @@ class MoveTuning(NamedTuple):
     across: int
     joined: int
     between: int
+    diagonals: tuple[int, ...]
 
 
 class MoveState(NamedTuple):
@@ -100,7 +96,7 @@ class MoveOutput(NamedTuple):
 
 
 NO_MOVE = MoveTuning(
-    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0
+    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0, ()
 )
 NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
@@ -125,9 +121,7 @@ def move_output(
     >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
     MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0, scale=1.0)
     """
-    diagonal = tuning.diagonal
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
-    capped = 1 if diagonal == DIAGONAL_CAP and tuning.merge != MERGE_SUM else 0
     felt_s = tuning.half_life_s if follows_half_life else 0.0
     output = keys = NO_OUTPUT
     output_was = 0.0
@@ -136,6 +130,8 @@ def move_output(
     sources: tuple[SourceState, ...] = ()
     for k in range(len(tuning.sources)):
         was = state.sources[k]
+        rule = tuning.diagonals[k] if len(tuning.diagonals) > 0 else tuning.diagonal
+        capped = 1 if rule == DIAGONAL_CAP and tuning.merge != MERGE_SUM else 0
         after, shaped = source_output(tuning.sources[k], tables, was, raw[k], k + 0.0, felt_s, capped, dt)
         sources = (*sources, after)
         if tuning.across > 0 and tuning.sources[k].kind != SOURCE_SWING:
@@ -164,10 +160,12 @@ def move_output(
     source, length, x, y, raw_x, raw_y = output
     last_source = source if length > 0.0 else -1.0
 
-    if diagonal == DIAGONAL_FACTOR:
-        scale = factor_scale(x, y, tuning.diagonal_factor)
-    else:
-        scale = diagonal_scale(length, diagonal)
+    scale = 1.0
+    if len(tuning.diagonals) == 0:
+        scale = scale_under(tuning.diagonal, tuning.diagonal_factor, length, x, y)
+    for k in range(len(tuning.diagonals)):
+        if source == k:
+            scale = scale_under(tuning.diagonals[k], tuning.diagonal_factor, length, x, y)
     pace = state.pace
     if len(tuning.paces) > 0:
         long = math.hypot(x, y)
@@ -196,7 +194,7 @@ def move_output(
     amount = math.hypot(right, forward)
     if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
         right = forward = amount = 0.0
-    elif diagonal not in (DIAGONAL_FREE, DIAGONAL_FACTOR) and amount > 1.0:
+    elif 1.0 < amount < 1.0 + 1e-9:
         # Only rounding can bring it here.
         amount = 1.0
     after_all = MoveState(sources, last_source, pace, filtered, right, forward)

@@ -13,10 +13,11 @@ SOURCE_KEYS = 0
 SOURCE_STICK = 1
 SOURCE_AXES = 2
 SOURCE_SWING = 3
+SOURCE_TRIGGERS = 4
 
-RAW_NUMBERS = (4, 2, 2, 8)
+RAW_NUMBERS = (4, 2, 2, 8, 2)
 """How many raw numbers a source of each kind has: right, left, forward and back; right and forward; see
-`swing_output`."""
+`swing_output`; both triggers."""
 
 
 class SourceTuning(NamedTuple):
@@ -29,7 +30,8 @@ class SourceTuning(NamedTuple):
 
 
 class SourceState(NamedTuple):
-    """What a source carries from tick to tick: its ramps, its swing, what it gave last and how much that was."""
+    """What a source carries from tick to tick: its ramps, its swing, what it gave last (of
+    triggers, what each gave) and how much that was."""
 
     keys: KeysState
     swing: SwingState
@@ -78,6 +80,11 @@ def source_output(
     elif tuning.kind == SOURCE_SWING:
         swing = swing_output(tuning.swing, tables, swing, raw, dt)
         shaped = SourceOutput(source, swing.amount, 0.0, swing.amount, 0.0, swing.raw)
+    elif tuning.kind == SOURCE_TRIGGERS:
+        x = stick_output(tuning.stick, tables, Vec2(was.x, 0.0), raw[0], 0.0).x
+        against = stick_output(tuning.stick, tables, Vec2(was.y, 0.0), raw[1], 0.0).x
+        shaped = SourceOutput(source, math.fabs(x - against), x - against, 0.0, raw[0] - raw[1], 0.0)
+        return SourceState(keys, swing, Vec2(x, against), shaped.length), shaped
     else:
         if tuning.kind == SOURCE_AXES:
             length, x, y = axes_output(tuning.stick, tables, was, raw[0], raw[1])

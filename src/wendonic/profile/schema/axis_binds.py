@@ -7,11 +7,13 @@ from pydantic import Discriminator, Tag, model_validator
 from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.keys import KeysSource
+from wendonic.kernels.source.source import SOURCE_TRIGGERS, SourceTuning
 from wendonic.profile.schema.bind import NameLists, by_key, listed
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.keyed import Opposed
 from wendonic.profile.schema.names import AxisName, KeyList, SwitchName
+from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.tilted import Tilted, TiltedAxes
@@ -143,7 +145,7 @@ class TurnTriggers(Triggers):
 
 
 class TriggerPair(Tilted):
-    """Two triggers: what one gives less what the other gives."""
+    """Two triggers, each with dead zone and curve by itself: what one gives less what the other gives."""
 
     triggers: Triggers
     dead_zone: DeadZone = entry(
@@ -163,6 +165,10 @@ class TriggerPair(Tilted):
         """Return what a sampler reads."""
         positive, negative = self.triggers.pair().values()
         return TriggersSource(seat.own(positive), seat.own(negative))
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        return super().tuning(rows)._replace(kind=SOURCE_TRIGGERS)
 
 
 class RiseTriggersBind(TriggerPair):

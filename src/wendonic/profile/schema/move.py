@@ -7,7 +7,6 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT
 from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move.move import (
     SMOOTHING_HALF_LIFE,
@@ -19,7 +18,8 @@ from wendonic.kernels.move.move import (
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, OneEuroTuning
 from wendonic.kernels.move.paces import PaceTuning
 from wendonic.kernels.source.source import SOURCE_KEYS
-from wendonic.profile.schema.keyed import joined_keys
+from wendonic.profile.schema.diagonals import DIAGONALS
+from wendonic.profile.schema.keyed import Ramped, joined_keys
 from wendonic.profile.schema.move_binds import MoveBind
 from wendonic.profile.schema.names import Fraction, Seconds
 from wendonic.profile.schema.number_rows import NumberRows
@@ -30,14 +30,6 @@ MERGES = Words(
     Word("strongest", "the strongest of", MERGE_STRONGEST),
     Word("sum", "the sum of", MERGE_SUM),
     Word("latest", "the latest of", MERGE_LATEST),
-)
-DIAGONALS = Words(
-    Word("cap", "diagonals capped at full speed", DIAGONAL_CAP),
-    Word("unit", "any input is full speed", DIAGONAL_UNIT),
-    Word("free", "diagonals free (41 % too fast with keys)", DIAGONAL_FREE),
-    Word(
-        "factor", "both axes of a diagonal multiplied by {diagonal_factor:.4g}", DIAGONAL_FACTOR, ("diagonal_factor",)
-    ),
 )
 STRAIGHT_IN_RAMPS = ("cap", "free")
 """Diagonal rules that are straight while a key ramps, or have a closed form there."""
@@ -50,6 +42,9 @@ def merged_words(merge: str, count: int) -> str:
     ('the sum of 2 sources', '1 source')
     """
     return "1 source" if count == 1 else f"{MERGES.sentence(merge)} {count} sources"
+
+
+PACE_MARGIN = 0.08
 
 
 class Pace(Table):
@@ -102,8 +97,12 @@ class Move(Table):
         example=[{"above": 0.0, "amount": 0.45}, {"above": 0.7, "amount": 1.0}],
         otherwise="any amount",
     )
-    pace_margin: Annotated[float, Field(ge=0.0, le=0.5)] = entry(
-        "How far below its beginning a pace is left: raise it if the pace flickers.", 0.08, unit="amount"
+    pace_margin: Annotated[float, Field(ge=0.0, le=0.5)] | None = entry(
+        "How far below its beginning a pace is left: raise it if the pace flickers.",
+        None,
+        unit="amount",
+        example=0.08,
+        otherwise="0.08, or half the step to the first pace where that is less",
     )
     press_amounts: dict[str, Fraction] = entry(
         "Presses that slow down while held, and by how much.", {}, example={"stroll": 0.4}, unit="times"
@@ -133,7 +132,8 @@ class Move(Table):
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""
-        yield from super().idle_fields()
+        by_entry = any(bind.diagonal == "factor" for bind in self.bind)
+        yield from (idle for idle in super().idle_fields() if not (by_entry and idle[0] == "diagonal_factor"))
         for name, of in (("pace_margin", "paces"), ("notch_pull", "notches")):
             if name in self.model_fields_set and getattr(self, of) is None:
                 yield name, f"does nothing without {of}"
@@ -143,6 +143,10 @@ class Move(Table):
         wrong: list[tuple[str, str]] = []
         if self.one_euro is not None and "half_life_s" in self.model_fields_set:
             wrong.append(("half_life_s", "found beside one_euro; allowed: one way of smoothing"))
+        first = self.paces[0].above if self.paces else 0.0
+        if self.pace_margin is not None and self.pace_margin >= first > 0.0:
+            words = f"{self.pace_margin:g} is not below the {first:g} where the first pace begins; it would never end"
+            wrong.append(("pace_margin", words))
         for index, (one, other) in enumerate(pairwise(self.paces or ()), 1):
             for name in ("above", "amount"):
                 before, after = getattr(one, name), getattr(other, name)
@@ -153,12 +157,32 @@ class Move(Table):
             raise own_faults(wrong)
         return self
 
+    @property
+    def margin(self) -> float:
+        """How far below its beginning a pace is left."""
+        if self.pace_margin is not None:
+            return self.pace_margin
+        first = self.paces[0].above if self.paces else 0.0
+        return min(PACE_MARGIN, first / 2.0) if first > 0.0 else PACE_MARGIN
+
+    def pace_tunings(self) -> tuple[PaceTuning, ...]:
+        """Return the paces as the kernels' numbers."""
+        return tuple(PaceTuning(pace.above, pace.amount) for pace in self.paces or ())
+
+    def rule_of(self, bind: MoveBind) -> str:
+        """Return the rule for the diagonals of an entry: its own, or the channel's. A tilt is its own amount and in
+        its own direction already, so "unit" and "factor" are for keys unless it asks for them.
+        """
+        if bind.diagonal is not None:
+            return bind.diagonal
+        return self.diagonal if isinstance(bind, Ramped) or self.diagonal in STRAIGHT_IN_RAMPS else "cap"
+
     def sentences(self) -> list[str]:
         """Say steps 6 to 10 in the order in which they are taken, then each source; what jumps is said to."""
         words = [DIAGONALS.sentence(self.diagonal, self)]
         if self.paces:
             paces = ", ".join(f"{pace.amount:g} above {pace.above:g}" for pace in self.paces)
-            words.append(f"paces {paces}, left {self.pace_margin:g} lower (jumps)")
+            words.append(f"paces {paces}, left {self.margin:g} lower (jumps)")
         words += [f"times {amount:g} while {press} is held" for press, amount in self.press_amounts.items()]
         if self.notches:
             jumps = " (jumps)" if self.notch_pull == 1.0 else ""
@@ -170,7 +194,12 @@ class Move(Table):
         else:
             words.append(f"half-life {self.half_life_s:g} s" if self.half_life_s else "no smoothing")
         first = f"move: {merged_words(self.merge, len(self.bind))}, {', '.join(words)}"
-        return [first, *(f"  {bind.sentence()}" for bind in self.bind)]
+        lines = [first]
+        for bind in self.bind:
+            rule = self.rule_of(bind)
+            own = f"; {DIAGONALS.sentence(rule, self)}" if rule != self.diagonal else ""
+            lines.append(f"  {bind.sentence()}{own}")
+        return lines
 
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...], across: bool = False) -> MoveTuning:
         """Return it as the kernels' numbers; `across` in a game that is seen from the side."""
@@ -179,8 +208,10 @@ class Move(Table):
         if self.one_euro:
             smoothing = SMOOTHING_ONE_EURO
             one_euro = OneEuroTuning(self.one_euro.min_cutoff_hz, self.one_euro.beta, self.one_euro.d_cutoff_hz)
+        rules = tuple(DIAGONALS.number(self.rule_of(bind)) for bind in self.bind)
+        of_keys = {self.rule_of(bind) for bind in self.bind if isinstance(bind, Ramped)}
         bent = (
-            self.diagonal not in STRAIGHT_IN_RAMPS
+            not of_keys.issubset(STRAIGHT_IN_RAMPS)
             or self.merge == "sum"
             or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
         )
@@ -188,10 +219,10 @@ class Move(Table):
         return MoveTuning(
             sources,
             MERGES.number(self.merge),
-            DIAGONALS.number(self.diagonal),
+            rules[0],
             self.diagonal_factor,
-            tuple(PaceTuning(pace.above, pace.amount) for pace in self.paces or ()),
-            self.pace_margin,
+            self.pace_tunings(),
+            self.margin,
             tuple(PressAmount(press_names.index(name), amount) for name, amount in self.press_amounts.items()),
             self.notches or 0,
             self.notch_pull,
@@ -201,4 +232,5 @@ class Move(Table):
             int(bent and ramps),
             int(across),
             *joined_keys(self.bind),
+            () if len(set(rules)) == 1 else rules,
         )

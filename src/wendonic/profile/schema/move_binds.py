@@ -17,6 +17,7 @@ from wendonic.kernels.source.swing import SwingTuning
 from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, zone_control
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.diagonals import Moving
 from wendonic.profile.schema.keyed import Opposed, Ramped
 from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName
 from wendonic.profile.schema.number_rows import NumberRows
@@ -45,7 +46,7 @@ class MoveZones(NameLists):
     right: ZoneNames = entry("Zones in which a finger asks for right.", (), example=["right edge"])
 
 
-class KeysBind(Opposed):
+class KeysBind(Moving, Opposed):
     """Keys as a source of `move`."""
 
     keys: MoveKeys = entry("Which keys ask for which direction.", example={"forward": ["KeyW"], "back": ["KeyS"]})
@@ -64,7 +65,7 @@ class KeysBind(Opposed):
         return KeysSource(own(keys.right), own(keys.left), own(keys.forward), own(keys.back), self.opposites)
 
 
-class DpadBind(Opposed):
+class DpadBind(Moving, Opposed):
     """The four buttons of a pad's d-pad as a source of `move`."""
 
     dpad: DpadName = entry("Which pad's d-pad walks.", example="pad.dpad")
@@ -83,7 +84,7 @@ class DpadBind(Opposed):
         return KeysSource(right, left, up, down, self.opposites)
 
 
-class StickBind(Tilted, Centred):
+class StickBind(Moving, Tilted, Centred):
     """A stick as a source of `move`."""
 
     stick: StickName = entry("Which stick walks.", example="pad.left_stick")
@@ -108,7 +109,7 @@ class MoveAxes(Table):
     y: AxisName = entry("Axis that asks for forward, and back when negative.", example="pad.left_stick.y")
 
 
-class AxesBind(TiltedAxes):
+class AxesBind(Moving, TiltedAxes):
     """Two axes as a source of `move`: dead zone and curve on each by itself."""
 
     axes: MoveAxes = entry(
@@ -129,7 +130,7 @@ class AxesBind(TiltedAxes):
         return AxesSource(seat.own(self.axes.x), seat.own(self.axes.y))
 
 
-class TouchZonesBind(Ramped):
+class TouchZonesBind(Moving, Ramped):
     """Zones of the touch screen as a source of `move`: a finger anywhere inside is enough."""
 
     touch_zones: MoveZones = entry(
@@ -157,7 +158,7 @@ PAST_RIM = Words(
 )
 
 
-class TouchStickBind(Tilted):
+class TouchStickBind(Moving, Tilted):
     """A stick under the thumb, wherever in the zone it lands.
 
     `radius` is a share of the window's height; past it the middle stays, or is dragged along.
@@ -191,7 +192,7 @@ class TouchStickBind(Tilted):
         return TouchStickSource(zone, self.radius, self.past_rim == "drag", window.aspect_ratio)
 
 
-class PointerBind(Tilted):
+class PointerBind(Moving, Tilted):
     """The pointer seen from the window's middle, while one of `while_held` is down, or always if it is empty.
 
     `reach` is the share of the window's height at which everything is asked for.
@@ -223,7 +224,7 @@ class PointerBind(Tilted):
         return PointerSource(seat.all_own(self.while_held), self.reach, window.aspect_ratio)
 
 
-class HandsBind(Tilted):
+class HandsBind(Moving, Tilted):
     """Walking by swinging the hands that squeeze: a hand at `full_swing_m_s` asks for everything.
 
     Both hands give `both_boost` times as much as one. A hand's velocity is smoothed by `steady_half_life_s`, so that
