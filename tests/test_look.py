@@ -1,6 +1,7 @@
 """Looking: swipes, rates that ease and grow, gyros with faults, zoom, limits, a day of turning; at any tick rate."""
 
 import math
+import random
 from fractions import Fraction
 
 import numpy as np
@@ -416,3 +417,60 @@ def test_no_length_of_a_tick_makes_a_number_that_is_none(everything, dt):
         helm.key("KeyW", down=True)
         intent = helm.tick(dt)
         assert all(map(math.isfinite, (*intent.record, *intent.look, *intent.view)))
+
+
+def held_pad(hz, noise, in_hand_from_s, rate_deg_s, until_s, accel=True, seed=3):
+    """What a pad with a bias of 0.57 deg/s turns the view by on a table, then in a hand that trembles at 8 to 11 Hz
+    while it turns the pad evenly, then holds it still for 4 s.
+    """
+    helm, noisy = Helm(looking(GYRO)), random.Random(seed)
+    waves = [[(hertz, noisy.uniform(0.0, math.tau)) for hertz in (8.0, 9.3, 11.0)] for _ in range(3)]
+    turned = [0.0, 0.0, 0.0]
+    for tick in range(round((until_s + 4.0) * hz)):
+        t = tick / hz
+        phase = 0 if t < in_hand_from_s else 1 if t < until_s else 2
+        rate = math.radians(rate_deg_s) if phase == 1 else 0.0
+        rates, felt = [0.01, -0.01 - rate, 0.0], [0.0, 9.8, 0.0]
+        for axis, of_axis in enumerate(waves):
+            shake = sum(math.sin(math.tau * hertz * t + at) for hertz, at in of_axis) if phase else 0.0
+            rates[axis] += math.radians(0.25) * shake + noisy.gauss(0.0, noise)
+            felt[axis] += 0.15 * shake + noisy.gauss(0.0, 0.03)
+        helm.sensor("pad.gyro", *rates)
+        if accel:
+            helm.sensor("pad.accel", *felt)
+        turned[phase] += helm.tick(1.0 / hz).look.yaw_deg
+    return turned
+
+
+@pytest.mark.parametrize("noise", [0.0, 0.002])
+@pytest.mark.parametrize("hz", [60, 144, 250])
+def test_slow_aim_is_no_bias_and_a_pad_on_the_table_has_one(hz, noise):
+    """Ten degrees in ten seconds lose less than 2 %, and held still nothing drifts back."""
+    for rate in (1.0, -1.8, 3.0):
+        on_table, turned, drifted = held_pad(hz, noise, 3.0, rate, 13.0)
+        # Found within two of the three seconds, in which the view went by the bias.
+        assert on_table == pytest.approx(math.degrees(0.01) * 2.0, rel=0.05)
+        assert turned == pytest.approx(10.0 * rate, rel=0.02)
+        assert abs(drifted) < 0.2
+    # Even after a minute of play the bias of a pad that was laid down is right.
+    assert held_pad(hz, noise, 10.0, 1.0, 20.0, accel=False)[1] == pytest.approx(10.0, rel=0.03)
+
+
+def test_in_the_hand_from_the_start_a_turn_is_never_taken_for_a_bias():
+    """Its own 0.57 deg/s stay in it, since nothing tells them from a turn; the turn itself is all there."""
+    _, turned, drifted = held_pad(60, 0.002, 0.0, 1.0, 10.0)
+    assert turned == pytest.approx(10.0 + 10.0 * math.degrees(0.01), rel=0.02)
+    assert drifted == pytest.approx(4.0 * math.degrees(0.01), rel=0.1)
+
+
+def test_a_bias_that_grows_as_the_pad_warms_up_is_followed_and_a_wrong_one_found_out():
+    """A minute on the table: 0.2 deg/s more of it are known at the end, and so is a leap, after a quarter minute."""
+    for more, within_s in (("warms", 60.0), ("leaps", 25.0)):
+        helm = Helm(looking(GYRO))
+        for tick in range(round((5.0 + within_s) * 60)):
+            t = tick / 60.0 - 5.0
+            bias = math.radians(0.5 + (max(t, 0.0) / 60.0 * 0.2 if more == "warms" else 0.5 * (t > 0.0)))
+            helm.sensor("pad.gyro", 0.0, -bias, 0.0)
+            helm.sensor("pad.accel", 0.0, 9.8, 0.0)
+            rate = helm.tick(1.0 / 60.0).look.yaw_deg * 60.0
+        assert abs(rate) < 0.06, more

@@ -13,8 +13,23 @@ FELT_NEAR_GRAVITY = 0.15
 LEVEL_HALF_LIFE_S = 0.5
 MEAN_HALF_LIFE_S = 0.25
 BIAS_HALF_LIFE_S = 0.5
-STILL_FOR_S = 1.0
-"""For so long the pad has to lie still before its reading is taken for the bias."""
+STILL_FOR_S = 2.0
+"""For so long the pad has to lie still before its mean reading is taken for the bias, if none is known yet."""
+
+LONG_STILL_S = 15.0
+"""Nobody aims so evenly for so long: after that a known bias, too, follows freely."""
+
+DRIFT_RAD_S2 = math.radians(0.004)
+"""How fast a known bias may change, as it does while a pad warms up: a turn is a change that no warmth makes."""
+
+LEAP_SHARE = 0.35
+"""Share of `still` by which the mean may leave the average of the time that the pad has lain still."""
+
+AVERAGE_AFTER_S = 0.5
+"""Before that the average is as noisy as a few readings are."""
+
+STILL_FELT_M_S2 = 0.15
+"""Spread of what the accelerometer feels on a table; a hand that holds a pad shakes it more."""
 
 MOST_BIAS_RAD_S = math.radians(8.0)
 """A steady reading beyond this is a turn, not a bias."""
@@ -34,13 +49,25 @@ class GyroTuning(NamedTuple):
     still: float
 
 
-class BiasState(NamedTuple):
-    """Bias, mean reading and spread around it (rad/s), and for how long that was small."""
+class Steadiness(NamedTuple):
+    """Mean of a sensor's three readings, and their spread around it."""
 
-    bias: Vec3
     mean: Vec3
     spread: float
+
+
+class BiasState(NamedTuple):
+    """The bias (rad/s), and 1 where it is known; how steady rates and accelerations are; for how long the pad has
+    lain still, and the average rate (rad/s) of that time; 1 once there has been a reading.
+    """
+
+    bias: Vec3
+    known: float
+    rates: Steadiness
+    felt: Steadiness
     still_s: float
+    average: Vec3
+    begun: float
 
 
 class GyroState(NamedTuple):
@@ -51,36 +78,79 @@ class GyroState(NamedTuple):
 
 
 PLAIN_GYRO = GyroTuning(0, 0, 0, -1, 0.0, 0.0)
-BIAS_UNKNOWN = BiasState(ZERO3, ZERO3, 0.0, 0.0)
+BIAS_UNKNOWN = BiasState(ZERO3, 0.0, Steadiness(ZERO3, 0.0), Steadiness(ZERO3, 0.0), 0.0, ZERO3, 0.0)
 GYRO_AT_REST = GyroState(BIAS_UNKNOWN, ZERO3)
 
 
-def bias_found(state: BiasState, rates: Vec3, still: float, dt: float) -> BiasState:
+def drawn(was: Vec3, to: Vec3, left: float) -> Vec3:
+    """Return a vector of which a share is `left`, and the rest is where it is drawn.
+
+    >>> drawn(Vec3(1.0, 0.0, 2.0), Vec3(0.0, 0.0, 4.0), 0.25)
+    Vec3(x=0.25, y=0.0, z=3.5)
+    """
+    return Vec3(to.x + (was.x - to.x) * left, to.y + (was.y - to.y) * left, to.z + (was.z - to.z) * left)
+
+
+def distance(one: Vec3, other: Vec3) -> float:
+    """Return how far two vectors are apart.
+
+    >>> distance(Vec3(1.0, 1.0, 0.0), Vec3(4.0, 5.0, 0.0))
+    5.0
+    """
+    return length3(Vec3(one.x - other.x, one.y - other.y, one.z - other.z))
+
+
+def steadied(was: Steadiness, reading: Vec3, left: float) -> Steadiness:
+    """Return the mean and spread of a sensor after a reading, behind a low-pass that leaves that share of the old.
+
+    >>> steadied(Steadiness(ZERO3, 0.0), Vec3(0.0, 2.0, 0.0), 0.5)
+    Steadiness(mean=Vec3(x=0.0, y=1.0, z=0.0), spread=1.0)
+    """
+    off = distance(reading, was.mean)
+    return Steadiness(drawn(was.mean, reading, left), off + (was.spread - off) * left)
+
+
+def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: float) -> BiasState:
     """Return the state with the bias found anew, if the pad has lain still long enough.
 
-    It lies still while the reading's distance from its own mean, behind a low-pass, is below `still`, and the mean is
-    small enough to be a bias; the bias then follows the mean. A hand, however calm, trembles more than a table.
+    It lies still while the rates' distance from their own mean, behind a low-pass, is below `still`, that of what the
+    accelerometer feels below STILL_FELT_M_S2, the mean stays where it was and is small enough to be a bias. After
+    STILL_FOR_S the first bias is the average of all that time. A known one follows the mean by no more than
+    DRIFT_RAD_S2, since a slow even turn looks as still as a table, until nobody would turn so evenly (LONG_STILL_S).
 
-    >>> state = BIAS_UNKNOWN
-    >>> for _ in range(1000):
-    ...     state = bias_found(state, Vec3(0.02, 0.0, 0.0), still=0.01, dt=0.01)
-    >>> round(state.bias.x, 6)
+    >>> state, lies = BIAS_UNKNOWN, Vec3(0.0, 9.8, 0.0)
+    >>> for _ in range(300):
+    ...     state = bias_found(state, Vec3(0.02, 0.0, 0.0), lies, still=0.01, dt=0.01)
+    >>> round(state.bias.x, 9)
     0.02
+    >>> for _ in range(1000):
+    ...     state = bias_found(state, Vec3(0.04, 0.0, 0.0), lies, still=0.01, dt=0.01)
+    >>> round(state.bias.x, 3)
+    0.021
     """
-    x, y, z = rates
-    was = state.mean
-    left = share_left(MEAN_HALF_LIFE_S, dt)
-    off = length3(Vec3(x - was.x, y - was.y, z - was.z))
-    mean = Vec3(x + (was.x - x) * left, y + (was.y - y) * left, z + (was.z - z) * left)
-    spread = off + (state.spread - off) * left
-    still_s = min(state.still_s + dt, STILL_FOR_S) if spread < still and length3(mean) < MOST_BIAS_RAD_S else 0.0
-    bias = state.bias
-    if still_s >= STILL_FOR_S:
-        left = share_left(BIAS_HALF_LIFE_S, dt)
-        bias = Vec3(
-            mean.x + (bias.x - mean.x) * left, mean.y + (bias.y - mean.y) * left, mean.z + (bias.z - mean.z) * left
-        )
-    return BiasState(bias, mean, spread, still_s)
+    left = share_left(MEAN_HALF_LIFE_S, dt) if state.begun > 0.0 else 0.0
+    of_rates = steadied(state.rates, rates, left)
+    of_felt = steadied(state.felt, felt, left)
+    if state.begun <= 0.0:
+        of_rates = Steadiness(rates, 0.0)
+        of_felt = Steadiness(felt, 0.0)
+    steady = of_rates.spread < still and of_felt.spread < STILL_FELT_M_S2
+    stays = state.still_s < AVERAGE_AFTER_S or distance(of_rates.mean, state.average) < LEAP_SHARE * still
+    bias, known = state.bias, state.known
+    if not (steady and stays and length3(of_rates.mean) < MOST_BIAS_RAD_S):
+        return BiasState(bias, known, of_rates, of_felt, 0.0, of_rates.mean, 1.0)
+    still_s = min(state.still_s + dt, LONG_STILL_S)
+    average = drawn(state.average, rates, state.still_s / still_s) if still_s > 0.0 else of_rates.mean
+    if still_s >= LONG_STILL_S:
+        average = drawn(state.average, of_rates.mean, share_left(BIAS_HALF_LIFE_S, dt))
+        bias, known = drawn(bias, average, share_left(BIAS_HALF_LIFE_S, dt)), 1.0
+    elif still_s >= STILL_FOR_S and known <= 0.0:
+        bias, known = average, 1.0
+    elif still_s >= STILL_FOR_S:
+        far = distance(average, bias)
+        if far > 0.0:
+            bias = drawn(bias, average, 1.0 - min(DRIFT_RAD_S2 * dt / far, 1.0))
+    return BiasState(bias, known, of_rates, of_felt, still_s, average, 1.0)
 
 
 def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
@@ -173,7 +243,7 @@ def gyro_rates(
     x, y, z = rates
     bias, up = state
     if tuning.finds_bias > 0:
-        bias = bias_found(bias, rates, tuning.still, dt)
+        bias = bias_found(bias, rates, felt, tuning.still, dt)
         x -= bias.bias.x
         y -= bias.bias.y
         z -= bias.bias.z

@@ -325,8 +325,8 @@ class GyroBind(LookBind):
     """A pad's rate sensor: the view turns `turn_ratio` times as far as the hand.
 
     It turns about the pad's own axes or, `levelled`, about the world's up as the accelerometer feels it. Below
-    `steady_below_deg_s` the turn fades out. A pad whose readings spread less than `still_deg_s` lies still: then
-    its bias is found and taken off (0: never). While `pause_press` is held the pad may be brought back without
+    `steady_below_deg_s` the turn fades out. A pad whose readings spread less than `still_deg_s`, and whose
+    accelerometer feels no hand, lies still: then its bias is found and taken off (0: never). While `pause_press` is held the pad may be brought back without
     turning.
     """
 
