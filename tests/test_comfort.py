@@ -38,12 +38,14 @@ def test_the_vignette_runs_to_its_share_by_half_lives_however_time_is_cut(accel,
     tuning = NO_COMFORT._replace(
         full_accel_m_s2=10.0, full_turn_rate=2.0, close_half_life_s=0.1, open_half_life_s=0.4
     )
-    wanted = min(max(accel / 10.0, abs(turn) / 2.0), 1.0)
+    share = max(accel / 10.0, abs(turn) / 2.0)
+    wanted = min(share, 1.0)
     for begin in (0.0, 1.0):
         vignette = begin
         for dt in dts:
             vignette = vignetted(tuning, vignette, accel, turn, dt)
-        half_life_s = 0.1 if wanted > begin else 0.4
+        # Beyond full it closes the quicker, so that a leap counts for what it is.
+        half_life_s = 0.1 / max(share, 1.0) if wanted > begin else 0.4
         assert vignette == pytest.approx(wanted + (begin - wanted) * 0.5 ** (sum(dts) / half_life_s))
 
 
@@ -69,8 +71,27 @@ def test_a_snap_turns_once_until_the_stick_was_back(hz):
     for x in (0.3, 0.75, 0.95, 0.5, 0.9, 0.1, 0.9, -0.9, 0.0, -0.9):
         helm.stick("hand.right.stick", x, 0.4 * x)
         yaws.append(ticks(helm, 5, hz).view.yaw_deg)
-    assert yaws == pytest.approx([0, 45, 45, 45, 45, 45, 90, 90, 90, 45])
+    # From one side to the other it turns at once, however quick the thumb was.
+    assert yaws == pytest.approx([0, 45, 45, 45, 45, 45, 90, 45, 45, 0])
     assert helm.tick(1 / hz).view.pitch_deg == 0.0
+
+
+@pytest.mark.parametrize("curve", ["linear", "expo"])
+def test_a_snap_is_made_at_a_tilt_whatever_the_curve(curve):
+    helm = headset(f"{SNAPS}dead_zone = {{ inner = 0.3 }}\ncurve = {{ form = '{curve}' }}\n")
+    yaws = []
+    for x in (0.59, 0.61, 0.21, 0.9, 0.19, 0.61):
+        helm.stick("hand.right.stick", x, 0.0)
+        yaws.append(helm.tick(1 / 60).view.yaw_deg)
+    assert yaws == pytest.approx([0, 45, 45, 45, 45, 90])
+
+
+@pytest.mark.parametrize("hz", [20, 30, 72, 144])
+def test_a_snap_closes_the_vignette_alike_at_every_rate(hz):
+    """45 deg at the usual full rate of 180 deg/s are a quarter second of closing."""
+    helm = headset(f"[mode.m.comfort]\nvignette = {{ close_half_life_s = 0.2 }}\n{SNAPS}")
+    helm.stick("hand.right.stick", 1.0, 0.0)
+    assert helm.tick(1 / hz).comfort.vignette == pytest.approx(1.0 - 0.5 ** (0.25 / 0.2))
 
 
 def test_a_turn_goes_round_the_head_not_round_the_middle_of_the_room():

@@ -763,7 +763,7 @@ def joined(first: Tick, second: Tick) -> Tick:
         comfort=comfort._replace(returned=max(before.comfort.returned, comfort.returned)),
         pointing=pointing._replace(landed=max(before.pointing.landed, pointing.landed)),
     )
-    return Tick(second.memory._replace(presses=kept), outcome)
+    return Tick(second.memory._replace(presses=kept, wall=contact), outcome)
 
 
 def tick(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:

@@ -54,15 +54,21 @@ COMFORT_AT_REST = ComfortState(0.0, 0.0, ZERO3, 0.0, 0.0, ZERO2, ZERO2, ZERO2, 0
 def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_rate: float, dt: float) -> float:
     """Return the vignette (0 open, 1 closed) after `dt` seconds of that acceleration and turn rate (rad/s).
 
-    It runs to the larger of both shares of full, at most 1, by the half-life of closing or of opening.
+    It runs to the larger of both shares of full, at most 1, by the half-life of closing or of opening. What is beyond
+    full within a tick, as a snap turn or a wall is, closes it for as long as it would have taken at full: the same at
+    every tick rate.
 
     >>> headset = NO_COMFORT._replace(full_accel_m_s2=8.0, close_half_life_s=0.5, open_half_life_s=0.25)
     >>> vignetted(headset, 0.0, 8.0, 0.0, 0.5), vignetted(headset, 0.5, 0.0, 0.0, 0.25)
     (0.5, 0.25)
+    >>> vignetted(headset, 0.0, 40.0, 0.0, 0.1), vignetted(headset, 0.0, 400.0, 0.0, 0.01)
+    (0.5, 0.5)
     """
-    wanted = min(max(accel_m_s2 / tuning.full_accel_m_s2, abs(turn_rate) / tuning.full_turn_rate), 1.0)
-    half_life_s = tuning.close_half_life_s if wanted > vignette else tuning.open_half_life_s
-    return wanted + (vignette - wanted) * half_life_factor(half_life_s, dt)
+    share = max(accel_m_s2 / tuning.full_accel_m_s2, abs(turn_rate) / tuning.full_turn_rate)
+    wanted = min(share, 1.0)
+    if wanted > vignette:
+        return wanted + (vignette - wanted) * half_life_factor(tuning.close_half_life_s, dt * max(share, 1.0))
+    return wanted + (vignette - wanted) * half_life_factor(tuning.open_half_life_s, dt)
 
 
 def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, head_x: float, head_y: float) -> bool:

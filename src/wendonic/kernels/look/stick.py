@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.row import Row
-from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, centred, stick_output
 from wendonic.kernels.vector import ZERO2
 
 AT_RIM = 1.0 - 1e-9
@@ -114,7 +114,8 @@ def snap_turn(
 ) -> tuple[StickLookState, float]:
     """Return the new state and where a stick turns at once: 1 to the right, -1 to the left, 0 not at all.
 
-    It turns once the shaped tilt sideways is at `snap_at`, and again only after it was back at `rearm_at`.
+    It turns once the tilt sideways, of which only gate and centre are taken off, is at `snap_at`, and again only
+    after it was back at `rearm_at`, or over on the other side.
 
     >>> snap = STICK_LOOK._replace(snaps=1, snap_at=0.75, rearm_at=0.25)
     >>> state, first = snap_turn(snap, (), STICK_LOOK_AT_REST, -0.8, 0.0)
@@ -122,14 +123,14 @@ def snap_turn(
     >>> back, _ = snap_turn(snap, (), held, 0.25, 0.0)
     >>> first, second, snap_turn(snap, (), back, 1.0, 0.0)[1]
     (-1.0, 0.0, 1.0)
+    >>> snap_turn(snap, (), state, 0.9, 0.0)[1]
+    1.0
     """
-    tilt = stick_output(tuning.tilt, tables, ZERO2, right, up).x
+    tilt = centred(tuning.tilt, tables, right, up).x
     made = state.amount
     side = 0.0
-    if made > 0.0:
-        if abs(tilt) <= tuning.rearm_at:
-            made = 0.0
-    elif abs(tilt) >= tuning.snap_at:
-        made = 1.0
-        side = math.copysign(1.0, tilt)
+    if abs(tilt) <= tuning.rearm_at or tilt * made < 0.0:
+        made = 0.0
+    if made == 0.0 and abs(tilt) >= tuning.snap_at:
+        made = side = math.copysign(1.0, tilt)
     return StickLookState(made, 0.0), side

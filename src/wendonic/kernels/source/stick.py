@@ -36,6 +36,20 @@ class StickOutput(NamedTuple):
     y: float
 
 
+def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
+    """Return a raw position from where the stick rests, its gate's rim made a circle: steps 1 and 2.
+
+    >>> centred(PLAIN_STICK._replace(centred=1, centre_x=0.25), (), 0.75, 0.0)
+    Vec2(x=0.5, y=0.0)
+    """
+    # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
+    if tuning.centred > 0:
+        x -= tuning.centre_x
+        y -= tuning.centre_y
+    x, y = gated(x, y, tuning.gate, tables, tuning.rim)
+    return Vec2(x, y)
+
+
 def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
     """Return what a stick at (x, y), raw, right and forward, asks for.
 
@@ -48,11 +62,7 @@ def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float
     >>> x, round(y, 12) == round(length, 12) == 0.5
     (0.0, True)
     """
-    # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
-    if tuning.centred > 0:
-        x -= tuning.centre_x
-        y -= tuning.centre_y
-    x, y = gated(x, y, tuning.gate, tables, tuning.rim)
+    x, y = centred(tuning, tables, x, y)
     length, x, y, norm = dead_zone_output(tuning.dead_zone, was, x, y)
     curve = tuning.curve
     if length > 0.0:

@@ -245,14 +245,14 @@ class LookStickBind(LookBind, Centred):
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""
         yield from super().idle_fields()
-        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch")
+        smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch", "dead_zone", "curve")
         snaps = self.snap_deg is not None
         for name in smooth if snaps else ("snap_at", "rearm_at"):
             if name in self.model_fields_set:
                 yield name, "does nothing beside snap_deg" if snaps else "does nothing without snap_deg"
         if not snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
             yield "hold_s", "does nothing without rim_boost"
-        if self.dead_zone.release is not None:
+        if not snaps and self.dead_zone.release is not None:
             yield "dead_zone.release", "does nothing for look, where a border asks for next to nothing"
 
     def controls(self) -> list[str]:
@@ -326,8 +326,8 @@ class GyroBind(LookBind):
 
     It turns about the pad's own axes or, `levelled`, about the world's up as the accelerometer feels it. Below
     `steady_below_deg_s` the turn fades out. A pad whose readings spread less than `still_deg_s`, and whose
-    accelerometer feels no hand, lies still: then its bias is found and taken off (0: never). While `pause_press` is held the pad may be brought back without
-    turning.
+    accelerometer feels no hand, lies still: then its bias is found and taken off (0: never). While `pause_press` is
+    held the pad may be brought back without turning.
     """
 
     gyro: GyroName = entry("Which pad's rate sensor turns the view.", example="pad.gyro")
