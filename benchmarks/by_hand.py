@@ -8,31 +8,31 @@ LN_2 = math.log(2.0)
 def by_hand_ramp(key, target, dt):
     """Return where a key's ramp ends, and the steady value that smoothing would end the tick at the same place for.
 
-    0.06 s up, 0.04 s down, a change of side through zero; the half-life is 0.02 s.
+    0.03 s up, 0.02 s down, a change of side through zero; the half-life is 0.008 s.
     """
     smooth, rest = 0.0, dt
     while rest > 0.0 and key != target:
         if key * target < 0.0 or abs(target) < abs(key):
-            end, whole = 0.0, 0.04
+            end, whole = 0.0, 0.02
         else:
-            end, whole = target, 0.06
+            end, whole = target, 0.03
         part = min(abs(end - key) * whole, rest)
         if part == rest and abs(end - key) * whole > rest:
             end = key + math.copysign(rest / whole, end - key)
-        lag = (end - key) / part * 0.02 / LN_2
-        smooth = end - lag + (smooth - key + lag) * 0.5 ** (part / 0.02)
+        lag = (end - key) / part * 0.008 / LN_2
+        smooth = end - lag + (smooth - key + lag) * 0.5 ** (part / 0.008)
         key = end
         rest -= part
     if rest > 0.0:
-        smooth = key + (smooth - key) * 0.5 ** (rest / 0.02)
-    return key, smooth / -math.expm1(-LN_2 * dt / 0.02)
+        smooth = key + (smooth - key) * 0.5 ** (rest / 0.008)
+    return key, smooth / -math.expm1(-LN_2 * dt / 0.008)
 
 
 def by_hand_corner(key_x, key_y, target_x, target_y, dt):
     """Return both ramps' ends, and what both come to for smoothing, capped at length 1 all the while."""
     ends = by_hand_ramp(key_x, target_x, dt)[0], by_hand_ramp(key_y, target_y, dt)[0]
     part, smooth_x, smooth_y = dt / 8, 0.0, 0.0
-    left_over = 0.5 ** (part / 0.02)
+    left_over = 0.5 ** (part / 0.008)
     for _ in range(8):
         x, y = target_x, target_y
         if key_x != target_x:
@@ -42,7 +42,7 @@ def by_hand_corner(key_x, key_y, target_x, target_y, dt):
         size = max(math.hypot(x, y), 1.0)
         smooth_x = x / size + (smooth_x - x / size) * left_over
         smooth_y = y / size + (smooth_y - y / size) * left_over
-    share = -math.expm1(-LN_2 * dt / 0.02)
+    share = -math.expm1(-LN_2 * dt / 0.008)
     return *ends, smooth_x / share, smooth_y / share
 
 
@@ -74,7 +74,7 @@ def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
     if size > 1.0:
         x /= size
         y /= size
-    left_over = 0.5 ** (dt / 0.02)
+    left_over = 0.5 ** (dt / 0.008)
     local_x = x + (local_x - x) * left_over
     local_y = y + (local_y - y) * left_over
     amount = math.hypot(local_x, local_y)

@@ -4,13 +4,13 @@ import math
 
 import numpy as np
 
-LAG_S = 0.02 / math.log(2.0)
+LAG_S = 0.008 / math.log(2.0)
 
 
 def followed(smooth, begin, end, part):
     """Smooth an input that runs straight from `begin` to `end` over `part` seconds."""
     slope = np.divide(end - begin, part, out=np.zeros(2), where=part > 0.0) * LAG_S
-    return np.where(part > 0.0, end - slope + (smooth - begin + slope) * 0.5 ** (part / 0.02), smooth)
+    return np.where(part > 0.0, end - slope + (smooth - begin + slope) * 0.5 ** (part / 0.008), smooth)
 
 
 def ramped(values, targets, rise_s, fall_s, dt):
@@ -29,7 +29,7 @@ def ramped(values, targets, rise_s, fall_s, dt):
     part = np.minimum(rise * rise_s, rest)
     smooth = followed(smooth, fallen, risen, part)
     smooth = followed(smooth, risen, risen, rest - part)
-    return risen, smooth / (1.0 - 0.5 ** (dt / 0.02))
+    return risen, smooth / (1.0 - 0.5 ** (dt / 0.008))
 
 
 def cornered(values, targets, rise_s, fall_s, dt):
@@ -39,15 +39,15 @@ def cornered(values, targets, rise_s, fall_s, dt):
     for _ in range(8):
         values, felt = ramped(values, targets, rise_s, fall_s, part)
         felt = felt / max(np.linalg.norm(felt), 1.0)
-        smooth = felt + (smooth - felt) * 0.5 ** (part / 0.02)
-    return ends, smooth / (1.0 - 0.5 ** (dt / 0.02))
+        smooth = felt + (smooth - felt) * 0.5 ** (part / 0.008)
+    return ends, smooth / (1.0 - 0.5 ** (dt / 0.008))
 
 
 def by_numpy_tick(state, keys, stick, yaw, dt):
     """Take (keys_xy, local, face, pos, vel), each vector an array of two; return the next."""
     values, local, face, pos, vel = state
     moved = cornered if np.any(values != keys) and np.all((values != 0.0) | (keys != 0.0)) else ramped
-    values, target = moved(values, keys, 0.06, 0.04, dt)
+    values, target = moved(values, keys, 0.03, 0.02, dt)
     length = np.linalg.norm(target)
     tilt = np.linalg.norm(stick)
     if tilt > 0.14:
@@ -58,7 +58,7 @@ def by_numpy_tick(state, keys, stick, yaw, dt):
     size = np.linalg.norm(target)
     if size > 1.0:
         target = target / size
-    local = target + (local - target) * 0.5 ** (dt / 0.02)
+    local = target + (local - target) * 0.5 ** (dt / 0.008)
     amount = np.linalg.norm(local)
     if length == 0.0 and amount < 1e-3:
         local = np.zeros(2)

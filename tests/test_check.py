@@ -151,7 +151,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\ndiagonal_ratio = { min = 0.9, max = 1.1 }\n",
             "over-budget",
             None,
-            "stop_distance_m: 0.1946 m; allowed: at most 0.1 m",
+            "stop_distance_m: 0.1743 m; allowed: at most 0.1 m",
         ),
         (MOUSE + "cm_per_turn = 200\n", "mouse-turn", "look.bind[0]", "takes 200.0 cm of mouse"),
         (
@@ -314,8 +314,8 @@ def test_a_budget_holds_a_profile_to_its_feel():
     with pytest.raises(AssertionError) as missed:
         assert_feel(good, reach90_s=(None, 0.1), stop_distance_m=(0.3, 0.4), jump_height_m=(1.0, None))
     assert str(missed.value).splitlines() == [
-        "mode foot: reach90_s 0.1379 s; allowed: at most 0.1 s",
-        "stop_distance_m 0.1946 m; allowed: at least 0.3 m and at most 0.4 m",
+        "mode foot: reach90_s 0.1322 s; allowed: at most 0.1 s",
+        "stop_distance_m 0.1743 m; allowed: at least 0.3 m and at most 0.4 m",
         "jump_height_m this mode has none; allowed: at least 1 m",
     ]
     with pytest.raises(WendonicError, match='no quantity of the feel sheet "stop_m"'):

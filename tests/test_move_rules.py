@@ -1,5 +1,6 @@
 """Diagonals by a factor, paces, notches, one-euro, reversals, sectors: closed forms, the paper, and any tick rate."""
 
+import itertools
 import math
 import re
 
@@ -347,7 +348,8 @@ def test_a_step_gives_the_same_curve_at_every_tick_rate(case, rate):
         "",
         "half_life_s = 0.1",
         'merge = "sum"',
-        'diagonal = "unit"',
+        # Through zero its direction leaps, so the less smoothing the more a part of a tick counts.
+        'diagonal = "unit"\nhalf_life_s = 0.02',
         'diagonal = "factor"\ndiagonal_factor = 0.8',
         "one_euro = { min_cutoff_hz = 3, beta = 1.5 }",
         "paces = [{ above = 0, amount = 0.5 }, { above = 0.8, amount = 1 }]\nnotches = 8",
@@ -548,3 +550,23 @@ def test_a_d_pad_and_keys_cancel_and_walk_diagonally_together():
     for _ in range(60):
         intent = helm.tick(1 / 60)
     assert tuple(intent.local) == pytest.approx((1.0, 0.0))
+
+
+def test_usual_keys_and_sticks_are_there_before_the_hand_feels_that_it_is_ahead():
+    """45 and 27 ms to nine tenths, within 50: the third tick of 60 Hz. No tick of those is more than half of it."""
+    for press, at_s in ((lambda helm: helm.key("KeyW", down=True), 0.045), (push_stick, 0.027)):
+        helm = helm_of("", f"{KEYS}[[mode.foot.move.bind]]\n{STICK}")
+        press(helm)
+        amounts = [helm.tick(0.001).amount for _ in range(100)]
+        assert next(k for k, amount in enumerate(amounts, 1) if amount >= 0.9) / 1000.0 == pytest.approx(
+            at_s, abs=0.001
+        )
+    helm = helm_of("", KEYS)
+    helm.key("KeyW", down=True)
+    amounts = [0.0, *(helm.tick(1 / 60).amount for _ in range(6))]
+    assert amounts[3] > 0.9
+    assert max(after - before for before, after in itertools.pairwise(amounts)) < 0.5
+
+
+def push_stick(helm):
+    helm.stick("pad.left_stick", 0.0, -1.0)

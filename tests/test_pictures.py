@@ -179,7 +179,7 @@ def test_a_path_shows_where_the_body_went_and_faced(keys_trace):
         if row["amount"] > 0.0:
             assert math.degrees(math.atan2(u, v)) % 360.0 == pytest.approx(row["face_deg"])
             assert (90.0 - (wedge.theta1 + wedge.theta2) / 2.0) % 360.0 == pytest.approx(row["view_yaw_deg"] % 360.0)
-    assert "82.9 m in 36.0 s" in ax.get_title(loc="left")
+    assert "83.0 m in 36.0 s" in ax.get_title(loc="left")
 
 
 def test_pictures_stand_on_an_axes_of_ones_own(beekeeper, keys_trace):
@@ -332,7 +332,7 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
     assert shown["walk"][:, 1] == pytest.approx(np.hypot(trace["vel_x"], trace["vel_y"]))
     assert {"pointed there", "out of the wall", "wall"} <= {text.get_text() for text in ax.get_legend().get_texts()}
     # Brought somewhere else is not walked.
-    assert ax.get_title(loc="left") == "Walking by swinging the two smokers: 13.9 m in 11.0 s"
+    assert ax.get_title(loc="left") == "Walking by swinging the two smokers: 14.1 m in 11.0 s"
 
 
 @pytest.mark.parametrize(

@@ -41,7 +41,7 @@ def test_four_lines_are_a_whole_profile():
     assert (curve.form, curve.exponent) == (CURVE_POWER, 1.6)
     (gait,) = tuning.gaits
     assert (gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2) == (3.2, 22.0, 30.0)
-    assert (tuning.max_dt_s, tuning.move.half_life_s) == (0.1, 0.02)
+    assert (tuning.max_dt_s, tuning.move.half_life_s) == (0.1, 0.008)
     assert (tuning.frame.frame, tuning.frame.turn_rate) == (FRAME_CAMERA, pytest.approx(math.radians(540.0)))
 
 
@@ -276,7 +276,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "window: 1.6 times as wide as high",
         'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
         "move: the latest of 4 sources, diagonals capped at full speed",
-        "none 0.04 s after a release; the later wins",
+        "none 0.02 s after a release; the later wins",
         'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged',
         "axes: right pad.left_stick.x, forward pad1.left_stick.y: nothing up to tilt 0.14, full from 0.96 on; knee",
         "nothing up to tilt 0.3, then the raw tilt (a jump), out until back at 0.15; s curve, amount 0.7, from",
@@ -284,7 +284,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "nothing up to tilt 0.2, within 0.2 of an axis put on it, full from 0.96 on; expo curve, amount 0.55",
         "hand.left and hand.right swung while squeezed, full at 1.8 m/s, 1.5 times as much with both, slowing",
         "rise: the sum of 2 sources",
-        "keys: up KeyR, down KeyF; full 0.06 s after a press, none 0.04 s after a release; the earlier wins",
+        "keys: up KeyR, down KeyF; full 0.03 s after a press, none 0.02 s after a release; the earlier wins",
         "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from 1 on; linear",
         "look: 4 sources, added, pitch -75 to 75 deg",
         "mouse: 34 cm a turn at 800 dpi (0.03362 deg a count), pitch 0.5 of yaw; pitch inverted",
@@ -298,7 +298,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "press chord: key.ControlLeft with key.KeyC",
         "press notch: a wheel notch towards the user",
         "press jump: mouse.left; on while held; waits 0.1 s for the ground, is given 0.1 s after it",
-        "pad.dpad; full 0.06 s after a press",
+        "pad.dpad; full 0.03 s after a press",
         "touch zones: forward upper part, left left edge, right right edge",
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
         "entered with presses held: they end, and count again once released",
@@ -306,7 +306,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, left 0.05 lower",
         "times 0.5 while hold is held, times 0.25 while toggle is held, drawn to 8 directions by 0.7, one-euro",
         "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed behind 2 Hz",
-        "none 0.04 s after a release, the other side at once; the later wins",
+        "none 0.02 s after a release, the other side at once; the later wins",
         "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
         "times 0.3036 while toggle is held (from 90 to 30 deg of view, alike at 0.7 of the way to the edge)",
         "mouse: 0.1 deg a count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of the hand, half-life 0.05 s",

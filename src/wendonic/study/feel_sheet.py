@@ -91,7 +91,7 @@ def measure(
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
     >>> round(sheet.stop_distance_m, 3), round(sheet.mouse_deg_per_10cm, 3)
-    (0.195, 105.882)
+    (0.174, 105.882)
     """
     return sheet_of(Bench(profile, profile.mode_name(mode), engine), only)
 

@@ -80,7 +80,7 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     >>> profile = demo_profile()
     >>> answer = step_response(profile, key_walker(profile.mode["foot"]))
     >>> round(answer.top_speed_m_s, 3), round(answer.stop_distance_m, 3)
-    (3.2, 0.195)
+    (3.2, 0.174)
     """
     held_s = math.ceil(hold_s(profile) * 10.0) / 10.0
     release_s = LEAD_S + held_s

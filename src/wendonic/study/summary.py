@@ -73,7 +73,7 @@ def summarise(trace: "Columns") -> Summary:
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> summary = summarise(shape(demo_recording("beekeeper_pad"), demo_profile()))
     >>> print(summary)
-    top amount 1.000, straight 3.200 m/s, diagonal 3.197 m/s, walked 57.8 m, rest drift 0.000 m/min
+    top amount 1.000, straight 3.200 m/s, diagonal 3.200 m/s, walked 57.8 m, rest drift 0.000 m/min
     """
     import numpy as np
 

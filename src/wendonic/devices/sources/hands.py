@@ -11,14 +11,17 @@ from wendonic.devices.state import Change, DeviceState
 SQUEEZED = 0.5
 """A squeeze from here on counts."""
 
+_HEAD = CONTROLS["head.pose"].slot
+_NOWHERE = (0.0, 0.0, 0.0)
 _PLACES = {"hand.left": 0, "hand.right": 4}
 
 
 @dataclass(frozen=True, slots=True)
 class HandsSource(Source):
-    """How far the hands swing while they squeeze."""
+    """How far the hands swing, while they squeeze or always."""
 
     hands: Sequence[str]
+    squeezed: bool = True
 
     width: ClassVar[int] = 8
 
@@ -43,21 +46,24 @@ class _Hand:
 
 
 class HandSwing:
-    """How far (m) each hand that squeezes moved since the last tick, and whether it counts: 2 with a new pose, 1
-    without.
+    """How far (m) each hand that counts moved since the last tick, seen from the head where that is tracked, and
+    whether it does: 2 with a new pose, 1 without. A step of the whole body is no swing.
     """
 
-    __slots__ = ("_by_pose", "_by_squeeze", "watched")
+    __slots__ = ("_by_pose", "_by_squeeze", "_head", "_least", "watched")
 
     def __init__(self, source: HandsSource, start: int) -> None:
         """Write into the places of the row from `start` on: the left hand's, then the right one's."""
         hands = {name: _Hand(start + _PLACES[name]) for name in source.hands}
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
-        self.watched = (*self._by_pose, *self._by_squeeze)
+        self._least = SQUEEZED if source.squeezed else 0.0
+        self._head: tuple[float, ...] | None = None
+        self.watched = (*self._by_pose, *self._by_squeeze, _HEAD)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
         """Go on from how the hands squeeze; where they are is taken from their next pose."""
+        self._head = None
         for slot, hand in self._by_squeeze.items():
             hand.squeeze = values[slot]
             hand.moved, hand.posed = [0.0, 0.0, 0.0], False
@@ -69,12 +75,20 @@ class HandSwing:
         if slot in self._by_squeeze:
             self._by_squeeze[slot].squeeze = value[0]
             return
+        if slot == _HEAD:
+            if lost or self._head is None:
+                # From another point of view, nothing can be said of how far they moved.
+                for hand in self._by_pose.values():
+                    hand.at = None
+            self._head = None if lost else value[:3]
+            return
         hand = self._by_pose[slot]
         if lost:
             hand.at = None
             return
-        at = value[:3]
-        if hand.at is not None and hand.squeeze >= SQUEEZED:
+        head = self._head or _NOWHERE
+        at = tuple(place - of_head for place, of_head in zip(value[:3], head, strict=True))
+        if hand.at is not None and hand.squeeze >= self._least:
             hand.moved = [moved + now - was for moved, now, was in zip(hand.moved, at, hand.at, strict=True)]
             hand.posed = True
         hand.at = at
@@ -89,7 +103,7 @@ class HandSwing:
         posed = False
         for hand in self._by_pose.values():
             row[hand.place : hand.place + 3] = hand.moved
-            counts = hand.squeeze >= SQUEEZED and hand.at is not None
+            counts = hand.squeeze >= self._least and hand.at is not None
             row[hand.place + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
             if hand.posed:
                 posed, hand.posed = True, False

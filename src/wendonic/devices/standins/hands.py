@@ -60,10 +60,10 @@ class HandsStandIn:
         """Return a hand's mean speed along its arc, tremor left out: four swings of the arc's half a period."""
         return 4.0 * ARM_M * math.asin(self.amplitude_m / ARM_M) * self.cadence_hz
 
-    def _pose(self, side: float, t: float, tremors: list[Tremor]) -> tuple[float, ...]:
+    def _pose(self, side: float, t: float, bob: float, tremors: list[Tremor]) -> tuple[float, ...]:
         reach = math.asin(self.amplitude_m / ARM_M)
         angle = reach * math.sin(math.tau * self.cadence_hz * t) * side
-        at = (0.22 * side, SHOULDER_M - ARM_M * math.cos(angle), -ARM_M * math.sin(angle))
+        at = (0.22 * side, SHOULDER_M + bob - ARM_M * math.cos(angle), -ARM_M * math.sin(angle))
         x, y, z = (round(value + tremor.step(), 6) for value, tremor in zip(at, tremors, strict=True))
         return x, y, z, round(math.sin(angle / 2.0), 6), 0.0, 0.0, round(math.cos(angle / 2.0), 6)
 
@@ -83,12 +83,12 @@ class HandsStandIn:
         }
         for poll in range(math.ceil((end_s - start_s) * self.poll_hz)):
             t = round(start_s + poll / self.poll_hz, 6)
-            # The head bobs twice a cadence.
+            # The head bobs twice a cadence, and the shoulders with it.
             bob = 0.012 * math.cos(2.0 * math.tau * self.cadence_hz * (t - start_s))
             poses = {
                 "head": (0.0, round(EYES_M + bob, 6), 0.0, 0.0, 0.0, 0.0, 1.0),
-                "hand.left": self._pose(-1.0, t - start_s, tremors["hand.left"]),
-                "hand.right": self._pose(1.0, t - start_s, tremors["hand.right"]),
+                "hand.left": self._pose(-1.0, t - start_s, bob, tremors["hand.left"]),
+                "hand.right": self._pose(1.0, t - start_s, bob, tremors["hand.right"]),
             }
             events += [
                 Event(t, f"{unit}.pose", pose)

@@ -13,11 +13,14 @@ FASTEST_M_S = 1000.0
 STILL_S = 0.1
 """A hand whose poses say nothing new for so long stands still."""
 
+END_OF_SWING_S = 0.35
+"""For so long a hand may be slow at either end of its swing and still be swinging: every 2 s there and back."""
+
 
 class SwingTuning(NamedTuple):
-    """The numbers of one such source: `full_m_s` is the speed of one hand that asks for everything, `both_boost` how
-    much more both hands give than one of them; the half-lives are those of a hand's velocity while it squeezes, and
-    of the amount once it falls. Then dead zone and curve.
+    """The numbers of one such source: `full_m_s` is the speed at which a hand gives the most it can, `both_boost` how
+    much more both hands give than one of them; the half-lives are those of a hand's velocity while it counts, and of
+    the amount once it falls; dead zone and curve are of each hand.
     """
 
     full_m_s: float
@@ -34,18 +37,32 @@ class HandState(NamedTuple):
     since_s: float
 
 
+class Swings(NamedTuple):
+    """The most of this swing and of the last one, the least between them once it is on its way there (`turns` 1), and
+    for how long (s) next to nothing has been asked for.
+    """
+
+    most: float
+    last: float
+    least: float
+    turns: float
+    slow_s: float
+
+
 class SwingState(NamedTuple):
-    """The amount and the raw one, and what both hands do."""
+    """The amount and the raw one, what both hands do, and how they swing."""
 
     amount: float
     raw: float
     left: HandState
     right: HandState
+    swings: Swings
 
 
 NO_SWING = SwingTuning(1.0, 1.0, 0.0, 0.0, PLAIN_STICK)
 HAND_AT_REST = HandState(Vec3(0.0, 0.0, 0.0), 0.0)
-SWING_AT_REST = SwingState(0.0, 0.0, HAND_AT_REST, HAND_AT_REST)
+NO_SWINGS = Swings(0.0, 0.0, 0.0, 0.0, 0.0)
+SWING_AT_REST = SwingState(0.0, 0.0, HAND_AT_REST, HAND_AT_REST, NO_SWINGS)
 
 
 def component_speed(moved: float, since_s: float) -> float:
@@ -84,30 +101,72 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
     return HandState(Vec3(x + (was.x - x) * left, y + (was.y - y) * left, z + (was.z - z) * left), 0.0)
 
 
+def swings_after(state: Swings, amount: float, dt: float) -> Swings:
+    """Return how hands swing after `dt` seconds in which they ask for `amount`.
+
+    A swing ends where the amount falls below 0.35 of its most, and the next one begins where it rises again by a
+    tenth of that. What is below 0.3 of the swing's most is slow.
+
+    >>> once = swings_after(NO_SWINGS, 0.8, 0.1)
+    >>> swings_after(swings_after(once, 0.1, 0.1), 0.5, 0.1)
+    Swings(most=0.5, last=0.8, least=0.0, turns=0.0, slow_s=0.0)
+    """
+    most, last, least, turns, slow_s = state
+    if turns > 0.0 and amount > least + 0.1 * most:
+        last, most, least, turns = most, amount, 0.0, 0.0
+    elif amount > most:
+        most = amount
+        turns = 0.0
+    elif amount < 0.35 * most:
+        least = min(least, amount) if turns > 0.0 else amount
+        turns = 1.0
+    slow_s = slow_s + dt if amount < 0.3 * max(most, last) else 0.0
+    if slow_s > END_OF_SWING_S:
+        return NO_SWINGS
+    return Swings(most, last, least, turns, slow_s)
+
+
+def of_both(left: float, right: float, both_boost: float) -> float:
+    """Return what two hands ask for together: all of both, and 1 / both_boost of one alone.
+
+    >>> of_both(1.0, 1.0, 1.5), of_both(0.75, 0.0, 1.5)
+    (1.0, 0.5)
+    """
+    return (max(left, right) + (both_boost - 1.0) * min(left, right)) / both_boost
+
+
 def swing_output(tuning: SwingTuning, tables: Row, state: SwingState, raw: Row, dt: float) -> SwingState:
     """Return the new state after `dt` seconds of swinging.
 
     `raw` has for the left hand, then the right one, how far it moved (m: three axes) and whether that counts, see
-    `hand_velocity`. With l and r the speeds of both, the raw amount is (max(l, r) + (both_boost - 1) min(l, r)) /
-    full_m_s, at most 1: one hand alone walks, both together walk faster by `both_boost`. Then dead zone and curve.
-    The amount rises at once and falls by half every `release_half_life_s`, which also bridges the moment at either
-    end of a swing in which a hand stands.
+    `hand_velocity`. With l and r the speeds of both over full_m_s, each at most 1 and through dead zone and curve,
+    the amount is (max(l, r) + (both_boost - 1) min(l, r)) / both_boost: both together are full speed, and one hand
+    alone walks 1 / both_boost of that, at every swing. The amount rises at once, stays that of the
+    last swings at either end of one, where a hand stands for a moment, and falls by half every `release_half_life_s`.
 
     >>> swing = SwingTuning(2.0, 1.5, 0.0, 0.25, PLAIN_STICK)
     >>> one = swing_output(swing, (), SWING_AT_REST, (0.0, 0.0, 0.01, 2.0, 0.0, 0.0, 0.0, 0.0), 0.01)
     >>> both = swing_output(swing, (), SWING_AT_REST, (0.0, 0.0, 0.01, 2.0, 0.0, 0.01, 0.0, 2.0), 0.01)
     >>> one.amount, both.amount, swing_output(swing, (), both, (0.0,) * 8, 0.25).amount
-    (0.5, 0.75, 0.375)
+    (0.3333333333333333, 0.5, 0.25)
     """
     half_life_s = tuning.steady_half_life_s
     left = hand_velocity(state.left, Vec3(raw[0], raw[1], raw[2]), raw[3], half_life_s, dt)
     right = hand_velocity(state.right, Vec3(raw[4], raw[5], raw[6]), raw[7], half_life_s, dt)
     left_speed = length3(left.velocity)
     right_speed = length3(right.velocity)
-    less = min(left_speed, right_speed)
-    more = max(left_speed, right_speed)
-    amount_raw = min((more + (tuning.both_boost - 1.0) * less) / tuning.full_m_s, 1.0)
-    amount = stick_output(tuning.tilt, tables, Vec2(0.0, state.amount), 0.0, amount_raw).y
-    falling = state.amount * half_life_factor(tuning.release_half_life_s, dt)
+    raw_left = min(left_speed / tuning.full_m_s, 1.0)
+    raw_right = min(right_speed / tuning.full_m_s, 1.0)
+    was = Vec2(0.0, state.amount)
+    of_left = stick_output(tuning.tilt, tables, was, 0.0, raw_left).y
+    of_right = stick_output(tuning.tilt, tables, was, 0.0, raw_right).y
+    amount_raw = of_both(raw_left, raw_right, tuning.both_boost)
+    amount = of_both(of_left, of_right, tuning.both_boost)
+    swings = swings_after(state.swings, amount, dt)
+    if raw[3] <= 0.0 and raw[7] <= 0.0:
+        # No hand counts any more: it is no end of a swing.
+        swings = NO_SWINGS
+    stays = max(swings.most, swings.last)
+    falling = stays + (state.amount - stays) * half_life_factor(tuning.release_half_life_s, dt)
     # What fades for ever is rest.
-    return SwingState(max(amount, falling if falling > 1e-3 else 0.0), amount_raw, left, right)
+    return SwingState(max(amount, stays, falling if falling > 1e-3 else 0.0), amount_raw, left, right, swings)

@@ -29,8 +29,8 @@ class Ramped(Bind):
     When the other side is pressed, the value falls to zero first (`through_zero`), or drops to zero (`at_once`).
     """
 
-    rise_s: Seconds = entry("Time from a press to full input: raise it for a softer start, 0 is at once.", 0.06)
-    fall_s: Seconds = entry("Time from a release to no input: raise it for a softer stop, 0 is at once.", 0.04)
+    rise_s: Seconds = entry("Time from a press to full input: raise it for a softer start, 0 is at once.", 0.03)
+    fall_s: Seconds = entry("Time from a release to no input: raise it for a softer stop, 0 is at once.", 0.02)
     reversal: Annotated[str, REVERSALS] = entry(
         "Whether pressing the other side falls through zero first, or drops to zero at once for a sharper turn.",
         "through_zero",

@@ -118,7 +118,7 @@ class Move(Table):
         "How strongly it is drawn: 1 allows these directions only, and jumps between them.", 0.5, unit="share"
     )
     half_life_s: Seconds = entry(
-        "Smoothing of the amount and direction: raise it for a softer feel, at the cost of delay.", 0.02
+        "Smoothing of the amount and direction: raise it for a softer feel, at the cost of delay.", 0.008
     )
     one_euro: OneEuro | None = entry(
         "Smoothing that is strong at rest and weak in motion, in place of the half-life.",

@@ -225,30 +225,32 @@ class PointerBind(Moving, Tilted):
 
 
 class HandsBind(Moving, Tilted):
-    """Walking by swinging the hands that squeeze: a hand at `full_swing_m_s` asks for everything.
+    """Walking by swinging the hands that squeeze, or both all the time: a hand at `full_swing_m_s` gives all it can.
 
-    Both hands give `both_boost` times as much as one. A hand's velocity is smoothed by `steady_half_life_s`, so that
-    its trembling cancels out; what is asked for falls by half every `release_half_life_s`.
+    Both hands are full speed, `both_boost` times as much as one. A hand's velocity is seen from the head and smoothed
+    by `steady_half_life_s`, so that steps are no swings and trembling cancels out; what is asked for falls by half
+    every `release_half_life_s`.
     """
 
     hands: Annotated[
         tuple[Literal["hand.left", "hand.right"], ...], Field(strict=False, min_length=1, max_length=2)
-    ] = entry("Which hands walk by swinging while they squeeze.", example=["hand.left", "hand.right"])
+    ] = entry("Which hands walk by swinging.", example=["hand.left", "hand.right"])
+    squeezed: bool = entry("Whether a hand walks only while it squeezes.", True)
     full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Speed of a hand that asks for full speed: raise it if players walk too fast, lower it if they tire.", 1.8
+        "Speed at which a hand gives the most it can: raise it if players walk too fast, lower it if they tire.", 1.8
     )
     both_boost: Annotated[float, Field(ge=1.0, le=4.0)] = entry(
         "How many times as much two swinging hands ask for as one.", 1.5, unit="times"
     )
     steady_half_life_s: Seconds = entry(
-        "Smoothing of a hand's velocity: raise it if a trembling hand walks, lower it for a quicker start.", 0.04
+        "Smoothing of a hand's velocity: raise it if a trembling hand walks, lower it for a quicker start.", 0.06
     )
     release_half_life_s: Seconds = entry(
         "How the walk fades between swings and after them: raise it for an even pace, lower it for a quicker stop.",
         0.18,
     )
     dead_zone: DeadZone = entry(
-        "How much of a slow swing is ignored, and what counts as a full one.", DeadZone(inner=0.1, outer=1.0)
+        "How much of a slow swing is ignored, and what counts as a full one.", DeadZone(inner=0.2, outer=1.0)
     )
     curve: Curve = entry("How the swing past the dead zone becomes an amount.", LINEAR_CURVE)
 
@@ -264,19 +266,20 @@ class HandsBind(Moving, Tilted):
 
     def what(self) -> str:
         """Return its controls in words."""
-        words = f"{' and '.join(self.hands)} swung while squeezed, full at {self.full_swing_m_s:g} m/s"
+        words = f"{' and '.join(self.hands)} swung{' while squeezed' if self.squeezed else ''}"
+        words += f", full at {self.full_swing_m_s:g} m/s"
         words += f", {self.both_boost:g} times as much with both" if len(self.hands) > 1 else ""
         return f"{words}, slowing with a half-life of {self.release_half_life_s:g} s"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
-        return HandsSource(self.hands)
+        return HandsSource(self.hands, self.squeezed)
 
     def tuning(self, rows: NumberRows) -> SourceTuning:
         """Return it as the kernels' numbers."""
         swing = SwingTuning(
             self.full_swing_m_s,
-            self.both_boost,
+            self.both_boost if len(self.hands) > 1 else 1.0,
             self.steady_half_life_s,
             self.release_half_life_s,
             self.stick_tuning(rows),
