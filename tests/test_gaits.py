@@ -529,3 +529,16 @@ def test_a_tap_sets_a_speed_that_stays_until_another_direction_is_requested(hz):
     # The sheet says that it never stops, rather than how far it got.
     sheet = measure(profile_from_text(text), engine="interpreted", only=["stop_time_s", "stop_distance_m"])
     assert (sheet.stop_time_s, sheet.stop_distance_m) == (None, None)
+
+
+def test_the_gravity_of_a_jump_that_brings_its_own_is_told_to_do_nothing():
+    """2 h / t² = 12.5 m/s², whatever the gait says beside it."""
+    gait = "gravity_m_s2 = 30\njump = { height_m = 1, apex_s = 0.4 }"
+    profile = profile_with(gait, presses='[mode.m.press]\njump = { bind = ["key.Space"] }\n')
+    assert profile.gait["own"].idle[0][0] == "gravity_m_s2"
+    helm = Helm(profile)
+    helm.key("Space", down=True)
+    rises = [helm.tick(0.01).motion.vel_z for _ in range(20)]
+    assert np.diff(rises)[1:] == pytest.approx(-0.125)
+    line = str(helm.tick(0.01))
+    assert line.endswith("0.00 m/s, +2.38 m/s up"), line

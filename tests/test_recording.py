@@ -397,3 +397,23 @@ def test_every_kind_of_control_is_told_in_its_own_words():
         "lost.focus: 1 event",
     ):
         assert part in words
+
+
+def test_a_recording_that_is_written_as_it_comes_names_its_devices_once_it_is_closed(tmp_path):
+    """The header has room for them; what stands behind it stays where it is, and a crash leaves a good file."""
+    path = tmp_path / "live.jsonl"
+    events = [Event(0.0, "key.KeyW", 1.0), Event(0.5, "pad.left_stick", (0.5, 0.0)), Event(1.0, "mark", "end")]
+    writer = RecordingWriter(path, title="Über den Hof")
+    for event in events:
+        writer.append(event)
+    assert Recording.read(path).devices == ("keys", "pad")
+    before = path.read_bytes()
+    writer.close()
+    writer.close()
+    recording = Recording.read(path)
+    assert (list(recording), recording.title) == (events, "Über den Hof")
+    assert json.loads(path.read_text().splitlines()[0])["devices"] == ["keys", "pad"]
+    assert path.read_bytes().split(b"\n", 1)[1] == before.split(b"\n", 1)[1]
+    with RecordingWriter(path) as more:
+        more.append(Event(2.0, "mouse.move", (1.0, 0.0)))
+    assert len(Recording.read(path)) == 4

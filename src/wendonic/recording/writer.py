@@ -6,6 +6,7 @@ from pathlib import Path
 from typing import IO
 
 from wendonic.atomic_file import file_content
+from wendonic.devices.controls import DEVICES, find_control
 from wendonic.devices.event import Event, checked_event
 from wendonic.errors import Fault, RecordingError
 from wendonic.recording.content import falling_time, full_header
@@ -16,7 +17,8 @@ class RecordingWriter:
     """Appends events to a recording file one by one, each flushed: a crash loses at most the last line.
 
     A file that is there already is gone on with: its header stays, a cut-off last line is removed, and time
-    may not fall behind its last event. `devices` only matters for a new file's header.
+    may not fall behind its last event. `devices` are those of a new file's header; without any it has those that the
+    events came from, once it is closed.
 
     >>> import tempfile
     >>> from wendonic import Recording
@@ -46,8 +48,12 @@ class RecordingWriter:
             self._file: IO[bytes] = self.path.open("r+b" if content else "wb")
             self._file.truncate(len(content))
             self._file.seek(0, 2)
+            self._title, self._seen = title, set[str]()
+            self._names_devices = not content and not devices
             if not content:
-                self._write(json.dumps(full_header(title, devices, {})))
+                # Room for every device, since a header cannot grow once events stand behind it.
+                room = len(json.dumps(full_header(title, tuple(DEVICES), {})).encode())
+                self._write(json.dumps(full_header(title, devices, {})).ljust(0 if devices else room))
             elif not content.endswith(b"\n"):
                 self._file.write(b"\n")
         except OSError as error:
@@ -63,6 +69,8 @@ class RecordingWriter:
         if checked.t < self._last_t:
             raise RecordingError(self.path, [Fault(None, "", falling_time(self._last_t, checked.t))])
         self._last_t = checked.t
+        if self._names_devices and (device := find_control(checked.control).device):
+            self._seen.add(device)
         self._write(event_line(checked))
 
     def _write(self, line: str) -> None:
@@ -70,7 +78,11 @@ class RecordingWriter:
         self._file.flush()
 
     def close(self) -> None:
-        """Close the file; nothing is pending."""
+        """Name the devices in the header, and close the file; no event is pending."""
+        if self._names_devices and not self._file.closed:
+            devices = tuple(device for device in DEVICES if device in self._seen)
+            self._file.seek(0)
+            self._file.write(json.dumps(full_header(self._title, devices, {})).encode())
         self._file.close()
 
     def __enter__(self) -> "RecordingWriter":

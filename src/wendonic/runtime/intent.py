@@ -466,10 +466,11 @@ class Intent(NamedTuple):
     def __str__(self) -> str:
         """Give the tick on one line, as a person reads it."""
         heading = "at rest" if self.heading_deg is None else f"heading {self.heading_deg:5.1f} deg"
-        speed = math.hypot(*self.motion[3:6])
+        vel_x, vel_y, rise = self.motion[3:6]
+        upwards = f", {rise:+.2f} m/s up" if abs(rise) >= 0.005 else ""
         return (
             f"tick {self.tick}, {self.t:.3f} s, {self.mode}: amount {self.amount:.2f}, {heading}, "
-            f"facing {self.face_deg:5.1f} deg, {speed:.2f} m/s"
+            f"facing {self.face_deg:5.1f} deg, {math.hypot(vel_x, vel_y):.2f} m/s{upwards}"
         )
 
 

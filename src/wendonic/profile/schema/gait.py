@@ -81,7 +81,7 @@ class Jump(Table):
         height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
         words = f"by {self.press} it jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s up"
         if self.early_release_ratio < 1.0:
-            words += f", released early with {100.0 * self.early_release_ratio:g} % of its speed"
+            words += f"; released early it keeps {100.0 * self.early_release_ratio:g} % of its rise"
         return words
 
 
@@ -212,6 +212,8 @@ class Gait(Table):
                 yield name, "does nothing under thrust and drag"
         if not drags and self.keeps_speed and self.coast_half_life_s is not None:
             yield "coast_half_life_s", "does nothing under keeps_speed"
+        if self.jump and self.jump.apex_s and self.gravity_m_s2 is not None:
+            yield "gravity_m_s2", "does nothing beside jump.apex_s, which says how strong it is"
         for name in ("airborne", "fall"):
             if not self.falls and self._says(name) and not (drags and name == "airborne"):
                 yield name, "does nothing without gravity_m_s2 or a jump"
