@@ -25,6 +25,7 @@ from wendonic.devices.standins import (
     Typist,
     hand_path,
 )
+from wendonic.devices.standins.hands import EYES_M
 from wendonic.devices.standins.tremor import TREMOR_HZ
 from wendonic.recording.held import held_spans
 
@@ -224,8 +225,15 @@ def test_a_finger_lands_trembles_within_the_window_and_is_lifted():
 def test_arms_swing_in_turns_on_their_arc_and_are_silent_while_lost():
     hands = HandsStandIn(cadence_hz=1.0, amplitude_m=0.3, poll_hz=100, seed=4)
     events = hands.walk(0.0, 10.0, losses=[TrackingLoss("hand.left", 3.0, 4.0)])
-    right = [event.value for event in events if event.control == "hand.right.pose"]
-    left = {event.t: event.value for event in events if event.control == "hand.left.pose"}
+    # The head bobs, and everything hangs from it.
+    bobs = {event.t: event.value[1] - EYES_M for event in events if event.control == "head.pose"}
+    assert 0.02 < max(bobs.values()) - min(bobs.values()) < 0.03
+
+    def poses(unit):
+        seen = ((event.t, event.value) for event in events if event.control == f"{unit}.pose")
+        return {t: (x, y - bobs[t], *rest) for t, (x, y, *rest) in seen}
+
+    left, right = poses("hand.left"), list(poses("hand.right").values())
     assert not [t for t in left if 3.0 <= t < 4.0]
     assert [event.t for event in events if event.control == "lost.hand.left"] == [3.0]
     forward = [-pose[2] for pose in right]

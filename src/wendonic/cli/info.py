@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from wendonic.cli.say import say
+from wendonic.cli.say import say, say_lines
 
 
 def info(
@@ -22,10 +22,11 @@ def info(
         from wendonic.profile.load import load_profile
         from wendonic.runtime.helm import Helm
 
-        lines = [Helm(load_profile(file), prepare="first").tick_function(mode).rstrip()]
-    elif mode is not None:
+        say(Helm(load_profile(file), prepare="first").tick_function(mode).rstrip())
+        return
+    if mode is not None:
         raise typer.BadParameter("--mode goes with --tick-function")
-    elif file.suffix.lower() == ".toml":
+    if file.suffix.lower() == ".toml":
         from wendonic.course import load_course
         from wendonic.course.describe import describe_course, holds_course
         from wendonic.profile.load import load_profile
@@ -36,4 +37,4 @@ def info(
         from wendonic.recording.recording import Recording
 
         lines = describe_recording(Recording.read(file))
-    say("\n".join(lines))
+    say_lines(lines)

@@ -1,6 +1,9 @@
 """Words for the terminal, which a file's own words must not command."""
 
+import shutil
 import sys
+import textwrap
+from collections.abc import Iterable
 from typing import TextIO
 
 from wendonic.errors import escaped
@@ -9,3 +12,14 @@ from wendonic.errors import escaped
 def say(words: object = "", file: TextIO | None = None) -> None:
     """Print words as they stand, control characters written out."""
     print(escaped(str(words)), file=file or sys.stdout)
+
+
+def say_lines(lines: Iterable[str]) -> None:
+    """Print lines of words; in a terminal those that are longer than it is wide go on below, set in further."""
+    if not sys.stdout.isatty():
+        say("\n".join(lines))
+        return
+    width = shutil.get_terminal_size().columns
+    for line in lines:
+        indent = " " * (len(line) - len(line.lstrip()) + 4)
+        say(textwrap.fill(line, max(width, 40), subsequent_indent=indent, break_on_hyphens=False) if line else "")
