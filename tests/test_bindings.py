@@ -15,6 +15,7 @@ from wendonic.devices.standins import GyroStandIn, HandsStandIn, MouseStandIn, T
 from wendonic.devices.standins.hands import ARM_M
 from wendonic.profile.load import profile_from_text
 from wendonic.recording.recording import Recording
+from wendonic.study.check import check
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 STILL = "half_life_s = 0\n"
@@ -636,3 +637,42 @@ def test_opposed_triggers_are_shaped_each_by_itself():
         -0.2,
         -0.2,
     ]
+
+
+@pytest.mark.parametrize(
+    "entries",
+    [
+        ("look", 'mouse = "mouse.move"\ncm_per_turn = 30', 'mouse = "mouse.move"\ncm_per_turn = 30'),
+        ("move", 'stick = "pad.left_stick"', 'axes = { x = "pad.left_stick.x", y = "pad.left_stick.y" }'),
+        ("throttle", 'axis = "pad.right_trigger"', 'triggers = { forward = "pad.right_trigger" }'),
+        ("move", 'touch_stick = "left half"', 'touch_zones = { left = ["left half"] }'),
+    ],
+)
+def test_one_control_in_two_entries_of_a_channel_would_count_twice(entries):
+    """A mouse bound twice turned twice as far; shared, or for different players, it may be."""
+    channel, one, other = entries
+    head = f"{HEAD}[seat.one]\n[seat.two]\n" + (
+        '[mode.m]\nsteer = { frame = "drive" }\n' if channel == "throttle" else ""
+    )
+    bound = "[[mode.m.{}.bind]]\n{}\n{}\n"
+    with pytest.raises(
+        ProfileError, match=rf"steers {channel} twice \({channel}.bind.0\); allowed: one of them, or sha"
+    ):
+        profile_from_text(head + bound.format(channel, one, "") + bound.format(channel, other, ""))
+    for first, second in (("", "shared = true"), ('seat = "one"', 'seat = "two"')):
+        profile_from_text(head + bound.format(channel, one, first) + bound.format(channel, other, second))
+
+
+def test_zones_that_overlap_are_found_where_a_finger_would_do_two_things():
+    """A button of 0.1 by 0.2 in the corner of the thumb's zone: 2 % of the window; beside it nothing is shared."""
+    zones = '[window]\nzone."puff" = {{ left = {}, top = 0.8, right = {}, bottom = 1 }}\n'
+    rest = '[[mode.m.move.bind]]\ntouch_stick = "left half"\n[mode.m.press]\npuff = {{ bind = [{{ zone = "puff" }}] {} }}\n'
+
+    def findings(left, shared=""):
+        text = HEAD + zones.format(left, left + 0.1) + rest.format(shared)
+        return [one for one in check(profile_from_text(text)) if one.slug == "zones-overlap"]
+
+    (found,) = findings(0.3)
+    assert found.where == "mode.m.press.puff.bind[0]"
+    assert found.measured == 'zone "puff" and zone "left half" (move) share 2.0% of the window'
+    assert findings(0.5) == findings(0.3, ", shared = true") == []

@@ -10,7 +10,7 @@ from wendonic.profile.schema.press import PressTable, entry_controls
 
 class BoundControl(NamedTuple):
     """`controls` are down together for `owner`, a channel or press, unless one of `unless` is; `where` is the field
-    path within the mode.
+    path within the mode, `seat` the player for whom it counts.
     """
 
     controls: frozenset[str]
@@ -18,32 +18,42 @@ class BoundControl(NamedTuple):
     where: str
     shared: bool
     unless: frozenset[str] = frozenset()
+    seat: str | None = None
+
+    def meets(self, other: "BoundControl") -> bool:
+        """Return whether one hand could do both by accident: neither is shared, and one player may have both."""
+        apart = self.seat is not None and other.seat is not None and self.seat != other.seat
+        return not (self.shared or other.shared or apart)
 
 
-def _bound_controls(
+def bound_controls(
     channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]
 ) -> Iterator[BoundControl]:
+    """Go through everything that a mode binds."""
     for channel, binds in channels.items():
         for index, bind in enumerate(binds):
             for name in bind.controls():
-                yield BoundControl(frozenset({name}), channel, f"{channel}.bind.{index}", bind.shared)
+                yield BoundControl(frozenset({name}), channel, f"{channel}.bind.{index}", bind.shared, seat=bind.seat)
     for name, press in presses.items():
         for index, entry in enumerate(press.bind):
             where = f"press.{name}.bind.{index}"
-            yield BoundControl(entry_controls(entry), f"press {name}", where, press.shared, frozenset(press.unless))
+            unless = frozenset(press.unless)
+            yield BoundControl(entry_controls(entry), f"press {name}", where, press.shared, unless, press.seat)
 
 
 def double_bindings(
     channels: Mapping[str, Sequence[Bind]], presses: Mapping[str, PressTable]
 ) -> list[tuple[str, str]]:
-    """Return (field path, what is wrong) for each control that two channels or presses of a mode have, unshared.
+    """Return (field path, what is wrong) for each control that two channels or presses of a mode have, or two entries
+    of a channel, unshared.
 
     Chords clash only with what one of them holds down entirely: "ControlLeft+KeyC" with "KeyC", but not with
     "ShiftLeft+KeyC", nor with "KeyC" unless "ControlLeft" is held.
     """
     wrong: dict[tuple[str, str, str], str] = {}
-    for first, second in combinations(_bound_controls(channels, presses), 2):
-        if first.owner == second.owner or first.shared or second.shared:
+    for first, second in combinations(bound_controls(channels, presses), 2):
+        same = first.owner == second.owner and (first.owner.startswith("press ") or first.where == second.where)
+        if same or not first.meets(second):
             continue
         if first.unless & second.controls or second.unless & first.controls:
             continue
@@ -51,6 +61,7 @@ def double_bindings(
             names = " and ".join(sorted(first.controls & second.controls))
             wrong.setdefault(
                 (second.where, first.owner, names),
-                f"{names} steers {first.owner} too ({first.where}); allowed: one of them, or shared = true",
+                f"{names} steers {first.owner} {'twice' if first.owner == second.owner else 'too'} ({first.where}); "
+                "allowed: one of them, or shared = true",
             )
     return [(where, words) for (where, _, _), words in wrong.items()]
