@@ -666,7 +666,8 @@ def test_one_control_in_two_entries_of_a_channel_would_count_twice(entries):
 def test_zones_that_overlap_are_found_where_a_finger_would_do_two_things():
     """A button of 0.1 by 0.2 in the corner of the thumb's zone: 2 % of the window; beside it nothing is shared."""
     zones = '[window]\nzone."puff" = {{ left = {}, top = 0.8, right = {}, bottom = 1 }}\n'
-    rest = '[[mode.m.move.bind]]\ntouch_stick = "left half"\n[mode.m.press]\npuff = {{ bind = [{{ zone = "puff" }}] {} }}\n'
+    rest = '[[mode.m.move.bind]]\ntouch_stick = "left half"\n'
+    rest += '[mode.m.press]\npuff = {{ bind = [{{ zone = "puff" }}] {} }}\n'
 
     def findings(left, shared=""):
         text = HEAD + zones.format(left, left + 0.1) + rest.format(shared)
