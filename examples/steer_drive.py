@@ -1,5 +1,7 @@
 """Frame `drive`: throttle and turn steer the honey cart."""
 
+import math
+
 from wendonic import Helm
 from wendonic.demo import demo_profile
 
@@ -28,6 +30,13 @@ drive(2.0, "KeyW", "KeyD")
 drive(1.5)
 drive(1.0, "KeyS", "KeyD")  # backwards, the nose comes round to the left
 drive(1.0)
+
+# Wet grass: it keeps some of its way when it turns.
+helm = Helm(demo_profile("cart").changed({"mode.cart.steer.grip": 0.3}))
+drive(2.0, "KeyW")
+drive(1.0, "KeyW", "KeyD")
+went_deg = math.degrees(math.atan2(helm.tick(0.0).motion.vel_x, helm.tick(0.0).motion.vel_y))
+print(f"grip 0.3: it faces {helm.tick(0.0).face_deg:.0f} deg and goes {went_deg:.0f} deg")
 
 helm.enter("tracks")  # a crawler turns where it stands
 helm.stick("pad.left_stick", 1.0, 0.0)

@@ -232,7 +232,8 @@ STEERING = {
         "KeyD        faces   0 deg, velocity (+0.0, +0.0) m/s, at (0.0, 0.0) m",
         "KeyW + KeyD faces 105 deg, velocity (+4.8, -1.3) m/s, at (6.6, 12.3) m",
         "KeyS + KeyD faces  55 deg, velocity (-1.6, -1.1) m/s, at (6.5, 11.7) m",
-        "the stick   faces 142 deg, velocity (+0.0, +0.0) m/s, at (6.3, 11.6) m",
+        "grip 0.3: it faces 50 deg and goes 36 deg",
+        "the stick   faces 140 deg, velocity (+0.0, +0.0) m/s, at (2.2, 12.4) m",
     ],
     "fly": [
         "Space         3.00 m/s,   0.0 m east,  12.2 m north,  4.9 m up",

@@ -36,7 +36,7 @@ from wendonic.profile.load import profile_from_text
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
 AT_ONCE = PLAIN_GAIT._replace(accel_m_s2=1e5, brake_m_s2=1e5)
-CART = DriveTuning(2.0, 1.0, 0, 1.0, 0.5, 0)
+CART = DriveTuning(2.0, 1.0, 0, 1.0, 0.5, 0, 0, 0.0)
 unit = st.floats(-1.0, 1.0)
 speeds = st.floats(-20.0, 20.0)
 
@@ -178,6 +178,35 @@ def test_a_cart_turns_by_its_speed_and_on_the_spot_only_if_it_may():
     assert faces("turn_radius_m = 0.01, fast_turn_deg_s = 30", 0.5, 1.0) == pytest.approx(60.0)
     assert faces('turn_radius_m = 0.01, reverse = "keeps"', -1.0, 0.5) == pytest.approx(45.0)
     assert faces('turn_radius_m = 0.01, reverse = "flips"', -1.0, 0.5) == pytest.approx(315.0)
+
+
+@pytest.mark.parametrize("hz", [20, 60, 144])
+def test_less_grip_glides_on_where_the_cart_went(hz):
+    """Turning steadily by w, the speed sideways over that ahead is w over the rate at which grip takes it."""
+    turn = math.radians(40.0)
+    for grip in (0.9, 0.6, 0.3):
+        text = f"{HEAD}[mode.m]\nsteer = {{ frame = 'drive', turn_deg_s = 40, on_the_spot = true, grip = {grip} }}\n"
+        for channel, keys in (("throttle", "forward = ['KeyW']"), ("turn", "right = ['KeyD']")):
+            text += f"[[mode.m.{channel}.bind]]\nkeys = {{ {keys} }}\nrise_s = 0\nfall_s = 0\n"
+        helm = Helm(profile_from_text(text))
+        helm.key("KeyW", down=True)
+        run(helm, 1.0, hz=hz)
+        helm.key("KeyD", down=True)
+        after = run(helm, 4.0, hz=hz).motion
+        face = math.radians(helm.tick(0.0).face_deg)
+        along = after.vel_x * math.sin(face) + after.vel_y * math.cos(face)
+        across = after.vel_x * math.cos(face) - after.vel_y * math.sin(face)
+        assert across / along == pytest.approx(turn * 0.1 / math.log(1.0 - grip), rel=0.02)
+        assert along == pytest.approx(3.2, rel=0.02)
+    # Without any, a turn takes nothing of what goes across, and adds nothing to it.
+    helm = Helm(profile_from_text(text.replace("grip = 0.3", "grip = 0")))
+    helm.push(3.0, 0.0, 0.0)
+    helm.key("KeyD", down=True)
+    for _ in range(hz):
+        intent = helm.tick(1 / hz)
+    assert intent.face_deg == pytest.approx(40.0)
+    assert math.hypot(*intent.motion[3:5]) < 3.0
+    assert intent.motion.pos_x > 1.0
 
 
 def test_a_cart_keeps_its_speed_along_a_slope_and_rolls_back_down_a_bank():

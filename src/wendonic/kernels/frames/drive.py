@@ -10,6 +10,7 @@ from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
+from wendonic.kernels.half_life import half_life_factor
 from wendonic.kernels.request import Request, WantedMotion, level_motion
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
@@ -21,7 +22,7 @@ def driven_turn_rate(tuning: DriveTuning, turn: float, speed: float, top_speed: 
     With s = |speed| / top_speed, at most 1, the limit is turn_rate + (fast_turn_rate - turn_rate) s, and no more than
     |speed| / turn_radius_m; `turn` (-1..1) is a share of it.
 
-    >>> cart = DriveTuning(2.0, 1.0, 1, 2.0, 0.5, 1)
+    >>> cart = DriveTuning(2.0, 1.0, 1, 2.0, 0.5, 1, 0, 0.0)
     >>> [driven_turn_rate(cart, 1.0, speed, 4.0) for speed in (0.0, 2.0, 4.0, -1.0)]
     [0.0, 1.0, 1.0, -0.5]
     """
@@ -46,14 +47,18 @@ def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> fl
 
 
 def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn: float, dt: float) -> Body:
-    """Return the body after `dt` seconds of driving: it moves along its face, forward or back, and never sideways.
+    """Return the body after `dt` seconds of driving: it moves along its face, forward or back, and sideways only
+    where it slips.
 
     The speed runs to `wanted` (m/s) as in `walked`. The heading turns at the rate for the mean speed of the tick, see
     `driven_turn_rate`; with a turn of a in all, the path s is an arc, whose chord is s sin(a / 2) / (a / 2) long and
     points half-way between both headings. So a circle stays a circle at every tick rate.
 
+    What slips goes where it went: its velocity does not turn with the face, and only the part of it across the face
+    falls, by half in `slip_half_life_s`.
+
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
-    >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0)
+    >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 0, 0.0)
     >>> slow = PLAIN_GAIT._replace(top_speed_m_s=9.0, accel_m_s2=9.0, brake_m_s2=9.0)
     >>> rolling = Body(0.0, Vec3(0.0, 0.0, 0.0), Vec3(0.0, math.pi, 0.0))
     >>> after = driven(cart, slow, rolling, math.pi, 1.0, 0.5)
@@ -79,7 +84,21 @@ def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, tur
         face = wrapped_angle(face + 2.0 * half)
         sine = math.sin(face)
         cosine = math.cos(face)
-    return Body(face, Vec3(x, y, z), Vec3(sine * speed, cosine * speed, 0.0))
+    if tuning.slips <= 0:
+        return Body(face, Vec3(x, y, z), Vec3(sine * speed, cosine * speed, 0.0))
+    before = body.face
+    across = body.velocity.x * math.cos(before) - body.velocity.y * math.sin(before)
+    turned_by = wrapped_angle(face - before)
+    half_life_s = tuning.slip_half_life_s
+    along = speed * math.cos(turned_by) + across * math.sin(turned_by)
+    # What the turn adds comes in the middle of the tick.
+    kept = across * math.cos(turned_by) * half_life_factor(half_life_s, dt)
+    across = kept - speed * math.sin(turned_by) * half_life_factor(half_life_s, 0.5 * dt)
+    vel_x = sine * along + cosine * across
+    vel_y = cosine * along - sine * across
+    x = body.position.x + 0.5 * (body.velocity.x + vel_x) * dt
+    y = body.position.y + 0.5 * (body.velocity.y + vel_y) * dt
+    return Body(face, Vec3(x, y, z), Vec3(vel_x, vel_y, 0.0))
 
 
 def steer_drive(

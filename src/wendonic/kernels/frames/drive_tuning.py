@@ -8,7 +8,8 @@ class DriveTuning(NamedTuple):
     of a radius below `turn_radius_m`, where `circles` is 1.
 
     `reverse_ratio` is the top speed backwards as a share of that forward; `reverse_flips` is 1 where a turn to the
-    right brings the heading round to the left while it rolls backwards, as with a steered axle.
+    right brings the heading round to the left while it rolls backwards, as with a steered axle. `slips` is 1 where it
+    keeps some of its way when it turns: its speed sideways then falls by half in `slip_half_life_s`.
     """
 
     turn_rate: float
@@ -17,6 +18,8 @@ class DriveTuning(NamedTuple):
     turn_radius_m: float
     reverse_ratio: float
     reverse_flips: int
+    slips: int
+    slip_half_life_s: float
 
 
-NO_DRIVE = DriveTuning(1.0, 1.0, 0, 1.0, 1.0, 0)
+NO_DRIVE = DriveTuning(1.0, 1.0, 0, 1.0, 1.0, 0, 0, 0.0)

@@ -19,13 +19,17 @@ REVERSES = Words(
     Word("keeps", "the same way", 0),
 )
 
+GRIP_S = 0.1
+"""Time after which `grip` says what is gone of the speed sideways."""
+
 
 class DriveSteer(Sprite):
     """`throttle` and `turn` steer a heading; where the mode binds `move`, so does that.
 
     It turns at `turn_deg_s` at most, `fast_turn_deg_s` at top speed, and in no circle smaller than `turn_radius_m`;
     only `on_the_spot` lets it turn at rest. Backwards it goes at `reverse_ratio` of top speed, and `reverse` says
-    whether a turn to the right then brings the heading round to the left (`flips`), as with a steered axle.
+    whether a turn to the right then brings the heading round to the left (`flips`), as with a steered axle. With less
+    than full `grip` it glides on where it went when it turns.
     """
 
     number: ClassVar[int] = FRAME_DRIVE
@@ -49,6 +53,11 @@ class DriveSteer(Sprite):
         "flips",
     )
     reverse_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Top speed backwards over top speed forward.", 0.5)
+    grip: Annotated[float, Field(ge=0.0, le=1.0)] = entry(
+        "Share of its speed sideways that is gone after a tenth of a second: 1 goes where it points, less glides on.",
+        1.0,
+        unit="share",
+    )
     slope: Slope | None = entry(
         "How it drives on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
@@ -74,8 +83,20 @@ class DriveSteer(Sprite):
         )
         return (
             f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; backwards at "
-            f"{self.reverse_ratio:g} of top speed, turning {REVERSES.sentence(self.reverse)}"
+            f"{self.reverse_ratio:g} of top speed, turning {REVERSES.sentence(self.reverse)}{self._grip_sentence()}"
         )
+
+    @property
+    def slip_half_life_s(self) -> float:
+        """Half-life of its speed sideways."""
+        if self.grip in (0.0, 1.0):
+            return math.inf if self.grip == 0.0 else 0.0
+        return GRIP_S * math.log(0.5) / math.log1p(-self.grip)
+
+    def _grip_sentence(self) -> str:
+        if self.grip == 1.0:
+            return ""
+        return f"; slips, {self.grip:.0%} of its speed sideways is gone after {GRIP_S:g} s"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""
@@ -87,5 +108,7 @@ class DriveSteer(Sprite):
             self.turn_radius_m,
             self.reverse_ratio,
             REVERSES.number(self.reverse),
+            int(self.grip < 1.0),
+            self.slip_half_life_s,
         )
         return tuning._replace(drive=drive)
