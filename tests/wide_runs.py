@@ -19,7 +19,9 @@ from wendonic.kernels.frames.steer import (
 )
 from wendonic.kernels.press.press import SILENT_PRESS, STYLE_REPEAT, PressInput
 from wendonic.kernels.sample import GroundInput
-from wendonic.kernels.vector import UP
+from wendonic.kernels.source.dead_zone import ZONE_CUT, ZONE_NONE, DeadZoneTuning
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_KEYS, SOURCE_TRIGGERS
+from wendonic.kernels.vector import UP, ZERO3, Vec3
 
 FRAMES = (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_DRIVE, FRAME_FLY, FRAME_GRID, FRAME_GOTO)
 WALLED = (0.0, 2.0, 13.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.5, -9.0, 2.0, 9.0, 0.4, *blocked_table([(0.0, 1.0)]))
@@ -51,6 +53,13 @@ def presses(draw):
 
 
 @st.composite
+def held_zones(draw):
+    """A dead zone of any form that may hold what is out."""
+    inner = draw(st.floats(0.05, 0.4))
+    return DeadZoneTuning(draw(st.integers(ZONE_NONE, ZONE_CUT)), draw(flag), inner, 0.95, 0.5 * inner)
+
+
+@st.composite
 def gaits(draw, gait, falls, press):
     """A gait with any forms."""
     fall = NO_FALL._replace(falls=falls, rising_m_s2=9.0, falling_m_s2=12.0, terminal_m_s=20.0, jump_m_s=5.0)
@@ -79,7 +88,18 @@ def wide_runs(draw):
     own = draw(gaits(tuning.gaits[0], falls, -1))
     others = [draw(gaits(own, falls, number)) for number in range(len(pressed)) if draw(st.booleans())]
     walled = draw(flag) if frame not in (FRAME_GRID, FRAME_FLY) else 0
+    many = len(tuning.move.sources)
+    keys = sum(source.kind == SOURCE_KEYS for source in tuning.move.sources)
+    triggers = PLAIN_SOURCE._replace(
+        kind=SOURCE_TRIGGERS, stick=PLAIN_SOURCE.stick._replace(dead_zone=draw(held_zones()))
+    )
     tuning = tuning._replace(
+        throttle=tuning.throttle._replace(sources=(triggers,) * draw(flag)),
+        move=tuning.move._replace(
+            joined=int(keys > 1) * draw(flag),
+            between=draw(st.integers(0, 2)),
+            diagonals=draw(st.sampled_from([(), tuple(draw(st.integers(0, 3)) for _ in range(many))])),
+        ),
         presses=pressed,
         gaits=(own, *others),
         jump_press=draw(st.integers(-1, len(pressed) - 1)),
@@ -95,6 +115,7 @@ def wide_runs(draw):
             face_above=draw(st.sampled_from([0.3, 0.9])),
             holds=draw(flag),
             hold_s=draw(st.sampled_from([0.03, 0.2])),
+            drive=tuning.frame.drive._replace(slips=draw(flag), slip_half_life_s=draw(limit_s)),
             goto=GotoTuning(
                 0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag), draw(st.sampled_from([0, 1, 3])), draw(flag)
             ),
@@ -108,7 +129,9 @@ def wide_runs(draw):
         )
         goal = GoalInput(float(draw(flag)), draw(st.floats(-3.0, 3.0)), draw(st.floats(-3.0, 3.0)))
         ground = GroundInput(draw(st.sampled_from([0.0, 1.0, 2.0])), UP)
-        return draw(samples(tuning))._replace(presses=inputs, ground=ground, goal=goal)
+        told = draw(st.sampled_from([ZERO3, ZERO3, Vec3(0.0, -1.0, 0.0), Vec3(-0.8, 0.6, 0.0), Vec3(0.0, 0.0, 1.0)]))
+        pulled = ((draw(st.floats(0.0, 1.0)), draw(st.floats(0.0, 1.0))),) * len(tuning.throttle.sources)
+        return draw(samples(tuning))._replace(presses=inputs, ground=ground, goal=goal, wall=told, throttle=pulled)
 
     steps = [(sample(), draw(dts)) for _ in range(draw(st.integers(1, 8)))]
     return tuning, WALLED if walled or frame == FRAME_GRID else NO_COURSE, steps
