@@ -417,6 +417,15 @@ def test_auto_compiles_once_interpreting_has_cost_as_much_and_does_without_numba
         shape(recording, beekeeper, engine="compiled")
 
 
+def test_where_numba_is_not_installed_the_batch_is_interpreted(monkeypatch, beekeeper):
+    """There is no version of it to ask for either."""
+    monkeypatch.setattr(wendonic.batch.run, "has_numba", lambda: False)
+    monkeypatch.setattr(wendonic.batch.run, "is_loaded", lambda *_: False)
+    monkeypatch.setattr(wendonic.batch.compiled, "_versions", lambda: 1 / 0)
+    recording = demo_recording("beekeeper_keys")
+    assert shape(recording, beekeeper).equals(shape(recording, beekeeper, engine="interpreted"))
+
+
 def test_without_a_cache_of_the_users_own_the_code_lies_where_nobody_else_put_it(monkeypatch, tmp_path):
     (tmp_path / "file").touch()
     monkeypatch.setattr("platformdirs.user_cache_path", lambda *_, **__: tmp_path / "file" / "cache")

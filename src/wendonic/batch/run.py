@@ -75,8 +75,8 @@ class Run:
             self._interpreted(rows, dt, records, 0, done)
             job_s = (time.perf_counter() - start) / done * len(rows)
             spent_s = _SPENT_S.get(self.ready.digest, 0.0) + job_s
-            ready_s = seconds_to_ready(self.ready, self.reported)
-            if not has_numba() or self.ready.digest == "plain" or spent_s <= ready_s:
+            compiles = has_numba() and self.ready.digest != "plain"
+            if not compiles or spent_s <= seconds_to_ready(self.ready, self.reported):
                 self._interpreted(rows, dt, records, done, len(rows))
                 _SPENT_S[self.ready.digest] = spent_s
                 return records
