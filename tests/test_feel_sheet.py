@@ -8,6 +8,7 @@ import pytest
 
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
+from wendonic.pictures import draw_stick
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import FeelSheet, measure
 from wendonic.study.quantities import QUANTITIES
@@ -51,6 +52,46 @@ def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():
     assert sheet.reversal_s == pytest.approx(4.0 / 16.0 + 0.9 * 2.0 / 8.0, abs=2e-4)
     assert sheet.tick_dependence < 0.01
     assert sheet.diagonal_ratio is None
+
+
+@pytest.mark.parametrize("frame", ["map", "goto"])
+def test_seen_from_the_side_the_sheet_is_that_of_walking_forward(frame):
+    """Right for forward, left for back: what has a meaning there is the same, the rest is missing."""
+    stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    two = 'keys = { right = ["KeyD"], left = ["KeyA"] }\n'
+    move = "[mode.m.move]\nhalf_life_s = 0.03\n[[mode.m.move.bind]]\n"
+    side = f'[mode.m]\nsteer = {{ frame = "{frame}", side_view = true, sectors = 2 }}\n{move}{two}{stick}{GAIT}'
+    seen = measured(profile_from_text(f'{HEAD}[world]\nright = "+x"\nup = "-y"\n{side}'))
+    level = measured(profile_from_text(f'{HEAD}[mode.m]\nsteer = {{ frame = "map" }}\n{move}{KEYS}{stick}{GAIT}'))
+    needs_a_plane = {"diagonal_ratio", "speed_spread_keys", "speed_spread_stick", "direction_error_deg"}
+    needs_a_plane |= {"facing_lag_deg", "tick_dependence", "dead_share", "sector_flicker_per_min"}
+    for name in QUANTITIES.keys() - needs_a_plane:
+        assert seen[name] == pytest.approx(level[name]), name
+    assert [name for name in sorted(needs_a_plane) if seen[name] is not None] == [
+        "dead_share",
+        "sector_flicker_per_min",
+        "tick_dependence",
+    ]
+    assert seen.sector_flicker_per_min == 0.0
+    assert seen.tick_dependence < 0.01
+    # Upright within a wedge of its own the stick asks for nothing either: the disc's share of |x| <= 0.14 |y|, at
+    # least, beside the middle.
+    assert seen.dead_share == pytest.approx(level.dead_share + 2.0 * math.atan(0.14) / math.pi, abs=0.02)
+
+
+@pytest.mark.parametrize(
+    ("above", "paces", "first", "begins"),
+    [(0.0, "[{ above = 0, amount = 0.45 }, { above = 0.7, amount = 1 }]", 0.14, 0.7)],
+)
+def test_paces_leave_a_stick_no_quarter_of_speed_and_no_slope(above, paces, first, begins):
+    stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\ndead_zone = { inner = 0.14, outer = 0.96 }\n'
+    text = f"{HEAD}[mode.m.move]\npaces = {paces}\n{stick}curve = {{ form = 'linear' }}\n"
+    sheet = measured(profile_from_text(text))
+    assert (sheet.quarter_steps_8bit, sheet.quarter_steps_16bit, sheet.small_tilt_slope) == (None, None, None)
+    assert sheet.first_tilt == pytest.approx(first + above, abs=1e-6)
+    *_, curve, _ = draw_stick(profile_from_text(text))
+    tilt = first + begins * 0.82
+    assert curve.get_title(loc="left").split() == f"0.45 from tilt 0.14, 1 from tilt {tilt:.2f}".split()
 
 
 def test_a_gait_too_slow_for_its_top_speed_to_be_seen_is_not_measured_wrongly():

@@ -3,6 +3,8 @@
 import itertools
 import math
 import re
+from itertools import pairwise
+from random import Random
 
 import pytest
 from hypothesis import given
@@ -12,7 +14,7 @@ from wendonic import Helm, ProfileError
 from wendonic.kernels.body.sector import TIE_SIDEWAYS, sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
 from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_output
-from wendonic.kernels.move.notches import notched
+from wendonic.kernels.move.notches import nearest_notch, notched
 from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
 from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
@@ -149,7 +151,7 @@ def test_notches_keep_length_and_side_and_jump_nowhere_below_a_full_pull(heading
     width = math.tau / notches
 
     def turned(at):
-        x, y = notched(0.7 * math.sin(at), 0.7 * math.cos(at), notches, pull)
+        x, y = notched(0.7 * math.sin(at), 0.7 * math.cos(at), notches, pull, nearest_notch(at, notches))
         assert math.hypot(x, y) == pytest.approx(0.7)
         return math.atan2(x, y)
 
@@ -164,13 +166,49 @@ def test_notches_keep_length_and_side_and_jump_nowhere_below_a_full_pull(heading
     assert abs(math.remainder(turned(heading + gap) - away, math.tau)) <= gap / (1.0 - pull) + 1e-9
     # Mirrored input, mirrored result; no pull at all changes nothing.
     assert math.remainder(turned(-heading) + away, math.tau) == pytest.approx(0.0, abs=1e-6)
-    assert notched(0.3, 0.4, notches, 0.0) == pytest.approx((0.3, 0.4))
+    assert notched(0.3, 0.4, notches, 0.0, nearest_notch(math.atan2(0.3, 0.4), notches)) == pytest.approx((0.3, 0.4))
 
 
 def test_a_full_pull_leaves_nothing_but_the_points():
-    turned = [notched(math.sin(n / 9), math.cos(n / 9), 8, 1.0) for n in range(57)]
+    turned = [notched(math.sin(n / 9), math.cos(n / 9), 8, 1.0, nearest_notch(n / 9, 8)) for n in range(57)]
     headings = {round(math.degrees(math.atan2(x, y)) % 360.0, 6) % 360.0 for x, y in turned}
     assert headings == {0.0, 45.0, 90.0, 135.0, 180.0, 225.0, 270.0, 315.0}
+
+
+@pytest.mark.parametrize("notches", [2, 3, 4, 5, 6, 8, 12, 64])
+def test_mirrored_headings_have_mirrored_notches_on_every_border(notches):
+    for border in range(notches):
+        heading = (border + 0.5) * math.tau / notches
+        point = nearest_notch(heading, notches)
+        assert point in (border, (border + 1) % notches)
+        if abs(math.sin(heading)) > 1e-9:
+            assert nearest_notch(-heading, notches) == (notches - point) % notches
+        for off in (1e-9, -1e-9, math.tau, -math.tau):
+            assert nearest_notch(heading + off, notches) == point
+
+
+@pytest.mark.parametrize(("notches", "margin_deg"), [(8, None), (4, None), (16, None), (64, None), (8, 3.0)])
+def test_a_thumb_that_trembles_on_a_border_changes_the_notch_once_and_a_turn_changes_each(notches, margin_deg):
+    margin = f"\nnotch_margin_deg = {margin_deg}" if margin_deg else ""
+    random = Random(7)
+    kept_deg = margin_deg or min(6.0, 90.0 / notches)
+
+    def headings(degrees):
+        helm = helm_of(f"half_life_s = 0\nnotches = {notches}\nnotch_pull = 1{margin}", STICK)
+        for deg in degrees:
+            helm.stick("pad.left_stick", 0.9 * math.sin(math.radians(deg)), -0.9 * math.cos(math.radians(deg)))
+            yield round(helm.tick(1 / 60).heading_deg, 6) % 360.0
+
+    half_deg = 180.0 / notches
+    for border in (half_deg, 180.0 - half_deg, -half_deg):
+        trembling = [border + min(1.0, 0.9 * kept_deg) * random.uniform(-1.0, 1.0) for _ in range(3600)]
+        seen = list(headings(trembling))
+        assert sum(a != b for a, b in pairwise(seen)) <= 1
+    # A slow turn reaches each point where its neighbour is left: the margin beyond the border.
+    slow = [n / 8 + 0.01 for n in range(8 * 360)]
+    left = [deg for deg, a, b in zip(slow[1:], *zip(*pairwise(headings(slow)), strict=True), strict=True) if a != b]
+    due = [(2 * n + 1) * half_deg + kept_deg for n in range(notches)]
+    assert left == pytest.approx([deg for deg in due if deg < 359.8], abs=0.13)
 
 
 @st.composite
@@ -226,12 +264,9 @@ def test_every_combination_of_rules_is_monotone_mirrored_and_without_a_jump_of_i
     x, y = at(one)
     assert all(map(math.isfinite, (x, y)))
     mirrored = at(one, side=-1.0)
-    # On the very border between two notches either of them may be the nearer one.
-    border = (
-        tuning.notches
-        and abs(abs(math.remainder(heading, math.tau / tuning.notches)) - math.pi / tuning.notches) < 1e-6
-    )
-    if not border:
+    # Straight to the side or behind, two notches may be each other's mirror image.
+    own_mirror = tuning.notches and abs(math.sin(heading)) < 1e-6
+    if not own_mirror:
         assert mirrored == pytest.approx((-x, y), abs=1e-6)
     if not tuning.paces:
         assert math.dist(at(one, gap), (x, y)) <= 400.0 * gap + 1e-9

@@ -12,6 +12,7 @@ from wendonic import Event, Recording, WendonicError, shape
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.keys import KEY_CODES
 from wendonic.pictures import (
+    draw_comparison,
     draw_curves,
     draw_devices,
     draw_diagonals,
@@ -22,8 +23,10 @@ from wendonic.pictures import (
     draw_timeline,
     save_picture,
 )
+from wendonic.profile.load import profile_from_text
 from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
+from wendonic.study.solve.compare import compare
 
 
 @pytest.fixture(scope="module")
@@ -60,10 +63,11 @@ def test_a_grid_of_positions_goes_where_the_shaping_sends_it():
     assert (shaped[np.abs(raw).max(axis=1) <= 1 / 7 + 1e-9] == 0.0).all()
     (joined,) = moved.collections
     assert np.array(joined.get_segments()) == pytest.approx(np.stack([raw, shaped], axis=1))
-    # Straight forward at full tilt is full speed, and half-way there is less than a quarter.
+    # Straight forward at full tilt is full speed, and half-way there, at a length of 0.26, it is the first pace.
     forward = {round(float(y), 3): tuple(to) for (x, y), to in zip(raw, shaped, strict=True) if x == 0.0}
     assert forward[1.0] == pytest.approx((0.0, 1.0))
-    assert forward[0.571] == pytest.approx((0.0, (4 / 7 - 0.15) / 0.8 * 0.3 / 0.6))
+    assert (4 / 7 - 0.15) / 0.8 * 0.3 / 0.6 < 0.45
+    assert forward[0.571] == pytest.approx((0.0, 0.45))
 
 
 def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
@@ -321,6 +325,57 @@ def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():
     assert np.array([patch.center for patch in circles[:6]]) == pytest.approx(np.array(expected))
     # Four that were walked to, and one that was dragged over the body for two ticks.
     assert len(lines(ax)["arrived"]) == trace["arrived"].sum() == 6
+
+
+SIDE = """format = "wendonic-profile"
+version = 1
+[world]
+right = "+x"
+up = "-y"
+[mode.walk]
+steer = { frame = "goto", side_view = true, sectors = 2 }
+[[mode.walk.move.bind]]
+keys = { left = ["KeyA"], right = ["KeyD"] }
+[mode.walk.press]
+jump = { bind = ["key.Space"] }
+[gait.walk]
+gravity_m_s2 = 20
+jump = { press = "jump", height_m = 1.4 }
+"""
+
+
+def test_seen_from_the_side_height_is_drawn_over_x_and_rise_is_no_speed():
+    profile, course = profile_from_text(SIDE), demo_course("harvest")
+    jumps = [Event(1.0, "key.Space", 1.0), Event(1.5, "key.Space", 0.0)]
+    events = [Event(0.0, "key.KeyD", 1.0), *jumps, Event(2.0, "key.KeyD", 0.0), Event(3.0, "goal", (1.0, 0.0))]
+    recording = Recording([*events, Event(6.0, "mark", "end")])
+    depth = Event(0.0, "body.place", (-6.0, 8.0, 0.0))
+    trace = shape(Recording([depth, *recording]), profile, course=course)
+    ax = draw_path(trace, profile=profile, recording=recording, course=course)
+    shown = lines(ax)
+    assert shown["path"] == pytest.approx(trace[["pos_x", "pos_z"]].to_numpy())
+    assert (ax.get_xlabel(), ax.get_ylabel()) == ("x, right (m)", "height (m)")
+    # A section of the terrace at the body's depth: 0.9 m high from -3 to 3 m; the shed behind it is cut as a wall.
+    ground = shown["ground"]
+    inside = np.abs(ground[:, 0]) < 2.95
+    assert ground[inside, 1] == pytest.approx(0.9)
+    assert ground[np.abs(ground[:, 0]) > 3.05, 1] == pytest.approx(0.0)
+    goal = trace[trace["goal_x"] == 1.0]
+    assert shown["goal"] == pytest.approx(np.array([[1.0, goal["pos_z"].iloc[-1]]]))
+    *_, speed = draw_timeline(trace, recording)
+    seen = lines(speed)
+    assert seen["over ground"][:, 1] == pytest.approx(np.abs(trace["vel_x"]))
+    assert seen["up"][:, 1] == pytest.approx(trace["vel_z"])
+    assert (
+        speed.get_figure().axes[0].get_title(loc="left").startswith("Recording: top speed over the ground 3.20 m/s")
+    )
+    # Two profiles on the same input, seen in the same way.
+    compared = compare({"one": profile, "two": profile}, {"walk": recording})
+    path, speeds, heights = draw_comparison(compared)
+    assert path.get_ylabel() == "height (m)"
+    assert lines(path)["one"] == pytest.approx(compared.traces["walk"][0][["pos_x", "pos_z"]].to_numpy())
+    assert lines(speeds)["one"][:, 1].max() == pytest.approx(3.2)
+    assert heights.get_ylabel().split() == ["height", "(m)"]
 
 
 def test_the_way_backwards_and_the_swing_of_hands_are_shown():

@@ -146,7 +146,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[world]\nright = '+x'\nup = '-y'\n" + PAD,
             None,
-            'the world has no forward; allowed: frame "map" with side_view = true',
+            'the world has no forward; allowed: frame "map" or "goto" with side_view = true',
         ),
         (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; a game from above also says forward"),
         (

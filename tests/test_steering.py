@@ -84,7 +84,7 @@ TUNINGS = {
     "drive": tuned(frame=FRAME_DRIVE, drive=CART._replace(circles=1)),
     "fly": tuned(frame=FRAME_FLY, level=0),
     "grid": tuned(frame=FRAME_GRID, grid=NO_GRID._replace(diagonals=1, eased=1)),
-    "goto": tuned(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1, 0, 0)),
+    "goto": tuned(frame=FRAME_GOTO, goto=GotoTuning(0.1, 0.8, 1, 0, 0, 0)),
 }
 REQUEST = NO_REQUEST._replace(right=0.5, forward=0.7, yaw=0.9, pitch=0.4, look_yaw=0.9)
 REQUEST = REQUEST._replace(rise=0.4, turn=-0.6, throttle=0.2)
@@ -383,7 +383,7 @@ def test_a_goal_is_reached_without_overshoot_or_jitter(
     """However fast he runs to it at first, as long as the brake can still stop him."""
     assume(far_m > arrival_m)
     gait = PLAIN_GAIT._replace(top_speed_m_s=top_speed)
-    tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1, 0, 0))
+    tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1, 0, 0, 0))
     x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
     speed = hurry * math.sqrt(2.0 * gait.brake_m_s2 * far_m)
     body = BODY_AT_REST._replace(velocity=Vec3(speed * x / far_m, speed * y / far_m, 0.0))
@@ -573,6 +573,55 @@ def test_keys_beside_goals_steer_by_the_camera_where_that_is_asked_for():
         helm = helm_with(f'{{ frame = "goto", forward = "{forward}" }}')
         helm.key("KeyW", down=True)
         assert run(helm, 0.2, view=View(yaw_deg=90.0)).heading_deg == pytest.approx(heading)
+
+
+SIDE_WORLDS = {
+    "2-D, y down": ('right = "+x"\nup = "-y"\nunit = "px"\nunits_per_m = 50', lambda x, up: (50 * x, -50 * up)),
+    "3-D, on a plane": ('right = "+x"\nforward = "-z"\nup = "+y"', lambda x, up: (x, up, -7.5)),
+}
+
+
+@pytest.mark.parametrize("own", [True, False])
+@pytest.mark.parametrize("hz", [20.0, 144.0])
+@pytest.mark.parametrize("world", SIDE_WORLDS)
+def test_seen_from_the_side_a_goal_of_any_height_is_walked_to_right_or_left(world, hz, own):
+    """Goals that the game alone gives, under and over the body, whose height is the game's business."""
+    axes, at = SIDE_WORLDS[world]
+    steer = '{ frame = "goto", side_view = true, sectors = 2, queue = 1 }'
+    helm = Helm(profile_from_text(f"{HEAD}[world]\n{axes}\n[mode.m]\nsteer = {steer}\n"))
+    rng, x = random.Random(6), 0.0
+    helm.place(*at(x, 2.0))
+    for number in range(12):
+        goal = x if number == 0 else rng.uniform(-6.0, 6.0)
+        to_right = goal > x
+        helm.go_to(*at(goal, rng.uniform(-3.0, 9.0))[:2], *([3.0] if world.startswith("3-D") else []))
+        began = x
+        for _ in range(round(6.0 * hz)):
+            if not own:
+                helm.place(*at(x, rng.uniform(0.0, 4.0)))
+            intent = helm.tick(1.0 / hz)
+            if own:
+                x = intent.motion.pos_x
+            else:
+                moved = helm.axes.place_to_plan(*intent.velocity(3.2))
+                assert moved[1:] == (0.0, 0.0)
+                x += moved[0] / hz
+            if intent.goal is not None:
+                assert intent.distance_m == pytest.approx(abs(goal - x), abs=5.0 / hz)
+            if intent.arrived:
+                break
+        assert intent.arrived
+        assert abs(x - goal) <= 0.1 + 1e-9
+        if abs(goal - began) > 0.1:
+            assert intent.sector == (0 if to_right else 1)
+    # Depth and height stay where the game has them.
+    if own:
+        assert intent.position() == pytest.approx(at(x, 2.0))
+    # Two goals in a row: the first is passed at full speed.
+    for far in (2.0, 6.0):
+        helm.go_to(*at(x + far, 0.0))
+    amounts = [helm.tick(1.0 / hz).amount for _ in range(round(hz))] if own else [1.0]
+    assert min(amounts) > 0.999
 
 
 @pytest.mark.parametrize("slow_down_m", [0.0, 2.0])

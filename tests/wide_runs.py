@@ -117,7 +117,12 @@ def wide_runs(draw):
             hold_s=draw(st.sampled_from([0.03, 0.2])),
             drive=tuning.frame.drive._replace(slips=draw(flag), slip_half_life_s=draw(limit_s)),
             goto=GotoTuning(
-                0.1, draw(st.sampled_from([0.0, 0.5])), draw(flag), draw(st.sampled_from([0, 1, 3])), draw(flag)
+                0.1,
+                draw(st.sampled_from([0.0, 0.5])),
+                draw(flag),
+                draw(st.sampled_from([0, 1, 3])),
+                draw(flag),
+                draw(flag),
             ),
         ),
     )

@@ -69,6 +69,9 @@ MOST_TANGENT = 2.0
 """Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
 
 
+INSIDE = 0.999
+"""Of the radius of arrival, how far within it a game's own body is brought, whatever rounding does."""
+
 UPRIGHT = 1e-9
 """A flight of which no larger share is on the plan goes straight up or down: rounding has no heading."""
 
@@ -474,8 +477,12 @@ def steered(
         to_y = goal.y - memory.body.position.y
         full_m = gait.top_speed_m_s * dt
         left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
-        reached = left_m <= tuning.frame.goto.arrival_m
-        state = state._replace(wanted=motion_towards(state.wanted, reached, to_x, to_y, full_m))
+        within_m = math.hypot(to_x, to_y)
+        if left_m <= tuning.frame.goto.arrival_m:
+            # Of a hitch the last part is reported, and a game moves its body by that for all of it.
+            all_the_way = left_m <= 0.0 or sample.goal.given < 0.0
+            within_m = 0.0 if all_the_way else min(within_m, INSIDE * tuning.frame.goto.arrival_m)
+        state = state._replace(wanted=motion_towards(state.wanted, within_m, to_x, to_y, full_m))
     return move_state, move, state
 
 

@@ -8,8 +8,9 @@ from matplotlib.axes import Axes
 from wendonic.errors import WendonicError
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures.lengths import label_axis
+from wendonic.pictures.path_ground import upright
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, dress_axes, label_lines, split_axes
-from wendonic.study.motion import speeds_m_s, steps_m
+from wendonic.study.motion import level_speeds_m_s, speeds_m_s, steps_m
 from wendonic.study.solve.compare import Comparison
 
 if TYPE_CHECKING:
@@ -49,21 +50,24 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
         path_above.remove()
         path_below.remove()
         path = figure.add_subplot(grid[2 * row : 2 * row + 2, 0])
-        _draw_paths(path, compared.names, traces, name, compared.length)
-        _draw_times(speed, heading, compared.names, traces, compared.length)
+        if compared.from_side:
+            _draw_paths(path, compared.names, tuple(map(upright, traces)), name, "height", compared.length)
+        else:
+            _draw_paths(path, compared.names, traces, name, "y, forward", compared.length)
+        _draw_times(speed, heading, compared, traces)
         shown += [path, speed, heading]
     return shown
 
 
 def _draw_paths(
-    ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str, length: LengthUnit
+    ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str, up: str, length: LengthUnit
 ) -> None:
     lengths = [float(steps_m(trace).sum()) * length.per_m for trace in traces]
     least, most = f"{min(lengths):.1f}", f"{max(lengths):.1f}"
     far = f"{most} {length.name}" if least == most else f"{least} to {most} {length.name}"
     dress_axes(ax, f"{title.replace('_', ' ')}: {far}")
     label_axis(ax.xaxis, "x, right", "m", length)
-    label_axis(ax.yaxis, "y, forward", "m", length)
+    label_axis(ax.yaxis, up, "m", length)
     ax.set_aspect("equal", adjustable="datalim")
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for name, trace, (color, dashes), marker in zip(names, traces, LINE_STYLES, END_MARKERS, strict=False):
@@ -77,21 +81,21 @@ def _draw_paths(
         ax.set_ylim(middle_y - LEAST_SPAN_M / 2.0, middle_y + LEAST_SPAN_M / 2.0)
 
 
-def _draw_times(
-    speed: Axes, heading: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", length: LengthUnit
-) -> None:
+def _draw_times(speed: Axes, heading: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...]") -> None:
+    names, length = compared.names, compared.length
+    speeds = level_speeds_m_s if compared.from_side else speeds_m_s
     dress_axes(speed)
     label_axis(speed.yaxis, "speed\n", "m/s", length)
     starts = [float(trace["t"].iloc[0]) for trace in traces]
     ends = [float(trace["t"].iloc[-1]) for trace in traces]
-    turns = any(_moves(trace).any() for trace in traces)
-    # Who jumps on the spot has no heading, but a height.
+    # Who jumps on the spot, or is seen from the side, has no heading to turn, but a height.
+    turns = not compared.from_side and any(_moves(trace).any() for trace in traces)
     dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
     if not turns:
         label_axis(heading.yaxis, "height\n", "m", length)
     for name, trace, (color, dashes) in zip(names, traces, LINE_STYLES, strict=False):
         t = trace["t"].to_numpy()
-        speed.plot(t, speeds_m_s(trace), color=color, linestyle=dashes, linewidth=1.8, label=name)
+        speed.plot(t, speeds(trace), color=color, linestyle=dashes, linewidth=1.8, label=name)
         below = _headings_deg(trace) if turns else trace["pos_z"].to_numpy()
         heading.plot(t, below, color=color, linestyle=dashes, linewidth=1.8)
     for panel in (speed, heading):

@@ -190,7 +190,9 @@ def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> 
     """Say in three lines what was forward, what was asked for, and where that leads."""
     lines = [f"{tick['t']:.2f} s"]
     frame = mode.steer.frame
-    if forward is not None:
+    if mode.steer.seen_from_side:
+        lines[0] += ": seen from the side"
+    elif forward is not None:
         lines[0] += f": forward is {mode.steer.forward_name}, {_whole(forward)} deg"
     right, forth = _input(tick, mode)
     if frame == "drive":

@@ -1,4 +1,4 @@
-"""The walk from above, with the camera and the facing at intervals, on the ground that it went over."""
+"""The walk from above or from the side, with camera and facing at intervals, on the ground that it went over."""
 
 import math
 from typing import TYPE_CHECKING, Any
@@ -10,7 +10,7 @@ from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
-from wendonic.pictures.path_ground import draw_ground
+from wendonic.pictures.path_ground import draw_ground, draw_section, upright
 from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_mode_changes, draw_refusals, draw_squares
 from wendonic.pictures.path_swing import draw_swing
 from wendonic.pictures.picture import Given, picture
@@ -49,7 +49,8 @@ def draw_path(
     is a ring, the end a square. With the `profile`, what its steer frame has is drawn too: squares and refused steps,
     goals with the radius of arrival, the way backwards; with the `recording`, the swing of the hands below the walk;
     with a `course`, its heights as contour lines, its walls and its blocked squares. A diamond is where another mode
-    begins. Returns the axes of the walk. Raises `WendonicError` for a trace without rows.
+    begins. Where all modes of the trace are a side view, it is drawn as the player sees it: height over x, and a
+    course is cut at the body's depth. Returns the axes of the walk. Raises `WendonicError` for a trace without rows.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -70,8 +71,13 @@ def draw_path(
         draw_swing(below, recording, trace)
     else:
         ax = blank_axes(ax)
-    x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
     length_m = float(steps_m(trace).sum())
+    from_side = all(mode is not None and mode.steer.seen_from_side for mode in modes)
+    if from_side:
+        stretches = [(upright(part), mode) for part, mode in stretches]
+        depth_m = float(trace["pos_y"].iloc[0])
+        trace = upright(trace)
+    x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
     span = max(float(x.max() - x.min()), float(y.max() - y.min()), 1.0)
     duration_s = float(trace["dt"].sum())
     tick_s = float(trace["dt"].mean())
@@ -79,37 +85,22 @@ def draw_path(
     length = METRES if profile is None else profile.world.length
     dress_axes(ax, f"{title or 'The walk'}: {length.m(length_m, '.1f')} in {duration_s:.1f} s")
     label_axis(ax.xaxis, "x, right", "m", length)
-    label_axis(ax.yaxis, "y, forward", "m", length)
+    label_axis(ax.yaxis, "height" if from_side else "y, forward", "m", length)
     ax.set_aspect("equal", adjustable="datalim")
-    on_squares = [(part, mode.steer) for part, mode in stretches if mode and isinstance(mode.steer, GridSteer)]
-    for part, steer in on_squares:
-        draw_squares(ax, part, steer, course)
-    if not on_squares:
-        ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
-    if course is not None:
+    _draw_squares(ax, stretches, course)
+    if course is not None and from_side:
+        draw_section(ax, course, trace, depth_m)
+    elif course is not None:
         draw_ground(ax, course, trace, length)
     _draw_line(ax, trace, [part for part, mode in stretches if mode and mode.steer.frame == "drive"])
     size = span / 22.0
-    start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
-    begins = ((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0
-    shown = trace[begins]
+    shown = _every(trace, interval_s)
     looking = [str(part["mode"].iloc[0]) for part, mode in stretches if mode is None or _steers_by_view(mode)]
     if looking:
         _draw_camera(ax, shown[shown["mode"].isin(looking)], size)
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
-    ax.quiver(
-        shown["pos_x"],
-        shown["pos_y"],
-        [math.sin(face) for face in facing],
-        [math.cos(face) for face in facing],
-        angles="xy",
-        scale_units="xy",
-        scale=1.0 / (0.8 * size),
-        color=SLATE,
-        width=0.0028,
-        zorder=3,
-    )
-    _draw_times(ax, shown, facing, interval_s, length)
+    _draw_facing(ax, shown, facing, from_side, 0.8 * size)
+    _draw_times(ax, shown, [math.pi / 2.0] * len(shown) if from_side else facing, interval_s, length, from_side)
     draw_jumps(ax, trace)
     for part, mode in stretches:
         draw_refusals(ax, part, mode)
@@ -117,6 +108,12 @@ def draw_path(
     draw_mode_changes(ax, trace)
     _draw_key(ax, trace, bool(looking), "every tick" if interval_s == tick_s else f"every {interval_s:g} s")
     return ax
+
+
+def _every(trace: "pd.DataFrame", interval_s: float) -> "pd.DataFrame":
+    """Return the first tick of each interval."""
+    start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
+    return trace[((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0]
 
 
 def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
@@ -165,9 +162,35 @@ def _draw_camera(ax: Axes, shown: "pd.DataFrame", size: float) -> None:
         )
 
 
-def _draw_times(ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float, length: LengthUnit) -> None:
-    """Write the time, and where it goes up and down the height, beside every fifth mark."""
-    rises = float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
+def _draw_squares(ax: Axes, stretches: "list[tuple[pd.DataFrame, Mode | None]]", course: Course | None) -> None:
+    """Draw the squares of a grid, or lines to read places by."""
+    on_squares = [(part, mode.steer) for part, mode in stretches if mode and isinstance(mode.steer, GridSteer)]
+    for part, steer in on_squares:
+        draw_squares(ax, part, steer, course)
+    if not on_squares:
+        ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
+
+
+def _draw_facing(ax: Axes, shown: "pd.DataFrame", facing: list[float], from_side: bool, size: float) -> None:
+    ax.quiver(
+        shown["pos_x"],
+        shown["pos_y"],
+        [math.sin(face) for face in facing],
+        [0.0 if from_side else math.cos(face) for face in facing],
+        angles="xy",
+        scale_units="xy",
+        scale=1.0 / size,
+        color=SLATE,
+        width=0.0028,
+        zorder=3,
+    )
+
+
+def _draw_times(
+    ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float, length: LengthUnit, from_side: bool
+) -> None:
+    """Write the time beside every fifth mark, and the height where it goes up and down and nothing else shows it."""
+    rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], facing, strict=True)
     for number, (at_x, at_y, at_z, t, face) in enumerate(places):
         if number and number % 5 == 0:
@@ -205,7 +228,7 @@ def _round_interval(seconds: float) -> float:
     example="wendonic draw path demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o path.png",
 )
 def path(given: Given) -> Any:
-    """The walk from above: camera, facing, goals, squares, heights, the swing of hands."""
+    """The walk from above, or height over x in a side view: camera, facing, goals, squares, heights, swings."""
     return draw_path(
         given.trace, given.recording.title, profile=given.profile, recording=given.recording, course=given.course
     )

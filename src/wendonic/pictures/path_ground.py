@@ -1,4 +1,4 @@
-"""The ground under a walk: contour lines, walls."""
+"""The ground under a walk: contour lines, walls; from the side, a section of it."""
 
 from typing import TYPE_CHECKING
 
@@ -35,6 +35,47 @@ def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, f
 
 def _is_seen(wall: Wall, left: float, right: float, back: float, forward: float) -> bool:
     return wall.left_m < right and wall.right_m > left and wall.back_m < forward and wall.forward_m > back
+
+
+def upright(trace: "pd.DataFrame") -> "pd.DataFrame":
+    """Return a trace as it is seen from the side: what is drawn upwards is the height, and a goal is level with the
+    body at its end.
+    """
+    level = {}
+    if "goal_x" in trace:
+        level["goal_y"] = trace["pos_z"].groupby(trace["goal_x"]).transform("last")
+    return trace.assign(pos_y=trace["pos_z"], **level)
+
+
+def draw_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float) -> None:
+    """Draw the ground and the walls of a course where a plane through y = `depth_m` cuts them; `trace` is upright."""
+    left, right, low, high = shown_range(ax, trace)
+    across = np.linspace(left, right, SAMPLES * 4)
+    heights = [course.ground(x, depth_m).height for x in across]
+    # What is under the ground needs no room.
+    bottom = min(*heights, float(trace["pos_y"].min())) - 0.05 * (right - left)
+    low, high = bottom, high + bottom - low
+    ax.fill_between(across, low, heights, facecolor=FOG, alpha=0.5, zorder=0.4)
+    ax.plot(across, heights, color=HEATHER, linewidth=1.2, label="ground", zorder=0.5)
+    cut = [wall for wall in course.wall if wall.back_m < depth_m < wall.forward_m]
+    for number, wall in enumerate(wall for wall in cut if wall.left_m < right and wall.right_m > left):
+        ax.add_patch(
+            Rectangle(
+                (wall.left_m, 0.0),
+                wall.right_m - wall.left_m,
+                wall.height_m,
+                facecolor=FOG,
+                edgecolor=MIST,
+                hatch="///",
+                zorder=0.6,
+                label="wall" if number == 0 else None,
+            )
+        )
+    for end_m in (course.bounds.left_m, course.bounds.right_m) if course.bounds else ():
+        ax.axvline(end_m, color=MIST, linewidth=1.4, linestyle=(0, (6, 3)))
+    ax.set_xlim(left, right)
+    ax.set_ylim(low, high)
+    ax.set_aspect("equal", adjustable="box")
 
 
 def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUnit = METRES) -> None:

@@ -1,6 +1,8 @@
 """Where raw stick positions go: dead zone, rim and iso-lines of the wanted amount."""
 
 import math
+import textwrap
+from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
@@ -36,6 +38,8 @@ if TYPE_CHECKING:
 GRID_STEPS = 7
 """Raw positions of the grid between rest and rim, along an axis."""
 
+TITLE_CHARACTERS = 32
+
 AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
 
 
@@ -44,9 +48,10 @@ def draw_stick(
 ) -> list[Axes]:
     """Draw the first stick of a mode's `move`: a map, amount by tilt, and a grid of positions moved to where they go.
 
-    On the map: the dead zone (hatched), lines of equal amount, the outer rim from which on everything is full
-    speed, whatever form they have, and the positions of that stick in `recording`, if one is given. Returns the
-    axes. Raises `WendonicError` where there is no such mode, or it binds no stick.
+    On the map: the dead zone (hatched), lines of equal amount or where each pace begins, the outer rim from which on
+    everything is full speed, whatever form they have, and the positions of that stick in `recording`, if one is
+    given. All of it is what the channel makes of the stick: diagonals, paces and notches too. Returns the axes.
+    Raises `WendonicError` where there is no such mode, or it binds no stick.
 
     >>> from wendonic.demo import demo_profile
     >>> plane, curve, moved = draw_stick(demo_profile())
@@ -58,13 +63,21 @@ def draw_stick(
     bind = next((bind for bind in move.bind if isinstance(bind, StickBind)), None) if move else None
     if bind is None:
         raise WendonicError(f'mode "{name}" has no stick under move.bind; there is nothing to draw')
-    stick = StickResponse(bind)
+    stick = StickResponse(bind, move, profile.mode[name].steer.seen_from_side)
     plane, right = split_axes(ax, widths=(1.5, 1.0))
     curve, moved = split_axes(right, heights=(1.0, 1.0))
     _draw_plane(plane, bind, stick, recording)
     _draw_curve(curve, bind, stick)
     _draw_moved(moved, stick)
     return [plane, curve, moved]
+
+
+def _levels(stick: StickResponse) -> dict[float, str]:
+    """Return the amounts of which lines are drawn and what is written on them; a pace begins half-way to it."""
+    if not stick.paces:
+        return {amount: f"{amount:g}" for amount in AMOUNTS}
+    amounts = [0.0, *(pace.amount for pace in stick.paces)]
+    return {(below + amount) / 2.0: f"{amount:g}" for below, amount in pairwise(amounts)}
 
 
 def _draw_moved(ax: Axes, stick: StickResponse) -> None:
@@ -102,7 +115,8 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
         )
     grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if stick.usual else 281)
     amounts = np.array([[stick.amount(x, y) for x in grid.tolist()] for y in grid.tolist()])
-    lines = ax.contour(grid, grid, amounts, levels=list(AMOUNTS), colors=[HONEY], linewidths=1.4)
+    levels = _levels(stick)
+    lines = ax.contour(grid, grid, amounts, levels=list(levels), colors=[HONEY], linewidths=1.4)
     if not stick.usual:
         _draw_any_regions(ax, grid, amounts, stick, lines)
         return
@@ -137,22 +151,26 @@ def _draw_any_regions(
     ax: Axes, grid: "NDArray[np.float64]", amounts: "NDArray[np.float64]", stick: StickResponse, lines: "ContourSet"
 ) -> None:
     """Draw where there is nothing and where there is everything, whatever shape both have."""
-    for label in ax.clabel(lines, fmt="%g", fontsize=9, colors=[INK]):
+    for label in ax.clabel(lines, fmt=_levels(stick), fontsize=9, colors=[INK]):
         label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
     still = (amounts <= 1e-9).astype(float)
     hatching = ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
     hatching.set_edgecolor(BRICK)
     hatching.set_linewidth(0.0)
     ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
-    full = stick.tuning.curve.ceiling - 0.01
-    ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
+    ceiling = stick.tuning.curve.ceiling
+    full = ceiling - 0.01
+    if not stick.paces:
+        ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-    full_words = f"dashed: {stick.tuning.curve.ceiling:g} from here on"
+    full_words = f"dashed: {ceiling:g} from here on"
     hatched = "hatched: nothing" if still.sum() > 1.0 else "nowhere nothing"
     ax.text(-1.1, 1.1, hatched, color=BRICK, fontsize=10, va="top", bbox=behind)
-    ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
+    if not stick.paces:
+        ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
-    lines_words = "lines: wanted amount\n(of top speed)"
+    of = "each pace begins" if stick.paces else "wanted amount"
+    lines_words = f"lines: {of}\n(of top speed)"
     ax.text(1.1, 1.1, lines_words, color=HONEY, fontsize=10, va="top", ha="right", bbox=behind)
 
 
@@ -174,20 +192,31 @@ def _point_at(
 
 
 def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
-    """Draw amount by tilt straight ahead and diagonally, which differ for most forms."""
+    """Draw amount by tilt straight ahead, seen from the side to the right, and diagonally: for most forms they
+    differ.
+    """
     import numpy as np
 
     tilts: list[float] = np.linspace(0.0, 1.0, 401).tolist()
-    forward = [stick.amount(0.0, tilt) for tilt in tilts]
+    ahead = [stick.ahead(tilt) for tilt in tilts]
+    word = "right" if stick.across else "forward"
     diagonal = [stick.amount(tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
-    reached = next((tilt for tilt, amount in zip(tilts, forward, strict=True) if amount >= 0.5), None)
-    title = "Forward never reaches half speed" if reached is None else f"Half speed forward at tilt {reached:.2f}"
+    reached = stick.tilt_for(0.5)
+    title = f"Never half speed {word}" if reached is None else f"Half speed {word} at tilt {reached:.2f}"
+    if stick.paces:
+        begins = [(pace.amount, stick.tilt_for(pace.amount - 1e-9)) for pace in stick.paces]
+        paces = [
+            f"{amount:g}\N{NO-BREAK SPACE}from\N{NO-BREAK SPACE}tilt\N{NO-BREAK SPACE}{tilt:.2f}"
+            for amount, tilt in begins
+            if tilt is not None
+        ]
+        title = textwrap.fill(", ".join(paces), TITLE_CHARACTERS) or "No pace is ever reached"
     dress_axes(ax, title, "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
     ax.set_xlim(0.0, 1.0)
     ax.set_ylim(0.0, 1.05)
     ax.set_box_aspect(1.0)
     ax.plot(tilts, tilts, label="raw", **RAW)
-    ax.plot(tilts, forward, label="forward", **SHAPED)
+    ax.plot(tilts, ahead, label=word, **SHAPED)
     ax.plot(tilts, diagonal, label="diagonal", **(SHAPED | {"linestyle": (0, (4, 1.5))}))
     label_lines(ax)
 

@@ -26,6 +26,7 @@ RAW: dict[str, Any] = {"color": FOG, "linewidth": 2.6, "solid_capstyle": "butt"}
 SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}
 INTENT: dict[str, Any] = {"color": SLATE, "linewidth": 1.6, "linestyle": (0, (5, 1.2))}
 MOTION: dict[str, Any] = {"color": MOSS, "linewidth": 1.6}
+CLIMB: dict[str, Any] = {"color": HEATHER, "linewidth": 1.4, "linestyle": (0, (1, 1))}
 
 LINE_STYLES: tuple[tuple[str, Any], ...] = (
     (HONEY, "-"),

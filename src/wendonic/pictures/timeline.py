@@ -11,6 +11,7 @@ from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, mode_changes, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
+    CLIMB,
     FOG,
     INTENT,
     MIST,
@@ -25,7 +26,7 @@ from wendonic.pictures.style import (
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
-from wendonic.study.motion import speeds_m_s
+from wendonic.study.motion import level_speeds_m_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -47,7 +48,8 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these), wanted amount, speed (in the unit `length`). The player's notes, and the
+    only `turn` and `throttle` steer, these), wanted amount, speed over the ground and, where
+    there is any, the speed up and down (in the unit `length`). The player's notes, and the
     modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
     `WendonicError` for a window that is empty or holds no tick.
 
@@ -100,16 +102,23 @@ def draw_timeline(
     amount.set_ylim(*_limits(seen["amount"], low=-0.05))
     dress_axes(speed, x_label="time (s)")
     label_axis(speed.yaxis, "speed", "m/s", length)
-    moved = speeds_m_s(seen)
-    speed.plot(t, moved, label="motion", **MOTION)
-    speed.set_ylim(0.0, max(1.12 * float(moved.max()), 0.1))
+    moved, climbs = level_speeds_m_s(seen), seen["vel_z"]
+    level = not trace["vel_z"].any()
+    speed.plot(t, moved, label="motion" if level else "over ground", **MOTION)
+    if not level:
+        speed.axhline(0.0, color=FOG, linewidth=0.6)
+        speed.plot(t, climbs, label="up", **CLIMB)
+    speed.set_ylim(
+        min(1.12 * float(climbs.min()), 0.0), max(1.12 * float(moved.max()), 1.12 * float(climbs.max()), 0.1)
+    )
     for panel in axes[-4:]:
         label_lines(panel)
     for panel in axes[:-1]:
         panel.tick_params(labelbottom=False)
     speed.set_xlim(first, last)
     fastest = int(moved.argmax())
-    top = f"top speed {length.m_s(float(moved[fastest]), '.2f')} at {float(t.iloc[fastest]):.2f} s"
+    over = "" if level else " over the ground"
+    top = f"top speed{over} {length.m_s(float(moved[fastest]), '.2f')} at {float(t.iloc[fastest]):.2f} s"
     rows = draw_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
@@ -141,6 +150,7 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
     "window",
     "hz",
     "mode",
+    "course",
     example="wendonic draw timeline demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --from 26 --to 33",
 )
 def timeline(given: Given) -> Any:

@@ -16,7 +16,6 @@ from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.hands import HandsSteer
-from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.steer.sprite import SECTORS_BY, TIES, Faced
 
 NO_PRESS = -1
@@ -62,7 +61,7 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         mode.throttle.tuning(rows) if mode.throttle else NO_AXIS,
         mode.turn.tuning(rows) if mode.turn else NO_AXIS,
         mode.look.tuning(rows, names) if mode.look else NO_LOOK,
-        mode.move.tuning(rows, names, isinstance(steer, MapSteer) and steer.side_view) if mode.move else NO_MOVE,
+        mode.move.tuning(rows, names, steer.seen_from_side) if mode.move else NO_MOVE,
         steer.tuning(mode),
         (
             gaits[mode.gait].tuning(NO_PRESS, walled),

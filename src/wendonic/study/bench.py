@@ -19,7 +19,8 @@ class Bench:
     """What the quantities of one mode share; everything is made when it is first asked for, and once.
 
     `walker`, `keys` and `stick` are None where the mode has no such thing, or is on squares, whose steps have a time
-    of their own; `any_stick` is there on squares too.
+    of their own; `any_stick` is there on squares too. A mode that is seen from the side (`from_side`) has no `keys`,
+    which go in four directions, and is measured to the right.
     """
 
     def __init__(self, profile: Profile, mode: str, engine: Engine = "auto") -> None:
@@ -29,6 +30,7 @@ class Bench:
         self.engine = engine
         self.table: Mode = profile.mode[mode]
         self.on_squares = self.table.steer.frame == "grid"
+        self.from_side = self.table.steer.seen_from_side
 
     @cached_property
     def moving(self) -> Profile:
@@ -48,7 +50,7 @@ class Bench:
     @cached_property
     def keys(self) -> Walker | None:
         """Keys or a d-pad with all four directions."""
-        return None if self.on_squares else key_walker(self.table)
+        return None if self.on_squares or self.from_side else key_walker(self.table)
 
     @cached_property
     def stick(self) -> Walker | None:
@@ -74,7 +76,7 @@ class Bench:
     def stick_response(self) -> StickResponse | None:
         """What the first stick of `move` asks for at each tilt."""
         binds = [bind for bind in (self.table.move.bind if self.table.move else ()) if isinstance(bind, StickBind)]
-        return StickResponse(binds[0]) if binds else None
+        return StickResponse(binds[0], self.table.move, self.from_side) if binds else None
 
     @cached_property
     def look_stick(self) -> LookStickBind | None:

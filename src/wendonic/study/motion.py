@@ -22,6 +22,19 @@ def speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
     return speeds
 
 
+def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
+    """Return the speed over the ground (m/s) at the end of every tick, up and down left out.
+
+    >>> import pandas as pd
+    >>> level_speeds_m_s(pd.DataFrame({"vel_x": [3.0], "vel_y": [4.0], "vel_z": [-2.0]})).tolist()
+    [5.0]
+    """
+    import numpy as np
+
+    speeds: NDArray[np.float64] = np.hypot(trace["vel_x"], trace["vel_y"]).to_numpy()
+    return speeds
+
+
 def relocated(trace: "Columns") -> "NDArray[np.bool_]":
     """Return in which ticks the body was brought somewhere: out of a wall, or to where a hand pointed."""
     import numpy as np

@@ -21,9 +21,9 @@ ASKS = 1e-3
 
 
 class StepResponse(NamedTuple):
-    """One walk forward that is released, and one that is turned back; times (s) count from the raw change; m and m/s.
-
-    `t` counts from the press, `release_s` on the same clock. None where it never came to that.
+    """One walk that is released, and one that is turned back, forward or, seen from the side, to the right; times
+    (s) count from the raw change; m and m/s. `t` counts from the press, `release_s` on the same clock. None where it
+    never came to that.
     """
 
     t: Any
@@ -85,9 +85,11 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     held_s = math.ceil(hold_s(profile) * 10.0) / 10.0
     release_s = LEAD_S + held_s
     end_s = release_s + held_s
-    steps = [(LEAD_S, walker.full("forward")), (release_s, walker.rest("forward"))]
+    ahead, opposite = walker.ahead, walker.opposite
+    axis = "x" if walker.across else "y"
+    steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.rest(ahead))]
     held = shaped(probe(steps, end_s), profile, hz=HZ, engine=engine)
-    t, speed = held["t"], held["vel_y"]
+    t, speed = held["t"], held[f"vel_{axis}"]
     top = float(np.interp(release_s, t, speed))
     before = float(np.interp(release_s - STEADY_S, t, speed))
     if top <= 0.0 or abs(top - before) > STEADY * top:
@@ -97,9 +99,9 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     reach = crossing(t, speed, SHARE * top)
     after = t > release_s
     rest = crossing(t[after], speed[after], RESTS_M_S, rising=False)
-    covered = held["pos_y"]
-    steps = [(LEAD_S, walker.full("forward")), (release_s, [*walker.rest("forward"), *walker.full("back")])]
-    back = shaped(probe(steps, end_s), profile, hz=HZ, engine=engine)["vel_y"]
+    covered = held[f"pos_{axis}"]
+    steps = [(LEAD_S, walker.full(ahead)), (release_s, [*walker.rest(ahead), *walker.full(opposite)])]
+    back = shaped(probe(steps, end_s), profile, hz=HZ, engine=engine)[f"vel_{axis}"]
     turned = crossing(t[after], back[after], SHARE * float(back[-1]), rising=False) if back[-1] < 0.0 else None
     return StepResponse(
         t - LEAD_S,

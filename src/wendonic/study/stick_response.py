@@ -3,12 +3,18 @@
 import math
 from bisect import bisect_left
 
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, scale_under
+from wendonic.kernels.move.notches import nearest_notch, notched
+from wendonic.kernels.move.paces import pace_amount, pace_of
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
-from wendonic.kernels.source.dead_zone import ZONE_ROUND
+from wendonic.kernels.source.dead_zone import ZONE_ROUND, wedged
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.kernels.vector import ZERO2
 from wendonic.profile.schema.curve import Curve
+from wendonic.profile.schema.diagonals import DIAGONALS
 from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.move import Move
+from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.tilted import Tilted
 
@@ -17,9 +23,9 @@ QUARTER = 0.25
 
 class StickResponse:
     """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
-    out.
+    out; with the channel `move` that it steers, also its rule for diagonals, its paces and its notches.
 
-    Positions are right and forward.
+    Positions are right and forward. Seen from the side (`across`), straight ahead is to the right.
 
     >>> from wendonic.demo import demo_profile
     >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
@@ -27,15 +33,25 @@ class StickResponse:
     (0.0, 0.33, 1.0)
     """
 
-    def __init__(self, bind: Tilted | LookStickBind) -> None:
-        """Take the numbers of a `bind` entry that has a dead zone and a curve."""
+    def __init__(self, bind: Tilted | LookStickBind, move: Move | None = None, across: bool = False) -> None:
+        """Take the numbers of a `bind` entry that has a dead zone and a curve, and of its channel."""
         rows = NumberRows()
         self.tuning: StickTuning = bind.stick_tuning(rows)
         self._tables = tuple(rows.numbers)
+        self.across = across
+        self.paces = move.pace_tunings() if move else ()
+        self._notches, self._pull = (move.notches or 0, move.notch_pull) if move else (0, 0.0)
+        self._factor = move.diagonal_factor if move else 1.0
+        rule = move.rule_of(bind) if move and isinstance(bind, StickBind) else "free"
+        self._rule = DIAGONALS.number(rule)
 
     @property
     def usual(self) -> bool:
-        """Whether it bends nothing: a circular gate about the middle, a round dead zone, and one smooth curve."""
+        """Whether it bends nothing: a circular gate about the middle, a round dead zone, one smooth curve, and a
+        channel that leaves amount and direction alone.
+        """
+        if self.across or self.paces or self._notches or self._rule not in (DIAGONAL_CAP, DIAGONAL_FREE):
+            return False
         usual = PLAIN_STICK._replace(dead_zone=self.tuning.dead_zone, curve=self.tuning.curve)
         smooth = self.tuning.curve.form in (CURVE_LINEAR, CURVE_POWER) and self.tuning.curve.ends == 0
         round_zone = self.tuning.dead_zone.form == ZONE_ROUND
@@ -44,14 +60,32 @@ class StickResponse:
     def at(self, x: float, y: float) -> tuple[float, float]:
         """Return where a raw position goes."""
         _, right, forward = stick_output(self.tuning, self._tables, ZERO2, x, y)
+        if self.across:
+            right, forward = wedged(right, forward, self.tuning.dead_zone.inner).x, 0.0
+        length = math.hypot(right, forward)
+        scale = scale_under(self._rule, self._factor, length, right, forward)
+        if self.paces and length > 0.0:
+            scale = pace_amount(self.paces, pace_of(self.paces, 0.0, length * scale, 0.0)) / length
+        right, forward = right * scale, forward * scale
+        if self._notches and length > 0.0:
+            notch = nearest_notch(math.atan2(right, forward), self._notches)
+            right, forward = notched(right, forward, self._notches, self._pull, notch)
         return right, forward
 
     def amount(self, x: float, y: float) -> float:
         """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
         return min(math.hypot(*self.at(x, y)), 1.0)
 
-    def tilt_for(self, amount: float, heading_deg: float = 0.0) -> float | None:
-        """Return the raw tilt in a direction that first gives `amount`, or None if none up to 1 does."""
+    def ahead(self, tilt: float) -> float:
+        """Return how much a raw tilt straight ahead asks for."""
+        return self.amount(tilt, 0.0) if self.across else self.amount(0.0, tilt)
+
+    def tilt_for(self, amount: float, heading_deg: float | None = None) -> float | None:
+        """Return the raw tilt in a direction, straight ahead by default, that first gives `amount`, or None if none
+        up to 1 does.
+        """
+        if heading_deg is None:
+            heading_deg = 90.0 if self.across else 0.0
         right, forward = math.sin(math.radians(heading_deg)), math.cos(math.radians(heading_deg))
         low, high = 0.0, 1.0
         if self.amount(right, forward) < amount:
@@ -73,8 +107,8 @@ class StickResponse:
         """
         # The amount never falls while the tilt grows, so both ends are found by halving.
         steps = range(1, to_rim + 1)
-        first = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > 0.0)
-        beyond = bisect_left(steps, True, key=lambda step: self.amount(0.0, step / to_rim) > QUARTER)
+        first = bisect_left(steps, True, key=lambda step: self.ahead(step / to_rim) > 0.0)
+        beyond = bisect_left(steps, True, key=lambda step: self.ahead(step / to_rim) > QUARTER)
         return max(beyond - first, 0)
 
 

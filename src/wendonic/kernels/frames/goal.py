@@ -9,7 +9,8 @@ from wendonic.kernels.vector import Vec2
 class GotoTuning(NamedTuple):
     """There within `arrival_m`, slower from `slow_down_m` on. A new goal on the way counts at once where `retarget`
     is 1; else it waits, `waiting` of them at most, and the newest takes the place of the last one. `by_view` is 1
-    where keys and sticks steer by the camera.
+    where keys and sticks steer by the camera, `across` where the game is seen from the side: a goal then is at the
+    depth where the body is.
     """
 
     arrival_m: float
@@ -17,9 +18,10 @@ class GotoTuning(NamedTuple):
     retarget: int
     waiting: int
     by_view: int
+    across: int
 
 
-NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0)
+NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0, 0)
 
 
 class Goal(NamedTuple):
@@ -55,7 +57,7 @@ def approach_speed(
     - v dt), which is sqrt(2 brake distance) for short ticks; while it goes faster than that already, what it goes now
     counts for the way.
 
-    >>> near = GotoTuning(0.125, 2.0, 1, 0, 0)
+    >>> near = GotoTuning(0.125, 2.0, 1, 0, 0, 0)
     >>> [approach_speed(near, distance_m, 0.0, 4.0, 16.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
     [4.0, 2.0, 0.25]
     >>> approach_speed(NO_GOTO, 1.0, 0.0, 9.0, 8.0, 0.5), approach_speed(NO_GOTO, 1.0, 4.0, 9.0, 8.0, 0.125)
@@ -120,6 +122,8 @@ def goals_after(
             for k in range(len(waiting)):
                 queued = (*queued, Vec2(given.x, given.y) if last == k else waiting[k])
             waiting, count = queued, last + 1.0
+    if tuning.across > 0:
+        y = pos_y
     if there > 0.0:
         limit_m = max(tuning.arrival_m, reach_m) if count > 0.0 else tuning.arrival_m
         if given.given >= 0.0 and math.hypot(x - pos_x, y - pos_y) <= limit_m:
@@ -133,6 +137,8 @@ def goals_after(
                         moved_up = (*moved_up, waiting[k])
                 moved_up = (*moved_up, waiting[len(waiting) - 1])
                 waiting, count = moved_up, count - 1.0
+                if tuning.across > 0:
+                    y = pos_y
     return Goals(Goal(there, x, y, requested), waiting, count, arrived)
 
 

@@ -60,27 +60,27 @@ def steer_goto(
     return state, after, wanted
 
 
-def motion_towards(wanted: WantedMotion, reached: bool, to_x: float, to_y: float, full_m: float) -> WantedMotion:
-    """Return what a tick reports, for a game that moves the body by itself: no further than the goal.
+def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: float, full_m: float) -> WantedMotion:
+    """Return what a tick reports, for a game that moves the body by itself: no further than the goal, and as near to
+    it (`within_m`) as the tick brings the helm's own body.
 
-    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick. In a tick in
-    which the body gets there it is all that was left.
+    At the tick's start the goal was (to_x, to_y) away; `full_m` is what full speed covers in the tick.
 
     >>> from wendonic.kernels.request import NO_MOTION, level_motion
-    >>> motion_towards(level_motion(0.0, 1.0), False, 0.0, 0.25, 0.5).move_y
+    >>> motion_towards(level_motion(0.0, 1.0), 0.25, 0.0, 0.25, 0.5).move_y
     0.5
-    >>> motion_towards(NO_MOTION, True, 0.0, 0.25, 0.5).move_y
-    0.5
+    >>> motion_towards(NO_MOTION, 0.0, 0.0, 0.25, 0.5).move_y, motion_towards(NO_MOTION, 0.125, 0.0, 0.25, 0.5).move_y
+    (0.5, 0.25)
     """
     far = math.hypot(to_x, to_y)
     most = far / full_m
+    least = min(1.0, (far - within_m) / full_m)
     amount = math.hypot(wanted.move_x, wanted.move_y)
     x, y = wanted.move_x, wanted.move_y
     direction = wanted.direction
-    if reached and far > 0.0:
-        amount = min(1.0, most)
-        x = to_x / far * amount
-        y = to_y / far * amount
+    if amount < least:
+        x = to_x / far * least
+        y = to_y / far * least
         direction = Vec3(x, y, 0.0)
     elif amount > most:
         less = most / amount

@@ -7,7 +7,7 @@ from wendonic.kernels.half_life import share_left
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, scale_under
 from wendonic.kernels.move.joined_keys import asked_together, both_keys
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
-from wendonic.kernels.move.notches import notched
+from wendonic.kernels.move.notches import notch_of, notched
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
 from wendonic.kernels.press.press import PressState
@@ -43,10 +43,11 @@ class PressAmount(NamedTuple):
 
 
 class MoveTuning(NamedTuple):
-    """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and no
-    `notches` are 0. Where `across` is 1, in a game seen from the side, what a source asks for forward or back is left
-    out once it is shaped. `joined` is 1 where several sources are keys, `between` the rule for their opposites.
-    `diagonals` has the rule of each source, nothing where all have the same.
+    """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and
+    no `notches` are 0; `notch_margin` (rad) holds where the pull is whole. Where `across` is 1, in a game seen
+    from the side, what a source asks for forward or back is left out once it is shaped. `joined` is 1 where
+    several sources are keys, `between` the rule for their opposites. `diagonals` has the rule of each source,
+    nothing where all have the same.
     """
 
     sources: tuple[SourceTuning, ...]
@@ -58,6 +59,7 @@ class MoveTuning(NamedTuple):
     press_amounts: tuple[PressAmount, ...]
     notches: int
     notch_pull: float
+    notch_margin: float
     smoothing: int
     half_life_s: float
     one_euro: OneEuroTuning
@@ -69,13 +71,14 @@ class MoveTuning(NamedTuple):
 
 
 class MoveState(NamedTuple):
-    """What the channel carries from tick to tick: its sources, the one that asked last, the pace, the filter, and
-    what came out, right and forward.
+    """What the channel carries from tick to tick: its sources, the one that asked last, the pace, the notch, the
+    filter, and what came out, right and forward.
     """
 
     sources: tuple[SourceState, ...]
     last_source: float
     pace: float
+    notch: float
     filter: OneEuroState
     right: float
     forward: float
@@ -96,10 +99,10 @@ class MoveOutput(NamedTuple):
 
 
 NO_MOVE = MoveTuning(
-    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0, ()
+    (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0, ()
 )
 NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
-MOVE_AT_REST = MoveState((), -1.0, 0.0, ONE_EURO_AT_REST, 0.0, 0.0)
+MOVE_AT_REST = MoveState((), -1.0, 0.0, -1.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
 
 def move_output(
@@ -181,8 +184,10 @@ def move_output(
     if scale != 1.0:
         x *= scale
         y *= scale
+    notch = state.notch
     if tuning.notches > 0:
-        x, y = notched(x, y, tuning.notches, tuning.notch_pull)
+        notch = notch_of(x, y, tuning.notches, tuning.notch_margin, notch)
+        x, y = notched(x, y, tuning.notches, tuning.notch_pull, notch)
 
     right, forward, filtered = x, y, state.filter
     if tuning.smoothing == SMOOTHING_HALF_LIFE:
@@ -197,7 +202,7 @@ def move_output(
     elif 1.0 < amount < 1.0 + 1e-9:
         # Only rounding can bring it here.
         amount = 1.0
-    after_all = MoveState(sources, last_source, pace, filtered, right, forward)
+    after_all = MoveState(sources, last_source, pace, notch, filtered, right, forward)
     return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept)
 
 

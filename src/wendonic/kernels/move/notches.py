@@ -2,11 +2,69 @@
 
 import math
 
+from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.vector import Vec2
 
+ON_BORDER = 1e-6
+"""Within so much (rad) of a border a heading is on it, as that of two keys may be."""
 
-def notched(x: float, y: float, notches: int, pull: float) -> Vec2:
-    """Return (x, y) turned towards the nearest of `notches` compass points, the first one forward; the length is
+
+def nearest_notch(heading: float, notches: int) -> float:
+    """Return which of `notches` compass points a heading (rad) is nearest to; they count clockwise from forward, 0.
+
+    On the border between two, mirrored headings have mirrored points: the point further to the side, of two that are
+    as far to the side the one further forward, and straight behind the one on the right.
+
+    >>> [nearest_notch(math.radians(deg), 4) for deg in (44.0, 45.0, -45.0, 135.0, -135.0)]
+    [0.0, 1.0, 3.0, 1.0, 3.0]
+    >>> nearest_notch(math.pi / 2.0, 2), nearest_notch(-math.pi / 2.0, 2), nearest_notch(math.pi, 3)
+    (0.0, 0.0, 1.0)
+    """
+    width = math.tau / notches
+    share = heading / width
+    border = math.floor(share) + 0.5
+    if abs(share - border) * width >= ON_BORDER:
+        return math.floor(share + 0.5) % notches + 0.0
+    clockwise, other = border + 0.5, border - 0.5
+    to_side = abs(math.sin(clockwise * width)) - abs(math.sin(other * width))
+    ahead = math.cos(clockwise * width) - math.cos(other * width)
+    if abs(to_side) > ON_BORDER:
+        point = clockwise if to_side > 0.0 else other
+    elif abs(ahead) > ON_BORDER:
+        point = clockwise if ahead > 0.0 else other
+    else:
+        point = clockwise if math.sin(clockwise * width) > 0.0 else other
+    return point % notches
+
+
+def notch_of(x: float, y: float, notches: int, margin: float, was: float) -> float:
+    """Return which of `notches` compass points (x, y) is drawn to; `was` is the one before, -1 for none, as at rest.
+
+    A point is left only `margin` (rad) beyond its border, so that a hand on the border does not flicker.
+
+    >>> headings = [math.radians(deg) for deg in (22.0, 23.0, 28.0, 29.0, 23.0, 16.0)]
+    >>> notch, seen = -1.0, []
+    >>> for heading in headings:
+    ...     notch = notch_of(math.sin(heading), math.cos(heading), 8, math.radians(6.0), notch)
+    ...     seen.append(notch)
+    >>> seen
+    [0.0, 0.0, 0.0, 1.0, 1.0, 0.0]
+    >>> notch_of(0.0, 0.0, 8, 0.1, 3.0)
+    -1.0
+    """
+    if x == 0.0 and y == 0.0:
+        return -1.0
+    heading = math.atan2(x, y)
+    nearest = nearest_notch(heading, notches)
+    half = math.pi / notches
+    off = abs(wrapped_angle(heading - was * 2.0 * half))
+    if was >= 0.0 and half + ON_BORDER < off <= half + margin:
+        return was
+    return nearest
+
+
+def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2:
+    """Return (x, y) turned towards `notch`, one of `notches` compass points, the first one forward; the length is
     kept.
 
     Around each point lies its share of the circle, w = pi / notches to either side. Up to pull * w away from it the
@@ -14,7 +72,7 @@ def notched(x: float, y: float, notches: int, pull: float) -> Vec2:
     points stays where it was and, for a pull below 1, nothing jumps. A pull of 0 turns nothing; one of 1 leaves
     nothing but the points.
 
-    >>> x, y = notched(0.05, 1.0, notches=8, pull=0.5)
+    >>> x, y = notched(0.05, 1.0, notches=8, pull=0.5, notch=0.0)
     >>> x, y == math.hypot(0.05, 1.0)
     (0.0, True)
     """
@@ -22,9 +80,8 @@ def notched(x: float, y: float, notches: int, pull: float) -> Vec2:
     if length == 0.0:
         return Vec2(x, y)
     half = math.pi / notches
-    heading = math.atan2(x, y)
-    point = math.floor(heading / (2.0 * half) + 0.5) * 2.0 * half
-    offset = heading - point
+    point = notch * 2.0 * half
+    offset = wrapped_angle(math.atan2(x, y) - point)
     beyond = abs(offset) - pull * half
     heading = point
     if beyond > 0.0 and pull < 1.0:

@@ -19,7 +19,6 @@ from wendonic.profile.schema.steer.any_steer import AnySteer
 from wendonic.profile.schema.steer.camera import CameraSteer
 from wendonic.profile.schema.steer.drive import DriveSteer
 from wendonic.profile.schema.steer.goto import GotoSteer
-from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.profile.schema.table import Table, entry, goes_with_words, own_fault, own_faults
 from wendonic.profile.schema.words import Word, Words
@@ -103,8 +102,10 @@ class Mode(Table):
         if not isinstance(content, dict) or "gait" in content:
             return content
         steer = content.get("steer")
-        on_squares = isinstance(steer, dict) and steer.get("frame") == "grid"
-        return {**content, "gait": "none"} if on_squares or not content.keys() & set(STEERING) else content
+        frame = steer.get("frame") if isinstance(steer, dict) else None
+        # Goals may be the game's own to give, and nothing be bound.
+        steers = content.keys() & set(STEERING) or frame == "goto"
+        return {**content, "gait": "none"} if frame == "grid" or not steers else content
 
     @model_validator(mode="before")
     @classmethod
@@ -147,7 +148,7 @@ class Mode(Table):
             wrong.append(("steer.face", '"turn" is the channel turn, which this mode does not bind'))
         if isinstance(steer, DriveSteer) and self.throttle is None and self.move is None:
             wrong.append(("steer.frame", '"drive" needs the channel throttle, or move'))
-        if isinstance(steer, MapSteer) and steer.side_view:
+        if steer.seen_from_side:
             for index, bind in enumerate(self.move.bind if self.move else ()):
                 if not isinstance(bind, KeysBind | TouchZonesBind):
                     continue
@@ -168,7 +169,7 @@ class Mode(Table):
     @model_validator(mode="after")
     def _bindings(self) -> Self:
         channels = self.bound_channels
-        if not self.press and not channels:
+        if not self.press and not channels and not isinstance(self.steer, GotoSteer):
             raise own_fault("binds nothing; give it [[….move.bind]], or another channel, or a press")
         wrong = double_bindings(channels, self.press)
         if wrong:
@@ -193,11 +194,13 @@ class Mode(Table):
 
     def sentences(self, gaits: dict[str, Gait], length: LengthUnit = METRES) -> list[str]:
         """Say what it does, line by line, in the order of the data; `gaits` are its own first."""
-        steers = bool(self.bound_channels.keys() & set(STEERING))
+        walks_to_goals = isinstance(self.steer, GotoSteer)
+        steers = walks_to_goals or bool(self.bound_channels.keys() & set(STEERING))
         lines = self.steer.sentences(length) if steers else ["steers nothing"]
         lines += self.move.sentences() if self.move else []
         for channel in self.axis_channels:
             lines += channel.sentences()
+        lines += ["goal: as the game gives it"] if walks_to_goals and not self.goal else []
         for table in (self.goal, self.comfort, self.look):
             lines += table.sentences() if table else []
         lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]

@@ -45,6 +45,7 @@ def merged_words(merge: str, count: int) -> str:
 
 
 PACE_MARGIN = 0.08
+NOTCH_MARGIN_DEG = 6.0
 
 
 class Pace(Table):
@@ -78,7 +79,8 @@ class Move(Table):
     `diagonal_factor` multiplies both axes where they are alike. `paces` make the length one of a few; one is left
     only `pace_margin` below where it begins. While a press of `press_amounts` is held, the amount is multiplied by
     its number, the smallest where several are. The direction is drawn to `notches` compass points, wholly at a
-    `notch_pull` of 1. Smoothing is by half-life or by `one_euro`.
+    `notch_pull` of 1, when one is left only `notch_margin_deg` beyond its border. Smoothing is by half-life or by
+    `one_euro`.
     """
 
     merge: Annotated[str, MERGES] = entry(
@@ -117,6 +119,12 @@ class Move(Table):
     notch_pull: Fraction = entry(
         "How strongly it is drawn: 1 allows these directions only, and jumps between them.", 0.5, unit="share"
     )
+    notch_margin_deg: Annotated[float, Field(ge=0.0, lt=90.0)] | None = entry(
+        "How far beyond its border a compass point is left at a pull of 1: raise it if the direction flickers.",
+        None,
+        example=6,
+        otherwise="6, or half of a point's share to either side where that is less",
+    )
     half_life_s: Seconds = entry(
         "Smoothing of the amount and direction: raise it for a softer feel, at the cost of delay.", 0.008
     )
@@ -134,9 +142,14 @@ class Move(Table):
         """Give the fields that are written and do nothing, and why."""
         by_entry = any(bind.diagonal == "factor" for bind in self.bind)
         yield from (idle for idle in super().idle_fields() if not (by_entry and idle[0] == "diagonal_factor"))
-        for name, of in (("pace_margin", "paces"), ("notch_pull", "notches")):
+        for name, of in (("pace_margin", "paces"), ("notch_pull", "notches"), ("notch_margin_deg", "notches")):
             if name in self.model_fields_set and getattr(self, of) is None:
                 yield name, f"does nothing without {of}"
+        if self.notches and self.notch_pull < 1.0 and self.notch_margin_deg is not None:
+            yield (
+                "notch_margin_deg",
+                f"does nothing at a pull of {self.notch_pull:g}, which jumps nowhere; it goes with 1",
+            )
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
@@ -147,6 +160,10 @@ class Move(Table):
         if self.pace_margin is not None and self.pace_margin >= first > 0.0:
             words = f"{self.pace_margin:g} is not below the {first:g} where the first pace begins; it would never end"
             wrong.append(("pace_margin", words))
+        half_deg = 180.0 / (self.notches or 2)
+        if self.notch_margin_deg is not None and self.notch_margin_deg >= half_deg:
+            words = f"{self.notch_margin_deg:g} is all of a point's share or more; allowed: below {half_deg:g}"
+            wrong.append(("notch_margin_deg", words))
         for index, (one, other) in enumerate(pairwise(self.paces or ()), 1):
             for name in ("above", "amount"):
                 before, after = getattr(one, name), getattr(other, name)
@@ -164,6 +181,13 @@ class Move(Table):
             return self.pace_margin
         first = self.paces[0].above if self.paces else 0.0
         return min(PACE_MARGIN, first / 2.0) if first > 0.0 else PACE_MARGIN
+
+    @property
+    def notch_margin(self) -> float:
+        """How far beyond its border (deg) a compass point is left; 0 where nothing jumps."""
+        if not self.notches or self.notch_pull < 1.0:
+            return 0.0
+        return min(NOTCH_MARGIN_DEG, 90.0 / self.notches) if self.notch_margin_deg is None else self.notch_margin_deg
 
     def pace_tunings(self) -> tuple[PaceTuning, ...]:
         """Return the paces as the kernels' numbers."""
@@ -185,7 +209,9 @@ class Move(Table):
             words.append(f"paces {paces}, left {self.margin:g} lower (jumps)")
         words += [f"times {amount:g} while {press} is held" for press, amount in self.press_amounts.items()]
         if self.notches:
-            jumps = " (jumps)" if self.notch_pull == 1.0 else ""
+            jumps = (
+                f", each left {self.notch_margin:g} deg beyond its border (jumps)" if self.notch_pull == 1.0 else ""
+            )
             words.append(f"drawn to {self.notches} directions by {self.notch_pull:g}{jumps}")
         if self.one_euro:
             one = self.one_euro
@@ -226,6 +252,7 @@ class Move(Table):
             tuple(PressAmount(press_names.index(name), amount) for name, amount in self.press_amounts.items()),
             self.notches or 0,
             self.notch_pull,
+            math.radians(self.notch_margin),
             smoothing,
             self.half_life_s,
             one_euro,

@@ -17,7 +17,6 @@ from wendonic.profile.schema.joystick import JoystickTable
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
 from wendonic.profile.schema.steer.grid import GridSteer
-from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.profile.schema.table import Table, entry, idle_settings, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.world import World
@@ -99,8 +98,8 @@ class Profile(Table):
             if not name.isprintable() or not name
         ]
         for name, mode in self.mode.items():
-            if self.world.forward is None and not (isinstance(mode.steer, MapSteer) and mode.steer.side_view):
-                words = 'the world has no forward; allowed: frame "map" with side_view = true'
+            if self.world.forward is None and not mode.steer.seen_from_side:
+                words = 'the world has no forward; allowed: frame "map" or "goto" with side_view = true'
                 wrong.append((f"mode.{name}.steer", words))
             if mode.goal is not None and self.window.plan is None:
                 words = "points into the window, but [window.plan] does not say what that shows"

@@ -3,7 +3,6 @@
 import math
 from collections.abc import Iterator
 
-from wendonic.kernels.move.paces import pace_amount, pace_of
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.study.finding import Case, Found, finding
@@ -23,10 +22,8 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
         for index, bind in enumerate(of_channel.bind if of_channel else ()):
             if not isinstance(bind, StickBind | LookStickBind) or bind.centre != (0.0, 0.0):
                 continue
-            amount = StickResponse(bind).amount(right, -down)
-            if channel == "move" and case.table.move and case.table.move.paces:
-                paces = case.table.move.pace_tunings()
-                amount = pace_amount(paces, pace_of(paces, case.table.move.margin, amount, 0.0))
+            move = case.table.move if channel == "move" else None
+            amount = StickResponse(bind, move, case.table.steer.seen_from_side).amount(right, -down)
             if amount > 0.0:
                 yield Found(
                     f"{case.where}.{channel}.bind[{index}].dead_zone.inner",

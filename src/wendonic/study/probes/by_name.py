@@ -45,31 +45,35 @@ def _along(stick: str, path: Callable[[float], tuple[float, float]], end_s: floa
 
 
 def each_direction(profile: Profile, name: str) -> Recording:
-    """Press each of eight directions in turn, and release it."""
+    """Press each of eight directions in turn, of two as seen from the side, and release it."""
     walker = _walker(profile.mode[name])
     steps: Steps = []
-    for number, together in enumerate(EIGHT_DIRECTIONS):
+    directions = ((walker.ahead,), (walker.opposite,)) if walker.across else EIGHT_DIRECTIONS
+    for number, together in enumerate(directions):
         steps.append((2.0 * HELD_S * number, walker.full(*together)))
         steps.append((2.0 * HELD_S * number + HELD_S, walker.rest(*together)))
-    return probe(steps, 2.0 * HELD_S * len(EIGHT_DIRECTIONS))
+    return probe(steps, 2.0 * HELD_S * len(directions))
 
 
 def tap(profile: Profile, name: str) -> Recording:
     """Press forward for 80 ms."""
     walker = _walker(profile.mode[name])
-    return probe([(0.1, walker.full("forward")), (0.18, walker.rest("forward"))], 0.1 + HELD_S)
+    return probe([(0.1, walker.full(walker.ahead)), (0.18, walker.rest(walker.ahead))], 0.1 + HELD_S)
 
 
 def reversal(profile: Profile, name: str) -> Recording:
     """Go forward, and straight back."""
     walker = _walker(profile.mode[name])
-    turn = [*walker.rest("forward"), *walker.full("back")]
-    return probe([(0.1, walker.full("forward")), (1.1, turn), (2.1, walker.rest("back"))], 3.1)
+    ahead, opposite = walker.ahead, walker.opposite
+    turn = [*walker.rest(ahead), *walker.full(opposite)]
+    return probe([(0.1, walker.full(ahead)), (1.1, turn), (2.1, walker.rest(opposite))], 3.1)
 
 
 def quarter_turn(profile: Profile, name: str) -> Recording:
     """Go forward, and to the right from one moment to the next, everything pressed or tilted all the way."""
     walker = _walker(profile.mode[name])
+    if walker.across:
+        raise WendonicError("this mode has no forward to turn from: it is seen from the side")
     turn = [*walker.rest("forward"), *walker.full("right")]
     return probe([(0.1, walker.full("forward")), (1.1, turn), (2.1, walker.rest("right"))], 3.1)
 
@@ -136,7 +140,7 @@ def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
 
 def figure_of_eight(profile: Profile, name: str) -> Recording:
     """Go once round to the right and once to the left: where the view steers, forward while it turns; where a body
-    drives, by its own turning; else straight from corner to corner.
+    drives, by its own turning; else straight from corner to corner; seen from the side, to and fro.
     """
     mode = profile.mode[name]
     walker = _walker(mode)
@@ -154,6 +158,8 @@ def figure_of_eight(profile: Profile, name: str) -> Recording:
         ends = [*walker.rest("forward"), *walker.rest("left")]
         return probe([(0.0, walker.full("forward", "right")), (4.0, turn), (8.0, ends)], 9.0)
     corners = ["forward", "right", "back", "right", "forward", "left", "back", "left"]
+    if walker.across:
+        corners = ["right", "right", "left", "left", "left", "left", "right", "right"]
     steps: Steps = []
     for number, direction in enumerate(corners):
         before = walker.rest(corners[number - 1]) if number and not walker.stick else []

@@ -16,10 +16,23 @@ DIAGONAL = 0.5**0.5
 
 
 class Walker(NamedTuple):
-    """What walks in a mode: the controls of four directions, or a stick."""
+    """What walks in a mode: the controls of four directions, or a stick; of a mode that is seen from the side
+    (`across`), the controls of two.
+    """
 
     buttons: dict[str, str]
     stick: str
+    across: bool = False
+
+    @property
+    def ahead(self) -> str:
+        """The direction that it is measured in: forward, or right as seen from the side."""
+        return "right" if self.across else "forward"
+
+    @property
+    def opposite(self) -> str:
+        """The direction straight back from there."""
+        return "left" if self.across else "back"
 
     def full(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
         """Return the controls and values that ask for everything in one direction, or diagonally between two."""
@@ -38,14 +51,18 @@ class Walker(NamedTuple):
 
 
 def key_walker(mode: Mode) -> Walker | None:
-    """Return what walks by keys or a d-pad with all four directions, None without."""
+    """Return what walks by keys or a d-pad with all the directions that a mode has, None without."""
+    across = mode.steer.seen_from_side
     for bind in mode.move.bind if mode.move else ():
         if isinstance(bind, KeysBind):
             lists = bind.keys.model_dump()
-            if all(lists.values()):
-                return Walker({direction: f"key.{codes[0]}" for direction, codes in lists.items()}, "")
+            if all(lists[direction] for direction in (("right", "left") if across else DPAD_BUTTONS)):
+                return Walker(
+                    {direction: f"key.{codes[0]}" for direction, codes in lists.items() if codes}, "", across
+                )
         elif isinstance(bind, DpadBind):
-            return Walker({direction: f"{bind.dpad}_{button}" for direction, button in DPAD_BUTTONS.items()}, "")
+            buttons = {direction: f"{bind.dpad}_{button}" for direction, button in DPAD_BUTTONS.items()}
+            return Walker(buttons, "", across)
     return None
 
 
@@ -63,7 +80,7 @@ def key_driver(mode: Mode) -> Walker | None:
 def stick_walker(mode: Mode) -> Walker | None:
     """Return what walks by a stick, None without."""
     sticks = [bind.stick for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, StickBind)]
-    return Walker({}, sticks[0]) if sticks else None
+    return Walker({}, sticks[0], mode.steer.seen_from_side) if sticks else None
 
 
 def probe_walker(mode: Mode) -> Walker | None:

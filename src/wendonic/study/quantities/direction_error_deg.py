@@ -16,7 +16,7 @@ ASKS = 0.05
 @quantity(90, "deg", "stick: largest angle between a slow tilt and what it asks for, 16 directions")
 def direction_error_deg(bench: Bench) -> float | None:
     """Tilt a stick slowly from rest to its rim; None if it never asks for anything."""
-    if bench.any_stick is None:
+    if bench.any_stick is None or bench.from_side:
         return None
     move = bench.table.move
     # After 14 half-lives nothing is left of the last direction.

@@ -18,6 +18,7 @@ def facing_lag_deg(bench: Bench) -> float | None:
         and steer.face == "travel"
         and steer.turns_with in ("plan", "view")
         and not steer.glides
+        and not bench.from_side
     )
     if bench.stick is None or not follows:
         return None

@@ -8,5 +8,5 @@ from wendonic.study.quantity import quantity
 @quantity(80, "", "stick at its rim: largest deviation from the mean speed of eight directions")
 def speed_spread_stick(bench: Bench) -> float | None:
     """Tilt the stick all the way in each of eight directions."""
-    stick = bench.stick
+    stick = None if bench.from_side else bench.stick
     return spread(speeds_all_round(bench.moving, stick, bench.engine)) if stick else None

@@ -22,11 +22,13 @@ def tick_dependence(bench: Bench) -> float | None:
     walker = bench.walker
     if walker is None:
         return None
+    corners = ["right", "left", "left"] if walker.across else ["forward", "right", "back"]
+    first, second, third = corners
     figure: Steps = [
-        (0.5, walker.full("forward")),
-        (1.5, [*walker.rest("forward"), *walker.full("right")]),
-        (2.0, [*walker.rest("right"), *walker.full("back")]),
-        (2.5, walker.rest("back")),
+        (0.5, walker.full(first)),
+        (1.5, [*walker.rest(first), *walker.full(second)]),
+        (2.0, [*walker.rest(second), *walker.full(third)]),
+        (2.5, walker.rest(third)),
     ]
     recording = probe(figure, 3.5)
     paths = []

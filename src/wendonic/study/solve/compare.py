@@ -37,6 +37,8 @@ class Comparison(NamedTuple):
     traces: "dict[str, tuple[pd.DataFrame, ...]]"
     length: LengthUnit = METRES
     """The unit that all profiles have, metres where they differ."""
+    from_side: bool = False
+    """Whether all of them are a side view."""
 
     def differs(self, quantity: str) -> bool:
         """Return whether a quantity of the sheets is not the same for all of them."""
@@ -144,4 +146,6 @@ def compare(
         for name, recording in inputs.items()
     }
     length = common_unit([profile.world.length for profile in profiles.values()])
-    return Comparison(tuple(profiles), sheets, settings_that_differ(list(profiles.values())), traces, length)
+    from_side = all(profile.mode[profile.mode_name(mode)].steer.seen_from_side for profile in profiles.values())
+    settings = settings_that_differ(list(profiles.values()))
+    return Comparison(tuple(profiles), sheets, settings, traces, length, from_side)

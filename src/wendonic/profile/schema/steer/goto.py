@@ -9,18 +9,20 @@ from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.goal import GotoTuning
 from wendonic.kernels.frames.steer import FRAME_GOTO
 from wendonic.length_unit import METRES, LengthUnit
-from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
+from wendonic.profile.schema.steer.side_view import SideView
+from wendonic.profile.schema.steer.sprite import frame_entry
 from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 FORWARDS = Words(Word("map", "as on a map", 0), Word("camera", "by the camera", 1))
 
 
-class GotoSteer(OnFoot):
+class GotoSteer(SideView):
     """A pointed place is the goal: the body is there within `arrival_m`, and slower from `slow_down_m` on.
 
     Without `retarget` a new goal waits until the last one is reached; with a `queue` so many of them do, and the body
     goes from one to the next without stopping. Keys and sticks take over, and steer as on a map or by the camera.
+    In a `side_view` a goal is as far to the right or left as it was pointed at, whatever its height.
     """
 
     number: ClassVar[int] = FRAME_GOTO
@@ -47,11 +49,18 @@ class GotoSteer(OnFoot):
         yield from super().idle_fields()
         if self.queue and "retarget" in self.model_fields_set:
             yield "retarget", "does nothing with a queue"
+        if self.side_view and self.forward != "map":
+            yield "forward", "does nothing in a side view, which has no forward"
 
     @property
     def turns_with(self) -> str:
         """What forward turns with."""
-        return "view" if self.forward == "camera" else "plan"
+        return "view" if self.by_camera else "plan"
+
+    @property
+    def by_camera(self) -> bool:
+        """Whether keys and sticks steer by the camera."""
+        return self.forward == "camera" and not self.side_view
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say where it walks to."""
@@ -59,12 +68,14 @@ class GotoSteer(OnFoot):
         if self.queue:
             new = f"up to {self.queue} goals wait, and are walked to without stopping"
         slow = f"slower from {length.m(self.slow_down_m)} on, " if self.slow_down_m else ""
-        keys = FORWARDS.sentence(self.forward)
-        return f"to the pointed place: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
+        keys = "right and left" if self.side_view else FORWARDS.sentence(self.forward)
+        place = "pointed place, right or left only" if self.side_view else "pointed place"
+        return f"to the {place}: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""
         at_once = self.retarget and not self.queue
         waiting = self.queue or int(not at_once)
-        by_view = FORWARDS.number(self.forward)
-        return tuning._replace(goto=GotoTuning(self.arrival_m, self.slow_down_m, int(at_once), waiting, by_view))
+        across, by_view = int(self.side_view), int(self.by_camera)
+        goto = GotoTuning(self.arrival_m, self.slow_down_m, int(at_once), waiting, by_view, across)
+        return tuning._replace(goto=goto)

@@ -146,6 +146,11 @@ class Sprite(Choice):
         raise NotImplementedError
 
     @property
+    def seen_from_side(self) -> bool:
+        """Whether there is only right and left to go."""
+        return False
+
+    @property
     def turns_with(self) -> str:
         """What forward turns with: "plan", "view", "body" or "hands"."""
         return self.forward_by
