@@ -137,6 +137,72 @@ def test_a_head_inside_a_wall_is_brought_back_after_its_time_and_stepping_out_ca
     assert helm.tick(0.02).comfort.returned is False
 
 
+HOUSE = {"left_m": -5.0, "back_m": 4.0, "right_m": 5.0, "forward_m": 6.0, "height_m": 2.5}
+TERRACE = {"form": "flat", "left_m": -5.0, "back_m": -5.0, "right_m": 5.0, "forward_m": 3.0, "height_m": 2.0}
+LEANS = [(0.0, 0.0), (0.0, 1.2), (0.5, -0.9)]
+"""Where the head is in the play space, right and forward."""
+
+
+@pytest.mark.parametrize("comfort", ["[mode.m.comfort]\n", ""])
+@pytest.mark.parametrize("hz", [4, 20, 60, 144])
+@pytest.mark.parametrize(("right", "forward"), LEANS)
+def test_it_is_the_head_that_a_wall_stops(comfort, hz, right, forward):
+    helm = headset(comfort, Course(**FORMAT, wall=[HOUSE]))
+    head_at(helm, right, -forward)
+    helm.stick("hand.left.stick", 0.0, -1.0)
+    intent = ticks(helm, 6 * hz, hz)
+    # Half a body of 0.5 m before the wall, and off it at once.
+    assert intent.motion.pos_y + forward == pytest.approx(3.75)
+    assert (intent.motion.pos_x, intent.contact) == (0.0, (0.0, -1.0, 0.0))
+    if intent.comfort:
+        assert intent.comfort.head == pytest.approx((right, 3.75))
+        assert intent.comfort.vignette < 0.01
+    # Leaning into it moves nobody on, whatever is asked for; leaning back does.
+    head_at(helm, right, -forward - 0.5)
+    assert ticks(helm, hz, hz).motion.pos_y == pytest.approx(intent.motion.pos_y)
+    head_at(helm, right, -forward)
+    helm.stick("hand.left.stick", 0.0, 1.0)
+    assert ticks(helm, hz, hz).motion.pos_y < intent.motion.pos_y - 1.0
+
+
+@pytest.mark.parametrize("hz", [20, 72, 144])
+@pytest.mark.parametrize(("right", "forward"), LEANS)
+def test_the_ground_is_felt_under_the_head_and_an_edge_is_a_fall_in_time(hz, right, forward):
+    """2 m at 20 m/s² are 0.447 s, and the picture closes in; from below the terrace is a wall."""
+    helm = headset("[mode.m.comfort]\n", Course(**FORMAT, piece=[TERRACE]))
+    head_at(helm, right, -forward)
+    assert ticks(helm, 1, hz).motion.pos_z == 2.0
+    helm.stick("hand.left.stick", 0.0, -0.7)
+    seen = [helm.tick(1.0 / hz) for _ in range(4 * hz)]
+    fell = [intent for intent in seen if 0.0 < intent.motion.pos_z < 2.0]
+    assert fell[0].comfort.head.y == pytest.approx(3.0, abs=6.5 / hz)
+    assert (len(fell) + 1) / hz == pytest.approx(math.sqrt(2.0 * 2.0 / 20.0), abs=1.1 / hz)
+    assert max(intent.comfort.vignette for intent in fell) > 0.9
+    assert seen[-1].motion[2:6:3] == (0.0, 0.0)
+    helm.stick("hand.left.stick", 0.0, 1.0)
+    below = ticks(helm, 3 * hz, hz)
+    assert below.comfort.head.y == pytest.approx(3.0, abs=0.05)
+    assert below.motion.pos_z == 0.0
+    # Over the terrace by leaning is inside of it, until the player is brought back.
+    helm.stick("hand.left.stick", 0.0, 0.0)
+    ticks(helm, hz, hz)
+    head_at(helm, right, -forward + 0.5)
+    inside = ticks(helm, hz // 2, hz)
+    assert (inside.comfort.inside_wall, inside.motion.pos_z) == (True, 0.0)
+    back = ticks(helm, 2 * hz, hz)
+    assert not back.comfort.inside_wall
+    assert back.motion.pos_z == Course(**FORMAT, piece=[TERRACE]).ground(*back.comfort.head).height
+
+
+def test_who_is_put_on_a_terrace_stands_on_it():
+    helm = headset("[mode.m.comfort]\n", Course(**FORMAT, piece=[TERRACE]))
+    helm.place(0.0, 7.0, 0.0)
+    assert ticks(helm, 1).motion[:3] == (0.0, 7.0, 0.0)
+    helm.place(0.0, 0.0, 0.0)
+    intent = ticks(helm, 1)
+    assert (intent.motion.pos_z, intent.comfort.inside_wall) == (2.0, False)
+
+
 def test_no_place_on_a_slope_or_at_an_edge_is_safe():
     ramp = {
         "form": "ramp",

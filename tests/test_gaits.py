@@ -431,6 +431,42 @@ def test_a_step_up_is_taken_or_is_a_wall(height_m, stops):
     assert NO_FALL.falls == 0
 
 
+@pytest.mark.parametrize("hz", [20, 60, 144])
+@pytest.mark.parametrize(("jump_m", "climbs"), [(0.3, False), (0.9, False), (1.2, True)])
+def test_a_hop_climbs_no_terrace_that_is_higher_than_it(hz, jump_m, climbs):
+    """A terrace of 1 m; and uphill a jump lands where the ground comes up to it."""
+    gait = f"gravity_m_s2 = 10\njump = {{ height_m = {jump_m} }}\n"
+    sides = {"left_m": -9, "right_m": 9, "back_m": -20, "forward_m": 20}
+    terrace = course_of(piece=[{"form": "flat", **sides, "back_m": 2, "height_m": 1}])
+    hill = course_of(piece=[{"form": "ramp", **sides, "up": "forward", "to_height_m": 20}])
+
+    def jumped(course):
+        helm = Helm(profile_with(gait, presses=JUMPS), course=course)
+        helm.key("KeyW", down=True)
+        run(helm, 1.0, hz)
+        helm.key("Space", down=True)
+        return [helm.tick(1.0 / hz).motion for _ in range(2 * hz)]
+
+    heights = [motion.pos_z for motion in jumped(terrace)]
+    assert (heights[-1] == 1.0) is climbs
+    # Nothing lifts a body but its jump, v dt a tick, and the small step that is always taken.
+    most = math.sqrt(2.0 * 10.0 * jump_m) / hz + 0.05 + 1e-9
+    assert max(after - before for before, after in itertools.pairwise(heights)) <= most
+    for motion in jumped(hill):
+        assert motion.pos_z >= hill.ground(motion.pos_x, motion.pos_y).height - 1e-9
+
+
+@pytest.mark.parametrize("near_m", [0.25, 0.2, 0.01, 0.0])
+def test_who_begins_close_to_a_wall_does_not_get_through_it(near_m):
+    helm = Helm(profile_with(""), course=course_of(wall=[SHED]))
+    helm.place(0.0, 3.0 - near_m, 0.0)
+    helm.key("KeyW", down=True)
+    assert run(helm, 1.0).motion.pos_y == pytest.approx(3.0 - near_m)
+    helm.key("KeyW", down=False)
+    helm.key("KeyS", down=True)
+    assert run(helm, 1.0).motion.pos_y < 1.0
+
+
 def test_who_leaves_a_slope_falls_from_rest_and_is_not_thrown_up():
     helm = Helm(profile_with("top_speed_m_s = 4\ngravity_m_s2 = 20", steer='{ frame = "map", slope = {} }'))
     helm.key("KeyW", down=True)

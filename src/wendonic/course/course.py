@@ -69,9 +69,9 @@ class Course(Table):
         """
         return ground_at(self.numbers, x, y)
 
-    def in_wall(self, x: float, y: float) -> bool:
-        """Return whether a place of the plan (m) lies inside a wall."""
-        return in_wall(self.numbers, x, y)
+    def in_wall(self, x: float, y: float, feet_z: float = 0.0) -> bool:
+        """Return whether a place of the plan (m) lies inside a wall, for feet at a height (m)."""
+        return in_wall(self.numbers, x, y, feet_z)
 
 
 def load_course(path: str | Path) -> Course:

@@ -5,9 +5,16 @@ from typing import NamedTuple
 
 from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_output
 from wendonic.kernels.body.body import BODY_AT_REST, Body
-from wendonic.kernels.body.comfort import COMFORT_AT_REST, NO_COMFORT, ComfortState, ComfortTuning, comfort_output
+from wendonic.kernels.body.comfort import (
+    COMFORT_AT_REST,
+    NO_COMFORT,
+    ComfortState,
+    ComfortTuning,
+    comfort_output,
+    is_inside,
+)
 from wendonic.kernels.body.facing import face_after, leaves_diagonal
-from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
+from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, STEP_DOWN_M, FallState, height_settled, taken_off
 from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms, kept_in_turn
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
@@ -274,6 +281,17 @@ class Steered(NamedTuple):
     contact: Vec2
 
 
+def has_head(tuning: Tuning) -> bool:
+    """Return whether it is a head that is moved, which walls stop and which the ground lies under, and not the middle
+    of the play space.
+
+    >>> has_head(PLAIN_TUNING), has_head(PLAIN_TUNING._replace(frame=PLAIN_FRAME._replace(frame=FRAME_HANDS)))
+    (False, True)
+    """
+    frame = tuning.frame.frame
+    return (tuning.comfort.used > 0 or frame == FRAME_HANDS) and frame != FRAME_GRID
+
+
 def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
     """Return what a mode's steer frame makes of `dt` seconds, for a `dt` in which the direction turns so little that
     its middle stands for it; stopped by walls and steps, and with the gait's weight.
@@ -334,8 +352,13 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     contact = was.contact
     if tuning.walled > 0:
         on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
+        step_m = tuning.frame.slope.step_m
+        has_feet = on_ground
+        if gait.fall.falls > 0 and not on_ground:
+            # In the air, the side of a terrace is a wall.
+            has_feet, step_m = True, STEP_DOWN_M
         free = body
-        body = stopped_body(course, gait.radius_m, tuning.frame.slope.step_m, on_ground, before, free)
+        body = stopped_body(course, gait.radius_m, step_m, has_feet, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
         if stopped:
             contact = contact_normal(body.position, free.position)
@@ -506,6 +529,16 @@ def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float,
     return away
 
 
+def moved_by(body: Body, x: float, y: float) -> Body:
+    """Return the body further to the right and forward (m).
+
+    >>> moved_by(BODY_AT_REST, 1.0, -2.0).position
+    Vec3(x=1.0, y=-2.0, z=0.0)
+    """
+    place = body.position
+    return body._replace(position=Vec3(place.x + x, place.y + y, place.z))
+
+
 def pointed(
     tuning: Tuning,
     course: Row,
@@ -615,14 +648,26 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     if remembers(tuning.move) and tuning.frame.frame != FRAME_GRID and walled:
         away = away_from(tuning.frame, wall, forward_yaw, view.pitch, memory.body.face)
         memory = memory._replace(move=move_off_wall(tuning.move, memory.move, sample.move, away))
+    off = NOTHING
+    if has_head(tuning):
+        off = turned(sample.head.x, sample.head.y, memory.view.yaw)
+        memory = memory._replace(body=moved_by(memory.body, off.x, off.y))
     move_state, move, after_steering = steered(
         tuning, gait, tables, course, memory, sample, request, (rise, throttle, turn), presses, dt
     )
     body, fall, up, frame, wanted, heading, contact = after_steering
+    if has_head(tuning):
+        if tuning.walled > 0 and is_inside(course, tuning.frame.slope.step_m, memory.comfort, memory.body.position):
+            # Out of a wall one steps, or is brought.
+            body = Body(body.face, memory.body.position, ZERO3)
+            fall = memory.fall
+        body = moved_by(body, -off.x, -off.y)
 
     comfort = memory.comfort
     if tuning.comfort.used > 0:
-        comfort, body = comfort_output(tuning.comfort, course, comfort, body, view.yaw, sample.head, dt)
+        comfort, body = comfort_output(
+            tuning.comfort, course, tuning.frame.slope.step_m, comfort, body, view.yaw, sample.head, dt
+        )
     pointing = memory.pointing
     if tuning.point_press >= 0:
         points = presses[tuning.point_press].held

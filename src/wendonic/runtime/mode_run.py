@@ -116,7 +116,7 @@ class ModeRun:
         self.on_squares = self.tuning.frame.frame == FRAME_GRID
         falls = self.tuning.gaits[0].fall.falls > 0
         self.airborne = Cells(self.layout, [("fall", "airborne")]) if falls else None
-        self.safe_place = Cells(self.layout, [("comfort", "safe", axis) for axis in "xy"])
+        self.safe_place = Cells(self.layout, [("comfort", of, axis) for of in ("safe", "head") for axis in "xy"])
         self.over(course)
 
     def over(self, course: Row) -> None:
@@ -134,7 +134,7 @@ class ModeRun:
         if self.airborne and speed_up != 0.0:
             self.airborne.write(after, (1.0,))
         if safe and self.tuning.comfort.used > 0:
-            self.safe_place.write(after, (x, y))
+            self.safe_place.write(after, (x, y, x, y))
         if self.on_squares:
             self.stand_on_square(after, x, y)
             if turned:

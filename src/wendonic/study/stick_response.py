@@ -3,22 +3,22 @@
 import math
 from bisect import bisect_left
 
-from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, scale_under
-from wendonic.kernels.move.notches import nearest_notch, notched
-from wendonic.kernels.move.paces import pace_amount, pace_of
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE
+from wendonic.kernels.move.move import MOVE_AT_REST, MoveTuning, move_output
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
-from wendonic.kernels.source.dead_zone import ZONE_ROUND, wedged
+from wendonic.kernels.source.dead_zone import ZONE_ROUND
+from wendonic.kernels.source.source import SOURCE_AT_REST
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
 from wendonic.kernels.vector import ZERO2
 from wendonic.profile.schema.curve import Curve
-from wendonic.profile.schema.diagonals import DIAGONALS
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move import Move
-from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.tilted import Tilted
 
 QUARTER = 0.25
+PLAIN_RULES = (DIAGONAL_CAP, DIAGONAL_FREE)
+_AT_REST = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
 
 
 class StickResponse:
@@ -37,20 +37,21 @@ class StickResponse:
         """Take the numbers of a `bind` entry that has a dead zone and a curve, and of its channel."""
         rows = NumberRows()
         self.tuning: StickTuning = bind.stick_tuning(rows)
-        self._tables = tuple(rows.numbers)
         self.across = across
-        self.paces = move.pace_tunings() if move else ()
-        self._notches, self._pull = (move.notches or 0, move.notch_pull) if move else (0, 0.0)
-        self._factor = move.diagonal_factor if move else 1.0
-        rule = move.rule_of(bind) if move and isinstance(bind, StickBind) else "free"
-        self._rule = DIAGONALS.number(rule)
+        self.paces = (move.paces or ()) if move else ()
+        self._channel: MoveTuning | None = None
+        if move is not None:
+            alone = {"bind": (bind,), "press_amounts": {}, "half_life_s": 0.0, "one_euro": None}
+            self._channel = move.model_copy(update=alone).tuning(rows, (), across)
+        self._tables = tuple(rows.numbers)
 
     @property
     def usual(self) -> bool:
         """Whether it bends nothing: a circular gate about the middle, a round dead zone, one smooth curve, and a
         channel that leaves amount and direction alone.
         """
-        if self.across or self.paces or self._notches or self._rule not in (DIAGONAL_CAP, DIAGONAL_FREE):
+        channel = self._channel
+        if channel and (self.across or self.paces or channel.notches or channel.diagonal not in PLAIN_RULES):
             return False
         usual = PLAIN_STICK._replace(dead_zone=self.tuning.dead_zone, curve=self.tuning.curve)
         smooth = self.tuning.curve.form in (CURVE_LINEAR, CURVE_POWER) and self.tuning.curve.ends == 0
@@ -59,17 +60,10 @@ class StickResponse:
 
     def at(self, x: float, y: float) -> tuple[float, float]:
         """Return where a raw position goes."""
+        if self._channel is not None:
+            _, moved = move_output(self._channel, self._tables, _AT_REST, ((x, y),), (), 1.0)
+            return moved.right, moved.forward
         _, right, forward = stick_output(self.tuning, self._tables, ZERO2, x, y)
-        if self.across:
-            right, forward = wedged(right, forward, self.tuning.dead_zone.inner).x, 0.0
-        length = math.hypot(right, forward)
-        scale = scale_under(self._rule, self._factor, length, right, forward)
-        if self.paces and length > 0.0:
-            scale = pace_amount(self.paces, pace_of(self.paces, 0.0, length * scale, 0.0)) / length
-        right, forward = right * scale, forward * scale
-        if self._notches and length > 0.0:
-            notch = nearest_notch(math.atan2(right, forward), self._notches)
-            right, forward = notched(right, forward, self._notches, self._pull, notch)
         return right, forward
 
     def amount(self, x: float, y: float) -> float:

@@ -71,21 +71,39 @@ def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_ra
     return wanted + (vignette - wanted) * half_life_factor(tuning.open_half_life_s, dt)
 
 
-def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, head_x: float, head_y: float) -> bool:
+def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3) -> bool:
+    """Return whether a head whose feet are at that height has got inside a wall, or to where the ground is more than
+    a step higher; whoever was put there by somebody else stands on it.
+
+    >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
+    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 0.0))
+    True
+    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 3.0))
+    False
+    """
+    x, y, feet_z = place
+    if in_wall(course, x, y, feet_z):
+        return True
+    if ground_at(course, x, y).height <= feet_z + step_m:
+        return False
+    return state.inside_s > 0.0 or ground_at(course, state.head.x, state.head.y).height <= feet_z + step_m
+
+
+def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, head: Vec3) -> bool:
     """Return whether the head and all four corners of the play space about (x, y) are out of walls and level.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
-    >>> is_safe(room, wall, 0.0, 0.0, 0.0, 0.0, 0.0), is_safe(room, wall, 2.5, 0.0, 0.0, 2.0, 0.0)
+    >>> is_safe(room, wall, 0.0, 0.0, 0.0, ZERO3), is_safe(room, wall, 2.5, 0.0, 0.0, Vec3(2.0, 0.0, 0.0))
     (True, False)
     """
     height = ground_at(course, x, y).height
-    safe = not in_wall(course, head_x, head_y) and is_level(tuning, course, head_x, head_y, height)
+    safe = is_level(tuning, course, head.x, head.y, height)
     for corner in range(4):
         right = tuning.half_width_m if corner % 2 == 0 else -tuning.half_width_m
         forward = tuning.half_depth_m if corner < 2 else -tuning.half_depth_m
         to = turned(right, forward, yaw)
-        free = not in_wall(course, x + to.x, y + to.y)
+        free = not in_wall(course, x + to.x, y + to.y, head.z)
         safe = safe and free and is_level(tuning, course, x + to.x, y + to.y, height)
     return safe
 
@@ -100,20 +118,27 @@ def is_level(tuning: ComfortTuning, course: Row, x: float, y: float, height: flo
 
 
 def comfort_output(
-    tuning: ComfortTuning, course: Row, state: ComfortState, body: Body, yaw: float, head: Vec2, dt: float
+    tuning: ComfortTuning,
+    course: Row,
+    step_m: float,
+    state: ComfortState,
+    body: Body,
+    yaw: float,
+    head: Vec2,
+    dt: float,
 ) -> tuple[ComfortState, Body]:
     """Return the new state, and the body brought to where it belongs: the middle of the play space.
 
     `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the
     play space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the
-    head is inside a wall the vignette closes evenly over `return_s`; then the middle is back at the last safe place,
-    at rest.
+    head is inside a wall, or of ground more than `step_m` higher, the vignette closes evenly over `return_s`; then
+    the middle is back at the last safe place, at rest and on the ground there.
 
     >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
     >>> there = Body(0.0, Vec3(4.0, 0.0, 0.0), ZERO3)
-    >>> inside, _ = comfort_output(room, wall, COMFORT_AT_REST, there, 0.0, ZERO2, 0.75)
-    >>> after, back = comfort_output(room, wall, inside, there, 0.0, ZERO2, 0.25)
+    >>> inside, _ = comfort_output(room, wall, 0.35, COMFORT_AT_REST, there, 0.0, ZERO2, 0.75)
+    >>> after, back = comfort_output(room, wall, 0.35, inside, there, 0.0, ZERO2, 0.25)
     >>> inside.shown, back.position.x, after.returned
     (0.75, 0.0, 1.0)
     """
@@ -125,11 +150,11 @@ def comfort_output(
     accel = length3(Vec3(velocity.x - was.x, velocity.y - was.y, velocity.z - was.z)) / dt
     vignette = vignetted(tuning, state.vignette, accel, wrapped_angle(yaw - state.yaw) / dt, dt)
     shown = vignette
-    head_x = x + offset.x
-    head_y = y + offset.y
+    z = body.position.z
+    at = Vec3(x + offset.x, y + offset.y, z)
     safe = state.safe
     inside_s = returned = 0.0
-    if in_wall(course, head_x, head_y):
+    if is_inside(course, step_m, state, at):
         inside_s = state.inside_s + dt
         # A hair less than the whole of it is the whole of it.
         if inside_s >= tuning.return_s * (1.0 - 1e-9):
@@ -137,11 +162,12 @@ def comfort_output(
             inside_s = 0.0
             returned = shown = 1.0
             velocity = ZERO3
-            head_x = x + offset.x
-            head_y = y + offset.y
+            if course[0] > 0.0:
+                z = ground_at(course, x + offset.x, y + offset.y).height
+            at = Vec3(x + offset.x, y + offset.y, z)
         else:
             shown = max(shown, inside_s / tuning.return_s)
-    elif is_safe(tuning, course, x, y, yaw, head_x, head_y):
+    elif is_safe(tuning, course, x, y, yaw, at):
         safe = Vec2(x, y)
-    after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, Vec2(head_x, head_y), returned)
-    return after, Body(body.face, Vec3(x, y, body.position.z), velocity)
+    after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, Vec2(at.x, at.y), returned)
+    return after, Body(body.face, Vec3(x, y, z), velocity)

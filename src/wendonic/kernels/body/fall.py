@@ -134,7 +134,8 @@ def height_settled(
         vel_z, moved = fallen(tuning, was.velocity.z if state.airborne > 0.0 else 0.0, dt)
         z = was_z + moved
         jumping = state.jumping
-        if grounded >= GROUND_UNKNOWN and vel_z <= 0.0 and z <= floor:
+        # Uphill the ground may come up faster than the body rises.
+        if grounded >= GROUND_UNKNOWN and (z < floor or (vel_z <= 0.0 and z == floor)):
             airborne = jumping = vel_z = 0.0
             z = floor
     elif grounded >= GROUND_UNKNOWN:

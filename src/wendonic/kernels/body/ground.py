@@ -74,18 +74,17 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
     return Ground(height, Vec3(0.0 - rise_x / length, 0.0 - rise_y / length, 1.0 / length))
 
 
-def in_wall(course: Row, x: float, y: float) -> bool:
-    """Return whether a place of the plan is inside a wall: left, back, right, forward and height (m), edges excluded.
-    Its height plays no part.
+def in_wall(course: Row, x: float, y: float, feet_z: float) -> bool:
+    """Return whether a place of the plan is inside a wall: left, back, right, forward and height (m), edges excluded;
+    who stands as high as the wall, or higher, is not.
 
-    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 1.0, 0.5)
-    True
-    >>> in_wall([0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0], 2.0, 0.5)
-    False
+    >>> wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0]
+    >>> in_wall(wall, 1.0, 0.5, 0.0), in_wall(wall, 2.0, 0.5, 0.0), in_wall(wall, 1.0, 0.5, 3.0)
+    (True, False, False)
     """
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3]:
+        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3] and feet_z < course[k + 4]:
             return True
     return False

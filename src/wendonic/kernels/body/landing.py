@@ -71,7 +71,7 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
     for k in range(int(LONGEST_S / STEP_S)):
         under_s = (k + 1) * STEP_S
         at = arc_point(place, direction, speed_m_s, under_s)
-        if in_wall(course, at.x, at.y):
+        if in_wall(course, at.x, at.y, at.z):
             return NO_LANDING
         if at.z <= ground_at(course, at.x, at.y).height:
             for _ in range(HALVINGS):
@@ -85,7 +85,7 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
             ground = ground_at(course, at.x, at.y)
             normal = ground.normal
             steep = math.sqrt(normal.x * normal.x + normal.y * normal.y) > limit_tangent * normal.z
-            if ground.height - at.z > STEP_UP_M or steep or in_wall(course, at.x, at.y):
+            if ground.height - at.z > STEP_UP_M or steep or in_wall(course, at.x, at.y, ground.height):
                 return NO_LANDING
             return Landing(1.0, Vec3(at.x, at.y, ground.height), under_s)
         over_s = under_s

@@ -29,12 +29,22 @@ def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
     return floor
 
 
+def gap_to_wall(course: Row, k: int, x: float, y: float) -> float:
+    """Return how far (m) a place is outside of the wall whose numbers begin at `k`, along the axis on which it is
+    further; below 0 inside.
+
+    >>> gap_to_wall((0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 3.0, 0.0), 3, 2.5, 1.25)
+    0.5
+    """
+    return max(course[k] - x, x - course[k + 2], course[k + 1] - y, y - course[k + 3])
+
+
 def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
     """Return where a body of that radius gets to that goes from (x, y) to (to_x, to_y) with its feet at z.
 
-    Walls are boxes, wider by the radius all round. It goes along x, as far as no wall is in the way, and then along
-    y: so it slides along walls, and round a corner nothing holds it. However far it goes, it does not come out on the
-    other side. Who is inside one already may leave it.
+    Walls are boxes, wider by the radius all round, or by as little as the body is away from them at first. It goes
+    along x, as far as no wall is in the way, and then along y: so it slides along walls, and round a corner nothing
+    holds it. However far it goes, it does not come out on the other side. Who is inside one already may leave it.
 
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
     >>> stopped_by_walls(wall, 0.5, 0.0, 0.0, 0.0, 1.0, 50.0), stopped_by_walls(wall, 0.5, 0.0, 0.0, 3.0, 1.0, 50.0)
@@ -43,18 +53,20 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if z >= course[k + 4] or not (course[k + 1] - radius_m < y < course[k + 3] + radius_m):
+        wider_m = min(radius_m, gap_to_wall(course, k, x, y))
+        if z >= course[k + 4] or wider_m < 0.0 or not (course[k + 1] - wider_m < y < course[k + 3] + wider_m):
             continue
-        left, right = course[k] - radius_m, course[k + 2] + radius_m
+        left, right = course[k] - wider_m, course[k + 2] + wider_m
         if x <= left < to_x:
             to_x = left
         elif to_x < right <= x:
             to_x = right
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        if z >= course[k + 4] or not (course[k] - radius_m < to_x < course[k + 2] + radius_m):
+        wider_m = min(radius_m, gap_to_wall(course, k, x, y))
+        if z >= course[k + 4] or wider_m < 0.0 or not (course[k] - wider_m < to_x < course[k + 2] + wider_m):
             continue
-        back, forward = course[k + 1] - radius_m, course[k + 3] + radius_m
+        back, forward = course[k + 1] - wider_m, course[k + 3] + wider_m
         if y <= back < to_y:
             to_y = back
         elif to_y < forward <= y:
@@ -84,11 +96,11 @@ def before_step(course: Row, step_m: float, x: float, y: float, z: float, to_x: 
     return reached
 
 
-def stopped_body(course: Row, radius_m: float, step_m: float, on_ground: bool, was: Body, body: Body) -> Body:
+def stopped_body(course: Row, radius_m: float, step_m: float, has_feet: bool, was: Body, body: Body) -> Body:
     """Return the body as walls and high steps let it come from `was`; against them it has no speed.
 
-    `on_ground` says whether its feet follow the ground's height, so that a step up above `step_m` stops it; it slides
-    along it.
+    `has_feet` says whether its height is that of its feet, so that a step up above `step_m` stops it; it slides along
+    it.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
@@ -99,7 +111,7 @@ def stopped_body(course: Row, radius_m: float, step_m: float, on_ground: bool, w
     """
     to, was_at = body.position, was.position
     x, y = stopped_by_walls(course, radius_m, was_at.x, was_at.y, was_at.z, to.x, to.y)
-    if on_ground and course[0] > 0.0:
+    if has_feet and course[0] > 0.0:
         at = before_step(course, step_m, was_at.x, was_at.y, was_at.z, x, y)
         if at.x != x or at.y != y:
             beside = before_step(course, step_m, at.x, at.y, was_at.z, x, at.y)

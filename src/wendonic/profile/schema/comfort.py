@@ -28,8 +28,9 @@ class Vignette(Table):
 class Room(Table):
     """The play space that somebody walks about in; its middle is where the body is moved.
 
-    A place is safe while the head and all four corners are out of walls and within `level_m` of one height. After
-    `return_s` with the head inside a wall, the middle is back at the last safe place.
+    On a course it is the head that a wall or a high step stops, and the ground is felt under it: off an edge it falls
+    quickly. A place is safe while the head and all four corners are out of walls and within `level_m` of one height.
+    After `return_s` with the head inside a wall, by a step or by leaning, the middle is back at the last safe place.
     """
 
     width_m: Length = entry("Width of the play space.", 2.0)

@@ -19,6 +19,9 @@ AirRate = Annotated[float, Field(ge=0.0, le=100_000.0)]
 GRAVITY_M_S2 = 20.0
 """Gravity of a gait that jumps and names none: about twice that of the earth, which feels right on a screen."""
 
+HEADSET_FALL = FallTuning(1, GRAVITY_M_S2, GRAVITY_M_S2, 30.0, 0.0, 1.0)
+"""How somebody in a headset falls off an edge where the gait has no weight: quickly, and in time."""
+
 LEAST_RATE = 1e-9
 
 
@@ -271,8 +274,10 @@ class Gait(Table):
             words += f"; falls at {length.m_s2(rising_m_s2 * self.fall.gravity_ratio, '.3g')}"
         return words
 
-    def tuning(self, press: int, walled: bool) -> GaitTuning:
-        """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none."""
+    def tuning(self, press: int, walled: bool, tracked: bool = False) -> GaitTuning:
+        """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none.
+        Whoever is `tracked` in a headset falls on a course even without weight of its own.
+        """
         air = self.airborne
         air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
         air_brake = self.brake_m_s2 if air.brake_m_s2 is None else air.brake_m_s2
@@ -295,7 +300,7 @@ class Gait(Table):
             self.turn_loss,
             self.rise_m_s,
             self.body_m / 2.0 if walled else 0.0,
-            self._fall_tuning(),
+            HEADSET_FALL if tracked and not self.falls else self._fall_tuning(),
         )
 
     def _fall_tuning(self) -> FallTuning:
