@@ -192,7 +192,7 @@ def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory,
     path.write_bytes(content)
     commands = [["info", path]]
     if ending != ".toml":
-        commands += [["convert", path, folder / "out.jsonl", *(["--from", source] if source else [])]]
+        commands += [["convert", path, folder / "out.jsonl", *(["--format", source] if source else [])]]
     profile, recording = (path, FOLDER / "tablet_walk.jsonl") if ending == ".toml" else (FOLDER / "tablet.toml", path)
     commands += [["shape", profile, recording, "--hz", "10", "-o", folder / "trace.csv"]]
     for words in commands:

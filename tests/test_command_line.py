@@ -8,13 +8,14 @@ import sys
 from pathlib import Path
 from unittest import mock
 
+import numpy as np
 import pandas as pd
 import pytest
 from matplotlib.image import imread
 
 from wendonic import Recording, __version__, load_profile, shape
 from wendonic.cli.main import main
-from wendonic.demo import FOLDER, PROFILE_PATH
+from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile, profile_names
 
 KEYS = FOLDER / "beekeeper_keys.jsonl"
 PAD = FOLDER / "beekeeper_pad.jsonl"
@@ -48,9 +49,23 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
 
 
 TERRACES, COURSE = FOLDER / "terraces.toml", FOLDER / "terraces_course.toml"
-COMMANDS = ["", "check", "demo", "new", "shape", "info", "convert", "record", "look-units", "measure", "draw"]
+COMMANDS = [
+    "",
+    "check",
+    "demo",
+    "new",
+    "shape",
+    "info",
+    "convert",
+    "record",
+    "units",
+    "measure",
+    "draw",
+    "cut",
+    "join",
+]
 COMMANDS += [f"draw {picture}" for picture in ("stick", "curve", "diagonals", "look", "timeline", "path", "frame")]
-COMMANDS += ["draw devices", "draw feel", "draw calibration", "compare", "calibrate", "fit", "sweep"]
+COMMANDS += ["draw devices", "draw feel", "draw calibration", "compare", "calibrate", "fit", "sweep", "cut", "join"]
 
 
 @pytest.mark.parametrize("words", COMMANDS)
@@ -155,8 +170,27 @@ def test_draw_stick_and_path_write_pictures(tmp_path):
         (tmp_path / "picture.png").unlink()
 
 
+@pytest.mark.parametrize(
+    ("words", "shown"),
+    [
+        ("--factor 0.9 --hz 30", "half-life of times 0.9 each frame 0.21929 s"),
+        ("--share 0.1 --hz 30", "half-life of moving 0.1 of the rest each frame 0.21929 s"),
+        ("--per-frame-squared 0.2 --hz 30 --unit px", "0.2 px/frame² 180 px/s²"),
+        ("--per-frame 3 --hz 30 --unit deg", "3 deg/frame 90 deg/s"),
+        ("--factor 1.1", "factor: found 1.1; allowed: above 0 and below 1"),
+        ("--share 1", "share: found 1.0; allowed: above 0 and below 1"),
+        ("--per-frame 3 --hz 0", "hz: found 0.0; allowed: a finite number above 0"),
+        ("--per-frame nan", "per_frame: found nan; allowed: a finite number"),
+    ],
+)
+def test_numbers_of_a_frame_become_numbers_of_a_second(words, shown):
+    done = called("units", *words.split())
+    assert shown in " ".join((done.stdout + done.stderr).split())
+    assert "full turn" not in done.stdout
+
+
 def test_look_units_go_each_into_the_others():
-    told = run("look-units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
+    told = run("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
     for words, value in (
         ("mouse for a full turn", "11.43"),
         ("hand for 90 deg/s", "2.8575"),
@@ -164,7 +198,7 @@ def test_look_units_go_each_into_the_others():
     ):
         assert any(words in line and value in line for line in told.splitlines()), told
     assert told.endswith("in a profile: deg_per_count = 0.05\n")
-    done = run("look-units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
+    done = run("units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
     assert (done.returncode, "allowed: one of them" in done.stderr) == (2, True)
 
 
@@ -180,6 +214,81 @@ def test_info_tells_in_words():
     )
 
 
+def test_a_stretch_is_cut_and_walks_as_it_did_within_the_whole(tmp_path):
+    whole, stretch, both = Recording.read(KEYS), tmp_path / "dodge.jsonl", tmp_path / "both.parquet"
+    done = called("cut", KEYS, stretch, "--from", "26.5", "--to", "29.25")
+    assert done.stdout == f"wrote {stretch}: {len(Recording.read(stretch))} events from 26.50 s to 29.25 s\n"
+    part = Recording.read(stretch)
+    assert (part.start_s, part.start_s + part.duration_s) == (26.5, 29.25)
+    profile = load_profile(PROFILE_PATH)
+    # From its second tenth of a second on, when ramps have run, as in the whole.
+    alone, within = (shape(found, profile, hz=60) for found in (part, whole))
+    alone = alone.iloc[6:]
+    within = within.iloc[np.searchsorted(within["t"] + 1e-6, alone["t"])]
+    np.testing.assert_allclose(alone["amount"], within["amount"], atol=0.02)
+    done = called("join", stretch, stretch, "-o", both, "--pause", "2")
+    twice = Recording.read(both)
+    assert done.stdout == f"wrote {both}: 2 recordings, {len(twice)} events, 7.50 s\n"
+    walked = shape(twice, profile)
+    pause = walked[(walked["t"] > 3.0) & (walked["t"] < 4.7)]
+    assert (pause["amount"] == 0.0).all()
+    at_s = [event.t for event in twice if event.control == "mark" and event.value == part.title]
+    assert at_s == [0.0, 4.75]
+    second = [(event.t - 4.75, event.control) for event in twice if event.t >= 4.75 and event.value != part.title]
+    assert second == [(pytest.approx(event.t - 26.5), event.control) for event in part]
+    for words, said in (
+        (
+            ("cut", stretch, tmp_path / "x.jsonl", "--from", "40"),
+            "nothing after 40 s; the recording runs from 26.5 s",
+        ),
+        (("cut", stretch, tmp_path / "x.jsonl", "--from", "29", "--to", "28"), "allowed: the end after the start"),
+        (("cut", stretch, tmp_path / "x.jsonl", "--to", "nan"), "allowed: finite times"),
+        (("cut", stretch, tmp_path / "x.jsonl"), "give --from, or --to, or both"),
+        (("cut", stretch, stretch, "--to", "28"), "is what this reads"),
+        (("join", stretch, "-o", tmp_path / "x.jsonl"), "two or more to join"),
+        (("join", stretch, stretch, "-o", tmp_path / "x.jsonl", "--pause", "-1"), "allowed: 0 to 3600 s"),
+    ):
+        failed = called(*words)
+        assert failed.returncode == 2
+        assert said in " ".join(failed.stderr.split()), failed.stderr
+    assert not (tmp_path / "x.jsonl").exists()
+
+
+def test_a_window_shows_what_the_whole_came_to_there(tmp_path):
+    trace, whole = tmp_path / "part.csv", shape(Recording.read(KEYS), load_profile(PROFILE_PATH))
+    done = called("shape", PROFILE_PATH, KEYS, "--from", "26", "--to", "30.5", "-o", trace)
+    assert done.returncode == 0, done.stderr
+    part = pd.read_csv(trace)
+    within = whole[(whole["t"] > 26.0 + 1e-9) & (whole["t"] - whole["dt"] < 30.5 - 1e-9)]
+    np.testing.assert_allclose(part[["t", "pos_x", "pos_y"]], within[["t", "pos_x", "pos_y"]])
+    windows = ["--from", "26", "--to", "30.5"]
+    for words in (
+        ("draw", "path", PROFILE_PATH, KEYS, "--seat", "pad1"),
+        ("draw", "frame", PROFILE_PATH, KEYS),
+        ("draw", "stick", PROFILE_PATH, PAD),
+        ("compare", PROFILE_PATH, TERRACES, "--on", KEYS, "--course", COURSE, "--seat", "pad1"),
+    ):
+        done = called(*words, *windows, "-o", tmp_path / "picture.png")
+        assert done.returncode == 0, done.stderr
+        assert done.stdout.endswith(f"wrote {tmp_path / 'picture.png'}\n")
+        assert called(*words, "--from", "900", "-o", tmp_path / "none.png").returncode == 2
+
+
+@pytest.mark.parametrize("name", profile_names())
+def test_every_shipped_profile_is_there_to_begin_with_and_can_be_seen(name, tmp_path):
+    done = called("new", "mine.toml", "--like", name, folder=tmp_path)
+    assert load_profile(tmp_path / "mine.toml").changed({"title": name}) == demo_profile(name).changed(
+        {"title": name}
+    )
+    seen = done.stdout.split("wendonic ")[1].split()
+    assert called(*seen, folder=tmp_path).returncode == 0
+    assert name in called("new", "--help").stdout
+    assert (
+        f'no shipped profile "{name}s"; did you mean "{name}"?'
+        in called("new", "x.toml", "--like", f"{name}s").stderr
+    )
+
+
 def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path):
     for source, target in ((PAD, "walk.parquet"), ("walk.parquet", "walk.csv"), ("walk.csv", "walk.jsonl")):
         done = run("convert", source, target, folder=tmp_path)
@@ -192,18 +301,18 @@ def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path)
 def test_convert_takes_other_logs_and_says_what_it_guessed(tmp_path):
     records = [(3, 0, -32768), (0, 0, 0), (3, 0, 32767), (0, 0, 0), (1, 17, 1), (0, 0, 0)]
     (tmp_path / "event3").write_bytes(b"".join(struct.pack("<qqHHi", 9, 250_000, *record) for record in records))
-    done = run("convert", "event3", "pad.csv", "--from", "linux-input", folder=tmp_path)
+    done = run("convert", "event3", "pad.csv", "--format", "linux-input", folder=tmp_path)
     assert done.stdout == "wrote pad.csv: 3 events, 0.00 s\n", done.stderr
     assert done.stderr == "wendonic: event3: range of the sticks guessed as -32768 to 32767\n"
     assert Recording.read(tmp_path / "pad.csv")[1].value == (1.0, 0.0)
-    told = ["--from", "linux-input", "--stick-range", "-65534", "65534"]
+    told = ["--format", "linux-input", "--stick-range", "-65534", "65534"]
     done = run("convert", "event3", "pad.csv", *told, folder=tmp_path)
     assert done.stderr == ""
     assert Recording.read(tmp_path / "pad.csv")[1].value[0] == pytest.approx(0.5, abs=1e-4)
     (tmp_path / "pad.log").write_text('{"timestamp": 5, "axes": [0, 1], "buttons": [1]}')
-    done = run("convert", "pad.log", "pad.jsonl", "--from", "gamepad-api", folder=tmp_path)
+    done = run("convert", "pad.log", "pad.jsonl", "--format", "gamepad-api", folder=tmp_path)
     assert done.stdout == "wrote pad.jsonl: 2 events, 0.00 s\n", done.stderr
-    wrong = run("convert", "event3", "pad.csv", "--from", "linux-input", "--layout", "32", folder=tmp_path)
+    wrong = run("convert", "event3", "pad.csv", "--format", "linux-input", "--layout", "32", folder=tmp_path)
     assert wrong.returncode == 2
     assert "try layout 64" in wrong.stderr
 

@@ -9,7 +9,7 @@ import pytest
 from wendonic import WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
-from wendonic.pictures import draw_comparison
+from wendonic.pictures import draw_comparison, save_picture
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
 from wendonic.study.probes.by_name import PROBES, probe_of
@@ -59,6 +59,14 @@ def test_a_picture_shows_each_profile_on_each_input(beekeeper):
         assert speed.get_xlim() == heading.get_xlim()
 
 
+def test_a_walk_of_a_few_centimetres_is_drawn_without_a_word(beekeeper, caplog, tmp_path):
+    compared = compare({"a": beekeeper, "b": profile_from_text(SLOW)}, {"tap": None}, engine="interpreted")
+    path, *_ = axes = draw_comparison(compared)
+    save_picture(axes, tmp_path / "tap.png")
+    assert np.ptp(path.get_xlim()) == np.ptp(path.get_ylim()) == pytest.approx(1.0)
+    assert not caplog.records
+
+
 def test_probes_are_exactly_what_they_say(beekeeper):
     circle = shape(probe_of(beekeeper, "circle_60"), beekeeper, hz=120)
     tilt = np.hypot(circle["raw_x"], circle["raw_y"])[10:470]
@@ -68,7 +76,10 @@ def test_probes_are_exactly_what_they_say(beekeeper):
     turned = shape(probe_of(beekeeper, "swipe"), beekeeper)["look_yaw_deg"].sum()
     assert turned == pytest.approx(measure(beekeeper).mouse_deg_per_10cm, rel=1e-3)
     eight = shape(probe_of(beekeeper, "figure_of_eight"), beekeeper)
-    # Two circles of 4 s each, one to either side, back where it began.
+    # Two circles of 4 s each, one to either side, back where it began; the second one by diagonals.
+    asked = eight[["local_x", "local_y"]].to_numpy()
+    assert asked[100:200] == pytest.approx(np.tile([0.0, 1.0], (100, 1)))
+    assert asked[300:400] == pytest.approx(np.full((100, 2), math.sqrt(0.5)))
     radius = 3.2 * 4.0 / math.tau
     assert eight["pos_x"].max() == pytest.approx(2.0 * radius, rel=0.05)
     assert eight["pos_x"].min() == pytest.approx(-2.0 * radius, rel=0.05)
@@ -112,6 +123,16 @@ def test_the_command_compares(tmp_path, capsys):
     assert list(content["sheets"]) == ["beekeeper", "slow"]
     assert content["settings"]["gait.walk.accel_m_s2"] == [22.0, 9.0]
     assert "settings: the same" in run("compare", quick, quick)[1]
+    # A probe that does not suit is said after the tables, and every probe is named under --help.
+    with pytest.raises(SystemExit):
+        app(["compare", "--help"], prog_name="wendonic")
+    told = " ".join(capsys.readouterr().out.split())
+    assert ", ".join(PROBES) in told
+    with pytest.raises(WendonicError, match='probe jump_tap, mode "room": this mode has no press that jumps'):
+        app(["compare", str(quick), str(FOLDER / "store_room.toml"), "--on", "jump_tap"], standalone_mode=False)
+    told = capsys.readouterr().out
+    assert "* reach90_s" in told
+    assert told.count("mode.shelves") == 1
     with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_direction"):
         inputs_named(["tapp"])
     with pytest.raises(WendonicError, match="two or more"):

@@ -54,6 +54,12 @@ def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():
     assert sheet.diagonal_ratio is None
 
 
+@pytest.mark.parametrize("gate", ["circle", "square"])
+def test_a_stick_at_its_rim_is_as_fast_in_the_corners_of_a_square_gate(gate):
+    stick = f'[[mode.m.move.bind]]\nstick = "pad.left_stick"\ngate = "{gate}"\n'
+    assert measured(profile_from_text(HEAD + stick)).speed_spread_stick == pytest.approx(0.0, abs=1e-9)
+
+
 @pytest.mark.parametrize("frame", ["map", "goto"])
 def test_seen_from_the_side_the_sheet_is_that_of_walking_forward(frame):
     """Right for forward, left for back: what has a meaning there is the same, the rest is missing."""

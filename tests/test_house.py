@@ -13,6 +13,7 @@ SOURCE = TOP / "src" / "wendonic"
 FLOORS = {
     "errors": 0,
     "look_units": 1,
+    "frame_units": 1,
     "length_unit": 0,
     "kernels": 0,
     "atomic_file": 1,

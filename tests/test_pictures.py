@@ -135,7 +135,7 @@ def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):
 def test_a_timeline_shows_the_trace_within_its_window(keys_trace):
     recording = demo_recording("beekeeper_keys")
     bars, right, forward, amount, speed = draw_timeline(keys_trace, recording, 26.0, 30.5)
-    seen = keys_trace[(keys_trace["t"] >= 26.0) & (keys_trace["t"] - keys_trace["dt"] <= 30.5)]
+    seen = keys_trace[(keys_trace["t"] > 26.0 + 1e-9) & (keys_trace["t"] - keys_trace["dt"] < 30.5 - 1e-9)]
     for ax, raw, shaped in ((right, "raw_x", "local_x"), (forward, "raw_y", "local_y")):
         assert lines(ax)["raw"] == pytest.approx(seen[["t", raw]].to_numpy())
         assert lines(ax)["shaped"] == pytest.approx(seen[["t", shaped]].to_numpy())

@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from wendonic.cli.options import RecordingArgument
+from wendonic.cli.options import FromOption, RecordingArgument, ToOption
 from wendonic.cli.say import say
 
 
@@ -21,6 +21,8 @@ def calibrate(
     swipe_cm: Annotated[
         float | None, typer.Option("--swipe-cm", help="How far each swipe of the mouse in it went (cm).")
     ] = None,
+    start_s: FromOption = None,
+    end_s: ToOption = None,
 ) -> None:
     """Find rest point, noise, dead zone and rim of sticks, the dpi of a mouse, the bias of a gyro.
 
@@ -31,12 +33,15 @@ def calibrate(
     from wendonic.errors import ProfileError
     from wendonic.profile.load import text_of
     from wendonic.recording.recording import Recording
+    from wendonic.recording.stretches import cut
     from wendonic.study.calibration.apply import calibrated_text, calibration_lines
     from wendonic.study.calibration.calibrate import calibrate as calibrate_recording
 
     if dry_run and into is None:
         raise typer.BadParameter("--dry-run goes with --into PROFILE")
-    found = calibrate_recording(Recording.read(recording), share, swipe_cm)
+    whole = Recording.read(recording)
+    stretch = whole if start_s is None and end_s is None else cut(whole, start_s, end_s)
+    found = calibrate_recording(stretch, share, swipe_cm)
     say("\n".join(calibration_lines(found)))
     if into is None:
         return

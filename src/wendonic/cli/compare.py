@@ -6,9 +6,9 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import ModeOption
+from wendonic.cli.options import CourseOption, FromOption, ModeOption, SeatOption, ToOption
 from wendonic.cli.outputs import check_output
-from wendonic.cli.say import say
+from wendonic.cli.say import say, say_lines
 
 if TYPE_CHECKING:
     from wendonic.study.solve.compare import Comparison
@@ -20,35 +20,61 @@ def compare(
     ],
     on: Annotated[
         list[str] | None,
-        typer.Option("--on", help="A recording, or a probe by name; figure_of_eight by default. Again for more."),
+        typer.Option(
+            "--on", help="A recording, or a probe by name; figure_of_eight by default. May be repeated; names below."
+        ),
     ] = None,
     out: Annotated[
         Path | None, typer.Option("-o", "--out", help="Draw paths, speeds and headings: .png, .svg or .pdf.")
     ] = None,
     mode: ModeOption = None,
+    seat: SeatOption = None,
+    course: CourseOption = None,
+    start_s: FromOption = None,
+    end_s: ToOption = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print sheets and settings as JSON.")] = False,
 ) -> None:
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
+    from wendonic.course import load_course
     from wendonic.profile.load import load_profile
-    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of
+    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, traces_of
     from wendonic.study.solve.compare import compare as compare_profiles
 
-    check_output(out, "picture", (*profiles, *(Path(name) for name in on or ())))
+    check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
     named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
-    # Tables alone take no common input.
+    # Tables alone take no common input, and stand whether or not one suits all of them.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
-    compared = compare_profiles(named, inputs, mode)
+    ground = load_course(course) if course else None
+    compared = compare_profiles(named, {}, mode)
     if as_json:
         sheets = dict(zip(compared.names, [dict(sheet) for sheet in compared.sheets], strict=True))
         settings = {setting.path: setting.values for setting in compared.settings}
         say(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
     else:
         _print_tables(compared)
+    if not inputs:
+        return
+    traces = traces_of(named, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s)
+    compared = compared._replace(traces=traces)
+    if not as_json:
+        _print_walks(compared)
     if out is not None:
         from wendonic.pictures import draw_comparison, save_picture
 
         save_picture(draw_comparison(compared), out)
         say(f"wrote {out}")
+
+
+def _print_walks(compared: "Comparison") -> None:
+    """Say what each profile makes of each input."""
+    from wendonic.study.summary import summarise
+
+    for name, traces in compared.traces.items():
+        say(f"on {name}:")
+        say_lines(
+            f"  {profile}: {summarise(trace).words(compared.length)}"
+            for profile, trace in zip(compared.names, traces, strict=True)
+        )
 
 
 def _print_tables(compared: "Comparison") -> None:

@@ -30,11 +30,11 @@ RangeOption = tuple[int, int] | None
 
 def convert(
     source: Annotated[
-        Path, typer.Argument(metavar="IN", help="A recording (.jsonl, .csv, .parquet), or see --from.")
+        Path, typer.Argument(metavar="IN", help="A recording (.jsonl, .csv, .parquet), or see --format.")
     ],
     target: Annotated[Path, typer.Argument(metavar="OUT", help="Where it goes; the ending says which format.")],
     source_format: Annotated[
-        Source | None, typer.Option("--from", help="What IN is, if not a recording; its ending says so otherwise.")
+        Source | None, typer.Option("--format", help="What IN is, if not a recording; its ending says so otherwise.")
     ] = None,
     layout: Annotated[Layout, typer.Option(help="linux-input: word length of the machine.")] = Layout.BITS_64,
     stick_range: Annotated[

@@ -8,7 +8,16 @@ from typing import Annotated, Any
 import typer
 from typer.core import TyperGroup
 
-from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument
+from wendonic.cli.options import (
+    CourseOption,
+    FromOption,
+    HzOption,
+    ModeOption,
+    ProfileArgument,
+    RecordingArgument,
+    SeatOption,
+    ToOption,
+)
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -34,11 +43,12 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
         )
     ],
     "mode": [("mode", ModeOption, None)],
+    "seat": [("seat", SeatOption, None)],
     "hz": [("hz", HzOption, 60.0)],
     "course": [("course", CourseOption, None)],
     "window": [
-        ("start_s", Annotated[float | None, typer.Option("--from", help="Begin here (s).")], None),
-        ("end_s", Annotated[float | None, typer.Option("--to", help="End here (s).")], None),
+        ("start_s", FromOption, None),
+        ("end_s", ToOption, None),
     ],
     "moments": [
         ("moments", Annotated[list[float] | None, typer.Option("--at", help="A moment (s); may be repeated.")], None)

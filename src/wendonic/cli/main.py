@@ -2,6 +2,7 @@
 
 import logging
 import sys
+from collections.abc import Iterable
 from typing import Annotated
 
 import typer
@@ -11,18 +12,34 @@ from wendonic.cli.calibrate import calibrate
 from wendonic.cli.check import check
 from wendonic.cli.compare import compare
 from wendonic.cli.convert import convert
+from wendonic.cli.cut import cut
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
 from wendonic.cli.fit import fit
 from wendonic.cli.info import info
-from wendonic.cli.look_units import look_units
+from wendonic.cli.join import join
 from wendonic.cli.measure import measure
+from wendonic.cli.named_help import listing
 from wendonic.cli.new import new
 from wendonic.cli.record import record
 from wendonic.cli.say import say
 from wendonic.cli.shape import shape
 from wendonic.cli.sweep import sweep
+from wendonic.cli.units import units
 from wendonic.errors import WendonicError
+
+
+def _profiles() -> Iterable[str]:
+    from wendonic.demo import profile_names
+
+    return profile_names()
+
+
+def _probes() -> Iterable[str]:
+    from wendonic.study.probes.by_name import PROBES
+
+    return PROBES
+
 
 app = typer.Typer(
     no_args_is_help=True,
@@ -32,11 +49,15 @@ app = typer.Typer(
     epilog="Begin with: wendonic demo --out demo-out",
 )
 app.command(epilog="Example: wendonic demo --out demo-out")(demo)
-app.command(epilog="Example: wendonic new beekeeper.toml")(new)
+app.command(cls=listing("Shipped profiles", _profiles), epilog="Example: wendonic new cart.toml --like cart")(new)
 app.command(epilog="Example: wendonic shape demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o walk.csv")(shape)
 app.command(epilog="Example: wendonic convert demo-out/beekeeper_pad.jsonl beekeeper_pad.parquet")(convert)
+app.command(epilog="Example: wendonic cut demo-out/beekeeper_keys.jsonl dodge.jsonl --from 26 --to 33")(cut)
+app.command(epilog="Example: wendonic join demo-out/beekeeper_keys.jsonl demo-out/beekeeper_pad.jsonl -o both.jsonl")(
+    join
+)
 app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
-app.command("look-units", epilog="Example: wendonic look-units --cm-per-turn 34 --dpi 800")(look_units)
+app.command(epilog="Example: wendonic units --factor 0.9 --hz 30")(units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml --tick-function --mode foot")(info)
 app.command(
@@ -44,7 +65,10 @@ app.command(
 )(calibrate)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
-app.command(epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png")(compare)
+app.command(
+    cls=listing("Probes", _probes),
+    epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png",
+)(compare)
 app.command(
     epilog="Example: wendonic fit demo-out/beekeeper.toml --target reach90_s=0.2 --free gait.walk.accel_m_s2"
 )(fit)
@@ -71,7 +95,8 @@ def _global_options(
 
 def main() -> None:
     """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
-    logging.basicConfig(format="wendonic: %(message)s", level=logging.WARNING)
+    logging.basicConfig(format="wendonic: %(message)s", level=logging.ERROR)
+    logging.getLogger("wendonic").setLevel(logging.WARNING)
     if sys.stderr.isatty():
         # What takes seconds is announced to whoever sits there.
         logging.getLogger("wendonic").setLevel(logging.INFO)

@@ -10,10 +10,26 @@ from wendonic.cli.say import say
 
 def new(
     path: Annotated[Path, typer.Argument(help="Where the profile goes, such as beekeeper.toml.")],
+    like: Annotated[
+        str, typer.Option("--like", metavar="NAME", help="A shipped profile to begin as; the names stand below.")
+    ] = "beekeeper",
     force: Annotated[bool, typer.Option("--force", help="Overwrite a file that is already there.")] = False,
 ) -> None:
-    """Write a commented starter profile."""
+    """Write a commented profile to begin with."""
     from wendonic.demo.starter import write_starter
 
-    write_starter(path, force)
-    say(f"wrote {path}; change a number, then see it: wendonic draw stick {path}")
+    write_starter(path, force, like)
+    say(f"wrote {path}; change a number, then see it: wendonic {_shown_by(like)} {path}")
+
+
+def _shown_by(like: str) -> str:
+    """Return the command that shows most of a shipped profile without a recording."""
+    from wendonic.demo import demo_profile
+    from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
+
+    profile = demo_profile(like)
+    mode = profile.mode[profile.first_mode]
+    binds = mode.move.bind if mode.move and mode.steer.frame != "grid" else ()
+    if any(isinstance(bind, StickBind) for bind in binds):
+        return "draw stick"
+    return "draw diagonals" if any(isinstance(bind, KeysBind | DpadBind) for bind in binds) else "info"

@@ -14,6 +14,8 @@ ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the pr
 SeatOption = Annotated[
     str | None, typer.Option("--seat", help="Whose pad the profile's pad is: pad1 for the second player.")
 ]
+FromOption = Annotated[float | None, typer.Option("--from", help="Begin here (s, in the recording's own time).")]
+ToOption = Annotated[float | None, typer.Option("--to", help="End here (s).")]
 CourseOption = Annotated[
     Path | None, typer.Option("--course", help="Ground to walk on (.toml): heights, walls, blocked squares.")
 ]

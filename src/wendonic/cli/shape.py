@@ -6,7 +6,16 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import CourseOption, HzOption, ModeOption, ProfileArgument, RecordingArgument, SeatOption
+from wendonic.cli.options import (
+    CourseOption,
+    FromOption,
+    HzOption,
+    ModeOption,
+    ProfileArgument,
+    RecordingArgument,
+    SeatOption,
+    ToOption,
+)
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -43,10 +52,13 @@ def shape(
     mode: ModeOption = None,
     seat: SeatOption = None,
     course: CourseOption = None,
+    start_s: FromOption = None,
+    end_s: ToOption = None,
 ) -> None:
     """Shape a recording tick by tick: into a file, or a table of some ticks in the terminal."""
     from wendonic.batch import shape as shape_recording
     from wendonic.batch import write_trace
+    from wendonic.batch.window import ticks_between
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
     from wendonic.recording.recording import Recording
@@ -57,6 +69,7 @@ def shape(
     loaded = load_profile(profile)
     length = loaded.world.length
     trace = shape_recording(Recording.read(recording), loaded, hz=hz, mode=mode, seat=seat, course=ground)
+    trace = ticks_between(trace, start_s, end_s)
     if out is None:
         _print_ticks(trace, length)
     else:

@@ -48,11 +48,15 @@ CAPTURE_PATH = FOLDER / "beekeeper_capture.bin"
 """A stream of Linux input events, 64-bit layout: keyboard, mouse and pad in one."""
 
 
+def profile_names() -> tuple[str, ...]:
+    """Return the names of the shipped profiles, the beekeeper's first."""
+    return tuple(dict.fromkeys(RECORDINGS.values()))
+
+
 def demo_profile(name: str = "beekeeper") -> Profile:
     """Return one of the shipped profiles."""
-    names = dict.fromkeys(RECORDINGS.values())
-    if name not in names:
-        raise WendonicError(none_such("shipped profile", name, names))
+    if name not in profile_names():
+        raise WendonicError(none_such("shipped profile", name, profile_names()))
     return load_profile(FOLDER / f"{name}.toml")
 
 

@@ -115,9 +115,10 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
 
 @picture(
     "recording",
+    "window",
     "share",
     example="wendonic draw calibration demo-out/lookout_devices.jsonl",
 )
 def calibration(given: Given) -> Any:
     """Sticks at rest and round their rims, with the dead zone and the gate that follow."""
-    return draw_calibration(calibrate(given.recording, given.share))
+    return draw_calibration(calibrate(given.stretch or given.recording, given.share))

@@ -77,6 +77,7 @@ def _draw_paths(
     places = np.concatenate([trace[["pos_x", "pos_y"]].to_numpy() for trace in traces])
     if float(np.ptp(places, axis=0).max()) < LEAST_SPAN_M:
         middle_x, middle_y = places.mean(axis=0)
+        ax.set_aspect("equal", adjustable="box")
         ax.set_xlim(middle_x - LEAST_SPAN_M / 2.0, middle_x + LEAST_SPAN_M / 2.0)
         ax.set_ylim(middle_y - LEAST_SPAN_M / 2.0, middle_y + LEAST_SPAN_M / 2.0)
 

@@ -249,11 +249,13 @@ def _draw_key(ax: Axes, mode: Mode) -> None:
     "profile",
     "recording",
     "moments",
+    "window",
     "hz",
     "mode",
+    "seat",
     "course",
     example="wendonic draw frame demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --at 3 --at 17.5",
 )
 def frame(given: Given) -> Any:
     """Why forward went there: a compass rose with camera, facing, input and result at some moments."""
-    return draw_frame(given.trace, given.profile, given.moments, given.recording.title)
+    return draw_frame(given.seen, given.profile, given.moments, given.recording.title)

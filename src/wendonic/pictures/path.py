@@ -222,13 +222,15 @@ def _round_interval(seconds: float) -> float:
 @picture(
     "profile",
     "recording",
+    "window",
     "hz",
     "mode",
+    "seat",
     "course",
     example="wendonic draw path demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl -o path.png",
 )
 def path(given: Given) -> Any:
     """The walk from above, or height over x in a side view: camera, facing, goals, squares, heights, swings."""
     return draw_path(
-        given.trace, given.recording.title, profile=given.profile, recording=given.recording, course=given.course
+        given.seen, given.recording.title, profile=given.profile, recording=given.recording, course=given.course
     )

@@ -8,14 +8,27 @@ from typing import Any, Literal, NamedTuple
 import pandas as pd
 
 from wendonic.batch import shape
+from wendonic.batch.window import ticks_between
 from wendonic.course import Course, load_course
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
+from wendonic.recording.stretches import cut
 from wendonic.study.solve.compare import names_of
 
 Taken = Literal[
-    "profile", "profiles", "recording", "[recording]", "mode", "hz", "course", "window", "moments", "only", "share"
+    "profile",
+    "profiles",
+    "recording",
+    "[recording]",
+    "mode",
+    "seat",
+    "hz",
+    "course",
+    "window",
+    "moments",
+    "only",
+    "share",
 ]
 """What a picture may take; a recording in brackets may be left out."""
 
@@ -29,6 +42,7 @@ class Given:
         recording: Path | None = None,
         course: Path | None = None,
         mode: str | None = None,
+        seat: str | None = None,
         hz: float = 60.0,
         start_s: float | None = None,
         end_s: float | None = None,
@@ -38,7 +52,8 @@ class Given:
     ) -> None:
         """Take what the command was given."""
         self._profiles, self._recording, self._course = list(profiles), recording, course
-        self.mode, self.hz, self.start_s, self.end_s = mode, hz, start_s, end_s
+        self.mode, self.seat, self.hz = mode, seat, hz
+        self.start_s, self.end_s = start_s, end_s
         self.moments, self.only, self.share = moments, only, share
 
     @cached_property
@@ -71,7 +86,20 @@ class Given:
     @cached_property
     def trace(self) -> pd.DataFrame:
         """The recording under the profile."""
-        return shape(self.recording, self.profile, hz=self.hz, mode=self.mode, course=self.course)
+        ground, seat = self.course, self.seat
+        return shape(self.recording, self.profile, hz=self.hz, mode=self.mode, seat=seat, course=ground)
+
+    @property
+    def seen(self) -> pd.DataFrame:
+        """The ticks of the trace from `start_s` to `end_s`, all of them where neither is given."""
+        return ticks_between(self.trace, self.start_s, self.end_s)
+
+    @property
+    def stretch(self) -> Recording | None:
+        """The recording from `start_s` to `end_s`, all of it where neither is given; None without one."""
+        if self.some_recording is None or (self.start_s is None and self.end_s is None):
+            return self.some_recording
+        return cut(self.some_recording, self.start_s, self.end_s)
 
 
 class Picture(NamedTuple):

@@ -247,9 +247,10 @@ def _draw_curve(ax: Axes, bind: StickBind, stick: StickResponse) -> None:
 @picture(
     "profile",
     "[recording]",
+    "window",
     "mode",
     example="wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png",
 )
 def stick(given: Given) -> Any:
     """Where raw stick positions go: dead zone, rim, lines of wanted amount."""
-    return draw_stick(given.profile, given.some_recording, given.mode)
+    return draw_stick(given.profile, given.stretch, given.mode)

@@ -1,10 +1,10 @@
 """Raw, shaped, intent and speed over time, with held keys as bars."""
 
-import math
 from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 
+from wendonic.batch.window import ticks_between
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
@@ -61,16 +61,9 @@ def draw_timeline(
     """
     if trace.empty:
         raise WendonicError("the recording has no events; there is nothing to draw")
+    seen = ticks_between(trace, start_s, end_s)
     first = float(trace["t"].iloc[0] - trace["dt"].iloc[0]) if start_s is None else start_s
     last = float(trace["t"].iloc[-1]) if end_s is None else end_s
-    if not (math.isfinite(first) and math.isfinite(last) and first < last):
-        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
-    seen = trace[(trace["t"] >= first) & (trace["t"] - trace["dt"] <= last)]
-    if seen.empty:
-        raise WendonicError(
-            f"nothing between {first:g} s and {last:g} s; the recording runs from {recording.start_s:g} s "
-            f"to {recording.start_s + recording.duration_s:g} s"
-        )
     spans = {
         name: [(max(a, first), min(b, last)) for a, b in bars if b > first and a < last]
         for name, bars in held_spans(recording).items()
@@ -150,6 +143,7 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
     "window",
     "hz",
     "mode",
+    "seat",
     "course",
     example="wendonic draw timeline demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --from 26 --to 33",
 )

@@ -138,17 +138,23 @@ def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
     return jump
 
 
+_MIRRORED = {"right": "left", "left": "right"}
+
+
 def figure_of_eight(profile: Profile, name: str) -> Recording:
-    """Go once round to the right and once to the left: where the view steers, forward while it turns; where a body
-    drives, by its own turning; else straight from corner to corner; seen from the side, to and fro.
+    """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
+    the second time; where a body drives, by its own turning; else in each of eight directions; seen from the side, to
+    and fro.
     """
     mode = profile.mode[name]
     walker = _walker(mode)
     steer = mode.steer
     if steer.turns_with == "view" or (steer.frame == "facing" and steer.face == "view"):
-        turns = [(k / 60, min(k, 480 - k) / 240 * 360.0) for k in range(481)]
+        # The second time the view is 45 deg to the left, so that diagonally to the right of it is where forward was.
+        turns = [(k / 60, min(k, 480 - k) / 240 * 360.0 - (45.0 if k > 240 else 0.0)) for k in range(481)]
         views = [Event(t, "view", ((yaw + 180.0) % 360.0 - 180.0, 0.0)) for t, yaw in turns]
-        walks = list(probe([(0.0, walker.full("forward")), (8.0, walker.rest("forward"))], 9.0))
+        also = walker.full("forward", "right")
+        walks = list(probe([(0.0, walker.full("forward")), (4.0, also), (8.0, walker.rest("forward", "right"))], 9.0))
         return Recording(sorted([*views, *walks], key=lambda event: event.t))
     if steer.turns_with == "body":
         if walker.stick:
@@ -157,14 +163,18 @@ def figure_of_eight(profile: Profile, name: str) -> Recording:
         turn = [*walker.rest("right"), *walker.full("left")]
         ends = [*walker.rest("forward"), *walker.rest("left")]
         return probe([(0.0, walker.full("forward", "right")), (4.0, turn), (8.0, ends)], 9.0)
-    corners = ["forward", "right", "back", "right", "forward", "left", "back", "left"]
+    to_right = [*EIGHT_DIRECTIONS]
+    round_twice: list[tuple[str, ...]] = [
+        *to_right,
+        *(tuple(_MIRRORED.get(name, name) for name in names) for names in to_right),
+    ]
     if walker.across:
-        corners = ["right", "right", "left", "left", "left", "left", "right", "right"]
+        round_twice = [(side,) for side in 4 * ["right"] + 8 * ["left"] + 4 * ["right"]]
     steps: Steps = []
-    for number, direction in enumerate(corners):
-        before = walker.rest(corners[number - 1]) if number and not walker.stick else []
-        steps.append((float(number), [*before, *walker.full(direction)]))
-    return probe([*steps, (8.0, walker.rest("left"))], 9.0)
+    for number, together in enumerate(round_twice):
+        before = walker.rest(*round_twice[number - 1]) if number and not walker.stick else []
+        steps.append((0.5 * number, [*before, *walker.full(*together)]))
+    return probe([*steps, (8.0, walker.rest(*round_twice[-1]))], 9.0)
 
 
 PROBES: dict[str, Callable[[Profile, str], Recording]] = {

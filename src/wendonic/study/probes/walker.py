@@ -17,12 +17,13 @@ DIAGONAL = 0.5**0.5
 
 class Walker(NamedTuple):
     """What walks in a mode: the controls of four directions, or a stick; of a mode that is seen from the side
-    (`across`), the controls of two.
+    (`across`), the controls of two. The rim of a stick with a square gate has corners, which are its diagonals.
     """
 
     buttons: dict[str, str]
     stick: str
     across: bool = False
+    corners: bool = False
 
     @property
     def ahead(self) -> str:
@@ -37,7 +38,7 @@ class Walker(NamedTuple):
     def full(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
         """Return the controls and values that ask for everything in one direction, or diagonally between two."""
         if self.stick:
-            scale = 1.0 if len(directions) == 1 else DIAGONAL
+            scale = 1.0 if len(directions) == 1 or self.corners else DIAGONAL
             x = sum(_TILTS[direction][0] for direction in directions) * scale
             y = sum(_TILTS[direction][1] for direction in directions) * scale
             return [(self.stick, (x, y))]
@@ -79,8 +80,9 @@ def key_driver(mode: Mode) -> Walker | None:
 
 def stick_walker(mode: Mode) -> Walker | None:
     """Return what walks by a stick, None without."""
-    sticks = [bind.stick for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, StickBind)]
-    return Walker({}, sticks[0], mode.steer.seen_from_side) if sticks else None
+    sticks = (bind for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, StickBind))
+    first = next(sticks, None)
+    return Walker({}, first.stick, mode.steer.seen_from_side, first.gate == "square") if first else None
 
 
 def probe_walker(mode: Mode) -> Walker | None:

@@ -5,6 +5,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from wendonic.batch import Engine, shape
+from wendonic.batch.window import ticks_between
+from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.schema.profile import Profile
@@ -71,8 +73,12 @@ def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
     return tuple(f"{name} ({count + 1})" if count else name for name, count in zip(names, counts, strict=True))
 
 
+HAS_IT = "has it"
+
+
 def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
-    """Return the settings that are not the same in all profiles, defaults included, in the order of the first file.
+    """Return the settings that are not the same in all profiles, defaults included, in the order of the first file. A
+    mode or a gait that one of them does not have is one setting, with the profiles that have it.
 
     >>> from wendonic.demo import demo_profile
     >>> ours = demo_profile()
@@ -80,7 +86,14 @@ def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
     >>> settings_that_differ([ours, theirs])
     (Setting(path='max_dt_s', values=(0.1, 0.2)),)
     """
-    flat = [_flat(profile.model_dump()) for profile in profiles]
+    contents = [profile.model_dump() for profile in profiles]
+    for group in ("mode", "gait"):
+        names = dict.fromkeys(name for content in contents for name in content[group])
+        for name in [name for name in names if not all(name in content[group] for content in contents)]:
+            for content in contents:
+                if content[group].pop(name, None) is not None:
+                    content[f"{group}.{name}"] = HAS_IT
+    flat = [_flat(content) for content in contents]
     paths = dict.fromkeys(path for fields in flat for path in fields if path != "title")
     found = (Setting(path, tuple(fields.get(path) for fields in flat)) for path in paths)
     return tuple(setting for setting in found if any(value != setting.values[0] for value in setting.values))
@@ -116,6 +129,43 @@ def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
     return inputs
 
 
+def traces_of(
+    profiles: Mapping[str, Profile],
+    inputs: Mapping[str, Recording | None],
+    mode: str | None = None,
+    hz: float = 120.0,
+    engine: Engine = "auto",
+    seat: str | None = None,
+    course: Course | None = None,
+    start_s: float | None = None,
+    end_s: float | None = None,
+) -> "dict[str, tuple[pd.DataFrame, ...]]":
+    """Return what each profile makes of each input, by the input's name, from `start_s` to `end_s`.
+
+    Inputs are recordings by name; a name of a probe with None is that probe, made for each profile's own controls.
+    Raises `WendonicError` for a mode or a probe that one of them does not have.
+    """
+    return {
+        name: tuple(
+            ticks_between(
+                shape(
+                    recording or probe_of(profile, name, mode),
+                    profile,
+                    hz=hz,
+                    mode=mode,
+                    seat=seat,
+                    course=course,
+                    engine=engine,
+                ),
+                start_s,
+                end_s,
+            )
+            for profile in profiles.values()
+        )
+        for name, recording in inputs.items()
+    }
+
+
 def compare(
     profiles: Mapping[str, Profile],
     inputs: Mapping[str, Recording | None] | None = None,
@@ -125,9 +175,8 @@ def compare(
 ) -> Comparison:
     """Return a comparison of profiles, each in its first mode or in the one that is named.
 
-    `inputs` are recordings by name; a name of a probe with None is that probe, made for each profile's own controls,
-    and the figure of eight is what counts without any. Raises `WendonicError` for fewer than two profiles, and for a
-    mode or a probe that one of them does not have.
+    `inputs` are as in `traces_of`; the figure of eight is what counts without any. Raises `WendonicError` for fewer
+    than two profiles, and for a mode or a probe that one of them does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> both = compare({"foot": demo_profile(), "cart": demo_profile("cart")})
@@ -138,13 +187,7 @@ def compare(
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
     inputs = {USUAL_INPUT: None} if inputs is None else inputs
     sheets = tuple(measure(profile, mode, engine) for profile in profiles.values())
-    traces = {
-        name: tuple(
-            shape(recording or probe_of(profile, name, mode), profile, hz=hz, mode=mode, engine=engine)
-            for profile in profiles.values()
-        )
-        for name, recording in inputs.items()
-    }
+    traces = traces_of(profiles, inputs, mode, hz, engine)
     length = common_unit([profile.world.length for profile in profiles.values()])
     from_side = all(profile.mode[profile.mode_name(mode)].steer.seen_from_side for profile in profiles.values())
     settings = settings_that_differ(list(profiles.values()))

@@ -1,0 +1,39 @@
+"""A part of a trace."""
+
+import math
+from typing import TYPE_CHECKING
+
+from wendonic.errors import WendonicError
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+
+ROUNDING_S = 1e-9
+
+
+def ticks_between(trace: "pd.DataFrame", start_s: float | None = None, end_s: float | None = None) -> "pd.DataFrame":
+    """Return the ticks of a trace that reach into the time from `start_s` to `end_s`; what is not given is its end.
+
+    Everything before was played as well: the body is where it had come to. Raises `WendonicError` for a time that is
+    not finite, an end not after the start, and a stretch that has no tick.
+
+    >>> from wendonic import shape
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> trace = shape(demo_recording("beekeeper_keys"), demo_profile())
+    >>> len(ticks_between(trace, 2.0, 3.0)), len(ticks_between(trace)) == len(trace)
+    (60, True)
+    """
+    if trace.empty:
+        return trace
+    began_s, ended_s = float(trace["t"].iloc[0] - trace["dt"].iloc[0]), float(trace["t"].iloc[-1])
+    first = began_s if start_s is None else start_s
+    last = ended_s if end_s is None else end_s
+    if not (math.isfinite(first) and math.isfinite(last) and first < last):
+        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
+    seen = trace[(trace["t"] > first + ROUNDING_S) & (trace["t"] - trace["dt"] < last - ROUNDING_S)]
+    if seen.empty:
+        raise WendonicError(
+            f"nothing between {first:g} s and {last:g} s; the recording runs from {began_s:g} s to {ended_s:g} s"
+        )
+    return seen

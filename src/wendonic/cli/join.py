@@ -1,0 +1,29 @@
+"""`wendonic join`: recordings one after the other."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say
+
+
+def join(
+    recordings: Annotated[
+        list[Path], typer.Argument(metavar="RECORDING RECORDING...", help="Two recordings or more, in order.")
+    ],
+    out: Annotated[Path, typer.Option("-o", "--out", help="Where they go; the ending says which format.")],
+    pause_s: Annotated[float, typer.Option("--pause", help="Time between them, with everything let go (s).")] = 0.5,
+) -> None:
+    """Write recordings one after the other, with a note where each begins."""
+    from wendonic.errors import WendonicError
+    from wendonic.recording.recording import Recording
+    from wendonic.recording.stretches import join as join_recordings
+
+    if len(recordings) < 2:
+        raise WendonicError(f"found {len(recordings)} recording; allowed: two or more to join")
+    check_output(out, "recording", recordings)
+    joined = join_recordings(list(map(Recording.read, recordings)), pause_s)
+    joined.write(out)
+    say(f"wrote {out}: {len(recordings)} recordings, {len(joined)} events, {joined.duration_s:.2f} s")

@@ -1,0 +1,73 @@
+"""`wendonic units`: convert between units of looking, and numbers of a frame into numbers of a second."""
+
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.say import say
+
+LOOK, FRAME = "Looking", "From a frame to a second"
+
+
+def units(
+    cm_per_turn: Annotated[
+        float | None, typer.Option(help="How far the mouse goes for a full turn (cm).", rich_help_panel=LOOK)
+    ] = None,
+    deg_per_count: Annotated[
+        float | None, typer.Option(help="How far one count of the mouse turns (deg).", rich_help_panel=LOOK)
+    ] = None,
+    counts_per_turn: Annotated[
+        float | None, typer.Option(help="Counts of the mouse in a full turn.", rich_help_panel=LOOK)
+    ] = None,
+    dpi: Annotated[float, typer.Option(help="Counts of the mouse an inch.", rich_help_panel=LOOK)] = 800.0,
+    rate_deg_s: Annotated[
+        float, typer.Option(help="A rate of turning (deg/s), such as a stick's.", rich_help_panel=LOOK)
+    ] = 180.0,
+    fov_deg: Annotated[
+        float, typer.Option(help="Field of view (deg), across the window or down it.", rich_help_panel=LOOK)
+    ] = 80.0,
+    zoom_fov_deg: Annotated[float, typer.Option(help="The same while zoomed (deg).", rich_help_panel=LOOK)] = 40.0,
+    hz: Annotated[float, typer.Option("--hz", help="Frames a second.", rich_help_panel=FRAME)] = 60.0,
+    factor: Annotated[
+        float | None, typer.Option(help="What something is multiplied by each frame: 0.9.", rich_help_panel=FRAME)
+    ] = None,
+    share: Annotated[
+        float | None,
+        typer.Option(help="Share of the rest that something moves each frame (lerp): 0.1.", rich_help_panel=FRAME),
+    ] = None,
+    per_frame: Annotated[
+        float | None, typer.Option(help="Distance or angle a frame: 3.", rich_help_panel=FRAME)
+    ] = None,
+    per_frame_squared: Annotated[
+        float | None, typer.Option(help="What is added to a speed each frame: 0.2.", rich_help_panel=FRAME)
+    ] = None,
+    unit: Annotated[str, typer.Option(help="Unit of the last two, such as px or deg.", rich_help_panel=FRAME)] = "",
+) -> None:
+    """Convert what a mouse and a view have, or what a frame does into what a second does.
+
+    Looking: give one of the first three; without any it is 34 cm a turn.
+    """
+    from wendonic.frame_units import frame_table
+    from wendonic.look_units import look_table, one_sensitivity
+
+    of_frame = frame_table(hz, factor, share, per_frame, per_frame_squared, unit)
+    if of_frame:
+        _print_table(of_frame)
+    if not of_frame or any(given is not None for given in (cm_per_turn, deg_per_count, counts_per_turn)):
+        sensitivity = one_sensitivity(dpi, cm_per_turn, deg_per_count, counts_per_turn)
+        _print_table(look_table(sensitivity, dpi, rate_deg_s, fov_deg, zoom_fov_deg))
+        say(f"in a profile: deg_per_count = {sensitivity:.6g}")
+
+
+def _print_table(rows: list[tuple[str, float, str]]) -> None:
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    table = Table(box=box.SIMPLE_HEAD, show_header=False, show_edge=False, pad_edge=False)
+    table.add_column("")
+    table.add_column("", justify="right")
+    table.add_column("")
+    for words, value, unit in rows:
+        table.add_row(words, f"{value:.5g}", unit)
+    Console().print(table)

@@ -1,0 +1,75 @@
+"""Recordings cut out of longer ones, and put one after the other."""
+
+import math
+from collections.abc import Sequence
+
+from wendonic.devices.controls import CONTROLS
+from wendonic.devices.event import Event
+from wendonic.devices.state import DeviceState
+from wendonic.errors import WendonicError
+from wendonic.recording.recording import Recording
+
+BEGIN, END = "begin", "end"
+"""Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""
+
+
+def cut(recording: Recording, start_s: float | None = None, end_s: float | None = None) -> Recording:
+    """Return the stretch of a recording from `start_s` to `end_s`, at its own times; what is not given is its end.
+
+    What is held when it begins is pressed there, see `Recording.between`; it lasts to its very ends, with a note
+    where nothing else happens. Raises `WendonicError` for a stretch that is empty, or lies outside.
+
+    >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
+    >>> [(event.t, event.control) for event in cut(walk, 1.0, 2.0)]
+    [(1.0, 'key.KeyW'), (2.0, 'mark')]
+    """
+    first_s, last_s = recording.start_s, recording.start_s + recording.duration_s
+    begin_s = first_s if start_s is None else start_s
+    finish_s = last_s if end_s is None else end_s
+    runs = f"the recording runs from {first_s:g} s to {last_s:g} s"
+    if not (math.isfinite(begin_s) and math.isfinite(finish_s)):
+        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: finite times; {runs}")
+    if begin_s >= last_s or finish_s <= first_s:
+        side = f"after {begin_s:g} s" if begin_s >= last_s else f"before {finish_s:g} s"
+        raise WendonicError(f"nothing {side}; {runs}")
+    if begin_s >= finish_s:
+        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: the end after the start; {runs}")
+    begin_s, finish_s = max(begin_s, first_s), min(finish_s, last_s)
+    events = list(recording.between(begin_s, finish_s))
+    if not events or events[0].t > begin_s:
+        events.insert(0, Event(begin_s, "mark", BEGIN))
+    if events[-1].t < finish_s:
+        events.append(Event(finish_s, "mark", END))
+    return Recording.from_checked(events, recording.title, recording.header)
+
+
+def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
+    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is let go.
+
+    A note says where each begins, by its title. Raises `WendonicError` for a pause that cannot be.
+
+    >>> walk = Recording([Event(7.0, "key.KeyW", 1)], "Walk")
+    >>> [(event.t, event.control) for event in join([walk, walk], pause_s=2.0)]
+    [(0.0, 'mark'), (0.0, 'key.KeyW'), (0.0, 'lost.focus'), (2.0, 'mark'), (2.0, 'key.KeyW')]
+    """
+    if not 0.0 <= pause_s <= 3600.0:
+        raise WendonicError(f"pause_s: found {pause_s:g}; allowed: 0 to 3600 s")
+    events: list[Event] = []
+    at_s = 0.0
+    for number, recording in enumerate(recordings, 1):
+        if events and _holds(events):
+            events.append(Event(at_s - pause_s, "lost.focus", 1.0))
+        events.append(Event(at_s, "mark", recording.title or f"recording {number}"))
+        events += recording.shifted(at_s)
+        at_s += recording.duration_s + pause_s
+    titles = dict.fromkeys(recording.title for recording in recordings if recording.title)
+    return Recording.from_checked(events, ", then ".join(titles))
+
+
+def _holds(events: Sequence[Event]) -> bool:
+    """Return whether anything that a device can hold is held after these events."""
+    state = DeviceState()
+    for event in events:
+        if CONTROLS[event.control].device is not None or event.control.startswith("lost."):
+            state.apply(event)
+    return state.values != DeviceState().values
