@@ -83,7 +83,6 @@ def places(node, path=()):
             yield from places(value, (*path, key))
 
 
-@settings(max_examples=100)
 @given(data=st.data())
 def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     """Good TOML, wrong content: replace, add or take away at up to three places."""
@@ -109,7 +108,6 @@ def test_odd_values_in_the_places_of_a_profile_are_faults_in_words(data):
     assert math.isfinite(Helm(profile).tick(0.05).amount)
 
 
-@settings(max_examples=100)
 @given(text=st.sampled_from(SPOILED_PROFILES).flatmap(spoiled))
 def test_a_spoiled_profile_loads_or_says_where_it_is_spoiled(text):
     try:
@@ -130,7 +128,6 @@ values = st.recursive(
 )
 
 
-@settings(max_examples=100)
 @given(data=st.data())
 def test_a_spoiled_recording_loads_or_says_where_it_is_spoiled(tmp_path_factory, data):
     path = tmp_path_factory.mktemp("spoiled") / "walk.jsonl"

@@ -351,39 +351,32 @@ def test_without_sources_the_plain_kernels_run_and_give_the_same_numbers(beekeep
     assert plain(mode_tuning(beekeeper, "foot", False).tick, sample_places(sources).sample).digest == "plain"
 
 
-@pytest.mark.parametrize("spoiled", ["missing", "a file", "cut", "other json", "wrong text"])
-def test_a_cache_that_is_missing_or_damaged_costs_time_and_nothing_else(tmp_path, spoiled):
-    """In a process of its own: first a run that fills the cache, then it is spoiled, then a run beside it."""
+def run_with_cache(cache):
+    """In a process of its own, so that nothing is at hand but what the cache has."""
     script = (
         "from wendonic import Helm; from wendonic.demo import demo_profile\n"
         "helm = Helm(demo_profile('tablet'), prepare='first')\n"
         "helm.touch(0, 0.2, 0.5); helm.tick(0.016); helm.touch(0, 0.3, 0.4)\n"
         "print([float(helm.tick(0.016).record[place]) for place in range(8)])"
     )
+    environment = {**os.environ, "XDG_CACHE_HOME": str(cache)}
+    done = subprocess.run([sys.executable, "-c", script], env=environment, capture_output=True, text=True, check=True)
+    assert done.stderr == ""
+    return done.stdout
+
+
+def test_a_cache_that_is_missing_or_damaged_costs_time_and_nothing_else(tmp_path):
+    """First a run that fills the cache, then a run beside each way of spoiling it."""
     cache = tmp_path / "cache"
-
-    def run():
-        environment = {**os.environ, "XDG_CACHE_HOME": str(cache)}
-        done = subprocess.run(
-            [sys.executable, "-c", script], env=environment, capture_output=True, text=True, check=True
-        )
-        assert done.stderr == ""
-        return done.stdout
-
-    if spoiled == "missing":
-        cache.write_text("a file where the folder would be")
-        assert "0." in run()
-        return
-    first = run()
+    first = run_with_cache(cache)
     (kept,) = cache.rglob("*.json")
     content = kept.read_text()
-    if spoiled == "a file":
-        kept.unlink()
-        kept.mkdir()
-    elif spoiled == "cut":
-        kept.write_text(content[: len(content) // 2])
-    elif spoiled == "other json":
-        kept.write_text("[1, 2]")
-    else:
-        kept.write_text(json.dumps({**json.loads(content), "text": "def make("}))
-    assert run() == first
+    for spoiled in (content[: len(content) // 2], "[1, 2]", json.dumps({**json.loads(content), "text": "def make("})):
+        kept.write_text(spoiled)
+        assert run_with_cache(cache) == first
+        assert kept.read_text() == content
+    kept.unlink()
+    kept.mkdir()
+    assert run_with_cache(cache) == first
+    (tmp_path / "file").write_text("a file where the folder would be")
+    assert run_with_cache(tmp_path / "file") == first

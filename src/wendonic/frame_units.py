@@ -72,11 +72,11 @@ def frame_table(
 ) -> list[tuple[str, float, str]]:
     """Return what follows from each number of a frame that is given: words, value, unit.
 
-    >>> for row in frame_table(30, share=0.1, per_frame_squared=0.2, unit="px"):
-    ...     print(*row)
-    half-life of moving 0.1 of the rest each frame 0.21928810360353384 s
-    drag, if it is of a speed 3.160815469734788 1/s
-    0.2 px/frame² 180.0 px/s²
+    >>> for words, value, units in frame_table(30, share=0.1, per_frame_squared=0.2, unit="px"):
+    ...     print(words, f"{value:.4g}", units)
+    half-life of moving 0.1 of the rest each frame 0.2193 s
+    drag, if it is of a speed 3.161 1/s
+    0.2 px/frame² 180 px/s²
     """
     rows: list[tuple[str, float, str]] = []
     named = unit or "units"
