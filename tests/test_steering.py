@@ -55,7 +55,7 @@ def after(tuning, request, dts, memory=None, goal=None, course=NO_COURSE):
     memory = memory or tick_at_rest(tuning).memory
     sample = EMPTY_SAMPLE._replace(goal=GoalInput(1.0, *goal)) if goal else EMPTY_SAMPLE
     sample = sample._replace(move=((request.right, request.forward),))
-    axes = [AxisOutput(0.0, value, value) for value in (request.rise, request.throttle, request.turn)]
+    axes = [AxisOutput(0.0, value, value, 0.0) for value in (request.rise, request.throttle, request.turn)]
     for dt in dts:
         if dt > 0.0:
             found = steered(tuning, tuning.gaits[0], (), course, memory, sample, request, axes, (), dt)[2]
@@ -624,6 +624,47 @@ def test_seen_from_the_side_a_goal_of_any_height_is_walked_to_right_or_left(worl
     assert min(amounts) > 0.999
 
 
+@pytest.mark.parametrize("own", [True, False])
+@pytest.mark.parametrize("hz", [20.0, 60.0, 144.0])
+def test_the_way_into_a_goal_gets_slower_tick_by_tick(hz, own):
+    """Of slow_down_m = 0.6 the request falls with the distance, and its last tick is no lurch."""
+    helm, x = helm_with('{ frame = "goto" }'), 0.0
+    helm.go_to(3.0, 0.0, 0.0)
+    amounts = []
+    while not amounts or amounts[-1] > 0.0:
+        if not own:
+            helm.place(x, 0.0, 0.0)
+        intent = helm.tick(1.0 / hz)
+        x += intent.velocity(3.2)[0] / hz
+        amounts.append(intent.amount)
+    slowing = amounts[amounts.index(max(amounts)) :]
+    assert max(amounts) > 0.99
+    assert all(after <= before + 1e-9 for before, after in itertools.pairwise(slowing))
+    assert slowing[-2] < 0.35
+
+
+@pytest.mark.parametrize(
+    "ramps", ["rise_s = 0\nfall_s = 0", "rise_s = 0.03\nfall_s = 0.02", "rise_s = 0.2\nfall_s = 0.1"]
+)
+def test_a_ramp_of_an_axis_that_ends_within_a_tick_goes_as_far_at_every_rate(ramps):
+    """Up for a second and down for one, at 3 m/s: s = 3 (1 - rise / 2), and back by as much less the fall."""
+    keys = f'[[mode.m.rise.bind]]\nkeys = {{ up = ["KeyE"], down = ["KeyQ"] }}\n{ramps}\n'
+    gait = f"gait = 'own'\n{keys}[gait.own]\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\nrise_m_s = 3\n"
+    rise_s, fall_s = (float(line.split("=")[1]) for line in ramps.splitlines())
+    for hz in (10, 20, 30, 60, 144):
+        helm = Helm(profile_from_text(f"{HEAD}[mode.m]\nsteer = {{ frame = 'fly' }}\n{gait}"))
+        helm.key("KeyE", down=True)
+        up = run(helm, 1.0, hz).motion.pos_z
+        assert up == pytest.approx(3.0 * (1.0 - rise_s / 2.0), abs=0.002)
+        helm.key("KeyE", down=False)
+        helm.key("KeyQ", down=True)
+        down = run(helm, 1.0, hz).motion.pos_z - up
+        # Within a tick a reversal runs straight through zero, though it falls faster than it rises.
+        straight_m = 3.0 * min(abs(rise_s - fall_s), 1.0 / hz) / 2.0
+        expected = -3.0 * (1.0 - fall_s - rise_s / 2.0) + 3.0 * fall_s / 2.0
+        assert down == pytest.approx(expected, abs=0.002 + straight_m)
+
+
 @pytest.mark.parametrize("slow_down_m", [0.0, 2.0])
 def test_a_game_that_moves_the_body_itself_says_where_it_is(slow_down_m):
     """A body moved by `velocity(top)` at 10 Hz walks into the goal and stands there."""
@@ -656,8 +697,8 @@ def test_along_its_own_heading_a_body_that_turns_goes_in_a_circle():
     # The gait's own acceleration makes the circle 5 % wider than the wish.
     for first, second in zip(places, places[2:], strict=False):
         assert math.dist(first, second) / 2.0 == pytest.approx(radius, rel=0.06)
-    # The ramp of 0.03 s is two thirds there after a tick, and runs straight in each: 2/3 and 1/6 of a tick are lost.
-    assert helm.tick(0.0).face_deg == pytest.approx((90.0 * (5.0 - 5 / 6 * 0.02)) % 360.0, abs=1e-9)
+    # Of the ramp of 0.03 s a half is lost.
+    assert helm.tick(0.0).face_deg == pytest.approx((90.0 * (5.0 - 0.03 / 2.0)) % 360.0, abs=1e-9)
 
 
 TURN_KEYS = '[[mode.m.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\n'

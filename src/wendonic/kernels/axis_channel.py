@@ -25,36 +25,64 @@ class AxisTuning(NamedTuple):
 
 
 class AxisOutput(NamedTuple):
-    """What came out: the number of the source that asks most (-1 for none), the value at the end of the tick, and
-    where a ramp of it began in the tick (the value itself without one).
+    """What came out: the number of the source that asks most (-1 for none), the value at the end of the tick, where
+    a ramp of it began in the tick (the value itself without one), and the share of the tick that the ramp takes.
     """
 
     source: float
     value: float
     begin: float
+    ramps: float
+
+
+class Behind(NamedTuple):
+    """How far from its end a ramp began in a tick, and how long it takes to get there (s)."""
+
+    value: float
+    takes_s: float
+
+
+NOT_BEHIND = Behind(0.0, 0.0)
 
 
 NO_AXIS = AxisTuning((), 0, 0, 0)
-AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0)
+AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0, 0.0)
 
 
-def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput) -> float:
-    """Return how far from its end a key's ramp began in a tick; 0 for everything that has one value for all of it.
+def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput) -> Behind:
+    """Return how far from its end a key's ramp began in a tick, and how long it takes; 0 for everything that has one
+    value for all of it.
 
     >>> from wendonic.kernels.source.keys import NO_KEYS, KeysState
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> keys = PLAIN_SOURCE._replace(kind=SOURCE_KEYS, keys=NO_KEYS._replace(ramps=1, rise_s=0.5, fall_s=0.5))
     >>> ramped = SOURCE_AT_REST._replace(keys=KeysState(0.5, 0.0))
     >>> ramp_behind(keys, SOURCE_AT_REST, ramped, NO_OUTPUT._replace(raw_x=1.0))
-    -0.5
+    Behind(value=-0.5, takes_s=0.25)
     """
-    behind = 0.0
+    behind = takes_s = 0.0
     if tuning.kind == SOURCE_KEYS and tuning.keys.ramps > 0 and before.keys.x != after.keys.x:
         begin = before.keys.x
         if tuning.keys.at_once > 0 and begin * output.raw_x < 0.0:
             begin = 0.0
-        behind = begin - after.keys.x
-    return behind
+        end = after.keys.x
+        behind = begin - end
+        if begin * end < 0.0:
+            takes_s = abs(begin) * tuning.keys.fall_s + abs(end) * tuning.keys.rise_s
+        elif abs(end) > abs(begin):
+            takes_s = (abs(end) - abs(begin)) * tuning.keys.rise_s
+        else:
+            takes_s = (abs(begin) - abs(end)) * tuning.keys.fall_s
+    return Behind(behind, takes_s)
+
+
+def both_behind(one: Behind, other: Behind) -> Behind:
+    """Return two ramps that add up as one.
+
+    >>> both_behind(Behind(-0.5, 0.125), Behind(0.25, 0.25))
+    Behind(value=-0.25, takes_s=0.25)
+    """
+    return Behind(one.value + other.value, max(one.takes_s, other.takes_s))
 
 
 def axis_output(
@@ -66,13 +94,13 @@ def axis_output(
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> axis_output(NO_AXIS._replace(sources=(PLAIN_SOURCE,)), (), (SOURCE_AT_REST,), ((0.5, 0.0),), 0.1)[1]
-    AxisOutput(source=0.0, value=0.5, begin=0.5)
+    AxisOutput(source=0.0, value=0.5, begin=0.5, ramps=0.0)
     """
     if len(tuning.sources) == 0:
         return states, AXIS_SILENT
     after: tuple[SourceState, ...] = ()
     output = keys = NO_OUTPUT
-    behind = keys_behind = 0.0
+    behind = keys_behind = NOT_BEHIND
     joined = 0
     for k in range(len(tuning.sources)):
         state, shaped = source_output(tuning.sources[k], tables, states[k], raw[k], k + 0.0, 0.0, 0, dt)
@@ -80,14 +108,14 @@ def axis_output(
         of_source = ramp_behind(tuning.sources[k], states[k], state, shaped)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped)
-            keys_behind += of_source
+            keys_behind = both_behind(keys_behind, of_source)
             joined += 1
         elif k - joined == 0:
             output = shaped
             behind = of_source
         elif tuning.merge == MERGE_SUM:
             output = summed(output, shaped)
-            behind += of_source
+            behind = both_behind(behind, of_source)
         else:
             output = strongest(output, shaped)
             if output.source == shaped.source:
@@ -98,11 +126,27 @@ def axis_output(
             output = keys
         elif tuning.merge == MERGE_SUM:
             output = summed(keys, output)
-            behind_both += behind
+            behind_both = both_behind(keys_behind, behind)
         else:
             output = strongest(keys, output)
             behind_both = keys_behind if output.source == keys.source else behind
         behind = behind_both
     source = output.source if output.length > 0.0 else -1.0
     value = min(max(output.x, -1.0), 1.0)
-    return after, AxisOutput(source, value, min(max(output.x + behind, -1.0), 1.0))
+    begin = min(max(output.x + behind.value, -1.0), 1.0)
+    return after, AxisOutput(source, value, begin, min(behind.takes_s / dt, 1.0))
+
+
+def mean_within(axis: AxisOutput, first: float, last: float) -> float:
+    """Return the mean value from one share of the tick to a later one.
+
+    >>> half = AxisOutput(0.0, 1.0, 0.0, 0.5)
+    >>> mean_within(half, 0.0, 0.5), mean_within(half, 0.0, 1.0), mean_within(half, 0.5, 1.0)
+    (0.5, 0.75, 1.0)
+    """
+    if first >= axis.ramps:
+        return axis.value
+    until = min(last, axis.ramps)
+    halfway = 0.5 * (first + until) / axis.ramps
+    ramping = axis.begin + (axis.value - axis.begin) * halfway
+    return axis.value + (ramping - axis.value) * (until - first) / (last - first)

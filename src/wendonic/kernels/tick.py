@@ -3,7 +3,7 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_output
+from wendonic.kernels.axis_channel import NO_AXIS, AxisOutput, AxisTuning, axis_output, mean_within
 from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.body.comfort import (
     COMFORT_AT_REST,
@@ -488,11 +488,11 @@ def steered(
             state = state._replace(frame=frame)
         now = request
         if tuning.turning > 0:
-            share = (part + 0.5) / parts
+            first, last = part / parts, (part + 1.0) / parts
             now = request._replace(
-                rise=rise.begin + (rise.value - rise.begin) * share,
-                throttle=throttle.begin + (throttle.value - throttle.begin) * share,
-                turn=turn.begin + (turn.value - turn.begin) * share,
+                rise=mean_within(rise, first, last),
+                throttle=mean_within(throttle, first, last),
+                turn=mean_within(turn, first, last),
             )
         state = steered_part(tuning, gait, course, state, now, part_s)
     if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0 and state.frame.waiting_count <= 0.0:
