@@ -3,6 +3,8 @@
 from hypothesis import strategies as st
 
 from test_tick_properties import dts, samples, tunings
+from wendonic.course import Course
+from wendonic.kernels.body.comfort import ComfortTuning
 from wendonic.kernels.body.facing import FACE_HOLD, FACE_TRAVEL, FACE_VIEW
 from wendonic.kernels.body.fall import NO_FALL
 from wendonic.kernels.body.ground import NO_COURSE
@@ -15,17 +17,39 @@ from wendonic.kernels.frames.steer import (
     FRAME_FLY,
     FRAME_GOTO,
     FRAME_GRID,
+    FRAME_HANDS,
     FRAME_MAP,
 )
 from wendonic.kernels.press.press import SILENT_PRESS, STYLE_REPEAT, PressInput
 from wendonic.kernels.sample import GroundInput
 from wendonic.kernels.source.dead_zone import ZONE_CUT, ZONE_NONE, DeadZoneTuning
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_KEYS, SOURCE_TRIGGERS
-from wendonic.kernels.vector import UP, ZERO3, Vec3
+from wendonic.kernels.vector import UP, ZERO3, Vec2, Vec3
 
-FRAMES = (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_DRIVE, FRAME_FLY, FRAME_GRID, FRAME_GOTO)
+FRAMES = (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_DRIVE, FRAME_FLY, FRAME_GRID, FRAME_GOTO, FRAME_HANDS)
 WALLED = (0.0, 2.0, 13.0, -9.0, 1.0, 9.0, 2.0, 3.0, 0.5, -9.0, 2.0, 9.0, 0.4, *blocked_table([(0.0, 1.0)]))
 """A wall ahead and a low one to the right, and one blocked square."""
+
+UNEVEN = Course.model_validate(
+    {
+        "format": "wendonic-course",
+        "version": 1,
+        "piece": [
+            {"form": "flat", "left_m": -9, "back_m": 0.3, "right_m": 0.4, "forward_m": 9, "height_m": 0.9},
+            {
+                "form": "ramp",
+                "left_m": 0.4,
+                "back_m": -9,
+                "right_m": 3,
+                "forward_m": 9,
+                "up": "right",
+                "to_height_m": 2,
+            },
+        ],
+        "wall": [{"left_m": -2, "back_m": -3, "right_m": -0.5, "forward_m": -1, "height_m": 2}],
+    }
+).numbers
+"""A terrace, a ramp and a wall about the origin."""
 
 flag = st.integers(0, 1)
 limit_s = st.floats(0.01, 0.5)
@@ -84,7 +108,9 @@ def wide_runs(draw):
     tuning = draw(tunings())
     frame = draw(st.sampled_from(FRAMES))
     pressed = draw(presses())
-    falls = draw(flag) if frame in (FRAME_MAP, FRAME_CAMERA, FRAME_FACING) else 0
+    falls = draw(flag) if frame in (FRAME_MAP, FRAME_CAMERA, FRAME_FACING, FRAME_HANDS) else 0
+    slope = tuning.frame.slope._replace(follows=draw(flag), steepest_tangent=1.0, slide_m_s=1.0, lean_half_life_s=0.1)
+    room = ComfortTuning(draw(flag), 12.0, 3.0, 0.05, 0.2, 0.5, 0.5, 0.1, draw(st.sampled_from([0.03, 0.5])))
     own = draw(gaits(tuning.gaits[0], falls, -1))
     others = [draw(gaits(own, falls, number)) for number in range(len(pressed)) if draw(st.booleans())]
     walled = draw(flag) if frame not in (FRAME_GRID, FRAME_FLY) else 0
@@ -102,6 +128,7 @@ def wide_runs(draw):
         ),
         presses=pressed,
         gaits=(own, *others),
+        comfort=room,
         jump_press=draw(st.integers(-1, len(pressed) - 1)),
         turning=int(frame not in (FRAME_GRID, FRAME_MAP)),
         walled=walled,
@@ -110,6 +137,7 @@ def wide_runs(draw):
         sector_by_heading=draw(flag),
         frame=tuning.frame._replace(
             frame=frame,
+            slope=slope,
             face=draw(st.sampled_from([FACE_TRAVEL, FACE_VIEW, FACE_HOLD])),
             face_limited=draw(flag),
             face_above=draw(st.sampled_from([0.3, 0.9])),
@@ -136,7 +164,11 @@ def wide_runs(draw):
         ground = GroundInput(draw(st.sampled_from([0.0, 1.0, 2.0])), UP)
         told = draw(st.sampled_from([ZERO3, ZERO3, Vec3(0.0, -1.0, 0.0), Vec3(-0.8, 0.6, 0.0), Vec3(0.0, 0.0, 1.0)]))
         pulled = ((draw(st.floats(0.0, 1.0)), draw(st.floats(0.0, 1.0))),) * len(tuning.throttle.sources)
-        return draw(samples(tuning))._replace(presses=inputs, ground=ground, goal=goal, wall=told, throttle=pulled)
+        head = Vec2(draw(st.floats(-1.0, 1.0)), draw(st.floats(-1.0, 1.0)))
+        given = draw(samples(tuning))
+        return given._replace(presses=inputs, ground=ground, goal=goal, wall=told, throttle=pulled, head=head)
 
     steps = [(sample(), draw(dts)) for _ in range(draw(st.integers(1, 8)))]
-    return tuning, WALLED if walled or frame == FRAME_GRID else NO_COURSE, steps
+    if frame == FRAME_GRID:
+        return tuning, WALLED, steps
+    return tuning, draw(st.sampled_from([WALLED, UNEVEN])) if walled else NO_COURSE, steps
