@@ -9,15 +9,18 @@ import os
 import struct
 import subprocess
 import sys
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
 import wendonic.compiler.ready
 import wendonic.compiler.store
 from wendonic import Helm, shape
 from wendonic.batch.samples import samples_of
+from wendonic.compiler.coalesce import coalesced
 from wendonic.compiler.fold import Folder, Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import built, flat
@@ -265,6 +268,64 @@ def folded(kernel, *arguments):
         return told
 
     return run
+
+
+LOCALS = "abcde"
+local = st.sampled_from(LOCALS)
+
+
+@st.composite
+def blocks(draw, depth=2):
+    """Statements that copy names, add to them, branch and loop."""
+    lines = []
+    for _ in range(draw(st.integers(1, 5))):
+        form = draw(st.sampled_from(["copy", "copy", "copy", "add", *(["if", "loop"] if depth else [])]))
+        if form == "copy":
+            lines.append(f"{draw(local)} = {draw(local)}")
+        elif form == "add":
+            lines.append(f"{draw(local)} = {draw(local)} * 3 + {draw(local)}")
+        else:
+            inside = ["    " + line for line in draw(blocks(depth=depth - 1))]
+            head = f"if {draw(local)} > {draw(local)}:" if form == "if" else "for _ in range(2):"
+            lines += [head, *inside]
+            if form == "if" and draw(st.booleans()):
+                lines += ["else:", *("    " + line for line in draw(blocks(depth=depth - 1)))]
+    return lines
+
+
+@given(lines=blocks(), given_numbers=st.tuples(*[st.integers(-9, 9)] * len(LOCALS)), told=st.lists(local, max_size=3))
+def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbers, told):
+    """Any program says the same with its copies united, and never gets longer."""
+    begin = [f"{one} = p{one} + 0" for one in LOCALS]
+    body = ast.parse("\n".join([*begin, *lines])).body
+    parameters = [f"p{one}" for one in LOCALS]
+    end = ast.parse(f"def f():\n    return ({''.join(f'{one}, ' for one in told)})").body[0].body
+
+    def results(statements):
+        made = ast.parse(f"def f({', '.join(parameters)}): pass").body[0]
+        made.body = statements
+        space = {}
+        exec(compile(ast.fix_missing_locations(ast.Module([made], [])), "f", "exec"), space)
+        return space["f"](*given_numbers)
+
+    expected = results(
+        ast.parse("def f():\n" + "\n".join(f"    {line}" for line in [*begin, *lines])).body[0].body + end
+    )
+    before = sum(isinstance(node, ast.stmt) for one in body for node in ast.walk(one))
+    united = SimpleNamespace(parameters=parameters, body=[*body, *end])
+    coalesced(united)
+    assert results(united.body) == expected
+    assert sum(isinstance(node, ast.stmt) for one in united.body for node in ast.walk(one)) <= before + 1
+
+
+def test_what_is_chosen_and_handed_on_takes_no_copy():
+    body = ast.parse("a = p\nb = q\nif a > b:\n    c = a\nelse:\n    c = b + 1\na = c\nd = a\nreturn_ = d * 2").body
+    united = SimpleNamespace(
+        parameters=["p", "q"], body=[*body, *ast.parse("def f():\n    return return_").body[0].body]
+    )
+    coalesced(united)
+    copies = [node for one in united.body for node in ast.walk(one) if isinstance(node, ast.Assign)]
+    assert [node.value.id for node in copies if isinstance(node.value, ast.Name)] == ["p", "q"]
 
 
 NUMBERS = [-3.5, -1.0, -0.0, 0.0, 0.25, 1.0, 2.5, 6.75]

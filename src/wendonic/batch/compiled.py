@@ -14,9 +14,10 @@ import time
 from collections.abc import Callable, Collection
 from pathlib import Path
 
+from wendonic.compiler.liveness import read_first
 from wendonic.compiler.ready import ReadyTick
 from wendonic.compiler.store import cache_folder
-from wendonic.compiler.tidy import drop_unread, read_first
+from wendonic.compiler.tidy import drop_unread
 from wendonic.compiler.trees import read_names
 from wendonic.errors import WendonicError
 

@@ -8,7 +8,8 @@ from typing import Any
 from wendonic.compiler.fold import MATH_NAMES, Folded, Folder, Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
-from wendonic.compiler.tidy import drop_unread, read_first, tidied
+from wendonic.compiler.liveness import read_first
+from wendonic.compiler.tidy import drop_unread, tidied
 from wendonic.compiler.trees import cloned, names_in, read_names, statements_in
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
 from wendonic.kernels.tick import (

@@ -1,0 +1,105 @@
+"""Copies between names that are never needed at the same time: both go by one name, and the copy is gone."""
+
+import ast
+
+from wendonic.compiler.fold import Folded
+from wendonic.compiler.liveness import Liveness
+from wendonic.compiler.trees import cloned, cloned_target, names_in, read_names, statements_in
+
+ROUNDS = 4
+"""In a round a name is united with one other; chains of copies need a few."""
+
+
+def coalesced(function: Folded) -> None:
+    """Unite the two names of each copy `a = b` where neither is written while the other is still to be read."""
+    for _ in range(ROUNDS):
+        partners = _copies(function)
+        if not partners:
+            return
+        apart = _Apart(partners)
+        apart.prune(function.body, set())
+        renamed: dict[str, str] = {}
+        taken: set[str] = set()
+        for target, sources in partners.items():
+            for source in sources:
+                pair = frozenset((target, source))
+                if pair in apart.pairs or taken & pair:
+                    continue
+                renamed[source] = target
+                taken |= pair
+        if not renamed:
+            return
+        rename(function.body, renamed)
+
+
+def _copies(function: Folded) -> dict[str, dict[str, None]]:
+    """Return the names that each name is copied from, and the other way round; of names that are written here."""
+    partners: dict[str, dict[str, None]] = {}
+    own = {part.id for part in names_in(function.body) if type(part.ctx) is ast.Store} - set(function.parameters)
+    for statement in statements_in(function.body):
+        match statement:
+            case ast.Assign(targets=[ast.Name(id=target)], value=ast.Name(id=source)) if (
+                target != source and {target, source} <= own
+            ):
+                partners.setdefault(target, {})[source] = None
+                partners.setdefault(source, {})[target] = None
+    return partners
+
+
+class _Apart(Liveness):
+    """Finds the pairs of which one is written while the other is still to be read."""
+
+    def __init__(self, partners: dict[str, dict[str, None]]) -> None:
+        super().__init__()
+        self.partners = partners
+        self.pairs: set[frozenset[str]] = set()
+
+    def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
+        """Note what is live behind each name that is written; a copy is not apart from its own source."""
+        (target,) = statement.targets
+        written = [part.id for part in names_in(target)]
+        copied = statement.value.id if isinstance(statement.value, ast.Name) else ""
+        for name in written:
+            for partner in self.partners.get(name, ()):
+                if (partner in live and partner != copied) or (partner in written and partner != name):
+                    self.pairs.add(frozenset((name, partner)))
+        return (live - set(written)) | read_names(statement.value), True
+
+    def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
+        """What a loop counts by is written each time round."""
+        head, stays = super().loop(statement, live)
+        if isinstance(statement, ast.For):
+            for name in (part.id for part in names_in(statement.target)):
+                self.pairs |= {frozenset((name, partner)) for partner in self.partners.get(name, ())}
+        return head, stays
+
+
+def rename(body: list[ast.stmt], renamed: dict[str, str]) -> None:
+    """Give names other names everywhere, and drop what has become a copy of itself."""
+    new: dict[str, ast.expr] = {old: ast.Name(name, ast.Load()) for old, name in renamed.items()}
+    for statement in statements_in(body):
+        match statement:
+            case ast.Assign(targets=[written], value=value):
+                statement.value = cloned(value, new)
+                statement.targets = [cloned_target(written, new)]
+            case ast.If(test=test) | ast.While(test=test):
+                statement.test = cloned(test, new)
+            case ast.For(iter=iterated):
+                statement.iter = cloned(iterated, new)
+            case ast.Return(value=value) if value is not None:
+                statement.value = cloned(value, new)
+    _drop_own_copies(body)
+
+
+def _drop_own_copies(body: list[ast.stmt]) -> None:
+    kept: list[ast.stmt] = []
+    for statement in body:
+        if isinstance(statement, ast.If | ast.For | ast.While):
+            _drop_own_copies(statement.body)
+            statement.body = statement.body or [ast.Pass()]
+            _drop_own_copies(statement.orelse)
+        match statement:
+            case ast.Assign(targets=[ast.Name(id=target)], value=ast.Name(id=source)) if target == source:
+                continue
+        kept.append(statement)
+    body[:] = kept
