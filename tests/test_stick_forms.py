@@ -294,7 +294,7 @@ def test_a_tilt_that_trembles_on_the_border_has_one_heading_while_it_is_held():
         for frame in ("map", "camera", "fly"):
             for kept in (1.0, 0.05):
                 shown = {}
-                for release in ("", ", release = 0.11"):
+                for release in (", release = 0.14", "", ", release = 0.13"):
                     lines = f"dead_zone = {{ form = '{zone}', inner = 0.14{release} }}\n"
                     text = HEAD + f"[mode.foot]\nsteer = {{ frame = '{frame}' }}\n" + STICK + lines
                     helm, noise, tremble = Helm(profile_from_text(text)), random.Random(5), 0.0
@@ -308,9 +308,9 @@ def test_a_tilt_that_trembles_on_the_border_has_one_heading_while_it_is_held():
                         helm.stick("pad.left_stick", x, y)
                         at.append(helm.tick(1 / 60))
                     shown[release] = {intent.amount > 0.0 for intent in at}
-                    if release and zone in ("round", "cut"):
+                    if release != ", release = 0.14" and zone in ("round", "cut"):
                         assert [one.heading_deg for one in at] == pytest.approx([36.87] * 600, abs=0.01)
-                assert list(shown.values()) == [{True, False}, {True}], (zone, frame)
+                assert list(shown.values()) == [{True, False}, {True}, {True}], (zone, frame)
                 helm.stick("pad.left_stick", 0.06, -0.08)
                 assert [helm.tick(1 / 60).amount for _ in range(60)][-1] == 0.0
 

@@ -137,10 +137,10 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
         Circle((0, 0), inner, facecolor=PAPER, edgecolor=BRICK, hatch="////", linewidth=1.4, alpha=0.9, zorder=2)
     )
     ax.add_patch(Circle((0, 0), outer, fill=False, edgecolor=SLATE, linewidth=1.8, linestyle="--", zorder=3))
-    release, words = bind.dead_zone.release, f"inner {inner:g}"
-    if release is not None:
+    release, words = bind.dead_zone.back, f"inner {inner:g}"
+    if release < inner:
         ax.add_patch(Circle((0, 0), release, fill=False, edgecolor=BRICK, linewidth=1.0, linestyle=":", zorder=3))
-        words += f",\nout until back at {release:g}"
+        words += f",\nout until back at {release:.3g}"
     _point_at(ax, "dead zone", words, inner, 215.0, (-0.62, -0.62), BRICK)
     _point_at(ax, "full speed", f"from outer {outer:g} on", outer, 318.0, (-1.1, 1.02), SLATE)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right")

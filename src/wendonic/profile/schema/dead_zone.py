@@ -35,12 +35,20 @@ DEAD_ZONE_FORMS = Words(
 )
 
 
+USUAL_SHARE = 0.8
+"""Of `inner`, where a stick counts as back: a thumb trembles by less than a fifth of a usual dead zone."""
+
+RELEASING = (ZONE_ROUND, ZONE_AXES, ZONE_ROUND_WEDGE, ZONE_CUT)
+"""The forms that have a border to come back over."""
+
+
 class DeadZone(Table):
     """A stick's dead zone: nothing up to `inner`, everything from `outer` on (tilt, 0..1).
 
     `round` works on the length of the tilt, `axes` on each axis by itself, `wedge` on each axis in proportion to the
     other one, `round+wedge` round first; `cut` lets the raw tilt pass once it is above `inner`; `none` takes nothing.
-    With `release`, a stick that is out stays out until it is back there.
+    A stick that is out stays out until it is back at `release`, so that a held one does not flicker; a `release` of
+    `inner` is one that comes back where it went out.
     """
 
     form: Annotated[str, DEAD_ZONE_FORMS] = entry(
@@ -62,7 +70,7 @@ class DeadZone(Table):
         None,
         example=0.11,
         unit="tilt",
-        otherwise="inner",
+        otherwise="four fifths of inner",
     )
 
     @model_validator(mode="after")
@@ -70,24 +78,31 @@ class DeadZone(Table):
         if self.inner >= self.outer:
             words = f"inner {self.inner:g} is not below outer {self.outer:g}; nothing of the stick would be left"
             raise own_fault(words)
-        if self.release is not None and self.release >= self.inner:
-            raise own_fault(f"release {self.release:g} is not below inner {self.inner:g}; allowed: below it")
+        if self.release is not None and self.release > self.inner:
+            raise own_fault(f"release {self.release:g} is above inner {self.inner:g}; allowed: up to it")
         return self
 
-    def sentence(self) -> str:
-        """Say what it does.
+    @property
+    def back(self) -> float:
+        """Tilt at which a stick that is out counts as back."""
+        return USUAL_SHARE * self.inner if self.release is None else self.release
+
+    def sentence(self, comes_back: bool = True) -> str:
+        """Say what it does; `comes_back` says whether a release counts where it stands.
 
         >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
         'nothing up to tilt 0.2, then the raw tilt (a jump), out until back at 0.1'
         """
-        release = f", out until back at {self.release:g}" if self.release is not None else ""
+        released = comes_back and DEAD_ZONE_FORMS.number(self.form) in RELEASING and self.back < self.inner
+        release = f", out until back at {self.back:.3g}" if released else ""
         return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
 
-    def tuning(self) -> DeadZoneTuning:
+    def tuning(self, comes_back: bool = True) -> DeadZoneTuning:
         """Return it as the kernels' numbers."""
         number = DEAD_ZONE_FORMS.number(self.form)
         if number == ZONE_NONE:
             return NO_DEAD_ZONE
         inner = self.inner if number == ZONE_WEDGE else max(self.inner, JUST_OUT)
-        release = 0.0 if self.release is None else max(self.release, JUST_OUT)
-        return DeadZoneTuning(number, int(self.release is not None), inner, self.outer, release)
+        if not comes_back or number not in RELEASING or self.back >= self.inner:
+            return DeadZoneTuning(number, 0, inner, self.outer, 0.0)
+        return DeadZoneTuning(number, 1, inner, self.outer, max(self.back, JUST_OUT))

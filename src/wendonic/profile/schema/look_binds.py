@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from typing import Annotated, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
@@ -202,6 +202,7 @@ class LookStickBind(LookBind, Centred):
     `rearm_at`.
     """
 
+    comes_back: ClassVar[bool] = False
     stick: StickName = entry("Which stick turns the view.", example="pad.right_stick")
     dead_zone: DeadZone = entry(
         "How much of the tilt is ignored at rest and at the rim.", DeadZone(inner=0.12, outer=0.97)

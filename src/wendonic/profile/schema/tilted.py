@@ -1,6 +1,6 @@
 """Entries of tilt: sticks, axes, triggers, a thumb on the glass, the pointer, swinging hands."""
 
-from typing import Annotated, Self
+from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
@@ -27,16 +27,19 @@ GATES = Words(
 class Shaped(Table):
     """What every tilt goes through: a dead zone and a curve."""
 
+    comes_back: ClassVar[bool] = True
+    """Whether a tilt that is out stays out until the release: it does not where a border asks for next to nothing."""
+
     dead_zone: DeadZone = entry("How much of the tilt is ignored at rest and at the rim.", DeadZone())
     curve: Curve = entry("How the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
 
     def shape_sentence(self) -> str:
         """Say what a tilt goes through."""
-        return f"{self.dead_zone.sentence()}; {self.curve.sentence()}"
+        return f"{self.dead_zone.sentence(self.comes_back)}; {self.curve.sentence()}"
 
     def stick_tuning(self, rows: NumberRows) -> StickTuning:
         """Return it as the kernels' numbers."""
-        return PLAIN_STICK._replace(dead_zone=self.dead_zone.tuning(), curve=self.curve.tuning(rows))
+        return PLAIN_STICK._replace(dead_zone=self.dead_zone.tuning(self.comes_back), curve=self.curve.tuning(rows))
 
 
 class Centred(Shaped):
