@@ -18,7 +18,7 @@ from wendonic.profile.schema.goal import GoalTable
 from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Table
+from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Choice, Table, fields_of_others
 from wendonic.profile.units import as_written, in_metres, metre_name, unit_name
 
 _WORDS_OF_TYPES = {
@@ -227,7 +227,9 @@ def _unknown_key(name: str, table: type[Table]) -> str:
         allowed = [unit_name(field) for field in allowed]
     if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
-    return f"unknown key{did_you_mean(name, allowed) or ';'} allowed here: {', '.join(allowed)}"
+    # What goes with another form is no slip, and so may be what was meant.
+    others = list(fields_of_others(table)) if issubclass(table, Choice) else []
+    return f"unknown key{did_you_mean(name, [*allowed, *others]) or ';'} allowed here: {', '.join(allowed)}"
 
 
 def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:

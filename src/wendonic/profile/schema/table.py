@@ -148,7 +148,7 @@ class Choice(Table):
     def _fields_of_others_aside(cls, content: Any, validate: ModelWrapValidatorHandler[Self]) -> Self:
         aside = {}
         if isinstance(content, dict):
-            others = _fields_of_others(cls)
+            others = fields_of_others(cls)
             aside = {name: others[name] for name in content if name in others}
             if aside:
                 content = {name: value for name, value in content.items() if name not in aside}
@@ -162,7 +162,7 @@ class Choice(Table):
 
 
 @functools.cache
-def _fields_of_others(table: type[Choice]) -> dict[str, list[str]]:
+def fields_of_others(table: type[Choice]) -> dict[str, list[str]]:
     """Return the fields that a table has not but others of its family have, each with the words of those."""
     found: dict[str, list[str]] = {}
     for other in _leaves(table.__mro__[table.__mro__.index(Choice) - 1]):
