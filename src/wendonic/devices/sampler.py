@@ -152,10 +152,13 @@ class Sampler:
         """
         values = state.values
         gone = False
-        if self.presses:
-            gone = self._fill_presses(state, row)
-        elif state.kept:
-            self._follow_changes(state)
+        if state.kept or self.has_edges or self._edges_are_new:
+            if self.presses:
+                gone = self._fill_presses(state, row)
+            elif state.kept:
+                self._follow_changes(state)
+        elif self.presses:
+            self.press_device = -1
         for place, slot in self._sticks:
             row[place] = values[slot]
             # Not a bare minus: that would make a resting stick read -0.0.
@@ -208,8 +211,9 @@ class Sampler:
         if self._edges_are_new:
             self._edges_are_new = False
             return any(press.edges for press in self.presses)
-        for press in self.presses:
-            press.clear()
+        if self.has_edges:
+            for press in self.presses:
+                press.clear()
         return False
 
     def _end_presses(self) -> bool:
