@@ -339,7 +339,7 @@ def harvest_run() -> Recording:
     """Return 20 s of harvest: up onto a terrace and down again, over the hives, along the shed, and to the fence."""
     strokes = [
         Stroke("KeyW", 0.5, 4.4),
-        Stroke("Space", 1.9, 2.5),
+        Stroke("Space", 2.2, 2.8),
         Stroke("KeyD", 4.6, 6.6),
         Stroke("KeyS", 6.4, 7.0),
         Stroke("KeyD", 7.2, 8.1),
@@ -353,7 +353,7 @@ def harvest_run() -> Recording:
         Stroke("KeyW", 16.2, 18.0),
     ]
     marks = {
-        1.9: "up the terrace",
+        2.2: "up the terrace",
         4.6: "along the shed",
         10.1: "onto the hives",
         12.4: "run to the fence",
