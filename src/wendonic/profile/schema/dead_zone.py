@@ -35,8 +35,8 @@ DEAD_ZONE_FORMS = Words(
 )
 
 
-USUAL_SHARE = 0.8
-"""Of `inner`, where a stick counts as back: a thumb trembles by less than a fifth of a usual dead zone."""
+USUAL_SHARE = 0.9
+"""Of `inner`, where a stick counts as back: a thumb trembles by less than a tenth of a usual dead zone."""
 
 RELEASING = (ZONE_ROUND, ZONE_AXES, ZONE_ROUND_WEDGE, ZONE_CUT)
 """The forms that have a border to come back over."""
@@ -70,7 +70,7 @@ class DeadZone(Table):
         None,
         example=0.11,
         unit="tilt",
-        otherwise="four fifths of inner",
+        otherwise="nine tenths of inner",
     )
 
     @model_validator(mode="after")
