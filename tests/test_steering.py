@@ -568,6 +568,17 @@ def test_goals_that_wait_are_walked_to_without_stopping(hz, own):
     assert [waits[tick] for tick in (0, 1, 2, 3, -1)] == [[], [2.0], [2.0, 3.0], [2.0, 4.0], []]
 
 
+def test_a_stick_that_lies_just_below_its_border_drops_no_goal():
+    helm = helm_with('{ frame = "goto" }', '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
+    helm.stick("pad.left_stick", 0.5, 0.0)
+    run(helm, 0.2)
+    helm.stick("pad.left_stick", 0.13, 0.0)
+    run(helm, 0.5)
+    assert helm.tick(1 / 60).heading_deg == pytest.approx(90.0)
+    helm.go_to(0.0, 3.0, 0.0)
+    assert run(helm, 2.0).position()[1] == pytest.approx(3.0, abs=0.1)
+
+
 def test_keys_beside_goals_steer_by_the_camera_where_that_is_asked_for():
     for forward, heading in (("map", 0.0), ("camera", 90.0)):
         helm = helm_with(f'{{ frame = "goto", forward = "{forward}" }}')

@@ -24,6 +24,10 @@ class GotoTuning(NamedTuple):
 NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0, 0)
 
 
+STEERS = 1e-9
+"""A stick that lies just below its border is held out by its release, and asks for less: it drops no goal."""
+
+
 class Goal(NamedTuple):
     """A place of the plan (m); `there` is 1 while the body walks to it, `requested` is what keys and sticks asked for
     last.
@@ -111,7 +115,7 @@ def goals_after(
     """
     there, x, y, requested_before = goal
     arrived = 0.0
-    if requested > 0.0 and requested >= requested_before:
+    if requested > STEERS and requested >= requested_before:
         return Goals(Goal(0.0, x, y, requested), waiting, 0.0, 0.0)
     if given.given > 0.0:
         if there == 0.0 or tuning.retarget > 0:
