@@ -4,7 +4,7 @@ import ast
 
 from wendonic.compiler.fold import Folded
 from wendonic.compiler.liveness import Liveness
-from wendonic.compiler.trees import cloned, cloned_target, names_in, read_names, statements_in
+from wendonic.compiler.trees import give_names, names_in, read_names, statements_in
 
 ROUNDS = 4
 """In a round a name is united with one other; chains of copies need a few."""
@@ -76,18 +76,7 @@ class _Apart(Liveness):
 
 def rename(body: list[ast.stmt], renamed: dict[str, str]) -> None:
     """Give names other names everywhere, and drop what has become a copy of itself."""
-    new: dict[str, ast.expr] = {old: ast.Name(name, ast.Load()) for old, name in renamed.items()}
-    for statement in statements_in(body):
-        match statement:
-            case ast.Assign(targets=[written], value=value):
-                statement.value = cloned(value, new)
-                statement.targets = [cloned_target(written, new)]
-            case ast.If(test=test) | ast.While(test=test):
-                statement.test = cloned(test, new)
-            case ast.For(iter=iterated):
-                statement.iter = cloned(iterated, new)
-            case ast.Return(value=value) if value is not None:
-                statement.value = cloned(value, new)
+    give_names(body, renamed)
     _drop_own_copies(body)
 
 

@@ -10,7 +10,7 @@ from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
 from wendonic.compiler.liveness import read_first
 from wendonic.compiler.tidy import drop_unread, tidied
-from wendonic.compiler.trees import cloned, names_in, read_names, statements_in
+from wendonic.compiler.trees import give_names, names_in, read_names
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
 from wendonic.kernels.tick import (
     Tick,
@@ -329,18 +329,8 @@ def _shorter_names(
                 renamed[found] = short
                 used.add(short)
 
-    new: dict[str, ast.expr] = {long: name(short) for long, short in renamed.items()}
     for one in packed:
-        for statement in statements_in(one.body):
-            match statement:
-                case ast.Assign(value=value):
-                    statement.value = cloned(value, new)
-                case ast.If(test=test) | ast.While(test=test):
-                    statement.test = cloned(test, new)
-                case ast.For(iter=iterated):
-                    statement.iter = cloned(iterated, new)
-                case ast.Return(value=value) if value is not None:
-                    statement.value = cloned(value, new)
+        give_names(one.body, renamed)
     shorter = [
         PackedFunction(
             one.name,

@@ -94,3 +94,19 @@ def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
         new = renamed.get(node.id)
         return ast.Name(new.id if isinstance(new, ast.Name) else node.id, ast.Store())
     return node
+
+
+def give_names(body: Sequence[ast.stmt], renamed: Mapping[str, str]) -> None:
+    """Give names other names wherever they are read or written."""
+    new: dict[str, ast.expr] = {old: ast.Name(name, ast.Load()) for old, name in renamed.items()}
+    for statement in statements_in(body):
+        match statement:
+            case ast.Assign(targets=[written], value=value):
+                statement.value = cloned(value, new)
+                statement.targets = [cloned_target(written, new)]
+            case ast.If(test=test) | ast.While(test=test):
+                statement.test = cloned(test, new)
+            case ast.For(iter=iterated):
+                statement.iter = cloned(iterated, new)
+            case ast.Return(value=value) if value is not None:
+                statement.value = cloned(value, new)

@@ -137,16 +137,16 @@ def axis_output(
     return after, AxisOutput(source, value, begin, min(behind.takes_s / dt, 1.0))
 
 
-def mean_within(axis: AxisOutput, first: float, last: float) -> float:
+def mean_within(output: AxisOutput, first: float, last: float) -> float:
     """Return the mean value from one share of the tick to a later one.
 
     >>> half = AxisOutput(0.0, 1.0, 0.0, 0.5)
     >>> mean_within(half, 0.0, 0.5), mean_within(half, 0.0, 1.0), mean_within(half, 0.5, 1.0)
     (0.5, 0.75, 1.0)
     """
-    if first >= axis.ramps:
-        return axis.value
-    until = min(last, axis.ramps)
-    halfway = 0.5 * (first + until) / axis.ramps
-    ramping = axis.begin + (axis.value - axis.begin) * halfway
-    return axis.value + (ramping - axis.value) * (until - first) / (last - first)
+    if first >= output.ramps:
+        return output.value
+    until = min(last, output.ramps)
+    halfway = 0.5 * (first + until) / output.ramps
+    ramping = output.begin + (output.value - output.begin) * halfway
+    return output.value + (ramping - output.value) * (until - first) / (last - first)
