@@ -289,3 +289,13 @@ def test_targets_sweeps_and_limits_take_the_games_own_unit(tmp_path):
     # A game in metres has no other unit.
     with pytest.raises(WendonicError, match='did you mean "stop_distance_m"'):
         fit(METRES, {"stop_distance_u": 1.0}, ["gait.walk.brake_m_s2"])
+
+
+def test_a_tick_is_printed_in_the_games_own_unit():
+    world = '[world]\nright = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 50\n'
+    walks = '[[mode.m.move.bind]]\nkeys = { right = ["KeyD"] }\n[gait.walk]\ntop_speed_u_s = 200\n'
+    helm = Helm(profile_from_text(f'format = "wendonic-profile"\nversion = 1\n{world}{walks}'))
+    helm.key("KeyD", down=True)
+    for _ in range(60):
+        intent = helm.tick(1 / 60)
+    assert str(intent).endswith(", 200.00 px/s")

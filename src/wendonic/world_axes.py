@@ -26,18 +26,20 @@ class WorldAxes:
     (1.0, -3.0)
 
     A game that measures in a unit of its own has `units_per_m` of it in a metre: places and velocities are turned by
-    `place_from_plan` and `place_to_plan`, directions by the others.
+    `place_from_plan` and `place_to_plan`, directions by the others. `unit` is its name.
 
     >>> WorldAxes("+x", "-y", units_per_m=50.0).place_from_plan(1.0, 2.0)
     (50.0, -100.0)
     """
 
-    __slots__ = ("_game", "_plan", "forward", "right", "units_per_m", "up")
+    __slots__ = ("_game", "_plan", "forward", "right", "unit", "units_per_m", "up")
 
-    def __init__(self, right: str, forward: str | None, up: str | None = None, units_per_m: float = 1.0) -> None:
+    def __init__(
+        self, right: str, forward: str | None, up: str | None = None, units_per_m: float = 1.0, unit: str = "m"
+    ) -> None:
         """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
         self.right, self.forward, self.up = right, forward, up
-        self.units_per_m = units_per_m
+        self.units_per_m, self.unit = units_per_m, unit
         named = [(axis, name) for axis, name in enumerate((right, forward, up)) if name is not None]
         names = [name for _, name in named]
         letters = "xyz"[: len(names)]
@@ -57,7 +59,7 @@ class WorldAxes:
 
     def __repr__(self) -> str:
         """Give the three names."""
-        units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m:g}"
+        units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m:g}, unit={self.unit!r}"
         return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r}{units})"
 
     @property

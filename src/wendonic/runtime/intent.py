@@ -464,13 +464,14 @@ class Intent(NamedTuple):
         return content
 
     def __str__(self) -> str:
-        """Give the tick on one line, as a person reads it."""
+        """Give the tick on one line, as a person reads it, speeds in the game's own unit."""
         heading = "at rest" if self.heading_deg is None else f"heading {self.heading_deg:5.1f} deg"
-        vel_x, vel_y, rise = self.motion[3:6]
-        upwards = f", {rise:+.2f} m/s up" if abs(rise) >= 0.005 else ""
+        vel_x, vel_y, rise = (speed * self.axes.units_per_m for speed in self.motion[3:6])
+        unit = self.axes.unit
+        upwards = f", {rise:+.2f} {unit}/s up" if abs(rise) >= 0.005 else ""
         return (
             f"tick {self.tick}, {self.t:.3f} s, {self.mode}: amount {self.amount:.2f}, {heading}, "
-            f"facing {self.face_deg:5.1f} deg, {math.hypot(vel_x, vel_y):.2f} m/s{upwards}"
+            f"facing {self.face_deg:5.1f} deg, {math.hypot(vel_x, vel_y):.2f} {unit}/s{upwards}"
         )
 
 

@@ -79,7 +79,7 @@ class World(Table):
     @property
     def axes(self) -> WorldAxes:
         """What turns vectors between the plan frame and the game's own axes and unit."""
-        return WorldAxes(self.right, self.forward, self.up, self.units_per_m)
+        return WorldAxes(self.right, self.forward, self.up, self.units_per_m, self.length.name)
 
     def sentence(self) -> str:
         """Say what the axes mean.
