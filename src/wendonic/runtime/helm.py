@@ -436,19 +436,25 @@ class Helm(BodyDoor):
         state = self.state
         if view is not None:
             state.set(VIEW, view)
-        run = self._run
+        run, row = self._run, self._row
         if state.changes != self._changes_seen:
             self._take_changes(run)
         if state.view_changes != self._view_changes_seen:
-            self._take_view(run)
+            self._view_changes_seen = state.view_changes
+            place, values = run.view_place, state.values
+            yaw_deg, pitch_deg = self._view = values[_YAW], values[_PITCH]
+            row[place] = 1.0
+            row[place + 1] = yaw_deg * _DEG
+            row[place + 2] = pitch_deg * _DEG
+            self._view_given = True
         if dt <= run.max_dt_s:
-            record = run.part(self._record, self._row, dt)
+            record = run.part(self._record, row, dt)
         else:
             self._note_hitch(dt)
-            record = run.tick(self._record, self._row, dt)
+            record = run.tick(self._record, row, dt)
         self._record = record
         if self._view_given:
-            self._row[run.view_place] = 0.0
+            row[run.view_place] = 0.0
             self._view_given = False
         ticks = self._ticks = self._ticks + 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
@@ -515,16 +521,6 @@ class Helm(BodyDoor):
         if kept:
             for other in self._others:
                 other.note(kept)
-
-    def _take_view(self, run: ModeRun) -> None:
-        """Take the view that the game gave."""
-        state, place, row = self.state, run.view_place, self._row
-        self._view_changes_seen = state.view_changes
-        yaw_deg, pitch_deg = self._view = state.values[_YAW], state.values[_PITCH]
-        row[place] = 1.0
-        row[place + 1] = yaw_deg * _DEG
-        row[place + 2] = pitch_deg * _DEG
-        self._view_given = True
 
     def _standing(self, dt: float, view: View | None) -> Intent:
         """Return the intent as it stands: nothing turned, nothing began or ended."""
