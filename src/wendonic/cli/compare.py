@@ -21,7 +21,8 @@ def compare(
     on: Annotated[
         list[str] | None,
         typer.Option(
-            "--on", help="A recording, or a probe by name; figure_of_eight by default. May be repeated; names below."
+            "--on",
+            help="A recording, or a probe by name; figure_of_eight by default. May be repeated; see the list below.",
         ),
     ] = None,
     out: Annotated[

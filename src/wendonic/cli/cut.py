@@ -12,11 +12,11 @@ from wendonic.cli.say import say
 
 def cut(
     recording: RecordingArgument,
-    out: Annotated[Path, typer.Argument(metavar="OUT", help="Where the stretch goes; the ending says which format.")],
+    out: Annotated[Path, typer.Argument(metavar="OUT", help="The file to write; its ending says which format.")],
     start_s: FromOption = None,
     end_s: ToOption = None,
 ) -> None:
-    """Write a stretch of a recording, at its own times; what is held when it begins is pressed there."""
+    """Write part of a recording, keeping its times; what is held at its start is pressed there."""
     from wendonic.recording.recording import Recording
     from wendonic.recording.stretches import cut as cut_recording
 

@@ -14,7 +14,9 @@ def join(
         list[Path], typer.Argument(metavar="RECORDING RECORDING...", help="Two recordings or more, in order.")
     ],
     out: Annotated[Path, typer.Option("-o", "--out", help="Where they go; the ending says which format.")],
-    pause_s: Annotated[float, typer.Option("--pause", help="Time between them, with everything let go (s).")] = 0.5,
+    pause_s: Annotated[
+        float, typer.Option("--pause", help="Pause between them, with everything released (s).")
+    ] = 0.5,
 ) -> None:
     """Write recordings one after the other, with a note where each begins."""
     from wendonic.errors import WendonicError

@@ -11,11 +11,11 @@ from wendonic.cli.say import say
 def new(
     path: Annotated[Path, typer.Argument(help="Where the profile goes, such as beekeeper.toml.")],
     like: Annotated[
-        str, typer.Option("--like", metavar="NAME", help="A shipped profile to begin as; the names stand below.")
+        str, typer.Option("--like", metavar="NAME", help="The shipped profile to start from; see the list below.")
     ] = "beekeeper",
     force: Annotated[bool, typer.Option("--force", help="Overwrite a file that is already there.")] = False,
 ) -> None:
-    """Write a commented profile to begin with."""
+    """Write a commented profile to start from."""
     from wendonic.demo.starter import write_starter
 
     write_starter(path, force, like)

@@ -43,7 +43,7 @@ def units(
     ] = None,
     unit: Annotated[str, typer.Option(help="Unit of the last two, such as px or deg.", rich_help_panel=FRAME)] = "",
 ) -> None:
-    """Convert what a mouse and a view have, or what a frame does into what a second does.
+    """Convert between units of looking, or per-frame numbers into per-second ones.
 
     Looking: give one of the first three; without any it is 34 cm a turn.
     """

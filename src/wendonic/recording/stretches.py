@@ -44,7 +44,7 @@ def cut(recording: Recording, start_s: float | None = None, end_s: float | None 
 
 
 def join(recordings: Sequence[Recording], pause_s: float = 0.5) -> Recording:
-    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is let go.
+    """Return recordings one after the other, from 0 s on, with a pause between them in which everything is released.
 
     A note says where each begins, by its title. Raises `WendonicError` for a pause that cannot be.
 
