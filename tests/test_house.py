@@ -29,6 +29,7 @@ FLOORS = {
     "testing": 8,
     "demo": 8,
     "pictures": 8,
+    "export": 8,
     "live": 9,
     "cli": 10,
 }

@@ -15,6 +15,7 @@ from wendonic.cli.convert import convert
 from wendonic.cli.cut import cut
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
+from wendonic.cli.export import export
 from wendonic.cli.fit import fit
 from wendonic.cli.info import info
 from wendonic.cli.join import join
@@ -69,6 +70,7 @@ app.command(
     cls=listing("Probes", _probes),
     epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png",
 )(compare)
+app.command(epilog="Example: wendonic export demo-out/beekeeper.toml --as c99 --out beekeeper_c --check")(export)
 app.command(
     epilog="Example: wendonic fit demo-out/beekeeper.toml --target reach90_s=0.2 --free gait.walk.accel_m_s2"
 )(fit)

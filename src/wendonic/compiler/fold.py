@@ -65,7 +65,8 @@ class Folded:
     """A kernel specialised: a function of plain numbers.
 
     `template` has the shape of its result: what is known of it, `Dynamic` names of parameters that are handed
-    through, and None-named places for what is computed, in the order in which it is returned.
+    through, and None-named places for what is computed, in the order in which it is returned. `about` is what the
+    kernel says of itself.
     """
 
     name: str
@@ -73,6 +74,7 @@ class Folded:
     body: list[ast.stmt]
     template: Value
     results: int
+    about: str = ""
 
 
 @dataclass
@@ -193,7 +195,9 @@ class Folder:
             scope.env[argument] = rebuilt(value, iter(inside))
         if self.block(scope, tree.body) == FALLS:
             refuse(function, tree, "may end without returning anything")
-        folded = Folded(self._unique(function.__name__), parameters, scope.out, Known(None), 0)
+        folded = Folded(
+            self._unique(function.__name__), parameters, scope.out, Known(None), 0, function.__doc__ or ""
+        )
         self._give_results(scope, folded)
         self.folded[key] = folded
         return folded

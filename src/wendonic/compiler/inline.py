@@ -12,6 +12,9 @@ from wendonic.compiler.values import is_atom, name
 SMALL = 14
 """Statements of a function that is worth copying to every place that calls it."""
 
+READABLE, READABLE_ONCE = 3, 10
+"""The same, where the code is to be read rather than run, and for a function that is called once."""
+
 MANY_NUMBERS = 12
 """Numbers handed to and fro from which a call costs more than it tidies."""
 
@@ -74,14 +77,16 @@ def reached(start: list[Folded], functions: dict[str, Folded]) -> dict[str, Fold
     return found
 
 
-def inline(entry: Folded, folded: list[Folded]) -> dict[str, Folded]:
-    """Inline within a function and what it calls; return the functions that are left, callees first."""
+def inline(entry: Folded, folded: list[Folded], readable: bool = False) -> dict[str, Folded]:
+    """Inline within a function and what it calls; return the functions that are left, callees first. Where it is to
+    be `readable`, every kernel of some length stays a function.
+    """
     functions = {function.name: function for function in folded if function is not entry}
     used = reached([entry], functions)
     sites = Counter(callee for function in [*used.values(), entry] for callee in calls_in(function.body, functions))
     facts: dict[str, _Facts] = {}
     for function in [*used.values(), entry]:
-        _Inliner(function, used, facts, sites).run()
+        _Inliner(function, used, facts, sites, readable).run()
         facts[function.name] = _facts(function)
     left = reached([entry], functions)
     _drop_parameters(entry, left)
@@ -108,8 +113,14 @@ class _Inliner:
     """Inlines what one function calls."""
 
     def __init__(
-        self, function: Folded, functions: dict[str, Folded], facts: dict[str, _Facts], sites: Counter[str]
+        self,
+        function: Folded,
+        functions: dict[str, Folded],
+        facts: dict[str, _Facts],
+        sites: Counter[str],
+        readable: bool,
     ) -> None:
+        self.readable = readable
         self.function = function
         self.functions = functions
         self.facts = facts
@@ -146,8 +157,10 @@ class _Inliner:
         facts, function = self.facts[callee], self.functions[callee]
         if not facts.opens:
             return False
-        if facts.size <= SMALL and not facts.loops:
+        if facts.size <= (READABLE if self.readable else SMALL) and not facts.loops:
             return True
+        if self.readable:
+            return self.sites[callee] == 1 and facts.size <= READABLE_ONCE and not facts.loops
         if self.sites[callee] > 1:
             return False
         return not facts.loops or len(function.parameters) + function.results > MANY_NUMBERS

@@ -1,7 +1,7 @@
 """From a mode to its tick function: straight-line code for one structure, with the numbers as parameters."""
 
 import ast
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -84,14 +84,15 @@ def _open(value: Any, start: str, places: Callable[[Path, Any], bool]) -> Value:
     return rebuilt(known(value), iter(parts))
 
 
-def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
-    """Return the tick function of a structure; `sample` shows the shape of the raw numbers.
+def tick_function(tuning: Tuning, sample: Any, readable: bool = False, silent: Collection[Path] = ()) -> TickFunction:
+    """Return the tick function of a structure; `sample` shows the shape of the raw numbers. Where it is to be
+    `readable`, every kernel of some length stays a function. Raw numbers that are `silent` never say anything.
 
     Raises `KernelError` for a kernel outside the kernel language, `SourceMissingError` where sources are not at hand.
     """
     at_rest = tick_at_rest(tuning)
     tuning_value = _open(tuning, "tuning", lambda _, value: isinstance(value, float))
-    sample_value = _open(sample, "sample", lambda *_: True)
+    sample_value = _open(sample, "sample", lambda path, _: path not in silent)
     rows: tuple[Value, Value] = (Dynamic(name("tables")), Dynamic(name("course")))
     dt = Dynamic(name("dt"))
     # What never changes from its value at rest is known; what does is found by a fixpoint. It begins with what comes
@@ -114,7 +115,7 @@ def tick_function(tuning: Tuning, sample: Any) -> TickFunction:
         if not changed:
             break
         varying.update(changed)
-    functions = inline(part, list(folder.folded.values()))
+    functions = inline(part, list(folder.folded.values()), readable)
     layout, record = _layout(part, at_rest, parameters)
     part.body[-1] = ast.Return(ast.Tuple(record, ast.Load()))
     for function in (*functions.values(), part):

@@ -138,7 +138,9 @@ def unite_copies(function: Folded) -> None:
 
 
 def lay_in(body: list[ast.stmt]) -> None:
-    """Lay a short expression into the statement that comes next, where that alone reads it."""
+    """Lay a short expression into the statement that comes next, where that alone reads it; a name with a dot in it
+    is a field of a struct, which others read.
+    """
     loads = Counter(found.id for found in names_in(body) if type(found.ctx) is ast.Load)
     _lay_in(body, loads, _stores(body))
 
@@ -152,7 +154,7 @@ def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> 
                 _lay_in(part, loads, stores)
         match statement:
             case ast.Assign(targets=[ast.Name(id=target)], value=value) if (
-                loads[target] == 1 and stores[target] == 1 and place + 1 < len(body)
+                loads[target] == 1 and stores[target] == 1 and "." not in target and place + 1 < len(body)
             ):
                 after = body[place + 1]
                 head = _head(after)

@@ -1,0 +1,77 @@
+"""`wendonic export`: a tuned profile as readable source in the game's own language."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.options import CourseOption, HzOption, ProfileArgument
+from wendonic.cli.say import say
+
+
+def export(
+    profile: ProfileArgument,
+    language: Annotated[
+        str, typer.Option("--as", metavar="LANGUAGE", help="c99, javascript, csharp, lua or python.")
+    ],
+    out: Annotated[Path, typer.Option("-o", "--out", metavar="FOLDER", help="Folder to write into.")],
+    mode: Annotated[
+        list[str] | None, typer.Option("--mode", help="A mode to export; all of them by default.")
+    ] = None,
+    recording: Annotated[
+        Path | None, typer.Option("--recording", help="A recording whose ticks become test vectors, too.")
+    ] = None,
+    course: CourseOption = None,
+    hz: HzOption = 60.0,
+    adjustable: Annotated[
+        str,
+        typer.Option(
+            "--adjustable",
+            metavar="FIELDS",
+            help="Fields whose numbers stay adjustable, with commas between them, or all: for a settings menu.",
+        ),
+    ] = "",
+    float32: Annotated[bool, typer.Option("--float32", help="C in float instead of double.")] = False,
+    check: Annotated[
+        bool, typer.Option("--check", help="Compile and run it, where the language is installed.")
+    ] = False,
+    force: Annotated[bool, typer.Option("--force", help="Overwrite what an earlier export wrote.")] = False,
+) -> None:
+    """Write a tuned profile as readable source, with test vectors, a runner that replays them, and a page on it."""
+    from wendonic.course import load_course
+    from wendonic.errors import WendonicError
+    from wendonic.export.export import exported, packaged, write_export
+    from wendonic.export.folder import ready_folder
+    from wendonic.export.targets import target_of
+    from wendonic.export.tools import tried
+    from wendonic.profile.load import load_profile
+    from wendonic.recording.recording import Recording
+
+    target_of(language)
+    if float32 and language != "c99":
+        raise WendonicError(f"--float32 goes with --as c99; {language} has no float of its own")
+    ready_folder(out, force)
+    paths = [path.strip() for path in adjustable.split(",") if path.strip()]
+    package = packaged(
+        load_profile(profile),
+        profile.stem,
+        mode or (),
+        load_course(course) if course else None,
+        paths,
+        float32,
+        profile.name,
+    )
+    found = exported(package, language, Recording.read(recording) if recording else None, hz)
+    write_export(found, out, force)
+    say(f"wrote {out}: {', '.join(sorted(found.files))}")
+    for name, vectors in found.vectors.items():
+        share = vectors.reached / vectors.branches if vectors.branches else 1.0
+        say(f"mode {name}: {len(vectors.rows)} ticks of test vectors take {share:.1%} of its branches")
+    if not check:
+        say(f"next: {out / (package.stem + '.md')} says how to feed it; --check compiles and runs it")
+        return
+    runs = tried(language, package.stem, out)
+    for run in runs:
+        say(f"{run.tool}: {run.said}" if run.tool else f"not tried: {run.said}")
+    if not all(run.well for run in runs if run.tool):
+        raise typer.Exit(1)

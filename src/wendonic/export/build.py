@@ -1,0 +1,366 @@
+"""From a mode to the functions that are printed of it."""
+
+import ast
+import copy
+import functools
+import inspect
+import re
+from collections.abc import Callable, Mapping, Sequence
+
+from wendonic.compiler.fold import RESERVED, Folded
+from wendonic.compiler.layout import Layout, paths_of
+from wendonic.compiler.liveness import negated
+from wendonic.compiler.ready import ready
+from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_function
+from wendonic.compiler.tidy import tidied
+from wendonic.compiler.trees import cloned, names_in, statements_in
+from wendonic.devices.sampler import Sampler
+from wendonic.export.inputs import Inputs, inputs_of
+from wendonic.export.lift import (
+    call_it,
+    drop_unread_parameters,
+    drop_unused_results,
+    find_context,
+    lift,
+    loop_names,
+    rewrite,
+    store_results,
+    substitute,
+)
+from wendonic.export.naming import PathNames, unique
+from wendonic.export.numbers import numbers_of
+from wendonic.export.plainer import plainer, simplified
+from wendonic.export.program import (
+    Field,
+    Function,
+    ModeProgram,
+    Number,
+    calls_of,
+    is_field,
+    set_values,
+    values_of,
+    written_in,
+)
+from wendonic.export.prune import prune
+from wendonic.kernels.tick import tick_at_rest
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.sources import mode_sources
+from wendonic.profile.tuning import mode_tuning
+
+
+class Made:
+    """A mode's program, and what ties it to the tick function that it was made from."""
+
+    def __init__(
+        self, profile: Profile, mode: str, on_course: bool, adjustable: Sequence[str], seat: str | None = None
+    ) -> None:
+        """Build it."""
+        tuning = mode_tuning(profile, mode, on_course)
+        sources = mode_sources(profile, mode, seat)
+        self.profile, self.mode = profile, mode
+        self.sources = sources
+        self.tuning = tuning.tick
+        self.tables = tuple(tuning.tables)
+        self.sampler = Sampler(sources)
+        sample = self.sampler.places.sample
+        self.inputs: Inputs = inputs_of(sources, profile.press_names, profile.world.axes)
+        nothing = zip(paths_of(sample), self.inputs.places, strict=True)
+        silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
+        self.function: TickFunction = tick_function(tuning.tick, sample, True, silent)
+        self.layout: Layout = self.function.layout
+        running = ready(tuning.tick, sample, mode).layout
+        self.places = _places_kept(self.layout, running)
+        """Which places of the record are printed: those that the running tick function has, too."""
+        names = PathNames(sources, profile.press_names, list(profile.gaits_of(mode)))
+        self.names = _field_names(self.layout, names)
+        self.fields = [self.names[place] for place in self.places]
+        self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
+        numbers = numbers_of(profile, mode, self.function.numbers, names, on_course, set())
+        for number in numbers:
+            number.adjustable = "all" in adjustable or any(place in adjustable for place in number.places)
+        self.program = self._program(numbers)
+
+    def _program(self, numbers: list[Number]) -> ModeProgram:
+        function = self.function
+        functions = [_plain(folded) for folded in function.functions]
+        part = _entry(function.part)
+        everyone = [*functions, part]
+        drop_unused_results(everyone)
+        for one in functions:
+            folded = Folded(one.name, one.parameters, one.body, None, one.results)  # type: ignore[arg-type]
+            tidied(folded)
+        drop_unread_parameters(everyone)
+        given: dict[str, ast.expr] = {}
+        for (name, _), number in zip(function.numbers, numbers, strict=True):
+            struct = "settings" if number.adjustable else "number"
+            given[name] = ast.Name(f"{struct}.{number.name}", ast.Load())
+        last, sample = (names for _, names in function.part.unpacked)
+        for place, found in enumerate(last):
+            if found and place in self.places:
+                given[found] = ast.Name(f"last.{self.names[place]}", ast.Load())
+            elif found:
+                given[found] = ast.Constant(self.at_rest[place])
+        for place, found in enumerate(sample):
+            if found:
+                given[found] = self.inputs.places[place]
+        substitute(part, given)
+        for statement in statements_in(part.body):
+            if isinstance(statement, ast.Return):
+                row = values_of(statement)
+                set_values(statement, [row[place] for place in self.places])
+        part.results = len(self.places)
+        store_results(part, [(number, self._field(place)) for number, place in enumerate(self.places)])
+        part.body = [statement for statement in part.body if not isinstance(statement, ast.Return)]
+        lift(everyone)
+        known = {f"number.{number.name}": number.value for number in numbers if not number.adjustable}
+        prune(everyone, known)
+        drop_unused_results(everyone)
+        lift(everyone)
+        prune(everyone, known)
+        plainer(everyone)
+        _clear_names(everyone)
+        find_context(everyone)
+        read = {part.id for one in everyone for part in names_in(one.body)}
+        return self._assembled(everyone, numbers, read)
+
+    def _field(self, place: int) -> str:
+        return f"{'next' if place < self.layout.state else 'out'}.{self.names[place]}"
+
+    def _assembled(self, everyone: list[Function], numbers: list[Number], read: set[str]) -> ModeProgram:
+        used = {name.removeprefix("raw.") for name in read if name.startswith("raw.")}
+        max_dt = next(
+            number.name
+            for number, (_, path) in zip(numbers, self.function.numbers, strict=True)
+            if path == ("max_dt_s",)
+        )
+        kept = [
+            number
+            for number in numbers
+            if {f"number.{number.name}", f"settings.{number.name}"} & read or number.name == max_dt
+        ]
+        shared, once = self._parts(used)
+        state = self.layout.state
+        fields = {place: Field(self.names[place], self.at_rest[place]) for place in self.places}
+        inputs = [Field(one.name, one.rest, one.about) for one in self.inputs.fields.values() if one.name in used]
+        return ModeProgram(
+            self.mode,
+            everyone,
+            kept,
+            inputs,
+            [one for place, one in fields.items() if place < state],
+            [one for place, one in fields.items() if place >= state],
+            shared,
+            once,
+            self._joined(),
+            self._standing(),
+            max_dt,
+            self.tables if "tables" in read else (),
+            list(self.fields),
+        )
+
+    def _whole(self, name: str) -> PackedFunction:
+        return next(one for one in self.function.whole if one.name == name)
+
+    def _parts(self, used: set[str]) -> tuple[list[str], dict[str, float]]:
+        """Find of which inputs a part of a hitch has its share, and which come with its first part alone."""
+        shares = _returned(self._whole("sample_share"))
+        later = _returned(self._whole("later_sample"))
+        shared: list[str] = []
+        once: dict[str, float] = {}
+        for place, node in enumerate(self.inputs.places):
+            fields = [part.id.removeprefix("raw.") for part in names_in(node)]
+            for field in fields:
+                if field not in used:
+                    continue
+                if isinstance(shares[place], ast.BinOp) and field not in shared:
+                    shared.append(field)
+                value = later[place]
+                if isinstance(value, ast.UnaryOp) and isinstance(value.operand, ast.Constant):
+                    once[field] = -float(value.operand.value)  # type: ignore[arg-type]
+                elif isinstance(value, ast.Constant):
+                    once[field] = float(value.value)  # type: ignore[arg-type]
+        return shared, once
+
+    def _joined(self) -> list[ast.stmt]:
+        """Say what two parts of a hitch are together; what is as the second has it is left out."""
+        packed = self._whole("joined")
+        first, second = (names for _, names in packed.unpacked)
+        given: dict[str, ast.expr] = {}
+        for place in range(self.layout.width):
+            field = self._field(place)
+            if first[place]:
+                prefix = "before" if place < self.layout.state else "earlier"
+                given[first[place] or ""] = ast.Name(f"{prefix}.{self.names[place]}", ast.Load())
+            if second[place]:
+                given[second[place] or ""] = ast.Name(field, ast.Load())
+        body = copy.deepcopy(list(packed.body))
+        rewrite(body, given)
+        final = body[-1]
+        if len(body) > 1 or not isinstance(final, ast.Return):
+            locals_of = _laid_open(body)
+            values = [locals_of(value) for value in values_of(body[-1])]  # type: ignore[arg-type]
+        else:
+            values = values_of(final)
+        made: list[ast.stmt] = []
+        for place, value in enumerate(values):
+            if place not in self.places:
+                continue
+            field = self._field(place)
+            target, found = ast.Name(field, ast.Store()), simplified(value)
+            match found:
+                case ast.Name(id=name) if name == field:
+                    continue
+                case ast.IfExp(test=test, body=ast.Name(id=name), orelse=other) if name == field:
+                    made.append(ast.If(negated(test), [ast.Assign([target], other)], []))
+                case _:
+                    made.append(ast.Assign([target], found))
+        return made
+
+    def _standing(self) -> dict[str, float]:
+        """Say what a tick of no length leaves of the one before: nothing turned, nothing began or ended."""
+        values = _returned(self._whole("standing"))
+        return {
+            self._field(place): float(value.value)  # type: ignore[arg-type]
+            for place, value in enumerate(values)
+            if isinstance(value, ast.Constant) and place in self.places
+        }
+
+    @functools.cached_property
+    def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
+        parts = [cloned(node, self._fields_of_given(node)) for node in self.inputs.places]
+        text = ast.unparse(ast.fix_missing_locations(ast.Expression(ast.List(parts, ast.Load()))))
+        maker: Callable[[Mapping[str, float]], list[float]] = eval(f"lambda given: {text}", {})
+        return maker
+
+    @staticmethod
+    def _fields_of_given(node: ast.expr) -> dict[str, ast.expr]:
+        return {
+            part.id: ast.Subscript(
+                ast.Name("given", ast.Load()), ast.Constant(part.id.removeprefix("raw.")), ast.Load()
+            )
+            for part in names_in(node)
+        }
+
+    def row_from(self, values: Mapping[str, float]) -> list[float]:
+        """Return the sample that some raw inputs make."""
+        return self._row_maker(values)
+
+    def inputs_from(self, row: Sequence[float]) -> dict[str, float]:
+        """Return raw inputs that make a sample."""
+        return {name: self.inputs.back[name](row) for name in self.inputs.fields}
+
+
+def _returned(packed: PackedFunction) -> list[ast.expr]:
+    final = packed.body[-1]
+    value = final.value if isinstance(final, ast.Return) else None
+    return list(value.elts) if isinstance(value, ast.List | ast.Tuple) else []
+
+
+def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
+    known: dict[str, ast.expr] = {}
+
+    def take(statements: Sequence[ast.stmt]) -> None:
+        for statement in statements:
+            match statement:
+                case ast.Assign(targets=[ast.Name(id=name)], value=value):
+                    known[name] = cloned(value, known)
+                case ast.If(test=test, body=yes, orelse=no):
+                    test = cloned(test, known)
+                    before = dict(known)
+                    take(yes)
+                    first = dict(known)
+                    known.clear()
+                    known.update(before)
+                    take(no)
+                    second = dict(known)
+                    for name in {*first, *second}:
+                        left = first.get(name, ast.Name(name, ast.Load()))
+                        right = second.get(name, ast.Name(name, ast.Load()))
+                        if ast.dump(left) != ast.dump(right):
+                            known[name] = ast.IfExp(test, left, right)
+
+    take(body[:-1])
+    return lambda value: cloned(value, known)
+
+
+def _plain(folded: Folded) -> Function:
+    about = re.split(r"\n\s*\n|\n\s*>>>", inspect.cleandoc(folded.about))[0] if folded.about else ""
+    return Function(folded.name, list(folded.parameters), folded.body, folded.results, " ".join(about.split()))
+
+
+def _entry(part: PackedFunction) -> Function:
+    names = [name for _, of_row in part.unpacked for name in of_row if name]
+    results = len(values_of(part.body[-1]))  # type: ignore[arg-type]
+    return Function("one_tick", [*names, "dt"], list(part.body), results, "One tick, which is no hitch.")
+
+
+def _places_kept(layout: Layout, running: Layout) -> list[int]:
+    """Return the places that the running tick function has, too: it carries nothing that is of no use."""
+    state = {place for path, place in layout.places.items() if place >= 0 and running.place(*path) >= 0}
+    return sorted(state)
+
+
+def _field_names(layout: Layout, names: PathNames) -> list[str]:
+    """Return the name of each place of a record: state and results each have names of their own."""
+    found: list[str] = [""] * layout.width
+    for path, place in layout.places.items():
+        if place >= 0 and not found[place]:
+            found[place] = names.of_tick(path)
+    taken: set[str] = set()
+    return [unique(name or f"number_{place}", taken) for place, name in enumerate(found)]
+
+
+def _clear_names(functions: Sequence[Function]) -> None:
+    """Give functions and variables their plain names: no number behind them where that is not needed."""
+    taken: set[str] = set()
+    renamed = {function.name: unique(re.sub(r"_\d+$", "", function.name.strip("_")), taken) for function in functions}
+    for function in functions:
+        _clear_variables(function, taken)
+        function.name = renamed[function.name]
+    for caller in functions:
+        for _, called in list(calls_of(caller.body, set(renamed))):
+            if isinstance(called.func, ast.Name):
+                called.func = ast.Name(renamed[called.func.id], ast.Load())
+
+
+def _clear_variables(function: Function, functions: set[str]) -> None:
+    names = {part.id for part in names_in(function.body)} | set(function.parameters)
+    written = written_in(function.body) | set(loop_names(function.body))
+    own = [*function.parameters, *sorted(written - set(function.parameters))]
+    used = names | functions
+    for name in own:
+        if is_field(name) or name in ("_", "dt", "course", "tables") or name in RESERVED:
+            continue
+        choices = [f"{name}_result"] if name in functions else _shorter(name, functions)
+        for wanted in choices:
+            if wanted not in used | functions and wanted not in RESERVED and wanted not in ("course", "tables"):
+                _rename(function, name, wanted)
+                used.discard(name)
+                used.add(wanted)
+                break
+
+
+def _shorter(name: str, functions: set[str]) -> list[str]:
+    """Return what a variable might be called instead, best first."""
+    found: list[str] = []
+    base = re.sub(r"_\d+$", "", name)
+    for function in sorted(functions, key=len, reverse=True):
+        rest = re.sub(rf"^{function}_(\d+_)*", "", base)
+        if rest != base and rest and not rest[0].isdigit():
+            found.append(rest)
+            break
+    for rest in list(found) or [name]:
+        plain = re.sub(r"_?sources_\d+", "", re.sub(r"^(memory|request|sample|last_memory)_", "", rest)).strip("_")
+        if plain != rest and plain and not plain[0].isdigit():
+            found.insert(0, plain)
+    if base != name:
+        found.append(base)
+    return found
+
+
+def _rename(function: Function, old: str, new: str) -> None:
+    call_it(function.body, old, new)
+    for statement in statements_in(function.body):
+        if isinstance(statement, ast.For) and isinstance(statement.target, ast.Name) and statement.target.id == old:
+            statement.target = ast.Name(new, ast.Store())
+    function.parameters = [new if name == old else name for name in function.parameters]

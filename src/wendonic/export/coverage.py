@@ -1,0 +1,81 @@
+"""Which branches of a mode's functions have been taken: its Python text with a mark at every test."""
+
+import ast
+import copy
+from collections.abc import Sequence
+from typing import Any
+
+from wendonic.export.build import Made
+from wendonic.export.program import Function
+
+
+class Branches:
+    """Runs the printed Python of one mode with every test marked, and keeps which way each has come out."""
+
+    def __init__(self, made: Made, functions: Sequence[Function]) -> None:
+        """Mark every test; `functions` are copies that may be changed."""
+        self.tests: list[tuple[str, str]] = []
+        self.seen: set[tuple[int, bool]] = set()
+        for function in functions:
+            self._mark(function.body, function)
+        self.made = made
+
+    @property
+    def count(self) -> int:
+        """How many branches there are: two for each test."""
+        return 2 * len(self.tests)
+
+    def note(self, number: int, value: Any) -> Any:
+        """Note which way a test came out."""
+        self.seen.add((number, bool(value)))
+        return value
+
+    def missing(self) -> list[str]:
+        """Say which branches were not taken."""
+        return [
+            f"{self.tests[number][0]}: {self.tests[number][1]} never {'held' if way else 'failed'}"
+            for number in range(len(self.tests))
+            for way in (True, False)
+            if (number, way) not in self.seen
+        ]
+
+    def _mark(self, body: list[ast.stmt], function: Function) -> None:
+        for statement in body:
+            match statement:
+                case ast.If() | ast.While():
+                    statement.test = self._noted(self._choices(statement.test, function), function)
+                    self._mark(statement.body, function)
+                    self._mark(statement.orelse, function)
+                case ast.For():
+                    self._mark(statement.body, function)
+                case ast.Assign() | ast.Return() if statement.value is not None:
+                    statement.value = self._choices(statement.value, function)
+
+    def _noted(self, test: ast.expr, function: Function) -> ast.expr:
+        text = ast.unparse(ast.fix_missing_locations(ast.Expression(copy.deepcopy(test))))
+        for struct in ("raw", "last", "next", "out", "number", "settings"):
+            text = text.replace(f"{struct}.", "")
+        self.tests.append((function.name, text))
+        return ast.Call(ast.Name("noted", ast.Load()), [ast.Constant(len(self.tests) - 1), test], [])
+
+    def _choices(self, node: ast.expr, function: Function) -> ast.expr:
+        """Mark what chooses between two values."""
+        match node:
+            case ast.IfExp(test=test, body=yes, orelse=no):
+                marked = self._noted(self._choices(test, function), function)
+                return ast.IfExp(marked, self._choices(yes, function), self._choices(no, function))
+            case ast.BinOp(left=left, op=operator, right=right):
+                return ast.BinOp(self._choices(left, function), operator, self._choices(right, function))
+            case ast.UnaryOp(op=operator, operand=operand):
+                return ast.UnaryOp(operator, self._choices(operand, function))
+            case ast.BoolOp(op=operator, values=values):
+                return ast.BoolOp(operator, [self._choices(value, function) for value in values])
+            case ast.Compare(left=left, ops=ops, comparators=others):
+                return ast.Compare(
+                    self._choices(left, function), ops, [self._choices(one, function) for one in others]
+                )
+            case ast.Call(func=func, args=args):
+                return ast.Call(func, [self._choices(part, function) for part in args], [])
+            case ast.Tuple(elts=parts):
+                return ast.Tuple([self._choices(part, function) for part in parts], ast.Load())
+        return node

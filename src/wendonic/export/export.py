@@ -1,0 +1,86 @@
+"""A profile in, a folder of source, vectors, a runner and a page out."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from pathlib import Path
+
+from wendonic import __version__
+from wendonic.course import Course
+from wendonic.errors import WendonicError, none_such
+from wendonic.export.build import Made
+from wendonic.export.folder import ready_folder, write_files
+from wendonic.export.guide import guide
+from wendonic.export.kinds import find_types
+from wendonic.export.package import Package, identifier
+from wendonic.export.targets import target_of
+from wendonic.export.vectors import Vectors, vectors_name, vectors_of
+from wendonic.profile.schema.profile import Profile
+from wendonic.recording.recording import Recording
+
+
+@dataclass(frozen=True)
+class Exported:
+    """What was written: the package, the files by name, and the vectors of each mode."""
+
+    package: Package
+    language: str
+    files: dict[str, str]
+    vectors: dict[str, Vectors]
+
+
+def packaged(
+    profile: Profile,
+    stem: str,
+    modes: Sequence[str] = (),
+    course: Course | None = None,
+    adjustable: Sequence[str] = (),
+    float32: bool = False,
+    profile_name: str = "",
+) -> Package:
+    """Return what there is to print of a profile's modes; all of them by default.
+
+    `adjustable` are field paths whose numbers stay adjustable, or "all". Raises `WendonicError` for a mode that does
+    not exist, and for a path that no number comes from.
+    """
+    for mode in modes:
+        if mode not in profile.mode:
+            raise WendonicError(none_such("mode", mode, profile.mode))
+    names = [mode for mode in profile.mode if mode in modes] if modes else list(profile.mode)
+    made = [Made(profile, mode, course is not None, adjustable) for mode in names]
+    places = {place for one in made for number in one.program.numbers for place in number.places}
+    for path in adjustable:
+        if path != "all" and path not in places:
+            raise WendonicError(none_such("field behind a number", path, sorted(places)))
+    for one in made:
+        find_types(one.program.functions)
+    return Package(
+        identifier(stem),
+        profile.title or stem,
+        profile_name or f"{stem}.toml",
+        __version__,
+        made,
+        profile.world.axes,
+        [],
+        course.numbers if course else (),
+        float32,
+    )
+
+
+def exported(package: Package, language: str, recording: Recording | None = None, hz: float = 60.0) -> Exported:
+    """Return all files of a package in one language, with test vectors of its modes.
+
+    Raises `WendonicError` for an unknown language, and for a recording that has nothing of what a mode binds.
+    """
+    target = target_of(language)
+    vectors = {made.mode: vectors_of(made, package, recording, hz) for made in package.modes}
+    files = {**target.sources(package), **target.runner(package)}
+    for made in package.modes:
+        files[vectors_name(package, made)] = vectors[made.mode].csv()
+    files[f"{package.stem}.md"] = guide(package, target, vectors)
+    return Exported(package, language, files, vectors)
+
+
+def write_export(found: Exported, folder: Path, force: bool = False) -> None:
+    """Write an export into a folder."""
+    ready_folder(folder, force)
+    write_files(folder, found.files)

@@ -1,0 +1,103 @@
+"""The page that says how to feed what was exported."""
+
+from collections.abc import Mapping
+from typing import TYPE_CHECKING
+
+from wendonic.export.build import Made
+from wendonic.export.languages.words import about, adjustable, number_words
+from wendonic.export.package import Package, game_values
+from wendonic.export.program import Field
+
+if TYPE_CHECKING:
+    from wendonic.export.targets import Target
+    from wendonic.export.vectors import Vectors
+
+CALLS = {
+    "c99": (
+        "Once, for each body: `{stem}_{mode}begin(&state)` and `{stem}_{mode}input_at_rest(&input)`. Every tick: set "
+        "the fields of `input`, then call `{stem}_{mode}tick(&state, &input, {more}dt, &result)`."
+    ),
+    "javascript": (
+        "Once, for each body: `const body = new {Class}()` and `const input = new{Mode}Input()`. Every tick: set the "
+        "fields of `input`, then call `body.tick(input, {more}dt)`; it returns `body.result`."
+    ),
+    "csharp": (
+        "Once, for each body: `var body = new {Stem}.{Class}()` and `var input = new {Stem}.{Mode}Input()`. "
+        "Every tick: set the fields of `input`, then call `body.Tick(input, {more}dt)` and read `body.State` and "
+        "`body.Result`."
+    ),
+    "lua": (
+        "Once, for each body: `profile.new_{mode}state()`, `profile.new_{mode}input()` and "
+        "`profile.new_{mode}result()`. Every tick: set the fields of `input`, then call "
+        "`profile.{mode}tick(state, input, {more}dt, result)`."
+    ),
+    "python": (
+        "Once, for each body: `{Mode}State()`, `{Mode}Input()` and `{Mode}Result()`. Every tick: set the fields of "
+        "the input, then call `{mode}step(state, given, {more}dt, result)`."
+    ),
+}
+
+
+def guide(package: Package, target: "Target", vectors: Mapping[str, "Vectors"]) -> str:
+    """Return the page."""
+    lines = [f"# {package.title}, in {target.words}", "", about(package), ""]
+    for made in package.modes:
+        lines += _mode(package, target, made, vectors[made.mode])
+    lines += [
+        "## Proof",
+        "",
+        "The runner replays the test vectors and prints one line: how many ticks there were, and the worst",
+        "difference, as a share of the largest number of its column (1 at least). Columns of whole numbers have to",
+        "be equal.",
+        "",
+    ]
+    return "\n".join(lines)
+
+
+def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") -> list[str]:
+    from wendonic.export.languages.csharp import pascal
+
+    program = made.program
+    prefix = package.prefix(made)
+    more = ("settings, " if adjustable(program) else "") + ("course, " if "course" in program.tick.context else "")
+    name = "".join(part.capitalize() for part in prefix.split("_"))
+    words = {
+        "stem": package.stem,
+        "Stem": pascal(package.stem),
+        "mode": prefix,
+        "Mode": name,
+        "Class": (pascal(f"{made.mode}_body") if target.name == "csharp" else pascal(made.mode)),
+        "more": more.replace("settings", "&settings") if target.name == "c99" else more,
+    }
+    lines = [f"## Mode `{made.mode}`", "", CALLS[target.name].format(**words), ""]
+    lines += [
+        "`dt` is in seconds. A tick of 0 s changes nothing; one that is too long is cut into equal parts. Counts and",
+        "edges are those since the last tick: set them to 0 once they have been given. A press goes down with one",
+        "edge and up with another; a tap between two ticks has two.",
+        "",
+    ]
+    lines += _table("Raw inputs", program.inputs)
+    lines += _table("What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)])
+    if adjustable(program):
+        fields = [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
+        lines += _table("Numbers that stay adjustable", fields)
+    share = vectors.reached / vectors.branches if vectors.branches else 1.0
+    lines += [
+        f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
+        f"({share:.1%}).",
+        "",
+    ]
+    if vectors.missing:
+        lines += [
+            "Branches that no play of this mode has come to, each by its function and what would have to be so:",
+            "",
+        ]
+        lines += [f"- `{branch}`" for branch in vectors.missing]
+        lines.append("")
+    return lines
+
+
+def _table(title: str, fields: list[Field]) -> list[str]:
+    lines = [f"### {title}", "", "| field | what it is |", "| --- | --- |"]
+    lines += [f"| `{one.name}` | {one.about or ' '} |" for one in fields]
+    return [*lines, ""]

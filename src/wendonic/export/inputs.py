@@ -1,0 +1,316 @@
+"""The raw inputs of a mode as named fields, each in its device's own standard, and what a tick makes of them."""
+
+import ast
+import re
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+from wendonic.devices.sources.axes import AxesSource, TriggersSource
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.gyro import GyroSource
+from wendonic.devices.sources.hands import HandsSource
+from wendonic.devices.sources.keys import KeysSource
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.devices.sources.mouse import MouseSource
+from wendonic.devices.sources.names import find_axis
+from wendonic.devices.sources.pointer import PointerSource
+from wendonic.devices.sources.presses import StickBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.devices.sources.silent import SilentSource
+from wendonic.devices.sources.stick import StickSource
+from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
+from wendonic.devices.sources.zone import Zone
+from wendonic.kernels.body.fall import GROUND_UNKNOWN
+from wendonic.world_axes import WorldAxes
+
+Kind = Literal["switch", "order", "axis", "counts", "rate", "share", "metres", "number", "press"]
+DEG = 0.017453292519943295
+
+
+@dataclass
+class Input:
+    """One raw input: its name, what it says and in which unit and sign, and its value at rest."""
+
+    name: str
+    about: str
+    rest: float = 0.0
+    kind: Kind = "number"
+
+
+@dataclass
+class Inputs:
+    """All raw inputs of a mode.
+
+    `places` has for each number of a sample the expression that gives it; `back` for each input the number of the
+    sample that gives it back (and a factor), by its place.
+    """
+
+    fields: dict[str, Input] = field(default_factory=dict)
+    places: list[ast.expr] = field(default_factory=list)
+    back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
+
+
+def snake(text: str) -> str:
+    """Return a control's name as the name of a variable.
+
+    >>> snake("key.ArrowUp"), snake("pad.left_stick"), snake("key.KeyW"), snake("hand.left.squeeze")
+    ('key_arrow_up', 'left_stick', 'key_w', 'hand_left_squeeze')
+    """
+    text = text.removeprefix("pad.").replace("key.Key", "key.")
+    text = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", text)
+    return re.sub(r"\W+", "_", text).strip("_").lower()
+
+
+def raw(name: str) -> ast.expr:
+    """Return the input of a name."""
+    return ast.Name(f"raw.{name}", ast.Load())
+
+
+def minus(node: ast.expr) -> ast.expr:
+    """Return the negative of something, without a negative zero."""
+    return ast.BinOp(ast.Constant(0.0), ast.Sub(), node)
+
+
+def times(node: ast.expr, factor: float) -> ast.expr:
+    """Return a multiple of something."""
+    return ast.BinOp(node, ast.Mult(), ast.Constant(factor))
+
+
+def _taken(place: int, factor: float) -> Callable[[Sequence[float]], float]:
+    """Return what takes a multiple of a number out of a sample."""
+    return lambda row: row[place] * factor + 0.0
+
+
+class _Maker:
+    """Gathers the fields, place by place."""
+
+    def __init__(self) -> None:
+        self.made = Inputs()
+
+    def field(self, name: str, about: str, kind: Kind, rest: float = 0.0) -> ast.expr:
+        """Add an input, unless it is there already."""
+        self.made.fields.setdefault(name, Input(name, about, rest, kind))
+        return raw(name)
+
+    def place(self, node: ast.expr) -> None:
+        """Say what gives the next number of the sample."""
+        self.made.places.append(node)
+
+    def plain(self, name: str, about: str, kind: Kind, sign: float = 1.0, rest: float = 0.0) -> None:
+        """Add an input that is a number of the sample, or its negative."""
+        here = len(self.made.places)
+        node = self.field(name, about, kind, rest)
+        self.place(node if sign > 0.0 else minus(node))
+        self.made.back.setdefault(name, _taken(here, sign))
+
+    def scaled(self, name: str, about: str, kind: Kind, factor: float) -> None:
+        """Add an input of which a number of the sample is a multiple."""
+        here = len(self.made.places)
+        self.place(times(self.field(name, about, kind), factor))
+        self.made.back.setdefault(name, _taken(here, 1.0 / factor))
+
+    def source(self, source: Source, channel: str) -> None:
+        """Add what one source reads."""
+        match source:
+            case SilentSource():
+                for _ in range(source.width):
+                    self.place(ast.Constant(0.0))
+            case KeysSource():
+                self.keys(source)
+            case StickSource(control=control):
+                name = snake(control)
+                self.plain(f"{name}_x", f"{control}, -1 to 1, to the right positive", "axis")
+                self.plain(f"{name}_y", f"{control}, -1 to 1, towards the player positive", "axis", -1.0)
+            case MouseSource():
+                self.plain("mouse_dx", "counts since the last tick, to the right positive", "counts")
+                self.plain("mouse_dy", "counts since the last tick, towards the user positive", "counts", -1.0)
+            case GyroSource(control=control):
+                self.rates(control)
+            case AxesSource(x=x, y=y):
+                self.axes((x, y))
+            case TriggersSource(positive=positive, negative=negative):
+                self.axes((positive, negative))
+            case PointerSource():
+                said = "the pointer from the window's middle, in shares of what counts as full"
+                self.plain(
+                    f"{channel}_pointer_right", f"{said}, to the right positive; 0 while it does not count", "axis"
+                )
+                self.plain(f"{channel}_pointer_forward", f"{said}, up positive; 0 while it does not count", "axis")
+            case TouchStickSource():
+                said = f"how far the thumb is from where it landed in {_zone(source.zone)}, in shares of its reach"
+                self.plain(f"{channel}_thumb_right", f"{said}, -1 to 1, to the right positive", "axis")
+                self.plain(f"{channel}_thumb_forward", f"{said}, -1 to 1, up positive", "axis")
+            case TouchDragSource():
+                said = f"how far the finger that landed in the zone {_zone(source.zone)} moved since the last tick"
+                self.plain(f"{channel}_drag_right", f"{said}, in window widths, to the right positive", "share")
+                self.plain(f"{channel}_drag_up", f"{said}, in window widths, up positive", "share")
+            case TouchZonesSource():
+                for name in ("right", "left", "forward", "back"):
+                    zones = ", ".join(_zone(zone) for zone in getattr(source, name))
+                    if zones:
+                        self.plain(f"{channel}_zone_{name}", f"1 while a finger is in {zones}, else 0", "switch")
+                    else:
+                        self.place(ast.Constant(0.0))
+            case HandsSource():
+                self.hands()
+            case _:
+                for number in range(source.width):
+                    self.plain(f"{channel}_{number + 1}", "a raw number of its source", "number")
+
+    def keys(self, source: KeysSource) -> None:
+        """Add four lists of keys."""
+        said = (
+            "its number in the order of pressing (1, 2, …) while it is held, else 0; a tap counts for one tick"
+            if source.in_order
+            else "1 while it is held or was pressed since the last tick, else 0"
+        )
+        for names in (source.right, source.left, source.forward, source.back):
+            here = len(self.made.places)
+            parts = [self.field(_switch(name), said, "order" if source.in_order else "switch") for name in names]
+            self.place(_one_of(parts, source.opposites))
+            for number, name in enumerate(names):
+                # What counts of several is known, not which of them it was.
+                self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))
+
+    def axes(self, names: Sequence[str]) -> None:
+        """Add single axes."""
+        for name in names:
+            if not name:
+                self.place(ast.Constant(0.0))
+                continue
+            _, _, sign = find_axis(name)
+            trigger = "trigger" in name
+            said = "0 to 1" if trigger else "-1 to 1, as the device counts"
+            self.plain(snake(name), f"{name}, {said}", "share" if trigger else "axis", sign)
+
+    def rates(self, control: str) -> None:
+        """Add a rate sensor and its accelerometer."""
+        unit = control.rpartition(".")[0]
+        for sensor, said in (("gyro", "rad/s about the axis"), ("accel", "m/s² along the axis")):
+            for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
+                self.plain(f"{snake(f'{unit}.{sensor}')}_{axis}", f"{said} {to}", "rate")
+
+    def hands(self) -> None:
+        """Add how both hands swung."""
+        for hand in ("left", "right"):
+            for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
+                said = f"m that the {hand} hand moved since the last tick, seen from the head, {to} positive"
+                self.plain(f"hand_{hand}_moved_{axis}", said, "metres")
+            said = f"0 while the {hand} hand does not count, 1 while it does, 2 in a tick with a new pose"
+            self.plain(f"hand_{hand}_counts", said, "number")
+
+    def press(self, name: str, binds: Sequence[Any]) -> None:
+        """Add one press: held, how often that changed, and whether it was lost."""
+        bound = ", or ".join(_bound(bind) for bind in binds if type(bind).__name__ != "UnlessBind") or "nothing"
+        base = snake(name)
+        self.plain(f"{base}_down", f"1 while {bound} is held, else 0", "press")
+        self.plain(f"{base}_edges", "how often it went down or up since the last tick", "press")
+        self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
+
+
+def _bound(bind: Any) -> str:
+    match bind:
+        case SwitchBind(controls=controls):
+            return " with ".join(controls)
+        case StickBind(stick=stick, towards=towards, above=above):
+            return f"{stick} {towards} (from {above:g} on)"
+        case WheelBind(towards=towards):
+            return f"a notch of the wheel {'towards' if towards else 'away from'} the user"
+        case ZoneBind(zone=zone):
+            return f"a finger that landed in {_zone(zone)}"
+    return "something"
+
+
+def _zone(zone: Zone) -> str:
+    numbers = [getattr(zone, name) for name in zone._fields]
+    return "(" + ", ".join(f"{number:g}" for number in numbers if isinstance(number, int | float)) + ")"
+
+
+def _switch(name: str) -> str:
+    return snake(name if "." in name else f"key.{name}")
+
+
+def _one_of(parts: Sequence[ast.expr], opposites: str) -> ast.expr:
+    """Return what counts of several keys: any of them, or the latest or earliest one."""
+    if not parts:
+        return ast.Constant(0.0)
+    zero = ast.Constant(0.0)
+    result = parts[0]
+    for part in parts[1:]:
+        if opposites == "earliest":
+            # Of two that are held the smaller number, else the one that is held.
+            both = ast.BoolOp(
+                ast.Or(),
+                [
+                    ast.Compare(result, [ast.Eq()], [zero]),
+                    ast.BoolOp(
+                        ast.And(),
+                        [ast.Compare(part, [ast.Gt()], [zero]), ast.Compare(part, [ast.Lt()], [result])],
+                    ),
+                ],
+            )
+            result = ast.IfExp(both, part, result)
+        else:
+            result = ast.IfExp(ast.Compare(part, [ast.Gt()], [result]), part, result)
+    return result
+
+
+def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes) -> Inputs:
+    """Return the raw inputs of a mode, in the order of `kernels.sample.Sample`.
+
+    Directions of heads and hands are level unit vectors, right and forward. Places, normals and velocities are in the
+    game's own axes and unit.
+    """
+    maker = _Maker()
+    for channel, of_channel in zip(("move", "rise", "throttle", "turn", "look"), sources.channels, strict=True):
+        for source in of_channel:
+            maker.source(source, channel)
+    for name, binds in zip(press_names, sources.presses, strict=True):
+        maker.press(name, binds)
+    maker.plain("view_given", "1 in a tick in which the game says where the camera looks, else 0", "switch")
+    maker.scaled("view_yaw_deg", "where the camera looks (deg), clockwise seen from above", "number", DEG)
+    maker.scaled("view_pitch_deg", "where the camera looks (deg), up positive", "number", DEG)
+    known = "1 while the body stands on the ground, 0 while it does not, 2 where the game does not say"
+    maker.plain("grounded", known, "number", rest=GROUND_UNKNOWN)
+    _vector(maker, "ground_normal", "normal of the ground under the body", axes, (0.0, 0.0, 1.0), False)
+    maker.plain("goal_given", "1 in a tick in which a goal is given, -1 in later parts of a hitch, else 0", "number")
+    _vector(maker, "goal", "where it is to go", axes, (0.0, 0.0), True)
+    maker.plain("aim_known", "1 once there is a point to aim at, else 0", "switch")
+    _vector(maker, "aim", "the point to aim at", axes, (0.0, 0.0), True)
+    for thing in ("head", "left hand", "right hand"):
+        for to, said in (("right", "to the right"), ("forward", "forward")):
+            name = f"{thing.replace(' ', '_')}_points_{to}"
+            maker.plain(name, f"level direction of the {thing}, of length 1, how far {said}", "number")
+    for to in ("right", "forward"):
+        maker.plain(f"head_{to}_m", f"where the head is in the play space (m), {to}", "metres")
+    for thing, said in (("pointing_from", "where the hand that points is (m)"), ("pointing_to", "its direction")):
+        for to in ("right", "forward", "up"):
+            maker.plain(f"{thing}_{to}", f"{said}, {to}", "number")
+    _vector(
+        maker, "wall", "normal of a wall that took the body's speed, zeros for none", axes, (0.0, 0.0, 0.0), False
+    )
+    return maker.made
+
+
+def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[float, ...], place: bool) -> None:
+    """Add a vector in the game's own axes, which becomes one of the plan."""
+    count = len(rest)
+    start = len(maker.made.places)
+    units = axes.units_per_m if place else 1.0
+    letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
+    said = f"{about}, in the game's axes" + (f" ({axes.unit})" if place else "")
+    at_rest = axes.from_plan(*(*rest, 0.0)[:3])
+    columns = [axes.to_plan(*[float(letter == other) for other in letters]) for letter in letters]
+    for plan in range(count):
+        found = [
+            (letter, column[plan]) for letter, column in zip(letters, columns, strict=True) if column[plan] != 0.0
+        ]
+        if not found:
+            # The game's axes cannot say it: it stands as it is.
+            maker.place(ast.Constant(rest[plan]))
+            continue
+        ((letter, sign),) = found
+        node = maker.field(f"{name}_{letter}", said, "number", at_rest[letters.index(letter)] * units)
+        node = node if sign > 0.0 else minus(node)
+        maker.place(node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units)))
+        maker.made.back.setdefault(f"{name}_{letter}", _taken(start + plan, sign * units))

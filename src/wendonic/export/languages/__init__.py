@@ -1,0 +1,1 @@
+"""The languages that a profile is printed in."""

@@ -1,0 +1,76 @@
+"""Where each variable of a function is declared: as late as can be, and at its first value where that can be."""
+
+import ast
+from collections.abc import Sequence
+
+from wendonic.compiler.trees import names_in, statements_in
+from wendonic.export.lift import loop_names
+from wendonic.export.program import Function, is_field, targets_of
+
+
+class Scopes:
+    """`first` has for each statement the variables that it declares with their value; `before` those that are
+    declared in front of it; `once` those that are written a single time.
+    """
+
+    def __init__(self, function: Function) -> None:
+        """Find them."""
+        self.first: dict[int, list[str]] = {}
+        self.before: dict[int, list[str]] = {}
+        skipped = {*function.parameters, *loop_names(function.body), "_", "course", "tables"}
+        stores: dict[str, int] = {}
+        for statement in statements_in(function.body):
+            if isinstance(statement, ast.Assign):
+                for target in targets_of(statement):
+                    if not is_field(target.id) and target.id not in skipped:
+                        stores[target.id] = stores.get(target.id, 0) + 1
+        self.once = {name for name, count in stores.items() if count == 1}
+        for name in stores:
+            self._declare(name, function.body)
+
+    def _declare(self, name: str, body: Sequence[ast.stmt]) -> None:
+        mentions = [statement for statement in body if _mentions(statement, name)]
+        first = mentions[0]
+        inside = [part for part in (getattr(first, "body", None), getattr(first, "orelse", None)) if part]
+        in_head = isinstance(first, ast.Assign | ast.Return) or _head_mentions(first, name)
+        if len(mentions) == 1 and not in_head:
+            within = [part for part in inside if any(_mentions(statement, name) for statement in part)]
+            if len(within) == 1 and not (isinstance(first, ast.For | ast.While) and _carried(within[0], name)):
+                self._declare(name, within[0])
+                return
+            if len(within) == 2:
+                both = all(_begins_with(part, name) for part in within)
+                if both:
+                    for part in within:
+                        self._declare(name, part)
+                    return
+        if isinstance(first, ast.Assign) and name in [target.id for target in targets_of(first)]:
+            reads = {part.id for part in names_in(first.value)}
+            if name not in reads:
+                self.first.setdefault(id(first), []).append(name)
+                return
+        self.before.setdefault(id(first), []).append(name)
+
+
+def _mentions(statement: ast.stmt, name: str) -> bool:
+    return any(part.id == name for part in names_in(statement))
+
+
+def _head_mentions(statement: ast.stmt, name: str) -> bool:
+    head = getattr(statement, "test", None) or getattr(statement, "iter", None)
+    return head is not None and any(part.id == name for part in names_in(head))
+
+
+def _begins_with(body: Sequence[ast.stmt], name: str) -> bool:
+    """Whether the first statement of a body that mentions a variable writes it."""
+    first = next(statement for statement in body if _mentions(statement, name))
+    return (
+        isinstance(first, ast.Assign)
+        and name in [target.id for target in targets_of(first)]
+        and not any(part.id == name for part in names_in(first.value))
+    )
+
+
+def _carried(body: Sequence[ast.stmt], name: str) -> bool:
+    """Whether a variable may go round a loop: its first mention in the body is no plain assignment."""
+    return not _begins_with(body, name)

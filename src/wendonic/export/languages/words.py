@@ -1,0 +1,33 @@
+"""What is said in every language: about the file, about a number."""
+
+from wendonic.compiler.trees import names_in
+from wendonic.export.package import Package
+from wendonic.export.program import ModeProgram, Number
+
+
+def about(package: Package) -> str:
+    """Return what stands at the head of every file."""
+    return (
+        f"{package.title}. Exported by Wendonic {package.version} from {package.profile_name}; "
+        "export it again rather than change it here. Angles in radians, clockwise seen from above from forward on; "
+        "places in metres to the right, forward and up."
+    )
+
+
+def earlier_of(program: ModeProgram) -> bool:
+    """Return whether joining two parts of a hitch asks for what the first one reported."""
+    return any(part.id.startswith("earlier.") for part in names_in(program.joined))
+
+
+def adjustable(program: ModeProgram) -> list[Number]:
+    """Return the numbers that stay adjustable."""
+    return [number for number in program.numbers if number.adjustable]
+
+
+def number_words(number: Number) -> str:
+    """Return what is said of a number: its unit, and where in the profile it stands."""
+    places = " and ".join(number.places)
+    said = f"{number.law.replace('it', places)}" if number.law and number.law != "made from it" else places
+    if number.law == "made from it" or len(number.places) > 1:
+        said = f"from {places}"
+    return ", ".join(part for part in (number.unit, said) if part)

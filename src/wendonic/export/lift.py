@@ -1,0 +1,202 @@
+"""Lifting: what a function is handed from a struct it reads there, and what ends in a struct it writes there."""
+
+import ast
+from collections.abc import Callable, Mapping, Sequence
+
+from wendonic.compiler.trees import cloned, names_in, statements_in
+from wendonic.export.program import (
+    ROWS,
+    STRUCTS,
+    Function,
+    calls_of,
+    is_field,
+    set_targets,
+    set_values,
+    targets_of,
+    values_of,
+    written_in,
+)
+
+READ_ONLY = ("raw.", "last.", "number.", "settings.")
+LONGEST = 3
+"""Names in an expression that is written out where it is read, rather than handed over."""
+
+
+def substitute(function: Function, given: Mapping[str, ast.expr]) -> None:
+    """Let names of a function stand for expressions; one that it writes begins as that."""
+    written = written_in(function.body)
+    first: list[ast.stmt] = []
+    plain: dict[str, ast.expr] = {}
+    for name, value in given.items():
+        if name in written:
+            first.append(ast.Assign([ast.Name(name, ast.Store())], value))
+        else:
+            plain[name] = value
+    rewrite(function.body, plain)
+    function.body[:0] = first
+    function.parameters = [name for name in function.parameters if name not in given]
+
+
+def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
+    """Let names stand for expressions wherever they are read."""
+    for statement in statements_in(body):
+        match statement:
+            case ast.Assign(value=value):
+                statement.value = cloned(value, given)
+            case ast.If(test=test) | ast.While(test=test):
+                statement.test = cloned(test, given)
+            case ast.For(iter=iterated):
+                statement.iter = cloned(iterated, given)
+            case ast.Return(value=value) if value is not None:
+                statement.value = cloned(value, given)
+
+
+def call_it(body: Sequence[ast.stmt], old: str, new: str) -> None:
+    """Call a variable by another name, wherever it is read or written."""
+    rewrite(body, {old: ast.Name(new, ast.Load())})
+    for statement in statements_in(body):
+        if isinstance(statement, ast.Assign):
+            set_targets(
+                statement,
+                [ast.Name(new if part.id == old else part.id, ast.Store()) for part in targets_of(statement)],
+            )
+
+
+def lift(functions: Sequence[Function]) -> None:
+    """Lift in all functions; they come callees first, and the last one is the tick."""
+    everyone = list(functions)
+    for function in reversed(everyone[:-1]):
+        sites = [site for caller in everyone for site in calls_of(caller.body, {function.name})]
+        if not sites:
+            continue
+        _lift_parameters(function, [call for _, call in sites])
+        if len(sites) == 1 and sites[0][0] is not None:
+            _lift_results(function, sites[0][0])
+
+
+def _lift_parameters(function: Function, calls: Sequence[ast.Call]) -> None:
+    given: dict[str, ast.expr] = {}
+    for place, parameter in enumerate(function.parameters):
+        arguments = [call.args[place] for call in calls]
+        alike = len({ast.dump(argument) for argument in arguments}) == 1
+        if alike and _is_everywhere(arguments[0]):
+            given[parameter] = arguments[0]
+    kept = [place for place, parameter in enumerate(function.parameters) if parameter not in given]
+    for call in calls:
+        call.args = [call.args[place] for place in kept]
+    substitute(function, given)
+
+
+def _is_everywhere(node: ast.expr) -> bool:
+    """Whether an expression means the same in every function, and is short."""
+    names = names_in(node)
+    return len(names) <= LONGEST and all(part.id in ROWS or part.id.startswith(READ_ONLY) for part in names)
+
+
+def _lift_results(function: Function, call: ast.Assign) -> None:
+    targets = targets_of(call)
+    lifted = [place for place, target in enumerate(targets) if is_field(target.id)]
+    if not lifted:
+        return
+    store_results(function, [(place, targets[place].id) for place in lifted])
+    set_targets(call, [target for place, target in enumerate(targets) if place not in lifted])
+
+
+def store_results(function: Function, lifted: Sequence[tuple[int, str]]) -> None:
+    """Let a function write some of its results into fields, instead of giving them."""
+    returns = [statement for statement in statements_in(function.body) if isinstance(statement, ast.Return)]
+    rows = [values_of(statement) for statement in returns]
+    local = written_in(function.body) - set(function.parameters) - set(loop_names(function.body))
+    for place, field in lifted:
+        firsts = {ast.dump(row[place]) for row in rows}
+        variable = rows[0][place]
+        if len(firsts) == 1 and isinstance(variable, ast.Name) and variable.id in local and not is_field(variable.id):
+            local.discard(variable.id)
+            call_it(function.body, variable.id, field)
+    places = {place for place, _ in lifted}
+
+    def before(statement: ast.stmt) -> list[ast.stmt]:
+        if not isinstance(statement, ast.Return):
+            return [statement]
+        row = values_of(statement)
+        set_values(statement, [value for place, value in enumerate(row) if place not in places])
+        stores: list[ast.stmt] = [
+            ast.Assign([ast.Name(field, ast.Store())], row[place])
+            for place, field in lifted
+            if not (isinstance(row[place], ast.Name) and _name(row[place]) == field)
+        ]
+        return [*stores, statement]
+
+    replace_statements(function.body, before)
+    function.results -= len(lifted)
+
+
+def _name(node: ast.expr) -> str:
+    return node.id if isinstance(node, ast.Name) else ""
+
+
+def loop_names(body: Sequence[ast.stmt]) -> list[str]:
+    """Return the names that loops count with."""
+    return [
+        statement.target.id
+        for statement in statements_in(body)
+        if isinstance(statement, ast.For) and isinstance(statement.target, ast.Name)
+    ]
+
+
+def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast.stmt]]) -> None:
+    """Put other statements in the place of each, those inside others first."""
+    new: list[ast.stmt] = []
+    for statement in body:
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                replace_statements(part, made)
+        new += made(statement)
+    body[:] = new
+
+
+def drop_unused_results(functions: Sequence[Function]) -> None:
+    """Take out of every function what no caller asks for; callers before callees."""
+    for function in reversed(functions[:-1]):
+        sites = [site for caller in functions for site in calls_of(caller.body, {function.name})]
+        unused = {
+            place
+            for place in range(function.results)
+            if sites and all(call is not None and targets_of(call)[place].id == "_" for call, _ in sites)
+        }
+        if not unused:
+            continue
+        for call, _ in sites:
+            if call is not None:
+                set_targets(call, [part for place, part in enumerate(targets_of(call)) if place not in unused])
+        for statement in statements_in(function.body):
+            if isinstance(statement, ast.Return):
+                row = values_of(statement)
+                set_values(statement, [value for place, value in enumerate(row) if place not in unused])
+        function.results -= len(unused)
+
+
+def drop_unread_parameters(functions: Sequence[Function]) -> None:
+    """Take out what functions are handed and do not read."""
+    for function in functions[:-1]:
+        reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
+        kept = [place for place, parameter in enumerate(function.parameters) if parameter in reads]
+        if len(kept) == len(function.parameters):
+            continue
+        function.parameters = [function.parameters[place] for place in kept]
+        for caller in functions:
+            for _, call in calls_of(caller.body, {function.name}):
+                call.args = [call.args[place] for place in kept]
+
+
+def find_context(functions: Sequence[Function]) -> None:
+    """Note which structs and rows each function is handed whole; callees come first."""
+    by_name: dict[str, Function] = {}
+    for function in functions:
+        found = {part.id.partition(".")[0] for part in names_in(function.body) if is_field(part.id)}
+        found |= {part.id for part in names_in(function.body) if part.id in ROWS} - set(function.parameters)
+        for _, call in calls_of(function.body, set(by_name)):
+            if isinstance(call.func, ast.Name):
+                found |= set(by_name[call.func.id].context)
+        function.context = tuple(name for name in (*STRUCTS, *ROWS) if name in found)
+        by_name[function.name] = function

@@ -1,0 +1,88 @@
+"""Names: from where a number stands in a tick to what it is called in the printed source."""
+
+from collections.abc import Iterable, Sequence
+
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.export.inputs import snake
+from wendonic.kernels.body.body import BODY_AT_REST
+
+_BODY = BODY_AT_REST._fields
+
+
+def source_names(sources: Iterable[Source]) -> list[str]:
+    """Return what each source of a channel is called: its stick, or its kind; those of the same kind are numbered."""
+    found: list[str] = []
+    for source in sources:
+        control = getattr(source, "control", "")
+        name = snake(control) if control else type(source).__name__.removesuffix("Source").lower()
+        found.append({"mouse_move": "mouse", "touchstick": "thumb", "touchdrag": "drag"}.get(name, name))
+    return [
+        name if found.count(name) == 1 else f"{name}_{found[: place + 1].count(name)}"
+        for place, name in enumerate(found)
+    ]
+
+
+class PathNames:
+    """Gives the paths of a mode's tuning and of its ticks plain names."""
+
+    def __init__(self, sources: ModeSources, presses: Sequence[str], gaits: Sequence[str]) -> None:
+        """Take what stands for the numbers in paths."""
+        channels = ("move", "rise", "throttle", "turn", "look")
+        self.sources = {
+            channel: source_names(of_channel) for channel, of_channel in zip(channels, sources.channels, strict=True)
+        }
+        self.presses = [snake(press) for press in presses]
+        self.gaits = [snake(gait) for gait in gaits]
+
+    def of_tick(self, path: Sequence[str]) -> str:
+        """Return the name of a number of a tick, whose path begins with "memory" or "outcome"."""
+        first, *rest = path[1:]
+        match first, rest:
+            case "presses", [number, *more]:
+                parts = [self.presses[int(number)], *more]
+            case "look", [number, *more] if number.isdigit():
+                parts = ["look", self.sources["look"][int(number)], *more]
+            case "move", ["sources", number, *more]:
+                parts = ["move", self.sources["move"][int(number)], *more]
+            case "axes", [channel, number, *more]:
+                parts = [channel, self.sources[channel][int(number)], *more]
+            case "axes", [channel]:
+                parts = [channel]
+            case "body", [*more]:
+                parts = more
+            case "wanted", [*more]:
+                parts = [*(["wanted"] if more[0] in _BODY else []), *more]
+            case _:
+                parts = [first, *rest]
+        return "_".join(parts)
+
+    def of_tuning(self, path: Sequence[str]) -> str:
+        """Return the name of a number of a tuning, as a constant."""
+        first, *rest = path
+        match first, rest:
+            case "presses", [number, *more]:
+                parts = [self.presses[int(number)], *more]
+            case "gaits", [number, *more]:
+                parts = [self.gaits[int(number)], *(part for part in more if part != "fall")]
+            case channel, ["sources", number, *more] if channel in self.sources:
+                kind = self.sources[channel][int(number)]
+                more = [
+                    part for part in more if part not in ("displacement", "gyro", "tilt", "keys", "swing", "stick")
+                ]
+                parts = [channel, kind, *more]
+            case "frame", [*more]:
+                parts = more if len(more) == 1 else [part for part in more if part not in ("slope",)]
+            case _:
+                parts = [first, *rest]
+        return "_".join(parts).upper()
+
+
+def unique(wanted: str, taken: set[str]) -> str:
+    """Return a name that nobody has yet, and take it."""
+    found, number = wanted, 1
+    while found in taken:
+        number += 1
+        found = f"{wanted}_{number}"
+    taken.add(found)
+    return found

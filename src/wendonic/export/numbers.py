@@ -1,0 +1,118 @@
+"""The numbers of a profile that a tick reads: what they are called, their units, and where they stand in the file.
+
+Where a number comes from is found by trying: each field of the profile is changed a little, and what changes with it
+is made from it.
+"""
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from wendonic.compiler.layout import Path, flat, paths_of
+from wendonic.errors import WendonicError
+from wendonic.export.naming import PathNames, unique
+from wendonic.export.program import Number
+from wendonic.profile.edit import file_content_of, with_values
+from wendonic.profile.schema.field_words import UNITS
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.tuning import mode_tuning
+
+NUDGES = (1.0009765625, 0.9990234375)
+"""Shares of itself that a field is tried at: upwards, or downwards where that is not allowed."""
+
+RADIANS = ("turn_rate", "margin", "pitch_low", "pitch_high", "full_turn_rate", "fast_turn_rate", "sector_margin")
+"""Ends of the names of angles and turn rates, which kernels have in radians."""
+
+
+def number_fields(content: Any, path: str = "") -> Iterator[tuple[str, float]]:
+    """Give every number of a profile's content, with the path of its field."""
+    if isinstance(content, bool):
+        return
+    if isinstance(content, int | float):
+        yield path, float(content)
+    elif isinstance(content, Mapping):
+        for name, value in content.items():
+            yield from number_fields(value, f"{path}.{name}" if path else str(name))
+    elif isinstance(content, list | tuple):
+        for place, value in enumerate(content):
+            yield from number_fields(value, f"{path}[{place}]")
+
+
+def numbers_of(
+    profile: Profile, mode: str, read: Sequence[tuple[str, Path]], names: PathNames, on_course: bool, taken: set[str]
+) -> list[Number]:
+    """Return the numbers that a tick function reads, in its order."""
+    tuning = mode_tuning(profile, mode, on_course).tick
+    by_path = dict(zip(paths_of(tuning), flat(tuning), strict=True))
+    values = [float(by_path[path]) for _, path in read]
+    sources: list[list[tuple[str, str]]] = [[] for _ in read]
+    for field, value, nudged, share in _nudged(profile, mode, on_course, by_path.keys()):
+        for place, (_, path) in enumerate(read):
+            new = nudged[path]
+            if new != values[place]:
+                sources[place].append((field, _law(values[place], new, value, share)))
+    made: list[Number] = []
+    for place, (_, path) in enumerate(read):
+        name = unique(_with_unit(names.of_tuning(path), path), taken)
+        found = sources[place]
+        law = found[0][1] if len(found) == 1 else ""
+        places = tuple(field for field, _ in found)
+        made.append(Number(name, values[place], unit_of(path), places, law))
+    return made
+
+
+def _nudged(
+    profile: Profile, mode: str, on_course: bool, paths: Any
+) -> Iterator[tuple[str, float, dict[Path, float], float]]:
+    """Give each field that counts in a mode, its value, and every number of the tuning with it changed a little."""
+    content = file_content_of(profile)
+    mentioned = {key: value for key, value in content.items() if key not in ("format", "version", "mode")}
+    fields = [*number_fields(mentioned), *number_fields(content["mode"][mode], f"mode.{mode}")]
+    for field, value in fields:
+        if field.startswith(("joystick", "seat")):
+            continue
+        for share in NUDGES:
+            try:
+                changed = with_values(content, {field: value * share if value else share - 1.0})
+                tuning = mode_tuning(changed, mode, on_course).tick
+            except (WendonicError, ValueError):
+                continue
+            if paths_of(tuning) == list(paths):
+                yield field, value, dict(zip(paths, map(float, flat(tuning)), strict=True)), share
+                break
+
+
+def _law(value: float, new: float, field: float, share: float) -> str:
+    """Say how a number follows from a field: the same, a multiple, or an inverse; "" where it is none of these."""
+    if field == 0.0 or value == 0.0:
+        return ""
+    if math.isclose(new, value * share, rel_tol=1e-9):
+        return "" if value == field else f"{_plain(value / field)} times it"
+    if math.isclose(new, value / share, rel_tol=1e-9):
+        return f"{_plain(value * field)} divided by it"
+    return "made from it"
+
+
+def _plain(value: float) -> str:
+    return f"{value:.12g}"
+
+
+def unit_of(path: Path) -> str:
+    """Return the unit of a number of a tuning.
+
+    >>> unit_of(("gaits", "0", "accel_m_s2")), unit_of(("frame", "turn_rate")), unit_of(("look", "pitch_low"))
+    ('m/s²', 'rad/s', 'rad')
+    """
+    last = path[-1]
+    if last in RADIANS or last in ("yaw", "pitch"):
+        if last in ("yaw", "pitch"):
+            return "rad for each unit of input, or rad/s at full tilt"
+        return "rad/s" if last.endswith("rate") else "rad"
+    return next((unit for end, unit in UNITS.items() if last.endswith(end)), "")
+
+
+def _with_unit(name: str, path: Path) -> str:
+    """Return the name of a constant with its unit at its end, where it has none yet."""
+    if path[-1] in RADIANS:
+        return f"{name}_RAD_S" if path[-1].endswith("rate") else f"{name}_RAD"
+    return name

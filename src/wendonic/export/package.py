@@ -1,0 +1,101 @@
+"""A profile as it is exported: its modes, what leads from one to another, and what all of them share."""
+
+import ast
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from wendonic.export.build import Made
+from wendonic.export.program import Field
+from wendonic.kernels.row import Row
+from wendonic.world_axes import WorldAxes
+
+
+@dataclass
+class Crossing:
+    """How a mode is entered from another one: statements over `last`, its state, `next`, the new one, and `raw`, the
+    old one's last raw inputs.
+    """
+
+    old: str
+    new: str
+    body: list[ast.stmt]
+
+
+@dataclass
+class Package:
+    """Everything that is printed. `stem` is what the files are called, and begins the names in C."""
+
+    stem: str
+    title: str
+    profile_name: str
+    version: str
+    modes: list[Made]
+    axes: WorldAxes
+    crossings: list[Crossing] = field(default_factory=list)
+    course: Row = ()
+    float32: bool = False
+
+    @property
+    def many(self) -> bool:
+        """Whether names have to say which mode they belong to."""
+        return len(self.modes) > 1
+
+    def prefix(self, made: Made) -> str:
+        """Return what names of one mode begin with."""
+        return f"{identifier(made.mode)}_" if self.many else ""
+
+
+def identifier(name: str) -> str:
+    """Return a name as a part of an identifier."""
+    found = "".join(letter if letter.isalnum() and letter.isascii() else "_" for letter in name).strip("_").lower()
+    return f"mode_{found}" if not found or found[0].isdigit() else found
+
+
+def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
+    """Return what a tick gives in the game's own axes and unit, and angles in degrees, from its state and results."""
+    found: list[tuple[Field, ast.expr]] = []
+    letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
+    unit = axes.unit
+
+    def number(*path: str) -> ast.expr:
+        place = made.layout.place("outcome", *path)
+        if place < 0 or place not in made.places:
+            return ast.Constant(made.layout.constants.get(("outcome", *path), 0.0))
+        return ast.Name(f"{'next' if place < made.layout.state else 'out'}.{made.names[place]}", ast.Load())
+
+    def vector(name: str, about: str, plan: Sequence[ast.expr], units: float) -> None:
+        columns = [axes.from_plan(*[float(axis == other) for other in range(3)]) for axis in range(3)]
+        for place, letter in enumerate(letters):
+            ((axis, sign),) = [(axis, column[place]) for axis, column in enumerate(columns) if column[place] != 0.0]
+            node = plan[axis]
+            if isinstance(node, ast.Constant):
+                found.append((Field(f"{name}_{letter}", 0.0, about), node))
+                continue
+            if units != 1.0:
+                node = ast.BinOp(node, ast.Mult(), ast.Constant(units))
+            if sign < 0.0:
+                node = ast.BinOp(ast.Constant(0.0), ast.Sub(), node)
+            found.append((Field(f"{name}_{letter}", 0.0, about), node))
+
+    body = [[number("body", of, axis) for axis in "xyz"] for of in ("position", "velocity")]
+    vector("game_position", f"where the body is, in the game's axes ({unit})", body[0], axes.units_per_m)
+    vector("game_velocity", f"its velocity, in the game's axes ({unit}/s)", body[1], axes.units_per_m)
+    wanted = [number("wanted", "direction", axis) for axis in "xyz"]
+    vector("game_direction", "where it is asked to move, as far as 1, in the game's axes", wanted, 1.0)
+    face = number("body", "face")
+    sine, cosine = (ast.Call(ast.Name(name, ast.Load()), [face], []) for name in ("sin", "cos"))
+    vector("game_facing", "where it faces, of length 1, in the game's axes", [sine, cosine, ast.Constant(0.0)], 1.0)
+    for name, path in (
+        ("face", ("body", "face")),
+        ("heading", ("heading",)),
+        ("view_yaw", ("view", "yaw")),
+        ("view_pitch", ("view", "pitch")),
+        ("look_yaw", ("look", "yaw")),
+        ("look_pitch", ("look", "pitch")),
+    ):
+        angle = number(*path)
+        constant = isinstance(angle, ast.Constant)
+        node = angle if constant else ast.BinOp(angle, ast.Mult(), ast.Constant(180.0 / math.pi))
+        found.append((Field(f"{name}_deg", 0.0, "the same in degrees"), node))
+    return found

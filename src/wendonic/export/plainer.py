@@ -1,0 +1,215 @@
+"""Plainer ways of saying the same: the lesser of two, a test as a test, no return where a function ends anyway."""
+
+import ast
+from collections import Counter
+from collections.abc import Callable, Sequence
+
+from wendonic.compiler.tidy import lay_in
+from wendonic.compiler.trees import names_in, statements_in
+from wendonic.export.program import Function
+
+
+def plainer(functions: Sequence[Function]) -> None:
+    """Say everything in all functions as plainly as can be, without changing a number."""
+    for function in functions:
+        _drop_copies(function.body)
+        _choose(function.body)
+        _return_choice(function.body)
+        _everywhere(function.body, simplified)
+        _unite_least(function.body)
+        lay_in(function.body)
+        _everywhere(function.body, simplified)
+        if function.body and isinstance(function.body[-1], ast.Return) and function.body[-1].value is None:
+            function.body.pop()
+
+
+OPPOSITES: dict[type[ast.cmpop], type[ast.cmpop]] = {
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Gt: ast.LtE,
+    ast.LtE: ast.Gt,
+    ast.Lt: ast.GtE,
+    ast.GtE: ast.Lt,
+}
+"""What a comparison is that does not hold, of numbers that are numbers."""
+
+LONGEST_CHOICE = 70
+"""Letters of a choice between two values that is said in one line."""
+
+
+def _drop_copies(body: list[ast.stmt]) -> None:
+    """Take out what sets a variable to itself."""
+    for statement in body:
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _drop_copies(part)
+    body[:] = [
+        statement
+        for statement in body
+        if not (
+            isinstance(statement, ast.Assign)
+            and isinstance(statement.value, ast.Name)
+            and isinstance(statement.targets[0], ast.Name)
+            and statement.value.id == statement.targets[0].id
+        )
+    ]
+
+
+def _choose(body: list[ast.stmt]) -> None:
+    """Say a branch that only chooses between two short values in one line."""
+    for place, statement in enumerate(body):
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _choose(part)
+        match statement:
+            case ast.If(
+                test=test,
+                body=[ast.Assign(targets=[ast.Name(id=first)], value=yes)],
+                orelse=[ast.Assign(targets=[ast.Name(id=second)], value=no)],
+            ) if first == second and not isinstance(yes, ast.IfExp) and not isinstance(no, ast.IfExp):
+                choice = ast.IfExp(test, yes, no)
+                if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
+                    body[place] = ast.Assign([ast.Name(first, ast.Store())], choice)
+
+
+def _return_choice(body: list[ast.stmt]) -> None:
+    """Say which of two short values is returned in one line."""
+    for statement in body:
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _return_choice(part)
+    match body:
+        case [*_, ast.If(test=test, body=[ast.Return(value=yes)], orelse=[]), ast.Return(value=no)] if (
+            yes is not None
+            and no is not None
+            and not any(isinstance(one, ast.Tuple | ast.IfExp) for one in (yes, no))
+        ):
+            choice = ast.IfExp(test, yes, no)
+            if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
+                body[-2:] = [ast.Return(choice)]
+
+
+def _everywhere(body: Sequence[ast.stmt], made: Callable[[ast.expr], ast.expr]) -> None:
+    for statement in statements_in(body):
+        match statement:
+            case ast.Assign():
+                statement.value = made(statement.value)
+            case ast.If() | ast.While():
+                statement.test = made(statement.test)
+            case ast.For():
+                statement.iter = made(statement.iter)
+            case ast.Return() if statement.value is not None:
+                statement.value = made(statement.value)
+
+
+def simplified(node: ast.expr) -> ast.expr:
+    """Return an expression said more plainly, its parts first."""
+    match node:
+        case ast.BinOp(left=left, op=operator, right=right):
+            node = ast.BinOp(simplified(left), operator, simplified(right))
+            if isinstance(operator, ast.Sub) and _is(node.right, 0.0):
+                return node.left
+            if isinstance(operator, ast.Sub) and _is(node.left, 0.0) and isinstance(node.right, ast.Constant):
+                return ast.Constant(-float(node.right.value))  # type: ignore[arg-type]
+            return node
+        case ast.UnaryOp(op=operator, operand=operand):
+            inside = simplified(operand)
+            if isinstance(operator, ast.Not) and isinstance(inside, ast.UnaryOp) and isinstance(inside.op, ast.Not):
+                return inside.operand
+            if isinstance(operator, ast.Not) and isinstance(inside, ast.Compare) and len(inside.ops) == 1:
+                turned = OPPOSITES.get(type(inside.ops[0]))
+                if turned:
+                    return ast.Compare(inside.left, [turned()], inside.comparators)
+            return ast.UnaryOp(operator, inside)
+        case ast.BoolOp(op=operator, values=values):
+            parts: list[ast.expr] = []
+            for value in map(simplified, values):
+                same = isinstance(value, ast.BoolOp) and type(value.op) is type(operator)
+                parts += value.values if isinstance(value, ast.BoolOp) and same else [value]
+            return ast.BoolOp(operator, parts)
+        case ast.Compare(left=left, ops=ops, comparators=others):
+            parts = [simplified(part) for part in (left, *others)]
+            match parts, ops:
+                case [ast.IfExp(test=test, body=yes, orelse=no), zero], [ast.Gt()] if (
+                    _is(zero, 0.0) and _is(yes, 1.0) and _is(no, 0.0)
+                ):
+                    return test
+                case [inside, ast.Constant(value=bool(wanted))], [ast.Eq()]:
+                    return inside if wanted else simplified(ast.UnaryOp(ast.Not(), inside))
+            return ast.Compare(parts[0], ops, parts[1:])
+        case ast.IfExp(test=test, body=yes, orelse=no):
+            test, yes, no = simplified(test), simplified(yes), simplified(no)
+            return _least(test, yes, no) or ast.IfExp(test, yes, no)
+        case ast.Call(func=func, args=args):
+            if isinstance(func, ast.Name) and func.id == "fabs":
+                func = ast.Name("abs", ast.Load())
+            return ast.Call(func, [simplified(part) for part in args], [])
+        case ast.Tuple(elts=parts):
+            return ast.Tuple([simplified(part) for part in parts], ast.Load())
+        case ast.Subscript(value=value, slice=index):
+            return ast.Subscript(value, simplified(index), ast.Load())
+    return node
+
+
+def _least(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr | None:
+    """Return `b if b < a else a` as what it is: the lesser of a and b, of equal ones the first."""
+    if not (isinstance(test, ast.Compare) and len(test.ops) == 1):
+        return None
+    left, right = ast.dump(test.left), ast.dump(test.comparators[0])
+    if left != ast.dump(yes) or right != ast.dump(no):
+        return None
+    kind = {ast.Lt: "min", ast.Gt: "max"}.get(type(test.ops[0]))
+    return ast.Call(ast.Name(kind, ast.Load()), [no, yes], []) if kind else None
+
+
+def _is(node: ast.expr, value: float) -> bool:
+    return isinstance(node, ast.Constant) and not isinstance(node.value, bool) and node.value == value
+
+
+def _unite_least(body: list[ast.stmt]) -> None:
+    """Lay what is compared twice into the one place that reads it now."""
+    loads = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Load)
+    stores = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Store)
+    _lay(body, loads, stores)
+
+
+def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> None:
+    from wendonic.compiler.trees import cloned
+
+    place = 0
+    while place + 1 < len(body):
+        statement, after = body[place], body[place + 1]
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _lay(part, loads, stores)
+        match statement, after:
+            case ast.Assign(targets=[ast.Name(id=name)], value=value), ast.Assign() | ast.Return() if (
+                loads[name] == 1
+                and stores[name] == 1
+                and "." not in name
+                and after.value is not None
+                and any(isinstance(part, ast.Call) and _reads(part, name) for part in ast.walk(after.value))
+                and not any(isinstance(part, ast.Call) and _own(part) for part in ast.walk(value))
+            ):
+                after.value = cloned(after.value, {name: value})
+                del body[place]
+                place = max(place - 1, 0)
+                continue
+        place += 1
+    if body:
+        for part in (getattr(body[-1], "body", None), getattr(body[-1], "orelse", None)):
+            if part:
+                _lay(part, loads, stores)
+
+
+def _own(call: ast.Call) -> bool:
+    return isinstance(call.func, ast.Name) and call.func.id.startswith("_")
+
+
+def _reads(call: ast.Call, name: str) -> bool:
+    """Whether min or max of something takes a name."""
+    return (
+        isinstance(call.func, ast.Name)
+        and call.func.id in ("min", "max")
+        and any(isinstance(argument, ast.Name) and argument.id == name for argument in call.args)
+    )

@@ -1,0 +1,148 @@
+"""What is printed: the functions of one mode's tick, over named structs instead of rows of numbers.
+
+A name with a dot in it is a field of a struct that every function may be handed: `raw.key_w` is a raw input,
+`last.view_yaw` what the last tick left, `next.view_yaw` what this one leaves, `out.look_yaw` what it reports,
+`number.WALK_SPEED` a number of the profile, `settings.WALK_SPEED` one that stays adjustable. `course` and
+`tables` are rows of numbers.
+"""
+
+import ast
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+
+from wendonic.compiler.trees import names_in, statements_in
+
+STRUCTS = ("raw", "last", "next", "out", "settings")
+ROWS = ("course", "tables")
+
+
+@dataclass
+class Function:
+    """One function: what it is handed one by one, its statements, how many numbers it gives, and what it is for."""
+
+    name: str
+    parameters: list[str]
+    body: list[ast.stmt]
+    results: int
+    about: str = ""
+    context: tuple[str, ...] = ()
+    """Structs and rows that it is handed whole."""
+    types: dict[str, str] = field(default_factory=dict)
+    """Which of its variables are "bool" or "int"; all others are numbers."""
+    result_types: list[str] = field(default_factory=list)
+    result_names: list[str] = field(default_factory=list)
+
+
+@dataclass
+class Field:
+    """One number of a struct: its name, its value at rest, and what it is."""
+
+    name: str
+    rest: float = 0.0
+    about: str = ""
+
+
+@dataclass
+class Number:
+    """One number of the profile: its name as a constant, its value, its unit, and where in the profile it stands."""
+
+    name: str
+    value: float
+    unit: str
+    places: tuple[str, ...]
+    law: str = ""
+    """How it follows from that place, where it is not the same number."""
+    adjustable: bool = False
+
+
+@dataclass
+class ModeProgram:
+    """One mode as it is printed.
+
+    `functions` are callees first; the last one is the tick, which gives nothing and writes `next` and `out`. `shared`
+    are the raw inputs of which each part of a hitch has its share, `once` those that come with its first part alone,
+    with what they are after it; `joined` makes two parts of a hitch one, over `next` and `out` of the second, and
+    `before` and `earlier` of the first.
+    """
+
+    mode: str
+    functions: list[Function]
+    numbers: list[Number]
+    inputs: list[Field]
+    state: list[Field]
+    results: list[Field]
+    shared: list[str]
+    once: dict[str, float]
+    joined: list[ast.stmt]
+    standing: dict[str, float]
+    max_dt: str
+    tables: tuple[float, ...] = ()
+    checked: list[str] = field(default_factory=list)
+    """Names of what the vectors check: fields of the state and of the results."""
+
+    @property
+    def tick(self) -> Function:
+        """The tick itself."""
+        return self.functions[-1]
+
+
+def is_field(name: str) -> bool:
+    """Return whether a name is a field of a struct."""
+    return "." in name
+
+
+def calls_of(body: Sequence[ast.stmt], names: set[str]) -> Iterator[tuple[ast.Assign | None, ast.Call]]:
+    """Go through the calls of some functions, each with the assignment that takes just what it gives, if there is
+    one.
+    """
+    for statement in statements_in(body):
+        whole = statement.value if isinstance(statement, ast.Assign) else None
+        for node in _expressions(statement):
+            for part in ast.walk(node):
+                if isinstance(part, ast.Call) and isinstance(part.func, ast.Name) and part.func.id in names:
+                    yield statement if isinstance(statement, ast.Assign) and part is whole else None, part
+
+
+def _expressions(statement: ast.stmt) -> Iterator[ast.expr]:
+    """Give what a statement itself computes."""
+    match statement:
+        case ast.Assign(value=value):
+            yield value
+        case ast.If(test=test) | ast.While(test=test):
+            yield test
+        case ast.For(iter=iterated):
+            yield iterated
+        case ast.Return(value=value) if value is not None:
+            yield value
+
+
+def targets_of(statement: ast.Assign) -> list[ast.Name]:
+    """Return the names that an assignment writes."""
+    target = statement.targets[0]
+    parts = target.elts if isinstance(target, ast.Tuple) else [target]
+    return [part for part in parts if isinstance(part, ast.Name)]
+
+
+def set_targets(statement: ast.Assign, targets: Sequence[ast.Name]) -> None:
+    """Let an assignment write other names."""
+    single = len(targets) == 1
+    statement.targets = [targets[0] if single else ast.Tuple(list(targets), ast.Store())]
+
+
+def values_of(statement: ast.Return) -> list[ast.expr]:
+    """Return what a return gives."""
+    value = statement.value
+    return [] if value is None else list(value.elts) if isinstance(value, ast.Tuple) else [value]
+
+
+def set_values(statement: ast.Return, values: Sequence[ast.expr]) -> None:
+    """Let a return give other values."""
+    if not values:
+        statement.value = None
+    else:
+        statement.value = values[0] if len(values) == 1 else ast.Tuple(list(values), ast.Load())
+
+
+def written_in(body: Sequence[ast.stmt]) -> set[str]:
+    """Return the names that a body writes."""
+    return {found.id for found in names_in(body) if type(found.ctx) is ast.Store}

@@ -1,0 +1,1 @@
+"""Small programs that replay the test vectors in each language."""

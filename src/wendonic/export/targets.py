@@ -1,0 +1,47 @@
+"""The languages there are: what is printed in each, and how it is tried."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from wendonic.errors import WendonicError, none_such
+from wendonic.export.languages.c99 import CPackage
+from wendonic.export.languages.csharp import CSharpPackage
+from wendonic.export.languages.javascript import JavaScriptPackage
+from wendonic.export.languages.lua import LuaPackage
+from wendonic.export.languages.python import PythonPackage
+from wendonic.export.package import Package
+from wendonic.export.runners.c99 import c99_runner
+from wendonic.export.runners.csharp import csharp_runner
+from wendonic.export.runners.javascript import javascript_runner
+from wendonic.export.runners.lua import lua_runner
+from wendonic.export.runners.python import python_runner
+
+Files = dict[str, str]
+
+
+@dataclass(frozen=True)
+class Target:
+    """One language: what it is called, its sources, and its runner."""
+
+    name: str
+    words: str
+    sources: Callable[[Package], Files]
+    runner: Callable[[Package], Files]
+
+
+TARGETS = {
+    "c99": Target("c99", "C99", lambda package: CPackage(package).files(), c99_runner),
+    "javascript": Target(
+        "javascript", "JavaScript", lambda package: JavaScriptPackage(package).files(), javascript_runner
+    ),
+    "csharp": Target("csharp", "C#", lambda package: CSharpPackage(package).files(), csharp_runner),
+    "lua": Target("lua", "Lua", lambda package: LuaPackage(package).files(), lua_runner),
+    "python": Target("python", "Python", lambda package: PythonPackage(package).files(), python_runner),
+}
+
+
+def target_of(name: str) -> Target:
+    """Return the language of that name; raises `WendonicError` for one that is not there."""
+    if name not in TARGETS:
+        raise WendonicError(none_such("language", name, TARGETS))
+    return TARGETS[name]

@@ -1,0 +1,274 @@
+"""Test vectors: raw inputs tick by tick, and what the tick function makes of them."""
+
+import copy
+import math
+import random
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from wendonic.compiler.layout import Path
+from wendonic.devices.event import Event
+from wendonic.devices.sampler import Sampler
+from wendonic.devices.state import DeviceState
+from wendonic.export.build import Made
+from wendonic.export.coverage import Branches
+from wendonic.export.languages.python import PythonPackage
+from wendonic.export.made_ground import GROUND
+from wendonic.export.package import Package
+from wendonic.export.play_events import Hands, controls_of
+from wendonic.recording.recording import Recording
+from wendonic.runtime.mode_run import ModeRun
+
+LEAST_TICKS = 2_000
+EPISODE_TICKS = 90
+LENGTHS = (60, 90, 90, 180)
+MOST_EPISODES = 260
+"""Stretches of play that are tried at most, to come to branches that none has come to yet."""
+ENOUGH = 0.98
+
+Tick = tuple[float, list[float]]
+
+
+@dataclass
+class Vectors:
+    """Columns by name, one row a tick; `inputs` begin with dt, `results` are what is checked."""
+
+    inputs: list[str]
+    results: list[str]
+    rows: list[list[float]] = field(default_factory=list)
+    branches: int = 0
+    reached: int = 0
+    missing: list[str] = field(default_factory=list)
+
+    def csv(self) -> str:
+        """Return one header line, and numbers in the shortest form that reads back the same."""
+        lines = [",".join([*self.inputs, *(f"want_{name}" for name in self.results)])]
+        lines += [",".join(map(_shortest, row)) for row in self.rows]
+        return "\n".join(lines) + "\n"
+
+
+def vectors_name(package: Package, made: Made) -> str:
+    """Return the name of a mode's file of vectors."""
+    return f"{package.stem}_{package.prefix(made)}vectors.csv"
+
+
+def _shortest(value: float) -> str:
+    return (
+        str(int(value))
+        if value.is_integer() and abs(value) < 1e15 and math.copysign(1.0, value) > 0.0
+        else repr(value)
+    )
+
+
+class _Reference:
+    """The tick function that the helm runs, and where the numbers of the printed one stand in its record."""
+
+    def __init__(self, made: Made, package: Package) -> None:
+        self.run = ModeRun(
+            made.profile, made.mode, None, package.course or GROUND.numbers, package.axes, bool(package.course)
+        )
+        self.record = self.run.record_at_rest
+        places: list[Path] = [()] * made.layout.width
+        for path, place in made.layout.places.items():
+            if place >= 0 and (not places[place] or self.run.layout.place(*path) >= 0):
+                places[place] = path
+        self.paths = [places[place] for place in made.places]
+        self.axes = package.axes
+
+    def tick(self, row: Sequence[float], dt: float) -> None:
+        if dt <= 0.0:
+            self.record = self.run.standing(self.record)
+        elif dt <= self.run.max_dt_s:
+            self.record = self.run.part(self.record, row, dt)
+        else:
+            self.record = self.run.tick(self.record, row, dt)
+
+    def results(self) -> list[float]:
+        number = self.run.layout.number
+        return [float(number(self.record, *path)) for path in self.paths]
+
+    def in_game_axes(self) -> list[float]:
+        """Return what `package.game_values` lists, by the axes' own arithmetic."""
+        outcome = self.run.reader.outcome(self.record)
+        found = [
+            *self.axes.place_from_plan(*outcome.body.position),
+            *self.axes.place_from_plan(*outcome.body.velocity),
+            *self.axes.from_plan(*outcome.wanted.direction),
+            *self.axes.from_plan(math.sin(outcome.body.face), math.cos(outcome.body.face)),
+        ]
+        angles = (outcome.body.face, outcome.heading, *outcome.view, *outcome.look)
+        return [*found, *map(math.degrees, angles)]
+
+
+def made_ticks(made: Made, rng: random.Random, on_course: bool) -> Iterator[list[Tick]]:
+    """Give stretches of play, each from nothing held: the time of each tick, and its sample."""
+    controls = controls_of(made.sources)
+    names = [control.name for control in controls]
+    episode = 0
+    while True:
+        episode += 1
+        sampler = Sampler(made.sources)
+        state = DeviceState()
+        row = sampler.row()
+        sampler.begin(state)
+        hands = Hands(controls, rng)
+        # First each control alone, then some of them, then all.
+        if episode <= len(names):
+            active = [names[episode - 1]]
+        else:
+            active = [name for name in names if rng.random() < rng.choice((0.3, 0.7, 1.0))]
+        usual = rng.choice((1 / 60, 1 / 60, 1 / 144, 1 / 30))
+        yield _episode(made, sampler, state, row, hands, active, usual, rng, on_course)
+
+
+def _episode(
+    made: Made,
+    sampler: Sampler,
+    state: DeviceState,
+    row: list[float],
+    hands: Hands,
+    active: Sequence[str],
+    usual: float,
+    rng: random.Random,
+    on_course: bool,
+) -> list[Tick]:
+    places = sampler.places
+    ticks: list[Tick] = []
+    t = 0.0
+    reports = rng.random() < 0.4
+    pause = rng.randrange(20, 2 * EPISODE_TICKS)
+    strange = 0.3 if rng.random() < 0.1 else 0.02
+    for number in range(rng.choice(LENGTHS)):
+        dt = usual
+        if rng.random() < strange:
+            dt = rng.choice((0.0, 1e-9, 1e-9, 0.12, 0.35, 2.0))
+        used = [] if number >= pause else active
+        for event in hands.events(used, t, dt):
+            state.apply(event)
+        if rng.random() < 0.006:
+            state.apply(Event(t, "lost.focus", 1))
+        if (made.sources.goal is not None and rng.random() < 0.04) or rng.random() < 0.002:
+            state.apply(Event(t, "goal", (rng.uniform(-4, 4), rng.uniform(-4, 4))))
+        if made.sources.aims and rng.random() < 0.05:
+            state.apply(Event(t, "aim", (rng.uniform(-4, 4), rng.uniform(-4, 4))))
+        sampler.fill(state, row)
+        now = list(row)
+        if reports and rng.random() < 0.1:
+            now[places.view : places.view + 3] = 1.0, rng.uniform(-4, 4), rng.uniform(-1.5, 1.5)
+        if reports and rng.random() < 0.1:
+            angle, steep = rng.uniform(-3, 3), rng.choice((0.0, 0.3, 0.9, 1.3))
+            normal = math.sin(angle) * math.sin(steep), math.cos(angle) * math.sin(steep), math.cos(steep)
+            row[places.ground : places.ground + 4] = rng.choice((0.0, 1.0, 1.0, 2.0)), *normal
+            now[places.ground : places.ground + 4] = row[places.ground : places.ground + 4]
+        if reports and rng.random() < 0.1:
+            angle = rng.choice((rng.uniform(-3, 3), rng.randrange(4) * math.pi / 2))
+            now[places.wall : places.wall + 3] = math.sin(angle), math.cos(angle), 0.0
+        # Only what the printed inputs can say is played.
+        ticks.append((dt, made.row_from(made.inputs_from(now))))
+        t += dt
+    del on_course
+    return ticks
+
+
+def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
+    """Return the ticks of a recording: what it has of the mode's controls."""
+    sampler = Sampler(made.sources)
+    state = DeviceState()
+    row = sampler.row()
+    sampler.begin(state)
+    ticks: list[Tick] = []
+    for _, events in recording.ticks(hz):
+        for event in events:
+            if event.control not in ("mode", "mark", "discard", "square") and not event.control.startswith("body."):
+                state.apply(event)
+        sampler.fill(state, row)
+        ticks.append((1.0 / hz, made.row_from(made.inputs_from(list(row)))))
+    return ticks
+
+
+class _Marked:
+    """The printed Python of one mode, with every test marked, run beside the reference."""
+
+    def __init__(self, made: Made, package: Package) -> None:
+        twin = copy.copy(made)
+        twin.program = copy.copy(made.program)
+        twin.program.functions = copy.deepcopy(made.program.functions)
+        self.branches = Branches(made, twin.program.functions)
+        only = copy.copy(package)
+        only.modes, only.crossings, only.float32 = [twin], [], False
+        text = PythonPackage(only).text()
+        self.space: dict[str, Any] = {"noted": self.branches.note, "__name__": "marked"}
+        exec(compile(text, "<marked>", "exec"), self.space)
+        self.program = made.program
+        self.state, self.given, self.result = (self.space[name]() for name in ("State", "Input", "Result"))
+        self.more = [self.space["Settings"]()] if any(number.adjustable for number in made.program.numbers) else []
+        if "course" in made.program.tick.context:
+            self.more.append(package.course or GROUND.numbers)
+
+    def tick(self, values: Sequence[float], dt: float) -> None:
+        for name, value in zip(self.given.__slots__, values, strict=True):
+            setattr(self.given, name, value)
+        self.space["step"](self.state, self.given, *self.more, dt, self.result)
+
+    def begin(self) -> None:
+        self.state = self.space["State"]()
+
+    def keep(self) -> Any:
+        return copy.copy(self.state), copy.copy(self.result)
+
+    def back(self, kept: Any) -> None:
+        self.state, self.result = copy.copy(kept[0]), copy.copy(kept[1])
+
+
+def vectors_of(made: Made, package: Package, recording: Recording | None = None, hz: float = 60.0) -> Vectors:
+    """Return vectors of at least 2,000 ticks, and more until nearly every branch has been taken."""
+    rng = random.Random(15)
+    names = [one.name for one in made.program.inputs]
+    game = [one.name for one, _ in _game(made, package)]
+    vectors = Vectors(["begin", "dt", *names], [*made.fields, *game])
+    reference, marked = _Reference(made, package), _Marked(made, package)
+    branches = marked.branches
+
+    def given_of(row: Sequence[float]) -> list[float]:
+        values = made.inputs_from(row)
+        return [values[name] for name in names]
+
+    def play(ticks: Sequence[Tick], anew: bool) -> None:
+        if anew:
+            reference.record = reference.run.record_at_rest
+        for number, (dt, row) in enumerate(ticks):
+            values = made.inputs_from(row)
+            reference.tick(row, dt)
+            given = [values[name] for name in names]
+            vectors.rows.append(
+                [float(anew and number == 0), dt, *given, *reference.results(), *reference.in_game_axes()]
+            )
+
+    if recording is not None:
+        ticks = recorded_ticks(made, recording, hz)
+        for dt, row in ticks:
+            marked.tick(given_of(row), dt)
+        play(ticks, True)
+    for number, ticks in enumerate(made_ticks(made, rng, bool(package.course))):
+        enough = len(vectors.rows) >= LEAST_TICKS
+        if enough and (len(branches.seen) >= branches.count or number > MOST_EPISODES):
+            break
+        before, kept = len(branches.seen), marked.keep()
+        anew = rng.random() < 0.5
+        if anew:
+            marked.begin()
+        for dt, row in ticks:
+            marked.tick(given_of(row), dt)
+        if not enough or len(branches.seen) > before:
+            play(ticks, anew)
+        else:
+            marked.back(kept)
+    vectors.branches, vectors.reached, vectors.missing = branches.count, len(branches.seen), branches.missing()
+    return vectors
+
+
+def _game(made: Made, package: Package) -> Any:
+    from wendonic.export.package import game_values
+
+    return game_values(made, package.axes)
