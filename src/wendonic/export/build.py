@@ -8,7 +8,7 @@ import re
 from collections.abc import Callable, Mapping, Sequence
 
 from wendonic.compiler.fold import RESERVED, Folded
-from wendonic.compiler.layout import Layout, paths_of
+from wendonic.compiler.layout import Layout, Path, paths_of
 from wendonic.compiler.liveness import negated
 from wendonic.compiler.ready import ready
 from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_function
@@ -64,8 +64,11 @@ class Made:
         self.sampler = Sampler(sources)
         sample = self.sampler.places.sample
         self.inputs: Inputs = inputs_of(sources, profile.press_names, profile.world.axes)
-        nothing = zip(paths_of(sample), self.inputs.places, strict=True)
-        silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
+        silent: set[Path] = set()
+        if profile.mode[mode].movement != "carry":
+            # Where movement is carried in, a key that is not bound here may still be on its way to rest.
+            nothing = zip(paths_of(sample), self.inputs.places, strict=True)
+            silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
         self.function: TickFunction = tick_function(tuning.tick, sample, True, silent)
         self.layout: Layout = self.function.layout
         running = ready(tuning.tick, sample, mode).layout
@@ -76,7 +79,9 @@ class Made:
         self.fields = [self.names[place] for place in self.places]
         self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
         numbers = numbers_of(profile, mode, self.function.numbers, names, on_course, set())
-        for number in numbers:
+        for number, (_, path) in zip(numbers, self.function.numbers, strict=True):
+            if path == ("max_dt_s",):
+                continue
             number.adjustable = "all" in adjustable or any(place in adjustable for place in number.places)
         self.program = self._program(numbers)
 
@@ -92,8 +97,7 @@ class Made:
         drop_unread_parameters(everyone)
         given: dict[str, ast.expr] = {}
         for (name, _), number in zip(function.numbers, numbers, strict=True):
-            struct = "settings" if number.adjustable else "number"
-            given[name] = ast.Name(f"{struct}.{number.name}", ast.Load())
+            given[name] = ast.Name(_number_field(number), ast.Load())
         last, sample = (names for _, names in function.part.unpacked)
         for place, found in enumerate(last):
             if found and place in self.places:
@@ -133,11 +137,7 @@ class Made:
             for number, (_, path) in zip(numbers, self.function.numbers, strict=True)
             if path == ("max_dt_s",)
         )
-        kept = [
-            number
-            for number in numbers
-            if {f"number.{number.name}", f"settings.{number.name}"} & read or number.name == max_dt
-        ]
+        kept = [number for number in numbers if _number_field(number) in read or number.name == max_dt]
         shared, once = self._parts(used)
         state = self.layout.state
         fields = {place: Field(self.names[place], self.at_rest[place]) for place in self.places}
@@ -292,6 +292,10 @@ def _entry(part: PackedFunction) -> Function:
     names = [name for _, of_row in part.unpacked for name in of_row if name]
     results = len(values_of(part.body[-1]))  # type: ignore[arg-type]
     return Function("one_tick", [*names, "dt"], list(part.body), results, "One tick, which is no hitch.")
+
+
+def _number_field(number: Number) -> str:
+    return f"settings.{number.name.lower()}" if number.adjustable else f"number.{number.name}"
 
 
 def _places_kept(layout: Layout, running: Layout) -> list[int]:

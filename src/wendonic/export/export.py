@@ -8,6 +8,7 @@ from wendonic import __version__
 from wendonic.course import Course
 from wendonic.errors import WendonicError, none_such
 from wendonic.export.build import Made
+from wendonic.export.crossings import package_crossings
 from wendonic.export.folder import ready_folder, write_files
 from wendonic.export.guide import guide
 from wendonic.export.kinds import find_types
@@ -60,7 +61,7 @@ def packaged(
         __version__,
         made,
         profile.world.axes,
-        [],
+        package_crossings(profile, made, course is not None, profile.world.axes),
         course.numbers if course else (),
         float32,
     )

@@ -35,7 +35,7 @@ class Crossing:
     since. A press that was held and is not carried on ends. Movement goes on only where it is carried.
     """
 
-    __slots__ = ("_base", "_fixed", "_movement", "_new", "_old")
+    __slots__ = ("_base", "_fixed", "_new", "_old", "movement", "sources")
 
     def __init__(
         self,
@@ -48,7 +48,7 @@ class Crossing:
         `movement`, the sources that both modes have (see `same_sources`), that of the channels goes on.
         """
         self._old, self._new = old, new
-        self._movement = None if movement is None else KeptNumbers(old, new, {}, movement, _is_movement)
+        self.movement = None if movement is None else KeptNumbers(old, new, {}, movement, _is_movement)
         fixed = list(new.record_at_rest)
         # A new record is read in one go out of the old one with the fixed numbers behind it.
         places = [old.layout.width + place for place in range(new.layout.width)]
@@ -76,8 +76,15 @@ class Crossing:
         for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
             keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
             carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)
+        self.sources = [place if place < old.layout.width else -1 for place in places]
+        """Where each number of the new record is in the old one, -1 where it is in `fixed`."""
         self._base = getter(places)
         self._fixed = tuple(fixed)
+
+    @property
+    def fixed(self) -> Record:
+        """Numbers of the new record that the old one does not have."""
+        return self._fixed
 
     def record(self, record: Record, carried: Sequence[bool], row: Sequence[float] = ()) -> Record:
         """Return the record in which the new mode is entered, with the presses that are carried on; `row` is the last
@@ -85,11 +92,11 @@ class Crossing:
         """
         new = self._new
         base = self._base(record + self._fixed)
-        if not (self._movement or new.airborne or new.on_squares or True in carried):
+        if not (self.movement or new.airborne or new.on_squares or True in carried):
             return base
         after = list(base)
-        if self._movement:
-            self._movement.write(after, record, row)
+        if self.movement:
+            self.movement.write(after, record, row)
         for number, carries_on in enumerate(carried):
             if carries_on:
                 new.presses[number].write(after, self._old.presses[number].read(record))

@@ -136,7 +136,7 @@ class Helm(BodyDoor):
     def _prepare(self, name: str) -> ModeRun:
         """Make a mode ready, and the crossings between it and those that are ready already."""
         run = self._made(self.profile, name, self.axes, None)
-        self._crossings |= _crossings_of(self.profile, run, self._runs.values())
+        self._crossings |= crossings_of(self.profile, run, self._runs.values())
         self._runs[name] = run
         self.state.watched |= run.sampler.watched
         return run
@@ -233,7 +233,7 @@ class Helm(BodyDoor):
         runs = {name: self._made(profile, name, axes, self._runs.get(name)) for name in names}
         crossings: dict[tuple[str, str], Crossing] = {}
         for number, run in enumerate(runs.values()):
-            crossings |= _crossings_of(profile, run, list(runs.values())[:number])
+            crossings |= crossings_of(profile, run, list(runs.values())[:number])
         new = runs[old.name]
         record = retuned_record(old, new, before, profile, self._record, self._row)
         down = dict(zip(before.press_names, old.presses_down(self._record), strict=True))
@@ -567,8 +567,8 @@ class Helm(BodyDoor):
         return self._step.dropped_s
 
 
-def _crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> dict[tuple[str, str], Crossing]:
-    """Return the crossings between a mode and others, as far as a profile allows them."""
+def crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> dict[tuple[str, str], Crossing]:
+    """Return the crossings between a mode and others, as far as a profile allows them, by their names."""
     pairs = [pair for other in others for pair in ((run, other), (other, run))]
     leave_to = {old.name: profile.mode[old.name].leave_to for old, _ in pairs}
     allowed = [(old, new) for old, new in pairs if (exits := leave_to[old.name]) is None or new.name in exits]

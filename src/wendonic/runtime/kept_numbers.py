@@ -20,7 +20,7 @@ class KeptNumbers:
     structure has begins at rest, but for smoothing and ramps, which begin at what came out last or is held.
     """
 
-    __slots__ = ("_copied", "_held", "_last_source", "_source_numbers")
+    __slots__ = ("copied", "held", "last_source", "source_numbers")
 
     def __init__(
         self,
@@ -33,8 +33,8 @@ class KeptNumbers:
         """Find them; `presses` and `sources` have the old number for each new one, `wanted` tells which paths to
         keep.
         """
-        self._copied: list[tuple[int, int]] = []
-        self._held: list[tuple[int, int]] = []
+        self.copied: list[tuple[int, int]] = []
+        self.held: list[tuple[int, int]] = []
         places = old.layout.places
         for path, place in new.layout.places.items():
             there = _old_path(path, presses, sources) if place >= 0 and wanted(path) else None
@@ -45,24 +45,24 @@ class KeptNumbers:
                 axis = _SMOOTHED.get(there[-1])
                 start = places.get(("outcome", "local", axis), -1) if axis else -1
             if start >= 0:
-                self._copied.append((place, start))
+                self.copied.append((place, start))
             elif there[-2:-1] == ("keys",) and there[-1] in "xy":
                 # Without a ramp all of it counted at once.
                 channel = "move" if there[1] == "move" else there[2]
                 row_place = old.sampler.places.channels[channel][int(there[3])]
-                self._held.append((place, row_place + (2 if there[-1] == "y" else 0)))
+                self.held.append((place, row_place + (2 if there[-1] == "y" else 0)))
         last = ("memory", "move", "last_source")
-        self._last_source = new.layout.place(*last) if wanted(last) and places.get(last, -1) >= 0 else -1
-        self._source_numbers = {float(there): float(number) for number, there in sources["move"].items()}
+        self.last_source = new.layout.place(*last) if wanted(last) and places.get(last, -1) >= 0 else -1
+        self.source_numbers = {float(there): float(number) for number, there in sources["move"].items()}
 
     def write(self, made: list[float], record: Record, row: Sequence[float]) -> None:
         """Write them into a new record; `row` is the last sample of the old structure."""
-        for place, start in self._copied:
+        for place, start in self.copied:
             made[place] = record[start]
-        for place, start in self._held:
+        for place, start in self.held:
             made[place] = float(row[start] > 0.0) - float(row[start + 1] > 0.0)
-        if self._last_source >= 0:
-            made[self._last_source] = self._source_numbers.get(made[self._last_source], -1.0)
+        if self.last_source >= 0:
+            made[self.last_source] = self.source_numbers.get(made[self.last_source], -1.0)
 
 
 def same_sources(old: Mode, new: Mode) -> dict[str, dict[int, int]]:

@@ -105,6 +105,10 @@ class CPrinter(BracePrinter):
         """Return a power."""
         return f"pow{self.suffix}({self.expression(base)}, {self.expression(exponent)})", 10
 
+    def bound_real(self, node: ast.expr) -> str:
+        """Return what counts as a number that does not."""
+        return f"({self.real}){self.expression(node, 8, True)}"
+
     def type_of(self, name: str) -> str:
         """Return a variable's type."""
         return {BOOL: "bool", INT: "int"}.get(self.function.types.get(name, ""), self.real)

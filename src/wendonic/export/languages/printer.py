@@ -199,8 +199,19 @@ class Printer:
             and not whole
         ):
             return f"{self.number(0.0)} - {self.expression(node.right, level + 1)}", level
-        left, right = self.expression(node.left, level, whole), self.expression(node.right, tighter, whole)
+        left = self.side(node.left, level, whole)
+        right = self.side(node.right, tighter, whole)
         return f"{left} {word} {right}", level
+
+    def side(self, node: ast.expr, least: int, whole: bool) -> str:
+        """Return one side of a sum or product; what counts, and is to be divided, is no whole number any more."""
+        if not whole and self.is_int(node) and not isinstance(node, ast.Constant):
+            return self.bound_real(node)
+        return self.expression(node, least, whole)
+
+    def bound_real(self, node: ast.expr) -> str:
+        """Return what counts as a number that does not."""
+        return self.expression(node, UNARY)
 
     def power(self, base: ast.expr, exponent: ast.expr) -> tuple[str, int]:
         """Return a power."""

@@ -1,0 +1,162 @@
+"""How modes are entered from one another, as statements over the named numbers of both."""
+
+import ast
+from collections.abc import Sequence
+
+from wendonic.compiler.layout import Path
+from wendonic.export.build import Made
+from wendonic.export.package import Crossing
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.profile.schema.profile import Profile
+from wendonic.runtime.cells import Cells
+from wendonic.runtime.crossing import Crossing as RunningCrossing
+from wendonic.runtime.helm import crossings_of
+from wendonic.runtime.mode_run import ModeRun
+from wendonic.world_axes import WorldAxes
+
+ZERO = ast.Constant(0.0)
+
+
+class _Places:
+    """The fields that stand for the places of a running mode's record."""
+
+    def __init__(self, made: Made, run: ModeRun) -> None:
+        self.made, self.run = made, run
+        self.by_place: dict[int, list[Path]] = {}
+        for path, place in run.layout.places.items():
+            if place >= 0:
+                self.by_place.setdefault(place, []).append(path)
+
+    def field(self, place: int, old: bool) -> str | None:
+        """Return the field of a place: of the state that is left, or of the one that is entered."""
+        for path in self.by_place.get(place, []):
+            found = self.made.layout.place(*path)
+            if found in self.made.places:
+                state = found < self.made.layout.state
+                struct = ("last" if state else "earlier") if old else ("next" if state else "")
+                if struct:
+                    return f"{struct}.{self.made.names[found]}"
+        return None
+
+
+def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, axes: WorldAxes) -> list[Crossing]:
+    """Return how each mode is entered from each other one, as far as the profile allows it."""
+    runs = {made.mode: ModeRun(profile, made.mode, None, NO_COURSE, axes, on_course) for made in modes}
+    by_mode = {made.mode: made for made in modes}
+    found: dict[tuple[str, str], RunningCrossing] = {}
+    ready: list[ModeRun] = []
+    for run in runs.values():
+        found |= crossings_of(profile, run, ready)
+        ready.append(run)
+    return [
+        Crossing(old, new, _statements(crossing, by_mode[old], by_mode[new], runs[old], runs[new]))
+        for (old, new), crossing in found.items()
+    ]
+
+
+def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, has: ModeRun) -> list[ast.stmt]:
+    before, after = _Places(old, had), _Places(new, has)
+    body: list[ast.stmt] = []
+    rest = dict(zip(new.places, [new.at_rest[place] for place in new.places], strict=True))
+    at_rest = {f"next.{new.names[place]}": value for place, value in rest.items()}
+    written: dict[str, ast.expr] = {}
+
+    def put(place: int, value: ast.expr) -> None:
+        field = after.field(place, False)
+        if field is not None:
+            written[field] = value
+
+    for place, source in enumerate(crossing.sources):
+        put(place, _taken(before, source) if source >= 0 else ast.Constant(float(crossing.fixed[place])))
+    if crossing.movement is not None:
+        for place, source in crossing.movement.copied:
+            put(place, _taken(before, source))
+        for place, start in crossing.movement.held:
+            sides = [_is_held(old.inputs.places[start + side]) for side in (0, 1)]
+            put(place, ast.BinOp(sides[0], ast.Sub(), sides[1]))
+        if crossing.movement.last_source >= 0:
+            _put_last_source(crossing, after, written)
+    for field, value in written.items():
+        if not (isinstance(value, ast.Constant) and value.value == at_rest.get(field)):
+            body.append(ast.Assign([ast.Name(field, ast.Store())], value))
+    for number in range(len(has.presses)):
+        if has.carries and has.press_styles[number] == had.press_styles[number]:
+            body += _carried(had.presses[number], has.presses[number], before, after)
+    if has.airborne is not None:
+        up = _taken_cell(had.body, 6, before)
+        field = after.field(has.airborne.targets[0][0], False)
+        if field is not None and not isinstance(up, ast.Constant):
+            set_it = ast.Assign([ast.Name(field, ast.Store())], ast.Constant(1.0))
+            body.append(ast.If(ast.Compare(up, [ast.NotEq()], [ZERO]), [set_it], []))
+    if has.on_squares:
+        body += _on_square(had, has, before, after)
+    return body
+
+
+def _taken(before: _Places, source: int) -> ast.expr:
+    field = before.field(source, True)
+    if field is None:
+        return ast.Constant(float(before.run.record_at_rest[source]))
+    return ast.Name(field, ast.Load())
+
+
+def _taken_cell(cells: Cells, number: int, before: _Places) -> ast.expr:
+    source = cells.sources[number]
+    return _taken(before, source) if source >= 0 else ast.Constant(float(cells.constants[number]))
+
+
+def _is_held(node: ast.expr) -> ast.expr:
+    return ast.IfExp(ast.Compare(node, [ast.Gt()], [ZERO]), ast.Constant(1.0), ZERO)
+
+
+def _put_last_source(crossing: RunningCrossing, after: _Places, written: dict[str, ast.expr]) -> None:
+    """Call the source that moved last by its number in the new mode."""
+    movement = crossing.movement
+    assert movement is not None
+    field = after.field(movement.last_source, False)
+    if field is None or field not in written:
+        return
+    value: ast.expr = ast.Constant(-1.0)
+    for there, number in movement.source_numbers.items():
+        same = ast.Compare(written[field], [ast.Eq()], [ast.Constant(there)])
+        value = ast.IfExp(same, ast.Constant(number), value)
+    written[field] = value
+
+
+def _carried(had: Cells, has: Cells, before: _Places, after: _Places) -> list[ast.stmt]:
+    """Let a press that is held go on."""
+    down = _taken_cell(had, 0, before)
+    if isinstance(down, ast.Constant):
+        return []
+    inside: list[ast.stmt] = []
+    for number, places in enumerate(has.targets):
+        for place in places:
+            field = after.field(place, False)
+            if field is not None:
+                inside.append(ast.Assign([ast.Name(field, ast.Store())], _taken_cell(had, number, before)))
+    return [ast.If(ast.Compare(down, [ast.Gt()], [ZERO]), inside, [])] if inside else []
+
+
+def _on_square(had: ModeRun, has: ModeRun, before: _Places, after: _Places) -> list[ast.stmt]:
+    """Stand in the middle of the square that the body is in."""
+    grid, axes = has.tuning.frame.grid, has.reader.axes
+    middle = {"x": grid.middle.x, "y": grid.middle.y}
+    made: list[ast.stmt] = []
+    for number, axis in enumerate("xy"):
+        place = _taken_cell(had.body, 1 + number, before)
+        sign = [axes.level_from_plan(float(axis == "x"), float(axis == "y"))[column] for column in (0, 1)]
+        turned = 1.0 if sum(sign) > 0.0 else -1.0
+        away: ast.expr = ast.BinOp(place, ast.Sub(), ast.Constant(middle[axis])) if middle[axis] else place
+        if turned < 0.0:
+            away = ast.BinOp(ZERO, ast.Sub(), away)
+        share = ast.BinOp(ast.BinOp(away, ast.Div(), ast.Constant(grid.square_m)), ast.Add(), ast.Constant(0.5))
+        square: ast.expr = ast.Call(ast.Name("floor", ast.Load()), [share], [])
+        square = ast.BinOp(ZERO, ast.Sub(), square) if turned < 0.0 else ast.BinOp(square, ast.Add(), ZERO)
+        name = f"square_{axis}"
+        made.append(ast.Assign([ast.Name(name, ast.Store())], square))
+        for cell in (number, 2 + number):
+            for target in has.square.targets[cell]:
+                field = after.field(target, False)
+                if field is not None:
+                    made.append(ast.Assign([ast.Name(field, ast.Store())], ast.Name(name, ast.Load())))
+    return made
