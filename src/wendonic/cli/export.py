@@ -65,8 +65,7 @@ def export(
     write_export(found, out, force)
     say(f"wrote {out}: {', '.join(sorted(found.files))}")
     for name, vectors in found.vectors.items():
-        share = vectors.reached / vectors.branches if vectors.branches else 1.0
-        say(f"mode {name}: {len(vectors.rows)} ticks of test vectors take {share:.1%} of its branches")
+        say(f"mode {name}: {len(vectors.rows)} ticks of test vectors take {vectors.share:.1%} of its branches")
     if not check:
         say(f"next: {out / (package.stem + '.md')} says how to feed it; --check compiles and runs it")
         return

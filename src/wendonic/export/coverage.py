@@ -30,14 +30,18 @@ class Branches:
         self.seen.add((number, bool(value)))
         return value
 
-    def missing(self) -> list[str]:
-        """Say which branches were not taken."""
-        return [
-            f"{self.tests[number][0]}: {self.tests[number][1]} never {'held' if way else 'failed'}"
-            for number in range(len(self.tests))
-            for way in (True, False)
-            if (number, way) not in self.seen
-        ]
+    def missing(self, hair: set[tuple[int, bool]]) -> tuple[list[str], list[str]]:
+        """Say which branches were not taken: those of `hair` apart, which are second."""
+        every = [(number, way) for number in range(len(self.tests)) for way in (True, False)]
+        left = [branch for branch in every if branch not in self.seen]
+        return (
+            [self._words(branch) for branch in left if branch not in hair],
+            [self._words(branch) for branch in left if branch in hair],
+        )
+
+    def _words(self, branch: tuple[int, bool]) -> str:
+        function, test = self.tests[branch[0]]
+        return f"{function}: {test} never {'held' if branch[1] else 'failed'}"
 
     def _mark(self, body: list[ast.stmt], function: Function) -> None:
         for statement in body:

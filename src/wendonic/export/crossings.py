@@ -84,9 +84,9 @@ def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, h
             body += _carried(had.presses[number], has.presses[number], before, after)
     if has.airborne is not None:
         up = _taken_cell(had.body, 6, before)
-        field = after.field(has.airborne.targets[0][0], False)
-        if field is not None and not isinstance(up, ast.Constant):
-            set_it = ast.Assign([ast.Name(field, ast.Store())], ast.Constant(1.0))
+        airborne = after.field(has.airborne.targets[0][0], False)
+        if airborne is not None and not isinstance(up, ast.Constant):
+            set_it = ast.Assign([ast.Name(airborne, ast.Store())], ast.Constant(1.0))
             body.append(ast.If(ast.Compare(up, [ast.NotEq()], [ZERO]), [set_it], []))
     if has.on_squares:
         body += _on_square(had, has, before, after)

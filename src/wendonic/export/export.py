@@ -1,6 +1,6 @@
 """A profile in, a folder of source, vectors, a runner and a page out."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -67,18 +67,25 @@ def packaged(
     )
 
 
-def exported(package: Package, language: str, recording: Recording | None = None, hz: float = 60.0) -> Exported:
-    """Return all files of a package in one language, with test vectors of its modes.
+def exported(
+    package: Package,
+    language: str,
+    recording: Recording | None = None,
+    hz: float = 60.0,
+    vectors: Mapping[str, Vectors] | None = None,
+) -> Exported:
+    """Return all files of a package in one language, with test vectors of its modes, made here or taken as they are.
 
     Raises `WendonicError` for an unknown language, and for a recording that has nothing of what a mode binds.
     """
     target = target_of(language)
-    vectors = {made.mode: vectors_of(made, package, recording, hz) for made in package.modes}
+    if vectors is None:
+        vectors = {made.mode: vectors_of(made, package, recording, hz) for made in package.modes}
     files = {**target.sources(package), **target.runner(package)}
     for made in package.modes:
         files[vectors_name(package, made)] = vectors[made.mode].csv()
     files[f"{package.stem}.md"] = guide(package, target, vectors)
-    return Exported(package, language, files, vectors)
+    return Exported(package, language, files, dict(vectors))
 
 
 def write_export(found: Exported, folder: Path, force: bool = False) -> None:

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 
 CALLS = {
     "c99": (
-        "Once, for each body: `{stem}_{mode}begin(&state)` and `{stem}_{mode}input_at_rest(&input)`. Every tick: set "
+        "Once, for each body: `{stem}_{mode}begin(&state, &result)` and `{stem}_{mode}input_at_rest(&input)`. Every tick: set "
         "the fields of `input`, then call `{stem}_{mode}tick(&state, &input, {more}dt, &result)`."
     ),
     "javascript": (
@@ -81,19 +81,18 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     if adjustable(program):
         fields = [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
         lines += _table("Numbers that stay adjustable", fields)
-    share = vectors.reached / vectors.branches if vectors.branches else 1.0
     lines += [
         f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
-        f"({share:.1%}).",
+        f"({vectors.share:.1%} of those that all languages take alike).",
         "",
     ]
-    if vectors.missing:
-        lines += [
-            "Branches that no play of this mode has come to, each by its function and what would have to be so:",
-            "",
-        ]
-        lines += [f"- `{branch}`" for branch in vectors.missing]
-        lines.append("")
+    said = {
+        "Not taken, as no play came to them: guards, and what the numbers never ask for": vectors.missing,
+        "Left out, as there the last digit decides, and no two languages go the same way": vectors.by_a_hair,
+    }
+    for reason, branches in said.items():
+        if branches:
+            lines += [f"{reason}:", "", *[f"- `{branch}`" for branch in branches], ""]
     return lines
 
 

@@ -13,7 +13,7 @@ from wendonic.devices.sources.gyro import GyroSource
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.zone import Zone
 
-HOLDS = (1, 1, 2, 4, 9, 20, 45)
+HOLDS = (1, 1, 2, 4, 9, 20, 45, 90)
 """Ticks for which something is held."""
 
 
@@ -98,14 +98,14 @@ class _Way:
             turned = self.angle + math.pi
             self.angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4, turned))
             self.speed = rng.choice((0.0, 0.0, rng.uniform(-9.0, 9.0)))
-            self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), 1.0, 1.0))
+            self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), 1.0, 1.0, 1.0))
             self.now = rng.choice((0.0, 1.0, 1.0, rng.random()))
         self.angle += self.speed * dt
         self.phase += rng.uniform(3.0, 14.0) * dt
         match self.control.kind:
             case "key":
                 yield Event(t, name, float(self.now >= 0.5))
-                if rng.random() < 0.04:
+                if rng.random() < 0.08:
                     yield Event(t, name, float(self.now < 0.5))
             case "button":
                 yield Event(t, name, self.now if "trigger" in name or "squeeze" in name else float(self.now >= 0.5))

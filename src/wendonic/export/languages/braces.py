@@ -61,7 +61,7 @@ _DECLARED = re.compile(r"^( +)(const |let )?(double |float |bool |int |)(\w+ = [
 _MOST_TOGETHER = 100
 
 
-def joined_lines(lines: Sequence[str]) -> list[str]:
+def joined_lines(lines: Sequence[str], width: int = WIDTH) -> list[str]:
     """Return lines of source in which neighbours that set the same constant, or declare short things, are one."""
     made: list[str] = []
     for line in lines:
@@ -77,7 +77,7 @@ def joined_lines(lines: Sequence[str]) -> list[str]:
             and not _type(last)
         ):
             joined = f"{chained[1]}{chained[2]}{here[2]} = {here[3]};"
-            if len(joined) <= WIDTH:
+            if len(joined) <= width:
                 made[-1] = joined
                 continue
         now, before = _DECLARED.match(line), _DECLARED.match(last)

@@ -321,11 +321,16 @@ class CPackage:
         ]
         return f"void {self.struct(made, 'tick')}({', '.join(given)})"
 
+    def begin_head(self, made: Made) -> str:
+        """Return the head of the function that sets a body to rest."""
+        state, result = self.struct(made, "state"), self.struct(made, "result")
+        return f"void {self.struct(made, 'begin')}({state} *state, {result} *result)"
+
     def prototypes(self, made: Made) -> list[str]:
         """Return what a game calls."""
         lines = [
             "/* At rest, at the origin, facing and looking forward. */",
-            f"void {self.struct(made, 'begin')}({self.struct(made, 'state')} *state);",
+            f"{self.begin_head(made)};",
             "/* Nothing pressed, nothing tilted. */",
             f"void {self.struct(made, 'input_at_rest')}({self.struct(made, 'input')} *input);",
         ]
@@ -347,7 +352,7 @@ class CPackage:
         old, new = by_mode[crossing.old], by_mode[crossing.new]
         name = f"{self.stem}_enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}"
         return (
-            f"void {name}({self.struct(new, 'state')} *state, const {self.struct(old, 'state')} *last, "
+            f"void {name}({self.struct(new, 'state')} *state, {self.struct(new, 'result')} *result, const {self.struct(old, 'state')} *last, "
             f"const {self.struct(old, 'result')} *earlier, const {self.struct(old, 'input')} *input)"
         )
 
@@ -449,8 +454,9 @@ class CPackage:
         """Return what a game calls."""
         program = made.program
         structs = self.struct(made, "state"), self.struct(made, "input"), self.struct(made, "result")
-        lines = [f"void {self.struct(made, 'begin')}({structs[0]} *state) {{"]
+        lines = [f"{self.begin_head(made)} {{"]
         lines += self.at_rest("state", program.state)
+        lines += self.at_rest("result", program.results)
         lines += ["}", "", f"void {self.struct(made, 'input_at_rest')}({structs[1]} *input) {{"]
         lines += self.at_rest("input", program.inputs)
         lines += ["}", ""]
@@ -531,7 +537,7 @@ class CPackage:
             for name in ("last", "earlier", "input")
             if not any(f"{name}->" in line for line in body)
         ]
-        first = f"    {self.struct(made, 'begin')}(state);"
+        first = f"    {self.struct(made, 'begin')}(state, result);"
         return [*self.wrap(f"{self.crossing_head(crossing)} {{"), *unused, first, *body, "}", ""]
 
     def files(self) -> dict[str, str]:

@@ -236,7 +236,7 @@ class CSharpPrinter(BracePrinter):
             pairs = zip(function.result_types, function.result_names, strict=True)
             given += [f"out {_type(one)} {camel(name)}Out" for one, name in pairs]
         lines += self.wrapped(f"private static {kind} {self.function_name(function.name)}({', '.join(given)})", "")
-        body = joined_lines(self.body(function.body, Scopes(function), "    "))
+        body = joined_lines(self.body(function.body, Scopes(function), "    "), WIDTH - 4)
         if function.results != 1 and body and body[-1] == "    return;":
             body.pop()
         return [*lines, "{", *body, "}", ""]
@@ -363,7 +363,11 @@ class CSharpPackage:
             "        State.CopyTo(last);",
             "        if (!(dt > 0.0 && dt < double.PositiveInfinity)) {",
             *joined_lines(
-                [f"            {printer.field(name)} = {_number(value)};" for name, value in program.standing.items()]
+                [
+                    f"            {printer.field(name)} = {_number(value)};"
+                    for name, value in program.standing.items()
+                ],
+                WIDTH - 8,
             ),
             f"        }} else if (dt <= {limit}) {{",
             f"            {tick('input')}",
@@ -376,7 +380,8 @@ class CSharpPackage:
             "            dt /= parts;",
             f"            {tick('part')}",
             *joined_lines(
-                [f"            part.{pascal(name)} = {_number(value)};" for name, value in program.once.items()]
+                [f"            part.{pascal(name)} = {_number(value)};" for name, value in program.once.items()],
+                WIDTH - 8,
             ),
             "            for (int done = 1; done < parts; done++) {",
             *(["                Result.CopyTo(earlier);"] if earlier_of(program) else []),

@@ -112,8 +112,7 @@ static int run_{mode}(void)
     {state} state;
     {input} input;
     {result} result;
-    {begin}(&state);
-    memset(&result, 0, sizeof result);
+    {begin}(&state, &result);
 {settings}    const size_t results = read.columns - read.inputs;
     {real} *found = ({real} *)malloc(read.rows * results * sizeof({real}));
     if (found == NULL)
@@ -121,7 +120,7 @@ static int run_{mode}(void)
     for (size_t row = 0; row < read.rows; row++) {{
         const double *numbers = read.numbers + row * read.columns;
         if (numbers[0] > 0.0)
-            {begin}(&state);
+            {begin}(&state, &result);
         {real} *given = ({real} *)&input;
         for (size_t k = 2; k < read.inputs; k++)
             given[k - 2] = ({real})numbers[k];

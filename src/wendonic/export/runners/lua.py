@@ -56,7 +56,7 @@ local function run(mode, file, tick, new_state, new_input, new_result, more)
     local input, state, result = new_input(), new_state(), new_result()
     for number, row in ipairs(rows) do
         if row[1] > 0.0 then
-            state = new_state()
+            state, result = new_state(), new_result()
         end
         for column = 3, first - 1 do
             input[field(names[column])] = row[column]

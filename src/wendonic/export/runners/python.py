@@ -36,7 +36,7 @@ def run(mode, file, step, make_state, make_input, make_result, *more):
     worst, faults = 0.0, 0
     for number, row in enumerate(rows, 1):
         if row[0] > 0.0:
-            state = make_state()
+            state, result = make_state(), make_result()
         for place in range(2, first):
             setattr(given, field(names[place]), row[place])
         step(state, given, *more, row[1], result)

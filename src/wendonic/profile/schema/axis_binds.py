@@ -12,7 +12,7 @@ from wendonic.profile.schema.bind import NameLists, by_key, listed
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.keyed import Opposed
-from wendonic.profile.schema.names import AxisName, KeyList, SwitchName
+from wendonic.profile.schema.names import AxisName, KeyList, TriggerName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
@@ -114,10 +114,10 @@ class Triggers(Table):
 class RiseTriggers(Triggers):
     """Up and down."""
 
-    up: SwitchName | None = entry(
+    up: TriggerName | None = entry(
         "Trigger or button that asks for up.", None, example="pad.right_trigger", otherwise="none"
     )
-    down: SwitchName | None = entry(
+    down: TriggerName | None = entry(
         "Trigger or button that asks for down.", None, example="pad.left_trigger", otherwise="none"
     )
 
@@ -125,10 +125,10 @@ class RiseTriggers(Triggers):
 class ThrottleTriggers(Triggers):
     """Forward and back."""
 
-    forward: SwitchName | None = entry(
+    forward: TriggerName | None = entry(
         "Trigger or button that drives forward.", None, example="pad.right_trigger", otherwise="none"
     )
-    back: SwitchName | None = entry(
+    back: TriggerName | None = entry(
         "Trigger or button that brakes and drives back.", None, example="pad.left_trigger", otherwise="none"
     )
 
@@ -136,10 +136,10 @@ class ThrottleTriggers(Triggers):
 class TurnTriggers(Triggers):
     """Right and left."""
 
-    right: SwitchName | None = entry(
+    right: TriggerName | None = entry(
         "Trigger or button that turns right.", None, example="pad.right_bumper", otherwise="none"
     )
-    left: SwitchName | None = entry(
+    left: TriggerName | None = entry(
         "Trigger or button that turns left.", None, example="pad.left_bumper", otherwise="none"
     )
 

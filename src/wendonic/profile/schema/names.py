@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, Field
 
-from wendonic.devices.controls import PADS, find_key, find_kind
+from wendonic.devices.controls import CONTROLS, PADS, find_key, find_kind
 from wendonic.devices.sources.names import find_axis, find_switch
 from wendonic.errors import ControlError, did_you_mean
 from wendonic.profile.schema.table import own_fault
@@ -54,6 +54,15 @@ def _axis_name(name: str) -> str:
     return control.name if control.kind == "button" else f"{control.name}.{name[-1]}"
 
 
+def _trigger_name(name: str) -> str:
+    found = _switch_name(name)
+    if CONTROLS[found].kind == "key":
+        raise own_fault(
+            f'"{name}" is a key; allowed: a trigger or button such as pad.right_trigger; keys go under keys'
+        )
+    return found
+
+
 def _pad_name(name: str) -> str:
     pad = "pad" if name == "pad0" else name
     if pad not in PADS:
@@ -76,6 +85,7 @@ StickName = Annotated[str, AfterValidator(_stick_name)]
 GyroName = Annotated[str, AfterValidator(_gyro_name)]
 SwitchName = Annotated[str, AfterValidator(_switch_name)]
 ChordName = Annotated[str, AfterValidator(_chord)]
+TriggerName = Annotated[str, AfterValidator(_trigger_name)]
 AxisName = Annotated[str, AfterValidator(_axis_name)]
 Seconds = Annotated[float, Field(ge=0.0, le=10.0)]
 Fraction = Annotated[float, Field(ge=0.0, le=1.0)]

@@ -1,0 +1,336 @@
+"""Exported source: the same numbers in every language, plain to read, and nothing of the reader's overwritten."""
+
+import functools
+import math
+import os
+import random
+import re
+import shutil
+
+import pytest
+
+from test_command_line import called as run
+from wendonic import Helm, WendonicError
+from wendonic.demo import demo_profile
+from wendonic.devices.sampler import Sampler
+from wendonic.devices.state import DeviceState
+from wendonic.export.export import exported, packaged, write_export
+from wendonic.export.folder import write_files
+from wendonic.export.inputs import inputs_of, snake
+from wendonic.export.languages.python import PythonPackage
+from wendonic.export.languages.reserved import WORDS
+from wendonic.export.made_ground import GROUND
+from wendonic.export.play_events import Hands, controls_of
+from wendonic.export.targets import TARGETS
+from wendonic.export.tools import tried
+from wendonic.export.vectors import vectors_of
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.profile.load import profile_from_text
+from wendonic.profile.sources import mode_sources
+from wendonic.runtime.mode_run import ModeRun
+
+TOOLS = {"c99": "gcc", "javascript": "node", "csharp": "mcs", "lua": "lua5.4", "python": "python3"}
+ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
+WORLDS = {
+    "y down": {"world": {"right": "+x", "forward": "-y"}},
+    "z up": {"world": {"right": "+y", "forward": "+x", "up": "+z"}},
+    "pixels": {"world": {"right": "+x", "forward": "-y", "units_per_m": 50, "unit": "px"}},
+}
+KEYS_ONLY = """
+format = "wendonic-profile"
+version = 1
+[[mode.foot.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+"""
+PAD_ONLY = """
+format = "wendonic-profile"
+version = 1
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+"""
+PROFILES = [("crates", "push"), ("scout", "fly"), ("orchard", "round"), ("headset", "point"), ("smoker", "barrow")]
+
+
+def needs(language):
+    if shutil.which(TOOLS[language]) is None and not ALL_TOOLS:
+        pytest.skip(f"{TOOLS[language]} is not installed")
+
+
+@functools.cache
+def made(name, *modes):
+    return packaged(demo_profile(name), name, modes)
+
+
+@functools.cache
+def vectors(name, *modes):
+    package = made(name, *modes)
+    return {one.mode: vectors_of(one, package, least_ticks=240, episodes=12) for one in package.modes}
+
+
+def space_of(package):
+    space = {"__name__": "exported"}
+    exec(compile(PythonPackage(package).text(), package.stem, "exec"), space)
+    return space
+
+
+def class_of(space, package, mode, kind):
+    return space[("".join(part.capitalize() for part in mode.split("_")) if package.many else "") + kind]
+
+
+@pytest.mark.parametrize("language", TARGETS)
+def test_a_profile_runs_alike_in_every_language(language, tmp_path):
+    needs(language)
+    found = exported(made("beekeeper"), language, vectors=vectors("beekeeper"))
+    write_export(found, tmp_path / "out")
+    runs = tried(language, "beekeeper", tmp_path / "out", ["-O0"])
+    assert [run.well for run in runs] == [True] * len(runs), [run.said for run in runs]
+    ticks = len(vectors("beekeeper")["foot"].rows)
+    assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
+
+
+@pytest.mark.parametrize(("name", "mode"), PROFILES)
+def test_c_replays_every_steer_frame(name, mode, tmp_path):
+    needs("c99")
+    write_export(exported(made(name, mode), "c99", vectors=vectors(name, mode)), tmp_path)
+    (run,) = tried("c99", name, tmp_path, ["-O0"])
+    assert run.well, run.said
+
+
+def test_a_wrong_number_is_found(tmp_path):
+    needs("c99")
+    write_export(exported(made("beekeeper"), "c99", vectors=vectors("beekeeper")), tmp_path)
+    source = tmp_path / "beekeeper.c"
+    source.write_text(source.read_text().replace("WALK_ACCEL_M_S2 = 22.0", "WALK_ACCEL_M_S2 = 22.0000001"))
+    (run,) = tried("c99", "beekeeper", tmp_path, ["-O0"])
+    assert not run.well
+    assert "wanted" in run.said
+
+
+def doubled(text):
+    """Give what stands in two pairs of brackets of which one would do."""
+    starts = []
+    for place, letter in enumerate(text):
+        if letter == "(":
+            starts.append(place)
+        elif letter == ")" and starts:
+            start = starts.pop()
+            if text[start - 1] == "(" and text[place + 1] == ")":
+                yield text[start - 20 : place + 2]
+
+
+@pytest.mark.parametrize("language", TARGETS)
+def test_the_source_is_plain_to_read(language):
+    files = exported(made("beekeeper"), language, vectors=vectors("beekeeper")).files
+    for name, text in files.items():
+        if name.endswith((".c", ".h", ".js", ".cs", ".lua", ".py")) and "unner" not in name:
+            assert max(map(len, text.splitlines())) <= 120, name
+            assert not list(doubled(text)), name
+    source = next(
+        text
+        for name, text in files.items()
+        if name.lower() in [f"beekeeper.{end}" for end in ("c", "js", "cs", "lua", "py")]
+    )
+    assert "gait.walk.accel_m_s2" in source
+    assert "m/s²" in source
+
+
+def test_no_function_of_c_is_long_and_the_whole_is_short():
+    files = exported(made("beekeeper"), "c99", vectors=vectors("beekeeper")).files
+    both = re.sub(r"/\*.*?\*/", "", files["beekeeper.c"] + files["beekeeper.h"], flags=re.DOTALL)
+    lines = [line for line in both.splitlines() if line.strip()]
+    assert len(lines) <= 820
+    starts = [number for number, line in enumerate(lines) if line and not line[0].isspace() and line.endswith("{")]
+    ends = [number for number, line in enumerate(lines) if line == "}"]
+    assert max(min(end for end in ends if end >= start) - start for start in starts if lines[start][0] != "t") < 80
+
+
+@pytest.mark.parametrize("language", TARGETS)
+def test_reserved_names_get_an_underscore(language):
+    target = TARGETS[language]
+    package = made("beekeeper")
+    text = "\n".join(target.sources(package).values())
+    words = WORDS[language] - {"tick", "time", "math", "string", "table", "type", "next", "min", "max", "M", "_"}
+    assigned = re.findall(r"(?m)^\s+(?:const |let |local |double |bool |int |)+(\w+) =", text)
+    assert assigned
+    assert not set(assigned) & words
+
+
+@pytest.mark.parametrize("name", ["beekeeper", "lookout", "orchard", "headset", "scout", "cart", "harvest", "tablet"])
+def test_fields_say_what_the_devices_say(name):
+    """The named inputs make the sample that the door makes of the same events, and hold what the devices sent."""
+    profile = demo_profile(name)
+    rng = random.Random(7)
+    asked = 0
+    for mode in profile.mode:
+        sources = mode_sources(profile, mode)
+        inputs = inputs_of(sources, profile.press_names, profile.world.axes)
+        sampler, state = Sampler(sources), DeviceState()
+        row = sampler.row()
+        sampler.begin(state)
+        controls = controls_of(sources)
+        hands = Hands(controls, rng)
+        for number in range(200):
+            for event in hands.events([control.name for control in controls], number / 60, 1 / 60):
+                state.apply(event)
+            sampler.fill(state, row)
+            values = {one: take(row) for one, take in inputs.back.items()}
+            for control in controls:
+                stick = control.kind == "stick" and f"{snake(control.name)}_y" in values
+                if stick and not math.isclose(values[f"{snake(control.name)}_y"], state.value(control.name)[1]):
+                    pytest.fail(f"{control.name}: {values}")
+                asked += stick
+                if control.kind == "rates":
+                    asked += 1
+                    names = [f"{snake(control.name)}_{axis}" for axis in "xyz"]
+                    assert tuple(values[one] for one in names) == state.value(control.name)
+    assert asked or name in ("tablet", "orchard")
+
+
+@pytest.mark.parametrize("name", ["smoker", "store_room"])
+def test_modes_are_entered_as_the_helm_enters_them(name):
+    profile = demo_profile(name)
+    package = made(name)
+    space = space_of(package)
+    by_mode = {one.mode: one for one in package.modes}
+    rows = []
+
+    def listened(run):
+        part = run.part
+        run.part = lambda record, row, dt: (rows.append(list(row)), part(record, row, dt))[1]
+
+    rng = random.Random(3)
+    for _ in range(4):
+        helm = Helm(profile)
+        for run_of_mode in helm._runs.values():
+            listened(run_of_mode)
+        controls = {control.name: control for one in package.modes for control in controls_of(one.sources)}
+        hands = Hands(list(controls.values()), rng)
+        state, given, result = (class_of(space, package, helm.mode, kind)() for kind in ("State", "Input", "Result"))
+
+        def enter(new, old, state=None, result=None, given=None):
+            state = space[f"enter_{new}_from_{old}"](state, result, given)
+            return state, *(class_of(space, package, new, kind)() for kind in ("Input", "Result"))
+
+        for number in range(110):
+            used = [control for control in controls if rng.random() < 0.9]
+            for event in hands.events(used, number / 60, 1 / 60):
+                helm.state.apply(event)
+            exits = [one for one in package.crossings if one.old == helm.mode]
+            if number in (40, 75) and exits:
+                to = rng.choice(exits)
+                helm.enter(to.new)
+                state, given, result = enter(to.new, to.old, state, result, given)
+            mode = helm.mode
+            intent = helm.tick(1 / 60)
+            one = by_mode[mode]
+            for field, value in one.inputs_from(rows[-1]).items():
+                if hasattr(given, field):
+                    setattr(given, field, value)
+            more = [NO_COURSE] if "course" in one.program.tick.context else []
+            space[(f"{mode}_" if package.many else "") + "step"](state, given, *more, 1 / 60, result)
+            outcome = intent.reader.outcome(intent.record)
+            wanted = [*package.axes.place_from_plan(*outcome.body.position), *map(math.degrees, outcome.view)]
+            letters = "xyz"[: len(wanted) - 2]
+            found = [getattr(result, f"game_position_{letter}") for letter in letters]
+            assert [*found, result.view_yaw_deg, result.view_pitch_deg] == pytest.approx(wanted, abs=1e-9)
+            if helm.mode != mode:
+                state, given, result = enter(helm.mode, mode, state, result, given)
+
+
+@pytest.mark.parametrize("world", WORLDS)
+def test_results_come_in_the_games_own_axes(world):
+    profile = profile_from_text(KEYS_ONLY).changed(WORLDS[world])
+    package = packaged(profile, "beekeeper")
+    space = space_of(package)
+    state, given, result = space["State"](), space["Input"](), space["Result"]()
+    helm = Helm(profile)
+    given.key_d = given.key_w = 1.0
+    for code in ("KeyD", "KeyW"):
+        helm.key(code, True)
+    for _ in range(40):
+        space["step"](state, given, 1 / 60, result)
+        intent = helm.tick(1 / 60)
+    said = {"velocity": intent.velocity(), "position": intent.position(), "facing": intent.facing()}
+    letters = "xyz"[: len(said["facing"])]
+    for name, wanted in said.items():
+        found = [getattr(result, f"game_{name}_{letter}") for letter in letters]
+        assert found == pytest.approx(wanted, abs=1e-12), name
+
+
+def test_adjustable_numbers_are_fields_and_the_same_as_in_a_changed_profile():
+    path = "gait.walk.accel_m_s2"
+    package = packaged(demo_profile(), "beekeeper", adjustable=[path, "mode.foot.look.bind[0].cm_per_turn"])
+    space = space_of(package)
+    settings = space["Settings"]()
+    assert set(settings.__slots__) == {"walk_accel_m_s2", "look_mouse_yaw", "look_mouse_pitch"}
+    settings.walk_accel_m_s2 = 9.0
+    state, given, result = space["State"](), space["Input"](), space["Result"]()
+    helm = Helm(demo_profile().changed({path: 9.0}))
+    given.key_w = 1.0
+    helm.key("KeyW", True)
+    for _ in range(20):
+        space["step"](state, given, settings, 1 / 60, result)
+        assert state.velocity_y == helm.tick(1 / 60).motion.vel_y
+
+
+def test_vectors_take_nearly_every_branch_of_the_starter_profile():
+    package = made("beekeeper")
+    found = vectors_of(package.modes[0], package)
+    assert len(found.rows) >= 2000
+    assert found.share >= 0.97, found.missing
+    assert len(found.missing) + len(found.by_a_hair) == found.branches - found.reached
+    run_of_mode = ModeRun(demo_profile(), "foot", None, GROUND.numbers, package.axes, False)
+    record = run_of_mode.record_at_rest
+    at = found.inputs.index("key_w")
+    column = len(found.inputs) + found.results.index("position_y")
+    begins = [number for number, row in enumerate(found.rows) if row[0] > 0.0]
+    assert begins[0] == 0
+    for row in found.rows[: begins[1]]:
+        sample = package.modes[0].row_from(dict(zip(found.inputs[2:], row[2:], strict=False)))
+        tick = run_of_mode.part if row[1] <= 0.1 else run_of_mode.tick
+        record = tick(record, sample, row[1]) if row[1] > 0.0 else run_of_mode.standing(record)
+        assert run_of_mode.reader.body(record).position.y == row[column]
+    assert {row[at] for row in found.rows} == {0.0, 1.0}
+
+
+def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):
+    needs("lua")
+    folder = tmp_path / "out"
+    profile = tmp_path / "pad.toml"
+    profile.write_text(PAD_ONLY, encoding="utf-8")
+    done = run("export", profile, "--as", "lua", "--out", folder, "--check")
+    assert done.returncode == 0, done.stderr
+    assert re.search(r"lua5\.4: \d+ ticks, worst difference", done.stdout)
+    again = run("export", profile, "--as", "lua", "--out", folder)
+    assert again.returncode == 2
+    assert "not empty" in again.stderr
+    (folder / "mine.txt").write_text("mine")
+    (folder / "pad.lua").write_text("broken")
+    assert run("export", profile, "--as", "lua", "--out", folder, "--force").returncode == 0
+    assert (folder / "mine.txt").read_text() == "mine"
+    assert "local M = {}" in (folder / "pad.lua").read_text()
+    with pytest.raises(WendonicError, match="no export wrote"):
+        write_files(folder, {"mine.txt": "theirs"})
+    assert (folder / "mine.txt").read_text() == "mine"
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (["--as", "c98"], 'no language "c98"; did you mean "c99"?'),
+        (["--as", "lua", "--mode", "fot"], 'no mode "fot"; did you mean "foot"?'),
+        (["--as", "lua", "--float32"], "--float32 goes with --as c99"),
+        (["--as", "lua", "--adjustable", "gait.walk.accel"], 'no field behind a number "gait.walk.accel"'),
+        (["--as", "lua", "--recording", "hands.jsonl"], 'has nothing of what mode "foot" binds'),
+    ],
+)
+def test_what_cannot_be_exported_is_said(words, said, tmp_path):
+    profile = tmp_path / "pad.toml"
+    profile.write_text(PAD_ONLY, encoding="utf-8")
+    (tmp_path / "hands.jsonl").write_text(
+        '{"format":"wendonic-recording","version":1,"title":""}\n{"t":0.1,"c":"key.KeyQ","v":1}\n'
+    )
+    done = run("export", profile, *words, "--out", tmp_path / "out", folder=tmp_path)
+    assert done.returncode == 2
+    assert said in done.stderr.replace("\n", " ")
+    assert not (tmp_path / "out").exists()
