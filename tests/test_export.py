@@ -283,10 +283,12 @@ def test_vectors_take_nearly_every_branch_of_the_starter_profile():
     record = run_of_mode.record_at_rest
     at = found.inputs.index("key_w")
     column = len(found.inputs) + found.results.index("position_y")
+    rest = {name: one.rest for name, one in package.modes[0].inputs.fields.items()}
     begins = [number for number, row in enumerate(found.rows) if row[0] > 0.0]
     assert begins[0] == 0
     for row in found.rows[: begins[1]]:
-        sample = package.modes[0].row_from(dict(zip(found.inputs[2:], row[2:], strict=False)))
+        given = rest | dict(zip(found.inputs[2:], row[2:], strict=False))
+        sample = package.modes[0].row_from(given)
         tick = run_of_mode.part if row[1] <= 0.1 else run_of_mode.tick
         record = tick(record, sample, row[1]) if row[1] > 0.0 else run_of_mode.standing(record)
         assert run_of_mode.reader.body(record).position.y == row[column]

@@ -14,8 +14,8 @@ if TYPE_CHECKING:
 
 CALLS = {
     "c99": (
-        "Once, for each body: `{stem}_{mode}begin(&state, &result)` and `{stem}_{mode}input_at_rest(&input)`. Every tick: set "
-        "the fields of `input`, then call `{stem}_{mode}tick(&state, &input, {more}dt, &result)`."
+        "Once, for each body: `{stem}_{mode}begin(&state, &result)` and `{stem}_{mode}input_at_rest(&input)`. Every "
+        "tick: set the fields of `input`, then call `{stem}_{mode}tick(&state, &input, {more}dt, &result)`."
     ),
     "javascript": (
         "Once, for each body: `const body = new {Class}()` and `const input = new{Mode}Input()`. Every tick: set the "

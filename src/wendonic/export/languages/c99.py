@@ -352,8 +352,9 @@ class CPackage:
         old, new = by_mode[crossing.old], by_mode[crossing.new]
         name = f"{self.stem}_enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}"
         return (
-            f"void {name}({self.struct(new, 'state')} *state, {self.struct(new, 'result')} *result, const {self.struct(old, 'state')} *last, "
-            f"const {self.struct(old, 'result')} *earlier, const {self.struct(old, 'input')} *input)"
+            f"void {name}({self.struct(new, 'state')} *state, {self.struct(new, 'result')} *result, "
+            f"const {self.struct(old, 'state')} *last, const {self.struct(old, 'result')} *earlier, "
+            f"const {self.struct(old, 'input')} *input)"
         )
 
     def wrap(self, line: str) -> list[str]:
