@@ -6,11 +6,13 @@ import os
 import random
 import re
 import shutil
+import types
 
 import pytest
 
 from test_command_line import called as run
 from wendonic import Helm, WendonicError
+from wendonic.compiler.read import SourceMissingError
 from wendonic.demo import demo_profile
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
@@ -23,7 +25,7 @@ from wendonic.export.made_ground import GROUND
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.export.targets import TARGETS
 from wendonic.export.tools import tried
-from wendonic.export.vectors import vectors_of
+from wendonic.export.vectors import Vectors, vectors_of
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.sources import mode_sources
@@ -336,3 +338,34 @@ def test_what_cannot_be_exported_is_said(words, said, tmp_path):
     assert done.returncode == 2
     assert said in done.stderr.replace("\n", " ")
     assert not (tmp_path / "out").exists()
+
+
+def test_a_frozen_game_runs_on_tick_functions_that_were_exported(monkeypatch):
+    profile = profile_from_text(KEYS_ONLY)
+    text = exported(packaged(profile, "keys"), "python", vectors={"foot": Vectors([], [])}).files[
+        "keys_tick_functions.py"
+    ]
+    assert set(re.findall(r"(?m)^\s*(?:import|from) (\w+)", text)) <= {"math"}
+    assert max(map(len, text.splitlines())) <= 120
+    module = types.ModuleType("keys_tick_functions")
+    exec(compile(text, "keys_tick_functions.py", "exec"), vars(module))
+    usual = Helm(profile)
+
+    def hidden(*_):
+        raise SourceMissingError("frozen")
+
+    monkeypatch.setattr("wendonic.compiler.ready._from_disk", hidden)
+    monkeypatch.setattr("wendonic.compiler.ready._made", hidden)
+    frozen = Helm(profile, tick_functions=module)
+    for helm in (usual, frozen):
+        helm.key("KeyW", True)
+    for _ in range(30):
+        assert usual.tick(1 / 60).record == frozen.tick(1 / 60).record
+    assert "Exported" in frozen.tick_function()
+    with pytest.raises(WendonicError, match="export the profile as it is now"):
+        Helm(profile.changed({"mode.foot.steer": {"frame": "drive"}}), tick_functions=module)
+    with pytest.raises(WendonicError, match="wendonic export wrote"):
+        Helm(profile, tick_functions=math)
+    module.WENDONIC = "0.0.1"
+    with pytest.raises(WendonicError, match=r"of Wendonic 0\.0\.1"):
+        Helm(profile, tick_functions=module)

@@ -2,15 +2,17 @@
 
 import functools
 import operator
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
+import wendonic
 from wendonic.compiler.layout import Layout, built, flat, paths_of
 from wendonic.compiler.python_text import Made, made_from, python_text
 from wendonic.compiler.read import SourceMissingError
 from wendonic.compiler.store import store, stored, structure_digest
 from wendonic.compiler.tick_function import TickFunction, structure_of, tick_function
+from wendonic.errors import WendonicError
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample
 from wendonic.kernels.tick import Tuning, standing, tick, tick_at_rest, tick_part
@@ -52,12 +54,22 @@ _READY: dict[Any, ReadyTick] = {}
 _AT_REST: dict[str, Record] = {}
 
 
-def ready(tuning: Tuning, sample: Sample, title: str = "tick") -> ReadyTick:
+def ready(
+    tuning: Tuning, sample: Sample, title: str = "tick", exported: Mapping[str, ReadyTick] | None = None
+) -> ReadyTick:
     """Return the tick function of a structure: from memory, from disk, or made now; tracebacks show it as `title`.
 
-    Where the kernels' sources are not at hand, as in a frozen game, the plain kernels run instead: same numbers.
+    Where the kernels' sources are not at hand, as in a frozen game, the plain kernels run instead: same numbers. With
+    `exported`, see `exported_functions`, it is one of those; raises `WendonicError` where none is of the structure.
     """
     structure = structure_of(tuning, sample)
+    if exported is not None:
+        known = exported.get(structure_digest(structure))
+        if known is None:
+            raise WendonicError(
+                f'tick_functions has none of the structure of mode "{title}"; export the profile as it is now'
+            )
+        return known
     found = _READY.get(structure)
     if found is None:
         try:
@@ -66,6 +78,37 @@ def ready(tuning: Tuning, sample: Sample, title: str = "tick") -> ReadyTick:
             found = plain(tuning, sample)
         _READY[structure] = found
     return found
+
+
+def exported_functions(module: Any) -> dict[str, ReadyTick]:
+    """Return the tick functions of a module that `wendonic export --as python` wrote, by their digests.
+
+    Raises `WendonicError` for any other module, and for one of another version.
+    """
+    functions = getattr(module, "TICK_FUNCTIONS", None)
+    if not isinstance(functions, dict):
+        raise WendonicError(
+            f"tick_functions: found {module!r}; allowed: the module …_tick_functions that wendonic export wrote"
+        )
+    if wendonic.__version__ != module.WENDONIC:
+        raise WendonicError(
+            f"tick_functions is of Wendonic {module.WENDONIC}, this is {wendonic.__version__}; export it anew"
+        )
+    return {
+        digest: ReadyTick(
+            digest,
+            "# Exported beforehand.\n",
+            Layout(
+                content["state"],
+                content["width"],
+                {tuple(path.split(".")): place for path, place in content["places"].items()},
+                {tuple(path.split(".")): number for path, number in content["constants"].items()},
+            ),
+            content["numbers"],
+            content["make"],
+        )
+        for digest, content in functions.items()
+    }
 
 
 def _from_disk(structure: Any, title: str) -> ReadyTick | None:

@@ -15,6 +15,7 @@ from wendonic.export.runners.csharp import csharp_runner
 from wendonic.export.runners.javascript import javascript_runner
 from wendonic.export.runners.lua import lua_runner
 from wendonic.export.runners.python import python_runner
+from wendonic.export.tick_functions import tick_functions_module
 
 Files = dict[str, str]
 
@@ -29,6 +30,10 @@ class Target:
     runner: Callable[[Package], Files]
 
 
+def _python_files(package: Package) -> Files:
+    return PythonPackage(package).files() | {f"{package.stem}_tick_functions.py": tick_functions_module(package)}
+
+
 TARGETS = {
     "c99": Target("c99", "C99", lambda package: CPackage(package).files(), c99_runner),
     "javascript": Target(
@@ -36,7 +41,7 @@ TARGETS = {
     ),
     "csharp": Target("csharp", "C#", lambda package: CSharpPackage(package).files(), csharp_runner),
     "lua": Target("lua", "Lua", lambda package: LuaPackage(package).files(), lua_runner),
-    "python": Target("python", "Python", lambda package: PythonPackage(package).files(), python_runner),
+    "python": Target("python", "Python", _python_files, python_runner),
 }
 
 

@@ -4,9 +4,10 @@ import logging
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
+from types import ModuleType
 from typing import Literal
 
-from wendonic.compiler.ready import Record
+from wendonic.compiler.ready import Record, exported_functions
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
 from wendonic.devices.event import Value
 from wendonic.devices.sampler import Sampler
@@ -72,6 +73,7 @@ class Helm(BodyDoor):
         "_changes_seen",
         "_crossings",
         "_device",
+        "_exported",
         "_hitches",
         "_long_hitches",
         "_others",
@@ -94,10 +96,13 @@ class Helm(BodyDoor):
         course: HasNumbers | None = None,
         prepare: Literal["all", "first"] = "all",
         mode: str | None = None,
+        tick_functions: ModuleType | None = None,
     ) -> None:
         """Make every mode ready, so that going over to another one in the middle of play costs no more than a tick;
         `prepare = "first"` leaves the others until they are entered, which is for tools. It begins in the profile's
-        first mode, unless `mode` names another. Raises `WendonicError` for a mode that does not exist.
+        first mode, unless `mode` names another. Where a game is frozen, `tick_functions` is a module that `wendonic
+        export --as python` wrote beforehand. Raises `WendonicError` for a mode that does not exist, and for a module
+        of another structure or version.
         """
         super().__init__()
         world = profile.world
@@ -108,6 +113,7 @@ class Helm(BodyDoor):
         self.axes = world.axes
         self._course = NO_COURSE if course is None else course.numbers
         self._runs = {}
+        self._exported = None if tick_functions is None else exported_functions(tick_functions)
         self._crossings: dict[tuple[str, str], Crossing] = {}
         if prepare not in ("all", "first"):
             raise WendonicError(none_such("way to prepare", prepare, ("all", "first")))
@@ -144,7 +150,7 @@ class Helm(BodyDoor):
     def _made(self, profile: Profile, name: str, axes: WorldAxes, last: ModeRun | None) -> ModeRun:
         on_course = self._course[0] + self._course[1] > 0.0
         seat = None if self.seat == "pad" else self.seat
-        return ModeRun(profile, name, seat, self._course, axes, on_course, last)
+        return ModeRun(profile, name, seat, self._course, axes, on_course, last, self._exported)
 
     def _other_samplers(self) -> list[Sampler]:
         return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]

@@ -73,6 +73,7 @@ class ModeRun:
         axes: WorldAxes,
         on_course: bool,
         last: "ModeRun | None" = None,
+        exported: Mapping[str, ReadyTick] | None = None,
     ) -> None:
         """Make it ready; nothing is looked up by name while ticking. A sampler that the last one has of the same
         sources goes on.
@@ -83,7 +84,7 @@ class ModeRun:
         self.gyros: Mapping[str, int] = numbers.gyros
         sources = mode_sources(profile, name, seat)
         self.sampler: Sampler = last.sampler if last and last.sampler.sources == sources else Sampler(sources)
-        self.ready: ReadyTick = ready(numbers.tick, self.sampler.places.sample, name)
+        self.ready: ReadyTick = ready(numbers.tick, self.sampler.places.sample, name, exported)
         self.layout = self.ready.layout
         bindings = hashlib.sha1(repr(self.sampler.sources).encode(), usedforsecurity=False).hexdigest()
         self.structure = f"{name}:{self.ready.digest}:{self.layout.width}:{bindings}"
