@@ -6,7 +6,10 @@ import os
 import random
 import re
 import shutil
+import subprocess
+import sys
 import types
+from pathlib import Path
 
 import pytest
 
@@ -90,6 +93,46 @@ def test_a_profile_runs_alike_in_every_language(language, tmp_path):
     assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
 
 
+def walked(language, folder):
+    """What the example of a language prints."""
+    match language:
+        case "c99":
+            command = ["gcc", "-std=c99", "-Wall", "-Werror", "-I.", "walk.c", "beekeeper.c", "-o", "walk", "-lm"]
+            subprocess.run(command, cwd=folder, check=True)
+            command = [str(folder / "walk")]
+        case "csharp":
+            subprocess.run(["mcs", "-out:walk.exe", "Walk.cs", "Beekeeper.cs"], cwd=folder, check=True)
+            command = ["mono", "walk.exe"]
+        case "javascript":
+            command = ["node", "walk.js"]
+        case "lua":
+            command = ["lua5.4", "walk.lua"]
+        case _:
+            command = [sys.executable, "walk.py"]
+    return subprocess.run(command, cwd=folder, check=True, capture_output=True, text=True).stdout.splitlines()
+
+
+@pytest.mark.parametrize("language", TARGETS)
+def test_the_example_of_each_language_walks_as_the_helm_does(language, tmp_path):
+    needs(language)
+    for name, text in TARGETS[language].sources(made("beekeeper")).items():
+        (tmp_path / name).write_text(text, encoding="utf-8")
+    if language == "javascript":
+        (tmp_path / "package.json").write_text('{ "type": "module" }')
+    for path in (Path(__file__).parent.parent / "examples" / "export").iterdir():
+        shutil.copy(path, tmp_path)
+    helm, wanted = Helm(demo_profile()), []
+    for tick in range(1, 121):
+        helm.key("KeyW", tick <= 60)
+        helm.key("KeyD", 30 < tick <= 90)
+        intent = helm.tick(1 / 60)
+        if tick % 15 == 0:
+            place = " ".join(f"{number:.3f}" for number in intent.position())
+            speed = math.hypot(*intent.velocity())
+            wanted.append(f"{tick / 60:.2f} s: at {place}, {speed:.3f} m/s, facing {intent.face_deg:.1f} deg")
+    assert walked(language, tmp_path) == wanted
+
+
 @pytest.mark.parametrize(("name", "mode"), PROFILES)
 def test_c_replays_every_steer_frame(name, mode, tmp_path):
     needs("c99")
@@ -134,6 +177,14 @@ def test_the_source_is_plain_to_read(language):
     )
     assert "gait.walk.accel_m_s2" in source
     assert "m/s²" in source
+
+
+def test_the_guide_shows_what_is_written():
+    page = (Path(__file__).parent.parent / "docs" / "another_language.md").read_text(encoding="utf-8")
+    source = "\n".join(TARGETS["c99"].sources(made("beekeeper")).values())
+    pieces = re.findall(r"```c\n(.*?)```", page, re.DOTALL)
+    assert len(pieces) == 3
+    assert [piece for piece in pieces if piece not in source + "\n"] == []
 
 
 def test_no_function_of_c_is_long_and_the_whole_is_short():

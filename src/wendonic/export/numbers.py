@@ -87,6 +87,8 @@ def _law(value: float, new: float, field: float, share: float) -> str:
     if field == 0.0 or value == 0.0:
         return ""
     if math.isclose(new, value * share, rel_tol=1e-9):
+        if math.isclose(value / field, math.pi / 180.0, rel_tol=1e-12):
+            return "it in radians"
         return "" if value == field else f"{_plain(value / field)} times it"
     if math.isclose(new, value / share, rel_tol=1e-9):
         return f"{_plain(value * field)} divided by it"

@@ -24,7 +24,8 @@ def _mode(name: str, found: ReadyTick) -> list[str]:
     for line in found.text.splitlines():
         lines += wrapped(f"    {line}" if line else "", lambda depth: "" if depth else " \\")
     lines += ["    return make", "", "", f'TICK_FUNCTIONS["{found.digest}"] = {{', f'    "make": {name}(),']
-    lines += [f'    "state": {layout.state},', f'    "width": {layout.width},', f'    "numbers": {found.places!r},']
+    lines += [f'    "state": {layout.state},', f'    "width": {layout.width},']
+    lines += wrapped(f'    "numbers": {found.places!r},')
     for key, of_paths in (("places", layout.places), ("constants", layout.constants)):
         lines.append(f'    "{key}": {{')
         lines += [f'        "{".".join(path)}": {value!r},' for path, value in of_paths.items()]

@@ -345,9 +345,11 @@ class LuaPackage:
         printer.function = function
         body = printer.body(crossing.body, Scopes(function), "    ")
         self.used |= printer.used
+        used = {name: any(f"{name}." in line for line in body) for name in ("last", "earlier", "input")}
+        given = ", ".join(name if asked else f"_{name}" for name, asked in used.items())
         return [
             f'-- The state in which mode "{crossing.new}" is entered from "{crossing.old}".',
-            f"function M.enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}(last, earlier, input)",
+            f"function M.enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}({given})",
             f"    local state = {self.maker(made, 'state')}()",
             *body,
             "    return state",

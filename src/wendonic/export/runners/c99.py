@@ -45,7 +45,7 @@ static int read_table(const char *name, table *read, size_t columns, size_t inpu
     size_t lines = 0;
     for (const char *place = text; *place != '\\0'; place++)
         lines += *place == '\\n';
-    read->rows = lines - 1;
+    read->rows = lines > 0 ? lines - 1 : 0;
     read->columns = columns;
     read->inputs = inputs;
     read->numbers = (double *)malloc(read->rows * columns * sizeof(double));

@@ -1,0 +1,19 @@
+// A walk by the exported beekeeper: forward, then to the right, then let go.
+//
+//   wendonic export demo-out/beekeeper.toml --as javascript --out beekeeper_js
+//   cp walk.js beekeeper_js && node beekeeper_js/walk.js
+import { Foot, newInput } from "./beekeeper.js";
+
+const body = new Foot();
+const input = newInput();
+for (let tick = 1; tick <= 120; tick++) {
+    // W is held for a second, D from half a second on; after a second and a half nothing is.
+    input.keyW = tick <= 60 ? 1 : 0;
+    input.keyD = tick > 30 && tick <= 90 ? 1 : 0;
+    const result = body.tick(input, 1 / 60);
+    if (tick % 15 === 0) {
+        const at = [result.gamePositionX, result.gamePositionY, result.gamePositionZ].map((place) => place.toFixed(3));
+        const speed = Math.hypot(result.gameVelocityX, result.gameVelocityZ).toFixed(3);
+        console.log(`${(tick / 60).toFixed(2)} s: at ${at.join(" ")}, ${speed} m/s, facing ${result.faceDeg.toFixed(1)} deg`);
+    }
+}

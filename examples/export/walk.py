@@ -1,0 +1,20 @@
+"""A walk by the exported beekeeper: forward, then to the right, then let go.
+
+wendonic export demo-out/beekeeper.toml --as python --out beekeeper_py
+PYTHONPATH=beekeeper_py python walk.py
+"""
+
+import math
+
+import beekeeper  # type: ignore[import-not-found]
+
+state, given, result = beekeeper.State(), beekeeper.Input(), beekeeper.Result()
+for tick in range(1, 121):
+    # W is held for a second, D from half a second on; after a second and a half nothing is.
+    given.key_w = float(tick <= 60)
+    given.key_d = float(30 < tick <= 90)
+    beekeeper.step(state, given, 1 / 60, result)
+    if tick % 15 == 0:
+        place = f"{result.game_position_x:.3f} {result.game_position_y:.3f} {result.game_position_z:.3f}"
+        speed = math.hypot(result.game_velocity_x, result.game_velocity_z)
+        print(f"{tick / 60:.2f} s: at {place}, {speed:.3f} m/s, facing {result.face_deg:.1f} deg")
