@@ -74,7 +74,8 @@ class Made:
         running = ready(tuning.tick, sample, mode).layout
         self.places = _places_kept(self.layout, running)
         """Which places of the record are printed: those that the running tick function has, too."""
-        names = PathNames(sources, profile.press_names, list(profile.gaits_of(mode)))
+        table = profile.mode[mode]
+        names = PathNames(sources, profile.press_names, [table.gait, *table.press_gaits.values()])
         self.names = _field_names(self.layout, names)
         self.fields = [self.names[place] for place in self.places]
         self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
@@ -311,7 +312,9 @@ def _field_names(layout: Layout, names: PathNames) -> list[str]:
         if place >= 0 and not found[place]:
             found[place] = names.of_tick(path)
     taken: set[str] = set()
-    return [unique(name or f"number_{place}", taken) for place, name in enumerate(found)]
+    state = set(found[: layout.state])
+    plain = [f"reported_{one}" if place >= layout.state and one in state else one for place, one in enumerate(found)]
+    return [unique(one or f"number_{place}", taken) for place, one in enumerate(plain)]
 
 
 def _clear_names(functions: Sequence[Function]) -> None:

@@ -37,6 +37,15 @@ CALLS = {
     ),
 }
 
+COURSES = {
+    "c99": "{stem}_course",
+    "javascript": "COURSE",
+    "csharp": "{Stem}.Course",
+    "lua": "profile.COURSE",
+    "python": "COURSE",
+}
+"""What the course that is written into the source is called."""
+
 
 def guide(package: Package, target: "Target", vectors: Mapping[str, "Vectors"]) -> str:
     """Return the page."""
@@ -73,14 +82,20 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     lines += [
         "`dt` is in seconds. A tick of 0 s changes nothing; one that is too long is cut into equal parts. Counts and",
         "edges are those since the last tick: set them to 0 once they have been given. A press goes down with one",
-        "edge and up with another; a tap between two ticks has two.",
+        "edge and up with another; a tap between two ticks has two. Inputs are finite numbers within their ranges:",
+        "a tick does not look.",
         "",
     ]
-    lines += _table("Raw inputs", program.inputs)
-    lines += _table("What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)])
+    if "course" in program.tick.context:
+        ground = "level ground" if not package.course else "the course that was given"
+        lines += [f"`course` is a row of numbers, as `{COURSES[target.name].format(**words)}` is: {ground}.", ""]
+    lines += _table("Raw inputs", program.inputs, target)
+    lines += _table(
+        "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
+    )
     if adjustable(program):
         fields = [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
-        lines += _table("Numbers that stay adjustable", fields)
+        lines += _table("Numbers that stay adjustable", fields, target)
     lines += [
         f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
         f"({vectors.share:.1%} of those that all languages take alike).",
@@ -96,7 +111,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     return lines
 
 
-def _table(title: str, fields: list[Field]) -> list[str]:
+def _table(title: str, fields: list[Field], target: "Target") -> list[str]:
     lines = [f"### {title}", "", "| field | what it is |", "| --- | --- |"]
-    lines += [f"| `{one.name}` | {one.about or ' '} |" for one in fields]
+    lines += [f"| `{target.field_name(one.name)}` | {one.about or ' '} |" for one in fields]
     return [*lines, ""]

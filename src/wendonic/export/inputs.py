@@ -166,7 +166,10 @@ class _Maker:
         )
         for names in (source.right, source.left, source.forward, source.back):
             here = len(self.made.places)
-            parts = [self.field(_switch(name), said, "order" if source.in_order else "switch") for name in names]
+            kind: Kind = "order" if source.in_order else "switch"
+            parts = [
+                self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind) for name in names
+            ]
             self.place(_one_of(parts, source.opposites))
             for number, name in enumerate(names):
                 # What counts of several is known, not which of them it was.
@@ -201,7 +204,7 @@ class _Maker:
 
     def press(self, name: str, binds: Sequence[Any]) -> None:
         """Add one press: held, how often that changed, and whether it was lost."""
-        bound = ", or ".join(_bound(bind) for bind in binds if type(bind).__name__ != "UnlessBind") or "nothing"
+        bound = " or ".join(_bound(bind) for bind in binds if type(bind).__name__ != "UnlessBind") or "nothing"
         base = snake(name)
         self.plain(f"{base}_down", f"1 while {bound} is held, else 0", "press")
         self.plain(f"{base}_edges", "how often it went down or up since the last tick", "press")
@@ -268,8 +271,8 @@ def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes)
     for name, binds in zip(press_names, sources.presses, strict=True):
         maker.press(name, binds)
     maker.plain("view_given", "1 in a tick in which the game says where the camera looks, else 0", "switch")
-    maker.scaled("view_yaw_deg", "where the camera looks (deg), clockwise seen from above", "number", DEG)
-    maker.scaled("view_pitch_deg", "where the camera looks (deg), up positive", "number", DEG)
+    maker.scaled("view_yaw_deg", "where it looks then (deg), clockwise seen from above", "number", DEG)
+    maker.scaled("view_pitch_deg", "where it looks then (deg), up positive", "number", DEG)
     known = "1 while the body stands on the ground, 0 while it does not, 2 where the game does not say"
     maker.plain("grounded", known, "number", rest=GROUND_UNKNOWN)
     _vector(maker, "ground_normal", "normal of the ground under the body", axes, (0.0, 0.0, 1.0), False)

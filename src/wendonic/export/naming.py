@@ -42,11 +42,11 @@ class PathNames:
             case "presses", [number, *more]:
                 parts = [self.presses[int(number)], *more]
             case "look", [number, *more] if number.isdigit():
-                parts = ["look", self.sources["look"][int(number)], *more]
+                parts = ["look", *_once(self.sources["look"][int(number)], more)]
             case "move", ["sources", number, *more]:
-                parts = ["move", self.sources["move"][int(number)], *more]
+                parts = ["move", *_once(self.sources["move"][int(number)], more)]
             case "axes", [channel, number, *more]:
-                parts = [channel, self.sources[channel][int(number)], *more]
+                parts = [channel, *_once(self.sources[channel][int(number)], more)]
             case "axes", [channel]:
                 parts = [channel]
             case "body", [*more]:
@@ -76,6 +76,11 @@ class PathNames:
             case _:
                 parts = [first, *rest]
         return "_".join(parts).upper()
+
+
+def _once(source: str, more: Sequence[str]) -> list[str]:
+    """Say a kind once: keys have a state called keys."""
+    return [source, *(more[1:] if more and more[0] == source else more)]
 
 
 def unique(wanted: str, taken: set[str]) -> str:

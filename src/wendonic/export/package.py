@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from wendonic.export.build import Made
 from wendonic.export.program import Field
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.row import Row
 from wendonic.world_axes import WorldAxes
 
@@ -35,6 +36,12 @@ class Package:
     crossings: list[Crossing] = field(default_factory=list)
     course: Row = ()
     float32: bool = False
+
+    @property
+    def shown_course(self) -> Row:
+        """The course that is written with it: level ground where none is given and a mode reads one."""
+        reads = any("course" in made.program.tick.context for made in self.modes)
+        return self.course or (NO_COURSE if reads else ())
 
     @property
     def many(self) -> bool:
@@ -86,16 +93,16 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
     face = number("body", "face")
     sine, cosine = (ast.Call(ast.Name(name, ast.Load()), [face], []) for name in ("sin", "cos"))
     vector("game_facing", "where it faces, of length 1, in the game's axes", [sine, cosine, ast.Constant(0.0)], 1.0)
-    for name, path in (
-        ("face", ("body", "face")),
-        ("heading", ("heading",)),
-        ("view_yaw", ("view", "yaw")),
-        ("view_pitch", ("view", "pitch")),
-        ("look_yaw", ("look", "yaw")),
-        ("look_pitch", ("look", "pitch")),
+    for name, path, about in (
+        ("face", ("body", "face"), "where the body faces (deg), clockwise from forward on"),
+        ("heading", ("heading",), "where it is asked to move (deg), clockwise from forward on"),
+        ("view_yaw", ("view", "yaw"), "where the player looks (deg), clockwise from forward on"),
+        ("view_pitch", ("view", "pitch"), "where the player looks (deg), up positive"),
+        ("look_yaw", ("look", "yaw"), "how far the view turned in this tick (deg), to the right positive"),
+        ("look_pitch", ("look", "pitch"), "how far the view turned in this tick (deg), up positive"),
     ):
         angle = number(*path)
         constant = isinstance(angle, ast.Constant)
         node = angle if constant else ast.BinOp(angle, ast.Mult(), ast.Constant(180.0 / math.pi))
-        found.append((Field(f"{name}_deg", 0.0, "the same in degrees"), node))
+        found.append((Field(f"{name}_deg", 0.0, about), node))
     return found

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from wendonic.errors import WendonicError, none_such
 from wendonic.export.languages.c99 import CPackage
-from wendonic.export.languages.csharp import CSharpPackage
-from wendonic.export.languages.javascript import JavaScriptPackage
+from wendonic.export.languages.csharp import CSharpPackage, pascal
+from wendonic.export.languages.javascript import JavaScriptPackage, camel
 from wendonic.export.languages.lua import LuaPackage
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.package import Package
@@ -22,10 +22,11 @@ Files = dict[str, str]
 
 @dataclass(frozen=True)
 class Target:
-    """One language: what it is called, its sources, and its runner."""
+    """One language: what it is called, how it writes a field, its sources, and its runner."""
 
     name: str
     words: str
+    field_name: Callable[[str], str]
     sources: Callable[[Package], Files]
     runner: Callable[[Package], Files]
 
@@ -35,13 +36,13 @@ def _python_files(package: Package) -> Files:
 
 
 TARGETS = {
-    "c99": Target("c99", "C99", lambda package: CPackage(package).files(), c99_runner),
+    "c99": Target("c99", "C99", str, lambda package: CPackage(package).files(), c99_runner),
     "javascript": Target(
-        "javascript", "JavaScript", lambda package: JavaScriptPackage(package).files(), javascript_runner
+        "javascript", "JavaScript", camel, lambda package: JavaScriptPackage(package).files(), javascript_runner
     ),
-    "csharp": Target("csharp", "C#", lambda package: CSharpPackage(package).files(), csharp_runner),
-    "lua": Target("lua", "Lua", lambda package: LuaPackage(package).files(), lua_runner),
-    "python": Target("python", "Python", _python_files, python_runner),
+    "csharp": Target("csharp", "C#", pascal, lambda package: CSharpPackage(package).files(), csharp_runner),
+    "lua": Target("lua", "Lua", str, lambda package: LuaPackage(package).files(), lua_runner),
+    "python": Target("python", "Python", str, _python_files, python_runner),
 }
 
 

@@ -27,12 +27,6 @@ HELPERS = {
         "    const {real} left = {fmod}(number, whole);\n"
         "    return left != {zero} && (left < {zero}) != (whole < {zero}) ? left + whole : left;\n}}\n"
     ),
-    "within": (
-        "/* A raw input kept within its range; what is no number is as good as nothing. */\n"
-        "static {real} within({real} number, {real} low, {real} high, {real} rest) {{\n"
-        "    if (!(number == number))\n        return rest;\n"
-        "    return number < low ? low : number > high ? high : number;\n}}\n"
-    ),
 }
 CONSTANTS = {
     "PI": "3.141592653589793",
@@ -285,8 +279,8 @@ class CPackage:
                 *self.wrap(f"{self.crossing_head(crossing)};"),
                 "",
             ]
-        if package.course:
-            lines += [f"extern const {self.real} {self.stem}_course[{len(package.course)}];", ""]
+        if package.shown_course:
+            lines += [f"extern const {self.real} {self.stem}_course[{len(package.shown_course)}];", ""]
         lines += ["#ifdef __cplusplus", "}", "#endif", "", "#endif", ""]
         return "\n".join(lines)
 
@@ -519,9 +513,9 @@ class CPackage:
         for name, text in HELPERS.items():
             if name in self.used:
                 lines += [text.format(**words)]
-        if package.course:
-            numbers = ", ".join(self.value(float(number)) for number in package.course)
-            lines += self.wrap(f"const {self.real} {self.stem}_course[{len(package.course)}] = {{{numbers}}};")
+        if package.shown_course:
+            numbers = ", ".join(self.value(float(number)) for number in package.shown_course)
+            lines += self.wrap(f"const {self.real} {self.stem}_course[{len(package.shown_course)}] = {{{numbers}}};")
             lines.append("")
         return "\n".join([*lines, *body, *crossings]).rstrip("\n") + "\n"
 

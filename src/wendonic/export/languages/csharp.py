@@ -441,8 +441,8 @@ class CSharpPackage:
             for name, value in CONSTANTS.items()
             if name in self.used
         ]
-        if package.course:
-            numbers = ", ".join(_number(float(one)) for one in package.course)
+        if package.shown_course:
+            numbers = ", ".join(_number(float(one)) for one in package.shown_course)
             inside += wrapped(f"public static readonly double[] Course = {{{numbers}}};")
         inside.append("")
         for name, text in HELPERS.items():

@@ -422,8 +422,10 @@ class JavaScriptPackage:
             body += self.crossing(crossing)
         lines = ["/**", *comment_lines(about(package), " * ", " * ", ""), " */", ""]
         lines += [f"const {name} = {value};" for name, value in CONSTANTS.items() if name in self.used]
-        if package.course:
-            lines += wrapped(f"export const COURSE = [{', '.join(_number(float(one)) for one in package.course)}];")
+        if package.shown_course:
+            lines += wrapped(
+                f"export const COURSE = [{', '.join(_number(float(one)) for one in package.shown_course)}];"
+            )
         lines.append("")
         lines += [text for name, text in HELPERS.items() if name in self.used]
         return "\n".join([*lines, *body]).rstrip("\n") + "\n"

@@ -297,9 +297,21 @@ class LuaPackage:
         self.used |= printer.used
         return lines
 
+    def copier(self, made: Made, table: str, kind: str, fields: Sequence[Field]) -> list[str]:
+        """Return a function that copies a struct into another one, and a struct for it to copy into."""
+        lines = [f"function {table}.copy_{kind}(source, target)"]
+        lines += [f"    target.{_safe(one.name)} = source.{_safe(one.name)}" for one in fields]
+        return [*lines, "end", "", f"{table}.kept_{kind} = {self.maker(made, kind)}()", ""]
+
     def public(self, made: Made, printer: LuaPrinter, table: str) -> list[str]:
         """Return what a game calls."""
         program, prefix = made.program, self.package.prefix(made)
+        results = [*program.results, *(one for one, _ in game_values(made, self.package.axes))]
+        copiers = [
+            *self.copier(made, table, "state", program.state),
+            *self.copier(made, table, "input", program.inputs),
+            *(self.copier(made, table, "result", results) if earlier_of(program) else []),
+        ]
         extra = [part for part in ("settings", "course") if part in program.tick.context]
         words = {"raw": "input", "last": "last", "next": "state", "out": "result"}
         passed = [words.get(part, part) for part in program.tick.context if part != "tables"]
@@ -307,9 +319,11 @@ class LuaPackage:
         tick = f"{printer.function_name('one_tick')}({', '.join(passed)})"
         limit = printer.constant_name(program.max_dt)
         lines = [
+            *copiers,
             "-- The state and the results after dt seconds; 0 changes nothing, a hitch is cut into equal parts.",
             f"function M.{prefix}tick({', '.join(['state', 'input', *extra, 'dt', 'result'])})",
-            "    local last = copied(state)",
+            f"    local last = {table}.kept_state",
+            f"    {table}.copy_state(state, last)",
             "    if not (dt > 0.0 and dt < math.huge) then",
             *[f"        {printer.field(name)} = {_number(value)}" for name, value in program.standing.items()],
             f"        {table}.in_game_axes(state, result)",
@@ -321,20 +335,22 @@ class LuaPackage:
         lines += [
             "    else",
             f"        local parts = math.min(math.ceil(dt / {limit}), 1000)",
-            "        input = copied(input)",
+            f"        {table}.copy_input(input, {table}.kept_input)",
+            f"        input = {table}.kept_input",
             *[f"        input.{_safe(name)} = input.{_safe(name)} / parts" for name in program.shared],
             "        dt = dt / parts",
             f"        {tick}",
             *[f"        input.{_safe(name)} = {_number(value)}" for name, value in program.once.items()],
             "        for _ = 1, parts - 1 do",
-            "            local earlier = copied(result)",
-            "            last = copied(state)",
+            f"            local earlier = {table}.kept_result",
+            f"            {table}.copy_result(result, earlier)",
+            f"            {table}.copy_state(state, last)",
             f"            {tick}",
             *printer.body(program.joined, Scopes(printer.function), "            "),
             "        end",
         ]
         if not earlier_of(program):
-            lines = [line for line in lines if "local earlier" not in line]
+            lines = [line for line in lines if "earlier" not in line]
         return [*lines, "    end", f"    {table}.in_game_axes(state, result)", "end", ""]
 
     def crossing(self, crossing: Crossing) -> list[str]:
@@ -382,20 +398,10 @@ class LuaPackage:
         lines = [*comment_lines(about(package), "-- ", "-- ", ""), "", "local M = {}", ""]
         lines += [f"local {name} = {value}" for name, value in CONSTANTS.items() if name in self.used]
         lines += ["", *self.numbers()]
-        if package.course:
-            lines += wrapped(f"M.COURSE = {{{', '.join(_number(float(one)) for one in package.course)}}}")
+        if package.shown_course:
+            lines += wrapped(f"M.COURSE = {{{', '.join(_number(float(one)) for one in package.shown_course)}}}")
             lines.append("")
         lines += [text for name, text in HELPERS.items() if name in self.used]
-        lines += [
-            "local function copied(source)",
-            "    local target = {}",
-            "    for name, value in pairs(source) do",
-            "        target[name] = value",
-            "    end",
-            "    return target",
-            "end",
-            "",
-        ]
         return "\n".join([*lines, *body, "return M"]) + "\n"
 
     def files(self) -> dict[str, str]:

@@ -267,8 +267,8 @@ class PythonPackage:
         head = comment_lines(about(package), '"""', "", '"""')
         lines = [*head, "", "import math", ""]
         lines += [f"{name} = {value}" for name, value in CONSTANTS.items() if name in self.used]
-        if package.course:
-            lines += wrapped(f"COURSE = ({', '.join(repr(float(number)) for number in package.course)},)")
+        if package.shown_course:
+            lines += wrapped(f"COURSE = ({', '.join(repr(float(number)) for number in package.shown_course)},)")
         lines += [
             "",
             "",
