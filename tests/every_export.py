@@ -9,6 +9,7 @@ import shutil
 import subprocess
 import sys
 import tempfile
+from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
 from wendonic.demo import demo_profile, profile_names
@@ -30,13 +31,12 @@ VARIANTS = {
     ],
     "C++17": ["-O1", "-std=c++17"],
 }
-faults = 0
+lines = []
+"""What one task has to say: whether all was well, and in words."""
 
 
 def say(well, words):
-    global faults  # noqa: PLW0603
-    faults += not well
-    print(("" if well else "FAULT ") + words, flush=True)
+    lines.append((well, words))
 
 
 def shown(profile, stem, folder, variants, languages, **vectors):
@@ -120,23 +120,37 @@ def random_profile(rng, known):
     return name, profile
 
 
+def task(name, number):
+    """Try one shipped profile, one in single precision, or a random one; return what there is to say."""
+    lines.clear()
+    with tempfile.TemporaryDirectory() as top:
+        if name == "random":
+            rng = random.Random(number)
+            stem, profile = random_profile(rng, words_known())
+            variants = {f"C, random profile {number}": ["-O0"]}
+            shown(profile, stem, Path(top), variants, ["c99"], least_ticks=300, episodes=12)
+        elif name.endswith(" in float"):
+            stem = name.removesuffix(" in float")
+            single(demo_profile(stem), stem, Path(top, "float"))
+        else:
+            shown(demo_profile(name), name, Path(top), VARIANTS, TARGETS, episodes=60)
+    return list(lines)
+
+
 def main():
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--random", type=int, default=60)
     parser.add_argument("--only", default="")
     wanted = parser.parse_args()
-    with tempfile.TemporaryDirectory() as top:
-        for name in sorted(profile_names()):
-            if wanted.only in ("", name):
-                shown(demo_profile(name), name, Path(top, name), VARIANTS, TARGETS, episodes=60)
-        for name in ("beekeeper", "cart", "scout"):
-            if wanted.only in ("", name):
-                single(demo_profile(name), name, Path(top, f"{name}_float"))
-        rng, known = random.Random(1), words_known()
-        for number in range(wanted.random):
-            name, profile = random_profile(rng, known)
-            variants = {f"C, random profile {number + 1}": ["-O0"]}
-            shown(profile, name, Path(top, f"random{number}"), variants, ["c99"], least_ticks=300, episodes=12)
+    names = [*sorted(profile_names()), *(f"{name} in float" for name in ("beekeeper", "cart", "scout"))]
+    tasks = [(name, 0) for name in names if wanted.only in ("", name)]
+    tasks += [("random", number + 1) for number in range(wanted.random)]
+    faults = 0
+    with ProcessPoolExecutor(2) as pool:
+        for said in pool.map(task, *zip(*tasks, strict=True)):
+            for well, words in said:
+                faults += not well
+                print(("" if well else "FAULT ") + words, flush=True)
     print(f"{faults} faults")
     return faults > 0
 

@@ -14,7 +14,7 @@ from wendonic.export.guide import guide
 from wendonic.export.kinds import find_types
 from wendonic.export.package import Package, identifier
 from wendonic.export.targets import target_of
-from wendonic.export.vectors import Vectors, vectors_name, vectors_of
+from wendonic.export.vectors import Vectors, fits, vectors_name, vectors_of
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 
@@ -79,6 +79,10 @@ def exported(
     Raises `WendonicError` for an unknown language, and for a recording that has nothing of what a mode binds.
     """
     target = target_of(language)
+    if recording is not None and not any(fits(made, recording) for made in package.modes):
+        modes = " or ".join(f'"{made.mode}"' for made in package.modes)
+        has = ", ".join(sorted(recording.controls)[:6]) or "no events"
+        raise WendonicError(f"the recording has nothing of what mode {modes} binds; it has: {has}")
     if vectors is None:
         vectors = {made.mode: vectors_of(made, package, recording, hz) for made in package.modes}
     files = {**target.sources(package), **target.runner(package)}

@@ -5,7 +5,7 @@ import math
 import random
 import struct
 import types
-from collections.abc import Callable, Collection, Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -13,7 +13,6 @@ from wendonic.compiler.layout import Path
 from wendonic.devices.event import Event
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
-from wendonic.errors import WendonicError
 from wendonic.export.build import Made
 from wendonic.export.coverage import Branches
 from wendonic.export.languages.python import PythonPackage
@@ -182,13 +181,13 @@ def _episode(
     return ticks
 
 
+def fits(made: Made, recording: Recording) -> bool:
+    """Return whether a recording has anything of what a mode binds."""
+    return bool({control.name for control in controls_of(made.sources)} & set(recording.controls))
+
+
 def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
     """Return the ticks of a recording: what it has of the mode's controls."""
-    known = {control.name for control in controls_of(made.sources)}
-    if not known & set(recording.controls):
-        raise WendonicError(
-            f'the recording has nothing of what mode "{made.mode}" binds; it has: {_some(recording.controls)}'
-        )
     sampler = Sampler(made.sources)
     state = DeviceState()
     row = sampler.row()
@@ -201,12 +200,6 @@ def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
         sampler.fill(state, row)
         ticks.append((1.0 / hz, made.row_from(made.inputs_from(list(row)))))
     return ticks
-
-
-def _some(names: Collection[str]) -> str:
-    """Return a few names, and that there are more."""
-    first = sorted(names)[:4]
-    return ", ".join([*first, *(["…"] if len(names) > len(first) else [])]) or "no events"
 
 
 class _Marked:
@@ -306,7 +299,7 @@ def vectors_of(
                 [float(anew and number == 0), dt, *given, *reference.results(), *reference.in_game_axes()]
             )
 
-    if recording is not None:
+    if recording is not None and fits(made, recording):
         ticks = recorded_ticks(made, recording, hz)
         for dt, row in ticks:
             marked.tick(given_of(row), dt)
