@@ -6,10 +6,11 @@ from collections.abc import Sequence
 
 from wendonic.export.build import Made
 from wendonic.export.kinds import BOOL, INT
-from wendonic.export.languages.braces import BracePrinter, joined_lines
+from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
+from wendonic.export.languages.told import ToldPrinter
 from wendonic.export.languages.words import about, adjustable, number_words
 from wendonic.export.package import Crossing, Package, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -41,18 +42,18 @@ OURS = {"min": "min_of", "max": "max_of"}
 MATH = {"abs": "fabs"}
 
 
-class CPrinter(BracePrinter):
+class CPrinter(ToldPrinter):
     """Prints functions in C."""
 
     language = "c99"
     access = "->"
+    constant_word = "const "
 
     def __init__(self, functions: Sequence[Function], prefix: str, float32: bool) -> None:
         """Print in double, or in float."""
         super().__init__(functions, prefix)
         self.real = "float" if float32 else "double"
         self.suffix = "f" if float32 else ""
-        self.unused = 0
         self.by_value: set[str] = set()
         """Structs that are at hand themselves, not pointed at."""
 
@@ -68,16 +69,6 @@ class CPrinter(BracePrinter):
         if math.isinf(value):
             return "INFINITY" if value > 0.0 else "-INFINITY"
         return f"{value!r}{self.suffix}"
-
-    def passed(self, function: Function) -> list[str]:
-        """Tables are constants of the file."""
-        return [part for part in function.context if part != "tables"]
-
-    def bound(self, node: ast.expr, as_int: bool) -> tuple[str, int]:
-        """Call the tables as constants are called."""
-        if isinstance(node, ast.Name) and node.id == "tables":
-            return self.constant_name("TABLES"), 10
-        return super().bound(node, as_int)
 
     def math_call(self, name: str, args: Sequence[ast.expr], as_int: bool) -> tuple[str, int]:
         """Return a call of <math.h>, or a cast."""
@@ -103,9 +94,17 @@ class CPrinter(BracePrinter):
         """Return what counts as a number that does not."""
         return f"({self.real}){self.expression(node, 8, True)}"
 
-    def type_of(self, name: str) -> str:
-        """Return a variable's type."""
-        return {BOOL: "bool", INT: "int"}.get(self.function.types.get(name, ""), self.real)
+    def kind(self, kind: str) -> str:
+        """Return the name of a type."""
+        return {BOOL: "bool", INT: "int"}.get(kind, self.real)
+
+    def told(self, place: str) -> str:
+        """Return a pointer to a place."""
+        return f"&{place}"
+
+    def place_of(self, result: str) -> str:
+        """Return what a result is written to."""
+        return f"*{result}_out"
 
     def declaration(self, names: Sequence[str], indent: str) -> list[str]:
         """Return the declaration of variables that get their values later."""
@@ -115,71 +114,6 @@ class CPrinter(BracePrinter):
         return [
             line for kind, found in by_type.items() for line in self.wrapped(f"{kind} {', '.join(found)};", indent)
         ]
-
-    def assignment(self, statement: ast.Assign, scopes: Scopes, indent: str) -> list[str]:
-        """Return an assignment, a declaration with a value, or a call that gives several numbers."""
-        targets, value = self.split(statement)
-        first = scopes.first.get(id(statement), [])
-        callee = self.callee(value)
-        if callee is not None and callee.results != 1:
-            return self.calling(callee, value, targets, first, indent)
-        if isinstance(value, ast.Tuple):
-            return self.together(targets, value.elts, first, indent)
-        (target,) = targets
-        text = self.expression(value, 0, self.wanted_int(target))
-        start = self.target(target)
-        if target.id in first:
-            constant = "const " if target.id in scopes.once else ""
-            start = f"{constant}{self.type_of(target.id)} {start}"
-        return self.wrapped(self.shorter(start, text), indent)
-
-    def shorter(self, start: str, text: str) -> str:
-        """Return an assignment."""
-        return f"{start} = {text};"
-
-    def calling(
-        self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str
-    ) -> list[str]:
-        """Return a call that writes what it gives to where it is pointed."""
-        assert isinstance(value, ast.Call)
-        lines = self.declaration(list(first), indent) if first else []
-        given = []
-        for place, target in enumerate(targets):
-            if target.id == "_":
-                kind = callee.result_types[place]
-                self.unused += 1
-                lines.append(f"{indent}{ {BOOL: 'bool', INT: 'int'}.get(kind, self.real) } unused_{self.unused};")
-                given.append(f"&unused_{self.unused}")
-            else:
-                given.append(f"&{self.target(target)}")
-        return lines + self.wrapped(f"{self.own_call(callee.name, value.args, given)};", indent)
-
-    def together(
-        self, targets: Sequence[ast.Name], values: Sequence[ast.expr], first: Sequence[str], indent: str
-    ) -> list[str]:
-        """Return assignments that all read before any writes."""
-        lines = self.declaration(list(first), indent) if first else []
-        inside = f"{indent}    "
-        lines.append(f"{indent}{{")
-        for target, value in zip(targets, values, strict=True):
-            name = target.id.rpartition(".")[2]
-            text = self.expression(value, 0, self.wanted_int(target))
-            lines += self.wrapped(f"const {self.type_of(target.id)} next_{name} = {text};", inside)
-        for target in targets:
-            lines += self.wrapped(f"{self.target(target)} = next_{target.id.rpartition('.')[2]};", inside)
-        return [*lines, f"{indent}}}"]
-
-    def returned(self, values: Sequence[ast.expr], indent: str) -> list[str]:
-        """Return a return; several numbers go where they are pointed."""
-        function = self.function
-        if len(values) == 1:
-            whole = function.result_types[0] == INT
-            return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
-        lines: list[str] = []
-        for place, value in enumerate(values):
-            text = self.expression(value, 0, function.result_types[place] == INT)
-            lines += self.wrapped(f"*{function.result_names[place]}_out = {text};", indent)
-        return [*lines, f"{indent}return;"]
 
     def head(self, function: Function, structs: dict[str, str]) -> str:
         """Return the head of a function."""

@@ -6,11 +6,12 @@ from collections.abc import Sequence
 
 from wendonic.export.build import Made
 from wendonic.export.kinds import BOOL, INT
-from wendonic.export.languages.braces import BracePrinter, joined_lines
+from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.javascript import camel
 from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
+from wendonic.export.languages.told import ToldPrinter
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -88,7 +89,7 @@ def pascal(name: str) -> str:
     return found[0].upper() + found[1:]
 
 
-class CSharpPrinter(BracePrinter):
+class CSharpPrinter(ToldPrinter):
     """Prints functions in C#."""
 
     language = "csharp"
@@ -119,16 +120,6 @@ class CSharpPrinter(BracePrinter):
         """Return a number."""
         return _number(value)
 
-    def bound(self, node: ast.expr, as_int: bool) -> tuple[str, int]:
-        """Call the tables as constants are called."""
-        if isinstance(node, ast.Name) and node.id == "tables":
-            return self.constant_name("TABLES"), ATOM
-        return super().bound(node, as_int)
-
-    def passed(self, function: Function) -> list[str]:
-        """Tables are constants of the file."""
-        return [part for part in function.context if part != "tables"]
-
     def wrapped(self, line: str, indent: str) -> list[str]:
         """Return a line, broken where it is too long: all of it stands in a class."""
         return wrapped(indent + line, width=WIDTH - 4)
@@ -158,9 +149,21 @@ class CSharpPrinter(BracePrinter):
             return OURS[name]
         return f"Math.{MATH[name]}"
 
-    def type_of(self, name: str) -> str:
-        """Return a variable's type."""
-        return _type(self.function.types.get(name, ""))
+    def kind(self, kind: str) -> str:
+        """Return the name of a type."""
+        return _type(kind)
+
+    def told(self, place: str) -> str:
+        """Return a place as a parameter that is written to."""
+        return f"out {place}"
+
+    def place_of(self, result: str) -> str:
+        """Return what a result is written to."""
+        return f"{camel(result)}Out"
+
+    def own_name(self, name: str) -> str:
+        """Return a name of ours."""
+        return camel(name)
 
     def declaration(self, names: Sequence[str], indent: str) -> list[str]:
         """Return the declaration of variables that get their values later."""
@@ -170,56 +173,6 @@ class CSharpPrinter(BracePrinter):
             if found:
                 lines += self.wrapped(f"{kind} {', '.join(found)};", indent)
         return lines
-
-    def assignment(self, statement: ast.Assign, scopes: Scopes, indent: str) -> list[str]:
-        """Return an assignment, a declaration with a value, or a call that gives several numbers."""
-        targets, value = self.split(statement)
-        first = scopes.first.get(id(statement), [])
-        callee = self.callee(value)
-        if callee is not None and callee.results != 1:
-            return self.calling(callee, value, targets, first, indent)
-        if isinstance(value, ast.Tuple):
-            lines = self.declaration(first, indent) if first else []
-            names = [f"next{pascal(target.id.rpartition('.')[2])}" for target in targets]
-            lines.append(f"{indent}{{")
-            for target, part, name in zip(targets, value.elts, names, strict=True):
-                text = self.expression(part, 0, self.wanted_int(target))
-                lines += self.wrapped(f"{self.type_of(target.id)} {name} = {text};", f"{indent}    ")
-            for target, name in zip(targets, names, strict=True):
-                lines += self.wrapped(f"{self.target(target)} = {name};", f"{indent}    ")
-            return [*lines, f"{indent}}}"]
-        (target,) = targets
-        kind = f"{self.type_of(target.id)} " if target.id in first else ""
-        text = self.expression(value, 0, self.wanted_int(target))
-        return self.wrapped(f"{kind}{self.target(target)} = {text};", indent)
-
-    def calling(
-        self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str
-    ) -> list[str]:
-        """Return a call that writes what it gives to where it is told."""
-        assert isinstance(value, ast.Call)
-        lines = self.declaration(list(first), indent) if first else []
-        given = []
-        for place, target in enumerate(targets):
-            if target.id == "_":
-                self.unused += 1
-                lines.append(f"{indent}{_type(callee.result_types[place])} unused{self.unused};")
-                given.append(f"out unused{self.unused}")
-            else:
-                given.append(f"out {self.target(target)}")
-        return lines + self.wrapped(f"{self.own_call(callee.name, value.args, given)};", indent)
-
-    def returned(self, values: Sequence[ast.expr], indent: str) -> list[str]:
-        """Return a return; several numbers go where they are told."""
-        function = self.function
-        if len(values) == 1:
-            whole = function.result_types[0] == INT
-            return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
-        lines: list[str] = []
-        for place, value in enumerate(values):
-            text = self.expression(value, 0, function.result_types[place] == INT)
-            lines += self.wrapped(f"{camel(function.result_names[place])}Out = {text};", indent)
-        return [*lines, f"{indent}return;"]
 
     def printed(self, function: Function, types: dict[str, str]) -> list[str]:
         """Return a method under its comment."""
@@ -240,8 +193,6 @@ class CSharpPrinter(BracePrinter):
         if function.results != 1 and body and body[-1] == "    return;":
             body.pop()
         return [*lines, "{", *body, "}", ""]
-
-    unused = 0
 
 
 class CSharpPackage:

@@ -98,16 +98,6 @@ class JavaScriptPrinter(BracePrinter):
             return "Infinity" if value > 0.0 else "-Infinity"
         return repr(value)
 
-    def bound(self, node: ast.expr, as_int: bool) -> tuple[str, int]:
-        """Call the tables as constants are called."""
-        if isinstance(node, ast.Name) and node.id == "tables":
-            return self.constant_name("TABLES"), ATOM
-        return super().bound(node, as_int)
-
-    def passed(self, function: Function) -> list[str]:
-        """Tables are constants of the file."""
-        return [part for part in function.context if part != "tables"]
-
     def power(self, base: ast.expr, exponent: ast.expr) -> tuple[str, int]:
         """Return a power."""
         return f"Math.pow({self.expression(base)}, {self.expression(exponent)})", ATOM

@@ -91,15 +91,9 @@ class LuaPrinter(Printer):
             return "math.huge" if value > 0.0 else "-math.huge"
         return repr(value)
 
-    def passed(self, function: Function) -> list[str]:
-        """Tables are constants of the file."""
-        return [part for part in function.context if part != "tables"]
-
     def bound(self, node: ast.expr, as_int: bool) -> tuple[str, int]:
-        """Call the tables as constants are called; `not` binds tightly."""
+        """Say `not`, which binds tightly."""
         match node:
-            case ast.Name(id="tables"):
-                return self.constant_name("TABLES"), ATOM
             case ast.UnaryOp(op=ast.Not(), operand=operand):
                 return f"not {self.expression(operand, UNARY)}", UNARY
         return super().bound(node, as_int)

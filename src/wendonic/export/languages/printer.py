@@ -112,6 +112,8 @@ class Printer:
         match node:
             case ast.Constant(value=value):
                 return self.constant(value, as_int)
+            case ast.Name(id="tables"):
+                return self.constant_name("TABLES"), ATOM
             case ast.Name(id=name):
                 return (self.field(name) if is_field(name) else self.variable(name)), ATOM
             case ast.UnaryOp(op=ast.Not(), operand=operand):
@@ -262,8 +264,8 @@ class Printer:
         return f"{self.function_name(name)}({', '.join([*given, *targets])})"
 
     def passed(self, function: Function) -> list[str]:
-        """Return what a function is handed whole."""
-        return list(function.context)
+        """Return what a function is handed whole; tables are constants of the file."""
+        return [part for part in function.context if part != "tables"]
 
     def context_argument(self, part: str) -> str:
         """Return how a struct or a row is handed on."""

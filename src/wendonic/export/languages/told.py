@@ -1,0 +1,98 @@
+"""Languages in which a function that gives several numbers is told where to write them: C and C#."""
+
+import ast
+from collections.abc import Sequence
+
+from wendonic.export.kinds import INT
+from wendonic.export.languages.braces import BracePrinter
+from wendonic.export.languages.scopes import Scopes
+from wendonic.export.program import Function
+
+
+class ToldPrinter(BracePrinter):
+    """Prints assignments, calls and returns; each language says how a place is told, and what things are called."""
+
+    constant_word = ""
+    """What stands before the type of a variable that is written once."""
+
+    unused = 0
+    """How many numbers of this function nobody asks for."""
+
+    def kind(self, kind: str) -> str:
+        """Return the name of a type."""
+        raise NotImplementedError
+
+    def told(self, place: str) -> str:
+        """Return how a call is told to write to a place."""
+        raise NotImplementedError
+
+    def place_of(self, result: str) -> str:
+        """Return what a function writes one of its results to."""
+        raise NotImplementedError
+
+    def own_name(self, name: str) -> str:
+        """Return a name of ours as the language writes it."""
+        return name
+
+    def type_of(self, name: str) -> str:
+        """Return a variable's type."""
+        return self.kind(self.function.types.get(name, ""))
+
+    def assignment(self, statement: ast.Assign, scopes: Scopes, indent: str) -> list[str]:
+        """Return an assignment, a declaration with a value, or a call that gives several numbers."""
+        targets, value = self.split(statement)
+        first = scopes.first.get(id(statement), [])
+        callee = self.callee(value)
+        if callee is not None and callee.results != 1:
+            return self.calling(callee, value, targets, first, indent)
+        if isinstance(value, ast.Tuple):
+            return self.together(targets, value.elts, first, indent)
+        (target,) = targets
+        start = self.target(target)
+        if target.id in first:
+            constant = self.constant_word if target.id in scopes.once else ""
+            start = f"{constant}{self.type_of(target.id)} {start}"
+        return self.wrapped(f"{start} = {self.expression(value, 0, self.wanted_int(target))};", indent)
+
+    def calling(
+        self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str
+    ) -> list[str]:
+        """Return a call that writes what it gives to where it is told."""
+        assert isinstance(value, ast.Call)
+        lines = self.declaration(list(first), indent) if first else []
+        given = []
+        for place, target in enumerate(targets):
+            name = self.target(target)
+            if target.id == "_":
+                self.unused += 1
+                name = self.own_name(f"unused_{self.unused}")
+                lines.append(f"{indent}{self.kind(callee.result_types[place])} {name};")
+            given.append(self.told(name))
+        return lines + self.wrapped(f"{self.own_call(callee.name, value.args, given)};", indent)
+
+    def together(
+        self, targets: Sequence[ast.Name], values: Sequence[ast.expr], first: Sequence[str], indent: str
+    ) -> list[str]:
+        """Return assignments that all read before any writes."""
+        lines = self.declaration(list(first), indent) if first else []
+        inside = f"{indent}    "
+        names = [self.own_name(f"next_{target.id.rpartition('.')[2]}") for target in targets]
+        lines.append(f"{indent}{{")
+        for target, value, name in zip(targets, values, names, strict=True):
+            start = f"{self.constant_word}{self.type_of(target.id)} {name}"
+            lines += self.wrapped(f"{start} = {self.expression(value, 0, self.wanted_int(target))};", inside)
+        for target, name in zip(targets, names, strict=True):
+            lines += self.wrapped(f"{self.target(target)} = {name};", inside)
+        return [*lines, f"{indent}}}"]
+
+    def returned(self, values: Sequence[ast.expr], indent: str) -> list[str]:
+        """Return a return; several numbers go where the function is told."""
+        function = self.function
+        if len(values) == 1:
+            whole = function.result_types[0] == INT
+            return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
+        lines: list[str] = []
+        for place, value in enumerate(values):
+            text = self.expression(value, 0, function.result_types[place] == INT)
+            lines += self.wrapped(f"{self.place_of(function.result_names[place])} = {text};", indent)
+        return [*lines, f"{indent}return;"]
