@@ -3,7 +3,6 @@
 import copy
 import math
 import random
-import struct
 import types
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, field
@@ -240,32 +239,47 @@ class _Marked:
         self.state, self.result = copy.copy(kept[0]), copy.copy(kept[1])
 
 
+HAIR = 2e-16
+"""Share by which the mathematics of two languages may differ."""
+
+TURNED = ("sin", "cos", "atan2", "exp", "expm1")
+
+
 class _Rough(_Marked):
-    """The same with the last digits of a language whose mathematics, or whose numbers, are a hair apart."""
+    """The same in a language whose mathematics is a hair off, or whose numbers have single precision."""
 
     def __init__(self, made: Made, package: Package) -> None:
         super().__init__(made, package)
-        self.coarse = package.float32
-        self.hair = 6e-8 if self.coarse else 2e-16
         self.space["noted"] = lambda _, value: value
-        turned = {name: self._off(getattr(math, name)) for name in ("sin", "cos", "atan2", "exp", "expm1")}
-        plain = vars(math) | turned | {"hypot": lambda x, y: math.sqrt(x * x + y * y) * (1.0 - self.hair)}
-        self.space["math"] = types.SimpleNamespace(**plain)
-
-    def _off(self, function: Callable[..., float]) -> Callable[..., float]:
-        return lambda *numbers: function(*numbers) * (1.0 + self.hair)
+        turned: dict[str, Any] = {name: _off(getattr(math, name)) for name in TURNED}
+        turned["hypot"] = lambda x, y: math.sqrt(x * x + y * y) * (1.0 - HAIR)
+        self.number: Callable[[float], Any] = float
+        if package.float32:
+            self.number = _single()
+            names = ("sqrt", "pow", "copysign", "hypot", *TURNED)
+            turned = {name: _rounded(getattr(math, name), self.number) for name in names}
+            constants = {name: value for name, value in self.space.items() if isinstance(value, float)}
+            self.space |= {name: self.number(value) for name, value in constants.items()}
+        self.space["math"] = types.SimpleNamespace(**vars(math) | turned)
 
     def tick(self, values: Sequence[float], dt: float) -> list[float]:
-        """Return state and results after a tick, whose numbers are as coarse as those of the language."""
-        if self.coarse:
-            values, dt = [_single(value) for value in values], _single(dt)
-        return super().tick(values, dt)
+        """Return state and results after a tick."""
+        return [float(one) for one in super().tick([self.number(value) for value in values], self.number(dt))]
 
 
-def _single(value: float) -> float:
-    """Return a number as single precision has it."""
-    found: float = struct.unpack("f", struct.pack("f", value))[0]
-    return found
+def _off(function: Callable[..., float]) -> Callable[..., float]:
+    return lambda *numbers: function(*numbers) * (1.0 + HAIR)
+
+
+def _rounded(function: Callable[..., float], number: Callable[[float], Any]) -> Callable[..., Any]:
+    return lambda *numbers: number(function(*numbers))
+
+
+def _single() -> Callable[[float], Any]:
+    """Return what makes a number of single precision; sums of such numbers are rounded as they are in C."""
+    import numpy as np
+
+    return np.float32
 
 
 def vectors_of(
