@@ -369,6 +369,11 @@ def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):
     assert (folder / "mine.txt").read_text() == "mine"
 
 
+def test_squares_are_no_matter_for_single_precision():
+    with pytest.raises(WendonicError, match='mode "push" looks up blocked squares'):
+        packaged(demo_profile("crates"), "crates", ["push"], float32=True)
+
+
 @pytest.mark.parametrize(
     ("words", "said"),
     [

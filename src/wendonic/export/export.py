@@ -41,7 +41,7 @@ def packaged(
     """Return what there is to print of a profile's modes; all of them by default.
 
     `adjustable` are field paths whose numbers stay adjustable, or "all". Raises `WendonicError` for a mode that does
-    not exist, and for a path that no number comes from.
+    not exist, for a path that no number comes from, and for squares in single precision.
     """
     for mode in modes:
         if mode not in profile.mode:
@@ -53,6 +53,10 @@ def packaged(
         if path != "all" and path not in places:
             raise WendonicError(none_such("field behind a number", path, sorted(places)))
     for one in made:
+        if float32 and any(function.name == "is_blocked" for function in one.program.functions):
+            raise WendonicError(
+                f'mode "{one.mode}" looks up blocked squares, whose table needs double; leave --float32 out'
+            )
         find_types(one.program.functions)
     return Package(
         identifier(stem),

@@ -260,7 +260,8 @@ class Printer:
         function = self.functions[name]
         given = [self.context_argument(part) for part in self.passed(function)]
         for parameter, part in zip(function.parameters, args, strict=True):
-            given.append(self.expression(part, 0, function.types.get(parameter) == INT))
+            whole = function.types.get(parameter) == INT
+            given.append(self.expression(part, 0, True) if whole else self.side(part, 0, False))
         return f"{self.function_name(name)}({', '.join([*given, *targets])})"
 
     def passed(self, function: Function) -> list[str]:
