@@ -51,7 +51,7 @@ const names = Object.keys(input);
 const width = names.length;
 const fill = new Function("input", "rows", "at", names.map((name, k) => `input.${name} = rows[at + ${k}];`).join(""));
 let best = Infinity, body;
-for (let go = 0; go < 12; go++) {
+for (let go = 0; go < 400; go++) {
     body = new Foot();
     const start = process.hrtime.bigint();
     for (let at = 0; at < rows.length; at += width) {
@@ -108,7 +108,7 @@ public static class Bench
         }
         double best = double.PositiveInfinity;
         Walker.FootBody body = null;
-        for (int go = 0; go < 12; go++) {
+        for (int go = 0; go < 100; go++) {
             body = new Walker.FootBody();
             Stopwatch watch = Stopwatch.StartNew();
             for (int k = 0; k < ticks; k++)
