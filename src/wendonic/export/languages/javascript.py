@@ -159,6 +159,8 @@ class JavaScriptPrinter(BracePrinter):
         self, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], scopes: Scopes, indent: str
     ) -> list[str]:
         """Return a call that gives several numbers; taking them one by one is quicker than all at once."""
+        if all(target.id == "_" for target in targets):
+            return self.wrapped(f"{self.expression(value)};", indent)
         self.calls += 1
         gives = "gives" if self.calls == 1 else f"gives{self.calls}"
         lines = self.wrapped(f"const {gives} = {self.expression(value)};", indent)
