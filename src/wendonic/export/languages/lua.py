@@ -390,6 +390,13 @@ class LuaPackage:
         for crossing in package.crossings:
             body += self.crossing(crossing)
         lines = [*comment_lines(about(package), "-- ", "-- ", ""), "", "local M = {}", ""]
+        lines += [
+            "-- LuaJIT's compiler tries traces through all these branches again and again; its interpreter is quicker.",
+            "if jit then",
+            "    jit.off(true, true)",
+            "end",
+            "",
+        ]
         lines += [f"local {name} = {value}" for name, value in CONSTANTS.items() if name in self.used]
         lines += ["", *self.numbers()]
         if package.shown_course:
