@@ -391,7 +391,7 @@ class LuaPackage:
             body += self.crossing(crossing)
         lines = [*comment_lines(about(package), "-- ", "-- ", ""), "", "local M = {}", ""]
         lines += [
-            "-- LuaJIT's compiler tries traces through all these branches again and again; its interpreter is quicker.",
+            "-- LuaJIT's compiler gives up on so many branches again and again; its interpreter is quicker.",
             "if jit then",
             "    jit.off(true, true)",
             "end",
