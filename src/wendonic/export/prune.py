@@ -255,12 +255,3 @@ def _ranges_in(
         if len(spans) == len(ranges):
             found[name] = min(low for low, _ in spans), max(high for _, high in spans)
     return found
-
-
-def conditions_in(functions: Sequence[Function]) -> int:
-    """Return how many tests there are."""
-    count = 0
-    for function in functions:
-        for statement in statements_in(function.body):
-            count += sum(isinstance(part, ast.If | ast.While | ast.IfExp) for part in ast.walk(statement))
-    return count

@@ -66,7 +66,7 @@ def joined_lines(lines: Sequence[str], width: int = WIDTH) -> list[str]:
     made: list[str] = []
     for line in lines:
         last = made[-1] if made else ""
-        here, there = _PLAIN.match(line), _PLAIN.match(last.replace(" = ", " = ", 1))
+        here = _PLAIN.match(line)
         chained = re.match(r"^( +)(.+ = )(-?[\d.e-]+f?);$", last)
         if (
             here
@@ -86,7 +86,6 @@ def joined_lines(lines: Sequence[str], width: int = WIDTH) -> list[str]:
             if len(joined) <= _MOST_TOGETHER and joined.count(" = ") <= 4:
                 made[-1] = joined
                 continue
-        del there
         made.append(line)
     return made
 

@@ -240,10 +240,6 @@ class Printer:
 
     def helper(self, name: str) -> str:
         """Return how a small function of ours is called."""
-        return self.function_name_plain(name)
-
-    def function_name_plain(self, name: str) -> str:
-        """Return how a function without the mode's prefix is called."""
         return name
 
     def math_call(self, name: str, args: Sequence[ast.expr], as_int: bool) -> tuple[str, int]:
