@@ -90,9 +90,10 @@ def exported_functions(module: Any) -> dict[str, ReadyTick]:
         raise WendonicError(
             f"tick_functions: found {module!r}; allowed: the module …_tick_functions that wendonic export wrote"
         )
-    if wendonic.__version__ != module.WENDONIC:
+    version = getattr(module, "WENDONIC", "an unknown version")
+    if wendonic.__version__ != version:
         raise WendonicError(
-            f"tick_functions is of Wendonic {module.WENDONIC}, this is {wendonic.__version__}; export it anew"
+            f"tick_functions is of Wendonic {version}, this is {wendonic.__version__}; export it anew"
         )
     return {
         digest: ReadyTick(

@@ -96,17 +96,24 @@ def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
     return node
 
 
+def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
+    """Let names stand for expressions wherever they are read."""
+    for statement in statements_in(body):
+        match statement:
+            case ast.Assign(value=value):
+                statement.value = cloned(value, given)
+            case ast.If(test=test) | ast.While(test=test):
+                statement.test = cloned(test, given)
+            case ast.For(iter=iterated):
+                statement.iter = cloned(iterated, given)
+            case ast.Return(value=value) if value is not None:
+                statement.value = cloned(value, given)
+
+
 def give_names(body: Sequence[ast.stmt], renamed: Mapping[str, str]) -> None:
     """Give names other names wherever they are read or written."""
     new: dict[str, ast.expr] = {old: ast.Name(name, ast.Load()) for old, name in renamed.items()}
+    rewrite(body, new)
     for statement in statements_in(body):
-        match statement:
-            case ast.Assign(targets=[written], value=value):
-                statement.value = cloned(value, new)
-                statement.targets = [cloned_target(written, new)]
-            case ast.If(test=test) | ast.While(test=test):
-                statement.test = cloned(test, new)
-            case ast.For(iter=iterated):
-                statement.iter = cloned(iterated, new)
-            case ast.Return(value=value) if value is not None:
-                statement.value = cloned(value, new)
+        if isinstance(statement, ast.Assign):
+            statement.targets = [cloned_target(written, new) for written in statement.targets]

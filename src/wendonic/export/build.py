@@ -13,17 +13,15 @@ from wendonic.compiler.liveness import negated
 from wendonic.compiler.ready import ready
 from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_function
 from wendonic.compiler.tidy import tidied
-from wendonic.compiler.trees import cloned, names_in, statements_in
+from wendonic.compiler.trees import cloned, give_names, names_in, rewrite, statements_in
 from wendonic.devices.sampler import Sampler
 from wendonic.export.inputs import Inputs, inputs_of
 from wendonic.export.lift import (
-    call_it,
     drop_unread_parameters,
     drop_unused_results,
     find_context,
     lift,
     loop_names,
-    rewrite,
     store_results,
     substitute,
 )
@@ -366,7 +364,7 @@ def _shorter(name: str, functions: set[str]) -> list[str]:
 
 
 def _rename(function: Function, old: str, new: str) -> None:
-    call_it(function.body, old, new)
+    give_names(function.body, {old: new})
     for statement in statements_in(function.body):
         if isinstance(statement, ast.For) and isinstance(statement.target, ast.Name) and statement.target.id == old:
             statement.target = ast.Name(new, ast.Store())

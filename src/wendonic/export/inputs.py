@@ -204,10 +204,13 @@ class _Maker:
 
     def press(self, name: str, binds: Sequence[Any]) -> None:
         """Add one press: held, how often that changed, and whether it was lost."""
+        notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
+        binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         bound = " or ".join(_bound(bind) for bind in binds if type(bind).__name__ != "UnlessBind") or "nothing"
         base = snake(name)
         self.plain(f"{base}_down", f"1 while {bound} is held, else 0", "press")
-        self.plain(f"{base}_edges", "how often it went down or up since the last tick", "press")
+        said = "how often it went down or up since the last tick" + (f"; {notches} is both" if notches else "")
+        self.plain(f"{base}_edges", said, "press")
         self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
 
 
@@ -304,6 +307,10 @@ def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[f
     said = f"{about}, in the game's axes" + (f" ({axes.unit})" if place else "")
     at_rest = axes.from_plan(*(*rest, 0.0)[:3])
     columns = [axes.to_plan(*[float(letter == other) for other in letters]) for letter in letters]
+    for letter, column in zip(letters, columns, strict=True):
+        if any(column[:count]):
+            # In the order of the game's own axes.
+            maker.field(f"{name}_{letter}", said, "number", at_rest[letters.index(letter)] * units)
     for plan in range(count):
         found = [
             (letter, column[plan]) for letter, column in zip(letters, columns, strict=True) if column[plan] != 0.0

@@ -3,7 +3,7 @@
 import ast
 from collections.abc import Callable, Mapping, Sequence
 
-from wendonic.compiler.trees import cloned, names_in, statements_in
+from wendonic.compiler.trees import give_names, names_in, rewrite, statements_in
 from wendonic.export.program import (
     ROWS,
     STRUCTS,
@@ -35,31 +35,6 @@ def substitute(function: Function, given: Mapping[str, ast.expr]) -> None:
     rewrite(function.body, plain)
     function.body[:0] = first
     function.parameters = [name for name in function.parameters if name not in given]
-
-
-def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
-    """Let names stand for expressions wherever they are read."""
-    for statement in statements_in(body):
-        match statement:
-            case ast.Assign(value=value):
-                statement.value = cloned(value, given)
-            case ast.If(test=test) | ast.While(test=test):
-                statement.test = cloned(test, given)
-            case ast.For(iter=iterated):
-                statement.iter = cloned(iterated, given)
-            case ast.Return(value=value) if value is not None:
-                statement.value = cloned(value, given)
-
-
-def call_it(body: Sequence[ast.stmt], old: str, new: str) -> None:
-    """Call a variable by another name, wherever it is read or written."""
-    rewrite(body, {old: ast.Name(new, ast.Load())})
-    for statement in statements_in(body):
-        if isinstance(statement, ast.Assign):
-            set_targets(
-                statement,
-                [ast.Name(new if part.id == old else part.id, ast.Store()) for part in targets_of(statement)],
-            )
 
 
 def lift(functions: Sequence[Function]) -> None:
@@ -112,7 +87,7 @@ def store_results(function: Function, lifted: Sequence[tuple[int, str]]) -> None
         variable = rows[0][place]
         if len(firsts) == 1 and isinstance(variable, ast.Name) and variable.id in local and not is_field(variable.id):
             local.discard(variable.id)
-            call_it(function.body, variable.id, field)
+            give_names(function.body, {variable.id: field})
     places = {place for place, _ in lifted}
 
     def before(statement: ast.stmt) -> list[ast.stmt]:
