@@ -39,7 +39,7 @@ def _copies(function: Folded) -> dict[str, dict[str, None]]:
     for statement in statements_in(function.body):
         match statement:
             case ast.Assign(targets=[ast.Name(id=target)], value=ast.Name(id=source)) if (
-                target != source and {target, source} <= own
+                target != source and {target, source} <= own and "." not in target + source
             ):
                 partners.setdefault(target, {})[source] = None
                 partners.setdefault(source, {})[target] = None

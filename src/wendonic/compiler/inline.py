@@ -12,7 +12,7 @@ from wendonic.compiler.values import is_atom, name
 SMALL = 14
 """Statements of a function that is worth copying to every place that calls it."""
 
-READABLE, READABLE_ONCE = 3, 10
+READABLE, READABLE_ONCE = 3, 4
 """The same, where the code is to be read rather than run, and for a function that is called once."""
 
 MANY_NUMBERS = 12
@@ -49,7 +49,7 @@ def _facts(function: Folded) -> _Facts:
         any(isinstance(statement, ast.For | ast.While) for statement in every),
         list(writes),
         reads,
-        _opens(function.body),
+        opens(function.body),
     )
 
 
@@ -183,7 +183,7 @@ class _Inliner:
         for local in facts.written:
             if local not in renamed:
                 renamed[local] = name(self.unique(local))
-        return [*moved(before), *_opened(function.body, names, renamed)]
+        return [*moved(before), *opened(function.body, names, renamed)]
 
     def unique(self, wanted: str) -> str:
         """Return a name that nobody has yet in this function."""
@@ -210,8 +210,8 @@ def has_return(statement: ast.stmt) -> bool:
     return any(isinstance(part, ast.Return) for part in statements_in([statement]))
 
 
-def _opens(body: Sequence[ast.stmt]) -> bool:
-    """Whether a body can be laid open without copying too much."""
+def opens(body: Sequence[ast.stmt]) -> bool:
+    """Return whether a body can be laid open without copying too much."""
     for place, statement in enumerate(body):
         if isinstance(statement, ast.Return):
             return True
@@ -223,13 +223,13 @@ def _opens(body: Sequence[ast.stmt]) -> bool:
         yes_ends, no_ends = returns_always(statement.body), returns_always(statement.orelse)
         if not yes_ends and not no_ends and sum(1 for _ in statements_in(rest)) > COPIED_REST:
             return False
-        return _opens(statement.body if yes_ends else statement.body + rest) and _opens(
+        return opens(statement.body if yes_ends else statement.body + rest) and opens(
             statement.orelse if no_ends else statement.orelse + rest
         )
     return True
 
 
-def _opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
+def opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
     """Return a copy of a body that leaves its results in `targets` and ends at its end."""
     made: list[ast.stmt] = []
     for place, statement in enumerate(body):
@@ -242,8 +242,8 @@ def _opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast
             yes = statement.body if returns_always(statement.body) else statement.body + rest
             no = statement.orelse if returns_always(statement.orelse) else statement.orelse + rest
             test = cloned(statement.test, renamed)
-            opened = _opened(yes, targets, renamed)
-            made.append(ast.If(test, opened or [ast.Pass()], _opened(no, targets, renamed)))
+            taken = opened(yes, targets, renamed)
+            made.append(ast.If(test, taken or [ast.Pass()], opened(no, targets, renamed)))
             return made
         made.append(_copied(statement, renamed))
     return made

@@ -5,6 +5,7 @@ Each step goes through a function once or twice, so that the time grows with its
 
 import ast
 from collections import Counter
+from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from wendonic.compiler.coalesce import coalesced, rename
@@ -100,7 +101,8 @@ def unite_copies(function: Folded) -> None:
     """Let a name that only stands for another one go by that one's name, and the other way round.
 
     In `a = b` every `a` may be called `b` if that is the only time `a` is written, before it is read, and `b` is not
-    written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later.
+    written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a
+    dot in it is a field of a struct, which others write, and keeps its own.
     """
     places = _Places(function)
     uses = places.uses
@@ -114,7 +116,7 @@ def unite_copies(function: Folded) -> None:
 
     for place, loops, left, right in places.copies:
         target, source = end(left), end(right)
-        if target == source:
+        if target == source or "." in target + source:
             continue
         a, b = uses[target], uses[source]
         if len(a.writes) == 1 and min(a.reads, default=place) >= place and max(b.writes) < place:
@@ -137,24 +139,28 @@ def unite_copies(function: Folded) -> None:
     rename(function.body, {identifier: end(identifier) for identifier in renamed})
 
 
-def lay_in(body: list[ast.stmt]) -> None:
+def lay_in(body: list[ast.stmt], writers: Collection[str] = ()) -> None:
     """Lay a short expression into the statement that comes next, where that alone reads it; a name with a dot in it
-    is a field of a struct, which others read.
+    is a field of a struct, which others read, and what `writers` give is not moved, since they write such fields.
     """
     loads = Counter(found.id for found in names_in(body) if type(found.ctx) is ast.Load)
-    _lay_in(body, loads, _stores(body))
+    _lay_in(body, loads, _stores(body), writers)
 
 
-def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> None:
+def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> None:
     place = 0
     while place < len(body):
         statement = body[place]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
-                _lay_in(part, loads, stores)
+                _lay_in(part, loads, stores, writers)
         match statement:
             case ast.Assign(targets=[ast.Name(id=target)], value=value) if (
-                loads[target] == 1 and stores[target] == 1 and "." not in target and place + 1 < len(body)
+                loads[target] == 1
+                and stores[target] == 1
+                and "." not in target
+                and place + 1 < len(body)
+                and not (writers and any(part.id in writers for part in names_in(value)))
             ):
                 after = body[place + 1]
                 head = _head(after)

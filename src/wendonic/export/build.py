@@ -40,6 +40,7 @@ from wendonic.export.program import (
     written_in,
 )
 from wendonic.export.prune import prune
+from wendonic.export.unite import unite
 from wendonic.kernels.tick import tick_at_rest
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
@@ -116,9 +117,14 @@ class Made:
         part.body = [statement for statement in part.body if not isinstance(statement, ast.Return)]
         lift(everyone)
         known = {f"number.{number.name}": number.value for number in numbers if not number.adjustable}
-        prune(everyone, known)
-        drop_unused_results(everyone)
-        lift(everyone)
+        given_back = -1
+        while given_back != sum(one.results for one in everyone):
+            given_back = sum(one.results for one in everyone)
+            prune(everyone, known)
+            drop_unused_results(everyone)
+            lift(everyone)
+        plainer(everyone)
+        unite(everyone)
         prune(everyone, known)
         plainer(everyone)
         _clear_names(everyone)

@@ -2,22 +2,25 @@
 
 import ast
 from collections import Counter
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Collection, Sequence
 
+from wendonic.compiler.liveness import negated, read_first
 from wendonic.compiler.tidy import lay_in
 from wendonic.compiler.trees import names_in, statements_in
-from wendonic.export.program import Function
+from wendonic.export.program import Function, writers_among
 
 
 def plainer(functions: Sequence[Function]) -> None:
     """Say everything in all functions as plainly as can be, without changing a number."""
+    writers = writers_among(functions)
     for function in functions:
         _drop_copies(function.body)
         _choose(function.body)
+        _usual_first(function.body)
         _return_choice(function.body)
         _everywhere(function.body, simplified)
-        _unite_least(function.body)
-        lay_in(function.body)
+        _unite_least(function.body, writers)
+        lay_in(function.body, writers)
         _everywhere(function.body, simplified)
         if function.body and isinstance(function.body[-1], ast.Return) and function.body[-1].value is None:
             function.body.pop()
@@ -33,26 +36,32 @@ OPPOSITES: dict[type[ast.cmpop], type[ast.cmpop]] = {
 }
 """What a comparison is that does not hold, of numbers that are numbers."""
 
-LONGEST_CHOICE = 70
-"""Letters of a choice between two values that is said in one line."""
+LONGEST_CHOICE = 190
+"""Letters of a choice between two values that is said in one statement."""
+
+LONGEST_RETURN = 90
+"""Letters of what is returned, with a choice in it, or with what it alone reads."""
 
 
 def _drop_copies(body: list[ast.stmt]) -> None:
-    """Take out what sets a variable to itself."""
+    """Take out what sets a variable to itself, and branches with nothing else in them."""
     for statement in body:
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 _drop_copies(part)
-    body[:] = [
-        statement
-        for statement in body
-        if not (
-            isinstance(statement, ast.Assign)
-            and isinstance(statement.value, ast.Name)
-            and isinstance(statement.targets[0], ast.Name)
-            and statement.value.id == statement.targets[0].id
-        )
-    ]
+    body[:] = [statement for statement in body if not _does_nothing(statement)]
+    for statement in body:
+        if isinstance(statement, ast.If) and not statement.body:
+            statement.test, statement.body, statement.orelse = negated(statement.test), statement.orelse, []
+
+
+def _does_nothing(statement: ast.stmt) -> bool:
+    match statement:
+        case ast.Assign(targets=[ast.Name(id=written)], value=ast.Name(id=read)):
+            return written == read
+        case ast.If(body=[], orelse=[]):
+            return True
+    return False
 
 
 def _choose(body: list[ast.stmt]) -> None:
@@ -72,6 +81,39 @@ def _choose(body: list[ast.stmt]) -> None:
                     body[place] = ast.Assign([ast.Name(first, ast.Store())], choice)
 
 
+def _usual_first(body: list[ast.stmt]) -> None:
+    """Say what variables are usually before a branch that gives them other values, instead of behind it."""
+    place = 0
+    while place < len(body):
+        statement = body[place]
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _usual_first(part)
+        if isinstance(statement, ast.If) and statement.orelse and all(map(_is_plain, statement.orelse)):
+            names = {part.id for one in statement.orelse for part in names_in(one) if type(part.ctx) is ast.Store}
+            given = {part.id for one in statement.body for part in _written_at_once(one)}
+            early = read_first(statement.body) | {part.id for part in names_in(statement.test)}
+            if names <= given and not names & early:
+                body[place:place] = statement.orelse
+                place += len(statement.orelse)
+                statement.orelse = []
+        place += 1
+
+
+def _is_plain(statement: ast.stmt) -> bool:
+    """Whether a statement sets a variable to a number or to another variable."""
+    match statement:
+        case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant()):
+            return "." not in name
+        case ast.Assign(targets=[ast.Name(id=name)], value=ast.Name(id=other)):
+            return "." not in name + other
+    return False
+
+
+def _written_at_once(statement: ast.stmt) -> list[ast.Name]:
+    return names_in(statement.targets[0]) if isinstance(statement, ast.Assign) else []
+
+
 def _return_choice(body: list[ast.stmt]) -> None:
     """Say which of two short values is returned in one line."""
     for statement in body:
@@ -85,7 +127,7 @@ def _return_choice(body: list[ast.stmt]) -> None:
             and not any(isinstance(one, ast.Tuple | ast.IfExp) for one in (yes, no))
         ):
             choice = ast.IfExp(test, yes, no)
-            if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
+            if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_RETURN:
                 body[-2:] = [ast.Return(choice)]
 
 
@@ -166,14 +208,14 @@ def _is(node: ast.expr, value: float) -> bool:
     return isinstance(node, ast.Constant) and not isinstance(node.value, bool) and node.value == value
 
 
-def _unite_least(body: list[ast.stmt]) -> None:
-    """Lay what is compared twice into the one place that reads it now."""
+def _unite_least(body: list[ast.stmt], writers: Collection[str]) -> None:
+    """Lay what is compared twice into the one place that reads it now, and what is only returned into the return."""
     loads = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Load)
     stores = Counter(part.id for part in names_in(body) if type(part.ctx) is ast.Store)
-    _lay(body, loads, stores)
+    _lay(body, loads, stores, writers)
 
 
-def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> None:
+def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> None:
     from wendonic.compiler.trees import cloned
 
     place = 0
@@ -181,15 +223,20 @@ def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> Non
         statement, after = body[place], body[place + 1]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
-                _lay(part, loads, stores)
+                _lay(part, loads, stores, writers)
         match statement, after:
             case ast.Assign(targets=[ast.Name(id=name)], value=value), ast.Assign() | ast.Return() if (
                 loads[name] == 1
                 and stores[name] == 1
                 and "." not in name
                 and after.value is not None
-                and any(isinstance(part, ast.Call) and _reads(part, name) for part in ast.walk(after.value))
-                and not any(isinstance(part, ast.Call) and _own(part) for part in ast.walk(value))
+                and (
+                    (
+                        any(isinstance(part, ast.Call) and _reads(part, name) for part in ast.walk(after.value))
+                        and not any(isinstance(part, ast.Call) and _own(part) for part in ast.walk(value))
+                    )
+                    or _is_returned(name, value, after, writers)
+                )
             ):
                 after.value = cloned(after.value, {name: value})
                 del body[place]
@@ -199,7 +246,18 @@ def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str]) -> Non
     if body:
         for part in (getattr(body[-1], "body", None), getattr(body[-1], "orelse", None)):
             if part:
-                _lay(part, loads, stores)
+                _lay(part, loads, stores, writers)
+
+
+def _is_returned(name: str, value: ast.expr, after: ast.stmt, writers: Collection[str]) -> bool:
+    """Whether a value is read by the return after it alone, and short enough to be said there."""
+    if not isinstance(after, ast.Return) or isinstance(after.value, ast.Tuple) or after.value is None:
+        return False
+    names = {part.id for part in names_in(value)}
+    whole = len(ast.unparse(ast.fix_missing_locations(value))) + len(ast.unparse(after))
+    return (
+        name in {part.id for part in names_in(after.value)} and not names & set(writers) and whole <= LONGEST_RETURN
+    )
 
 
 def _own(call: ast.Call) -> bool:

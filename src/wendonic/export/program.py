@@ -146,3 +146,14 @@ def set_values(statement: ast.Return, values: Sequence[ast.expr]) -> None:
 def written_in(body: Sequence[ast.stmt]) -> set[str]:
     """Return the names that a body writes."""
     return {found.id for found in names_in(body) if type(found.ctx) is ast.Store}
+
+
+def writers_among(functions: Sequence[Function]) -> set[str]:
+    """Return the names of the functions that write fields of structs, themselves or by what they call; callees come
+    first.
+    """
+    found: set[str] = set()
+    for function in functions:
+        if any(map(is_field, written_in(function.body))) or any(True for _ in calls_of(function.body, found)):
+            found.add(function.name)
+    return found

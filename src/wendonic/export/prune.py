@@ -9,7 +9,7 @@ from wendonic.compiler.fold import ARITHMETIC
 from wendonic.compiler.liveness import Liveness, negated
 from wendonic.compiler.trees import names_in, read_names, statements_in
 from wendonic.export.lift import drop_unread_parameters
-from wendonic.export.program import Function, calls_of, is_field
+from wendonic.export.program import Function, calls_of, is_field, writers_among
 
 Range = tuple[float, float]
 Ranges = Mapping[str, Range]
@@ -50,11 +50,7 @@ def prune(functions: list[Function], numbers: Mapping[str, float]) -> None:
     for function in reversed(functions):
         known[function.name] = _ranges_in(function, functions, ranges, known)
         function.body = _block(function.body, known[function.name])
-    writers: set[str] = set()
-    for function in functions:
-        stores = any(is_field(part.id) and type(part.ctx) is ast.Store for part in names_in(function.body))
-        if stores or any(True for _ in calls_of(function.body, writers)):
-            writers.add(function.name)
+    writers = writers_among(functions)
     for function in functions:
         FieldLiveness(writers).prune(function.body, set())
     drop_unread_parameters(functions)

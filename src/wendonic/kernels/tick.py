@@ -569,6 +569,22 @@ def pointed(
     return NO_POINTING, body
 
 
+def gait_in_use(gaits: tuple[GaitTuning, ...], presses: tuple[PressState, ...]) -> tuple[GaitTuning, float]:
+    """Return the gait that is in use, and its number: of several that presses switch to, the last one.
+
+    >>> run = PLAIN_GAIT._replace(press=0)
+    >>> gait_in_use((PLAIN_GAIT, run), (PRESS_AT_REST._replace(held=1.0),))[1]
+    1.0
+    """
+    gait = gaits[0]
+    number = 0.0
+    for k in range(len(gaits)):
+        if k > 0 and presses[gaits[k].press].held > 0.0:
+            gait = gaits[k]
+            number = k + 0.0
+    return gait, number
+
+
 def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:
     """Return the tick that comes `dt` seconds after the last one, for a `dt` that is no hitch."""
     memory = last.memory
@@ -593,11 +609,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     for k in range(len(tuning.presses)):
         after = press_output(tuning.presses[k], memory.presses[k], sample.presses[k], grounded, dt)
         presses = (*presses, after)
-    gait_number = 0.0
-    for k in range(len(tuning.gaits)):
-        if k > 0 and presses[tuning.gaits[k].press].held > 0.0:
-            gait = tuning.gaits[k]
-            gait_number = k + 0.0
+    gait, gait_number = gait_in_use(tuning.gaits, presses)
 
     wall = Vec3(sample.wall.x + memory.wall.x, sample.wall.y + memory.wall.y, sample.wall.z)
     walled = wall.x != 0.0 or wall.y != 0.0 or wall.z != 0.0

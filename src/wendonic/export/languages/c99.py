@@ -10,7 +10,7 @@ from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.told import ToldPrinter
+from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, number_words
 from wendonic.export.package import Crossing, Package, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -100,7 +100,7 @@ class CPrinter(ToldPrinter):
 
     def told(self, place: str) -> str:
         """Return a pointer to a place."""
-        return f"&{place}"
+        return place[1:] if place.startswith("*") else f"&{place}"
 
     def place_of(self, result: str) -> str:
         """Return what a result is written to."""
@@ -134,9 +134,12 @@ class CPrinter(ToldPrinter):
     def printed(self, function: Function, structs: dict[str, str]) -> list[str]:
         """Return a function under its comment."""
         self.function, self.unused = function, 0
+        self.straight = straight_results(function, list(self.functions.values()))
         lines = comment_lines(function.about, "/* ", "   ", " */")
         lines += self.wrapped(f"{self.head(function, structs)} {{", "")
-        body = joined_lines(self.body(function.body, Scopes(function), "    "))
+        scopes = Scopes(function, self.straight)
+        body = joined_lines(self.body(function.body, scopes, "    "))
+        self.straight = {}
         if function.results != 1 and body and body[-1] == "    return;":
             body.pop()
         return [*lines, *body, "}", ""]

@@ -11,7 +11,7 @@ from wendonic.export.languages.javascript import camel
 from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.told import ToldPrinter
+from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -96,6 +96,8 @@ class CSharpPrinter(ToldPrinter):
 
     def variable(self, name: str) -> str:
         """Return how a variable is written."""
+        if name in self.straight:
+            return self.place_of(self.straight[name])
         found = camel(name)
         return f"{found}_" if found in WORDS[self.language] or found in self.structs.values() else found
 
@@ -177,6 +179,7 @@ class CSharpPrinter(ToldPrinter):
     def printed(self, function: Function, types: dict[str, str]) -> list[str]:
         """Return a method under its comment."""
         self.function, self.unused = function, 0
+        self.straight = straight_results(function, list(self.functions.values()))
         lines = [
             f"/// {line}" for line in comment_lines(_escaped(function.about), "<summary>", "", "</summary>", "", 108)
         ]
@@ -189,7 +192,9 @@ class CSharpPrinter(ToldPrinter):
             pairs = zip(function.result_types, function.result_names, strict=True)
             given += [f"out {_type(one)} {camel(name)}Out" for one, name in pairs]
         lines += self.wrapped(f"private static {kind} {self.function_name(function.name)}({', '.join(given)})", "")
-        body = joined_lines(self.body(function.body, Scopes(function), "    "), WIDTH - 4)
+        scopes = Scopes(function, self.straight)
+        body = joined_lines(self.body(function.body, scopes, "    "), WIDTH - 4)
+        self.straight = {}
         if function.results != 1 and body and body[-1] == "    return;":
             body.pop()
         return [*lines, "{", *body, "}", ""]

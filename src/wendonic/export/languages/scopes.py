@@ -1,7 +1,7 @@
 """Where each variable of a function is declared: as late as can be, and at its first value where that can be."""
 
 import ast
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.lift import loop_names
@@ -13,16 +13,16 @@ class Scopes:
     declared in front of it; `once` those that are written a single time.
     """
 
-    def __init__(self, function: Function) -> None:
-        """Find them."""
+    def __init__(self, function: Function, skipped: Collection[str] = ()) -> None:
+        """Find them, but for some that are declared elsewhere."""
         self.first: dict[int, list[str]] = {}
         self.before: dict[int, list[str]] = {}
-        skipped = {*function.parameters, *loop_names(function.body), "_", "course", "tables"}
+        elsewhere = {*function.parameters, *loop_names(function.body), "_", "course", "tables", *skipped}
         stores: dict[str, int] = {}
         for statement in statements_in(function.body):
             if isinstance(statement, ast.Assign):
                 for target in targets_of(statement):
-                    if not is_field(target.id) and target.id not in skipped:
+                    if not is_field(target.id) and target.id not in elsewhere:
                         stores[target.id] = stores.get(target.id, 0) + 1
         self.once = {name for name, count in stores.items() if count == 1}
         for name in stores:

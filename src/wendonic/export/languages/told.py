@@ -1,12 +1,36 @@
 """Languages in which a function that gives several numbers is told where to write them: C and C#."""
 
 import ast
-from collections.abc import Sequence
+from collections import Counter
+from collections.abc import Mapping, Sequence
+from types import MappingProxyType
 
+from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.kinds import INT
 from wendonic.export.languages.braces import BracePrinter
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.program import Function
+from wendonic.export.program import Function, calls_of, is_field, targets_of, values_of, written_in
+
+
+def straight_results(function: Function, functions: Sequence[Function]) -> dict[str, str]:
+    """Return the variables that a function only writes, to give them in the end, by the results that they are. Where
+    it reaches into a struct that it is told to write into, nothing goes there early.
+    """
+    rows = [values_of(one) for one in statements_in(function.body) if isinstance(one, ast.Return)]
+    sites = [site for caller in functions for site, _ in calls_of(caller.body, {function.name}) if site is not None]
+    into_structs = any(is_field(target.id) for site in sites for target in targets_of(site))
+    if function.results < 2 or (into_structs and {"next", "out"} & set(function.context)):
+        return {}
+    reads = Counter(part.id for part in names_in(function.body) if type(part.ctx) is ast.Load)
+    local = written_in(function.body) - set(function.parameters)
+    found: dict[str, str] = {}
+    for place, result in enumerate(function.result_names):
+        names = {part.id if isinstance(part, ast.Name) else "" for part in (row[place] for row in rows)}
+        name = names.pop()
+        alike = function.types.get(name, "") in ("", function.result_types[place])
+        if not names and name in local and reads[name] == len(rows) and name not in found and alike:
+            found[name] = result
+    return found
 
 
 class ToldPrinter(BracePrinter):
@@ -17,6 +41,15 @@ class ToldPrinter(BracePrinter):
 
     unused = 0
     """How many numbers of this function nobody asks for."""
+
+    straight: Mapping[str, str] = MappingProxyType({})
+    """Variables that are nothing but results, by the results that they are."""
+
+    def variable(self, name: str) -> str:
+        """Return how a variable is written: one that is nothing but a result is written where that goes."""
+        if name in self.straight:
+            return self.place_of(self.straight[name])
+        return super().variable(name)
 
     def kind(self, kind: str) -> str:
         """Return the name of a type."""
@@ -61,13 +94,15 @@ class ToldPrinter(BracePrinter):
         assert isinstance(value, ast.Call)
         lines = self.declaration(list(first), indent) if first else []
         given = []
+        unused: dict[str, list[str]] = {}
         for place, target in enumerate(targets):
             name = self.target(target)
             if target.id == "_":
                 self.unused += 1
                 name = self.own_name(f"unused_{self.unused}")
-                lines.append(f"{indent}{self.kind(callee.result_types[place])} {name};")
+                unused.setdefault(self.kind(callee.result_types[place]), []).append(name)
             given.append(self.told(name))
+        lines += [f"{indent}{kind} {', '.join(names)};" for kind, names in unused.items()]
         return lines + self.wrapped(f"{self.own_call(callee.name, value.args, given)};", indent)
 
     def together(
@@ -93,6 +128,8 @@ class ToldPrinter(BracePrinter):
             return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
         lines: list[str] = []
         for place, value in enumerate(values):
+            if isinstance(value, ast.Name) and value.id in self.straight:
+                continue
             text = self.expression(value, 0, function.result_types[place] == INT)
             lines += self.wrapped(f"{self.place_of(function.result_names[place])} = {text};", indent)
         return [*lines, f"{indent}return;"]

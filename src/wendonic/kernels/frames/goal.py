@@ -86,6 +86,31 @@ class GoalInput(NamedTuple):
     y: float
 
 
+def queued(waiting: tuple[Vec2, ...], place: float, x: float, y: float) -> tuple[Vec2, ...]:
+    """Return the goals that wait, with another one at a place among them.
+
+    >>> queued((Vec2(1.0, 1.0), Vec2(2.0, 2.0)), 1.0, 3.0, 4.0)
+    (Vec2(x=1.0, y=1.0), Vec2(x=3.0, y=4.0))
+    """
+    found: tuple[Vec2, ...] = ()
+    for k in range(len(waiting)):
+        found = (*found, Vec2(x, y) if place == k else waiting[k])
+    return found
+
+
+def moved_up(waiting: tuple[Vec2, ...]) -> tuple[Vec2, ...]:
+    """Return the goals that wait without the first one; the last place keeps what it has, which counts no more.
+
+    >>> moved_up((Vec2(1.0, 1.0), Vec2(2.0, 2.0)))
+    (Vec2(x=2.0, y=2.0), Vec2(x=2.0, y=2.0))
+    """
+    found: tuple[Vec2, ...] = ()
+    for k in range(len(waiting)):
+        if k > 0:
+            found = (*found, waiting[k])
+    return (*found, waiting[len(waiting) - 1])
+
+
 def goals_after(
     tuning: GotoTuning,
     goal: Goal,
@@ -115,18 +140,16 @@ def goals_after(
     """
     there, x, y, requested_before = goal
     arrived = 0.0
-    if requested > STEERS and requested >= requested_before:
-        return Goals(Goal(0.0, x, y, requested), waiting, 0.0, 0.0)
-    if given.given > 0.0:
+    steers = requested > STEERS and requested >= requested_before
+    if steers:
+        there = count = 0.0
+    elif given.given > 0.0:
         if there == 0.0 or tuning.retarget > 0:
             there, x, y = 1.0, given.x, given.y
         elif tuning.waiting > 0:
             last = min(count, tuning.waiting - 1.0)
-            queued: tuple[Vec2, ...] = ()
-            for k in range(len(waiting)):
-                queued = (*queued, Vec2(given.x, given.y) if last == k else waiting[k])
-            waiting, count = queued, last + 1.0
-    if tuning.across > 0:
+            waiting, count = queued(waiting, last, given.x, given.y), last + 1.0
+    if tuning.across > 0 and not steers:
         y = pos_y
     if there > 0.0:
         limit_m = max(tuning.arrival_m, reach_m) if count > 0.0 else tuning.arrival_m
@@ -135,12 +158,7 @@ def goals_after(
             there = 0.0
             if tuning.waiting > 0 and count > 0.0:
                 there, x, y = 1.0, waiting[0].x, waiting[0].y
-                moved_up: tuple[Vec2, ...] = ()
-                for k in range(len(waiting)):
-                    if k > 0:
-                        moved_up = (*moved_up, waiting[k])
-                moved_up = (*moved_up, waiting[len(waiting) - 1])
-                waiting, count = moved_up, count - 1.0
+                waiting, count = moved_up(waiting), count - 1.0
                 if tuning.across > 0:
                     y = pos_y
     return Goals(Goal(there, x, y, requested), waiting, count, arrived)

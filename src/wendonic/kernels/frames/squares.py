@@ -251,7 +251,7 @@ def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, f
     before = grid_direction(tuning, was)
     want_x, want_y = grid_direction(tuning, held)
     after = state._replace(held=held)
-    if want_x != before.x or want_y != before.y:
+    if tuning.diagonals > 0 or want_x != before.x or want_y != before.y:
         after = after._replace(refused=0.0, turning=0.0)
         if new_x or new_y:
             if tuning.turns_first > 0 and not faces(state, face, want_x, want_y):

@@ -110,6 +110,21 @@ def steadied(was: Steadiness, reading: Vec3, left: float) -> Steadiness:
     return Steadiness(drawn(was.mean, reading, left), off + (was.spread - off) * left)
 
 
+def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: float) -> Vec3:
+    """Return the bias (rad/s) of a pad that has lain still for a while: at first the average, and from then on drawn
+    to it no faster than DRIFT_RAD_S2, until nobody would turn so evenly (LONG_STILL_S).
+
+    >>> bias_drawn(ZERO3, 0.0, Vec3(0.02, 0.0, 0.0), 1.0, 0.01).x, bias_drawn(ZERO3, 1.0, ZERO3, 1.0, 0.01).x
+    (0.02, 0.0)
+    """
+    if still_s >= LONG_STILL_S:
+        return drawn(bias, average, share_left(BIAS_HALF_LIFE_S, dt))
+    if known <= 0.0:
+        return average
+    far = distance(average, bias)
+    return drawn(bias, average, 1.0 - min(DRIFT_RAD_S2 * dt / far, 1.0)) if far > 0.0 else bias
+
+
 def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: float) -> BiasState:
     """Return the state with the bias found anew, if the pad has lain still long enough.
 
@@ -137,19 +152,15 @@ def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: floa
     steady = of_rates.spread < still and of_felt.spread < STILL_FELT_M_S2
     stays = state.still_s < AVERAGE_AFTER_S or distance(of_rates.mean, state.average) < LEAP_SHARE * still
     bias, known = state.bias, state.known
-    if not (steady and stays and length3(of_rates.mean) < MOST_BIAS_RAD_S):
-        return BiasState(bias, known, of_rates, of_felt, 0.0, of_rates.mean, 1.0)
-    still_s = min(state.still_s + dt, LONG_STILL_S)
-    average = drawn(state.average, rates, state.still_s / still_s) if still_s > 0.0 else of_rates.mean
-    if still_s >= LONG_STILL_S:
-        average = drawn(state.average, of_rates.mean, share_left(BIAS_HALF_LIFE_S, dt))
-        bias, known = drawn(bias, average, share_left(BIAS_HALF_LIFE_S, dt)), 1.0
-    elif still_s >= STILL_FOR_S and known <= 0.0:
-        bias, known = average, 1.0
-    elif still_s >= STILL_FOR_S:
-        far = distance(average, bias)
-        if far > 0.0:
-            bias = drawn(bias, average, 1.0 - min(DRIFT_RAD_S2 * dt / far, 1.0))
+    still_s, average = 0.0, of_rates.mean
+    if steady and stays and length3(of_rates.mean) < MOST_BIAS_RAD_S:
+        still_s = min(state.still_s + dt, LONG_STILL_S)
+        if still_s > 0.0:
+            average = drawn(state.average, rates, state.still_s / still_s)
+        if still_s >= LONG_STILL_S:
+            average = drawn(state.average, of_rates.mean, share_left(BIAS_HALF_LIFE_S, dt))
+        if still_s >= STILL_FOR_S:
+            bias, known = bias_drawn(bias, known, average, still_s, dt), 1.0
     return BiasState(bias, known, of_rates, of_felt, still_s, average, 1.0)
 
 

@@ -21,11 +21,12 @@ def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     >>> strongest(stick, keys) is keys
     True
     """
-    if first.length == 0.0 and second.length == 0.0:
-        raw_x, raw_y = first.raw_x, first.raw_y
-        if second.raw_x * second.raw_x + second.raw_y * second.raw_y > raw_x * raw_x + raw_y * raw_y:
-            return second
-    elif second.length > first.length:
+    raw_x, raw_y = second.raw_x, second.raw_y
+    if second.length > first.length or (
+        first.length == 0.0
+        and second.length == 0.0
+        and raw_x * raw_x + raw_y * raw_y > first.raw_x * first.raw_x + first.raw_y * first.raw_y
+    ):
         return second
     return first
 
