@@ -8,13 +8,12 @@ static double ramp(double value, double target, double rise_s, double fall_s, do
 {
     if (value == target || dt <= 0.0)
         return value;
-    if (value * target < 0.0 || fabs(target) < fabs(value)) {
-        double stop = value * target > 0.0 ? target : 0.0;
-        double needed_s = fabs(value - stop) * fall_s;
+    if (value * target < 0.0 || target == 0.0) {
+        double needed_s = fabs(value) * fall_s;
         if (needed_s > dt)
-            return value + copysign(dt / fall_s, stop - value);
+            return value - copysign(dt / fall_s, value);
         dt -= needed_s;
-        value = stop;
+        value = 0.0;
     }
     if (fabs(target - value) * rise_s > dt)
         return value + copysign(dt / rise_s, target - value);
@@ -33,13 +32,12 @@ static double ramp_felt(double value, double target, double rise_s, double fall_
 {
     const double share = -expm1(-log(2.0) * dt / half_life_s);
     double smooth = 0.0, left_s = dt;
-    if (value * target < 0.0 || fabs(target) < fabs(value)) {
-        const double stop = value * target > 0.0 ? target : 0.0;
-        const double part_s = fabs(value - stop) * fall_s;
+    if (value * target < 0.0 || target == 0.0) {
+        const double part_s = fabs(value) * fall_s;
         if (part_s > left_s)
-            return followed(smooth, value, value + copysign(left_s / fall_s, stop - value), left_s, half_life_s) / share;
-        smooth = followed(smooth, value, stop, part_s, half_life_s);
-        value = stop;
+            return followed(smooth, value, value - copysign(left_s / fall_s, value), left_s, half_life_s) / share;
+        smooth = followed(smooth, value, 0.0, part_s, half_life_s);
+        value = 0.0;
         left_s -= part_s;
     }
     const double part_s = fabs(target - value) * rise_s;

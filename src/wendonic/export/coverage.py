@@ -30,12 +30,16 @@ class Branches:
         self.seen.add((number, bool(value)))
         return value
 
-    def missing(self, hair: set[tuple[int, bool]]) -> tuple[list[str], list[str]]:
-        """Say which branches were not taken: those of `hair` apart, which are second."""
+    def missing(self, hair: set[tuple[int, bool]]) -> tuple[list[str], list[str], list[str]]:
+        """Say which branches were not taken: of tests that always came out the other way, of tests that nothing came
+        to, and those of `hair`.
+        """
         every = [(number, way) for number in range(len(self.tests)) for way in (True, False)]
         left = [branch for branch in every if branch not in self.seen]
+        tested = {number for number, _ in self.seen}
         return (
-            [self._words(branch) for branch in left if branch not in hair],
+            [self._words(branch) for branch in left if branch not in hair and branch[0] in tested],
+            [self._words(branch) for branch in left if branch not in hair and branch[0] not in tested],
             [self._words(branch) for branch in left if branch in hair],
         )
 

@@ -70,7 +70,7 @@ def _find(function: Function, by_name: dict[str, Function]) -> None:
 
 def _kinds(value: ast.expr, function: Function, by_name: dict[str, Function], many: int) -> list[str]:
     if isinstance(value, ast.Call) and isinstance(value.func, ast.Name) and value.func.id in by_name:
-        return list(by_name[value.func.id].result_types)
+        return [FLOAT if kind == LITERAL else kind for kind in by_name[value.func.id].result_types]
     if isinstance(value, ast.Tuple):
         return [kind_of(part, function, by_name) for part in value.elts]
     return [kind_of(value, function, by_name)] * many
@@ -103,7 +103,7 @@ def kind_of(node: ast.expr, function: Function, by_name: dict[str, Function]) ->
             return INT
         case ast.Call(func=ast.Name(id=name)) if name in by_name:
             results = by_name[name].result_types
-            return results[0] if results else FLOAT
+            return results[0] if results and results[0] != LITERAL else FLOAT
         case ast.Call(func=ast.Name(id="min" | "max"), args=args):
             kind = ""
             for part in args:

@@ -8,6 +8,7 @@ from wendonic.export.program import (
     ROWS,
     STRUCTS,
     Function,
+    callers_of,
     calls_of,
     is_field,
     set_targets,
@@ -39,9 +40,9 @@ def substitute(function: Function, given: Mapping[str, ast.expr]) -> None:
 
 def lift(functions: Sequence[Function]) -> None:
     """Lift in all functions; they come callees first, and the last one is the tick."""
-    everyone = list(functions)
-    for function in reversed(everyone[:-1]):
-        sites = [site for caller in everyone for site in calls_of(caller.body, {function.name})]
+    callers = callers_of(functions)
+    for function in reversed(functions[:-1]):
+        sites = [site for caller in callers[function.name] for site in calls_of(caller.body, {function.name})]
         if not sites:
             continue
         _lift_parameters(function, [call for _, call in sites])
@@ -132,8 +133,9 @@ def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast
 
 def drop_unused_results(functions: Sequence[Function]) -> None:
     """Take out of every function what no caller asks for; callers before callees."""
+    callers = callers_of(functions)
     for function in reversed(functions[:-1]):
-        sites = [site for caller in functions for site in calls_of(caller.body, {function.name})]
+        sites = [site for caller in callers[function.name] for site in calls_of(caller.body, {function.name})]
         unused = {
             place
             for place in range(function.results)
@@ -153,13 +155,14 @@ def drop_unused_results(functions: Sequence[Function]) -> None:
 
 def drop_unread_parameters(functions: Sequence[Function]) -> None:
     """Take out what functions are handed and do not read."""
+    callers = callers_of(functions)
     for function in functions[:-1]:
         reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
         kept = [place for place, parameter in enumerate(function.parameters) if parameter in reads]
         if len(kept) == len(function.parameters):
             continue
         function.parameters = [function.parameters[place] for place in kept]
-        for caller in functions:
+        for caller in callers[function.name]:
             for _, call in calls_of(caller.body, {function.name}):
                 call.args = [call.args[place] for place in kept]
 

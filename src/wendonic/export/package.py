@@ -53,6 +53,9 @@ class Package:
         return f"{identifier(made.mode)}_" if self.many else ""
 
 
+AT_ORIGIN, AHEAD = (0.0, 0.0, 0.0), (0.0, 1.0, 0.0)
+
+
 def identifier(name: str) -> str:
     """Return a name as a part of an identifier."""
     found = "".join(letter if letter.isalnum() and letter.isascii() else "_" for letter in name).strip("_").lower()
@@ -71,28 +74,29 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
             return ast.Constant(made.layout.constants.get(("outcome", *path), 0.0))
         return ast.Name(f"{'next' if place < made.layout.state else 'out'}.{made.names[place]}", ast.Load())
 
-    def vector(name: str, about: str, plan: Sequence[ast.expr], units: float) -> None:
+    def vector(name: str, about: str, plan: Sequence[ast.expr], units: float, at_rest: Sequence[float]) -> None:
         columns = [axes.from_plan(*[float(axis == other) for other in range(3)]) for axis in range(3)]
         for place, letter in enumerate(letters):
             ((axis, sign),) = [(axis, column[place]) for axis, column in enumerate(columns) if column[place] != 0.0]
-            node = plan[axis]
+            node, field = plan[axis], Field(f"{name}_{letter}", sign * at_rest[axis] + 0.0, about)
             if isinstance(node, ast.Constant):
-                found.append((Field(f"{name}_{letter}", 0.0, about), node))
+                found.append((field, node))
                 continue
             if units != 1.0:
                 node = ast.BinOp(node, ast.Mult(), ast.Constant(units))
             if sign < 0.0:
                 node = ast.BinOp(ast.Constant(0.0), ast.Sub(), node)
-            found.append((Field(f"{name}_{letter}", 0.0, about), node))
+            found.append((field, node))
 
     body = [[number("body", of, axis) for axis in "xyz"] for of in ("position", "velocity")]
-    vector("game_position", f"where the body is, in the game's axes ({unit})", body[0], axes.units_per_m)
-    vector("game_velocity", f"its velocity, in the game's axes ({unit}/s)", body[1], axes.units_per_m)
+    vector("game_position", f"where the body is, in the game's axes ({unit})", body[0], axes.units_per_m, AT_ORIGIN)
+    vector("game_velocity", f"its velocity, in the game's axes ({unit}/s)", body[1], axes.units_per_m, AT_ORIGIN)
     wanted = [number("wanted", "direction", axis) for axis in "xyz"]
-    vector("game_direction", "where it is asked to move, as far as 1, in the game's axes", wanted, 1.0)
+    vector("game_direction", "where it is asked to move, as far as 1, in the game's axes", wanted, 1.0, AT_ORIGIN)
     face = number("body", "face")
     sine, cosine = (ast.Call(ast.Name(name, ast.Load()), [face], []) for name in ("sin", "cos"))
-    vector("game_facing", "where it faces, of length 1, in the game's axes", [sine, cosine, ast.Constant(0.0)], 1.0)
+    facing = [sine, cosine, ast.Constant(0.0)]
+    vector("game_facing", "where it faces, of length 1, in the game's axes", facing, 1.0, AHEAD)
     for name, path, about in (
         ("face", ("body", "face"), "where the body faces (deg), clockwise from forward on"),
         ("heading", ("heading",), "where it is asked to move (deg), clockwise from forward on"),

@@ -14,7 +14,8 @@ from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.zone import Zone
 
 HOLDS = (1, 1, 2, 4, 9, 20, 45, 90)
-"""Ticks for which something is held."""
+LONG_HOLDS = (60, 90, 180)
+"""Ticks for which something is held, and for which it is held where nothing moves for long."""
 
 
 def controls_of(sources: ModeSources) -> list[Control]:
@@ -57,11 +58,14 @@ def controls_of(sources: ModeSources) -> list[Control]:
 class Hands:
     """Uses controls tick by tick, each in a way that lasts a while."""
 
-    def __init__(self, controls: Sequence[Control], rng: random.Random) -> None:
-        """Begin with nothing held; now and then all switches are pressed and let go together."""
+    def __init__(self, controls: Sequence[Control], marks: Sequence[float], rng: random.Random) -> None:
+        """Begin with nothing held; `marks` are tilts that matter. Now and then all switches are pressed and let go
+        together, and now and then everything stays as it is for long.
+        """
         self.rng = rng
         self.together = rng.random() < 0.3
-        self.ways = {control.name: _Way(control, rng) for control in controls}
+        slow = rng.random() < 0.25
+        self.ways = {control.name: _Way(control, marks, slow, rng) for control in controls}
 
     def events(self, active: Sequence[str], t: float, dt: float) -> Iterator[Event]:
         """Give what the active controls say in one tick; the others are let go."""
@@ -75,8 +79,8 @@ class Hands:
 class _Way:
     """How one control is used for a while."""
 
-    def __init__(self, control: Control, rng: random.Random) -> None:
-        self.control, self.rng = control, rng
+    def __init__(self, control: Control, marks: Sequence[float], slow: bool, rng: random.Random) -> None:
+        self.control, self.marks, self.slow, self.rng = control, marks, slow, rng
         self.left = 0
         self.now: Any = None
         self.held = False
@@ -94,11 +98,12 @@ class _Way:
         self.held = True
         self.left -= 1
         if self.left <= 0:
-            self.left = rng.choice(HOLDS)
+            self.left = rng.choice(LONG_HOLDS if self.slow else HOLDS)
             turned = self.angle + math.pi
             self.angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4, turned))
-            self.speed = rng.choice((0.0, 0.0, rng.uniform(-9.0, 9.0)))
-            self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), 1.0, 1.0, 1.0))
+            self.speed = 0.0 if self.slow else rng.choice((0.0, 0.0, rng.uniform(-9.0, 9.0)))
+            mark = rng.choice(self.marks)
+            self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), mark, 1.0, 1.0, 1.0))
             self.now = rng.choice((0.0, 1.0, 1.0, rng.random()))
         self.angle += self.speed * dt
         self.phase += rng.uniform(3.0, 14.0) * dt

@@ -116,6 +116,16 @@ def _expressions(statement: ast.stmt) -> Iterator[ast.expr]:
             yield value
 
 
+def callers_of(functions: Sequence[Function]) -> dict[str, list[Function]]:
+    """Return by which functions each is called."""
+    found: dict[str, list[Function]] = {function.name: [] for function in functions}
+    for caller in functions:
+        called = {call.func.id for _, call in calls_of(caller.body, set(found)) if isinstance(call.func, ast.Name)}
+        for name in called:
+            found[name].append(caller)
+    return found
+
+
 def targets_of(statement: ast.Assign) -> list[ast.Name]:
     """Return the names that an assignment writes."""
     target = statement.targets[0]

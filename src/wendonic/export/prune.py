@@ -9,7 +9,7 @@ from wendonic.compiler.fold import ARITHMETIC
 from wendonic.compiler.liveness import Liveness, negated
 from wendonic.compiler.trees import names_in, read_names, statements_in
 from wendonic.export.lift import drop_unread_parameters
-from wendonic.export.program import Function, calls_of, is_field, writers_among
+from wendonic.export.program import Function, callers_of, calls_of, is_field, writers_among
 
 Range = tuple[float, float]
 Ranges = Mapping[str, Range]
@@ -47,8 +47,10 @@ def prune(functions: list[Function], numbers: Mapping[str, float]) -> None:
     """Decide what the numbers decide, and take out what is left over; functions come callees first."""
     ranges = {name: (value, value) for name, value in numbers.items()}
     known: dict[str, Ranges] = {}
+    callers = callers_of(functions)
     for function in reversed(functions):
-        known[function.name] = _ranges_in(function, functions, ranges, known)
+        calling = None if function is functions[-1] else callers[function.name]
+        known[function.name] = _ranges_in(function, calling, ranges, known)
         function.body = _block(function.body, known[function.name])
     writers = writers_among(functions)
     for function in functions:
@@ -224,15 +226,17 @@ def _called_range(name: str, given: Sequence[Range | None]) -> Range | None:
 
 
 def _ranges_in(
-    function: Function, functions: Sequence[Function], numbers: Ranges, known: Mapping[str, Ranges]
+    function: Function, callers: Sequence[Function] | None, numbers: Ranges, known: Mapping[str, Ranges]
 ) -> Ranges:
-    """Return what is known of a function's own names: those written once, and what all its callers hand over."""
+    """Return what is known of a function's own names: those written once, and what all its callers hand over; the
+    tick has none.
+    """
     found = dict(numbers)
     writes = Counter(part.id for part in names_in(function.body) if type(part.ctx) is ast.Store)
-    if function is functions[-1]:
+    if callers is None:
         found["dt"] = SPAN_OF_DT
     else:
-        sites = [(caller, call) for caller in functions for _, call in calls_of(caller.body, {function.name})]
+        sites = [(caller, call) for caller in callers for _, call in calls_of(caller.body, {function.name})]
         for place, parameter in enumerate(function.parameters):
             ranges = [range_of(call.args[place], known.get(caller.name, {})) for caller, call in sites]
             given = [one for one in ranges if one is not None]

@@ -1,7 +1,9 @@
 """Test vectors: raw inputs tick by tick, and what the tick function makes of them."""
 
 import copy
+import itertools
 import math
+import operator
 import random
 import types
 from collections.abc import Callable, Iterator, Sequence
@@ -40,8 +42,10 @@ class Vectors:
     rows: list[list[float]] = field(default_factory=list)
     branches: int = 0
     reached: int = 0
-    missing: list[str] = field(default_factory=list)
-    """Branches that no play came to."""
+    one_way: list[str] = field(default_factory=list)
+    """Branches of tests that came out the other way each time."""
+    not_come_to: list[str] = field(default_factory=list)
+    """Branches of tests that no play came to."""
     by_a_hair: list[str] = field(default_factory=list)
     """Branches that were come to only where the last digit decides, so that no two languages go the same way."""
 
@@ -114,6 +118,7 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
     """Give stretches of play, each from nothing held: the time of each tick, and its sample."""
     controls = controls_of(made.sources)
     names = [control.name for control in controls]
+    marks = _marks(made)
     episode = 0
     while True:
         episode += 1
@@ -121,7 +126,7 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
         state = DeviceState()
         row = sampler.row()
         sampler.begin(state)
-        hands = Hands(controls, rng)
+        hands = Hands(controls, marks, rng)
         # First each control alone, then some of them, then all.
         if episode <= len(names):
             active = [names[episode - 1]]
@@ -129,6 +134,13 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
             active = [name for name in names if rng.random() < rng.choice((0.3, 0.7, 1.0))]
         usual = rng.choice((1 / 60, 1 / 60, 1 / 144, 1 / 30))
         yield _episode(made, sampler, state, row, hands, active, usual, rng)
+
+
+def _marks(made: Made) -> list[float]:
+    """Return how far something may be tilted to come between the numbers of the profile."""
+    numbers = {number.value for number in made.program.numbers if not number.unit and 0.0 < number.value < 1.0}
+    edges = [0.0, *sorted(numbers), 1.0]
+    return [*numbers, *((low + high) / 2 for low, high in itertools.pairwise(edges))]
 
 
 def _episode(
@@ -201,6 +213,23 @@ def recorded_ticks(made: Made, recording: Recording, hz: float) -> list[Tick]:
     return ticks
 
 
+def _values_of(struct: type) -> Callable[[Any], Sequence[float]]:
+    """Return what gives the numbers of a struct, in their order."""
+    names: Sequence[str] = struct.__slots__  # type: ignore[attr-defined]
+    getter: Callable[[Any], Any] = operator.attrgetter(*names)
+    return getter if len(names) > 1 else lambda one: (getter(one),)
+
+
+def _filler(struct: type) -> Callable[..., None]:
+    """Return what sets the numbers of a struct, in their order."""
+    names: Sequence[str] = struct.__slots__  # type: ignore[attr-defined]
+    space: dict[str, Any] = {}
+    lines = [f"    struct.{name} = {name}_" for name in names] or ["    pass"]
+    exec("\n".join([f"def fill(struct, {', '.join(f'{name}_' for name in names)}):", *lines]), space)
+    filler: Callable[..., None] = space["fill"]
+    return filler
+
+
 class _Marked:
     """The printed Python of one mode, with every test marked."""
 
@@ -215,16 +244,17 @@ class _Marked:
         self.space: dict[str, Any] = {"noted": self.branches.note, "__name__": "marked"}
         exec(compile(text, "<marked>", "exec"), self.space)
         self.state, self.given, self.result = (self.space[name]() for name in ("State", "Input", "Result"))
+        self.of_state, self.of_result = (_values_of(type(struct)) for struct in (self.state, self.result))
+        self.fill = _filler(type(self.given))
         self.more = [self.space["Settings"]()] if any(number.adjustable for number in made.program.numbers) else []
         if "course" in made.program.tick.context:
             self.more.append(package.course or GROUND.numbers)
 
     def tick(self, values: Sequence[float], dt: float) -> list[float]:
         """Return state and results after a tick."""
-        for name, value in zip(self.given.__slots__, values, strict=True):
-            setattr(self.given, name, value)
+        self.fill(self.given, *values)
         self.space["step"](self.state, self.given, *self.more, dt, self.result)
-        return [getattr(struct, name) for struct in (self.state, self.result) for name in type(struct).__slots__]
+        return [*self.of_state(self.state), *self.of_result(self.result)]
 
     def begin(self) -> None:
         """Begin at rest."""
@@ -330,23 +360,24 @@ def vectors_of(
         if anew:
             marked.begin()
             rough.begin()
-        apart = 0.0
-        for dt, row in ticks:
-            given = given_of(row)
-            found, other = marked.tick(given, dt), rough.tick(given, dt)
-            apart = max(apart, *(abs(a - b) / max(1.0, abs(a)) for a, b in zip(found, other, strict=True)))
+        given = [(given_of(row), dt) for dt, row in ticks]
+        found = [marked.tick(values, dt) for values, dt in given]
+        wanted = not enough or len(branches.seen) > len(seen)
         # Where the last digit decides, as at the corner of a wall, no two languages go the same way.
-        steady = apart <= allowed
-        if steady and (not enough or len(branches.seen) > len(seen)):
+        steady = wanted and all(
+            abs(a - b) <= allowed * max(1.0, abs(a))
+            for mine, (values, dt) in zip(found, given, strict=True)
+            for a, b in zip(mine, rough.tick(values, dt), strict=True)
+        )
+        if steady:
             play(ticks, anew)
         else:
             marked.back(kept)
             rough.back(rough_kept)
-            if not steady:
-                hair |= branches.seen - seen
+            hair |= branches.seen - seen
             branches.seen = seen
     vectors.branches, vectors.reached = branches.count, len(branches.seen)
-    vectors.missing, vectors.by_a_hair = branches.missing(hair)
+    vectors.one_way, vectors.not_come_to, vectors.by_a_hair = branches.missing(hair)
     return vectors
 
 

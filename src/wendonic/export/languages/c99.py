@@ -388,7 +388,7 @@ class CPackage:
         structs = self.struct(made, "state"), self.struct(made, "input"), self.struct(made, "result")
         lines = [f"{self.begin_head(made)} {{"]
         lines += self.at_rest("state", program.state)
-        lines += self.at_rest("result", program.results)
+        lines += self.at_rest("result", [*program.results, *(one for one, _ in game_values(made, self.package.axes))])
         lines += ["}", "", f"void {self.struct(made, 'input_at_rest')}({structs[1]} *input) {{"]
         lines += self.at_rest("input", program.inputs)
         lines += ["}", ""]
@@ -401,18 +401,20 @@ class CPackage:
         limit = printer.constant_name(program.max_dt)
         lines += self.wrap(f"{self.tick_head(made)} {{")
         lines += [f"    const {structs[0]} last = *state;"]
-        lines += [f"    if (!(dt > {self.value(0.0)}) || dt > {self.value(1e9)}) {{"]
-        lines += joined_lines(
-            [f"        {printer.field(name)} = {self.value(value)};" for name, value in program.standing.items()]
-        )
-        if not program.standing:
-            lines.append(f"        {self.package.prefix(made)}in_game_axes(state, result);")
+        zero, longest = self.value(0.0), self.value(1e9)
+        long, usual = f"if (dt > {limit} && dt <= {longest})", f"else if (dt > {zero} && dt <= {limit})"
+        if program.standing:
+            lines += [f"    if (!(dt > {zero}) || dt > {longest}) {{"]
+            lines += joined_lines(
+                [f"        {printer.field(name)} = {self.value(value)};" for name, value in program.standing.items()]
+            )
+            long, usual = f"}} else if (dt > {limit})", "else"
         names = [part for part in program.tick.context if part in ("settings", "course")]
         hitch = ", ".join(["state", "input", *names, "dt", "result"])
         lines += [
-            f"    }} else if (dt > {limit}) {{",
+            f"    {long} {{",
             f"        {self.package.prefix(made)}hitch({hitch});",
-            "    } else {",
+            f"    }} {usual} {{",
             f"        {printer.function_name('one_tick')}({self.passed(made, '&last', 'input')});",
             "    }",
             f"    {self.package.prefix(made)}in_game_axes(state, result);",

@@ -13,8 +13,8 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     """Return `value` after moving towards `target` for `dt` seconds in a straight line over time.
 
     Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and
-    rises with what is left of `dt`. 0 s means at once. `value` and `target` lie in -1..1. Exact for any
-    `dt`: two halves of a tick give what the whole gives. `dt` = 0 changes nothing.
+    rises with what is left of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys ask for: -1, 0
+    or 1. Exact for any `dt`: two halves of a tick give what the whole gives. `dt` = 0 changes nothing.
 
     >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)
     0.5
@@ -25,14 +25,12 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     """
     if value == target or dt <= 0.0:
         return value
-    if value * target < 0.0 or abs(target) < abs(value):
-        # The side changes, or the target is nearer to zero: fall as far as that goes.
-        stop = target if value * target > 0.0 else 0.0
-        needed_s = abs(value - stop) * fall_s
+    if value * target < 0.0 or target == 0.0:
+        needed_s = abs(value) * fall_s
         if needed_s > dt:
-            return value + math.copysign(dt / fall_s, stop - value)
+            return value - math.copysign(dt / fall_s, value)
         dt -= needed_s
-        value = stop
+        value = 0.0
     if abs(target - value) * rise_s > dt:
         return value + math.copysign(dt / rise_s, target - value)
     return target
@@ -72,14 +70,13 @@ def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: flo
         return ramp(value, target, rise_s, fall_s, dt)
     smooth = 0.0
     left_s = dt
-    if value * target < 0.0 or abs(target) < abs(value):
-        stop = target if value * target > 0.0 else 0.0
-        part_s = abs(value - stop) * fall_s
+    if value * target < 0.0 or target == 0.0:
+        part_s = abs(value) * fall_s
         if part_s > left_s:
-            end = value + math.copysign(left_s / fall_s, stop - value)
+            end = value - math.copysign(left_s / fall_s, value)
             return followed(smooth, value, end, left_s, half_life_s) / share
-        smooth = followed(smooth, value, stop, part_s, half_life_s)
-        value = stop
+        smooth = followed(smooth, value, 0.0, part_s, half_life_s)
+        value = 0.0
         left_s -= part_s
     part_s = abs(target - value) * rise_s
     if part_s > left_s:
