@@ -289,8 +289,10 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
 
 def _plain(folded: Folded) -> Function:
-    about = re.split(r"\n\s*\n|\n\s*>>>", inspect.cleandoc(folded.about))[0] if folded.about else ""
-    return Function(folded.name, list(folded.parameters), folded.body, folded.results, " ".join(about.split()))
+    paragraphs = re.split(r"\n\s*\n|\n\s*>>>", inspect.cleandoc(folded.about)) if folded.about else [""]
+    kept = [paragraphs[0], *(one for one in paragraphs[1:] if one.startswith("Formula"))]
+    about = " ".join(" ".join(kept).split())
+    return Function(folded.name, list(folded.parameters), folded.body, folded.results, about)
 
 
 def _entry(part: PackedFunction) -> Function:

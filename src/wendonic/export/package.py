@@ -110,3 +110,20 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
         node = angle if constant else ast.BinOp(angle, ast.Mult(), ast.Constant(180.0 / math.pi))
         found.append((Field(f"{name}_deg", 0.0, about), node))
     return found
+
+
+def game_statements(values: Sequence[tuple[Field, ast.expr]]) -> list[ast.stmt]:
+    """Say what a tick gives in the game's own axes as statements; where the body faces as it did, that is there."""
+    stores: dict[str, ast.stmt] = {
+        field.name: ast.Assign([ast.Name(f"out.{field.name}", ast.Store())], node) for field, node in values
+    }
+    face = next(node for field, node in values if field.name == "face_deg")
+    if isinstance(face, ast.Constant):
+        return list(stores.values())
+    turned = [
+        stores.pop(field.name)
+        for field, node in values
+        if field.name == "face_deg" or (field.name.startswith("game_facing_") and not isinstance(node, ast.Constant))
+    ]
+    changed = ast.Compare(ast.Name("out.face_deg", ast.Load()), [ast.NotEq()], [face])
+    return [*stores.values(), ast.If(changed, turned, [])]

@@ -1,6 +1,7 @@
 """Uniting: a function that is called once is laid into its caller, as long as that stays short enough to be read."""
 
 import ast
+import re
 from collections import Counter
 from collections.abc import Sequence
 
@@ -52,6 +53,8 @@ def _unite(callee: Function, caller: Function, site: ast.Assign, functions: list
     laid = _laid(callee, site, caller, functions)
     replace_statements(caller.body, lambda one: laid if one is site else [one])
     functions.remove(callee)
+    if callee.about:
+        caller.about = f"{caller.about}\n- {re.sub(r'_[0-9]+$', '', callee.name.strip('_'))}: {callee.about}"
     folded = Folded(caller.name, caller.parameters, caller.body, None, caller.results)  # type: ignore[arg-type]
     unite_copies(folded)
     coalesced(folded)

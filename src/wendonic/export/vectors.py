@@ -6,7 +6,7 @@ import math
 import operator
 import random
 import types
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -16,6 +16,7 @@ from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.export.build import Made
 from wendonic.export.coverage import Branches
+from wendonic.export.inputs import snake
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.made_ground import GROUND
 from wendonic.export.package import Package
@@ -96,6 +97,14 @@ class _Reference:
             self.record = self.run.part(self.record, row, dt)
         else:
             self.record = self.run.tick(self.record, row, dt)
+
+    def begin(self, names: Sequence[str], given: Mapping[str, float]) -> None:
+        """Begin at rest, but for what is given by name."""
+        record = list(self.run.record_at_rest)
+        for path, name in zip(self.paths, names, strict=True):
+            if name in given and self.run.layout.place(*path) >= 0:
+                record[self.run.layout.place(*path)] = given[name]
+        self.record = type(self.run.record_at_rest)(record)
 
     def results(self) -> list[float]:
         number = self.run.layout.number
@@ -230,8 +239,24 @@ def _filler(struct: type) -> Callable[..., None]:
     return filler
 
 
+def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
+    """Return a state that a game or another mode may have left: what is held is not bound here, and on made-up ground
+    the body stands somewhere else.
+    """
+    fields = {one.name for one in made.program.state}
+    bound = {one.name for one in made.program.inputs}
+    presses = {snake(name) for name in made.profile.press_names}
+    unbound = {name for name in presses if f"{name}_edges" not in bound and f"{name}_held" in fields}
+    found = {f"{name}_{part}": 1.0 for name in unbound for part in ("on", "held") if f"{name}_{part}" in fields}
+    if "course" in made.program.tick.context and not any("grid" in name for name in fields):
+        found |= {name: rng.uniform(-3, 3) for name in ("position_x", "position_y") if name in fields}
+    return found
+
+
 class _Marked:
     """The printed Python of one mode, with every test marked."""
+
+    number: Callable[[float], Any] = float
 
     def __init__(self, made: Made, package: Package) -> None:
         twin = copy.copy(made)
@@ -256,9 +281,11 @@ class _Marked:
         self.space["step"](self.state, self.given, *self.more, dt, self.result)
         return [*self.of_state(self.state), *self.of_result(self.result)]
 
-    def begin(self) -> None:
-        """Begin at rest."""
+    def begin(self, given: Mapping[str, float]) -> None:
+        """Begin at rest, but for what is given by name."""
         self.state, self.result = self.space["State"](), self.space["Result"]()
+        for name, value in given.items():
+            setattr(self.state, name, self.number(value))
 
     def keep(self) -> Any:
         """Return what `back` goes back to."""
@@ -283,7 +310,6 @@ class _Rough(_Marked):
         self.space["noted"] = lambda _, value: value
         turned: dict[str, Any] = {name: _off(getattr(math, name)) for name in TURNED}
         turned["hypot"] = lambda x, y: math.sqrt(x * x + y * y) * (1.0 - HAIR)
-        self.number: Callable[[float], Any] = float
         if package.float32:
             self.number = _single()
             names = ("sqrt", "pow", "copysign", "hypot", *TURNED)
@@ -332,34 +358,36 @@ def vectors_of(
         values = made.inputs_from(row)
         return [values[name] for name in names]
 
-    def play(ticks: Sequence[Tick], anew: bool) -> None:
-        if anew:
-            reference.record = reference.run.record_at_rest
+    def play(ticks: Sequence[Tick], begin: float, state: Mapping[str, float]) -> None:
+        if begin > 0.0:
+            reference.begin(made.fields, state)
         for number, (dt, row) in enumerate(ticks):
             values = made.inputs_from(row)
             reference.tick(row, dt)
             given = [values[name] for name in names]
             vectors.rows.append(
-                [float(anew and number == 0), dt, *given, *reference.results(), *reference.in_game_axes()]
+                [begin if number == 0 else 0.0, dt, *given, *reference.results(), *reference.in_game_axes()]
             )
 
     if recording is not None and fits(made, recording):
         ticks = recorded_ticks(made, recording, hz)
         for dt, row in ticks:
             marked.tick(given_of(row), dt)
-        play(ticks, True)
+        play(ticks, 1.0, {})
     rough = _Rough(made, package)
     hair: set[tuple[int, bool]] = set()
     allowed = 2e-5 if package.float32 else 4e-13
-    for number, ticks in enumerate(made_ticks(made, rng)):
+    for number, played in enumerate(made_ticks(made, rng)):
         enough = len(vectors.rows) >= least_ticks
         if number > episodes or (enough and len(branches.seen) >= branches.count):
             break
         seen, kept, rough_kept = set(branches.seen), marked.keep(), rough.keep()
         anew = number == 0 or rng.random() < 0.5
+        start = _made_state(made, rng) if anew and number > 0 and rng.random() < 0.5 else {}
+        ticks = [(0.0, played[0][1]), *played] if start else played
         if anew:
-            marked.begin()
-            rough.begin()
+            marked.begin(start)
+            rough.begin(start)
         given = [(given_of(row), dt) for dt, row in ticks]
         found = [marked.tick(values, dt) for values, dt in given]
         wanted = not enough or len(branches.seen) > len(seen)
@@ -370,7 +398,7 @@ def vectors_of(
             for a, b in zip(mine, rough.tick(values, dt), strict=True)
         )
         if steady:
-            play(ticks, anew)
+            play(ticks, 2.0 if start else float(anew), start)
         else:
             marked.back(kept)
             rough.back(rough_kept)

@@ -12,7 +12,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, number_words
-from wendonic.export.package import Crossing, Package, game_values, identifier
+from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
 HELPERS = {
@@ -338,8 +338,9 @@ class CPackage:
             ),
         ]
         printer.function = Function("", [], [], 0)
-        for one, node in game_values(made, self.package.axes):
-            lines += self.wrap(f"    result->{one.name} = {printer.expression(node)};")
+        lines += printer.body(
+            game_statements(game_values(made, self.package.axes)), Scopes(Function("", [], [], 0)), "    "
+        )
         return [*lines, "}", ""]
 
     def passed(self, made: Made, last: str, raw: str) -> str:

@@ -13,7 +13,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_values, identifier
+from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -269,8 +269,7 @@ class CSharpPackage:
             "{",
         ]
         printer.function = Function("", [], [], 0)
-        for one, node in game:
-            lines += wrapped(f"    result.{pascal(one.name)} = {printer.expression(node)};")
+        lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["}", "", *self.body_class(made, printer, types)]
         self.used |= printer.used
         return lines

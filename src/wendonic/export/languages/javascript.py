@@ -12,7 +12,7 @@ from wendonic.export.languages.printer import ATOM, UNARY, comment_lines, wrappe
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_values, identifier
+from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -301,8 +301,7 @@ class JavaScriptPackage:
             f"function {camel(f'{prefix}in_game_axes')}(state, result) {{",
         ]
         printer.function = Function("", [], [], 0)
-        for one, node in game:
-            lines += wrapped(f"    result.{camel(one.name)} = {printer.expression(node)};")
+        lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["}", "", *self.class_lines(made, printer, types)]
         self.used |= printer.used
         return lines

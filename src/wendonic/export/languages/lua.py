@@ -11,7 +11,7 @@ from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_values, identifier
+from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -285,8 +285,7 @@ class LuaPackage:
             f"function {table}.in_game_axes(state, result)",
         ]
         printer.function = Function("", [], [], 0)
-        for one, node in game:
-            lines += wrapped(f"    result.{_safe(one.name)} = {printer.expression(node)}")
+        lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["end", "", *self.public(made, printer, table)]
         self.used |= printer.used
         return lines

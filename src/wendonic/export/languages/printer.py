@@ -412,10 +412,12 @@ def _cut(line: str, width: int) -> tuple[int, int]:
 
 
 def comment_lines(text: str, first: str, more: str, last: str, indent: str = "", width: int = WIDTH) -> list[str]:
-    """Return a comment, wrapped."""
-    lines = textwrap.wrap(
-        re.sub(r"`([^`]*)`", r"\1", text), width - len(indent) - max(len(first), len(more)) - len(last)
-    )
+    """Return a comment, wrapped; each of its lines begins a new one."""
+    width -= len(indent) + max(len(first), len(more)) + len(last)
+    said = re.sub(r"`([^`]*)`", r"\1", text).splitlines()
+    lines: list[str] = []
+    for one in said:
+        lines += textwrap.wrap(one, width, subsequent_indent="  " if one.startswith("- ") else "")
     if not lines:
         return []
     made = [f"{indent}{first if place == 0 else more}{line}" for place, line in enumerate(lines)]

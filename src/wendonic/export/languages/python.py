@@ -10,7 +10,7 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.words import about, adjustable, number_words
-from wendonic.export.package import Crossing, Package, game_values, identifier
+from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -199,8 +199,7 @@ class PythonPackage:
         lines += [f"def {prefix}in_game_axes(state, result):"]
         lines += ['    """The results in the game\'s own axes and unit, and in degrees."""']
         printer.function = Function("", [], [], 0)
-        for one, node in game:
-            lines += printer.wrapped(f"result.{one.name} = {printer.expression(node)}", "    ")
+        lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["", ""]
         lines += self.public(made, printer)
         self.used |= printer.used

@@ -121,6 +121,8 @@ static int run_{mode}(void)
         const double *numbers = read.numbers + row * read.columns;
         if (numbers[0] > 0.0)
             {begin}(&state, &result);
+        for (size_t k = 0; numbers[0] > 1.0 && k < sizeof state / sizeof({real}); k++)
+            (({real} *)&state)[k] = ({real})numbers[read.inputs + k];
         {real} *given = ({real} *)&input;
         for (size_t k = 2; k < read.inputs; k++)
             given[k - 2] = ({real})numbers[k];

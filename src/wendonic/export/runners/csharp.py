@@ -49,6 +49,12 @@ public static class {name}Runner
             double[] row = rows[number];
             if (row[0] > 0.0)
                 body = make();
+            if (row[0] > 1.0) {{
+                object state = body.GetType().GetField("State").GetValue(body);
+                int place = first;
+                foreach (FieldInfo one in FieldsOf(state))
+                    one.SetValue(state, row[place++]);
+            }}
             for (int k = 2; k < first; k++)
                 inputs[k - 2].SetValue(input, row[k]);
             tick(body, input, row[1]);

@@ -32,6 +32,9 @@ function run(mode, file, makeBody, makeInput, more) {{
     let body = makeBody();
     for (const [number, row] of rows.entries()) {{
         if (row[0] > 0.0) body = makeBody();
+        wanted.forEach((name, k) => {{
+            if (row[0] > 1.0 && name in body.state) body.state[name] = row[first + k];
+        }});
         inputs.forEach((name, k) => {{
             input[name] = row[2 + k];
         }});

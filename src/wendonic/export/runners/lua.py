@@ -58,6 +58,12 @@ local function run(mode, file, tick, new_state, new_input, new_result, more)
         if row[1] > 0.0 then
             state, result = new_state(), new_result()
         end
+        for column = first, #names do
+            local name = field(names[column]:sub(6))
+            if row[1] > 1.0 and state[name] ~= nil then
+                state[name] = row[column]
+            end
+        end
         for column = 3, first - 1 do
             input[field(names[column])] = row[column]
         end

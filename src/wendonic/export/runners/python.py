@@ -37,6 +37,10 @@ def run(mode, file, step, make_state, make_input, make_result, *more):
     for number, row in enumerate(rows, 1):
         if row[0] > 0.0:
             state, result = make_state(), make_result()
+        for place in range(first, len(names)):
+            name = field(names[place].removeprefix("want_"))
+            if row[0] > 1.0 and hasattr(state, name):
+                setattr(state, name, row[place])
         for place in range(2, first):
             setattr(given, field(names[place]), row[place])
         step(state, given, *more, row[1], result)
