@@ -80,6 +80,25 @@ def mean_move(request: Request, move_x: float, move_y: float) -> Vec2:
     return Vec2(move_x * along - move_y * across, move_y * along + move_x * across)
 
 
+def footing_on(
+    slope: SlopeTuning, course: Row, stands: bool, normal: Vec3, move_x: float, move_y: float, x: float, y: float
+) -> Footing:
+    """Return what the ground at (x, y), whose `normal` this is, and the ground in front leave of a request. Nobody
+    slides on what is as steep as a wall.
+
+    >>> from wendonic.kernels.body.slope import LEVEL_ONLY
+    >>> slope = LEVEL_ONLY._replace(follows=1, steepest_tangent=1.0)
+    >>> footing_on(slope, (0.0, 0.0, 3.0, 0.0), True, Vec3(0.0, 0.0, 1.0), 0.5, 0.25, 0.0, 0.0).x
+    0.5
+    """
+    left = footing(slope, move_x, move_y, normal)
+    if is_wall(normal):
+        left = left._replace(slide_x=0.0, slide_y=0.0)
+    if course[0] > 0.0 and stands:
+        left = footing_in_front(slope, course, left, x, y)
+    return left
+
+
 def walk(
     gait: GaitTuning,
     slope: SlopeTuning,
@@ -119,11 +138,7 @@ def walk(
         at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
         return Body(body.face, at, after.velocity), level_motion(move_x, move_y)
     normal = normal_under(course, request, x, y)
-    left = footing(slope, move_x, move_y, normal)
-    if is_wall(normal):
-        left = left._replace(slide_x=0.0, slide_y=0.0)
-    if course[0] > 0.0 and request.grounded > 0.0:
-        left = footing_in_front(slope, course, left, x, y)
+    left = footing_on(slope, course, request.grounded > 0.0, normal, move_x, move_y, x, y)
     if slope.tires > 0:
         share = uphill_share(slope, left.x, left.y, normal)
         left = Footing(left.x * share, left.y * share, left.slide_x, left.slide_y, left.refused)
