@@ -202,8 +202,8 @@ def range_of(node: ast.expr, numbers: Ranges) -> Range | None:
             if isinstance(operator, ast.Div) and second[0] <= 0.0 <= second[1]:
                 return None
             ends = [ARITHMETIC[type(operator)](one, other) for one in first for other in second]
-            # Where it may be no number at all, or beyond all of them, nothing is known.
-            return (min(ends), max(ends)) if all(map(math.isfinite, ends)) else None
+            # Where it may be no number at all, nothing is known.
+            return None if any(map(math.isnan, ends)) else (min(ends), max(ends))
         case ast.Call(func=ast.Name(id=name), args=args):
             return _called_range(name, [range_of(part, numbers) for part in args])
     return None
@@ -211,6 +211,8 @@ def range_of(node: ast.expr, numbers: Ranges) -> Range | None:
 
 def _called_range(name: str, given: Sequence[Range | None]) -> Range | None:
     """Return between which numbers a call lies."""
+    if name in ("abs", "fabs") and given[0] is None:
+        return 0.0, math.inf
     known = [one for one in given if one is not None]
     if len(known) < len(given):
         return None

@@ -240,14 +240,16 @@ def _filler(struct: type) -> Callable[..., None]:
 
 
 def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
-    """Return a state that a game or another mode may have left: what is held is not bound here, and on made-up ground
-    the body stands somewhere else.
+    """Return a state that a game or another mode may have left: what is held is not bound here, keys are on their way
+    where movement is carried over, and on made-up ground the body stands somewhere else.
     """
     fields = {one.name for one in made.program.state}
     bound = {one.name for one in made.program.inputs}
     presses = {snake(name) for name in made.profile.press_names}
     unbound = {name for name in presses if f"{name}_edges" not in bound and f"{name}_held" in fields}
     found = {f"{name}_{part}": 1.0 for name in unbound for part in ("on", "held") if f"{name}_{part}" in fields}
+    if made.profile.mode[made.mode].movement == "carry":
+        found |= {name: rng.uniform(-1, 1) for name in sorted(fields) if name.startswith("move_keys_")}
     if "course" in made.program.tick.context and not any("grid" in name for name in fields):
         found |= {name: rng.uniform(-3, 3) for name in ("position_x", "position_y") if name in fields}
     return found

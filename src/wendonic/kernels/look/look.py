@@ -196,8 +196,8 @@ def look_output(
     >>> look_output(tuning, (), (LOOK_SOURCE_AT_REST,), 0.25, 0.0, ((250.0, 0.0),), (), 0.01)[1].view_yaw
     0.5
     """
-    source = -1.0
-    most = yaw = pitch = 0.0
+    source = most = -1.0
+    yaw = pitch = 0.0
     after: tuple[LookSourceState, ...] = ()
     for k in range(len(tuning.sources)):
         state, turn = look_turn(tuning.sources[k], tables, states[k], raw[k], presses, dt)
@@ -206,7 +206,7 @@ def look_output(
             yaw += turn.yaw
             pitch += turn.pitch
             amount = abs(turn.yaw) + abs(turn.pitch)
-            if amount > most and amount > tuning.sources[k].least * dt:
+            if amount > most and amount >= tuning.sources[k].least * dt:
                 most = amount
                 source = k + 0.0
     new_pitch = view_pitch
