@@ -54,7 +54,14 @@ version = 1
 [[mode.foot.move.bind]]
 stick = "pad.left_stick"
 """
-PROFILES = [("crates", "push"), ("scout", "fly"), ("orchard", "round"), ("headset", "point"), ("smoker", "barrow")]
+PROFILES = [
+    ("crates", "push"),
+    ("scout", "fly"),
+    ("orchard", "round"),
+    ("headset", "point"),
+    ("headset", "foot"),
+    ("smoker", "barrow"),
+]
 
 
 def needs(language):

@@ -22,7 +22,7 @@ def straight_results(function: Function, functions: Sequence[Function]) -> dict[
     if function.results < 2 or (into_structs and {"next", "out"} & set(function.context)):
         return {}
     reads = Counter(part.id for part in names_in(function.body) if type(part.ctx) is ast.Load)
-    local = written_in(function.body) - set(function.parameters)
+    local = {name for name in written_in(function.body) if not is_field(name)} - set(function.parameters)
     found: dict[str, str] = {}
     for place, result in enumerate(function.result_names):
         names = {part.id if isinstance(part, ast.Name) else "" for part in (row[place] for row in rows)}
