@@ -149,7 +149,7 @@ def _marks(made: Made) -> list[float]:
     """Return how far something may be tilted to come between the numbers of the profile."""
     numbers = {number.value for number in made.program.numbers if not number.unit and 0.0 < number.value < 1.0}
     edges = [0.0, *sorted(numbers), 1.0]
-    return [*numbers, *((low + high) / 2 for low, high in itertools.pairwise(edges))]
+    return [(low + high) / 2 for low, high in itertools.pairwise(edges)]
 
 
 def _episode(
@@ -314,8 +314,11 @@ class _Rough(_Marked):
         turned["hypot"] = lambda x, y: math.sqrt(x * x + y * y) * (1.0 - HAIR)
         if package.float32:
             self.number = _single()
-            names = ("sqrt", "pow", "copysign", "hypot", *TURNED)
+            names = ("sqrt", "pow", "copysign", *TURNED)
             turned = {name: _rounded(getattr(math, name), self.number) for name in names}
+            turned["hypot"] = lambda x, y: turned["sqrt"](
+                self.number(x) * self.number(x) + self.number(y) * self.number(y)
+            )
             constants = {name: value for name, value in self.space.items() if isinstance(value, float)}
             self.space |= {name: self.number(value) for name, value in constants.items()}
         self.space["math"] = types.SimpleNamespace(**vars(math) | turned)
