@@ -120,12 +120,17 @@ def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Seque
         if name not in renamed and name != "_":
             renamed[name] = ast.Name(unique(name, taken), ast.Load())
     body = opened(callee.body, targets, renamed)
-    replace_statements(body, lambda one: [] if isinstance(one, ast.Assign) and _is_unread(one) else [one])
+    names = {one.name for one in functions}
+    replace_statements(body, lambda one: [] if _is_unread(one, names) else [one])
     return [*before, *body]
 
 
-def _is_unread(statement: ast.Assign) -> bool:
-    return isinstance(statement.targets[0], ast.Name) and statement.targets[0].id == "_"
+def _is_unread(statement: ast.stmt, functions: set[str]) -> bool:
+    """Whether a statement gives a value to nobody; a call may do something beside that."""
+    match statement:
+        case ast.Assign(targets=[ast.Name(id="_")], value=value):
+            return not any(part.id in functions for part in names_in(value))
+    return False
 
 
 def _effects(function: Function, functions: Sequence[Function]) -> set[str]:
