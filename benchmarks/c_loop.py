@@ -10,14 +10,14 @@ from pathlib import Path
 import numpy as np
 
 
-def compiled_c_loop() -> Callable[..., None] | None:
-    """Return the C loop as a function of arrays, compiled with -O3; None where there is no compiler."""
+def compiled_c_loop(*options: str) -> Callable[..., None] | None:
+    """Return the C loop as a function of arrays, compiled with -O3 and `options`; None without a compiler."""
     compiler = shutil.which("gcc") or shutil.which("cc")
     if compiler is None:
         return None
     library = Path(tempfile.mkdtemp()) / "loop.so"
     source = Path(__file__).parent / "loop.c"
-    subprocess.run([compiler, "-O3", "-shared", "-fPIC", "-o", library, source, "-lm"], check=True)
+    subprocess.run([compiler, "-O3", *options, "-shared", "-fPIC", "-o", library, source, "-lm"], check=True)
     run = ctypes.CDLL(str(library)).run_ticks
     numbers = np.ctypeslib.ndpointer(dtype=np.float64, flags="C_CONTIGUOUS")
     run.argtypes = [numbers, numbers, ctypes.c_double, numbers, *[ctypes.c_size_t] * 3]

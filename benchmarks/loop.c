@@ -2,6 +2,12 @@
 #include <math.h>
 #include <stddef.h>
 
+/* The same roots and powers as exported source takes. */
+#ifdef SAME_MATHS
+#define hypot(x, y) sqrt((x) * (x) + (y) * (y))
+#define pow(base, exponent) ((base) == 0.5 ? exp2(-(exponent)) : (pow)(base, exponent))
+#endif
+
 static const double PI = 3.14159265358979323846;
 
 static double ramp(double value, double target, double rise_s, double fall_s, double dt)

@@ -23,7 +23,7 @@ HELPERS = {
         "static {real} max_of({real} first, {real} second) {{\n    return second > first ? second : first;\n}}\n"
     ),
     "length_of": (
-        "/* The length of (x, y); hypot takes care of numbers that no game has, and twice as long. */\n"
+        "/* The length of (x, y); hypot guards against an overflow that no game meets, and takes longer. */\n"
         "static {real} length_of({real} x, {real} y) {{\n    return {sqrt}(x * x + y * y);\n}}\n"
     ),
     "floor_mod": (
