@@ -9,6 +9,7 @@ import statistics
 import subprocess
 import tempfile
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
@@ -118,6 +119,13 @@ public static class Bench
 """
 
 
+def hand_loop(*options: str) -> Callable[..., None]:
+    """Return the loop by hand, compiled with some options."""
+    loop = compiled_c_loop(*options)
+    assert loop is not None, "no C compiler"
+    return loop
+
+
 def main() -> None:
     walk = beekeeper_walk()
     package = packaged(walk_profile(), "walker")
@@ -137,9 +145,7 @@ def main() -> None:
     exported = ctypes.CDLL(str(folder / "bench.so")).run_exported
     numbers = np.ctypeslib.ndpointer(dtype=np.float64, flags="C_CONTIGUOUS")
     exported.argtypes = [numbers, ctypes.c_double, numbers, ctypes.c_size_t, ctypes.c_size_t]
-    loop, alike = compiled_c_loop(), compiled_c_loop("-DSAME_MATHS")
-    assert loop is not None, "no C compiler"
-    assert alike is not None
+    loop, alike = hand_loop(), hand_loop("-DSAME_MATHS")
     ticks, width = walk.rows.shape
     filled, outcomes, tuning = np.zeros((ticks, C_OUTCOME)), np.zeros(200), c_tuning()
     by_hand, by_alike, by_export = [], [], []
@@ -163,8 +169,9 @@ def main() -> None:
     spent = statistics.median(by_export)
     print(f"exported C, gcc -O3:      {spent:6.1f} ns, {speed:.2f} x its speed, {apart:.1e} m apart")
     ratio = statistics.median(a / b for a, b in zip(by_alike, by_export, strict=True))
-    same = statistics.median(by_alike)
-    print(f"C loop, same roots:       {same:6.1f} ns; exported C is at {ratio:.2f} x its speed")
+    print(
+        f"C loop, same roots:       {statistics.median(by_alike):6.1f} ns; exported C is at {ratio:.2f} x its speed"
+    )
     (folder / "bench.mjs").write_text(JAVASCRIPT)
     (folder / "bench.lua").write_text(LUA % ", ".join(f'"{name}"' for name in names))
     (folder / "Bench.cs").write_text(CSHARP)
