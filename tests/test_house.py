@@ -11,6 +11,7 @@ import pytest
 TOP = Path(__file__).parent.parent
 SOURCE = TOP / "src" / "wendonic"
 FLOORS = {
+    "arithmetic": 0,
     "errors": 0,
     "look_units": 1,
     "frame_units": 1,

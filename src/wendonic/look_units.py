@@ -8,6 +8,7 @@ window shows along one axis; every formula here holds for either axis, if both n
 
 import math
 
+from wendonic.arithmetic import atan, radians, tan
 from wendonic.errors import WendonicError
 
 CM_PER_INCH = 2.54
@@ -119,11 +120,10 @@ def zoom_ratio(fov_deg: float, zoom_fov_deg: float, match_at: float = 0.0) -> fl
     """
     _angles_of_view(fov_deg=fov_deg, zoom_fov_deg=zoom_fov_deg)
     _part_of_screen(match_at)
-    wide = math.tan(math.radians(fov_deg) / 2.0)
-    narrow = math.tan(math.radians(zoom_fov_deg) / 2.0)
-    if match_at < 1e-6:
-        return narrow / wide
-    return math.atan(match_at * narrow) / math.atan(match_at * wide)
+    wide = tan(radians(fov_deg) / 2.0)
+    narrow = tan(radians(zoom_fov_deg) / 2.0)
+    ratio: float = narrow / wide if match_at < 1e-6 else atan(match_at * narrow) / atan(match_at * wide)
+    return ratio
 
 
 def half_windows_per_second(deg_s: float, fov_deg: float) -> float:

@@ -22,6 +22,11 @@ class Column:
     paths: tuple[Path, ...]
     made: Callable[..., Any] = lambda numbers: numbers
 
+    @property
+    def kind(self) -> str:
+        """What is made of its numbers, in a word, for whoever makes it in another language."""
+        return "number" if self.made.__name__ == "<lambda>" else self.made.__name__.strip("_")
+
 
 def columns_of(tuning: Tuning, press_names: Sequence[str]) -> dict[str, Column]:
     """Return the columns of a mode's trace, in their order."""

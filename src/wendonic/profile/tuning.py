@@ -1,9 +1,9 @@
 """From a profile to what the tick runs on: the kernels' numbers of one mode."""
 
-import math
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from wendonic.arithmetic import radians
 from wendonic.kernels.axis_channel import NO_AXIS
 from wendonic.kernels.body.comfort import NO_COMFORT
 from wendonic.kernels.look.look import NO_LOOK
@@ -76,7 +76,7 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         names.index(teleport.press) if teleport else NO_PRESS,
         teleport.speed_m_s if teleport else 0.0,
         steer.sectors or 0,
-        math.radians(steer.sector_margin_deg),
+        radians(steer.sector_margin_deg),
         TIES.number(steer.sector_tie),
         SECTORS_BY.number(steer.sector_by),
     )

@@ -120,6 +120,11 @@ class ModeRun:
         self.safe_place = Cells(self.layout, [("comfort", of, axis) for of in ("safe", "head") for axis in "xy"])
         self.over(course)
 
+    @property
+    def ready_tables(self) -> Row:
+        """The curves through points and measured rims that its tick function looks up."""
+        return tuple(self._tables)
+
     def over(self, course: Row) -> None:
         """Take another course."""
         self.part, self.tick, self.standing = self.ready.make(self._numbers, self._tables, course)

@@ -13,7 +13,7 @@ SQUEEZED = 0.5
 
 _HEAD = CONTROLS["head.pose"].slot
 _NOWHERE = (0.0, 0.0, 0.0)
-_PLACES = {"hand.left": 0, "hand.right": 4}
+HAND_PLACES = {"hand.left": 0, "hand.right": 4}
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +54,7 @@ class HandSwing:
 
     def __init__(self, source: HandsSource, start: int) -> None:
         """Write into the places of the row from `start` on: the left hand's, then the right one's."""
-        hands = {name: _Hand(start + _PLACES[name]) for name in source.hands}
+        hands = {name: _Hand(start + HAND_PLACES[name]) for name in source.hands}
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
         self._least = SQUEEZED if source.squeezed else 0.0

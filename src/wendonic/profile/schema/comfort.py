@@ -1,10 +1,10 @@
 """What makes a headset bearable: the vignette, and room to walk in."""
 
-import math
 from typing import Annotated
 
 from pydantic import Field
 
+from wendonic.arithmetic import radians
 from wendonic.kernels.body.comfort import ComfortTuning
 from wendonic.profile.schema.names import Seconds
 from wendonic.profile.schema.table import Table, entry
@@ -66,7 +66,7 @@ class Comfort(Table):
         return ComfortTuning(
             1,
             vignette.full_accel_m_s2,
-            math.radians(vignette.full_turn_deg_s),
+            radians(vignette.full_turn_deg_s),
             vignette.close_half_life_s,
             vignette.open_half_life_s,
             room.width_m / 2.0,

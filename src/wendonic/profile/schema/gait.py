@@ -1,11 +1,11 @@
 """A gait: the constants that turn intent into motion."""
 
-import math
 from collections.abc import Iterator
 from typing import Annotated, Any, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.arithmetic import sqrt
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.body.gait import COASTS_ON, GaitTuning
 from wendonic.length_unit import METRES, LengthUnit
@@ -68,7 +68,7 @@ class Jump(Table):
         if self.speed_m_s is not None:
             return self.speed_m_s
         height_m = self.height_m or 0.0
-        return 2.0 * height_m / self.apex_s if self.apex_s else math.sqrt(2.0 * gravity_m_s2 * height_m)
+        return 2.0 * height_m / self.apex_s if self.apex_s else sqrt(2.0 * gravity_m_s2 * height_m)
 
     def rising_m_s2(self, gravity_m_s2: float) -> float:
         """Return the gravity of its rise.

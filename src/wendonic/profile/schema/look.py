@@ -1,10 +1,10 @@
 """The channel `look`: its sources, its limits, and the zoom."""
 
-import math
 from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.arithmetic import radians
 from wendonic.kernels.look.look import LookTuning
 from wendonic.look_units import zoom_ratio
 from wendonic.profile.schema.look_binds import AnyLookBind
@@ -75,4 +75,4 @@ class LookTable(Table):
         low_deg, high_deg = self.pitch_limits_deg
         press, scale = (-1, 1.0) if self.zoom is None else (press_names.index(self.zoom.press), self.zoom.scale)
         sources = tuple(bind.tuning(rows, press_names) for bind in self.bind)
-        return LookTuning(sources, math.radians(low_deg), math.radians(high_deg), press, scale)
+        return LookTuning(sources, radians(low_deg), radians(high_deg), press, scale)

@@ -1,11 +1,11 @@
 """The `bind` entries of `look`."""
 
-import math
 from collections.abc import Iterator
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
 
+from wendonic.arithmetic import radians
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.gyro import GyroSource
 from wendonic.devices.sources.mouse import MouseSource
@@ -188,7 +188,7 @@ class MouseBind(LookBind):
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
         """Return it as the kernels' numbers, not inverted."""
-        yaw = math.radians(self.count_deg)
+        yaw = radians(self.count_deg)
         return PLAIN_LOOK_SOURCE._replace(
             kind=LOOK_DISPLACEMENT, yaw=yaw, pitch=yaw * self.pitch_ratio, displacement=self.displacement_tuning()
         )
@@ -289,8 +289,8 @@ class LookStickBind(LookBind, Centred):
             snap_at,
             rearm_at,
         )
-        yaw = math.radians(self.yaw_deg_s if self.snap_deg is None else self.snap_deg)
-        return PLAIN_LOOK_SOURCE._replace(kind=LOOK_STICK, yaw=yaw, pitch=math.radians(self.pitch_deg_s), stick=stick)
+        yaw = radians(self.yaw_deg_s if self.snap_deg is None else self.snap_deg)
+        return PLAIN_LOOK_SOURCE._replace(kind=LOOK_STICK, yaw=yaw, pitch=radians(self.pitch_deg_s), stick=stick)
 
 
 class TouchDragBind(LookBind):
@@ -317,7 +317,7 @@ class TouchDragBind(LookBind):
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
         """Return it as the kernels' numbers, not inverted."""
-        turn = math.radians(self.deg_per_width)
+        turn = radians(self.deg_per_width)
         drag = _displacement(self.half_life_s)
         return PLAIN_LOOK_SOURCE._replace(kind=LOOK_DISPLACEMENT, yaw=turn, pitch=turn, displacement=drag)
 
@@ -371,14 +371,14 @@ class GyroBind(LookBind):
             int(self.steady_below_deg_s > 0.0),
             int(self.still_deg_s > 0.0),
             -1 if self.pause_press is None else press_names.index(self.pause_press),
-            math.radians(self.steady_below_deg_s),
-            math.radians(self.still_deg_s),
+            radians(self.steady_below_deg_s),
+            radians(self.still_deg_s),
         )
         return PLAIN_LOOK_SOURCE._replace(
             kind=LOOK_RATE,
             yaw=self.turn_ratio,
             pitch=self.turn_ratio,
-            least=math.radians(TREMBLING_DEG_S) * self.turn_ratio,
+            least=radians(TREMBLING_DEG_S) * self.turn_ratio,
             gyro=gyro,
         )
 

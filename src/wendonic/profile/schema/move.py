@@ -7,6 +7,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.arithmetic import radians
 from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move.move import (
     SMOOTHING_HALF_LIFE,
@@ -252,7 +253,7 @@ class Move(Table):
             tuple(PressAmount(press_names.index(name), amount) for name, amount in self.press_amounts.items()),
             self.notches or 0,
             self.notch_pull,
-            math.radians(self.notch_margin),
+            radians(self.notch_margin),
             smoothing,
             self.half_life_s,
             one_euro,

@@ -6,6 +6,7 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
+from wendonic.arithmetic import log1p, radians
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.steer import FRAME_DRIVE
@@ -91,7 +92,8 @@ class DriveSteer(Sprite):
         """Half-life of its speed sideways."""
         if self.grip in (0.0, 1.0):
             return math.inf if self.grip == 0.0 else 0.0
-        return GRIP_S * math.log(0.5) / math.log1p(-self.grip)
+        half_life_s: float = GRIP_S * math.log(0.5) / log1p(-self.grip)
+        return half_life_s
 
     def _grip_sentence(self) -> str:
         if self.grip == 1.0:
@@ -102,8 +104,8 @@ class DriveSteer(Sprite):
         """Return the numbers with those of its own frame put in."""
         fast = self.turn_deg_s if self.fast_turn_deg_s is None else self.fast_turn_deg_s
         drive = DriveTuning(
-            math.radians(self.turn_deg_s),
-            math.radians(fast),
+            radians(self.turn_deg_s),
+            radians(fast),
             int(not self.on_the_spot),
             self.turn_radius_m,
             self.reverse_ratio,

@@ -1,11 +1,11 @@
 """Frame `grid`."""
 
-import math
 from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, PrivateAttr, model_validator
 
+from wendonic.arithmetic import radians
 from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.squares import GridTuning
 from wendonic.kernels.frames.steer import FRAME_GRID
@@ -128,7 +128,7 @@ class GridSteer(Faced):
             self.repeat_s,
             self.above,
             self.release,
-            math.radians(self.margin_deg),
+            radians(self.margin_deg),
             int(self.diagonals),
             OPPOSITES.number(rules[0] if rules else "cancel"),
             int(self.turn_first_s > 0.0),

@@ -1,11 +1,11 @@
 """What steer frames have in common: a body's facing, its sprite, and slopes."""
 
-import math
 from collections.abc import Iterator
 from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.arithmetic import radians, tan
 from wendonic.kernels.body.facing import FACE_AIM, FACE_HOLD, FACE_TRAVEL, FACE_TURN, FACE_VIEW
 from wendonic.kernels.body.sector import TIE_LATER, TIE_SIDEWAYS, TIE_UPRIGHT
 from wendonic.kernels.body.slope import LEVEL_ONLY, SlopeTuning
@@ -78,7 +78,7 @@ class Slope(Table):
         """Return it as the kernels' numbers."""
         return SlopeTuning(
             1,
-            math.tan(math.radians(self.steepest_deg)),
+            tan(radians(self.steepest_deg)),
             self.slide_m_s,
             self.lean_half_life_s,
             self.ahead_m,
@@ -242,7 +242,7 @@ class Faced(Sprite):
             .tuning(mode)
             ._replace(
                 face=FACES.number(self.face),
-                turn_rate=math.radians(self.turn_rate_deg_s),
+                turn_rate=radians(self.turn_rate_deg_s),
                 face_limited=int(self.face_above > 0.0),
                 face_above=self.face_above,
                 holds=int(self.diagonal_hold_s > 0.0),

@@ -1,0 +1,61 @@
+"""A profile as the module that the page runs: everything that it has to know of it, in JavaScript."""
+
+import json
+from dataclasses import dataclass
+from typing import Any
+
+from wendonic import __version__
+from wendonic.course import Course
+from wendonic.export.page.bindings import control_table
+from wendonic.export.page.fields import field_contents
+from wendonic.export.page.formulas import traced
+from wendonic.export.page.mode_contents import crossing_contents, made_runs, mode_text
+from wendonic.export.page.tick_text import constants
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.profile.schema.profile import Profile
+
+
+@dataclass(frozen=True)
+class PageProfile:
+    """A profile and the course that it is tried on, as the page has them."""
+
+    profile: Profile
+    name: str
+    text: str = ""
+    course: Course | None = None
+    course_text: str = ""
+
+
+def profile_expression(one: PageProfile) -> str:
+    """Return a profile as an expression in JavaScript; `constants()` has to stand before it."""
+    profile = one.profile
+    course = one.course.numbers if one.course else NO_COURSE
+    on_course = one.course is not None
+    runs = made_runs(profile, course, on_course)
+    trace = traced(profile)
+    axes = profile.world.axes
+    plain: dict[str, Any] = {
+        "version": __version__,
+        "name": one.name,
+        "title": profile.title or one.name,
+        "text": one.text,
+        "pressNames": list(profile.press_names),
+        "unit": axes.unit,
+        "unitsPerM": axes.units_per_m,
+        "course": list(course),
+        "courseText": one.course_text,
+        "values": list(trace.values),
+        "paths": list(trace.paths),
+        "fields": field_contents(profile, trace.paths),
+        "crossings": crossing_contents(profile, runs),
+        "leaveTo": {name: mode.leave_to for name, mode in profile.mode.items()},
+    }
+    parts = [f"{json.dumps(name)}: {json.dumps(part)}" for name, part in plain.items()]
+    modes = [f"{json.dumps(name)}: {mode_text(run, profile, trace, on_course)}" for name, run in runs.items()]
+    return "{" + ",\n".join([*parts, '"modes": {' + ",\n".join(modes) + "}"]) + "}"
+
+
+def profile_module(one: PageProfile) -> str:
+    """Return the module that exports `controls` and `profile`."""
+    controls = json.dumps(control_table())
+    return f"{constants()}export const controls = {controls};\nexport const profile = {profile_expression(one)};\n"

@@ -1,0 +1,82 @@
+"""The fields of a profile as the page shows them: numbers with their ranges, words with their choices, in order."""
+
+import math
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+from pydantic.fields import FieldInfo
+
+from wendonic.errors import WendonicError
+from wendonic.profile.edit import limits_of
+from wendonic.profile.schema.field_words import UNITS
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import Table
+from wendonic.profile.schema.words import Words
+
+Content = dict[str, Any]
+LEFT_OUT = frozenset({"format", "version", "title", "seat", "joystick", "budget", "world"})
+"""Tables and fields that say nothing of how a body feels."""
+
+
+def field_contents(profile: Profile, paths: Sequence[str]) -> list[Content]:
+    """Return the fields in the order of the profile's tables, each with its path, kind, value and words; `number` is
+    its place among `paths`, where numbers of a tick are made of it.
+    """
+    numbers = {path: place for place, path in enumerate(paths)}
+    used_gaits = {gait for mode in profile.mode for gait in profile.gaits_of(mode)}
+    found = []
+    for path, table, name, value in _walk(profile, ""):
+        parts = path.split(".")
+        if parts[0] in LEFT_OUT or (parts[0] == "gait" and parts[1] not in used_gaits):
+            continue
+        one = _field(profile, path, table, name, value)
+        if one:
+            one["number"] = numbers.get(path, -1)
+            found.append(one)
+    return found
+
+
+def _walk(value: Any, path: str) -> Iterator[tuple[str, type[Table], str, Any]]:
+    """Give each field that holds a number, a word or a switch: its path, its table, its name and its value."""
+    for name in type(value).model_fields:
+        part = getattr(value, name)
+        inside = f"{path}.{name}" if path else name
+        if value.uses(name):
+            yield from _walk_part(part, inside, type(value), name)
+
+
+def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[tuple[str, type[Table], str, Any]]:
+    if isinstance(part, Table):
+        yield from _walk(part, path)
+    elif isinstance(part, dict):
+        for key, inner in part.items():
+            yield from _walk_part(inner, f"{path}.{key}", table, name)
+    elif isinstance(part, tuple):
+        for place, inner in enumerate(part):
+            yield from _walk_part(inner, f"{path}[{place}]", table, name)
+    elif isinstance(part, bool | int | float | str):
+        yield path, table, name, part
+
+
+def _field(profile: Profile, path: str, table: type[Table], name: str, value: Any) -> Content | None:
+    info: FieldInfo = table.model_fields[name]
+    extra = info.json_schema_extra if isinstance(info.json_schema_extra, dict) else {}
+    unit = str(extra.get("unit") or next((unit for end, unit in UNITS.items() if name.endswith(end)), ""))
+    said = {"path": path, "name": name, "value": value, "unit": unit, "about": info.description or ""}
+    if isinstance(value, bool):
+        return said | {"kind": "switch"}
+    if isinstance(value, str):
+        words = next((mark for mark in info.metadata if isinstance(mark, Words)), None)
+        return said | {"kind": "choice", "choices": list(words)} if words else None
+    try:
+        low, high = limits_of(profile, path)
+    except WendonicError:
+        low, high = -math.inf, math.inf
+    default = info.get_default(call_default_factory=True) if not info.is_required() else None
+    return said | {
+        "kind": "number",
+        "whole": isinstance(value, int),
+        "low": low if math.isfinite(low) else None,
+        "high": high if math.isfinite(high) else None,
+        "default": default if isinstance(default, int | float) else None,
+    }

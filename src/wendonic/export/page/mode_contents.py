@@ -1,0 +1,130 @@
+"""One mode as the page runs it: its tick function in JavaScript, and where everything stands in its rows."""
+
+import json
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from wendonic.batch.columns import columns_of
+from wendonic.compiler.layout import Layout
+from wendonic.export.page.bindings import bindings
+from wendonic.export.page.formulas import Formulas, TracedProfile
+from wendonic.export.page.tick_text import tick_text
+from wendonic.kernels.row import Row
+from wendonic.profile.schema.profile import Profile
+from wendonic.runtime.cells import Cells
+from wendonic.runtime.crossing import Crossing
+from wendonic.runtime.helm import crossings_of
+from wendonic.runtime.mode_run import ModeRun
+
+Content = dict[str, Any]
+
+
+def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: bool) -> str:
+    """Return a mode as an expression in JavaScript."""
+    formulas = traced.formulas(run.name, on_course, run.ready.places)
+    code = {
+        "make": tick_text(run.ready.text),
+        "numbers": f"(v) => [{', '.join(formulas.numbers)}]",
+        "square": f"(v) => [{', '.join(formulas.square)}]",
+        "holds": _conditions(formulas),
+    }
+    parts = [f"{json.dumps(name)}: {json.dumps(part)}" for name, part in mode_contents(run, profile).items()]
+    parts += [f"{json.dumps(name)}: {part}" for name, part in code.items()]
+    return "{" + ",\n".join(parts) + "}"
+
+
+def _conditions(formulas: Formulas) -> str:
+    kept = [text if wanted else f"!{text}" for text, wanted in formulas.conditions if "v[" in text]
+    return f"(v) => {' && '.join(kept) or 'true'}"
+
+
+def mode_contents(run: ModeRun, profile: Profile) -> Content:
+    """Return where everything of a mode stands."""
+    axes, layout, tuning = run.reader.axes, run.layout, run.tuning
+    return {
+        "name": run.name,
+        "layout": {
+            "state": layout.state,
+            "width": layout.width,
+            "places": {".".join(path): place for path, place in layout.places.items() if place >= 0},
+        },
+        "recordAtRest": list(run.record_at_rest),
+        "tables": list(run.ready_tables),
+        "bindings": bindings(run.sampler),
+        "cells": {
+            name: cells_content(cells)
+            for name, cells in (
+                ("body", run.body),
+                ("view", run.view),
+                ("square", run.square),
+                ("turnedTo", run.turned_to),
+                ("safe", run.safe_place),
+            )
+        },
+        "presses": [cells_content(cells) for cells in run.presses],
+        "airborne": cells_content(run.airborne) if run.airborne else None,
+        "comfort": tuning.comfort.used > 0,
+        "onSquares": run.on_squares,
+        "squareAxes": [list(axes.level_from_plan(x, y)) for x, y in ((1.0, 0.0), (0.0, 1.0))],
+        "pressStyles": run.press_styles,
+        "carries": run.carries,
+        "enters": [[place, mode] for place, mode in run.enters],
+        "source": run.source_place,
+        "columns": _columns(layout, run, profile.press_names),
+        "frame": profile.mode[run.name].steer.frame,
+        "hasMove": profile.mode[run.name].move is not None,
+    }
+
+
+def _columns(layout: Layout, run: ModeRun, press_names: Sequence[str]) -> list[list[Any]]:
+    """Return name, kind, and for each number that a column reads its place, or the number itself in a list."""
+
+    def number(path: tuple[str, ...]) -> Any:
+        place = layout.places.get(("outcome", *path), -1)
+        return place if place >= 0 else [layout.constants[("outcome", *path)]]
+
+    return [
+        [name, column.kind, [number(path) for path in column.paths]]
+        for name, column in columns_of(run.tuning, press_names).items()
+    ]
+
+
+def cells_content(cells: Cells) -> Content:
+    """Return where some numbers of a record are."""
+    return {
+        "sources": cells.sources,
+        "constants": cells.constants,
+        "targets": [list(one) for one in cells.targets],
+    }
+
+
+def crossing_contents(profile: Profile, runs: Mapping[str, ModeRun]) -> Content:
+    """Return how each mode is entered from each other, by the names of both."""
+    found: dict[tuple[str, str], Crossing] = {}
+    ready: list[ModeRun] = []
+    for run in runs.values():
+        found |= crossings_of(profile, run, ready)
+        found[run.name, run.name] = Crossing(run, run, anew=True)
+        ready.append(run)
+    return {f"{old}>{new}": _crossing(crossing) for (old, new), crossing in found.items()}
+
+
+def _crossing(crossing: Crossing) -> Content:
+    movement = crossing.movement
+    return {
+        "sources": crossing.sources,
+        "fixed": list(crossing.fixed),
+        "movement": movement
+        and {
+            "copied": [list(pair) for pair in movement.copied],
+            "held": [list(pair) for pair in movement.held],
+            "lastSource": movement.last_source,
+            "sourceNumbers": list(movement.source_numbers.items()),
+        },
+    }
+
+
+def made_runs(profile: Profile, course: Row, on_course: bool) -> dict[str, ModeRun]:
+    """Return all modes of a profile, ready to run."""
+    axes = profile.world.axes
+    return {name: ModeRun(profile, name, None, course, axes, on_course) for name in profile.mode}

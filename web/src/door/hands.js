@@ -1,0 +1,79 @@
+/** How far each hand that counts moved since the last tick, seen from the head where that is tracked. */
+
+const NOWHERE = [0, 0, 0];
+
+export class HandSwing {
+    constructor(source, controls) {
+        this.hands = source.hands.map((hand) => ({
+            ...hand,
+            at: null,
+            moved: [0, 0, 0],
+            posed: false,
+            squeezed: 0,
+        }));
+        this.byPose = new Map(this.hands.map((hand) => [hand.pose, hand]));
+        this.bySqueeze = new Map(this.hands.map((hand) => [hand.squeeze, hand]));
+        this.least = source.least;
+        this.headSlot = controls.slot("head.pose");
+        this.head = null;
+        this.watched = [...this.byPose.keys(), ...this.bySqueeze.keys(), this.headSlot];
+    }
+
+    begin(values) {
+        this.head = null;
+        for (const hand of this.hands) {
+            hand.squeezed = values[hand.squeeze];
+            hand.moved = [0, 0, 0];
+            hand.posed = false;
+            hand.at = null;
+        }
+    }
+
+    take({ slot, value, lost }) {
+        const squeezing = this.bySqueeze.get(slot);
+        if (squeezing) {
+            squeezing.squeezed = value[0];
+            return;
+        }
+        if (slot === this.headSlot) {
+            // From another point of view, nothing can be said of how far they moved.
+            if (lost || this.head === null) for (const hand of this.hands) hand.at = null;
+            this.head = lost ? null : value.slice(0, 3);
+            return;
+        }
+        const hand = this.byPose.get(slot);
+        if (lost) {
+            hand.at = null;
+            return;
+        }
+        const head = this.head ?? NOWHERE;
+        const at = head.map((of, axis) => value[axis] - of);
+        if (hand.at && hand.squeezed >= this.least) {
+            hand.moved = hand.moved.map((moved, axis) => moved + at[axis] - hand.at[axis]);
+            hand.posed = true;
+        }
+        hand.at = at;
+    }
+
+    discard() {
+        for (const hand of this.hands) {
+            hand.moved = [0, 0, 0];
+            hand.posed = false;
+        }
+    }
+
+    read(state, row) {
+        let posed = false;
+        for (const hand of this.hands) {
+            for (let axis = 0; axis < 3; axis++) row[hand.place + axis] = hand.moved[axis];
+            const counts = hand.squeezed >= this.least && hand.at !== null;
+            row[hand.place + 3] = !counts ? 0 : hand.posed ? 2 : 1;
+            if (hand.posed) {
+                posed = true;
+                hand.posed = false;
+                hand.moved = [0, 0, 0];
+            }
+        }
+        return posed;
+    }
+}

@@ -1,0 +1,149 @@
+/** What is held right now, on every device: events in, levels and displacements out. */
+
+export const MOST_CHANGES_KEPT = 20000;
+
+export class DeviceState {
+    /** @param {import("./controls.js").Controls} controls */
+    constructor(controls) {
+        this.controls = controls;
+        this.rest = controls.atRest();
+        this.values = this.rest.slice();
+        this.changes = 0;
+        this.touchChanges = 0;
+        this.viewChanges = 0;
+        this.placed = new Set();
+        this.landings = controls.touchSlots.map(() => [0, 0]);
+        /** Slots of the controls whose every change is kept, in order, until takeKept. */
+        this.watched = new Set();
+        this.kept = [];
+        this.overrun = false;
+        this.countsEnd = 0;
+        this.clamped = new Map();
+        this.refused = new Map();
+    }
+
+    /** Takes one event: the name of a control, and its number or numbers in the device's own standard. */
+    apply(name, value) {
+        this.set(this.controls.find(name), value);
+    }
+
+    set(control, value) {
+        if (control.kind === "loss") {
+            for (const held of this.controls.releasedBy.get(control.name)) this.#letGo(held);
+            this.changes++;
+            return;
+        }
+        if (!control.width) return;
+        const levels = typeof value === "object" ? value : [Number(value)];
+        if (levels.length !== control.width) throw new RangeError(`${control.name}: ${control.width} numbers`);
+        // All or none: half a stick position would be a direction that nobody gave.
+        for (const level of levels) {
+            if (!Number.isFinite(level)) {
+                count(this.refused, control.name);
+                return;
+            }
+        }
+        const { kind, slot, low, high } = control;
+        let cut = false;
+        const fitting = levels.map((level) => {
+            const fits = Math.min(Math.max(level, low), high);
+            cut ||= fits !== level;
+            return fits;
+        });
+        if (cut) count(this.clamped, control.name);
+        if (kind === "counts" || kind === "wheel") {
+            this.#displace(control, fitting);
+            return;
+        }
+        if (kind === "view") this.viewChanges++;
+        else if (kind === "place") this.placed.add(slot);
+        const was = this.values.slice(slot, slot + control.width);
+        // A place that is pointed at once more is pointed at anew.
+        if (kind !== "place" && was.every((level, place) => level === fitting[place])) return;
+        if (kind === "touch" && fitting[2] === 0 && was[2] === 0) return;
+        for (let place = 0; place < fitting.length; place++) this.values[slot + place] = fitting[place];
+        this.changes++;
+        if (kind === "touch") {
+            this.touchChanges++;
+            if (was[2] === 0) this.landings[this.controls.touchSlots.indexOf(slot)] = [fitting[0], fitting[1]];
+        }
+        if (this.watched.has(slot)) this.#keep({ slot, value: fitting, was, lost: false });
+    }
+
+    #displace(control, counts) {
+        for (let place = 0; place < counts.length; place++) this.values[control.slot + place] += counts[place];
+        this.changes++;
+        if (this.watched.has(control.slot))
+            this.#keep({ slot: control.slot, value: counts, was: counts.map(() => 0), lost: false });
+    }
+
+    #letGo(control) {
+        // What the hand moved before the loss, it did move.
+        if (control.kind === "counts" || control.kind === "wheel") return;
+        const { slot, width, kind } = control;
+        const rest = this.rest.slice(slot, slot + width);
+        const was = this.values.slice(slot, slot + width);
+        // A finger that is lost stays where it was.
+        if (kind === "touch") [rest[0], rest[1]] = was;
+        if (was.every((level, place) => level === rest[place])) {
+            // Who waits for the ground is told of it, too.
+            if (this.watched.has(slot) && (kind === "button" || kind === "key" || kind === "touch"))
+                this.#keep({ slot, value: was, was, lost: true });
+            return;
+        }
+        if (kind === "touch") this.touchChanges++;
+        for (let place = 0; place < width; place++) this.values[slot + place] = rest[place];
+        if (this.watched.has(slot)) this.#keep({ slot, value: rest, was, lost: true });
+    }
+
+    #keep(change) {
+        if (this.kept.length < MOST_CHANGES_KEPT) this.kept.push(change);
+        else this.overrun = true;
+    }
+
+    /** The changes of the watched controls since the last call, in order. */
+    takeKept() {
+        const kept = this.kept;
+        if (!kept.length) return kept;
+        this.kept = [];
+        this.countsEnd = 0;
+        if (this.overrun) {
+            this.overrun = false;
+            for (const slot of this.watched) {
+                const control = this.controls.bySlot.get(slot);
+                if (control.kind === "wheel") continue;
+                const now = this.values.slice(slot, slot + control.width);
+                kept.push({ slot, value: now, was: now, lost: false });
+            }
+        }
+        return kept;
+    }
+
+    /** Forgets displacements that no tick has taken: counts, and the motion of fingers and hands. */
+    discardCounts() {
+        for (const control of this.controls.bySlot.values())
+            if (control.kind === "counts" || control.kind === "wheel")
+                this.values.fill(0, control.slot, control.slot + control.width);
+        this.countsEnd = this.kept.length;
+        this.changes++;
+    }
+
+    /** The held state as it was when takeKept was called last, for the watched controls. */
+    valuesBeforeKept() {
+        const values = this.values.slice();
+        for (let number = this.kept.length - 1; number >= 0; number--) {
+            const { slot, was } = this.kept[number];
+            for (let place = 0; place < was.length; place++) values[slot + place] = was[place];
+        }
+        return values;
+    }
+
+    value(name) {
+        const { slot, width } = this.controls.find(name);
+        return width === 1 ? this.values[slot] : this.values.slice(slot, slot + width);
+    }
+}
+
+function count(counter, name) {
+    counter.set(name, (counter.get(name) ?? 0) + 1);
+}

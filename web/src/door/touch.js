@@ -1,0 +1,144 @@
+/** What fingers on a touch screen mean: zones, a stick under the thumb, a drag. Zones are left, top, right, bottom. */
+
+export function holds([left, top, right, bottom], x, y) {
+    return left <= x && x <= right && top <= y && y <= bottom;
+}
+
+/** Slots of the touches that are down and landed in the zone. */
+export function landedIn(controls, zone, values, landings) {
+    return controls.touchSlots.filter((slot, finger) => values[slot + 2] > 0 && holds(zone, ...landings[finger]));
+}
+
+export class ZoneLists {
+    constructor(source) {
+        this.source = source;
+        this.watched = [];
+        this.changesSeen = -1;
+    }
+
+    begin() {
+        this.changesSeen = -1;
+    }
+
+    take() {}
+
+    read(state, row) {
+        if (state.touchChanges === this.changesSeen) return false;
+        this.changesSeen = state.touchChanges;
+        const { values, controls } = state;
+        const fingers = controls.touchSlots.filter((slot) => values[slot + 2] > 0);
+        this.source.lists.forEach((zones, side) => {
+            const held = zones.some((zone) => fingers.some((slot) => holds(zone, values[slot], values[slot + 1])));
+            row[this.source.start + side] = held ? 1 : 0;
+        });
+        return false;
+    }
+}
+
+export class ThumbStick {
+    constructor(source, controls) {
+        this.source = source;
+        this.controls = controls;
+        this.watched = controls.touchSlots;
+        this.known = new Set();
+        this.#release();
+    }
+
+    #release() {
+        this.thumb = -1;
+        this.middle = [0, 0];
+        this.tilt = [0, 0];
+    }
+
+    /** Takes over a thumb that is on the glass already. */
+    begin(values, landings) {
+        this.#release();
+        this.known = new Set(this.watched.filter((slot) => values[slot + 2] > 0));
+        const [slot] = landedIn(this.controls, this.source.zone, values, landings);
+        if (slot !== undefined) {
+            this.thumb = slot;
+            this.middle = landings[this.watched.indexOf(slot)];
+            this.#point(values[slot], values[slot + 1]);
+        }
+    }
+
+    take({ slot, value: [x, y, pressure] }) {
+        const landing = !this.known.has(slot);
+        if (pressure === 0) {
+            this.known.delete(slot);
+            if (slot === this.thumb) this.#release();
+            return;
+        }
+        this.known.add(slot);
+        if (landing && this.thumb < 0 && holds(this.source.zone, x, y)) {
+            this.thumb = slot;
+            this.middle = [x, y];
+        }
+        if (slot === this.thumb) this.#point(x, y);
+    }
+
+    #point(x, y) {
+        const { radius, aspectRatio, drag } = this.source;
+        let right = ((x - this.middle[0]) * aspectRatio) / radius;
+        let forward = (this.middle[1] - y) / radius;
+        const length = Math.hypot(right, forward);
+        if (length > 1) {
+            right /= length;
+            forward /= length;
+            if (drag) this.middle = [x - (right * radius) / aspectRatio, y + forward * radius];
+        }
+        this.tilt = [right, forward];
+    }
+
+    read(state, row) {
+        [row[this.source.start], row[this.source.start + 1]] = this.tilt;
+        return false;
+    }
+}
+
+export class FingerDrag {
+    constructor(source, controls) {
+        this.source = source;
+        this.controls = controls;
+        this.watched = controls.touchSlots;
+        this.at = new Map();
+        this.known = new Set();
+        this.discard();
+    }
+
+    begin(values, landings) {
+        this.known = new Set(this.watched.filter((slot) => values[slot + 2] > 0));
+        const inside = landedIn(this.controls, this.source.zone, values, landings);
+        this.at = new Map(inside.map((slot) => [slot, [values[slot], values[slot + 1]]]));
+        this.discard();
+    }
+
+    take({ slot, value: [x, y, pressure] }) {
+        const was = this.at.get(slot);
+        // A finger that is lost stays where it was, so that adds nothing.
+        if (was) {
+            this.right += x - was[0];
+            this.up += (was[1] - y) / this.source.aspectRatio;
+            this.at.set(slot, [x, y]);
+        }
+        if (pressure === 0) {
+            this.at.delete(slot);
+            this.known.delete(slot);
+        } else if (!this.known.has(slot)) {
+            this.known.add(slot);
+            if (holds(this.source.zone, x, y)) this.at.set(slot, [x, y]);
+        }
+    }
+
+    discard() {
+        this.right = this.up = 0;
+    }
+
+    read(state, row) {
+        row[this.source.start] = this.right;
+        row[this.source.start + 1] = this.up;
+        const moved = this.right !== 0 || this.up !== 0;
+        this.discard();
+        return moved;
+    }
+}

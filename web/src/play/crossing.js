@@ -1,0 +1,48 @@
+/** The record in which a mode is entered from another one, or goes on in another form. */
+
+/** @param {Object} crossing as the page's contents have it */
+export function entered(crossing, old, now, record, carried, row) {
+    const after = crossing.sources.map((place, number) => (place >= 0 ? record[place] : crossing.fixed[number]));
+    const movement = crossing.movement;
+    if (movement) {
+        for (const [place, start] of movement.copied) after[place] = record[start];
+        for (const [place, start] of movement.held)
+            after[place] = (row[start] > 0 ? 1 : 0) - (row[start + 1] > 0 ? 1 : 0);
+        if (movement.lastSource >= 0) {
+            const numbers = new Map(movement.sourceNumbers);
+            after[movement.lastSource] = numbers.get(after[movement.lastSource]) ?? -1;
+        }
+    }
+    carried.forEach((carriesOn, number) => {
+        if (carriesOn) now.presses[number].write(after, old.presses[number].read(record));
+    });
+    const [, x, y, , , , speedUp] = old.body.read(record);
+    if (now.airborne && speedUp !== 0) now.airborne.write(after, [1]);
+    if (now.content.onSquares) now.standOnSquare(after, x, y);
+    return after;
+}
+
+/** Which presses go on in the mode that is entered: those held down, of the same style, where it carries them. */
+export function carriedPresses(old, now, record) {
+    return old.pressesDown(record).map((down, number) => {
+        const same = old.content.pressStyles[number] === now.content.pressStyles[number];
+        return down && now.content.carries && same;
+    });
+}
+
+/** A record of a mode whose form has changed: what both have goes on by its name, the rest begins at rest. */
+export function reformed(old, now, record, pressNames, before) {
+    const after = now.content.recordAtRest.slice();
+    const places = old.content.layout.places;
+    for (const [path, place] of Object.entries(now.content.layout.places)) {
+        const there = places[renamed(path, pressNames, before)];
+        if (there !== undefined) after[place] = record[there];
+    }
+    return after;
+}
+
+/** Presses are known by their names, whatever their numbers are. */
+function renamed(path, pressNames, before) {
+    return path.replace(/(\.presses\.)(\d+)/, (_, head, number) => `${head}${before.indexOf(pressNames[number])}`);
+}
+
