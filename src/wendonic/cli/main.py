@@ -19,6 +19,7 @@ from wendonic.cli.export import export
 from wendonic.cli.fit import fit
 from wendonic.cli.info import info
 from wendonic.cli.join import join
+from wendonic.cli.live import live
 from wendonic.cli.measure import measure
 from wendonic.cli.named_help import listing
 from wendonic.cli.new import new
@@ -58,6 +59,7 @@ app.command(epilog="Example: wendonic join demo-out/beekeeper_keys.jsonl demo-ou
     join
 )
 app.command(epilog="Example: wendonic record walk.jsonl --seconds 20")(record)
+app.command(epilog="Example: wendonic live demo-out/terraces.toml --course demo-out/terraces_course.toml")(live)
 app.command(epilog="Example: wendonic units --factor 0.9 --hz 30")(units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml --tick-function --mode foot")(info)

@@ -23,7 +23,6 @@ class PageProfile:
     name: str
     text: str = ""
     course: Course | None = None
-    course_text: str = ""
 
 
 def profile_expression(one: PageProfile) -> str:
@@ -43,7 +42,6 @@ def profile_expression(one: PageProfile) -> str:
         "unit": axes.unit,
         "unitsPerM": axes.units_per_m,
         "course": list(course),
-        "courseText": one.course_text,
         "values": list(trace.values),
         "paths": list(trace.paths),
         "fields": field_contents(profile, trace.paths),

@@ -14,8 +14,10 @@ from wendonic.profile.schema.table import Table
 from wendonic.profile.schema.words import Words
 
 Content = dict[str, Any]
-LEFT_OUT = frozenset({"format", "version", "title", "seat", "joystick", "budget", "world"})
+LEFT_OUT = frozenset({"format", "version", "title", "seat", "joystick", "budget", "world", "window"})
 """Tables and fields that say nothing of how a body feels."""
+SEATED = frozenset({"shared", "seat"})
+"""Fields that mean something where there are several players."""
 
 
 def field_contents(profile: Profile, paths: Sequence[str]) -> list[Content]:
@@ -28,6 +30,8 @@ def field_contents(profile: Profile, paths: Sequence[str]) -> list[Content]:
     for path, table, name, value in _walk(profile, ""):
         parts = path.split(".")
         if parts[0] in LEFT_OUT or (parts[0] == "gait" and parts[1] not in used_gaits):
+            continue
+        if name in SEATED and not profile.seat:
             continue
         one = _field(profile, path, table, name, value)
         if one:

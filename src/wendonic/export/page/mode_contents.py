@@ -1,11 +1,13 @@
 """One mode as the page runs it: its tick function in JavaScript, and where everything stands in its rows."""
 
 import json
+import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
 from wendonic.batch.columns import columns_of
 from wendonic.compiler.layout import Layout
+from wendonic.devices.sampler import CHANNELS
 from wendonic.export.page.bindings import bindings
 from wendonic.export.page.formulas import Formulas, TracedProfile
 from wendonic.export.page.tick_text import tick_text
@@ -72,7 +74,7 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "source": run.source_place,
         "columns": _columns(layout, run, profile.press_names),
         "frame": profile.mode[run.name].steer.frame,
-        "hasMove": profile.mode[run.name].move is not None,
+        "sourceNames": {channel: _source_names(profile, run.name, channel) for channel in CHANNELS},
     }
 
 
@@ -87,6 +89,19 @@ def _columns(layout: Layout, run: ModeRun, press_names: Sequence[str]) -> list[l
         [name, column.kind, [number(path) for path in column.paths]]
         for name, column in columns_of(run.tuning, press_names).items()
     ]
+
+
+def _source_names(profile: Profile, mode: str, channel: str) -> list[str]:
+    """Return what each entry of a channel is called: its control, or its kind where it has many."""
+    table: Any = getattr(profile.mode[mode], channel)
+    names: list[str] = []
+    for bind in table.bind if table else ():
+        controls = list(dict.fromkeys(re.sub(r"\.[xy]$", "", name) for name in bind.controls()))
+        device = controls[0].partition(".")[0] if controls else "entry"
+        kind = {"key": "keys", "hand": "hands"}.get(device, device)
+        names.append(controls[0] if len(controls) == 1 and device != "key" else kind)
+    several = {name for name in names if names.count(name) > 1}
+    return [f"{name} {place + 1}" if name in several else name for place, name in enumerate(names)]
 
 
 def cells_content(cells: Cells) -> Content:

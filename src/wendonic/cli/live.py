@@ -1,0 +1,34 @@
+"""`wendonic live`: a page to play on and turn numbers."""
+
+from pathlib import Path
+from typing import Annotated
+
+import typer
+
+from wendonic.cli.say import say
+from wendonic.errors import WendonicError
+
+
+def live(
+    profile: Annotated[Path, typer.Argument(metavar="PROFILE", help="The profile to play and tune (.toml).")],
+    course: Annotated[Path | None, typer.Option(help="A course to walk on (.toml); level ground by default.")] = None,
+    mode: Annotated[str | None, typer.Option(help="The mode to begin in; the first one by default.")] = None,
+    port: Annotated[int, typer.Option(help="The port on 127.0.0.1; 0 takes one that is free.")] = 0,
+    no_open: Annotated[bool, typer.Option("--no-open", help="Do not open the browser.")] = False,
+) -> None:
+    """Play a profile in the browser, change its numbers while you walk, and save what feels right."""
+    try:
+        import starlette  # noqa: F401
+
+        from wendonic.live.desk import Desk
+        from wendonic.live.serve import serve
+        from wendonic.live.server import PageServer
+    except ImportError:
+        raise WendonicError("the live page needs Starlette and uvicorn: pip install 'wendonic[live]'") from None
+    server = PageServer(Desk(profile, course), mode)
+
+    def ready(address: str) -> None:
+        say(f"playing {profile} at {address}")
+        say("what you save in an editor counts at once; Ctrl+C stops")
+
+    serve(server, port, not no_open, ready)

@@ -1,0 +1,161 @@
+"""What the page asks of Python: the profile's file, its structure as a module, its feel sheet, its findings."""
+
+import json
+import time
+from collections.abc import Mapping, Sequence
+from pathlib import Path
+from typing import Any
+
+from wendonic.course import load_course
+from wendonic.errors import FileError, ProfileError, RecordingError, WendonicError
+from wendonic.export.page.contents import PageProfile, profile_module
+from wendonic.profile.edit import file_content_of, path_parts
+from wendonic.profile.faults import dotted
+from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.save import saved_text
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import as_written
+from wendonic.recording.recording import Recording
+from wendonic.study.check import check
+from wendonic.study.feel_sheet import measure, value_words
+from wendonic.study.quantities import QUANTITIES
+
+Changes = Mapping[str, Any]
+Message = dict[str, Any]
+MODULES_KEPT = 8
+
+
+class Desk:
+    """One profile's file, as the page works on it.
+
+    `profile` is the last good state of the file, `fault` what is wrong with it now. Changes are values by field
+    paths, lengths in metres, and count from that state on.
+    """
+
+    def __init__(self, path: str | Path, course: str | Path | None = None) -> None:
+        """Read the files; raises `WendonicError` for one with faults."""
+        self.path = Path(path)
+        self.fault: WendonicError | None = None
+        self.text = text_of(self.path, "profile", ProfileError)
+        self.profile = profile_from_text(self.text, self.path)
+        self._course = load_course(course) if course else None
+        self._modules: dict[int, str] = {}
+        self._count = 0
+
+    def look(self) -> bool:
+        """Read the file again; return whether anything is new: another profile, or other faults."""
+        before, fault = self.text, str(self.fault or "")
+        try:
+            text = text_of(self.path, "profile", ProfileError)
+            if text == before and self.fault is None:
+                return False
+            profile = profile_from_text(text, self.path)
+        except WendonicError as found:
+            self.fault = found
+            return str(found) != fault
+        self.fault, self.text, self.profile = None, text, profile
+        return True
+
+    def changed(self, changes: Changes) -> Profile:
+        """Return the profile with some changes; raises `ProfileError` where they do not go together."""
+        if not changes:
+            return self.profile
+        return self.profile.changed(self._as_written(changes))
+
+    def _as_written(self, changes: Changes) -> dict[str, Any]:
+        content = file_content_of(self.profile)
+        found: dict[str, Any] = {}
+        for path, value in changes.items():
+            parts, factor = as_written(content, path_parts(path))
+            found[dotted(parts)] = value * factor if factor != 1.0 else value
+        return found
+
+    def make_module(self, changes: Changes) -> int:
+        """Make the module that the page runs of a changed profile; return the number it goes by."""
+        shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course)
+        self._count += 1
+        self._modules[self._count] = profile_module(shown)
+        while len(self._modules) > MODULES_KEPT:
+            del self._modules[min(self._modules)]
+        return self._count
+
+    def module(self, number: int) -> str | None:
+        """Return a module by its number."""
+        return self._modules.get(number)
+
+    def feel(self, changes: Changes, mode: str) -> list[Message]:
+        """Return the feel sheet of a mode: what it has of it."""
+        profile = self.changed(changes)
+        sheet = measure(profile, mode)
+        return [
+            {
+                "name": name,
+                "unit": QUANTITIES[name].unit,
+                "about": QUANTITIES[name].definition,
+                "value": value,
+                "words": value_words(value),
+            }
+            for name, value in sheet.items()
+            if value is not None
+        ]
+
+    def findings(self, changes: Changes) -> list[Message]:
+        """Return what `check` finds."""
+        return [one._asdict() for one in check(self.changed(changes))]
+
+    def save(self, changes: Changes) -> None:
+        """Write the changes into the file, comments kept. Raises `WendonicError`, and leaves the file as it is, where
+        it has faults now or holds something else than the page knows.
+        """
+        from wendonic.atomic_file import atomic_file
+
+        if self.look() or self.fault:
+            said = "has faults" if self.fault else "was saved by somebody else in the meantime"
+            raise WendonicError(f"{self.path}: {said}; nothing was written")
+        profile = self.changed(changes)
+        text = saved_text(profile, self.text, self.path)
+        if profile_from_text(text, self.path) != profile:
+            raise WendonicError(f"{self.path}: what was to be written does not load as the same profile")
+        with atomic_file(self.path) as beside:
+            beside.write_text(text, encoding="utf-8")
+        self.text, self.profile = text, profile
+
+    def keep(self, lines: Sequence[str]) -> Path:
+        """Write a recording, as lines of its format, beside the profile; return its path."""
+        stem = f"{self.path.stem}_{time.strftime('%Y-%m-%d_%H%M%S')}"
+        target = self.path.with_name(f"{stem}.jsonl")
+        number = 2
+        while target.exists():
+            target = self.path.with_name(f"{stem}_{number}.jsonl")
+            number += 1
+        from wendonic.atomic_file import atomic_file
+
+        with atomic_file(target) as beside:
+            beside.write_text("".join(f"{line}\n" for line in lines), encoding="utf-8")
+            Recording.read(beside)
+        return target
+
+    def recordings(self) -> list[str]:
+        """Return the names of the recordings beside the profile."""
+        return sorted(one.name for one in self.path.parent.glob("*.jsonl"))
+
+    def recording(self, name: str) -> list[Message]:
+        """Return the events of a recording beside the profile, by its name."""
+        if name not in self.recordings():
+            raise RecordingError(self.path.with_name(Path(name).name), [])
+        read = Recording.read(self.path.with_name(name))
+        return [{"t": event.t, "c": event.control, "v": event.value} for event in read]
+
+
+def fault_message(fault: WendonicError) -> Message:
+    """Return what is wrong as a message: its lines, each with its place in the file."""
+    if isinstance(fault, FileError) and fault.faults:
+        lines = [{"line": one.line, "where": one.where, "what": one.what} for one in fault.faults]
+    else:
+        lines = [{"line": None, "where": "", "what": str(fault)}]
+    return {"kind": "faults", "faults": lines}
+
+
+def plain(message: Message) -> str:
+    """Return a message as text; what is no finite number becomes null."""
+    return json.dumps(message, allow_nan=False, default=str)

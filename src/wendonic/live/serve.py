@@ -1,0 +1,58 @@
+"""Serves the live page until it is interrupted."""
+
+import asyncio
+import contextlib
+import socket
+import webbrowser
+from collections.abc import Callable
+
+from wendonic.errors import WendonicError
+from wendonic.live.server import LARGEST_MESSAGE, PageServer
+
+HOST = "127.0.0.1"
+
+
+def bound_socket(port: int) -> socket.socket:
+    """Return a socket on the loopback address; port 0 is any that is free. Raises `WendonicError` for one in use."""
+    found = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        found.bind((HOST, port))
+    except (OSError, OverflowError) as fault:
+        found.close()
+        raise WendonicError(f"port {port}: {fault}; --port 0 takes one that is free") from None
+    return found
+
+
+def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], None]) -> None:
+    """Serve until interrupted; `ready` is told the address. With `opens`, the browser is opened there.
+
+    Raises `WendonicError` where Starlette, uvicorn or watchfiles is missing, or the port is in use.
+    """
+    try:
+        import uvicorn
+    except ImportError:
+        raise WendonicError("the live page needs Starlette and uvicorn: pip install 'wendonic[live]'") from None
+    taken = bound_socket(port)
+    number = taken.getsockname()[1]
+    server.hosts = {f"{HOST}:{number}", f"localhost:{number}"}
+    address = f"http://{HOST}:{number}/{server.token}/"
+    config = uvicorn.Config(
+        server.app(), log_level="warning", ws_max_size=LARGEST_MESSAGE, timeout_graceful_shutdown=1, lifespan="off"
+    )
+
+    async def run() -> None:
+        following = asyncio.create_task(server.follow())
+        running = uvicorn.Server(config)
+        ready(address)
+        if opens:
+            webbrowser.open(address)
+        try:
+            await running.serve([taken])
+        finally:
+            following.cancel()
+            with contextlib.suppress(asyncio.CancelledError):
+                await following
+
+    with contextlib.suppress(KeyboardInterrupt):
+        asyncio.run(run())

@@ -1,0 +1,190 @@
+"""A small server on the loopback address: one page, its modules, and one wire to it. Nothing else is served."""
+
+import asyncio
+import json
+import secrets
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any
+
+from wendonic.errors import WendonicError
+from wendonic.export.page.bundle import page_css, page_html, page_js
+from wendonic.live.desk import Desk, Message, fault_message, plain
+
+if TYPE_CHECKING:
+    from starlette.applications import Starlette
+    from starlette.requests import Request
+    from starlette.responses import Response
+    from starlette.websockets import WebSocket
+
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; connect-src 'self'; img-src 'self' data:; "
+    "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+)
+HEADERS = {
+    "Content-Security-Policy": POLICY,
+    "Cache-Control": "no-store",
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "no-referrer",
+}
+LARGEST_MESSAGE = 64 * 2**20
+"""Bytes of one message: an hour of a recording fits in."""
+
+
+class PageServer:
+    """The page of one profile, for the tabs that have its token."""
+
+    def __init__(self, desk: Desk, mode: str | None = None, token: str | None = None) -> None:
+        """Serve what is on the desk; raises `WendonicError` for a mode that does not exist."""
+        self.desk = desk
+        self.mode = desk.profile.mode_name(mode)
+        self.token = token or secrets.token_urlsafe(18)
+        self._tabs: set[WebSocket] = set()
+        self._first = desk.make_module({})
+        self._asked: dict[tuple[int, str], int] = {}
+        self._busy = asyncio.Lock()
+        self.hosts: set[str] = set()
+        """Names and ports under which it may be reached; others are refused, so that no other site speaks to it."""
+
+    def app(self) -> "Starlette":
+        """Return the application."""
+        from starlette.applications import Starlette
+        from starlette.routing import Route, WebSocketRoute
+
+        start = f"/{self.token}"
+        return Starlette(
+            routes=[
+                Route(f"{start}/", self._page),
+                Route(f"{start}/page.js", self._text(page_js, "text/javascript")),
+                Route(f"{start}/page.css", self._text(page_css, "text/css")),
+                Route(f"{start}/profile.js", self._module),
+                WebSocketRoute(f"{start}/wire", self._wire),
+            ]
+        )
+
+    def _allowed(self, host: str | None, origin: str | None) -> bool:
+        return host in self.hosts and (origin is None or origin in {f"http://{one}" for one in self.hosts})
+
+    def _reply(self, request: "Request", content: str | None, kind: str) -> "Response":
+        from starlette.responses import Response
+
+        if not self._allowed(request.headers.get("host"), request.headers.get("origin")):
+            return Response("not from here", 403, HEADERS, "text/plain")
+        if content is None:
+            return Response("not here", 404, HEADERS, "text/plain")
+        return Response(content, 200, HEADERS, kind)
+
+    async def _page(self, request: "Request") -> "Response":
+        start = {"first": self._first, "mode": self.mode}
+        return self._reply(request, page_html(self.desk.profile.title or self.desk.path.name, start), "text/html")
+
+    def _text(self, made: Callable[[], str], kind: str) -> Any:
+        async def reply(request: "Request") -> "Response":
+            return self._reply(request, made(), kind)
+
+        return reply
+
+    async def _module(self, request: "Request") -> "Response":
+        number = request.query_params.get("n", "")
+        found = self.desk.module(int(number)) if number.isdigit() else None
+        return self._reply(request, found, "text/javascript")
+
+    async def _wire(self, wire: "WebSocket") -> None:
+        from starlette.websockets import WebSocketDisconnect
+
+        if not self._allowed(wire.headers.get("host"), wire.headers.get("origin")):
+            await wire.close(4403)
+            return
+        await wire.accept()
+        self._tabs.add(wire)
+        pending: set[asyncio.Task[None]] = set()
+        try:
+            await self._tell_tabs()
+            if self.desk.fault:
+                await wire.send_text(plain(fault_message(self.desk.fault)))
+            while True:
+                message = json.loads(await wire.receive_text())
+                task = asyncio.create_task(self._take(wire, message))
+                pending.add(task)
+                task.add_done_callback(pending.discard)
+        except (WebSocketDisconnect, ValueError):
+            pass
+        finally:
+            self._tabs.discard(wire)
+            await self._tell_tabs()
+
+    async def _tell_tabs(self) -> None:
+        await self.tell({"kind": "tabs", "count": len(self._tabs)})
+
+    async def tell(self, message: Message) -> None:
+        """Send a message to every tab."""
+        for tab in list(self._tabs):
+            try:
+                await tab.send_text(plain(message))
+            except RuntimeError:
+                self._tabs.discard(tab)
+
+    async def _take(self, wire: "WebSocket", message: Message) -> None:
+        """Answer one message; of several of a kind that wait, only the last one counts."""
+        request, number = str(message.get("do", "")), int(message.get("id", 0))
+        key = (id(wire), request)
+        self._asked[key] = number
+        async with self._busy:
+            try:
+                if request in ("feel", "findings") and self._asked.get(key) != number:
+                    answer: Message = {"kind": "superseded"}
+                else:
+                    answer = await asyncio.to_thread(self._answer, request, message)
+            except WendonicError as fault:
+                answer = fault_message(fault) | {"kind": "refused", "do": request}
+        try:
+            await wire.send_text(plain(answer | {"id": number}))
+        except RuntimeError:
+            self._tabs.discard(wire)
+        if request == "save" and answer["kind"] == "saved":
+            await self.file_is_new()
+
+    def _answer(self, request: str, message: Message) -> Message:
+        desk, changes = self.desk, message.get("changes") or {}
+        match request:
+            case "feel":
+                return {"kind": "feel", "rows": desk.feel(changes, str(message.get("mode") or self.mode))}
+            case "findings":
+                return {"kind": "findings", "rows": desk.findings(changes)}
+            case "form":
+                return {"kind": "module", "number": desk.make_module(changes)}
+            case "save":
+                desk.save(changes)
+                return {"kind": "saved", "path": str(desk.path)}
+            case "keep":
+                return {"kind": "kept", "path": desk.keep(message.get("lines") or []).name}
+            case "recordings":
+                return {"kind": "recordings", "names": desk.recordings()}
+            case "recording":
+                return {"kind": "recording", "events": desk.recording(str(message.get("name", "")))}
+        return {"kind": "refused", "do": request, "faults": [{"line": None, "where": "", "what": "unknown request"}]}
+
+    async def file_is_new(self) -> None:
+        """Say to every tab that the file holds something else now, or has faults."""
+        if self.desk.fault:
+            await self.tell(fault_message(self.desk.fault))
+        else:
+            self._first = await asyncio.to_thread(self.desk.make_module, {})
+            await self.tell({"kind": "file", "number": self._first})
+
+    async def follow(self) -> None:
+        """Follow the profile's file until cancelled."""
+        from watchfiles import awatch
+
+        folder, name = self.desk.path.absolute().parent, self.desk.path.name
+        seen = awatch(
+            folder,
+            watch_filter=lambda _, changed: changed.endswith(name),
+            debounce=50,
+            step=20,
+            rust_timeout=500,
+            yield_on_timeout=True,
+            recursive=False,
+        )
+        async for _ in seen:
+            if await asyncio.to_thread(self.desk.look):
+                await self.file_is_new()

@@ -1,0 +1,495 @@
+/** One page of play: the loop from devices to pictures, and who is told of what. */
+
+import { followKeyboard } from "./input/keyboard.js";
+import { Mouse } from "./input/mouse.js";
+import { Pads } from "./input/pads.js";
+import { Readings } from "./models/readings.js";
+import { Recorder } from "./models/recorder.js";
+import { Ring } from "./models/ring.js";
+import { Settings } from "./models/settings.js";
+import { Trial } from "./models/trial.js";
+import { Bar } from "./panels/bar.js";
+import { shown } from "./panels/element.js";
+import { Notices } from "./panels/notices.js";
+import { NumbersPanel } from "./panels/numbers.js";
+import { StripsPanel } from "./panels/strips.js";
+import { Clock } from "./play/clock.js";
+import { Helm } from "./play/helm.js";
+import { Replay } from "./play/replay.js";
+import { Seen } from "./play/seen.js";
+import { Stage } from "./stage/stage.js";
+import { Wire } from "./wire.js";
+
+const RING_ROWS = 2000;
+const PANEL_MS = 50;
+const MEASURE_MS = 150;
+const MOST_PRESSES = 32;
+const COLUMNS = ["t", "x", "y", "z", "raw", "shaped", "intent", "speed", "yawRate"];
+const RAW_NAMES = Array.from({ length: MOST_PRESSES }, (_, number) => `press${number}`);
+
+export class App {
+    constructor(profiles, controls, { mode, live }) {
+        this.profiles = profiles;
+        this.controls = controls;
+        this.live = live;
+        this.trial = new Trial();
+        this.clock = new Clock();
+        this.readings = new Readings();
+        this.ring = new Ring([...COLUMNS, ...RAW_NAMES], RING_ROWS);
+        this.frames = { frameMs: 0, tickMs: 0, eventMs: null };
+        this.recorder = null;
+        this.replay = null;
+        this.sheet = null;
+        this.reference = { path: null, sheet: null };
+        this.ringRow = {};
+        this.#begin(profiles[0], mode);
+        this.notices = new Notices(document.getElementById("notices"));
+        this.stage = new Stage(document.getElementById("stage"), this);
+        this.numbers = new NumbersPanel(document.getElementById("numbers"), this);
+        this.strips = new StripsPanel(document.getElementById("strips"), this);
+        this.bar = new Bar(document.getElementById("bar"), this);
+        this.#devices();
+        if (live) this.#connect();
+        this.#built();
+        this.last = performance.now();
+        this.panelAt = 0;
+        requestAnimationFrame((now) => this.#frame(now));
+    }
+
+    #begin(profile, mode) {
+        this.profile = profile;
+        this.sides = { a: new Settings(profile), b: new Settings(profile) };
+        for (const side of ["a", "b"]) this.sides[side].listen((path) => this.#changed(side, path));
+        this.helm = new Helm(profile, this.controls, mode);
+    }
+
+    get settings() {
+        return this.sides[this.trial.side];
+    }
+
+    focusStage() {
+        this.stage.root.focus({ preventScroll: true });
+    }
+
+    // --- devices
+
+    #devices() {
+        const give = (control, value, time) => this.give(control, value, time);
+        followKeyboard(window, give, (code) => !this.#own(code) && this.controls.byName.has(`key.${code}`));
+        window.addEventListener("keydown", (event) => this.#hotkey(event));
+        this.mouse = new Mouse(this.stage.root, give, {
+            captures: () => this.#binds("mouse"),
+            place: (x, y) => this.stage.fractions(x, y),
+        });
+        this.pads = new Pads(give);
+        const leave = () => {
+            this.give("lost.focus", 1, performance.now());
+            this.pads.forget();
+        };
+        window.addEventListener("blur", leave);
+        document.addEventListener("visibilitychange", () => document.hidden && leave());
+    }
+
+    #binds(kind) {
+        return Object.values(this.helm.run.content.bindings.channels).some((sources) => sources.some((one) => one.kind === kind));
+    }
+
+    /** Takes one raw event. While a recording is replayed, devices wait. */
+    give(control, value, time) {
+        if (this.replay && !control.startsWith("lost.")) return;
+        this.helm.apply(control, value);
+        this.recorder?.take(this.helm, control, value);
+        if (!control.startsWith("lost.")) this.eventAt ??= time;
+    }
+
+    #own(code) {
+        return code in this.hotkeys;
+    }
+
+    hotkeys = {
+        F1: () => this.bar.help(),
+        F2: () => this.stage.next(),
+        F3: () => this.swap(),
+        F4: () => this.vote(),
+        F6: () => this.record(),
+        F7: () => this.strips.toggle(),
+        F8: () => this.restart(),
+        F9: () => this.mark(),
+    };
+
+    #hotkey(event) {
+        if (event.ctrlKey || event.metaKey) {
+            const found = { KeyS: () => this.save(), KeyZ: () => (event.shiftKey ? this.settings.redo() : this.settings.undo()), KeyY: () => this.settings.redo() }[event.code];
+            if (!found || event.target.matches?.("input[type=number], input[type=search]")) return;
+            event.preventDefault();
+            found();
+        } else if (this.#own(event.code)) {
+            event.preventDefault();
+            if (!event.repeat) this.hotkeys[event.code]();
+        }
+    }
+
+    // --- the loop
+
+    #frame(now) {
+        const started = performance.now();
+        const frameS = (now - this.last) / 1000;
+        this.last = now;
+        if (frameS > 0) this.frames.frameMs += 0.1 * (1000 * frameS - this.frames.frameMs);
+        this.pads.poll(now);
+        const steps = document.hidden ? [] : this.clock.ticks(frameS);
+        for (const dt of steps) this.#tick(dt);
+        if (steps.length) {
+            const each = (performance.now() - started) / steps.length;
+            this.frames.tickMs += 0.05 * (each - this.frames.tickMs);
+        }
+        this.stage.draw(this.scene());
+        if (steps.length && this.eventAt !== undefined) {
+            const took = performance.now() - this.eventAt;
+            this.frames.eventMs = this.frames.eventMs === null ? took : this.frames.eventMs + 0.1 * (took - this.frames.eventMs);
+            this.eventAt = undefined;
+        }
+        if (now - this.panelAt > PANEL_MS) {
+            this.panelAt = now;
+            this.#panels();
+        }
+        requestAnimationFrame((next) => this.#frame(next));
+    }
+
+    #tick(dt) {
+        if (this.replay?.feed(dt, (control, value) => this.helm.apply(control, value))) this.#again();
+        const record = this.helm.tick(dt);
+        const run = this.helm.ticked;
+        if (this.seen?.run !== run) this.seen = new Seen(run, this.profile.pressNames);
+        const now = this.seen.read(record);
+        const speed = Math.hypot(now.velX, now.velY);
+        this.stage.figure.take(now.x, now.y, now.velX, now.velY, dt);
+        const row = this.ringRow;
+        row.t = this.helm.t;
+        row.x = now.x;
+        row.y = now.y;
+        row.z = now.z;
+        row.raw = Math.hypot(now.rawX, now.rawY);
+        row.shaped = Math.hypot(now.localX, now.localY);
+        row.intent = now.amount;
+        row.speed = speed * this.profile.unitsPerM;
+        row.yawRate = ((now.lookYaw / dt) * 180) / Math.PI;
+        for (let press = 0; press < MOST_PRESSES; press++)
+            row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isHeld(record, press) ? 0.8 : 0) : 0;
+        this.ring.push(row);
+        this.readings.take({ t: this.helm.t, dt, rawX: now.rawX, rawY: now.rawY, speed });
+        if (this.helm.run !== run) this.#built();
+    }
+
+    /** What there is to see now. */
+    scene() {
+        const { helm, seen } = this;
+        if (!seen) return null;
+        const record = helm.tickedRecord;
+        const now = seen.read(helm.run === seen.run ? helm.record : record);
+        const scene = (this.made ??= {});
+        Object.assign(scene, now);
+        scene.t = helm.t;
+        scene.path = this.ring;
+        scene.frame = seen.run.content.frame;
+        scene.goal = seen.goal(record);
+        scene.squares = seen.squares(record);
+        scene.looks = seen.run.content.bindings.channels.look.length > 0;
+        scene.wanted = { x: now.moveX, y: now.moveY, amount: now.amount };
+        scene.speed = Math.hypot(now.velX, now.velY, now.velZ);
+        return scene;
+    }
+
+    #panels() {
+        this.strips.draw();
+        if (this.seen) {
+            const { rawX, rawY, localX, localY } = this.seen.values;
+            this.strips.drawStick([rawX, rawY], [localX, localY]);
+        }
+        this.numbers.drawCurves();
+        this.stage.say(this.#words());
+        this.bar.show();
+    }
+
+    #words() {
+        const { helm, profile } = this;
+        const now = this.seen?.values;
+        if (!now) return [];
+        const speed = Math.hypot(now.velX, now.velY) * profile.unitsPerM;
+        const lines = [`${shown(speed, 3)} ${profile.unit}/s${now.amount > 0.001 ? `, amount ${now.amount.toFixed(2)}` : ""}`];
+        if (this.replay) lines.push(`replay of ${this.replay.name}: ${shown(this.replay.t - this.replay.start, 3)} of ${shown(this.replay.duration, 3)} s`);
+        if (this.recorder) lines.push(`recording: ${this.recorder.events.length} events, ${shown(helm.t - this.recorder.startS, 3)} s`);
+        if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured: Escape lets it go" : "click to capture the mouse");
+        else if (helm.run.content.frame === "goto") lines.push("click a place to go there");
+        return lines;
+    }
+
+    #built() {
+        this.stage.take(this.helm.course);
+        this.numbers.build();
+        this.strips.build();
+        this.bar.build();
+        if (this.live) this.#measure(null);
+    }
+
+    // --- numbers
+
+    #changed(side, path) {
+        if (side !== this.trial.side || !this.numbers) return;
+        const values = this.settings.values();
+        const field = path === null ? null : this.settings.profile.fields.find((one) => one.path === path);
+        const known = path === null || (field && field.number >= 0);
+        if (known && this.helm.keepsStructure(values)) this.helm.retune(values);
+        else if (path !== null) this.#reform(path);
+        this.numbers.refresh();
+        if (path !== null) this.#measure(path);
+    }
+
+    /** Asks for tick functions of another structure; where that is refused, the last good numbers go on. */
+    async #reform(path) {
+        if (!this.wire) {
+            this.settings.undo();
+            this.notices.fault(path, [{ what: `${path}: beyond this value it is another form, which needs wendonic live` }]);
+            return;
+        }
+        const { settings } = this;
+        const answer = await this.wire.ask({ do: "form", changes: settings.plain() });
+        if (answer.kind === "module") {
+            const { profile } = await this.#module(answer.number);
+            this.notices.clear("form");
+            settings.show(profile);
+            if (settings === this.settings) this.#play(profile);
+        } else if (answer.kind === "refused") {
+            this.notices.fault("form", answer.faults, "these numbers do not go together; the last good ones stay");
+        }
+    }
+
+    #module(number) {
+        return import(new URL(`profile.js?n=${number}`, location.href).href);
+    }
+
+    #play(profile) {
+        this.profile = profile;
+        this.helm.reform(profile, this.settings.values());
+        this.seen = null;
+        this.#built();
+    }
+
+    #measure(path) {
+        if (!this.wire?.open || this.trial.blind) return;
+        if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet };
+        clearTimeout(this.measuring);
+        this.measuring = setTimeout(() => this.#ask(path), path === null ? 0 : MEASURE_MS);
+    }
+
+    async #ask(path) {
+        const changes = this.settings.plain();
+        const { mode } = this.helm;
+        const answer = await this.wire.ask({ do: "feel", changes, mode });
+        if (answer.kind === "feel" && mode === this.helm.mode) {
+            const before = this.reference.sheet;
+            this.sheet = answer.rows;
+            if (path !== null && before) this.numbers.showEffect(path, differences(before, answer.rows));
+        }
+        const checked = await this.wire.ask({ do: "findings", changes });
+        if (checked.kind === "findings") this.numbers.showFindings(checked.rows);
+    }
+
+    // --- A and B
+
+    swap() {
+        this.trial.swap();
+        this.#felt();
+    }
+
+    /** Plays the side that is felt now. */
+    #felt() {
+        const { settings } = this;
+        if (settings.profile !== this.profile) this.#play(settings.profile);
+        else this.helm.retune(settings.values());
+        this.numbers.build();
+        this.bar.show();
+        this.reference = { path: null, sheet: null };
+        this.#measure(null);
+    }
+
+    blind() {
+        if (this.trial.blind) this.trial.end();
+        else {
+            const same = JSON.stringify(this.sides.a.plain()) === JSON.stringify(this.sides.b.plain());
+            if (same) {
+                this.notices.say("trial", "A and B are the same: press F3 for B and change a number first");
+                return;
+            }
+            this.trial.begin();
+            this.notices.say("trial", "Blind: F3 swaps the two, unlabelled; F4 says “this one”. It ends when it is settled.");
+        }
+        document.body.classList.toggle("blind", this.trial.blind);
+        this.#felt();
+    }
+
+    vote() {
+        if (!this.trial.blind) return;
+        this.trial.vote(this.helm.t);
+        const { a, b } = this.trial.counts;
+        if (this.trial.verdict) {
+            document.body.classList.remove("blind");
+            this.notices.say("trial", `Settled: ${this.trial.verdict.toUpperCase()} is preferred, A ${a} and B ${b} votes (95 % confidence, valid after each vote)`);
+        }
+        this.#felt();
+    }
+
+    /** Makes the other side the same as this one. */
+    copySide() {
+        const other = this.sides[this.trial.side === "a" ? "b" : "a"];
+        other.changes = new Map(this.settings.changes);
+        other.show(this.settings.profile);
+        this.notices.say("trial", `${this.trial.side === "a" ? "B" : "A"} is now the same as ${this.trial.side.toUpperCase()}`);
+    }
+
+    // --- recordings
+
+    record() {
+        if (this.recorder) {
+            const lines = this.recorder.lines();
+            this.recorder = null;
+            this.keep(lines);
+            return;
+        }
+        this.recorder = new Recorder(`${this.profile.title}, played`);
+        this.recorder.begin(this.helm);
+    }
+
+    async keep(lines) {
+        if (!this.wire?.open) {
+            download(`${this.profile.name.replace(/\.toml$/, "")}.jsonl`, `${lines.join("\n")}\n`);
+            return;
+        }
+        const answer = await this.wire.ask({ do: "keep", lines });
+        if (answer.kind === "kept") {
+            this.notices.say("kept", `kept as ${answer.path}, beside the profile`);
+            this.bar.recordings();
+        } else this.notices.fault("kept", answer.faults ?? [{ what: "the server is gone: the recording was not kept" }]);
+    }
+
+    mark() {
+        if (!this.recorder) return;
+        this.recorder.take(this.helm, "mark", "felt wrong here");
+        this.notices.say("mark", `marked at ${shown(this.helm.t - this.recorder.startS, 4)} s`);
+    }
+
+    /** Plays a recording in a loop, or none. */
+    play(events, name = "") {
+        this.replay = events ? new Replay(events, name) : null;
+        this.#again();
+    }
+
+    #again() {
+        const { replay } = this;
+        const mode = replay?.mode && this.helm.runs[replay.mode] ? replay.mode : this.helm.mode;
+        const values = this.helm.values;
+        this.helm = new Helm(this.profile, this.controls, mode);
+        this.helm.retune(values);
+        this.pads.forget();
+        replay?.restart();
+        this.seen = null;
+        this.readings.reset();
+        this.ring.clear();
+        this.#built();
+    }
+
+    /** A new life at the origin. */
+    restart() {
+        this.helm.apply("body.place", [0, 0, 0]);
+        this.helm.apply("body.facing", 0);
+        this.helm.restart();
+        for (const [control, value] of [["body.place", [0, 0, 0]], ["body.facing", 0], ["body.restart", 1]])
+            this.recorder?.take(this.helm, control, value);
+        this.readings.reset();
+    }
+
+    enter(mode) {
+        if (!this.helm.enter(mode)) {
+            this.notices.say("mode", `${this.helm.mode} does not leave to ${mode}: see its leave_to`);
+            return;
+        }
+        this.recorder?.take(this.helm, "mode", mode);
+        this.seen = null;
+        this.#built();
+        this.focusStage();
+    }
+
+    // --- the file
+
+    #connect() {
+        const address = new URL("wire", location.href);
+        address.protocol = "ws:";
+        this.wire = new Wire(address.href, (message) => this.#heard(message), (open) => this.#wired(open));
+    }
+
+    #wired(open) {
+        if (open) {
+            this.notices.clear("wire");
+            this.#measure(null);
+            this.bar.recordings();
+        } else this.notices.fault("wire", [{ what: "The server is gone: play goes on, but nothing can be saved or measured until wendonic live runs again." }]);
+        this.bar.show();
+    }
+
+    async #heard(message) {
+        if (message.kind === "tabs") {
+            if (message.count > 1) this.notices.say("tabs", `This page is open in ${message.count} tabs: both save into the same file.`);
+            else this.notices.clear("tabs");
+        } else if (message.kind === "faults") {
+            this.notices.fault("file", message.faults, `${this.profile.name} has faults; the last good numbers stay`);
+        } else if (message.kind === "file") {
+            this.notices.clear("file");
+            const { profile } = await this.#module(message.number);
+            this.#fileIs(profile);
+        }
+    }
+
+    /** Follows the file: what was changed here stays changed. */
+    async #fileIs(profile) {
+        for (const settings of Object.values(this.sides)) {
+            settings.take(profile);
+            if (!settings.changes.size) continue;
+            const answer = await this.wire.ask({ do: "form", changes: settings.plain() });
+            if (answer.kind === "module") settings.show((await this.#module(answer.number)).profile);
+        }
+        this.#play(this.settings.profile);
+        this.bar.build();
+    }
+
+    async save() {
+        if (!this.wire?.open) {
+            this.notices.fault("save", [{ what: "nothing saved: the server is gone" }]);
+            return;
+        }
+        const answer = await this.wire.ask({ do: "save", changes: this.settings.plain() });
+        if (answer.kind === "saved") {
+            this.notices.clear("save");
+            this.notices.say("saved", `saved to ${answer.path}`);
+        } else this.notices.fault("save", answer.faults ?? [{ what: "the server is gone: nothing was saved" }], "not saved");
+    }
+}
+
+/** What differs between two feel sheets, in words. */
+export function differences(before, after) {
+    const was = new Map(before.map((row) => [row.name, row]));
+    return after
+        .filter(({ name, words }) => was.has(name) && was.get(name).words !== words)
+        .map(({ name, unit, words, value }) => {
+            const arrow = value > was.get(name).value ? "↑" : "↓";
+            return `${name.replaceAll("_", " ").replace(/ (m s|deg s|s|m|deg|ratio)$/, "")} ${arrow} ${was.get(name).words} → ${words} ${unit}`;
+        });
+}
+
+export function download(name, text) {
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(new Blob([text], { type: "text/plain" }));
+    link.download = name;
+    link.click();
+    setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+}
+

@@ -1,0 +1,27 @@
+/** Keys by their W3C code, while they are not typed into a field. */
+
+const MOVES_SLIDER = new Set(["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "Home", "End", "PageUp", "PageDown"]);
+
+/** Whether a key is meant for the element that has the focus, not for the body. */
+export function isTyped(target, code) {
+    if (!target || !target.matches) return false;
+    if (target.closest("dialog")) return true;
+    if (target.matches("select, textarea, input:not([type=range])")) return true;
+    if (target.matches("input[type=range]")) return MOVES_SLIDER.has(code);
+    return target.matches("button, summary, a") && (code === "Enter" || code === "Space");
+}
+
+/** @param {(control: string, value: number, time: number) => void} give
+ *  @param {(code: string) => boolean} known whether the door knows a code */
+export function followKeyboard(target, give, known) {
+    target.addEventListener("keydown", (event) => {
+        if (event.code === "Tab" || isTyped(event.target, event.code) || !known(event.code)) return;
+        if (event.ctrlKey || event.metaKey) return;
+        event.preventDefault();
+        if (!event.repeat) give(`key.${event.code}`, 1, event.timeStamp);
+    });
+    // What goes up is let go of, wherever the focus is by then.
+    target.addEventListener("keyup", (event) => {
+        if (known(event.code)) give(`key.${event.code}`, 0, event.timeStamp);
+    });
+}

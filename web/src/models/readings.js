@@ -1,0 +1,79 @@
+/** Read off the play itself: press to movement, reach-90, stopping distance, how much faster diagonals are. */
+
+const MOVING_M_S = 0.02;
+const AT_REST = 1e-3;
+const SETTLED_S = 0.1;
+
+export class Readings {
+    constructor() {
+        this.pressToMoveS = null;
+        this.reach90S = null;
+        this.stopM = null;
+        this.straightM_s = 0;
+        this.diagonalM_s = 0;
+        this.reset();
+    }
+
+    /** Forgets what is under way: the body was put somewhere, or the recording began anew. */
+    reset() {
+        this.rawWas = 0;
+        this.speedWas = 0;
+        this.push = null;
+        this.stop = null;
+    }
+
+    get diagonalRatio() {
+        return this.straightM_s > 0 && this.diagonalM_s > 0 ? this.diagonalM_s / this.straightM_s : null;
+    }
+
+    /** Takes one tick: time, length of the step, the raw request, and speed. */
+    take({ t, dt, rawX, rawY, speed }) {
+        const raw = Math.hypot(rawX, rawY);
+        if (raw > AT_REST && this.rawWas <= AT_REST && this.speedWas < MOVING_M_S) {
+            this.push = { t: t - dt, moved: false, speeds: [], steady: 0, last: 0 };
+            this.stop = null;
+        }
+        if (raw <= AT_REST && this.rawWas > AT_REST && this.speedWas > MOVING_M_S) this.stop = { metres: 0 };
+        this.#follow(t, dt, raw, speed);
+        if (raw > 0.95) this.#directions(rawX, rawY, speed);
+        this.rawWas = raw;
+        this.speedWas = speed;
+    }
+
+    #follow(t, dt, raw, speed) {
+        const { push, stop } = this;
+        if (push) {
+            if (!push.moved && speed >= MOVING_M_S) {
+                push.moved = true;
+                this.pressToMoveS = t - push.t;
+            }
+            push.speeds.push([t, speed]);
+            push.steady = Math.abs(speed - push.last) < 0.005 * Math.max(speed, MOVING_M_S) ? push.steady + dt : 0;
+            push.last = speed;
+            if (push.steady > SETTLED_S && speed > MOVING_M_S) {
+                const reached = push.speeds.find(([, one]) => one >= 0.9 * speed);
+                this.reach90S = reached[0] - push.t;
+                this.push = null;
+            } else if (raw <= AT_REST || push.speeds.length > 2000) {
+                this.push = null;
+            }
+        }
+        if (stop) {
+            if (raw > AT_REST) {
+                this.stop = null;
+                return;
+            }
+            stop.metres += speed * dt;
+            if (speed < MOVING_M_S) {
+                this.stopM = stop.metres;
+                this.stop = null;
+            }
+        }
+    }
+
+    #directions(rawX, rawY, speed) {
+        const least = Math.min(Math.abs(rawX), Math.abs(rawY)) / Math.max(Math.abs(rawX), Math.abs(rawY));
+        if (least < 0.05) this.straightM_s = Math.max(this.straightM_s, speed);
+        else if (least > 0.9) this.diagonalM_s = Math.max(this.diagonalM_s, speed);
+    }
+}

@@ -1,0 +1,47 @@
+/** What is played, as a recording of the usual format: a header, then an event a line. */
+
+const JUST_AFTER_S = 1e-6;
+
+export class Recorder {
+    constructor(title) {
+        this.title = title;
+        this.events = [];
+        this.startS = null;
+    }
+
+    /** Begins with what a recording has to say first: mode, body and view, in the plan frame. */
+    begin(helm) {
+        this.startS = helm.t;
+        this.events = [];
+        const [face, x, y, z, ...velocity] = helm.run.body.read(helm.record);
+        const [yaw, pitch] = helm.run.view.read(helm.record);
+        const deg = 180 / Math.PI;
+        this.#put("mode", helm.mode, 0);
+        this.#put("body.place", [x, y, z], 0);
+        this.#put("body.velocity", velocity, 0);
+        this.#put("body.facing", face * deg, 0);
+        if (yaw !== 0 || pitch !== 0) this.#put("view", [yaw * deg, pitch * deg], 0);
+    }
+
+    /** An event has the time of the tick before it, and a microsecond: the same ticks again give the same walk. */
+    take(helm, control, value) {
+        const t = helm.t - this.startS;
+        this.#put(control, value, t > 0 ? t + JUST_AFTER_S : 0);
+    }
+
+    #put(c, v, t) {
+        this.events.push({ t, c, v });
+    }
+
+    lines() {
+        const devices = [...new Set(this.events.map(({ c }) => c.split(".")[0]))];
+        const known = { key: "keys", pad: "pad", mouse: "mouse", pointer: "mouse", touch: "touch", hand: "hands", head: "hands" };
+        const head = {
+            format: "wendonic-recording",
+            version: 1,
+            title: this.title,
+            devices: [...new Set(devices.map((name) => known[name.replace(/\d$/, "")]).filter(Boolean))],
+        };
+        return [head, ...this.events].map((line) => JSON.stringify(line));
+    }
+}

@@ -1,0 +1,32 @@
+/** How a stick is answered, by trying: the tick function itself, from rest, over tilts from 0 to 1. */
+
+const POINTS = 64;
+const MOST_TICKS = 25;
+
+/** The amount (or share of the fastest turn) that each tilt to the right comes to. Returns pairs of tilt and amount.
+ *  @param {import("../play/mode_run.js").ModeRun} run
+ *  @param {"move"|"look"} channel @param {number} number which entry under bind */
+export function response(run, channel, number) {
+    const start = run.places.channels[channel][number];
+    const column = run.content.columns.find(([name]) => name === (channel === "look" ? "look_yaw_deg" : "local_x"));
+    const place = column[2][0];
+    if (typeof place !== "number") return [];
+    const row = run.content.bindings.atRest.slice();
+    const found = [];
+    for (let point = 0; point <= POINTS; point++) {
+        row[start] = point / POINTS;
+        let record = run.content.recordAtRest;
+        let last = NaN;
+        for (let tick = 0; tick < MOST_TICKS; tick++) {
+            record = run.tick(record, row, 0.1);
+            if (Math.abs(record[place] - last) < 1e-5) break;
+            last = record[place];
+        }
+        found.push([point / POINTS, Math.abs(record[place])]);
+    }
+    if (channel === "look") {
+        const most = Math.max(...found.map(([, amount]) => amount), 1e-9);
+        for (const pair of found) pair[1] /= most;
+    }
+    return found;
+}

@@ -1,0 +1,123 @@
+/** The bar: mode, view, rate, A and B, recordings, and the file. */
+
+import { votesToSettle } from "../models/preference.js";
+import { RATES } from "../play/clock.js";
+import { VIEWS } from "../stage/stage.js";
+import { element } from "./element.js";
+
+const HELP = [
+    ["F2", "next view: from above, over the shoulder, through the eyes"],
+    ["F3", "swap A and B"],
+    ["F4", "“this one”, in a blind trial"],
+    ["F6", "record, and stop"],
+    ["F7", "pause the strips"],
+    ["F8", "back to the start"],
+    ["F9", "mark where it felt wrong, while recording"],
+    ["Ctrl+Z, Ctrl+Y", "undo, redo"],
+    ["Ctrl+S", "save into the file"],
+    ["Escape", "let the mouse go"],
+];
+
+export class Bar {
+    constructor(root, app) {
+        this.app = app;
+        this.title = element("h1", {});
+        this.modes = element("div", { className: "group" });
+        this.view = select("View", VIEWS, (value) => {
+            app.stage.show(value);
+            app.focusStage();
+        });
+        this.rate = select("Ticks a second", RATES, (value) => {
+            app.clock.set(value);
+            app.focusStage();
+        });
+        this.side = element("button", { title: "F3 swaps", onclick: () => app.swap() });
+        this.copy = element("button", { textContent: "Copy", title: "Make the other one the same as this one", onclick: () => app.copySide() });
+        this.blind = element("button", { onclick: () => app.blind() });
+        this.votes = element("span", {});
+        this.record = element("button", { title: "F6", onclick: () => app.record() });
+        this.replay = select("Replay", ["no replay"], (value) => this.#replay(value));
+        this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.save() });
+        this.drawer = element("button", { className: "drawer-toggle", textContent: "Numbers", onclick: () => document.body.classList.toggle("closed") });
+        const help = element("button", { textContent: "Keys", title: "F1", onclick: () => this.help() });
+        root.append(
+            this.title,
+            this.modes,
+            element("div", { className: "group wide" }, element("span", { textContent: "View" }), this.view),
+            element("div", { className: "group wide" }, element("span", { textContent: "Ticks/s" }), this.rate),
+            element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
+            element("div", { className: "group wide" }, this.record, this.replay),
+            element("div", { className: "group push" }, this.drawer, help, this.save),
+        );
+        this.dialog = element(
+            "dialog",
+            {},
+            element("h2", { textContent: "Keys of the page" }),
+            element("table", {}, ...HELP.map(([key, what]) => element("tr", {}, element("td", {}, element("kbd", { textContent: key })), element("td", { textContent: what })))),
+            element("p", { textContent: "All other keys are the profile's, by their place on the keyboard." }),
+            element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
+        );
+        document.body.append(this.dialog);
+    }
+
+    help() {
+        if (!this.dialog.open) this.dialog.showModal();
+    }
+
+    build() {
+        const { app } = this;
+        this.title.textContent = app.profile.title;
+        this.title.title = app.profile.name;
+        const names = Object.keys(app.helm.runs);
+        this.modes.replaceChildren(
+            ...(names.length > 1 ? names.map((name) => element("button", { textContent: name, "aria-pressed": name === app.helm.mode, onclick: () => app.enter(name) })) : []),
+        );
+        this.show();
+    }
+
+    show() {
+        const { app } = this;
+        const { trial } = app;
+        const { a, b } = trial.counts;
+        this.side.textContent = trial.blind ? "Swap (F3)" : `${trial.side.toUpperCase()} (F3)`;
+        this.blind.textContent = trial.blind ? "End blind trial" : "Blind";
+        this.copy.hidden = trial.blind;
+        const left = votesToSettle(a, b) - a - b;
+        this.votes.textContent = !trial.votes.length ? "" : trial.blind
+            ? `${a + b} votes${Number.isFinite(left) ? `, about ${left} more to settle` : ""}`
+            : `A ${a}, B ${b}`;
+        this.record.textContent = app.recorder ? "Stop" : "Record";
+        this.record.setAttribute("aria-pressed", Boolean(app.recorder));
+        const count = app.settings.changes.size;
+        this.save.textContent = count ? `Save ${count} change${count > 1 ? "s" : ""}` : "Save";
+        this.save.disabled = !app.wire?.open || !count || trial.blind;
+        this.save.hidden = !app.live;
+        this.view.value = app.stage.view;
+    }
+
+    async recordings() {
+        const answer = await this.app.wire.ask({ do: "recordings" });
+        if (answer.kind !== "recordings") return;
+        const chosen = this.replay.value;
+        this.replay.replaceChildren(...["no replay", ...answer.names].map((name) => element("option", { value: name, textContent: name })));
+        this.replay.value = answer.names.includes(chosen) ? chosen : "no replay";
+    }
+
+    async #replay(name) {
+        const { app } = this;
+        if (name === "no replay") {
+            app.play(null);
+            return;
+        }
+        const answer = await app.wire.ask({ do: "recording", name });
+        if (answer.kind === "recording") app.play(answer.events, name);
+        else app.notices.fault("replay", answer.faults ?? [{ what: "the server is gone" }]);
+        app.focusStage();
+    }
+}
+
+function select(label, names, chosen) {
+    const made = element("select", { "aria-label": label }, ...names.map((name) => element("option", { value: name, textContent: name })));
+    made.onchange = () => chosen(made.value);
+    return made;
+}

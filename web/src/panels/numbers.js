@@ -1,0 +1,277 @@
+/** The numbers of the mode that is played, in the order of shaping: sliders, numbers, choices, and what they do. */
+
+import { response } from "../models/response.js";
+import { element, palette, shown } from "./element.js";
+
+const NAMES = { move: "move", rise: "rise", throttle: "throttle", turn: "turn", look: "look", press: "press", steer: "steer" };
+const ORDER = ["move", "rise", "throttle", "turn", "look", "steer", "goal", "press", "comfort"];
+
+export class NumbersPanel {
+    /** @param {HTMLElement} root @param {Object} app what main.js hands over */
+    constructor(root, app) {
+        this.app = app;
+        this.search = element("input", { type: "search", placeholder: "Search numbers", "aria-label": "Search numbers" });
+        this.search.oninput = () => this.#filter();
+        this.undo = element("button", { textContent: "Undo", title: "Ctrl+Z", onclick: () => app.settings.undo() });
+        this.redo = element("button", { textContent: "Redo", title: "Ctrl+Y", onclick: () => app.settings.redo() });
+        this.list = element("div", { className: "scroll" });
+        this.findings = element("div", { className: "findings", hidden: true });
+        root.append(element("div", { className: "tools" }, this.search, this.undo, this.redo), this.list, this.findings);
+        this.rows = new Map();
+        this.curves = [];
+        this.key = "";
+    }
+
+    /** Builds the panel for the mode and form that are played now. */
+    build() {
+        const { settings, helm } = this.app;
+        const key = helm.mode + settings.profile.fields.map(({ path }) => path).join();
+        if (key === this.key) {
+            this.refresh();
+            return;
+        }
+        this.key = key;
+        const scrolled = this.list.scrollTop;
+        this.list.replaceChildren();
+        this.rows.clear();
+        this.curves = [];
+        let table = null;
+        let heading = "";
+        for (const field of this.#fields()) {
+            const [name, bind] = this.#heading(field);
+            if (name !== heading) {
+                heading = name;
+                table = element("section", { className: "table" }, element("h2", { textContent: name }));
+                if (bind) table.append(this.#curve(...bind));
+                this.list.append(table);
+            }
+            table.append(this.#row(field));
+        }
+        this.list.scrollTop = scrolled;
+        this.#filter();
+        this.refresh();
+    }
+
+    /** Fields of the mode, then those of its gaits, then those of the whole profile. */
+    #fields() {
+        const { settings, helm } = this.app;
+        const start = `mode.${helm.mode}.`;
+        const rank = (path) => {
+            if (path.startsWith(start)) {
+                const place = ORDER.indexOf(path.slice(start.length).split(/[.[]/)[0]);
+                return place < 0 ? ORDER.length : place;
+            }
+            return path.startsWith("gait.") ? ORDER.length - 2.5 : ORDER.length + 1;
+        };
+        return settings.profile.fields
+            .filter(({ path }) => !path.startsWith("mode.") || path.startsWith(start))
+            .map((field, place) => [rank(field.path), place, field])
+            .sort((one, other) => one[0] - other[0] || one[1] - other[1])
+            .map(([, , field]) => field);
+    }
+
+    /** What a field stands under, and the stick whose answer is drawn there. */
+    #heading({ path }) {
+        const { helm, settings } = this.app;
+        const parts = path.split(".");
+        if (parts[0] === "gait") return [`gait ${parts[1]}`, null];
+        if (parts[0] !== "mode") return ["whole profile", null];
+        if (parts[2] === "press") return [`press ${parts[3]}`, null];
+        const channel = parts[2];
+        const bind = /^bind\[(\d+)\]/.exec(parts[3] ?? "");
+        if (!bind || !(channel in NAMES)) return [parts.length > 3 ? channel : "mode", null];
+        const number = Number(bind[1]);
+        const source = helm.runs[helm.mode].content.bindings.channels[channel]?.[number];
+        const label = settings.profile.modes[helm.mode].sourceNames?.[channel]?.[number] ?? `entry ${number + 1}`;
+        const draws = source?.kind === "stick" && (channel === "move" || channel === "look");
+        return [`${channel}: ${label}`, draws ? [channel, number, source] : null];
+    }
+
+    #row(field) {
+        const row = element("div", { className: "field", "data-path": field.path });
+        const label = element("label", { textContent: labelOf(field.path), title: field.path });
+        const line = element("div", { className: "line" }, label);
+        const inputs = field.kind === "number" ? this.#number(field) : this.#choice(field);
+        label.htmlFor = inputs.main.id = `field-${field.path}`;
+        line.append(...inputs.all);
+        const reset = element("button", { className: "file", hidden: true, onclick: () => this.app.settings.reset(field.path) });
+        const effect = element("ul", { className: "effect" });
+        row.append(line, reset, effect, element("p", { className: "about", textContent: field.about }));
+        this.rows.set(field.path, { field, row, reset, effect, show: inputs.show });
+        return row;
+    }
+
+    #number(field) {
+        const { settings } = this.app;
+        const [low, high, step] = rangeOf(field, settings.fileValue(field.path));
+        const number = element("input", { type: "number", step: "any", min: field.low ?? "", max: field.high ?? "" });
+        const slider = element("input", { type: "range", min: low, max: high, step, "aria-label": `${field.path} slider` });
+        const put = (value) => {
+            let fitting = field.whole ? Math.round(value) : value;
+            if (field.low !== null) fitting = Math.max(fitting, field.low);
+            if (field.high !== null) fitting = Math.min(fitting, field.high);
+            if (Number.isFinite(fitting)) settings.set(field.path, fitting);
+        };
+        number.onchange = () => (number.value === "" ? this.refresh() : put(Number(number.value)));
+        slider.oninput = () => put(Number(slider.value));
+        // After a drag the keys are the body's again.
+        slider.onpointerup = () => this.app.focusStage();
+        const fixed = field.number < 0 && !this.app.wire;
+        number.disabled = slider.disabled = fixed;
+        const show = (value) => {
+            if (document.activeElement !== number) number.value = shown(value, 6);
+            slider.value = value;
+        };
+        return { main: number, all: [number, element("span", { className: "unit", textContent: field.unit }), slider], show };
+    }
+
+    #choice(field) {
+        const { settings } = this.app;
+        const fixed = !this.app.wire;
+        if (field.kind === "switch") {
+            const box = element("input", { type: "checkbox", disabled: fixed });
+            box.onchange = () => settings.set(field.path, box.checked, -Infinity);
+            return { main: box, all: [box], show: (value) => (box.checked = value) };
+        }
+        const options = field.choices.map((word) => element("option", { value: word, textContent: word }));
+        const select = element("select", { disabled: fixed }, ...options);
+        select.onchange = () => {
+            settings.set(field.path, select.value, -Infinity);
+            this.app.focusStage();
+        };
+        return { main: select, all: [select], show: (value) => (select.value = value) };
+    }
+
+    #curve(channel, number, source) {
+        const canvas = element("canvas", { className: "response" });
+        canvas.setAttribute("role", "img");
+        canvas.setAttribute("aria-label", `Response of the stick: ${channel}`);
+        this.curves.push({ channel, number, source, canvas, points: null });
+        return canvas;
+    }
+
+    #filter() {
+        const wanted = this.search.value.trim().toLowerCase();
+        for (const { field, row } of this.rows.values())
+            row.hidden = wanted !== "" && !`${field.path} ${field.about}`.toLowerCase().includes(wanted);
+        for (const table of this.list.children) table.hidden = ![...table.querySelectorAll(".field")].some((row) => !row.hidden);
+    }
+
+    /** Shows the values as they are now. */
+    refresh() {
+        const { settings } = this.app;
+        for (const [path, { row, reset, effect, show }] of this.rows) {
+            const changed = settings.isChanged(path);
+            show(settings.value(path));
+            row.classList.toggle("changed", changed);
+            reset.hidden = !changed;
+            if (changed) reset.textContent = `back to ${wordsOf(settings.fileValue(path))}, as in the file`;
+            else effect.replaceChildren();
+        }
+        this.undo.disabled = !settings.done.length;
+        this.redo.disabled = !settings.undone.length;
+        for (const curve of this.curves) curve.points = null;
+    }
+
+    /** What the last change did to the feel sheet, beside the field that was changed. */
+    showEffect(path, lines) {
+        const row = this.rows.get(path);
+        if (!row) return;
+        row.effect.replaceChildren(...lines.map((line) => element("li", { textContent: line })));
+    }
+
+    showFindings(found) {
+        this.findings.hidden = !found.length;
+        this.findings.replaceChildren(
+            ...found.map(({ slug, severity, where, measured, fix }) =>
+                element("p", { className: severity, title: `fix: ${fix}`, textContent: `${slug.replaceAll("-", " ")} (${where}): ${measured}` }),
+            ),
+        );
+    }
+
+    /** Draws the sticks' answers, with where each stick is now. */
+    drawCurves() {
+        const { helm } = this.app;
+        const colours = palette();
+        const box = this.list.getBoundingClientRect();
+        for (const curve of this.curves) {
+            const seen = curve.canvas.getBoundingClientRect();
+            if (!seen.width || seen.bottom < box.top || seen.top > box.bottom) continue;
+            curve.points ??= response(helm.run, curve.channel, curve.number);
+            const { slot } = curve.source;
+            const tilt = Math.min(Math.hypot(helm.state.values[slot], helm.state.values[slot + 1]), 1);
+            drawResponse(curve.canvas, curve.points, tilt, colours);
+        }
+    }
+}
+
+function labelOf(path) {
+    const tail = path.replace(/^mode\.[^.]+\.(press\.[^.]+\.)?([a-z]+\.)?(bind\[\d+\]\.)?/, "").replace(/^gait\.[^.]+\./, "");
+    return tail.replaceAll("_", " ").replaceAll(".", " · ").replace(/ (m s2|m s|deg s|per s|deg|hz|ratio|s|m)$/, "");
+}
+
+function wordsOf(value) {
+    if (typeof value === "boolean") return value ? "on" : "off";
+    return typeof value === "number" ? shown(value, 6) : String(value);
+}
+
+/** The ends and the step of a slider: what is worth trying, within what is allowed. */
+export function rangeOf(field, value) {
+    const size = Math.max(Math.abs(value ?? 0), Math.abs(field.default ?? 0));
+    const small = { s: 0.5, share: 1, ratio: 1, amount: 1, tilt: 1, deg: 45, "deg/s": 360, "m/s": 5, "m/s²": 30, m: 1 };
+    const most = size > 0 ? 3 * size : (small[field.unit] ?? 1);
+    let high = field.high !== null && field.high <= 5 * most ? field.high : most;
+    let low = field.low !== null && field.low >= -5 * most ? field.low : -most;
+    if (high < low) [low, high] = [high, low];
+    if (field.whole) return [low, Math.ceil(high), 1];
+    const step = 10 ** Math.floor(Math.log10((high - low) / 200));
+    return [low, high, step];
+}
+
+function drawResponse(canvas, points, tilt, colours) {
+    const ratio = Math.min(window.devicePixelRatio || 1, 2);
+    const [width, height] = [canvas.clientWidth, canvas.clientHeight];
+    if (canvas.width !== Math.round(width * ratio)) {
+        canvas.width = Math.round(width * ratio);
+        canvas.height = Math.round(height * ratio);
+    }
+    const context = canvas.getContext("2d");
+    context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.clearRect(0, 0, width, height);
+    const [left, right, top, bottom] = [26, width - 8, 8, height - 18];
+    const x = (value) => left + value * (right - left);
+    const y = (value) => bottom - value * (bottom - top);
+    const first = points.find(([, amount]) => amount > 1e-4);
+    const full = points.findIndex(([, amount]) => amount > 0.999 * Math.max(...points.map(([, one]) => one)));
+    context.fillStyle = colours.wash;
+    if (first) context.fillRect(left, top, x(first[0]) - left, bottom - top);
+    if (full >= 0) context.fillRect(x(points[full][0]), top, right - x(points[full][0]), bottom - top);
+    context.strokeStyle = colours.fog;
+    context.lineWidth = 1;
+    context.strokeRect(left, top, right - left, bottom - top);
+    context.strokeStyle = colours.edge;
+    context.lineWidth = 4;
+    const path = () => {
+        context.beginPath();
+        points.forEach(([one, amount], place) => (place ? context.lineTo(x(one), y(amount)) : context.moveTo(x(one), y(amount))));
+        context.stroke();
+    };
+    path();
+    context.strokeStyle = colours.honey;
+    context.lineWidth = 2.5;
+    path();
+    const near = points.reduce((best, pair) => (Math.abs(pair[0] - tilt) < Math.abs(best[0] - tilt) ? pair : best), points[0] ?? [0, 0]);
+    context.fillStyle = colours.ink;
+    context.beginPath();
+    context.arc(x(tilt), y(near[1]), 4, 0, 2 * Math.PI);
+    context.fill();
+    context.font = "11px system-ui, sans-serif";
+    context.textAlign = "right";
+    context.fillText("1", left - 5, top + 9);
+    context.fillText("0", left - 5, bottom);
+    context.fillText("tilt 1", right, bottom + 13);
+    context.textAlign = "left";
+    context.fillText("tilt 0", left, bottom + 13);
+    context.textAlign = "center";
+    context.fillText(first ? `dead up to ${shown(first[0], 2)}` : "", (left + right) / 2, bottom + 13);
+}

@@ -1,0 +1,89 @@
+/** The stage: one of three views of the same scene. */
+
+import { element, palette } from "../panels/element.js";
+import { Above } from "./above.js";
+import { Figure } from "./figure.js";
+import { Ground } from "./ground.js";
+import { Solid } from "./solid.js";
+
+export const VIEWS = ["from above", "over the shoulder", "through the eyes"];
+
+export class Stage {
+    constructor(root, app) {
+        this.root = root;
+        this.app = app;
+        this.figure = new Figure();
+        this.above = new Above(root.querySelector("#above"));
+        this.words = root.querySelector("#words");
+        this.view = VIEWS[0];
+        this.course = null;
+        this.said = "";
+        this.colours = palette();
+        matchMedia("(prefers-color-scheme: dark)").addEventListener("change", () => (this.colours = palette()));
+    }
+
+    take(course) {
+        if (course === this.course) return;
+        this.course = course;
+        this.ground = new Ground(course);
+    }
+
+    show(view) {
+        if (view !== VIEWS[0] && !this.solid) {
+            try {
+                this.solid = new Solid(this.root.querySelector("#solid"));
+            } catch {
+                this.app.notices.fault("view", [{ what: "this browser draws no WebGL: the view from above stays" }]);
+                this.app.bar.show();
+                return;
+            }
+        }
+        this.view = view;
+        this.above.canvas.hidden = view !== VIEWS[0];
+        this.root.querySelector("#solid").hidden = view === VIEWS[0];
+        this.app.bar.show();
+    }
+
+    next() {
+        this.show(VIEWS[(VIEWS.indexOf(this.view) + 1) % VIEWS.length]);
+    }
+
+    /** Where the plan of a goal lies (m), or null. */
+    get plan() {
+        const { goal } = this.app.helm.run.content.bindings;
+        return goal?.pointed[0]?.plan ?? goal?.touched[0]?.plan ?? null;
+    }
+
+    /** Which fractions of the window a point of the stage is: of the plan that it shows, where a goal is pointed at. */
+    fractions(x, y) {
+        const { plan } = this;
+        const { clientWidth: width, clientHeight: height } = this.root;
+        if (!plan || this.view !== VIEWS[0]) return [x / width, y / height];
+        const [placeX, placeY] = this.above.place(x, y);
+        const [left, back, right, forward] = plan;
+        return [(placeX - left) / (right - left), (forward - placeY) / (forward - back)];
+    }
+
+    draw(scene) {
+        if (!scene) return;
+        scene.figure = this.figure;
+        scene.ground = this.ground;
+        scene.height = this.ground.height(scene.x, scene.y);
+        scene.plan = this.plan;
+        const { plan } = scene;
+        scene.fixed = plan ? [(plan[0] + plan[2]) / 2, (plan[1] + plan[3]) / 2] : null;
+        if (plan) {
+            const { clientWidth: width, clientHeight: height } = this.root;
+            this.above.scale = 0.9 * Math.min(width / (plan[2] - plan[0]), height / (plan[3] - plan[1]));
+        }
+        if (this.view === VIEWS[0]) this.above.draw(scene, this.colours);
+        else this.solid.draw(scene, this.colours, this.view === VIEWS[2], this.app.frames.frameMs);
+    }
+
+    say(lines) {
+        const text = lines.join("\n");
+        if (text === this.said) return;
+        this.said = text;
+        this.words.replaceChildren(...lines.map((line) => element("p", { textContent: line })));
+    }
+}
