@@ -219,3 +219,11 @@ def test_the_share_that_is_left_of_a_step_says_where_to_draw():
         drawn.append(last + (now - last) * helm.leftover_ratio)
     steps = [b - a for a, b in itertools.pairwise(drawn[60:])]
     assert steps == pytest.approx([3.2 / 144] * len(steps), abs=1e-4)
+
+
+def test_a_number_that_is_written_leaves_its_unwritten_neighbours_as_they_are():
+    """Triggers have a dead zone of their own, and a file that says one number of it means the others to stay."""
+    before = demo_profile("scout").mode["fly"].rise.bind[1].dead_zone
+    after = demo_profile("scout").changed({"mode.fly.rise.bind[1].dead_zone.outer": 0.9}).mode["fly"].rise.bind[1]
+    assert before.inner == 0.05
+    assert after.dead_zone == before.model_copy(update={"outer": 0.9})

@@ -17,8 +17,8 @@ if TYPE_CHECKING:
     from starlette.websockets import WebSocket
 
 POLICY = (
-    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; connect-src 'self'; img-src 'self' data:; "
-    "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+    "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; connect-src 'self'; "
+    "img-src 'self' data:; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 )
 HEADERS = {
     "Content-Security-Policy": POLICY,

@@ -13,6 +13,7 @@ from tomlkit.exceptions import TOMLKitError
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import Table
 from wendonic.profile.units import in_metres, metre_name
 
 
@@ -115,10 +116,11 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
     9.0
     """
     changed: Any = copy.deepcopy(dict(content))
+    unwritten = _Unwritten(content)
     for path, value in changes.items():
         *way, last = path_parts(path)
         table, whole = changed, with_inherited(in_metres(changed))
-        for part in way:
+        for place, part in enumerate(way):
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
                     raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
@@ -127,8 +129,11 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
                 if not isinstance(table, dict):
                     raise WendonicError(f"{path} leads nowhere: {part} is inside of no table")
                 whole = whole.get(part, {})
-                # A list that a mode has from another one becomes its own once something in it differs.
-                table = table.setdefault(part, copy.deepcopy(whole) if isinstance(whole, list) else {})
+                if part not in table:
+                    # A list that a mode has from another one becomes its own once something in it differs.
+                    own = isinstance(whole, list)
+                    table[part] = copy.deepcopy(whole) if own else unwritten.table(way[: place + 1])
+                table = table[part]
         _put_value(table, last, value, path)
     try:
         return Profile.model_validate(changed)
@@ -136,6 +141,37 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
         from wendonic.profile.faults import table_faults
 
         raise ProfileError("<changed>", table_faults(Profile, fault, changed, "")) from None
+
+
+class _Unwritten:
+    """What tables hold that a content does not write: numbers of their own kind, which must not become others only
+    because one of them is written.
+    """
+
+    def __init__(self, content: Mapping[str, Any]) -> None:
+        self._content = content
+        self._profile: Profile | None = None
+
+    def table(self, way: Iterable[str | int]) -> dict[str, Any]:
+        """Return what the table at a path holds that is not the default of its fields."""
+        try:
+            if self._profile is None:
+                self._profile = Profile.model_validate(copy.deepcopy(dict(self._content)))
+            found: Any = self._profile
+            for part in way:
+                found = found[part] if isinstance(found, dict | tuple) else getattr(found, str(part))
+        except (ValidationError, AttributeError, KeyError, IndexError, TypeError):
+            return {}
+        if not isinstance(found, Table):
+            return {}
+        fields = type(found).model_fields
+        held = {name: getattr(found, name) for name in fields}
+        plain = {name: value for name, value in held.items() if isinstance(value, bool | int | float | str)}
+        return {
+            name: value
+            for name, value in plain.items()
+            if fields[name].is_required() or value != fields[name].get_default(call_default_factory=True)
+        }
 
 
 def _put_value(table: Any, last: str | int, value: Any, path: str) -> None:

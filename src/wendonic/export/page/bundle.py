@@ -32,7 +32,7 @@ def page_html(title: str, start: dict[str, Any]) -> str:
 
 
 def page_in_one_file(title: str, module: str, start: dict[str, Any]) -> str:
-    """Return the page with everything in it, for a disk without a server; `module` sets `globalThis.wendonicGiven`."""
+    """Return the page with everything in it, which needs no server; `module` sets `globalThis.wendonicGiven`."""
     data = html.escape(json.dumps(start), quote=True)
     scripts = f'<script type="module">{_closed(module)}</script>\n'
     scripts += f'<script type="module" id="page" data-start="{data}">{_closed(page_js())}</script>'

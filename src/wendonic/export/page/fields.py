@@ -42,11 +42,20 @@ def field_contents(profile: Profile, paths: Sequence[str]) -> list[Content]:
 
 def _walk(value: Any, path: str) -> Iterator[tuple[str, type[Table], str, Any]]:
     """Give each field that holds a number, a word or a switch: its path, its table, its name and its value."""
+    idle = _idle(value)
     for name in type(value).model_fields:
-        part = getattr(value, name)
+        if name in idle or not value.uses(name):
+            continue
         inside = f"{path}.{name}" if path else name
-        if value.uses(name):
-            yield from _walk_part(part, inside, type(value), name)
+        for found in _walk_part(getattr(value, name), inside, type(value), name):
+            if found[0].removeprefix(f"{path}.") not in idle:
+                yield found
+
+
+def _idle(table: Any) -> set[str]:
+    """Return which fields would do nothing if they were written, by their paths from the table on."""
+    content = {name: getattr(table, name) for name in type(table).model_fields}
+    return {path for path, _ in type(table).model_construct(set(content), **content).idle_fields()}
 
 
 def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[tuple[str, type[Table], str, Any]]:

@@ -1,0 +1,242 @@
+"""What the live page plays: its own door, its tick functions and its formulas, held against the library's."""
+
+import json
+import math
+import os
+import random
+import shutil
+import subprocess
+
+import numpy as np
+import pytest
+
+from every_export import random_profile, words_known
+from test_house import TOP
+from wendonic import Event, Recording, shape
+from wendonic.arithmetic import Traced, Tracing, atan, log1p, radians, sqrt, tan
+from wendonic.batch.play import needs_play
+from wendonic.batch.samples import sampled
+from wendonic.compiler.layout import flat, paths_of
+from wendonic.compiler.ready import ready
+from wendonic.compiler.tick_function import structure_of
+from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording, profile_names
+from wendonic.devices.sample_places import sample_places
+from wendonic.errors import WendonicError
+from wendonic.export.page.contents import PageProfile, profile_module
+from wendonic.export.page.formulas import traced
+from wendonic.export.play_events import Hands, controls_of
+from wendonic.kernels.sample import EMPTY_SAMPLE
+from wendonic.profile.edit import file_content_of, limits_of, value_at, with_values
+from wendonic.profile.sources import mode_sources
+from wendonic.profile.tuning import mode_tuning
+
+ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
+needs_node = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
+MADE = 200
+MADE_S = 2.0
+
+
+def plain(recording):
+    return [{"t": event.t, "c": event.control, "v": event.value} for event in recording]
+
+
+def made_recording(profile, mode, rng):
+    """Some seconds on every control that a mode listens to, with losses, refused values and what a game says."""
+    controls = controls_of(mode_sources(profile, mode))
+    hands = Hands(controls, [0.1, 0.14, 0.5, 0.96], rng)
+    names = [control.name for control in controls]
+    hz = rng.choice([30.0, 60.0, 144.0])
+    events = [Event(0.0, "mark", "made")]
+    active = names
+    for tick in range(int(MADE_S * hz)):
+        t = tick / hz
+        if rng.random() < 0.05:
+            active = rng.sample(names, rng.randint(0, len(names)))
+        events += hands.events(active, t, 1.0 / hz)
+        if rng.random() < 0.02:
+            losses = ["lost.focus", "lost.pad", "lost.mouse", "lost.touch", "lost.hand.left", "lost.head"]
+            events.append(Event(t, rng.choice(losses), 1))
+        if rng.random() < 0.01:
+            events.append(Event(t, "view", (rng.uniform(-180.0, 180.0), rng.uniform(-60.0, 60.0))))
+        if rng.random() < 0.01:
+            told = [
+                ("body.place", (rng.uniform(-4, 4), rng.uniform(-4, 4), 0.0)),
+                ("body.velocity", (rng.uniform(-3, 3), 0.0, 0.0)),
+                ("body.push", (0.0, rng.uniform(-3, 3), 0.0)),
+                ("body.facing", rng.uniform(-180.0, 180.0)),
+                ("body.contact", (0.6, 0.8, 0.0)),
+                ("body.restart", 1.0),
+                ("body.ground", (0.0, 0.0, 0.0, 1.0)),
+                ("square", (float(rng.randint(-2, 2)), float(rng.randint(-2, 2)), float(rng.random() < 0.8))),
+                ("discard", 1.0),
+            ]
+            events.append(Event(t, *rng.choice(told)))
+        if rng.random() < 0.02:
+            events.append(Event(t, "pad.left_stick", (rng.uniform(-3.0, 3.0), rng.uniform(-1.0, 1.0))))
+    return Recording(sorted(events, key=lambda event: event.t)), hz
+
+
+def played(folder, jobs):
+    """Play recordings in Node.js as the page does: (profile, recording, hz, mode, course) each."""
+    modules = {}
+    given = []
+    for profile, recording, hz, mode, course in jobs:
+        key = id(profile), id(course)
+        if key not in modules:
+            file = folder / f"profile_{len(modules)}.mjs"
+            file.write_text(profile_module(PageProfile(profile, "made.toml", "", course)))
+            modules[key] = str(file)
+        rows = mode is not None and not needs_play(recording, profile, mode)
+        module = modules[key]
+        given.append({"module": module, "events": plain(recording), "hz": hz, "mode": mode, "wantsRows": rows})
+    asked, answers = folder / "asked.json", folder / "answers.json"
+    asked.write_text(json.dumps(given))
+    script = TOP / "web" / "test" / "play_all.mjs"
+    done = subprocess.run(
+        ["node", str(script), str(asked), str(answers)], capture_output=True, text=True, timeout=200, check=False
+    )
+    assert done.returncode == 0, done.stderr[-3000:]
+    return json.loads(answers.read_text())
+
+
+def differences(trace, found):
+    """Say in which columns a trace of the page is not the library's."""
+    if len(trace) != found["count"]:
+        return [("ticks", len(trace), found["count"])]
+    wrong = []
+    for name in trace.columns:
+        if name in ("tick", "t", "dt"):
+            continue
+        wanted, column = trace[name].astype(object).tolist(), found["trace"].get(name, [None] * len(trace))
+        if name == "heading_deg":
+            # Where rounding alone is left of a request, it has no direction to speak of.
+            nowhere = trace[name].isna().tolist()
+            column = [
+                one if amount > 1e-12 or missing else two
+                for one, two, amount, missing in zip(column, wanted, trace["amount"], nowhere, strict=True)
+            ]
+        for place, (one, other) in enumerate(zip(wanted, column, strict=True)):
+            missing = one is None or one is False or (isinstance(one, float) and math.isnan(one))
+            if other is None or other is False:
+                same = missing
+            elif isinstance(one, str) or isinstance(other, str) or missing:
+                same = one == other
+            else:
+                same = math.isclose(float(one), float(other), rel_tol=1e-9, abs_tol=1e-9)
+            if not same:
+                wrong.append((name, place, one, other))
+                break
+    return wrong
+
+
+@needs_node
+def test_every_shipped_recording_gives_the_same_rows_and_traces(tmp_path):
+    jobs = []
+    for name, of in RECORDINGS.items():
+        profile, recording = demo_profile(of), demo_recording(name)
+        course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+        jobs.append((profile, recording, 60.0, None, course))
+        if name != "apiary_rounds":
+            jobs += [(profile, recording, 60.0, mode, course) for mode in profile.mode]
+        else:
+            jobs.append((profile, recording, 144.0, "cart", None))
+    for (profile, recording, hz, mode, course), found in zip(jobs, played(tmp_path, jobs), strict=True):
+        trace = shape(recording, profile, hz, mode, course=course)
+        assert differences(trace, found) == [], (profile.title, mode)
+        if found["rows"]:
+            rows = sampled(recording, hz, mode_sources(profile, mode)).rows
+            assert np.abs(rows - np.array(found["rows"])).max() <= 1e-13, (profile.title, mode)
+
+
+@needs_node
+def test_made_recordings_give_the_same_rows_and_traces(tmp_path):
+    rng = random.Random(16)
+    profiles = {name: demo_profile(name) for name in profile_names()}
+    modes = [(profile, mode) for profile in profiles.values() for mode in profile.mode]
+    course = demo_course("harvest")
+    jobs = []
+    for number in range(MADE):
+        profile, mode = modes[number % len(modes)]
+        recording, hz = made_recording(profile, mode, rng)
+        grid = profile.mode[mode].steer.frame == "grid"
+        jobs.append((profile, recording, hz, mode, course if number % 3 == 0 and not grid else None))
+    for number, (job, found) in enumerate(zip(jobs, played(tmp_path, jobs), strict=True)):
+        profile, recording, hz, mode, on = job
+        trace = shape(recording, profile, hz, mode, course=on)
+        assert differences(trace, found) == [], (number, profile.title, mode, hz)
+
+
+def evaluated(text, values):
+    names = {"math": math, "v": values}
+    return eval(text.replace("Math.", "math.").replace("Infinity", "math.inf").replace("===", "=="), {}, names)
+
+
+def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structure_is_another():
+    """Every number of a profile is changed by turns, and many at once; no number may be silently wrong."""
+    rng = random.Random(7)
+    known = words_known()
+    profiles = [demo_profile(name) for name in profile_names()] + [random_profile(rng, known)[1] for _ in range(12)]
+    held = broken = 0
+    for profile in profiles:
+        trace, content = traced(profile), file_content_of(profile)
+        changes = [{path: nudge} for path, nudge in nudges(profile, trace.paths, rng)]
+        singles = [change for change in changes if change]
+        changes += [dict(item for one in rng.sample(singles, 3) for item in one.items()) for _ in range(8)]
+        for change in changes:
+            try:
+                changed = with_values(content, change)
+            except (WendonicError, ValueError):
+                continue
+            if any(value_at(changed, path) != value for path, value in change.items()):
+                # A field that does nothing here is put back to rest.
+                continue
+            values = [change.get(path, value) for path, value in zip(trace.paths, trace.values, strict=True)]
+            for mode in profile.mode:
+                before = mode_tuning(profile, mode).tick
+                places = sample_places(mode_sources(profile, mode)).sample
+                numbers = ready(before, places, mode).places
+                formulas = trace.formulas(mode, False, numbers)
+                after = mode_tuning(changed, mode)
+                if not all(evaluated(text, values) == wanted for text, wanted in formulas.conditions):
+                    broken += 1
+                    continue
+                held += 1
+                assert structure_of(after.tick, EMPTY_SAMPLE) == structure_of(before, EMPTY_SAMPLE), (change, mode)
+                wanted = flat(after.tick)
+                for place, text in zip(numbers, formulas.numbers, strict=True):
+                    found = evaluated(text, values)
+                    close = found == wanted[place] or math.isclose(found, wanted[place], rel_tol=1e-14)
+                    assert close, (change, mode, paths_of(before)[place], text)
+                size, x, y = (evaluated(text, values) for text in formulas.square)
+                grid = after.tick.frame.grid
+                assert (size, x, y) == (grid.square_m, grid.middle.x, grid.middle.y)
+    assert held > 600
+    assert broken > 50
+
+
+def nudges(profile, paths, rng):
+    for path in rng.sample(paths, min(len(paths), 24)):
+        try:
+            low, high = limits_of(profile, path)
+        except WendonicError:
+            continue
+        value = rng.choice([0.0, 0.3, 0.9, 1.7, 4.0]) * rng.choice([1.0, 10.0])
+        yield path, min(max(value, low), high)
+
+
+@pytest.mark.parametrize(
+    ("function", "at"), [(radians, 30.0), (tan, 0.4), (atan, 2.0), (sqrt, 2.0), (log1p, -0.3), (abs, -2.0)]
+)
+def test_traced_numbers_reckon_as_plain_ones_and_write_down_how(function, at):
+    number = Traced(at, "v[0]", Tracing())
+    for made in (
+        function(number),
+        -(function(number) ** 2.0),
+        3.0 / (1.0 - function(number)),
+        2.0 - number * 4.0 + 1.0,
+    ):
+        assert evaluated(made.text, [at]) == made.value
+    assert function(number).value == function(at)
+    with pytest.raises(TypeError):
+        # What does not know of traced numbers must not quietly take them for plain ones.
+        math.cos(number)
