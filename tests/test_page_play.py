@@ -168,7 +168,14 @@ def test_made_recordings_give_the_same_rows_and_traces(tmp_path):
 
 def evaluated(text, values):
     names = {"math": math, "v": values}
-    return eval(text.replace("Math.", "math.").replace("Infinity", "math.inf").replace("===", "=="), {}, names)
+    return eval(
+        text.replace("Math.abs", "abs")
+        .replace("Math.", "math.")
+        .replace("Infinity", "math.inf")
+        .replace("===", "=="),
+        {},
+        names,
+    )
 
 
 def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structure_is_another():

@@ -4,6 +4,7 @@ import { followKeyboard } from "./input/keyboard.js";
 import { Mouse } from "./input/mouse.js";
 import { Pads } from "./input/pads.js";
 import { Readings } from "./models/readings.js";
+import { editedText, reboundText } from "./models/profile_text.js";
 import { Recorder } from "./models/recorder.js";
 import { Ring } from "./models/ring.js";
 import { Settings } from "./models/settings.js";
@@ -11,12 +12,14 @@ import { Trial } from "./models/trial.js";
 import { Bar } from "./panels/bar.js";
 import { shown } from "./panels/element.js";
 import { Notices } from "./panels/notices.js";
+import { Rebinding } from "./panels/rebinding.js";
 import { NumbersPanel } from "./panels/numbers.js";
 import { StripsPanel } from "./panels/strips.js";
 import { Clock } from "./play/clock.js";
 import { Helm } from "./play/helm.js";
 import { Replay } from "./play/replay.js";
 import { Seen } from "./play/seen.js";
+import { firstMode, play, rowOf } from "./play/trace.js";
 import { Stage } from "./stage/stage.js";
 import { Wire } from "./wire.js";
 
@@ -39,6 +42,8 @@ export class App {
         this.frames = { frameMs: 0, tickMs: 0, eventMs: null };
         this.recorder = null;
         this.replay = null;
+        /** Recordings that were made here, where there is no server to keep them. */
+        this.own = [];
         this.sheet = null;
         this.reference = { path: null, sheet: null };
         this.ringRow = {};
@@ -47,6 +52,7 @@ export class App {
         this.stage = new Stage(document.getElementById("stage"), this);
         this.numbers = new NumbersPanel(document.getElementById("numbers"), this);
         this.strips = new StripsPanel(document.getElementById("strips"), this);
+        this.rebinding = new Rebinding(this);
         this.bar = new Bar(document.getElementById("bar"), this);
         this.#devices();
         if (live) this.#connect();
@@ -97,8 +103,9 @@ export class App {
     /** Takes one raw event. While a recording is replayed, devices wait. */
     give(control, value, time) {
         if (this.replay && !control.startsWith("lost.")) return;
-        this.helm.apply(control, value);
-        this.recorder?.take(this.helm, control, value);
+        const named = this.rebinding.control(control);
+        this.helm.apply(named, value);
+        this.recorder?.take(this.helm, named, value);
         if (!control.startsWith("lost.")) this.eventAt ??= time;
     }
 
@@ -137,6 +144,7 @@ export class App {
         this.last = now;
         if (frameS > 0) this.frames.frameMs += 0.1 * (1000 * frameS - this.frames.frameMs);
         this.pads.poll(now);
+        this.rebinding.poll();
         const steps = document.hidden ? [] : this.clock.ticks(frameS);
         for (const dt of steps) this.#tick(dt);
         if (steps.length) {
@@ -361,8 +369,11 @@ export class App {
     }
 
     async keep(lines) {
-        if (!this.wire?.open) {
-            download(`${this.profile.name.replace(/\.toml$/, "")}.jsonl`, `${lines.join("\n")}\n`);
+        if (!this.live) {
+            const name = `${this.#stem()}_${this.own.length + 1}.jsonl`;
+            this.own.push({ name, events: lines.slice(1).map((line) => JSON.parse(line)) });
+            download(name, `${lines.join("\n")}\n`);
+            this.bar.recordings();
             return;
         }
         const answer = await this.wire.ask({ do: "keep", lines });
@@ -370,6 +381,15 @@ export class App {
             this.notices.say("kept", `kept as ${answer.path}, beside the profile`);
             this.bar.recordings();
         } else this.notices.fault("kept", answer.faults ?? [{ what: "the server is gone: the recording was not kept" }]);
+    }
+
+    /** The trace of a recording under the numbers as they are: its columns by their names, a value a tick. */
+    trace(events, hz, mode = null) {
+        const helm = new Helm(this.profile, this.controls, mode ?? firstMode(events));
+        helm.retune(this.settings.values());
+        const rows = [];
+        play(helm, events, hz, () => rows.push({ ...rowOf(helm.ticked.content.columns, helm.tickedRecord), mode: helm.ticked.name, device: helm.deviceName }), Boolean(mode));
+        return rows;
     }
 
     mark() {
@@ -461,14 +481,52 @@ export class App {
         this.bar.build();
     }
 
+    #stem() {
+        return this.profile.name.replace(/\.toml$/, "");
+    }
+
+    /** The profile's text with the numbers and keys as they are now. */
+    text() {
+        const { settings } = this;
+        const changes = Object.fromEntries([...settings.changes].filter(([, value]) => typeof value === "number"));
+        const found = editedText(this.profile.text, this.profile.edits, changes, (path) => settings.value(path));
+        return { ...found, text: reboundText(found.text, this.rebinding.plain()) };
+    }
+
+    downloadVotes() {
+        const head = { format: "wendonic-votes", version: 1, title: this.profile.title, a: this.sides.a.plain(), b: this.sides.b.plain() };
+        const lines = [head, ...this.trial.votes.map(({ t, side }) => ({ t, vote: side }))];
+        download(`${this.#stem()}_votes.jsonl`, `${lines.map((line) => JSON.stringify(line)).join("\n")}\n`);
+    }
+
+    /** Goes over to another of the profiles that the page holds. */
+    choose(number) {
+        this.rebinding.clear();
+        this.#begin(this.profiles[number], null);
+        this.trial = new Trial();
+        this.numbers.key = "";
+        this.seen = null;
+        this.readings = new Readings();
+        this.ring.clear();
+        this.#built();
+        this.focusStage();
+    }
+
     async save() {
+        if (!this.live) {
+            const { text, left } = this.text();
+            if (left.length) this.notices.fault("save", left.map((path) => ({ what: `${path} could not be written: set it by hand` })));
+            download(this.profile.name, text);
+            return;
+        }
         if (!this.wire?.open) {
             this.notices.fault("save", [{ what: "nothing saved: the server is gone" }]);
             return;
         }
-        const answer = await this.wire.ask({ do: "save", changes: this.settings.plain() });
+        const answer = await this.wire.ask({ do: "save", changes: this.settings.plain(), rebound: this.rebinding.plain() });
         if (answer.kind === "saved") {
             this.notices.clear("save");
+            this.rebinding.clear();
             this.notices.say("saved", `saved to ${answer.path}`);
         } else this.notices.fault("save", answer.faults ?? [{ what: "the server is gone: nothing was saved" }], "not saved");
     }

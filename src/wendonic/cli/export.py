@@ -5,16 +5,23 @@ from typing import Annotated
 
 import typer
 
-from wendonic.cli.options import CourseOption, HzOption, ProfileArgument
+from wendonic.cli.options import CourseOption, HzOption
 from wendonic.cli.say import say
 
 
 def export(
-    profile: ProfileArgument,
-    language: Annotated[
-        str, typer.Option("--as", metavar="LANGUAGE", help="c99, javascript, csharp, lua or python.")
+    profiles: Annotated[
+        list[Path], typer.Argument(metavar="PROFILE...", help="The profile (.toml); several only with --as html.")
     ],
-    out: Annotated[Path, typer.Option("-o", "--out", metavar="FOLDER", help="Folder to write into.")],
+    language: Annotated[
+        str,
+        typer.Option(
+            "--as", metavar="LANGUAGE", help="c99, javascript, csharp, lua or python; html is a page to play on."
+        ),
+    ],
+    out: Annotated[
+        Path, typer.Option("-o", "--out", metavar="FOLDER", help="Folder to write into; of html, the file.")
+    ],
     mode: Annotated[
         list[str] | None, typer.Option("--mode", help="A mode to export; all of them by default.")
     ] = None,
@@ -37,7 +44,9 @@ def export(
     ] = False,
     force: Annotated[bool, typer.Option("--force", help="Overwrite what an earlier export wrote.")] = False,
 ) -> None:
-    """Write a tuned profile as readable source, with test vectors, a runner that replays them, and a page on it."""
+    """Write a tuned profile as readable source, with test vectors, a runner that replays them, and a page on it; or
+    as one file to play and tune it in a browser.
+    """
     from wendonic.course import load_course
     from wendonic.errors import WendonicError
     from wendonic.export.export import exported, packaged, write_export
@@ -47,7 +56,20 @@ def export(
     from wendonic.profile.load import load_profile
     from wendonic.recording.recording import Recording
 
+    if language == "html":
+        from wendonic.export.page.one_file import write_page
+
+        if recording or adjustable or float32 or check:
+            raise WendonicError("--recording, --adjustable, --float32 and --check go with source, not with --as html")
+        if mode and len(mode) > 1:
+            raise WendonicError("--mode: found several; --as html takes the one that it begins in")
+        write_page(profiles, out, course, mode[0] if mode else None, force)
+        say(f"wrote {out}: {out.stat().st_size / 1000:.0f} kB, opens in a browser without a server")
+        return
     target_of(language)
+    if len(profiles) > 1:
+        raise WendonicError(f"found {len(profiles)} profiles; --as {language} takes one, --as html several")
+    (profile,) = profiles
     if float32 and language != "c99":
         raise WendonicError(f"--float32 goes with --as c99; {language} has no float of its own")
     ready_folder(out, force)

@@ -49,5 +49,5 @@ TARGETS = {
 def target_of(name: str) -> Target:
     """Return the language of that name; raises `WendonicError` for one that is not there."""
     if name not in TARGETS:
-        raise WendonicError(none_such("language", name, TARGETS))
+        raise WendonicError(none_such("language", name, [*TARGETS, "html"]))
     return TARGETS[name]

@@ -1,6 +1,7 @@
 """What the page asks of Python: the profile's file, its structure as a module, its feel sheet, its findings."""
 
 import json
+import re
 import time
 from collections.abc import Mapping, Sequence
 from pathlib import Path
@@ -103,9 +104,10 @@ class Desk:
         """Return what `check` finds."""
         return [one._asdict() for one in check(self.changed(changes))]
 
-    def save(self, changes: Changes) -> None:
-        """Write the changes into the file, comments kept. Raises `WendonicError`, and leaves the file as it is, where
-        it has faults now or holds something else than the page knows.
+    def save(self, changes: Changes, rebound: Mapping[str, str] | None = None) -> None:
+        """Write the changes into the file, comments kept, with controls in place of others by their names. Raises
+        `WendonicError`, and leaves the file as it is, where it has faults now or holds something else than the page
+        knows.
         """
         from wendonic.atomic_file import atomic_file
 
@@ -114,8 +116,11 @@ class Desk:
             raise WendonicError(f"{self.path}: {said}; nothing was written")
         profile = self.changed(changes)
         text = saved_text(profile, self.text, self.path)
-        if profile_from_text(text, self.path) != profile:
+        if profile_from_text(text, self.path).model_dump() != profile.model_dump():
             raise WendonicError(f"{self.path}: what was to be written does not load as the same profile")
+        if rebound:
+            text = rebound_text(text, rebound)
+            profile = profile_from_text(text, self.path)
         with atomic_file(self.path) as beside:
             beside.write_text(text, encoding="utf-8")
         self.text, self.profile = text, profile
@@ -145,6 +150,23 @@ class Desk:
             raise RecordingError(self.path.with_name(Path(name).name), [])
         read = Recording.read(self.path.with_name(name))
         return [{"t": event.t, "c": event.control, "v": event.value} for event in read]
+
+
+def rebound_text(text: str, rebound: Mapping[str, str]) -> str:
+    """Return a profile's text with the names of keys and buttons in place of others, wherever they are bound.
+
+    >>> rebound_text('forward = ["KeyW", "pad.dpad_up"]', {"key.KeyW": "key.KeyZ", "pad.dpad_up": "pad.north"})
+    'forward = ["KeyZ", "pad.north"]'
+    """
+
+    def other(found: re.Match[str]) -> str:
+        name = found[1]
+        now = rebound.get(name if "." in name else f"key.{name}")
+        if now is None:
+            return found[0]
+        return f'"{now if "." in name or not now.startswith("key.") else now.removeprefix("key.")}"'
+
+    return re.sub(r'"((?:key\.)?[\w.]+)"', other, text)
 
 
 def fault_message(fault: WendonicError) -> Message:

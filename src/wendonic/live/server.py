@@ -26,6 +26,7 @@ HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "no-referrer",
 }
+MEASURES = ("feel", "findings")
 LARGEST_MESSAGE = 64 * 2**20
 """Bytes of one message: an hour of a recording fits in."""
 
@@ -41,7 +42,8 @@ class PageServer:
         self._tabs: set[WebSocket] = set()
         self._first = desk.make_module({})
         self._asked: dict[tuple[int, str], int] = {}
-        self._busy = asyncio.Lock()
+        self._measuring, self._writing = asyncio.Lock(), asyncio.Lock()
+        """Measuring takes a while: a form that changes does not wait for it."""
         self.hosts: set[str] = set()
         """Names and ports under which it may be reached; others are refused, so that no other site speaks to it."""
 
@@ -128,9 +130,9 @@ class PageServer:
         request, number = str(message.get("do", "")), int(message.get("id", 0))
         key = (id(wire), request)
         self._asked[key] = number
-        async with self._busy:
+        async with self._measuring if request in MEASURES else self._writing:
             try:
-                if request in ("feel", "findings") and self._asked.get(key) != number:
+                if request in MEASURES and self._asked.get(key) != number:
                     answer: Message = {"kind": "superseded"}
                 else:
                     answer = await asyncio.to_thread(self._answer, request, message)
@@ -153,7 +155,7 @@ class PageServer:
             case "form":
                 return {"kind": "module", "number": desk.make_module(changes)}
             case "save":
-                desk.save(changes)
+                desk.save(changes, message.get("rebound"))
                 return {"kind": "saved", "path": str(desk.path)}
             case "keep":
                 return {"kind": "kept", "path": desk.keep(message.get("lines") or []).name}

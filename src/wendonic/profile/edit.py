@@ -116,7 +116,7 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
     9.0
     """
     changed: Any = copy.deepcopy(dict(content))
-    unwritten = _Unwritten(content)
+    unwritten = UnwrittenTables(content)
     for path, value in changes.items():
         *way, last = path_parts(path)
         table, whole = changed, with_inherited(in_metres(changed))
@@ -143,12 +143,13 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
         raise ProfileError("<changed>", table_faults(Profile, fault, changed, "")) from None
 
 
-class _Unwritten:
+class UnwrittenTables:
     """What tables hold that a content does not write: numbers of their own kind, which must not become others only
     because one of them is written.
     """
 
     def __init__(self, content: Mapping[str, Any]) -> None:
+        """Take a file's content."""
         self._content = content
         self._profile: Profile | None = None
 
@@ -159,7 +160,7 @@ class _Unwritten:
                 self._profile = Profile.model_validate(copy.deepcopy(dict(self._content)))
             found: Any = self._profile
             for part in way:
-                found = found[part] if isinstance(found, dict | tuple) else getattr(found, str(part))
+                found = getattr(found, str(part)) if isinstance(found, Table) else found[part]
         except (ValidationError, AttributeError, KeyError, IndexError, TypeError):
             return {}
         if not isinstance(found, Table):

@@ -22,6 +22,8 @@ export class Bar {
     constructor(root, app) {
         this.app = app;
         this.title = element("h1", {});
+        this.which = select("Profile", app.profiles.map(({ title }) => title), () => app.choose(this.which.selectedIndex));
+        this.which.hidden = app.profiles.length < 2;
         this.modes = element("div", { className: "group" });
         this.view = select("View", VIEWS, (value) => {
             app.stage.show(value);
@@ -38,16 +40,19 @@ export class Bar {
         this.record = element("button", { title: "F6", onclick: () => app.record() });
         this.replay = select("Replay", ["no replay"], (value) => this.#replay(value));
         this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.save() });
+        this.rebind = element("button", { textContent: "Rebind", onclick: () => app.rebinding.open() });
+        this.downloads = element("button", { textContent: "Votes", title: "Download the votes", onclick: () => app.downloadVotes() });
         this.drawer = element("button", { className: "drawer-toggle", textContent: "Numbers", onclick: () => document.body.classList.toggle("closed") });
         const help = element("button", { textContent: "Keys", title: "F1", onclick: () => this.help() });
         root.append(
             this.title,
+            this.which,
             this.modes,
             element("div", { className: "group wide" }, element("span", { textContent: "View" }), this.view),
             element("div", { className: "group wide" }, element("span", { textContent: "Ticks/s" }), this.rate),
             element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
             element("div", { className: "group wide" }, this.record, this.replay),
-            element("div", { className: "group push" }, this.drawer, help, this.save),
+            element("div", { className: "group push" }, this.drawer, this.downloads, this.rebind, help, this.save),
         );
         this.dialog = element(
             "dialog",
@@ -89,14 +94,18 @@ export class Bar {
         this.record.textContent = app.recorder ? "Stop" : "Record";
         this.record.setAttribute("aria-pressed", Boolean(app.recorder));
         const count = app.settings.changes.size;
-        this.save.textContent = count ? `Save ${count} change${count > 1 ? "s" : ""}` : "Save";
-        this.save.disabled = !app.wire?.open || !count || trial.blind;
-        this.save.hidden = !app.live;
+        const changed = count ? ` ${count} change${count > 1 ? "s" : ""}` : "";
+        this.save.textContent = app.live ? `Save${changed}` : "Download profile";
+        this.save.disabled = trial.blind || (app.live && (!app.wire?.open || (!count && !app.rebinding.size)));
+        this.downloads.hidden = !trial.votes.length || trial.blind;
+        this.replay.hidden = !app.live && !app.own.length;
         this.view.value = app.stage.view;
     }
 
     async recordings() {
-        const answer = await this.app.wire.ask({ do: "recordings" });
+        const answer = this.app.live
+            ? await this.app.wire.ask({ do: "recordings" })
+            : { kind: "recordings", names: this.app.own.map(({ name }) => name) };
         if (answer.kind !== "recordings") return;
         const chosen = this.replay.value;
         this.replay.replaceChildren(...["no replay", ...answer.names].map((name) => element("option", { value: name, textContent: name })));
@@ -109,7 +118,8 @@ export class Bar {
             app.play(null);
             return;
         }
-        const answer = await app.wire.ask({ do: "recording", name });
+        const own = app.own.find((one) => one.name === name);
+        const answer = own ? { kind: "recording", events: own.events } : await app.wire.ask({ do: "recording", name });
         if (answer.kind === "recording") app.play(answer.events, name);
         else app.notices.fault("replay", answer.faults ?? [{ what: "the server is gone" }]);
         app.focusStage();

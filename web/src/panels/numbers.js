@@ -102,21 +102,20 @@ export class NumbersPanel {
     }
 
     #number(field) {
-        const { settings } = this.app;
-        const [low, high, step] = rangeOf(field, settings.fileValue(field.path));
+        const [low, high, step] = rangeOf(field, this.app.settings.fileValue(field.path));
         const number = element("input", { type: "number", step: "any", min: field.low ?? "", max: field.high ?? "" });
         const slider = element("input", { type: "range", min: low, max: high, step, "aria-label": `${field.path} slider` });
         const put = (value) => {
             let fitting = field.whole ? Math.round(value) : value;
             if (field.low !== null) fitting = Math.max(fitting, field.low);
             if (field.high !== null) fitting = Math.min(fitting, field.high);
-            if (Number.isFinite(fitting)) settings.set(field.path, fitting);
+            if (Number.isFinite(fitting)) this.app.settings.set(field.path, fitting);
         };
         number.onchange = () => (number.value === "" ? this.refresh() : put(Number(number.value)));
         slider.oninput = () => put(Number(slider.value));
         // After a drag the keys are the body's again.
         slider.onpointerup = () => this.app.focusStage();
-        const fixed = field.number < 0 && !this.app.wire;
+        const fixed = field.number < 0 && !this.app.live;
         number.disabled = slider.disabled = fixed;
         const show = (value) => {
             if (document.activeElement !== number) number.value = shown(value, 6);
@@ -126,17 +125,16 @@ export class NumbersPanel {
     }
 
     #choice(field) {
-        const { settings } = this.app;
-        const fixed = !this.app.wire;
+        const fixed = !this.app.live;
         if (field.kind === "switch") {
             const box = element("input", { type: "checkbox", disabled: fixed });
-            box.onchange = () => settings.set(field.path, box.checked, -Infinity);
+            box.onchange = () => this.app.settings.set(field.path, box.checked, -Infinity);
             return { main: box, all: [box], show: (value) => (box.checked = value) };
         }
         const options = field.choices.map((word) => element("option", { value: word, textContent: word }));
         const select = element("select", { disabled: fixed }, ...options);
         select.onchange = () => {
-            settings.set(field.path, select.value, -Infinity);
+            this.app.settings.set(field.path, select.value, -Infinity);
             this.app.focusStage();
         };
         return { main: select, all: [select], show: (value) => (select.value = value) };

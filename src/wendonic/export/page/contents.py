@@ -1,12 +1,14 @@
 """A profile as the module that the page runs: everything that it has to know of it, in JavaScript."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
 from wendonic import __version__
 from wendonic.course import Course
 from wendonic.export.page.bindings import control_table
+from wendonic.export.page.edits import text_edits
 from wendonic.export.page.fields import field_contents
 from wendonic.export.page.formulas import traced
 from wendonic.export.page.mode_contents import crossing_contents, made_runs, mode_text
@@ -25,8 +27,10 @@ class PageProfile:
     course: Course | None = None
 
 
-def profile_expression(one: PageProfile) -> str:
-    """Return a profile as an expression in JavaScript; `constants()` has to stand before it."""
+def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
+    """Return a profile as an expression in JavaScript; `constants()` has to stand before it. A page that is
+    `by_itself` has no Python to write its file, and knows where each number stands in its text.
+    """
     profile = one.profile
     course = one.course.numbers if one.course else NO_COURSE
     on_course = one.course is not None
@@ -48,6 +52,8 @@ def profile_expression(one: PageProfile) -> str:
         "crossings": crossing_contents(profile, runs),
         "leaveTo": {name: mode.leave_to for name, mode in profile.mode.items()},
     }
+    if by_itself:
+        plain["edits"] = text_edits(profile, one.text, trace.paths)
     parts = [f"{json.dumps(name)}: {json.dumps(part)}" for name, part in plain.items()]
     modes = [f"{json.dumps(name)}: {mode_text(run, profile, trace, on_course)}" for name, run in runs.items()]
     return "{" + ",\n".join([*parts, '"modes": {' + ",\n".join(modes) + "}"]) + "}"
@@ -57,3 +63,10 @@ def profile_module(one: PageProfile) -> str:
     """Return the module that exports `controls` and `profile`."""
     controls = json.dumps(control_table())
     return f"{constants()}export const controls = {controls};\nexport const profile = {profile_expression(one)};\n"
+
+
+def given_module(profiles: Sequence[PageProfile]) -> str:
+    """Return the module that hands some profiles to a page without a server."""
+    controls = json.dumps(control_table())
+    made = ",\n".join(profile_expression(one, by_itself=True) for one in profiles)
+    return f"{constants()}globalThis.wendonicGiven = {{controls: {controls}, profiles: [{made}]}};\n"

@@ -3,6 +3,8 @@
 A slider that moves changes a field; the page reckons the numbers anew by these formulas, and asks nobody.
 """
 
+import contextlib
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -37,10 +39,13 @@ class TracedProfile:
     paths: tuple[str, ...]
     values: tuple[float, ...]
     tracing: Tracing
+    conditions: Mapping[str, bool]
+    """What the profile's own checks compared: while it comes out so, they let other numbers pass, too."""
 
     def formulas(self, mode: str, on_course: bool, places: tuple[int, ...]) -> Formulas:
         """Return the formulas of a mode for the numbers at some places of its tuning, all in one row."""
         self.tracing.conditions.clear()
+        self.tracing.conditions.update(self.conditions)
         tick = mode_tuning(self.profile, mode, on_course).tick
         numbers = flat(tick)
         square = (tick.frame.grid.square_m, tick.frame.grid.middle.x, tick.frame.grid.middle.y)
@@ -84,13 +89,25 @@ def traced(profile: Profile) -> TracedProfile:
             # A gait of thrust and drag has its speed and rates from these two.
             thrust, drag = fields["thrust_m_s2"], fields["drag_per_s"]
             fields |= {"top_speed_m_s": thrust / drag, "accel_m_s2": thrust, "brake_m_s2": thrust}
-        return type(table).model_construct(table.model_fields_set, **fields)
+        made = type(table).model_construct(table.model_fields_set, **fields)
+        if not isinstance(made, Profile):
+            _check(made)
+        return made
 
     made = wrapped(profile, "")
     for mode in made.mode.values():
         if isinstance(mode.steer, GridSteer):
             mode.steer.lay_out(profile.world.axes)
-    return TracedProfile(made, tuple(paths), tuple(values), tracing)
+    return TracedProfile(made, tuple(paths), tuple(values), tracing, dict(tracing.conditions))
+
+
+def _check(table: Table) -> None:
+    """Let a table check itself as it does after loading, so that what it compares is written down."""
+    for name, validator in type(table).__pydantic_decorators__.model_validators.items():
+        if validator.info.mode == "after" and name not in vars(Table):
+            # What a check makes of plain numbers only has no formula.
+            with contextlib.suppress(TypeError, AttributeError, ValueError):
+                validator.func(table)
 
 
 def _text(number: Any) -> str:

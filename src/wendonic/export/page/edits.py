@@ -1,0 +1,157 @@
+"""Where the numbers of a profile stand in its text, so that a page without Python can write them: comments stay."""
+
+import re
+from collections.abc import Sequence
+from typing import Any
+
+import tomlkit
+from tomlkit.items import InlineTable, Table
+
+from wendonic.errors import WendonicError
+from wendonic.profile.edit import UnwrittenTables, edited, file_content_of, path_parts
+from wendonic.profile.faults import dotted
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import as_written
+
+Way = list[str | int]
+MARK = 987654.5
+NEW = "new_number"
+EMPTY = "{}"
+"""Stands before a line that is the first one of an empty inline table."""
+
+
+class _Text:
+    """A profile's text, and where its tables take a new number."""
+
+    def __init__(self, text: str) -> None:
+        self.text = text
+        self.document: Any = tomlkit.parse(text)
+        self.content: Any = self.document.unwrap()
+        self._places: dict[str, tuple[int, str, str] | None] = {}
+
+    def written(self, way: Way) -> list[int] | None:
+        """Return from where to where the value at a path stands; None where it is not written."""
+        found = self.content
+        for part in way:
+            try:
+                found = found[part]
+            except (KeyError, IndexError, TypeError):
+                return None
+        start, end, new = _difference(self.text, edited(self.text, {dotted(way): MARK}))
+        # What both begin or end with is no part of the difference.
+        before, after = str(MARK).partition(new)[::2] if new else ("", "")
+        return [start - len(before), end + len(after)]
+
+    def inside(self, way: Way) -> tuple[int, str, str] | None:
+        """Return where the table at a path takes a new line, and what stands before and behind it; None where it
+        cannot.
+        """
+        key = dotted(way)
+        if key not in self._places:
+            self._places[key] = self._found(way)
+        return self._places[key]
+
+    def table(self, way: Way) -> Any:
+        """Return the table at a path; None where there is none."""
+        table = self.document
+        for part in way:
+            try:
+                table = table[part]
+            except (KeyError, IndexError, TypeError):
+                return None
+        return table if isinstance(table, dict) else None
+
+    def _found(self, way: Way) -> tuple[int, str, str] | None:
+        table = self.table(way)
+        if table is None or (not table and not isinstance(table, InlineTable)):
+            return None
+        if isinstance(table, InlineTable) and not table:
+            at = self.written(way)
+            return (at[0] + 1, EMPTY, "") if at else None
+        if isinstance(table, InlineTable):
+            last = self.written([*way, list(table)[-1]])
+            return (last[1], ", ", "") if last else None
+        try:
+            start, end, new = _difference(self.text, edited(self.text, {dotted([*way, NEW]): MARK}))
+        except WendonicError:
+            return None
+        made = re.fullmatch(rf"(.*?){NEW} = {re.escape(str(MARK))}(.*)", new, re.DOTALL)
+        return (start, made[1], made[2]) if made and start == end else None
+
+
+def _difference(old: str, new: str) -> tuple[int, int, str]:
+    """Return from where to where of the old text something else stands, and what that is."""
+    start = 0
+    while start < min(len(old), len(new)) and old[start] == new[start]:
+        start += 1
+    behind = 0
+    while behind < min(len(old), len(new)) - start and old[-1 - behind] == new[-1 - behind]:
+        behind += 1
+    return start, len(old) - behind, new[start : len(new) - behind]
+
+
+def text_edits(profile: Profile, text: str, paths: Sequence[str]) -> dict[str, Any]:
+    """Return how a number at each path is written into a profile's text.
+
+    Each has `factor`, by which a length is multiplied, and either `at`, from where to where its value stands, or
+    `put`, where a new line goes, with what stands before and behind `name = value`; or `head`, a table to begin at
+    the text's end. A number of a list that is not written has the paths of all in `list`. What cannot be written is
+    left out.
+
+    >>> from wendonic.demo import PROFILE_PATH, demo_profile
+    >>> text = PROFILE_PATH.read_text()
+    >>> start, end = text_edits(demo_profile(), text, ["gait.walk.accel_m_s2"])["gait.walk.accel_m_s2"]["at"]
+    >>> text[start:end]
+    '22.0'
+    """
+    known = _Text(text)
+    unwritten = UnwrittenTables(file_content_of(profile))
+    found: dict[str, Any] = {}
+    for path in paths:
+        way, factor = as_written(known.content, path_parts(path))
+        one = _edit(known, way)
+        if one is None and isinstance(way[-1], int):
+            one = _edit(known, way[:-1])
+            if one and "at" not in one:
+                start = path.rpartition("[")[0]
+                one["list"] = [other for other in paths if other.rpartition("[")[0] == start]
+        if one:
+            found[path] = {"factor": factor, "with": _neighbours(known, unwritten, one, way), **one}
+    return found
+
+
+def _neighbours(known: _Text, unwritten: UnwrittenTables, edit: dict[str, Any], way: Way) -> list[str]:
+    """Return what has to be written with the first number of a table, so that the others stay as they are."""
+    if "at" in edit or "." not in edit["name"]:
+        return []
+    head = edit["name"].rpartition(".")[0]
+    parent = way[: -1 - isinstance(way[-1], int)]
+    if known.table(parent) is not None:
+        return []
+    held = unwritten.table(parent)
+    return [f"{head}.{name} = {tomlkit.item(value).as_string()}" for name, value in held.items() if name != way[-1]]
+
+
+def _edit(known: _Text, way: Way) -> dict[str, Any] | None:
+    at = known.written(way)
+    if at:
+        return {"at": at}
+    if len(way) == 1:
+        # The file's own first lines: behind the one that says its version.
+        end = known.text.index("\n", known.written(["version"])[1])  # type: ignore[index]
+        return {"put": [end + 1, "", "\n"], "name": str(way[0])}
+    for depth in range(len(way) - 1, 0, -1):
+        rest = way[depth:]
+        if any(isinstance(part, int) for part in rest):
+            return None
+        table = known.table(way[:depth])
+        if table is None:
+            continue
+        if isinstance(table, Table) and table.is_super_table():
+            # Its own name stands nowhere, only those of tables within it. A gait is a table by itself.
+            more = 1 if way[0] == "gait" and depth == 1 else 0
+            return {"head": f"[{dotted(way[: depth + more])}]", "name": dotted(way[depth + more :])}
+        place = known.inside(way[:depth])
+        if place:
+            return {"put": list(place), "name": dotted(rest)}
+    return {"head": f"[{dotted(way[:2])}]", "name": dotted(way[2:])} if way[0] == "gait" else None

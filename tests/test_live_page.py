@@ -1,0 +1,371 @@
+"""The live page in a real browser: it walks by real keys, its numbers count at once, and the file is looked after."""
+
+import json
+import os
+import re
+import shutil
+import subprocess
+import sys
+import time
+import urllib.error
+import urllib.request
+from contextlib import contextmanager
+from pathlib import Path
+
+import pytest
+
+from test_page_play import differences, plain
+from wendonic import Recording, load_profile, shape
+from wendonic.demo import FOLDER, demo_profile, demo_recording
+from wendonic.profile.load import profile_from_text
+
+ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
+CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
+PLAIN_BROWSER = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync --use-gl=angle --use-angle=swiftshader --enable-unsafe-swiftshader"
+).split()
+pytestmark = pytest.mark.skipif(not Path(CHROMIUM).exists() and not ALL_TOOLS, reason="Chromium is not here")
+
+
+@pytest.fixture(scope="module")
+def browser():
+    from playwright.sync_api import sync_playwright
+
+    with sync_playwright() as playwright:
+        found = playwright.chromium.launch(executable_path=CHROMIUM, args=PLAIN_BROWSER)
+        yield found
+        found.close()
+
+
+@contextmanager
+def served(profile, *options):
+    """Serve a profile as the command line does; give the address and the process."""
+    process = subprocess.Popen(
+        [sys.executable, "-m", "wendonic", "live", str(profile), "--no-open", *options],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        env={**os.environ, "PYTHONUNBUFFERED": "1"},
+    )
+    try:
+        for line in process.stdout:
+            found = re.search(r"http://\S+", line)
+            if found:
+                yield found[0], process
+                break
+        else:
+            raise AssertionError(process.stderr.read())
+    finally:
+        process.terminate()
+        process.wait(10)
+
+
+@pytest.fixture(scope="module")
+def file(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("live")
+    shutil.copy(FOLDER / "beekeeper_keys.jsonl", folder)
+    return folder / "beekeeper.toml"
+
+
+@pytest.fixture(scope="module")
+def server(file):
+    shutil.copy(FOLDER / "beekeeper.toml", file)
+    with served(file) as (address, _):
+        yield address
+
+
+@pytest.fixture
+def page(browser, server, file):
+    """The page, opened anew on the beekeeper as shipped."""
+    if file.read_text() != (FOLDER / "beekeeper.toml").read_text():
+        shutil.copy(FOLDER / "beekeeper.toml", file)
+        time.sleep(0.6)
+    made = opened(browser, server)
+    yield made
+    faults = made.faults
+    made.context.close()
+    assert faults == []
+
+
+def opened(browser, address, **context):
+    # Conditions are waited for by what the page forbids itself: to evaluate texts.
+    made = browser.new_context(viewport={"width": 1280, "height": 800}, bypass_csp=True, **context).new_page()
+    made.faults = []
+    made.on("pageerror", lambda fault: made.faults.append(str(fault)))
+    made.goto(address)
+    made.wait_for_selector(".field")
+    made.wait_for_function("wendonicPage.seen && (!wendonicPage.live || wendonicPage.wire.open)")
+    return made
+
+
+def speed(page):
+    return page.evaluate("Math.hypot(wendonicPage.seen.values.velX, wendonicPage.seen.values.velY)")
+
+
+def moving(page, at_least, at_most=1e9):
+    page.wait_for_function(
+        "([low, high]) => { const v = wendonicPage.seen.values, s = Math.hypot(v.velX, v.velY);"
+        " return s >= low && s <= high; }",
+        arg=[at_least, at_most],
+        timeout=4000,
+    )
+
+
+def put(page, path, value):
+    page.fill(f'[id="field-{path}"]', str(value))
+    page.keyboard.press("Enter")
+    page.locator("#stage").focus()
+
+
+def test_real_keys_walk_and_a_dragged_slider_counts_at_once_with_its_effect_on_the_feel(page):
+    page.keyboard.down("KeyW")
+    moving(page, 3.19, 3.21)
+    assert page.evaluate("wendonicPage.seen.values.y") > 0.1
+    slider = page.locator('[data-path="gait.walk.top_speed_m_s"] input[type=range]')
+    slider.scroll_into_view_if_needed()
+    page.wait_for_function("wendonicPage.sheet !== null")
+    box = slider.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 3, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 0.75, box["y"] + box["height"] / 2, steps=6)
+    shown = page.evaluate("wendonicPage.settings.value('gait.walk.top_speed_m_s')")
+    now = page.evaluate(
+        "wendonicPage.helm.run.numbers.includes(wendonicPage.settings.value('gait.walk.top_speed_m_s'))"
+    )
+    assert shown > 5.0
+    assert now
+    page.mouse.up()
+    moving(page, shown * 0.99, shown * 1.01)
+    # The key is still held: a slider takes no key from the body.
+    effect = page.locator('[data-path="gait.walk.top_speed_m_s"] .effect li').first
+    effect.wait_for(timeout=3000)
+    assert "→" in effect.text_content()
+    page.keyboard.press("Control+z")
+    assert page.evaluate("wendonicPage.settings.changes.size") == 0
+    page.keyboard.press("Control+y")
+    assert page.evaluate("wendonicPage.settings.changes.size") == 1
+    page.click('[data-path="gait.walk.top_speed_m_s"] .file')
+    moving(page, 3.19, 3.21)
+    page.keyboard.up("KeyW")
+    moving(page, 0.0, 0.01)
+
+
+def test_another_form_takes_effect_and_what_does_not_go_together_is_refused(page):
+    page.select_option('[id="field-mode.foot.move.bind[1].dead_zone.form"]', "axes")
+    page.wait_for_function("wendonicPage.profile.fields.some(f => f.path.endsWith('form') && f.value === 'axes')")
+    page.evaluate("wendonicPage.settings.set('mode.foot.move.bind[1].dead_zone.inner', 0.99)")
+    page.wait_for_selector("#notices .fault")
+    assert "inner" in page.text_content("#notices .fault")
+    page.keyboard.down("KeyD")
+    moving(page, 3.0)
+
+
+def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
+    page.keyboard.press("F3")
+    put(page, "gait.walk.top_speed_m_s", 5)
+    page.keyboard.down("KeyW")
+    moving(page, 4.9, 5.1)
+    page.keyboard.press("F3")
+    moving(page, 3.1, 3.3)
+    page.click("text=Blind")
+    for _ in range(60):
+        if not page.evaluate("wendonicPage.trial.blind"):
+            break
+        assert "(F3)" not in page.text_content("#bar").replace("Swap (F3)", "")
+        if page.evaluate("wendonicPage.trial.side") != "b":
+            page.keyboard.press("F3")
+        page.keyboard.press("F4")
+    votes = page.evaluate("wendonicPage.trial.counts")
+    # So many votes for one side, all of a kind, as preference() says.
+    assert votes == {"a": 0, "b": 8}
+    assert "Settled: B" in page.text_content("#notices")
+
+
+def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page, file):
+    text = file.read_text()
+    page.evaluate("wendonicPage.settings.set('gait.walk.accel_m_s2', 9)")
+    file.write_text(text + "\n[gait.walk.fall]\ngravity_rato = 2.0\n")
+    fault = page.locator("#notices .fault")
+    fault.wait_for(timeout=4000)
+    assert f"line {text.count(chr(10)) + 3}" in fault.text_content()
+    assert "gravity_ratio" in fault.text_content()
+    page.keyboard.down("KeyW")
+    moving(page, 3.1)
+    file.write_text(text.replace("top_speed_m_s = 3.2", "top_speed_m_s = 4.5"))
+    moving(page, 4.4, 4.6)
+    assert page.locator("#notices .fault").count() == 0
+    # What was changed on the page stays changed.
+    assert page.evaluate("wendonicPage.helm.run.numbers.includes(9)")
+
+
+def test_save_writes_what_is_shown_with_comments_kept_and_never_over_somebody_else(page, file):
+    before = file.read_text()
+    page.evaluate("wendonicPage.settings.set('gait.walk.accel_m_s2', 9)")
+    page.keyboard.press("Control+s")
+    page.wait_for_selector("#notices > div")
+    assert "saved to" in page.text_content("#notices")
+    after = file.read_text()
+    assert load_profile(file).gait["walk"].accel_m_s2 == 9.0
+    changed = [(one, two) for one, two in zip(before.splitlines(), after.splitlines(), strict=True) if one != two]
+    assert len(changed) == 1
+    assert changed[0][0].partition("#")[2] == changed[0][1].partition("#")[2] != ""
+    page.wait_for_function("wendonicPage.settings.changes.size === 0")
+
+
+def test_a_pad_steers_and_a_window_that_loses_the_focus_lets_go_of_everything(page):
+    page.evaluate(
+        """() => {
+            window.pad = { index: 0, connected: true, mapping: "standard", axes: [0, -1, 0, 0],
+                buttons: Array.from({ length: 17 }, () => ({ value: 0, pressed: false })) };
+            navigator.getGamepads = () => [window.pad];
+        }"""
+    )
+    moving(page, 3.1)
+    assert page.evaluate("wendonicPage.helm.deviceName") == "pad"
+    page.evaluate("window.pad = null")
+    moving(page, 0.0, 0.01)
+    page.keyboard.down("KeyD")
+    moving(page, 3.1)
+    page.evaluate("window.dispatchEvent(new Event('blur'))")
+    moving(page, 0.0, 0.01)
+    page.keyboard.up("KeyD")
+
+
+def test_the_trace_of_a_recording_in_the_browser_is_the_librarys(page):
+    recording = demo_recording("beekeeper_pad")
+    rows = page.evaluate("([events, hz]) => wendonicPage.trace(events, hz)", [plain(recording), 60])
+    trace = shape(recording, demo_profile())
+    columns = {name: [row[name] for row in rows] for name in rows[0]}
+    for name, column in columns.items():
+        columns[name] = [None if isinstance(one, float) and one != one else one for one in column]  # noqa: PLR0124
+    assert differences(trace, {"count": len(rows), "trace": columns}) == []
+
+
+def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, file):
+    page.select_option("[aria-label='Ticks a second']", "60")
+    page.keyboard.press("F8")
+    page.keyboard.press("F6")
+    page.keyboard.down("KeyW")
+    page.wait_for_timeout(300)
+    page.keyboard.down("KeyD")
+    page.wait_for_timeout(200)
+    page.keyboard.press("F9")
+    page.keyboard.up("KeyW")
+    page.keyboard.up("KeyD")
+    page.keyboard.press("F6")
+    where = page.evaluate("[wendonicPage.recorder, wendonicPage.seen.values.x]")
+    page.wait_for_selector("#notices >> text=kept as")
+    (kept,) = file.parent.glob("beekeeper_2*.jsonl")
+    recording = Recording.read(kept)
+    kept.unlink()
+    assert {"mark", "key.KeyW", "key.KeyD"} <= recording.controls
+    trace = shape(recording, demo_profile())
+    assert where[0] is None
+    assert trace["pos_y"].max() > 0.3
+    page.select_option("[aria-label=Replay]", "beekeeper_keys.jsonl")
+    page.wait_for_function("wendonicPage.replay && wendonicPage.replay.place > 2")
+
+
+def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
+    file = tmp_path / "crates.toml"
+    shutil.copy(FOLDER / "crates.toml", file)
+    with served(file) as (address, process):
+        first = opened(browser, address)
+        second = opened(browser, address)
+        first.wait_for_selector("#notices >> text=open in 2 tabs")
+        second.context.close()
+        first.wait_for_function("!document.querySelector('#notices').textContent.includes('tabs')")
+        process.terminate()
+        first.wait_for_selector("#notices >> text=The server is gone")
+        first.keyboard.down("KeyD")
+        first.wait_for_function("Math.abs(wendonicPage.seen.values.x) > 0.5")
+        first.context.close()
+
+
+def test_one_file_works_from_the_disk(browser, tmp_path):
+    out = tmp_path / "feel.html"
+    command = [sys.executable, "-m", "wendonic", "export", str(FOLDER / "beekeeper.toml"), str(FOLDER / "cart.toml")]
+    subprocess.run([*command, "--as", "html", "-o", str(out)], check=True, capture_output=True)
+    page = opened(browser, out.as_uri(), accept_downloads=True)
+    asked = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.keyboard.down("KeyW")
+    moving(page, 3.1)
+    put(page, "gait.walk.top_speed_m_s", 5)
+    page.keyboard.down("KeyW")
+    moving(page, 4.9, 5.1)
+    page.keyboard.up("KeyW")
+    assert page.locator('[id="field-mode.foot.move.diagonal"]').is_disabled()
+    page.click("text=Rebind")
+    page.click("dialog[open] tr:has-text('key.KeyW') button")
+    page.keyboard.press("KeyZ")
+    page.click("dialog[open] >> text=Close")
+    page.locator("#stage").focus()
+    page.keyboard.down("KeyZ")
+    moving(page, 4.9, 5.1)
+    with page.expect_download() as given:
+        page.click("text=Download profile")
+    text = Path(given.value.path()).read_text()
+    found = profile_from_text(text)
+    assert found.gait["walk"].top_speed_m_s == 5.0
+    assert '"KeyZ"' in text
+    assert '"KeyW"' not in text
+    assert "#" in text
+    page.select_option("[aria-label=Profile]", "Honey cart")
+    page.keyboard.down("KeyW")
+    page.wait_for_function("wendonicPage.helm.mode === 'cart' && wendonicPage.seen.values.y > 0.3")
+    assert [url for url in asked if not url.startswith(("file:", "blob:", "data:"))] == []
+    assert page.faults == []
+    page.context.close()
+
+
+def test_only_this_page_is_served_and_only_to_this_machine(server):
+    start, token = server.rstrip("/").rsplit("/", 1)
+
+    def status(path, **headers):
+        request = urllib.request.Request(start + path, headers=headers)
+        try:
+            with urllib.request.urlopen(request, timeout=5) as reply:
+                return reply.status, dict(reply.headers)
+        except urllib.error.HTTPError as fault:
+            return fault.code, dict(fault.headers)
+
+    code, headers = status(f"/{token}/")
+    assert code == 200
+    assert "default-src 'none'" in headers["content-security-policy"]
+    assert status("/")[0] == status("/wrong/")[0] == status(f"/{token}/../page.js")[0] == 404
+    assert status(f"/{token}/profile.js?n=99")[0] == status(f"/{token}/profile.js?n=../x")[0] == 404
+    assert status(f"/{token}/", Host="apiary.example")[0] == 403
+    assert status(f"/{token}/page.js", Origin="http://apiary.example")[0] == 403
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--mode", "swim"], "swim"),
+        (["--port", "99999"], "port"),
+        (["--course", "no_such.toml"], "no_such.toml"),
+    ],
+)
+def test_what_cannot_be_served_is_said_in_plain_words(options, words, tmp_path):
+    file = tmp_path / "beekeeper.toml"
+    shutil.copy(FOLDER / "beekeeper.toml", file)
+    command = [sys.executable, "-m", "wendonic", "live", str(file), "--no-open", *options]
+    done = subprocess.run(command, capture_output=True, text=True, timeout=30, check=False)
+    assert done.returncode == 2
+    assert words in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_the_bundle_is_that_of_its_sources(tmp_path):
+    """Where npm has put what it needs; `.ci/run` does."""
+    web = Path(__file__).parent.parent / "web"
+    if not (web / "node_modules" / "esbuild").exists() and not ALL_TOOLS:
+        pytest.skip("web/node_modules is not here: npm ci --prefix web")
+    subprocess.run(["node", str(web / "build.mjs"), str(tmp_path)], check=True, cwd=web, timeout=60)
+    built = web.parent / "src" / "wendonic" / "export" / "page" / "built"
+    assert {one.name for one in built.iterdir()} == {one.name for one in tmp_path.iterdir()}
+    for one in tmp_path.iterdir():
+        assert one.read_bytes() == (built / one.name).read_bytes(), f"{one.name}: run node web/build.mjs"
+    assert json.loads((web / "package.json").read_text())["dependencies"] == {"ogl": "1.0.11", "uplot": "1.6.32"}

@@ -1,0 +1,57 @@
+/** A profile's text with other numbers: comments, order and layout stay. */
+
+/** A number as TOML writes a float. */
+export function tomlNumber(value, whole = false) {
+    if (whole) return String(Math.round(value));
+    const text = String(value);
+    return /[.e]/.test(text) ? text.replace(/^(-?\d+)e/, "$1.0e") : `${text}.0`;
+}
+
+/** @param {string} text @param {Object} edits how each number is written, see text_edits of the library
+ *  @param {Object<string, number>} changes @param {(path: string) => number} valueOf of a number that is not changed
+ *  @returns {{text: string, left: string[]}} `left` could not be written */
+export function editedText(text, edits, changes, valueOf) {
+    const left = [];
+    const cuts = [];
+    const lines = new Map();
+    for (const [path, value] of Object.entries(changes)) {
+        const edit = edits[path];
+        if (!edit || typeof value !== "number") {
+            left.push(path);
+            continue;
+        }
+        const number = (of, one) => tomlNumber(one * edits[of].factor);
+        const written = edit.list ? `[${edit.list.map((of) => number(of, changes[of] ?? valueOf(of))).join(", ")}]` : number(path, value);
+        if (edit.at) {
+            cuts.push([...edit.at, written]);
+            continue;
+        }
+        const key = edit.put ? edit.put[0] : edit.head;
+        if (!lines.has(key)) lines.set(key, { edit, texts: new Map() });
+        const { texts } = lines.get(key);
+        for (const line of edit.with) texts.set(line.split(" = ")[0], texts.get(line.split(" = ")[0]) ?? line);
+        texts.set(edit.name, `${edit.name} = ${written}`);
+    }
+    let found = text;
+    for (const { edit, texts } of lines.values()) {
+        if (!edit.put) continue;
+        const [place, before, behind] = edit.put;
+        const put = before === "{}" ? ` ${[...texts.values()].join(", ")} ` : [...texts.values()].map((line) => `${before}${line}${behind}`).join("");
+        cuts.push([place, place, put]);
+    }
+    for (const [start, end, put] of cuts.sort((one, other) => other[0] - one[0])) found = found.slice(0, start) + put + found.slice(end);
+    for (const { edit, texts } of lines.values())
+        if (edit.head) found = `${found.trimEnd()}\n\n${edit.head}\n${[...texts.values()].join("\n")}\n`;
+    return { text: found, left };
+}
+
+/** The text with every name of a key or button in place of another, wherever it is bound. */
+export function reboundText(text, rebound) {
+    return text.replace(/"((?:key\.)?[\w.]+)"/g, (whole, name) => {
+        const control = name.includes(".") ? name : `key.${name}`;
+        const now = rebound[control];
+        if (!now) return whole;
+        const plain = now.startsWith("key.") && !name.includes(".") ? now.slice(4) : now;
+        return `"${plain}"`;
+    });
+}

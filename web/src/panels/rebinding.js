@@ -1,0 +1,119 @@
+/** Keys and buttons in place of others: for this player, at once, and in the profile once it is saved. */
+
+import { BUTTONS } from "../input/pads.js";
+import { element } from "./element.js";
+
+export class Rebinding {
+    constructor(app) {
+        this.app = app;
+        /** Which control each pressed one stands for. */
+        this.stands = new Map();
+        this.waiting = null;
+        this.list = element("table", {});
+        this.dialog = element(
+            "dialog",
+            {},
+            element("h2", { textContent: "Rebind" }),
+            element("p", { textContent: "Choose a control, then press the key or pad button that is to stand for it. It is bound anew wherever the profile has it." }),
+            this.list,
+            element("p", {}, element("button", { textContent: "As in the file", onclick: () => this.clear() }), " ", element("button", { textContent: "Close", onclick: () => this.dialog.close() })),
+        );
+        document.body.append(this.dialog);
+        this.dialog.addEventListener("keydown", (event) => this.#take(`key.${event.code}`, event), true);
+        this.dialog.addEventListener("close", () => (this.waiting = null));
+    }
+
+    get size() {
+        return this.stands.size;
+    }
+
+    /** The control that a pressed one stands for. */
+    control(pressed) {
+        const found = this.stands.get(pressed);
+        if (found) return found;
+        // Who has given a key away does not answer to it any more.
+        for (const old of this.stands.values()) if (old === pressed) return this.#spare(pressed);
+        return pressed;
+    }
+
+    #spare(pressed) {
+        const swapped = [...this.stands].find(([, old]) => old === pressed);
+        return swapped ? swapped[0] : pressed;
+    }
+
+    /** For each control of the file, the one that stands for it now. */
+    plain() {
+        const found = {};
+        for (const [pressed, old] of this.stands) {
+            found[old] = pressed;
+            found[pressed] ??= old;
+        }
+        return found;
+    }
+
+    open() {
+        this.#show();
+        this.dialog.showModal();
+    }
+
+    clear() {
+        this.stands.clear();
+        this.waiting = null;
+        this.#show();
+        this.app.bar.show();
+    }
+
+    #controls() {
+        const { controls, helm } = this.app;
+        const slots = new Set();
+        const gather = (value) => {
+            if (Array.isArray(value)) value.forEach(gather);
+            else if (typeof value === "number") slots.add(value);
+        };
+        for (const run of Object.values(helm.runs)) {
+            for (const sources of Object.values(run.content.bindings.channels))
+                for (const source of sources) if (source.kind === "keys") gather(source.lists);
+            for (const binds of run.content.bindings.presses) for (const bind of binds) if (bind.kind === "switches") gather(bind.slots);
+        }
+        return [...slots].map((slot) => controls.bySlot.get(slot).name).filter((name) => /^(key|pad\d*)\./.test(name));
+    }
+
+    #show() {
+        this.list.replaceChildren(
+            ...this.#controls().map((name) => {
+                const now = [...this.stands].find(([, old]) => old === name)?.[0] ?? name;
+                const button = element("button", {
+                    textContent: this.waiting === name ? "press a key or button" : now,
+                    "aria-pressed": this.waiting === name,
+                    onclick: () => {
+                        this.waiting = name;
+                        this.#show();
+                    },
+                });
+                return element("tr", {}, element("td", { textContent: name }), element("td", {}, button));
+            }),
+        );
+        if (this.waiting) this.list.querySelector("[aria-pressed=true]")?.focus();
+    }
+
+    /** Looks at pads while a control waits for one: once a frame. */
+    poll() {
+        if (!this.waiting) return;
+        for (const pad of navigator.getGamepads?.() ?? []) {
+            const number = pad ? pad.buttons.findIndex(({ value }) => value > 0.6) : -1;
+            if (number >= 0 && BUTTONS[number]) this.#take(`${pad.index ? `pad${pad.index}` : "pad"}.${BUTTONS[number]}`, null);
+        }
+    }
+
+    #take(pressed, event) {
+        if (!this.waiting || !this.app.controls.byName.has(pressed)) return;
+        if (event && event.code === "Escape") return;
+        event?.preventDefault();
+        event?.stopPropagation();
+        for (const [one, old] of [...this.stands]) if (old === this.waiting || one === pressed) this.stands.delete(one);
+        if (pressed !== this.waiting) this.stands.set(pressed, this.waiting);
+        this.waiting = null;
+        this.#show();
+        this.app.bar.show();
+    }
+}
