@@ -1,6 +1,8 @@
 /** One page of play: the loop from devices to pictures, and who is told of what. */
 
 import { followKeyboard } from "./input/keyboard.js";
+import { HeadsetStandIn } from "./input/headset.js";
+import { Motion } from "./input/motion.js";
 import { Mouse } from "./input/mouse.js";
 import { Pads } from "./input/pads.js";
 import { Readings } from "./models/readings.js";
@@ -19,7 +21,7 @@ import { Clock } from "./play/clock.js";
 import { Helm } from "./play/helm.js";
 import { Replay } from "./play/replay.js";
 import { Seen } from "./play/seen.js";
-import { firstMode, play, rowOf } from "./play/trace.js";
+import { firstMode, traceOf } from "./play/trace.js";
 import { Stage } from "./stage/stage.js";
 import { Wire } from "./wire.js";
 
@@ -47,6 +49,7 @@ export class App {
         this.sheet = null;
         this.reference = { path: null, sheet: null };
         this.ringRow = {};
+        this.calm = matchMedia("(prefers-reduced-motion: reduce)");
         this.#begin(profiles[0], mode);
         this.notices = new Notices(document.getElementById("notices"));
         this.stage = new Stage(document.getElementById("stage"), this);
@@ -54,6 +57,7 @@ export class App {
         this.strips = new StripsPanel(document.getElementById("strips"), this);
         this.rebinding = new Rebinding(this);
         this.bar = new Bar(document.getElementById("bar"), this);
+        if (matchMedia("(max-width: 760px)").matches) document.body.classList.add("closed");
         this.#devices();
         if (live) this.#connect();
         this.#built();
@@ -84,16 +88,25 @@ export class App {
         followKeyboard(window, give, (code) => !this.#own(code) && this.controls.byName.has(`key.${code}`));
         window.addEventListener("keydown", (event) => this.#hotkey(event));
         this.mouse = new Mouse(this.stage.root, give, {
-            captures: () => this.#binds("mouse"),
+            captures: () => this.#binds("mouse") || this.standsIn,
             place: (x, y) => this.stage.fractions(x, y),
         });
         this.pads = new Pads(give);
+        this.headset = new HeadsetStandIn(give);
+        this.motion = new Motion(window, give);
         const leave = () => {
             this.give("lost.focus", 1, performance.now());
             this.pads.forget();
+            this.headset.forget();
         };
         window.addEventListener("blur", leave);
         document.addEventListener("visibilitychange", () => document.hidden && leave());
+    }
+
+    /** Whether mouse and keys stand in for a headset: in a mode that is steered by hands or by the head. */
+    get standsIn() {
+        const { bindings, frame } = this.helm.run.content;
+        return frame === "hands" || bindings.tracks || this.#binds("hands");
     }
 
     #binds(kind) {
@@ -104,6 +117,7 @@ export class App {
     give(control, value, time) {
         if (this.replay && !control.startsWith("lost.")) return;
         const named = this.rebinding.control(control);
+        if (this.standsIn && this.headset.take(named, value)) return;
         this.helm.apply(named, value);
         this.recorder?.take(this.helm, named, value);
         if (!control.startsWith("lost.")) this.eventAt ??= time;
@@ -139,18 +153,16 @@ export class App {
     // --- the loop
 
     #frame(now) {
-        const started = performance.now();
+        this.tickedMs = 0;
         const frameS = (now - this.last) / 1000;
         this.last = now;
         if (frameS > 0) this.frames.frameMs += 0.1 * (1000 * frameS - this.frames.frameMs);
         this.pads.poll(now);
         this.rebinding.poll();
+        if (this.standsIn) this.headset.poll(frameS, now);
         const steps = document.hidden ? [] : this.clock.ticks(frameS);
         for (const dt of steps) this.#tick(dt);
-        if (steps.length) {
-            const each = (performance.now() - started) / steps.length;
-            this.frames.tickMs += 0.05 * (each - this.frames.tickMs);
-        }
+        if (steps.length) this.frames.tickMs += 0.05 * (this.tickedMs / steps.length - this.frames.tickMs);
         this.stage.draw(this.scene());
         if (steps.length && this.eventAt !== undefined) {
             const took = performance.now() - this.eventAt;
@@ -166,7 +178,9 @@ export class App {
 
     #tick(dt) {
         if (this.replay?.feed(dt, (control, value) => this.helm.apply(control, value))) this.#again();
+        const began = performance.now();
         const record = this.helm.tick(dt);
+        this.tickedMs += performance.now() - began;
         const run = this.helm.ticked;
         if (this.seen?.run !== run) this.seen = new Seen(run, this.profile.pressNames);
         const now = this.seen.read(record);
@@ -202,9 +216,12 @@ export class App {
         scene.frame = seen.run.content.frame;
         scene.goal = seen.goal(record);
         scene.squares = seen.squares(record);
+        scene.vignette = seen.vignette === undefined ? 0 : Seen.number(record, seen.vignette);
+        scene.hands = this.standsIn ? this.headset.hands : null;
         scene.looks = seen.run.content.bindings.channels.look.length > 0;
         scene.wanted = { x: now.moveX, y: now.moveY, amount: now.amount };
         scene.speed = Math.hypot(now.velX, now.velY, now.velZ);
+        scene.calm = this.calm.matches;
         return scene;
     }
 
@@ -227,7 +244,8 @@ export class App {
         const lines = [`${shown(speed, 3)} ${profile.unit}/s${now.amount > 0.001 ? `, amount ${now.amount.toFixed(2)}` : ""}`];
         if (this.replay) lines.push(`replay of ${this.replay.name}: ${shown(this.replay.t - this.replay.start, 3)} of ${shown(this.replay.duration, 3)} s`);
         if (this.recorder) lines.push(`recording: ${this.recorder.events.length} events, ${shown(helm.t - this.recorder.startS, 3)} s`);
-        if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured: Escape lets it go" : "click to capture the mouse");
+        if (this.standsIn) lines.push(...(this.mouse.captured ? this.headset.words : ["click to look and swing with the mouse, in place of a headset"]));
+        else if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured: Escape lets it go" : "click to capture the mouse");
         else if (helm.run.content.frame === "goto") lines.push("click a place to go there");
         return lines;
     }
@@ -260,6 +278,12 @@ export class App {
             this.notices.fault(path, [{ what: `${path}: beyond this value it is another form, which needs wendonic live` }]);
             return;
         }
+        if (this.forming) {
+            // A drag asks faster than forms are made: the last one counts.
+            this.formAgain = path;
+            return;
+        }
+        this.forming = true;
         const { settings } = this;
         const answer = await this.wire.ask({ do: "form", changes: settings.plain() });
         if (answer.kind === "module") {
@@ -270,6 +294,10 @@ export class App {
         } else if (answer.kind === "refused") {
             this.notices.fault("form", answer.faults, "these numbers do not go together; the last good ones stay");
         }
+        this.forming = false;
+        const again = this.formAgain;
+        this.formAgain = null;
+        if (again) this.#reform(again);
     }
 
     #module(number) {
@@ -387,9 +415,7 @@ export class App {
     trace(events, hz, mode = null) {
         const helm = new Helm(this.profile, this.controls, mode ?? firstMode(events));
         helm.retune(this.settings.values());
-        const rows = [];
-        play(helm, events, hz, () => rows.push({ ...rowOf(helm.ticked.content.columns, helm.tickedRecord), mode: helm.ticked.name, device: helm.deviceName }), Boolean(mode));
-        return rows;
+        return traceOf(helm, events, hz, Boolean(mode));
     }
 
     mark() {

@@ -18,6 +18,8 @@ def bound_socket(port: int) -> socket.socket:
     found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         found.bind((HOST, port))
+        # From here on a browser that comes early waits instead of being refused.
+        found.listen(64)
     except (OSError, OverflowError) as fault:
         found.close()
         raise WendonicError(f"port {port}: {fault}; --port 0 takes one that is free") from None

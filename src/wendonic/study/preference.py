@@ -56,7 +56,7 @@ def preference(a: int, b: int, error: float = ERROR) -> Preference:
     'a'
     """
     _counted(a, b, error)
-    return Preference(a, b, *_share_interval(a, b, error), _settled(a, b, error), votes_to_settle(a, b, error))
+    return Preference(a, b, *_share_interval(a, b, error), settled(a, b, error), votes_to_settle(a, b, error))
 
 
 def votes_to_settle(a: int, b: int, error: float = ERROR) -> int | None:
@@ -70,7 +70,7 @@ def votes_to_settle(a: int, b: int, error: float = ERROR) -> int | None:
     share = max(a, b) / (a + b) if a + b else 1.0
     for count in range(max(a + b, 1), MOST_VOTES + 1):
         more = math.floor(share * count + 0.5)
-        if _settled(more, count - more, error):
+        if settled(more, count - more, error):
             return count
     return None
 
@@ -152,7 +152,12 @@ def _evidence(a: int, b: int, share: float) -> float:
     return mixed - plain
 
 
-def _settled(a: int, b: int, error: float) -> str | None:
+def settled(a: int, b: int, error: float = ERROR) -> str | None:
+    """Return which one is preferred, "a" or "b", once votes have settled it; see `preference`.
+
+    >>> settled(7, 0), settled(8, 0), settled(2, 14)
+    (None, 'a', 'b')
+    """
     if _evidence(a, b, 0.5) < -math.log(error):
         return None
     return "a" if a > b else "b"

@@ -15,7 +15,7 @@ export class Settings {
     /** Takes the file as it stands now; what has been changed stays changed, but for what the file says by itself. */
     take(profile) {
         this.file = fieldValues(profile);
-        for (const [path, value] of [...this.changes]) if (this.file.get(path) === value) this.changes.delete(path);
+        for (const [path, value] of [...this.changes]) if (same(this.file.get(path), value)) this.changes.delete(path);
         this.show(profile);
     }
 
@@ -46,7 +46,7 @@ export class Settings {
 
     set(path, value, now = performance.now()) {
         const before = this.changes.get(path);
-        if (before === value || (before === undefined && this.fileValue(path) === value)) return;
+        if (same(before, value) || (before === undefined && same(this.fileValue(path), value))) return;
         const last = this.done[this.done.length - 1];
         this.undone = [];
         // A slider that is dragged is one change.
@@ -60,7 +60,7 @@ export class Settings {
     }
 
     #put(path, value) {
-        if (value === undefined || value === this.fileValue(path)) this.changes.delete(path);
+        if (value === undefined || same(value, this.fileValue(path))) this.changes.delete(path);
         else this.changes.set(path, value);
         this.#tell(path);
     }
@@ -92,6 +92,11 @@ export class Settings {
     #tell(path) {
         for (const listener of this.listeners) listener(path);
     }
+}
+
+/** Whether two values are the same: numbers, words, or lists of points. */
+function same(one, other) {
+    return one === other || (Array.isArray(one) && Array.isArray(other) && JSON.stringify(one) === JSON.stringify(other));
 }
 
 function fieldValues(profile) {

@@ -18,6 +18,11 @@ const HELP = [
     ["Escape", "let the mouse go"],
 ];
 
+const MOST_CHIPS = 3;
+const WORDS = { display: "display rate", uneven: "uneven ticks", 30: "30 ticks/s", 60: "60 ticks/s", 144: "144 ticks/s" };
+const NONE = "no replay";
+const OPEN = "open a file…";
+
 export class Bar {
     constructor(root, app) {
         this.app = app;
@@ -38,7 +43,9 @@ export class Bar {
         this.blind = element("button", { onclick: () => app.blind() });
         this.votes = element("span", {});
         this.record = element("button", { title: "F6", onclick: () => app.record() });
-        this.replay = select("Replay", ["no replay"], (value) => this.#replay(value));
+        this.replay = select("Replay", [NONE, OPEN], (value) => this.#replay(value));
+        this.file = element("input", { type: "file", accept: ".jsonl", hidden: true });
+        this.file.onchange = () => this.#read(this.file.files[0]);
         this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.save() });
         this.rebind = element("button", { textContent: "Rebind", onclick: () => app.rebinding.open() });
         this.downloads = element("button", { textContent: "Votes", title: "Download the votes", onclick: () => app.downloadVotes() });
@@ -46,19 +53,22 @@ export class Bar {
         const help = element("button", { textContent: "Keys", title: "F1", onclick: () => this.help() });
         root.append(
             this.title,
+            this.drawer,
             this.which,
             this.modes,
-            element("div", { className: "group wide" }, element("span", { textContent: "View" }), this.view),
-            element("div", { className: "group wide" }, element("span", { textContent: "Ticks/s" }), this.rate),
+            element("div", { className: "group" }, this.view, this.rate),
             element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
-            element("div", { className: "group wide" }, this.record, this.replay),
-            element("div", { className: "group push" }, this.drawer, this.downloads, this.rebind, help, this.save),
+            element("div", { className: "group wide" }, this.record, this.replay, this.file),
+            element("div", { className: "group push" }, this.downloads, this.rebind, help, this.save),
         );
         this.dialog = element(
             "dialog",
             {},
             element("h2", { textContent: "Keys of the page" }),
             element("table", {}, ...HELP.map(([key, what]) => element("tr", {}, element("td", {}, element("kbd", { textContent: key })), element("td", { textContent: what })))),
+            element("p", { textContent: app.live
+                ? "Save writes into the file, comments kept; what an editor saves there counts here at once."
+                : "This page works by itself. The feel sheet, check, other forms, and watching a file need Python: wendonic live PROFILE." }),
             element("p", { textContent: "All other keys are the profile's, by their place on the keyboard." }),
             element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
         );
@@ -74,9 +84,17 @@ export class Bar {
         this.title.textContent = app.profile.title;
         this.title.title = app.profile.name;
         const names = Object.keys(app.helm.runs);
-        this.modes.replaceChildren(
-            ...(names.length > 1 ? names.map((name) => element("button", { textContent: name, "aria-pressed": name === app.helm.mode, onclick: () => app.enter(name) })) : []),
-        );
+        const chip = (name) => element("button", { textContent: name, "aria-pressed": name === app.helm.mode, onclick: () => app.enter(name) });
+        if (names.length < 2) this.modes.replaceChildren();
+        else if (names.length <= MOST_CHIPS) this.modes.replaceChildren(...names.map(chip));
+        else {
+            const choice = select("Mode", names, (name) => {
+                app.enter(name);
+                choice.value = app.helm.mode;
+            });
+            choice.value = app.helm.mode;
+            this.modes.replaceChildren(choice);
+        }
         this.show();
     }
 
@@ -98,24 +116,46 @@ export class Bar {
         this.save.textContent = app.live ? `Save${changed}` : "Download profile";
         this.save.disabled = trial.blind || (app.live && (!app.wire?.open || (!count && !app.rebinding.size)));
         this.downloads.hidden = !trial.votes.length || trial.blind;
-        this.replay.hidden = !app.live && !app.own.length;
         this.view.value = app.stage.view;
     }
 
     async recordings() {
         const answer = this.app.live
             ? await this.app.wire.ask({ do: "recordings" })
-            : { kind: "recordings", names: this.app.own.map(({ name }) => name) };
+            : { kind: "recordings", names: [] };
         if (answer.kind !== "recordings") return;
+        answer.names = [...new Set([...answer.names, ...this.app.own.map(({ name }) => name)])];
         const chosen = this.replay.value;
-        this.replay.replaceChildren(...["no replay", ...answer.names].map((name) => element("option", { value: name, textContent: name })));
-        this.replay.value = answer.names.includes(chosen) ? chosen : "no replay";
+        this.replay.replaceChildren(...[NONE, ...answer.names, OPEN].map((name) => element("option", { value: name, textContent: name })));
+        this.replay.value = answer.names.includes(chosen) ? chosen : NONE;
+    }
+
+    /** Takes a recording from the disk. */
+    async #read(file) {
+        if (!file) return;
+        const { app } = this;
+        try {
+            app.own = [...app.own.filter(({ name }) => name !== file.name), { name: file.name, events: eventsOf(await file.text()) }];
+            await this.recordings();
+            this.replay.value = file.name;
+            app.play(app.own[app.own.length - 1].events, file.name);
+        } catch (fault) {
+            app.notices.fault("replay", [{ what: `${file.name}: ${fault.message}` }]);
+        }
+        this.file.value = "";
+        app.focusStage();
     }
 
     async #replay(name) {
         const { app } = this;
-        if (name === "no replay") {
+        if (name === NONE) {
             app.play(null);
+            app.focusStage();
+            return;
+        }
+        if (name === OPEN) {
+            this.replay.value = NONE;
+            this.file.click();
             return;
         }
         const own = app.own.find((one) => one.name === name);
@@ -126,8 +166,23 @@ export class Bar {
     }
 }
 
+/** The events of a recording's text; what a crash left of its last line is dropped. */
+export function eventsOf(text) {
+    const lines = text.split("\n").filter((line) => line.trim());
+    const head = JSON.parse(lines[0] ?? "null");
+    if (head?.format !== "wendonic-recording") throw new SyntaxError("no recording: its first line does not say so");
+    return lines.slice(1).flatMap((line, place) => {
+        try {
+            return [JSON.parse(line)];
+        } catch {
+            if (place === lines.length - 2) return [];
+            throw new SyntaxError(`line ${place + 2} is no event`);
+        }
+    });
+}
+
 function select(label, names, chosen) {
-    const made = element("select", { "aria-label": label }, ...names.map((name) => element("option", { value: name, textContent: name })));
+    const made = element("select", { "aria-label": label }, ...names.map((name) => element("option", { value: name, textContent: WORDS[name] ?? name })));
     made.onchange = () => chosen(made.value);
     return made;
 }

@@ -1,6 +1,7 @@
 /** The numbers of the mode that is played, in the order of shaping: sliders, numbers, choices, and what they do. */
 
 import { response } from "../models/response.js";
+import { rangeOf } from "../models/slider_range.js";
 import { element, palette, shown } from "./element.js";
 
 const NAMES = { move: "move", rise: "rise", throttle: "throttle", turn: "turn", look: "look", press: "press", steer: "steer" };
@@ -39,13 +40,18 @@ export class NumbersPanel {
         let heading = "";
         for (const field of this.#fields()) {
             const [name, bind] = this.#heading(field);
+            if (field.kind === "points") {
+                if (bind) this.curves[this.curves.length - 1]?.canvas.setAttribute("data-points", field.path);
+                if (name === heading) continue;
+            }
             if (name !== heading) {
                 heading = name;
                 table = element("section", { className: "table" }, element("h2", { textContent: name }));
                 if (bind) table.append(this.#curve(...bind));
                 this.list.append(table);
             }
-            table.append(this.#row(field));
+            if (field.kind !== "points") table.append(this.#row(field));
+            else this.curves[this.curves.length - 1]?.canvas.setAttribute("data-points", field.path);
         }
         this.list.scrollTop = scrolled;
         this.#filter();
@@ -144,8 +150,54 @@ export class NumbersPanel {
         const canvas = element("canvas", { className: "response" });
         canvas.setAttribute("role", "img");
         canvas.setAttribute("aria-label", `Response of the stick: ${channel}`);
-        this.curves.push({ channel, number, source, canvas, points: null });
+        const curve = { channel, number, source, canvas, points: null };
+        this.curves.push(curve);
+        canvas.onpointerdown = (event) => this.#grab(curve, event);
         return canvas;
+    }
+
+    /** The points of a curve through points, and the share of the tilt in which they count. */
+    #handles(curve) {
+        const { settings } = this.app;
+        const path = curve.canvas.dataset.points;
+        if (!path || !this.app.live) return null;
+        const start = path.replace(/curve\.points$/, "dead_zone.");
+        const [inner, outer] = [settings.value(`${start}inner`) ?? 0, settings.value(`${start}outer`) ?? 1];
+        const bend = path.replace(/points$/, "");
+        const [floor, ceiling] = [settings.value(`${bend}floor`) ?? 0, settings.value(`${bend}ceiling`) ?? 1];
+        return { path, points: settings.value(path), inner, outer, floor, ceiling };
+    }
+
+    /** Drags the nearest point of a curve; its ends stay, and it goes on rising. */
+    #grab(curve, event) {
+        const handles = this.#handles(curve);
+        if (!handles) return;
+        const { canvas } = curve;
+        const area = areaOf(canvas);
+        const box = canvas.getBoundingClientRect();
+        const at = (one) => [
+            ((one.clientX - box.left - area.left) / (area.right - area.left) - handles.inner) / (handles.outer - handles.inner),
+            ((area.bottom - (one.clientY - box.top)) / (area.bottom - area.top) - handles.floor) / (handles.ceiling - handles.floor),
+        ];
+        const from = at(event);
+        let held = -1;
+        handles.points.forEach(([x, y], place) => {
+            const away = Math.hypot(x - from[0], y - from[1]);
+            if (place > 0 && place < handles.points.length - 1 && away < 0.12 && (held < 0 || away < Math.hypot(handles.points[held][0] - from[0], handles.points[held][1] - from[1]))) held = place;
+        });
+        if (held < 0) return;
+        canvas.setPointerCapture(event.pointerId);
+        canvas.onpointermove = (move) => {
+            const points = this.app.settings.value(handles.path).map((point) => point.slice());
+            const [x, y] = at(move);
+            const [before, after] = [points[held - 1], points[held + 1]];
+            points[held] = [round(Math.min(Math.max(x, before[0] + 0.02), after[0] - 0.02)), round(Math.min(Math.max(y, before[1]), after[1]))];
+            this.app.settings.set(handles.path, points);
+        };
+        canvas.onpointerup = canvas.onpointercancel = () => {
+            canvas.onpointermove = null;
+            this.app.focusStage();
+        };
     }
 
     #filter() {
@@ -198,14 +250,14 @@ export class NumbersPanel {
             curve.points ??= response(helm.run, curve.channel, curve.number);
             const { slot } = curve.source;
             const tilt = Math.min(Math.hypot(helm.state.values[slot], helm.state.values[slot + 1]), 1);
-            drawResponse(curve.canvas, curve.points, tilt, colours);
+            drawResponse(curve.canvas, curve.points, tilt, colours, this.#handles(curve));
         }
     }
 }
 
 function labelOf(path) {
     const tail = path.replace(/^mode\.[^.]+\.(press\.[^.]+\.)?([a-z]+\.)?(bind\[\d+\]\.)?/, "").replace(/^gait\.[^.]+\./, "");
-    return tail.replaceAll("_", " ").replaceAll(".", " · ").replace(/ (m s2|m s|deg s|per s|deg|hz|ratio|s|m)$/, "");
+    return tail.replaceAll("_", " ").replaceAll(".", " · ").replace(/ (m s2|m s|deg s|per s|deg|hz|ratio|s|m)(?=$|\[)/, "").replace("[0]", ", first").replace("[1]", ", second");
 }
 
 function wordsOf(value) {
@@ -213,20 +265,13 @@ function wordsOf(value) {
     return typeof value === "number" ? shown(value, 6) : String(value);
 }
 
-/** The ends and the step of a slider: what is worth trying, within what is allowed. */
-export function rangeOf(field, value) {
-    const size = Math.max(Math.abs(value ?? 0), Math.abs(field.default ?? 0));
-    const small = { s: 0.5, share: 1, ratio: 1, amount: 1, tilt: 1, deg: 45, "deg/s": 360, "m/s": 5, "m/s²": 30, m: 1 };
-    const most = size > 0 ? 3 * size : (small[field.unit] ?? 1);
-    let high = field.high !== null && field.high <= 5 * most ? field.high : most;
-    let low = field.low !== null && field.low >= -5 * most ? field.low : -most;
-    if (high < low) [low, high] = [high, low];
-    if (field.whole) return [low, Math.ceil(high), 1];
-    const step = 10 ** Math.floor(Math.log10((high - low) / 200));
-    return [low, high, step];
+const round = (value) => Math.round(value * 1000) / 1000;
+
+function areaOf(canvas) {
+    return { left: 26, right: canvas.clientWidth - 8, top: 8, bottom: canvas.clientHeight - 18 };
 }
 
-function drawResponse(canvas, points, tilt, colours) {
+function drawResponse(canvas, points, tilt, colours, handles) {
     const ratio = Math.min(window.devicePixelRatio || 1, 2);
     const [width, height] = [canvas.clientWidth, canvas.clientHeight];
     if (canvas.width !== Math.round(width * ratio)) {
@@ -236,7 +281,7 @@ function drawResponse(canvas, points, tilt, colours) {
     const context = canvas.getContext("2d");
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
     context.clearRect(0, 0, width, height);
-    const [left, right, top, bottom] = [26, width - 8, 8, height - 18];
+    const { left, right, top, bottom } = areaOf(canvas);
     const x = (value) => left + value * (right - left);
     const y = (value) => bottom - value * (bottom - top);
     const first = points.find(([, amount]) => amount > 1e-4);
@@ -263,6 +308,16 @@ function drawResponse(canvas, points, tilt, colours) {
     context.beginPath();
     context.arc(x(tilt), y(near[1]), 4, 0, 2 * Math.PI);
     context.fill();
+    for (const [one, value] of handles ? handles.points.slice(1, -1) : []) {
+        context.fillStyle = colours.sheet;
+        context.strokeStyle = colours.ink;
+        context.lineWidth = 1.5;
+        context.beginPath();
+        context.rect(x(handles.inner + one * (handles.outer - handles.inner)) - 4, y(handles.floor + value * (handles.ceiling - handles.floor)) - 4, 8, 8);
+        context.fill();
+        context.stroke();
+    }
+    context.fillStyle = colours.ink;
     context.font = "11px system-ui, sans-serif";
     context.textAlign = "right";
     context.fillText("1", left - 5, top + 9);

@@ -62,3 +62,23 @@ export function firstMode(events) {
     const found = events.find(({ t, c }) => t === start && c === "mode");
     return found ? found.v : null;
 }
+
+/** The trace of a recording: columns by their names, a value a tick; what a mode does not have is null. */
+export function traceOf(helm, events, hz, stays = false) {
+    const trace = {};
+    let count = 0;
+    const add = (name, value) => {
+        const column = (trace[name] ??= []);
+        while (column.length < count) column.push(null);
+        column.push(Number.isNaN(value) ? null : value);
+    };
+    const seen = () => {
+        for (const [name, value] of Object.entries(rowOf(helm.ticked.content.columns, helm.tickedRecord))) add(name, value);
+        add("mode", helm.ticked.name);
+        add("device", helm.deviceName);
+        count++;
+    };
+    play(helm, events, hz, seen, stays);
+    for (const column of Object.values(trace)) while (column.length < count) column.push(null);
+    return { trace, count };
+}

@@ -50,7 +50,7 @@ export class Above {
         this.#scaleBar(colours, width, height);
     }
 
-    #ground({ ground }, colours, seen) {
+    #ground({ ground, squares }, colours, seen) {
         const { context } = this;
         for (const [form, a, b, c, d, e, f, g] of ground.pieces) {
             context.beginPath();
@@ -64,17 +64,7 @@ export class Above {
             context.strokeStyle = colours.moss;
             context.stroke();
         }
-        context.lineWidth = 1 / this.scale;
-        context.strokeStyle = colours.wash;
-        context.beginPath();
-        for (let x = Math.ceil(seen.left); x <= seen.right; x++) line(context, x, seen.back, x, seen.forward);
-        for (let y = Math.ceil(seen.back); y <= seen.forward; y++) line(context, seen.left, y, seen.right, y);
-        context.stroke();
-        context.strokeStyle = colours.fog;
-        context.beginPath();
-        for (let x = Math.ceil(seen.left / 5) * 5; x <= seen.right; x += 5) line(context, x, seen.back, x, seen.forward);
-        for (let y = Math.ceil(seen.back / 5) * 5; y <= seen.forward; y += 5) line(context, seen.left, y, seen.right, y);
-        context.stroke();
+        if (!squares) this.#metres(colours, seen);
         context.fillStyle = colours.fog;
         context.strokeStyle = colours.edge;
         context.lineWidth = 1.5 / this.scale;
@@ -86,6 +76,22 @@ export class Above {
             const { left, right, back, forward } = ground.bounds;
             context.strokeRect(left, back, right - left, forward - back);
         }
+    }
+
+    /** A line each metre, a darker one each five. */
+    #metres(colours, seen) {
+        const { context } = this;
+        context.lineWidth = 1 / this.scale;
+        context.strokeStyle = colours.wash;
+        context.beginPath();
+        for (let x = Math.ceil(seen.left); x <= seen.right; x++) line(context, x, seen.back, x, seen.forward);
+        for (let y = Math.ceil(seen.back); y <= seen.forward; y++) line(context, seen.left, y, seen.right, y);
+        context.stroke();
+        context.strokeStyle = colours.fog;
+        context.beginPath();
+        for (let x = Math.ceil(seen.left / 5) * 5; x <= seen.right; x += 5) line(context, x, seen.back, x, seen.forward);
+        for (let y = Math.ceil(seen.back / 5) * 5; y <= seen.forward; y += 5) line(context, seen.left, y, seen.right, y);
+        context.stroke();
     }
 
     #squares({ squares, ground }, colours, seen) {
@@ -186,6 +192,13 @@ export class Above {
         else if (frame === "fly") bee(context, colours, scene.t);
         else walker(context, colours, figure, up > 0.01);
         context.restore();
+        if (scene.hands) {
+            context.save();
+            context.rotate(-viewYaw);
+            context.fillStyle = colours.slate;
+            for (const [across, , back] of Object.values(scene.hands)) disc(context, across, -back, 0.07);
+            context.restore();
+        }
         if (frame !== "drive") {
             context.fillStyle = colours.honey;
             context.beginPath();

@@ -11,19 +11,22 @@ export class Figure {
         this.leanX = 0;
         this.leanY = 0;
         this.last = null;
+        /** Who asks for less motion sees no leaning. */
+        this.calm = false;
     }
 
     /** Follows one tick: place and velocity (m, m/s). */
-    take(x, y, velX, velY, dt) {
+    take(atX, atY, velX, velY, dt) {
         const { last } = this;
         if (last && dt > 0) {
-            const step = Math.hypot(x - last.x, y - last.y);
+            const step = Math.hypot(atX - last.atX, atY - last.atY);
             if (step < 2) this.walked += step;
             const share = 1 - Math.exp(-dt / LEAN_S);
-            this.leanX += (lean((velX - last.velX) / dt) - this.leanX) * share;
-            this.leanY += (lean((velY - last.velY) / dt) - this.leanY) * share;
+            const [x, y] = this.calm ? [0, 0] : [(velX - last.velX) / dt, (velY - last.velY) / dt];
+            this.leanX += (lean(x) - this.leanX) * share;
+            this.leanY += (lean(y) - this.leanY) * share;
         }
-        this.last = { x, y, velX, velY };
+        this.last = { atX, atY, velX, velY };
     }
 
     /** Where a foot is along the way, in metres before the body: 0 is the left one, 1 the right one. */

@@ -143,6 +143,7 @@ export class Solid {
             part(new Box(gl, { width: 0.9, height: 0.03, depth: 0.25 }), coat, 0, 0.48, 0),
             part(new Sphere(gl, { radius: 0.1, widthSegments: 8, heightSegments: 6 }), dark, 0, 0.32, -0.24),
         ];
+        this.hands = [0, 1].map(() => mesh(new Box(gl, { width: 0.07, height: 0.07, depth: 0.16 }), dark));
         this.shadow = mesh(new Cylinder(gl, { radiusTop: 0.3, radiusBottom: 0.3, height: 0.02, radialSegments: 14 }), this.#program(mixed(rgb(colours.ink), rgb(colours.paper), 0.35)));
     }
 
@@ -191,6 +192,14 @@ export class Solid {
         show([...this.cart, ...this.wheels], kind === "cart" && !eyes);
         show(this.bee, kind === "bee" && !eyes);
         this.legs.forEach((hip, side) => (hip.rotation.x = -figure.foot(side) * 2.2));
+        this.hands.forEach((hand, side) => {
+            hand.visible = Boolean(scene.hands);
+            if (!scene.hands) return;
+            const [across, rise, back] = scene.hands[side ? "right" : "left"];
+            const [turn, ahead] = [scene.viewYaw, -back];
+            hand.position.set(x + across * Math.cos(turn) + ahead * Math.sin(turn), z + rise, -(y - across * Math.sin(turn) + ahead * Math.cos(turn)));
+            hand.rotation.y = -turn;
+        });
         const up = z - height;
         this.shadow.visible = up > 0.03 || eyes;
         this.shadow.position.set(x, height + 0.01, -y);

@@ -15,6 +15,7 @@ export class Stage {
         this.figure = new Figure();
         this.above = new Above(root.querySelector("#above"));
         this.words = root.querySelector("#words");
+        this.vignette = root.querySelector("#vignette");
         this.view = VIEWS[0];
         this.course = null;
         this.said = "";
@@ -76,6 +77,8 @@ export class Stage {
             const { clientWidth: width, clientHeight: height } = this.root;
             this.above.scale = 0.9 * Math.min(width / (plan[2] - plan[0]), height / (plan[3] - plan[1]));
         }
+        this.vignette.style.opacity = this.view === VIEWS[2] ? scene.vignette : 0;
+        this.figure.calm = scene.calm;
         if (this.view === VIEWS[0]) this.above.draw(scene, this.colours);
         else this.solid.draw(scene, this.colours, this.view === VIEWS[2], this.app.frames.frameMs);
     }

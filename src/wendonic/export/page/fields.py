@@ -61,6 +61,8 @@ def _idle(table: Any) -> set[str]:
 def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[tuple[str, type[Table], str, Any]]:
     if isinstance(part, Table):
         yield from _walk(part, path)
+    elif name == "points":
+        yield path, table, name, part
     elif isinstance(part, dict):
         for key, inner in part.items():
             yield from _walk_part(inner, f"{path}.{key}", table, name)
@@ -76,6 +78,8 @@ def _field(profile: Profile, path: str, table: type[Table], name: str, value: An
     extra = info.json_schema_extra if isinstance(info.json_schema_extra, dict) else {}
     unit = str(extra.get("unit") or next((unit for end, unit in UNITS.items() if name.endswith(end)), ""))
     said = {"path": path, "name": name, "value": value, "unit": unit, "about": info.description or ""}
+    if isinstance(value, tuple):
+        return said | {"kind": "points", "value": [list(point) for point in value]}
     if isinstance(value, bool):
         return said | {"kind": "switch"}
     if isinstance(value, str):

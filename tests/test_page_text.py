@@ -1,0 +1,102 @@
+"""What the page writes by itself: a profile's text with other numbers, and the models behind its panels."""
+
+import json
+import random
+import shutil
+import subprocess
+
+import pytest
+
+from test_house import TOP
+from test_page_play import ALL_TOOLS
+from wendonic.demo import FOLDER, profile_names
+from wendonic.errors import WendonicError
+from wendonic.export.page.edits import text_edits
+from wendonic.export.page.formulas import traced
+from wendonic.live.desk import Desk, rebound_text
+from wendonic.profile.edit import limits_of, value_at
+from wendonic.profile.load import profile_from_text
+
+pytestmark = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
+PIXELS = """
+format = "wendonic-profile"
+version = 1
+[world]
+right = "+x"
+forward = "-y"
+units_per_m = 50
+unit = "px"
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+[gait.walk]  # quick
+top_speed_u_s = 200
+"""
+
+
+def texts():
+    for name in profile_names():
+        yield (FOLDER / f"{name}.toml").read_text()
+    yield PIXELS
+
+
+def written(folder, jobs):
+    asked, answers = folder / "asked.json", folder / "answers.json"
+    asked.write_text(json.dumps(jobs))
+    script = TOP / "web" / "test" / "edit_texts.mjs"
+    subprocess.run(["node", str(script), str(asked), str(answers)], check=True, timeout=60)
+    return json.loads(answers.read_text())
+
+
+def test_numbers_written_by_the_page_load_as_the_changed_profile_and_keep_every_comment(tmp_path):
+    rng = random.Random(3)
+    jobs, wanted = [], []
+    for text in texts():
+        profile = profile_from_text(text)
+        trace = traced(profile)
+        edits = text_edits(profile, text, trace.paths)
+        assert len(edits) > 0.9 * len(trace.paths)
+        values = dict(zip(trace.paths, trace.values, strict=True))
+        singles = [[path] for path in edits]
+        for paths in singles + [rng.sample(sorted(edits), 6) for _ in range(5)]:
+            changes = {}
+            for path in paths:
+                low, high = limits_of(profile, path) if "units_per_m" not in text else (0.0, 1e6)
+                value = value_at(profile, path) if "units_per_m" not in text else values[path]
+                changes[path] = min(max(value * rng.choice([0.9, 1.1]) + 0.01, low), high)
+            try:
+                changed = Desk.__new__(Desk)
+                changed.profile = profile
+                wanted.append((text, changed.changed(changes)))
+            except WendonicError:
+                continue
+            jobs.append({"text": text, "edits": edits, "changes": changes, "values": values})
+    assert len(jobs) > 600
+    for (before, profile), job, found in zip(wanted, jobs, written(tmp_path, jobs), strict=True):
+        assert found["left"] == []
+        after = found["text"]
+        assert profile_from_text(after).model_dump() == profile.model_dump(), job["changes"]
+        comments = [line.partition("#")[2] for line in before.splitlines() if "#" in line]
+        kept = [line.partition("#")[2] for line in after.splitlines() if "#" in line]
+        assert kept == comments
+
+
+@pytest.mark.parametrize("rebound", [{"key.KeyW": "key.KeyZ", "key.KeyZ": "key.KeyW"}, {"pad.south": "pad.north"}])
+def test_the_page_and_the_server_bind_anew_alike(rebound):
+    text = "\n".join(texts())
+    module = (TOP / "web" / "src" / "models" / "profile_text.js").as_uri()
+    script = f"""
+        import {{ reboundText }} from "{module}";
+        import {{ readFileSync }} from "node:fs";
+        process.stdout.write(reboundText(readFileSync(0, "utf8"), {json.dumps(rebound)}));
+    """
+    done = subprocess.run(
+        ["node", "--input-type=module", "-e", script], input=text, capture_output=True, text=True, check=True
+    )
+    assert done.stdout == rebound_text(text, rebound) != text
+
+
+def test_the_models_of_the_page():
+    done = subprocess.run(
+        ["node", "--test", str(TOP / "web" / "test" / "models.test.mjs")], capture_output=True, text=True, check=False
+    )
+    assert done.returncode == 0, done.stdout[-4000:]

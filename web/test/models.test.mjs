@@ -1,0 +1,175 @@
+/** The page's models, without a browser: settings, undo, A and B, votes, the clock, recordings, readings. */
+
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { Readings } from "../src/models/readings.js";
+import { Recorder } from "../src/models/recorder.js";
+import { Ring } from "../src/models/ring.js";
+import { Settings } from "../src/models/settings.js";
+import { reboundText, tomlNumber } from "../src/models/profile_text.js";
+import { Trial } from "../src/models/trial.js";
+import { rangeOf } from "../src/models/slider_range.js";
+import { Clock } from "../src/play/clock.js";
+import { Replay } from "../src/play/replay.js";
+
+const profile = (values, extra = []) => ({
+    fields: [...Object.entries(values).map(([path, value]) => ({ path, value })), ...extra],
+    paths: Object.keys(values),
+    values: Object.values(values),
+});
+
+test("a slider that is dragged is one change, and undo and redo go through all of them", () => {
+    const settings = new Settings(profile({ a: 1, b: 2 }));
+    const heard = [];
+    settings.listen((path) => heard.push(path));
+    for (const [value, at] of [[3, 0], [4, 100], [5, 200]]) settings.set("a", value, at);
+    settings.set("b", 9, 300);
+    settings.set("a", 6, 5000);
+    assert.deepEqual(settings.values(), [6, 9]);
+    assert.deepEqual(heard, ["a", "a", "a", "b", "a"]);
+    settings.undo();
+    assert.deepEqual(settings.values(), [5, 9]);
+    settings.undo();
+    settings.undo();
+    assert.deepEqual(settings.plain(), {});
+    settings.undo();
+    settings.redo();
+    settings.redo();
+    assert.deepEqual(settings.plain(), { a: 5, b: 9 });
+    settings.set("b", 2, 9000);
+    assert.deepEqual(settings.plain(), { a: 5 });
+    settings.redo();
+    assert.deepEqual(settings.plain(), { a: 5 });
+    settings.reset("a");
+    assert.equal(settings.isChanged("a"), false);
+});
+
+test("a file that is saved elsewhere keeps what is changed here, but for what it says by itself", () => {
+    const settings = new Settings(profile({ a: 1, b: 2 }));
+    settings.set("a", 5);
+    settings.set("b", 7);
+    settings.take(profile({ a: 5, b: 3 }));
+    assert.deepEqual(settings.plain(), { b: 7 });
+    assert.equal(settings.fileValue("b"), 3);
+    // Another form has other fields: what was changed of the old one comes back with it.
+    settings.show(profile({ a: 5, c: 1 }));
+    assert.deepEqual(settings.values(), [5, 1]);
+    settings.show(profile({ a: 5, b: 3 }));
+    assert.deepEqual(settings.values(), [5, 7]);
+});
+
+test("a blind trial shows either side first, counts what is felt, and ends when it is settled", () => {
+    const draws = [0.9, 0.1, 0.4, 0.7];
+    const trial = new Trial(() => draws.shift() ?? 0.1);
+    trial.vote();
+    assert.equal(trial.votes.length, 0, "no votes before it begins");
+    trial.begin();
+    assert.equal(trial.side, "b");
+    trial.swap();
+    trial.vote(1.5);
+    assert.deepEqual(trial.votes, [{ side: "a", t: 1.5 }]);
+    while (trial.blind) {
+        if (trial.side !== "a") trial.swap();
+        trial.vote();
+    }
+    assert.deepEqual(trial.counts, { a: 8, b: 0 });
+    assert.equal(trial.verdict, "a");
+});
+
+test("a clock gives as much time as frames had, in ticks of its rate, and drops what nobody could catch up with", () => {
+    for (const [rate, step] of [["30", 1 / 30], ["60", 1 / 60], ["144", 1 / 144]]) {
+        const clock = new Clock(rate);
+        let count = 0;
+        for (let frame = 0; frame < 600; frame++) count += clock.ticks(1 / 59.94).length;
+        assert.ok(Math.abs(count * step - 600 / 59.94) <= step);
+    }
+    assert.deepEqual(new Clock("display").ticks(0.013), [0.013]);
+    assert.deepEqual(new Clock("display").ticks(0), []);
+    assert.equal(new Clock("60").ticks(3600).length, 15);
+    const uneven = new Clock("uneven");
+    const steps = Array.from({ length: 100 }, () => uneven.ticks(1 / 60)).flat();
+    assert.ok(new Set(steps).size >= 4);
+    assert.ok(Math.abs(steps.reduce((sum, step) => sum + step, 0) - 100 / 60) < 0.06);
+});
+
+test("the ring keeps its last rows and gives those since a time, oldest first", () => {
+    const ring = new Ring(["t", "x"], 5);
+    for (let t = 0; t < 12; t++) ring.push({ t, x: 10 * t });
+    assert.deepEqual(ring.since("t", 9, ["t", "x"]), [[9, 10, 11], [90, 100, 110]]);
+    assert.deepEqual(ring.since("t", -1, ["t"]), [[7, 8, 9, 10, 11]]);
+    ring.clear();
+    assert.deepEqual(ring.since("t", -1, ["t"]), [[]]);
+});
+
+test("a recording begins with the body as it is, and its events follow the tick before them", () => {
+    const helm = {
+        t: 2.5, mode: "foot", record: [],
+        run: { body: { read: () => [Math.PI / 2, 1, 2, 0, 0.5, 0, 0] }, view: { read: () => [0, 0] } },
+    };
+    const recorder = new Recorder("walk");
+    recorder.begin(helm);
+    recorder.take(helm, "key.KeyW", 1);
+    helm.t = 2.75;
+    recorder.take(helm, "mouse.move", [3, -1]);
+    const [head, ...events] = recorder.lines().map((line) => JSON.parse(line));
+    assert.deepEqual(head, { format: "wendonic-recording", version: 1, title: "walk", devices: ["keys", "mouse"] });
+    assert.deepEqual(events[1], { t: 0, c: "body.place", v: [1, 2, 0] });
+    assert.deepEqual(events[3], { t: 0, c: "body.facing", v: 90 });
+    assert.deepEqual(events.slice(-2).map(({ t }) => t), [0, 0.250001]);
+});
+
+test("a replay hands over each event once a round, and knows where it begins", () => {
+    const replay = new Replay([{ t: 5, c: "mode", v: "cart" }, { t: 5, c: "key.KeyW", v: 1 }, { t: 5.5, c: "mark", v: "" }, { t: 6, c: "key.KeyW", v: 0 }], "x");
+    assert.equal(replay.mode, "cart");
+    for (let round = 0; round < 2; round++) {
+        const seen = [];
+        let ticks = 0;
+        while (!replay.feed(0.1, (control, value) => seen.push([control, value]))) ticks++;
+        assert.deepEqual(seen, [["key.KeyW", 1], ["key.KeyW", 0]]);
+        assert.ok(ticks === 9 || ticks === 10);
+        replay.restart();
+    }
+});
+
+test("readings are those of a walk worked out by hand", () => {
+    const readings = new Readings();
+    const dt = 0.01;
+    let [t, speed] = [0, 0];
+    const walk = (seconds, raw, accel, most) => {
+        for (let tick = 0; tick < Math.round(seconds / dt); tick++) {
+            t += dt;
+            speed = accel > 0 ? Math.min(speed + accel * dt, most) : Math.max(speed + accel * dt, 0);
+            readings.take({ t, dt, rawX: raw[0], rawY: raw[1], speed });
+        }
+    };
+    walk(0.1, [0, 0], 0, 0);
+    walk(1, [0, 1], 10, 3);
+    // 90 % of 3 m/s at 10 m/s² takes 0.27 s, and the first step is in the first tick.
+    assert.ok(Math.abs(readings.reach90S - 0.27) < 1e-9);
+    assert.ok(Math.abs(readings.pressToMoveS - 0.01) < 1e-9);
+    walk(1, [0, 0], -15, 0);
+    // Speeds 2.85, 2.70 … 0: half a step less than v² / 2a.
+    assert.ok(Math.abs(readings.stopM - (9 / 30 - 0.015)) < 1e-9);
+    assert.equal(readings.diagonalRatio, null);
+    walk(1, [1, 1], 10, 4.2);
+    assert.ok(Math.abs(readings.diagonalRatio - 1.4) < 1e-9);
+});
+
+test("a pad and a key are bound anew wherever a text has them, and numbers are TOML's", () => {
+    const text = 'forward = ["KeyW", "ArrowUp"] # KeyW\nbind = ["key.KeyW", "pad.south"]\ntitle = "KeyWest"\n';
+    const found = reboundText(text, { "key.KeyW": "key.KeyZ", "pad.south": "pad.north", "key.KeyZ": "key.KeyW" });
+    assert.equal(found, 'forward = ["KeyZ", "ArrowUp"] # KeyW\nbind = ["key.KeyZ", "pad.north"]\ntitle = "KeyWest"\n');
+    assert.deepEqual([3, 0.25, 1e-7, 1e21, -2, 1.5e-9].map((one) => tomlNumber(one)), ["3.0", "0.25", "1.0e-7", "1.0e+21", "-2.0", "1.5e-9"]);
+    assert.equal(tomlNumber(4, true), "4");
+});
+
+test("a slider reaches what is worth trying, within what is allowed", () => {
+    const field = { unit: "m/s", low: 0, high: 1000, default: 3.2, whole: false };
+    const [low, high, step] = rangeOf(field, 3.2);
+    assert.deepEqual([low, step], [0, 0.01]);
+    assert.ok(high > 6 && high < 20);
+    assert.deepEqual(rangeOf({ unit: "tilt", low: 0, high: 1, default: 0.14, whole: false }, 0.14).slice(0, 2), [0, 1]);
+    assert.equal(rangeOf({ unit: "s", low: 0, high: 10, default: 0, whole: false }, 0)[1], 0.5);
+    assert.ok(rangeOf({ unit: "deg", low: null, high: null, default: null, whole: false }, -75)[0] <= -75);
+    assert.equal(rangeOf({ unit: "facings", low: null, high: null, default: null, whole: true }, 8)[2], 1);
+});
