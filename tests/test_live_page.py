@@ -139,7 +139,7 @@ def test_real_keys_walk_and_a_dragged_slider_counts_at_once_with_its_effect_on_t
     moving(page, shown * 0.99, shown * 1.01)
     # The key is still held: a slider takes no key from the body.
     effect = page.locator('[data-path="gait.walk.top_speed_m_s"] .effect li').first
-    effect.wait_for(timeout=3000)
+    effect.wait_for(timeout=12_000)
     assert "→" in effect.text_content()
     page.keyboard.press("Control+z")
     assert page.evaluate("wendonicPage.settings.changes.size") == 0

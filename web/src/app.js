@@ -27,7 +27,7 @@ import { Wire } from "./wire.js";
 
 const RING_ROWS = 2000;
 const PANEL_MS = 50;
-const MEASURE_MS = 150;
+const MEASURE_MS = 60;
 const MOST_PRESSES = 32;
 const COLUMNS = ["t", "x", "y", "z", "raw", "shaped", "intent", "speed", "yawRate"];
 const RAW_NAMES = Array.from({ length: MOST_PRESSES }, (_, number) => `press${number}`);

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
-from wendonic.course import load_course
+from wendonic.course import Course, load_course
 from wendonic.errors import FileError, ProfileError, RecordingError, WendonicError
 from wendonic.export.page.contents import PageProfile, profile_module
 from wendonic.profile.edit import file_content_of, path_parts
@@ -17,9 +17,6 @@ from wendonic.profile.save import saved_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
 from wendonic.recording.recording import Recording
-from wendonic.study.check import check
-from wendonic.study.feel_sheet import measure, value_words
-from wendonic.study.quantities import QUANTITIES
 
 Changes = Mapping[str, Any]
 Message = dict[str, Any]
@@ -61,9 +58,10 @@ class Desk:
         """Return the profile with some changes; raises `ProfileError` where they do not go together."""
         if not changes:
             return self.profile
-        return self.profile.changed(self._as_written(changes))
+        return self.profile.changed(self.as_written(changes))
 
-    def _as_written(self, changes: Changes) -> dict[str, Any]:
+    def as_written(self, changes: Changes) -> dict[str, Any]:
+        """Return changes as the file spells their paths, and in its unit."""
         content = file_content_of(self.profile)
         found: dict[str, Any] = {}
         for path, value in changes.items():
@@ -84,25 +82,10 @@ class Desk:
         """Return a module by its number."""
         return self._modules.get(number)
 
-    def feel(self, changes: Changes, mode: str) -> list[Message]:
-        """Return the feel sheet of a mode: what it has of it."""
-        profile = self.changed(changes)
-        sheet = measure(profile, mode)
-        return [
-            {
-                "name": name,
-                "unit": QUANTITIES[name].unit,
-                "about": QUANTITIES[name].definition,
-                "value": value,
-                "words": value_words(value),
-            }
-            for name, value in sheet.items()
-            if value is not None
-        ]
-
-    def findings(self, changes: Changes) -> list[Message]:
-        """Return what `check` finds."""
-        return [one._asdict() for one in check(self.changed(changes))]
+    @property
+    def course(self) -> Course | None:
+        """The course that the profile is tried on."""
+        return self._course
 
     def save(self, changes: Changes, rebound: Mapping[str, str] | None = None) -> None:
         """Write the changes into the file, comments kept, with controls in place of others by their names. Raises

@@ -2,6 +2,7 @@
 
 import asyncio
 import contextlib
+import signal
 import socket
 import webbrowser
 from collections.abc import Callable
@@ -52,9 +53,12 @@ def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], Non
         try:
             await running.serve([taken])
         finally:
+            server.close()
             following.cancel()
             with contextlib.suppress(asyncio.CancelledError):
                 await following
 
+    # Whoever ends it, it ends in order.
+    signal.signal(signal.SIGTERM, signal.default_int_handler)
     with contextlib.suppress(KeyboardInterrupt):
         asyncio.run(run())

@@ -1,14 +1,18 @@
 """A small server on the loopback address: one page, its modules, and one wire to it. Nothing else is served."""
 
 import asyncio
+import contextlib
 import json
 import secrets
 from collections.abc import Callable
+from concurrent.futures import BrokenExecutor
 from typing import TYPE_CHECKING, Any
 
 from wendonic.errors import WendonicError
 from wendonic.export.page.bundle import page_css, page_html, page_js
+from wendonic.export.page.fields import field_contents
 from wendonic.live.desk import Desk, Message, fault_message, plain
+from wendonic.live.workers import Workers, feel_rows, finding_rows, other_forms, ready_form
 
 if TYPE_CHECKING:
     from starlette.applications import Starlette
@@ -27,6 +31,8 @@ HEADERS = {
     "Referrer-Policy": "no-referrer",
 }
 MEASURES = ("feel", "findings")
+QUIET_S = 8.0
+"""So long after the first feel sheet of a mode begins what is done on the side."""
 LARGEST_MESSAGE = 64 * 2**20
 """Bytes of one message: an hour of a recording fits in."""
 
@@ -44,6 +50,9 @@ class PageServer:
         self._asked: dict[tuple[int, str], int] = {}
         self._measuring, self._writing = asyncio.Lock(), asyncio.Lock()
         """Measuring takes a while: a form that changes does not wait for it."""
+        self.workers = Workers()
+        self._readying: asyncio.Task[None] | None = None
+        self._readied: tuple[str, str] = ("", "")
         self.hosts: set[str] = set()
         """Names and ports under which it may be reached; others are refused, so that no other site speaks to it."""
 
@@ -134,8 +143,13 @@ class PageServer:
             try:
                 if request in MEASURES and self._asked.get(key) != number:
                     answer: Message = {"kind": "superseded"}
+                elif request in MEASURES:
+                    answer = await self._measured(request, message)
                 else:
                     answer = await asyncio.to_thread(self._answer, request, message)
+            except BrokenExecutor:
+                gone = WendonicError("what measures has ended by itself; start wendonic live again to measure")
+                answer = fault_message(gone) | {"kind": "refused", "do": request}
             except WendonicError as fault:
                 answer = fault_message(fault) | {"kind": "refused", "do": request}
         try:
@@ -145,13 +159,44 @@ class PageServer:
         if request == "save" and answer["kind"] == "saved":
             await self.file_is_new()
 
+    async def _measured(self, request: str, message: Message) -> Message:
+        """Measure or check, beside the server."""
+        desk, mode = self.desk, str(message.get("mode") or self.mode)
+        changes = desk.as_written(message.get("changes") or {})
+        if request == "findings":
+            found = self.workers.measure(finding_rows, desk.text, changes)
+            return {"kind": "findings", "rows": await asyncio.wrap_future(found)}
+        rows = await asyncio.wrap_future(self.workers.measure(feel_rows, desk.text, changes, mode))
+        self._ready_forms(mode)
+        return {"kind": "feel", "rows": rows}
+
+    def _ready_forms(self, mode: str) -> None:
+        """Ready the other forms that fields of a mode may have, unless that is under way or done."""
+        key = (self.desk.text, mode)
+        if key == self._readied:
+            return
+        self._readied = key
+        if self._readying is not None:
+            self._readying.cancel()
+        self._readying = asyncio.create_task(self._ready_each(mode))
+
+    async def _ready_each(self, mode: str) -> None:
+        await asyncio.sleep(QUIET_S)
+        desk = self.desk
+        fields = field_contents(desk.profile, ())
+        for changes in other_forms(fields, mode):
+            with contextlib.suppress(BrokenExecutor):
+                await asyncio.wrap_future(self.workers.ready(ready_form, desk.text, changes, desk.course))
+
+    def close(self) -> None:
+        """End what runs beside it."""
+        if self._readying is not None:
+            self._readying.cancel()
+        self.workers.close()
+
     def _answer(self, request: str, message: Message) -> Message:
         desk, changes = self.desk, message.get("changes") or {}
         match request:
-            case "feel":
-                return {"kind": "feel", "rows": desk.feel(changes, str(message.get("mode") or self.mode))}
-            case "findings":
-                return {"kind": "findings", "rows": desk.findings(changes)}
             case "form":
                 return {"kind": "module", "number": desk.make_module(changes)}
             case "save":
