@@ -14,9 +14,11 @@ from pathlib import Path
 
 import pytest
 
+from test_command_line import called
 from test_page_play import differences, plain
 from wendonic import Recording, load_profile, shape
 from wendonic.demo import FOLDER, demo_profile, demo_recording
+from wendonic.export.page.one_file import write_page
 from wendonic.profile.load import profile_from_text
 
 ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
@@ -90,7 +92,7 @@ def page(browser, server, file):
 
 def opened(browser, address, **context):
     # Conditions are waited for by what the page forbids itself: to evaluate texts.
-    made = browser.new_context(viewport={"width": 1280, "height": 800}, bypass_csp=True, **context).new_page()
+    made = browser.new_context(bypass_csp=True, **{"viewport": {"width": 960, "height": 560}, **context}).new_page()
     made.faults = []
     made.on("pageerror", lambda fault: made.faults.append(str(fault)))
     made.goto(address)
@@ -265,81 +267,82 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.wait_for_function("wendonicPage.replay && wendonicPage.replay.place > 2")
 
 
-def test_points_of_a_curve_are_dragged_and_a_phone_turns_by_its_sensors(browser, tmp_path):
-    file = tmp_path / "lookout.toml"
-    shutil.copy(FOLDER / "lookout.toml", file)
-    with served(file) as (address, _):
-        page = opened(browser, address, reduced_motion="reduce")
-        curve = page.locator("canvas[data-points]").first
-        curve.scroll_into_view_if_needed()
-        path = curve.get_attribute("data-points")
-        before = page.evaluate("path => wendonicPage.settings.value(path)", path)
-        inner, outer, floor = (
-            page.evaluate("path => wendonicPage.settings.value(path)", path.replace("curve.points", part))
-            for part in ("dead_zone.inner", "dead_zone.outer", "curve.floor")
-        )
-        box = curve.bounding_box()
-        across, up = before[1][0], before[1][1]
-        x = box["x"] + 26 + (inner + across * (outer - inner)) * (box["width"] - 34)
-        y = box["y"] + box["height"] - 18 - (floor + up * (1 - floor)) * (box["height"] - 26)
-        page.mouse.move(x, y)
-        page.mouse.down()
-        page.mouse.move(x, y - 12, steps=4)
-        page.mouse.up()
-        page.wait_for_function(
-            "([path, was]) => wendonicPage.profile.fields.find(f => f.path === path).value[1][1] > was",
-            arg=[path, up],
-        )
-        after = page.evaluate("path => wendonicPage.settings.value(path)", path)
-        assert after[1][1] == pytest.approx(up + 12 / (box["height"] - 26) / (1 - floor), abs=0.03)
-        assert after[0] == before[0]
-        page.keyboard.press("Control+s")
-        page.wait_for_selector("#notices >> text=saved to")
-        points = load_profile(file).mode["foot"].move.bind[1].curve.points
-        assert [list(point) for point in points] == after
-        page.evaluate(
-            """() => window.dispatchEvent(new DeviceMotionEvent("devicemotion", {
-                rotationRate: { alpha: 0, beta: 0, gamma: -90 },
-                accelerationIncludingGravity: { x: 0, y: 9.8, z: 0 },
-            }))"""
-        )
-        gyro = page.evaluate("wendonicPage.helm.state.value('pad.gyro')")
-        assert gyro == pytest.approx([0.0, -1.5708, 0.0], abs=1e-3)
-        page.wait_for_function("wendonicPage.seen.values.viewYaw > 0.05")
-        page.context.close()
+def test_points_of_a_curve_are_dragged_and_saved(page, file):
+    curve = 'curve = { form = "points", points = [[0, 0], [0.4, 0.1], [1, 1]] }'
+    file.write_text(file.read_text().replace('curve = { form = "power", exponent = 1.6 }', curve))
+    curve = page.locator("canvas[data-points]").first
+    curve.scroll_into_view_if_needed()
+    path = curve.get_attribute("data-points")
+    inner, outer = (
+        load_profile(file).mode["foot"].move.bind[1].dead_zone.model_dump()[one] for one in ("inner", "outer")
+    )
+    box = curve.bounding_box()
+    x = box["x"] + 26 + (inner + 0.4 * (outer - inner)) * (box["width"] - 34)
+    y = box["y"] + box["height"] - 18 - 0.1 * (box["height"] - 26)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 12, steps=4)
+    page.mouse.up()
+    shown = "wendonicPage.profile.fields.find(field => field.path === path).value[1][1]"
+    page.wait_for_function(f"path => {shown} > 0.15", arg=path)
+    after = page.evaluate("path => wendonicPage.settings.value(path)", path)
+    assert after[1] == pytest.approx([0.4, 0.1 + 12 / (box["height"] - 26)], abs=0.03)
+    assert after[0] == [0, 0]
+    page.keyboard.press("Control+s")
+    page.wait_for_selector("#notices >> text=saved to")
+    points = load_profile(file).mode["foot"].move.bind[1].curve.points
+    assert [list(point) for point in points] == after
+
+
+def in_one_file(browser, folder, *names, **context):
+    """The page of some shipped profiles from the disk."""
+    out = folder / "feel.html"
+    write_page([FOLDER / f"{name}.toml" for name in names], out)
+    return opened(browser, out.as_uri(), **context)
+
+
+def test_a_phone_turns_by_its_sensors(browser, tmp_path):
+    page = in_one_file(browser, tmp_path, "lookout", reduced_motion="reduce")
+    page.evaluate(
+        """() => window.dispatchEvent(new DeviceMotionEvent("devicemotion", {
+            rotationRate: { alpha: 0, beta: 0, gamma: -90 },
+            accelerationIncludingGravity: { x: 0, y: 9.8, z: 0 },
+        }))"""
+    )
+    assert page.evaluate("wendonicPage.helm.state.value('pad.gyro')") == pytest.approx([0, -1.5708, 0], abs=1e-3)
+    # To the right by 90 deg/s: half of it in half a second, by the profile's own ratio.
+    page.wait_for_function("wendonicPage.seen.values.viewYaw > 0.05")
+    page.context.close()
 
 
 def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn(browser, tmp_path):
-    file = tmp_path / "headset.toml"
-    shutil.copy(FOLDER / "headset.toml", file)
-    with served(file) as (address, _):
-        page = opened(browser, address)
-        page.keyboard.press("F2")
-        page.mouse.click(700, 300)
-        page.wait_for_function("wendonicPage.mouse.captured")
-        page.mouse.move(800, 300, steps=3)
-        page.wait_for_function("wendonicPage.headset.yaw < -0.05")
-        page.mouse.down()
-        for swing in range(14):
-            page.mouse.move(800, 300 + (60 if swing % 2 else -60), steps=3)
-        page.wait_for_function("wendonicPage.seen.values.y > 0.2 && wendonicPage.helm.deviceName === 'hands'")
-        page.mouse.up()
-        page.keyboard.press("F2")
-        page.wait_for_function("wendonicPage.stage.view === 'through the eyes' && wendonicPage.stage.solid.camera")
-        # Something is drawn: sky and ground differ.
-        colours = page.evaluate(
-            """async () => {
-                await new Promise(requestAnimationFrame);
-                wendonicPage.stage.draw(wendonicPage.scene());
-                const gl = wendonicPage.stage.solid.gl, one = new Uint8Array(4), other = new Uint8Array(4);
-                gl.readPixels(5, 5, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, one);
-                gl.readPixels(5, gl.drawingBufferHeight - 5, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, other);
-                return [[...one], [...other]];
-            }"""
-        )
-        assert colours[0] != colours[1]
-        assert page.faults == []
-        page.context.close()
+    page = in_one_file(browser, tmp_path, "headset", viewport={"width": 800, "height": 500})
+    page.keyboard.press("F2")
+    page.mouse.click(600, 200)
+    page.wait_for_function("wendonicPage.mouse.captured")
+    page.mouse.move(700, 200, steps=3)
+    page.wait_for_function("wendonicPage.headset.yaw < -0.05")
+    page.mouse.down()
+    for swing in range(14):
+        page.mouse.move(700, 200 + (60 if swing % 2 else -60), steps=3)
+    page.wait_for_function("wendonicPage.seen.values.y > 0.2 && wendonicPage.helm.deviceName === 'hands'")
+    page.mouse.up()
+    page.keyboard.press("F2")
+    page.wait_for_function("wendonicPage.stage.view === 'through the eyes' && wendonicPage.stage.solid.camera")
+    # Something is drawn: sky and ground differ.
+    colours = page.evaluate(
+        """async () => {
+            await new Promise(requestAnimationFrame);
+            wendonicPage.stage.draw(wendonicPage.scene());
+            const gl = wendonicPage.stage.solid.gl, one = new Uint8Array(4), other = new Uint8Array(4);
+            gl.readPixels(5, 5, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, one);
+            gl.readPixels(5, gl.drawingBufferHeight - 5, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, other);
+            return [[...one], [...other]];
+        }"""
+    )
+    assert colours[0] != colours[1]
+    assert page.faults == []
+    page.context.close()
 
 
 def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
@@ -360,8 +363,8 @@ def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
 
 def test_one_file_works_from_the_disk(browser, tmp_path):
     out = tmp_path / "feel.html"
-    command = [sys.executable, "-m", "wendonic", "export", str(FOLDER / "beekeeper.toml"), str(FOLDER / "cart.toml")]
-    subprocess.run([*command, "--as", "html", "-o", str(out)], check=True, capture_output=True)
+    done = called("export", str(FOLDER / "beekeeper.toml"), str(FOLDER / "cart.toml"), "--as", "html", "-o", str(out))
+    assert done.exit_code == 0, done.stderr
     page = opened(browser, out.as_uri(), accept_downloads=True)
     asked = []
     page.on("request", lambda request: asked.append(request.url))
@@ -426,9 +429,8 @@ def test_only_this_page_is_served_and_only_to_this_machine(server):
 def test_what_cannot_be_served_is_said_in_plain_words(options, words, tmp_path):
     file = tmp_path / "beekeeper.toml"
     shutil.copy(FOLDER / "beekeeper.toml", file)
-    command = [sys.executable, "-m", "wendonic", "live", str(file), "--no-open", *options]
-    done = subprocess.run(command, capture_output=True, text=True, timeout=30, check=False)
-    assert done.returncode == 2
+    done = called("live", str(file), "--no-open", *options)
+    assert done.exit_code == 2
     assert words in done.stderr
     assert "Traceback" not in done.stderr
 
