@@ -364,7 +364,7 @@ def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
 def test_one_file_works_from_the_disk(browser, tmp_path):
     out = tmp_path / "feel.html"
     done = called("export", str(FOLDER / "beekeeper.toml"), str(FOLDER / "cart.toml"), "--as", "html", "-o", str(out))
-    assert done.exit_code == 0, done.stderr
+    assert done.returncode == 0, done.stderr
     page = opened(browser, out.as_uri(), accept_downloads=True)
     asked = []
     page.on("request", lambda request: asked.append(request.url))
@@ -430,7 +430,7 @@ def test_what_cannot_be_served_is_said_in_plain_words(options, words, tmp_path):
     file = tmp_path / "beekeeper.toml"
     shutil.copy(FOLDER / "beekeeper.toml", file)
     done = called("live", str(file), "--no-open", *options)
-    assert done.exit_code == 2
+    assert done.returncode == 2
     assert words in done.stderr
     assert "Traceback" not in done.stderr
 
