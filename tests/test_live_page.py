@@ -171,6 +171,9 @@ def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
     page.keyboard.press("F3")
     moving(page, 3.1, 3.3)
     page.click("text=Blind")
+    # What would tell which of both is felt is hidden.
+    assert not page.locator('[id="field-gait.walk.top_speed_m_s"]').is_visible()
+    assert not page.locator("#words").is_visible()
     for _ in range(60):
         if not page.evaluate("wendonicPage.trial.blind"):
             break

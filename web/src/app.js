@@ -85,7 +85,7 @@ export class App {
 
     #devices() {
         const give = (control, value, time) => this.give(control, value, time);
-        followKeyboard(window, give, (code) => !this.#own(code) && this.controls.byName.has(`key.${code}`));
+        followKeyboard(window, give, (code) => !this.#own(code) && this.#isBound(`key.${code}`));
         window.addEventListener("keydown", (event) => this.#hotkey(event));
         this.mouse = new Mouse(this.stage.root, give, {
             captures: () => this.#binds("mouse") || this.standsIn,
@@ -101,6 +101,12 @@ export class App {
         };
         window.addEventListener("blur", leave);
         document.addEventListener("visibilitychange", () => document.hidden && leave());
+    }
+
+    /** Whether a control means something here: all others are left to the browser. */
+    #isBound(control) {
+        const found = this.controls.byName.get(this.rebinding.control(control));
+        return found !== undefined && (this.helm.state.watched.has(found.slot) || this.standsIn);
     }
 
     /** Whether mouse and keys stand in for a headset: in a mode that is steered by hands or by the head. */
@@ -313,19 +319,34 @@ export class App {
 
     #measure(path) {
         if (!this.wire?.open || this.trial.blind) return;
-        if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet };
+        if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet, changes: this.#before(path) };
         clearTimeout(this.measuring);
         this.measuring = setTimeout(() => this.#ask(path), path === null ? 0 : MEASURE_MS);
+    }
+
+    /** The changes as they were before the last one, which was of that field. */
+    #before(path) {
+        const changes = this.settings.plain();
+        const last = this.settings.done[this.settings.done.length - 1];
+        delete changes[path];
+        if (last?.path === path && last.before !== undefined) changes[path] = last.before;
+        return changes;
     }
 
     async #ask(path) {
         const changes = this.settings.plain();
         const { mode } = this.helm;
+        const { reference } = this;
+        if (path !== null && !reference.sheet) {
+            // Changed before anything was measured: what it was is measured now.
+            const was = await this.wire.ask({ do: "feel", changes: reference.changes, mode });
+            if (was.kind === "feel") reference.sheet = was.rows;
+        }
         const answer = await this.wire.ask({ do: "feel", changes, mode });
         if (answer.kind === "feel" && mode === this.helm.mode) {
-            const before = this.reference.sheet;
+            const before = reference.sheet;
             this.sheet = answer.rows;
-            if (path !== null && before) this.numbers.showEffect(path, differences(before, answer.rows));
+            if (path !== null && before && reference === this.reference) this.numbers.showEffect(path, differences(before, answer.rows));
         }
         const checked = await this.wire.ask({ do: "findings", changes });
         if (checked.kind === "findings") this.numbers.showFindings(checked.rows);

@@ -111,7 +111,7 @@ class PageServer:
         try:
             await self._tell_tabs()
             if self.desk.fault:
-                await wire.send_text(plain(fault_message(self.desk.fault)))
+                await self._send(wire, fault_message(self.desk.fault))
             while True:
                 message = json.loads(await wire.receive_text())
                 task = asyncio.create_task(self._take(wire, message))
@@ -129,10 +129,16 @@ class PageServer:
     async def tell(self, message: Message) -> None:
         """Send a message to every tab."""
         for tab in list(self._tabs):
-            try:
-                await tab.send_text(plain(message))
-            except RuntimeError:
-                self._tabs.discard(tab)
+            await self._send(tab, message)
+
+    async def _send(self, tab: "WebSocket", message: Message) -> None:
+        from starlette.websockets import WebSocketDisconnect
+
+        try:
+            await tab.send_text(plain(message))
+        except (RuntimeError, WebSocketDisconnect):
+            # It was closed while this was made for it.
+            self._tabs.discard(tab)
 
     async def _take(self, wire: "WebSocket", message: Message) -> None:
         """Answer one message; of several of a kind that wait, only the last one counts."""
@@ -152,10 +158,7 @@ class PageServer:
                 answer = fault_message(gone) | {"kind": "refused", "do": request}
             except WendonicError as fault:
                 answer = fault_message(fault) | {"kind": "refused", "do": request}
-        try:
-            await wire.send_text(plain(answer | {"id": number}))
-        except RuntimeError:
-            self._tabs.discard(wire)
+        await self._send(wire, answer | {"id": number})
         if request == "save" and answer["kind"] == "saved":
             await self.file_is_new()
 
@@ -183,7 +186,7 @@ class PageServer:
     async def _ready_each(self, mode: str) -> None:
         await asyncio.sleep(QUIET_S)
         desk = self.desk
-        fields = field_contents(desk.profile, ())
+        fields = field_contents(desk.profile)
         for changes in other_forms(fields, mode):
             with contextlib.suppress(BrokenExecutor):
                 await asyncio.wrap_future(self.workers.ready(ready_form, desk.text, changes, desk.course))

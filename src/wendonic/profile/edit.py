@@ -153,8 +153,8 @@ class UnwrittenTables:
         self._content = content
         self._profile: Profile | None = None
 
-    def table(self, way: Iterable[str | int]) -> dict[str, Any]:
-        """Return what the table at a path holds that is not the default of its fields."""
+    def table(self, way: Iterable[str | int]) -> Any:
+        """Return what the table at a path holds that is not the default of its fields, or the numbers of a list."""
         try:
             if self._profile is None:
                 self._profile = Profile.model_validate(copy.deepcopy(dict(self._content)))
@@ -163,6 +163,8 @@ class UnwrittenTables:
                 found = getattr(found, str(part)) if isinstance(found, Table) else found[part]
         except (ValidationError, AttributeError, KeyError, IndexError, TypeError):
             return {}
+        if isinstance(found, tuple):
+            return _listed(found) if all(isinstance(one, int | float) for one in found) else {}
         if not isinstance(found, Table):
             return {}
         fields = type(found).model_fields

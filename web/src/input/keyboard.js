@@ -2,6 +2,9 @@
 
 const MOVES_SLIDER = new Set(["ArrowLeft", "ArrowRight", "ArrowUp", "ArrowDown", "Home", "End", "PageUp", "PageDown"]);
 
+/** With Ctrl these are the page's: save, undo, redo. */
+const PAGE_KEYS = new Set(["KeyS", "KeyZ", "KeyY"]);
+
 /** Whether a key is meant for the element that has the focus, not for the body. */
 export function isTyped(target, code) {
     if (!target || !target.matches) return false;
@@ -12,11 +15,11 @@ export function isTyped(target, code) {
 }
 
 /** @param {(control: string, value: number, time: number) => void} give
- *  @param {(code: string) => boolean} known whether the door knows a code */
+ *  @param {(code: string) => boolean} known whether a key is bound: all others are the browser's */
 export function followKeyboard(target, give, known) {
     target.addEventListener("keydown", (event) => {
         if (event.code === "Tab" || isTyped(event.target, event.code) || !known(event.code)) return;
-        if (event.ctrlKey || event.metaKey) return;
+        if ((event.ctrlKey || event.metaKey) && PAGE_KEYS.has(event.code)) return;
         event.preventDefault();
         if (!event.repeat) give(`key.${event.code}`, 1, event.timeStamp);
     });

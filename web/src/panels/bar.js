@@ -41,7 +41,7 @@ export class Bar {
         this.side = element("button", { title: "F3 swaps", onclick: () => app.swap() });
         this.copy = element("button", { textContent: "Copy", title: "Make the other one the same as this one", onclick: () => app.copySide() });
         this.blind = element("button", { onclick: () => app.blind() });
-        this.votes = element("span", {});
+        this.votes = element("span", { title: "how many votes would settle it if they go on like this" });
         this.record = element("button", { title: "F6", onclick: () => app.record() });
         this.replay = select("Replay", [NONE, OPEN], (value) => this.#replay(value));
         this.file = element("input", { type: "file", accept: ".jsonl", hidden: true });
@@ -58,8 +58,8 @@ export class Bar {
             this.modes,
             element("div", { className: "group" }, this.view, this.rate),
             element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
-            element("div", { className: "group wide" }, this.record, this.replay, this.file),
-            element("div", { className: "group push" }, this.downloads, this.rebind, help, this.save),
+            element("div", { className: "group wide open" }, this.record, this.replay, this.file),
+            element("div", { className: "group push open" }, this.downloads, this.rebind, help, this.save),
         );
         this.dialog = element(
             "dialog",
@@ -107,7 +107,7 @@ export class Bar {
         this.copy.hidden = trial.blind;
         const left = votesToSettle(a, b) - a - b;
         this.votes.textContent = !trial.votes.length ? "" : trial.blind
-            ? `${a + b} votes${Number.isFinite(left) ? `, about ${left} more to settle` : ""}`
+            ? `${a + b} vote${a + b === 1 ? "" : "s"}${Number.isFinite(left) ? `, ${left} to go` : ""}`
             : `A ${a}, B ${b}`;
         this.record.textContent = app.recorder ? "Stop" : "Record";
         this.record.setAttribute("aria-pressed", Boolean(app.recorder));

@@ -62,6 +62,7 @@ export class NumbersPanel {
     #fields() {
         const { settings, helm } = this.app;
         const start = `mode.${helm.mode}.`;
+        const gaits = new Set(helm.run.content.gaits);
         const rank = (path) => {
             if (path.startsWith(start)) {
                 const place = ORDER.indexOf(path.slice(start.length).split(/[.[]/)[0]);
@@ -70,7 +71,7 @@ export class NumbersPanel {
             return path.startsWith("gait.") ? ORDER.length - 2.5 : ORDER.length + 1;
         };
         return settings.profile.fields
-            .filter(({ path }) => !path.startsWith("mode.") || path.startsWith(start))
+            .filter(({ path }) => (path.startsWith("gait.") ? gaits.has(path.split(".")[1]) : !path.startsWith("mode.") || path.startsWith(start)))
             .map((field, place) => [rank(field.path), place, field])
             .sort((one, other) => one[0] - other[0] || one[1] - other[1])
             .map(([, , field]) => field);

@@ -37,6 +37,7 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
     runs = made_runs(profile, course, on_course)
     trace = traced(profile)
     axes = profile.world.axes
+    modes = [f"{json.dumps(name)}: {mode_text(run, profile, trace, on_course)}" for name, run in runs.items()]
     plain: dict[str, Any] = {
         "version": __version__,
         "name": one.name,
@@ -48,14 +49,13 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
         "course": list(course),
         "values": list(trace.values),
         "paths": list(trace.paths),
-        "fields": field_contents(profile, trace.paths),
+        "fields": field_contents(profile, trace.paths, trace.used(modes)),
         "crossings": crossing_contents(profile, runs),
         "leaveTo": {name: mode.leave_to for name, mode in profile.mode.items()},
     }
     if by_itself:
         plain["edits"] = text_edits(profile, one.text, trace.paths)
     parts = [f"{json.dumps(name)}: {json.dumps(part)}" for name, part in plain.items()]
-    modes = [f"{json.dumps(name)}: {mode_text(run, profile, trace, on_course)}" for name, run in runs.items()]
     return "{" + ",\n".join([*parts, '"modes": {' + ",\n".join(modes) + "}"]) + "}"
 
 

@@ -1,7 +1,7 @@
 """The fields of a profile as the page shows them: numbers with their ranges, words with their choices, in order."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from typing import Any
 
 from pydantic.fields import FieldInfo
@@ -16,26 +16,32 @@ from wendonic.profile.schema.words import Words
 Content = dict[str, Any]
 LEFT_OUT = frozenset({"format", "version", "title", "seat", "joystick", "budget", "world", "window"})
 """Tables and fields that say nothing of how a body feels."""
+MEASURED = frozenset({"rim"})
+"""Fields that calibration writes: nobody turns them by hand."""
 SEATED = frozenset({"shared", "seat"})
 """Fields that mean something where there are several players."""
 
 
-def field_contents(profile: Profile, paths: Sequence[str]) -> list[Content]:
+def field_contents(profile: Profile, paths: Sequence[str] = (), used: Collection[str] = ()) -> list[Content]:
     """Return the fields in the order of the profile's tables, each with its path, kind, value and words; `number` is
-    its place among `paths`, where numbers of a tick are made of it.
+    its place among `paths`, where numbers of a tick are made of it, as of those `used`; else -1. A number that does
+    nothing in this profile is left out.
     """
-    numbers = {path: place for place, path in enumerate(paths)}
+    numbers = {path: place for place, path in enumerate(paths) if path in used}
     used_gaits = {gait for mode in profile.mode for gait in profile.gaits_of(mode)}
     found = []
     for path, table, name, value in _walk(profile, ""):
         parts = path.split(".")
         if parts[0] in LEFT_OUT or (parts[0] == "gait" and parts[1] not in used_gaits):
             continue
-        if name in SEATED and not profile.seat:
+        if name in MEASURED or (name in SEATED and not profile.seat):
             continue
         one = _field(profile, path, table, name, value)
-        if one:
-            one["number"] = numbers.get(path, -1)
+        if one is None:
+            continue
+        one["number"] = numbers.get(path, -1)
+        bound = ".bind[" in path or ".press." in path
+        if one["number"] >= 0 or bound or one["kind"] != "number" or one["whole"] or not paths:
             found.append(one)
     return found
 

@@ -4,7 +4,8 @@ A slider that moves changes a field; the page reckons the numbers anew by these 
 """
 
 import contextlib
-from collections.abc import Mapping
+import re
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -41,6 +42,11 @@ class TracedProfile:
     tracing: Tracing
     conditions: Mapping[str, bool]
     """What the profile's own checks compared: while it comes out so, they let other numbers pass, too."""
+
+    def used(self, texts: Iterable[str]) -> frozenset[str]:
+        """Return the paths that some formulas are made of; what another field does, its bindings do."""
+        found = {int(number) for text in texts for number in re.findall(r"\bv\[(\d+)\]", text)}
+        return frozenset(self.paths[number] for number in found)
 
     def formulas(self, mode: str, on_course: bool, places: tuple[int, ...]) -> Formulas:
         """Return the formulas of a mode for the numbers at some places of its tuning, all in one row."""

@@ -73,6 +73,7 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "enters": [[place, mode] for place, mode in run.enters],
         "source": run.source_place,
         "columns": _columns(layout, run, profile.press_names),
+        "gaits": list(profile.gaits_of(run.name)),
         "frame": profile.mode[run.name].steer.frame,
         "sourceNames": {channel: _source_names(profile, run.name, channel) for channel in CHANNELS},
     }
