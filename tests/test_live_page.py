@@ -159,8 +159,13 @@ def test_another_form_takes_effect_and_what_does_not_go_together_is_refused(page
     page.evaluate("wendonicPage.settings.set('mode.foot.move.bind[1].dead_zone.inner', 0.99)")
     page.wait_for_selector("#notices .fault")
     assert "inner" in page.text_content("#notices .fault")
+    page.keyboard.press("F3")
+    page.keyboard.press("F3")
     page.keyboard.down("KeyD")
     moving(page, 3.0)
+    # The last good numbers go on, and there is none that is no number.
+    assert page.evaluate("wendonicPage.helm.run.numbers.every(Number.isFinite)")
+    assert not page.evaluate("wendonicPage.helm.run.numbers.includes(0.99)")
 
 
 def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
@@ -371,12 +376,18 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     page = opened(browser, out.as_uri(), accept_downloads=True)
     asked = []
     page.on("request", lambda request: asked.append(request.url))
+    assert "Permission is hereby granted" in out.read_text()
+    assert "wendonic live PROFILE" in page.text_content(".findings")
     page.keyboard.down("KeyW")
     moving(page, 3.1)
     put(page, "gait.walk.top_speed_m_s", 5)
     page.keyboard.down("KeyW")
     moving(page, 4.9, 5.1)
     page.keyboard.up("KeyW")
+    # A number that does not go with the others goes no further than it may.
+    put(page, "mode.foot.move.bind[1].dead_zone.inner", 0.99)
+    assert page.evaluate("wendonicPage.settings.value('mode.foot.move.bind[1].dead_zone.inner')") == 0.14
+    assert "wendonic live" in page.text_content("#notices .fault")
     assert page.locator('[id="field-mode.foot.move.diagonal"]').is_disabled()
     page.click("text=Rebind")
     page.click("dialog[open] tr:has-text('key.KeyW') button")

@@ -91,7 +91,7 @@ export class App {
             captures: () => this.#binds("mouse") || this.standsIn,
             place: (x, y) => this.stage.fractions(x, y),
         });
-        this.pads = new Pads(give);
+        this.pads = new Pads(give, (id) => this.notices.say("pad", `${id} does not have the standard layout of pads: it is left out`));
         this.headset = new HeadsetStandIn(give);
         this.motion = new Motion(window, give);
         const leave = () => {
@@ -121,7 +121,7 @@ export class App {
 
     /** Takes one raw event. While a recording is replayed, devices wait. */
     give(control, value, time) {
-        if (this.replay && !control.startsWith("lost.")) return;
+        if (this.replay) return;
         const named = this.rebinding.control(control);
         if (this.standsIn && this.headset.take(named, value)) return;
         this.helm.apply(named, value);
@@ -149,7 +149,8 @@ export class App {
             const found = { KeyS: () => this.save(), KeyZ: () => (event.shiftKey ? this.settings.redo() : this.settings.undo()), KeyY: () => this.settings.redo() }[event.code];
             if (!found || event.target.matches?.("input[type=number], input[type=search]")) return;
             event.preventDefault();
-            found();
+            // In a blind trial the two stay as they are.
+            if (!this.trial.blind) found();
         } else if (this.#own(event.code)) {
             event.preventDefault();
             if (!event.repeat) this.hotkeys[event.code]();
@@ -271,17 +272,24 @@ export class App {
         const values = this.settings.values();
         const field = path === null ? null : this.settings.profile.fields.find((one) => one.path === path);
         const known = path === null || (field && field.number >= 0);
-        if (known && this.helm.keepsStructure(values)) this.helm.retune(values);
+        if (known && this.helm.keepsStructure(values)) this.#retune(values);
         else if (path !== null) this.#reform(path);
         this.numbers.refresh();
         if (path !== null) this.#measure(path);
     }
 
+    /** Takes numbers that go together; the last ones of each side that did are kept. */
+    #retune(values) {
+        this.helm.retune(values);
+        this.settings.good = values;
+    }
+
     /** Asks for tick functions of another structure; where that is refused, the last good numbers go on. */
     async #reform(path) {
         if (!this.wire) {
-            this.settings.undo();
-            this.notices.fault(path, [{ what: `${path}: beyond this value it is another form, which needs wendonic live` }]);
+            const { settings } = this;
+            this.notices.fault("form", [{ what: `${path}: beyond this value it is another form, or does not go with the others; other forms need wendonic live` }]);
+            settings.set(path, (settings.good ?? this.profile.values)[this.profile.paths.indexOf(path)]);
             return;
         }
         if (this.forming) {
@@ -296,6 +304,7 @@ export class App {
             const { profile } = await this.#module(answer.number);
             this.notices.clear("form");
             settings.show(profile);
+            settings.good = settings.values();
             if (settings === this.settings) this.#play(profile);
         } else if (answer.kind === "refused") {
             this.notices.fault("form", answer.faults, "these numbers do not go together; the last good ones stay");
@@ -311,14 +320,19 @@ export class App {
     }
 
     #play(profile) {
+        const { settings } = this;
         this.profile = profile;
-        this.helm.reform(profile, this.settings.values());
+        this.helm.reform(profile);
+        if (this.helm.keepsStructure(settings.values())) this.#retune(settings.values());
         this.seen = null;
         this.#built();
     }
 
     #measure(path) {
         if (!this.wire?.open || this.trial.blind) return;
+        const key = JSON.stringify([this.helm.mode, this.profile.text, this.settings.plain()]);
+        if (path === null && key === this.measured) return;
+        this.measured = key;
         if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet, changes: this.#before(path) };
         clearTimeout(this.measuring);
         this.measuring = setTimeout(() => this.#ask(path), path === null ? 0 : MEASURE_MS);
@@ -363,7 +377,7 @@ export class App {
     #felt() {
         const { settings } = this;
         if (settings.profile !== this.profile) this.#play(settings.profile);
-        else this.helm.retune(settings.values());
+        else this.helm.retune(settings.good ?? this.profile.values);
         this.numbers.build();
         this.bar.show();
         this.reference = { path: null, sheet: null };
@@ -454,7 +468,7 @@ export class App {
     #again() {
         const { replay } = this;
         const mode = replay?.mode && this.helm.runs[replay.mode] ? replay.mode : this.helm.mode;
-        const values = this.helm.values;
+        const { values } = this.helm;
         this.helm = new Helm(this.profile, this.controls, mode);
         this.helm.retune(values);
         this.pads.forget();

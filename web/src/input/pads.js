@@ -6,10 +6,13 @@ export const BUTTONS = (
 ).split(" ");
 
 export class Pads {
-    /** @param {(control: string, value: any, time: number) => void} give */
-    constructor(give) {
+    /** @param {(control: string, value: any, time: number) => void} give
+     *  @param {(id: string) => void} unknown is told once of a pad without the standard layout */
+    constructor(give, unknown) {
         this.give = give;
+        this.unknown = unknown;
         this.known = new Map();
+        this.told = new Set();
     }
 
     /** Looks at all pads: once a frame, before its ticks. */
@@ -18,6 +21,11 @@ export class Pads {
         const here = new Set();
         for (const pad of found) {
             if (!pad || !pad.connected || pad.index > 7) continue;
+            if (pad.mapping !== "standard") {
+                if (!this.told.has(pad.id)) this.unknown(pad.id);
+                this.told.add(pad.id);
+                continue;
+            }
             const name = pad.index ? `pad${pad.index}` : "pad";
             here.add(name);
             this.#read(name, pad, now);

@@ -9,6 +9,8 @@ export class Settings {
         this.undone = [];
         this.done = [];
         this.listeners = new Set();
+        /** The last values that went together, in the order of the profile's paths; null before any change. */
+        this.good = null;
         this.take(profile);
     }
 
@@ -23,6 +25,7 @@ export class Settings {
     show(profile) {
         this.profile = profile;
         this.current = fieldValues(profile);
+        this.good = null;
         this.#tell(null);
     }
 

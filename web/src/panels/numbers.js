@@ -18,6 +18,10 @@ export class NumbersPanel {
         this.list = element("div", { className: "scroll" });
         this.findings = element("div", { className: "findings", hidden: true });
         root.append(element("div", { className: "tools" }, this.search, this.undo, this.redo), this.list, this.findings);
+        if (!app.live) {
+            this.findings.hidden = false;
+            this.findings.append(element("p", { className: "notice", textContent: "Feel sheet, check, other forms and following a file need Python: wendonic live PROFILE." }));
+        }
         this.rows = new Map();
         this.curves = [];
         this.key = "";

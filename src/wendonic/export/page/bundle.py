@@ -36,7 +36,8 @@ def page_in_one_file(title: str, module: str, start: dict[str, Any]) -> str:
     data = html.escape(json.dumps(start), quote=True)
     scripts = f'<script type="module">{_closed(module)}</script>\n'
     scripts += f'<script type="module" id="page" data-start="{data}">{_closed(page_js())}</script>'
-    return _filled(title, f"<style>{page_css()}</style>", scripts)
+    licences = f"<!--\nThis page holds:\n\n{_read('LICENCES.txt')}-->\n"
+    return _filled(title, f"<style>{page_css()}</style>", licences + scripts)
 
 
 def _closed(script: str) -> str:
