@@ -353,6 +353,95 @@ def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn
     page.context.close()
 
 
+FAKE_HEADSET = """
+() => {
+    const quaternion = (yaw) => ({ x: 0, y: Math.sin(yaw / 2), z: 0, w: Math.cos(yaw / 2) });
+    window.fake = { yaw: 0, right: 0, squeeze: 0, there: true, views: 0 };
+    const at = (x, y, z, yaw) => ({ transform: { position: { x, y, z }, orientation: quaternion(yaw) } });
+    const matrix = (x) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, 1.6, 0, 1];
+    const lens = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, -1.002, -1, 0, 0, -0.1001, 0];
+    const eye = (name, x) => ({ eye: name, transform: { matrix: matrix(x) }, projectionMatrix: lens });
+    const views = [eye("left", -0.03), eye("right", 0.03)];
+    window.XRWebGLLayer = class {
+        constructor() { this.framebuffer = null; }
+        getViewport(view) { return { x: view.eye === "left" ? 0 : 100, y: 0, width: 100, height: 100 }; }
+    };
+    const session = new EventTarget();
+    Object.assign(session, {
+        updateRenderState() {},
+        requestReferenceSpace: async () => "floor",
+        requestAnimationFrame: (next) => requestAnimationFrame((now) => next(now, {
+            getViewerPose: () => ({ ...at(0.3, 1.6, 0.2, fake.yaw), views }),
+            getPose: (space) => fake.there && at(space === "right" ? 0.5 : 0.1, 1.1, -0.2 + fake.right, fake.yaw),
+        })),
+        end() { session.dispatchEvent(new Event("end")); },
+    });
+    Object.defineProperty(session, "inputSources", { get: () => ["left", "right"].map((side) => ({
+        handedness: side, gripSpace: side, targetRaySpace: side,
+        gamepad: { mapping: "xr-standard", axes: [0, 0, 0, 0],
+            buttons: [0, fake.squeeze, 0, 0, 0, 0].map((value) => ({ value })) } })) });
+    Object.defineProperty(navigator, "xr", {
+        value: { isSessionSupported: async () => true, requestSession: async () => session } });
+    WebGL2RenderingContext.prototype.makeXRCompatible = async () => {};
+}
+"""
+
+
+def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(browser, tmp_path):
+    """The browser's own parts are made up here: no headset is at hand where this runs."""
+    out = tmp_path / "feel.html"
+    write_page([FOLDER / "headset.toml"], out)
+    context = browser.new_context(bypass_csp=True, viewport={"width": 800, "height": 500})
+    context.add_init_script(f"({FAKE_HEADSET})()")
+    page = context.new_page()
+    faults = []
+    page.on("pageerror", lambda fault: faults.append(str(fault)))
+    page.goto(out.as_uri())
+    page.click("text=Headset")
+    page.wait_for_function("wendonicPage.session.runs")
+    pose = page.wait_for_function(
+        "wendonicPage.helm.state.value('head.pose')[1] > 0 && wendonicPage.helm.state.value('head.pose')"
+    )
+    assert pose.json_value()[:3] == [0.3, 1.6, 0.2]
+    # Both hands swing to and fro, squeezed, while all of it is turned a quarter to the left.
+    page.evaluate(
+        """() => {
+            fake.squeeze = 1;
+            fake.yaw = Math.PI / 2;
+            window.swings = setInterval(() => (fake.right = 0.3 * Math.sin(performance.now() / 90)), 10);
+        }"""
+    )
+    page.wait_for_function("wendonicPage.seen.values.x < -0.4 && Math.abs(wendonicPage.seen.values.y) < 0.2")
+    colours = page.evaluate(
+        """async () => {
+            const gl = wendonicPage.stage.solid.gl, found = [];
+            for (const [x, y] of [[50, 5], [50, 95], [150, 5], [150, 95]]) {
+                const one = new Uint8Array(4);
+                wendonicPage.stage.inSpace().drawEyes(wendonicPage.made, wendonicPage.stage.colours,
+                    wendonicPage.session.layer, [
+                        { eye: "left", transform: { matrix: [1,0,0,0,0,1,0,0,0,0,1,0,0,1.6,0,1] },
+                          projectionMatrix: [1,0,0,0,0,1,0,0,0,0,-1.002,-1,0,0,-0.1001,0] },
+                        { eye: "right", transform: { matrix: [1,0,0,0,0,1,0,0,0,0,1,0,0,1.6,0,1] },
+                          projectionMatrix: [1,0,0,0,0,1,0,0,0,0,-1.002,-1,0,0,-0.1001,0] }], [0, 1.6, 0]);
+                gl.readPixels(x, y, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, one);
+                found.push([...one].join());
+            }
+            return found;
+        }"""
+    )
+    ground, sky = colours[0], colours[1]
+    assert ground != sky
+    assert colours[2:] == [ground, sky]
+    page.evaluate("fake.there = false")
+    page.wait_for_function("wendonicPage.helm.state.value('hand.left.squeeze') === 0")
+    page.click("text=Headset")
+    page.wait_for_function("!wendonicPage.session.runs")
+    t = page.evaluate("wendonicPage.helm.t")
+    page.wait_for_function("t => wendonicPage.helm.t > t + 0.1", arg=t)
+    assert faults == []
+    context.close()
+
+
 def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
     file = tmp_path / "crates.toml"
     shutil.copy(FOLDER / "crates.toml", file)

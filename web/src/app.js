@@ -2,6 +2,7 @@
 
 import { followKeyboard } from "./input/keyboard.js";
 import { HeadsetStandIn } from "./input/headset.js";
+import { HeadsetSession } from "./input/headset_session.js";
 import { Motion } from "./input/motion.js";
 import { Mouse } from "./input/mouse.js";
 import { Pads } from "./input/pads.js";
@@ -63,7 +64,7 @@ export class App {
         this.#built();
         this.last = performance.now();
         this.panelAt = 0;
-        requestAnimationFrame((now) => this.#frame(now));
+        this.goOn();
     }
 
     #begin(profile, mode) {
@@ -93,6 +94,8 @@ export class App {
         });
         this.pads = new Pads(give, (id) => this.notices.say("pad", `${id} does not have the standard layout of pads: it is left out`));
         this.headset = new HeadsetStandIn(give);
+        this.session = new HeadsetSession(this);
+        HeadsetSession.isThere().then((there) => this.bar.offerHeadset(there));
         this.motion = new Motion(window, give);
         const leave = () => {
             this.give("lost.focus", 1, performance.now());
@@ -111,6 +114,7 @@ export class App {
 
     /** Whether mouse and keys stand in for a headset: in a mode that is steered by hands or by the head. */
     get standsIn() {
+        if (this.session?.runs) return false;
         const { bindings, frame } = this.helm.run.content;
         return frame === "hands" || bindings.tracks || this.#binds("hands");
     }
@@ -131,6 +135,20 @@ export class App {
 
     #own(code) {
         return code in this.hotkeys;
+    }
+
+    /** Enters a headset, or leaves it. */
+    async enterHeadset() {
+        if (this.session.runs) {
+            this.session.end();
+            return;
+        }
+        try {
+            await this.session.begin();
+        } catch (fault) {
+            this.notices.fault("headset", [{ what: `no headset: ${fault.message}` }]);
+        }
+        this.bar.show();
     }
 
     hotkeys = {
@@ -159,7 +177,19 @@ export class App {
 
     // --- the loop
 
-    #frame(now) {
+    /** Frames come from the window again: at the beginning, and after a headset. */
+    goOn() {
+        this.last = performance.now();
+        const next = (now) => {
+            if (this.session?.runs) return;
+            this.frame(now);
+            requestAnimationFrame(next);
+        };
+        requestAnimationFrame(next);
+    }
+
+    /** One frame: devices, ticks, and the picture, which a headset draws by itself. */
+    frame(now, draw = null) {
         this.tickedMs = 0;
         const frameS = (now - this.last) / 1000;
         this.last = now;
@@ -170,7 +200,7 @@ export class App {
         const steps = document.hidden ? [] : this.clock.ticks(frameS);
         for (const dt of steps) this.#tick(dt);
         if (steps.length) this.frames.tickMs += 0.05 * (this.tickedMs / steps.length - this.frames.tickMs);
-        this.stage.draw(this.scene());
+        this.stage.draw(this.scene(), draw);
         if (steps.length && this.eventAt !== undefined) {
             const took = performance.now() - this.eventAt;
             this.frames.eventMs = this.frames.eventMs === null ? took : this.frames.eventMs + 0.1 * (took - this.frames.eventMs);
@@ -180,7 +210,6 @@ export class App {
             this.panelAt = now;
             this.#panels();
         }
-        requestAnimationFrame((next) => this.#frame(next));
     }
 
     #tick(dt) {
@@ -224,7 +253,7 @@ export class App {
         scene.goal = seen.goal(record);
         scene.squares = seen.squares(record);
         scene.vignette = seen.vignette === undefined ? 0 : Seen.number(record, seen.vignette);
-        scene.hands = this.standsIn ? this.headset.hands : null;
+        scene.hands = this.session.runs ? this.session.hands : this.standsIn ? this.headset.hands : null;
         scene.looks = seen.run.content.bindings.channels.look.length > 0;
         scene.wanted = { x: now.moveX, y: now.moveY, amount: now.amount };
         scene.speed = Math.hypot(now.velX, now.velY, now.velZ);

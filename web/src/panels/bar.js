@@ -47,6 +47,7 @@ export class Bar {
         this.file = element("input", { type: "file", accept: ".jsonl", hidden: true });
         this.file.onchange = () => this.#read(this.file.files[0]);
         this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.save() });
+        this.headset = element("button", { textContent: "Headset", hidden: true, title: "Enter the headset, or leave it", onclick: () => app.enterHeadset() });
         this.rebind = element("button", { textContent: "Rebind", onclick: () => app.rebinding.open() });
         this.downloads = element("button", { textContent: "Votes", title: "Download the votes", onclick: () => app.downloadVotes() });
         this.drawer = element("button", { className: "drawer-toggle", textContent: "Numbers", onclick: () => document.body.classList.toggle("closed") });
@@ -59,7 +60,7 @@ export class Bar {
             element("div", { className: "group" }, this.view, this.rate),
             element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
             element("div", { className: "group wide open" }, this.record, this.replay, this.file),
-            element("div", { className: "group push open" }, this.downloads, this.rebind, help, this.save),
+            element("div", { className: "group push open" }, this.downloads, this.headset, this.rebind, help, this.save),
         );
         this.dialog = element(
             "dialog",
@@ -73,6 +74,10 @@ export class Bar {
             element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
         );
         document.body.append(this.dialog);
+    }
+
+    offerHeadset(there) {
+        this.headset.hidden = !there;
     }
 
     help() {

@@ -1,6 +1,6 @@
 /** Over the shoulder and through the eyes: the same scene in WebGL, at a resolution that keeps up. */
 
-import { Box, Camera, Cylinder, Geometry, Mesh, Plane, Program, Renderer, Sphere, Transform } from "ogl";
+import { Box, Camera, Cylinder, Geometry, Mat4, Mesh, Plane, Program, Renderer, Sphere, Transform } from "ogl";
 
 const FAR_M = 90;
 const EYES_M = 1.6;
@@ -150,17 +150,9 @@ export class Solid {
     /** @param {boolean} eyes through the eyes, else over the shoulder
      *  @param {number} frameMs how long frames take */
     draw(scene, colours, eyes, frameMs) {
-        this.#build(scene.ground, colours);
+        this.#set(scene, colours, eyes);
         this.#size();
         const { x, y, z } = scene;
-        this.floor.position.set(Math.round(x / 5) * 5, -0.005, -Math.round(y / 5) * 5);
-        if (scene.squares)
-            for (const crate of this.blocked)
-                crate.position.set(scene.squares.middleX + crate.square[0] * scene.squares.size, 0.45, -(scene.squares.middleY + crate.square[1] * scene.squares.size));
-        this.#pose(scene, eyes);
-        this.goal.visible = Boolean(scene.goal);
-        if (scene.goal) this.goal.position.set(scene.goal[0], 0.45 + scene.ground.height(...scene.goal), -scene.goal[1]);
-        this.#path(scene);
         const pitch = scene.looks ? scene.viewPitch : -0.35;
         const yaw = scene.viewYaw;
         const ahead = [Math.sin(yaw) * Math.cos(pitch), Math.sin(pitch), -Math.cos(yaw) * Math.cos(pitch)];
@@ -169,11 +161,50 @@ export class Solid {
             Math.max(z + 1.75 - ahead[1] * BEHIND_M, scene.ground.height(x - ahead[0] * BEHIND_M, y + ahead[2] * BEHIND_M) + 0.3),
             -y - ahead[2] * BEHIND_M + 0.35 * Math.sin(yaw),
         ];
+        this.camera.matrixAutoUpdate = true;
         this.camera.position.set(...eye);
         this.camera.lookAt([eye[0] + ahead[0], eye[1] + ahead[1], eye[2] + ahead[2]]);
         this.gl.clearColor(...this.sky, 1);
         this.renderer.render({ scene: this.scene, camera: this.camera });
         this.#adapt(frameMs);
+    }
+
+    /** Draws both eyes of a headset. The play space lies so that the head is over the body, and turns with the view.
+     *  @param {number[]} head where the head is in the play space */
+    drawEyes(scene, colours, layer, views, head) {
+        const { gl, camera, renderer } = this;
+        this.#set(scene, colours, true);
+        const space = new Mat4().translate([scene.x, scene.z, -scene.y]).rotate(-scene.viewYaw, [0, 1, 0]).translate([-head[0], 0, -head[2]]);
+        gl.clearColor(...this.sky, 1);
+        renderer.bindFramebuffer({ buffer: layer.framebuffer });
+        gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
+        camera.matrixAutoUpdate = false;
+        for (const view of views) {
+            const { x, y, width, height } = layer.getViewport(view);
+            camera.matrix.multiply(space, new Mat4().fromArray(view.transform.matrix));
+            camera.worldMatrixNeedsUpdate = true;
+            camera.projectionMatrix.fromArray(view.projectionMatrix);
+            // The renderer sets a viewport at the corner, unless it has that size already.
+            Object.assign(renderer.state.viewport, { width, height });
+            gl.viewport(x, y, width, height);
+            renderer.render({ scene: this.scene, camera, target: { target: gl.FRAMEBUFFER, buffer: layer.framebuffer, width, height, depth: true }, clear: false });
+        }
+        this.sized = "";
+        camera.worldMatrixNeedsUpdate = true;
+    }
+
+    /** Puts everything where it is now. */
+    #set(scene, colours, eyes) {
+        this.#build(scene.ground, colours);
+        const { x, y } = scene;
+        this.floor.position.set(Math.round(x / 5) * 5, -0.005, -Math.round(y / 5) * 5);
+        if (scene.squares)
+            for (const crate of this.blocked)
+                crate.position.set(scene.squares.middleX + crate.square[0] * scene.squares.size, 0.45, -(scene.squares.middleY + crate.square[1] * scene.squares.size));
+        this.#pose(scene, eyes);
+        this.goal.visible = Boolean(scene.goal);
+        if (scene.goal) this.goal.position.set(scene.goal[0], 0.45 + scene.ground.height(...scene.goal), -scene.goal[1]);
+        this.#path(scene);
     }
 
     #pose(scene, eyes) {
@@ -193,9 +224,11 @@ export class Solid {
         show(this.bee, kind === "bee" && !eyes);
         this.legs.forEach((hip, side) => (hip.rotation.x = -figure.foot(side) * 2.2));
         this.hands.forEach((hand, side) => {
-            hand.visible = Boolean(scene.hands);
-            if (!scene.hands) return;
-            const [across, rise, back] = scene.hands[side ? "right" : "left"];
+            // One that is lost is not shown.
+            const place = scene.hands?.[side ? "right" : "left"];
+            hand.visible = Boolean(place);
+            if (!place) return;
+            const [across, rise, back] = place;
             const [turn, ahead] = [scene.viewYaw, -back];
             hand.position.set(x + across * Math.cos(turn) + ahead * Math.sin(turn), z + rise, -(y - across * Math.sin(turn) + ahead * Math.cos(turn)));
             hand.rotation.y = -turn;

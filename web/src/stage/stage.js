@@ -30,9 +30,9 @@ export class Stage {
     }
 
     show(view) {
-        if (view !== VIEWS[0] && !this.solid) {
+        if (view !== VIEWS[0]) {
             try {
-                this.solid = new Solid(this.root.querySelector("#solid"));
+                this.inSpace();
             } catch {
                 this.app.notices.fault("view", [{ what: "this browser draws no WebGL: the view from above stays" }]);
                 this.app.bar.show();
@@ -43,6 +43,11 @@ export class Stage {
         this.above.canvas.hidden = view !== VIEWS[0];
         this.root.querySelector("#solid").hidden = view === VIEWS[0];
         this.app.bar.show();
+    }
+
+    /** What draws in space, made when it is first wanted. */
+    inSpace() {
+        return (this.solid ??= new Solid(this.root.querySelector("#solid")));
     }
 
     next() {
@@ -65,7 +70,8 @@ export class Stage {
         return [(placeX - left) / (right - left), (forward - placeY) / (forward - back)];
     }
 
-    draw(scene) {
+    /** @param {Function|null} eyes draws the scene in a headset, in place of the stage */
+    draw(scene, eyes = null) {
         if (!scene) return;
         scene.figure = this.figure;
         scene.ground = this.ground;
@@ -79,7 +85,8 @@ export class Stage {
         }
         this.vignette.style.opacity = this.view === VIEWS[2] ? scene.vignette : 0;
         this.figure.calm = scene.calm;
-        if (this.view === VIEWS[0]) this.above.draw(scene, this.colours);
+        if (eyes) eyes(scene, this.colours);
+        else if (this.view === VIEWS[0]) this.above.draw(scene, this.colours);
         else this.solid.draw(scene, this.colours, this.view === VIEWS[2], this.app.frames.frameMs);
     }
 
