@@ -41,6 +41,7 @@ export class Bar {
         this.side = element("button", { title: "F3 swaps", onclick: () => app.swap() });
         this.copy = element("button", { textContent: "Copy", title: "Make the other one the same as this one", onclick: () => app.copySide() });
         this.blind = element("button", { onclick: () => app.blind() });
+        this.vote = element("button", { textContent: "This one (F4)", hidden: true, onclick: () => app.vote() });
         this.votes = element("span", { title: "how many votes would settle it if they go on like this" });
         this.record = element("button", { title: "F6", onclick: () => app.record() });
         this.replay = select("Replay", [NONE, OPEN], (value) => this.#replay(value));
@@ -58,8 +59,8 @@ export class Bar {
             this.which,
             this.modes,
             element("div", { className: "group" }, this.view, this.rate),
-            element("div", { className: "group" }, this.side, this.copy, this.blind, this.votes),
-            element("div", { className: "group wide open" }, this.record, this.replay, this.file),
+            element("div", { className: "group" }, this.side, this.vote, this.copy, this.blind, this.votes),
+            element("div", { className: "group open" }, this.record, this.replay, this.file),
             element("div", { className: "group push open" }, this.downloads, this.headset, this.rebind, help, this.save),
         );
         this.dialog = element(
@@ -74,6 +75,10 @@ export class Bar {
             element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
         );
         document.body.append(this.dialog);
+        // After a click the keys are the body's again: Space must not press the button once more.
+        root.addEventListener("click", ({ target, detail }) => {
+            if (detail > 0 && target.matches("button") && !document.querySelector("dialog[open]")) app.focusStage();
+        });
     }
 
     offerHeadset(there) {
@@ -110,6 +115,7 @@ export class Bar {
         this.side.textContent = trial.blind ? "Swap (F3)" : `${trial.side.toUpperCase()} (F3)`;
         this.blind.textContent = trial.blind ? "End blind trial" : "Blind";
         this.copy.hidden = trial.blind;
+        this.vote.hidden = !trial.blind;
         const left = votesToSettle(a, b) - a - b;
         this.votes.textContent = !trial.votes.length ? "" : trial.blind
             ? `${a + b} vote${a + b === 1 ? "" : "s"}${Number.isFinite(left) ? `, ${left} to go` : ""}`
