@@ -58,10 +58,11 @@ export class Bar {
             this.drawer,
             this.which,
             this.modes,
-            element("div", { className: "group" }, this.view, this.rate),
+            element("div", { className: "group rare" }, this.view, this.rate),
             element("div", { className: "group" }, this.side, this.vote, this.copy, this.blind, this.votes),
-            element("div", { className: "group open" }, this.record, this.replay, this.file),
-            element("div", { className: "group push open" }, this.downloads, this.headset, this.rebind, help, this.save),
+            element("div", { className: "group open" }, this.record),
+            element("div", { className: "group open rare" }, this.replay, this.file),
+            element("div", { className: "group push open rare" }, this.downloads, this.headset, this.rebind, help, this.save),
         );
         this.dialog = element(
             "dialog",
