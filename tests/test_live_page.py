@@ -299,6 +299,11 @@ def test_points_of_a_curve_are_dragged_and_saved(page, file):
     after = page.evaluate("path => wendonicPage.settings.value(path)", path)
     assert after[1] == pytest.approx([0.4, 0.1 + 12 / (box["height"] - 26)], abs=0.03)
     assert after[0] == [0, 0]
+    curve.focus()
+    page.keyboard.press("ArrowRight")
+    page.wait_for_function(f"path => {shown.replace('[1][1]', '[1][0]')} > 0.41", arg=path)
+    after = page.evaluate("path => wendonicPage.settings.value(path)", path)
+    assert page.evaluate("wendonicPage.seen.values.rawX") == 0
     page.keyboard.press("Control+s")
     page.wait_for_selector("#notices >> text=saved to")
     points = load_profile(file).mode["foot"].move.bind[1].curve.points

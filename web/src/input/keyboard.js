@@ -11,6 +11,7 @@ export function isTyped(target, code) {
     if (target.closest("dialog")) return true;
     if (target.matches("select, textarea, input:not([type=range])")) return true;
     if (target.matches("input[type=range]")) return MOVES_SLIDER.has(code);
+    if (target.matches("canvas[data-points]")) return MOVES_SLIDER.has(code) || code === "Enter";
     return target.matches("button, summary, a") && (code === "Enter" || code === "Space");
 }
 

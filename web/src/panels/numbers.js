@@ -45,8 +45,10 @@ export class NumbersPanel {
         for (const field of this.#fields()) {
             const [name, bind] = this.#heading(field);
             if (field.kind === "points") {
-                if (bind) this.curves[this.curves.length - 1]?.canvas.setAttribute("data-points", field.path);
-                if (name === heading) continue;
+                if (name === heading) {
+                    this.#offerPoints(field.path);
+                    continue;
+                }
             }
             if (name !== heading) {
                 heading = name;
@@ -55,7 +57,7 @@ export class NumbersPanel {
                 this.list.append(table);
             }
             if (field.kind !== "points") table.append(this.#row(field));
-            else this.curves[this.curves.length - 1]?.canvas.setAttribute("data-points", field.path);
+            else this.#offerPoints(field.path);
         }
         this.list.scrollTop = scrolled;
         this.#filter();
@@ -158,7 +160,42 @@ export class NumbersPanel {
         const curve = { channel, number, source, canvas, points: null };
         this.curves.push(curve);
         canvas.onpointerdown = (event) => this.#grab(curve, event);
+        canvas.onkeydown = (event) => this.#nudge(curve, event);
         return canvas;
+    }
+
+    /** Lets the points of the curve that was drawn last be moved. */
+    #offerPoints(path) {
+        const canvas = this.curves[this.curves.length - 1]?.canvas;
+        if (!canvas) return;
+        canvas.setAttribute("data-points", path);
+        if (!this.app.live) return;
+        canvas.tabIndex = 0;
+        canvas.setAttribute("aria-label", "Response of the stick: arrow keys move a point of the curve, Enter goes on to the next");
+    }
+
+    /** Moves a point by the arrow keys; Enter goes on to the next one. */
+    #nudge(curve, event) {
+        const handles = this.#handles(curve);
+        if (!handles) return;
+        const inner = handles.points.length - 2;
+        curve.held = Math.min(Math.max(curve.held ?? 1, 1), inner);
+        const ways = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+        if (event.code === "Enter") curve.held = (curve.held % inner) + 1;
+        else if (ways[event.code]) {
+            const [x, y] = handles.points[curve.held];
+            this.#move(handles, curve.held, [x + 0.02 * ways[event.code][0], y + 0.02 * ways[event.code][1]]);
+        } else return;
+        event.preventDefault();
+        event.stopPropagation();
+    }
+
+    /** Puts a point elsewhere, as far as its neighbours let it: the curve goes on rising. */
+    #move(handles, held, [x, y]) {
+        const points = this.app.settings.value(handles.path).map((point) => point.slice());
+        const [before, after] = [points[held - 1], points[held + 1]];
+        points[held] = [round(Math.min(Math.max(x, before[0] + 0.02), after[0] - 0.02)), round(Math.min(Math.max(y, before[1]), after[1]))];
+        this.app.settings.set(handles.path, points);
     }
 
     /** The points of a curve through points, and the share of the tilt in which they count. */
@@ -193,11 +230,7 @@ export class NumbersPanel {
         if (held < 0) return;
         canvas.setPointerCapture(event.pointerId);
         canvas.onpointermove = (move) => {
-            const points = this.app.settings.value(handles.path).map((point) => point.slice());
-            const [x, y] = at(move);
-            const [before, after] = [points[held - 1], points[held + 1]];
-            points[held] = [round(Math.min(Math.max(x, before[0] + 0.02), after[0] - 0.02)), round(Math.min(Math.max(y, before[1]), after[1]))];
-            this.app.settings.set(handles.path, points);
+            this.#move(handles, held, at(move));
         };
         canvas.onpointerup = canvas.onpointercancel = () => {
             canvas.onpointermove = null;
