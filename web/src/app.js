@@ -227,8 +227,9 @@ export class App {
         row.x = now.x;
         row.y = now.y;
         row.z = now.z;
-        row.raw = Math.hypot(now.rawX, now.rawY);
-        row.shaped = Math.hypot(now.localX, now.localY);
+        const [raw, local] = this.#sticks(now);
+        row.raw = Math.hypot(...raw);
+        row.shaped = Math.hypot(...local);
         row.intent = now.amount;
         row.speed = speed * this.profile.unitsPerM;
         row.yawRate = ((now.lookYaw / dt) * 180) / Math.PI;
@@ -237,6 +238,13 @@ export class App {
         this.ring.push(row);
         this.readings.take({ t: this.helm.t, dt, rawX: now.rawX, rawY: now.rawY, speed });
         if (this.helm.run !== run) this.#built();
+    }
+
+    /** Raw and shaped request to move; of a mode that is driven, its turn and throttle. */
+    #sticks(now) {
+        if (this.seen.run.content.bindings.channels.move.length) return [[now.rawX, now.rawY], [now.localX, now.localY]];
+        const driven = [now.turn, now.throttle];
+        return [driven, driven];
     }
 
     /** What there is to see now. */
@@ -264,8 +272,7 @@ export class App {
     #panels() {
         this.strips.draw();
         if (this.seen) {
-            const { rawX, rawY, localX, localY } = this.seen.values;
-            this.strips.drawStick([rawX, rawY], [localX, localY]);
+            this.strips.drawStick(...this.#sticks(this.seen.values));
         }
         this.numbers.drawCurves();
         this.stage.say(this.#words());

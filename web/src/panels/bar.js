@@ -18,7 +18,7 @@ const HELP = [
     ["Escape", "let the mouse go"],
 ];
 
-const MOST_CHIPS = 3;
+const MOST_CHIPS = 2;
 const WORDS = { display: "display rate", uneven: "uneven ticks", 30: "30 ticks/s", 60: "60 ticks/s", 144: "144 ticks/s" };
 const NONE = "no replay";
 const OPEN = "open a file…";
