@@ -2,6 +2,7 @@
 
 import json
 import os
+import pickle
 import re
 import shutil
 import subprocess
@@ -16,10 +17,16 @@ import pytest
 
 from test_command_line import called
 from test_page_play import differences, plain
-from wendonic import Recording, load_profile, shape
+from test_page_text import PIXELS
+from wendonic import Recording, WendonicError, load_profile, shape
 from wendonic.demo import FOLDER, demo_profile, demo_recording
+from wendonic.errors import ProfileError
+from wendonic.export.page.fields import field_contents
 from wendonic.export.page.one_file import write_page
+from wendonic.live.desk import Desk
+from wendonic.live.workers import feel_rows
 from wendonic.profile.load import profile_from_text
+from wendonic.study.feel_sheet import measure
 
 ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
 CHROMIUM = shutil.which("chromium") or "/usr/bin/chromium"
@@ -195,6 +202,59 @@ def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
     assert "Settled: B" in page.text_content("#notices")
 
 
+def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(page):
+    put(page, "gait.walk.top_speed_m_s", 5)
+    page.click("text=Copy")
+    page.keyboard.press("F3")
+    page.keyboard.down("KeyW")
+    moving(page, 4.9, 5.1)
+    page.keyboard.up("KeyW")
+    # A speed of 0 is not allowed: it is as near to it as may be, for the file as well.
+    put(page, "gait.walk.top_speed_m_s", 0)
+    least = page.evaluate("wendonicPage.settings.value('gait.walk.top_speed_m_s')")
+    assert 0.0 < least <= 1e-6
+    assert demo_profile().changed({"gait.walk.top_speed_m_s": least}).gait["walk"].top_speed_m_s == least
+    assert page.evaluate("wendonicPage.helm.record.every(Number.isFinite)")
+
+
+def test_a_tab_that_is_opened_after_many_forms_plays_and_bad_requests_are_refused(tmp_path):
+    file = tmp_path / "beekeeper.toml"
+    shutil.copy(FOLDER / "beekeeper.toml", file)
+    desk = Desk(file)
+    desk.make_module({})
+    for number in range(12):
+        desk.make_module({"gait.walk.accel_m_s2": 10.0 + number})
+    assert "export const profile" in desk.module(desk.first)
+    # What is wrong comes back whole from the process that measures.
+    with pytest.raises(ProfileError, match="inner") as caught:
+        desk.changed({"mode.foot.move.bind[1].dead_zone.inner": 0.99})
+    assert pickle.loads(pickle.dumps(caught.value)).faults == caught.value.faults
+    with pytest.raises(WendonicError, match=r'no recording "\.\./x\.jsonl"'):
+        desk.recording("../x.jsonl")
+    file.write_text(file.read_text().replace("22", "21", 1))
+    with pytest.raises(WendonicError, match="changed on disk"):
+        desk.save({"gait.walk.accel_m_s2": 9.0})
+    desk.save({"gait.walk.accel_m_s2": 9.0})
+    assert load_profile(file).gait["walk"].accel_m_s2 == 9.0
+
+
+def test_a_game_in_pixels_is_shown_in_pixels(tmp_path):
+    file = tmp_path / "yard.toml"
+    file.write_text(PIXELS)
+    desk = Desk(file)
+    fields = {field["path"]: field for field in field_contents(desk.profile)}
+    speed = fields["gait.walk.top_speed_m_s"]
+    assert (speed["value"], speed["factor"], speed["unit"]) == (4.0, 50.0, "px/s")
+    rows = {
+        row["name"]: row for row in feel_rows(desk.text, desk.as_written({"gait.walk.top_speed_m_s": 6.0}), "foot")
+    }
+    assert rows["stop_distance_u"]["unit"] == "px"
+    wanted = measure(desk.profile.changed({"gait.walk.top_speed_u_s": 300.0})).stop_distance_m
+    assert float(rows["stop_distance_u"]["words"]) == pytest.approx(50.0 * wanted, rel=1e-3)
+    desk.save({"gait.walk.top_speed_m_s": 6.0})
+    assert "top_speed_u_s = 300.0" in file.read_text()
+
+
 def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page, file):
     text = file.read_text()
     page.evaluate("wendonicPage.settings.set('gait.walk.accel_m_s2', 9)")
@@ -266,7 +326,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.keyboard.up("KeyD")
     page.keyboard.press("F6")
     where = page.evaluate("[wendonicPage.recorder, wendonicPage.seen.values.x]")
-    page.wait_for_selector("#notices >> text=kept as")
+    page.wait_for_selector("#notices >> text=recording saved as")
     (kept,) = file.parent.glob("beekeeper_2*.jsonl")
     recording = Recording.read(kept)
     kept.unlink()
@@ -460,7 +520,7 @@ def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
         second.context.close()
         first.wait_for_function("!document.querySelector('#notices').textContent.includes('tabs')")
         process.terminate()
-        first.wait_for_selector("#notices >> text=The server is gone")
+        first.wait_for_selector("#notices >> text=The server has stopped")
         first.keyboard.down("KeyD")
         first.wait_for_function("Math.abs(wendonicPage.seen.values.x) > 0.5")
         first.context.close()

@@ -63,6 +63,10 @@ class FileError(WendonicError):
             lines.append(f"  and {len(self.faults) - SHOWN_FAULTS} more")
         super().__init__("\n".join(lines))
 
+    def __reduce__(self) -> tuple[type["FileError"], tuple[Path, tuple[Fault, ...]]]:
+        """Return what makes it again in another process; an exception is otherwise made of its text alone."""
+        return type(self), (self.path, self.faults)
+
 
 class ProfileError(FileError):
     """A profile with faults."""

@@ -92,7 +92,7 @@ export class App {
             captures: () => this.#binds("mouse") || this.standsIn,
             place: (x, y) => this.stage.fractions(x, y),
         });
-        this.pads = new Pads(give, (id) => this.notices.say("pad", `${id} does not have the standard layout of pads: it is left out`));
+        this.pads = new Pads(give, (id) => this.notices.say("pad", `${id} does not report the standard gamepad layout, so it is ignored`));
         this.headset = new HeadsetStandIn(give);
         this.session = new HeadsetSession(this);
         HeadsetSession.isThere().then((there) => this.bar.offerHeadset(there));
@@ -288,7 +288,7 @@ export class App {
         if (this.replay) lines.push(`replay of ${this.replay.name}: ${shown(this.replay.t - this.replay.start, 3)} of ${shown(this.replay.duration, 3)} s`);
         if (this.recorder) lines.push(`recording: ${this.recorder.events.length} events, ${shown(helm.t - this.recorder.startS, 3)} s`);
         if (this.standsIn) lines.push(...(this.mouse.captured ? this.headset.words : ["click to look and swing with the mouse, in place of a headset"]));
-        else if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured: Escape lets it go" : "click to capture the mouse");
+        else if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured; press Escape to release it" : "click to capture the mouse");
         else if (helm.run.content.frame === "goto") lines.push("click a place to go there");
         return lines;
     }
@@ -324,7 +324,7 @@ export class App {
     async #reform(path) {
         if (!this.wire) {
             const { settings } = this;
-            this.notices.fault("form", [{ what: `${path}: beyond this value it is another form, or does not go with the others; other forms need wendonic live` }]);
+            this.notices.fault("form", [{ what: `${path}: this value needs another form or does not fit the others; changing forms needs wendonic live` }]);
             settings.set(path, (settings.good ?? this.profile.values)[this.profile.paths.indexOf(path)]);
             return;
         }
@@ -343,7 +343,7 @@ export class App {
             settings.good = settings.values();
             if (settings === this.settings) this.#play(profile);
         } else if (answer.kind === "refused") {
-            this.notices.fault("form", answer.faults, "these numbers do not go together; the last good ones stay");
+            this.notices.fault("form", answer.faults, "these values do not fit together; the last good ones stay in use");
         }
         this.forming = false;
         const again = this.formAgain;
@@ -393,6 +393,11 @@ export class App {
             if (was.kind === "feel") reference.sheet = was.rows;
         }
         const answer = await this.wire.ask({ do: "feel", changes, mode });
+        if (answer.kind === "refused") {
+            this.notices.fault("form", answer.faults, answer.faults.some(({ where }) => where) ? "these values do not fit together and cannot be saved" : "");
+            return;
+        }
+        if (answer.kind === "feel") this.notices.clear("form");
         if (answer.kind === "feel" && mode === this.helm.mode) {
             const before = reference.sheet;
             this.sheet = answer.rows;
@@ -412,7 +417,9 @@ export class App {
     /** Plays the side that is felt now. */
     #felt() {
         const { settings } = this;
+        const values = settings.values();
         if (settings.profile !== this.profile) this.#play(settings.profile);
+        else if (this.helm.keepsStructure(values)) this.#retune(values);
         else this.helm.retune(settings.good ?? this.profile.values);
         this.numbers.build();
         this.bar.show();
@@ -425,11 +432,11 @@ export class App {
         else {
             const same = JSON.stringify(this.sides.a.plain()) === JSON.stringify(this.sides.b.plain());
             if (same) {
-                this.notices.say("trial", "A and B are the same: press F3 for B and change a number first");
+                this.notices.say("trial", "A and B are the same: press F3 to go to B and change a number first");
                 return;
             }
             this.trial.begin();
-            this.notices.say("trial", "Blind: F3 swaps the two, unlabelled; F4 says “this one”. It ends when it is settled.");
+            this.notices.say("trial", "Blind trial: F3 swaps the two without saying which is which, F4 votes for the one you feel now. It ends when the votes settle it.");
         }
         document.body.classList.toggle("blind", this.trial.blind);
         this.#felt();
@@ -451,7 +458,7 @@ export class App {
         const other = this.sides[this.trial.side === "a" ? "b" : "a"];
         other.changes = new Map(this.settings.changes);
         other.show(this.settings.profile);
-        this.notices.say("trial", `${this.trial.side === "a" ? "B" : "A"} is now the same as ${this.trial.side.toUpperCase()}`);
+        this.notices.say("trial", `${this.trial.side === "a" ? "B" : "A"} is now a copy of ${this.trial.side.toUpperCase()}`);
     }
 
     // --- recordings
@@ -477,9 +484,9 @@ export class App {
         }
         const answer = await this.wire.ask({ do: "keep", lines });
         if (answer.kind === "kept") {
-            this.notices.say("kept", `kept as ${answer.path}, beside the profile`);
+            this.notices.say("kept", `recording saved as ${answer.path}, next to the profile`);
             this.bar.recordings();
-        } else this.notices.fault("kept", answer.faults ?? [{ what: "the server is gone: the recording was not kept" }]);
+        } else this.notices.fault("kept", answer.faults ?? [{ what: "the server has stopped: the recording was not saved" }]);
     }
 
     /** The trace of a recording under the numbers as they are: its columns by their names, a value a tick. */
@@ -527,7 +534,7 @@ export class App {
 
     enter(mode) {
         if (!this.helm.enter(mode)) {
-            this.notices.say("mode", `${this.helm.mode} does not leave to ${mode}: see its leave_to`);
+            this.notices.say("mode", `you cannot go from ${this.helm.mode} to ${mode}: see leave_to of ${this.helm.mode}`);
             return;
         }
         this.recorder?.take(this.helm, "mode", mode);
@@ -549,7 +556,7 @@ export class App {
             this.notices.clear("wire");
             this.#measure(null);
             this.bar.recordings();
-        } else this.notices.fault("wire", [{ what: "The server is gone: play goes on, but nothing can be saved or measured until wendonic live runs again." }]);
+        } else this.notices.fault("wire", [{ what: "The server has stopped. You can go on playing, but nothing is saved or measured. Start wendonic live again and open its new address." }]);
         this.bar.show();
     }
 
@@ -558,7 +565,7 @@ export class App {
             if (message.count > 1) this.notices.say("tabs", `This page is open in ${message.count} tabs: both save into the same file.`);
             else this.notices.clear("tabs");
         } else if (message.kind === "faults") {
-            this.notices.fault("file", message.faults, `${this.profile.name} has faults; the last good numbers stay`);
+            this.notices.fault("file", message.faults, `${this.profile.name} has errors; the last good numbers stay in use`);
         } else if (message.kind === "file") {
             this.notices.clear("file");
             const { profile } = await this.#module(message.number);
@@ -612,12 +619,12 @@ export class App {
     async save() {
         if (!this.live) {
             const { text, left } = this.text();
-            if (left.length) this.notices.fault("save", left.map((path) => ({ what: `${path} could not be written: set it by hand` })));
+            if (left.length) this.notices.fault("save", left.map((path) => ({ what: `${path} could not be written; set it by hand` })));
             download(this.profile.name, text);
             return;
         }
         if (!this.wire?.open) {
-            this.notices.fault("save", [{ what: "nothing saved: the server is gone" }]);
+            this.notices.fault("save", [{ what: "nothing saved: the server has stopped" }]);
             return;
         }
         const answer = await this.wire.ask({ do: "save", changes: this.settings.plain(), rebound: this.rebinding.plain() });
@@ -625,7 +632,7 @@ export class App {
             this.notices.clear("save");
             this.rebinding.clear();
             this.notices.say("saved", `saved to ${answer.path}`);
-        } else this.notices.fault("save", answer.faults ?? [{ what: "the server is gone: nothing was saved" }], "not saved");
+        } else this.notices.fault("save", answer.faults ?? [{ what: "the server has stopped: nothing was saved" }], "not saved");
     }
 }
 

@@ -29,6 +29,6 @@ def live(
 
     def ready(address: str) -> None:
         say(f"playing {profile} at {address}")
-        say("what you save in an editor counts at once; Ctrl+C stops")
+        say("changes you save in an editor take effect at once; press Ctrl+C to stop")
 
     serve(server, port, not no_open, ready)

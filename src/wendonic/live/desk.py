@@ -2,13 +2,14 @@
 
 import json
 import re
+import threading
 import time
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
 from wendonic.course import Course, load_course
-from wendonic.errors import FileError, ProfileError, RecordingError, WendonicError
+from wendonic.errors import FileError, ProfileError, WendonicError, none_such
 from wendonic.export.page.contents import PageProfile, profile_module
 from wendonic.profile.edit import file_content_of, path_parts
 from wendonic.profile.faults import dotted
@@ -39,6 +40,9 @@ class Desk:
         self._course = load_course(course) if course else None
         self._modules: dict[int, str] = {}
         self._count = 0
+        self._lock = threading.Lock()
+        self.first = 0
+        """The module of the file as it is; 0 before it is made."""
 
     def look(self) -> bool:
         """Read the file again; return whether anything is new: another profile, or other faults."""
@@ -82,11 +86,16 @@ class Desk:
     def make_module(self, changes: Changes) -> int:
         """Make the module that the page runs of a changed profile; return the number it goes by."""
         shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course)
-        self._count += 1
-        self._modules[self._count] = profile_module(shown)
-        while len(self._modules) > MODULES_KEPT:
-            del self._modules[min(self._modules)]
-        return self._count
+        text = profile_module(shown)
+        with self._lock:
+            self._count += 1
+            self._modules[self._count] = text
+            if not changes:
+                self.first = self._count
+            while len(self._modules) > MODULES_KEPT:
+                # That of the file as it is stays: a tab that is opened begins with it.
+                del self._modules[min(number for number in self._modules if number != self.first)]
+            return self._count
 
     def module(self, number: int) -> str | None:
         """Return a module by its number."""
@@ -105,7 +114,7 @@ class Desk:
         from wendonic.atomic_file import atomic_file
 
         if self.look() or self.fault:
-            said = "has faults" if self.fault else "was saved by somebody else in the meantime"
+            said = "has errors" if self.fault else "was changed on disk in the meantime"
             raise WendonicError(f"{self.path}: {said}; nothing was written")
         profile = self.changed(changes)
         text = saved_text(profile, self.text, self.path)
@@ -140,7 +149,7 @@ class Desk:
     def recording(self, name: str) -> list[Message]:
         """Return the events of a recording beside the profile, by its name."""
         if name not in self.recordings():
-            raise RecordingError(self.path.with_name(Path(name).name), [])
+            raise WendonicError(none_such("recording", name, self.recordings()))
         read = Recording.read(self.path.with_name(name))
         return [{"t": event.t, "c": event.control, "v": event.value} for event in read]
 

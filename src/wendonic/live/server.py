@@ -46,7 +46,7 @@ class PageServer:
         self.mode = desk.profile.mode_name(mode)
         self.token = token or secrets.token_urlsafe(18)
         self._tabs: set[WebSocket] = set()
-        self._first = desk.make_module({})
+        desk.make_module({})
         self._asked: dict[tuple[int, str], int] = {}
         self._measuring, self._writing = asyncio.Lock(), asyncio.Lock()
         """Measuring takes a while: a form that changes does not wait for it."""
@@ -79,13 +79,13 @@ class PageServer:
         from starlette.responses import Response
 
         if not self._allowed(request.headers.get("host"), request.headers.get("origin")):
-            return Response("not from here", 403, HEADERS, "text/plain")
+            return Response("forbidden", 403, HEADERS, "text/plain")
         if content is None:
-            return Response("not here", 404, HEADERS, "text/plain")
+            return Response("not found", 404, HEADERS, "text/plain")
         return Response(content, 200, HEADERS, kind)
 
     async def _page(self, request: "Request") -> "Response":
-        start = {"first": self._first, "mode": self.mode}
+        start = {"first": self.desk.first, "mode": self.mode}
         return self._reply(request, page_html(self.desk.profile.title or self.desk.path.name, start), "text/html")
 
     def _text(self, made: Callable[[], str], kind: str) -> Any:
@@ -114,6 +114,8 @@ class PageServer:
                 await self._send(wire, fault_message(self.desk.fault))
             while True:
                 message = json.loads(await wire.receive_text())
+                if not isinstance(message, dict):
+                    continue
                 task = asyncio.create_task(self._take(wire, message))
                 pending.add(task)
                 task.add_done_callback(pending.discard)
@@ -121,6 +123,8 @@ class PageServer:
             pass
         finally:
             self._tabs.discard(wire)
+            for request in MEASURES:
+                self._asked.pop((id(wire), request), None)
             await self._tell_tabs()
 
     async def _tell_tabs(self) -> None:
@@ -144,7 +148,8 @@ class PageServer:
         """Answer one message; of several of a kind that wait, only the last one counts."""
         request, number = str(message.get("do", "")), int(message.get("id", 0))
         key = (id(wire), request)
-        self._asked[key] = number
+        if request in MEASURES:
+            self._asked[key] = number
         async with self._measuring if request in MEASURES else self._writing:
             try:
                 if request in MEASURES and self._asked.get(key) != number:
@@ -154,7 +159,9 @@ class PageServer:
                 else:
                     answer = await asyncio.to_thread(self._answer, request, message)
             except BrokenExecutor:
-                gone = WendonicError("what measures has ended by itself; start wendonic live again to measure")
+                self.workers.close()
+                self.workers.renew()
+                gone = WendonicError("the measuring process stopped and was restarted; change a number to measure")
                 answer = fault_message(gone) | {"kind": "refused", "do": request}
             except WendonicError as fault:
                 answer = fault_message(fault) | {"kind": "refused", "do": request}
@@ -218,8 +225,8 @@ class PageServer:
         if self.desk.fault:
             await self.tell(fault_message(self.desk.fault))
         else:
-            self._first = await asyncio.to_thread(self.desk.make_module, {})
-            await self.tell({"kind": "file", "number": self._first})
+            number = await asyncio.to_thread(self.desk.make_module, {})
+            await self.tell({"kind": "file", "number": number})
 
     async def follow(self) -> None:
         """Follow the profile's file until cancelled."""

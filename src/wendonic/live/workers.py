@@ -17,6 +17,7 @@ from wendonic.export.page.mode_contents import made_runs
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import spelled_in
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure, value_words
 from wendonic.study.quantities import QUANTITIES
@@ -32,6 +33,10 @@ class Workers:
 
     def __init__(self) -> None:
         """Begin none yet: they begin with their first task."""
+        self.renew()
+
+    def renew(self) -> None:
+        """Take new ones, where one has stopped by itself: killed, or out of memory."""
         context = get_context("spawn")
         self._measuring = ProcessPoolExecutor(1, context, _begin, (0,))
         self._readying = ProcessPoolExecutor(1, context, _begin, (15,))
@@ -77,15 +82,16 @@ def _changed(text: str, changes: Row) -> Profile:
 
 
 def feel_rows(text: str, changes: Row, mode: str) -> list[Row]:
-    """Return the feel sheet of a mode: what it has of it."""
-    sheet = measure(_changed(text, changes), mode)
+    """Return the feel sheet of a mode, what it has of it, in the game's own unit."""
+    profile = _changed(text, changes)
+    sheet, length = measure(profile, mode), profile.world.length
     return [
         {
-            "name": name,
-            "unit": QUANTITIES[name].unit,
+            "name": spelled_in(length, name),
+            "unit": length.label(QUANTITIES[name].unit),
             "about": QUANTITIES[name].definition,
             "value": value,
-            "words": value_words(value),
+            "words": value_words(value, length.factor(QUANTITIES[name].unit)),
         }
         for name, value in sheet.items()
         if value is not None

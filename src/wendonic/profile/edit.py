@@ -8,6 +8,7 @@ from typing import Any, get_args
 
 import tomlkit
 from pydantic import ValidationError
+from pydantic.fields import FieldInfo
 from tomlkit.exceptions import TOMLKitError
 
 from wendonic.errors import ProfileError, WendonicError, none_such
@@ -204,14 +205,26 @@ def limits_of(profile: Profile, path: str) -> tuple[float, float]:
     table: Any = profile
     for part in way:
         table = table[part] if isinstance(part, int) or isinstance(table, dict) else getattr(table, part)
-    low, high = -math.inf, math.inf
     name = metre_name(str(last))
     field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
     units = 1.0 if name == last else profile.world.units_per_m
-    for limit in _limits((*field.metadata, field.annotation) if field else ()):
-        low = max(low, getattr(limit, "ge", getattr(limit, "gt", low)))
-        high = min(high, getattr(limit, "le", getattr(limit, "lt", high)))
+    low, high = field_limits(field) if field else (-math.inf, math.inf)
     return low * units, high * units
+
+
+def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:
+    """Return the least and the most that a number of a field may be, in the field's own unit; a limit that is not
+    allowed itself is moved inwards by a margin.
+
+    >>> from wendonic.profile.schema.gait import Gait
+    >>> field_limits(Gait.model_fields["top_speed_m_s"]), field_limits(Gait.model_fields["top_speed_m_s"], 0.1)
+    ((0.0, 1000.0), (0.1, 1000.0))
+    """
+    low, high = -math.inf, math.inf
+    for limit in _limits((*field.metadata, field.annotation)):
+        low = max(low, getattr(limit, "ge", getattr(limit, "gt", low - margin) + margin))
+        high = min(high, getattr(limit, "le", getattr(limit, "lt", high + margin) - margin))
+    return low, high
 
 
 def _limits(parts: Iterable[Any]) -> Iterator[Any]:

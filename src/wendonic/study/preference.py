@@ -67,6 +67,8 @@ def votes_to_settle(a: int, b: int, error: float = ERROR) -> int | None:
     (8, None)
     """
     _counted(a, b, error)
+    if a == b > 0:
+        return None
     share = max(a, b) / (a + b) if a + b else 1.0
     for count in range(max(a + b, 1), MOST_VOTES + 1):
         more = math.floor(share * count + 0.5)

@@ -56,6 +56,7 @@ export function settled(a, b, error = ERROR) {
 
 /** How many votes in all would settle it if they go on as they have; Infinity where they are even. */
 export function votesToSettle(a, b, error = ERROR) {
+    if (a === b && a > 0) return Infinity;
     const share = a + b ? Math.max(a, b) / (a + b) : 1;
     for (let count = Math.max(a + b, 1); count <= MOST_VOTES; count++) {
         const more = Math.round(share * count);

@@ -15,7 +15,7 @@ const HELP = [
     ["F9", "mark where it felt wrong, while recording"],
     ["Ctrl+Z, Ctrl+Y", "undo, redo"],
     ["Ctrl+S", "save into the file"],
-    ["Escape", "let the mouse go"],
+    ["Escape", "release the mouse"],
 ];
 
 const MOST_CHIPS = 2;
@@ -39,7 +39,7 @@ export class Bar {
             app.focusStage();
         });
         this.side = element("button", { title: "F3 swaps", onclick: () => app.swap() });
-        this.copy = element("button", { textContent: "Copy", title: "Make the other one the same as this one", onclick: () => app.copySide() });
+        this.copy = element("button", { textContent: "Copy", title: "Copy this set of numbers to the other one", onclick: () => app.copySide() });
         this.blind = element("button", { onclick: () => app.blind() });
         this.vote = element("button", { textContent: "This one (F4)", hidden: true, onclick: () => app.vote() });
         this.votes = element("span", { title: "how many votes would settle it if they go on like this" });
@@ -70,9 +70,9 @@ export class Bar {
             element("h2", { textContent: "Keys of the page" }),
             element("table", {}, ...HELP.map(([key, what]) => element("tr", {}, element("td", {}, element("kbd", { textContent: key })), element("td", { textContent: what })))),
             element("p", { textContent: app.live
-                ? "Save writes into the file, comments kept; what an editor saves there counts here at once."
-                : "This page works by itself. The feel sheet, check, other forms, and watching a file need Python: wendonic live PROFILE." }),
-            element("p", { textContent: "All other keys are the profile's, by their place on the keyboard." }),
+                ? "Save writes to the file and keeps its comments. Changes you save in an editor take effect here at once."
+                : "This page works on its own. The feel sheet, check, changing forms and following a file need Python: wendonic live PROFILE." }),
+            element("p", { textContent: "All other keys belong to the profile, by their place on the keyboard." }),
             element("button", { textContent: "Close", onclick: () => this.dialog.close() }),
         );
         document.body.append(this.dialog);
@@ -117,7 +117,12 @@ export class Bar {
         this.blind.textContent = trial.blind ? "End blind trial" : "Blind";
         this.copy.hidden = trial.blind;
         this.vote.hidden = !trial.blind;
-        const left = votesToSettle(a, b) - a - b;
+        // Worth reckoning once a vote, not once a frame.
+        if (this.counted !== `${a},${b}`) {
+            this.counted = `${a},${b}`;
+            this.left = votesToSettle(a, b) - a - b;
+        }
+        const { left } = this;
         this.votes.textContent = !trial.votes.length ? "" : trial.blind
             ? `${a + b} vote${a + b === 1 ? "" : "s"}${Number.isFinite(left) ? `, ${left} to go` : ""}`
             : `A ${a}, B ${b}`;
@@ -173,7 +178,7 @@ export class Bar {
         const own = app.own.find((one) => one.name === name);
         const answer = own ? { kind: "recording", events: own.events } : await app.wire.ask({ do: "recording", name });
         if (answer.kind === "recording") app.play(answer.events, name);
-        else app.notices.fault("replay", answer.faults ?? [{ what: "the server is gone" }]);
+        else app.notices.fault("replay", answer.faults ?? [{ what: "the server has stopped" }]);
         app.focusStage();
     }
 }

@@ -20,7 +20,7 @@ export class NumbersPanel {
         root.append(element("div", { className: "tools" }, this.search, this.undo, this.redo), this.list, this.findings);
         if (!app.live) {
             this.findings.hidden = false;
-            this.findings.append(element("p", { className: "notice", textContent: "Feel sheet, check, other forms and following a file need Python: wendonic live PROFILE." }));
+            this.findings.append(element("p", { className: "notice", textContent: "The feel sheet, check, changing forms and following a file need Python: wendonic live PROFILE." }));
         }
         this.rows = new Map();
         this.curves = [];
@@ -115,10 +115,14 @@ export class NumbersPanel {
     }
 
     #number(field) {
-        const [low, high, step] = rangeOf(field, this.app.settings.fileValue(field.path));
-        const number = element("input", { type: "number", step: "any", min: field.low ?? "", max: field.high ?? "" });
+        const { factor } = field;
+        const ends = { ...field, low: scaled(field.low, factor), high: scaled(field.high, factor), default: scaled(field.default, factor) };
+        const [low, high, step] = rangeOf(ends, this.app.settings.fileValue(field.path) * factor);
+        const number = element("input", { type: "number", step: "any", min: ends.low ?? "", max: ends.high ?? "" });
         const slider = element("input", { type: "range", min: low, max: high, step, "aria-label": `${field.path} slider` });
-        const put = (value) => {
+        // What is shown in the game's own unit is kept in metres.
+        const put = (given) => {
+            const value = factor === 1 ? given : given / factor;
             let fitting = field.whole ? Math.round(value) : value;
             if (field.low !== null) fitting = Math.max(fitting, field.low);
             if (field.high !== null) fitting = Math.min(fitting, field.high);
@@ -131,8 +135,8 @@ export class NumbersPanel {
         const fixed = field.number < 0 && !this.app.live;
         number.disabled = slider.disabled = fixed;
         const show = (value) => {
-            if (document.activeElement !== number) number.value = shown(value, 6);
-            slider.value = value;
+            if (document.activeElement !== number) number.value = shown(value * factor, 6);
+            slider.value = value * factor;
         };
         return { main: number, all: [number, element("span", { className: "unit", textContent: field.unit }), slider], show };
     }
@@ -248,12 +252,12 @@ export class NumbersPanel {
     /** Shows the values as they are now. */
     refresh() {
         const { settings } = this.app;
-        for (const [path, { row, reset, effect, show }] of this.rows) {
+        for (const [path, { field, row, reset, effect, show }] of this.rows) {
             const changed = settings.isChanged(path);
             show(settings.value(path));
             row.classList.toggle("changed", changed);
             reset.hidden = !changed;
-            if (changed) reset.textContent = `back to ${wordsOf(settings.fileValue(path))}, as in the file`;
+            if (changed) reset.textContent = `reset to ${wordsOf(settings.fileValue(path), field.factor)} (file)`;
             else effect.replaceChildren();
         }
         this.undo.disabled = !settings.done.length;
@@ -298,9 +302,11 @@ function labelOf(path) {
     return tail.replaceAll("_", " ").replaceAll(".", " · ").replace(/ (m s2|m s|deg s|per s|deg|hz|ratio|s|m)(?=$|\[)/, "").replace("[0]", ", first").replace("[1]", ", second");
 }
 
-function wordsOf(value) {
+const scaled = (value, factor) => (value === null ? null : value * factor);
+
+function wordsOf(value, factor = 1) {
     if (typeof value === "boolean") return value ? "on" : "off";
-    return typeof value === "number" ? shown(value, 6) : String(value);
+    return typeof value === "number" ? shown(value * factor, 6) : String(value);
 }
 
 const round = (value) => Math.round(value * 1000) / 1000;

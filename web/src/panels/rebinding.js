@@ -14,9 +14,9 @@ export class Rebinding {
             "dialog",
             {},
             element("h2", { textContent: "Rebind" }),
-            element("p", { textContent: "Choose a control, then press the key or pad button that is to stand for it. It is bound anew wherever the profile has it." }),
+            element("p", { textContent: "Choose a control, then press the key or pad button to use instead. Every binding of it in the profile changes." }),
             this.list,
-            element("p", {}, element("button", { textContent: "As in the file", onclick: () => this.clear() }), " ", element("button", { textContent: "Close", onclick: () => this.dialog.close() })),
+            element("p", {}, element("button", { textContent: "Reset", onclick: () => this.clear() }), " ", element("button", { textContent: "Close", onclick: () => this.dialog.close() })),
         );
         document.body.append(this.dialog);
         this.dialog.addEventListener("keydown", (event) => this.#take(`key.${event.code}`, event), true);

@@ -6,11 +6,10 @@ from typing import Any
 
 from pydantic.fields import FieldInfo
 
-from wendonic.errors import WendonicError
-from wendonic.profile.edit import limits_of
-from wendonic.profile.schema.field_words import UNITS
+from wendonic.profile.edit import field_limits
+from wendonic.profile.schema.field_words import field_unit
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.schema.table import Table
+from wendonic.profile.schema.table import LEAST_NUMBER, Table
 from wendonic.profile.schema.words import Words
 
 Content = dict[str, Any]
@@ -25,7 +24,7 @@ SEATED = frozenset({"shared", "seat"})
 def field_contents(profile: Profile, paths: Sequence[str] = (), used: Collection[str] = ()) -> list[Content]:
     """Return the fields in the order of the profile's tables, each with its path, kind, value and words; `number` is
     its place among `paths`, where numbers of a tick are made of it, as of those `used`; else -1. A number that does
-    nothing in this profile is left out.
+    nothing in this profile is left out. Values are in metres, `factor` is how many of the shown unit are one.
     """
     numbers = {path: place for place, path in enumerate(paths) if path in used}
     used_gaits = {gait for mode in profile.mode for gait in profile.gaits_of(mode)}
@@ -81,9 +80,15 @@ def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[
 
 def _field(profile: Profile, path: str, table: type[Table], name: str, value: Any) -> Content | None:
     info: FieldInfo = table.model_fields[name]
-    extra = info.json_schema_extra if isinstance(info.json_schema_extra, dict) else {}
-    unit = str(extra.get("unit") or next((unit for end, unit in UNITS.items() if name.endswith(end)), ""))
-    said = {"path": path, "name": name, "value": value, "unit": unit, "about": info.description or ""}
+    unit, length = field_unit(name, info), profile.world.length
+    said = {
+        "path": path,
+        "name": name,
+        "value": value,
+        "unit": length.label(unit),
+        "factor": length.factor(unit),
+        "about": info.description or "",
+    }
     if isinstance(value, tuple):
         return said | {"kind": "points", "value": [list(point) for point in value]}
     if isinstance(value, bool):
@@ -91,10 +96,8 @@ def _field(profile: Profile, path: str, table: type[Table], name: str, value: An
     if isinstance(value, str):
         words = next((mark for mark in info.metadata if isinstance(mark, Words)), None)
         return said | {"kind": "choice", "choices": list(words)} if words else None
-    try:
-        low, high = limits_of(profile, path)
-    except WendonicError:
-        low, high = -math.inf, math.inf
+    # A limit that is not allowed itself is as near as a number may be.
+    low, high = field_limits(info, LEAST_NUMBER)
     default = info.get_default(call_default_factory=True) if not info.is_required() else None
     return said | {
         "kind": "number",

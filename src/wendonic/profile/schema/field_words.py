@@ -45,7 +45,7 @@ def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
     """
     for name, field in table.model_fields.items():
         extra = field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
-        unit = str(extra.get("unit") or next((unit for end, unit in UNITS.items() if name.endswith(end)), ""))
+        unit = field_unit(name, field)
         default = _shown(field.get_default(call_default_factory=True)) if not field.is_required() else ""
         example = _shown(field.examples[0]) if field.examples else ""
         yield FieldWords(
@@ -57,6 +57,17 @@ def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
             example,
             field.is_required(),
         )
+
+
+def field_unit(name: str, field: FieldInfo) -> str:
+    """Return the unit of a field: that of its name's end, or the one that it declares.
+
+    >>> from wendonic.profile.schema.gait import Gait
+    >>> field_unit("accel_m_s2", Gait.model_fields["accel_m_s2"])
+    'm/s²'
+    """
+    extra = field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
+    return str(extra.get("unit") or next((unit for end, unit in UNITS.items() if name.endswith(end)), ""))
 
 
 def _shown(value: Any) -> str:
