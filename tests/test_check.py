@@ -319,7 +319,7 @@ def test_a_budget_holds_a_profile_to_its_feel():
     assert str(missed.value).splitlines() == [
         "mode foot: reach90_s 0.1322 s; allowed: at most 0.1 s",
         "stop_distance_m 0.1743 m; allowed: at least 0.3 m and at most 0.4 m",
-        "jump_height_m this mode has none; allowed: at least 1 m",
+        "jump_height_m no value (no press jumps or waits for the ground); allowed: at least 1 m",
     ]
     with pytest.raises(WendonicError, match='no quantity of the feel sheet "stop_m"'):
         assert_feel(good, stop_m=(None, 1.0))

@@ -120,7 +120,8 @@ def test_the_command_compares(tmp_path, capsys):
     assert "gait.walk.accel_m_s2" in out
     assert picture.exists()
     content = json.loads(run("compare", quick, slow, "--json")[1])
-    assert list(content["sheets"]) == ["beekeeper", "slow"]
+    assert list(content["profiles"]) == ["beekeeper", "slow"]
+    assert content["profiles"]["slow"]["values"]["diagonal_ratio"]["value"] == pytest.approx(math.sqrt(2.0))
     assert content["settings"]["gait.walk.accel_m_s2"] == [22.0, 9.0]
     assert "settings: the same" in run("compare", quick, quick)[1]
     # A probe that does not suit is said after the tables, and every probe is named under --help.

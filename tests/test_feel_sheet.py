@@ -12,6 +12,7 @@ from wendonic.pictures import draw_stick
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import FeelSheet, measure
 from wendonic.study.quantities import QUANTITIES
+from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
@@ -35,9 +36,13 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
     assert sheet.diagonal_ratio == pytest.approx(1.0)
     assert sheet.speed_spread_keys == pytest.approx(0.0, abs=1e-9)
     assert sheet.tick_dependence == pytest.approx(0.0, abs=1e-9)
+    assert sheet.top_speed_m_s == pytest.approx(4.0)
+    # Speeding up for 0.1 s, then braking: a t² / 2, and (a t)² / 2b.
+    assert sheet.tap_distance_m == pytest.approx(0.5 * 8.0 * 0.01 + 0.8**2 / 32.0, abs=2e-3)
     # What the profile does not have.
     names = "speed_spread_stick dead_share first_tilt quarter_steps_8bit mouse_deg_per_10cm look_first_tilt".split()
-    assert [getattr(sheet, name) for name in (*names, "smoothing_delay_s")] == [None] * 7
+    assert [getattr(sheet, name) for name in names] == [None] * 6
+    assert all(isinstance(sheet.reasons[name], NotHere) for name in names)
 
 
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():
@@ -70,13 +75,16 @@ def test_seen_from_the_side_the_sheet_is_that_of_walking_forward(frame):
     seen = measured(profile_from_text(f'{HEAD}[world]\nright = "+x"\nup = "-y"\n{side}'))
     level = measured(profile_from_text(f'{HEAD}[mode.m]\nsteer = {{ frame = "map" }}\n{move}{KEYS}{stick}{GAIT}'))
     needs_a_plane = {"diagonal_ratio", "speed_spread_keys", "speed_spread_stick", "direction_error_deg"}
-    needs_a_plane |= {"facing_lag_deg", "tick_dependence", "dead_share", "sector_flicker_per_min"}
+    needs_a_plane |= {"facing_lag_deg", "tick_dependence", "dead_share", "sector_flicker_per_min", "turn_round_s"}
+    # Of two frames, one goes to places.
+    needs_a_plane |= {name for name in QUANTITIES if name.startswith("goal_")}
     for name in QUANTITIES.keys() - needs_a_plane:
         assert seen[name] == pytest.approx(level[name]), name
-    assert [name for name in sorted(needs_a_plane) if seen[name] is not None] == [
+    assert [name for name in sorted(needs_a_plane) if seen[name] is not None and not name.startswith("goal_")] == [
         "dead_share",
         "sector_flicker_per_min",
         "tick_dependence",
+        "turn_round_s",
     ]
     assert seen.sector_flicker_per_min == 0.0
     assert seen.tick_dependence < 0.01
@@ -100,9 +108,16 @@ def test_paces_leave_a_stick_no_quarter_of_speed_and_no_slope(above, paces, firs
     assert curve.get_title(loc="left").split() == f"0.45 from tilt 0.14, 1 from tilt {tilt:.2f}".split()
 
 
-def test_a_gait_too_slow_for_its_top_speed_to_be_seen_is_not_measured_wrongly():
-    sheet = measured(profile_from_text(CRISP + GAIT.replace("= 4", "= 900").replace("= 8", "= 2")))
-    assert (sheet.reach90_s, sheet.stop_distance_m, sheet.reversal_s) == (None, None, None)
+def test_a_slow_gait_is_waited_for_and_one_that_is_too_slow_says_so():
+    slow = measured(profile_from_text(CRISP + GAIT.replace("= 4", "= 900").replace("= 8", "= 2")))
+    assert slow.reach90_s == pytest.approx(0.9 * 900.0 / 2.0, rel=1e-3)
+    assert slow.diagonal_ratio == pytest.approx(1.0, abs=1e-6)
+    never = measured(profile_from_text(CRISP + GAIT.replace("= 4", "= 900").replace("= 8", "= 0.5")))
+    names = ("reach90_s", "stop_distance_m", "reversal_s", "diagonal_ratio")
+    assert [never[name] for name in names] == [None] * 4
+    for name in names:
+        assert type(never.reasons[name]) is Unmeasured
+        assert "held for 600 s" in str(never.reasons[name])
 
 
 def test_a_free_diagonal_is_41_percent_faster_and_spreads():
@@ -160,9 +175,21 @@ def test_the_command_prints_and_writes_what_the_library_measures(tmp_path, capsy
     path = FOLDER / "beekeeper.toml"
     sheet = measure(demo_profile())
     code, out = run("measure", path, "--json", "-")
-    assert (code, FeelSheet(json.loads(out))) == (0, sheet)
+    assert code == 0
+    content = json.loads(out)
+    assert (content["format"], content["version"], content["mode"], content["by"]) == (
+        "wendonic-values",
+        1,
+        "foot",
+        "keys",
+    )
+    assert FeelSheet({name: one["value"] for name, one in content["values"].items()}) == sheet
+    for name, one in content["values"].items():
+        assert (one["unit"], one["definition"]) == (QUANTITIES[name].unit, QUANTITIES[name].definition)
+        assert ("missing" in one) == (one["value"] is None)
+    assert content["values"]["climb_m_s"]["missing"] == {"reason": "nothing flies", "in_mode": False}
     assert run("measure", path, "--json", tmp_path / "sheet.json")[1] == f"wrote {tmp_path / 'sheet.json'}\n"
-    assert FeelSheet(json.loads((tmp_path / "sheet.json").read_text())) == sheet
+    assert json.loads((tmp_path / "sheet.json").read_text()) == content
     table = run("measure", path)[1]
     for name in QUANTITIES:
         assert name in table
@@ -176,8 +203,9 @@ EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
 @pytest.mark.parametrize(
     ("move", "steer", "row", "expected"),
     [
-        # Pulled all the way to 8 directions, the 8 between them are off by half a step.
+        # Pulled all the way to 8 directions, what lies between two of them is off by half a step.
         ("half_life_s = 0\nnotches = 8\nnotch_pull = 1", "{}", "direction_error_deg", 22.5),
+        ("half_life_s = 0\nnotches = 5\nnotch_pull = 1", "{}", "direction_error_deg", 36.0),
         ("half_life_s = 0", "{}", "direction_error_deg", 0.0),
         # A low pass of first order lags by atan(w tau), tau = half-life / ln 2, w = pi rad/s.
         ("half_life_s = 0.1", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.1 / math.log(2.0)))),
@@ -229,6 +257,10 @@ def test_a_jump_is_measured_as_its_numbers_make_it():
     # v / g up, and half of that down under four times the gravity.
     assert sheet.jump_airtime_s == pytest.approx(1.5 * math.sqrt(2.0 * 1.6 / 20.0), abs=1e-4)
     assert (sheet.jump_buffer_s, sheet.jump_grace_s) == (pytest.approx(0.12, abs=1e-3), pytest.approx(0.08, abs=1e-3))
+    assert sheet.jump_apex_s == pytest.approx(math.sqrt(2.0 * 1.6 / 20.0), abs=1e-3)
+    # One that counts when it is released is cut short at once: half of the speed is a quarter of the height.
+    tapped = measured(profile_from_text(CRISP + presses.replace("buffer_s", 'style = "tap", buffer_s') + gait))
+    assert tapped.jump_height_m == pytest.approx(1.6 / 4.0, abs=1e-3)
     without = measured(profile_from_text(CRISP + presses + GAIT))
     assert (without.jump_height_m, without.jump_airtime_s) == (None, None)
     assert without.jump_buffer_s == pytest.approx(0.12, abs=1e-3)

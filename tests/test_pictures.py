@@ -102,8 +102,10 @@ def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekee
     assert sorted({round(float(length), 6) for length in np.hypot(*points.T)}) == [3.2, round(3.2 * 2**0.5, 6)]
     assert free.get_title(loc="left") == "Keys W A S D: diagonals are 41% too fast, 4.53 m/s"
     assert [text.get_text() for text in free.texts].count("+41%") == 4
-    with pytest.raises(WendonicError, match="has neither keys nor a stick under move"):
-        draw_diagonals(demo_profile("tablet"))
+    with pytest.raises(WendonicError, match=r"has nothing under move\.bind that can be held"):
+        draw_diagonals(demo_profile("headset"))
+    thumb = draw_diagonals(demo_profile("tablet"))
+    assert {round(float(np.hypot(*points.T).max()), 6) for points in lines(thumb).values()} == {3.2}
 
 
 def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper):

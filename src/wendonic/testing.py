@@ -9,12 +9,20 @@ from wendonic.study.budgets import Range, missed_limits
 from wendonic.study.feel_sheet import known_quantity, measure
 
 
-def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits: Range) -> None:
+def assert_feel(
+    profile: Profile | str | Path,
+    mode: str | None = None,
+    *,
+    by: str | None = None,
+    held: str | None = None,
+    **limits: Range,
+) -> None:
     """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity out of its limits.
 
     Each limit is (least, most) in the unit of the feel sheet, or in the game's own (`stop_distance_u`), None for no
-    limit; `mode` is the first one unless it is named. A quantity that the mode does not have misses every limit.
-    Raises `WendonicError` for a quantity or a mode that does not exist, `ProfileError` for a file with faults.
+    limit; `mode` is the first one unless it is named, `by` and `held` are as in `wendonic.study.feel_sheet.measure`.
+    Only these quantities are measured. One that the mode does not have misses every limit. Raises `WendonicError` for
+    a quantity, mode, device or press that does not exist, `ProfileError` for a file with faults.
 
     >>> from wendonic.demo import demo_profile
     >>> assert_feel(demo_profile(), stop_distance_m=(None, 0.35), diagonal_ratio=(0.99, 1.01))
@@ -30,9 +38,9 @@ def assert_feel(profile: Profile | str | Path, mode: str | None = None, **limits
         known, factor = known_quantity(quantity, length)
         low, high = (None if limit is None else limit * factor for limit in (least, most))
         in_metres_of[known] = (low, high)
+    sheet = measure(found, name, only=in_metres_of, by=by, held=held)
     missed = [
-        f"{spelled_in(length, quantity)} {words}"
-        for quantity, words in missed_limits(measure(found, name), in_metres_of, length)
+        f"{spelled_in(length, quantity)} {words}" for quantity, words in missed_limits(sheet, in_metres_of, length)
     ]
     if missed:
         raise AssertionError(f"mode {name}: " + "\n".join(missed))

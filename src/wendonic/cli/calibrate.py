@@ -1,5 +1,6 @@
 """`wendonic calibrate`: what a recording shows of its devices."""
 
+import json
 from pathlib import Path
 from typing import Annotated
 
@@ -21,6 +22,7 @@ def calibrate(
     swipe_cm: Annotated[
         float | None, typer.Option("--swipe-cm", help="How far each swipe of the mouse in it went (cm).")
     ] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print what was found as JSON.")] = False,
     start_s: FromOption = None,
     end_s: ToOption = None,
 ) -> None:
@@ -34,6 +36,7 @@ def calibrate(
     from wendonic.profile.load import text_of
     from wendonic.recording.recording import Recording
     from wendonic.recording.stretches import cut
+    from wendonic.study.as_json import calibration_values, document
     from wendonic.study.calibration.apply import calibrated_text, calibration_lines
     from wendonic.study.calibration.calibrate import calibrate as calibrate_recording
 
@@ -42,7 +45,10 @@ def calibrate(
     whole = Recording.read(recording)
     stretch = whole if start_s is None and end_s is None else cut(whole, start_s, end_s)
     found = calibrate_recording(stretch, share, swipe_cm)
-    say("\n".join(calibration_lines(found)))
+    if as_json:
+        say(json.dumps(document("calibrate", recording=str(recording), devices=calibration_values(found)), indent=2))
+    else:
+        say("\n".join(calibration_lines(found)))
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)

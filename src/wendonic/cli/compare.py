@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import CourseOption, FromOption, ModeOption, SeatOption, ToOption
+from wendonic.cli.options import ByOption, CourseOption, FromOption, ModeOption, SeatOption, ToOption, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say, say_lines
 
@@ -33,11 +33,14 @@ def compare(
     course: CourseOption = None,
     start_s: FromOption = None,
     end_s: ToOption = None,
+    by: ByOption = None,
+    held: WhileOption = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print sheets and settings as JSON.")] = False,
 ) -> None:
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
+    from wendonic.study.as_json import document, sheet_head, sheet_values
     from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, traces_of
     from wendonic.study.solve.compare import compare as compare_profiles
 
@@ -46,11 +49,14 @@ def compare(
     # Tables alone take no common input, and stand whether or not one suits all of them.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
     ground = load_course(course) if course else None
-    compared = compare_profiles(named, {}, mode)
+    compared = compare_profiles(named, {}, mode, by=by, held=held)
     if as_json:
-        sheets = dict(zip(compared.names, [dict(sheet) for sheet in compared.sheets], strict=True))
+        sheets = {
+            name: {**sheet_head(sheet), "values": sheet_values(sheet)}
+            for name, sheet in zip(compared.names, compared.sheets, strict=True)
+        }
         settings = {setting.path: setting.values for setting in compared.settings}
-        say(json.dumps({"sheets": sheets, "settings": settings}, indent=2, default=str))
+        say(json.dumps(document("compare", profiles=sheets, settings=settings), indent=2, default=str))
     else:
         _print_tables(compared)
     if not inputs:

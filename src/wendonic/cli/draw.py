@@ -9,6 +9,7 @@ import typer
 from typer.core import TyperGroup
 
 from wendonic.cli.options import (
+    ByOption,
     CourseOption,
     FromOption,
     HzOption,
@@ -17,6 +18,7 @@ from wendonic.cli.options import (
     RecordingArgument,
     SeatOption,
     ToOption,
+    WhileOption,
 )
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
@@ -63,6 +65,7 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             None,
         )
     ],
+    "by": [("by", ByOption, None), ("held", WhileOption, None)],
     "share": [
         (
             "share",

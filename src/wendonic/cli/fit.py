@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -22,6 +22,8 @@ def fit(
         Path | None, typer.Option("-o", "--out", help="The new profile; named after the old one by default.")
     ] = None,
     mode: ModeOption = None,
+    by: ByOption = None,
+    held: WhileOption = None,
 ) -> None:
     """Solve for settings that give a feel, and write a new profile; exit 1 if a target is out of reach."""
     from rich import box
@@ -41,7 +43,7 @@ def fit(
     check_output(path, "profile", (profile,))
     text = text_of(profile, "profile", ProfileError)
     length = profile_from_text(text, profile).world.length
-    found = fit_text(text, targets_of(target), free, mode)
+    found = fit_text(text, targets_of(target), free, mode, by=by, held=held)
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
         table.add_column(heading, justify="left" if heading == "target" else "right")

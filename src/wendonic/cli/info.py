@@ -1,5 +1,6 @@
 """`wendonic info`: what a file holds, in words."""
 
+import json
 from pathlib import Path
 from typing import Annotated
 
@@ -16,6 +17,7 @@ def info(
         bool, typer.Option("--tick-function", help="Print the tick function of a profile's mode: the code that runs.")
     ] = False,
     mode: Annotated[str | None, typer.Option(help="With --tick-function: which mode; the first by default.")] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print it as JSON.")] = False,
 ) -> None:
     """Say what a profile, a course or a recording holds, in words."""
     if tick_function:
@@ -26,15 +28,25 @@ def info(
         return
     if mode is not None:
         raise typer.BadParameter("--mode goes with --tick-function")
+    from wendonic.study.as_json import document
+
     if file.suffix.lower() == ".toml":
         from wendonic.course import load_course
         from wendonic.course.describe import describe_course, holds_course
         from wendonic.profile.load import load_profile
 
-        lines = describe_course(load_course(file)) if holds_course(file) else load_profile(file).sentences()
+        is_course = holds_course(file)
+        kind = "course" if is_course else "profile"
+        lines = describe_course(load_course(file)) if is_course else load_profile(file).sentences()
+        values = {}
     else:
         from wendonic.recording.describe import describe_recording
         from wendonic.recording.recording import Recording
+        from wendonic.study.as_json import recording_values
 
-        lines = describe_recording(Recording.read(file))
-    say_lines(lines)
+        recording = Recording.read(file)
+        kind, lines, values = "recording", describe_recording(recording), recording_values(recording)
+    if as_json:
+        say(json.dumps(document("info", file=str(file), kind=kind, sentences=lines, values=values), indent=2))
+    else:
+        say_lines(lines)

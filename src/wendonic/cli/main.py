@@ -21,7 +21,7 @@ from wendonic.cli.info import info
 from wendonic.cli.join import join
 from wendonic.cli.live import live
 from wendonic.cli.measure import measure
-from wendonic.cli.named_help import listing
+from wendonic.cli.named_help import defining, listing
 from wendonic.cli.new import new
 from wendonic.cli.record import record
 from wendonic.cli.say import say
@@ -41,6 +41,12 @@ def _probes() -> Iterable[str]:
     from wendonic.study.probes.by_name import PROBES
 
     return PROBES
+
+
+def _quantities() -> Iterable[tuple[str, str]]:
+    from wendonic.study.quantities import QUANTITIES
+
+    return ((name, f"{one.definition} ({one.unit or 'ratio'})") for name, one in QUANTITIES.items())
 
 
 app = typer.Typer(
@@ -67,7 +73,10 @@ app.command(
     epilog="Example: wendonic calibrate demo-out/stick_calibration.jsonl --into demo-out/beekeeper.toml --dry-run"
 )(calibrate)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
-app.command(epilog="Example: wendonic measure demo-out/beekeeper.toml")(measure)
+app.command(
+    cls=defining("Quantities", _quantities),
+    epilog="Example: wendonic measure demo-out/harvest.toml --by pad.left_stick --while sprint",
+)(measure)
 app.command(
     cls=listing("Probes", _probes),
     epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png",

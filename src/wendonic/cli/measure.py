@@ -2,18 +2,32 @@
 
 import json
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+
+if TYPE_CHECKING:
+    from wendonic.length_unit import LengthUnit
+    from wendonic.study.feel_sheet import FeelSheet
 
 
 def measure(
     profile: ProfileArgument,
+    of: Annotated[
+        list[str] | None, typer.Option("--of", help="Only this quantity; may be repeated. See the list below.")
+    ] = None,
     mode: ModeOption = None,
+    by: ByOption = None,
+    held: WhileOption = None,
+    tilt: Annotated[
+        float | None, typer.Option("--tilt", help="Tilt of amount_at_tilt and speed_at_tilt_m_s.")
+    ] = None,
+    hz: Annotated[float | None, typer.Option("--hz", help="Ticks a second of chain_delay_s.")] = None,
+    goal_m: Annotated[float | None, typer.Option("--goal", help="How far off a pointed place is (m).")] = None,
     as_json: Annotated[
         Path | None, typer.Option("--json", help="Write the sheet as JSON to this file; - for the terminal.")
     ] = None,
@@ -21,16 +35,20 @@ def measure(
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
     from wendonic.atomic_file import atomic_file
     from wendonic.profile.load import load_profile
-    from wendonic.profile.units import spelled_in
+    from wendonic.study.as_json import document, sheet_head, sheet_values
+    from wendonic.study.feel_sheet import known_quantity
     from wendonic.study.feel_sheet import measure as measure_profile
-    from wendonic.study.feel_sheet import value_words
-    from wendonic.study.quantities import QUANTITIES
+    from wendonic.study.thresholds import asked_for
 
     check_output(as_json, "feel sheet", (profile,))
     loaded = load_profile(profile)
-    sheet = measure_profile(loaded, mode)
+    name, length = loaded.mode_name(mode), loaded.world.length
+    only = [known_quantity(quantity, length)[0] for quantity in of] if of else None
+    thresholds = asked_for(tilt=tilt, hz=hz, goal_m=goal_m)
+    sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds)
     if as_json is not None:
-        text = json.dumps(dict(sheet), indent=2)
+        head = {"profile": str(profile), "mode": name, **sheet_head(sheet)}
+        text = json.dumps(document("measure", **head, values=sheet_values(sheet)), indent=2)
         if str(as_json) == "-":
             say(text)
             return
@@ -38,18 +56,37 @@ def measure(
             beside.write_text(text + "\n", encoding="utf-8")
         say(f"wrote {as_json}")
         return
+    say(f"{profile}, mode {name}{f', by {sheet.by}' if sheet.by else ''}{f', {held} held' if held else ''}")
+    _print_sheet(sheet, length)
+
+
+def _print_sheet(sheet: "FeelSheet", length: "LengthUnit") -> None:
     from rich import box
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.profile.units import spelled_in
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.quantities import QUANTITIES
+
+    console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     table.add_column("quantity", no_wrap=True)
     table.add_column("value", justify="right", no_wrap=True)
     table.add_column("unit", no_wrap=True)
     table.add_column("what it is")
-    length = loaded.world.length
     for name, value in sheet.items():
-        one = QUANTITIES[name]
-        unit = length.label(one.unit) if value is not None else ""
-        table.add_row(spelled_in(length, name), value_words(value, length.factor(one.unit)), unit, one.definition)
-    Console().print(table)
+        if value is not None:
+            one = QUANTITIES[name]
+            words = value_words(value, length.factor(one.unit))
+            definition = one.defined(sheet.thresholds, length)
+            table.add_row(spelled_in(length, name), words, length.label(one.unit), definition)
+    if table.row_count:
+        console.print(table)
+    missing = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    missing.add_column("no value, because")
+    missing.add_column("quantities")
+    for reason, names in sheet.missing().items():
+        missing.add_row(str(reason), ", ".join(spelled_in(length, name) for name in names))
+    if missing.row_count:
+        console.print(missing)

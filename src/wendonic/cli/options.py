@@ -16,6 +16,19 @@ SeatOption = Annotated[
 ]
 FromOption = Annotated[float | None, typer.Option("--from", help="Begin here (s, in the recording's own time).")]
 ToOption = Annotated[float | None, typer.Option("--to", help="End here (s).")]
+ByOption = Annotated[
+    str | None,
+    typer.Option(
+        "--by",
+        metavar="DEVICE",
+        help="What the mode is measured by: keys, pad, pad.left_stick, triggers, touch_stick …; by default what has "
+        "the most directions, keys first.",
+    ),
+]
+WhileOption = Annotated[
+    str | None,
+    typer.Option("--while", metavar="PRESS", help="A press that stays held meanwhile, such as sprint."),
+]
 CourseOption = Annotated[
     Path | None, typer.Option("--course", help="Ground to walk on (.toml): heights, walls, blocked squares.")
 ]

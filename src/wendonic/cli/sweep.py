@@ -1,11 +1,12 @@
 """`wendonic sweep`: feel over a range of settings."""
 
+import json
 from pathlib import Path
 from typing import Annotated
 
 import typer
 
-from wendonic.cli.options import ModeOption, ProfileArgument
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -24,6 +25,11 @@ def sweep(
         ),
     ],
     mode: ModeOption = None,
+    by: ByOption = None,
+    held: WhileOption = None,
+    as_json: Annotated[
+        bool, typer.Option("--json", help="Print the rows as JSON as well, with units and definitions.")
+    ] = False,
     workers: Annotated[int | None, typer.Option("--workers", help="Processes; one for each core by default.")] = None,
 ) -> None:
     """Measure a profile for every combination of some settings: a table, or a map with contour lines."""
@@ -33,7 +39,7 @@ def sweep(
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
     from wendonic.profile.load import load_profile
-    from wendonic.study.solve.sweep import over_of
+    from wendonic.study.solve.sweep import over_of, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
     check_output(out, "table", (profile,))
@@ -50,6 +56,8 @@ def sweep(
             mode,
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
             workers,
+            by,
+            held,
         )
     if out.suffix.lower() in TRACE_ENDINGS:
         write_trace(frame, out)
@@ -58,4 +66,7 @@ def sweep(
 
         length = load_profile(profile).world.length
         save_picture(draw_sweep(frame, of[0], length=length), out)
-    say(f"wrote {out}: {len(frame)} profiles")
+    if as_json:
+        say(json.dumps(sweep_document(frame, list(settings), of, str(profile), mode, by, held), indent=2))
+    else:
+        say(f"wrote {out}: {len(frame)} profiles")

@@ -11,20 +11,27 @@ from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.one_mode import only_moving
-from wendonic.study.probes.walker import probe_walker
-from wendonic.study.step_response import SHARE, StepResponse, step_response
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.step_response import SHARE, StepResponse
+from wendonic.study.unmeasured import Unmeasured
 
 DOT, SQUARE, TRIANGLE, DIAMOND = "o", "s", "v", "D"
 BEFORE_S = 0.05
 
 
-def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
-    """Draw how each profile answers a full press, its release, and the other way pressed.
+def draw_feel(
+    profiles: dict[str, Profile],
+    mode: str | None = None,
+    ax: Axes | None = None,
+    by: str | None = None,
+    held: str | None = None,
+) -> list[Axes]:
+    """Draw how each profile answers a full press, its release, and the other way pressed; `by` and `held` are as in
+    `measure`.
 
     Three panels of speed over the time since the change, in one scale: marks stand where the quantities of the feel
     sheet are read off, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
-    than there are line styles, and for one that has nothing to press, or whose top speed was not seen.
+    than there are line styles, and for one without a speed to draw, with the reason.
 
     >>> from wendonic.demo import demo_profile
     >>> press, released, back = draw_feel({"beekeeper": demo_profile()})
@@ -36,15 +43,10 @@ def draw_feel(profiles: dict[str, Profile], mode: str | None = None, ax: Axes | 
     answers: dict[str, StepResponse] = {}
     for name, profile in profiles.items():
         in_mode = profile.mode_name(mode)
-        if profile.mode[in_mode].steer.frame == "grid":
-            raise WendonicError(
-                f'{name}: mode "{in_mode}" steps from square to square, and has no speed to answer with'
-            )
-        walker = probe_walker(profile.mode[in_mode])
-        answer = step_response(only_moving(profile, in_mode), walker) if walker else None
-        if answer is None:
-            raise WendonicError(f'{name}: mode "{in_mode}" has nothing to press, or never got to its top speed')
-        answers[name] = answer
+        try:
+            answers[name] = Bench(profile, in_mode, by=by, held=held).step_response
+        except Unmeasured as reason:
+            raise WendonicError(f'{name}: mode "{in_mode}" has no speed to draw: {reason}') from None
     length = common_unit([profile.world.length for profile in profiles.values()])
     axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
     titles = (
@@ -90,6 +92,8 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int,
         f"{name}: 90 % back after\n{_words(answer.reversal_s)}",
     )
     for panel, (t, speed, until_s), label in zip(axes, spans, labels, strict=True):
+        if speed is None:
+            continue
         panel.plot(
             t[t >= -BEFORE_S], speed[t >= -BEFORE_S], color=color, linestyle=dashes, linewidth=2.0, label=label
         )
@@ -97,11 +101,11 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int,
         panel.set_xlim(-BEFORE_S, right)
     release_title = (since >= 0.0) & (since <= (answer.stop_time_s or 0.0))
     axes[1].fill_between(since[release_title], answer.speed[release_title], color=color, alpha=0.12, linewidth=0.0)
-    backwards = float(answer.speed_turned_back[-1])
     _mark(axes[0], answer.first_response_s, 0.0, DOT, color)
     _mark(axes[0], answer.reach90_s, SHARE * top, SQUARE, color)
     _mark(axes[1], answer.stop_time_s, 0.0, TRIANGLE, color)
-    _mark(axes[2], answer.reversal_s, SHARE * backwards, DIAMOND, color)
+    if answer.speed_turned_back is not None:
+        _mark(axes[2], answer.reversal_s, SHARE * float(answer.speed_turned_back[-1]), DIAMOND, color)
 
 
 def _shown(value_s: float | None) -> float:
@@ -116,8 +120,9 @@ def _mark(ax: Axes, at_s: float | None, speed: float, form: str, color: str) -> 
 @picture(
     "profiles",
     "mode",
+    "by",
     example="wendonic draw feel demo-out/beekeeper.toml demo-out/terraces.toml -o feel.png",
 )
 def feel(given: Given) -> Any:
     """Speed after a full press, after a release and after a reversal, with the feel sheet's quantities marked."""
-    return draw_feel(given.profiles, given.mode)
+    return draw_feel(given.profiles, given.mode, by=given.by, held=given.held)

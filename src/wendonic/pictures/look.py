@@ -10,7 +10,7 @@ from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
 from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.look_response import swipe_deg, yaw_rate_deg_s
+from wendonic.study.measuring.look_response import swipe_deg, yaw_rate_deg_s
 
 SWIPE_CM = 20.0
 SLOW_CM_S = 5.0

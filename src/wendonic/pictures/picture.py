@@ -29,6 +29,7 @@ Taken = Literal[
     "moments",
     "only",
     "share",
+    "by",
 ]
 """What a picture may take; a recording in brackets may be left out."""
 
@@ -49,12 +50,15 @@ class Given:
         moments: Sequence[float] | None = None,
         only: Sequence[str] = (),
         share: float = 0.999,
+        by: str | None = None,
+        held: str | None = None,
     ) -> None:
         """Take what the command was given."""
         self._profiles, self._recording, self._course = list(profiles), recording, course
         self.mode, self.seat, self.hz = mode, seat, hz
         self.start_s, self.end_s = start_s, end_s
         self.moments, self.only, self.share = moments, only, share
+        self.by, self.held = by, held
 
     @cached_property
     def profiles(self) -> dict[str, Profile]:

@@ -1,95 +1,212 @@
 """One mode of a profile on the bench: what its probes are made of, and what several quantities are read from."""
 
 from functools import cached_property
+from typing import Any
 
 from wendonic.batch import Engine
+from wendonic.devices.event import Event
+from wendonic.errors import WendonicError, none_such
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.directions import speeds_all_round
-from wendonic.study.jumps import Flight, JumpPress, jump_press
+from wendonic.profile.schema.tilted import Tilted
+from wendonic.runtime.helm import Helm
+from wendonic.study.held_press import held_press
+from wendonic.study.measuring.directions import speeds_all_round
+from wendonic.study.measuring.jumps import Flight, JumpPress, jump_press
+from wendonic.study.measuring.step_response import StepResponse, step_response
 from wendonic.study.one_mode import one_mode, only_moving
-from wendonic.study.probes.walker import Walker, key_walker, probe_walker, stick_walker
-from wendonic.study.step_response import StepResponse, step_response
+from wendonic.study.probes.walker import Walker, entries_of, keys_of, known_as, stick_of, walker_of
 from wendonic.study.stick_response import StickResponse
+from wendonic.study.thresholds import THRESHOLDS, Thresholds
+from wendonic.study.unmeasured import NotHere, once
 
 
 class Bench:
-    """What the quantities of one mode share; everything is made when it is first asked for, and once.
+    """What the quantities of one mode share; everything is made when it is first asked for, and once. What a mode
+    does not have raises `NotHere`, what cannot be measured `Unmeasured`.
 
-    `walker`, `keys` and `stick` are None where the mode has no such thing, or is on squares, whose steps have a time
-    of their own; `any_stick` is there on squares too. A mode that is seen from the side (`from_side`) has no `keys`,
-    which go in four directions, and is measured to the right.
+    A mode is measured by the device `by` (see `walker_of`), or by what suits it best, while the press `held` stays
+    held. One that is seen from the side (`from_side`) is measured to the right.
     """
 
-    def __init__(self, profile: Profile, mode: str, engine: Engine = "auto") -> None:
-        """Take one mode; the engine is that of `wendonic.shape`."""
+    def __init__(
+        self,
+        profile: Profile,
+        mode: str,
+        engine: Engine = "auto",
+        by: str | None = None,
+        held: str | None = None,
+        thresholds: Thresholds = THRESHOLDS,
+    ) -> None:
+        """Take one mode; the engine is that of `wendonic.shape`. Raises `WendonicError` for a device that moves or
+        turns nothing in this mode, and a press that it does not have or that does not stay held.
+        """
         self.profile = profile
         self.mode = mode
         self.engine = engine
+        self.by = by
+        self.held = held
+        self.thresholds = thresholds
         self.table: Mode = profile.mode[mode]
         self.on_squares = self.table.steer.frame == "grid"
         self.from_side = self.table.steer.seen_from_side
+        self.lead = held_press(one_mode(profile, mode), held) if held else ()
+        if by is not None:
+            self._check_device(by)
+
+    def _check_device(self, by: str) -> None:
+        looks = self.table.look.bind if self.table.look else ()
+        goals = self.table.goal.bind if self.table.goal else ()
+        binds = [*(bind for _, bind in entries_of(self.table)), *looks, *goals]
+        if not any(by in known_as(bind) for bind in binds):
+            names = list(dict.fromkeys(bind.called() for bind in binds))
+            raise WendonicError(none_such(f'device of mode "{self.mode}"', by, names))
 
     @cached_property
     def moving(self) -> Profile:
         """The profile with what moves the body in this mode, and nothing else."""
-        return only_moving(self.profile, self.mode)
+        return only_moving(self.profile, self.mode, self.held)
 
     @cached_property
     def one_mode(self) -> Profile:
         """The profile with this mode, and no other."""
         return one_mode(self.profile, self.mode)
 
-    @cached_property
-    def walker(self) -> Walker | None:
-        """What the mode is walked or driven by: keys, else a stick, else the keys of a cart."""
-        return None if self.on_squares else probe_walker(self.table)
+    @property
+    def moves_body(self) -> bool:
+        """Whether the mode has a gait, by which something moves."""
+        return self.table.gait != "none" or bool(self.table.press_gaits)
 
-    @cached_property
-    def keys(self) -> Walker | None:
-        """Keys or a d-pad with all four directions."""
-        return None if self.on_squares or self.from_side else key_walker(self.table)
+    def need_gait(self) -> None:
+        """Raise `NotHere` where nothing moves by itself: on squares, and without a gait."""
+        if self.on_squares:
+            raise NotHere("on squares a step has a time of its own")
+        if not self.moves_body:
+            raise NotHere('gait "none": the game moves the body')
 
-    @cached_property
-    def stick(self) -> Walker | None:
-        """A stick that walks."""
-        return None if self.on_squares else self.any_stick
+    def _ready(self, walker: Walker | None, words: str) -> Walker:
+        if walker is None:
+            by = f" by {self.by}" if self.by else ""
+            raise NotHere(f"{words}{by}")
+        return Walker(walker.entries, walker.window, walker.across, self.lead)
 
-    @cached_property
-    def any_stick(self) -> Walker | None:
-        """A stick of `move`."""
-        return stick_walker(self.table)
+    @once
+    def any_walker(self) -> Walker:
+        """What the mode is moved by, on squares too."""
+        walker = walker_of(self.table, self.profile.window, self.by)
+        if walker is not None and self.by and not any(self.by in known_as(bind) for bind in walker.entries.values()):
+            walker = None
+        return self._ready(walker, "nothing that can be held moves the body")
 
-    @cached_property
-    def step_response(self) -> StepResponse | None:
-        """The answer to everything pressed at once; None where nothing moves, or never comes to its top speed."""
-        return step_response(self.moving, self.walker, self.engine) if self.walker else None
+    @once
+    def walker(self) -> Walker:
+        """What the body is walked, driven or flown by, where it has a gait."""
+        self.need_gait()
+        return self.any_walker
 
-    @cached_property
+    @once
+    def keys(self) -> Walker:
+        """Keys, a d-pad or zones of the glass with all four directions."""
+        self.need_gait()
+        if self.from_side:
+            raise NotHere("seen from the side there are two directions")
+        return self._ready(keys_of(self.table, self.profile.window, self.by), "no keys with all four directions")
+
+    @once
+    def any_stick(self) -> Walker:
+        """A stick of `move`, on squares too."""
+        return self._ready(stick_of(self.table, self.profile.window, self.by), "no stick moves the body")
+
+    @once
+    def stick(self) -> Walker:
+        """A stick that walks, where the body has a gait."""
+        self.need_gait()
+        return self.any_stick
+
+    @property
+    def stick_bind(self) -> StickBind:
+        """The entry of the stick that walks."""
+        bind: StickBind = self.any_stick.main
+        return bind
+
+    @once
+    def step_response(self) -> StepResponse:
+        """The answer to everything pressed at once."""
+        return step_response(self.moving, self.walker, self.engine)
+
+    @once
     def key_speeds(self) -> list[float]:
-        """Steady speed (m/s) in eight directions by keys, clockwise from forward; empty without keys."""
-        return speeds_all_round(self.moving, self.keys, self.engine) if self.keys else []
+        """Steady speed (m/s) in eight directions by keys, clockwise from forward."""
+        return speeds_all_round(self.moving, self.keys, self.engine)
+
+    @once
+    def tilt_entry(self) -> tuple[str, Any]:
+        """The entry of tilt that is looked at, and its channel: a stick of `move` before axes, a thumb on the glass,
+        or the pointer; else what drives.
+        """
+        tilts = [
+            (channel, bind)
+            for channel, bind in entries_of(self.table)
+            if isinstance(bind, Tilted) and bind.called() != "hands" and (not self.by or self.by in known_as(bind))
+        ]
+        if not tilts:
+            by = f" by {self.by}" if self.by else ""
+            raise NotHere(f"nothing tilts{by}")
+        # The first of a kind counts: sorting keeps the order of the file.
+        return min(tilts, key=lambda pair: (pair[0] != "move", not isinstance(pair[1], StickBind)))
+
+    @property
+    def tilts_in_steps(self) -> bool:
+        """Whether what tilts is a stick or a trigger, which reports steps."""
+        return any(control.startswith(("pad", "joystick", "hand.")) for control in self.tilt_entry[1].controls())
+
+    @once
+    def stick_response(self) -> StickResponse:
+        """What the mode asks for at each tilt, after all rules of its channel."""
+        channel, bind = self.tilt_entry
+        return StickResponse(bind, self.table.move if channel == "move" else None, self.from_side, self.move_scale)
 
     @cached_property
-    def stick_response(self) -> StickResponse | None:
-        """What the first stick of `move` asks for at each tilt."""
-        binds = [bind for bind in (self.table.move.bind if self.table.move else ()) if isinstance(bind, StickBind)]
-        return StickResponse(binds[0], self.table.move, self.from_side) if binds else None
+    def move_scale(self) -> float:
+        """What the held press multiplies requests by."""
+        amounts = self.table.move.press_amounts if self.table.move else {}
+        return amounts.get(self.held, 1.0) if self.held else 1.0
 
-    @cached_property
-    def look_stick(self) -> LookStickBind | None:
+    @once
+    def look_stick(self) -> LookStickBind:
         """The first stick of `look` that turns by a rate."""
         binds = self.table.look.bind if self.table.look else ()
-        return next((bind for bind in binds if isinstance(bind, LookStickBind) and bind.snap_deg is None), None)
+        for bind in binds:
+            wanted = not self.by or self.by in known_as(bind)
+            if isinstance(bind, LookStickBind) and bind.snap_deg is None and wanted:
+                return bind
+        raise NotHere("no stick turns the view at a rate")
 
     @cached_property
-    def jump(self) -> JumpPress | None:
+    def zoom_scale(self) -> float:
+        """What the held press multiplies turns of the view by."""
+        zoom = self.table.look.zoom if self.table.look else None
+        return zoom.scale if zoom and zoom.press == self.held else 1.0
+
+    @once
+    def jump(self) -> JumpPress:
         """The press that jumps or waits for the ground, ready to be pressed."""
-        return jump_press(self.moving, self.mode)
+        return jump_press(self.moving, self.mode, self.lead)
 
-    @cached_property
-    def flight(self) -> Flight | None:
-        """A jump whose press stays held."""
-        return self.jump.flight(self.engine) if self.jump else None
+    @once
+    def flight(self) -> Flight:
+        """A jump whose press stays held, or as short as its style wants it."""
+        return self.jump.flight(self.engine)
+
+    def helm(self, profile: Profile | None = None) -> Helm:
+        """Return a helm in this mode, with the press held."""
+        helm = Helm(profile or self.moving)
+        for changes, wait_s in self.lead:
+            for control, value in changes:
+                helm.apply(Event(0.0, control, value))
+            helm.tick(1e-3)
+            for _ in range(round(wait_s / 0.01)):
+                helm.tick(0.01)
+        return helm

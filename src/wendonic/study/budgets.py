@@ -30,6 +30,7 @@ def missed_limits(
         most = f"at most {length.words(high, unit).rstrip()}" if high is not None else ""
         allowed = " and ".join(words for words in (least, most) if words)
         if value is None:
-            yield name, f"this mode has none; allowed: {allowed}"
+            reason = sheet.reasons.get(name)
+            yield name, f"no value{f' ({reason})' if reason else ''}; allowed: {allowed}"
         elif (low is not None and value < low) or (high is not None and value > high):
             yield name, f"{length.words(value, unit, '.4g').rstrip()}; allowed: {allowed}"

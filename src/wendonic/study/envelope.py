@@ -1,17 +1,16 @@
 """What a profile wants in every direction, with everything pressed or tilted all the way."""
 
 import math
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
+from wendonic.devices.event import Event
+from wendonic.devices.push import changes_between
 from wendonic.errors import WendonicError
-from wendonic.kernels.source.gate import GATE_MEASURED, GATE_SQUARE, rim_length
-from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
-from wendonic.profile.schema.number_rows import NumberRows
+from wendonic.profile.schema.keyed import Ramped
+from wendonic.profile.schema.move_binds import KeysBind
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.helm import Helm
-from wendonic.study.directions import EIGHT_DIRECTIONS
 from wendonic.study.one_mode import one_mode
-from wendonic.study.probes.walker import DPAD_BUTTONS
 
 SETTLED = 1e-7
 MOST_TICKS = 2000
@@ -47,55 +46,38 @@ def _settled(helm: Helm) -> tuple[float, float]:
     return last[0], last[1]
 
 
-def _of_keys(profile: Profile, bind: KeysBind | DpadBind) -> Envelope:
-    if isinstance(bind, KeysBind):
-        names = {direction: [f"key.{code}" for code in codes] for direction, codes in bind.keys.model_dump().items()}
-        order = [names[direction] for direction in ("forward", "left", "back", "right") if names[direction]]
-        words = " ".join(codes[0].removeprefix("key.").removeprefix("Key").removeprefix("Arrow") for codes in order)
-        title = f"keys {words}" if len(words) <= MOST_LETTERS else "keys"
-    else:
-        names = {direction: [f"{bind.dpad}_{button}"] for direction, button in DPAD_BUTTONS.items()}
-        title = bind.dpad
+def _title(bind: Any) -> str:
+    if not isinstance(bind, KeysBind):
+        return str(bind.called())
+    codes = (bind.keys.lists()[direction] for direction in ("forward", "left", "back", "right"))
+    words = " ".join(some[0].removeprefix("Key").removeprefix("Arrow") for some in codes if some)
+    return f"keys {words}" if len(words) <= MOST_LETTERS else "keys"
+
+
+def _of_entry(profile: Profile, bind: Any, steps: int) -> Envelope:
+    keys = isinstance(bind, Ramped)
+    count = 8 if keys else steps
     headings: list[float] = []
     wanted: list[tuple[float, float]] = []
-    for index, together in enumerate(EIGHT_DIRECTIONS):
-        if not all(names[direction] for direction in together):
+    for step in range(count):
+        heading = math.tau * step / count
+        right, forward = math.sin(heading), math.cos(heading)
+        if keys:
+            right, forward = (round(part / max(abs(right), abs(forward)), 6) for part in (right, forward))
+        pushes = bind.pushes(right, forward, profile.window)
+        if pushes is None:
             continue
         helm = Helm(profile)
-        for direction in together:
-            control = names[direction][0]
-            if control.startswith("key."):
-                helm.key(control.removeprefix("key."), down=True)
-            else:
-                helm.button(control, 1.0)
-        headings.append(45.0 * index)
-        wanted.append(_settled(helm))
-    return Envelope(title, False, tuple(headings), tuple(wanted))
-
-
-def _of_stick(profile: Profile, bind: StickBind, steps: int) -> Envelope:
-    rows = NumberRows()
-    form = bind.stick_tuning(rows)
-    headings: list[float] = []
-    wanted: list[tuple[float, float]] = []
-    for step in range(steps):
-        heading = math.tau * step / steps
-        right, forward = math.sin(heading), math.cos(heading)
-        rim = 1.0
-        if form.gate == GATE_SQUARE:
-            rim = 1.0 / max(abs(right), abs(forward))
-        elif form.gate == GATE_MEASURED:
-            rim = rim_length(right, forward, rows.numbers, form.rim)
-        helm = Helm(profile)
-        centre_x, centre_y = bind.centre
-        helm.stick(bind.stick, centre_x + rim * right, centre_y - rim * forward)
+        for control, value in changes_between((), pushes):
+            helm.apply(Event(0.0, control, value))
         headings.append(math.degrees(heading))
         wanted.append(_settled(helm))
-    return Envelope(bind.stick, True, tuple(headings), tuple(wanted))
+    return Envelope(_title(bind), not keys, tuple(headings), tuple(wanted))
 
 
 def envelopes(profile: Profile, mode: str | None = None, steps: int = 144) -> list[Envelope]:
-    """Return what each key list, d-pad and stick of a mode's `move` wants in every direction, all the way down.
+    """Return what each entry of a mode's `move` wants in every direction, all the way down: keys, sticks, axes, a
+    thumb on the glass, the pointer.
 
     A stick goes along its own rim: a circle, a square, or what was measured. Raises `WendonicError` where the mode
     has none of them.
@@ -110,10 +92,9 @@ def envelopes(profile: Profile, mode: str | None = None, steps: int = 144) -> li
     only = one_mode(profile, name)
     inputs: list[Envelope] = []
     for bind in move.bind if move else ():
-        if isinstance(bind, KeysBind | DpadBind):
-            inputs.append(_of_keys(only, bind))
-        elif isinstance(bind, StickBind):
-            inputs.append(_of_stick(only, bind, steps))
+        found = _of_entry(only, bind, steps)
+        if found.headings_deg:
+            inputs.append(found)
     if not inputs:
-        raise WendonicError(f'mode "{name}" has neither keys nor a stick under move.bind; there is nothing to draw')
+        raise WendonicError(f'mode "{name}" has nothing under move.bind that can be held; there is nothing to draw')
     return inputs

@@ -8,25 +8,53 @@ from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import metre_name, spelled_in
 from wendonic.study.bench import Bench
+from wendonic.study.probes.walker import entries_of
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
+from wendonic.study.thresholds import THRESHOLDS, Thresholds
+from wendonic.study.unmeasured import NotHere, Unmeasured
 
 
 class FeelSheet(Mapping[str, Value]):
-    """What was measured, by the names of the quantities, in their order; None for what a profile does not have.
+    """What was measured, by the names of the quantities, in their order; None for what has no value, and `reasons`
+    says why: `NotHere` for what the mode does not have, `Unmeasured` for what could not be measured.
 
-    Times count from the raw change. A quantity can be read as an item or as an attribute.
+    Times count from the raw change. A quantity can be read as an item or as an attribute. `by` is what it was
+    measured by, `held` the press that was held, `thresholds` what its definitions depend on.
 
     >>> sheet = FeelSheet({"reach90_s": 0.14})
     >>> sheet["reach90_s"], sheet.reach90_s, sheet.stop_time_s, len(sheet) == len(QUANTITIES)
     (0.14, 0.14, None, True)
     """
 
-    __slots__ = ("_values",)
+    __slots__ = ("_values", "by", "held", "reasons", "thresholds")
 
-    def __init__(self, values: Mapping[str, Value]) -> None:
-        """Take what was measured."""
+    def __init__(
+        self,
+        values: Mapping[str, Value],
+        reasons: Mapping[str, Unmeasured] | None = None,
+        by: str | None = None,
+        held: str | None = None,
+        thresholds: Thresholds = THRESHOLDS,
+    ) -> None:
+        """Take what was measured, and why the rest was not."""
         self._values = {name: values.get(name) for name in QUANTITIES}
+        self.reasons = dict(reasons or {})
+        self.by = by
+        self.held = held
+        self.thresholds = thresholds
+
+    def asked(self, name: str) -> bool:
+        """Return whether a quantity was measured, or tried to be."""
+        return self._values[name] is not None or name in self.reasons
+
+    def missing(self) -> dict[Unmeasured, list[str]]:
+        """Return the quantities that have no value, by the reason: what could not be measured first."""
+        by_words: dict[str, tuple[Unmeasured, list[str]]] = {}
+        for name, reason in self.reasons.items():
+            by_words.setdefault(str(reason), (reason, []))[1].append(name)
+        order = sorted(by_words.values(), key=lambda pair: isinstance(pair[0], NotHere))
+        return dict(order)
 
     def __getitem__(self, name: str) -> Value:
         """Return the value of a quantity."""
@@ -81,22 +109,53 @@ def known_quantity(name: str, length: LengthUnit = METRES) -> tuple[str, float]:
 
 
 def measure(
-    profile: Profile, mode: str | None = None, engine: Engine = "auto", only: Collection[str] | None = None
+    profile: Profile,
+    mode: str | None = None,
+    engine: Engine = "auto",
+    only: Collection[str] | None = None,
+    by: str | None = None,
+    held: str | None = None,
+    thresholds: Thresholds = THRESHOLDS,
 ) -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
 
     `engine` is that of `wendonic.shape`. With `only`, no more is measured than what these quantities take, and the
-    others are None.
+    others are None. `by` names what the mode is moved by: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
+    what has the most directions, keys first. `held` is a press that stays held meanwhile, such as a sprint. Raises
+    `WendonicError` for a device or a press that the mode does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
-    >>> round(sheet.stop_distance_m, 3), round(sheet.mouse_deg_per_10cm, 3)
-    (0.174, 105.882)
+    >>> round(sheet.stop_distance_m, 3), round(sheet.mouse_deg_per_10cm, 3), str(sheet.reasons["turn_circle_m"])
+    (0.174, 105.882, 'nothing drives in circles')
+    >>> harvest = demo_profile("harvest")
+    >>> walk, run = (measure(harvest, held=held, only=["top_speed_m_s"]) for held in (None, "sprint"))
+    >>> round(walk.top_speed_m_s, 6), round(run.top_speed_m_s, 6)
+    (3.2, 5.6)
     """
-    return sheet_of(Bench(profile, profile.mode_name(mode), engine), only)
+    return sheet_of(Bench(profile, profile.mode_name(mode), engine, by, held, thresholds), only)
 
 
 def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
     """Return the feel sheet of a mode that is on the bench already."""
-    wanted = QUANTITIES if only is None else only
-    return FeelSheet({name: one.measure(bench) for name, one in QUANTITIES.items() if name in wanted})
+    values: dict[str, Value] = {}
+    reasons: dict[str, Unmeasured] = {}
+    for name, one in QUANTITIES.items():
+        if only is not None and name not in only:
+            continue
+        try:
+            values[name] = one.measure(bench)
+        except Unmeasured as reason:
+            reasons[name] = reason
+            continue
+        if values[name] is None:
+            reasons[name] = Unmeasured("it never comes to that")
+    return FeelSheet(values, reasons, _measured_by(bench), bench.held, bench.thresholds)
+
+
+def _measured_by(bench: Bench) -> str | None:
+    try:
+        return bench.any_walker.name
+    except Unmeasured:
+        swings = any(bind.called() == "hands" for _, bind in entries_of(bench.table))
+        return bench.by or ("hands" if swings else None)

@@ -10,7 +10,8 @@ from wendonic.profile.faults import dotted
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written, metre_name
 from wendonic.study.bench import Bench
-from wendonic.study.feel_sheet import FeelSheet, sheet_of
+from wendonic.study.feel_sheet import sheet_of
+from wendonic.study.quantity import Value
 
 Severity = Literal["fault", "notice"]
 
@@ -45,9 +46,14 @@ class Case(Bench):
     """One mode of a profile that is checked."""
 
     @cached_property
-    def sheet(self) -> FeelSheet:
-        """The feel sheet of the mode."""
-        return sheet_of(self)
+    def _measured(self) -> dict[str, Value]:
+        return {}
+
+    def value(self, quantity: str) -> Value:
+        """Return a quantity of the mode, measured when it is first asked for; None where it has no value."""
+        if quantity not in self._measured:
+            self._measured[quantity] = sheet_of(self, [quantity])[quantity]
+        return self._measured[quantity]
 
     @property
     def where(self) -> str:

@@ -31,7 +31,7 @@ def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
     """
     import numpy as np
 
-    speeds: NDArray[np.float64] = np.hypot(trace["vel_x"], trace["vel_y"]).to_numpy()
+    speeds: NDArray[np.float64] = np.asarray(np.hypot(trace["vel_x"], trace["vel_y"]))
     return speeds
 
 

@@ -3,33 +3,57 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.study.bench import Bench
+from wendonic.study.thresholds import THRESHOLDS, Thresholds
 
 Value = float | int | None
-Measure = Callable[[Bench], Value]
+Measure = Callable[[Bench], float | int | None]
 
 
 class Quantity(NamedTuple):
-    """One row of the feel sheet; `place` says where on the sheet, `measure` gives None where a mode has no such
-    thing.
+    """One row of the feel sheet; `place` says where on the sheet. `measure` raises `NotHere` where a mode has no such
+    thing and `Unmeasured` where it could not be measured; None says that it never came to that.
+
+    `template` is its definition, with the thresholds that it depends on by name.
     """
 
     name: str
     unit: str
-    definition: str
+    template: str
     place: int
     measure: Measure
+
+    @property
+    def definition(self) -> str:
+        """What it means, with the usual thresholds."""
+        return self.defined()
+
+    def defined(self, thresholds: Thresholds = THRESHOLDS, length: LengthUnit = METRES) -> str:
+        """Return what it means, with its thresholds; lengths of the game's world are in its own unit."""
+        template = self.template
+        for field, words in (
+            ("{rests_m_s:g} m/s", length.m_s(thresholds.rests_m_s)),
+            ("{goal_m:g} m", length.m(thresholds.goal_m)),
+        ):
+            template = template.replace(field, words)
+        return template.format_map(thresholds._asdict())
+
+    @property
+    def thresholds(self) -> dict[str, float]:
+        """The thresholds that its definition names."""
+        return {name: value for name, value in THRESHOLDS._asdict().items() if f"{{{name}" in self.template}
 
 
 _REGISTERED: dict[str, Quantity] = {}
 
 
-def quantity(place: int, unit: str, definition: str) -> Callable[[Measure], Measure]:
+def quantity(place: int, unit: str, template: str) -> Callable[[Measure], Measure]:
     """Return a decorator that puts a function on the feel sheet under its own name."""
 
     def register(measure: Measure) -> Measure:
         name = measure.__name__
-        _REGISTERED[name] = Quantity(name, unit, definition, place, measure)
+        _REGISTERED[name] = Quantity(name, unit, template, place, measure)
         return measure
 
     return register

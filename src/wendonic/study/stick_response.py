@@ -14,9 +14,10 @@ from wendonic.profile.schema.curve import Curve
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.number_rows import NumberRows
-from wendonic.profile.schema.tilted import Tilted
+from wendonic.profile.schema.tilted import Centred, Tilted
+from wendonic.study.thresholds import THRESHOLDS
 
-QUARTER = 0.25
+QUARTER = THRESHOLDS.quarter
 PLAIN_RULES = (DIAGONAL_CAP, DIAGONAL_FREE)
 _AT_REST = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
 
@@ -25,7 +26,9 @@ class StickResponse:
     """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
     out; with the channel `move` that it steers, also its rule for diagonals, its paces and its notches.
 
-    Positions are right and forward. Seen from the side (`across`), straight ahead is to the right.
+    Positions are right and forward, as the device reports them; a tilt is a share of the way from where the stick
+    rests to its rim. Seen from the side (`across`), straight ahead is to the right. `scale` is what a held press
+    multiplies everything by.
 
     >>> from wendonic.demo import demo_profile
     >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
@@ -33,9 +36,13 @@ class StickResponse:
     (0.0, 0.33, 1.0)
     """
 
-    def __init__(self, bind: Tilted | LookStickBind, move: Move | None = None, across: bool = False) -> None:
+    def __init__(
+        self, bind: Tilted | LookStickBind, move: Move | None = None, across: bool = False, scale: float = 1.0
+    ) -> None:
         """Take the numbers of a `bind` entry that has a dead zone and a curve, and of its channel."""
         rows = NumberRows()
+        self.bind = bind
+        self.scale = scale
         self.tuning: StickTuning = bind.stick_tuning(rows)
         self.across = across
         self.paces = (move.paces or ()) if move else ()
@@ -62,32 +69,42 @@ class StickResponse:
         """Return where a raw position goes."""
         if self._channel is not None:
             _, moved = move_output(self._channel, self._tables, _AT_REST, ((x, y),), (), 1.0)
-            return moved.right, moved.forward
+            return moved.right * self.scale, moved.forward * self.scale
         _, right, forward = stick_output(self.tuning, self._tables, ZERO2, x, y)
-        return right, forward
+        return right * self.scale, forward * self.scale
+
+    def held(self, tilt: float, heading_deg: float | None = None) -> tuple[float, float]:
+        """Return the position, right and forward, of a stick that is tilted in a direction, straight ahead by
+        default.
+        """
+        if heading_deg is None:
+            heading_deg = 90.0 if self.across else 0.0
+        heading = math.radians(heading_deg)
+        if isinstance(self.bind, Centred):
+            x, y = self.bind.tilted(heading, tilt)
+            return x, 0.0 - y
+        return tilt * math.sin(heading), tilt * math.cos(heading)
 
     def amount(self, x: float, y: float) -> float:
         """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
         return min(math.hypot(*self.at(x, y)), 1.0)
 
     def ahead(self, tilt: float) -> float:
-        """Return how much a raw tilt straight ahead asks for."""
-        return self.amount(tilt, 0.0) if self.across else self.amount(0.0, tilt)
+        """Return how much a tilt straight ahead asks for."""
+        return self.amount(*self.held(tilt))
 
     def tilt_for(self, amount: float, heading_deg: float | None = None) -> float | None:
-        """Return the raw tilt in a direction, straight ahead by default, that first gives `amount`, or None if none
-        up to 1 does.
+        """Return the tilt in a direction, straight ahead by default, that first gives `amount`, or None if none up to
+        1 does.
         """
-        if heading_deg is None:
-            heading_deg = 90.0 if self.across else 0.0
-        right, forward = math.sin(math.radians(heading_deg)), math.cos(math.radians(heading_deg))
         low, high = 0.0, 1.0
-        if self.amount(right, forward) < amount:
+        if self.amount(*self.held(1.0, heading_deg)) < amount:
             return None
         # The amount never falls while the tilt grows, so halving finds the place.
         for _ in range(50):
             middle = (low + high) / 2.0
-            low, high = (middle, high) if self.amount(middle * right, middle * forward) < amount else (low, middle)
+            small = self.amount(*self.held(middle, heading_deg)) < amount
+            low, high = (middle, high) if small else (low, middle)
         return high
 
     def steps_in_first_quarter(self, to_rim: int = 127) -> int:

@@ -18,3 +18,12 @@ class Zone(NamedTuple):
         True
         """
         return self.left <= x <= self.right and self.top <= y <= self.bottom
+
+    @property
+    def middle(self) -> tuple[float, float]:
+        """Where its middle is.
+
+        >>> Zone(0.0, 0.0, 0.3, 1.0).middle
+        (0.15, 0.5)
+        """
+        return (self.left + self.right) / 2.0, (self.top + self.bottom) / 2.0

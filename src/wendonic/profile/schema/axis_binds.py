@@ -4,6 +4,7 @@ from typing import Annotated, Self
 
 from pydantic import Discriminator, Tag, model_validator
 
+from wendonic.devices.push import Push, Pushes, axis_push, pressed
 from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.keys import KeysSource
@@ -50,6 +51,16 @@ class KeyPair(Opposed):
         """Return the controls that it names."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "keys"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return which key to hold: the first one of that side."""
+        positive, negative = self.keys.lists().values()
+        codes = positive if x > 0.0 else negative
+        return pressed([f"key.{codes[0]}"]) if codes else None
+
     def what(self) -> str:
         """Return its controls in words."""
         return f"keys: {self.keys.sentence()}"
@@ -86,6 +97,15 @@ class AxisBind(TiltedAxes):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [self.axis]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.axis
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return where to bring the axis."""
+        push = axis_push(self.axis, x * amount)
+        return [push] if push else None
 
     def what(self) -> str:
         """Return its controls in words."""
@@ -156,6 +176,16 @@ class TriggerPair(Tilted):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [name for name in self.triggers.pair().values() if name]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "triggers"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return which trigger to pull."""
+        positive, negative = self.triggers.pair().values()
+        name = positive if x > 0.0 else negative
+        return [Push(name, amount)] if name else None
 
     def what(self) -> str:
         """Return its controls in words."""

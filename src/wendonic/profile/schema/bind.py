@@ -8,7 +8,9 @@ from typing import Annotated, Any, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.devices.push import Pushes
 from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.window import Window
 
 ZoneNames = Annotated[tuple[str, ...], Field(strict=False)]
 Degrees = Annotated[float, Field(gt=0.0, le=100_000.0)]
@@ -28,6 +30,16 @@ class Bind(Table):
 
     def sentence(self) -> str:
         """Say what it does: its controls, then its numbers."""
+        raise NotImplementedError
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it: its control, or what kind it is."""
+        raise NotImplementedError
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
+        """Return what to do so that it asks for `amount` of all it can in a direction: to the right or the channel's
+        own positive side with `x` 1, forward with `y` 1, back with -1, diagonally with both; None where it cannot.
+        """
         raise NotImplementedError
 
 
@@ -64,6 +76,16 @@ def listed(lists: Mapping[str, tuple[str, ...]]) -> str:
     'up KeyE KeyR'
     """
     return ", ".join(f"{direction} {' '.join(names)}" for direction, names in lists.items() if names)
+
+
+def wanted_lists(lists: Mapping[str, tuple[str, ...]], x: float, y: float) -> list[tuple[str, ...]]:
+    """Return the lists of the directions in which `x` (right) and `y` (forward) point.
+
+    >>> wanted_lists({"forward": ("KeyW",), "back": ("KeyS",), "left": (), "right": ("KeyD",)}, -1.0, 1.0)
+    [('KeyW',), ()]
+    """
+    sides = (("forward", y > 0.0), ("back", y < 0.0), ("right", x > 0.0), ("left", x < 0.0))
+    return [lists[side] for side, wanted in sides if wanted]
 
 
 def zone_control(name: str) -> str:

@@ -15,6 +15,13 @@ class Limits(Table):
 
     min: float | None = entry("The least it may be.", None, example=0.1, unit="the quantity's", otherwise="no limit")
     max: float | None = entry("The most it may be.", None, example=0.2, unit="the quantity's", otherwise="no limit")
+    by: str | None = entry(
+        "What it is measured by: keys, pad, pad.left_stick and so on.",
+        None,
+        example="pad.left_stick",
+        otherwise="what has the most directions, keys first",
+    )
+    press: str | None = entry("Press that stays held meanwhile.", None, example="sprint", otherwise="none")
 
     @model_validator(mode="after")
     def _says_something(self) -> Self:

@@ -24,6 +24,10 @@ class PointerGoalBind(Bind):
         """Return the controls that it names."""
         return [self.pointer, *self.while_held]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "pointer"
+
     def sentence(self) -> str:
         """Say what it does."""
         return f"the pointer while {' or '.join(self.while_held)} is held" if self.while_held else "the pointer"
@@ -41,6 +45,10 @@ class TouchGoalBind(Bind):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [zone_control(self.touch)]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "touch"
 
     def sentence(self) -> str:
         """Say what it does."""

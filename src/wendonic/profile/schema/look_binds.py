@@ -156,6 +156,10 @@ class MouseBind(LookBind):
         """Return the controls that it names."""
         return [self.mouse]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.mouse
+
     def what(self) -> str:
         """Return its controls and numbers in words."""
         words = f"{self.count_deg:g} deg a count"
@@ -260,6 +264,10 @@ class LookStickBind(LookBind, Centred):
         """Return the controls that it names."""
         return [f"{self.stick}.x", f"{self.stick}.y"]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.stick
+
     def what(self) -> str:
         """Return its controls and numbers in words."""
         if self.snap_deg is not None:
@@ -306,6 +314,10 @@ class TouchDragBind(LookBind):
         """Return the controls that it names."""
         return [zone_control(self.touch_drag)]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "touch_drag"
+
     def what(self) -> str:
         """Return its controls and numbers in words."""
         words = f"{self.deg_per_width:g} deg a window width{_smoothed(self.half_life_s)}"
@@ -351,6 +363,10 @@ class GyroBind(LookBind):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [self.gyro]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.gyro
 
     def what(self) -> str:
         """Return its controls and numbers in words."""

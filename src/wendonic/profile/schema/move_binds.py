@@ -1,20 +1,23 @@
 """The `bind` entries of `move`."""
 
+import math
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
 from pydantic import Discriminator, Field, Tag
 
+from wendonic.devices.push import Push, Pushes, axis_push, pressed
 from wendonic.devices.sources.axes import AxesSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.hands import HandsSource
 from wendonic.devices.sources.keys import KeysSource
+from wendonic.devices.sources.names import find_switch
 from wendonic.devices.sources.pointer import PointerSource
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchStickSource, TouchZonesSource
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_SWING, SourceTuning
 from wendonic.kernels.source.swing import SwingTuning
-from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, zone_control
+from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, wanted_lists, zone_control
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.diagonals import Moving
@@ -55,6 +58,15 @@ class KeysBind(Moving, Opposed):
         """Return the controls that it names."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "keys"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return which keys to hold: the first one of each direction."""
+        firsts = [lists[:1] for lists in wanted_lists(self.keys.lists(), x, y)]
+        return pressed(f"key.{codes[0]}" for codes in firsts) if all(firsts) else None
+
     def what(self) -> str:
         """Return its controls in words."""
         return f"keys: {self.keys.sentence()}"
@@ -74,6 +86,15 @@ class DpadBind(Moving, Opposed):
         """Return the controls that it names."""
         return [f"{self.dpad}_{button}" for button in ("up", "down", "left", "right")]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.dpad
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return which buttons to hold."""
+        buttons = {"right": ("right",), "left": ("left",), "forward": ("up",), "back": ("down",)}
+        return pressed(f"{self.dpad}_{button}" for (button,) in wanted_lists(buttons, x, y))
+
     def what(self) -> str:
         """Return its controls in words."""
         return self.dpad
@@ -92,6 +113,14 @@ class StickBind(Moving, Tilted, Centred):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [f"{self.stick}.x", f"{self.stick}.y"]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return self.stick
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return where to hold the stick: that share of the way from where it rests to its rim."""
+        return [Push(self.stick, self.tilted(math.atan2(x, y), amount), self.centre)]
 
     def what(self) -> str:
         """Return its controls in words."""
@@ -121,6 +150,16 @@ class AxesBind(Moving, TiltedAxes):
         """Return the controls that it names."""
         return [self.axes.x, self.axes.y]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "axes"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return where to bring the axes."""
+        found = [axis_push(name, side * amount) for name, side in ((self.axes.x, x), (self.axes.y, y)) if side]
+        pushes = [push for push in found if push]
+        return pushes if len(pushes) == len(found) else None
+
     def what(self) -> str:
         """Return its controls in words."""
         return f"axes: right {self.axes.x}, forward {self.axes.y}"
@@ -140,6 +179,18 @@ class TouchZonesBind(Moving, Ramped):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [zone_control(name) for names in self.touch_zones.lists().values() for name in names]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "touch_zones"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return where to put a finger for each direction: the middle of its first zone."""
+        firsts = [names[:1] for names in wanted_lists(self.touch_zones.lists(), x, y)]
+        if not all(firsts):
+            return None
+        places = [window.zone_of(names[0]).middle for names in firsts]
+        return [Push(f"touch.{finger}", (*at, 1.0), (*at, 0.0)) for finger, at in enumerate(places)]
 
     def what(self) -> str:
         """Return its controls in words."""
@@ -181,6 +232,19 @@ class TouchStickBind(Moving, Tilted):
         """Return the controls that it names."""
         return [zone_control(self.touch_stick)]
 
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "touch_stick"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
+        """Return where to land a thumb, and where to slide it: from the zone's middle to the stick's rim, as far as
+        the window goes.
+        """
+        left, top = window.zone_of(self.touch_stick).middle
+        away = self.radius * amount / math.hypot(x, y)
+        at = min(max(left + x * away / window.aspect_ratio, 0.0), 1.0), min(max(top - y * away, 0.0), 1.0)
+        return [Push("touch.0", (left, top, 1.0)), Push("touch.0", (*at, 1.0), (*at, 0.0))]
+
     def what(self) -> str:
         """Return its controls in words."""
         away = f"full {self.radius:g} of the height away from where it landed"
@@ -213,6 +277,17 @@ class PointerBind(Moving, Tilted):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [self.pointer, *self.while_held]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "pointer"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
+        """Return where to point, with what has to be held meanwhile."""
+        away = self.reach * amount / math.hypot(x, y)
+        at = min(max(0.5 + x * away / window.aspect_ratio, 0.0), 1.0), min(max(0.5 - y * away, 0.0), 1.0)
+        held = [find_switch(name).name for name in self.while_held[:1]]
+        return [Push("pointer.at", at, at if held else (0.5, 0.5)), *pressed(held)]
 
     def what(self) -> str:
         """Return its controls in words."""
@@ -263,6 +338,14 @@ class HandsBind(Moving, Tilted):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [f"{hand}.{part}" for hand in self.hands for part in ("pose", "squeeze")]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "hands"
+
+    def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
+        """Return None: hands swing, and no place of theirs asks for anything."""
+        return None
 
     def what(self) -> str:
         """Return its controls in words."""

@@ -1,10 +1,11 @@
 """Entries of tilt: sticks, axes, triggers, a thumb on the glass, the pointer, swinging hands."""
 
+import math
 from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE
+from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, rim_length
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_STICK, SourceTuning
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning
 from wendonic.profile.schema.bind import Bind
@@ -77,6 +78,26 @@ class Centred(Shaped):
         device += f" of {len(self.rim)} lengths" if self.rim else ""
         device += f"; rests at {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else ""
         return f"{super().shape_sentence()}{device}"
+
+    def tilted(self, heading: float, tilt: float) -> tuple[float, float]:
+        """Return the raw position of a stick that is held so far from where it rests, as a share of the way to its
+        rim in that direction: the rim of its gate, or the one that was measured.
+
+        >>> Centred(gate="square", centre=(0.1, 0.0)).tilted(math.pi / 4.0, 1.0)
+        (1.0, -0.9)
+        """
+        x, y = self.centre
+        right, forward = math.sin(heading), math.cos(heading)
+        if self.gate == "measured" and self.rim:
+            rim = rim_length(right, forward, (float(len(self.rim)), *self.rim), 0)
+        elif self.gate == "square":
+            sides = ((x, right), (y, -forward))
+            rim = min((math.copysign(1.0, way) - at) / way for at, way in sides if abs(way) > 1e-12)
+        else:
+            # From where it rests to the unit circle: |centre + rim d| = 1.
+            along = x * right - y * forward
+            rim = -along + math.sqrt(along * along + 1.0 - x * x - y * y)
+        return round(x + rim * tilt * right, 12), round(y - rim * tilt * forward, 12)
 
     def stick_tuning(self, rows: NumberRows) -> StickTuning:
         """Return it as the kernels' numbers; a device's y is towards the player."""

@@ -6,16 +6,17 @@ from collections.abc import Iterator
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.probes.stick_paths import NOISE, REST
 from wendonic.study.stick_response import StickResponse
+from wendonic.study.thresholds import THRESHOLDS
 
 NOISE_SIGMAS = 3.0
+REST = (THRESHOLDS.rest_right, THRESHOLDS.rest_back)
 
 
 @finding(220, "notice", "Hands off, the body walks or the view turns by itself.")
 def dead_zone_small(case: Case) -> Iterator[Found]:
     """Sticks that ask for something while a usual worn stick lies untouched."""
-    tilt = math.hypot(*REST) + NOISE_SIGMAS * NOISE
+    tilt = math.hypot(*REST) + NOISE_SIGMAS * THRESHOLDS.noise
     right, down = (part * tilt / math.hypot(*REST) for part in REST)
     for channel in ("move", "look"):
         of_channel = getattr(case.table, channel)

@@ -10,7 +10,7 @@ TICK_SHARE = 0.01
 @finding(170, "notice", "Players with another screen play another game.")
 def depends_on_ticks(case: Case) -> Iterator[Found]:
     """A path that depends on the tick rate."""
-    difference = case.sheet.tick_dependence
+    difference = case.value("tick_dependence")
     if difference is not None and difference > TICK_SHARE:
         yield Found(
             case.where,

@@ -8,7 +8,7 @@ from wendonic.study.finding import Case, Found, finding
 @finding(190, "notice", "A heading that trembles on a border makes the sprite flicker between two facings.")
 def facing_flickers(case: Case) -> Iterator[Found]:
     """Facings that flicker on their borders."""
-    flicker = case.sheet.sector_flicker_per_min
+    flicker = case.value("sector_flicker_per_min")
     if flicker:
         yield Found(
             f"{case.where}.steer.sector_margin_deg",

@@ -8,7 +8,7 @@ from wendonic.study.finding import Case, Found, finding
 @finding(200, "fault", "Pressed twice by a nervous thumb, it jumps again by itself after landing.")
 def jumps_by_itself(case: Case) -> Iterator[Found]:
     """A buffer that outlasts the jump."""
-    buffer_s, airtime_s = case.sheet.jump_buffer_s, case.sheet.jump_airtime_s
+    buffer_s, airtime_s = case.value("jump_buffer_s"), case.value("jump_airtime_s")
     if buffer_s is not None and airtime_s is not None and buffer_s > airtime_s:
         gait = case.profile.gait_of(case.mode)
         yield Found(

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.look_response import yaw_rate_deg_s
+from wendonic.study.measuring.look_response import yaw_rate_deg_s
 from wendonic.study.stick_survey import STEPS, surveyed_sticks
 
 AIM_TILT = 0.05

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from wendonic.profile.schema.look_binds import MouseBind
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.look_response import USUAL_HAND_CM_S, swipe_deg
+from wendonic.study.measuring.look_response import USUAL_HAND_CM_S, swipe_deg
 
 LEAST_CM, MOST_CM = 10.0, 120.0
 """A full turn in fewer or more cm of mouse than this."""

@@ -7,7 +7,7 @@ from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.look_response import yaw_rate_deg_s
+from wendonic.study.measuring.look_response import yaw_rate_deg_s
 
 MIRROR_SHARE = 0.02
 FIX = 'centre = [0, 0] and gate = "circle"; or wendonic calibrate a recording of this stick'

@@ -2,8 +2,11 @@
 
 from collections.abc import Iterator
 
+from wendonic.errors import WendonicError
 from wendonic.profile.units import spelled_in
+from wendonic.study.bench import Bench
 from wendonic.study.budgets import missed_limits
+from wendonic.study.feel_sheet import sheet_of
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.quantities import QUANTITIES
 
@@ -19,10 +22,19 @@ SOLVED_BY = {
 @finding(240, "fault", "The profile sets itself this limit.", once=True)
 def over_budget(case: Case) -> Iterator[Found]:
     """Quantities of the first mode that miss the profile's own budget."""
-    limits = {name: (limit.min, limit.max) for name, limit in case.profile.budget.items()}
     length = case.profile.world.length
-    for name, words in missed_limits(case.sheet, limits, length):
-        low, high = limits[name]
+    for name, limit in case.profile.budget.items():
+        low, high = limit.min, limit.max
+        try:
+            bench = Bench(case.profile, case.mode, case.engine, limit.by, limit.press)
+        except WendonicError as error:
+            yield Found(f"budget.{name}", str(error), "name a device and a press that the mode has")
+            continue
+        words = next(
+            (words for _, words in missed_limits(sheet_of(bench, [name]), {name: (low, high)}, length)), None
+        )
+        if words is None:
+            continue
         aim = (high if high is not None else low or 0.0) * length.factor(QUANTITIES[name].unit)
         spelled = spelled_in(length, name)
         setting = SOLVED_BY.get(name)

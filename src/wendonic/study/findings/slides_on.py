@@ -13,7 +13,7 @@ def slides_on(case: Case) -> Iterator[Found]:
     """A body that takes long to stop."""
     gait = case.profile.gait_of(case.mode)
     most_m = STOP_LENGTHS * gait.body_m
-    stops_m = case.sheet.stop_distance_m
+    stops_m = case.value("stop_distance_m")
     if stops_m is not None and stops_m > most_m and not case.table.steer.glides:
         brake = gait.top_speed_m_s**2 / (2.0 * most_m)
         far = case.profile.world.length.m(stops_m, ".2f")

@@ -1,30 +1,63 @@
-"""Smoothing that is felt as a delay."""
+"""Smoothing and ramps that are felt as a delay."""
 
 from collections.abc import Iterator
 
+from wendonic.profile.schema.keyed import Ramped
 from wendonic.profile.schema.look_binds import MouseBind
+from wendonic.study.bench import Bench
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.measuring.request import half_s, request_response
+from wendonic.study.unmeasured import Unmeasured
 
 DELAY_S = 0.05
 """Delay of half the answer from which smoothing is reported."""
 
+RAMP_S = 0.12
+"""Delay of half the answer from which a key's ramp is: it is meant to take its time, but not so long."""
+
 
 @finding(210, "notice", "The hand is ahead of the body; from about 50 ms on that is felt.")
 def slow_answer(case: Case) -> Iterator[Found]:
-    """Smoothing that is felt as a delay."""
-    half_s = case.sheet.smoothing_delay_s
-    if half_s is not None and half_s > DELAY_S:
+    """Smoothing and ramps that are felt as a delay."""
+    smoothing_s = _smoothing_s(case)
+    if smoothing_s is not None and smoothing_s > DELAY_S:
+        one_euro = case.table.move is not None and case.table.move.one_euro is not None
         yield Found(
-            f"{case.where}.move.half_life_s",
-            f"half of what a stick asks for is there after {half_s * 1000.0:.0f} ms",
-            "half_life_s = 0.02",
+            f"{case.where}.move.{'one_euro' if one_euro else 'half_life_s'}",
+            f"half of what is asked for comes after {smoothing_s * 1000.0:.0f} ms of smoothing",
+            "one_euro = { min_cutoff_hz = 10, beta = 0.5 }" if one_euro else "half_life_s = 0.02",
         )
+    for channel in ("move", "throttle", "turn", "rise"):
+        table = getattr(case.table, channel)
+        for index, bind in enumerate(table.bind if table else ()):
+            # A ramp runs evenly, so that half of it takes half of its time.
+            if isinstance(bind, Ramped) and bind.rise_s / 2.0 > RAMP_S:
+                yield Found(
+                    f"{case.where}.{channel}.bind[{index}].rise_s",
+                    f"half of what a key asks for comes after {bind.rise_s * 500.0:.0f} ms of its ramp",
+                    "rise_s = 0.1",
+                )
     for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
         # By definition half of a displacement is there after a half-life.
         if isinstance(bind, MouseBind) and bind.half_life_s > DELAY_S:
             yield Found(
                 f"{case.where}.look.bind[{index}].half_life_s",
-                f"half of a swipe is there after {bind.half_life_s * 1000.0:.0f} ms",
+                f"half of a swipe comes after {bind.half_life_s * 1000.0:.0f} ms",
                 "half_life_s = 0.01",
                 "The hand is ahead of the view; from about 50 ms on that is felt.",
             )
+
+
+def _smoothing_s(case: Case) -> float | None:
+    """Return what smoothing of `move` alone costs (s): the delay of half the answer without any ramp."""
+    move = case.table.move
+    if move is None or case.on_squares:
+        return None
+    at_once = {"rise_s": 0.0, "fall_s": 0.0}
+    binds = tuple(bind.model_copy(update=at_once) if isinstance(bind, Ramped) else bind for bind in move.bind)
+    table = case.table.model_copy(update={"move": move.model_copy(update={"bind": binds})})
+    profile = case.profile.model_copy(update={"mode": {**case.profile.mode, case.mode: table}})
+    try:
+        return half_s(request_response(Bench(profile, case.mode, case.engine)), case.thresholds.half)
+    except Unmeasured:
+        return None

@@ -4,18 +4,17 @@ import math
 from collections.abc import Callable
 
 from wendonic.devices.event import Event
-from wendonic.devices.standins.stick import StickStandIn
 from wendonic.errors import WendonicError, none_such
 from wendonic.look_units import CM_PER_INCH
 from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
-from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
-from wendonic.study.directions import EIGHT_DIRECTIONS
-from wendonic.study.jumps import jump_press_name
+from wendonic.study.measuring.directions import EIGHT_DIRECTIONS
+from wendonic.study.measuring.jumps import jump_press_name
 from wendonic.study.probes.press_entry import entry_changes
-from wendonic.study.probes.stick_paths import NOISE, RAMP_S, REST, slow_ramps
-from wendonic.study.probes.walker import AFTER_S, Steps, Walker, probe, probe_walker, stick_walker
+from wendonic.study.probes.stick_paths import RAMP_S, slow_ramps, untouched
+from wendonic.study.probes.walker import AFTER_S, Steps, Walker, probe, stick_of, walker_of
 
 HELD_S = 1.0
 CIRCLE_S = 2.0
@@ -23,32 +22,35 @@ STICK_HZ = 120
 SWIPE_CM, SWIPE_S = 10.0, 0.5
 
 
-def _walker(mode: Mode) -> Walker:
-    walker = probe_walker(mode)
+def _walker(profile: Profile, mode: str) -> Walker:
+    walker = walker_of(profile.mode[mode], profile.window)
     if walker is None:
-        raise WendonicError("this mode has no keys, d-pad or stick that walks")
+        raise WendonicError("this mode has no control that can be held to move the body")
     return walker
 
 
-def _stick(mode: Mode) -> str:
-    walker = stick_walker(mode)
+def _stick(profile: Profile, mode: str) -> StickBind:
+    walker = stick_of(profile.mode[mode], profile.window)
     if walker is None:
         raise WendonicError("this mode has no stick that walks")
-    return walker.stick
+    bind: StickBind = walker.main
+    return bind
 
 
-def _along(stick: str, path: Callable[[float], tuple[float, float]], end_s: float) -> Recording:
-    """Return a recording of a stick that goes along a path: right and forward at each moment."""
-    places = ((k / STICK_HZ, path(k / STICK_HZ)) for k in range(round(end_s * STICK_HZ)))
-    events = [Event(t, stick, (right, -forward)) for t, (right, forward) in places]
-    return Recording([*events, Event(end_s, stick, (0.0, 0.0)), Event(end_s + HELD_S, "mark", "end")])
+def _along(stick: str, path: Callable[[float], tuple[float, float]], end_s: float) -> list[Event]:
+    """Return the events of a stick that goes along a path of raw positions."""
+    return [Event(k / STICK_HZ, stick, path(k / STICK_HZ)) for k in range(round(end_s * STICK_HZ))]
+
+
+def _with_rest(events: list[Event], bind: StickBind | LookStickBind, end_s: float) -> Recording:
+    return Recording([*events, Event(end_s, bind.stick, bind.centre), Event(end_s + HELD_S, "mark", "end")])
 
 
 def each_direction(profile: Profile, name: str) -> Recording:
-    """Press each of eight directions in turn, of two as seen from the side, and release it."""
-    walker = _walker(profile.mode[name])
+    """Press each of eight directions in turn, or those that there are, and release it."""
+    walker = _walker(profile, name)
+    directions = [together for together in EIGHT_DIRECTIONS if walker.goes(*together)]
     steps: Steps = []
-    directions = ((walker.ahead,), (walker.opposite,)) if walker.across else EIGHT_DIRECTIONS
     for number, together in enumerate(directions):
         steps.append((2.0 * HELD_S * number, walker.full(*together)))
         steps.append((2.0 * HELD_S * number + HELD_S, walker.rest(*together)))
@@ -57,48 +59,50 @@ def each_direction(profile: Profile, name: str) -> Recording:
 
 def tap(profile: Profile, name: str) -> Recording:
     """Press forward for 80 ms."""
-    walker = _walker(profile.mode[name])
+    walker = _walker(profile, name)
     return probe([(0.1, walker.full(walker.ahead)), (0.18, walker.rest(walker.ahead))], 0.1 + HELD_S)
 
 
 def reversal(profile: Profile, name: str) -> Recording:
     """Go forward, and straight back."""
-    walker = _walker(profile.mode[name])
+    walker = _walker(profile, name)
     ahead, opposite = walker.ahead, walker.opposite
-    turn = [*walker.rest(ahead), *walker.full(opposite)]
+    if opposite is None:
+        raise WendonicError(f"this mode has no way straight back from {ahead}")
+    turn = walker.changes((ahead,), (opposite,))
     return probe([(0.1, walker.full(ahead)), (1.1, turn), (2.1, walker.rest(opposite))], 3.1)
 
 
 def quarter_turn(profile: Profile, name: str) -> Recording:
     """Go forward, and to the right from one moment to the next, everything pressed or tilted all the way."""
-    walker = _walker(profile.mode[name])
+    walker = _walker(profile, name)
     if walker.across:
         raise WendonicError("this mode has no forward to turn from: it is seen from the side")
-    turn = [*walker.rest("forward"), *walker.full("right")]
+    if not (walker.goes("forward") and walker.goes("right")):
+        raise WendonicError(f"this mode has no turn from forward to right: it goes {', '.join(walker.directions)}")
+    turn = walker.changes(("forward",), ("right",))
     return probe([(0.1, walker.full("forward")), (1.1, turn), (2.1, walker.rest("right"))], 3.1)
 
 
 def slow_ramps_of(profile: Profile, name: str) -> Recording:
     """Tilt the stick slowly from rest to its rim, in each of 16 directions."""
-    return slow_ramps(_stick(profile.mode[name]), RAMP_S + HELD_S)
+    return slow_ramps(_stick(profile, name), RAMP_S + HELD_S)
 
 
 def _circle(tilt: float) -> Callable[[Profile, str], Recording]:
     def circle(profile: Profile, name: str) -> Recording:
-        def path(t: float) -> tuple[float, float]:
-            angle = math.tau * t / CIRCLE_S
-            return tilt * math.sin(angle), tilt * math.cos(angle)
-
-        return _along(_stick(profile.mode[name]), path, 2.0 * CIRCLE_S)
+        bind = _stick(profile, name)
+        turn = math.tau / CIRCLE_S
+        end_s = 2.0 * CIRCLE_S
+        return _with_rest(_along(bind.stick, lambda t: bind.tilted(turn * t, tilt), end_s), bind, end_s)
 
     circle.__doc__ = f"Take the stick round twice at {tilt:.0%} of its tilt, two seconds a turn."
     return circle
 
 
 def hands_off(profile: Profile, name: str) -> Recording:
-    """Let a usual worn stick lie for ten seconds."""
-    held = StickStandIn(_stick(profile.mode[name]), rest=REST, noise=NOISE)
-    return Recording([*held.events(lambda _: (0.0, 0.0), 0.0, 10.0), Event(10.0, "mark", "end")])
+    """Let a usual stick lie for ten seconds, where its profile says that it rests."""
+    return untouched(_stick(profile, name), 10.0, 250.0)
 
 
 def swipe(profile: Profile, name: str) -> Recording:
@@ -119,8 +123,15 @@ def look_ramp(profile: Profile, name: str) -> Recording:
     look = profile.mode[name].look
     for bind in look.bind if look else ():
         if isinstance(bind, LookStickBind):
-            return _along(bind.stick, lambda t: (min(t / 2.0, 1.0), 0.0), 2.5)
+            return _ramp_to_right(bind)
     raise WendonicError("this mode has no stick that looks")
+
+
+def _ramp_to_right(bind: LookStickBind) -> Recording:
+    def path(t: float) -> tuple[float, float]:
+        return bind.tilted(math.pi / 2.0, min(t / 2.0, 1.0))
+
+    return _with_rest(_along(bind.stick, path, 2.5), bind, 2.5)
 
 
 def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
@@ -143,38 +154,37 @@ _MIRRORED = {"right": "left", "left": "right"}
 
 def figure_of_eight(profile: Profile, name: str) -> Recording:
     """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
-    the second time; where a body drives, by its own turning; else in each of eight directions; seen from the side, to
-    and fro.
+    the second time; where a body drives, by its own turning; else in each of eight directions; where there are two
+    directions, to and fro.
     """
     mode = profile.mode[name]
-    walker = _walker(mode)
+    walker = _walker(profile, name)
     steer = mode.steer
-    if steer.turns_with == "view" or (steer.frame == "facing" and steer.face == "view"):
+    everywhere = walker.goes("forward", "right") and walker.goes("back", "left")
+    if everywhere and (steer.turns_with == "view" or (steer.frame == "facing" and steer.face == "view")):
         # The second time the view is 45 deg to the left, so that diagonally to the right of it is where forward was.
         turns = [(k / 60, min(k, 480 - k) / 240 * 360.0 - (45.0 if k > 240 else 0.0)) for k in range(481)]
         views = [Event(t, "view", ((yaw + 180.0) % 360.0 - 180.0, 0.0)) for t, yaw in turns]
-        also = walker.full("forward", "right")
+        also = walker.changes(("forward",), ("forward", "right"))
         walks = list(probe([(0.0, walker.full("forward")), (4.0, also), (8.0, walker.rest("forward", "right"))], 9.0))
         return Recording(sorted([*views, *walks], key=lambda event: event.t))
-    if steer.turns_with == "body":
-        if walker.stick:
-            both = [(0.0, walker.full("forward", "right")), (4.0, walker.full("forward", "left"))]
-            return probe([*both, (8.0, walker.rest("forward"))], 9.0)
-        turn = [*walker.rest("right"), *walker.full("left")]
-        ends = [*walker.rest("forward"), *walker.rest("left")]
-        return probe([(0.0, walker.full("forward", "right")), (4.0, turn), (8.0, ends)], 9.0)
-    to_right = [*EIGHT_DIRECTIONS]
+    if steer.turns_with == "body" and walker.goes("forward", "right") and walker.goes("forward", "left"):
+        to_left = walker.changes(("forward", "right"), ("forward", "left"))
+        ends = walker.rest("forward", "left")
+        return probe([(0.0, walker.full("forward", "right")), (4.0, to_left), (8.0, ends)], 9.0)
     round_twice: list[tuple[str, ...]] = [
-        *to_right,
-        *(tuple(_MIRRORED.get(name, name) for name in names) for names in to_right),
+        *EIGHT_DIRECTIONS,
+        *(tuple(_MIRRORED.get(name, name) for name in names) for names in EIGHT_DIRECTIONS),
     ]
-    if walker.across:
-        round_twice = [(side,) for side in 4 * ["right"] + 8 * ["left"] + 4 * ["right"]]
+    if not everywhere:
+        there, back = walker.ahead, walker.opposite or walker.ahead
+        round_twice = [(side,) for side in 4 * [there] + 8 * [back] + 4 * [there]]
     steps: Steps = []
+    before: tuple[str, ...] = ()
     for number, together in enumerate(round_twice):
-        before = walker.rest(*round_twice[number - 1]) if number and not walker.stick else []
-        steps.append((0.5 * number, [*before, *walker.full(*together)]))
-    return probe([*steps, (8.0, walker.rest(*round_twice[-1]))], 9.0)
+        steps.append((0.5 * number, walker.changes(before, together)))
+        before = together
+    return probe([*steps, (8.0, walker.rest(*before))], 9.0)
 
 
 PROBES: dict[str, Callable[[Profile, str], Recording]] = {

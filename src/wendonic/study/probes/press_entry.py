@@ -16,8 +16,7 @@ def entry_changes(profile: Profile, entry: Any) -> tuple[list[Event], list[Event
     if isinstance(entry, TriggerEntry):
         return [Event(0.0, entry.control, 1.0)], [Event(0.0, entry.control, 0.0)]
     if isinstance(entry, ZoneEntry):
-        zone = profile.window.zone_of(entry.zone)
-        x, y = (zone.left + zone.right) / 2.0, (zone.top + zone.bottom) / 2.0
+        x, y = profile.window.zone_of(entry.zone).middle
         return [Event(0.0, "touch.0", (x, y, 1.0))], [Event(0.0, "touch.0", (x, y, 0.0))]
     if isinstance(entry, StickEntry):
         place, sign = TOWARDS[entry.towards]

@@ -1,104 +1,205 @@
-"""Exact stimuli: what is pressed or tilted, from when to when, as recordings."""
+"""What a mode is walked, driven or flown by: one device, and what to do with it to go in each direction."""
 
-from typing import NamedTuple
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
 
 from wendonic.devices.event import Event
+from wendonic.devices.push import Changes, Pushes, changes_between
+from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.keyed import Opposed, Ramped
 from wendonic.profile.schema.mode import Mode
-from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
+from wendonic.profile.schema.move_binds import StickBind
+from wendonic.profile.schema.window import Window
 from wendonic.recording.recording import Recording
 
 AFTER_S = 1e-6
 """What happens at the end of a tick would count for all of it: so much later it counts for the next one."""
 
-DPAD_BUTTONS = {"forward": "up", "back": "down", "left": "left", "right": "right"}
-_TILTS = {"forward": (0.0, -1.0), "back": (0.0, 1.0), "left": (-1.0, 0.0), "right": (1.0, 0.0)}
-DIAGONAL = 0.5**0.5
+MIRRORED = {"forward": "back", "back": "forward", "right": "left", "left": "right", "up": "down", "down": "up"}
+SIGNS = {"forward": 1.0, "back": -1.0, "right": 1.0, "left": -1.0, "up": 1.0, "down": -1.0}
 
 
-class Walker(NamedTuple):
-    """What walks in a mode: the controls of four directions, or a stick; of a mode that is seen from the side
-    (`across`), the controls of two. The rim of a stick with a square gate has corners, which are its diagonals.
+@dataclass(frozen=True)
+class Walker:
+    """One `bind` entry for each channel that moves the body; of a mode that is seen from the side (`across`) it goes
+    to the right and left. `lead` brings down a press that stays held, before anything else: what changes, and how
+    long (s) to wait after it.
     """
 
-    buttons: dict[str, str]
-    stick: str
+    entries: Mapping[str, Any]
+    window: Window
     across: bool = False
-    corners: bool = False
+    lead: tuple[tuple[Changes, float], ...] = ()
+
+    @property
+    def main(self) -> Any:
+        """The entry that it is called after: of `move`, else of `throttle`."""
+        return self.entries.get("move") or self.entries.get("throttle") or next(iter(self.entries.values()))
+
+    @property
+    def name(self) -> str:
+        """What it is called: `keys`, `pad.left_stick`."""
+        return str(self.main.called())
+
+    @property
+    def directions(self) -> tuple[str, ...]:
+        """The directions that it goes in."""
+        return tuple(direction for direction in MIRRORED if self.goes(direction))
 
     @property
     def ahead(self) -> str:
-        """The direction that it is measured in: forward, or right as seen from the side."""
-        return "right" if self.across else "forward"
+        """The direction that it is measured in: forward where it goes there, else right, back or left."""
+        order = ("right", "left") if self.across else ("forward", "right", "back", "left")
+        return next((direction for direction in order if self.goes(direction)), order[0])
 
     @property
-    def opposite(self) -> str:
-        """The direction straight back from there."""
-        return "left" if self.across else "back"
+    def opposite(self) -> str | None:
+        """The direction straight back from there, None where it does not go there."""
+        other = MIRRORED[self.ahead]
+        return other if self.goes(other) else None
 
-    def full(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
-        """Return the controls and values that ask for everything in one direction, or diagonally between two."""
-        if self.stick:
-            scale = 1.0 if len(directions) == 1 or self.corners else DIAGONAL
-            x = sum(_TILTS[direction][0] for direction in directions) * scale
-            y = sum(_TILTS[direction][1] for direction in directions) * scale
-            return [(self.stick, (x, y))]
-        return [(self.buttons[direction], 1.0) for direction in directions]
+    def goes(self, *directions: str) -> bool:
+        """Return whether it goes in a direction, or diagonally between two."""
+        return self.pushes(directions) is not None
 
-    def rest(self, *directions: str) -> list[tuple[str, float | tuple[float, float]]]:
-        """Return the controls and values that let all of it go."""
-        if self.stick:
-            return [(self.stick, (0.0, 0.0))]
-        return [(self.buttons[direction], 0.0) for direction in directions]
+    def pushes(self, directions: Sequence[str], amount: float = 1.0) -> Pushes | None:
+        """Return what to hold to go in a direction, or diagonally between two; None where it does not."""
+        sides: dict[str, tuple[float, float]] = {}
+        for direction in directions:
+            channel = self._channel(direction)
+            if channel is None:
+                return None
+            x, y = sides.get(channel, (0.0, 0.0))
+            upright = channel == "move" and direction in ("forward", "back")
+            sides[channel] = (x, y + SIGNS[direction]) if upright else (x + SIGNS[direction], y)
+        found = [self.entries[channel].pushes(x, y, self.window, amount) for channel, (x, y) in sides.items()]
+        return None if any(pushes is None for pushes in found) else [push for pushes in found for push in pushes]
+
+    def changes(self, before: Sequence[str], after: Sequence[str], amount: float = 1.0) -> Changes:
+        """Return what changes from going in some directions at once to going in others; none of them is rest."""
+        return changes_between(self.pushes(before) or (), self.pushes(after, amount) or ())
+
+    def full(self, *directions: str, amount: float = 1.0) -> Changes:
+        """Return what changes from rest to `amount` of everything in one direction, or diagonally between two."""
+        return self.changes((), directions, amount)
+
+    def rest(self, *directions: str) -> Changes:
+        """Return what changes when all of it is released."""
+        return self.changes(directions, ())
+
+    def _channel(self, direction: str) -> str | None:
+        upright = direction in ("forward", "back")
+        channels = (
+            ["throttle", "move"] if upright else ["turn", "move"] if direction in ("right", "left") else ["rise"]
+        )
+        if upright and self.across:
+            return None
+        return next((name for name in channels if name in self.entries), None)
 
 
-def key_walker(mode: Mode) -> Walker | None:
-    """Return what walks by keys or a d-pad with all the directions that a mode has, None without."""
+def moving_channels(mode: Mode) -> tuple[str, ...]:
+    """Return the channels that move the body of a mode, in the order in which one is chosen to measure it by."""
+    drives = mode.steer.frame == "drive"
+    names = ("throttle", "turn", "move") if drives else ("move", *(["rise"] if mode.steer.frame == "fly" else []))
+    return tuple(name for name in names if getattr(mode, name) is not None)
+
+
+def entries_of(mode: Mode) -> Iterator[tuple[str, Any]]:
+    """Give the `bind` entries that move the body of a mode, each with its channel."""
+    for channel in moving_channels(mode):
+        for bind in getattr(mode, channel).bind:
+            yield channel, bind
+
+
+def known_as(bind: Bind) -> frozenset[str]:
+    """Return every name by which an entry may be asked for: its own, its device, its controls and their sticks.
+
+    >>> from wendonic.profile.schema.move_binds import StickBind
+    >>> sorted(known_as(StickBind(stick="pad.left_stick")))
+    ['pad', 'pad.left_stick', 'pad.left_stick.x', 'pad.left_stick.y']
+    """
+    names = {bind.called(), bind.called().split("_")[0] if bind.called().startswith("touch") else bind.called()}
+    for control in bind.controls():
+        if not control.startswith("zone ") and not control.startswith("key."):
+            parts = control.split(".")
+            names |= {".".join(parts[:count]) for count in range(1, len(parts) + 1)}
+    return frozenset(names)
+
+
+def choices_of(mode: Mode) -> list[str]:
+    """Return what a mode can be measured by, by name."""
+    return list(dict.fromkeys(bind.called() for _, bind in entries_of(mode)))
+
+
+def _sides(channel: str, bind: Any, window: Window, across: bool) -> int:
+    """Return in how many directions an entry asks for something."""
+    ways = [(1.0, 0.0), (-1.0, 0.0)]
+    if channel == "move" and not across:
+        ways += [(0.0, 1.0), (0.0, -1.0)]
+    return sum(bind.pushes(x, y, window) is not None for x, y in ways)
+
+
+def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
+    """Return what a mode is measured by: of each channel that moves the body, the entry that is asked for by one of
+    its names; else the one with the most directions, keys first. None where no entry of the mode can be held.
+    """
+    across = mode.steer.seen_from_side
+    entries: dict[str, Any] = {}
+    like: frozenset[str] = frozenset([by] if by else [])
+    for channel in moving_channels(mode):
+        if channel == "move" and "throttle" in entries and not _asked(mode, "move", like):
+            continue
+        held = [(bind, _sides(channel, bind, window, across)) for bind in getattr(mode, channel).bind]
+        held = [(bind, sides) for bind, sides in held if sides]
+        if not held:
+            continue
+        best, _ = max(
+            held,
+            key=lambda pair: (bool(known_as(pair[0]) & like), pair[1], isinstance(pair[0], Opposed)),
+        )
+        if channel == "move" and mode.steer.frame == "drive":
+            entries = {}
+        entries[channel] = best
+        # What turns or rises goes with what drives or walks: keys with keys, one pad with itself.
+        like = like or (known_as(best) - {"touch"})
+    return Walker(entries, window, across) if entries else None
+
+
+def _asked(mode: Mode, channel: str, like: frozenset[str]) -> bool:
+    """Whether an entry of a channel is asked for, and none of the channels that come before it."""
+    names = [(name, known_as(bind)) for name, bind in entries_of(mode)]
+    found = {name for name, known in names if known & like}
+    return channel in found and not found - {channel}
+
+
+def keys_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
+    """Return keys, a d-pad or zones of the glass that walk in all of a mode's directions, None without."""
+    return _first(mode, window, by, stick=False)
+
+
+def stick_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
+    """Return a stick that walks, None without."""
+    return _first(mode, window, by, stick=True)
+
+
+def _first(mode: Mode, window: Window, by: str | None, stick: bool) -> Walker | None:
     across = mode.steer.seen_from_side
     for bind in mode.move.bind if mode.move else ():
-        if isinstance(bind, KeysBind):
-            lists = bind.keys.model_dump()
-            if all(lists[direction] for direction in (("right", "left") if across else DPAD_BUTTONS)):
-                return Walker(
-                    {direction: f"key.{codes[0]}" for direction, codes in lists.items() if codes}, "", across
-                )
-        elif isinstance(bind, DpadBind):
-            buttons = {direction: f"{bind.dpad}_{button}" for direction, button in DPAD_BUTTONS.items()}
-            return Walker(buttons, "", across)
+        fits = isinstance(bind, StickBind if stick else Ramped)
+        whole = _sides("move", bind, window, across) == (2 if across else 4)
+        if fits and whole and (by is None or by in known_as(bind)):
+            return Walker({"move": bind}, window, across)
     return None
 
 
-def key_driver(mode: Mode) -> Walker | None:
-    """Return what drives by keys of `throttle` and `turn`, None without both directions of each."""
-    named: dict[str, str] = {}
-    for channel in (mode.throttle, mode.turn):
-        for bind in channel.bind if channel else ():
-            lists = getattr(bind, "keys", None)
-            if lists is not None:
-                named |= {direction: f"key.{codes[0]}" for direction, codes in lists.model_dump().items() if codes}
-    return Walker(named, "") if set(named) == set(_TILTS) else None
-
-
-def stick_walker(mode: Mode) -> Walker | None:
-    """Return what walks by a stick, None without."""
-    sticks = (bind for bind in (mode.move.bind if mode.move else ()) if isinstance(bind, StickBind))
-    first = next(sticks, None)
-    return Walker({}, first.stick, mode.steer.seen_from_side, first.gate == "square") if first else None
-
-
-def probe_walker(mode: Mode) -> Walker | None:
-    """Return what a mode is walked or driven by when it is measured: keys, else a stick, else the keys of a cart."""
-    driver = key_driver(mode) if mode.steer.frame == "drive" else None
-    return key_walker(mode) or stick_walker(mode) or driver
-
-
-Steps = list[tuple[float, list[tuple[str, float | tuple[float, float]]]]]
+Steps = list[tuple[float, Changes]]
 
 
 def probe(steps: Steps, end_s: float) -> Recording:
     """Return a recording from 0 to `end_s` in which each step's controls change at its time.
 
-    >>> walker = Walker({"forward": "key.KeyW"}, "")
-    >>> probe([(0.5, walker.full("forward"))], 1.0).duration_s
+    >>> probe([(0.5, [("key.KeyW", 1.0)])], 1.0).duration_s
     1.0
     """
     events = [Event(0.0, "mark", "begin")]

@@ -4,6 +4,7 @@ import math
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere
 
 HEADINGS = 72
 
@@ -11,9 +12,9 @@ HEADINGS = 72
 @quantity(130, "", "part of the stick's disc that gives nothing")
 def dead_share(bench: Bench) -> float | None:
     """Find the edge in each of 72 directions."""
+    if bench.tilt_entry[0] != "move":
+        raise NotHere("nothing tilts in two directions")
     stick = bench.stick_response
-    if stick is None:
-        return None
     # What gives nothing reaches from the middle to an edge in every direction: its area is the mean of r².
     edges = [stick.tilt_for(1e-9, 360.0 * step / HEADINGS) for step in range(HEADINGS)]
     return math.fsum(1.0 if edge is None else edge * edge for edge in edges) / HEADINGS

@@ -1,34 +1,48 @@
-"""Stick: largest angle between a slow tilt and what it asks for, 16 directions."""
+"""Tilted in any direction: the largest angle between where a stick points and what it asks for."""
 
 import math
 
-import numpy as np
-
-from wendonic.batch.trace import shaped
 from wendonic.study.bench import Bench
-from wendonic.study.probes.stick_paths import RAMP_S, RAMPS, slow_ramps
 from wendonic.study.quantity import quantity
+from wendonic.study.stick_response import StickResponse
+from wendonic.study.unmeasured import NotHere
 
-ASKS = 0.05
-"""Below this share of full speed a heading is not looked at: nobody can aim it."""
+TILTS, COARSE_DEG, FINE_DEG = 20, 2, 0.05
+"""Tilts in each direction, steps of direction, and those in which the worst place is looked at again."""
 
 
-@quantity(90, "deg", "stick: largest angle between a slow tilt and what it asks for, 16 directions")
+@quantity(
+    90,
+    "deg",
+    "stick: largest angle between a tilt and what it asks for, from {aims:.0%} of full speed on, in any direction",
+)
 def direction_error_deg(bench: Bench) -> float | None:
-    """Tilt a stick slowly from rest to its rim; None if it never asks for anything."""
-    if bench.any_stick is None or bench.from_side:
-        return None
-    move = bench.table.move
-    # After 14 half-lives nothing is left of the last direction.
-    rest_s = 0.5 + math.ceil(14.0 * move.half_life_s) if move else 0.5
-    period_s = RAMP_S + rest_s
-    walked = shaped(slow_ramps(bench.any_stick.stick, period_s), bench.moving, hz=60, engine=bench.engine)
-    since = walked["t"] + 1e-9
-    number = (since / period_s).astype(int)
-    tilts = since - number * period_s <= RAMP_S
-    right, forward = walked["local_x"], walked["local_y"]
-    asks = tilts & (np.hypot(right, forward) > ASKS)
-    if not asks.any():
-        return None
-    off = np.arctan2(right, forward) - math.tau * number / RAMPS
-    return float(np.degrees(np.abs((off[asks] + math.pi) % math.tau - math.pi)).max())
+    """Look at the whole disc, and more closely where the error is largest: what a stick asks for at
+    a tilt of r in the direction h is at the heading atan2(right, forward), and the error is its angle to h.
+    """
+    if bench.from_side:
+        raise NotHere("seen from the side there are two directions")
+    stick, aims = bench.stick_response, bench.thresholds.aims
+    if bench.tilt_entry[0] != "move":
+        raise NotHere("nothing tilts in two directions")
+    coarse = (
+        (_error_deg(stick, tilt / TILTS, heading, aims), tilt / TILTS, heading)
+        for tilt in range(1, TILTS + 1)
+        for heading in range(0, 360, COARSE_DEG)
+    )
+    worst, tilt, heading = max(coarse)
+    if worst < 0.0:
+        raise NotHere("the stick never asks for anything")
+    # A border between two directions lies between two of these.
+    steps = round(COARSE_DEG / FINE_DEG)
+    fine = (heading + step * FINE_DEG for step in range(-steps, steps + 1))
+    return max(worst, *(_error_deg(stick, tilt, one, aims) for one in fine))
+
+
+def _error_deg(stick: StickResponse, tilt: float, heading_deg: float, aims: float) -> float:
+    """Return the error (deg) of a tilt, -1 where next to nothing is asked for."""
+    right, forward = stick.at(*stick.held(tilt, heading_deg))
+    if math.hypot(right, forward) < aims:
+        return -1.0
+    off = math.degrees(math.atan2(right, forward)) - heading_deg
+    return abs((off + 180.0) % 360.0 - 180.0)

@@ -7,4 +7,4 @@ from wendonic.study.quantity import quantity
 @quantity(260, "s", "how long that jump is off the ground")
 def jump_airtime_s(bench: Bench) -> float | None:
     """Jump once."""
-    return bench.flight.airtime_s if bench.flight else None
+    return bench.flight.airtime_s

@@ -1,11 +1,11 @@
 """How long before landing a press still counts."""
 
 from wendonic.study.bench import Bench
-from wendonic.study.jumps import longest_s
+from wendonic.study.measuring.jumps import longest_s
 from wendonic.study.quantity import quantity
 
 
 @quantity(270, "s", "how long before landing a press still counts")
 def jump_buffer_s(bench: Bench) -> float | None:
     """Press ever earlier before the ground is there."""
-    return longest_s(bench.jump.begins_early) if bench.jump else None
+    return longest_s(bench.jump.begins_early)

@@ -1,11 +1,11 @@
 """How long after the edge a press still counts."""
 
 from wendonic.study.bench import Bench
-from wendonic.study.jumps import longest_s
+from wendonic.study.measuring.jumps import longest_s
 from wendonic.study.quantity import quantity
 
 
 @quantity(280, "s", "how long after the edge a press still counts")
 def jump_grace_s(bench: Bench) -> float | None:
     """Press ever later after the ground is gone."""
-    return longest_s(bench.jump.begins_late) if bench.jump else None
+    return longest_s(bench.jump.begins_late)

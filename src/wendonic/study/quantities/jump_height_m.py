@@ -7,4 +7,4 @@ from wendonic.study.quantity import quantity
 @quantity(250, "m", "height of a jump whose press is held")
 def jump_height_m(bench: Bench) -> float | None:
     """Jump once."""
-    return bench.flight.height_m if bench.flight else None
+    return bench.flight.height_m

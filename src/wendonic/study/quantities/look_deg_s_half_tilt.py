@@ -1,12 +1,11 @@
 """Turn rate of the look stick at half tilt."""
 
 from wendonic.study.bench import Bench
-from wendonic.study.look_response import yaw_rate_deg_s
+from wendonic.study.measuring.look_response import yaw_rate_deg_s
 from wendonic.study.quantity import quantity
 
 
 @quantity(200, "deg/s", "turn rate of the look stick at half tilt")
 def look_deg_s_half_tilt(bench: Bench) -> float | None:
     """Tilt the look stick to the right."""
-    bind = bench.look_stick
-    return None if bind is None else yaw_rate_deg_s(bind, [0.5])[0]
+    return yaw_rate_deg_s(bench.look_stick, [0.5])[0] * bench.zoom_scale

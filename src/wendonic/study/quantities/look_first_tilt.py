@@ -8,5 +8,4 @@ from wendonic.study.stick_response import StickResponse
 @quantity(220, "", "smallest tilt of the look stick that turns")
 def look_first_tilt(bench: Bench) -> float | None:
     """Tilt the look stick to the right."""
-    bind = bench.look_stick
-    return None if bind is None else StickResponse(bind).tilt_for(1e-9, 90.0)
+    return StickResponse(bench.look_stick).tilt_for(1e-9, 90.0)

@@ -2,10 +2,15 @@
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere
 
 
 @quantity(170, "steps", "steps of a 16-bit stick within the first quarter of speed")
-def quarter_steps_16bit(bench: Bench) -> int | None:
+def quarter_steps_16bit(bench: Bench) -> int:
     """Count them straight ahead."""
     stick = bench.stick_response
-    return stick.steps_in_first_quarter(32767) if stick and not stick.paces else None
+    if stick.paces:
+        raise NotHere("paces: there is no quarter of speed")
+    if not bench.tilts_in_steps:
+        raise NotHere("no stick or trigger of a pad")
+    return stick.steps_in_first_quarter(32767)

@@ -1,4 +1,4 @@
-"""Drift while a usual worn stick lies untouched."""
+"""Drift while a stick lies untouched."""
 
 from wendonic.batch.trace import shaped
 from wendonic.study.bench import Bench
@@ -7,10 +7,13 @@ from wendonic.study.quantity import quantity
 from wendonic.study.summary import summarise
 
 
-@quantity(180, "m/min", "drift while a usual worn stick lies untouched")
+@quantity(
+    180,
+    "m/min",
+    "drift while a stick lies untouched: at its centre, or as a worn one at ({rest_right:g}, {rest_back:g})",
+)
 def rest_drift_m_per_min(bench: Bench) -> float | None:
     """Leave the stick alone, where it came to rest."""
-    if bench.stick is None:
-        return None
-    walked = shaped(untouched(bench.stick.stick), bench.moving, hz=60, engine=bench.engine)
+    bench.need_gait()
+    walked = shaped(untouched(bench.stick_bind), bench.moving, hz=60, engine=bench.engine)
     return summarise(walked).rest_drift_m_per_min

@@ -1,10 +1,16 @@
-"""From top speed forward, the other direction pressed, to 90 % of top speed back."""
+"""From top speed one way to 90 % of top speed back."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere, Unmeasured
 
 
-@quantity(50, "s", "from top speed forward, the other direction pressed, to 90 % of top speed back")
+@quantity(50, "s", "from top speed, the other direction pressed, to {most:.0%} of top speed back")
 def reversal_s(bench: Bench) -> float | None:
     """Read it off the step response."""
-    return bench.step_response.reversal_s if bench.step_response else None
+    walker, answer = bench.walker, bench.step_response
+    if walker.opposite is None:
+        raise NotHere(f"{walker.name}: no way straight back from {walker.ahead}")
+    if answer.reversal_s is None:
+        raise Unmeasured("the other direction pressed, it never goes back")
+    return answer.reversal_s

@@ -1,17 +1,18 @@
-"""How much a little more tilt changes, a tenth past the dead zone."""
+"""How much a little more tilt changes."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere
 
-FROM, TO = 0.095, 0.105
+BESIDE = 0.005
 
 
-@quantity(150, "", "how much a little more tilt changes, a tenth past the dead zone")
+@quantity(150, "", "how much a little more tilt changes, {past:g} past the dead zone")
 def small_tilt_slope(bench: Bench) -> float | None:
-    """Take the slope straight ahead; None where paces leave none."""
+    """Take the slope straight ahead, where no paces leave none."""
     stick = bench.stick_response
-    if stick is None or stick.paces:
-        return None
-    first = stick.tilt_for(1e-9) or 0.0
-    low, high = first + FROM, first + TO
+    if stick.paces:
+        raise NotHere("paces: a tilt has no slope")
+    first = (stick.tilt_for(1e-9) or 0.0) + bench.thresholds.past
+    low, high = first - BESIDE, first + BESIDE
     return (stick.ahead(high) - stick.ahead(low)) / (high - low)

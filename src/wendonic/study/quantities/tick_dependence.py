@@ -5,52 +5,48 @@ from typing import Any
 
 import numpy as np
 
-from wendonic.batch.trace import shaped
 from wendonic.devices.event import Event
-from wendonic.profile.schema.profile import Profile
-from wendonic.runtime.helm import Helm
 from wendonic.study.bench import Bench
-from wendonic.study.probes.walker import Steps, probe
+from wendonic.study.probes.walk import Walk
+from wendonic.study.probes.walker import Steps
 from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere
+
+FIGURE_S, HALVES = 3.5, 7
 
 
 @quantity(230, "", "largest difference of the path at 30, 60, 144 Hz and uneven ticks, as a share of the distance")
 def tick_dependence(bench: Bench) -> float | None:
-    """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates; None where
-    nothing moves.
-    """
+    """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
     walker = bench.walker
-    if walker is None:
-        return None
-    corners = ["right", "left", "left"] if walker.across else ["forward", "right", "back"]
-    first, second, third = corners
+    others = [way for way in ("forward", "right", "back", "left") if walker.goes(way) and way != walker.ahead]
+    first, second, third = [walker.ahead, *others[:2], *2 * [others[0] if others else walker.ahead]][:3]
     figure: Steps = [
         (0.5, walker.full(first)),
-        (1.5, [*walker.rest(first), *walker.full(second)]),
-        (2.0, [*walker.rest(second), *walker.full(third)]),
+        (1.5, walker.changes((first,), (second,))),
+        (2.0, walker.changes((second,), (third,))),
         (2.5, walker.rest(third)),
     ]
-    recording = probe(figure, 3.5)
     paths = []
     for hz in (30, 60, 144):
-        walked = shaped(recording, bench.moving, hz=hz, engine=bench.engine)
+        walked = Walk(bench.moving, walker, figure, FIGURE_S, hz, bench.engine)
         path = np.column_stack([walked["pos_x"], walked["pos_y"]])
         # Every half second is the end of a tick at each rate.
-        paths.append(path[hz // 2 - 1 :: hz // 2][:7])
-    paths.append(_uneven_path(figure, bench.moving))
+        paths.append(path[hz // 2 - 1 :: hz // 2][:HALVES])
+    paths.append(_uneven_path(figure, bench))
     distance_m = float(np.linalg.norm(np.diff(paths[2], axis=0), axis=1).sum())
     if distance_m == 0.0:
-        return None
+        raise NotHere("nothing moves")
     return max(float(np.linalg.norm(path - paths[2], axis=1).max()) for path in paths) / distance_m
 
 
-def _uneven_path(figure: Steps, profile: Profile) -> Any:
+def _uneven_path(figure: Steps, bench: Bench) -> Any:
     """Return the places at every half second of a figure, in ticks of every length from 7 to 33 ms."""
-    helm = Helm(profile)
+    helm = bench.helm()
     changes = dict(figure)
     uneven = random.Random(1)
     places: list[tuple[float, float]] = []
-    for half in range(7):
+    for half in range(HALVES):
         for control, value in changes.get(half / 2.0, []):
             helm.apply(Event(half / 2.0, control, value))
         left_s = 0.5

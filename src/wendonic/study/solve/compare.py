@@ -172,10 +172,13 @@ def compare(
     mode: str | None = None,
     hz: float = 120.0,
     engine: Engine = "auto",
+    by: str | None = None,
+    held: str | None = None,
 ) -> Comparison:
     """Return a comparison of profiles, each in its first mode or in the one that is named.
 
-    `inputs` are as in `traces_of`; the figure of eight is what counts without any. Raises `WendonicError` for fewer
+    `inputs` are as in `traces_of`; the figure of eight is what counts without any. `by` and `held` are as in
+    `measure`. Raises `WendonicError` for fewer
     than two profiles, and for a mode or a probe that one of them does not have.
 
     >>> from wendonic.demo import demo_profile
@@ -186,7 +189,7 @@ def compare(
     if len(profiles) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
     inputs = {USUAL_INPUT: None} if inputs is None else inputs
-    sheets = tuple(measure(profile, mode, engine) for profile in profiles.values())
+    sheets = tuple(measure(profile, mode, engine, by=by, held=held) for profile in profiles.values())
     traces = traces_of(profiles, inputs, mode, hz, engine)
     length = common_unit([profile.world.length for profile in profiles.values()])
     from_side = all(profile.mode[profile.mode_name(mode)].steer.seen_from_side for profile in profiles.values())

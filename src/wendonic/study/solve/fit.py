@@ -64,7 +64,14 @@ class _Trial:
     """Measures the targets for values of the free settings."""
 
     def __init__(
-        self, text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None, engine: Engine
+        self,
+        text: str,
+        targets: Mapping[str, float],
+        free: Sequence[str],
+        mode: str | None,
+        engine: Engine,
+        by: str | None,
+        held: str | None,
     ) -> None:
         profile = profile_from_text(text)
         known = [(*known_quantity(name, profile.world.length), wanted) for name, wanted in targets.items()]
@@ -72,6 +79,7 @@ class _Trial:
         if not targets or not free:
             raise WendonicError("a fit needs a target and a free setting")
         self.targets, self.free, self.mode, self.engine = dict(targets), list(free), mode, engine
+        self.by, self.held = by, held
         self.content = tomllib.loads(text)
         self.limits = [limits_of(profile, path) for path in free]
         self.starts = [float(value_at(profile, path)) for path in free]
@@ -84,7 +92,7 @@ class _Trial:
 
     def measured(self, values: Sequence[float]) -> dict[str, float | None]:
         changed = with_values(self.content, dict(zip(self.free, map(float, values), strict=True)))
-        sheet = measure(changed, self.mode, self.engine, only=tuple(self.targets))
+        sheet = measure(changed, self.mode, self.engine, tuple(self.targets), self.by, self.held)
         return {name: getattr(sheet, name) for name in self.targets}
 
     def misses(self, values: Sequence[float]) -> list[float]:
@@ -100,14 +108,22 @@ class _Trial:
 
 
 def fit(
-    text: str, targets: Mapping[str, float], free: Sequence[str], mode: str | None = None, engine: Engine = "auto"
+    text: str,
+    targets: Mapping[str, float],
+    free: Sequence[str],
+    mode: str | None = None,
+    engine: Engine = "auto",
+    by: str | None = None,
+    held: str | None = None,
 ) -> Fitted:
     """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
 
     Least squares of the shares by which the targets are missed (SciPy, trust region reflective), within the limits
-    that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`. What could
-    not be reached is reported as it is. A target may be in the game's own unit (`stop_distance_u`). Raises
-    `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or a
+    that each setting has, over the logarithms of settings above 0. `engine` is that of `wendonic.shape`; `by`
+    and `held` are as in `measure`. What could not be reached is reported as it is. A target may be in the game's own
+    unit (`stop_distance_u`).
+
+    Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or a
     quantity that the mode does not have.
 
     >>> from wendonic.demo import PROFILE_PATH
@@ -118,7 +134,7 @@ def fit(
     import numpy as np
     from scipy.optimize import least_squares
 
-    trial = _Trial(text, targets, free, mode, engine)
+    trial = _Trial(text, targets, free, mode, engine, by, held)
     logs = [start > 0.0 and low >= 0.0 for start, (low, _) in zip(trial.starts, trial.limits, strict=True)]
 
     def unpacked(packed: Any) -> list[float]:

@@ -17,11 +17,13 @@ from wendonic.devices.sample_places import sample_places
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.edit import limits_of, with_values
-from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.load import load_profile, profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
+from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
+from wendonic.study.quantities import QUANTITIES
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -38,6 +40,8 @@ def sweep(
     mode: str | None = None,
     progress: Callable[[int, int], None] | None = None,
     workers: int | None = None,
+    by: str | None = None,
+    held: str | None = None,
 ) -> "pd.DataFrame":
     """Return quantities of the feel sheet for every combination of some settings of the profile in a file.
 
@@ -45,7 +49,7 @@ def sweep(
     metres or in the game's own unit (`stop_distance_u`). One row a combination, the last setting changing fastest; a
     column for each setting and each quantity, NaN where a profile does not have it or the settings do not go
     together. `progress` is called with how many are done and how many there are. The work is shared by `workers`
-    processes, one for each core by default; with 1 it is done here.
+    processes, one for each core by default; with 1 it is done here. `by` and `held` are as in `measure`.
 
     Raises `ProfileError` for a profile with faults, and `WendonicError` for a setting, a quantity or a mode that does
     not exist, and for more than MOST_PROFILES combinations.
@@ -70,8 +74,9 @@ def sweep(
     if len(combinations) > MOST_PROFILES:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    engine = _engine(profile, name, measured_names, len(combinations) / workers)
-    job = (tomllib.loads(text), tuple(over), tuple(measured_names), name, engine)
+    how = {"only": tuple(measured_names), "by": by, "held": held}
+    engine = _engine(profile, name, how, len(combinations) / workers)
+    job = (tomllib.loads(text), tuple(over), how, name, engine)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -83,21 +88,46 @@ def sweep(
     return pd.concat([settings, found], axis=1)
 
 
-def _engine(profile: Profile, mode: str, of: Sequence[str], count: float) -> Engine:
+def sweep_document(
+    frame: "pd.DataFrame",
+    over: Sequence[str],
+    of: Sequence[str],
+    path: str,
+    mode: str | None = None,
+    by: str | None = None,
+    held: str | None = None,
+) -> dict[str, Any]:
+    """Return what a sweep found as JSON content: the columns with units and definitions, and the rows; a quantity
+    that was asked for in the game's own unit is in that.
+    """
+    length = load_profile(path).world.length
+    columns: dict[str, Any] = {setting: entry(None, "", "setting of the profile") for setting in over}
+    for name in of:
+        known, factor = known_quantity(name, length)
+        one = QUANTITIES[known]
+        columns[name] = entry(None, one.unit if factor == 1.0 else length.label(one.unit), one.definition)
+    for column in columns.values():
+        del column["value"]
+    rows = frame.astype(object).where(frame.notna(), None).to_numpy().tolist()
+    head = {"profile": path, "mode": mode, "by": by, "while": held}
+    return document("sweep", **head, columns=columns, rows=[dict(zip(columns, row, strict=True)) for row in rows])
+
+
+def _engine(profile: Profile, mode: str, how: Mapping[str, Any], count: float) -> Engine:
     """Return what suits `count` profiles a process: compiled, and compiled once for all of them, where interpreting
     would take longer than getting the compiled loop ready.
     """
     if not has_numba():
         return "interpreted"
-    measure(profile, mode, "interpreted", only=of)
+    measure(profile, mode, "interpreted", **how)
     start = time.perf_counter()
-    measure(profile, mode, "interpreted", only=of)
+    measure(profile, mode, "interpreted", **how)
     spent_s = time.perf_counter() - start
     sources = mode_sources(profile, mode, None)
     run = Run(mode_tuning(profile, mode, False), sample_places(sources).sample, NO_COURSE, mode)
     if spent_s * count <= seconds_to_ready(run.ready, run.reported):
         return "interpreted"
-    measure(profile, mode, "compiled", only=of)
+    measure(profile, mode, "compiled", **how)
     return "compiled"
 
 
@@ -113,7 +143,8 @@ def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]
 
 
 def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
-    content, paths, quantities, mode, engine = job
+    content, paths, how, mode, engine = job
+    quantities = how["only"]
     rows: list[_Row] = []
     for values in combinations:
         try:
@@ -121,7 +152,7 @@ def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
         except ProfileError:
             rows.append((None,) * len(quantities))
             continue
-        sheet = measure(profile, mode, engine, only=quantities)
+        sheet = measure(profile, mode, engine, **how)
         rows.append(tuple(getattr(sheet, name) for name in quantities))
     return rows
 

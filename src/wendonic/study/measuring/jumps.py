@@ -1,6 +1,6 @@
 """The press that jumps: pressed early, late, and held."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -8,10 +8,13 @@ import numpy as np
 from wendonic.batch import Engine
 from wendonic.batch.trace import shaped
 from wendonic.devices.event import Event
+from wendonic.devices.push import Changes
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.runtime.helm import Helm
 from wendonic.study.probes.press_entry import entry_changes
+from wendonic.study.thresholds import THRESHOLDS
+from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 1000.0
 LONGEST_AIRTIME_S = 10.0
@@ -39,72 +42,100 @@ def _wait(helm: Helm, seconds: float) -> None:
 
 
 class Flight(NamedTuple):
-    """How high a jump goes (m) and how long it is off the ground (s)."""
+    """How high a jump goes (m), how long it is off the ground (s), and how long it rises."""
 
     height_m: float
     airtime_s: float
+    apex_s: float
+
+
+Trial = Sequence[tuple[Changes, float]]
 
 
 class JumpPress(NamedTuple):
-    """A press that jumps or waits for the ground, in a profile of one mode; `down` is what brings it down."""
+    """A press that jumps or waits for the ground, in a profile of one mode: what makes it begin, and what has to be
+    held before; changes, each with how long (s) to wait after it.
+    """
 
     profile: Profile
     name: str
-    down: list[Event]
+    trial: Trial
+    lead: Trial = ()
 
-    def flight(self, engine: Engine = "auto") -> Flight | None:
-        """Return the flight of a jump whose press stays held; None where the gait has none, or it never lands."""
-        if not self.profile.gait_of(self.profile.first_mode).jump:
-            return None
-        held = Recording([*self.down, Event(LONGEST_AIRTIME_S, "mark", "end")])
-        jumped = shaped(held, self.profile, hz=HZ, engine=engine)
+    def flight(self, engine: Engine = "auto", longest_s: float = LONGEST_AIRTIME_S) -> Flight:
+        """Return the flight of a jump whose press stays held, or is as short as its style wants it; raises `NotHere`
+        where nothing jumps, and `Unmeasured` where it never lands.
+        """
+        events: list[Event] = []
+        at_s = 0.0
+        for changes, wait_s in (*self.lead, *self.trial):
+            events += [Event(at_s, control, value) for control, value in changes]
+            at_s += wait_s
+        ends = Event(at_s + longest_s, "mark", "end")
+        jumped = shaped(Recording([*events, ends]), self.profile, hz=HZ, engine=engine)
         t, height, rise = (jumped[name] for name in ("t", "pos_z", "vel_z"))
         in_air = ~jumped["grounded"]
-        if not in_air.any() or in_air[-1]:
-            return None
-        last = int(np.flatnonzero(in_air)[-1])
+        if not in_air.any():
+            raise NotHere("no gait of this mode jumps")
+        if in_air[-1]:
+            if longest_s < THRESHOLDS.longest_s / 5.0:
+                return self.flight(engine, longest_s * 4.0)
+            raise Unmeasured(f"the jump has not landed after {longest_s:g} s")
+        first, last = np.flatnonzero(in_air)[[0, -1]]
         # Its speed at the last tick in the air carries it to the ground.
         to_ground_s = height[last] / -rise[last] if rise[last] < 0.0 else 0.0
-        return Flight(float(height.max()), float(t[last] + to_ground_s - t[0] + 1.0 / HZ))
+        left_s = float(t[first]) - 1.0 / HZ
+        top = int(np.argmax(height))
+        # Between two ticks it stops rising where its speed would be none.
+        over_s = rise[top] / (rise[top] - rise[top + 1]) / HZ if rise[top + 1] < rise[top] else 0.0
+        apex_s = float(t[top]) + max(float(over_s), -1.0 / HZ) - left_s
+        return Flight(float(height.max()), float(t[last]) + float(to_ground_s) - left_s, apex_s)
 
     def begins_early(self, wait_s: float) -> bool:
         """Return whether it begins when pressed so long (s) before the ground is there."""
         helm = self._helm_in_air(grounded_first=False)
         self._press(helm)
         helm.tick(FINEST_S / 10.0)
-        if wait_s > 0.0:
-            _wait(helm, wait_s)
+        _wait(helm, wait_s)
         helm.ground(True)
         return helm.tick(FINEST_S / 10.0).press(self.name).began
 
     def begins_late(self, wait_s: float) -> bool:
         """Return whether it begins when pressed so long (s) after the ground is gone."""
         helm = self._helm_in_air(grounded_first=True)
-        if wait_s > 0.0:
-            _wait(helm, wait_s)
+        _wait(helm, wait_s)
         self._press(helm)
         return helm.tick(FINEST_S / 10.0).press(self.name).began
 
     def _helm_in_air(self, grounded_first: bool) -> Helm:
         helm = Helm(self.profile)
+        for changes, wait_s in self.lead:
+            for control, value in changes:
+                helm.apply(Event(0.0, control, value))
+            _wait(helm, wait_s)
         helm.ground(grounded_first)
         helm.tick(1.0)
         helm.ground(False)
         return helm
 
     def _press(self, helm: Helm) -> None:
-        for event in self.down:
-            helm.apply(event)
+        for number, (changes, wait_s) in enumerate(self.trial):
+            for control, value in changes:
+                helm.apply(Event(0.0, control, value))
+            if number + 1 < len(self.trial):
+                _wait(helm, wait_s)
 
 
-def jump_press(profile: Profile, mode: str) -> JumpPress | None:
-    """Return what jumps in a profile of one mode; None without, and for one that has to be tapped or held long."""
+def jump_press(profile: Profile, mode: str, lead: Trial = ()) -> JumpPress:
+    """Return what jumps in a profile of one mode, after what has to be held before; raises `NotHere` without."""
     name = jump_press_name(profile, mode)
     press = profile.mode[mode].press.get(name) if name else None
-    if name is None or press is None or press.style not in ("hold", "toggle"):
-        return None
-    down, _ = entry_changes(profile, press.bind[0])
-    return JumpPress(profile, name, down)
+    if name is None or press is None:
+        raise NotHere("no press jumps or waits for the ground")
+    down, up = (
+        [(event.control, event.value) for event in events] for events in entry_changes(profile, press.bind[0])
+    )
+    return JumpPress(profile, name, press.trial(down, up), lead)
 
 
 def longest_s(begins: Callable[[float], bool]) -> float:

@@ -4,8 +4,9 @@ from wendonic.kernels.look.displacement import hand_gain
 from wendonic.look_units import CM_PER_INCH
 from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
 from wendonic.study.stick_response import StickResponse
+from wendonic.study.thresholds import THRESHOLDS
 
-USUAL_HAND_CM_S = 20.0
+USUAL_HAND_CM_S = THRESHOLDS.hand_cm_s
 """A hand that turns about without hurry."""
 
 
@@ -22,7 +23,7 @@ def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = Fals
     stick = StickResponse(bind)
     most = 1.0 + bind.rim_boost if boosted else 1.0
     full = stick.tuning.curve.ceiling - 1e-9
-    shaped = [stick.at(tilt, 0.0)[0] for tilt in tilts]
+    shaped = [stick.at(*stick.held(tilt, 90.0))[0] for tilt in tilts]
     return [amount * bind.yaw_deg_s * (most if amount >= full else 1.0) for amount in shaped]
 
 

@@ -1,0 +1,126 @@
+"""Numbers as JSON, in one layout for every command: value, unit, definition, and an interval where there is one."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from wendonic.recording.recording import Recording
+from wendonic.study.calibration.calibrate import Calibration
+from wendonic.study.calibration.estimate import CONFIDENCE, Estimate
+from wendonic.study.feel_sheet import FeelSheet
+from wendonic.study.quantities import QUANTITIES
+from wendonic.study.quantity import Value
+from wendonic.study.unmeasured import NotHere
+
+FORMAT = "wendonic-values"
+VERSION = 1
+
+
+def document(command: str, **content: Any) -> dict[str, Any]:
+    """Return what a command found, headed by what it is. Lengths are in metres, whatever the game's own unit is.
+
+    >>> document("measure", mode="foot")
+    {'format': 'wendonic-values', 'version': 1, 'command': 'measure', 'mode': 'foot'}
+    """
+    return {"format": FORMAT, "version": VERSION, "command": command, **content}
+
+
+def entry(value: Any, unit: str, definition: str, **more: Any) -> dict[str, Any]:
+    """Return one number: its value (null where there is none), its unit ("" for a share or a ratio), what it is.
+
+    >>> entry(0.25, "s", "from a full press to rest")
+    {'value': 0.25, 'unit': 's', 'definition': 'from a full press to rest'}
+    """
+    return {"value": value, "unit": unit, "definition": definition, **more}
+
+
+def estimated(found: Estimate, unit: str, definition: str) -> dict[str, Any]:
+    """Return a number that was estimated, with its interval and how many samples it rests on.
+
+    >>> estimated(Estimate(0.03, 0.02, 0.04, 500), "raw", "where it rests")["interval"]
+    {'low': 0.02, 'high': 0.04, 'confidence': 0.95}
+    """
+    interval = {"low": found.low, "high": found.high, "confidence": CONFIDENCE}
+    return entry(found.value, unit, definition, interval=interval, samples=found.samples)
+
+
+def sheet_values(sheet: FeelSheet) -> dict[str, Any]:
+    """Return the quantities of a feel sheet that were asked for, each with the thresholds of its definition; what has
+    no value says why, and whether the mode has it at all.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study.feel_sheet import measure
+    >>> values = sheet_values(measure(demo_profile(), only=["stop_time_s", "climb_m_s"]))
+    >>> values["stop_time_s"]["thresholds"], values["climb_m_s"]["value"], values["climb_m_s"]["missing"]
+    ({'rests_m_s': 0.001}, None, {'reason': 'nothing flies', 'in_mode': False})
+    """
+    return {name: _sheet_entry(sheet, name, value) for name, value in sheet.items() if sheet.asked(name)}
+
+
+def _sheet_entry(sheet: FeelSheet, name: str, value: Value) -> dict[str, Any]:
+    one = QUANTITIES[name]
+    used = {threshold: getattr(sheet.thresholds, threshold) for threshold in one.thresholds}
+    found = entry(value, one.unit, one.defined(sheet.thresholds), thresholds=used)
+    reason = sheet.reasons.get(name)
+    if reason is not None:
+        found["missing"] = {"reason": str(reason), "in_mode": not isinstance(reason, NotHere)}
+    return found
+
+
+def recording_values(recording: Recording) -> dict[str, Any]:
+    """Return how long a recording is, and how many events each of its controls has.
+
+    >>> from wendonic.demo import demo_recording
+    >>> recording_values(demo_recording("beekeeper_mouse"))["duration_s"]["value"]
+    17.001032
+    """
+    counts: dict[str, int] = {}
+    for event in recording:
+        counts[event.control] = counts.get(event.control, 0) + 1
+    return {
+        "duration_s": entry(recording.duration_s, "s", "from the first event to the last"),
+        "start_s": entry(recording.start_s, "s", "time of the first event"),
+        "events": entry(len(recording), "events", "events of all controls"),
+        **{f"events.{name}": entry(count, "events", f"events of {name}") for name, count in counts.items()},
+    }
+
+
+def calibration_values(found: Calibration) -> dict[str, Any]:
+    """Return every number that a calibration found, each with its interval, by device; what is missing says why."""
+    devices: dict[str, Any] = {}
+    for stick in found.sticks:
+        values: dict[str, Any] = {}
+        if stick.rest:
+            values["centre_x"] = estimated(stick.rest.x, "raw", "where it rests, to the right")
+            values["centre_y"] = estimated(stick.rest.y, "raw", "where it rests, towards the player")
+            values["noise"] = estimated(stick.rest.noise, "raw", "standard deviation of an axis at rest")
+            if stick.rest.drift_per_min:
+                values["drift_per_min"] = estimated(stick.rest.drift_per_min, "raw/min", "how fast its rest moves")
+        if stick.inner:
+            values["inner"] = estimated(stick.inner, "raw", "dead zone that holds the asked share of samples at rest")
+        if stick.outer:
+            values["outer"] = estimated(stick.outer, "raw", "tilt from which on everything is asked for")
+        for number, length in enumerate(stick.rim.lengths if stick.rim else ()):
+            values[f"rim.{number}"] = estimated(length, "raw", "how far it reaches, clockwise from forward")
+        devices[stick.control] = {"values": values, "missing": list(stick.missing)}
+        if stick.rim:
+            devices[stick.control]["gate"] = stick.rim.gate
+    if found.mouse:
+        dpi = found.mouse.dpi
+        values = {"dpi": estimated(dpi, "counts/inch", "counts an inch")} if dpi else {}
+        devices["mouse.move"] = {"values": values, "missing": list(found.mouse.missing)}
+    for gyro in found.gyros:
+        values = {
+            f"bias_{axis}_deg_s": estimated(bias, "deg/s", f"turn rate that it reports at rest about {axis}")
+            for axis, bias in zip("xyz", gyro.bias_deg_s or (), strict=False)
+        }
+        if gyro.noise_deg_s:
+            values["noise_deg_s"] = estimated(gyro.noise_deg_s, "deg/s", "standard deviation of an axis at rest")
+        if gyro.still_deg_s is not None:
+            values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it lies still")
+        devices[gyro.control] = {"values": values, "missing": list(gyro.missing)}
+    return devices
+
+
+def sheet_head(sheet: FeelSheet) -> Mapping[str, Any]:
+    """Return how a sheet was measured."""
+    return {"by": sheet.by, "while": sheet.held}

@@ -1,0 +1,95 @@
+"""Circles of bodies that turn by being steered: how wide, and how they are driven."""
+
+import math
+
+import numpy as np
+
+from wendonic.batch import Engine
+from wendonic.profile.schema.axis_binds import ThrottleTriggers, ThrottleTriggersBind, TurnTriggers, TurnTriggersBind
+from wendonic.profile.schema.axis_channels import Throttle, Turn
+from wendonic.profile.schema.curve import LINEAR_CURVE
+from wendonic.profile.schema.dead_zone import DeadZone
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.steer.drive import DriveSteer
+from wendonic.profile.schema.steer.facing import FacingSteer
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.step_response import hold_s
+from wendonic.study.motion import level_speeds_m_s
+from wendonic.study.probes.walk import Walk
+from wendonic.study.probes.walker import Steps, Walker
+from wendonic.study.unmeasured import NotHere, Unmeasured
+
+HZ = 240.0
+LAST_S = 0.5
+"""What is left of a walk when its circle is measured."""
+
+LONGEST_TURN_S = 60.0
+HALF = 0.5
+
+
+def circling(bench: Bench) -> Walker:
+    """Return what drives in circles; raises `NotHere` where a body does not turn by being steered."""
+    steer, walker = bench.table.steer, bench.walker
+    turns_by_moving = isinstance(steer, FacingSteer) and steer.face == "travel"
+    if not (isinstance(steer, DriveSteer) or turns_by_moving):
+        raise NotHere("nothing drives in circles")
+    if not walker.goes("right"):
+        raise NotHere(f"{walker.name}: no turn to the right")
+    return walker
+
+
+def turning(bench: Bench) -> tuple[str, ...]:
+    """Return what is held at full lock: a body that turns as it goes sideways does both by that alone."""
+    return ("right",) if isinstance(bench.table.steer, FacingSteer) else ("forward", "right")
+
+
+def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle: float = 1.0) -> float:
+    """Return the width (m) of the circle that a body comes to, 2 v / w: v its speed, w its turn rate.
+
+    Raises `Unmeasured` where it does not turn.
+    """
+    steer = profile.mode[profile.first_mode].steer
+    held_s = math.ceil(hold_s(profile))
+    at_once = ("right",) if isinstance(steer, FacingSteer) else ("forward", "right")
+    steps: Steps = []
+    if len(at_once) == 2 and walker.goes("forward"):
+        steps.append((0.0, walker.full("forward", amount=throttle)))
+    turn = walker.changes(("forward",), at_once)
+    if throttle < 1.0:
+        # Turning pulls another control; the throttle stays where it is.
+        turn = walker.full("right")
+    steps.append((held_s, turn))
+    walk = Walk(profile, walker, steps, 2.0 * held_s + 2.0, HZ, engine)
+    last = round(LAST_S * HZ)
+    faces = np.unwrap(np.radians(walk["face_deg"][-last:]))
+    turned = abs(float(faces[-1] - faces[0]))
+    covered_m = float(level_speeds_m_s(walk)[-last + 1 :].sum() / HZ)
+    if turned <= 1e-6 or covered_m <= 0.0:
+        raise Unmeasured("steered to the right, it does not turn")
+    return 2.0 * covered_m / turned
+
+
+def half_throttle(bench: Bench) -> tuple[Profile, Walker]:
+    """Return the profile driven by two triggers without dead zone, curve or ramp, and those; for what a cart does is
+    its own, whatever it is driven by.
+    """
+    if not isinstance(bench.table.steer, DriveSteer):
+        raise NotHere("nothing is driven")
+    bench.need_gait()
+    zone = DeadZone(form="none")
+    throttle = ThrottleTriggersBind(
+        triggers=ThrottleTriggers(forward="pad.right_trigger"), dead_zone=zone, curve=LINEAR_CURVE
+    )
+    turn = TurnTriggersBind(triggers=TurnTriggers(right="pad.left_trigger"), dead_zone=zone, curve=LINEAR_CURVE)
+    mode = bench.table.staying().model_copy(
+        update={
+            "move": None,
+            "throttle": Throttle(bind=(throttle,)),
+            "turn": Turn(bind=(turn,)),
+            "look": None,
+            "leave_to": None,
+        }
+    )
+    profile = bench.moving.model_copy(update={"mode": {bench.mode: mode}})
+    walker = Walker({"throttle": throttle, "turn": turn}, profile.window, lead=bench.lead)
+    return profile, walker

@@ -1,0 +1,71 @@
+"""Looking by turning the pad: how far, how much of a slow turn is lost, and how far a pad that lies still turns."""
+
+import functools
+import math
+
+from wendonic.batch.trace import shaped
+from wendonic.devices.standins.gyro import GyroStandIn
+from wendonic.profile.schema.look_binds import GyroBind
+from wendonic.recording.recording import Recording
+from wendonic.study.bench import Bench
+from wendonic.study.probes.walker import known_as
+from wendonic.study.unmeasured import NotHere
+
+HZ = 120.0
+POLL_HZ = 250.0
+TURN_DEG = 60.0
+AIM_S = 4.0
+LIES_S = 60.0
+HAND_SHAKES_M_S2 = 0.3
+"""Spread of what the accelerometer of a pad in the hand feels; on a table it is a tenth of that."""
+
+
+def gyro_bind(bench: Bench) -> GyroBind:
+    """Return the entry of the rate sensor that turns the view; raises `NotHere` without."""
+    for bind in bench.table.look.bind if bench.table.look else ():
+        if isinstance(bind, GyroBind) and (not bench.by or bench.by in known_as(bind)):
+            return bind
+    raise NotHere("no motion sensor turns the view")
+
+
+@functools.cache
+def _pad_turned(
+    pad: str, bias_deg_s: float, noise_deg_s: float, shakes: float, rate_deg_s: float, end_s: float
+) -> Recording:
+    """Return a recording of a pad that is turned to the right at a rate."""
+    bias, noise = (0.0, math.radians(bias_deg_s), 0.0), math.radians(noise_deg_s)
+    hands = GyroStandIn(pad, bias, noise, accel_noise=shakes, poll_hz=POLL_HZ, seed=1)
+    return Recording(hands.events(lambda t: (rate_deg_s * max(t, 0.0), 0.0), 0.0, end_s))
+
+
+def _turned_deg(
+    bench: Bench,
+    rate_deg_s: float,
+    end_s: float,
+    from_s: float = 0.0,
+    bias_deg_s: float = 0.0,
+    shakes: float = HAND_SHAKES_M_S2,
+) -> float:
+    pad, noise_deg_s = gyro_bind(bench).gyro.split(".")[0], bench.thresholds.gyro_noise_deg_s
+    recording = _pad_turned(pad, bias_deg_s, noise_deg_s, shakes, rate_deg_s, end_s)
+    trace = shaped(recording, bench.one_mode, hz=HZ, engine=bench.engine)
+    return float(trace["look_yaw_deg"][trace["t"] > from_s].sum())
+
+
+def turned_share(bench: Bench, rate_deg_s: float, turn_deg: float = TURN_DEG) -> float:
+    """Return how far the view turns for each degree of a turn to the right."""
+    return _turned_deg(bench, rate_deg_s, turn_deg / rate_deg_s) / turn_deg
+
+
+def slow_loss(bench: Bench) -> float:
+    """Return the share of a slow turn that is lost, of what a quick one of as many degrees gives."""
+    limits = bench.thresholds
+    aimed_deg = limits.gyro_aim_deg_s * AIM_S
+    quick = turned_share(bench, limits.gyro_turn_deg_s)
+    return 1.0 - turned_share(bench, limits.gyro_aim_deg_s, aimed_deg) / quick
+
+
+def drift_deg_per_min(bench: Bench) -> float:
+    """Return how far (deg a minute) the view turns while a biased pad lies on a table."""
+    half_s, bias_deg_s = LIES_S / 2.0, bench.thresholds.gyro_drift_deg_s
+    return abs(_turned_deg(bench, 0.0, LIES_S, half_s, bias_deg_s, 0.1 * HAND_SHAKES_M_S2)) * 60.0 / half_s

@@ -1,0 +1,67 @@
+"""What is requested after a full press or tilt: when at all, and when half of it."""
+
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.step_response import crossing, rate_hz, shaping_s
+from wendonic.study.probes.walk import Walk
+from wendonic.study.probes.walker import Steps
+from wendonic.study.unmeasured import NotHere
+
+LEAD_S = 0.1
+PHASES = 16
+
+
+class RequestResponse(NamedTuple):
+    """What a full press in the direction that a mode is measured in requests: times since the press (s), amounts, and
+    the last of them.
+    """
+
+    t: Any
+    amount: Any
+    final: float
+
+
+def request_response(bench: Bench) -> RequestResponse:
+    """Return the request after a full press; raises `NotHere` where it stays at nothing."""
+    if bench.on_squares:
+        raise NotHere("on squares a step has a time of its own")
+    walker = bench.any_walker
+    held_s = shaping_s(bench.moving)
+    steps: Steps = [(LEAD_S, walker.full(walker.ahead))]
+    walk = Walk(bench.moving, walker, steps, LEAD_S + held_s, rate_hz(LEAD_S + held_s, 2000.0), bench.engine)
+    amount = walk["amount"]
+    if amount[-1] <= bench.thresholds.asks:
+        raise NotHere(f"{walker.name}: held {walker.ahead}, nothing is requested")
+    return RequestResponse(walk["t"] - LEAD_S, amount, float(amount[-1]))
+
+
+def chain_delay(bench: Bench) -> float | None:
+    """Return the mean time (s) from a full press at any moment of a tick to the end of the tick that requests half of
+    it: PHASES presses, evenly spread over a tick.
+    """
+    hz, walker = bench.thresholds.hz, bench.any_walker
+    final = request_response(bench).final
+    # Everything has come to rest again before the next press, which is a share of a tick later in its tick.
+    ticks = round(shaping_s(bench.moving) * hz) + 1
+    presses = [(2 * ticks * phase + 1 + (phase + 0.5) / PHASES) / hz for phase in range(PHASES)]
+    steps: Steps = []
+    for press_s in presses:
+        steps.append((press_s, walker.full(walker.ahead)))
+        steps.append((press_s + ticks / hz, walker.rest(walker.ahead)))
+    walk = Walk(bench.moving, walker, steps, presses[-1] + (ticks + 1) / hz, hz, bench.engine)
+    t, amount = walk["t"], walk["amount"]
+    delays = []
+    for press_s in presses:
+        since = (t > press_s) & (t <= press_s + ticks / hz) & (amount >= bench.thresholds.half * final - 1e-12)
+        if not since.any():
+            return None
+        delays.append(float(t[np.argmax(since)]) - press_s)
+    return float(np.mean(delays))
+
+
+def half_s(response: RequestResponse, share: float) -> float | None:
+    """Return when a share of the final request comes."""
+    return crossing(response.t, response.amount, share * response.final)

@@ -1,0 +1,161 @@
+"""How a body answers to everything at once: pressed, released, and pressed the other way."""
+
+import math
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from wendonic.batch import Engine
+from wendonic.profile.schema.profile import Profile
+from wendonic.study.probes.walk import Walk
+from wendonic.study.probes.walker import Steps, Walker
+from wendonic.study.thresholds import THRESHOLDS
+from wendonic.study.unmeasured import NotHere, Unmeasured
+
+HZ = 1000.0
+MOST_TICKS = 30_000
+"""A walk that takes longer is looked at less often; crossings are interpolated between ticks."""
+
+LEAD_S = 0.1
+SHARE = THRESHOLDS.most
+MARGIN_S = 0.5
+
+
+class StepResponse(NamedTuple):
+    """One walk that is released, and one that is turned back, in the direction that a mode is measured in; times (s)
+    count from the raw change; m and m/s, along that direction. `t` counts from the press, `release_s` on the same
+    clock. None where it never came to that, `speed_turned_back` where there is no way straight back.
+    """
+
+    t: Any
+    amount: Any
+    speed: Any
+    distance_m: Any
+    face_deg: Any
+    speed_turned_back: Any | None
+    face_turned_back_deg: Any | None
+    top_speed_m_s: float
+    release_s: float
+    first_response_s: float | None
+    reach90_s: float | None
+    stop_time_s: float | None
+    stop_distance_m: float | None
+    reversal_s: float | None
+
+
+def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | None:
+    """Return when values first reach a level, interpolated between two ticks; None if they never do.
+
+    >>> crossing([0.0, 1.0, 2.0], np.array([0.0, 1.0, 3.0]), 2.0)
+    1.5
+    """
+    beyond = values >= level if rising else values <= level
+    if not beyond.any():
+        return None
+    index = int(np.argmax(beyond))
+    if index == 0:
+        return float(t[0])
+    before, after = values[index - 1], values[index]
+    share = 1.0 if after == before else (level - before) / (after - before)
+    return float(t[index - 1] + share * (t[index] - t[index - 1]))
+
+
+def shaping_s(profile: Profile) -> float:
+    """Return for how long a request has to be held until it is steady: ramps and smoothing."""
+    mode = profile.mode[profile.first_mode]
+    smoothing_s = 14.0 * mode.move.half_life_s if mode.move else 0.0
+    if mode.move and mode.move.one_euro:
+        smoothing_s = max(smoothing_s, 14.0 / (2.0 * math.pi * mode.move.one_euro.min_cutoff_hz))
+    binds = [bind for channel in (mode.move, *mode.axis_channels) if channel for bind in channel.bind]
+    ramps_s = max((getattr(bind, "rise_s", 0.0) + getattr(bind, "fall_s", 0.0) for bind in binds), default=0.0)
+    return smoothing_s + ramps_s + MARGIN_S
+
+
+def hold_s(profile: Profile) -> float:
+    """Return for how long a direction has to be held until everything is steady, as far as can be told beforehand:
+    the slowest gait, ramps, and smoothing.
+    """
+    gaits_s = 0.0
+    for gait in profile.gaits_of(profile.first_mode).values():
+        slowest = min(gait.accel_m_s2, gait.brake_m_s2, gait.reverse_m_s2 or math.inf)
+        # A decay is over when it has come down to rest, and no sooner than after ten time constants.
+        constants = max(math.log(gait.top_speed_m_s / THRESHOLDS.rests_m_s) + 1.0, 10.0)
+        decay_s = (gait.coast_half_life_s or 0.0) / math.log(2.0)
+        decay_s = max(decay_s, 1.0 / gait.drag_per_s if gait.drag_per_s else 0.0)
+        gaits_s = max(gaits_s, constants * decay_s, 2.2 * gait.top_speed_m_s / slowest)
+    return min(gaits_s + shaping_s(profile), THRESHOLDS.longest_s)
+
+
+def rate_hz(seconds: float, hz: float = HZ) -> float:
+    """Return how often a walk of so many seconds is looked at."""
+    return min(hz, MOST_TICKS / seconds)
+
+
+def steady_speed(walk: Walk, from_s: float, to_s: float) -> float | None:
+    """Return the speed over the ground at `to_s` of something that is held since `from_s`; None where it is not
+    steady.
+    """
+    t, speed = walk["t"], np.hypot(walk["vel_x"], walk["vel_y"])
+    at_end = float(np.interp(to_s, t, speed))
+    before = float(np.interp(to_s - 0.05 * (to_s - from_s), t, speed))
+    return at_end if abs(at_end - before) <= THRESHOLDS.steady * at_end else None
+
+
+def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> StepResponse:
+    """Return the answer of a profile's first mode; raises `NotHere` where nothing moves, and `Unmeasured` where its
+    speed does not become steady.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study.probes.walker import walker_of
+    >>> profile = demo_profile()
+    >>> answer = step_response(profile, walker_of(profile.mode["foot"], profile.window))
+    >>> round(answer.top_speed_m_s, 3), round(answer.stop_distance_m, 3)
+    (3.2, 0.174)
+    """
+    longest_s = THRESHOLDS.longest_s
+    held_s = math.ceil(hold_s(profile) * 10.0) / 10.0
+    ahead, opposite = walker.ahead, walker.opposite
+    while True:
+        release_s = LEAD_S + held_s
+        end_s = release_s + held_s
+        hz = rate_hz(end_s)
+        steps: Steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.rest(ahead))]
+        held = Walk(profile, walker, steps, end_s, hz, engine)
+        top = steady_speed(held, LEAD_S, release_s)
+        if top is not None:
+            break
+        if held_s >= longest_s:
+            raise Unmeasured(f"held for {longest_s:g} s its speed still changes")
+        held_s = min(2.0 * held_s, longest_s)
+    if top <= 0.0:
+        raise NotHere(f"{walker.name}: held {ahead}, nothing moves")
+    t = held["t"]
+    x, y = (float(np.interp(release_s, t, held[f"vel_{axis}"])) / top for axis in "xy")
+    speed = held["vel_x"] * x + held["vel_y"] * y
+    covered = held["pos_x"] * x + held["pos_y"] * y
+    first = crossing(t, held["amount"], THRESHOLDS.asks)
+    reach = crossing(t, speed, SHARE * top)
+    after = t > release_s
+    rest = crossing(t[after], np.hypot(held["vel_x"], held["vel_y"])[after], THRESHOLDS.rests_m_s, rising=False)
+    turned, back, face_back = None, None, None
+    if opposite is not None:
+        steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.changes((ahead,), (opposite,)))]
+        returns = Walk(profile, walker, steps, end_s, hz, engine)
+        back, face_back = returns["vel_x"] * x + returns["vel_y"] * y, returns["face_deg"]
+        turned = crossing(t[after], back[after], SHARE * float(back[-1]), rising=False) if back[-1] < 0.0 else None
+    return StepResponse(
+        t - LEAD_S,
+        held["amount"],
+        speed,
+        covered,
+        held["face_deg"],
+        back,
+        face_back,
+        top,
+        held_s,
+        None if first is None else first - LEAD_S,
+        None if reach is None else reach - LEAD_S,
+        None if rest is None else rest - release_s,
+        None if rest is None else float(covered[-1] - np.interp(release_s, t, covered)),
+        None if turned is None else turned - release_s,
+    )

@@ -1,0 +1,78 @@
+"""A thumb on the glass: how far it slides to full, and what becomes of the middle when it slides too far."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from wendonic.batch.trace import shaped
+from wendonic.devices.event import Event
+from wendonic.profile.schema.move_binds import TouchStickBind
+from wendonic.recording.recording import Recording
+from wendonic.runtime.helm import Helm
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.step_response import shaping_s
+from wendonic.study.unmeasured import NotHere, Unmeasured
+
+TICK_S = 0.05
+HALVINGS = 40
+
+
+class Slide(NamedTuple):
+    """How far a thumb slides until nothing more is asked for, and how far its middle moves in an overlong slide; in
+    window heights.
+    """
+
+    travel: float
+    drift: float
+
+
+def slide(bench: Bench) -> Slide:
+    """Return how a thumb slides to the right, as it can go furthest there; raises `NotHere` without a stick under the
+    thumb, and `Unmeasured` where the window is too small for it.
+    """
+    binds = bench.table.move.bind if bench.table.move else ()
+    bind = next((bind for bind in binds if isinstance(bind, TouchStickBind)), None)
+    if bind is None:
+        raise NotHere("no stick under a thumb")
+    # Zones that lie on top of it are another matter.
+    table = bench.moving.mode[bench.mode]
+    alone = table.move.model_copy(update={"bind": (bind,)}) if table.move else None
+    profile = bench.moving.model_copy(update={"mode": {bench.mode: table.model_copy(update={"move": alone})}})
+    window = profile.window
+    left, middle = window.zone_of(bind.touch_stick).middle
+    room = (1.0 - left) * window.aspect_ratio
+    if room < 2.0 * bind.radius:
+        raise Unmeasured("the window ends before the thumb is at twice the radius")
+    wait = round(shaping_s(bench.moving) / TICK_S)
+
+    def asked(*slides: float) -> float:
+        """Return what is asked for once the thumb has gone from place to place, in window heights."""
+        helm: Helm = bench.helm(profile)
+        helm.touch(0, left, middle)
+        helm.tick(TICK_S)
+        for away in slides:
+            helm.touch(0, left + away / window.aspect_ratio, middle)
+            helm.tick(TICK_S)
+        for _ in range(wait):
+            intent = helm.tick(TICK_S)
+        return intent.local.right
+
+    most = asked(bind.radius)
+    if most <= 0.0:
+        raise NotHere("a thumb that slides to the rim asks for nothing")
+    travel = _halved(lambda away: asked(away) >= most - 1e-9, 0.0, bind.radius)
+    # The raw tilt says how far from its middle the thumb is.
+    places = [left + away * bind.radius / window.aspect_ratio for away in (0.0, 2.0, 1.0)]
+    slides = [Event(number * TICK_S, "touch.0", (x, middle, 1.0)) for number, x in enumerate(places)]
+    ends = Event((len(places) + 1) * TICK_S, "mark", "end")
+    back = shaped(Recording([*slides, ends]), profile, hz=1.0 / TICK_S, engine=bench.engine)
+    return Slide(travel, bind.radius * (1.0 - float(back["raw_x"][-1])))
+
+
+def _halved(beyond: Callable[[float], bool], low: float, high: float) -> float:
+    """Return where something that is false first becomes true."""
+    if beyond(low):
+        return low
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2.0
+        low, high = (low, middle) if beyond(middle) else (middle, high)
+    return high

@@ -1,0 +1,11 @@
+"""How far from the place that was pointed at a body ends."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.goal import arrival
+from wendonic.study.quantity import quantity
+
+
+@quantity(430, "m", "how far from a place {goal_m:g} m off it comes to rest")
+def goal_error_m(bench: Bench) -> float | None:
+    """Walk there."""
+    return arrival(bench).error_m

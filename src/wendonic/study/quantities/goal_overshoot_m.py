@@ -1,0 +1,11 @@
+"""How far a body goes past the place that was pointed at."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.goal import arrival
+from wendonic.study.quantity import quantity
+
+
+@quantity(420, "m", "how far it goes past a place {goal_m:g} m off")
+def goal_overshoot_m(bench: Bench) -> float | None:
+    """Walk there."""
+    return arrival(bench).overshoot_m

@@ -1,0 +1,11 @@
+"""Time to a place that was pointed at."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.goal import arrival
+from wendonic.study.quantity import quantity
+
+
+@quantity(410, "s", "from pointing at a place {goal_m:g} m off to arriving there")
+def goal_time_s(bench: Bench) -> float | None:
+    """Walk there."""
+    return arrival(bench).time_s

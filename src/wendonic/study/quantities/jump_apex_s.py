@@ -1,0 +1,10 @@
+"""How long that jump rises."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.quantity import quantity
+
+
+@quantity(255, "s", "from leaving the ground to the top of that jump")
+def jump_apex_s(bench: Bench) -> float | None:
+    """Jump once."""
+    return bench.flight.apex_s

@@ -1,0 +1,11 @@
+"""From a press to the step's beginning."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.squares import steps_held
+from wendonic.study.quantity import quantity
+
+
+@quantity(310, "s", "on squares: from a press to the end of the tick in which its step begins")
+def press_to_step_s(bench: Bench) -> float | None:
+    """Press and hold the direction that the mode is measured in."""
+    return steps_held(bench)[0]

@@ -1,0 +1,11 @@
+"""How much less is requested at the turn of a swing."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.swing import swing
+from wendonic.study.quantity import quantity
+
+
+@quantity(630, "", "hands: share of the request that is lost at the turns of a swing")
+def swing_dip(bench: Bench) -> float | None:
+    """Swing both hands."""
+    return swing(bench).dip
