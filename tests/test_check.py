@@ -4,13 +4,14 @@ import itertools
 import json
 
 import pytest
+import typer
 
 from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.budget import quantity_names
-from wendonic.study.check import check
+from wendonic.study.check import check, fixed
 from wendonic.study.quantities import QUANTITIES
 from wendonic.testing import assert_feel
 
@@ -54,8 +55,8 @@ def slugs(text):
 SHIPPED = {
     # Shown on purpose: a free diagonal, the key pressed last or first, a stick without a dead zone.
     "store_room": ["diagonal-too-fast", "opposites-do-not-cancel"],
-    "scout": ["opposites-do-not-cancel"],
-    "crates": ["opposites-do-not-cancel"],
+    "scout": ["opposites-do-not-cancel", "opposites-do-not-cancel", "rim-out-of-reach", "dead-zone-small"],
+    "crates": ["opposites-do-not-cancel", "opposites-do-not-cancel"],
     "lookout": ["rim-out-of-reach"],
 }
 
@@ -113,7 +114,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             PAD + 'curve = { form = "points", points = [[0, 0], [0.2, 0.3], [0.6, 0.3], [1, 1]] }\n',
             "curve-flat",
             "move.bind[0].curve",
-            "nothing changes",
+            "changes by 0.000",
         ),
         # 0.051 / 0.85 of 600 deg/s
         (
@@ -285,12 +286,16 @@ def test_the_command_says_what_was_measured_and_ends_with_1_for_faults(tmp_path,
     assert run("check", sided)[0] == 0
     assert run("check", "--strict", sided)[0] == 1
     code, out = run("check", "--json", mirrored, sided)
-    found = json.loads(out)
+    content = json.loads(out)
+    assert (content["format"], content["command"]) == ("wendonic-values", "check")
+    found = content["findings"]
     assert [(entry["slug"], entry["severity"]) for entry in found] == [
         ("mirrored-look", "fault"),
         ("left-handed-axes", "notice"),
     ]
-    assert set(found[0]) == {"profile", "slug", "severity", "where", "measured", "why", "fix"}
+    assert set(found[0]) == {*("profile", "slug", "severity", "where", "measured", "why", "fix", "changes", "advice")}
+    assert found[0]["changes"] == {"mode.foot.look.bind[0].invert_yaw": False}
+    assert found[0]["fix"] == "mode.foot.look.bind[0].invert_yaw = false"
 
 
 def test_a_press_that_nothing_reaches_is_found_whatever_its_style():
@@ -332,3 +337,137 @@ def test_a_budget_holds_a_profile_to_its_feel():
 
 def test_the_quantities_of_a_budget_are_those_of_the_feel_sheet():
     assert sorted(quantity_names()) == sorted(QUANTITIES)
+
+
+FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
+
+
+@pytest.mark.parametrize(
+    ("text", "slug", "path"),
+    [
+        (KEYS + FLAT_GAIT + "brake_m_s2 = 2     # icy\n", "slides-on", "gait.walk.brake_m_s2"),
+        (KEYS + FLAT_GAIT + "coast_half_life_s = 2\n", "slides-on", "gait.walk.coast_half_life_s"),
+        (KEYS + "[gait.walk]\nthrust_m_s2 = 2\ndrag_per_s = 0.5\n", "slides-on", "gait.walk.drag_per_s"),
+        (
+            "[mode.foot]\npress_gaits = { sprint = 'run' }\n"
+            + KEYS
+            + "[mode.foot.press]\nsprint = { bind = ['key.ShiftLeft'] }\n"
+            + "[gait.run]\ntop_speed_m_s = 8\naccel_m_s2 = 30\nbrake_m_s2 = 1.7\n",
+            "slides-on",
+            "gait.run.brake_m_s2",
+        ),
+        (KEYS + "rise_s = 0.5\n", "slow-answer", "mode.foot.move.bind[0].rise_s"),
+        ("[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS, "slow-answer", "mode.foot.move.half_life_s"),
+        (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
+        (
+            KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",
+            "reversing-brakes-less",
+            "gait.walk.reverse_m_s2",
+        ),
+        (
+            "[mode.foot]\nsteer = { frame = 'map', turn_deg_s = 20 }\n" + KEYS,
+            "turns-slowly",
+            "mode.foot.steer.turn_deg_s",
+        ),
+        (
+            '[mode.foot.move]\ndiagonal = "factor"\ndiagonal_factor = 0.07\n' + KEYS,
+            "diagonal-too-slow",
+            "mode.foot.move.diagonal",
+        ),
+        (
+            KEYS.replace('["KeyA"]', '["KeyD"]').replace('right = ["KeyD"]', 'right = ["KeyA"]'),
+            "mirrored-keys",
+            "mode.foot.move.bind[0].keys.left",
+        ),
+        (
+            "[mode.foot]\nsteer = { frame = 'fly' }\n"
+            + KEYS
+            + "[[mode.foot.rise.bind]]\nkeys = { up = ['ArrowDown'], down = ['ArrowUp'] }\n",
+            "mirrored-keys",
+            "mode.foot.rise.bind[0].keys.up",
+        ),
+        (
+            KEYS
+            + "[mode.foot.press]\njump = { bind = ['key.Space'], grace_s = 0.9 }\n"
+            + FLAT_GAIT
+            + "jump = { height_m = 1 }\nbrake_m_s2 = 20\n",
+            "grace-long",
+            "mode.foot.press.jump.grace_s",
+        ),
+        (
+            KEYS
+            + "[mode.foot.press]\njump = { bind = ['key.Space'] }\n"
+            + FLAT_GAIT
+            + "jump = { height_m = 12 }\nbrake_m_s2 = 20\n",
+            "jump-high",
+            "gait.walk.jump.height_m",
+        ),
+        (
+            PAD + 'curve = { form = "power", exponent = 1.6, ceiling = 0.5 }\n',
+            "full-input-too-little",
+            "mode.foot.move.bind[0].curve.ceiling",
+        ),
+        (
+            "[mode.foot.move]\npace_margin = 0\npaces = [{ above = 0, amount = 0.3 }, { above = 0.5, amount = 1 }]\n"
+            + PAD,
+            "chatters",
+            "mode.foot.move.pace_margin",
+        ),
+        (
+            "[mode.foot.move]\npaces = [{ above = 0, amount = 1 }]\n" + PAD,
+            "analogue-lost",
+            "mode.foot.move.paces",
+        ),
+        (
+            '[[mode.foot.move.bind]]\ndpad = "pad.dpad"\nopposites = "latest"\n',
+            "opposites-do-not-cancel",
+            "mode.foot.move.bind[0].opposites",
+        ),
+    ],
+)
+def test_a_fix_that_is_told_holds_and_is_written_with_the_comments_kept(text, slug, path):
+    done = fixed(HEAD + text, engine="interpreted")
+    assert slug in {one.slug for one in done.fixes}
+    assert path in {where for one in done.fixes for where in one.changes} | {one.where for one in done.fixes}
+    assert done.left == ()
+    assert check(profile_from_text(done.text), "interpreted", prove=False) == []
+    assert ("# icy" in done.text) == ("# icy" in text)
+    # What is told has been measured, not guessed: the same findings without their fixes are there before.
+    before = check(profile_from_text(HEAD + text), "interpreted", prove=False)
+    assert slug in {one.slug for one in before}
+    assert all(not one.changes for one in before)
+
+
+def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
+    one_way = KEYS.replace('right = ["KeyD"]', "right = []")
+    (missing,) = check(profile_from_text(HEAD + one_way), "interpreted")
+    assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a control for right")
+    slow = KEYS + FLAT_GAIT.replace("top_speed_m_s = 4", "top_speed_m_s = 900").replace("20", "0.4")
+    (never,) = [one for one in check(profile_from_text(HEAD + slow), "interpreted") if one.slug == "not-measured"]
+    assert "held for 600 s its speed still changes" in never.measured
+    assert never.fix == ""
+
+
+def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        return end.value.code, capsys.readouterr().out
+
+    path = tmp_path / "free.toml"
+    text = HEAD + "# ours\n" + '[mode.foot.move]\ndiagonal = "free"   # oops\n' + KEYS + 'opposites = "latest"\n'
+    path.write_text(text)
+    code, out = run("check", "--fix", "--dry-run", path)
+    assert code == 0
+    assert '-diagonal = "free"   # oops' in out
+    assert '+diagonal = "cap"    # oops' in out
+    assert path.read_text() == text
+    code, out = run("check", "--fix", "--only", "diagonal-too-fast", path)
+    assert (code, f"wrote {path}" in out) == (0, True)
+    assert f"{path}: 1 finding left\nnotice: opposites-do-not-cancel" in out
+    assert path.read_text() == text.replace('"free"   #', '"cap"    #')
+    assert "no findings left" in run("check", "--fix", path)[1]
+    for words, told in ((("--dry-run",), "goes with --fix"), (("--fix", "--only", "slides"), "slides-on")):
+        with pytest.raises((SystemExit, WendonicError, typer.BadParameter)) as refused:
+            app(["check", str(path), *words], standalone_mode=False)
+        assert told in str(refused.value)

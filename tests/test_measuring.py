@@ -149,7 +149,7 @@ def test_a_cart_in_circles_at_full_and_at_half_speed():
 def test_turning_round_takes_what_the_turn_rate_says():
     keys = f"keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n{AT_ONCE}"
     sheet = measured(f"[mode.m]\nsteer = {{ frame = 'map', turn_deg_s = 250 }}\n{BIND}{keys}")
-    assert sheet.turn_round_s == pytest.approx(THRESHOLDS.turned_deg / 250.0, abs=2e-3)
+    assert sheet.turn_round_s == pytest.approx((180.0 - THRESHOLDS.within_deg) / 250.0, abs=2e-3)
 
 
 @pytest.mark.parametrize(

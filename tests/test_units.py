@@ -181,8 +181,9 @@ def test_budgets_limits_and_findings_are_in_the_games_own_unit():
     slides = found["slides-on"]
     assert slides.where == "gait.walk.brake_u_s2"
     # What is proposed goes into the file as it is, and cures it.
-    name, _, number = slides.fix.partition(" = ")
-    cured = profile.changed({f"gait.walk.{name}": float(number)})
+    ((path, number),) = slides.changes.items()
+    assert slides.fix == f"{path} = {number}"
+    cured = profile.changed(slides.changes)
     assert "slides-on" not in {finding.slug for finding in check(cured, "interpreted")}
     assert math.isclose(cured.gait["walk"].brake_m_s2 * 50.0, float(number))
 

@@ -2,31 +2,80 @@
 
 import json
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
 from wendonic.cli.say import say
 
+if TYPE_CHECKING:
+    from wendonic.study.finding import Finding
+
 
 def check(
     profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
+    fix: Annotated[
+        bool, typer.Option("--fix", help="Write every fix into the file; each was tried first, and comments stay.")
+    ] = False,
+    dry_run: Annotated[
+        bool, typer.Option("--dry-run", help="Show what --fix would change, and write nothing.")
+    ] = False,
+    only: Annotated[
+        list[str] | None, typer.Option("--only", metavar="SLUG", help="With --fix: this kind only; may be repeated.")
+    ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print the findings as JSON.")] = False,
     strict: Annotated[bool, typer.Option("--strict", help="Notices count as faults.")] = False,
 ) -> None:
     """Try a profile out and say what is wrong, what was measured, and the fix; exit 1 with faults."""
+    from wendonic.errors import WendonicError, none_such
     from wendonic.profile.load import load_profile
+    from wendonic.study.as_json import document, finding_content
     from wendonic.study.check import check as check_profile
+    from wendonic.study.findings import FINDINGS
 
+    if (dry_run or only) and not fix:
+        raise typer.BadParameter(f"{'--dry-run' if dry_run else '--only'} goes with --fix")
+    for slug in only or ():
+        if slug not in FINDINGS:
+            raise WendonicError(none_such("finding", slug, FINDINGS))
     loaded = {path: load_profile(path) for path in profiles}
-    found = {path: check_profile(profile) for path, profile in loaded.items()}
+    if fix:
+        found = {path: _fix(path, tuple(only or ()), dry_run) for path in loaded}
+    else:
+        found = {path: check_profile(profile) for path, profile in loaded.items()}
     if as_json:
-        content = [{"profile": str(path), **finding._asdict()} for path, some in found.items() for finding in some]
-        say(json.dumps(content, indent=2))
+        content = [
+            {"profile": str(path), **finding_content(finding)} for path, some in found.items() for finding in some
+        ]
+        say(json.dumps(document("check", findings=content), indent=2))
     else:
         for path, findings in found.items():
-            say(f"{path}: {len(findings) or 'no'} finding{'' if len(findings) == 1 else 's'}")
+            left = " left" if fix else ""
+            say(f"{path}: {len(findings) or 'no'} finding{'' if len(findings) == 1 else 's'}{left}")
             for finding in findings:
                 say(finding)
     if any(strict or finding.severity == "fault" for some in found.values() for finding in some):
         raise typer.Exit(1)
+
+
+def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
+    """Write the fixes of a profile into its file, say which, and return what is left."""
+    from wendonic.atomic_file import atomic_file
+    from wendonic.errors import ProfileError
+    from wendonic.profile.load import text_of
+    from wendonic.study.check import fixed
+
+    before = text_of(path, "profile", ProfileError)
+    done = fixed(before, only)
+    for finding in done.fixes:
+        say(f"{path}: fixed {finding.slug}: {finding.fix}")
+    if dry_run:
+        from difflib import unified_diff
+
+        lines = unified_diff(before.splitlines(), done.text.splitlines(), str(path), "fixed", lineterm="")
+        say("\n".join(lines))
+    elif done.fixes:
+        with atomic_file(path) as beside:
+            beside.write_text(done.text, encoding="utf-8", newline="")
+        say(f"wrote {path}")
+    return list(done.left)

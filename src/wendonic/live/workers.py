@@ -99,8 +99,8 @@ def feel_rows(text: str, changes: Row, mode: str) -> list[Row]:
 
 
 def finding_rows(text: str, changes: Row) -> list[Row]:
-    """Return what `check` finds."""
-    return [one._asdict() for one in check(_changed(text, changes))]
+    """Return what `check` finds; fixes are not tried, which takes longer than a player waits."""
+    return [one._asdict() for one in check(_changed(text, changes), prove=False)]
 
 
 def other_forms(fields: list[Row], mode: str) -> Iterator[Row]:

@@ -55,8 +55,21 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
         if value is None:
             table.pop(last, None)
         else:
-            _put(table, last, list(value) if isinstance(value, tuple) else value)
+            _put(table, last, inlined(value))
     return tomlkit.dumps(document)
+
+
+def inlined(value: Any) -> Any:
+    """Return a value as it is written in one line: tables inline, tuples as lists.
+
+    >>> inlined({"form": "power", "exponent": 1.6}).as_string()
+    '{form = "power", exponent = 1.6}'
+    """
+    if isinstance(value, Mapping):
+        table = tomlkit.inline_table()
+        table.update({name: inlined(part) for name, part in value.items()})
+        return table
+    return [inlined(part) for part in value] if isinstance(value, list | tuple) else value
 
 
 def _put(table: Any, name: str | int, value: Any) -> None:

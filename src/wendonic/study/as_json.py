@@ -7,6 +7,7 @@ from wendonic.recording.recording import Recording
 from wendonic.study.calibration.calibrate import Calibration
 from wendonic.study.calibration.estimate import CONFIDENCE, Estimate
 from wendonic.study.feel_sheet import FeelSheet
+from wendonic.study.finding import Finding
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
 from wendonic.study.unmeasured import NotHere
@@ -119,6 +120,11 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
             values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it lies still")
         devices[gyro.control] = {"values": values, "missing": list(gyro.missing)}
     return devices
+
+
+def finding_content(found: Finding) -> dict[str, Any]:
+    """Return a finding: its fix both as TOML and as values by field path."""
+    return {**found._asdict(), "fix": found.fix}
 
 
 def sheet_head(sheet: FeelSheet) -> Mapping[str, Any]:

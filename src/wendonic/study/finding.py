@@ -1,24 +1,30 @@
 """One thing that `check` says is wrong, and the kinds of it."""
 
-import re
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from functools import cached_property
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
-from wendonic.profile.edit import path_parts
+import tomlkit
+
+from wendonic.profile.edit import file_content_of, inlined, path_parts
 from wendonic.profile.faults import dotted
+from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.units import as_written, metre_name
+from wendonic.profile.units import as_written
 from wendonic.study.bench import Bench
 from wendonic.study.feel_sheet import sheet_of
 from wendonic.study.quantity import Value
 
 Severity = Literal["fault", "notice"]
+Changes = Mapping[str, Any]
+"""Values by field path; None takes a field out, so that its default counts again."""
 
 
 class Finding(NamedTuple):
-    """A slug that names its kind, how severe it is, the field path, what was measured, why a player would feel it,
-    and the fix as a line of TOML.
+    """A slug that names its kind, how severe it is, the field path, what was measured, and why a player feels it.
+
+    `changes` is a fix that was tried: applied to a copy of the profile it made the finding go and brought no other;
+    empty where there is none. `advice` says what else can be done, and what was tried in vain.
     """
 
     slug: str
@@ -26,19 +32,44 @@ class Finding(NamedTuple):
     where: str
     measured: str
     why: str
-    fix: str
+    changes: Changes
+    advice: str = ""
+
+    @property
+    def fix(self) -> str:
+        """The fix as TOML, "" without one."""
+        return changes_words(self.changes)
 
     def __str__(self) -> str:
-        """Give it on four lines, as a person reads it."""
-        return f"{self.severity}: {self.slug}, {self.where}\n  {self.measured}\n  {self.why}\n  fix: {self.fix}"
+        """Give it on a few lines, as a person reads it."""
+        lines = [f"{self.severity}: {self.slug}, {self.where}", f"  {self.measured}", f"  {self.why}"]
+        lines += [f"  fix: {self.fix}"] if self.changes else []
+        lines += [f"  advice: {self.advice}"] if self.advice else []
+        return "\n".join(lines)
+
+
+def changes_words(changes: Changes) -> str:
+    """Return changes as TOML, by their whole field paths.
+
+    >>> changes_words({"mode.foot.move.diagonal": "cap", "mode.foot.move.diagonal_factor": None})
+    'mode.foot.move.diagonal = "cap", and mode.foot.move.diagonal_factor taken out'
+    """
+    words = [
+        f"{path} taken out" if value is None else f"{path} = {tomlkit.item(inlined(value)).as_string()}"
+        for path, value in changes.items()
+    ]
+    return ", and ".join(words)
 
 
 class Found(NamedTuple):
-    """What a kind of finding found: field path, what was measured, the fix, and why, where it is not as usual."""
+    """What a kind of finding found: field path, what was measured, fixes to try, best first, and what else can be
+    done; why, where it is not as usual.
+    """
 
     where: str
     measured: str
-    fix: str
+    fixes: Sequence[Changes] = ()
+    advice: str = ""
     why: str = ""
 
 
@@ -60,21 +91,61 @@ class Case(Bench):
         """The field path of the mode."""
         return f"mode.{self.mode}"
 
+    def entries(self, *channels: str) -> Iterator[tuple[str, Any]]:
+        """Give the `bind` entries of channels, each with its field path."""
+        for channel in channels:
+            table = getattr(self.table, channel)
+            for index, bind in enumerate(table.bind if table else ()):
+                yield f"{self.where}.{channel}.bind[{index}]", bind
 
-def as_in_file(profile: Profile, where: str, fix: str) -> tuple[str, str]:
-    """Return a field path and its fix as the profile's file spells them: in the game's own unit where that does.
+    @cached_property
+    def gaits(self) -> list[tuple[str, Gait, "Case"]]:
+        """Every gait that can be reached in the mode: its name, its numbers, and the mode while its press is held."""
+        if not self.moves_body or self.on_squares:
+            return []
+        numbers = self.profile.gaits_of(self.mode)
+        found = [(self.table.gait, numbers[self.table.gait], self)] if self.table.gait != "none" else []
+        for press, name in self.table.press_gaits.items():
+            found.append((name, numbers[name], Case(self.profile, self.mode, self.engine, held=press)))
+        return found
+
+    @cached_property
+    def _content(self) -> dict[str, Any]:
+        return file_content_of(self.profile)
+
+    def says(self, path: str) -> bool:
+        """Return whether the profile's file has a field."""
+        content: Any = self._content
+        for part in as_written(content, path_parts(path))[0]:
+            try:
+                content = content[part]
+            except (KeyError, IndexError, TypeError):
+                return False
+        return True
+
+    def out(self, *paths: str) -> dict[str, Any]:
+        """Return what takes those of some fields out that the file has."""
+        return {path: None for path in paths if self.says(path)}
+
+
+def as_in_file(profile: Profile, changes: Changes) -> dict[str, Any]:
+    """Return changes as the profile's file spells them: in the game's own unit where that does.
 
     >>> from wendonic.demo import demo_profile
-    >>> as_in_file(demo_profile(), "gait.walk.brake_m_s2", "brake_m_s2 = 40")
-    ('gait.walk.brake_m_s2', 'brake_m_s2 = 40')
+    >>> as_in_file(demo_profile(), {"gait.walk.brake_m_s2": 40})
+    {'gait.walk.brake_m_s2': 40}
     """
-    if not profile.written:
-        return where, fix
-    path, units = as_written(profile.written, path_parts(where))
-    said = re.fullmatch(r"(\w+) = (-?[\d.]+)", fix)
-    if units != 1.0 and said and metre_name(str(path[-1])) == said[1]:
-        fix = f"{path[-1]} = {float(said[2]) * units:g}"
-    return dotted(path), fix
+    spelled: dict[str, Any] = {}
+    for path, value in changes.items():
+        written, units = as_written(profile.written, path_parts(path)) if profile.written else (path_parts(path), 1.0)
+        own = float(f"{value * units:.6g}") if units != 1.0 and isinstance(value, int | float) else value
+        spelled[dotted(written)] = own
+    return spelled
+
+
+def where_in_file(profile: Profile, where: str) -> str:
+    """Return a field path as the profile's file spells it."""
+    return dotted(as_written(profile.written, path_parts(where))[0]) if profile.written else where
 
 
 Look = Callable[[Case], Iterator[Found]]
@@ -91,12 +162,6 @@ class FindingKind(NamedTuple):
     why: str
     once: bool
     look: Look
-
-    def findings(self, case: Case) -> Iterator[Finding]:
-        """Give what is found in a mode."""
-        for found in self.look(case):
-            where, fix = as_in_file(case.profile, found.where, found.fix)
-            yield Finding(self.slug, self.severity, where, found.measured, found.why or self.why, fix)
 
 
 _REGISTERED: dict[str, FindingKind] = {}

@@ -20,7 +20,7 @@ def settled_request(profile: Profile, channel: str, control: str, value: Value) 
         intent = helm.tick(TICK_S)
     if channel == "move":
         return intent.local
-    return (intent.turn, 0.0) if channel == "turn" else (0.0, intent.throttle)
+    return (intent.turn, 0.0) if channel == "turn" else (0.0, intent.rise if channel == "rise" else intent.throttle)
 
 
 def direction_word(x: float, y: float) -> str:

@@ -21,6 +21,8 @@ class StickSurvey(NamedTuple):
     amounts: list[float]
     first: int
     full: int
+    wears: bool
+    """Whether its rim wears, as that of a stick does, and that of a thumb on the glass does not."""
 
 
 def surveyed_sticks(case: Case) -> Iterator[StickSurvey]:
@@ -28,10 +30,11 @@ def surveyed_sticks(case: Case) -> Iterator[StickSurvey]:
     for channel in ("move", "throttle", "turn", "rise", "look"):
         of_channel: Any = getattr(case.table, channel)
         for index, bind in enumerate(of_channel.bind if of_channel else ()):
-            if hasattr(bind, "stick") and isinstance(bind, Tilted | LookStickBind):
+            if isinstance(bind, Tilted | LookStickBind) and bind.called() != "hands":
                 stick = StickResponse(bind)
+                wears = any(control.endswith((".x", ".y")) for control in bind.controls())
                 amounts = [stick.amount(0.0, step / STEPS) for step in range(STEPS + 1)]
                 first = next((step for step, amount in enumerate(amounts) if amount > 0.0), STEPS)
                 most = max(amounts)
                 full = next(step for step, amount in enumerate(amounts) if amount >= most - 1e-9)
-                yield StickSurvey(bind, f"{case.where}.{channel}.bind[{index}]", amounts, first, full)
+                yield StickSurvey(bind, f"{case.where}.{channel}.bind[{index}]", amounts, first, full, wears)

@@ -42,8 +42,8 @@ class Thresholds(NamedTuple):
     tap_s: float = 0.1
     """How long a tap lasts."""
 
-    turned_deg: float = 175.0
-    """Angle from which a body counts as turned round."""
+    within_deg: float = 5.0
+    """How near a body has to face to where it finally faces to count as turned round."""
 
     aims: float = 0.05
     """Share of full speed below which nobody can aim, so that a heading is not looked at."""

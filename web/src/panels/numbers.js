@@ -275,8 +275,8 @@ export class NumbersPanel {
     showFindings(found) {
         this.findings.hidden = !found.length;
         this.findings.replaceChildren(
-            ...found.map(({ slug, severity, where, measured, fix }) =>
-                element("p", { className: severity, title: `fix: ${fix}`, textContent: `${slug.replaceAll("-", " ")} (${where}): ${measured}` }),
+            ...found.map(({ slug, severity, where, measured, why, advice }) =>
+                element("p", { className: severity, title: advice ? `${why}\n${advice}` : why, textContent: `${slug.replaceAll("-", " ")} (${where}): ${measured}` }),
             ),
         );
     }

@@ -17,4 +17,4 @@ def control_on_two_channels(case: Case) -> Iterator[Found]:
     }
     for path, words in double_bindings(unshared, {}):
         parts = (int(part) if part.isdigit() else part for part in path.split("."))
-        yield Found(dotted(["mode", case.mode, *parts]), words.split(";")[0], "bind it once")
+        yield Found(dotted(["mode", case.mode, *parts]), words.split(";")[0], (), "bind it once")

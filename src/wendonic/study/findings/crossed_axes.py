@@ -10,7 +10,7 @@ from wendonic.study.settled import direction_word, settled_request
 @finding(50, "fault", "Right and left are swapped with forward and back.")
 def crossed_axes(case: Case) -> Iterator[Found]:
     """Axes of a stick that are bound to each other's direction."""
-    for index, bind in enumerate(case.table.move.bind if case.table.move else ()):
+    for where, bind in case.entries("move"):
         if not isinstance(bind, AxesBind):
             continue
         for field, axis in (("x", bind.axes.x), ("y", bind.axes.y)):
@@ -22,8 +22,10 @@ def crossed_axes(case: Case) -> Iterator[Found]:
             along = 0 if letter == "x" else 1
             if abs(request[1 - along]) > abs(request[along]):
                 to = "to the right" if letter == "x" else "forward"
+                straight = {f"{where}.axes.x": f"{stick}.x", f"{where}.axes.y": f"{stick}.y"}
+                exchanged = {f"{where}.axes.x": bind.axes.y, f"{where}.axes.y": bind.axes.x}
                 yield Found(
-                    f"{case.where}.move.bind[{index}].axes.{field}",
+                    f"{where}.axes.{field}",
                     f"{stick} tilted {to} goes {direction_word(*request)}",
-                    f'axes = {{ x = "{stick}.x", y = "{stick}.y" }}',
+                    [exchanged, straight],
                 )

@@ -1,4 +1,4 @@
-"""A stretch of the curve on which nothing changes."""
+"""A stretch of the curve on which next to nothing changes."""
 
 from collections.abc import Iterator
 
@@ -6,19 +6,26 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_survey import STEPS, surveyed_sticks
 
 FLAT = 0.2
+CHANGES = 0.02
+"""A stretch that changes by no more than this is flat to the thumb."""
+
+BEGINS = 0.1
+"""A curve may begin so softly over this much of the travel."""
 
 
-@finding(120, "notice", "A fifth of the stick's travel or more changes nothing.")
+@finding(120, "notice", "A fifth of the stick's travel or more changes next to nothing.")
 def curve_flat(case: Case) -> Iterator[Found]:
-    """A stretch of the curve on which nothing changes."""
+    """A stretch of the curve on which next to nothing changes."""
     window = round(FLAT * STEPS)
     for stick in surveyed_sticks(case):
         amounts = stick.amounts
-        for start in range(stick.first, stick.full - window):
-            if amounts[start + window] - amounts[start] < 1e-9:
-                yield Found(
-                    f"{stick.where}.curve",
-                    f"from a tilt of {start / STEPS:.2f} to {(start + window) / STEPS:.2f} nothing changes",
-                    'curve = { form = "power", exponent = 1.6 }',
-                )
-                break
+        begins = stick.first + round(BEGINS * (stick.full - stick.first))
+        changes = [(amounts[start + window] - amounts[start], start) for start in range(begins, stick.full - window)]
+        if not changes or min(changes)[0] >= CHANGES * amounts[-1]:
+            continue
+        change, start = min(changes)
+        yield Found(
+            f"{stick.where}.curve",
+            f"from a tilt of {start / STEPS:.2f} to {(start + window) / STEPS:.2f} it changes by {change:z.3f}",
+            [{f"{stick.where}.curve": {"form": "power", "exponent": 1.6}}],
+        )

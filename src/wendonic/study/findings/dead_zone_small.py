@@ -3,8 +3,10 @@
 import math
 from collections.abc import Iterator
 
+from wendonic.devices.sources.names import find_axis
+from wendonic.profile.schema.axis_binds import AxisBind
 from wendonic.profile.schema.look_binds import LookStickBind
-from wendonic.profile.schema.move_binds import StickBind
+from wendonic.profile.schema.move_binds import AxesBind, StickBind
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS
@@ -18,16 +20,29 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
     """Sticks that ask for something while a usual worn stick lies untouched."""
     tilt = math.hypot(*REST) + NOISE_SIGMAS * THRESHOLDS.noise
     right, down = (part * tilt / math.hypot(*REST) for part in REST)
-    for channel in ("move", "look"):
-        of_channel = getattr(case.table, channel)
-        for index, bind in enumerate(of_channel.bind if of_channel else ()):
-            if not isinstance(bind, StickBind | LookStickBind) or bind.centre != (0.0, 0.0):
+    for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):
+        if isinstance(bind, StickBind | LookStickBind) and bind.centre != (0.0, 0.0):
+            continue
+        if not isinstance(bind, StickBind | LookStickBind | AxesBind | AxisBind):
+            continue
+        x, y = right, 0.0 - down
+        if isinstance(bind, AxisBind):
+            if find_axis(bind.axis)[0].kind == "button":
                 continue
-            move = case.table.move if channel == "move" else None
-            amount = StickResponse(bind, move, case.table.steer.seen_from_side).amount(right, -down)
-            if amount > 0.0:
-                yield Found(
-                    f"{case.where}.{channel}.bind[{index}].dead_zone.inner",
-                    f"a usual worn stick lies at a tilt of up to {tilt:.3f}, and asks for {amount:.3f} there",
-                    "dead_zone = { inner = 0.1 }; or wendonic calibrate a recording of the stick",
-                )
+            x, y = (right if bind.axis.endswith(".x") else 0.0 - down), 0.0
+        move = case.table.move if ".move." in where else None
+        response = StickResponse(bind, move, case.from_side and move is not None)
+        amount = response.amount(x, y)
+        if amount > 0.0:
+            zone = f"{where}.dead_zone"
+            fixes = [
+                {f"{zone}.inner": inner, **({} if bind.dead_zone.uses("inner") else {f"{zone}.form": "round"})}
+                for inner in (0.1, 0.14)
+                if inner > bind.dead_zone.inner or not bind.dead_zone.uses("inner")
+            ]
+            yield Found(
+                f"{zone}.inner",
+                f"a usual worn stick lies at a tilt of up to {tilt:.3f}, and asks for {amount:.3f} there",
+                [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
+                "or wendonic calibrate a recording of the stick",
+            )

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wendonic.profile.schema.move_binds import DpadBind, KeysBind, StickBind
+from wendonic.errors import WendonicError
 from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 
@@ -13,12 +13,19 @@ TOO_FAST = 1.02
 @finding(70, "fault", "Moving diagonally is faster than moving straight, so everybody moves diagonally.")
 def diagonal_too_fast(case: Case) -> Iterator[Found]:
     """Diagonals that are faster than straight lines."""
-    binds = case.table.move.bind if case.table.move else ()
-    if any(isinstance(bind, KeysBind | DpadBind | StickBind) for bind in binds):
-        fastest = max(envelopes(case.profile, case.mode, steps=16), key=lambda envelope: envelope.fastest)
-        if fastest.fastest > TOO_FAST:
-            yield Found(
-                f"{case.where}.move.diagonal",
-                f"{fastest.name}: a diagonal asks for {fastest.fastest:.2f} of top speed",
-                'diagonal = "cap"',
-            )
+    if case.table.move is None or case.on_squares:
+        return
+    try:
+        found = envelopes(case.profile, case.mode, steps=16)
+    except WendonicError:
+        return
+    fastest = max(found, key=lambda envelope: envelope.fastest)
+    if fastest.fastest > TOO_FAST:
+        move = f"{case.where}.move"
+        capped = {f"{move}.diagonal": "cap", **case.out(f"{move}.diagonal_factor")}
+        own = {f"{where}.diagonal": "cap" for where, bind in case.entries("move") if bind.diagonal is not None}
+        yield Found(
+            f"{move}.diagonal",
+            f"{fastest.name}: a diagonal asks for {fastest.fastest:.2f} of top speed",
+            [capped, {**capped, **own}, {**capped, **own, f"{move}.merge": "strongest"}],
+        )

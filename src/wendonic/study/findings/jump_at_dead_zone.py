@@ -14,8 +14,12 @@ def jump_at_dead_zone(case: Case) -> Iterator[Found]:
     for stick in surveyed_sticks(case):
         if stick.amounts[stick.first] > JUMP:
             by_zone = stick.bind.curve.floor == 0.0
+            round_zone = {f"{stick.where}.dead_zone.form": "round"}
+            smooth = {f"{stick.where}.curve": {"form": "power", "exponent": 1.6}}
             yield Found(
                 f"{stick.where}.dead_zone" if by_zone else f"{stick.where}.curve.floor",
                 f"leaving the dead zone gives {stick.amounts[stick.first]:.2f} at once",
-                'dead_zone = { form = "round" }' if by_zone else "floor = 0.05",
+                [round_zone, smooth, {**round_zone, **smooth}]
+                if by_zone
+                else [{f"{stick.where}.curve.floor": 0.05}, {**round_zone, f"{stick.where}.curve.floor": 0.05}],
             )

@@ -10,9 +10,9 @@ def jumps_by_itself(case: Case) -> Iterator[Found]:
     """A buffer that outlasts the jump."""
     buffer_s, airtime_s = case.value("jump_buffer_s"), case.value("jump_airtime_s")
     if buffer_s is not None and airtime_s is not None and buffer_s > airtime_s:
-        gait = case.profile.gait_of(case.mode)
+        buffer = f"{case.where}.press.{case.jump.name}.buffer_s"
         yield Found(
-            f"{case.where}.press.{gait.jump.press if gait.jump else 'jump'}.buffer_s",
+            buffer,
             f"a press counts for {buffer_s:.2f} s, and a jump is in the air for {airtime_s:.2f} s",
-            f"buffer_s = {min(0.12, airtime_s / 2.0):.2f}",
+            [{buffer: round(min(0.12, airtime_s / 2.0), 3)}],
         )

@@ -19,8 +19,13 @@ def look_too_fast_to_aim(case: Case) -> Iterator[Found]:
         if isinstance(stick.bind, LookStickBind) and stick.bind.snap_deg is None:
             (rate_deg_s,) = yaw_rate_deg_s(stick.bind, [min(stick.first / STEPS + AIM_TILT, 1.0)])
             if rate_deg_s > AIM_DEG_S:
+                softer = [
+                    {f"{stick.where}.curve": {"form": "expo", "amount": amount}} for amount in (0.55, 0.75, 0.9)
+                ]
+                round_zone = {f"{stick.where}.dead_zone.form": "round"}
+                slower = {f"{stick.where}.yaw_deg_s": 230.0}
                 yield Found(
                     f"{stick.where}.curve",
                     f"a twentieth past the dead zone the view turns at {rate_deg_s:.0f} deg/s already",
-                    'curve = { form = "expo", amount = 0.55 }',
+                    [*softer, *({**one, **round_zone} for one in softer), {**softer[0], **slower}],
                 )

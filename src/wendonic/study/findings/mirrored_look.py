@@ -12,7 +12,7 @@ TICK_S = 0.05
 @finding(60, "fault", "A player who turns to one side goes to the other: no tuning helps against that.")
 def mirrored_look(case: Case) -> Iterator[Found]:
     """A view that turns left when the hand turns right."""
-    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+    for where, bind in case.entries("look"):
         helm = Helm(case.one_mode)
         match bind:
             case MouseBind():
@@ -28,7 +28,7 @@ def mirrored_look(case: Case) -> Iterator[Found]:
         turned_deg = helm.tick(TICK_S).look.yaw_deg
         if turned_deg < 0.0:
             yield Found(
-                f"{case.where}.look.bind[{index}].invert_yaw",
+                f"{where}.invert_yaw",
                 f"a turn of the hand to the right turns the view to the left ({turned_deg:.2g} deg)",
-                "invert_yaw = false",
+                [{f"{where}.invert_yaw": False}],
             )

@@ -11,6 +11,6 @@ def mode_without_a_way_in(case: Case) -> Iterator[Found]:
     profile = case.profile
     exits = [table.leave_to for name, table in profile.mode.items() if name != case.mode]
     if case.mode != profile.first_mode and not any(exit_to is None or case.mode in exit_to for exit_to in exits):
-        yield Found(
-            case.where, "no other mode leaves to it", f'leave_to = ["{case.mode}"] in mode.{profile.first_mode}'
-        )
+        first = profile.first_mode
+        leads = {f"mode.{first}.leave_to": [*(profile.mode[first].leave_to or ()), case.mode]}
+        yield Found(case.where, "no other mode leaves to it", [leads])

@@ -10,4 +10,5 @@ def mode_without_a_way_out(case: Case) -> Iterator[Found]:
     """A mode that cannot be left."""
     others = [name for name in case.profile.mode if name != case.mode]
     if others and case.table.leave_to == ():
-        yield Found(f"{case.where}.leave_to", "leaves to nowhere", f'leave_to = ["{others[0]}"]')
+        leave = f"{case.where}.leave_to"
+        yield Found(leave, "leaves to nowhere", [{leave: [others[0]]}])

@@ -13,12 +13,14 @@ LEAST_CM, MOST_CM = 10.0, 120.0
 @finding(140, "notice", "People play with 10 to 120 cm; this is a slip of a digit, or of the dpi.")
 def mouse_turn(case: Case) -> Iterator[Found]:
     """A mouse that turns hardly, or wildly."""
-    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+    for where, bind in case.entries("look"):
         if isinstance(bind, MouseBind):
             turn_cm = 360.0 / swipe_deg(bind, [1.0], USUAL_HAND_CM_S)[0]
             if not LEAST_CM <= turn_cm <= MOST_CM:
+                usual = {f"{where}.cm_per_turn": 34.0, **case.out(f"{where}.deg_per_count")}
+                dpi = {} if bind.hand_gain and bind.deg_per_count is not None else {f"{where}.dpi": 800.0}
                 yield Found(
-                    f"{case.where}.look.bind[{index}]",
+                    where,
                     f"a full turn takes {turn_cm:.1f} cm of mouse, at {USUAL_HAND_CM_S:g} cm/s",
-                    "cm_per_turn = 34",
+                    [usual, {**usual, **dpi}, {**usual, **dpi, **case.out(f"{where}.hand_gain")}],
                 )

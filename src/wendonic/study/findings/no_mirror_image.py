@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from typing import Any
 
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
@@ -9,8 +10,8 @@ from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.measuring.look_response import yaw_rate_deg_s
 
-MIRROR_SHARE = 0.02
-FIX = 'centre = [0, 0] and gate = "circle"; or wendonic calibrate a recording of this stick'
+MIRROR_SHARE = 0.1
+CALIBRATE = "or wendonic calibrate a recording of this stick"
 
 
 @finding(230, "notice", "Turning to one side feels unlike turning to the other, and nobody can tell why.")
@@ -20,14 +21,23 @@ def no_mirror_image(case: Case) -> Iterator[Found]:
     if any(isinstance(bind, StickBind) for bind in binds):
         words = _walking_differs(case)
         if words:
-            yield Found(f"{case.where}.move", words, FIX)
-    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+            move = f"{case.where}.move"
+            notches = case.table.move.notches if case.table.move else None
+            fixes = [{f"{move}.notches": 2 * notches}] if notches and notches % 4 and notches <= 32 else []
+            fixes += [_as_new(case, where) for where, bind in case.entries("move") if isinstance(bind, StickBind)]
+            yield Found(move, words, fixes, CALIBRATE)
+    for where, bind in case.entries("look"):
         if isinstance(bind, LookStickBind) and bind.snap_deg is None:
             right, left = yaw_rate_deg_s(bind, [0.5, -0.5])
             most = max(abs(right), abs(left))
             if most > 0.0 and abs(right + left) > MIRROR_SHARE * most:
                 words = f"half a tilt turns {abs(right):.0f} deg/s to the right, {abs(left):.0f} deg/s to the left"
-                yield Found(f"{case.where}.look.bind[{index}]", words, FIX)
+                yield Found(where, words, [_as_new(case, where)], CALIBRATE)
+
+
+def _as_new(case: Case, where: str) -> dict[str, Any]:
+    """Return what makes a stick one that rests in its middle, in a round gate."""
+    return {f"{where}.centre": [0.0, 0.0], f"{where}.gate": "circle", **case.out(f"{where}.rim")}
 
 
 def _walking_differs(case: Case) -> str:
@@ -40,7 +50,8 @@ def _walking_differs(case: Case) -> str:
                 ("forward and back", (540.0 - heading) % 360.0, 1.0, -1.0),
             ):
                 mirrored = by_heading.get(other)
-                if mirrored is not None:
+                # Straight on the axis there may be a border between two directions.
+                if mirrored is not None and other != heading:
                     off = math.hypot(right - sign_x * mirrored[0], forward - sign_y * mirrored[1])
                     if off > MIRROR_SHARE:
                         return f"{envelope.name}: {words} differ by {off:.0%} of top speed"

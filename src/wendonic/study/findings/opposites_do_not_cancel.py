@@ -1,36 +1,55 @@
 """Opposite keys that do not cancel when both are held."""
 
 from collections.abc import Iterator
+from typing import Any
 
-from wendonic.profile.schema.move_binds import KeysBind
+from wendonic.devices.event import Event
+from wendonic.devices.push import changes_between
+from wendonic.profile.schema.keyed import Opposed
 from wendonic.runtime.helm import Helm
 from wendonic.study.finding import Case, Found, finding
+
+SETTLE_S, TICK_S = 2.0, 0.05
+SIDES = {"move": ((1.0, 0.0), (0.0, 1.0)), "throttle": ((1.0, 0.0),), "turn": ((1.0, 0.0),), "rise": ((1.0, 0.0),)}
 
 
 @finding(80, "notice", "One of two opposite keys wins; some rules of play take that for an unfair help.")
 def opposites_do_not_cancel(case: Case) -> Iterator[Found]:
     """Opposite keys that do not cancel when both are held."""
-    for index, bind in enumerate(case.table.move.bind if case.table.move else ()):
-        if isinstance(bind, KeysBind):
-            yield from _of_keys(case, bind, f"{case.where}.move.bind[{index}]")
+    for channel, sides in SIDES.items():
+        for where, bind in case.entries(channel):
+            if isinstance(bind, Opposed):
+                yield from _of_entry(case, channel, bind, where, sides)
 
 
-def _of_keys(case: Case, bind: KeysBind, where: str) -> Iterator[Found]:
-    for first, second in (("left", "right"), ("forward", "back")):
-        codes = getattr(bind.keys, first), getattr(bind.keys, second)
-        if not all(codes):
+def _of_entry(
+    case: Case, channel: str, bind: Any, where: str, sides: tuple[tuple[float, float], ...]
+) -> Iterator[Found]:
+    window = case.profile.window
+    for x, y in sides:
+        first, second = bind.pushes(0.0 - x, 0.0 - y, window), bind.pushes(x, y, window)
+        if first is None or second is None:
             continue
         helm = Helm(case.one_mode)
-        for names in codes:
-            helm.key(names[0], down=True)
-        for _ in range(40):
-            intent = helm.tick(0.05)
-        if intent.local != (0.0, 0.0):
-            most = max(abs(intent.local.right), abs(intent.local.forward))
+        for pushes in (first, second):
+            for control, value in changes_between((), pushes):
+                helm.apply(Event(0.0, control, value))
+            helm.tick(TICK_S)
+        for _ in range(round(SETTLE_S / TICK_S)):
+            intent = helm.tick(TICK_S)
+        asked = {
+            "move": max(abs(intent.local.right), abs(intent.local.forward)),
+            "throttle": abs(intent.throttle),
+            "turn": abs(intent.turn),
+            "rise": abs(intent.rise),
+        }[channel]
+        if asked > 0.0:
+            names = [pushes[0].control.removeprefix("key.") for pushes in (first, second)]
             yield Found(
                 f"{where}.opposites",
-                f"{codes[0][0]} and {codes[1][0]} together ask for {most:.2f}",
-                'opposites = "cancel"',
+                f"{names[0]} and {names[1]} together ask for {asked:.2f}",
+                [{f"{where}.opposites": "cancel"}],
+                "",
                 f'Under "{bind.opposites}" one of them wins; some rules of play take that for an unfair help.',
             )
             return

@@ -28,7 +28,7 @@ def over_budget(case: Case) -> Iterator[Found]:
         try:
             bench = Bench(case.profile, case.mode, case.engine, limit.by, limit.press)
         except WendonicError as error:
-            yield Found(f"budget.{name}", str(error), "name a device and a press that the mode has")
+            yield Found(f"budget.{name}", str(error), (), "name a device and a press that the mode has")
             continue
         words = next(
             (words for _, words in missed_limits(sheet_of(bench, [name]), {name: (low, high)}, length)), None
@@ -42,6 +42,7 @@ def over_budget(case: Case) -> Iterator[Found]:
         yield Found(
             f"budget.{name}",
             f"{spelled}: {words}",
+            (),
             f"wendonic fit PROFILE --target {spelled}={aim:g} --free {free}",
             f"It is {QUANTITIES[name].definition}; the profile sets itself this limit.",
         )

@@ -10,6 +10,7 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.probes.press_entry import entry_changes
 
 TICK_S = 0.01
+TIMES = ("tap_s", "long_s", "double_s")
 
 
 @finding(160, "fault", "The player presses it and nothing happens.")
@@ -17,10 +18,13 @@ def press_out_of_reach(case: Case) -> Iterator[Found]:
     """Look for presses that no control makes begin."""
     for name, press in case.table.press.items():
         if not any(_begins(case, name, press, entry) for entry in press.bind):
+            where = f"{case.where}.press.{name}"
+            usual = [case.out(f"{where}.{field}") for field in TIMES]
+            held = {f"{where}.style": "hold", **case.out(*(f"{where}.{field}" for field in TIMES))}
             yield Found(
-                f"{case.where}.press.{name}.bind",
+                f"{where}.bind",
                 f"{name} never began, whichever of its controls was used",
-                f'{name} = {{ bind = ["key.KeyE"] }}',
+                [*filter(None, usual), held, {**held, **case.out(f"{where}.unless")}],
             )
 
 

@@ -13,10 +13,15 @@ RIM_TILT = 0.98
 def rim_out_of_reach(case: Case) -> Iterator[Found]:
     """Full input that is asked for only at a tilt that many sticks never reach."""
     for stick in surveyed_sticks(case):
-        if stick.full / STEPS > RIM_TILT:
-            has_outer = stick.bind.dead_zone.uses("outer")
+        if stick.full / STEPS > RIM_TILT and stick.wears:
+            zone = f"{stick.where}.dead_zone"
+            outer = {f"{zone}.outer": 0.95}
             yield Found(
-                f"{stick.where}.dead_zone.{'outer' if has_outer else 'form'}",
+                f"{zone}.{'outer' if stick.bind.dead_zone.uses('outer') else 'form'}",
                 f"everything is asked for from a tilt of {stick.full / STEPS:.2f} on",
-                "dead_zone = { outer = 0.95 }" if has_outer else 'dead_zone = { form = "round", outer = 0.95 }',
+                [
+                    outer,
+                    {f"{zone}.form": "round", **outer},
+                    {f"{zone}.form": "round", **outer, f"{zone}.inner": 0.12},
+                ],
             )

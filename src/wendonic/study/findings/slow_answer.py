@@ -25,25 +25,24 @@ def slow_answer(case: Case) -> Iterator[Found]:
         yield Found(
             f"{case.where}.move.{'one_euro' if one_euro else 'half_life_s'}",
             f"half of what is asked for comes after {smoothing_s * 1000.0:.0f} ms of smoothing",
-            "one_euro = { min_cutoff_hz = 10, beta = 0.5 }" if one_euro else "half_life_s = 0.02",
+            [{f"{case.where}.move.half_life_s": 0.02, **case.out(f"{case.where}.move.one_euro")}],
         )
-    for channel in ("move", "throttle", "turn", "rise"):
-        table = getattr(case.table, channel)
-        for index, bind in enumerate(table.bind if table else ()):
-            # A ramp runs evenly, so that half of it takes half of its time.
-            if isinstance(bind, Ramped) and bind.rise_s / 2.0 > RAMP_S:
-                yield Found(
-                    f"{case.where}.{channel}.bind[{index}].rise_s",
-                    f"half of what a key asks for comes after {bind.rise_s * 500.0:.0f} ms of its ramp",
-                    "rise_s = 0.1",
-                )
-    for index, bind in enumerate(case.table.look.bind if case.table.look else ()):
+    for where, bind in case.entries("move", "throttle", "turn", "rise"):
+        # A ramp runs evenly, so that half of it takes half of its time.
+        if isinstance(bind, Ramped) and bind.rise_s / 2.0 > RAMP_S:
+            yield Found(
+                f"{where}.rise_s",
+                f"half of what a key asks for comes after {bind.rise_s * 500.0:.0f} ms of its ramp",
+                [{f"{where}.rise_s": 0.1}],
+            )
+    for where, bind in case.entries("look"):
         # By definition half of a displacement is there after a half-life.
         if isinstance(bind, MouseBind) and bind.half_life_s > DELAY_S:
             yield Found(
-                f"{case.where}.look.bind[{index}].half_life_s",
+                f"{where}.half_life_s",
                 f"half of a swipe comes after {bind.half_life_s * 1000.0:.0f} ms",
-                "half_life_s = 0.01",
+                [{f"{where}.half_life_s": 0.01}],
+                "",
                 "The hand is ahead of the view; from about 50 ms on that is felt.",
             )
 

@@ -30,5 +30,6 @@ def zones_overlap(case: Case) -> Iterator[Found]:
             yield Found(
                 dotted(["mode", case.mode, *parts]),
                 f'zone "{other}" and zone "{one}" ({first.owner}) share {wide * high:.1%} of the window',
+                (),
                 "zones that do not touch; or shared = true where both are meant",
             )

@@ -17,7 +17,8 @@ from wendonic.study.thresholds import THRESHOLDS
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 1000.0
-LONGEST_AIRTIME_S = 10.0
+LONGEST_AIRTIME_S = 1.5
+"""So long a jump is watched at first; one that has not landed by then is watched for longer."""
 FINEST_S = 1e-3
 LONGEST_WAIT_S = 10.0
 

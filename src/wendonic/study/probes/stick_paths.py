@@ -41,17 +41,15 @@ def round_the_rim(bind: StickBind) -> Recording:
 
 
 @functools.cache
-def on_borders(bind: StickBind, sectors: int) -> Recording:
-    """Return a recording of a usual stick, held on each border of the facings in turn."""
+def held_at(bind: StickBind, headings: tuple[float, ...]) -> Recording:
+    """Return a recording of a usual stick, held trembling in some directions (rad) in turn."""
     events: list[Event] = []
-    for border in range(sectors):
-        # Of two facings, the borders are straight ahead and back.
-        heading = math.tau * (border + (0.0 if sectors == 2 else 0.5)) / sectors
+    for border, heading in enumerate(headings):
         place = bind.tilted(heading, THRESHOLDS.border_tilt)
         held = StickStandIn(bind.stick, rest=place, noise=THRESHOLDS.noise, poll_hz=60.0, seed=border)
         start_s = border * BORDER_S
         events += held.events(_left_alone, start_s, start_s + BORDER_S)
-    return Recording([*events, Event(sectors * BORDER_S, "mark", "end")])
+    return Recording([*events, Event(len(headings) * BORDER_S, "mark", "end")])
 
 
 def rest_of(bind: StickBind) -> tuple[float, float]:

@@ -12,6 +12,7 @@ from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.window import Window
 from wendonic.recording.recording import Recording
+from wendonic.study.probes.landing import landing_window
 
 AFTER_S = 1e-6
 """What happens at the end of a tick would count for all of it: so much later it counts for the next one."""
@@ -145,6 +146,7 @@ def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | Non
     its names; else the one with the most directions, keys first. None where no entry of the mode can be held.
     """
     across = mode.steer.seen_from_side
+    window = landing_window(mode, window)
     entries: dict[str, Any] = {}
     like: frozenset[str] = frozenset([by] if by else [])
     for channel in moving_channels(mode):

@@ -5,21 +5,44 @@ import numpy as np
 from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import crossing
+from wendonic.study.probes.walk import Walk
+from wendonic.study.probes.walker import Steps
 from wendonic.study.quantity import quantity
-from wendonic.study.unmeasured import NotHere
+from wendonic.study.unmeasured import NotHere, Unmeasured
+
+HZ = 240.0
+TURNS_S, LONGEST_S = 2.0, 64.0
+"""So long a turn is watched at first, and at most."""
 
 
-@quantity(55, "s", "from top speed, the other direction pressed, to a face turned by {turned_deg:g} deg")
+@quantity(
+    55,
+    "s",
+    "from top speed, the other direction pressed, to a face within {within_deg:g} deg of where it ends",
+)
 def turn_round_s(bench: Bench) -> float | None:
-    """Read it off the step response, where the face follows the travel."""
-    steer, answer = bench.table.steer, bench.step_response
+    """Walk until the speed is steady, turn back, and wait until the face is steady too."""
+    steer, walker = bench.table.steer, bench.walker
     if not isinstance(steer, Faced) or steer.face != "travel" or steer.turns_with == "body":
         raise NotHere("the face does not follow the travel")
-    if answer.face_turned_back_deg is None:
-        raise NotHere("no way straight back")
-    since = answer.t - answer.release_s
-    faces = answer.face_turned_back_deg
-    before = float(np.interp(answer.release_s, answer.t, faces))
-    turned = np.abs((faces - before + 180.0) % 360.0 - 180.0)
-    later = since > 0.0
-    return crossing(since[later], turned[later], bench.thresholds.turned_deg)
+    if walker.opposite is None:
+        raise NotHere(f"{walker.name}: no way straight back from {walker.ahead}")
+    held_s, turns_s = bench.step_response.release_s, TURNS_S
+    while True:
+        back_s = held_s + turns_s
+        steps: Steps = [
+            (0.0, walker.full(walker.ahead)),
+            (held_s, walker.changes((walker.ahead,), (walker.opposite,))),
+        ]
+        walk = Walk(bench.moving, walker, steps, held_s + back_s, HZ, bench.engine)
+        since, faces = walk["t"] - held_s, walk["face_deg"]
+        later = since > 0.0
+        turned = np.abs((faces[later] - float(np.interp(0.0, since, faces)) + 180.0) % 360.0 - 180.0)
+        if abs(turned[-1] - turned[-round(0.1 * HZ)]) < 0.1 and (turned[-1] > 0.0 or turns_s >= LONGEST_S):
+            break
+        if turns_s >= LONGEST_S:
+            raise Unmeasured(f"after {LONGEST_S:g} s it is still turning round")
+        turns_s *= 2.0
+    if turned[-1] <= bench.thresholds.within_deg:
+        raise NotHere("the face stays as it is")
+    return crossing(since[later], turned, float(turned[-1]) - bench.thresholds.within_deg)

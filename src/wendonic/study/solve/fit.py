@@ -123,8 +123,8 @@ def fit(
     and `held` are as in `measure`. What could not be reached is reported as it is. A target may be in the game's own
     unit (`stop_distance_u`).
 
-    Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or a
-    quantity that the mode does not have.
+    Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or
+    a quantity that the mode does not have.
 
     >>> from wendonic.demo import PROFILE_PATH
     >>> found = fit(PROFILE_PATH.read_text(), {"reach90_s": 0.2}, ["gait.walk.accel_m_s2"])

@@ -1,0 +1,35 @@
+"""A direction that no control gives, whose opposite one gives."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+SIDES = {
+    "move": ((1.0, 0.0, "right", "left"), (0.0, 1.0, "forward", "back")),
+    "throttle": (),
+    "turn": ((1.0, 0.0, "right", "left"),),
+    "rise": ((1.0, 0.0, "up", "down"),),
+}
+
+
+@finding(45, "notice", "There is no way back: whoever goes there by mistake stays there.")
+def direction_missing(case: Case) -> Iterator[Found]:
+    """Look for directions whose opposite is there; a throttle without a back is a cart without one."""
+    for channel, sides in SIDES.items():
+        entries = list(case.entries(channel))
+        if any(bind.called() == "hands" for _, bind in entries):
+            continue
+        for x, y, towards, away in sides:
+            if channel == "move" and case.from_side and y:
+                continue
+            window = case.profile.window
+            there = any(bind.pushes(x, y, window) is not None for _, bind in entries)
+            back = any(bind.pushes(0.0 - x, 0.0 - y, window) is not None for _, bind in entries)
+            if there != back:
+                missing, given = (away, towards) if there else (towards, away)
+                yield Found(
+                    f"{case.where}.{channel}.bind",
+                    f"something goes {given}, and nothing goes {missing}",
+                    (),
+                    f"bind a control for {missing}",
+                )

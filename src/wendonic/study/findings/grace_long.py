@@ -1,0 +1,16 @@
+"""A grace after the edge that is seen."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+GRACE_S = 0.3
+
+
+@finding(205, "notice", "It jumps off thin air, well past the edge, for everybody to see.")
+def grace_long(case: Case) -> Iterator[Found]:
+    """A grace after the edge that is seen."""
+    grace_s = case.value("jump_grace_s")
+    if grace_s is not None and grace_s > GRACE_S:
+        where = f"{case.where}.press.{case.jump.name}.grace_s"
+        yield Found(where, f"a press still jumps {grace_s:.2f} s after the ground is gone", [{where: 0.1}])

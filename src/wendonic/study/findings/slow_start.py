@@ -1,0 +1,28 @@
+"""A body that takes long to get going, in any gait that it gets into."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+REACH_S = 1.25
+GLIDES_S = 6.0
+
+
+@finding(182, "notice", "Whoever wants to get away is still there.")
+def slow_start(case: Case) -> Iterator[Found]:
+    """A body that takes long to get going."""
+    most_s = GLIDES_S if case.table.steer.glides else REACH_S
+    for name, gait, held in case.gaits:
+        reach_s = held.value("reach90_s")
+        if reach_s is not None and reach_s > most_s:
+            where = f"gait.{name}"
+            aim_s = 0.4 * most_s
+            fixes = [
+                {f"{where}.accel_m_s2": float(f"{more * gait.top_speed_m_s / aim_s:.3g}")} for more in (1.0, 2.0)
+            ]
+            if gait.drag_per_s is not None:
+                drag = float(f"{2.303 / aim_s:.3g}")
+                fixes = [
+                    {f"{where}.drag_per_s": drag, f"{where}.thrust_m_s2": float(f"{drag * gait.top_speed_m_s:.6g}")}
+                ]
+            yield Found(f"{where}.accel_m_s2", f"90 % of top speed comes after {reach_s:.2f} s", fixes)
