@@ -12,6 +12,7 @@ from wendonic.cli.calibrate import calibrate
 from wendonic.cli.check import check
 from wendonic.cli.compare import compare
 from wendonic.cli.convert import convert
+from wendonic.cli.corpus import corpus
 from wendonic.cli.cut import cut
 from wendonic.cli.demo import demo
 from wendonic.cli.draw import draw
@@ -49,6 +50,13 @@ def _quantities() -> Iterable[tuple[str, str]]:
     return ((name, f"{one.definition} ({one.unit or 'ratio'})") for name, one in QUANTITIES.items())
 
 
+def _corpus_numbers() -> Iterable[tuple[str, str]]:
+    from wendonic.study.solve.differences import DIFFERENCES, WALKED
+
+    yield from ((name, f"{words}, under each profile") for name, words in WALKED.items())
+    yield from ((name, f"{words}, against the first profile") for name, words in DIFFERENCES.items())
+
+
 app = typer.Typer(
     no_args_is_help=True,
     add_completion=False,
@@ -81,6 +89,10 @@ app.command(
     cls=listing("Probes", _probes),
     epilog="Example: wendonic compare demo-out/beekeeper.toml demo-out/terraces.toml -o both.png",
 )(compare)
+app.command(
+    cls=defining("Numbers", _corpus_numbers),
+    epilog="Example: wendonic corpus recordings/ --profile old.toml --profile new.toml -o change.parquet",
+)(corpus)
 app.command(epilog="Example: wendonic export demo-out/beekeeper.toml --as c99 --out beekeeper_c --check")(export)
 app.command(
     epilog="Example: wendonic fit demo-out/beekeeper.toml --target reach90_s=0.2 --free gait.walk.accel_m_s2"

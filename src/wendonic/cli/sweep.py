@@ -24,6 +24,10 @@ def sweep(
             "-o", "--out", help="A table (.csv, .parquet or .jsonl), or a map of the first quantity (.png …)."
         ),
     ],
+    on: Annotated[
+        Path | None,
+        typer.Option("--on", metavar="FOLDER", help="Of recordings: --of is then a number of `wendonic corpus`."),
+    ] = None,
     mode: ModeOption = None,
     by: ByOption = None,
     held: WhileOption = None,
@@ -39,6 +43,7 @@ def sweep(
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
     from wendonic.profile.load import load_profile
+    from wendonic.study.solve.corpus import sweep_on
     from wendonic.study.solve.sweep import over_of, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
@@ -49,16 +54,14 @@ def sweep(
         raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(allowed)}')
     with Progress(transient=True) as bar:
         task = bar.add_task("measuring", total=None)
-        frame = sweep_profile(
-            profile,
-            settings,
-            of,
-            mode,
-            lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
-            workers,
-            by,
-            held,
-        )
+
+        def show(done: int, all_of_them: int) -> None:
+            bar.update(task, completed=done, total=all_of_them)
+
+        if on is not None:
+            frame = sweep_on(profile, settings, of, on, mode, show, workers or 1)
+        else:
+            frame = sweep_profile(profile, settings, of, mode, show, workers, by, held)
     if out.suffix.lower() in TRACE_ENDINGS:
         write_trace(frame, out)
     else:

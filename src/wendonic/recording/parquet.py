@@ -20,6 +20,9 @@ from wendonic.recording.content import (
     ordered_events,
 )
 
+RECORDING = "recording"
+"""Column that says which recording a row belongs to, in a file of many."""
+
 
 def _pyarrow() -> Any:
     try:
@@ -50,15 +53,33 @@ def write_parquet(content: Content, devices: tuple[str, ...], path: str | Path) 
         pyarrow.parquet.write_table(table, beside)
 
 
-def read_parquet(path: str | Path) -> Content:
-    """Return the recording in the file at `path`; raises `RecordingError` with every faulty row (from 0) at once.
+def recordings_in(path: str | Path) -> tuple[str, ...] | None:
+    """Return the names of the recordings in a file that has a column `recording`, in their order; None for one that
+    holds a single recording.
+    """
+    pyarrow = _pyarrow()
+    raw = file_content(path, "recording", RecordingError)
+    try:
+        file = pyarrow.parquet.ParquetFile(pyarrow.BufferReader(raw))
+        if RECORDING not in file.schema_arrow.names:
+            return None
+        names = file.read(columns=[RECORDING]).column(0).unique().to_pylist()
+    except (pyarrow.ArrowException, OSError, ValueError) as error:
+        raise RecordingError(path, [Fault(None, "", f"is no Parquet file: {error}")]) from None
+    return tuple(str(name) for name in names)
+
+
+def read_parquet(path: str | Path, recording: str | None = None) -> Content:
+    """Return the recording in the file at `path`, of several (column `recording`) the one of that name; raises
+    `RecordingError` with every faulty row (from 0) at once.
 
     Number columns beyond the first may be missing where no event needs them.
     """
     pyarrow = _pyarrow()
     raw = file_content(path, "recording", RecordingError)
+    wanted = None if recording is None else [(RECORDING, "==", recording)]
     try:
-        table = pyarrow.parquet.read_table(pyarrow.BufferReader(raw))
+        table = pyarrow.parquet.read_table(pyarrow.BufferReader(raw), filters=wanted)
         header = json.loads((table.schema.metadata or {}).get(FORMAT.encode(), b"{}"))
         by_name = {name: table.column(name) for name in ("t", "c", "v0", "text")}
     except (pyarrow.ArrowException, OSError, ValueError) as error:

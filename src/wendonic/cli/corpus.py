@@ -1,0 +1,134 @@
+"""`wendonic corpus`: what a change does to real play."""
+
+import json
+from pathlib import Path
+from typing import TYPE_CHECKING, Annotated
+
+import typer
+
+from wendonic.cli.options import HzOption, ModeOption
+from wendonic.cli.outputs import check_output
+from wendonic.cli.say import say, say_lines
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+    from wendonic.length_unit import LengthUnit
+
+MOST_SHOWN = 8
+
+
+def corpus(
+    folder: Annotated[
+        Path,
+        typer.Argument(metavar="FOLDER", help="A folder of recordings, or a Parquet file with a column recording."),
+    ],
+    profile: Annotated[
+        list[Path], typer.Option("--profile", help="A profile (.toml), the old one first; may be repeated.")
+    ],
+    quantity: Annotated[
+        list[str] | None,
+        typer.Option(
+            "--quantity", help="Only this number, and rank by the first; may be repeated. See the list below."
+        ),
+    ] = None,
+    out: Annotated[
+        Path | None,
+        typer.Option(
+            "-o", "--out", help="The table: .parquet, .csv or .jsonl. A run that was cut off goes on there."
+        ),
+    ] = None,
+    picture: Annotated[
+        Path | None, typer.Option("--picture", help="Draw how much is changed how often: .png, .svg or .pdf.")
+    ] = None,
+    workers: Annotated[
+        int, typer.Option("--workers", help="Processes here, of one thread each (extra cluster).")
+    ] = 1,
+    cluster: Annotated[
+        str | None, typer.Option("--cluster", metavar="ADDRESS", help="A Dask scheduler: tcp://host:8786.")
+    ] = None,
+    mode: ModeOption = None,
+    hz: HzOption = 60.0,
+    as_json: Annotated[bool, typer.Option("--json", help="Print the summary as JSON.")] = False,
+) -> None:
+    """Put many recordings under an old and a new profile, and say which of them change, by how much, and when."""
+    from rich.console import Console
+    from rich.progress import Progress
+
+    from wendonic.batch import TRACE_ENDINGS
+    from wendonic.errors import WendonicError
+    from wendonic.length_unit import common_unit
+    from wendonic.profile.load import load_profile
+    from wendonic.study.solve.compare import names_of
+    from wendonic.study.solve.corpus import corpus as run_corpus
+    from wendonic.study.solve.corpus import corpus_document, ranked_by
+
+    if workers != 1 and cluster is not None:
+        raise typer.BadParameter("--workers is for processes here, --cluster for a scheduler's own")
+    if out is not None and out.suffix.lower() not in TRACE_ENDINGS:
+        raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(TRACE_ENDINGS)}')
+    check_output(out, "table", (*profile, folder))
+    check_output(picture, "picture", (*profile, folder))
+    named = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
+    with Progress(transient=True, console=Console(stderr=True)) as bar:
+        task = bar.add_task("recordings", total=None)
+        frame = run_corpus(
+            folder,
+            named,
+            quantity or (),
+            mode,
+            hz,
+            workers,
+            cluster,
+            out,
+            lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
+        )
+    by = ranked_by(quantity or ())
+    length = common_unit([one.world.length for one in named.values()])
+    if as_json:
+        say(json.dumps(corpus_document(frame, str(folder), by), indent=2))
+    else:
+        _print_summary(frame, by, length)
+    if out is not None:
+        say(f"wrote {out}: {len(frame)} recordings")
+    if picture is not None:
+        from wendonic.pictures import draw_corpus, save_picture
+
+        save_picture(draw_corpus(frame, by, length=length), picture)
+        say(f"wrote {picture}")
+
+
+def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None:
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    from wendonic.study.solve.corpus import changed_most, medians
+    from wendonic.study.solve.differences import UNITS
+
+    failed = frame[frame["error"].notna()]
+    hours = float(frame["duration_s"].sum()) / 3600.0
+    say(
+        f"{len(frame)} recordings, {hours:.2f} h of play"
+        + (f"; {len(failed)} could not be read" if len(failed) else "")
+    )
+    say_lines(f"  {row.recording}: {row.error}" for row in failed.head(MOST_SHOWN).itertuples())
+    console = Console()
+    table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
+    for heading in ("number", "median", "largest", "unit"):
+        table.add_column(heading, justify="right" if heading in ("median", "largest") else "left")
+    for column, middle, most in medians(frame):
+        unit = UNITS[column.rpartition(".")[2]]
+        factor = length.factor(unit)
+        table.add_row(column, f"{middle * factor:.4g}", f"{most * factor:.4g}", length.label(unit))
+    console.print(table)
+    changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
+    if not changes:
+        say(f"no recording differs by {by}" if len(frame.columns) > 9 else "")
+        return
+    say(f"changed most, by {by}:")
+    for change in changes:
+        unit = UNITS[by]
+        when = "" if change.parts_s is None else f", from {change.parts_s:.2f} s on"
+        words = length.words(change.amount, unit, ".3g").rstrip()
+        say(f"  {change.recording} ({change.profile}): {words}{when}")

@@ -1,0 +1,382 @@
+"""What a change does to real play: many recordings under several profiles, one row a recording."""
+
+import hashlib
+import itertools
+import json
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from functools import lru_cache
+from pathlib import Path
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+import tomlkit
+
+from wendonic.atomic_file import atomic_file
+from wendonic.batch import write_trace
+from wendonic.batch.trace import shaped
+from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
+from wendonic.profile.edit import edited, file_content_of, limits_of
+from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.schema.profile import Profile
+from wendonic.recording.formats import ENDINGS
+from wendonic.recording.parquet import read_parquet, recordings_in
+from wendonic.recording.recording import Recording
+from wendonic.study.as_json import document, entry
+from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED, difference, walked
+from wendonic.study.solve.pools import Pool
+
+if TYPE_CHECKING:
+    import pandas as pd
+
+MOST_COMBINATIONS = 10_000
+AGAINST = " against "
+"""What stands between two profiles in the name of a column: file names have everything else."""
+
+CHUNK = 8
+"""Recordings that a process takes at once."""
+
+Row = dict[str, Any]
+Progress = Callable[[int, int], None]
+
+
+class Source(NamedTuple):
+    """One recording of a corpus: its name, the file that it is in, and which of that file it is ("": the only one);
+    size (bytes) and time of change (ns) of the file, by which a changed one is known.
+    """
+
+    name: str
+    path: str
+    part: str
+    size: int
+    changed_ns: int
+
+
+class Job(NamedTuple):
+    """What is done with every recording: profiles' names and texts, the mode, the tick rate, what is asked for."""
+
+    names: tuple[str, ...]
+    texts: tuple[str, ...]
+    mode: str | None
+    hz: float
+    quantities: tuple[str, ...]
+
+
+def sources_in(folder: str | Path) -> list[Source]:
+    """Return the recordings of a folder and of the folders in it, by name; or those of a Parquet file that has a
+    column `recording`. Raises `WendonicError` where there are none.
+
+    >>> from wendonic.demo import FOLDER
+    >>> [source.name for source in sources_in(FOLDER)][:2]
+    ['apiary_rounds.jsonl', 'beekeeper_keys.jsonl']
+    """
+    top = Path(folder)
+    if not top.exists():
+        raise WendonicError(f"{folder} does not exist; allowed: a folder of recordings, or a Parquet file of many")
+    if top.is_file():
+        parts = recordings_in(top) if top.suffix.lower() == ".parquet" else None
+        stat = top.stat()
+        if parts is None:
+            raise WendonicError(
+                f"{folder} is one recording; allowed: a folder, or a Parquet file with a column recording"
+            )
+        return [Source(part, str(top), part, stat.st_size, stat.st_mtime_ns) for part in parts]
+    files = sorted(path for path in top.rglob("*") if path.suffix.lower() in ENDINGS and path.is_file())
+    found = [
+        Source(str(path.relative_to(top)), str(path), "", path.stat().st_size, path.stat().st_mtime_ns)
+        for path in files
+    ]
+    if not found:
+        raise WendonicError(f"{folder} has no recordings; they end with {', '.join(ENDINGS)}")
+    return found
+
+
+def corpus(
+    folder: str | Path,
+    profiles: Mapping[str, Profile | str | Path],
+    quantities: Sequence[str] = (),
+    mode: str | None = None,
+    hz: float = 60.0,
+    workers: int = 1,
+    cluster: str | None = None,
+    out: str | Path | None = None,
+    progress: Progress | None = None,
+) -> "pd.DataFrame":
+    """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row a
+    recording.
+
+    `profiles` are profiles, their TOML, or paths of files, by name; the first one is what the others are compared
+    with. Each recording is sampled once for all profiles that bind alike. Columns: `recording`, `error` (why it could
+    not be read or shaped, else missing), `duration_s`, `ticks`; `NAME.distance_m`, `NAME.end_x_m` and so on of each
+    profile (see `Walked`); and `NAME against FIRST.end_apart_m`, `… .parts_s` and so on of each other one (see
+    `Difference`). With `quantities`, only these of both.
+
+    With `workers` above 1 the work goes to so many processes of one thread each, with `cluster` to the workers of a
+    Dask scheduler at that address, which have to see the same files; both take the extra `cluster`. With `out` (a
+    table: .parquet, .csv or .jsonl) rows are kept beside that file as they come, and a run that was cut off goes on
+    where it was; the table is written at the end. `progress` is called with how many are done, and of how many.
+
+    Raises `WendonicError` for a quantity that does not exist, fewer than one profile, or no recordings.
+
+    >>> from wendonic.demo import FOLDER, demo_profile
+    >>> ours = demo_profile()
+    >>> theirs = ours.changed({"gait.walk.top_speed_m_s": 3.6})
+    >>> frame = corpus(FOLDER, {"old": ours, "new": theirs}, ["distance_m", "parts_s"])
+    >>> one = frame.set_index("recording").loc["beekeeper_keys.jsonl"]
+    >>> bool(one["new.distance_m"] > one["old.distance_m"]), bool(one["new against old.parts_s"] > 0.0)
+    (True, True)
+    """
+    import pandas as pd
+
+    job = job_of(profiles, quantities, mode, hz)
+    sources = sources_in(folder)
+    kept = _Kept(Path(out), job) if out is not None else None
+    rows = kept.rows(sources) if kept else {}
+    left = [source for source in sources if source.name not in rows]
+    if progress:
+        progress(len(rows), len(sources))
+    chunks = [left[start : start + CHUNK] for start in range(0, len(left), CHUNK)]
+    with Pool(workers, cluster) as pool:
+        for found in pool.each(rows_of, job, chunks):
+            for source, row in found:
+                rows[source.name] = row
+                if kept:
+                    kept.keep(source, row)
+            if progress:
+                progress(len(rows), len(sources))
+    frame = pd.DataFrame([rows[source.name] for source in sources])
+    frame = frame.reindex(columns=[*columns_of(job)]).astype({"error": object})
+    if kept:
+        kept.finish(frame)
+    return frame
+
+
+def job_of(
+    profiles: Mapping[str, Profile | str | Path], quantities: Sequence[str], mode: str | None, hz: float
+) -> Job:
+    """Return what is to be done, as plain text and numbers that go from process to process."""
+    if not profiles:
+        raise WendonicError("a corpus needs a profile")
+    for name in quantities:
+        if name not in WALKED and name not in DIFFERENCES:
+            raise WendonicError(none_such("quantity of a corpus", name, {**WALKED, **DIFFERENCES}))
+    texts = tuple(_text(profile) for profile in profiles.values())
+    for text in texts:
+        profile_from_text(text).mode_name(mode)
+    return Job(tuple(profiles), texts, mode, float(hz), tuple(quantities))
+
+
+def _text(profile: Profile | str | Path) -> str:
+    if isinstance(profile, Profile):
+        return tomlkit.dumps(file_content_of(profile))
+    if isinstance(profile, Path) or "\n" not in profile:
+        return text_of(profile, "profile", ProfileError)
+    return profile
+
+
+def columns_of(job: Job) -> Iterator[str]:
+    """Give the columns of the table, in order."""
+    yield from ("recording", "error", "duration_s", "ticks")
+    for name in job.names:
+        yield from (f"{name}.{field}" for field in WALKED if not job.quantities or field in job.quantities)
+    for name in job.names[1:]:
+        wanted = (field for field in DIFFERENCES if not job.quantities or field in job.quantities)
+        yield from (f"{name}{AGAINST}{job.names[0]}.{field}" for field in wanted)
+
+
+@lru_cache(maxsize=256)
+def _profile(text: str) -> Profile:
+    return profile_from_text(text)
+
+
+def rows_of(job: Job, chunk: Iterable[Source]) -> list[tuple[Source, Row]]:
+    """Return the rows of some recordings."""
+    return [(source, row_of(job, source)) for source in chunk]
+
+
+def row_of(job: Job, source: Source) -> Row:
+    """Return the row of one recording; one that cannot be read or shaped says why."""
+    row: Row = {"recording": source.name, "error": None}
+    try:
+        recording = (
+            Recording.from_checked(*read_parquet(source.path, source.part))
+            if source.part
+            else Recording.read(source.path)
+        )
+        row |= {"duration_s": recording.duration_s}
+        traces = [
+            (profile, shaped(recording, profile, hz=job.hz, mode=job.mode))
+            for profile in (_profile(text) for text in job.texts)
+        ]
+        row["ticks"] = len(traces[0][1])
+        for name, (profile, trace) in zip(job.names, traces, strict=True):
+            row |= _named(name, walked(trace, profile.press_names), job)
+        first, base = traces[0]
+        for name, (_, trace) in zip(job.names[1:], traces[1:], strict=True):
+            row |= _named(f"{name}{AGAINST}{job.names[0]}", difference(base, trace, first.press_names), job)
+    except (RecordingError, WendonicError, OSError) as error:
+        row["error"] = " ".join(str(error).split())
+    return row
+
+
+def _named(name: str, numbers: Any, job: Job) -> Row:
+    return {
+        f"{name}.{field}": value
+        for field, value in numbers._asdict().items()
+        if not job.quantities or field in job.quantities
+    }
+
+
+class _Kept:
+    """Rows beside the table that is to be written, a line each, so that a run that is cut off loses one at most."""
+
+    def __init__(self, out: Path, job: Job) -> None:
+        self._out = out
+        self._path = out.with_name(f"{out.name}.rows")
+        self._digest = hashlib.sha256(repr(job).encode()).hexdigest()
+
+    def rows(self, sources: Sequence[Source]) -> dict[str, Row]:
+        """Return the rows that an earlier run of the same job has left, of recordings that are as they were."""
+        now = {source.name: source for source in sources}
+        rows: dict[str, Row] = {}
+        lines = self._path.read_text(encoding="utf-8").splitlines(keepends=True) if self._path.exists() else []
+        whole = [line for line in lines if line.endswith("\n")]
+        if whole and json.loads(whole[0]).get("digest") == self._digest:
+            for line in whole[1:]:
+                name, size, changed_ns, row = json.loads(line)
+                source = now.get(name)
+                if source and (source.size, source.changed_ns) == (size, changed_ns):
+                    rows[name] = row
+        with atomic_file(self._path) as beside:
+            head = json.dumps({"digest": self._digest})
+            kept = [self._line(now[name], row) for name, row in rows.items()]
+            beside.write_text("\n".join([head, *kept]) + "\n", encoding="utf-8")
+        self._file = self._path.open("a", encoding="utf-8")
+        return rows
+
+    def _line(self, source: Source, row: Row) -> str:
+        return json.dumps([source.name, source.size, source.changed_ns, row])
+
+    def keep(self, source: Source, row: Row) -> None:
+        """Add a row."""
+        self._file.write(self._line(source, row) + "\n")
+        self._file.flush()
+
+    def finish(self, frame: "pd.DataFrame") -> None:
+        """Write the table, whole or not at all, and remove what was kept."""
+        self._file.close()
+        write_trace(frame, self._out)
+        self._path.unlink()
+
+
+class Change(NamedTuple):
+    """A recording that a profile changed: how far the bodies were apart at most, and the first moment (s)."""
+
+    recording: str
+    profile: str
+    amount: float
+    parts_s: float | None
+
+
+def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5) -> list[Change]:
+    """Return the recordings that changed most, by one of the differences.
+
+    >>> import pandas as pd
+    >>> names, apart_m, parts_s = ["a", "b"], [0.1, 2.0], [None, 3.5]
+    >>> frame = pd.DataFrame({"recording": names})
+    >>> frame["new against old.most_apart_m"], frame["new against old.parts_s"] = apart_m, parts_s
+    >>> changed_most(frame)[0]
+    Change(recording='b', profile='new against old', amount=2.0, parts_s=3.5)
+    """
+    import pandas as pd
+
+    changes: list[Change] = []
+    for column in frame.columns:
+        pair, _, field = column.rpartition(".")
+        if field != by or AGAINST not in pair:
+            continue
+        parts = frame.get(f"{pair}.parts_s")
+        for place in range(len(frame)):
+            value = frame[column].iloc[place]
+            at_s = None if parts is None else parts.iloc[place]
+            if not pd.isna(value):
+                name = str(frame["recording"].iloc[place])
+                changes.append(Change(name, pair, float(value), None if pd.isna(at_s) else float(at_s)))
+    return sorted(changes, key=lambda change: -abs(change.amount))[:count]
+
+
+def ranked_by(quantities: Sequence[str]) -> str:
+    """Return the difference by which recordings are ranked: the first that is asked for, or the usual one.
+
+    >>> ranked_by(["distance_m", "speed_rms_m_s"]), ranked_by([])
+    ('distance_m', 'most_apart_m')
+    """
+    return next((name for name in quantities if name in DIFFERENCES), "most_apart_m")
+
+
+def medians(frame: "pd.DataFrame") -> Iterator[tuple[str, float, float]]:
+    """Give each column of numbers that says something, with its median and the value farthest from 0."""
+    for column in frame.columns[4:]:
+        values = frame[column].dropna().astype(float)
+        if len(values):
+            yield str(column), float(values.median()), float(values.iloc[int(values.abs().to_numpy().argmax())])
+
+
+def corpus_document(frame: "pd.DataFrame", folder: str, by: str) -> dict[str, Any]:
+    """Return what a corpus came to as JSON content: medians and extremes, and the recordings that changed most."""
+    values: dict[str, Any] = {}
+    for column, middle, most in medians(frame):
+        field = column.rpartition(".")[2]
+        definition = DIFFERENCES[field] if AGAINST in column else WALKED[field]
+        values[column] = entry(middle, UNITS[field], f"{definition}: median over the recordings", farthest=most)
+    failed = frame[frame["error"].notna()]
+    return document(
+        "corpus",
+        folder=folder,
+        recordings=len(frame),
+        errors=dict(zip(failed["recording"], failed["error"], strict=True)),
+        values=values,
+        changed_most=[change._asdict() for change in changed_most(frame, by, 20)],
+        ranked_by=by,
+    )
+
+
+def sweep_on(
+    path: str | Path,
+    over: Mapping[str, Sequence[float]],
+    of: Sequence[str],
+    folder: str | Path,
+    mode: str | None = None,
+    progress: Progress | None = None,
+    workers: int = 1,
+    cluster: str | None = None,
+) -> "pd.DataFrame":
+    """Return what every combination of some settings does to the recordings of a folder: a row a combination, a
+    column for each setting and each difference from the profile as it is, or number of the walk: means over all
+    recordings.
+
+    Raises `WendonicError` as `corpus` and `wendonic.study.solve.sweep.sweep` do.
+
+    >>> from wendonic.demo import FOLDER, PROFILE_PATH
+    >>> frame = sweep_on(PROFILE_PATH, {"gait.walk.top_speed_m_s": [3.2, 3.6]}, ["most_apart_m"], FOLDER)
+    >>> frame["most_apart_m"].gt(1.0).tolist()
+    [False, True]
+    """
+    import pandas as pd
+
+    text = text_of(path, "profile", ProfileError)
+    profile = profile_from_text(text, path)
+    if not of or not over or not all(len(values) for values in over.values()):
+        raise WendonicError("a sweep needs settings with values, and numbers to work out")
+    for setting in over:
+        limits_of(profile, setting)
+    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
+    if len(combinations) > MOST_COMBINATIONS:
+        raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_COMBINATIONS:,}")
+    changed = {
+        str(number): edited(text, dict(zip(over, values, strict=True))) for number, values in enumerate(combinations)
+    }
+    frame = corpus(folder, {"base": text, **changed}, of, mode, 60.0, workers, cluster, None, progress)
+    rows = []
+    for number, values in enumerate(combinations):
+        columns = (f"{number}{AGAINST}base.{name}" if name in DIFFERENCES else f"{number}.{name}" for name in of)
+        rows.append([*values, *(float(frame[column].astype(float).mean()) for column in columns)])
+    return pd.DataFrame(rows, columns=[*over, *of])

@@ -1,0 +1,88 @@
+"""Where work on many recordings runs: in this process, in a pool of processes here, or on a cluster."""
+
+import logging
+from collections.abc import Callable, Iterator, Sequence
+from types import TracebackType
+from typing import Any, Self, TypeVar
+
+from wendonic.errors import WendonicError
+
+Job = TypeVar("Job")
+Chunk = TypeVar("Chunk")
+Found = TypeVar("Found")
+
+CONNECT_S = 10.0
+"""So long a scheduler is given to answer."""
+
+ATTEMPTS = 10
+"""So many workers may die over a chunk before it is given up."""
+
+LOG = logging.getLogger(__name__)
+
+
+class Pool:
+    """Runs chunks of a job one by one, by `workers` processes of one thread each, or on the Dask cluster whose
+    scheduler listens at an address. A chunk whose worker dies goes to another one.
+
+    Without the extra `cluster` several workers are one: the work is done here, and a log line says so. An address
+    that nobody listens at, or that needs the extra, raises `WendonicError`.
+    """
+
+    def __init__(self, workers: int = 1, cluster: str | None = None) -> None:
+        """Begin nothing yet."""
+        if workers < 1:
+            raise WendonicError(f"found {workers} workers; allowed: 1 or more")
+        self._workers = workers
+        self._address = cluster
+        self._client: Any = None
+        self._cluster: Any = None
+
+    def __enter__(self) -> Self:
+        """Start the processes, or find the cluster."""
+        if self._address is None and self._workers == 1:
+            return self
+        try:
+            from dask import config
+            from distributed import Client, LocalCluster
+        except ImportError:
+            if self._address is not None:
+                raise WendonicError("a cluster needs Dask: pip install 'wendonic[cluster]'") from None
+            LOG.warning(
+                "several workers need Dask: pip install 'wendonic[cluster]'; the work is done in this process"
+            )
+            return self
+        config.set({"distributed.scheduler.allowed-failures": ATTEMPTS})
+        try:
+            if self._address is None:
+                self._cluster = LocalCluster(  # type: ignore[no-untyped-call]
+                    n_workers=self._workers,
+                    threads_per_worker=1,
+                    processes=True,
+                    dashboard_address=None,
+                    silence_logs=logging.ERROR,
+                )
+            self._client = Client(self._cluster or self._address, timeout=CONNECT_S)  # type: ignore[no-untyped-call]
+        except OSError as error:
+            raise WendonicError(f"{self._address}: no scheduler answers there ({error})") from None
+        return self
+
+    def each(self, work: Callable[[Job, Chunk], Found], job: Job, chunks: Sequence[Chunk]) -> Iterator[Found]:
+        """Give what each chunk came to, in whatever order they are done."""
+        if self._client is None:
+            yield from (work(job, chunk) for chunk in chunks)
+            return
+        from distributed import as_completed
+
+        # The job goes with each chunk: what only one worker holds is gone when that one dies.
+        tasks = [self._client.submit(work, job, chunk, pure=False) for chunk in chunks]
+        for task in as_completed(tasks):  # type: ignore[no-untyped-call]
+            yield task.result()
+            task.release()
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        """Let the processes end."""
+        for one in (self._client, self._cluster):
+            if one is not None:
+                one.close()

@@ -1,0 +1,294 @@
+"""Folders of recordings under several profiles: one by one, cut off, on a cluster, a worker killed."""
+
+import json
+import math
+import os
+import shutil
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import numpy as np
+import pandas as pd
+import pytest
+
+from wendonic import Recording, WendonicError, shape
+from wendonic.cli.main import app
+from wendonic.demo import FOLDER, demo_profile
+from wendonic.devices.event import Event
+from wendonic.pictures import draw_corpus, save_picture
+from wendonic.recording.parquet import read_parquet, recordings_in
+from wendonic.study.solve import corpus as corpus_module
+from wendonic.study.solve import pools
+from wendonic.study.solve.corpus import changed_most, corpus, sources_in, sweep_on
+from wendonic.study.solve.differences import DIFFERENCES, WALKED, difference, walked
+from wendonic.study.solve.pools import Pool
+
+OLD = demo_profile()
+NEW = OLD.changed({"gait.walk.accel_m_s2": 12.0, "mode.foot.move.bind[1].dead_zone.inner": 0.2})
+BOTH = {"old": OLD, "new": NEW}
+PLACES = ["pos_x", "pos_y", "pos_z"]
+NAMES = ("beekeeper_keys.jsonl", "beekeeper_mouse.jsonl", "beekeeper_pad.jsonl")
+
+
+@pytest.fixture
+def folder(tmp_path):
+    """Three recordings, one of them a folder deeper, and one that is none."""
+    top = tmp_path / "play"
+    (top / "week 1").mkdir(parents=True)
+    for name in NAMES:
+        shutil.copy(FOLDER / name, top / ("week 1" if "pad" in name else ".") / name)
+    (top / "broken.jsonl").write_text('{"format": "wendonic-rec')
+    (top / "notes.txt").write_text("not a recording")
+    return top
+
+
+def same(one, other):
+    one, other = (
+        frame.reset_index(drop=True).assign(error=frame["error"].fillna("").to_list()) for frame in (one, other)
+    )
+    pd.testing.assert_frame_equal(one, other, rtol=1e-9, atol=1e-9, check_dtype=False)
+
+
+def test_each_row_is_what_shaping_one_by_one_gives(folder):
+    told = []
+    frame = corpus(folder, BOTH, progress=lambda *done: told.append(done))
+    assert frame["recording"].tolist() == [
+        "beekeeper_keys.jsonl",
+        "beekeeper_mouse.jsonl",
+        "broken.jsonl",
+        "week 1/beekeeper_pad.jsonl",
+    ]
+    assert (told[0], told[-1]) == ((0, 4), (4, 4))
+    by_name = frame.set_index("recording")
+    assert "is it a recording at all" in by_name.loc["broken.jsonl", "error"]
+    assert by_name.loc["broken.jsonl"].drop("error").isna().all()
+    for name in NAMES:
+        row = by_name.loc[name if "pad" not in name else f"week 1/{name}"]
+        traces = [shape(Recording.read(FOLDER / name), profile, hz=60) for profile in (OLD, NEW)]
+        assert row["ticks"] == len(traces[0])
+        for label, profile, trace in zip(BOTH, (OLD, NEW), traces, strict=True):
+            steps = np.linalg.norm(np.diff(trace[PLACES].to_numpy(), axis=0), axis=1)
+            assert row[f"{label}.distance_m"] == pytest.approx(steps.sum())
+            assert row[f"{label}.end_x_m"] == pytest.approx(trace["pos_x"].iloc[-1])
+            began = sum(int(trace[f"{press}_began"].sum()) for press in profile.press_names)
+            assert row[f"{label}.presses"] == began
+        old, new = traces
+        apart = np.linalg.norm(new[PLACES].to_numpy() - old[PLACES].to_numpy(), axis=1)
+        pair = "new against old"
+        assert row[f"{pair}.most_apart_m"] == pytest.approx(apart.max())
+        assert row[f"{pair}.parts_s"] == pytest.approx(old["t"][np.argmax(apart > 0.05)])
+        speed = [np.linalg.norm(trace[["vel_x", "vel_y", "vel_z"]], axis=1) for trace in traces]
+        assert row[f"{pair}.speed_rms_m_s"] == pytest.approx(np.sqrt(np.mean((speed[1] - speed[0]) ** 2)))
+        angles = [np.degrees(np.arctan2(trace["vel_x"], trace["vel_y"])).to_numpy() for trace in traces]
+        moving = np.all([np.hypot(trace["vel_x"], trace["vel_y"]) > 0.05 for trace in traces], axis=0)
+        turned = ((angles[1] - angles[0] + 180.0) % 360.0 - 180.0)[moving]
+        assert row[f"{pair}.heading_rms_deg"] == pytest.approx(np.sqrt(np.mean(turned**2)))
+
+
+def test_the_same_profile_changes_nothing_and_a_press_of_its_own_parts_at_once():
+    keys = Recording([Event(0.5, "key.KeyW", 1.0), Event(1.0, "key.Space", 1.0), Event(2.0, "mark", "end")])
+    trace = shape(keys, OLD)
+    assert difference(trace, trace, OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0.0, 0, None)
+    silent = shape(keys, OLD.changed({"mode.foot.press.jump.bind": ["key.KeyJ"]}))
+    apart = difference(trace, silent, OLD.press_names)
+    assert apart.presses == 1
+    assert apart.parts_s == pytest.approx(1.0, abs=0.02)
+    assert walked(trace.iloc[:0], OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0)
+
+
+def test_a_run_that_was_cut_off_goes_on_where_it_was(folder, tmp_path, monkeypatch):
+    """Cut off after two chunks, no recording is shaped twice; one that has changed since is."""
+    monkeypatch.setattr(corpus_module, "CHUNK", 1)
+    out = tmp_path / "change.csv"
+    shaped = []
+    row_of = corpus_module.row_of
+
+    def cut_off(job, source):
+        if len(shaped) == 2:
+            raise KeyboardInterrupt
+        shaped.append(source.name)
+        return row_of(job, source)
+
+    monkeypatch.setattr(corpus_module, "row_of", cut_off)
+    with pytest.raises(KeyboardInterrupt):
+        corpus(folder, BOTH, out=out)
+    assert not out.exists()
+    kept = out.with_name("change.csv.rows")
+    assert len(kept.read_text().splitlines()) == 3
+    # A line that a crash has cut in two does not count.
+    kept.write_text(kept.read_text() + '["beekeeper_pad.js')
+    os.utime(folder / shaped[0], (1.0, 1.0))
+    again = []
+    monkeypatch.setattr(
+        corpus_module, "row_of", lambda job, source: (again.append(source.name), row_of(job, source))[1]
+    )
+    frame = corpus(folder, BOTH, out=out)
+    assert sorted(again) == sorted({source.name for source in sources_in(folder)} - {shaped[1]})
+    same(frame, corpus(folder, BOTH))
+    assert not kept.exists()
+    same(pd.read_csv(out), frame)
+    # Other profiles begin anew.
+    again.clear()
+    corpus(folder, {"old": OLD}, ["distance_m"], out=out)
+    assert len(again) == 4
+
+
+def parquet_of_many(path):
+    pyarrow = pytest.importorskip("pyarrow")
+    parquet = pytest.importorskip("pyarrow.parquet")
+    tables = []
+    for name in NAMES:
+        single = path.with_suffix(".one.parquet")
+        Recording.read(FOLDER / name).write(single)
+        table = parquet.read_table(single).replace_schema_metadata(None)
+        tables.append(table.append_column("recording", pyarrow.array([name] * table.num_rows)))
+    parquet.write_table(pyarrow.concat_tables(tables).unify_dictionaries(), path)
+    path.with_suffix(".one.parquet").unlink()
+
+
+def test_one_parquet_file_of_many_recordings_is_a_corpus_too(folder, tmp_path):
+    path = tmp_path / "many.parquet"
+    parquet_of_many(path)
+    assert recordings_in(path) == NAMES
+    assert len(read_parquet(path, NAMES[2]).events) == len(Recording.read(FOLDER / NAMES[2]))
+    many = corpus(path, BOTH).set_index("recording")
+    one_by_one = corpus(folder, BOTH).set_index("recording")
+    same(many.loc[list(NAMES[:2])], one_by_one.loc[list(NAMES[:2])])
+
+
+def test_what_cannot_be_is_refused(folder, tmp_path, monkeypatch):
+    monkeypatch.setattr(pools, "CONNECT_S", 0.3)
+    (tmp_path / "empty").mkdir()
+    for words, what in (
+        ("does not exist", lambda: corpus(tmp_path / "nowhere", BOTH)),
+        ("has no recordings", lambda: corpus(tmp_path / "empty", BOTH)),
+        ("is one recording", lambda: corpus(folder / NAMES[0], BOTH)),
+        ("needs a profile", lambda: corpus(folder, {})),
+        ('did you mean "parts_s"', lambda: corpus(folder, BOTH, ["part_s"])),
+        ("no mode", lambda: corpus(folder, BOTH, mode="boat")),
+        ("1 or more", lambda: corpus(folder, BOTH, workers=0)),
+        ("no scheduler answers", lambda: corpus(folder, BOTH, cluster="tcp://127.0.0.1:9")),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            what()
+
+
+def test_without_dask_the_work_is_done_here_and_that_is_said(folder, monkeypatch, caplog):
+    monkeypatch.setitem(sys.modules, "distributed", None)
+    frame = corpus(folder, BOTH, ["distance_m"], workers=2)
+    assert "pip install 'wendonic[cluster]'" in caplog.text
+    same(frame, corpus(folder, BOTH, ["distance_m"]))
+    with pytest.raises(WendonicError, match="a cluster needs Dask"):
+        corpus(folder, BOTH, cluster="tcp://127.0.0.1:9")
+
+
+def test_a_pool_of_processes_gives_the_same(folder):
+    pytest.importorskip("distributed")
+    same(corpus(folder, BOTH, workers=2), corpus(folder, BOTH))
+
+
+def _started(words, env):
+    return subprocess.Popen(
+        [sys.executable, "-m", *words], stdout=subprocess.DEVNULL, stderr=subprocess.PIPE, env=env
+    )
+
+
+def _slow(_job, chunk):
+    time.sleep(0.15)
+    return [(number, os.getpid()) for number in chunk]
+
+
+def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path):
+    """A scheduler and two workers, processes of their own; one of them is killed while both work."""
+    pytest.importorskip("distributed")
+    address_file = tmp_path / "scheduler.json"
+    here = str(Path(__file__).parent)
+    env = {**os.environ, "PYTHONPATH": os.pathsep.join([here, os.environ.get("PYTHONPATH", "")])}
+    loopback = ("--host", "127.0.0.1", "--no-dashboard")
+    processes = [
+        _started(["distributed.cli.dask_scheduler", *loopback, "--port", "0", "--scheduler-file", address_file], env)
+    ]
+    try:
+        for _ in range(400):
+            if address_file.exists() and address_file.read_text().strip():
+                break
+            time.sleep(0.05)
+        address = json.loads(address_file.read_text())["address"]
+        worker = ["distributed.cli.dask_worker", address, "--nthreads", "1", "--no-nanny", "--host", "127.0.0.1"]
+        processes += [_started([*worker, "--no-dashboard", "--local-directory", tmp_path], env) for _ in range(2)]
+        with Pool(cluster=address) as pool:
+            found, killed = [], None
+            for part in pool.each(_slow, None, [[number, number + 100] for number in range(16)]):
+                found += part
+                if killed is None and len({pid for _, pid in found}) == 2:
+                    killed = processes[1].pid
+                    os.kill(killed, signal.SIGKILL)
+        assert sorted(number for number, _ in found) == sorted([*range(16), *range(100, 116)])
+        assert killed is not None
+        # What is left of the cluster does real work.
+        same(corpus(folder, BOTH, cluster=address), corpus(folder, BOTH))
+    finally:
+        for process in processes:
+            process.kill()
+            process.wait()
+            process.stderr.close()
+
+
+def test_the_picture_names_those_that_changed_most(folder, tmp_path):
+    frame = corpus(folder, BOTH)
+    spread, most = draw_corpus(frame)
+    assert spread.get_title(loc="left") == "3 of 3 recordings change"
+    assert any("1 could not be compared" in text.get_text() for text in spread.texts)
+    ranked = changed_most(frame)
+    assert [label.get_text() for label in most.get_yticklabels()][::-1] == [change.recording for change in ranked]
+    assert ranked[0].amount == frame["new against old.most_apart_m"].max()
+    save_picture([spread, most], tmp_path / "change.png")
+    with pytest.raises(WendonicError, match="has no most_apart_m"):
+        draw_corpus(corpus(folder, {"old": OLD}))
+
+
+def test_a_sweep_over_recordings_is_a_corpus_for_each_combination(folder):
+    values = [8.0, 22.0]
+    frame = sweep_on(FOLDER / "beekeeper.toml", {"gait.walk.accel_m_s2": values}, ["most_apart_m", "end_x_m"], folder)
+    assert frame["gait.walk.accel_m_s2"].tolist() == values
+    slow = corpus(folder, {"old": OLD, "slow": OLD.changed({"gait.walk.accel_m_s2": 8.0})})
+    assert frame["most_apart_m"][0] == pytest.approx(slow["slow against old.most_apart_m"].mean())
+    assert frame["end_x_m"][0] == pytest.approx(slow["slow.end_x_m"].mean())
+    assert frame["most_apart_m"][1] == 0.0
+
+
+def test_the_command(folder, tmp_path, capsys):
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        assert end.value.code == 0
+        return capsys.readouterr().out
+
+    old, new = FOLDER / "beekeeper.toml", tmp_path / "new.toml"
+    new.write_text(old.read_text().replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 "))
+    both = ("--profile", old, "--profile", new)
+    out, picture = tmp_path / "change.jsonl", tmp_path / "change.svg"
+    shown = run("corpus", folder, *both, "-o", out, "--picture", picture)
+    assert "4 recordings, 0.02 h of play; 1 could not be read" in shown
+    assert "broken.jsonl: " in shown
+    assert "changed most, by most_apart_m:" in shown
+    assert ", from " in shown
+    assert picture.stat().st_size > 1000
+    assert len(out.read_text().splitlines()) == 4
+    content = json.loads(run("corpus", folder, *both, "--json", "--quantity", "distance_m"))
+    assert (content["command"], content["ranked_by"], content["recordings"]) == ("corpus", "distance_m", 4)
+    assert list(content["errors"]) == ["broken.jsonl"]
+    one = content["values"]["new against beekeeper.distance_m"]
+    assert one["unit"] == "m"
+    assert one["value"] < 0.0
+    assert one["definition"].startswith(DIFFERENCES["distance_m"])
+    swept = tmp_path / "sweep.csv"
+    words = ("--over", "gait.walk.accel_m_s2=9:22:2", "--of", "most_apart_m", "--on", folder, "-o", swept)
+    run("sweep", old, *words)
+    table = pd.read_csv(swept)
+    assert table["most_apart_m"][0] > 0.1 > table["most_apart_m"][1]
+    assert math.isclose(table["most_apart_m"][1], 0.0, abs_tol=1e-9)
+    assert set(WALKED) >= {"distance_m", "presses"}
