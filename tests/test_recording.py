@@ -12,6 +12,7 @@ from wendonic import ControlError, Event, Recording, RecordingError, WendonicErr
 from wendonic.demo import demo_recording
 from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
+from wendonic.recording.columns import ColumnEvents, columns_of
 from wendonic.recording.content import Entry, ordered_events, plain_events
 from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
@@ -79,12 +80,13 @@ names = st.sampled_from(["key.KeyW", "pad0.south", "pad.left_stick", "touch.0", 
 def test_the_quick_way_of_reading_gives_what_the_careful_one_gives_or_leaves_it_to_it(entries):
     faults = []
     careful = ordered_events((Entry(None, "", entry["t"], entry["c"], entry["v"]) for entry in entries), faults)
-    quick = plain_events(entries)
-    if quick is not None:
-        assert not faults
-        assert [(event.t, event.control, bits(event.value)) for event in quick] == [
-            (event.t, event.control, bits(event.value)) for event in careful
-        ]
+    columns = columns_of(entries)
+    for quick in (plain_events(entries), columns and ColumnEvents(columns)):
+        if quick is not None:
+            assert not faults
+            assert [(event.t, event.control, bits(event.value)) for event in quick] == [
+                (event.t, event.control, bits(event.value)) for event in careful
+            ]
 
 
 def test_a_parquet_file_of_other_tools_is_read_event_by_event(tmp_path):

@@ -1,10 +1,11 @@
 """Events kept as columns of numbers until somebody asks for one of them."""
 
 from collections.abc import Iterator, Sequence
-from typing import TYPE_CHECKING, NamedTuple, overload
+from typing import TYPE_CHECKING, Any, NamedTuple, overload
 
 from wendonic.devices.controls import CONTROLS, TEXTS
-from wendonic.devices.event import Event, Value
+from wendonic.devices.event import Event, Value, fitting_value
+from wendonic.errors import ControlError
 
 if TYPE_CHECKING:
     import numpy as np
@@ -41,6 +42,58 @@ def is_sound(columns: Columns) -> bool:
             if not all(np.isfinite(column[rows]).all() for column in numbers[: max(control.width, 1)]):
                 return False
     return True
+
+
+_NUMBERS = frozenset({int, float})
+
+
+def columns_of(entries: Sequence[dict[str, Any]]) -> Columns | None:
+    """Return entries as sound columns; None unless all of them are good and spelled as they are written.
+
+    Nearly every file is so, and this is several times as quick as making an event of each.
+
+    >>> columns = columns_of([{"t": 0, "c": "key.KeyW", "v": 1}, {"t": 0.5, "c": "pad.left_stick", "v": [0.1, 1]}])
+    >>> columns.t.tolist(), [column.tolist() for column in columns.numbers[:2]]
+    ([0.0, 0.5], [[1.0, 0.1], [nan, 1.0]])
+    >>> columns_of([{"t": 0, "c": "key.KeyW", "v": [1]}]) is None
+    True
+    """
+    import numpy as np
+
+    try:
+        times = [entry["t"] for entry in entries]
+        controls = [entry["c"] for entry in entries]
+        values = [entry["v"] for entry in entries]
+        names = tuple(dict.fromkeys(controls))
+        code_of = {name: code for code, name in enumerate(names)}
+        codes = np.array([code_of[name] for name in controls], dtype=np.intp)
+        if not set(map(type, times)) <= _NUMBERS:
+            return None
+        t = np.array(times, dtype=float)
+        numbers = [np.full(len(t), np.nan) for _ in range(max(control.width for control in CONTROLS.values()))]
+        texts: list[str | None] = [None] * len(t)
+        for code, name in enumerate(names):
+            control = CONTROLS[name]
+            rows = np.flatnonzero(codes == code)
+            own = [values[row] for row in rows.tolist()]
+            if control.kind in TEXTS:
+                for row, value in zip(rows.tolist(), own, strict=True):
+                    texts[row] = str(fitting_value(control, value))
+                continue
+            parts = own
+            if control.width > 1:
+                if set(map(type, own)) != {list} or set(map(len, own)) != {control.width}:
+                    return None
+                parts = [part for value in own for part in value]
+            if not set(map(type, parts)) <= _NUMBERS:
+                return None
+            table = np.array(parts, dtype=float).reshape(len(rows), max(control.width, 1))
+            for place in range(table.shape[1]):
+                numbers[place][rows] = table[:, place]
+    except (KeyError, TypeError, OverflowError, ControlError):
+        return None
+    columns = Columns(t, codes, names, tuple(numbers), texts)
+    return columns if is_sound(columns) else None
 
 
 class Apart(NamedTuple):
