@@ -1,10 +1,12 @@
 """Profiles side by side, and the probes that they are tried with."""
 
+import itertools
 import json
 import math
 
 import numpy as np
 import pytest
+from matplotlib.backends.backend_agg import FigureCanvasAgg
 
 from wendonic import WendonicError, shape
 from wendonic.cli.main import app
@@ -13,7 +15,14 @@ from wendonic.pictures import draw_comparison, save_picture
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
 from wendonic.study.probes.by_name import PROBES, probe_of
-from wendonic.study.solve.compare import Setting, compare, inputs_named, settings_that_differ
+from wendonic.study.solve.compare import (
+    Setting,
+    compare,
+    inputs_named,
+    numbers_on,
+    settings_that_differ,
+    traces_of,
+)
 
 BASE = (FOLDER / "beekeeper.toml").read_text()
 SLOW = BASE.replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 ").replace('diagonal = "cap"', 'diagonal = "free"')
@@ -138,3 +147,60 @@ def test_the_command_compares(tmp_path, capsys):
         inputs_named(["tapp"])
     with pytest.raises(WendonicError, match="two or more"):
         compare({"one": demo_profile()})
+
+
+def test_the_numbers_of_an_input_are_those_of_its_traces_and_of_their_differences(beekeeper):
+    profiles = {"a": beekeeper, "b": profile_from_text(SLOW), "again": beekeeper}
+    traces = traces_of(profiles, {"each_direction": None}, engine="interpreted")
+    found = numbers_on(profiles, traces)["each_direction"]
+    for walk, trace in zip(found.walks, traces["each_direction"], strict=True):
+        assert walk.end_x_m == trace["pos_x"].iloc[-1]
+    none, slow, same = found.differences
+    assert none is None
+    assert same.most_apart_m == 0.0
+    assert same.parts_s is None
+    # 22 and 9 m/s² are so far apart after half of 13 m/s² t²: 50 mm, from the first press on.
+    assert slow.parts_s == pytest.approx(math.sqrt(2.0 * 0.05 / 13.0), abs=0.04)
+
+
+def test_recordings_of_one_stem_are_kept_apart_and_twelve_inputs_have_room(beekeeper, tmp_path, recwarn):
+    paths = []
+    for number in range(2):
+        path = tmp_path / f"day {number}" / "walk.jsonl"
+        path.parent.mkdir()
+        path.write_bytes((FOLDER / "beekeeper_keys.jsonl").read_bytes())
+        paths.append(str(path))
+    names = ["tap", "each_direction", "reversal", "quarter_turn", "circle_30", "circle_60", "circle_90", "jump_tap"]
+    inputs = inputs_named([*paths, *names, "swipe", "figure_of_eight"])
+    assert len(inputs) == 12
+    assert list(inputs)[:2] == paths
+    both = {"a": beekeeper, "b": profile_from_text(SLOW)}
+    axes = draw_comparison(compare(both, inputs, engine="interpreted"))
+    save_picture(axes, tmp_path / "twelve.png")
+    assert not [str(warning.message) for warning in recwarn if "layout" in str(warning.message)]
+    figure = axes[0].figure
+    renderer = FigureCanvasAgg(figure).get_renderer()
+    boxes = [ax.get_tightbbox(renderer) for ax in axes[::3]]
+    assert all(lower.y1 <= upper.y0 for upper, lower in itertools.pairwise(boxes))
+
+
+def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+
+    def run(*words):
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        return end.value.code, capsys.readouterr().out
+
+    beekeeper = FOLDER / "beekeeper.toml"
+    for picture in ("path", "timeline", "frame", "stick"):
+        assert run("draw", picture, beekeeper, "each_direction", "-o", f"{picture}.png")[0] == 0
+        assert (tmp_path / f"{picture}.png").stat().st_size > 1000
+    code, out = run("shape", beekeeper, "each_direction", "-o", "walk.csv")
+    assert (code, "wrote walk.csv: 960 ticks" in out) == (0, True)
+    with pytest.raises(WendonicError, match="eech_direction is neither a recording nor a probe"):
+        app(["shape", str(beekeeper), "eech_direction"], standalone_mode=False)
+    content = json.loads(run("compare", beekeeper, FOLDER / "harvest.toml", "--on", "tap", "--json")[1])
+    values = content["on"]["tap"]["harvest"]["values"]
+    assert values["differs.speed_rms_m_s"]["unit"] == "m/s"
+    assert "differs.parts_s" not in content["on"]["tap"]["beekeeper"]["values"]

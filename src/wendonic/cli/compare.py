@@ -8,10 +8,10 @@ import typer
 
 from wendonic.cli.options import ByOption, CourseOption, FromOption, ModeOption, SeatOption, ToOption, WhileOption
 from wendonic.cli.outputs import check_output
-from wendonic.cli.say import say, say_lines
+from wendonic.cli.say import say
 
 if TYPE_CHECKING:
-    from wendonic.study.solve.compare import Comparison
+    from wendonic.study.solve.compare import Comparison, OnInput
 
 
 def compare(
@@ -40,8 +40,8 @@ def compare(
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
-    from wendonic.study.as_json import document, sheet_head, sheet_values
-    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, traces_of
+    from wendonic.study.as_json import document, sheet_head, sheet_values, walked_values
+    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, numbers_on, traces_of
     from wendonic.study.solve.compare import compare as compare_profiles
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
@@ -50,21 +50,28 @@ def compare(
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
     ground = load_course(course) if course else None
     compared = compare_profiles(named, {}, mode, by=by, held=held)
+    if not as_json:
+        _print_tables(compared)
+    traces = traces_of(named, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s) if inputs else {}
+    compared = compared._replace(traces=traces)
+    numbers = numbers_on(named, traces)
     if as_json:
         sheets = {
             name: {**sheet_head(sheet), "values": sheet_values(sheet)}
             for name, sheet in zip(compared.names, compared.sheets, strict=True)
         }
         settings = {setting.path: setting.values for setting in compared.settings}
-        say(json.dumps(document("compare", profiles=sheets, settings=settings), indent=2, default=str))
+        on_inputs = {
+            name: {
+                profile: {"values": walked_values(walk, apart)}
+                for profile, walk, apart in zip(compared.names, found.walks, found.differences, strict=True)
+            }
+            for name, found in numbers.items()
+        }
+        content = document("compare", profiles=sheets, settings=settings, on=on_inputs)
+        say(json.dumps(content, indent=2, default=str))
     else:
-        _print_tables(compared)
-    if not inputs:
-        return
-    traces = traces_of(named, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s)
-    compared = compared._replace(traces=traces)
-    if not as_json:
-        _print_walks(compared)
+        _print_walks(compared, numbers)
     if out is not None:
         from wendonic.pictures import draw_comparison, save_picture
 
@@ -72,16 +79,34 @@ def compare(
         say(f"wrote {out}")
 
 
-def _print_walks(compared: "Comparison") -> None:
-    """Say what each profile makes of each input."""
-    from wendonic.study.summary import summarise
+def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
+    """Say what each profile makes of each input, and how it differs from the first one."""
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
 
-    for name, traces in compared.traces.items():
-        say(f"on {name}:")
-        say_lines(
-            f"  {profile}: {summarise(trace).words(compared.length)}"
-            for profile, trace in zip(compared.names, traces, strict=True)
-        )
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.solve.differences import UNITS, Difference, Walked
+
+    length = compared.length
+    for name, found in numbers.items():
+        table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=f"on {name}", title_justify="left")
+        table.add_column("number", no_wrap=True)
+        for profile in compared.names:
+            table.add_column(profile, justify="right")
+        table.add_column("unit")
+        for field in Walked._fields:
+            unit = UNITS[field]
+            cells = [value_words(getattr(walk, field), length.factor(unit)) for walk in found.walks]
+            table.add_row(field, *cells, length.label(unit))
+        for field in Difference._fields:
+            unit = UNITS[field]
+            cells = [
+                "" if apart is None else value_words(getattr(apart, field), length.factor(unit))
+                for apart in found.differences
+            ]
+            table.add_row(f"against {compared.names[0]}: {field}", *cells, length.label(unit))
+        Console().print(table)
 
 
 def _print_tables(compared: "Comparison") -> None:

@@ -14,8 +14,8 @@ from wendonic.cli.options import (
     FromOption,
     HzOption,
     ModeOption,
+    PlayedArgument,
     ProfileArgument,
-    RecordingArgument,
     SeatOption,
     ToOption,
     WhileOption,
@@ -36,11 +36,14 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             inspect.Parameter.empty,
         )
     ],
-    "recording": [("recording", RecordingArgument, inspect.Parameter.empty)],
+    "recording": [("recording", PlayedArgument, inspect.Parameter.empty)],
     "[recording]": [
         (
             "recording",
-            Annotated[Path | None, typer.Argument(metavar="[RECORDING]", help="A recording to show as well.")],
+            Annotated[
+                Path | None,
+                typer.Argument(metavar="[RECORDING|PROBE]", help="A recording, or a probe by name, to show as well."),
+            ],
             None,
         )
     ],

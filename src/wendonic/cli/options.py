@@ -9,6 +9,12 @@ ProfileArgument = Annotated[Path, typer.Argument(metavar="PROFILE", help="A prof
 RecordingArgument = Annotated[
     Path, typer.Argument(metavar="RECORDING", help="A recording (.jsonl, .csv or .parquet).")
 ]
+PlayedArgument = Annotated[
+    Path,
+    typer.Argument(
+        metavar="RECORDING|PROBE", help="A recording (.jsonl, .csv or .parquet), or a probe: each_direction."
+    ),
+]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
 ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.")]
 SeatOption = Annotated[

@@ -11,8 +11,8 @@ from wendonic.cli.options import (
     FromOption,
     HzOption,
     ModeOption,
+    PlayedArgument,
     ProfileArgument,
-    RecordingArgument,
     SeatOption,
     ToOption,
 )
@@ -44,7 +44,7 @@ COLUMNS = {
 
 def shape(
     profile: ProfileArgument,
-    recording: RecordingArgument,
+    recording: PlayedArgument,
     out: Annotated[
         Path | None, typer.Option("-o", "--out", help="Write every tick and column: .csv, .parquet or .jsonl.")
     ] = None,
@@ -61,14 +61,16 @@ def shape(
     from wendonic.batch.window import ticks_between
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
-    from wendonic.recording.recording import Recording
+    from wendonic.study.probes.by_name import recording_or_probe
     from wendonic.study.summary import summarise
 
     check_output(out, "trace", (profile, recording, course))
     ground = load_course(course) if course else None
     loaded = load_profile(profile)
     length = loaded.world.length
-    trace = shape_recording(Recording.read(recording), loaded, hz=hz, mode=mode, seat=seat, course=ground)
+    trace = shape_recording(
+        recording_or_probe(str(recording), loaded, mode), loaded, hz=hz, mode=mode, seat=seat, course=ground
+    )
     trace = ticks_between(trace, start_s, end_s)
     if out is None:
         _print_ticks(trace, length)

@@ -9,7 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import upright
-from wendonic.pictures.style import FOG, INK, LINE_STYLES, dress_axes, label_lines, split_axes
+from wendonic.pictures.style import FOG, INK, LINE_STYLES, blank_axes, dress_axes, label_lines, split_axes
 from wendonic.study.motion import level_speeds_m_s, speeds_m_s, steps_m
 from wendonic.study.solve.compare import Comparison
 
@@ -20,6 +20,8 @@ if TYPE_CHECKING:
 END_MARKERS = "osD^v*"
 MOVES_M_S = 0.05
 LEAST_SPAN_M = 1.0
+ROWS, ROW_INCHES = 3, 2.7
+"""So many inputs fit into the usual picture; with more it grows."""
 
 
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
@@ -37,6 +39,9 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     if len(compared.names) > len(LINE_STYLES):
         raise WendonicError(f"found {len(compared.names)} profiles; a picture tells {len(LINE_STYLES)} apart")
     rows = len(compared.traces)
+    if ax is None and rows > ROWS:
+        # Twelve inputs in the height of three would have no room for their words.
+        ax = blank_axes(None, height_inches=ROW_INCHES * rows)
     axes = split_axes(ax, heights=[1.0, 1.0] * rows, widths=[1.1, 1.0])
     shown: list[Axes] = []
     for row, (name, traces) in enumerate(compared.traces.items()):

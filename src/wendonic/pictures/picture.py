@@ -14,6 +14,7 @@ from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.recording.stretches import cut
+from wendonic.study.probes.by_name import recording_or_probe
 from wendonic.study.solve.compare import names_of
 
 Taken = Literal[
@@ -73,7 +74,11 @@ class Given:
     @cached_property
     def some_recording(self) -> Recording | None:
         """The recording, None without."""
-        return Recording.read(self._recording) if self._recording else None
+        if self._recording is None:
+            return None
+        if not self._profiles:
+            return Recording.read(self._recording)
+        return recording_or_probe(str(self._recording), self.profile, self.mode)
 
     @property
     def recording(self) -> Recording:

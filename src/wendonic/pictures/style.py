@@ -41,12 +41,12 @@ LINE_STYLES: tuple[tuple[str, Any], ...] = (
 ENDINGS = (".png", ".svg", ".pdf")
 
 
-def blank_axes(ax: Axes | None) -> Axes:
-    """Return `ax`, or the one axes of a new picture of 1280 x 800."""
+def blank_axes(ax: Axes | None, height_inches: float = 8.0) -> Axes:
+    """Return `ax`, or the one axes of a new picture, 1280 wide and 800 high unless it is to be higher."""
     if ax is not None:
         return ax
     layout = ConstrainedLayoutEngine(w_pad=0.15, h_pad=0.12)
-    return Figure(figsize=(12.8, 8.0), dpi=100, facecolor=PAPER, layout=layout).add_subplot()
+    return Figure(figsize=(12.8, height_inches), dpi=100, facecolor=PAPER, layout=layout).add_subplot()
 
 
 def split_axes(

@@ -1,7 +1,7 @@
 """Numbers as JSON, in one layout for every command: value, unit, definition, and an interval where there is one."""
 
 from collections.abc import Mapping
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from wendonic.recording.recording import Recording
 from wendonic.study.calibration.calibrate import Calibration
@@ -11,6 +11,9 @@ from wendonic.study.finding import Finding
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
 from wendonic.study.unmeasured import NotHere
+
+if TYPE_CHECKING:
+    from wendonic.study.solve.differences import Difference, Walked
 
 FORMAT = "wendonic-values"
 VERSION = 1
@@ -120,6 +123,18 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
             values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it lies still")
         devices[gyro.control] = {"values": values, "missing": list(gyro.missing)}
     return devices
+
+
+def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
+    """Return the numbers of a walk, and of its difference from the first one where it is another."""
+    from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED
+
+    values = {name: entry(value, UNITS[name], WALKED[name]) for name, value in walk._asdict().items()}
+    if apart is not None:
+        values |= {
+            f"differs.{name}": entry(value, UNITS[name], DIFFERENCES[name]) for name, value in apart._asdict().items()
+        }
+    return values
 
 
 def finding_content(found: Finding) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from pathlib import Path
 
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError, none_such
@@ -222,3 +223,29 @@ def probe_of(profile: Profile, name: str, mode: str | None = None) -> Recording:
         return PROBES[name](profile, in_mode)
     except WendonicError as error:
         raise WendonicError(f'probe {name}, mode "{in_mode}": {error}') from None
+
+
+def is_probe(name: str) -> bool:
+    """Return whether a name is that of a probe; a file of that name comes first.
+
+    >>> is_probe("tap"), is_probe("walk.jsonl")
+    (True, False)
+    """
+    return name in PROBES and not Path(name).exists()
+
+
+def recording_or_probe(name: str, profile: Profile, mode: str | None = None) -> Recording:
+    """Return the recording in a file, or the probe of that name for a mode, the first one by default.
+
+    Raises `RecordingError` for a file that cannot be read, and `WendonicError` as `probe_of` does, or for a name that
+    is neither.
+
+    >>> from wendonic.demo import demo_profile
+    >>> recording_or_probe("tap", demo_profile()).duration_s
+    1.1
+    """
+    if is_probe(name):
+        return probe_of(profile, name, mode)
+    if not Path(name).suffix and not Path(name).exists():
+        raise WendonicError(f"{name} is neither a recording nor a probe; probes: {', '.join(PROBES)}")
+    return Recording.read(name)

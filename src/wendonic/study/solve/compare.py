@@ -12,7 +12,8 @@ from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.feel_sheet import FeelSheet, measure
-from wendonic.study.probes.by_name import PROBES, probe_of
+from wendonic.study.probes.by_name import PROBES, is_probe, probe_of
+from wendonic.study.solve.differences import Difference, Walked, difference, walked
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -118,15 +119,44 @@ def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
 
     Raises `RecordingError` for a file that cannot be read, with the probes there are where no file has that name.
     """
+    short = names_of([Path(name) for name in names])
     inputs: dict[str, Recording | None] = {}
-    for name in names:
-        if name in PROBES:
+    for name, called in zip(names, short, strict=True):
+        if is_probe(name):
             inputs[name] = None
         elif not Path(name).suffix and not Path(name).exists():
             raise WendonicError(f"{name} is neither a recording nor a probe; probes: {', '.join(PROBES)}")
         else:
-            inputs[Path(name).stem] = Recording.read(name)
+            inputs[called] = Recording.read(name)
     return inputs
+
+
+class OnInput(NamedTuple):
+    """What each profile makes of an input, and how each differs from the first one, which has no difference."""
+
+    walks: tuple[Walked, ...]
+    differences: tuple[Difference | None, ...]
+
+
+def numbers_on(
+    profiles: Mapping[str, Profile], traces: "Mapping[str, tuple[pd.DataFrame, ...]]"
+) -> dict[str, OnInput]:
+    """Return numbers about each input from what `traces_of` returned.
+
+    >>> from wendonic.demo import demo_profile
+    >>> ours = demo_profile()
+    >>> both = {"ours": ours, "faster": ours.changed({"gait.walk.top_speed_m_s": 4.0})}
+    >>> found = numbers_on(both, traces_of(both, {"tap": None}, engine="interpreted"))["tap"]
+    >>> found.differences[0] is None, found.differences[1].most_apart_m < 0.1
+    (True, True)
+    """
+    every = list(profiles.values())
+    found: dict[str, OnInput] = {}
+    for name, of_input in traces.items():
+        walks = tuple(walked(trace, profile.press_names) for profile, trace in zip(every, of_input, strict=True))
+        others = (difference(of_input[0], trace, every[0].press_names) for trace in of_input[1:])
+        found[name] = OnInput(walks, (None, *others))
+    return found
 
 
 def traces_of(
