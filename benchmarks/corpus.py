@@ -19,7 +19,7 @@ from wendonic.devices.standins.hand import hand_path
 from wendonic.devices.standins.mouse import MouseStandIn
 from wendonic.devices.standins.stick import StickStandIn
 from wendonic.devices.standins.typist import Stroke, Typist
-from wendonic.study.solve.corpus import CHUNK, corpus, job_of, rows_of, sources_in
+from wendonic.study.solve.corpus import chunked, corpus, job_of, rows_of, sources_in
 from wendonic.study.solve.pools import Pool
 
 HZ = 60.0
@@ -89,12 +89,12 @@ def main() -> None:
         if given.rounds:
             job = job_of(profiles, (), None, HZ)
             sources = sources_in(folder) * given.rounds
-            chunks = [sources[start : start + CHUNK] for start in range(0, len(sources), CHUNK)]
+            chunks = chunked(sources, 2)
             spent = {}
             for workers in (1, 2):
                 with Pool(workers) as pool:
                     # Started and warm before the clock starts.
-                    list(pool.each(rows_of, job, chunks[: 4 * workers]))
+                    list(pool.each(rows_of, job, chunks[: 2 * workers]))
                     start = time.perf_counter()
                     list(pool.each(rows_of, job, chunks))
                     spent[workers] = time.perf_counter() - start

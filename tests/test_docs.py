@@ -318,7 +318,7 @@ def test_what_adding_shows_of_a_quantity_a_finding_and_a_picture_works_as_it_sta
             *code,
             "profile = demo_profile()",
             "print(round(quantities()['reverse_speed_m_s'].measure(Bench(profile, 'foot')), 6))",
-            "print(list(findings()['pitch-outruns-yaw'].findings(Case(profile, 'foot'))))",
+            "print(list(findings()['pitch-outruns-yaw'].look(Case(profile, 'foot'))))",
             "trace = shape(demo_recording('beekeeper_keys'), profile)",
             "print(len(draw_presses(trace).get_yticks()) == len(profile.press_names), 'presses' in pictures())",
         ]

@@ -54,6 +54,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
     found = fit(CRISP + GAIT, {"reach90_s": 1e-5}, free)
     assert not found.reached
     assert [(setting.idle, setting.at_limit) for setting in found.settings] == [(False, True), (True, False)]
+    assert found.trades == ()
     assert found.settings[1].after == 16.0
     assert found.targets[0].after < 0.01
     for targets, settings, words in (
@@ -67,6 +68,75 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
             fit(CRISP + GAIT, targets, settings)
     with pytest.raises(WendonicError, match="reach90_s=fast: allowed: QUANTITY=NUMBER"):
         targets_of(["reach90_s=fast"])
+    for word, words in (
+        ("reach90_s=3:1", "lower end first"),
+        ("reach90_s<=inf", "a finite number"),
+        ("reach90_s", "allowed"),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            targets_of([word])
+    with pytest.raises(WendonicError, match="has a target already"):
+        targets_of(["reach90_s>=1", "reach90_s<=2"])
+
+
+def test_limits_and_ranges_are_met_by_the_nearest_answer():
+    free = ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
+    # Both hold already: nothing is changed.
+    met = fit(CRISP + GAIT, {"reach90_s": (None, 0.5), "stop_distance_m": (0.4, 0.6)}, free)
+    assert met.reached
+    assert [setting.after for setting in met.settings] == [8.0, 16.0]
+    assert met.text == CRISP + GAIT
+    # The nearest acceleration that is quick enough is the one that just is, and the brake stays.
+    found = fit(CRISP + GAIT, {"reach90_s": (None, 0.3), "stop_distance_m": (0.4, 0.6)}, free)
+    assert found.reached
+    assert found.settings[0].after == pytest.approx(0.9 * 4.0 / 0.3, rel=0.02)
+    assert found.settings[1].after == pytest.approx(16.0, rel=1e-3)
+
+
+def test_of_more_settings_than_targets_the_answer_nearest_to_the_start_is_taken_and_that_is_told():
+    """v² / 2b: speed and brake may both give; in logarithms the least change is along (2, -1)."""
+    free = ["gait.walk.top_speed_m_s", "gait.walk.brake_m_s2"]
+    found = fit(CRISP + GAIT, {"stop_distance_m": 0.25}, free)
+    assert found.reached
+    assert [setting.undetermined for setting in found.settings] == [True, True]
+    share = math.log(0.25 / 0.5) / 5.0
+    assert found.settings[0].after == pytest.approx(4.0 * math.exp(2.0 * share), rel=0.02)
+    assert found.settings[1].after == pytest.approx(16.0 * math.exp(-share), rel=0.02)
+    one = fit(CRISP + GAIT, {"stop_distance_m": 0.25, "top_speed_m_s": 4.0}, free)
+    assert one.reached
+    assert [setting.undetermined for setting in one.settings] == [False, False]
+
+
+def test_quantities_in_steps_and_settings_that_the_file_lacks():
+    stick = HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\ncurve = { form = "power", exponent = 1.2 }\n'
+    steps = fit(stick, {"quarter_steps_8bit": 60}, ["mode.m.move.bind[0].curve.exponent"])
+    assert steps.targets[0].after == 60
+    added = fit(CRISP + GAIT, {"reversal_s": 0.55}, ["gait.walk.reverse_m_s2"])
+    # 4 / r back to rest, and 0.45 s to 90 % again.
+    assert added.settings[0].before is None
+    assert added.settings[0].after == pytest.approx(4.0 / (0.55 - 0.45), rel=0.03)
+    assert "reverse_m_s2 = " in added.text
+    assert added.reached
+
+
+def test_targets_in_each_others_way_are_told_with_the_price():
+    """One brake cannot stop in 0.1 s and in 0.5 m: 4 / 0.1 is 40 m/s², 4² / (2 0.5) is 16."""
+    found = fit(CRISP + GAIT, {"stop_time_s": 0.1, "stop_distance_m": 0.5}, ["gait.walk.brake_m_s2"])
+    assert not found.reached
+    (trade,) = [one for one in found.trades if one.quantity == "stop_time_s"]
+    assert trade.alone
+    assert trade.others["stop_distance_m"] == pytest.approx(4.0 * 4.0 / (2.0 * 40.0), rel=0.03)
+    never = fit(CRISP + GAIT, {"stop_time_s": 1e-7, "reach90_s": 0.45}, ["gait.walk.brake_m_s2"])
+    assert [(one.quantity, one.alone) for one in never.trades] == [("stop_time_s", False)]
+
+
+def test_a_jump_is_fitted():
+    jump = '[mode.m.press]\njump = { bind = ["key.Space"] }\n'
+    text = CRISP + jump + GAIT + "jump = { height_m = 1.0, apex_s = 0.3 }\n"
+    free = ["gait.walk.jump.height_m", "gait.walk.jump.apex_s"]
+    found = fit(text, {"jump_height_m": 1.5, "jump_airtime_s": 0.8}, free)
+    assert found.reached
+    assert found.settings[0].after == pytest.approx(1.5, rel=0.01)
 
 
 def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):

@@ -1,7 +1,8 @@
 """`wendonic fit`: settings for a feel."""
 
+import json
 from pathlib import Path
-from typing import Annotated
+from typing import TYPE_CHECKING, Annotated
 
 import typer
 
@@ -9,14 +10,23 @@ from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOpt
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
+if TYPE_CHECKING:
+    from wendonic.length_unit import LengthUnit
+    from wendonic.study.solve.fit import Fitted
+
 
 def fit(
     profile: ProfileArgument,
     target: Annotated[
-        list[str], typer.Option("--target", help="A quantity and its value: reach90_s=0.12. Again for more.")
+        list[str],
+        typer.Option(
+            "--target",
+            help="A quantity and its value, a limit or a range: reach90_s=0.12, stop_distance_m<=0.3, "
+            "jump_height_m=1:1.2. May be repeated.",
+        ),
     ],
     free: Annotated[
-        list[str], typer.Option("--free", help="A setting to solve for: gait.walk.accel_m_s2. Again for more.")
+        list[str], typer.Option("--free", help="A setting to solve for: gait.walk.accel_m_s2. May be repeated.")
     ],
     out: Annotated[
         Path | None, typer.Option("-o", "--out", help="The new profile; named after the old one by default.")
@@ -24,18 +34,18 @@ def fit(
     mode: ModeOption = None,
     by: ByOption = None,
     held: WhileOption = None,
+    keep: Annotated[
+        bool, typer.Option("--keep", help="Write the nearest profile even if a target is not reached.")
+    ] = False,
+    as_json: Annotated[bool, typer.Option("--json", help="Print targets and settings as JSON.")] = False,
 ) -> None:
-    """Solve for settings that give a feel, and write a new profile; exit 1 if a target is out of reach."""
-    from rich import box
-    from rich.console import Console
-    from rich.table import Table
-
+    """Solve for settings that give a feel, and write a new profile; exit 1, and write nothing, if a target is not
+    reached.
+    """
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
-    from wendonic.profile.units import spelled_in
-    from wendonic.study.feel_sheet import value_words
-    from wendonic.study.quantities import QUANTITIES
+    from wendonic.study.as_json import fit_document
     from wendonic.study.solve.fit import fit as fit_text
     from wendonic.study.solve.fit import targets_of
 
@@ -44,26 +54,67 @@ def fit(
     text = text_of(profile, "profile", ProfileError)
     length = profile_from_text(text, profile).world.length
     found = fit_text(text, targets_of(target), free, mode, by=by, held=held)
+    writes = found.reached or keep
+    if as_json:
+        say(json.dumps(fit_document(found, str(profile), str(path) if writes else None), indent=2))
+    else:
+        _print_fit(found, length)
+    if writes:
+        with atomic_file(path) as beside:
+            beside.write_text(found.text, encoding="utf-8", newline="")
+    if not as_json:
+        say(f"wrote {path}" if writes else f"{path} is not written; --keep writes the nearest profile")
+    if not found.reached:
+        raise typer.Exit(1)
+
+
+def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
+    from rich import box
+    from rich.console import Console
+    from rich.table import Table
+
+    from wendonic.profile.units import spelled_in
+    from wendonic.study.feel_sheet import value_words
+    from wendonic.study.quantities import QUANTITIES
+    from wendonic.study.solve.fit import range_words
+
+    console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
         table.add_column(heading, justify="left" if heading == "target" else "right")
     table.add_column("unit")
     table.add_column("")
     for one in found.targets:
-        words = "reached" if one.reached else "out of reach"
         unit = QUANTITIES[one.quantity].unit
-        cells = [value_words(value, length.factor(unit)) for value in (one.before, one.wanted, one.after)]
-        table.add_row(spelled_in(length, one.quantity), *cells, length.label(unit), words)
-    Console().print(table)
+        factor = length.factor(unit)
+        wanted = range_words(one.low, one.high, lambda value, by=factor: value_words(value, by))
+        table.add_row(
+            spelled_in(length, one.quantity),
+            value_words(one.before, factor),
+            wanted,
+            value_words(one.after, factor),
+            length.label(unit),
+            "reached" if one.reached else "not reached",
+        )
+    console.print(table)
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("setting", "before", "after", ""):
         settings.add_column(heading, justify="right" if heading in ("before", "after") else "left")
     for setting in found.settings:
         words = "changes none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
-        settings.add_row(setting.path, f"{setting.before:g}", f"{setting.after:g}", words)
-    Console().print(settings)
-    with atomic_file(path) as beside:
-        beside.write_text(found.text, encoding="utf-8", newline="")
-    say(f"wrote {path}")
-    if not found.reached:
-        raise typer.Exit(1)
+        words = words or ("left open by the targets, nearest to its start" if setting.undetermined else "")
+        before = "-" if setting.before is None else f"{setting.before:g}"
+        settings.add_row(setting.path, before, f"{setting.after:g}", words)
+    console.print(settings)
+    for trade in found.trades:
+        unit = QUANTITIES[trade.quantity].unit
+        name = spelled_in(length, trade.quantity)
+        value = length.words(trade.value, unit, ".4g").rstrip()
+        others = ", ".join(
+            f"{spelled_in(length, other)} {length.words(one, QUANTITIES[other].unit, '.4g').rstrip()}"
+            for other, one in trade.others.items()
+        )
+        if trade.alone:
+            say(f"{name} alone is reached: {value}, at the price of {others}")
+        else:
+            say(f"{name} is out of reach even alone: {value} is the nearest, with {others}")

@@ -211,18 +211,31 @@ def limits_of(profile: Profile, path: str) -> tuple[float, float]:
     >>> limits_of(demo_profile(), "mode.foot.move.half_life_s")
     (0.0, 10.0)
     """
+    return number_at(profile, path)[1:]
+
+
+def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
+    """Return a number of a profile, and the least and the most that it may be; where the profile has none, the
+    example of its field stands for it. Raises `WendonicError` where there is no number.
+
+    >>> from wendonic.demo import demo_profile
+    >>> number_at(demo_profile(), "gait.walk.reverse_m_s2")[0]
+    40.0
+    """
     *way, last = path_parts(path)
     value = value_at(profile, path)
-    if isinstance(value, bool) or not isinstance(value, int | float):
-        raise WendonicError(f"{path} is no number: found {value!r}")
     table: Any = profile
     for part in way:
         table = table[part] if isinstance(part, int) or isinstance(table, dict) else getattr(table, part)
     name = metre_name(str(last))
     field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
     units = 1.0 if name == last else profile.world.units_per_m
+    if value is None and field is not None and field.examples and isinstance(field.examples[0], int | float):
+        value = field.examples[0] * units
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise WendonicError(f"{path} is no number: found {value!r}")
     low, high = field_limits(field) if field else (-math.inf, math.inf)
-    return low * units, high * units
+    return float(value), low * units, high * units
 
 
 def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:

@@ -14,6 +14,7 @@ from wendonic.study.unmeasured import NotHere
 
 if TYPE_CHECKING:
     from wendonic.study.solve.differences import Difference, Walked
+    from wendonic.study.solve.fit import Fitted
 
 FORMAT = "wendonic-values"
 VERSION = 1
@@ -135,6 +136,36 @@ def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
             f"differs.{name}": entry(value, UNITS[name], DIFFERENCES[name]) for name, value in apart._asdict().items()
         }
     return values
+
+
+def fit_document(found: "Fitted", profile: str, written: str | None) -> dict[str, Any]:
+    """Return what a fit came to; lengths are in metres."""
+    targets = {
+        one.quantity: entry(
+            one.after,
+            QUANTITIES[one.quantity].unit,
+            QUANTITIES[one.quantity].definition,
+            before=one.before,
+            least=one.low,
+            most=one.high,
+            reached=one.reached,
+        )
+        for one in found.targets
+    }
+    settings = {
+        one.path: entry(
+            one.after,
+            "",
+            "setting of the profile",
+            before=one.before,
+            idle=one.idle,
+            at_limit=one.at_limit,
+            undetermined=one.undetermined,
+        )
+        for one in found.settings
+    }
+    trades = [trade._asdict() for trade in found.trades]
+    return document("fit", profile=profile, written=written, targets=targets, settings=settings, trades=trades)
 
 
 def finding_content(found: Finding) -> dict[str, Any]:

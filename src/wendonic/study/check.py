@@ -30,10 +30,11 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     without `prove` no fix is told. `engine` is that of `wendonic.shape`.
 
     >>> from wendonic.demo import demo_profile
-    >>> for finding in check(demo_profile("store_room")):
-    ...     print(finding.slug, "|", finding.fix)
-    diagonal-too-fast | mode.ladder.move.diagonal = "cap"
-    opposites-do-not-cancel | mode.ladder.move.bind[0].opposites = "cancel"
+    >>> [finding.slug for finding in check(demo_profile("store_room"), prove=False)]
+    ['diagonal-too-fast', 'opposites-do-not-cancel']
+    >>> wild = demo_profile().changed({"mode.foot.look.bind[0].cm_per_turn": 2})
+    >>> [finding.fix for finding in check(wild)]
+    ['mode.foot.look.bind[0].cm_per_turn = 34.0']
     """
     raw = _raw(profile, engine)
     before = {_place(profile, kind, found) for kind, found in raw}
@@ -65,10 +66,10 @@ def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fix
 
     Raises `ProfileError` for a text with faults.
 
-    >>> from wendonic.demo import FOLDER
-    >>> done = fixed((FOLDER / "store_room.toml").read_text())
-    >>> [one.slug for one in done.fixes], done.left
-    (['diagonal-too-fast', 'opposites-do-not-cancel'], ())
+    >>> head = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.seat.look.bind]]\\nmouse = "mouse.move"\\n'
+    >>> done = fixed(head + "cm_per_turn = 2  # wild\\n")
+    >>> done.text.splitlines()[-1], [one.slug for one in done.fixes], done.left
+    ('cm_per_turn = 34.0  # wild', ['mouse-turn'], ())
     """
     made: list[Finding] = []
     while True:

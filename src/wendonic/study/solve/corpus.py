@@ -31,8 +31,11 @@ MOST_COMBINATIONS = 10_000
 AGAINST = " against "
 """What stands between two profiles in the name of a column: file names have everything else."""
 
-CHUNK = 8
-"""Recordings that a process takes at once."""
+CHUNK, MOST_CHUNK = 8, 64
+"""Recordings that a process takes at once: a few where there are few, so that every process has some to the end."""
+
+MOST_WORKERS = 256
+"""So many a cluster may have."""
 
 Row = dict[str, Any]
 Progress = Callable[[int, int], None]
@@ -126,6 +129,7 @@ def corpus(
     """
     import pandas as pd
 
+    pool = Pool(workers, cluster)
     job = job_of(profiles, quantities, mode, hz)
     sources = sources_in(folder)
     kept = _Kept(Path(out), job) if out is not None else None
@@ -133,8 +137,8 @@ def corpus(
     left = [source for source in sources if source.name not in rows]
     if progress:
         progress(len(rows), len(sources))
-    chunks = [left[start : start + CHUNK] for start in range(0, len(left), CHUNK)]
-    with Pool(workers, cluster) as pool:
+    chunks = chunked(left, workers if cluster is None else MOST_WORKERS)
+    with pool:
         for found in pool.each(rows_of, job, chunks):
             for source, row in found:
                 rows[source.name] = row
@@ -147,6 +151,16 @@ def corpus(
     if kept:
         kept.finish(frame)
     return frame
+
+
+def chunked(sources: Sequence[Source], workers: int) -> list[list[Source]]:
+    """Return recordings in the parts in which they go to so many processes.
+
+    >>> [len(chunk) for chunk in chunked([None] * 20, 1)], len(chunked([None] * 100_000, 2)[0])
+    ([8, 8, 4], 64)
+    """
+    size = min(max(len(sources) // (16 * workers), CHUNK), MOST_CHUNK)
+    return [list(sources[start : start + size]) for start in range(0, len(sources), size)]
 
 
 def job_of(

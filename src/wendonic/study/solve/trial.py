@@ -1,0 +1,263 @@
+"""Free settings tried and measured: the nearest answer to some targets."""
+
+import itertools
+import math
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any, NamedTuple
+
+from wendonic.batch import Engine
+from wendonic.errors import ProfileError, WendonicError
+from wendonic.profile.edit import with_values
+from wendonic.study.feel_sheet import measure
+
+Range = tuple[float | None, float | None]
+"""The least and the most that a quantity may be."""
+
+STEP = 0.03
+"""Share by which a setting is changed to see what that does; much less would drown in the ticks."""
+
+MOST_FROM_START = 100.0
+REACHED = 2e-3
+"""Share by which a target may be missed and count as met while it is solved for."""
+
+MISSED = 10.0
+"""What a profile that cannot be, or has no such quantity, misses a target by."""
+
+NEAR = (1e-2, 1e-4)
+"""Weights of staying near the start: first to choose among answers, then to reach them all the same."""
+
+SCANNED = 25
+HALVINGS = 14
+BETTER = 0.98
+"""What is less of an improvement is none."""
+
+IDLE = 1e-3
+"""A target that changes by no more than this share, with a setting e times as large, does not depend on it."""
+
+OPEN = 0.2
+"""Share of a setting that the targets leave open from which it is called undetermined."""
+
+
+class Solution(NamedTuple):
+    """Values of the free settings; of each whether no target depends on it, whether it is at its limit, and whether
+    the targets leave it open.
+    """
+
+    values: list[float]
+    idle: list[bool]
+    at_limit: list[bool]
+    undetermined: list[bool]
+
+
+class Trial:
+    """Measures the targets for values of the free settings, each (path, start, least, most), and solves for them."""
+
+    def __init__(
+        self,
+        content: Mapping[str, Any],
+        targets: Mapping[str, Range],
+        free: Sequence[tuple[str, float, float, float]],
+        mode: str | None = None,
+        engine: Engine = "auto",
+        by: str | None = None,
+        held: str | None = None,
+    ) -> None:
+        """Measure the start; raises `WendonicError` for a quantity that the mode does not have."""
+        self._content, self.targets, self._free = content, dict(targets), list(free)
+        self._how: dict[str, Any] = {"mode": mode, "engine": engine, "by": by, "held": held}
+        self.starts = [start for _, start, _, _ in free]
+        self._seen: dict[tuple[float, ...], dict[str, float | None]] = {}
+        first, reasons = self._measured(self.starts)
+        missing = [f"{name} ({reasons.get(name, 'no value')})" for name, value in first.items() if value is None]
+        if missing:
+            raise WendonicError(f"this mode has no {', '.join(missing)}; wendonic measure shows what it has")
+        self.before: dict[str, float] = {name: value for name, value in first.items() if value is not None}
+        self._packs()
+
+    def alone(self, quantity: str) -> "Trial":
+        """Return the same with one target only."""
+        return Trial(self._content, {quantity: self.targets[quantity]}, self._free, **self._how)
+
+    def _packs(self) -> None:
+        """Say over what the settings are solved for: the logarithms of those above 0, and within which bounds."""
+        self._logs = [start > 0.0 and low >= 0.0 for _, start, low, _ in self._free]
+        self._begins, self._lows, self._highs = [], [], []
+        for (_, start, low, high), log in zip(self._free, self._logs, strict=True):
+            if log:
+                self._begins.append(math.log(start))
+                self._lows.append(math.log(max(low * (1.0 + 1e-9), start / MOST_FROM_START)))
+                self._highs.append(math.log(min(high * (1.0 - 1e-9), start * MOST_FROM_START)))
+            else:
+                self._begins.append(start)
+                self._lows.append(max(low, start - MOST_FROM_START))
+                self._highs.append(min(high, start + MOST_FROM_START))
+        pairs = zip(self._begins, self._logs, strict=True)
+        self._steps = [STEP if log else max(abs(begin), 0.1) * STEP for begin, log in pairs]
+
+    def _unpacked(self, packed: Any) -> list[float]:
+        values: list[float] = []
+        for value, log, (_, _, low, high) in zip(packed, self._logs, self._free, strict=True):
+            number = math.exp(value) if log else float(value)
+            # The solver keeps a hair away from its bounds.
+            near = [end for end in (low, high) if not log and abs(number - end) < 1e-6]
+            values.append(near[0] if near else number)
+        return values
+
+    def _measured(self, values: Sequence[float]) -> tuple[dict[str, float | None], dict[str, Any]]:
+        paths = (path for path, _, _, _ in self._free)
+        changed = with_values(self._content, dict(zip(paths, map(float, values), strict=True)))
+        sheet = measure(changed, only=tuple(self.targets), **self._how)
+        return {name: sheet[name] for name in self.targets}, sheet.reasons
+
+    def measured(self, values: Sequence[float]) -> dict[str, float | None]:
+        """Return the targets' quantities for values of the settings; what has been measured is not again."""
+        key = tuple(values)
+        if key not in self._seen:
+            self._seen[key] = self._measured(values)[0]
+        return self._seen[key]
+
+    def misses(self, packed: Any) -> list[float]:
+        """Return by what share each target is missed; settings that do not go together miss by far."""
+        try:
+            found = self.measured(self._unpacked(packed))
+        except ProfileError:
+            return [MISSED] * len(self.targets)
+        return [_missed(found[name], *ends) for name, ends in self.targets.items()]
+
+    def _slopes(self, packed: Any, numbers: Callable[[Any], list[float]]) -> Any:
+        """Return how numbers change with each setting: a row a number."""
+        import numpy as np
+
+        columns = []
+        for place, step in enumerate(self._steps):
+            ends = []
+            for change in (step, -step):
+                moved = np.array(packed, dtype=float)
+                moved[place] = min(max(moved[place] + change, self._lows[place]), self._highs[place])
+                ends.append((moved[place], np.array(numbers(moved))))
+            (there, ahead), (back, behind) = ends
+            columns.append((ahead - behind) / max(there - back, 1e-12))
+        return np.nan_to_num(np.array(columns).T)
+
+    def _values(self, packed: Any) -> list[float]:
+        """Return the quantities, met or not; NaN for one that has no value."""
+        try:
+            found = self.measured(self._unpacked(packed))
+        except ProfileError:
+            return [math.nan] * len(self.targets)
+        return [math.nan if value is None else float(value) for value in found.values()]
+
+    def _squared(self, begin: Any, near: float) -> Any:
+        """Return where least squares come to from a beginning, the start being worth so much."""
+        import numpy as np
+        from scipy.optimize import least_squares
+
+        starts, scale = np.array(self._begins), np.array(self._steps) / STEP
+        clipped = np.clip(begin, np.array(self._lows) + 1e-9, np.array(self._highs) - 1e-9)
+        return least_squares(
+            lambda packed: np.concatenate([self.misses(packed), near * (packed - starts) / scale]),
+            clipped,
+            jac=lambda packed: np.concatenate([self._slopes(packed, self.misses), near * np.diag(1.0 / scale)]),
+            bounds=(self._lows, self._highs),
+            xtol=1e-5,
+            max_nfev=40,
+        ).x
+
+    def solved(self) -> Solution:
+        """Return the answer nearest to the start, or the one that misses least."""
+        import numpy as np
+
+        start = np.array(self._begins, dtype=float)
+        best = start
+        if not self._met(start):
+            for near in NEAR:
+                best = min(best, self._squared(best, near), key=self._worst)
+        slopes = np.abs(self._slopes(best, self._values)) + np.abs(self._slopes(start, self._values))
+        scale = np.array([max(abs(value), 1e-6) for value in self.before.values()])
+        idle = [bool(column.max() < IDLE) for column in (slopes / scale[:, None]).T]
+        if not self._met(best):
+            # Where nothing has a slope a quantity may go in steps, and everything is worth a try.
+            tried = [place for place, still in enumerate(idle) if not still or all(idle)]
+            best = self._scanned(best, tried)
+            idle = [still and abs(best[place] - start[place]) < 1e-9 for place, still in enumerate(idle)]
+        moved = np.abs(best - start) > 1e-9
+        ends = zip(best, self._lows, self._highs, idle, moved, strict=True)
+        at_limit = [bool(not still and went and min(x - low, high - x) < 1e-3) for x, low, high, still, went in ends]
+        return Solution(self._unpacked(best), idle, at_limit, self._open(best, idle))
+
+    def _worst(self, packed: Any) -> float:
+        return math.fsum(miss * miss for miss in self.misses(packed))
+
+    def _met(self, packed: Any) -> bool:
+        return all(abs(miss) <= REACHED for miss in self.misses(packed))
+
+    def _scanned(self, begin: Any, places: Sequence[int]) -> Any:
+        """Return the best of settings tried one after the other over all of their range, and between two of which a
+        target changes sides by halving: for quantities that go in steps.
+        """
+        import numpy as np
+
+        best = np.array(begin, dtype=float)
+        for place in places if len(places) == 1 else (*places, *places):
+            tried = []
+            for value in np.linspace(self._lows[place], self._highs[place], SCANNED):
+                packed = best.copy()
+                packed[place] = value
+                tried.append((self._worst(packed), packed, self.misses(packed)))
+            for (_, low, below), (_, high, above) in itertools.pairwise(tried):
+                if any(one * other < 0.0 for one, other in zip(below, above, strict=True)):
+                    tried.append(self._halved(low, below, high))
+            least = min(tried, key=lambda one: (round(one[0], 12), abs(one[1][place] - self._begins[place])))
+            if least[0] < BETTER * self._worst(best):
+                best = least[1]
+            if self._met(best):
+                return best
+        again = self._squared(best, NEAR[1])
+        return min(best, again, key=self._worst)
+
+    def _halved(self, low: Any, below: Any, high: Any) -> tuple[float, Any, Any]:
+        sign = next(
+            place for place, (one, other) in enumerate(zip(below, self.misses(high), strict=True)) if one * other < 0
+        )
+        found = (self._worst(low), low, below)
+        for _ in range(HALVINGS):
+            middle = (low + high) / 2.0
+            misses = self.misses(middle)
+            found = min(found, (self._worst(middle), middle, misses), key=lambda one: one[0])
+            low, high = (middle, high) if misses[sign] * below[sign] > 0.0 else (low, middle)
+        return found
+
+    def _open(self, packed: Any, idle: Sequence[bool]) -> list[bool]:
+        """Return which settings the targets leave open: those that can be changed together without missing them."""
+        import numpy as np
+
+        if not self._met(packed):
+            return [False] * len(idle)
+        found = self.measured(self._unpacked(packed))
+        on_end = [
+            any(end is not None and abs((found[name] or 0.0) - end) <= REACHED * max(abs(end), 1e-6) for end in ends)
+            for name, ends in self.targets.items()
+        ]
+        rows = self._slopes(packed, self._values)[on_end]
+        if not len(rows):
+            return [not still for still in idle]
+        scale = np.maximum(np.abs(rows).max(axis=1, keepdims=True), 1e-12)
+        _, sizes, directions = np.linalg.svd(rows / scale)
+        free = directions[int((sizes > 1e-3 * sizes[0]).sum()) :] if sizes[0] > 0.0 else directions
+        shares = np.sqrt((free**2).sum(axis=0)) if len(free) else np.zeros(rows.shape[1])
+        return [bool(share > OPEN) and not still for share, still in zip(shares, idle, strict=True)]
+
+
+def _missed(value: float | None, low: float | None, high: float | None) -> float:
+    """Return by what share of the nearest end a value is outside of a range; 0 within it.
+
+    >>> _missed(0.15, 0.1, 0.2), round(_missed(0.3, None, 0.2), 6), _missed(None, 0.0, 1.0)
+    (0.0, 0.5, 10.0)
+    """
+    if value is None:
+        return MISSED
+    if low is not None and value < low:
+        return (value - low) / max(abs(low), 1e-3)
+    if high is not None and value > high:
+        return (value - high) / max(abs(high), 1e-3)
+    return 0.0
