@@ -1,6 +1,8 @@
 """Calibration recovers what stand-ins are made of, as often as its intervals say, and puts it into profiles."""
 
 import math
+import sys
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -12,8 +14,9 @@ from wendonic.devices.standins import GyroStandIn, MouseStandIn, StickStandIn
 from wendonic.pictures import draw_calibration
 from wendonic.profile.edit import edited, value_at
 from wendonic.profile.load import profile_from_text
+from wendonic.recording.stretches import cut
 from wendonic.study.calibration.apply import calibrated_text
-from wendonic.study.calibration.calibrate import OUTER_SHARE, calibrate
+from wendonic.study.calibration.calibrate import OUTER_SHARE, SHARE, calibrate
 from wendonic.study.calibration.estimate import deviation_estimate, mean_estimate
 
 SEEDS = 200
@@ -60,11 +63,13 @@ def test_rest_noise_and_dead_zone_lie_in_their_intervals_as_often_as_they_say(fo
         ("inner", lambda stick: stick.inner, inner),
     ]
     for name, estimate, truth in truths:
-        hits = sum(holds(estimate(stick), truth) for _, stick in found)
-        assert hits >= LEAST_HITS, (name, hits)
-        widths = [estimate(stick).high - estimate(stick).low for _, stick in found]
-        # So sure as it can be with 400 readings, and no surer.
-        assert max(widths) < 0.15 * max(abs(truth), 0.02), name
+        given = [one for one in (estimate(stick) for _, stick in found) if one is not None]
+        assert len(given) >= 0.9 * SEEDS, name
+        hits = sum(holds(one, truth) for one in given)
+        assert hits >= LEAST_HITS - (SEEDS - len(given)), (name, hits)
+        widths = [one.high - one.low for one in given]
+        # So sure as it can be with 200 readings, of which a dead zone rests on the few that lie farthest out.
+        assert np.median(widths) < (1.0 * truth if name == "inner" else 0.15 * max(abs(truth), 0.02)), name
     drifts = sum(stick.rest.drift_per_min is not None for _, stick in found)
     assert drifts <= 4
 
@@ -74,7 +79,7 @@ def test_the_rim_lies_in_its_intervals_as_often_as_they_say(found):
     for row, (made, stick) in enumerate(found):
         for k, length in enumerate(stick.rim.lengths):
             hits[row, k] = holds(length, made.rim(math.sin(math.tau * k / 36), math.cos(math.tau * k / 36)))
-    assert 0.93 <= hits.mean() <= 0.97
+    assert 0.93 <= hits.mean() <= 0.98
     assert hits.sum(axis=0).min() >= LEAST_HITS - 6
     assert [stick.rim.gate for _, stick in found] == ["measured", "circle"] * (SEEDS // 2)
     round_ones = [stick for made, stick in found if made.rim_power == 2.0]
@@ -121,7 +126,12 @@ def test_an_interval_says_what_its_formula_says():
     found = mean_estimate(values)
     assert found.high - found.value == pytest.approx(1.966 * values.std(ddof=1) / 20.0, rel=1e-3)
     # In steps, a mean may be off by a share of one on top.
-    assert mean_estimate(np.zeros(50), step=0.1).high == pytest.approx(0.1 / math.pi)
+    loud = np.random.default_rng(4).normal(0.0, 0.06, 4000)
+    off = 0.1 / math.pi * math.exp(-2.0 * (math.pi * loud.std(ddof=1) / 0.1) ** 2)
+    plain, stepped = mean_estimate(loud), mean_estimate(loud, step=0.1)
+    assert stepped.high - plain.high == pytest.approx(off)
+    # Noise that never leaves its step leaves the whole step open.
+    assert mean_estimate(np.zeros(50), step=0.1).high == pytest.approx(0.95 * 0.05)
     # Chi squared of 10: 3.247 and 20.483.
     spread = deviation_estimate(1.0, 10, 11)
     assert (spread.low, spread.high) == pytest.approx((math.sqrt(10 / 20.483), math.sqrt(10 / 3.247)), rel=1e-3)
@@ -217,3 +227,87 @@ def test_the_picture_shows_the_samples_and_says_what_is_missing():
     assert "0.0 turns round the rim" in empty.texts[0].get_text()
     with pytest.raises(WendonicError, match="0 sticks"):
         draw_calibration(calibrate(Recording(MouseStandIn().swipe(10.0))))
+
+
+sys.path.insert(0, str(Path(__file__).parents[1] / "benchmarks"))
+from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: E402
+
+FEW = 16
+LEAST_OF_FEW = 12
+"""Of 16 intervals of 95 %, fewer hold the truth once in 1,200 times."""
+
+
+@pytest.mark.parametrize(
+    ("noise", "rim", "gives_inner"),
+    [
+        ("t3", "circle", True),
+        ("laplace", "ellipse", True),
+        ("ar 0.05 s", "circle", False),
+        ("ar 0.2 s", "octagon", False),
+        ("8 bits coarse", "circle", True),
+        ("slow drift", "circle", True),
+        ("dropouts", "octagon", True),
+        ("off centre", "square", True),
+    ],
+)
+def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(noise, rim, gives_inner):
+    spread, inner = true_spread(noise, SHARE)
+    hits = dict.fromkeys(("x", "y", "noise", "inner", "rim"), 0)
+    runs = drifts = 0
+    for seed in range(FEW):
+        recording, rest_at = recorded(noise, rim, 1000 + seed)
+        found = calibrate(recording).sticks[0]
+        if found.rest is None:
+            continue
+        runs += 1
+        x, y = rest_at(float(found.samples.t[found.rest.used].mean()))
+        hits["x"] += holds(found.rest.x, x)
+        hits["y"] += holds(found.rest.y, y)
+        hits["noise"] += holds(found.rest.noise, spread)
+        hits["inner"] += bool(found.inner and holds(found.inner, inner))
+        drifts += found.rest.drift_per_min is not None
+        seen = (found.rest.x.value, found.rest.y.value)
+        hits["rim"] += holds(found.rim.lengths[9], true_length(rim, seen, math.pi / 2.0))
+        if not gives_inner:
+            assert found.inner is None
+            assert any("noise that changes so slowly" in words for words in found.missing)
+    assert runs >= LEAST_OF_FEW
+    for name, count in hits.items():
+        if name != "inner" or gives_inner:
+            assert count >= LEAST_OF_FEW - (FEW - runs), (name, count, runs)
+    assert drifts == (runs if noise == "slow drift" else 0) or (noise.startswith("ar") and drifts <= 2)
+
+
+def test_turns_round_a_square_and_round_a_rim_beside_the_middle_are_counted():
+    for rim, noise in (("square", "white"), ("circle", "off centre"), ("square", "off centre")):
+        recording, _ = recorded(noise, rim, 7)
+        found = calibrate(recording).sticks[0]
+        assert found.rim.turns == pytest.approx(3.0, abs=0.15)
+        corner = found.rim.lengths[4].value if rim == "square" and noise == "white" else None
+        if corner is not None:
+            middle = (found.rest.x.value, found.rest.y.value)
+            assert corner == pytest.approx(true_length(rim, middle, math.radians(40.0)), abs=0.02)
+    assert rim_length("square", math.pi / 4.0) == pytest.approx(0.9 * math.sqrt(2.0))
+
+
+def test_a_rim_is_not_written_while_nobody_knows_where_the_stick_rests():
+    """Only the turns: seen from the middle the rim has lengths, and from where it rests it would have others."""
+    recording, _ = recorded("white", "circle", 3)
+    turns = cut(recording, 6.4, 15.6)
+    found = calibrate(turns)
+    assert found.sticks[0].rest is None
+    assert found.sticks[0].rim is not None
+    text, paths = calibrated_text(HEAD + STICK, found)
+    assert (text, paths) == (HEAD + STICK, [])
+
+
+def test_single_readings_far_off_are_told_and_no_dead_zone_is_made_of_them():
+    told = []
+    for seed in range(12):
+        recording, _ = recorded("spikes", "circle", seed)
+        found = calibrate(recording).sticks[0]
+        if found.rest.glitches >= 2:
+            told.append(found)
+            assert found.inner is None
+            assert any(f"{found.rest.glitches} single readings lie far off" in words for words in found.missing)
+    assert told

@@ -78,7 +78,7 @@ app.command(epilog="Example: wendonic units --factor 0.9 --hz 30")(units)
 app.add_typer(draw, name="draw")
 app.command(epilog="Example: wendonic info demo-out/beekeeper.toml --tick-function --mode foot")(info)
 app.command(
-    epilog="Example: wendonic calibrate demo-out/stick_calibration.jsonl --into demo-out/beekeeper.toml --dry-run"
+    epilog="Example: wendonic calibrate demo-out/lookout_devices.jsonl --into demo-out/lookout.toml --dry-run"
 )(calibrate)
 app.command(epilog="Example: wendonic check demo-out/beekeeper.toml")(check)
 app.command(

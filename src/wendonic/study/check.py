@@ -69,7 +69,7 @@ def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fix
     >>> head = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.seat.look.bind]]\\nmouse = "mouse.move"\\n'
     >>> done = fixed(head + "cm_per_turn = 2  # wild\\n")
     >>> done.text.splitlines()[-1], [one.slug for one in done.fixes], done.left
-    ('cm_per_turn = 34.0  # wild', ['mouse-turn'], ())
+    ('cm_per_turn = 34.0 # wild', ['mouse-turn'], ())
     """
     made: list[Finding] = []
     while True:

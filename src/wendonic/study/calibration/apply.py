@@ -45,13 +45,15 @@ def _words(found: Estimate, digits: int) -> str:
 
 def _stick_lines(stick: StickCalibration) -> Iterator[str]:
     rest, rim = stick.rest, stick.rim
-    if rest and stick.inner:
+    if rest:
         hands_off = f"{rest.x.samples} samples, {rest.seconds:.1f} s hands off"
+        hands_off += f", {rest.left_out} readings left out" if rest.left_out else ""
         yield f"rests at x {_words(rest.x, 4)}, y {_words(rest.y, 4)}; {hands_off}"
         yield f"noise {_words(rest.noise, 4)} on each axis"
         if rest.drift_per_min:
             yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
-        yield f"inner {_words(stick.inner, 4)}"
+        if stick.inner:
+            yield f"inner {_words(stick.inner, 4)}"
     if rim and stick.outer:
         shortest = min(rim.lengths, key=lambda length: length.value)
         longest = max(rim.lengths, key=lambda length: length.value)
@@ -106,7 +108,8 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
 def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCalibration) -> dict[str, Any]:
     changes: dict[str, Any] = {}
     zone = bind.dead_zone
-    if stick.rim:
+    # Seen from another place than where it rests, the rim would be another one.
+    if stick.rim and stick.rest:
         changes[f"{where}.gate"] = stick.rim.gate
         lengths = [round(length.value, 3) for length in stick.rim.lengths]
         changes[f"{where}.rim"] = lengths if stick.rim.gate == "measured" else None
@@ -114,7 +117,7 @@ def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCali
         changes[f"{where}.centre"] = [round(stick.rest.x.value, 4), round(stick.rest.y.value, 4)]
     # The far end of the interval, so that the share is in it for sure.
     inner = max(round(stick.inner.high + 5e-4, 3), LEAST_INNER) if stick.inner else None
-    outer = round(stick.outer.value, 3) if stick.outer else None
+    outer = round(stick.outer.value, 3) if stick.outer and stick.rest else None
     if inner is not None and zone.uses("inner") and inner < (outer or bind.dead_zone.outer):
         changes[f"{where}.dead_zone.inner"] = inner
         release = bind.dead_zone.release

@@ -8,7 +8,7 @@ from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording
 from wendonic.study.calibration.estimate import Estimate, mean_estimate
 from wendonic.study.calibration.estimate import deviation_estimate as deviation_of
-from wendonic.study.calibration.stick_rest import LEAST_S, StickRest, stick_rest
+from wendonic.study.calibration.stick_rest import LEAST_S, MOST_GLITCHES, StickRest, stick_rest
 from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
 from wendonic.study.calibration.stick_samples import StickSamples, stick_samples
 
@@ -103,7 +103,7 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
     if rest is None:
         missing.append(f"rest: less than {LEAST_S:g} s hands off; let the stick lie for five seconds")
     x, y = (rest.x.value, rest.y.value) if rest else (0.0, 0.0)
-    rim = stick_rim(samples, x, y)
+    rim = stick_rim(samples, x, y, *(rest.memory, rest.step) if rest else ())
     if rim is None:
         _, turns = rim_samples(samples, x, y)
         words = f"{turns:.1f} turns round the rim, {LEAST_TURNS:g} at least; go round it slowly three times"
@@ -111,6 +111,12 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
             words = f"{turns:.1f} turns round the rim, but too few samples of some headings; go round it more slowly"
         missing.append(f"rim: {words}")
     inner = rest.inner(share) if rest else None
+    if rest and inner is None:
+        slow = (
+            f"{rest.seconds:.1f} s hands off are too little for noise that changes so slowly; let it lie for longer"
+        )
+        wild = f"{rest.glitches} single readings lie far off; the cable or the pad makes them, and no dead zone helps"
+        missing.append(f"inner: {wild if rest.glitches >= MOST_GLITCHES else slow}")
     outer = rim.reach.scaled(OUTER_SHARE) if rim and rim.gate == "circle" else None
     if rim and rim.gate == "measured":
         outer = Estimate(OUTER_SHARE, OUTER_SHARE, OUTER_SHARE, rim.reach.samples)

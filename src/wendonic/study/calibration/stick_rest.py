@@ -3,8 +3,15 @@
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
-from wendonic.study.calibration.estimate import Estimate, deviation_estimate, mean_estimate, step_of
-from wendonic.study.calibration.stick_samples import StickSamples
+from wendonic.study.calibration.estimate import (
+    Estimate,
+    correlation_time,
+    mean_estimate,
+    spread_estimate,
+    step_of,
+    tail_estimate,
+)
+from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
     import numpy as np
@@ -22,12 +29,19 @@ SETTLE_S, LEAVE_S = 0.3, 0.15
 
 LEAST_S = 2.0
 CERTAIN = 1e-3
+MOST_GLITCHES = 2
+"""With so many of them nobody can say how far the noise goes."""
+
+FAR, GLITCH = 4.0, 16.0
+"""Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
 """A drift counts once chance would make it less often than this."""
 
 
 class StickRest(NamedTuple):
     """Where it rests (raw), its noise on an axis, how fast it drifts (raw units a minute; None: it does not), and
-    which samples it rests on; `lengths` are their distances from the rest point.
+    which samples it rests on; `lengths` are their distances from the rest point, `memory` over how many samples the
+    noise remembers itself, `step` that in which the device reports, `left_out` how many readings were none,
+    and how many of these were single ones far off.
     """
 
     x: Estimate
@@ -37,29 +51,18 @@ class StickRest(NamedTuple):
     used: "NDArray[np.bool_]"
     lengths: "NDArray[np.float64]"
     seconds: float
+    memory: float
+    step: float
+    left_out: int
+    glitches: int
 
-    def inner(self, share: float) -> Estimate:
-        """Return the dead zone in which a share (0..1) of the samples at rest lies.
-
-        With normal noise s on both axes, distances follow Rayleigh's law: s sqrt(-2 ln(1 - share)). Where more than
-        ten samples lie beyond the share and they reach farther than that, it is they that count, with the interval
-        that their order gives.
+    def inner(self, share: float) -> Estimate | None:
+        """Return the dead zone in which a share (0..1) of the samples at rest lies; None where they are too few,
+        remember themselves for too long, or have glitches among them, to tell.
         """
-        import numpy as np
-        from scipy import stats
-
-        per_axis = math.sqrt(float((self.lengths**2).mean()) / 2.0)
-        factor = math.sqrt(-2.0 * math.log(1.0 - share))
-        normal = deviation_estimate(per_axis, 2 * len(self.lengths) - 2, len(self.lengths)).scaled(factor)
-        beyond = len(self.lengths) * (1.0 - share)
-        if beyond < 10.0:
-            return normal
-        ordered = np.sort(self.lengths)
-        found = float(np.quantile(ordered, share))
-        if found <= 1.1 * normal.high:
-            return normal
-        low, high = stats.binom.ppf((0.025, 0.975), len(ordered), share).astype(int)
-        return Estimate(found, float(ordered[low]), float(ordered[min(high, len(ordered) - 1)]), len(ordered))
+        if self.glitches >= MOST_GLITCHES:
+            return None
+        return tail_estimate(self.lengths, share, self.memory, self.step)
 
 
 def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
@@ -95,38 +98,65 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
     return free
 
 
+def _told(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
+    """Mark the free samples that tell where a stick rests: not those of a device that says (0, 0) when it has nothing
+    to say, nor single ones far off, which no hand and no spring makes; and count these.
+    """
+    import numpy as np
+
+    x, y = samples.x[free], samples.y[free]
+    middle_x, middle_y = float(np.median(x)), float(np.median(y))
+    spread = 1.4826 * float(np.median(np.abs(np.concatenate([x - middle_x, y - middle_y]))))
+    spread = max(spread, step_of(x), step_of(y), 1e-6)
+    away = np.hypot(samples.x - middle_x, samples.y - middle_y)
+    silent = says_nothing(samples) & (math.hypot(middle_x, middle_y) > FAR * spread)
+    far = away > GLITCH * spread
+    alone = far & ~np.roll(far, 1) & ~np.roll(far, -1)
+    # One or two of them may be the tail of heavy noise.
+    glitches = int((free & alone).sum())
+    told: NDArray[np.bool_] = free & ~silent & (~alone if glitches >= MOST_GLITCHES else True)
+    return told, glitches
+
+
 def stick_rest(samples: StickSamples) -> StickRest | None:
     """Return where a stick rests; None with less than LEAST_S of it.
 
-    A straight line through time tells a slow drift from noise: it counts once chance would make one as steep less
-    often than CERTAIN, and the noise is what is left about it.
+    Noise that remembers itself counts for fewer samples (see `correlation_time`). A straight line through time tells
+    a slow drift from noise: it counts once chance would make one as steep less often than CERTAIN.
     """
     import numpy as np
     from scipy import stats
 
-    used = free_samples(samples)
+    free = free_samples(samples)
+    if int(free.sum()) < LEAST_S * samples.hz:
+        return None
+    used, glitches = _told(samples, free)
     count = int(used.sum())
-    if count < LEAST_S * samples.hz:
+    if count < LEAST_S * samples.hz / 2.0:
         return None
     t, x, y = samples.t[used], samples.x[used], samples.y[used]
     drifts: list[tuple[float, float]] = []
     left = []
     for axis in (x, y):
-        line = stats.linregress(t, axis) if np.ptp(axis) > 0.0 else None
-        real = line is not None and line.pvalue < CERTAIN
-        drifts.append((line.slope, line.stderr) if line is not None and real else (0.0, 0.0))
-        left.append(axis - (line.slope * (t - t.mean()) if line is not None and real else 0.0))
+        slope, error = 0.0, 0.0
+        if np.ptp(axis) > 0.0:
+            line = stats.linregress(t, axis)
+            worth = max(count / correlation_time(axis - line.slope * t), 3.0)
+            stderr = float(line.stderr) * math.sqrt(count / worth)
+            chance = 2.0 * stats.t.sf(abs(line.slope) / max(stderr, 1e-15), worth - 2.0)
+            if chance < CERTAIN:
+                slope, error = float(line.slope), stderr
+        drifts.append((slope, error))
+        left.append(axis - slope * (t - t.mean()))
     step = max(step_of(x), step_of(y))
-    deviations = [float(axis.std(ddof=1)) for axis in left]
-    # A step of its own comes on top of the noise (Sheppard's correction).
-    total = deviation_estimate(math.sqrt(sum(deviation**2 for deviation in deviations) / 2.0), 2 * count - 2, count)
-    low, value, high = (math.sqrt(max(end**2 - step**2 / 12.0, 0.0)) for end in (total.low, total.value, total.high))
-    # Within one step nothing is seen of it.
-    unseen = value < step / 3.0
-    spread = Estimate(value, 0.0 if unseen else low, max(high, step / 2.0) if unseen else high, count)
+    memory = max(correlation_time(axis) for axis in left)
+    spread = spread_estimate(np.concatenate([axis - axis.mean() for axis in left]), step, memory)
     slope = math.hypot(*(slope for slope, _ in drifts))
     error = 1.96 * math.hypot(*(error for _, error in drifts))
     drift = Estimate(slope * 60.0, (slope - error) * 60.0, (slope + error) * 60.0, count) if slope else None
     middle_x, middle_y = mean_estimate(left[0], step), mean_estimate(left[1], step)
-    lengths = np.hypot(x - middle_x.value, y - middle_y.value)
-    return StickRest(middle_x, middle_y, spread, drift, used, lengths, count / samples.hz)
+    lengths = np.hypot(left[0] - middle_x.value, left[1] - middle_y.value)
+    left_out = int(free.sum()) - count
+    return StickRest(
+        middle_x, middle_y, spread, drift, used, lengths, count / samples.hz, memory, step, left_out, glitches
+    )

@@ -4,7 +4,7 @@ import math
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
 from wendonic.study.calibration.estimate import CONFIDENCE, Estimate, mean_estimate
-from wendonic.study.calibration.stick_samples import StickSamples
+from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
     import numpy as np
@@ -13,6 +13,13 @@ if TYPE_CHECKING:
 HEADINGS = 36
 WINDOW_DEG = 10.0
 """Samples so near to a heading count for it."""
+
+SECTORS = 36
+LEAST_REACH = 0.35
+"""Nearer than this share of its farthest in any direction it is not at its rim."""
+
+SILENT = 20
+"""So many readings of nothing in a row are no way back from the rim."""
 
 FAR_SHARE = 0.75
 """Nearer than this share of its farthest the stick is on its way, not at the rim."""
@@ -53,7 +60,15 @@ def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.
     lengths = np.hypot(samples.x - x, samples.y - y)
     if not count or lengths.max() < 0.3:
         return used, 0.0
-    far = lengths > FAR_SHARE * np.quantile(lengths[lengths > 0.5 * lengths.max()], 0.9)
+    # A square, or a rim that is seen from beside its middle, is nearer in some directions than in others.
+    sectors = (np.arctan2(samples.x - x, y - samples.y) / math.tau * SECTORS).astype(int) % SECTORS
+    reaches = np.zeros(SECTORS)
+    np.maximum.at(reaches, sectors, lengths)
+    far = (lengths > FAR_SHARE * reaches[sectors]) & (lengths > LEAST_REACH * lengths.max())
+    # A device that has nothing to say for a moment says (0, 0).
+    silent = says_nothing(samples)
+    for _ in range(SILENT):
+        far |= silent & np.roll(far, 1)
     gaps = np.append(np.diff(samples.t) > 1.5 / samples.hz, True)
     turns = 0.0
     start = None
@@ -85,7 +100,7 @@ def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]"
     return np.asarray(np.abs(after - before) > math.radians(TURNS_DEG), dtype=bool)
 
 
-def stick_rim(samples: StickSamples, x: float, y: float) -> StickRim | None:
+def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, step: float = 0.0) -> StickRim | None:
     """Return a stick's rim about where it rests (x, y, raw); None without LEAST_TURNS that show every heading.
 
     At each heading a parabola is fitted to the lengths within WINDOW_DEG; what lies far inside of it was on its way
@@ -97,6 +112,7 @@ def stick_rim(samples: StickSamples, x: float, y: float) -> StickRim | None:
     used, turns = rim_samples(samples, x, y)
     if turns < LEAST_TURNS:
         return None
+    used &= ~says_nothing(samples)
     right, forward = samples.x[used] - x, y - samples.y[used]
     headings, lengths = np.arctan2(right, forward), np.hypot(right, forward)
     found: list[Estimate] = []
@@ -118,8 +134,15 @@ def stick_rim(samples: StickSamples, x: float, y: float) -> StickRim | None:
             u, length = u[keep], length[keep]
         free = len(u) - 3
         variance = float(left @ left) / free
-        error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]))
-        half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, free)) * error
+        # Noise that remembers itself tells less, as it does at rest.
+        error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]) * memory)
+        half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, max(free / memory, 1.0))) * error
+        # Where the rim has a corner, a narrower look says something else.
+        close = np.abs(u) <= 0.5
+        if int(close.sum()) >= LEAST_SAMPLES:
+            narrow, *_ = np.linalg.lstsq(np.vander(u[close], 2), length[close], rcond=None)
+            half = math.hypot(half, float(narrow[1] - fit[2]))
+        half = math.hypot(half, step / 4.0)
         found.append(Estimate(float(fit[2]), float(fit[2]) - half, float(fit[2]) + half, len(u)))
         inliers.append(length / float(fit[2]))
     reaches = np.array([estimate.value for estimate in found])

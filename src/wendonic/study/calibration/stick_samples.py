@@ -23,6 +23,18 @@ class StickSamples(NamedTuple):
     hz: float
 
 
+NOTHING = 1e-4
+"""A device of 16 bits has no reading nearer to the middle than this, but for one that says nothing."""
+
+
+def says_nothing(samples: StickSamples) -> "NDArray[np.bool_]":
+    """Mark readings of (0, 0): what some devices say when they have nothing to say."""
+    import numpy as np
+
+    silent: NDArray[np.bool_] = (np.abs(samples.x) < NOTHING) & (np.abs(samples.y) < NOTHING)
+    return silent
+
+
 def stick_samples(recording: Recording, control: str) -> StickSamples:
     """Return a stick's samples, as often as it is read (from LEAST_HZ to MOST_HZ), so that each is a reading of its
     own.
