@@ -168,7 +168,7 @@ def test_recordings_of_one_stem_are_kept_apart_and_twelve_inputs_have_room(beeke
     for number in range(2):
         path = tmp_path / f"day {number}" / "walk.jsonl"
         path.parent.mkdir()
-        path.write_bytes((FOLDER / "beekeeper_keys.jsonl").read_bytes())
+        probe_of(beekeeper, "tap").write(path)
         paths.append(str(path))
     names = ["tap", "each_direction", "reversal", "quarter_turn", "circle_30", "circle_60", "circle_90", "jump_tap"]
     inputs = inputs_named([*paths, *names, "swipe", "figure_of_eight"])

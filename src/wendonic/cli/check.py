@@ -68,7 +68,7 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     before = text_of(path, "profile", ProfileError)
     done = fixed(before, only)
     for finding in done.fixes:
-        say(f"{path}: fixed {finding.slug}: {finding.fix}")
+        say(f"{path}: {'would fix' if dry_run else 'fixed'} {finding.slug}: {finding.fix}")
     if dry_run:
         from difflib import unified_diff
 

@@ -1,6 +1,7 @@
 """What a recording shows of its sticks: the cloud at rest with its dead zone, and the rim with its gate."""
 
 import math
+import textwrap
 from typing import Any
 
 import numpy as np
@@ -13,6 +14,8 @@ from wendonic.pictures.style import BRICK, FOG, HONEY, INK, MIST, MOSS, SLATE, d
 from wendonic.study.calibration.calibrate import Calibration, StickCalibration, calibrate
 
 MOST_STICKS = 2
+
+MISSING_CHARACTERS = 44
 
 
 def draw_calibration(found: Calibration, ax: Axes | None = None) -> list[Axes]:
@@ -50,7 +53,7 @@ def _say_missing(ax: Axes, stick: StickCalibration, what: str) -> None:
 
 def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
     rest, inner = stick.rest, stick.inner
-    if rest is None or inner is None:
+    if rest is None:
         dress_axes(ax, f"{stick.control} at rest")
         _say_missing(ax, stick, "rest")
         return
@@ -59,13 +62,20 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
     x, y = stick.samples.x[rest.used], -stick.samples.y[rest.used]
     ax.plot(x, y, ".", color=FOG, markersize=4, label=f"{len(x)} samples,\n{rest.seconds:.1f} s hands off", zorder=1)
     centre = (rest.x.value, -rest.y.value)
-    words = f"dead zone of {inner.value:.3f}\n({inner.low:.3f} to {inner.high:.3f})"
-    ax.add_patch(Circle(centre, inner.value, fill=False, edgecolor=HONEY, linewidth=2.0, label=words, zorder=3))
-    for end in (inner.low, inner.high):
+    if inner is None:
+        # The samples show what they are too few, or too alike, to say.
+        words = next(words for words in stick.missing if words.startswith("inner"))
+        words = textwrap.fill(words, MISSING_CHARACTERS)
+        ax.text(0.02, 0.98, words, color=BRICK, va="top", fontsize=9, transform=ax.transAxes)
+    else:
+        words = f"dead zone of {inner.value:.3f}\n({inner.low:.3f} to {inner.high:.3f})"
+        ax.add_patch(Circle(centre, inner.value, fill=False, edgecolor=HONEY, linewidth=2.0, label=words, zorder=3))
+    for end in (inner.low, inner.high) if inner else ():
         ax.add_patch(Circle(centre, end, fill=False, edgecolor=HONEY, linewidth=0.8, linestyle=(0, (2, 2)), zorder=3))
     ax.plot(*centre, "P", color=SLATE, markersize=9, markeredgecolor=INK, linestyle="", label="rest point", zorder=4)
     ax.plot(0.0, 0.0, "x", color=INK, markersize=8, markeredgewidth=1.6, linestyle="", label="its zero", zorder=4)
-    reach = 1.25 * max(inner.high, float(rest.lengths.max()), math.hypot(*centre) + 0.3 * inner.value)
+    widest = inner.high if inner else float(rest.lengths.max())
+    reach = 1.25 * max(widest, float(rest.lengths.max()), math.hypot(*centre) + 0.3 * widest)
     ax.set_xlim(centre[0] - reach, centre[0] + reach)
     ax.set_ylim(centre[1] - reach, centre[1] + reach)
     ax.locator_params(nbins=5)
