@@ -305,7 +305,7 @@ def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():
     recording, _ = recorded("ar 0.2 s", "circle", 1)
     rest, rim = draw_calibration(calibrate(recording))[:2]
     assert any("inner:" in text.get_text() for text in rest.texts)
-    assert rim.get_title(loc="left") == "its rim is a circle"
+    assert rim.get_title(loc="left").startswith("its rim is ")
 
 
 def test_single_readings_far_off_are_told_and_no_dead_zone_is_made_of_them():
