@@ -315,6 +315,18 @@ DEFECTS = (
         ("chatters",),
         _move("stick", paces=[{"above": 0.0, "amount": 0.4}, {"above": 0.5, "amount": 1.0}], pace_margin=0.0),
     ),
+    Defect(
+        "squares without a margin",
+        ("chatters",),
+        _steer(("grid",), "stick", margin_deg=0.0),
+    ),
+    Defect(
+        "a trigger that presses without a margin",
+        ("press-trembles",),
+        _press(
+            "use", style="hold", bind=[{"control": "pad.left_trigger", "above": 0.5, "release": 0.499}], shared=True
+        ),
+    ),
     Defect("a mode that cannot be left", ("mode-without-a-way-out",), _no_way_out),
     Defect("a mode that nobody enters", ("mode-without-a-way-in",), _no_way_in),
     Defect(

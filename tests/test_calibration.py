@@ -17,7 +17,7 @@ from wendonic.profile.load import profile_from_text
 from wendonic.recording.stretches import cut
 from wendonic.study.calibration.apply import calibrated_text
 from wendonic.study.calibration.calibrate import OUTER_SHARE, SHARE, calibrate
-from wendonic.study.calibration.estimate import deviation_estimate, mean_estimate
+from wendonic.study.calibration.estimate import mean_estimate, spread_estimate
 
 SEEDS = 200
 LEAST_HITS = 180
@@ -132,9 +132,11 @@ def test_an_interval_says_what_its_formula_says():
     assert stepped.high - plain.high == pytest.approx(off)
     # Noise that never leaves its step leaves the whole step open.
     assert mean_estimate(np.zeros(50), step=0.1).high == pytest.approx(0.95 * 0.05)
-    # Chi squared of 10: 3.247 and 20.483.
-    spread = deviation_estimate(1.0, 10, 11)
-    assert (spread.low, spread.high) == pytest.approx((math.sqrt(10 / 20.483), math.sqrt(10 / 3.247)), rel=1e-3)
+    # Of 400 distances, the order leaves 180 to 220 open; of normal noise half lie within 0.6745 deviations.
+    spread = spread_estimate(values)
+    away = np.sort(np.abs(values - np.median(values)))
+    assert (spread.low, spread.high) == pytest.approx((1.4826 * away[180], 1.4826 * away[220]))
+    assert holds(spread, 2.0)
 
 
 def test_too_little_is_said_and_not_guessed():

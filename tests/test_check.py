@@ -414,6 +414,16 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             "mode.foot.move.pace_margin",
         ),
         (
+            "[mode.foot]\nsteer = { frame = 'grid', margin_deg = 0 }\n" + PAD,
+            "chatters",
+            "mode.foot.steer.margin_deg",
+        ),
+        (
+            PAD + "[[mode.foot.press.fire.bind]]\ncontrol = 'pad.right_trigger'\nabove = 0.5\nrelease = 0.499\n",
+            "press-trembles",
+            "mode.foot.press.fire.bind[0].release",
+        ),
+        (
             "[mode.foot.move]\npaces = [{ above = 0, amount = 1 }]\n" + PAD,
             "analogue-lost",
             "mode.foot.move.paces",

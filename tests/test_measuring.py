@@ -167,7 +167,7 @@ def test_squares(steer, first, repeat, rate):
     assert sheet.press_to_step_s == pytest.approx(first, abs=2e-3)
     for found, expected in ((sheet.first_repeat_s, repeat), (sheet.steps_per_s, rate)):
         assert found is None if expected is None else found == pytest.approx(expected, rel=0.02)
-    assert str(sheet.reasons["reach90_s"]) == "on squares a step has a time of its own"
+    assert str(sheet.reasons["reach90_s"]) == "on squares there are steps and no speeds"
 
 
 @pytest.mark.parametrize(("arrival_m", "far_m"), [(0.1, 5.0), (0.25, 8.0)])

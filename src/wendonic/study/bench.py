@@ -82,7 +82,7 @@ class Bench:
     def need_gait(self) -> None:
         """Raise `NotHere` where nothing moves by itself: on squares, and without a gait."""
         if self.on_squares:
-            raise NotHere("on squares a step has a time of its own")
+            raise NotHere("on squares there are steps and no speeds")
         if not self.moves_body:
             raise NotHere('gait "none": the game moves the body')
 

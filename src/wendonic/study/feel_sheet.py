@@ -149,7 +149,7 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
             reasons[name] = reason
             continue
         if values[name] is None:
-            reasons[name] = Unmeasured("it never comes to that")
+            reasons[name] = Unmeasured("that is never reached")
     return FeelSheet(values, reasons, _measured_by(bench), bench.held, bench.thresholds)
 
 

@@ -6,8 +6,7 @@ from typing import NamedTuple
 from wendonic.errors import WendonicError
 from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording
-from wendonic.study.calibration.estimate import Estimate, mean_estimate
-from wendonic.study.calibration.estimate import deviation_estimate as deviation_of
+from wendonic.study.calibration.estimate import Estimate, correlation_time, mean_estimate, spread_estimate
 from wendonic.study.calibration.stick_rest import LEAST_S, MOST_GLITCHES, StickRest, stick_rest
 from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
 from wendonic.study.calibration.stick_samples import StickSamples, stick_samples
@@ -170,6 +169,8 @@ def _gyro(recording: Recording, control: str) -> GyroCalibration:
     if len(spreads) < 2:
         return GyroCalibration(control, None, None, None, ("bias: less than 2 s at rest; lay the pad on the table",))
     bias_x, bias_y, bias_z = (mean_estimate(rates[still, axis]) for axis in range(3))
-    deviation = math.sqrt(float(rates[still].var(axis=0, ddof=1).mean()))
-    noise = deviation_of(deviation, 3 * (count - 1), count)
+    # The axes have the same noise, each about a bias of its own.
+    memory = max(correlation_time(rates[still, axis]) for axis in range(3))
+    centred = rates[still] - rates[still].mean(axis=0)
+    noise = spread_estimate(centred.ravel(), memory=memory)._replace(samples=count)
     return GyroCalibration(control, (bias_x, bias_y, bias_z), noise, STILL_SPARE * max(spreads), ())

@@ -181,18 +181,3 @@ def _tail_quantile(values: "NDArray[np.float64]", share: float) -> "NDArray[np.f
     shape = np.where(np.abs(shape) < 1e-6, 1e-6, shape)
     quantile: NDArray[np.float64] = from_value + scale / shape * (rest ** (-shape) - 1.0)
     return quantile
-
-
-def deviation_estimate(deviation: float, free: int, samples: int) -> Estimate:
-    """Return the interval of a standard deviation of normal noise that has `free` degrees of freedom (chi squared).
-
-    >>> found = deviation_estimate(1.0, 100, 100)
-    >>> round(found.low, 3), round(found.high, 3)
-    (0.879, 1.161)
-    """
-    from scipy import stats
-
-    tail = (1.0 - CONFIDENCE) / 2.0
-    low = deviation * math.sqrt(free / stats.chi2.ppf(1.0 - tail, free))
-    high = deviation * math.sqrt(free / stats.chi2.ppf(tail, free))
-    return Estimate(deviation, float(low), float(high), samples)

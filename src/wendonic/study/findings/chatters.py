@@ -1,5 +1,6 @@
 """Borders on which a held stick goes to and fro, for want of a margin."""
 
+import itertools
 import math
 import random
 from collections.abc import Iterator
@@ -7,6 +8,7 @@ from typing import Any
 
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.runtime.helm import Helm
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_response import StickResponse
@@ -16,6 +18,8 @@ HELD_S, HZ = 4.0, 60.0
 JUMP = 0.08
 """A change of the request from one tick to the next that is felt as one."""
 
+SQUARES_S, SIDES = 8.0, 4
+
 TIMES = 6
 """So many changes in HELD_S are a chatter."""
 
@@ -24,7 +28,10 @@ TIMES = 6
 def chatters(case: Case) -> Iterator[Found]:
     """Hold each stick of `move`, trembling as usual, on each border that its channel has."""
     move = case.table.move
-    if move is None or case.on_squares:
+    if move is None:
+        return
+    if case.on_squares:
+        yield from _on_squares(case)
         return
     for where, bind in case.entries("move"):
         if not isinstance(bind, StickBind):
@@ -49,6 +56,31 @@ def chatters(case: Case) -> Iterator[Found]:
             if times >= TIMES:
                 words = f"{bind.stick} held at a tilt of {tilt:.2f} changes its request {times} times in {HELD_S:g} s"
                 yield Found(setting, words, [fix for fix in fixes if fix])
+
+
+def _on_squares(case: Case) -> Iterator[Found]:
+    """Hold each stick on a border between two directions of squares, and count how often its steps change theirs."""
+    steer = case.table.steer
+    if not isinstance(steer, GridSteer) or steer.diagonals or not steer.repeats:
+        return
+    for _, bind in case.entries("move"):
+        if not isinstance(bind, StickBind):
+            continue
+        trembles = random.Random(1)
+        helm = Helm(case.moving)
+        x, y = bind.tilted(math.radians(45.0), 1.0)
+        steps: list[tuple[int, int]] = []
+        for _ in range(round(SQUARES_S * HZ)):
+            noise = (trembles.gauss(0.0, THRESHOLDS.noise) for _ in range(2))
+            helm.stick(bind.stick, *(min(max(at + one, -1.0), 1.0) for at, one in zip((x, y), noise, strict=True)))
+            step = helm.tick(1.0 / HZ).step
+            if step is not None and step.began:
+                steps.append((step.x - step.from_x, step.y - step.from_y))
+        times = sum(one != other for one, other in itertools.pairwise(steps))
+        if times >= SIDES:
+            setting = f"{case.where}.steer.margin_deg"
+            words = f"{bind.stick} held on a diagonal steps to another side {times} times in {SQUARES_S:g} s"
+            yield Found(setting, words, [{setting: 6.0}, {setting: 10.0}])
 
 
 def _tilt_for(case: Case, bind: StickBind, amount: float) -> float:

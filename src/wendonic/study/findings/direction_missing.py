@@ -29,7 +29,7 @@ def direction_missing(case: Case) -> Iterator[Found]:
                 missing, given = (away, towards) if there else (towards, away)
                 yield Found(
                     f"{case.where}.{channel}.bind",
-                    f"something goes {given}, and nothing goes {missing}",
+                    f"there is a control for {given} and none for {missing}",
                     (),
                     f"bind a control for {missing}",
                 )

@@ -27,7 +27,7 @@ class RequestResponse(NamedTuple):
 def request_response(bench: Bench) -> RequestResponse:
     """Return the request after a full press; raises `NotHere` where it stays at nothing."""
     if bench.on_squares:
-        raise NotHere("on squares a step has a time of its own")
+        raise NotHere("on squares there are steps and no speeds")
     walker = bench.any_walker
     held_s = shaping_s(bench.moving)
     steps: Steps = [(LEAD_S, walker.full(walker.ahead))]

@@ -69,7 +69,7 @@ def reversal(profile: Profile, name: str) -> Recording:
     walker = _walker(profile, name)
     ahead, opposite = walker.ahead, walker.opposite
     if opposite is None:
-        raise WendonicError(f"this mode has no way straight back from {ahead}")
+        raise WendonicError(f"this mode has no control that goes straight back from {ahead}")
     turn = walker.changes((ahead,), (opposite,))
     return probe([(0.1, walker.full(ahead)), (1.1, turn), (2.1, walker.rest(opposite))], 3.1)
 

@@ -10,7 +10,7 @@ def reversal_s(bench: Bench) -> float | None:
     """Read it off the step response."""
     walker, answer = bench.walker, bench.step_response
     if walker.opposite is None:
-        raise NotHere(f"{walker.name}: no way straight back from {walker.ahead}")
+        raise NotHere(f"{walker.name}: nothing goes straight back from {walker.ahead}")
     if answer.reversal_s is None:
         raise Unmeasured("the other direction pressed, it never goes back")
     return answer.reversal_s

@@ -26,7 +26,7 @@ def turn_round_s(bench: Bench) -> float | None:
     if not isinstance(steer, Faced) or steer.face != "travel" or steer.turns_with == "body":
         raise NotHere("the face does not follow the travel")
     if walker.opposite is None:
-        raise NotHere(f"{walker.name}: no way straight back from {walker.ahead}")
+        raise NotHere(f"{walker.name}: nothing goes straight back from {walker.ahead}")
     held_s, turns_s = bench.step_response.release_s, TURNS_S
     while True:
         back_s = held_s + turns_s
