@@ -233,6 +233,8 @@ def test_a_hitch_is_its_equal_parts_one_after_another(run, dt):
     tuning, steps = run
     sample, _ = steps[0]
     parts = math.ceil(dt / tuning.max_dt_s)
+    # Where rounding leaves a part a hair too long, ticked by itself it would be a hitch again.
+    assume(dt / parts <= tuning.max_dt_s)
     now = tick_at_rest(tuning)
     for _ in range(parts):
         now = tick(tuning, (), NO_COURSE, now, sample, dt / parts)
