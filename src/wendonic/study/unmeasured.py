@@ -1,10 +1,12 @@
 """Why a quantity has no value, and measurements that are made once, whether they give a value or a reason."""
 
-from collections.abc import Callable
-from typing import Any, Generic, TypeVar, overload
+from collections.abc import Callable, Hashable
+from functools import wraps
+from typing import Any, Concatenate, Generic, ParamSpec, TypeVar, overload
 
 Owner = TypeVar("Owner")
 Found = TypeVar("Found")
+Values = ParamSpec("Values")
 
 
 class Unmeasured(Exception):  # noqa: N818
@@ -13,6 +15,44 @@ class Unmeasured(Exception):  # noqa: N818
 
 class NotHere(Unmeasured):
     """A quantity that a mode does not have; it says what is not there."""
+
+
+def _kept(owner: object, key: Hashable, work: Callable[[], Found]) -> Found:
+    """Return what the owner keeps under a key, or raise the reason that is kept there; work it out the first time."""
+    all_kept: dict[Hashable, Found | Unmeasured] = owner.__dict__.setdefault("_measured", {})
+    if key not in all_kept:
+        try:
+            all_kept[key] = work()
+        except Unmeasured as reason:
+            all_kept[key] = reason
+    kept = all_kept[key]
+    if isinstance(kept, Unmeasured):
+        raise kept.with_traceback(None)
+    return kept
+
+
+def once_each(
+    work: Callable[Concatenate[Owner, Values], Found],
+) -> Callable[Concatenate[Owner, Values], Found]:
+    """Work a measurement out once for each owner and each set of further values, and keep it with the owner: the
+    value, or the reason why there is none.
+
+    >>> class Bench:
+    ...     asked = 0
+    >>> @once_each
+    ... def gain(bench: Bench, swing_m_s: float) -> float:
+    ...     bench.asked += 1
+    ...     return 2.0 * swing_m_s
+    >>> bench = Bench()
+    >>> [gain(bench, 1.0), gain(bench, 1.0), gain(bench, 3.0)], bench.asked
+    ([2.0, 2.0, 6.0], 2)
+    """
+
+    @wraps(work)
+    def worked_out_once(owner: Owner, /, *values: Values.args, **named: Values.kwargs) -> Found:
+        return _kept(owner, (work, values, tuple(named.items())), lambda: work(owner, *values, **named))
+
+    return worked_out_once
 
 
 class once(Generic[Found]):  # noqa: N801
@@ -40,10 +80,6 @@ class once(Generic[Found]):  # noqa: N801
         self._work = work
         self.__doc__ = work.__doc__
 
-    def __set_name__(self, owner: type, name: str) -> None:
-        """Learn the property's name."""
-        self._kept = f"_{name}_once"
-
     @overload
     def __get__(self, instance: None, owner: type) -> "once[Found]": ...
 
@@ -54,12 +90,4 @@ class once(Generic[Found]):  # noqa: N801
         """Return the value, or raise the reason."""
         if instance is None:
             return self
-        if self._kept not in instance.__dict__:
-            try:
-                instance.__dict__[self._kept] = self._work(instance)
-            except Unmeasured as reason:
-                instance.__dict__[self._kept] = reason
-        kept: Found | Unmeasured = instance.__dict__[self._kept]
-        if isinstance(kept, Unmeasured):
-            raise kept.with_traceback(None)
-        return kept
+        return _kept(instance, self._work, lambda: self._work(instance))

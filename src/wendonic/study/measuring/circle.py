@@ -38,9 +38,10 @@ def circling(bench: Bench) -> Walker:
     return walker
 
 
-def turning(bench: Bench) -> tuple[str, ...]:
+def full_lock(profile: Profile) -> tuple[str, ...]:
     """Return what is held at full lock: a body that turns as it goes sideways does both by that alone."""
-    return ("right",) if isinstance(bench.table.steer, FacingSteer) else ("forward", "right")
+    steer = profile.mode[profile.first_mode].steer
+    return ("right",) if isinstance(steer, FacingSteer) else ("forward", "right")
 
 
 def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle: float = 1.0) -> float:
@@ -48,13 +49,12 @@ def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle
 
     Raises `Unmeasured` where it does not turn.
     """
-    steer = profile.mode[profile.first_mode].steer
     held_s = math.ceil(hold_s(profile))
-    at_once = ("right",) if isinstance(steer, FacingSteer) else ("forward", "right")
+    locked = full_lock(profile)
     steps: Steps = []
-    if len(at_once) == 2 and walker.goes("forward"):
+    if "forward" in locked and walker.goes("forward"):
         steps.append((0.0, walker.full("forward", amount=throttle)))
-    turn = walker.changes(("forward",), at_once)
+    turn = walker.changes(("forward",), locked)
     if throttle < 1.0:
         # Turning pulls another control; the throttle stays where it is.
         turn = walker.full("right")

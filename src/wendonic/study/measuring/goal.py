@@ -9,7 +9,7 @@ from wendonic.devices.event import Event
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import hold_s
-from wendonic.study.unmeasured import NotHere, Unmeasured
+from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 240.0
 POINTED_S = 0.1
@@ -23,6 +23,7 @@ class Arrival(NamedTuple):
     error_m: float
 
 
+@once_each
 def arrival(bench: Bench) -> Arrival:
     """Return how a body arrives; raises `NotHere` where it goes to no places, `Unmeasured` where it never arrives."""
     bench.need_gait()

@@ -9,7 +9,7 @@ from wendonic.profile.schema.look_binds import GyroBind
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
 from wendonic.study.probes.walker import known_as
-from wendonic.study.unmeasured import NotHere
+from wendonic.study.unmeasured import NotHere, once_each
 
 HZ = 120.0
 POLL_HZ = 250.0
@@ -52,6 +52,7 @@ def _turned_deg(
     return float(trace["look_yaw_deg"][trace["t"] > from_s].sum())
 
 
+@once_each
 def turned_share(bench: Bench, rate_deg_s: float, turn_deg: float = TURN_DEG) -> float:
     """Return how far the view turns for each degree of a turn to the right."""
     return _turned_deg(bench, rate_deg_s, turn_deg / rate_deg_s) / turn_deg

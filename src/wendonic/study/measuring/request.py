@@ -8,7 +8,7 @@ from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import crossing, rate_hz, shaping_s
 from wendonic.study.probes.walk import Walk
 from wendonic.study.probes.walker import Steps
-from wendonic.study.unmeasured import NotHere
+from wendonic.study.unmeasured import NotHere, once_each
 
 LEAD_S = 0.1
 PHASES = 16
@@ -24,6 +24,7 @@ class RequestResponse(NamedTuple):
     final: float
 
 
+@once_each
 def request_response(bench: Bench) -> RequestResponse:
     """Return the request after a full press; raises `NotHere` where it stays at nothing."""
     if bench.on_squares:

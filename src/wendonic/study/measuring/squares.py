@@ -4,7 +4,7 @@ import numpy as np
 
 from wendonic.study.bench import Bench
 from wendonic.study.probes.walk import Walk
-from wendonic.study.unmeasured import NotHere
+from wendonic.study.unmeasured import NotHere, once_each
 
 HZ = 1000.0
 PRESSED_S = 0.1
@@ -12,6 +12,7 @@ STEPS = 8
 """So many steps are waited for."""
 
 
+@once_each
 def steps_held(bench: Bench) -> list[float]:
     """Return when each step begins (s after the press); raises `NotHere` where nothing steps."""
     steer = bench.table.steer

@@ -12,7 +12,7 @@ from wendonic.profile.schema.move_binds import HandsBind
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import crossing
-from wendonic.study.unmeasured import NotHere, Unmeasured
+from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 90.0
 SWINGS_S = 8.0
@@ -43,6 +43,7 @@ def hands_bind(bench: Bench) -> HandsBind:
     raise NotHere("no hands swing")
 
 
+@once_each
 def swing(bench: Bench) -> Swing:
     """Return what swinging both hands does, at a usual pace.
 

@@ -10,7 +10,7 @@ from wendonic.recording.recording import Recording
 from wendonic.runtime.helm import Helm
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import shaping_s
-from wendonic.study.unmeasured import NotHere, Unmeasured
+from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 TICK_S = 0.05
 HALVINGS = 40
@@ -25,6 +25,7 @@ class Slide(NamedTuple):
     drift: float
 
 
+@once_each
 def slide(bench: Bench) -> Slide:
     """Return how a thumb slides to the right, as it can go furthest there; raises `NotHere` without a stick under the
     thumb, and `Unmeasured` where the window is too small for it.

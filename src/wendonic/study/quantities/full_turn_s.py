@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 from wendonic.study.bench import Bench
-from wendonic.study.measuring.circle import LONGEST_TURN_S, circling, turning
+from wendonic.study.measuring.circle import LONGEST_TURN_S, circling, full_lock
 from wendonic.study.measuring.step_response import crossing, hold_s
 from wendonic.study.probes.walk import Walk
 from wendonic.study.probes.walker import Steps
@@ -17,7 +17,7 @@ def full_turn_s(bench: Bench) -> float | None:
     """Drive ahead until the speed is steady, then turn."""
     walker = circling(bench)
     held_s = math.ceil(hold_s(bench.moving))
-    steps: Steps = [(0.0, walker.full("forward")), (held_s, walker.changes(("forward",), turning(bench)))]
+    steps: Steps = [(0.0, walker.full("forward")), (held_s, walker.changes(("forward",), full_lock(bench.moving)))]
     walk = Walk(bench.moving, walker, steps, 2.0 * held_s + LONGEST_TURN_S, 240.0, bench.engine)
     later = walk["t"] >= held_s
     faces = np.unwrap(np.radians(walk["face_deg"][later]))

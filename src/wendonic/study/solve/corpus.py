@@ -1,7 +1,6 @@
 """What a change does to real play: many recordings under several profiles, one row a recording."""
 
 import hashlib
-import itertools
 import json
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from functools import lru_cache
@@ -14,7 +13,7 @@ from wendonic.atomic_file import atomic_file
 from wendonic.batch import write_trace
 from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
-from wendonic.profile.edit import edited, file_content_of, limits_of
+from wendonic.profile.edit import edited, file_content_of
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.formats import ENDINGS
@@ -23,6 +22,7 @@ from wendonic.recording.recording import Recording
 from wendonic.study.as_json import document, entry
 from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED, difference, walked
 from wendonic.study.solve.pools import Pool
+from wendonic.study.solve.sweep import combinations_of
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -378,13 +378,7 @@ def sweep_on(
 
     text = text_of(path, "profile", ProfileError)
     profile = profile_from_text(text, path)
-    if not of or not over or not all(len(values) for values in over.values()):
-        raise WendonicError("a sweep needs settings with values, and numbers to work out")
-    for setting in over:
-        limits_of(profile, setting)
-    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
-    if len(combinations) > MOST_COMBINATIONS:
-        raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_COMBINATIONS:,}")
+    combinations = combinations_of(profile, over, of, MOST_COMBINATIONS)
     changed = {
         str(number): edited(text, dict(zip(over, values, strict=True))) for number, values in enumerate(combinations)
     }

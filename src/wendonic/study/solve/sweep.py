@@ -33,6 +33,23 @@ CHUNK = 20
 _Row = tuple[float | None, ...]
 
 
+def combinations_of(
+    profile: Profile, over: Mapping[str, Sequence[float]], of: Sequence[str], at_most: int
+) -> list[tuple[float, ...]]:
+    """Return every combination of the values of some settings.
+
+    Raises `WendonicError` for settings that do not exist, for no setting, value or quantity at all, and for too many.
+    """
+    if not of or not over or not all(len(values) for values in over.values()):
+        raise WendonicError("a sweep needs settings with values, and quantities to measure")
+    for setting in over:
+        limits_of(profile, setting)
+    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
+    if len(combinations) > at_most:
+        raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {at_most:,}")
+    return combinations
+
+
 def sweep(
     path: str | Path,
     over: Mapping[str, Sequence[float]],
@@ -66,13 +83,7 @@ def sweep(
     name = profile.mode_name(mode)
     known = [known_quantity(quantity, profile.world.length) for quantity in of]
     measured_names = [quantity for quantity, _ in known]
-    if not of or not over or not all(len(values) for values in over.values()):
-        raise WendonicError("a sweep needs settings with values, and quantities to measure")
-    for setting in over:
-        limits_of(profile, setting)
-    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
-    if len(combinations) > MOST_PROFILES:
-        raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {MOST_PROFILES:,}")
+    combinations = combinations_of(profile, over, of, MOST_PROFILES)
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
     how = {"only": tuple(measured_names), "by": by, "held": held}
     engine = _engine(profile, name, how, len(combinations) / workers)
