@@ -71,7 +71,7 @@ SHIPPED = [
 def test_every_field_is_described(table):
     for words in field_words(table):
         field = table.model_fields[words.name]
-        assert re.fullmatch(r"[A-Z].{8,119}\.", words.description), words
+        assert re.fullmatch(r"[A-Z].{8,199}\.", words.description), words
         assert words.required or words.default, words
         assert words.example, words
         if {field.annotation, *get_args(field.annotation)} & {int, float}:

@@ -21,30 +21,32 @@ class CourseError(FileError):
 
 
 class Course(Table):
-    """Ground to try a profile on: the highest of its pieces at each place, level ground at height 0 elsewhere; walls
-    to slide along, bounds that nobody leaves, and squares that are blocked, counted on the plan from (0, 0) about the
-    origin. It is for feeling a profile, and no physics engine: there are no other bodies, no friction, no bounce.
+    """Ground to try a profile on. The height at a place is that of the highest piece, and 0 elsewhere. Bodies slide
+    along walls, cannot cross the bounds, and cannot enter blocked squares, which are counted on the plan from (0, 0)
+    around the origin. It is not a physics engine: there are no other bodies, no friction, no bounce.
     """
 
-    format: Literal["wendonic-course"] = entry("What the file is.", example="wendonic-course")
-    version: Literal[1] = entry("Version of the format.", example=1, unit="version")
-    title: str = entry("Name of the course, for people.", "", example="Terraced orchard")
+    format: Literal["wendonic-course"] = entry("Kind of file.", example="wendonic-course")
+    version: Literal[1] = entry("Version of the file format.", example=1, unit="version")
+    title: str = entry("Name of the course, for people to read.", "", example="Terraced orchard")
     piece: Annotated[tuple[Piece, ...], Field(strict=False, max_length=200)] = entry(
-        "Flats, ramps and mounds; the highest of them counts at each place.",
+        "Flats, ramps and mounds. At each place the highest one counts.",
         (),
         example=[{"form": "mound", "at": [0.0, 5.0], "radius_m": 2.0, "height_m": 0.5}],
     )
     wall: Annotated[tuple[Wall, ...], Field(strict=False, max_length=200)] = entry(
-        "Walls to slide along.", (), example=[{"left_m": -1.0, "back_m": 3.0, "right_m": 1.0, "forward_m": 3.2}]
+        "Walls, which bodies slide along.",
+        (),
+        example=[{"left_m": -1.0, "back_m": 3.0, "right_m": 1.0, "forward_m": 3.2}],
     )
     bounds: Bounds | None = entry(
-        "How far the course goes.",
+        "Edges of the course, which nobody crosses.",
         None,
         example={"left_m": -20.0, "back_m": -20.0, "right_m": 20.0, "forward_m": 20.0},
         otherwise="no end",
     )
     blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=100_000)] = entry(
-        "Squares that nobody may step on, right and forward of the one about the origin.",
+        "Squares that nobody can enter, counted right and forward from the one around the origin.",
         (),
         example=[[1, 0], [1, 1]],
         unit="squares",

@@ -29,8 +29,8 @@ class Rectangle(Table):
 class Flat(Rectangle):
     """Level ground at a height: a terrace, whose edge is a step."""
 
-    form: Literal["flat"] = entry("What the piece is.", example="flat")
-    height_m: Height = entry("Height of the ground: above the body's step it is a terrace to jump on.", example=0.6)
+    form: Literal["flat"] = entry("Form of the piece.", example="flat")
+    height_m: Height = entry("Height of the ground. Higher than the body's step_m, its edge is a wall.", example=0.6)
 
     @property
     def numbers(self) -> tuple[float, ...]:
@@ -39,12 +39,12 @@ class Flat(Rectangle):
 
 
 class Ramp(Rectangle):
-    """Ground that rises evenly from one side of the rectangle, at `from_height_m`, to the one that `up` names."""
+    """Ground that rises evenly from one side of the rectangle, at `from_height_m`, to the side that `up` names."""
 
-    form: Literal["ramp"] = entry("What the piece is.", example="ramp")
-    up: Literal["right", "forward", "left", "back"] = entry("Side to which it rises.", example="forward")
+    form: Literal["ramp"] = entry("Form of the piece.", example="ramp")
+    up: Literal["right", "forward", "left", "back"] = entry("Side towards which it rises.", example="forward")
     from_height_m: Height = entry("Height of the low side.", 0.0)
-    to_height_m: Height = entry("Height of the side that it rises to.", example=1.0)
+    to_height_m: Height = entry("Height of the high side.", example=1.0)
 
     @property
     def numbers(self) -> tuple[float, ...]:
@@ -58,14 +58,14 @@ class Ramp(Rectangle):
 
 
 class Mound(Table):
-    """A round hill about `at`, with level ground on its top and at its foot."""
+    """A round hill around `at`, level at its top and at its foot."""
 
-    form: Literal["mound"] = entry("What the piece is.", example="mound")
+    form: Literal["mound"] = entry("Form of the piece.", example="mound")
     at: Annotated[tuple[Metres, Metres], Field(strict=False)] = entry(
-        "Its middle on the plan, right and forward.", example=[0.0, 5.0], unit="m"
+        "Middle on the plan, right and forward.", example=[0.0, 5.0], unit="m"
     )
     radius_m: Annotated[float, Field(gt=0.0, le=10_000.0)] = entry(
-        "How far it reaches: lower it for steeper sides.", example=2.0
+        "Radius of its foot: lower it for steeper sides.", example=2.0
     )
     height_m: Height = entry("Height of its top: raise it for steeper sides.", example=0.5)
 
@@ -76,10 +76,10 @@ class Mound(Table):
 
 
 class Wall(Rectangle):
-    """A box that nobody can stand in, so high; who is above it passes over."""
+    """A box that bodies cannot enter. A body above it passes over."""
 
     height_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Height of the wall; a body above it passes over.", 3.0
+        "Height of the wall. A body above it passes over.", 3.0
     )
 
     @property
@@ -92,7 +92,7 @@ FAR_M = 1e6
 
 
 class Bounds(Rectangle):
-    """How far the course goes: nobody leaves it."""
+    """The edges of the course, which nobody crosses."""
 
     @property
     def numbers(self) -> tuple[float, ...]:

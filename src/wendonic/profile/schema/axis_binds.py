@@ -22,24 +22,24 @@ from wendonic.profile.schema.window import Window
 
 
 class RiseKeys(NameLists):
-    """Which keys go up and down."""
+    """Keys for up and down."""
 
-    up: KeyList = entry("Keys that ask for up.", (), example=["KeyE"])
-    down: KeyList = entry("Keys that ask for down.", (), example=["KeyQ"])
+    up: KeyList = entry("Keys for up.", (), example=["KeyE"])
+    down: KeyList = entry("Keys for down.", (), example=["KeyQ"])
 
 
 class ThrottleKeys(NameLists):
-    """Which keys give more and less, or drive forward and back."""
+    """Keys for driving forward and for braking and driving back."""
 
-    forward: KeyList = entry("Keys that drive forward.", (), example=["KeyW"])
-    back: KeyList = entry("Keys that brake and drive back.", (), example=["KeyS"])
+    forward: KeyList = entry("Keys for driving forward.", (), example=["KeyW"])
+    back: KeyList = entry("Keys for braking and driving back.", (), example=["KeyS"])
 
 
 class TurnKeys(NameLists):
-    """Which keys turn right and left."""
+    """Keys for right and left."""
 
-    right: KeyList = entry("Keys that turn right.", (), example=["KeyD"])
-    left: KeyList = entry("Keys that turn left.", (), example=["KeyA"])
+    right: KeyList = entry("Keys for turning right.", (), example=["KeyD"])
+    left: KeyList = entry("Keys for turning left.", (), example=["KeyA"])
 
 
 class KeyPair(Opposed):
@@ -74,25 +74,25 @@ class KeyPair(Opposed):
 class RiseKeysBind(KeyPair):
     """Keys as a source of `rise`."""
 
-    keys: RiseKeys = entry("Which keys go up and down.", example={"up": ["KeyE"], "down": ["KeyQ"]})
+    keys: RiseKeys = entry("Keys for up and down.", example={"up": ["KeyE"], "down": ["KeyQ"]})
 
 
 class ThrottleKeysBind(KeyPair):
     """Keys as a source of `throttle`."""
 
-    keys: ThrottleKeys = entry("Which keys drive forward and back.", example={"forward": ["KeyW"], "back": ["KeyS"]})
+    keys: ThrottleKeys = entry("Keys for forward and back.", example={"forward": ["KeyW"], "back": ["KeyS"]})
 
 
 class TurnKeysBind(KeyPair):
     """Keys as a source of `turn`."""
 
-    keys: TurnKeys = entry("Which keys turn right and left.", example={"right": ["KeyD"], "left": ["KeyA"]})
+    keys: TurnKeys = entry("Keys for right and left.", example={"right": ["KeyD"], "left": ["KeyA"]})
 
 
 class AxisBind(TiltedAxes):
     """One axis of a stick, or one trigger, as a source of `rise`, `throttle` or `turn`."""
 
-    axis: AxisName = entry("Which axis or trigger steers.", example="pad.left_stick.x")
+    axis: AxisName = entry("Axis or trigger that steers the channel.", example="pad.left_stick.x")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -132,35 +132,33 @@ class Triggers(Table):
 
 
 class RiseTriggers(Triggers):
-    """Up and down."""
+    """Triggers for up and down."""
 
-    up: TriggerName | None = entry(
-        "Trigger or button that asks for up.", None, example="pad.right_trigger", otherwise="none"
-    )
+    up: TriggerName | None = entry("Trigger or button for up.", None, example="pad.right_trigger", otherwise="none")
     down: TriggerName | None = entry(
-        "Trigger or button that asks for down.", None, example="pad.left_trigger", otherwise="none"
+        "Trigger or button for down.", None, example="pad.left_trigger", otherwise="none"
     )
 
 
 class ThrottleTriggers(Triggers):
-    """Forward and back."""
+    """Triggers for driving forward and for braking and driving back."""
 
     forward: TriggerName | None = entry(
-        "Trigger or button that drives forward.", None, example="pad.right_trigger", otherwise="none"
+        "Trigger or button for driving forward.", None, example="pad.right_trigger", otherwise="none"
     )
     back: TriggerName | None = entry(
-        "Trigger or button that brakes and drives back.", None, example="pad.left_trigger", otherwise="none"
+        "Trigger or button for braking and driving back.", None, example="pad.left_trigger", otherwise="none"
     )
 
 
 class TurnTriggers(Triggers):
-    """Right and left."""
+    """Triggers for turning right and left."""
 
     right: TriggerName | None = entry(
-        "Trigger or button that turns right.", None, example="pad.right_bumper", otherwise="none"
+        "Trigger or button for turning right.", None, example="pad.right_bumper", otherwise="none"
     )
     left: TriggerName | None = entry(
-        "Trigger or button that turns left.", None, example="pad.left_bumper", otherwise="none"
+        "Trigger or button for turning left.", None, example="pad.left_bumper", otherwise="none"
     )
 
 
@@ -169,9 +167,9 @@ class TriggerPair(Tilted):
 
     triggers: Triggers
     dead_zone: DeadZone = entry(
-        "How much of a trigger's travel is ignored at rest and at its end.", DeadZone(inner=0.05, outer=1.0)
+        "How much of the trigger's travel is ignored at rest and at its end.", DeadZone(inner=0.05, outer=1.0)
     )
-    curve: Curve = entry("How the travel past the dead zone becomes an amount.", LINEAR_CURVE)
+    curve: Curve = entry("Response curve: how the travel past the dead zone becomes an amount.", LINEAR_CURVE)
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -205,22 +203,20 @@ class RiseTriggersBind(TriggerPair):
     """Triggers as a source of `rise`."""
 
     triggers: RiseTriggers = entry(
-        "Which triggers go up and down.", example={"up": "pad.right_trigger", "down": "pad.left_trigger"}
+        "Triggers for up and down.", example={"up": "pad.right_trigger", "down": "pad.left_trigger"}
     )
 
 
 class ThrottleTriggersBind(TriggerPair):
     """Triggers as a source of `throttle`."""
 
-    triggers: ThrottleTriggers = entry(
-        "Which triggers drive forward and back.", example={"forward": "pad.right_trigger"}
-    )
+    triggers: ThrottleTriggers = entry("Triggers for forward and back.", example={"forward": "pad.right_trigger"})
 
 
 class TurnTriggersBind(TriggerPair):
     """Triggers as a source of `turn`."""
 
-    triggers: TurnTriggers = entry("Which triggers turn right and left.", example={"right": "pad.right_bumper"})
+    triggers: TurnTriggers = entry("Triggers for right and left.", example={"right": "pad.right_bumper"})
 
 
 RiseBind = Annotated[

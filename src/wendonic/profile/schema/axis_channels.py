@@ -14,8 +14,8 @@ from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.words import Word, Words
 
 AXIS_MERGES = Words(
-    Word("strongest", "the strongest of", MERGE_STRONGEST),
-    Word("sum", "the sum of", MERGE_SUM),
+    Word("strongest", "the strongest of", MERGE_STRONGEST, meaning="The source with the largest amount counts."),
+    Word("sum", "the sum of", MERGE_SUM, meaning="The sources are added."),
 )
 
 
@@ -45,7 +45,8 @@ class Rise(AxisChannel):
 
     name: ClassVar[str] = "rise"
     bind: Annotated[tuple[RiseBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What rises and sinks: one entry for each device.", example=[{"keys": {"up": ["KeyE"], "down": ["KeyQ"]}}]
+        "Sources of rising and sinking: one entry for each device.",
+        example=[{"keys": {"up": ["KeyE"], "down": ["KeyQ"]}}],
     )
 
 
@@ -54,7 +55,7 @@ class Throttle(AxisChannel):
 
     name: ClassVar[str] = "throttle"
     bind: Annotated[tuple[ThrottleBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What drives forward and back: one entry for each device.",
+        "Sources of driving forward and back: one entry for each device.",
         example=[{"keys": {"forward": ["KeyW"], "back": ["KeyS"]}}],
     )
 
@@ -64,5 +65,5 @@ class Turn(AxisChannel):
 
     name: ClassVar[str] = "turn"
     bind: Annotated[tuple[TurnBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What turns: one entry for each device.", example=[{"axis": "pad.left_stick.x"}]
+        "Sources of turning: one entry for each device.", example=[{"axis": "pad.left_stick.x"}]
     )

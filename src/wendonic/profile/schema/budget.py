@@ -11,17 +11,21 @@ from wendonic.profile.schema.table import Table, entry, own_fault
 
 
 class Limits(Table):
-    """What a quantity of the feel sheet may be, in its own unit."""
+    """The limits of one quantity of the feel sheet, in its own unit."""
 
-    min: float | None = entry("The least it may be.", None, example=0.1, unit="the quantity's", otherwise="no limit")
-    max: float | None = entry("The most it may be.", None, example=0.2, unit="the quantity's", otherwise="no limit")
+    min: float | None = entry(
+        "Smallest value allowed.", None, example=0.1, unit="the quantity's", otherwise="no limit"
+    )
+    max: float | None = entry(
+        "Largest value allowed.", None, example=0.2, unit="the quantity's", otherwise="no limit"
+    )
     by: str | None = entry(
-        "What it is measured by: keys, pad, pad.left_stick and so on.",
+        "Device it is measured by: keys, pad, pad.left_stick and so on.",
         None,
         example="pad.left_stick",
         otherwise="what has the most directions, keys first",
     )
-    press: str | None = entry("Press that stays held meanwhile.", None, example="sprint", otherwise="none")
+    press: str | None = entry("Press that is held while it is measured.", None, example="sprint", otherwise="none")
 
     @model_validator(mode="after")
     def _says_something(self) -> Self:

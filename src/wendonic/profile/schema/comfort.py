@@ -13,41 +13,51 @@ Length = Annotated[float, Field(gt=0.0, le=100.0)]
 
 
 class Vignette(Table):
-    """How far the picture closes in: wholly from that acceleration or turn rate on, by a half-life each way."""
+    """How far the view narrows: entirely from the given acceleration or turn rate on, with a half-life each way."""
 
     full_accel_m_s2: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Acceleration at which the picture closes in wholly: lower it for players who feel sick.", 12.0
+        "Acceleration at which the vignette is closed: lower it for players who feel sick, raise it to see more.",
+        12.0,
     )
     full_turn_deg_s: Annotated[float, Field(gt=0.0, le=100_000.0)] = entry(
-        "Turn rate at which the picture closes in wholly: lower it for players who feel sick.", 180.0
+        "Turn rate at which the vignette is closed: lower it for players who feel sick, raise it to see more.", 180.0
     )
-    close_half_life_s: Seconds = entry("How quickly the picture closes in: lower it to act sooner.", 0.05)
-    open_half_life_s: Seconds = entry("How quickly the picture opens again: raise it against flicker.", 0.25)
+    close_half_life_s: Seconds = entry(
+        "Half-life in which the vignette closes: raise it for a softer start, lower it to protect sooner.", 0.05
+    )
+    open_half_life_s: Seconds = entry(
+        "Half-life in which the vignette opens: raise it if it flickers, lower it to see again sooner.", 0.25
+    )
 
 
 class Room(Table):
-    """The play space that somebody walks about in; its middle is where the body is moved.
+    """The play space that a player walks around in. Moving the body moves its middle.
 
-    On a course it is the head that a wall or a high step stops, and the ground is felt under it: off an edge it falls
-    quickly. A place is safe while the head and all four corners are out of walls and within `level_m` of one height.
-    After `return_s` with the head inside a wall, by a step or by leaning, the middle is back at the last safe place.
+    On a course, walls and high steps stop the head, and the ground is measured under the head; off an edge the
+    player falls quickly. A place is safe while the head and all four corners are outside walls and within `level_m`
+    of one height. After `return_s` with the head inside a wall, by stepping or leaning, the middle is moved back to
+    the last safe place.
     """
 
     width_m: Length = entry("Width of the play space.", 2.0)
     depth_m: Length = entry("Depth of the play space.", 2.0)
     level_m: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
-        "By how much the ground under the play space may differ for a place to be safe.", 0.1
+        "How much the ground under the play space may vary in height for a place to be safe: raise "
+        "it on rough ground.",
+        0.1,
     )
     return_s: Annotated[float, Field(gt=0.0, le=60.0)] = entry(
-        "Time with the head inside a wall after which the player is brought back: raise it to be patient.", 1.5
+        "How long the head may stay inside a wall before the player is moved back: raise it to be "
+        "patient, lower it to be strict.",
+        1.5,
     )
 
 
 class Comfort(Table):
-    """Comfort in a headset; the game draws what the intent says."""
+    """Comfort in a headset. The game draws what the intent reports."""
 
-    vignette: Vignette = entry("How the picture closes in while moving.", Vignette())
-    room: Room = entry("The play space, and what happens inside of walls.", Room())
+    vignette: Vignette = entry("How the view narrows while moving.", Vignette())
+    room: Room = entry("The play space, and what happens when the head is inside a wall.", Room())
 
     def sentences(self) -> list[str]:
         """Say what it does, line by line."""

@@ -33,15 +33,16 @@ class CurveTable(Choice):
 
     form: str
     floor: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
-        "Amount at the dead zone's edge (anti dead zone): raise it where the game has a dead zone of its own.",
+        "Amount at the edge of the dead zone (anti dead zone): raise it if the game has a dead zone"
+        " of its own, lower it for slower first steps.",
         0.0,
         unit="amount",
     )
     ceiling: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Amount at full tilt: lower it to keep a stick below full speed.", 1.0, unit="amount"
+        "Amount at full tilt: lower it to keep the stick below full speed.", 1.0, unit="amount"
     )
     per_axis: bool = entry(
-        "Whether each axis has the curve by itself, which bends diagonals towards the axes.", False
+        "Whether each axis has the curve to itself, which bends diagonals towards the axes.", False
     )
 
     @model_validator(mode="after")
@@ -78,7 +79,7 @@ class CurveTable(Choice):
 
 def form_entry(form: str) -> Any:
     """Declare the field that names a curve's form."""
-    return entry("Which curve turns tilt into amount.", example=form)
+    return entry("Form of the response curve.", example=form)
 
 
 class LinearCurve(CurveTable):
@@ -94,7 +95,7 @@ class PowerCurve(CurveTable):
     number: ClassVar[int] = CURVE_POWER
     form: Literal["power"] = form_entry("power")
     exponent: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
-        "How strongly small tilts are slowed: 1 is linear, higher gives finer control near rest.",
+        "Exponent of the curve: raise it for finer control near rest, lower it for a quicker answer; 1 is linear.",
         1.6,
         unit="exponent",
     )
@@ -112,7 +113,9 @@ class _BlendedCurve(CurveTable):
     """A straight line blended with a bent one."""
 
     amount: Fraction = entry(
-        "Share of the bent curve: 0 is linear, higher gives finer control near rest.", 0.5, unit="share"
+        "Share of the bent curve: raise it for finer control near rest, lower it for a quicker answer; 0 is linear.",
+        0.5,
+        unit="share",
     )
 
     def form_sentence(self) -> str:
@@ -142,12 +145,14 @@ Inside = Annotated[float, Field(gt=0.0, lt=1.0)]
 
 
 class KneeCurve(CurveTable):
-    """Two straight rates that meet at [tilt, value]."""
+    """Two straight lines that meet at [tilt, amount]."""
 
     number: ClassVar[int] = CURVE_KNEE
     form: Literal["knee"] = form_entry("knee")
     at: Annotated[tuple[Inside, Inside], Field(strict=False)] = entry(
-        "Tilt and amount at which the slow stretch ends and the fast one begins.", (0.6, 0.3), unit="[tilt, amount]"
+        "Tilt and amount of the knee, where the slow straight part ends and the fast one begins.",
+        (0.6, 0.3),
+        unit="[tilt, amount]",
     )
 
     def form_sentence(self) -> str:
@@ -165,14 +170,14 @@ Point = Annotated[tuple[Fraction, Fraction], Field(strict=False)]
 
 
 class PointsCurve(CurveTable):
-    """A smooth curve through points [tilt, value] that rises wherever they do (monotone PCHIP), from [0, 0] to [1,
-    1].
+    """A smooth curve through points [tilt, amount] that rises wherever they do (monotone PCHIP), from [0, 0] to
+    [1, 1].
     """
 
     number: ClassVar[int] = CURVE_POINTS
     form: Literal["points"] = form_entry("points")
     points: Annotated[tuple[Point, ...], Field(strict=False, min_length=2, max_length=MOST_POINTS)] = entry(
-        "Points that the curve goes through, from [0, 0] to [1, 1], each above the last.",
+        "Points [tilt, amount] that the curve passes through, from [0, 0] to [1, 1], each above the last.",
         example=[[0.0, 0.0], [0.4, 0.1], [1.0, 1.0]],
         unit="[tilt, amount]",
     )

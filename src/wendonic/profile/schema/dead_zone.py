@@ -21,17 +21,42 @@ from wendonic.profile.schema.words import Word, Words
 
 _ALL = ("inner", "outer", "release")
 DEAD_ZONE_FORMS = Words(
-    Word("none", "no dead zone", ZONE_NONE),
-    Word("round", "nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_ROUND, _ALL),
-    Word("axes", "each axis nothing up to tilt {inner:g}, full from {outer:g} on", ZONE_AXES, _ALL),
-    Word("wedge", "within {inner:g} of an axis put on it, full from {outer:g} on", ZONE_WEDGE, ("inner", "outer")),
+    Word("none", "no dead zone", ZONE_NONE, meaning="Nothing is ignored."),
+    Word(
+        "round",
+        "nothing up to tilt {inner:g}, full from {outer:g} on",
+        ZONE_ROUND,
+        _ALL,
+        meaning="The length of the tilt is rescaled from inner..outer to 0..1; the direction is kept.",
+    ),
+    Word(
+        "axes",
+        "each axis nothing up to tilt {inner:g}, full from {outer:g} on",
+        ZONE_AXES,
+        _ALL,
+        meaning="Each axis is rescaled from inner..outer to 0..1 by itself.",
+    ),
+    Word(
+        "wedge",
+        "within {inner:g} of an axis put on it, full from {outer:g} on",
+        ZONE_WEDGE,
+        ("inner", "outer"),
+        meaning="Each axis is damped in proportion to the other one, so that nearly straight becomes straight.",
+    ),
     Word(
         "round+wedge",
         "nothing up to tilt {inner:g}, within {inner:g} of an axis put on it, full from {outer:g} on",
         ZONE_ROUND_WEDGE,
         _ALL,
+        meaning="The length is rescaled first, then each axis is damped in proportion to the other one.",
     ),
-    Word("cut", "nothing up to tilt {inner:g}, then the raw tilt (a jump)", ZONE_CUT, ("inner", "release")),
+    Word(
+        "cut",
+        "nothing up to tilt {inner:g}, then the raw tilt (a jump)",
+        ZONE_CUT,
+        ("inner", "release"),
+        meaning="The raw tilt passes once it is above inner: there is a jump at the edge.",
+    ),
 )
 
 
@@ -43,12 +68,12 @@ RELEASING = (ZONE_ROUND, ZONE_AXES, ZONE_ROUND_WEDGE, ZONE_CUT)
 
 
 class DeadZone(Table):
-    """A stick's dead zone: nothing up to `inner`, everything from `outer` on (tilt, 0..1).
+    """The dead zone of a stick: 0 below `inner`, 1 above `outer` (tilt, 0..1), rescaled between.
 
     `round` works on the length of the tilt, `axes` on each axis by itself, `wedge` on each axis in proportion to the
-    other one, `round+wedge` round first; `cut` lets the raw tilt pass once it is above `inner`; `none` takes nothing.
-    A stick that is out stays out until it is back at `release`, so that a held one does not flicker; a `release` of
-    `inner` is one that comes back where it went out.
+    other one, `round+wedge` on the length first; `cut` passes the raw tilt above `inner`, with a jump; `none`
+    ignores nothing. A tilted stick counts as tilted until it is back at `release`, so that a lightly held one does
+    not flicker; a `release` equal to `inner` has no such margin.
     """
 
     form: Annotated[str, DEAD_ZONE_FORMS] = entry(
@@ -56,17 +81,19 @@ class DeadZone(Table):
         "round",
     )
     inner: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
-        "Tilt up to which nothing happens: raise it until a worn stick rests, lower it for smaller first steps.",
+        "Tilt below which nothing happens: raise it until a worn stick rests, lower it so that small tilts count.",
         0.14,
         unit="tilt",
     )
     outer: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Tilt from which everything is asked for (saturation, outer dead zone): lower it for sticks that fall short.",
+        "Tilt that counts as full (saturation, outer dead zone): lower it if the stick never "
+        "reaches full speed, raise it for finer control.",
         0.96,
         unit="tilt",
     )
     release: Fraction | None = entry(
-        "Tilt, below inner, at which a stick that is out counts as back: keeps a held stick from flickering.",
+        "Tilt (less than inner) at which a tilted stick counts as released: lower it if a slightly "
+        "tilted stick flickers on and off.",
         None,
         example=0.11,
         unit="tilt",

@@ -26,30 +26,36 @@ LEAST_RATE = 1e-9
 
 
 class Jump(Table):
-    """What `press` does: it leaves the ground at a speed that is given, or that a height needs.
+    """A jump: `press` makes the body leave the ground at a speed, given directly or by a height.
 
-    With `apex_s` the jump brings the gravity of its rise along: h = v t / 2, g = v / t. Without it the gait's gravity
-    counts: h = v² / 2g. Released while it rises, it keeps `early_release_ratio` of its speed.
+    With `apex_s` the jump has its own gravity while rising: h = v t / 2, g = v / t. Without it the gait's gravity
+    counts: h = v² / 2g. Released while rising, the body keeps `early_release_ratio` of its speed.
     """
 
     press: str = entry("Press that jumps.", "jump")
     height_m: Annotated[float, Field(gt=0.0, le=100.0)] | None = entry(
-        "How high it jumps while the press stays held.", None, example=1.6, otherwise="from speed_m_s"
+        "Height of a jump whose press stays held: raise it to jump higher, lower it to jump lower.",
+        None,
+        example=1.6,
+        otherwise="from speed_m_s",
     )
     speed_m_s: Speed | None = entry(
-        "Speed upwards at which it leaves the ground, in place of a height.",
+        "Upward speed as the body leaves the ground, in place of height_m: raise it to jump higher,"
+        " lower it to jump lower.",
         None,
         example=8.0,
         otherwise="from height_m",
     )
     apex_s: Annotated[float, Field(gt=0.0, le=10.0)] | None = entry(
-        "Time to the top of the jump: lower it for a snappier jump of the same height.",
+        "Time to the top of the jump: raise it for a floatier jump of the same height, lower it for a snappier one.",
         None,
         example=0.4,
         otherwise="from gravity_m_s2",
     )
     early_release_ratio: Fraction = entry(
-        "What an early release leaves of the speed upwards: lower it so that short presses jump lower.", 0.5
+        "Share of upward speed that is left after an early release: lower it so that short presses "
+        "jump lower; 1 ignores the release.",
+        0.5,
     )
 
     @model_validator(mode="after")
@@ -89,16 +95,16 @@ class Jump(Table):
 
 
 class Airborne(Table):
-    """How a gait steers off the ground."""
+    """How the body steers in the air."""
 
     accel_m_s2: AirRate | None = entry(
-        "Rate at which speed rises in the air: lower it for less air control, 0 for none.",
+        "Rate at which speed rises in the air: raise it for more air control, lower it for less; 0 for none.",
         None,
         example=6.0,
         otherwise="as on the ground",
     )
     brake_m_s2: AirRate | None = entry(
-        "Rate at which speed falls in the air: 0 keeps the speed of the jump.",
+        "Rate at which speed falls in the air after a release: raise it to stop a jump short; 0 keeps the speed.",
         None,
         example=2.0,
         otherwise="as on the ground",
@@ -106,10 +112,10 @@ class Airborne(Table):
 
 
 class Fall(Table):
-    """How a body falls."""
+    """How the body falls."""
 
     gravity_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Gravity while falling over gravity while rising: raise it for a jump that drops faster.", 1.0
+        "Gravity while falling over gravity while rising: raise it to drop faster, lower it to float down.", 1.0
     )
     top_speed_m_s: Speed = entry("Fastest fall (terminal speed).", 30.0)
 
@@ -117,65 +123,75 @@ class Fall(Table):
 class Gait(Table):
     """The constants that turn intent into motion.
 
-    Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the request points backwards;
-    off the ground the rates of `airborne` count. With `coast_half_life_s` it falls by a half-life instead, but for a
-    reversal; with `keeps_speed` it never falls, and a weaker request only turns it. Or else `thrust_m_s2` works
-    against `drag_per_s`: then the top speed is thrust / drag. `turn_loss` is the share of speed that a request that
-    turns straight back costs at once, a turn by less in proportion; and a cart at full lock. `rise_m_s` is for bodies
-    that fly.
+    Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the opposite direction is
+    requested; in the air the rates of `airborne` count. With `coast_half_life_s` a released speed falls by a half-
+    life instead; with `keeps_speed` it never falls, and a weaker request only turns it. Or `thrust_m_s2` works
+    against `drag_per_s`, and the top speed is thrust / drag. `turn_loss` is the share of speed lost at once by
+    turning straight back, less in proportion for a smaller turn, and by a vehicle at full lock. `rise_m_s` is for
+    bodies that fly.
 
-    A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is how wide the body is
-    between walls, and how long.
+    A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is the width and length
+    of the body.
     """
 
-    top_speed_m_s: Speed = entry("Speed at full input.", 3.2)
+    top_speed_m_s: Speed = entry("Speed at full input: raise it for a faster body, lower it for a slower one.", 3.2)
     accel_m_s2: Rate = entry(
         "Rate at which speed rises: raise it for a snappier start, lower it for a heavier body.", 22.0
     )
     brake_m_s2: Rate = entry(
-        "Rate at which speed falls: raise it to stop in a shorter distance, lower it to slide.", 30.0
+        "Rate at which speed falls after a release: raise it to stop in a shorter distance, lower it to slide.", 30.0
     )
     reverse_m_s2: Rate | None = entry(
-        "Rate at which speed falls while the opposite direction is requested: raise it to turn round faster.",
+        "Rate at which speed falls while the opposite direction is requested: raise it to reverse "
+        "sooner, lower it for a heavier body.",
         None,
         example=40.0,
         otherwise="brake_m_s2",
     )
     thrust_m_s2: Rate | None = entry(
-        "Thrust against a drag in proportion to speed, in place of top speed and rates.",
+        "Acceleration by thrust against drag_per_s, in place of top speed and rates: raise it for a"
+        " higher top speed.",
         None,
         example=12.0,
         otherwise="none",
     )
     drag_per_s: Annotated[float, Field(gt=0.0, le=1000.0)] | None = entry(
-        "Drag that the thrust works against: raise it to answer faster at a lower top speed.",
+        "Drag in proportion to speed: raise it for a quicker answer at a lower top speed, lower it to glide.",
         None,
         example=3.0,
         otherwise="none",
     )
     coast_half_life_s: Annotated[float, Field(gt=0.0, le=100.0)] | None = entry(
-        "Half-life in which released speed fades, in place of the brake: raise it to coast further.",
+        "Half-life in which speed fades after a release, in place of brake_m_s2: raise it to coast "
+        "further, lower it to stop sooner.",
         None,
         example=0.4,
         otherwise="brakes at brake_m_s2",
     )
-    keeps_speed: bool = entry("Whether speed stays until another direction is requested: a tap sets it.", False)
-    turn_loss: Fraction = entry(
-        "Share of speed that turning straight back costs at once, and a cart at full lock.", 0.0, unit="share"
+    keeps_speed: bool = entry(
+        "Whether speed lasts until another direction is requested, so that a tap sets it.", False
     )
-    rise_m_s: Speed = entry("Speed up and down of a body that flies.", 2.0)
+    turn_loss: Fraction = entry(
+        "Share of speed lost at once by turning straight back, or at full lock in a vehicle: raise "
+        "it to punish reversals.",
+        0.0,
+        unit="share",
+    )
+    rise_m_s: Speed = entry(
+        "Speed up and down of a body that flies: raise it to climb faster, lower it to climb more slowly.", 2.0
+    )
     body_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Width of the body between walls, and its length when stopping distances are judged.", 0.5
+        "Width of the body, which walls stop; check also judges stopping distances by it.", 0.5
     )
     gravity_m_s2: Annotated[float, Field(gt=0.0, le=1000.0)] | None = entry(
-        "Gravity: raise it for shorter, snappier jumps of the same height.",
+        "Gravity: raise it for snappier jumps of the same height, lower it for floatier ones.",
         None,
         example=20.0,
         otherwise=f"no weight; {GRAVITY_M_S2:g} with a jump",
     )
-    airborne: Airborne = entry("How it steers off the ground.", Airborne(), example={"accel_m_s2": 6.0})
-    fall: Fall = entry("How it falls.", Fall(), example={"gravity_ratio": 1.6})
-    jump: Jump | None = entry("What its jump is like.", None, example={"height_m": 1.6}, otherwise="does not jump")
+    airborne: Airborne = entry("How the body steers in the air.", Airborne(), example={"accel_m_s2": 6.0})
+    fall: Fall = entry("How the body falls.", Fall(), example={"gravity_ratio": 1.6})
+    jump: Jump | None = entry("How the body jumps.", None, example={"height_m": 1.6}, otherwise="does not jump")
 
     @model_validator(mode="before")
     @classmethod

@@ -13,11 +13,11 @@ from wendonic.profile.schema.window import Window
 
 
 class PointerGoalBind(Bind):
-    """The place under the pointer while one of `while_held` is down, or always if it is empty."""
+    """The place under the pointer while one of `while_held` is held, or always if that is empty."""
 
-    pointer: Literal["pointer.at"] = entry("The pointer, which points at places of the plan.", example="pointer.at")
+    pointer: Literal["pointer.at"] = entry("The pointer, as a place on the plan.", example="pointer.at")
     while_held: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
-        "Controls of which one must be down for the pointer to give a goal; empty: it always does.", ("mouse.left",)
+        "Controls of which one must be held for the pointer to set a goal; empty if it always does.", ("mouse.left",)
     )
 
     def controls(self) -> list[str]:
@@ -40,7 +40,7 @@ class PointerGoalBind(Bind):
 class TouchGoalBind(Bind):
     """The place under a finger that landed in the zone."""
 
-    touch: str = entry("Zone in which a finger gives a goal.", example="window")
+    touch: str = entry("Zone in which a finger sets a goal.", example="window")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -66,10 +66,10 @@ GoalBind = Annotated[
 
 
 class GoalTable(Table):
-    """What gives the goal of the steer frame `goto`, besides the game itself; the latest counts."""
+    """Sources of the goal of the steer frame `goto`, in addition to the game itself. The latest goal counts."""
 
     bind: Annotated[tuple[GoalBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What points at goals; the latest counts.", example=[{"pointer": "pointer.at"}]
+        "Sources of goals: one entry for each device. The latest goal counts.", example=[{"pointer": "pointer.at"}]
     )
 
     def sources(self, window: Window, seat: Seat) -> tuple[GoalSource, ...]:

@@ -28,13 +28,13 @@ class JoystickTable(Table):
         "Name of the joystick, as the system reports it.", None, example="Barrow stick", otherwise="goes by its GUID"
     )
     database: str | None = entry(
-        "Line of SDL's game controller database.",
+        "Line of SDL's game controller database, in place of controls.",
         None,
         example="03000000790000000600000010010000,Barrow stick,a:b2,leftx:a0,lefty:a1,",
         otherwise="written in controls",
     )
     controls: dict[str, str | Elements] = entry(
-        "Controls of a pad, each with the element that moves it; a stick with two.",
+        "Controls of a pad, each with the element that drives it: two for a stick.",
         {},
         example={"left_stick": ["a0", "a1"], "south": "b2", "left_trigger": "a4", "dpad_up": "h0.1"},
     )

@@ -13,13 +13,13 @@ from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 OPPOSITES = Words(
-    Word("cancel", "opposites cancel", OPPOSITES_CANCEL),
-    Word("latest", "the later wins", OPPOSITES_LATEST),
-    Word("earliest", "the earlier wins", OPPOSITES_EARLIEST),
+    Word("cancel", "opposites cancel", OPPOSITES_CANCEL, meaning="Opposite keys cancel out."),
+    Word("latest", "the later wins", OPPOSITES_LATEST, meaning="The key pressed later wins."),
+    Word("earliest", "the earlier wins", OPPOSITES_EARLIEST, meaning="The key pressed earlier wins."),
 )
 REVERSALS = Words(
-    Word("through_zero", "", 0),
-    Word("at_once", ", the other side at once", 1),
+    Word("through_zero", "", 0, meaning="The ramp falls to zero before it rises on the other side."),
+    Word("at_once", ", the other side at once", 1, meaning="The ramp starts from zero on the other side at once."),
 )
 
 
@@ -29,10 +29,15 @@ class Ramped(Bind):
     When the other side is pressed, the value falls to zero first (`through_zero`), or drops to zero (`at_once`).
     """
 
-    rise_s: Seconds = entry("Time from a press to full input: raise it for a softer start, 0 is at once.", 0.03)
-    fall_s: Seconds = entry("Time from a release to no input: raise it for a softer stop, 0 is at once.", 0.02)
+    rise_s: Seconds = entry(
+        "Time from a press to full input: raise it for a softer start, lower it for a quicker one; 0 is at once.",
+        0.03,
+    )
+    fall_s: Seconds = entry(
+        "Time from a release to no input: raise it for a softer stop, lower it for a quicker one; 0 is at once.", 0.02
+    )
     reversal: Annotated[str, REVERSALS] = entry(
-        "Whether pressing the other side falls through zero first, or drops to zero at once for a sharper turn.",
+        "Whether the opposite direction first ramps down to zero, or starts from zero at once for a sharper turn.",
         "through_zero",
     )
 
@@ -66,7 +71,7 @@ class Opposed(Ramped):
     """An entry of on and off whose opposites have a rule."""
 
     opposites: Annotated[str, OPPOSITES] = entry(
-        "What wins while both opposite keys are held (SOCD): neither, the later, or the earlier one.", "cancel"
+        "What wins while two opposite keys are held (SOCD): neither, the later, or the earlier one.", "cancel"
     )
 
     def rule(self) -> str:

@@ -17,17 +17,22 @@ Pitch = Annotated[float, Field(ge=-90.0, le=90.0)]
 
 
 class Zoom(Table):
-    """A narrower field of view while `press` is held, from `fov_deg` to `zoom_fov_deg`, both along the same axis.
+    """A narrower field of view while `press` is held: from `fov_deg` to `zoom_fov_deg`, both along the same axis.
 
-    The turn is scaled so that what is seen at `match_at` (0 the middle, 1 the edge, along that axis) moves equally
-    far on the screen for the same motion of the hand.
+    Turns are scaled so that what is seen at `match_at` (0 the middle, 1 the edge, along that axis) moves equally far
+    on the screen for the same motion of the hand.
     """
 
-    press: str = entry("Press while which the view is zoomed.", example="spyglass")
+    press: str = entry("Press that zooms in while held.", example="spyglass")
     fov_deg: FieldOfView = entry("Field of view without the zoom.", 80.0)
-    zoom_fov_deg: FieldOfView = entry("Field of view with the zoom: narrower turns more slowly.", 40.0)
+    zoom_fov_deg: FieldOfView = entry(
+        "Field of view with the zoom, along the same axis: lower it to turn more slowly while zoomed.", 40.0
+    )
     match_at: Fraction = entry(
-        "Where on the screen zoomed and plain turning look alike: 0 the middle, 1 the edge.", 0.0, unit="share"
+        "Where on the screen the same hand motion covers the same distance with and without zoom: 0"
+        " is the middle, 1 the edge.",
+        0.0,
+        unit="share",
     )
 
     @property
@@ -43,16 +48,16 @@ class Zoom(Table):
 
 
 class LookTable(Table):
-    """The channel `look`: its sources add up; the pitch stays within its limits."""
+    """The channel `look`: its sources add up, and the pitch stays within its limits."""
 
     pitch_limits_deg: Annotated[tuple[Pitch, Pitch], Field(strict=False)] = entry(
-        "How far down and up the view may look.", (-75.0, 75.0)
+        "Lowest and highest pitch of the view.", (-75.0, 75.0)
     )
     zoom: Zoom | None = entry(
-        "Slower turning while a press zooms in.", None, example={"press": "spyglass"}, otherwise="none"
+        "Turns the view more slowly while a press zooms in.", None, example={"press": "spyglass"}, otherwise="none"
     )
     bind: Annotated[tuple[AnyLookBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What turns the view: one entry for each device; they add up.", example=[{"mouse": "mouse.move"}]
+        "Sources of turning the view: one entry for each device. They add up.", example=[{"mouse": "mouse.move"}]
     )
 
     @model_validator(mode="after")

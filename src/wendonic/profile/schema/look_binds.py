@@ -38,13 +38,17 @@ TREMBLING_DEG_S = 4.0
 """Turn rate of a gyro from which the pad counts as the device in use."""
 
 
-TURNS = Words(Word("both", ""), Word("yaw", "sideways only"), Word("pitch", "up and down only"))
+TURNS = Words(
+    Word("both", "", meaning="Turns sideways and up and down."),
+    Word("yaw", "sideways only", meaning="Turns sideways only."),
+    Word("pitch", "up and down only", meaning="Turns up and down only."),
+)
 
 
 class LookBind(Bind):
     """What all sources of `look` have."""
 
-    turns: Annotated[str, TURNS] = entry("Whether it turns the view sideways, up and down, or both ways.", "both")
+    turns: Annotated[str, TURNS] = entry("Whether it turns the view sideways, up and down, or both.", "both")
     invert_yaw: bool = entry("Whether right turns the view left.", False)
     invert_pitch: bool = entry("Whether up turns the view down.", False)
 
@@ -83,19 +87,19 @@ def _displacement(half_life_s: float) -> DisplacementTuning:
 
 
 class HandGain(Table):
-    """A gain that follows the hand's speed: evenly from `slow` at `from_cm_s` to `fast` at `to_cm_s`."""
+    """A gain that rises evenly with the speed of the hand, from `slow` at `from_cm_s` to `fast` at `to_cm_s`."""
 
     from_cm_s: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
-        "Speed of the hand up to which the slow gain holds.", 5.0
+        "Speed of the hand up to which the slow gain counts.", 5.0
     )
     slow: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Gain of a slow hand: lower it to aim more finely.", 1.0, unit="times"
+        "Gain of a slow hand: lower it to aim more finely, raise it if aiming feels sticky.", 1.0, unit="times"
     )
     to_cm_s: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Speed of the hand from which the fast gain holds.", 40.0
+        "Speed of the hand from which the fast gain counts.", 40.0
     )
     fast: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Gain of a fast hand: raise it to turn round with less room.", 1.5, unit="times"
+        "Gain of a fast hand: raise it to turn round in less space, lower it if flicks overshoot.", 1.5, unit="times"
     )
 
     @model_validator(mode="after")
@@ -108,33 +112,38 @@ class HandGain(Table):
 
 
 class MouseBind(LookBind):
-    """The mouse as a source of `look`: `deg_per_count`, or `cm_per_turn` with `dpi`.
+    """The mouse as a source of `look`: by `deg_per_count`, or by `cm_per_turn` and `dpi`.
 
-    `hand_gain` needs `dpi` too, to know the hand's speed. `half_life_s` smooths: nothing is lost by it, it comes
-    later.
+    `hand_gain` needs `dpi` too, to know the speed of the hand. `half_life_s` delays the turn and loses nothing of
+    it.
     """
 
-    mouse: Literal["mouse.move"] = entry("The mouse's motion, in counts.", example="mouse.move")
+    mouse: Literal["mouse.move"] = entry("Motion of the mouse, in counts.", example="mouse.move")
     deg_per_count: Annotated[float, Field(gt=0.0, le=360.0)] | None = entry(
-        "Turn of one count, for those who know it: raise it to turn further.",
+        "Turn for each count, in place of cm_per_turn: raise it to turn further, lower it to aim more finely.",
         None,
         example=0.022,
         unit="deg",
         otherwise="from cm_per_turn and dpi",
     )
     cm_per_turn: Annotated[float, Field(gt=0.0, le=10_000.0)] = entry(
-        "Mouse travel of a full turn: lower it to turn faster, raise it to aim more finely.", 34.0, unit="cm"
+        "Mouse travel for a full turn: raise it to aim more finely, lower it to turn faster.", 34.0, unit="cm"
     )
     dpi: Annotated[float, Field(gt=0.0, le=1_000_000.0)] = entry(
-        "Counts an inch of the mouse, as its maker or calibrate says.", 800.0, unit="counts/inch"
+        "Counts per inch of the mouse: what its maker says, or what calibrate measures.", 800.0, unit="counts/inch"
     )
     pitch_ratio: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
-        "Pitch over yaw: lower it for a calmer up and down.", 1.0
+        "Pitch sensitivity over yaw sensitivity: lower it for calmer vertical motion, raise it for quicker.", 1.0
     )
     hand_gain: HandGain | None = entry(
-        "Gain that follows the hand's speed (mouse acceleration).", None, example={"fast": 1.5}, otherwise="none"
+        "Gain that depends on the speed of the hand (mouse acceleration).",
+        None,
+        example={"fast": 1.5},
+        otherwise="none",
     )
-    half_life_s: Seconds = entry("Smoothing of the turn: raise it for steadier aim, at the cost of delay.", 0.0)
+    half_life_s: Seconds = entry(
+        "Half-life of the smoothing of the turn: raise it for steadier aim, lower it for less delay; 0 for none.", 0.0
+    )
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
@@ -199,38 +208,56 @@ class MouseBind(LookBind):
 
 
 class LookStickBind(LookBind, Centred):
-    """A stick as a source of `look`: rates at full tilt.
+    """A stick as a source of `look`, by turn rates at full tilt.
 
-    They ease in over `ease_s`; after `hold_s` at the rim there is `rim_boost` of them more. With `snap_deg` it turns
-    at once instead, by so much to the side each time the stick is tilted to `snap_at`, and again after it was back at
+    Rates ease in over `ease_s`; after `hold_s` at the rim, `rim_boost` of them is added. With `snap_deg` the stick
+    makes snap turns instead: one by that angle each time it is tilted to `snap_at`, the next after it was back at
     `rearm_at`.
     """
 
     comes_back: ClassVar[bool] = False
-    stick: StickName = entry("Which stick turns the view.", example="pad.right_stick")
+    stick: StickName = entry("Stick that turns the view.", example="pad.right_stick")
     dead_zone: DeadZone = entry(
         "How much of the tilt is ignored at rest and at the rim.", DeadZone(inner=0.12, outer=0.97)
     )
-    yaw_deg_s: Degrees = entry("Turn rate to the side at full tilt: raise it to look round faster.", 230.0)
-    pitch_deg_s: Degrees = entry("Turn rate up and down at full tilt: raise it to look up and down faster.", 140.0)
+    yaw_deg_s: Degrees = entry(
+        "Yaw rate at full tilt: raise it to look round faster, lower it to aim more finely.", 230.0
+    )
+    pitch_deg_s: Degrees = entry(
+        "Pitch rate at full tilt: raise it to look up and down faster, lower it to aim more finely.", 140.0
+    )
     ease_s: Seconds = entry(
-        "Time in which the turn eases in: raise it for a softer start, at the cost of delay.", 0.0
+        "Time in which the turn reaches its full rate: raise it for a softer start, lower it for "
+        "less delay; 0 for none.",
+        0.0,
     )
     rim_boost: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
-        "How much faster it turns after a while at the rim: raise it to turn round without losing fine aim.",
+        "Share of the turn rate that is added after hold_s at the rim: raise it to turn round faster "
+        "without losing fine aim, lower it if turns overshoot.",
         0.0,
         unit="share",
     )
-    hold_s: Seconds = entry("Time at the rim until the boost comes.", 0.25)
+    hold_s: Seconds = entry(
+        "Time at the rim before rim_boost counts: raise it if the boost comes unasked, lower it to "
+        "turn round sooner.",
+        0.25,
+    )
     snap_deg: Annotated[float, Field(gt=0.0, le=180.0)] | None = entry(
-        "Angle that a tilt to the side turns at once (snap turn), for comfort in a headset.",
+        "Angle turned at once by a tilt to the side (snap turn), for comfort in a headset.",
         None,
         example=30.0,
         otherwise="smooth turning",
     )
-    snap_at: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Tilt at which a snap turn happens.", 0.7, unit="tilt")
+    snap_at: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Tilt that makes a snap turn: raise it if turns happen by accident, lower it for shorter travel.",
+        0.7,
+        unit="tilt",
+    )
     rearm_at: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
-        "Tilt below which the next snap turn is ready: lower it if one tilt turns twice.", 0.35, unit="tilt"
+        "Tilt below which the next snap turn is ready: lower it if one tilt turns twice, raise it "
+        "if a second tilt is missed.",
+        0.35,
+        unit="tilt",
     )
 
     @property
@@ -302,13 +329,17 @@ class LookStickBind(LookBind, Centred):
 
 
 class TouchDragBind(LookBind):
-    """A finger that landed in the zone, dragged: degrees for the window's whole width."""
+    """A dragging finger that landed in the zone: degrees for the whole width of the window."""
 
-    touch_drag: str = entry("Zone in which a dragged finger turns the view.", example="right half")
+    touch_drag: str = entry("Zone in which a dragging finger turns the view.", example="right half")
     deg_per_width: Degrees = entry(
-        "Turn of a drag across the whole window: raise it to turn with less travel.", 180.0, unit="deg"
+        "Turn for a drag across the whole window: raise it to turn with less travel, lower it to aim more finely.",
+        180.0,
+        unit="deg",
     )
-    half_life_s: Seconds = entry("Smoothing of the turn: raise it for steadier aim, at the cost of delay.", 0.0)
+    half_life_s: Seconds = entry(
+        "Half-life of the smoothing of the turn: raise it for steadier aim, lower it for less delay; 0 for none.", 0.0
+    )
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -335,29 +366,36 @@ class TouchDragBind(LookBind):
 
 
 class GyroBind(LookBind):
-    """A pad's rate sensor: the view turns `turn_ratio` times as far as the hand.
+    """A pad's motion sensor: the view turns `turn_ratio` times as far as the pad.
 
-    It turns about the pad's own axes or, `levelled`, about the world's up as the accelerometer feels it. Below
-    `steady_below_deg_s` the turn fades out. A pad whose readings spread less than `still_deg_s`, and whose
-    accelerometer feels no hand, lies still: then its bias is found and taken off (0: never). While `pause_press` is
-    held the pad may be brought back without turning.
+    It turns about the pad's own axes or, `levelled`, about the world's up axis, which the accelerometer feels. Below
+    `steady_below_deg_s` the turn fades out. A pad whose readings vary by less than `still_deg_s`, and whose
+    accelerometer feels no hand, is lying still; then its bias is measured and subtracted (0 never measures). While
+    `pause_press` is held, the pad can be brought back without turning the view.
     """
 
-    gyro: GyroName = entry("Which pad's rate sensor turns the view.", example="pad.gyro")
+    gyro: GyroName = entry("Motion sensor that turns the view.", example="pad.gyro")
     turn_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "How far the view turns for a turn of the hand: raise it to aim with smaller motions.", 1.0
+        "Turn of the view over turn of the pad: raise it to aim with smaller motions, lower it to aim more finely.",
+        1.0,
     )
     levelled: bool = entry(
-        "Whether it turns about the world's up however the pad is held, or the pad's own axes.", False
+        "Whether yaw turns about the world's up axis however the pad is held, or about the pad's own axis.", False
     )
     steady_below_deg_s: SlowRate = entry(
-        "Rate below which the turn fades out: raise it against a trembling hand, lower it for fine aim.", 0.0
+        "Rate below which the turn fades out: raise it if the hand trembles, lower it for finer aim.", 0.0
     )
     still_deg_s: SlowRate = entry(
-        "Spread of the rates below which the pad lies still and its bias is found; 0: never.", 0.6
+        "Spread of the rates below which the pad counts as lying still, so that its bias is "
+        "measured: raise it for a noisy sensor, lower it if slow aim is taken for bias; 0 never "
+        "measures.",
+        0.6,
     )
     pause_press: str | None = entry(
-        "Press while which the pad turns nothing, to bring the hands back.", None, example="steady", otherwise="none"
+        "Press that stops turning while held, so that the player can bring the pad back.",
+        None,
+        example="steady",
+        otherwise="none",
     )
 
     def controls(self) -> list[str]:

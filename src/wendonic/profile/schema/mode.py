@@ -24,12 +24,20 @@ from wendonic.profile.schema.table import Table, entry, goes_with_words, own_fau
 from wendonic.profile.schema.words import Word, Words
 
 HELD_PRESSES = Words(
-    Word("carry", ""),
-    Word("drop", "entered with presses held: they end, and count again once released"),
+    Word("carry", "", meaning="Held presses go on."),
+    Word(
+        "drop",
+        "entered with presses held: they end, and count again once released",
+        meaning="Held presses end, and count again once they are released and pressed.",
+    ),
 )
 MOVEMENT = Words(
-    Word("drop", ""),
-    Word("carry", "entered while moving: ramps and smoothing go on where both modes have them"),
+    Word("drop", "", meaning="Ramps, pace and smoothing start from rest."),
+    Word(
+        "carry",
+        "entered while moving: ramps and smoothing go on where both modes have them",
+        meaning="Ramps, pace and smoothing go on, for entries that both modes have.",
+    ),
 )
 STEERING = ("move", "rise", "throttle", "turn", "goal")
 CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
@@ -38,40 +46,42 @@ CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
 class Mode(Table):
     """A named part of a profile, with its own bindings, steering and gait.
 
-    While a press of `press_gaits` is held, its gait counts; of several, the one that stands last in the table.
-    `held_presses` says what becomes of presses that are held when it is entered: they are carried over, or dropped
-    until they are released and pressed again. `movement` says the same of ramps, pace and smoothing: carried over
-    from the entries that both modes have, or begun anew. A mode that steers nothing, or on squares, has the gait
-    "none" unless it names one.
+    While a press of `press_gaits` is held, its gait counts; if several are held, the last one in the table. As the
+    mode is entered, held presses go on or (`held_presses`) end until they are pressed again, and ramps, pace and
+    smoothing start from rest or (`movement`) go on, for entries that both modes have. A mode that steers nothing or
+    steps on squares has the gait "none" unless it names one.
     """
 
     like: str | None = entry(
-        "Mode that this one begins as: it says only what differs; lists such as bind are written whole.",
+        "Mode that this one is a copy of: write only what differs. A list such as bind is written in full.",
         None,
         example="foot",
         otherwise="begins with the defaults",
     )
     gait: str = entry(
-        'Gait that turns intent into motion, one of [gait] or a usual one; "none" for a game that wants directions.',
+        'Gait that turns intent into motion; "none" if the game moves the body and wants directions only.',
         "walk",
     )
     press_gaits: dict[str, str] = entry(
-        "Presses that switch to another gait while held; of several, the last one counts.",
+        "Presses that switch to another gait while held. If several are held, the last one in the table counts.",
         {},
         example={"sprint": "run"},
     )
     leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = entry(
-        "Modes that may be entered from this one.", None, example=["cart"], otherwise="any mode"
+        "Modes that can be entered from this one.", None, example=["cart"], otherwise="any mode"
     )
     held_presses: Annotated[str, HELD_PRESSES] = entry(
-        "Whether presses that are held when the mode is entered go on, or end until they are pressed again.", "carry"
+        "Whether presses that are held as the mode is entered go on, or end until they are pressed again.", "carry"
     )
     movement: Annotated[str, MOVEMENT] = entry(
-        "Whether movement begins anew when the mode is entered, or goes on: ramps, pace and smoothing.", "drop"
+        "Whether ramps, pace and smoothing start from rest as the mode is entered, or go on.", "drop"
     )
-    steer: AnySteer = entry("What forward means, and which way the body faces.", CameraSteer())
+    steer: AnySteer = entry("Steer frame: what forward means, and where the body faces.", CameraSteer())
     move: Move | None = entry(
-        "Moving in two directions.", None, example={"bind": [{"stick": "pad.left_stick"}]}, otherwise="not bound"
+        "Moving on the plan: sources, diagonals, paces, notches and smoothing.",
+        None,
+        example={"bind": [{"stick": "pad.left_stick"}]},
+        otherwise="not bound",
     )
     rise: Rise | None = entry(
         "Moving up and down.", None, example={"bind": [{"keys": {"up": ["KeyE"]}}]}, otherwise="not bound"
@@ -83,7 +93,10 @@ class Mode(Table):
         "Turning right and left.", None, example={"bind": [{"axis": "pad.left_stick.x"}]}, otherwise="not bound"
     )
     look: LookTable | None = entry(
-        "Turning the view.", None, example={"bind": [{"mouse": "mouse.move"}]}, otherwise="not bound"
+        "Turning the view: sources, pitch limits and zoom.",
+        None,
+        example={"bind": [{"mouse": "mouse.move"}]},
+        otherwise="not bound",
     )
     goal: GoalTable | None = entry(
         "Pointing at a place to walk to.", None, example={"bind": [{"pointer": "pointer.at"}]}, otherwise="not bound"
@@ -92,7 +105,7 @@ class Mode(Table):
         "Comfort in a headset: vignette and play space.", None, example={"room": {"width_m": 2.0}}, otherwise="none"
     )
     press: dict[str, PressTable] = entry(
-        "Presses by name: the on and off things the player does.", {}, example={"jump": {"bind": ["key.Space"]}}
+        "Presses by name: everything the player switches on and off.", {}, example={"jump": {"bind": ["key.Space"]}}
     )
 
     @model_validator(mode="before")

@@ -28,9 +28,9 @@ from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.words import Word, Words
 
 MERGES = Words(
-    Word("strongest", "the strongest of", MERGE_STRONGEST),
-    Word("sum", "the sum of", MERGE_SUM),
-    Word("latest", "the latest of", MERGE_LATEST),
+    Word("strongest", "the strongest of", MERGE_STRONGEST, meaning="The source with the largest amount counts."),
+    Word("sum", "the sum of", MERGE_SUM, meaning="The sources are added."),
+    Word("latest", "the latest of", MERGE_LATEST, meaning="The source that changed last counts."),
 )
 STRAIGHT_IN_RAMPS = ("cap", "free")
 """Diagonal rules that are straight while a key ramps, or have a closed form there."""
@@ -50,93 +50,103 @@ NOTCH_MARGIN_DEG = 6.0
 
 
 class Pace(Table):
-    """A length above which everything is one amount."""
+    """One pace: an amount, and the threshold above which it counts."""
 
     above: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
-        "Amount from which this pace is taken.", example=0.7, unit="amount"
+        "Amount above which this pace counts.", example=0.7, unit="amount"
     )
     amount: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Share of top speed that this pace goes at.", example=1.0, unit="amount"
+        "Amount of this pace: its share of top speed.", example=1.0, unit="amount"
     )
 
 
 class OneEuro(Table):
-    """Smoothing with a cutoff that rises with speed (Casiez, Roussel, Vogel, CHI 2012); `beta` in Hz per 1/s."""
+    """A low-pass filter whose cutoff rises with speed (Casiez, Roussel, Vogel, CHI 2012); `beta` in Hz per 1/s."""
 
     min_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Cutoff at rest: lower it against trembling.", 2.0
+        "Cutoff frequency at rest: lower it if a resting hand trembles, raise it if slow motions lag.", 2.0
     )
     beta: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
-        "How much the cutoff rises with speed: raise it against delay in quick motions.", 1.0, unit="Hz per 1/s"
+        "How much the cutoff rises with speed: raise it if quick motions lag, lower it if they tremble.",
+        1.0,
+        unit="Hz per 1/s",
     )
     d_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Cutoff by which the speed itself is smoothed; hardly ever changed.", 1.0
+        "Cutoff frequency of the speed estimate. Rarely changed.", 1.0
     )
 
 
 class Move(Table):
-    """The channel `move`: its sources and what happens once they are merged.
+    """The channel `move`: its sources, and what happens after they are merged.
 
-    `diagonal_factor` multiplies both axes where they are alike. `paces` make the length one of a few; one is left
-    only `pace_margin` below where it begins. While a press of `press_amounts` is held, the amount is multiplied by
-    its number, the smallest where several are. The direction is drawn to `notches` compass points, wholly at a
-    `notch_pull` of 1, when one is left only `notch_margin_deg` beyond its border. Smoothing is by half-life or by
-    `one_euro`.
+    `diagonal_factor` multiplies both axes on a diagonal. `paces` round the amount to one of a few; a pace ends only
+    `pace_margin` below its threshold. While presses of `press_amounts` are held, the amount is multiplied by the
+    smallest of their factors. The direction is pulled to `notches` compass directions, entirely with a `notch_pull`
+    of 1, when one ends only `notch_margin_deg` past its border. Smoothing is by half-life or by `one_euro`.
     """
 
     merge: Annotated[str, MERGES] = entry(
         "How several sources become one: the strongest wins, they add up, or the latest wins.", "strongest"
     )
     diagonal: Annotated[str, DIAGONALS] = entry(
-        "What two directions together give: cap keeps partial tilt, unit gives full speed, free is 41 % faster.",
+        "What two directions at once give: cap keeps partial tilt, unit is always full speed, free runs 41 % faster.",
         "cap",
     )
     diagonal_factor: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "What both axes of a diagonal are multiplied by.", math.sqrt(0.5), unit="times"
+        "What both axes of a diagonal are multiplied by: lower it if diagonals are too fast, raise "
+        "it if they are too slow.",
+        math.sqrt(0.5),
+        unit="times",
     )
     paces: Annotated[tuple[Pace, ...], Field(strict=False, min_length=1)] | None = entry(
-        "Steps that the amount is put on, such as stroll, walk and run.",
+        "Fixed amounts that a tilt is rounded to, such as stroll, walk and run.",
         None,
         example=[{"above": 0.0, "amount": 0.45}, {"above": 0.7, "amount": 1.0}],
         otherwise="any amount",
     )
     pace_margin: Annotated[float, Field(ge=0.0, le=0.5)] | None = entry(
-        "How far below its beginning a pace is left: raise it if the pace flickers.",
+        "How far below its threshold a pace lasts: raise it if the pace flickers, lower it if it slows down late.",
         None,
         unit="amount",
         example=0.08,
         otherwise="0.08, or half the step to the first pace where that is less",
     )
     press_amounts: dict[str, Fraction] = entry(
-        "Presses that slow down while held, and by how much.", {}, example={"stroll": 0.4}, unit="times"
+        "Presses that scale the amount while held, each with its factor.", {}, example={"stroll": 0.4}, unit="times"
     )
     notches: Annotated[int, Field(ge=2, le=64)] | None = entry(
-        "Number of compass points that the direction is drawn to.",
+        "Number of compass directions that the heading is pulled to.",
         None,
         example=8,
         unit="directions",
         otherwise="none",
     )
     notch_pull: Fraction = entry(
-        "How strongly it is drawn: 1 allows these directions only, and jumps between them.", 0.5, unit="share"
+        "How strong the pull is: raise it to hold straight lines more easily, lower it to steer "
+        "freely; 1 allows these directions only.",
+        0.5,
+        unit="share",
     )
     notch_margin_deg: Annotated[float, Field(ge=0.0, lt=90.0)] | None = entry(
-        "How far beyond its border a compass point is left at a pull of 1: raise it if the direction flickers.",
+        "With a pull of 1, how far past its border a direction lasts: raise it if the direction "
+        "flickers, lower it if it changes late.",
         None,
         example=6,
         otherwise="6, or half of a point's share to either side where that is less",
     )
     half_life_s: Seconds = entry(
-        "Smoothing of the amount and direction: raise it for a softer feel, at the cost of delay.", 0.008
+        "Half-life of the smoothing of movement: raise it for a softer feel, lower it for a quicker"
+        " answer; 0 for none.",
+        0.008,
     )
     one_euro: OneEuro | None = entry(
-        "Smoothing that is strong at rest and weak in motion, in place of the half-life.",
+        "One-euro filter in place of half_life_s: smooths strongly at rest and weakly in motion.",
         None,
         example={"min_cutoff_hz": 2.0, "beta": 1.0},
         otherwise="none",
     )
     bind: Annotated[tuple[MoveBind, ...], Field(strict=False, min_length=1)] = entry(
-        "What walks: one entry for each device.", example=[{"stick": "pad.left_stick"}]
+        "Sources of movement: one entry for each device.", example=[{"stick": "pad.left_stick"}]
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:

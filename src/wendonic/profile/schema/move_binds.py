@@ -32,27 +32,27 @@ from wendonic.profile.schema.words import Word, Words
 
 
 class MoveKeys(NameLists):
-    """Which keys pull which way, as W3C codes."""
+    """Keys for each direction, as W3C codes."""
 
-    forward: KeyList = entry("Keys that ask for forward.", (), example=["KeyW", "ArrowUp"])
-    back: KeyList = entry("Keys that ask for back.", (), example=["KeyS", "ArrowDown"])
-    left: KeyList = entry("Keys that ask for left.", (), example=["KeyA", "ArrowLeft"])
-    right: KeyList = entry("Keys that ask for right.", (), example=["KeyD", "ArrowRight"])
+    forward: KeyList = entry("Keys for forward.", (), example=["KeyW", "ArrowUp"])
+    back: KeyList = entry("Keys for back.", (), example=["KeyS", "ArrowDown"])
+    left: KeyList = entry("Keys for left.", (), example=["KeyA", "ArrowLeft"])
+    right: KeyList = entry("Keys for right.", (), example=["KeyD", "ArrowRight"])
 
 
 class MoveZones(NameLists):
-    """Which zones of the touch screen pull which way."""
+    """Zones of the touch screen for each direction."""
 
-    forward: ZoneNames = entry("Zones in which a finger asks for forward.", (), example=["upper part"])
-    back: ZoneNames = entry("Zones in which a finger asks for back.", (), example=["lower part"])
-    left: ZoneNames = entry("Zones in which a finger asks for left.", (), example=["left edge"])
-    right: ZoneNames = entry("Zones in which a finger asks for right.", (), example=["right edge"])
+    forward: ZoneNames = entry("Zones in which a finger moves forward.", (), example=["upper part"])
+    back: ZoneNames = entry("Zones in which a finger moves back.", (), example=["lower part"])
+    left: ZoneNames = entry("Zones in which a finger moves left.", (), example=["left edge"])
+    right: ZoneNames = entry("Zones in which a finger moves right.", (), example=["right edge"])
 
 
 class KeysBind(Moving, Opposed):
     """Keys as a source of `move`."""
 
-    keys: MoveKeys = entry("Which keys ask for which direction.", example={"forward": ["KeyW"], "back": ["KeyS"]})
+    keys: MoveKeys = entry("Keys for each direction.", example={"forward": ["KeyW"], "back": ["KeyS"]})
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -80,7 +80,7 @@ class KeysBind(Moving, Opposed):
 class DpadBind(Moving, Opposed):
     """The four buttons of a pad's d-pad as a source of `move`."""
 
-    dpad: DpadName = entry("Which pad's d-pad walks.", example="pad.dpad")
+    dpad: DpadName = entry("D-pad that moves.", example="pad.dpad")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -108,7 +108,7 @@ class DpadBind(Moving, Opposed):
 class StickBind(Moving, Tilted, Centred):
     """A stick as a source of `move`."""
 
-    stick: StickName = entry("Which stick walks.", example="pad.left_stick")
+    stick: StickName = entry("Stick that moves.", example="pad.left_stick")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -134,15 +134,15 @@ class StickBind(Moving, Tilted, Centred):
 class MoveAxes(Table):
     """An axis for `x` (right) and one for `y` (forward)."""
 
-    x: AxisName = entry("Axis that asks for right, and left when negative.", example="pad.left_stick.x")
-    y: AxisName = entry("Axis that asks for forward, and back when negative.", example="pad.left_stick.y")
+    x: AxisName = entry("Axis whose positive side is right.", example="pad.left_stick.x")
+    y: AxisName = entry("Axis whose positive side is forward.", example="pad.left_stick.y")
 
 
 class AxesBind(Moving, TiltedAxes):
-    """Two axes as a source of `move`: dead zone and curve on each by itself."""
+    """Two axes as a source of `move`, each with dead zone and curve to itself."""
 
     axes: MoveAxes = entry(
-        "Which axes walk, each with dead zone and curve of its own.",
+        "Axes that move, each with a dead zone and curve of its own.",
         example={"x": "pad.left_stick.x", "y": "pad.left_stick.y"},
     )
 
@@ -172,9 +172,7 @@ class AxesBind(Moving, TiltedAxes):
 class TouchZonesBind(Moving, Ramped):
     """Zones of the touch screen as a source of `move`: a finger anywhere inside is enough."""
 
-    touch_zones: MoveZones = entry(
-        "Which zones of the touch screen ask for which direction.", example={"left": ["left edge"]}
-    )
+    touch_zones: MoveZones = entry("Zones of the touch screen for each direction.", example={"left": ["left edge"]})
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -204,25 +202,25 @@ class TouchZonesBind(Moving, Ramped):
 
 
 PAST_RIM = Words(
-    Word("stay", "stays"),
-    Word("drag", "is dragged along"),
+    Word("stay", "stays", meaning="The middle stays where the thumb landed."),
+    Word("drag", "is dragged along", meaning="The middle is dragged along behind the thumb."),
 )
 
 
 class TouchStickBind(Moving, Tilted):
     """A stick under the thumb, wherever in the zone it lands.
 
-    `radius` is a share of the window's height; past it the middle stays, or is dragged along.
+    `radius` is a share of the window's height; past it the middle stays where it is, or is dragged along.
     """
 
-    touch_stick: str = entry("Zone in which a thumb becomes a stick.", example="left half")
+    touch_stick: str = entry("Zone in which a thumb acts as a stick.", example="left half")
     radius: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
         "How far the thumb slides to full tilt: raise it for finer control, lower it for shorter travel.",
         0.12,
         unit="window heights",
     )
     past_rim: Annotated[str, PAST_RIM] = entry(
-        "Whether the stick's middle stays when the thumb slides past the rim, or is dragged along.", "stay"
+        "Whether the middle stays where the thumb landed as it slides past the rim, or is dragged along.", "stay"
     )
     dead_zone: DeadZone = entry(
         "How much of the slide is ignored near the middle and at the rim.", DeadZone(inner=0.1, outer=1.0)
@@ -257,22 +255,29 @@ class TouchStickBind(Moving, Tilted):
 
 
 class PointerBind(Moving, Tilted):
-    """The pointer seen from the window's middle, while one of `while_held` is down, or always if it is empty.
+    """The pointer, measured from the middle of the window, while one of `while_held` is held, or always if that is
+    empty.
 
-    `reach` is the share of the window's height at which everything is asked for.
+    `reach` is the share of the window's height that gives full speed.
     """
 
-    pointer: Literal["pointer.at"] = entry("The pointer, seen from the window's middle.", example="pointer.at")
+    pointer: Literal["pointer.at"] = entry(
+        "The pointer, measured from the middle of the window.", example="pointer.at"
+    )
     while_held: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
-        "Controls of which one must be down for the pointer to walk; empty: it always does.", ("mouse.left",)
+        "Controls of which one must be held for the pointer to move the body; empty if it always does.",
+        ("mouse.left",),
     )
     reach: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Distance from the window's middle that asks for full speed.", 0.4, unit="window heights"
+        "Distance from the middle of the window that gives full speed: raise it for finer control, "
+        "lower it for shorter travel.",
+        0.4,
+        unit="window heights",
     )
     dead_zone: DeadZone = entry(
-        "How much of the distance is ignored near the middle and at the reach.", DeadZone(inner=0.1, outer=1.0)
+        "How much of the distance is ignored near the middle and at full reach.", DeadZone(inner=0.1, outer=1.0)
     )
-    curve: Curve = entry("How the distance past the dead zone becomes an amount.", LINEAR_CURVE)
+    curve: Curve = entry("Response curve: how the distance past the dead zone becomes an amount.", LINEAR_CURVE)
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -300,34 +305,40 @@ class PointerBind(Moving, Tilted):
 
 
 class HandsBind(Moving, Tilted):
-    """Walking by swinging the hands that squeeze, or both all the time: a hand at `full_swing_m_s` gives all it can.
+    """Walking by swinging the hands, all the time or only those that squeeze; a hand's swing is full at
+    `full_swing_m_s`.
 
-    Both hands are full speed, `both_boost` times as much as one. A hand's velocity is seen from the head and smoothed
-    by `steady_half_life_s`, so that steps are no swings and trembling cancels out; what is asked for falls by half
-    every `release_half_life_s`.
+    Both hands together give full speed, `both_boost` times as much as one. A hand's velocity is measured relative to
+    the head and smoothed by `steady_half_life_s`, so that steps do not count as swings and trembling cancels out.
+    The amount falls by half every `release_half_life_s`.
     """
 
     hands: Annotated[
         tuple[Literal["hand.left", "hand.right"], ...], Field(strict=False, min_length=1, max_length=2)
-    ] = entry("Which hands walk by swinging.", example=["hand.left", "hand.right"])
-    squeezed: bool = entry("Whether a hand walks only while it squeezes.", True)
+    ] = entry("Hands that walk by swinging.", example=["hand.left", "hand.right"])
+    squeezed: bool = entry("Whether a hand counts only while it squeezes.", True)
     full_swing_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Speed at which a hand gives the most it can: raise it if players walk too fast, lower it if they tire.", 1.8
+        "Speed at which a hand's swing is full: raise it if players walk too fast, lower it if they tire.", 1.8
     )
     both_boost: Annotated[float, Field(ge=1.0, le=4.0)] = entry(
-        "How many times as much two swinging hands ask for as one.", 1.5, unit="times"
+        "How many times as much two hands give as one: raise it to slow down a single hand, lower it to speed it up.",
+        1.5,
+        unit="times",
     )
     steady_half_life_s: Seconds = entry(
-        "Smoothing of a hand's velocity: raise it if a trembling hand walks, lower it for a quicker start.", 0.06
+        "Half-life of the smoothing of a hand's velocity: raise it if a trembling hand walks, lower"
+        " it for a quicker start.",
+        0.06,
     )
     release_half_life_s: Seconds = entry(
-        "How the walk fades between swings and after them: raise it for an even pace, lower it for a quicker stop.",
+        "Half-life in which the walk fades between and after swings: raise it for an even pace, "
+        "lower it for a quicker stop.",
         0.18,
     )
     dead_zone: DeadZone = entry(
         "How much of a slow swing is ignored, and what counts as a full one.", DeadZone(inner=0.2, outer=1.0)
     )
-    curve: Curve = entry("How the swing past the dead zone becomes an amount.", LINEAR_CURVE)
+    curve: Curve = entry("Response curve: how the swing past the dead zone becomes an amount.", LINEAR_CURVE)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""

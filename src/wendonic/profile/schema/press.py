@@ -45,21 +45,46 @@ HELD_ON = (TriedStep(DOWN, 1.1),)
 TWICE = (TriedStep(DOWN, 0.25), TriedStep(UP, 0.25), TriedStep(DOWN, 0.0))
 
 STYLES = Words(
-    Word("hold", "on while held", STYLE_HOLD, trial=PRESSED),
-    Word("toggle", "on and off in turns", STYLE_TOGGLE, trial=PRESSED),
-    Word("tap", "released within {tap_s:g} s", STYLE_TAP, ("tap_s",), TAPPED),
-    Word("long", "on from {long_s:g} s on", STYLE_LONG, ("long_s",), HELD_ON),
-    Word("double", "on from the second press within {double_s:g} s", STYLE_DOUBLE, ("double_s",), TWICE),
+    Word("hold", "on while held", STYLE_HOLD, trial=PRESSED, meaning="On while held."),
+    Word("toggle", "on and off in turns", STYLE_TOGGLE, trial=PRESSED, meaning="Each press switches it on or off."),
+    Word(
+        "tap",
+        "released within {tap_s:g} s",
+        STYLE_TAP,
+        ("tap_s",),
+        TAPPED,
+        meaning="On for one tick if released within tap_s.",
+    ),
+    Word(
+        "long",
+        "on from {long_s:g} s on",
+        STYLE_LONG,
+        ("long_s",),
+        HELD_ON,
+        meaning="On once held for long_s, until released.",
+    ),
+    Word(
+        "double",
+        "on from the second press within {double_s:g} s",
+        STYLE_DOUBLE,
+        ("double_s",),
+        TWICE,
+        meaning="On from the second press within double_s of the first, until released.",
+    ),
     Word(
         "repeat",
         "at once, then again from {repeat_delay_s:g} s on every {repeat_interval_s:g} s",
         STYLE_REPEAT,
         ("repeat_delay_s", "repeat_interval_s"),
         PRESSED,
+        meaning="On while held; begins again after repeat_delay_s and then every repeat_interval_s.",
     ),
 )
 
-ENTER_AT = Words(Word("begin", "enters {enter}"), Word("end", "enters {enter} when it ends"))
+ENTER_AT = Words(
+    Word("begin", "enters {enter}", meaning="The mode is entered as the press begins."),
+    Word("end", "enters {enter} when it ends", meaning="The mode is entered as the press ends."),
+)
 
 Changes = TypeVar("Changes")
 
@@ -81,27 +106,33 @@ Limit = Annotated[float, Field(gt=0.0, le=1.0)]
 
 
 class TriggerEntry(LimitedEntry):
-    """A trigger: down from `above` on, until it is back at `release`."""
+    """A trigger: down from `above`, until it is back at `release`."""
 
-    control: SwitchName = entry("Which trigger or button presses.", example="pad.right_trigger")
+    control: SwitchName = entry("Trigger or button that presses.", example="pad.right_trigger")
     above: Limit = entry(
-        "Travel from which it counts as down: raise it against presses by accident.", 0.5, unit="travel"
+        "Travel from which it counts as down: raise it if it presses by accident, lower it for a quicker answer.",
+        0.5,
+        unit="travel",
     )
     release: Fraction = entry(
-        "Travel, below above, at which it counts as up again: keeps a trembling finger from pressing twice.",
+        "Travel (less than above) at which it counts as up again: lower it if a trembling finger presses twice.",
         0.4,
         unit="travel",
     )
 
 
 class StickEntry(LimitedEntry):
-    """A stick tilted one way: down from `above` on, until it is back at `release`."""
+    """A stick tilted in one direction: down from `above`, until it is back at `release`."""
 
-    stick: StickName = entry("Which stick presses.", example="pad.left_stick")
-    towards: Literal["up", "down", "left", "right"] = entry("Which way the stick is tilted.", example="up")
-    above: Limit = entry("Tilt from which it counts as down: raise it against presses by accident.", 0.6, unit="tilt")
+    stick: StickName = entry("Stick that presses.", example="pad.left_stick")
+    towards: Literal["up", "down", "left", "right"] = entry("Direction of tilt that presses.", example="up")
+    above: Limit = entry(
+        "Tilt from which it counts as down: raise it if it presses by accident, lower it for a quicker answer.",
+        0.6,
+        unit="tilt",
+    )
     release: Fraction = entry(
-        "Tilt, below above, at which it counts as up again: keeps a trembling thumb from pressing twice.",
+        "Tilt (less than above) at which it counts as up again: lower it if a trembling thumb presses twice.",
         0.4,
         unit="tilt",
     )
@@ -110,13 +141,13 @@ class StickEntry(LimitedEntry):
 class ZoneEntry(Table):
     """A finger that lands in a zone of the touch screen."""
 
-    zone: str = entry("Zone in which a landing finger presses.", example="right half")
+    zone: str = entry("Zone in which a finger presses as it lands.", example="right half")
 
 
 class WheelEntry(Table):
     """A notch of the wheel, away from the user or towards the user."""
 
-    wheel: Literal["away", "towards"] = entry("Direction of the wheel whose notches press.", example="towards")
+    wheel: Literal["away", "towards"] = entry("Direction of the wheel notches that press.", example="towards")
 
 
 def _entry_kind(found: Any) -> str | None:
@@ -185,62 +216,72 @@ def entry_sentence(found: PressEntry) -> str:
 
 
 class PressTable(Table):
-    """One press: what makes it, and how.
+    """One press: which controls make it, and how.
 
-    `style`: `hold` is on while held; `toggle` changes with every press; `tap` is one released within `tap_s`; `long`
-    is on from `long_s` on; `double` is on from the second press within `double_s` of the first; `repeat` begins again
-    while held, from `repeat_delay_s` on, every `repeat_interval_s`. With `buffer_s` or `grace_s` it waits for the
-    ground: one requested so early stays wanted, one so late after the ground is gone is still given; `air_jumps` more
-    are given in the air. With `enter` it brings the player into another mode; of several in one tick, one that begins
-    counts before one that ends, then the first in the table.
+    The style `hold` is on while held; `toggle` switches with every press; `tap` is a press released within `tap_s`;
+    `long` is on after `long_s`; `double` is on from the second press within `double_s` of the first; `repeat` begins
+    again while held, after `repeat_delay_s` and then every `repeat_interval_s`. With `buffer_s` or `grace_s` the
+    press waits for the ground: it still counts if it comes that long before landing, or that long after leaving the
+    ground; `air_jumps` more count in the air. With `enter` it enters another mode. Of several in one tick, a press
+    that begins counts before one that ends, then the first in the table.
     """
 
     bind: Annotated[tuple[PressEntry, ...], Field(strict=False, min_length=1)] = entry(
-        "Keys, buttons, triggers, sticks, zones or wheel notches, alone or together (ControlLeft+KeyC).",
+        "Keys, buttons, triggers, sticks, zones or wheel notches that press, alone or as a chord (ControlLeft+KeyC).",
         example=["key.Space", "pad.south"],
     )
     unless: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
-        "Keys or buttons that keep it from going down while one of them is held: C, but not with ControlLeft.",
+        "Keys or buttons that block the press while one of them is held: C, but not with ControlLeft.",
         (),
         example=["key.ControlLeft"],
     )
-    style: Annotated[str, STYLES] = entry("What the player has to do for the press to count.", "hold")
-    tap_s: Seconds = entry("Time within which a tap has to end: raise it for slower thumbs.", 0.2)
-    long_s: Seconds = entry("Time from which a press counts as long: lower it for a quicker answer.", 0.5)
-    double_s: Seconds = entry("Time within which the second press has to follow: raise it for slower thumbs.", 0.3)
+    style: Annotated[str, STYLES] = entry("What the player does for the press to count.", "hold")
+    tap_s: Seconds = entry(
+        "Longest tap: raise it if slow taps are missed, lower it if short holds count as taps.", 0.2
+    )
+    long_s: Seconds = entry(
+        "Time after which a press is long: raise it if it happens by accident, lower it for a quicker answer.", 0.5
+    )
+    double_s: Seconds = entry(
+        "Longest time between the two presses: raise it if slow double presses are missed, lower it"
+        " if two single ones count as double.",
+        0.3,
+    )
     repeat_delay_s: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
-        "Time held until it begins again: raise it if menus run away, lower it for a quicker answer.", 0.4
+        "Time held before the press repeats: raise it if menus run away, lower it for a quicker answer.", 0.4
     )
     repeat_interval_s: Annotated[float, Field(ge=0.01, le=10.0)] = entry(
-        "Time between one repetition and the next: lower it to go faster through long lists.", 0.1
+        "Time between repeats: raise it if menus run away, lower it to go faster through long lists.", 0.1
     )
     buffer_s: Seconds | None = entry(
-        "How early before landing it still counts (jump buffering, input buffer): raise it if early jumps are lost.",
+        "How long before landing a press still counts (jump buffering, input buffer): raise it if "
+        "early jumps are lost, lower it if jumps happen unasked.",
         None,
         example=0.12,
         otherwise="does not wait for the ground",
     )
     grace_s: Seconds | None = entry(
-        "How late after an edge it still counts (coyote time): raise it if jumps at edges are lost.",
+        "How long after leaving the ground a press still counts (coyote time): raise it if jumps at"
+        " edges are lost, lower it if players jump from thin air.",
         None,
         example=0.08,
         otherwise="does not wait for the ground",
     )
     air_jumps: Annotated[int, Field(ge=0, le=100)] = entry(
-        "How many more times it begins before the ground is there again: 1 for a double jump.",
+        "How many more times it can begin before landing: 1 for a double jump.",
         0,
         unit="count",
         example=1,
     )
     enter: str = entry(
-        "Mode that it enters, from the next tick on, so that the game need not; none for a press that enters none.",
+        'Mode that the press enters from the next tick on; "none" if it enters none.',
         "none",
         example="cart",
     )
     enter_at: Annotated[str, ENTER_AT] = entry(
-        "Whether it enters the mode when it begins, or when it ends: aiming while a trigger is held.", "begin"
+        "Whether the mode is entered as the press begins or as it ends.", "begin"
     )
-    seat: str | None = entry("Player for whom it counts, one of [seat].", None, example="one", otherwise="everybody")
+    seat: str | None = entry("Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody")
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:

@@ -24,40 +24,40 @@ from wendonic.profile.units import in_metres
 
 
 class Profile(Table):
-    """One profile: every tuned number. Load it with `load_profile`; the first mode is where a helm starts.
+    """One profile: every tuned number. `load_profile` reads it; a helm starts in its first mode.
 
-    `budget` has limits for the feel sheet of the first mode, which `wendonic check` holds it against.
+    `check` reports the quantities of the first mode's feel sheet that exceed `budget`.
     """
 
-    format: Literal["wendonic-profile"] = entry("What the file is.", example="wendonic-profile")
-    version: Literal[1] = entry("Version of the format.", example=1, unit="version")
-    title: str = entry("Name of the profile, for people.", "", example="Beekeeper on the terraces")
+    format: Literal["wendonic-profile"] = entry("Kind of file.", example="wendonic-profile")
+    version: Literal[1] = entry("Version of the file format.", example=1, unit="version")
+    title: str = entry("Name of the profile, for people to read.", "", example="Beekeeper on the terraces")
     max_dt_s: Annotated[float, Field(gt=0.0, le=10.0)] = entry(
-        "Longest tick: a longer one, a hitch, is cut into equal parts, so that nothing is lost.", 0.1
+        "Longest tick: a longer one (a hitch) is cut into equal parts, so that no input is lost.", 0.1
     )
-    world: World = entry("The game's own axes.", World(right="+x", forward="+y", up="+z"))
-    window: Window = entry("The window: what touches and the pointer are measured by.", Window())
+    world: World = entry("The game's own axes and unit of length.", World(right="+x", forward="+y", up="+z"))
+    window: Window = entry("The window that touches and the pointer are measured in.", Window())
     seat: Seats = entry(
-        "Players by name: whose pad is whose, and which keys.",
+        "Players who share a machine, by name: which pad and which keys each has.",
         {},
         example={"one": {"keys": ["KeyW"]}, "two": {"keys": ["ArrowUp"]}},
     )
     joystick: dict[str, JoystickTable] = entry(
-        "Joysticks that the system has no mapping for: which of their numbers is which control of a pad.",
+        "Joysticks that the system has no mapping for, by name: which element is which control of a pad.",
         {},
         example={"barrow": {"name": "Barrow stick", "controls": {"left_stick": ["a0", "a1"], "south": "b2"}}},
     )
     mode: Annotated[dict[str, Mode], Field(min_length=1)] = entry(
-        "Modes by name; the first is where a helm starts.",
+        "Modes by name. A helm starts in the first one.",
         example={"foot": {"move": {"bind": [{"stick": "pad.left_stick"}]}}},
     )
     gait: Annotated[dict[str, Gait], BeforeValidator(begun_with_usual)] = entry(
-        "Gaits by name; walk, stroll, run, cart and scout need no writing.",
+        "Gaits by name. walk, stroll, run, cart and scout exist without being written.",
         {},
         example={"walk": {"top_speed_m_s": 3.2}},
     )
     budget: Budget = entry(
-        "Limits for the feel sheet of the first mode, which check holds it against.",
+        "Limits for quantities of the feel sheet. check reports those that the first mode exceeds.",
         {},
         example={"reach90_s": {"max": 0.2}},
     )

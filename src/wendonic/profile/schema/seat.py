@@ -13,11 +13,11 @@ from wendonic.profile.schema.table import Table, entry
 
 
 class SeatTable(Table):
-    """A player's own controls. Its keys count in no other seat; keys of no seat count in every one."""
+    """The controls of one player. Keys of a seat count for that player only; keys of no seat count for everybody."""
 
-    keys: KeyList = entry("Keys that count for this player alone.", (), example=["KeyW", "KeyA", "KeyS", "KeyD"])
+    keys: KeyList = entry("Keys that count for this player only.", (), example=["KeyW", "KeyA", "KeyS", "KeyD"])
     pad: PadName | None = entry(
-        "Pad that the profile's pad is for this player.",
+        "Pad that this player holds.",
         None,
         example="pad1",
         otherwise="the first seat has the first",

@@ -19,9 +19,20 @@ RestPoint = Annotated[float, Field(ge=-0.5, le=0.5)]
 RimLength = Annotated[float, Field(ge=0.25, le=1.5)]
 
 GATES = Words(
-    Word("circle", "", GATE_CIRCLE),
-    Word("square", "; square gate", GATE_SQUARE),
-    Word("measured", "; measured gate", GATE_MEASURED, ("rim",)),
+    Word("circle", "", GATE_CIRCLE, meaning="The rim is the unit circle."),
+    Word(
+        "square",
+        "; square gate",
+        GATE_SQUARE,
+        meaning="The rim is a square, mapped onto the circle with its direction kept.",
+    ),
+    Word(
+        "measured",
+        "; measured gate",
+        GATE_MEASURED,
+        ("rim",),
+        meaning="The rim is as far out as rim says at each heading.",
+    ),
 )
 
 
@@ -32,7 +43,7 @@ class Shaped(Table):
     """Whether a tilt that is out stays out until the release: it does not where a border asks for next to nothing."""
 
     dead_zone: DeadZone = entry("How much of the tilt is ignored at rest and at the rim.", DeadZone())
-    curve: Curve = entry("How the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
+    curve: Curve = entry("Response curve: how the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
 
     def shape_sentence(self) -> str:
         """Say what a tilt goes through."""
@@ -50,18 +61,20 @@ class Centred(Shaped):
     """
 
     gate: Annotated[str, GATES] = entry(
-        "Outline that the stick's rim has: a square or measured one is mapped onto a circle, so diagonals fit.",
+        "Outline of the stick's rim: a square or measured one is mapped onto the circle, so that "
+        "diagonals reach 1 and no more.",
         "circle",
     )
     rim: Annotated[tuple[RimLength, ...], Field(strict=False, min_length=4, max_length=360)] | None = entry(
-        "How far the stick really reaches, at equal steps of heading clockwise from forward; from calibrate.",
+        "How far the stick really reaches, at equal steps of heading, clockwise from forward. calibrate measures it.",
         None,
         example=[1.0, 0.96, 0.98, 0.95],
         unit="raw",
         otherwise="1 all round",
     )
     centre: Annotated[tuple[RestPoint, RestPoint], Field(strict=False)] = entry(
-        "Where the stick rests, in raw values: taken off first, so that a worn stick does not drift.",
+        "Where the stick rests, in raw values; subtracted first, so that a worn stick does not "
+        "drift. calibrate measures it.",
         (0.0, 0.0),
         unit="raw",
     )

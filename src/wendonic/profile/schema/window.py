@@ -25,9 +25,13 @@ class ZoneTable(Table):
     """A rectangle of the window, in fractions of its width and height; y grows downwards."""
 
     left: Fraction = entry("Left edge of the zone.", example=0.0, unit="window widths")
-    top: Fraction = entry("Upper edge of the zone, from the window's top.", example=0.5, unit="window heights")
+    top: Fraction = entry(
+        "Upper edge of the zone, measured from the top of the window.", example=0.5, unit="window heights"
+    )
     right: Fraction = entry("Right edge of the zone.", example=0.4, unit="window widths")
-    bottom: Fraction = entry("Lower edge of the zone, from the window's top.", example=1.0, unit="window heights")
+    bottom: Fraction = entry(
+        "Lower edge of the zone, measured from the top of the window.", example=1.0, unit="window heights"
+    )
 
     @model_validator(mode="after")
     def _not_empty(self) -> Self:
@@ -37,12 +41,12 @@ class ZoneTable(Table):
 
 
 class PlanTable(Table):
-    """What the window shows of the plan: where its edges lie (m)."""
+    """The part of the plan that the window shows: the places (m) at its edges."""
 
-    left_m: float = entry("Where on the plan the window's left edge is.", example=-8.0)
-    back_m: float = entry("Where on the plan the window's lower edge is.", example=-4.5)
-    right_m: float = entry("Where on the plan the window's right edge is.", example=8.0)
-    forward_m: float = entry("Where on the plan the window's upper edge is.", example=4.5)
+    left_m: float = entry("Place on the plan at the window's left edge.", example=-8.0)
+    back_m: float = entry("Place on the plan at the window's lower edge.", example=-4.5)
+    right_m: float = entry("Place on the plan at the window's right edge.", example=8.0)
+    forward_m: float = entry("Place on the plan at the window's upper edge.", example=4.5)
 
     @model_validator(mode="after")
     def _not_empty(self) -> Self:
@@ -52,20 +56,21 @@ class PlanTable(Table):
 
 
 class Window(Table):
-    """What touches and the pointer are measured by: the window's width over its height, its zones by name, and which
-    part of the plan it shows, if it is one.
+    """What touches and the pointer are measured in: the window's aspect ratio, its zones by name, and the part of the
+    plan that it shows, if any.
     """
 
     aspect_ratio: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Width of the window over its height, so that thumbs and pointers move alike in both.", 16.0 / 9.0
+        "Width of the window over its height, so that thumbs and pointers count the same in both directions.",
+        16.0 / 9.0,
     )
     zone: dict[str, ZoneTable] = entry(
-        "Zones of the touch screen by name.",
+        "Zones of the touch screen, by name.",
         {},
         example={"thumb": {"left": 0.0, "top": 0.3, "right": 0.4, "bottom": 1.0}},
     )
     plan: PlanTable | None = entry(
-        "Which part of the plan the window shows, so that pointing at it gives a place.",
+        "Part of the plan that the window shows, so that a point in the window is a place on the plan.",
         None,
         example={"left_m": -8.0, "back_m": -4.5, "right_m": 8.0, "forward_m": 4.5},
         otherwise="it shows no plan",

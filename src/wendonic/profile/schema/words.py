@@ -9,8 +9,8 @@ from pydantic_core import CoreSchema, core_schema
 
 class Word(NamedTuple):
     """One word: what `info` says where a profile has it, with fields of its table in braces; the integer that the
-    kernels know it by, -1 where it never comes to them; the fields that go with it and not with every other word; and
-    how it is tried, where probes try it.
+    kernels know it by, -1 where it never comes to them; the fields that go with it and not with every other word;
+    how it is tried, where probes try it; and what it does, in one sentence of the reference.
     """
 
     name: str
@@ -18,6 +18,7 @@ class Word(NamedTuple):
     number: int = -1
     fields: tuple[str, ...] = ()
     trial: tuple[Any, ...] = ()
+    meaning: str = ""
 
 
 class Words:

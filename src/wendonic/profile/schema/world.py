@@ -1,4 +1,4 @@
-"""The game's own axes."""
+"""The game's own axes and unit of length."""
 
 from typing import Annotated, Literal, Self
 
@@ -12,31 +12,31 @@ SignedAxis = Literal["+x", "-x", "+y", "-y", "+z", "-z"]
 
 
 class World(Table):
-    """The game's own axes, which signed axis is right, forward and up, and its own unit.
+    """The game's own axes (which signed axis points right, forward and up) and its own unit of length.
 
-    A 2-D game seen from above leaves `up` out, one seen from the side `forward`. `handed` says whether the axes are
-    right-handed or left-handed, so that a wrong sign among them is found. With `units_per_m` any length, speed and
-    acceleration may be written in the game's own `unit`, with `_u` in place of `_m` (`top_speed_u_s = 200`), and what
-    a game hands in or gets back is in it.
+    A 2-D game seen from above leaves `up` out, one seen from the side `forward`. With `handed`, a wrong sign among
+    the axes is an error. With `units_per_m`, any length, speed or acceleration can be written in the game's own
+    `unit`, with `_u` in place of `_m` (`top_speed_u_s = 200`), and everything a game passes in or gets back is in
+    that unit.
     """
 
-    right: SignedAxis = entry("Axis of the game that points right.", example="+x")
+    right: SignedAxis = entry("The game's axis that points right.", example="+x")
     forward: SignedAxis | None = entry(
-        "Axis of the game that points forward.", None, example="-z", otherwise="a game seen from the side"
+        "The game's axis that points forward.", None, example="-z", otherwise="a game seen from the side"
     )
     up: SignedAxis | None = entry(
-        "Axis of the game that points up.", None, example="+y", otherwise="a game seen from above"
+        "The game's axis that points up.", None, example="+y", otherwise="a game seen from above"
     )
     handed: Literal["right", "left"] | None = entry(
-        "Whether these axes are right-handed or left-handed; a sign that does not fit is then an error.",
+        "Handedness of the axes. Once written, a wrong sign among them is an error.",
         None,
         example="right",
         otherwise="not checked",
     )
 
-    unit: str = entry("What the game measures lengths in, for people.", "m", example="px")
+    unit: str = entry("Name of the game's unit of length, for people to read.", "m", example="px")
     units_per_m: Annotated[float, Field(gt=0.0, le=1e6)] = entry(
-        "How many of the game's own unit are a metre: what 3.2 m/s of walking is there.",
+        "How many of the game's units make a metre. Once written, fields may end in _u instead of _m.",
         1.0,
         unit="units",
         example=50.0,

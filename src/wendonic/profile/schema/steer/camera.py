@@ -9,12 +9,12 @@ from wendonic.profile.schema.table import entry
 
 
 class CameraSteer(OnFoot):
-    """Forward is where the camera looks, flattened."""
+    """Forward is where the camera looks, projected onto the ground."""
 
     number: ClassVar[int] = FRAME_CAMERA
     forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "view"
     forward_name: ClassVar[str] = "the camera"
-    frame: Literal["camera"] = entry("What forward means.", "camera")
+    frame: Literal["camera"] = entry("Steer frame: what forward means.", "camera")
 
     def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""

@@ -16,8 +16,13 @@ from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 REVERSES = Words(
-    Word("flips", "the other way round", 1),
-    Word("keeps", "the same way", 0),
+    Word(
+        "flips",
+        "the other way round",
+        1,
+        meaning="Turning right in reverse swings the heading left, as with a steered axle.",
+    ),
+    Word("keeps", "the same way", 0, meaning="Turning right in reverse swings the heading right."),
 )
 
 GRIP_S = 0.1
@@ -25,12 +30,12 @@ GRIP_S = 0.1
 
 
 class DriveSteer(Sprite):
-    """`throttle` and `turn` steer a heading; where the mode binds `move`, so does that.
+    """`throttle` and `turn` steer a heading, and so does `move` if the mode binds it.
 
-    It turns at `turn_deg_s` at most, `fast_turn_deg_s` at top speed, and in no circle smaller than `turn_radius_m`;
-    only `on_the_spot` lets it turn at rest. Backwards it goes at `reverse_ratio` of top speed, and `reverse` says
-    whether a turn to the right then brings the heading round to the left (`flips`), as with a steered axle. With less
-    than full `grip` it glides on where it went when it turns.
+    It turns at up to `turn_deg_s`, at up to `fast_turn_deg_s` at top speed, and in no circle smaller than
+    `turn_radius_m`; only with `on_the_spot` does it turn at rest. In reverse it goes at `reverse_ratio` of top
+    speed, and turning right swings the heading left, as with a steered axle, or right (`reverse`). With less than
+    full `grip` it drifts.
     """
 
     number: ClassVar[int] = FRAME_DRIVE
@@ -38,29 +43,31 @@ class DriveSteer(Sprite):
     forward_name: ClassVar[str] = "the cart"
     glides: ClassVar[bool] = True
     frame: Literal["drive"] = frame_entry("drive")
-    turn_deg_s: TurnRate = entry("How fast it turns at most: raise it for a nimbler cart.", 110.0)
+    turn_deg_s: TurnRate = entry("Fastest turn: raise it for a nimbler vehicle, lower it for a heavier one.", 110.0)
     fast_turn_deg_s: TurnRate | None = entry(
-        "How fast it turns at top speed: lower it so that a fast cart is harder to turn.",
+        "Fastest turn at top speed: lower it so that a fast vehicle is harder to turn.",
         None,
         example=60.0,
         otherwise="turn_deg_s",
     )
     turn_radius_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Radius of the smallest circle it drives: raise it for a longer cart.", 2.0
+        "Radius of the smallest circle: raise it for a longer vehicle, lower it for a nimbler one.", 2.0
     )
-    on_the_spot: bool = entry("Whether it turns at rest, as on tracks.", False)
+    on_the_spot: bool = entry("Whether it turns while standing still, as on tracks.", False)
     reverse: Annotated[str, REVERSES] = entry(
-        "Whether turning right while driving back flips the heading left, as with a steered axle, or keeps it.",
+        "Whether turning right in reverse swings the heading left, as with a steered axle, or right.",
         "flips",
     )
-    reverse_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry("Top speed backwards over top speed forward.", 0.5)
+    reverse_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
+        "Top speed in reverse over top speed forward.", 0.5
+    )
     grip: Annotated[float, Field(ge=0.0, le=1.0)] = entry(
-        "Share of its speed sideways that is gone after a tenth of a second: 1 goes where it points, less glides on.",
+        "Share of sideways speed that is lost in 0.1 s: lower it to drift; 1 goes where it points.",
         1.0,
         unit="share",
     )
     slope: Slope | None = entry(
-        "How it drives on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
+        "How the body drives on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:

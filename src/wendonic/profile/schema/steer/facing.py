@@ -9,7 +9,7 @@ from wendonic.profile.schema.table import entry
 
 
 class FacingSteer(OnFoot):
-    """Forward is where the body faces; what it faces is up to `face`. Facing its travel, it turns as `move` goes
+    """Forward is where the body faces. `face` says what it faces; if that is its travel, it turns as `move` goes
     sideways.
     """
 
@@ -17,7 +17,7 @@ class FacingSteer(OnFoot):
     forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "body"
     forward_name: ClassVar[str] = "the body"
     frame: Literal["facing"] = frame_entry("facing")
-    face: Annotated[str, FACES] = entry("What the body turns to.", "view")
+    face: Annotated[str, FACES] = entry("What the body faces.", "view")
 
     def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""

@@ -10,8 +10,8 @@ from wendonic.profile.schema.table import entry
 
 
 class FlySteer(Faced):
-    """As `camera`, with `rise` up and down at the gait's `rise_m_s`; unless `level`, forward climbs and dives with
-    the view.
+    """As `camera`, with `rise` for up and down at the gait's `rise_m_s`. Unless `level`, forward climbs and dives
+    with the view.
     """
 
     number: ClassVar[int] = FRAME_FLY

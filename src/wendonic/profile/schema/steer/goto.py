@@ -14,15 +14,19 @@ from wendonic.profile.schema.steer.sprite import frame_entry
 from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
-FORWARDS = Words(Word("map", "as on a map", 0), Word("camera", "by the camera", 1))
+FORWARDS = Words(
+    Word("map", "as on a map", 0, meaning="Forward is the plan's +y."),
+    Word("camera", "by the camera", 1, meaning="Forward is where the camera looks."),
+)
 
 
 class GotoSteer(SideView):
-    """A pointed place is the goal: the body is there within `arrival_m`, and slower from `slow_down_m` on.
+    """A place that the player points at is the goal. The body has arrived within `arrival_m`, and slows down from
+    `slow_down_m`.
 
-    Without `retarget` a new goal waits until the last one is reached; with a `queue` so many of them do, and the body
-    goes from one to the next without stopping. Keys and sticks take over, and steer as on a map or by the camera.
-    In a `side_view` a goal is as far to the right or left as it was pointed at, whatever its height.
+    Without `retarget`, a new goal waits until the last one is reached; with a `queue`, as many wait, and the body
+    goes from one to the next without stopping. Keys and sticks override the goal, and steer as on a map or by the
+    camera. In a `side_view` only the goal's distance to the right or left counts, not its height.
     """
 
     number: ClassVar[int] = FRAME_GOTO
@@ -30,14 +34,18 @@ class GotoSteer(SideView):
     forward_name: ClassVar[str] = "the plan's +y"
     frame: Literal["goto"] = frame_entry("goto")
     arrival_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Distance within which the goal counts as reached: raise it if bodies circle their goals.", 0.1
+        "Distance within which a goal counts as reached: raise it if bodies circle their goals, "
+        "lower it to stop closer.",
+        0.1,
     )
     slow_down_m: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
-        "Distance from which it walks slower: raise it for a softer arrival.", 0.6
+        "Distance from which it slows down: raise it for a softer arrival, lower it to arrive sooner.", 0.6
     )
-    retarget: bool = entry("Whether a new goal counts at once, or only when the last one is reached.", True)
+    retarget: bool = entry(
+        "Whether a new goal replaces the last one at once, or waits until that one is reached.", True
+    )
     queue: Annotated[int, Field(ge=0, le=64)] = entry(
-        "How many goals wait, to be walked to one after the other without stopping; 0: only the newest counts.",
+        "How many goals can wait, to be walked to in turn without stopping; 0 keeps only the newest.",
         0,
         unit="goals",
         example=8,

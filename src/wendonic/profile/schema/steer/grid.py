@@ -21,13 +21,13 @@ Place = Annotated[float, Field(ge=-1e9, le=1e9)]
 
 
 class GridSteer(Faced):
-    """One square of `square_m` a step, which takes `step_s`, evenly or `eased`.
+    """Steps of one square of `square_m`, each taking `step_s`, evenly or `eased`.
 
-    A direction that stays held steps again after `delay_s` from its press, and then every `repeat_s`, or as soon as
-    the step is done; unless `repeats` is off. Without `diagonals`, of a stick the larger axis wins, and of two keys
-    what `opposites` of the first entry that has it says. With `turn_first_s` a tap turns the body, and a direction
-    that is held for longer steps. Walls of a course refuse a step as blocked squares do. A press that scales what
-    `move` asks for makes steps slower.
+    With `repeats`, a held direction steps again `delay_s` after the press and then every `repeat_s`, or as soon as
+    the step is done. Without `diagonals`, the larger axis of a stick wins; of two keys, the one that `opposites` of
+    the first entry that has them says. With `turn_first_s`, a tap turns the body, and a direction that is held for
+    longer steps. Walls of a course refuse a step as blocked squares do. A press that scales `move` makes steps
+    slower.
     """
 
     number: ClassVar[int] = FRAME_GRID
@@ -38,36 +38,45 @@ class GridSteer(Faced):
     frame: Literal["grid"] = frame_entry("grid")
     square_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry("Width of a square.", 1.0)
     origin_m: Annotated[tuple[Place, Place], Field(strict=False)] | None = entry(
-        "Corner of square (0, 0), along the game's own horizontal axes: where a tile map begins.",
+        "Corner of square (0, 0), along the game's own horizontal axes: where the tile map begins.",
         None,
         example=[0.0, 0.0],
         otherwise="the middle of square (0, 0) is at the origin",
     )
     step_s: Annotated[float, Field(ge=0.01, le=10.0)] = entry(
-        "Time that a step takes: lower it for a quicker walk.", 0.22
+        "Duration of a step: raise it for a slower walk, lower it for a quicker one.", 0.22
     )
-    repeats: bool = entry("Whether a held direction goes on stepping.", True)
+    repeats: bool = entry("Whether a held direction keeps stepping.", True)
     delay_s: Seconds = entry(
-        "Time from the press to the second step: raise it if one press steps twice; 0: as soon as the step is done.",
+        "Time from the press to the second step: raise it if one press steps twice, lower it for a "
+        "quicker walk; 0 goes on as soon as a step is done.",
         0.0,
     )
     repeat_s: Seconds = entry(
-        "Time between steps while held: raise it for a slower repeat; 0: as soon as the step is done.", 0.0
+        "Time between steps while held: raise it for a slower repeat, lower it for a quicker one; 0"
+        " goes on as soon as a step is done.",
+        0.0,
     )
-    diagonals: bool = entry("Whether two directions together step diagonally.", False)
+    diagonals: bool = entry("Whether two directions at once step diagonally.", False)
     above: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Tilt from which a stick steps: raise it against steps by accident.", 0.5, unit="tilt"
+        "Tilt from which a stick steps: raise it if it steps by accident, lower it for shorter travel.",
+        0.5,
+        unit="tilt",
     )
     release: Annotated[float, Field(ge=0.0, le=1.0)] = entry(
-        "Tilt, below above, at which a stick no longer steps: keeps a trembling thumb from stepping twice.",
+        "Tilt (less than above) at which a stick stops stepping: lower it if a trembling thumb steps twice.",
         0.4,
         unit="tilt",
     )
     margin_deg: Annotated[float, Field(ge=0.0, le=20.0)] = entry(
-        "How far beyond its border a direction of a stick is left: raise it if steps change sides by accident.", 6.0
+        "How far past its border a stick's direction lasts: raise it if steps change direction by "
+        "accident, lower it if they change late.",
+        6.0,
     )
     turn_first_s: Seconds = entry(
-        "Time that a direction has to be held before it steps, if the body faces another way: a tap only turns.", 0.0
+        "How long a direction is held before the first step if the body faces elsewhere, so that a "
+        "tap only turns: raise it if taps step; 0 steps at once.",
+        0.0,
     )
     eased: bool = entry("Whether a step starts and ends softly.", False)
 

@@ -13,27 +13,34 @@ from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.words import Word, Words
 
 FORWARDS = Words(
-    Word("head", "where the head points", FORWARD_HEAD),
-    Word("hand.left", "where the left hand points", FORWARD_LEFT),
-    Word("hand.right", "where the right hand points", FORWARD_RIGHT),
-    Word("hands", "half-way between where both hands point", FORWARD_BOTH),
+    Word("head", "where the head points", FORWARD_HEAD, meaning="Forward is where the head points."),
+    Word("hand.left", "where the left hand points", FORWARD_LEFT, meaning="Forward is where the left hand points."),
+    Word(
+        "hand.right", "where the right hand points", FORWARD_RIGHT, meaning="Forward is where the right hand points."
+    ),
+    Word(
+        "hands",
+        "half-way between where both hands point",
+        FORWARD_BOTH,
+        meaning="Forward is halfway between where the two hands point.",
+    ),
 )
 
 
 class Teleport(Table):
-    """Pointing at a place to be at: while `press` is held an arc leaves `hand` at `speed_m_s`, and once it is
-    released the head is where the arc landed.
+    """Teleporting: while `press` is held, an arc leaves `hand` at `speed_m_s`; released, the head is where the arc
+    landed.
     """
 
-    press: str = entry("Press while which the hand points at a place.", example="go")
-    hand: Literal["hand.left", "hand.right"] = entry("Which hand points.", "hand.right")
+    press: str = entry("Press that points while held; released, it teleports.", example="go")
+    hand: Literal["hand.left", "hand.right"] = entry("Hand that points.", "hand.right")
     speed_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
-        "Speed at which the arc leaves the hand: raise it to reach further.", 7.0
+        "Speed at which the arc leaves the hand: raise it to reach further, lower it to aim more finely.", 7.0
     )
 
 
 class HandsSteer(OnFoot):
-    """Forward is where the head points, or a hand, or both hands between them, on top of the view's yaw."""
+    """Forward is where the head, one hand, or the middle between both hands points, added to the view's yaw."""
 
     number: ClassVar[int] = FRAME_HANDS
     forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "hands"
@@ -41,7 +48,7 @@ class HandsSteer(OnFoot):
     weightless: ClassVar[str] = "the play space of a headset"
     frame: Literal["hands"] = frame_entry("hands")
     teleport: Teleport | None = entry(
-        "Pointing at a place to be at.", None, example={"press": "go"}, otherwise="none"
+        "Teleporting: pointing at a place to be at.", None, example={"press": "go"}, otherwise="none"
     )
     forward: Annotated[str, FORWARDS] = entry("What points forward: the head, one hand, or both.", "head")
 

@@ -9,7 +9,7 @@ from wendonic.profile.schema.steer.sprite import frame_entry
 
 
 class MapSteer(SideView):
-    """Forward is the plan's +y; in a `side_view` only right and left are of use."""
+    """Forward is the plan's +y. In a `side_view` only right and left count."""
 
     number: ClassVar[int] = FRAME_MAP
     forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "plan"

@@ -8,7 +8,7 @@ class SideView(OnFoot):
     """What walks on a plan, or right and left only in a game that is seen from the side."""
 
     side_view: bool = entry(
-        "Whether the game is seen from the side: forward and back are left out, and the body turns at once.", False
+        "Whether the game is seen from the side: only right and left count, and the body turns at once.", False
     )
 
     @property

@@ -25,44 +25,82 @@ TurnRate = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 _TURNS = ("turn_deg_s",)
 FACES = Words(
-    Word("travel", "the direction of travel", FACE_TRAVEL, (*_TURNS, "face_above", "diagonal_hold_s")),
-    Word("view", "where the view looks", FACE_VIEW, _TURNS),
-    Word("aim", "the point that is aimed at", FACE_AIM, _TURNS),
-    Word("turn", "by the channel turn", FACE_TURN, _TURNS),
-    Word("hold", "held as it is", FACE_HOLD),
+    Word(
+        "travel",
+        "the direction of travel",
+        FACE_TRAVEL,
+        (*_TURNS, "face_above", "diagonal_hold_s"),
+        meaning="The body turns to where it is going.",
+    ),
+    Word("view", "where the view looks", FACE_VIEW, _TURNS, meaning="The body turns to where the view looks."),
+    Word(
+        "aim",
+        "the point that is aimed at",
+        FACE_AIM,
+        _TURNS,
+        meaning="The body turns to the point that the game or pointer aims at.",
+    ),
+    Word("turn", "by the channel turn", FACE_TURN, _TURNS, meaning="The channel turn turns the body."),
+    Word("hold", "held as it is", FACE_HOLD, meaning="The body keeps its facing."),
 )
 
 
 TIES = Words(
-    Word("sideways", "two keys show the one to the side", TIE_SIDEWAYS),
-    Word("upright", "two keys show the upright one", TIE_UPRIGHT),
-    Word("later", "two keys show that of the later one", TIE_LATER),
+    Word("sideways", "two keys show the one to the side", TIE_SIDEWAYS, meaning="The facing to the side is shown."),
+    Word("upright", "two keys show the upright one", TIE_UPRIGHT, meaning="The facing up or down is shown."),
+    Word(
+        "later",
+        "two keys show that of the later one",
+        TIE_LATER,
+        meaning="The facing of the key that was pressed later is shown.",
+    ),
 )
-SECTORS_BY = Words(Word("face", "", 0), Word("heading", " that show the heading at once", 1))
+SECTORS_BY = Words(
+    Word("face", "", 0, meaning="The sprite shows where the body faces now."),
+    Word(
+        "heading",
+        " that show the heading at once",
+        1,
+        meaning="The sprite shows the heading that the body is turning to.",
+    ),
+)
 
 
 class Slope(Table):
-    """Walking on slopes: up to `steepest_deg`; steeper ground lets nobody up, and the body slides down it at
-    `slide_m_s`. Climbing costs speed where `uphill_ratio` says so, and a step above `step_m` is a wall.
+    """Movement on slopes. Ground up to `steepest_deg` can be climbed; the body slides down steeper ground at
+    `slide_m_s`. Climbing costs speed by `uphill_ratio`, and a step higher than `step_m` is a wall.
 
-    The body's own up follows the ground's normal by a half-life.
+    The body's up axis follows the normal of the ground by a half-life.
     """
 
     steepest_deg: Annotated[float, Field(gt=0.0, lt=90.0)] = entry(
-        "Steepest ground that can be walked up: raise it if players get stuck on hills.", 45.0
+        "Steepest ground that can be climbed: raise it if players get stuck on hills, lower it to "
+        "keep them off banks.",
+        45.0,
     )
     slide_m_s: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
-        "Speed at which a body slides down steeper ground; 0: it does not.", 2.0
+        "Speed at which a body slides down ground that is too steep: raise it to get it off banks "
+        "sooner; 0 for none.",
+        2.0,
     )
-    lean_half_life_s: Seconds = entry("How quickly the body leans with the ground: raise it for a calmer body.", 0.08)
+    lean_half_life_s: Seconds = entry(
+        "Half-life in which the body leans with the ground: raise it for a calmer body, lower it to follow closely.",
+        0.08,
+    )
     step_m: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
-        "Highest step that is walked up; ground that is higher all at once is a wall.", 0.35
+        "Highest step that is walked up: raise it if kerbs stop the body, lower it if it climbs "
+        "walls. A higher step is a wall.",
+        0.35,
     )
     ahead_m: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
-        "How far ahead a bank is felt: raise it if bodies step onto steep ground and slide back.", 0.2
+        "How far ahead steep ground is noticed: raise it if bodies step onto a bank and slide back,"
+        " lower it if they stop short of one.",
+        0.2,
     )
     uphill_ratio: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
-        "Share of speed left straight up the steepest ground: lower it to make climbing slower.", 1.0
+        "Share of speed that is left straight up the steepest ground: lower it to make climbing "
+        "slower; 1 costs nothing.",
+        1.0,
     )
 
     def sentence(self, length: LengthUnit = METRES) -> str:
@@ -112,14 +150,14 @@ class Sprite(Choice):
         "Number of facings that the sprite is drawn in.", None, example=8, unit="facings", otherwise="any facing"
     )
     sector_margin_deg: Annotated[float, Field(ge=0.0, le=45.0)] = entry(
-        "How far beyond its border a facing is left: raise it if the sprite flickers.", 6.0
+        "How far past its border a facing lasts: raise it if the sprite flickers, lower it if it turns late.", 6.0
     )
 
     sector_tie: Annotated[str, TIES] = entry(
-        "Of four facings, which one two keys show that point between two of them.", "sideways"
+        "With four facings: the one to show while two keys point between two of them.", "sideways"
     )
     sector_by: Annotated[str, SECTORS_BY] = entry(
-        "Whether the sprite shows where the body faces, or at once the heading that it turns to.", "face"
+        "Whether the sprite shows where the body faces now, or the heading it is turning to.", "face"
     )
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
@@ -199,21 +237,24 @@ class Faced(Sprite):
     by the channel `turn`, or never (`hold`).
     """
 
-    face: Annotated[str, FACES] = entry("What the body turns to.", "travel")
+    face: Annotated[str, FACES] = entry("What the body faces.", "travel")
     turn_deg_s: TurnRate = entry(
-        "How fast the body turns at most: lower it for a heavier body. Not written, it faces a view at once.",
+        "Fastest turn of the body: raise it for a nimbler body, lower it for a heavier one. Left "
+        "out, a body that faces the view turns at once.",
         TURN_DEG_S,
     )
 
     face_above: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
-        "Amount of movement from which the body turns: raise it if it flips round when a stick springs back.",
+        "Amount above which the body turns: raise it if the body flips round when a stick springs "
+        "back, lower it if small tilts should turn it.",
         0.0,
         unit="amount",
         example=0.3,
     )
 
     diagonal_hold_s: Seconds = entry(
-        "How long a facing on a diagonal stays once its keys leave it; what fades after them is for face_above.",
+        "How long a diagonal facing lasts after one of its two keys is released: raise it if the "
+        "sprite never stops on a diagonal, lower it if it feels late.",
         0.0,
     )
 
@@ -255,7 +296,7 @@ class OnFoot(Faced):
     """A body on the ground; with `slope` it follows ground that is not level."""
 
     slope: Slope | None = entry(
-        "How it walks on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
+        "How the body moves on slopes.", None, example={"steepest_deg": 45.0}, otherwise="ground is taken as level"
     )
 
     @property
@@ -266,4 +307,4 @@ class OnFoot(Faced):
 
 def frame_entry(frame: str) -> Any:
     """Declare the field that names a steer frame."""
-    return entry("What forward means.", example=frame)
+    return entry("Steer frame: what forward means.", example=frame)
