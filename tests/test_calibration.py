@@ -187,7 +187,7 @@ def test_only_numbers_change_in_a_profile():
     assert value_at(profile, "mode.foot.look.bind[0].dpi") == 792
     assert value_at(profile, paths[0]) == "measured"
     assert edited(text, {}) == text
-    with pytest.raises(WendonicError, match=r"bind\[9\].dpi leads nowhere: there is no entry \[9\]"):
+    with pytest.raises(WendonicError, match=r"bind\[9\].dpi does not exist: there is no entry \[9\]"):
         edited(text, {"mode.foot.look.bind[9].dpi": 1})
     with pytest.raises(WendonicError, match='no field "acel_m_s2"; did you mean "accel_m_s2"'):
         value_at(profile_from_text(HEAD + STICK + "[gait.walk]\nbody_m = 1\n"), "gait.walk.acel_m_s2")

@@ -120,14 +120,14 @@ def test_thrust_and_drag_are_changed_without_what_follows_from_them():
     ("changes", "words"),
     [
         ({"mode.foot.look.bind[0].cm_per_trn": 28}, 'cm_per_trn: unknown key; did you mean "cm_per_turn"'),
-        ({"mode.foot.look.bind[7].cm_per_turn": 28}, "leads nowhere: there is no entry \\[7\\]"),
+        ({"mode.foot.look.bind[7].cm_per_turn": 28}, "does not exist: there is no entry \\[7\\]"),
         (
             {"mode.foot.look.bind[0].dpi": -1, "gait.walk.accel_m_s2": "fast"},
             '(?s)dpi: found -1.*accel_m_s2: found "fast"',
         ),
-        ({"title.deep": 1}, "leads nowhere: deep is inside of no table"),
+        ({"title.deep": 1}, "does not exist: deep is not inside a table"),
         ({"mode.foot.move.merge": "strongst"}, 'did you mean "strongest"'),
-        ({"mode..x": 1}, "is no field path"),
+        ({"mode..x": 1}, "is not a field path"),
         ({"mode.foot.move.bind[0].keys.forward": ["KeyQQ"]}, "unknown key code"),
     ],
 )

@@ -375,7 +375,7 @@ def yard(tmp_path):
         ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
         ("draw timeline good.toml", "Missing argument"),
         ("draw frame good.toml good.jsonl --at 99", "moments: found 99; allowed: 1 to 12 from 0.02 to 36.00 s"),
-        ("draw path good.toml good.jsonl --course good.toml", 'line 1, format: found "wendonic-profile"; allowed:'),
+        ("draw path good.toml good.jsonl --course good.toml", 'line 2, format: found "wendonic-profile"; allowed:'),
         ("shape good.toml good.jsonl --course none.toml", "none.toml: cannot be read: No such file or directory"),
         ("convert good.jsonl none/out.csv", "cannot write none/out.csv: there is no folder none"),
         ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: no header"),

@@ -91,7 +91,7 @@ def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
     for words in (
         'did you mean "title"?',
         'found "north"; allowed: "right", "forward", "left", "back"',
-        "found -1; allowed: 0 or more, up to 1000",
+        "found -1; allowed: 0 to 1000",
         'found "hill"; allowed: "flat", "ramp", "mound"',
         "is empty; allowed: left_m below right_m",
     ):

@@ -61,7 +61,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
         ({"reach_s": 1.0}, free, 'no quantity of the feel sheet "reach_s"'),
         ({"jump_height_m": 1.0}, free, "this mode has no jump_height_m"),
         ({"reach90_s": 1.0}, ["gait.walk.acel_m_s2"], 'did you mean "accel_m_s2"'),
-        ({"reach90_s": 1.0}, ["mode.m.move.merge"], "mode.m.move.merge is no number: found 'strongest'"),
+        ({"reach90_s": 1.0}, ["mode.m.move.merge"], "mode.m.move.merge is not a number: found 'strongest'"),
         ({}, free, "a fit needs a target"),
     ):
         with pytest.raises(WendonicError, match=words):

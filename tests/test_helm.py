@@ -161,9 +161,9 @@ def test_a_view_that_is_no_number_is_refused_and_the_last_one_stands(helm):
     ("call", "words"),
     [
         (lambda helm: helm.key("keyW", down=True), 'unknown key code "keyW"; did you mean "KeyW"'),
-        (lambda helm: helm.button("pad.left_stick", 1), "pad.left_stick is no button"),
+        (lambda helm: helm.button("pad.left_stick", 1), "pad.left_stick is not a button"),
         (lambda helm: helm.button("pad.sout", 1), 'did you mean "pad.south"'),
-        (lambda helm: helm.stick("pad.south", 0, 0), "pad.south is no stick"),
+        (lambda helm: helm.stick("pad.south", 0, 0), "pad.south is not a stick"),
     ],
 )
 def test_slips_are_errors_that_teach(helm, call, words):

@@ -27,12 +27,13 @@ FLOORS = {
     "batch": 5,
     "course": 6,
     "study": 7,
+    "reference": 8,
     "testing": 8,
-    "demo": 8,
+    "demo": 9,
     "pictures": 8,
     "export": 8,
-    "live": 9,
-    "cli": 10,
+    "live": 10,
+    "cli": 11,
 }
 DOORS = set(
     "arc_point blocked_table curve_amount ground_at hand_gain in_wall laid_on_slope level_forward move_output "

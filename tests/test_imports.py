@@ -145,7 +145,7 @@ def test_dropped_events_leave_nothing_stuck_and_are_marked(tmp_path):
 
 def test_captures_that_are_none(tmp_path):
     path = capture(tmp_path / "event3", [(0.0, KEY, W, 1), (0.0, *REPORT), (1.0, KEY, W, 0), (1.0, *REPORT)])
-    with pytest.raises(RecordingError, match="is no input event of the 32-bit layout; try layout 64"):
+    with pytest.raises(RecordingError, match="is not an input event of the 32-bit layout; try layout 64"):
         Recording.read_linux_input(path, layout=32)
     with pytest.raises(WendonicError, match="layout: found 16; allowed: 64, 32"):
         Recording.read_linux_input(path, layout=16)
@@ -197,7 +197,7 @@ def test_the_beekeepers_pad_comes_back_through_a_web_pages_log(tmp_path):
     ("lines", "words"),
     [
         ("", "holds no snapshot"),
-        ('{"timestamp": 1, "axes": [], "buttons": []}\nrubbish\n{"axes": []}\n', "line 2: is no snapshot"),
+        ('{"timestamp": 1, "axes": [], "buttons": []}\nrubbish\n{"axes": []}\n', "line 2: is not a snapshot"),
         ('{"timestamp": 1, "axes": [0, NaN], "buttons": []}', "line 1: pad.left_stick: found (0, nan)"),
         ('{"timestamp": 1, "axes": [], "buttons": [{"value": "x"}]}', "line 1: pad.south: found 'x'"),
         (

@@ -198,7 +198,7 @@ def test_faults_of_a_parquet_file(tmp_path):
     with pytest.raises(RecordingError, match="found columns t; allowed: t, c, v0, v1, v2"):
         Recording.read(path)
     path.write_bytes(b"PAR1 rubbish")
-    with pytest.raises(RecordingError, match="is no Parquet file"):
+    with pytest.raises(RecordingError, match="is not a Parquet file"):
         Recording.read(path)
 
 

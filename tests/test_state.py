@@ -84,7 +84,7 @@ def test_a_value_beyond_its_range_is_cut_to_it_and_counted():
     [
         ("pad.left_stik", (0, 0), 'did you mean "pad.left_stick"'),
         ("key.keyw", 1, 'did you mean "key.KeyW"'),
-        ("nonsense", 1, "known: key."),
+        ("nonsense", 1, "all of them: .wendonic controls."),
         (STICK, 0.5, "allowed: two numbers"),
         (STICK, (0.5,), "allowed: two numbers"),
         (STICK, (0.1, 0.2, 0.3), "allowed: two numbers"),
@@ -195,9 +195,9 @@ def test_what_was_held_at_the_last_tick_can_be_asked_for_until_the_next():
 
 
 def test_controls_of_the_wrong_kind_are_named_with_some_that_are_right():
-    with pytest.raises(ControlError, match=r"key\.KeyW is no stick; sticks: pad\.left_stick, pad\.right_stick"):
+    with pytest.raises(ControlError, match=r"key\.KeyW is not a stick; sticks: pad\.left_stick, pad\.right_stick"):
         find_kind("key.KeyW", "stick")
-    with pytest.raises(ControlError, match="no pose; poses: hand"):
+    with pytest.raises(ControlError, match="not a pose; poses: hand"):
         find_kind("pad.south", "pose")
     for name, known in (("pad.right_stik.y", "pad.right_stick.y"), ("pad.lft_stick.x", "pad.left_stick.x")):
         with pytest.raises(ControlError, match=f'unknown axis "{name}"; did you mean "{known}"'):

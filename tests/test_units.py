@@ -128,7 +128,7 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
         (
             "accel_u_s2 = 1500",
             "accel_u_s2 = 6e6",
-            "gait.walk.accel_u_s2: found 6000000.0; allowed: above 0, up to 5e+06",
+            "gait.walk.accel_u_s2: found 6000000.0; allowed: above 0, up to 5000000",
         ),
         ("slow_down_u = 50", "slow_down_u = 'far'", 'mode.yard.steer.slow_down_u: found "far"; allowed: a number'),
         ("accel_u_s2", "acel_u_s2", 'gait.walk.acel_u_s2: unknown key; did you mean "accel_u_s2"?'),

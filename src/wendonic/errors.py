@@ -1,7 +1,7 @@
 """What goes wrong, said so that the reader knows what to do next."""
 
 from collections.abc import Iterable, Sequence
-from difflib import get_close_matches
+from difflib import SequenceMatcher, get_close_matches
 from pathlib import Path
 from typing import NamedTuple
 
@@ -88,14 +88,59 @@ def none_such(kind: str, name: str, known: Iterable[str]) -> str:
     return f'no {kind} "{name}"{did_you_mean(name, names) or ";"} there are: {", ".join(names) or "none"}'
 
 
-def did_you_mean(word: str, known: Iterable[str]) -> str:
-    """Return `; did you mean "..."?` for the nearest spelling among `known`, or nothing.
+LEAST_LETTERS = 3
+"""A shorter word is like too many others to be guessed at."""
+
+MIRRORED = (("left", "right"), ("up", "down"), ("forward", "back"), ("north", "south"), ("east", "west"), ("+", "-"))
+"""What must not be taken for the other."""
+
+SURE = 0.06
+"""How much more alike a word has to be to one of two mirrored names for the other one not to be named as well."""
+
+
+def did_you_mean(word: str, known: Iterable[str], meant: str | None = None) -> str:
+    """Return `; did you mean "..."?` for what is `meant` for certain, else for the nearest spelling among `known`, or
+    nothing. Where the mirror image of that is nearly as near (left for right), it names both.
 
     >>> did_you_mean("diagnal", ["merge", "diagonal"])
     '; did you mean "diagonal"?'
     >>> did_you_mean("xyz", ["merge", "diagonal"])
     ''
+    >>> did_you_mean("pad.trigger", ["pad.left_trigger", "pad.right_trigger"])
+    '; did you mean "pad.left_trigger" or "pad.right_trigger"?'
+    >>> did_you_mean("x", ["+x", "-x"], "+x")
+    '; did you mean "+x"?'
     """
     choices = {choice.lower(): choice for choice in known}
-    near = get_close_matches(word.lower(), choices, n=1, cutoff=0.6)
-    return f'; did you mean "{choices[near[0]]}"?' if near else ""
+    if meant is not None and meant.lower() in choices:
+        return f'; did you mean "{choices[meant.lower()]}"?'
+    lower = word.lower()
+    near = get_close_matches(lower, choices, n=1, cutoff=0.6) if len(word) >= LEAST_LETTERS else []
+    if not near:
+        return ""
+    mirrored = next((other for other in _mirror_images(near[0]) if other in choices), None)
+    if mirrored and _alike(lower, near[0]) - _alike(lower, mirrored) < SURE:
+        return f'; did you mean "{choices[near[0]]}" or "{choices[mirrored]}"?'
+    return f'; did you mean "{choices[near[0]]}"?'
+
+
+def _mirror_images(name: str) -> Iterable[str]:
+    for one, other in MIRRORED:
+        if one in name:
+            yield name.replace(one, other)
+        elif other in name:
+            yield name.replace(other, one)
+
+
+def _alike(word: str, name: str) -> float:
+    return SequenceMatcher(None, word, name).ratio()
+
+
+def first_of(names: Sequence[str], shown: int) -> str:
+    """Return the first of some names, and how many more there are.
+
+    >>> first_of(["south", "east", "west"], 2), first_of(["south"], 2)
+    ('south, east and 1 more', 'south')
+    """
+    more = len(names) - shown
+    return f"{', '.join(names[:shown])} and {more} more" if more > 0 else ", ".join(names)

@@ -13,7 +13,7 @@ if TYPE_CHECKING:
 
 
 def check(
-    profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
+    profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE", help="One profile (.toml), or several.")],
     fix: Annotated[
         bool, typer.Option("--fix", help="Write every fix into the file; each was tried first, and comments stay.")
     ] = False,
@@ -21,7 +21,7 @@ def check(
         bool, typer.Option("--dry-run", help="Show what --fix would change, and write nothing.")
     ] = False,
     only: Annotated[
-        list[str] | None, typer.Option("--only", metavar="SLUG", help="With --fix: this kind only; may be repeated.")
+        list[str] | None, typer.Option("--only", metavar="SLUG", help="With --fix: this kind only; can be repeated.")
     ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print the findings as JSON.")] = False,
     strict: Annotated[bool, typer.Option("--strict", help="Notices count as faults.")] = False,

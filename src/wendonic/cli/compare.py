@@ -15,14 +15,12 @@ if TYPE_CHECKING:
 
 
 def compare(
-    profiles: Annotated[
-        list[Path], typer.Argument(metavar="PROFILE PROFILE...", help="Two profiles (.toml) or more.")
-    ],
+    profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE", help="Two profiles (.toml) or more.")],
     on: Annotated[
         list[str] | None,
         typer.Option(
             "--on",
-            help="A recording, or a probe by name; figure_of_eight by default. May be repeated; see the list below.",
+            help="A recording, or a probe by name; figure_of_eight by default. Can be repeated; see the list below.",
         ),
     ] = None,
     out: Annotated[

@@ -24,12 +24,12 @@ def corpus(
         typer.Argument(metavar="FOLDER", help="A folder of recordings, or a Parquet file with a column recording."),
     ],
     profile: Annotated[
-        list[Path], typer.Option("--profile", help="A profile (.toml), the old one first; may be repeated.")
+        list[Path], typer.Option("--profile", help="A profile (.toml), the old one first; can be repeated.")
     ],
     quantity: Annotated[
         list[str] | None,
         typer.Option(
-            "--quantity", help="Only this number, and rank by the first; may be repeated. See the list below."
+            "--quantity", help="Only this number, and rank by the first; can be repeated. See the list below."
         ),
     ] = None,
     out: Annotated[

@@ -54,7 +54,7 @@ def demo(
         save_picture(draw_stick(profile, demo_recording("beekeeper_pad")), out / "stick.png")
         progress.advance(task)
     console.print(_summary_table(profile.title, summaries))
-    say(f"wrote {out}: pictures (.png), traces (.csv), the profiles (.toml) and recordings (.jsonl)")
+    say(f"wrote {out}: pictures (.png), traces (.csv), profiles (.toml, schemas .json) and recordings (.jsonl)")
     for path in kept:
         say(f"kept {path} as you changed it; the table shows the shipped one")
     say(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")

@@ -6,8 +6,8 @@ from pathlib import Path
 from typing import Annotated, Any
 
 import typer
-from typer.core import TyperGroup
 
+from wendonic.cli.named_help import WholeSummaries, WithExample
 from wendonic.cli.options import (
     ByOption,
     CourseOption,
@@ -32,7 +32,7 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
     "profiles": [
         (
             "profiles",
-            Annotated[list[Path], typer.Argument(metavar="PROFILE...", help="One profile (.toml), or several.")],
+            Annotated[list[Path], typer.Argument(metavar="PROFILE", help="One profile (.toml), or several.")],
             inspect.Parameter.empty,
         )
     ],
@@ -42,7 +42,7 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             "recording",
             Annotated[
                 Path | None,
-                typer.Argument(metavar="[RECORDING|PROBE]", help="A recording, or a probe by name, to show as well."),
+                typer.Argument(metavar="RECORDING|PROBE", help="A recording, or a probe by name, to show as well."),
             ],
             None,
         )
@@ -56,14 +56,14 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
         ("end_s", ToOption, None),
     ],
     "moments": [
-        ("moments", Annotated[list[float] | None, typer.Option("--at", help="A moment (s); may be repeated.")], None)
+        ("moments", Annotated[list[float] | None, typer.Option("--at", help="A moment (s); can be repeated.")], None)
     ],
     "only": [
         (
             "only",
             Annotated[
                 list[str] | None,
-                typer.Option(help="Only controls whose names begin so, such as pad; may be repeated."),
+                typer.Option(help="Only controls whose names begin so, such as pad; can be repeated."),
             ],
             None,
         )
@@ -107,16 +107,18 @@ def _command(picture: Any) -> Any:
     return run
 
 
-class _Pictures(TyperGroup):
+class _Pictures(WholeSummaries):
     """The pictures, whose files are only read once one of them is wanted."""
 
     @cached_property
     def _drawn(self) -> dict[str, Any]:
         from wendonic.pictures import PICTURES
 
-        app = typer.Typer()
+        app = typer.Typer(rich_markup_mode=None)
         for picture in PICTURES.values():
-            app.command(picture.name, help=picture.sentence, epilog=f"Example: {picture.example}")(_command(picture))
+            app.command(picture.name, cls=WithExample, help=picture.sentence, epilog=f"Example: {picture.example}")(
+                _command(picture)
+            )
         group = typer.main.get_command(app)
         return dict(getattr(group, "commands", {}))
 
@@ -134,6 +136,7 @@ class _Pictures(TyperGroup):
 draw = typer.Typer(
     cls=_Pictures,
     no_args_is_help=True,
+    rich_markup_mode=None,
     help="Draw a profile, or a recording under a profile.",
     epilog="Example: wendonic draw stick demo-out/beekeeper.toml",
 )

@@ -11,7 +11,7 @@ from wendonic.cli.say import say
 
 def export(
     profiles: Annotated[
-        list[Path], typer.Argument(metavar="PROFILE...", help="The profile (.toml); several only with --as html.")
+        list[Path], typer.Argument(metavar="PROFILE", help="The profile (.toml); several only with --as html.")
     ],
     language: Annotated[
         str,

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from wendonic.cli.completion import numbers, quantities
 from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
@@ -22,11 +23,15 @@ def fit(
         typer.Option(
             "--target",
             help="A quantity and its value, a limit or a range: reach90_s=0.12, stop_distance_m<=0.3, "
-            "jump_height_m=1:1.2. May be repeated.",
+            "jump_height_m=1:1.2. Can be repeated.",
+            autocompletion=quantities,
         ),
     ],
     free: Annotated[
-        list[str], typer.Option("--free", help="A setting to solve for: gait.walk.accel_m_s2. May be repeated.")
+        list[str],
+        typer.Option(
+            "--free", help="A setting to solve for: gait.walk.accel_m_s2. Can be repeated.", autocompletion=numbers
+        ),
     ],
     out: Annotated[
         Path | None, typer.Option("-o", "--out", help="The new profile; named after the old one by default.")

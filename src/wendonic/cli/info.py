@@ -11,7 +11,10 @@ from wendonic.cli.say import say, say_lines
 
 def info(
     file: Annotated[
-        Path, typer.Argument(help="A profile or a course (.toml), or a recording (.jsonl, .csv, .parquet).")
+        Path,
+        typer.Argument(
+            metavar="FILE", help="A profile or a course (.toml), or a recording (.jsonl, .csv, .parquet)."
+        ),
     ],
     tick_function: Annotated[
         bool, typer.Option("--tick-function", help="Print the tick function of a profile's mode: the code that runs.")

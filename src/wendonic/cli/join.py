@@ -10,9 +10,7 @@ from wendonic.cli.say import say
 
 
 def join(
-    recordings: Annotated[
-        list[Path], typer.Argument(metavar="RECORDING RECORDING...", help="Two recordings or more, in order.")
-    ],
+    recordings: Annotated[list[Path], typer.Argument(metavar="RECORDING", help="Two recordings or more, in order.")],
     out: Annotated[Path, typer.Option("-o", "--out", help="Where they go; the ending says which format.")],
     pause_s: Annotated[
         float, typer.Option("--pause", help="Pause between them, with everything released (s).")

@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from wendonic.cli.completion import quantities
 from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
@@ -18,7 +19,10 @@ if TYPE_CHECKING:
 def measure(
     profile: ProfileArgument,
     of: Annotated[
-        list[str] | None, typer.Option("--of", help="Only this quantity; may be repeated. See the list below.")
+        list[str] | None,
+        typer.Option(
+            "--of", help="Only this quantity; can be repeated. See the list below.", autocompletion=quantities
+        ),
     ] = None,
     mode: ModeOption = None,
     by: ByOption = None,

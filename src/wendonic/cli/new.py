@@ -9,7 +9,7 @@ from wendonic.cli.say import say
 
 
 def new(
-    path: Annotated[Path, typer.Argument(help="Where the profile goes, such as beekeeper.toml.")],
+    path: Annotated[Path, typer.Argument(metavar="PROFILE", help="The file to write, such as beekeeper.toml.")],
     like: Annotated[
         str, typer.Option("--like", metavar="NAME", help="The shipped profile to start from; see the list below.")
     ] = "beekeeper",
@@ -17,9 +17,11 @@ def new(
 ) -> None:
     """Write a commented profile to start from."""
     from wendonic.demo.starter import write_starter
+    from wendonic.reference.json_schema import FILE_NAMES
 
     write_starter(path, force, like)
-    say(f"wrote {path}; change a number, then see it: wendonic {_shown_by(like)} {path}")
+    say(f"wrote {path}, and beside it {FILE_NAMES['profile']}, by which your editor knows every field")
+    say(f"change a number, then see what it does: wendonic {_shown_by(like)} {path}")
 
 
 def _shown_by(like: str) -> str:

@@ -5,6 +5,8 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.completion import devices, modes, presses
+
 ProfileArgument = Annotated[Path, typer.Argument(metavar="PROFILE", help="A profile (.toml).")]
 RecordingArgument = Annotated[
     Path, typer.Argument(metavar="RECORDING", help="A recording (.jsonl, .csv or .parquet).")
@@ -16,7 +18,9 @@ PlayedArgument = Annotated[
     ),
 ]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
-ModeOption = Annotated[str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.")]
+ModeOption = Annotated[
+    str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.", autocompletion=modes)
+]
 SeatOption = Annotated[
     str | None, typer.Option("--seat", help="Whose pad the profile's pad is: pad1 for the second player.")
 ]
@@ -29,11 +33,14 @@ ByOption = Annotated[
         metavar="DEVICE",
         help="What the mode is measured by: keys, pad, pad.left_stick, triggers, touch_stick …; by default what has "
         "the most directions, keys first.",
+        autocompletion=devices,
     ),
 ]
 WhileOption = Annotated[
     str | None,
-    typer.Option("--while", metavar="PRESS", help="A press that stays held meanwhile, such as sprint."),
+    typer.Option(
+        "--while", metavar="PRESS", help="A press that is held meanwhile, such as sprint.", autocompletion=presses
+    ),
 ]
 CourseOption = Annotated[
     Path | None, typer.Option("--course", help="Ground to walk on (.toml): heights, walls, blocked squares.")

@@ -6,6 +6,7 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.completion import numbers, quantities
 from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
@@ -15,9 +16,16 @@ def sweep(
     profile: ProfileArgument,
     over: Annotated[
         list[str],
-        typer.Option("--over", help="Setting=from:to:count, gait.walk.accel_m_s2=8:40:30. Again for more."),
+        typer.Option(
+            "--over",
+            help="Setting=from:to:count, such as gait.walk.accel_m_s2=8:40:30. Can be repeated.",
+            autocompletion=numbers,
+        ),
     ],
-    of: Annotated[list[str], typer.Option("--of", help="A quantity of the feel sheet. Again for more.")],
+    of: Annotated[
+        list[str],
+        typer.Option("--of", help="A quantity of the feel sheet. Can be repeated.", autocompletion=quantities),
+    ],
     out: Annotated[
         Path,
         typer.Option(

@@ -75,10 +75,13 @@ def demo_course(name: str) -> Course:
 
 
 def copy_inputs(folder: str | Path) -> list[Path]:
-    """Copy the shipped profiles and recordings into `folder`, to play with; makes the folder if it is missing.
+    """Copy the shipped profiles and recordings into `folder`, to play with, and write the JSON Schemas that profiles
+    point to; makes the folder if it is missing.
 
     A file that is there already and was changed is somebody's work: it stays, and is returned.
     """
+    from wendonic.reference.json_schema import FILE_NAMES, write_schema
+
     target = Path(folder)
     kept: list[Path] = []
     try:
@@ -90,6 +93,8 @@ def copy_inputs(folder: str | Path) -> list[Path]:
                 continue
             with atomic_file(copy) as beside:
                 shutil.copyfile(source, beside)
+        for kind in ("profile", "course"):
+            write_schema(target / FILE_NAMES[kind], kind)
     except OSError as error:
         raise WendonicError(f"cannot write into {target}: {error.strerror or error}") from error
     return kept

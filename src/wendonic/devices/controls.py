@@ -3,7 +3,8 @@
 from typing import Literal, NamedTuple
 
 from wendonic.devices.keys import KEY_CODES
-from wendonic.errors import ControlError, did_you_mean
+from wendonic.devices.other_names import control_meant, key_meant
+from wendonic.errors import ControlError, did_you_mean, first_of
 
 ControlKind = Literal[
     "key",
@@ -159,6 +160,10 @@ CONTROLS: dict[str, Control] = _NAMED | {
 BY_SLOT: dict[int, Control] = {control.slot: control for control in _NAMED.values() if control.width}
 """Control by its first place in the held state."""
 
+LISTED = 'all of them: "wendonic controls"'
+SHOWN = 2
+"""How many controls of a kind a message names."""
+
 STATE_WIDTH = sum(control.width for control in _NAMED.values())
 """Numbers that the held state of all controls takes."""
 
@@ -174,10 +179,8 @@ def find_control(name: str) -> Control:
     """
     control = CONTROLS.get(name)
     if control is None:
-        guess = did_you_mean(name, CONTROLS)
-        known = "; known: key.<W3C code>, pad.…, mouse.…, pointer.at, touch.0 to 9, hand.left.…, head.pose, "
-        known += "view, goal, aim, plan, mode, body.…, square, discard, mark, lost.…"
-        raise ControlError(f'unknown control "{name}"{guess or known}')
+        guess = did_you_mean(name, CONTROLS, control_meant(name))
+        raise ControlError(f'unknown control "{name}"{guess or "; "}{"" if guess else LISTED}')
     return control
 
 
@@ -190,7 +193,8 @@ def find_key(code: str) -> Control:
     """
     control = CONTROLS.get(f"key.{code}") or CONTROLS.get(code)
     if control is None or control.kind != "key":
-        hint = did_you_mean(code, KEY_CODES) or '; key codes are W3C places such as "KeyW" or "ArrowUp"'
+        hint = did_you_mean(code.removeprefix("key."), KEY_CODES, key_meant(code))
+        hint = hint or '; key codes are W3C places such as "KeyW" or "ArrowUp"'
         raise ControlError(f'unknown key code "{code}"{hint}')
     return control
 
@@ -200,12 +204,11 @@ def find_kind(name: str, *kinds: ControlKind) -> Control:
 
     >>> find_kind("pad.south", "stick")
     Traceback (most recent call last):
-    wendonic.errors.ControlError: pad.south is no stick; sticks: pad.left_stick, pad.right_stick, hand.left.stick, …
+    wendonic.errors.ControlError: pad.south is not a stick; sticks: pad.left_stick, pad.right_stick and 2 more
     """
     control = find_control(name)
     if control.kind not in kinds:
         # Each further pad has what the first one has.
         known = [c.name for c in _NAMED.values() if c.kind in kinds and c.unit not in PADS[1:] and c.kind != "key"]
-        examples = ", ".join(known[:3]) + (", …" if len(known) > 3 else "")
-        raise ControlError(f"{control.name} is no {kinds[0]}; {kinds[0]}s: {examples}")
+        raise ControlError(f"{control.name} is not a {kinds[0]}; {kinds[0]}s: {first_of(known, SHOWN)}")
     return control

@@ -28,7 +28,7 @@ def path_parts(path: str) -> list[str | int]:
     for word in path.split("."):
         match = re.fullmatch(r"([^\[\]]+)((?:\[\d+\])*)", word)
         if match is None:
-            raise WendonicError(f"{path} is no field path; allowed: such as mode.foot.move.bind[0].rise_s")
+            raise WendonicError(f"{path} is not a field path; allowed: such as mode.foot.move.bind[0].rise_s")
         parts.append(match[1])
         parts += [int(index) for index in re.findall(r"\[(\d+)\]", match[2])]
     return parts
@@ -38,7 +38,7 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
     """Return a profile's text with the values at some field paths changed; a value of None takes a field out.
 
     Tables on the way that the text does not have are made; entries of lists have to be there. Raises `WendonicError`
-    for a text that is not valid TOML, and for a path that leads nowhere.
+    for a text that is not valid TOML, and for a path that does not exist.
 
     >>> edited("[gait.walk]\\naccel_m_s2 = 9     # slow\\n", {"gait.walk.accel_m_s2": 22.0})
     '[gait.walk]\\naccel_m_s2 = 22.0  # slow\\n'
@@ -85,10 +85,10 @@ def _put(table: Any, name: str | int, value: Any) -> None:
 def _step(table: Any, part: str | int, path: str) -> Any:
     if isinstance(part, int):
         if not isinstance(table, list) or part >= len(table):
-            raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
+            raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
         return table[part]
     if not hasattr(table, "get"):
-        raise WendonicError(f"{path} leads nowhere: {part} is inside of no table")
+        raise WendonicError(f"{path} does not exist: {part} is not inside a table")
     if part not in table:
         table[part] = tomlkit.inline_table() if isinstance(table, tomlkit.items.InlineTable) else tomlkit.table()
     return table[part]
@@ -137,11 +137,11 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
         for place, part in enumerate(way):
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
-                    raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
+                    raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
                 table, whole = table[part], whole[part]
             else:
                 if not isinstance(table, dict):
-                    raise WendonicError(f"{path} leads nowhere: {part} is inside of no table")
+                    raise WendonicError(f"{path} does not exist: {part} is not inside a table")
                 whole = whole.get(part, {})
                 if part not in table:
                     # A list that a mode has from another one becomes its own once something in it differs.
@@ -193,9 +193,9 @@ class UnwrittenTables:
 
 def _put_value(table: Any, last: str | int, value: Any, path: str) -> None:
     if isinstance(last, int) and (not isinstance(table, list) or last >= len(table)):
-        raise WendonicError(f"{path} leads nowhere: there is no entry [{last}]")
+        raise WendonicError(f"{path} does not exist: there is no entry [{last}]")
     if not isinstance(last, int) and not isinstance(table, dict):
-        raise WendonicError(f"{path} leads nowhere: {last} is inside of no table")
+        raise WendonicError(f"{path} does not exist: {last} is not inside a table")
     if value is not None:
         table[last] = _listed(value)
     elif isinstance(last, int):
@@ -205,7 +205,7 @@ def _put_value(table: Any, last: str | int, value: Any, path: str) -> None:
 
 
 def limits_of(profile: Profile, path: str) -> tuple[float, float]:
-    """Return the least and the most that a number of a profile may be; raises `WendonicError` where it is no number.
+    """Return the least and the most that a number of a profile may be; raises `WendonicError` where it is none.
 
     >>> from wendonic.demo import demo_profile
     >>> limits_of(demo_profile(), "mode.foot.move.half_life_s")
@@ -233,7 +233,7 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     if value is None and field is not None and field.examples and isinstance(field.examples[0], int | float):
         value = field.examples[0] * units
     if isinstance(value, bool) or not isinstance(value, int | float):
-        raise WendonicError(f"{path} is no number: found {value!r}")
+        raise WendonicError(f"{path} is not a number: found {value!r}")
     low, high = field_limits(field) if field else (-math.inf, math.inf)
     return float(value), low * units, high * units
 
@@ -275,17 +275,17 @@ def value_at(profile: Profile, path: str) -> Any:
     for part in path_parts(path):
         if isinstance(part, int):
             if not isinstance(found, tuple) or part >= len(found):
-                raise WendonicError(f"{path} leads nowhere: there is no entry [{part}]")
+                raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
             found = found[part]
         elif isinstance(found, dict):
             if part not in found:
-                raise WendonicError(f"{path} leads nowhere: {none_such('entry', part, found)}")
+                raise WendonicError(f"{path} does not exist: {none_such('entry', part, found)}")
             found = found[part]
         else:
             fields = getattr(type(found), "model_fields", {})
             name = metre_name(part) if "units_per_m" in profile.world.model_fields_set else part
             if name not in fields:
-                raise WendonicError(f"{path} leads nowhere: {none_such('field', part, fields)}")
+                raise WendonicError(f"{path} does not exist: {none_such('field', part, fields)}")
             found = getattr(found, name)
             if name != part and isinstance(found, int | float):
                 found *= profile.world.units_per_m

@@ -13,12 +13,13 @@ from wendonic.profile.inherited import likes, with_inherited
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
-from wendonic.profile.schema.field_words import range_words
+from wendonic.profile.schema.field_words import field_words, kind_words, range_words
 from wendonic.profile.schema.goal import GoalTable
 from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Choice, Table, fields_of_others
+from wendonic.profile.trade_words import field_meant
 from wendonic.profile.units import as_written, in_metres, metre_name, unit_name
 
 _WORDS_OF_TYPES = {
@@ -167,7 +168,50 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
     if kind in _WORDS:
         return _WORDS[kind](root, detail)
     allowed = _WORDS_OF_TYPES.get(kind)
+    if allowed in ("a list", "a table"):
+        return f"found {_shown(found)}; {_as_meant(root, detail, allowed)}"
     return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
+
+
+def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
+    """Say how a list or a table is written that was written as something else."""
+    found: Any = detail["input"]
+    name = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str)), "")
+    if allowed == "a list":
+        if isinstance(found, dict) and name == "bind":
+            header = dotted(_field_path(root, detail["loc"]))
+            return f"allowed: a list of tables, each under its own header in double brackets: [[{header}]]"
+        return (
+            f"allowed: a list, such as [{_shown(found)}]"
+            if isinstance(found, str | int | float)
+            else "allowed: a list"
+        )
+    table = _table_around(root, detail["loc"])
+    field = table.model_fields.get(name)
+    if field is None and isinstance(found, str | list):
+        # A table under a name of the user's own: its first field that has to be there holds what was written.
+        kind = _steps(root, detail["loc"])[-1][1]
+        needed = [own for own, info in getattr(kind, "model_fields", {}).items() if info.is_required()]
+        if needed:
+            listed = found if isinstance(found, list) else [found]
+            return f"allowed: a table, such as {{ {needed[0]} = [{', '.join(map(_shown, listed))}] }}"
+    alternatives = _alternatives(root, detail["loc"])
+    if found in alternatives:
+        return f'allowed: a table, such as {{ {"frame" if name == "steer" else "form"} = "{found}" }}'
+    number = _first_number(field.annotation) if field and isinstance(found, int | float) else None
+    if number:
+        return f"allowed: a table, such as {{ {number} = {found} }}"
+    example = next((words.example for words in field_words(table) if words.name == name), "")
+    return f"allowed: a table, such as {example}" if len(example) > 2 else "allowed: a table"
+
+
+def _first_number(kind: Any) -> str | None:
+    """Return the first field of a table that holds a number, None where there is no such table."""
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    tables = [part for part in (kind, *get_args(kind)) if isinstance(part, type) and issubclass(part, Table)]
+    fields = tables[0].model_fields.items() if tables else ()
+    return next((name for name, field in fields if kind_words(field.annotation) == "number"), None)
 
 
 def _choice(_: type[Table], detail: ErrorDetails) -> str:
@@ -182,12 +226,13 @@ def _choice(_: type[Table], detail: ErrorDetails) -> str:
 def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     found = detail["input"]
     if not isinstance(found, dict):
-        return f"found {_shown(found)}; allowed: a table"
+        return f"found {_shown(found)}; {_as_meant(root, detail, 'a table')}"
     alternatives = _alternatives(root, detail["loc"])
     if "form" in detail["ctx"]["discriminator"]:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
+    channel = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str) and part != "bind"), "")
     keys = ", ".join(found) or "nothing"
-    return f"found {keys}; allowed: it names its controls under one of {', '.join(map(str, alternatives))}"
+    return f"found {keys}; allowed as a source of {channel}: {', '.join(map(str, alternatives))}"
 
 
 _LIMITS = ("greater_than", "greater_than_equal", "less_than", "less_than_equal")
@@ -208,7 +253,9 @@ _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
 def _guess(found: object, allowed: list[str]) -> str:
     if not isinstance(found, str):
         return ""
-    return did_you_mean(found, [word.strip('"') for word in allowed])
+    # An axis of a game without its sign is the positive one.
+    words = [word.strip('"') for word in allowed]
+    return did_you_mean(found, words, f"+{found}" if f"+{found}" in words else field_meant(found, words))
 
 
 @functools.cache
@@ -229,7 +276,9 @@ def _unknown_key(name: str, table: type[Table]) -> str:
         return "a source has one device; give this one a [[bind]] of its own"
     # What goes with another form is no slip, and so may be what was meant.
     others = list(fields_of_others(table)) if issubclass(table, Choice) else []
-    return f"unknown key{did_you_mean(name, [*allowed, *others]) or ';'} allowed here: {', '.join(allowed)}"
+    known = [*allowed, *others]
+    guess = did_you_mean(name, known, field_meant(name, known))
+    return f"unknown key{guess or ';'} allowed here: {', '.join(allowed)}"
 
 
 def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:

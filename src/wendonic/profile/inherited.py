@@ -13,7 +13,8 @@ _EITHER = (("half_life_s", "one_euro"), ("deg_per_count", "cm_per_turn"))
 def with_inherited(content: Any) -> Any:
     """Return a profile's content in which every mode with `like` has what the other one has and it does not say.
 
-    Tables are taken over field by field, lists whole. A `like` that leads nowhere, or in a circle, is left as it is.
+    Tables are taken over field by field, lists whole. A `like` that names no mode, or leads in a circle, is left as
+    it is.
 
     >>> foot = {"gait": "walk", "move": {"diagonal": "cap", "half_life_s": 0.02}}
     >>> aim = {"like": "foot", "move": {"diagonal": "unit"}}

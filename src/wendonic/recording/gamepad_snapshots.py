@@ -39,7 +39,7 @@ def _entries(lines: list[bytes], faults: list[Fault]) -> Iterator[Entry]:
             time_ms = float(snapshot["timestamp"])
             values = dict(_values(snapshot["axes"], snapshot["buttons"]))
         except (ValueError, TypeError, KeyError, AttributeError, RecursionError):
-            what = 'is no snapshot; allowed: {"timestamp": ..., "axes": [...], "buttons": [...]}'
+            what = 'is not a snapshot; allowed: {"timestamp": ..., "axes": [...], "buttons": [...]}'
             faults.append(Fault(number, "", what))
             continue
         first_ms = time_ms if first_ms is None else first_ms

@@ -89,7 +89,7 @@ def _records(path: str | Path, raw: bytes, layout: int) -> Iterator[_Record]:
     first: int | None = None
     for number, (seconds, microseconds, kind, code, value) in enumerate(record.iter_unpack(raw[:whole])):
         if kind > LAST_EVENT_TYPE or not 0 <= microseconds < 1_000_000:
-            what = f"is no input event of the {layout}-bit layout; try layout {96 - layout}"
+            what = f"is not an input event of the {layout}-bit layout; try layout {96 - layout}"
             raise RecordingError(path, [Fault(None, f"record {number}", what)])
         # Whole microseconds, so that no digit of a time since 1970 is lost.
         time_us = seconds * 1_000_000 + microseconds

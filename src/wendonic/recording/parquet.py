@@ -65,7 +65,7 @@ def recordings_in(path: str | Path) -> tuple[str, ...] | None:
             return None
         names = file.read(columns=[RECORDING]).column(0).unique().to_pylist()
     except (pyarrow.ArrowException, OSError, ValueError) as error:
-        raise RecordingError(path, [Fault(None, "", f"is no Parquet file: {error}")]) from None
+        raise RecordingError(path, [Fault(None, "", f"is not a Parquet file: {error}")]) from None
     return tuple(str(name) for name in names)
 
 
@@ -83,7 +83,7 @@ def read_parquet(path: str | Path, recording: str | None = None) -> Content:
         header = json.loads((table.schema.metadata or {}).get(FORMAT.encode(), b"{}"))
         by_name = {name: table.column(name) for name in ("t", "c", "v0", "text")}
     except (pyarrow.ArrowException, OSError, ValueError) as error:
-        raise RecordingError(path, [Fault(None, "", f"is no Parquet file: {error}")]) from None
+        raise RecordingError(path, [Fault(None, "", f"is not a Parquet file: {error}")]) from None
     except KeyError:
         found = ", ".join(table.column_names)
         allowed = ", ".join(("t", "c", *NUMBER_COLUMNS, "text"))

@@ -35,7 +35,7 @@ class RecordingWriter:
         """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
         self.path = Path(path)
         if self.path.suffix.lower() != ".jsonl":
-            what = "is no place to record event by event; name a .jsonl file, and convert it afterwards"
+            what = "cannot be recorded to event by event; name a .jsonl file, and convert it afterwards"
             raise RecordingError(path, [Fault(None, "", what)])
         self._last_t = -math.inf
         content = file_content(path, "recording", RecordingError) if self.path.exists() else b""

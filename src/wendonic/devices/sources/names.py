@@ -1,6 +1,6 @@
 """Keys, buttons and axes by the names that bindings have for them."""
 
-from wendonic.devices.controls import CONTROLS, Control, find_key, find_kind
+from wendonic.devices.controls import CONTROLS, Control, find_control, find_key, find_kind
 from wendonic.errors import ControlError, did_you_mean
 
 
@@ -12,6 +12,13 @@ def find_switch(name: str) -> Control:
     """
     if "." not in name:
         return find_key(name)
+    control = find_control(name)
+    if control.kind == "wheel":
+        raise ControlError(f'{control.name} is not a button; a notch presses as {{ wheel = "towards" }}')
+    if control.kind == "stick":
+        raise ControlError(
+            f'{control.name} is not a button; it presses as {{ stick = "{control.name}", towards = "up" }}'
+        )
     return find_kind(name, "button", "key")
 
 
@@ -33,5 +40,8 @@ def find_axis(name: str) -> tuple[Control, int, float]:
     if control is not None and control.kind == "button":
         return control, control.slot, 1.0
     axes = [f"{other}.{letter}" for other, known in CONTROLS.items() if known.kind == "stick" for letter in "xy"]
+    if stick is None and name in CONTROLS and CONTROLS[name].kind == "stick":
+        guess = f"; allowed: {name}.x to the right, {name}.y forward"
+        raise ControlError(f"{name} is a stick and has two axes{guess}")
     guess = did_you_mean(name, axes) or "; axes are such as pad.left_stick.x, pad.right_stick.y, pad.left_trigger"
     raise ControlError(f'unknown axis "{name}"{guess}')

@@ -47,7 +47,7 @@ class StickStandIn:
             if not good:
                 raise DeviceError(f"{name}: found {locals()[name]!r}; allowed: {allowed}")
         if find_control(control).kind != "stick":
-            raise DeviceError(f"{control} is no stick")
+            raise DeviceError(f"{control} is not a stick")
         self.control = control
         self.rest = rest
         self.noise = noise

@@ -121,5 +121,5 @@ def _text(number: Any) -> str:
         return number.text
     value = value_of(number)
     if not isinstance(value, int | float):
-        raise WendonicError(f"{number!r} is no number")
+        raise WendonicError(f"{number!r} is not a number")
     return "Infinity" if value == float("inf") else repr(float(value))

@@ -9,10 +9,11 @@ from typing import Annotated, Any, Self
 from pydantic import Field, model_validator
 
 from wendonic.devices.push import Pushes
+from wendonic.profile.schema.names import SeatName, ZoneName
 from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.window import Window
 
-ZoneNames = Annotated[tuple[str, ...], Field(strict=False)]
+ZoneNames = Annotated[tuple[ZoneName, ...], Field(strict=False)]
 Degrees = Annotated[float, Field(gt=0.0, le=100_000.0)]
 
 
@@ -22,7 +23,9 @@ class Bind(Table):
     """
 
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
-    seat: str | None = entry("Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody")
+    seat: SeatName | None = entry(
+        "Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody"
+    )
 
     def controls(self) -> list[str]:
         """Return the controls that it names, axis by axis; zones of the touch screen count as controls."""

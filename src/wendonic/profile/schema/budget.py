@@ -7,6 +7,7 @@ from typing import Annotated, Self
 from pydantic import AfterValidator, model_validator
 
 from wendonic.errors import none_such
+from wendonic.profile.schema.names import PressName
 from wendonic.profile.schema.table import Table, entry, own_fault
 
 
@@ -25,7 +26,9 @@ class Limits(Table):
         example="pad.left_stick",
         otherwise="what has the most directions, keys first",
     )
-    press: str | None = entry("Press that is held while it is measured.", None, example="sprint", otherwise="none")
+    press: PressName | None = entry(
+        "Press that is held while it is measured.", None, example="sprint", otherwise="none"
+    )
 
     @model_validator(mode="after")
     def _says_something(self) -> Self:

@@ -1,7 +1,8 @@
 """A field in words: its unit, its range, its default, an example, and what it does to the feel."""
 
 from collections.abc import Iterator
-from typing import Any, NamedTuple, get_args
+from types import UnionType
+from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_origin
 
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
@@ -25,7 +26,10 @@ UNITS = {
 
 
 class FieldWords(NamedTuple):
-    """What is said of a field. `range` is "" where anything of its kind is allowed; `required` has no default."""
+    """What is said of a field. `range` is "" where anything of its kind is allowed; `required` has no default.
+    `kind` is what it holds; `implied` says that the default is what counts where there is none; `words` are the words
+    that it may hold, each with what it does.
+    """
 
     name: str
     description: str
@@ -34,6 +38,30 @@ class FieldWords(NamedTuple):
     default: str
     example: str
     required: bool
+    kind: str
+    implied: bool = False
+    words: tuple[tuple[str, str], ...] = ()
+
+    @property
+    def facts(self) -> str:
+        """What it holds, in which range, and what counts where it is not written.
+
+        >>> from wendonic.profile.schema.gait import Gait
+        >>> next(field_words(Gait)).facts
+        'number (m/s), above 0, up to 1000; default 3.2'
+        """
+        unit = f" ({self.unit})" if self.unit else ""
+        if self.kind in ("one word", "list of words"):
+            holds = ", ".join(f'"{word}"' for word in self.range.split(", "))
+        elif self.kind == "one of some numbers":
+            holds = f"{self.range}{unit}"
+        else:
+            holds = ", ".join(filter(None, (f"{self.kind}{unit}", self.range)))
+        if self.required:
+            return f"{holds}; required"
+        if self.implied:
+            return f"{holds}; left out: {self.default}"
+        return f"{holds}; default {self.default}" if self.default not in ("", "{}", "[]") else holds
 
 
 def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
@@ -41,7 +69,7 @@ def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
 
     >>> from wendonic.profile.schema.gait import Gait
     >>> next(field_words(Gait))[2:]
-    ('m/s', 'above 0, up to 1000', '3.2', '3.2', False)
+    ('m/s', 'above 0, up to 1000', '3.2', '3.2', False, 'number', False, ())
     """
     for name, field in table.model_fields.items():
         extra = field.json_schema_extra if isinstance(field.json_schema_extra, dict) else {}
@@ -56,7 +84,61 @@ def field_words(table: type[BaseModel]) -> Iterator[FieldWords]:
             str(extra.get("otherwise", "")) if default == "none" else default,
             example,
             field.is_required(),
+            kind_words(field.annotation, *field.metadata),
+            default == "none",
+            _words_of(field),
         )
+
+
+def _words_of(field: FieldInfo) -> tuple[tuple[str, str], ...]:
+    marks = [mark for mark in field.metadata if isinstance(mark, Words)]
+    return tuple((name, words[name].meaning) for words in marks for name in words)
+
+
+class Holds(NamedTuple):
+    """A mark of a type: what a text of it names, in the words of the reference."""
+
+    words: str
+
+
+_KINDS = {float: "number", int: "whole number", bool: "true or false", str: "text"}
+
+
+def kind_words(kind: Any, *marks: Any) -> str:
+    """Return in words what a field of a type holds; `marks` are what it is annotated with.
+
+    >>> kind_words(tuple[float, ...]), kind_words(bool), kind_words(dict[str, int]), kind_words(str | None)
+    ('list of numbers', 'true or false', 'table of whole numbers by name', 'text')
+    """
+    for mark in marks:
+        if isinstance(mark, Holds):
+            return mark.words
+        if isinstance(mark, Words):
+            return "one word"
+    origin, parts = get_origin(kind), get_args(kind)
+    if origin is Annotated:
+        return kind_words(parts[0], *parts[1:])
+    if origin is Literal:
+        return "one word" if isinstance(parts[0], str) else "one of some numbers"
+    if origin is tuple:
+        if len(parts) > 1 and parts[1] is not ...:
+            return f"list of {len(parts)} {_plural(kind_words(parts[0]))}"
+        return f"list of {_plural(kind_words(parts[0]))}"
+    if origin is dict:
+        return f"table of {_plural(kind_words(parts[1]))} by name"
+    if origin in (Union, UnionType):
+        kinds = dict.fromkeys(kind_words(part) for part in parts if part is not type(None))
+        return " or ".join(kinds)
+    return _KINDS.get(kind, "table")
+
+
+def _plural(words: str) -> str:
+    if words.startswith("list of "):
+        return f"lists of {words.removeprefix('list of ')}"
+    return " or ".join(_PLURALS.get(one, f"{one}s") for one in words.split(" or "))
+
+
+_PLURALS = {"one word": "words", "axis": "axes", "false": "false", "true": "true"}
 
 
 def field_unit(name: str, field: FieldInfo) -> str:
@@ -93,16 +175,23 @@ def range_words(field: FieldInfo, units: float = 1.0) -> str:
     """Return in words which numbers, or which words, a field may hold; "" where any will do. Lengths are in what
     `units` of are a metre.
     """
-    low, high = "", ""
+    low, high, least = "", "", ""
     for mark in [*field.metadata, *_marks(field.annotation)]:
         if isinstance(mark, Words):
             return ", ".join(mark)
+    for part in (field.annotation, *get_args(field.annotation)):
+        if get_origin(part) is Literal:
+            return ", ".join(map(str, get_args(part)))
+    for mark in [*field.metadata, *_marks(field.annotation)]:
         for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                low = words.format(f"{bound * units:g}")
+                low = words.format(f"{bound * units:.9g}")
+                least = f"{bound * units:.9g}" if attribute == "ge" else ""
         for attribute, words in (("le", "up to {}"), ("lt", "below {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                high = words.format(f"{bound * units:g}")
+                high = words.format(f"{bound * units:.9g}")
+    if least and high.startswith("up to "):
+        return f"{least} {high.removeprefix('up ')}"
     return ", ".join(filter(None, (low, high)))
 
 

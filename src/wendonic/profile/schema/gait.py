@@ -9,7 +9,7 @@ from wendonic.arithmetic import sqrt
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.body.gait import COASTS_ON, GaitTuning
 from wendonic.length_unit import METRES, LengthUnit
-from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.names import Fraction, PressName
 from wendonic.profile.schema.table import Table, entry, own_faults
 
 Speed = Annotated[float, Field(gt=0.0, le=1000.0)]
@@ -32,7 +32,7 @@ class Jump(Table):
     counts: h = v² / 2g. Released while rising, the body keeps `early_release_ratio` of its speed.
     """
 
-    press: str = entry("Press that jumps.", "jump")
+    press: PressName = entry("Press that jumps.", "jump")
     height_m: Annotated[float, Field(gt=0.0, le=100.0)] | None = entry(
         "Height of a jump whose press stays held: raise it to jump higher, lower it to jump lower.",
         None,

@@ -6,7 +6,7 @@ from pydantic import Discriminator, Field, Tag
 
 from wendonic.devices.sources.goal import GoalSource, PointedGoal, ShownPlan, TouchedGoal
 from wendonic.profile.schema.bind import Bind, by_key, zone_control
-from wendonic.profile.schema.names import SwitchName
+from wendonic.profile.schema.names import SwitchName, ZoneName
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.window import Window
@@ -40,7 +40,7 @@ class PointerGoalBind(Bind):
 class TouchGoalBind(Bind):
     """The place under a finger that landed in the zone."""
 
-    touch: str = entry("Zone in which a finger sets a goal.", example="window")
+    touch: ZoneName = entry("Zone in which a finger sets a goal.", example="window")
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""

@@ -8,7 +8,7 @@ from wendonic.arithmetic import radians
 from wendonic.kernels.look.look import LookTuning
 from wendonic.look_units import zoom_ratio
 from wendonic.profile.schema.look_binds import AnyLookBind
-from wendonic.profile.schema.names import Fraction
+from wendonic.profile.schema.names import Fraction, PressName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.table import Table, entry, own_fault
 
@@ -23,7 +23,7 @@ class Zoom(Table):
     on the screen for the same motion of the hand.
     """
 
-    press: str = entry("Press that zooms in while held.", example="spyglass")
+    press: PressName = entry("Press that zooms in while held.", example="spyglass")
     fov_deg: FieldOfView = entry("Field of view without the zoom.", 80.0)
     zoom_fov_deg: FieldOfView = entry(
         "Field of view with the zoom, along the same axis: lower it to turn more slowly while zoomed.", 40.0

@@ -24,7 +24,7 @@ from wendonic.kernels.look.stick import StickLookTuning
 from wendonic.look_units import CM_PER_INCH, deg_per_count_from_cm
 from wendonic.profile.schema.bind import Bind, Degrees, by_key, zone_control
 from wendonic.profile.schema.dead_zone import DeadZone
-from wendonic.profile.schema.names import GyroName, Seconds, StickName
+from wendonic.profile.schema.names import GyroName, PressName, Seconds, StickName, ZoneName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
@@ -331,7 +331,7 @@ class LookStickBind(LookBind, Centred):
 class TouchDragBind(LookBind):
     """A dragging finger that landed in the zone: degrees for the whole width of the window."""
 
-    touch_drag: str = entry("Zone in which a dragging finger turns the view.", example="right half")
+    touch_drag: ZoneName = entry("Zone in which a dragging finger turns the view.", example="right half")
     deg_per_width: Degrees = entry(
         "Turn for a drag across the whole window: raise it to turn with less travel, lower it to aim more finely.",
         180.0,
@@ -391,7 +391,7 @@ class GyroBind(LookBind):
         "measures.",
         0.6,
     )
-    pause_press: str | None = entry(
+    pause_press: PressName | None = entry(
         "Press that stops turning while held, so that the player can bring the pad back.",
         None,
         example="steady",

@@ -14,6 +14,7 @@ from wendonic.profile.schema.goal import GoalTable
 from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.move_binds import HandsBind, KeysBind, TouchZonesBind
+from wendonic.profile.schema.names import GaitName, ModeName
 from wendonic.profile.schema.press import PressTable
 from wendonic.profile.schema.steer.any_steer import AnySteer
 from wendonic.profile.schema.steer.camera import CameraSteer
@@ -52,22 +53,22 @@ class Mode(Table):
     steps on squares has the gait "none" unless it names one.
     """
 
-    like: str | None = entry(
+    like: ModeName | None = entry(
         "Mode that this one is a copy of: write only what differs. A list such as bind is written in full.",
         None,
         example="foot",
         otherwise="begins with the defaults",
     )
-    gait: str = entry(
+    gait: GaitName = entry(
         'Gait that turns intent into motion; "none" if the game moves the body and wants directions only.',
         "walk",
     )
-    press_gaits: dict[str, str] = entry(
+    press_gaits: dict[str, GaitName] = entry(
         "Presses that switch to another gait while held. If several are held, the last one in the table counts.",
         {},
         example={"sprint": "run"},
     )
-    leave_to: Annotated[tuple[str, ...], Field(strict=False)] | None = entry(
+    leave_to: Annotated[tuple[ModeName, ...], Field(strict=False)] | None = entry(
         "Modes that can be entered from this one.", None, example=["cart"], otherwise="any mode"
     )
     held_presses: Annotated[str, HELD_PRESSES] = entry(

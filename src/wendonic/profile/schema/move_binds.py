@@ -22,7 +22,7 @@ from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.diagonals import Moving
 from wendonic.profile.schema.keyed import Opposed, Ramped
-from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName
+from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName, ZoneName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry
@@ -213,7 +213,7 @@ class TouchStickBind(Moving, Tilted):
     `radius` is a share of the window's height; past it the middle stays where it is, or is dragged along.
     """
 
-    touch_stick: str = entry("Zone in which a thumb acts as a stick.", example="left half")
+    touch_stick: ZoneName = entry("Zone in which a thumb acts as a stick.", example="left half")
     radius: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
         "How far the thumb slides to full tilt: raise it for finer control, lower it for shorter travel.",
         0.12,

@@ -7,6 +7,7 @@ from pydantic import AfterValidator, Field
 from wendonic.devices.controls import CONTROLS, PADS, find_key, find_kind
 from wendonic.devices.sources.names import find_axis, find_switch
 from wendonic.errors import ControlError, did_you_mean
+from wendonic.profile.schema.field_words import Holds
 from wendonic.profile.schema.table import own_fault
 
 
@@ -77,15 +78,20 @@ def _dpad_name(name: str) -> str:
     return "pad.dpad" if pad == "pad0" else name
 
 
-PadName = Annotated[str, AfterValidator(_pad_name)]
-DpadName = Annotated[str, AfterValidator(_dpad_name)]
-KeyCode = Annotated[str, AfterValidator(_key_code)]
+PadName = Annotated[str, AfterValidator(_pad_name), Holds("pad")]
+DpadName = Annotated[str, AfterValidator(_dpad_name), Holds("d-pad")]
+KeyCode = Annotated[str, AfterValidator(_key_code), Holds("key")]
 KeyList = Annotated[tuple[KeyCode, ...], Field(strict=False)]
-StickName = Annotated[str, AfterValidator(_stick_name)]
-GyroName = Annotated[str, AfterValidator(_gyro_name)]
-SwitchName = Annotated[str, AfterValidator(_switch_name)]
-ChordName = Annotated[str, AfterValidator(_chord)]
-TriggerName = Annotated[str, AfterValidator(_trigger_name)]
-AxisName = Annotated[str, AfterValidator(_axis_name)]
+StickName = Annotated[str, AfterValidator(_stick_name), Holds("stick")]
+GyroName = Annotated[str, AfterValidator(_gyro_name), Holds("motion sensor")]
+SwitchName = Annotated[str, AfterValidator(_switch_name), Holds("key or button")]
+ChordName = Annotated[str, AfterValidator(_chord), Holds("control or chord")]
+TriggerName = Annotated[str, AfterValidator(_trigger_name), Holds("trigger or button")]
+AxisName = Annotated[str, AfterValidator(_axis_name), Holds("axis")]
+GaitName = Annotated[str, Holds("gait")]
+ModeName = Annotated[str, Holds("mode")]
+PressName = Annotated[str, Holds("press")]
+SeatName = Annotated[str, Holds("seat")]
+ZoneName = Annotated[str, Holds("zone")]
 Seconds = Annotated[float, Field(ge=0.0, le=10.0)]
 Fraction = Annotated[float, Field(ge=0.0, le=1.0)]

@@ -23,7 +23,16 @@ from wendonic.kernels.press.press import (
     PressTuning,
 )
 from wendonic.profile.schema.bind import zone_control
-from wendonic.profile.schema.names import ChordName, Fraction, Seconds, StickName, SwitchName
+from wendonic.profile.schema.names import (
+    ChordName,
+    Fraction,
+    ModeName,
+    SeatName,
+    Seconds,
+    StickName,
+    SwitchName,
+    ZoneName,
+)
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.window import Window
@@ -141,7 +150,7 @@ class StickEntry(LimitedEntry):
 class ZoneEntry(Table):
     """A finger that lands in a zone of the touch screen."""
 
-    zone: str = entry("Zone in which a finger presses as it lands.", example="right half")
+    zone: ZoneName = entry("Zone in which a finger presses as it lands.", example="right half")
 
 
 class WheelEntry(Table):
@@ -273,7 +282,7 @@ class PressTable(Table):
         unit="count",
         example=1,
     )
-    enter: str = entry(
+    enter: ModeName = entry(
         'Mode that the press enters from the next tick on; "none" if it enters none.',
         "none",
         example="cart",
@@ -281,7 +290,9 @@ class PressTable(Table):
     enter_at: Annotated[str, ENTER_AT] = entry(
         "Whether the mode is entered as the press begins or as it ends.", "begin"
     )
-    seat: str | None = entry("Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody")
+    seat: SeatName | None = entry(
+        "Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody"
+    )
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:

@@ -150,7 +150,7 @@ class Profile(Table):
         """Return the profile with the values at some field paths changed, checked as if it had been loaded so. A
         value of None takes a field out, so that its default counts again. Paths are those of the error messages.
 
-        Raises `ProfileError` with all faults at once, and `WendonicError` for a path that leads nowhere.
+        Raises `ProfileError` with all faults at once, and `WendonicError` for a path that does not exist.
 
         >>> from wendonic.demo import demo_profile
         >>> profile = demo_profile().changed({"mode.foot.look.bind[0].cm_per_turn": 28})

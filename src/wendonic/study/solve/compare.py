@@ -9,6 +9,7 @@ from wendonic.batch.window import ticks_between
 from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
+from wendonic.profile.flat_settings import flat_settings
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.feel_sheet import FeelSheet, measure
@@ -94,24 +95,10 @@ def settings_that_differ(profiles: Sequence[Profile]) -> tuple[Setting, ...]:
             for content in contents:
                 if content[group].pop(name, None) is not None:
                     content[f"{group}.{name}"] = HAS_IT
-    flat = [_flat(content) for content in contents]
+    flat = [flat_settings(content) for content in contents]
     paths = dict.fromkeys(path for fields in flat for path in fields if path != "title")
     found = (Setting(path, tuple(fields.get(path) for fields in flat)) for path in paths)
     return tuple(setting for setting in found if any(value != setting.values[0] for value in setting.values))
-
-
-def _flat(content: Any, path: str = "") -> dict[str, Any]:
-    """Return every value of nested tables by its field path; lists of tables are counted, other lists are values."""
-    fields: dict[str, Any] = {}
-    if isinstance(content, dict):
-        for name, value in content.items():
-            fields |= _flat(value, f"{path}.{name}" if path else str(name))
-    elif isinstance(content, list | tuple) and content and isinstance(content[0], dict):
-        for index, value in enumerate(content):
-            fields |= _flat(value, f"{path}[{index}]")
-    else:
-        fields[path] = content
-    return fields
 
 
 def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:

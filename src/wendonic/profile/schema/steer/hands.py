@@ -8,6 +8,7 @@ from wendonic.kernels.frames.frame import FrameTuning
 from wendonic.kernels.frames.hands import FORWARD_BOTH, FORWARD_HEAD, FORWARD_LEFT, FORWARD_RIGHT
 from wendonic.kernels.frames.steer import FRAME_HANDS
 from wendonic.length_unit import METRES, LengthUnit
+from wendonic.profile.schema.names import PressName
 from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry
 from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.words import Word, Words
@@ -32,7 +33,7 @@ class Teleport(Table):
     landed.
     """
 
-    press: str = entry("Press that points while held; released, it teleports.", example="go")
+    press: PressName = entry("Press that points while held; released, it teleports.", example="go")
     hand: Literal["hand.left", "hand.right"] = entry("Hand that points.", "hand.right")
     speed_m_s: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
         "Speed at which the arc leaves the hand: raise it to reach further, lower it to aim more finely.", 7.0

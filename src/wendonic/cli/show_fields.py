@@ -1,0 +1,65 @@
+"""Fields and tables of files, as `fields` and `explain` show them."""
+
+from typing import TYPE_CHECKING
+
+from wendonic.cli.definitions import say_definitions, say_paragraph
+from wendonic.cli.say import say
+
+if TYPE_CHECKING:
+    from wendonic.profile.schema.field_words import FieldWords
+    from wendonic.reference.find_fields import FoundFields
+    from wendonic.reference.tables import ReferenceTable, TableGroup
+
+
+def show_found(found: "FoundFields") -> None:
+    """Print whole tables, then single fields with where they are."""
+    blank = False
+    for group in found.groups:
+        _blank(blank)
+        show_group(group)
+        blank = True
+    for one in found.fields:
+        _blank(blank)
+        places = ", ".join(one.places[:3]) + (f" and {len(one.places) - 3} more" if len(one.places) > 3 else "")
+        say(f"{one.field.name}, in {places}")
+        show_fields((one.field,), with_name=False)
+        blank = True
+
+
+def _blank(wanted: bool) -> None:
+    if wanted:
+        say()
+
+
+def show_group(group: "TableGroup") -> None:
+    """Print the tables of one place."""
+    if group.common:
+        say(f"{group.place or 'top of the file'}, every {_alternative(group)}")
+        show_fields(group.common)
+    for number, table in enumerate(group.tables):
+        _blank(number > 0 or bool(group.common))
+        _show_table(group.place, table, group.own(table) if group.common else table.fields)
+
+
+def _alternative(group: "TableGroup") -> str:
+    first = group.tables[0].choice
+    return first.partition(" =")[0] if " =" in first else "entry"
+
+
+def _show_table(place: str, table: "ReferenceTable", fields: "tuple[FieldWords, ...]") -> None:
+    say(f"{place}: {table.choice}" if table.choice else place or "top of the file")
+    others = [other for other in table.places if other != place]
+    if others:
+        say_paragraph(f"also at {', '.join(others)}", 2)
+    say_paragraph(table.about, 2)
+    show_fields(fields)
+
+
+def show_fields(fields: "tuple[FieldWords, ...]", with_name: bool = True) -> None:
+    """Print fields: what each holds, what it does, and the words it may hold."""
+    rows = []
+    for field in fields:
+        name = field.name if with_name else ""
+        rows.append((name, f"{field.facts}. {field.description}"))
+        rows += [(f"  {word}", meaning) for word, meaning in field.words]
+    say_definitions(rows)

@@ -1,0 +1,256 @@
+"""Words of the trade that a profile calls something else, and where each is found."""
+
+import re
+from collections.abc import Iterable
+from typing import NamedTuple
+
+
+class TradeWord(NamedTuple):
+    """A word of the trade: what it means, the fields that set it (by the ends of their paths), and other names to
+    look up: quantities, findings, commands.
+    """
+
+    means: str
+    fields: tuple[str, ...] = ()
+    see: tuple[str, ...] = ()
+
+
+TRADE_WORDS: dict[str, TradeWord] = {
+    "acceleration": TradeWord(
+        "How quickly speed rises.", ("gait.accel_m_s2", "gait.airborne.accel_m_s2"), ("reach90_s", "slow-start")
+    ),
+    "action": TradeWord("A named on/off thing the player does: a press.", ("press",)),
+    "aim assist": TradeWord(
+        "Not part of Wendonic. What makes aiming easier by itself: finer curves, gains and zoom.",
+        ("curve", "hand_gain", "zoom", "steady_below_deg_s"),
+    ),
+    "air control": TradeWord("How much a body steers in the air.", ("airborne.accel_m_s2", "airborne.brake_m_s2")),
+    "anti dead zone": TradeWord(
+        "The amount at the edge of the dead zone, to get past a dead zone that the game has itself.", ("curve.floor",)
+    ),
+    "auto repeat": TradeWord(
+        "A press that begins again while held, as in menus.",
+        ("press.style", "repeat_delay_s", "repeat_interval_s"),
+    ),
+    "bunny hop": TradeWord("Jumping again in the tick of landing.", ("buffer_s",), ("jump_buffer_s",)),
+    "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
+    "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
+    "click to move": TradeWord("Walking to a place that was pointed at.", ("goto", "goal"), ("goal_time_s",)),
+    "cm/360": TradeWord(
+        "Mouse travel for a full turn.", ("cm_per_turn", "dpi"), ("mouse_deg_per_10cm", "wendonic units")
+    ),
+    "coasting": TradeWord("Rolling out after a release instead of braking.", ("coast_half_life_s",), ("slides-on",)),
+    "coyote time": TradeWord(
+        "How long after leaving the ground a jump still counts.", ("grace_s",), ("jump_grace_s", "grace-long")
+    ),
+    "cursor keys": TradeWord("ArrowUp, ArrowDown, ArrowLeft and ArrowRight.", ("keys",), ("key.ArrowUp",)),
+    "deceleration": TradeWord(
+        "How quickly speed falls.", ("brake_m_s2", "reverse_m_s2"), ("stop_time_s", "stop_distance_m")
+    ),
+    "delta time": TradeWord(
+        "The seconds that a tick covers. Nothing in a profile is a factor per tick.",
+        ("max_dt_s",),
+        ("tick_dependence", "wendonic units"),
+    ),
+    "diagonal speed": TradeWord(
+        "Two keys together must not be 41 % faster than one.",
+        ("move.diagonal", "diagonal_factor"),
+        ("diagonal_ratio", "diagonal-too-fast", "diagonal-too-slow"),
+    ),
+    "double jump": TradeWord("A second jump before landing.", ("air_jumps",)),
+    "drift": TradeWord(
+        "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
+        ("centre", "dead_zone.inner"),
+        ("rest_drift_m_per_min", "dead-zone-small", "wendonic calibrate"),
+    ),
+    "drifting": TradeWord("Sliding sideways in a turn.", ("grip",)),
+    "easing": TradeWord("A soft start or end.", ("rise_s", "fall_s", "ease_s", "eased")),
+    "eight-way": TradeWord(
+        "Movement or sprites in eight directions.", ("notches", "sectors", "sector_margin_deg"), ("facing-flickers",)
+    ),
+    "exponential curve": TradeWord("A response curve that is finer at small tilts.", ("curve.power", "curve.expo")),
+    "field of view": TradeWord(
+        "The angle the camera sees; zooming narrows it.", ("fov_deg", "zoom_fov_deg", "match_at")
+    ),
+    "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost")),
+    "frame rate": TradeWord(
+        "The same feel at every rate: ramps, half-lives and rates are per second.",
+        ("max_dt_s",),
+        ("tick_dependence", "depends-on-ticks", "wendonic units"),
+    ),
+    "friction": TradeWord(
+        "What slows a body down: a brake, a half-life, or drag.", ("brake_m_s2", "coast_half_life_s", "drag_per_s")
+    ),
+    "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
+    "gyro aiming": TradeWord("Turning the view by turning the pad.", ("gyro", "turn_ratio"), ("gyro_ratio",)),
+    "hysteresis": TradeWord(
+        "A margin before something switches back, so that it does not flicker.",
+        ("release", "pace_margin", "notch_margin_deg", "sector_margin_deg"),
+        ("facing-flickers", "chatters"),
+    ),
+    "input buffer": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
+    "input lag": TradeWord(
+        "The time from a press to the first movement, or to half of the request.",
+        ("half_life_s", "rise_s", "one_euro"),
+        ("first_response_s", "chain_delay_s", "smoothing_delay_s", "slow-answer"),
+    ),
+    "inverted look": TradeWord(
+        "Up looks down, or right looks left.", ("invert_pitch", "invert_yaw"), ("mirrored-look",)
+    ),
+    "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
+    "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
+    "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
+    "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
+    "latency": TradeWord(
+        "The time from a press to the first movement.",
+        ("half_life_s", "rise_s"),
+        ("first_response_s", "chain_delay_s"),
+    ),
+    "lerp": TradeWord(
+        "Moving a share of the way each frame depends on the frame rate; a half-life does not.",
+        ("half_life_s", "coast_half_life_s"),
+        ("wendonic units",),
+    ),
+    "momentum": TradeWord(
+        "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
+    ),
+    "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
+    "mouse sensitivity": TradeWord(
+        "How far the view turns for a motion of the mouse.",
+        ("cm_per_turn", "dpi", "deg_per_count"),
+        ("mouse_deg_per_10cm", "mouse-turn"),
+    ),
+    "normalise": TradeWord(
+        "Making every input equally long. cap only shortens what is too long, and keeps partial tilt.",
+        ("move.diagonal",),
+        ("diagonal_ratio",),
+    ),
+    "opposite keys": TradeWord("Left and right held together.", ("opposites",), ("opposites-do-not-cancel",)),
+    "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
+    "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
+    "quick turn": TradeWord("Turning round in one go.", ("snap_deg", "rim_boost"), ("turn_round_s",)),
+    "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press",)),
+    "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
+    "sensitivity": TradeWord(
+        "How far the view turns for a motion of the hand, or how fast for a tilt.",
+        ("cm_per_turn", "yaw_deg_s", "pitch_deg_s", "turn_ratio", "deg_per_width"),
+        ("mouse_deg_per_10cm", "look_deg_s_full_tilt"),
+    ),
+    "skid": TradeWord(
+        "Sliding on after a release or in a turn.", ("brake_m_s2", "grip"), ("stop_distance_m", "slides-on")
+    ),
+    "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
+    "snap turn": TradeWord(
+        "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")
+    ),
+    "SOCD": TradeWord(
+        "Simultaneous opposite cardinal directions: left and right held together.",
+        ("opposites",),
+        ("opposites-do-not-cancel",),
+    ),
+    "speed": TradeWord(
+        "How fast a body goes at full input.", ("gait.top_speed_m_s",), ("top_speed_m_s", "speed_at_tilt_m_s")
+    ),
+    "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style")),
+    "stick drift": TradeWord(
+        "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
+        ("centre", "dead_zone.inner"),
+        ("rest_drift_m_per_min", "dead-zone-small", "wendonic calibrate"),
+    ),
+    "strafe": TradeWord("Moving sideways without turning.", ("facing", "steer.face")),
+    "stuck key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
+    "sticky key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
+    "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
+    "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
+    "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
+    "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
+    "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
+    "turn speed": TradeWord(
+        "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
+    ),
+    "twin stick": TradeWord(
+        "One stick moves, the other one aims.", ("steer.face", "move.bind.stick", "look.bind.stick")
+    ),
+    "variable jump height": TradeWord("A short press jumps lower.", ("early_release_ratio",), ("jump_height_m",)),
+    "vehicle": TradeWord(
+        "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
+    ),
+    "vignette": TradeWord("A view that narrows while moving, for comfort in a headset.", ("vignette",)),
+    "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
+    "WASD": TradeWord(
+        "KeyW, KeyA, KeyS and KeyD: places on the keyboard, whatever is printed there.", ("keys",), ("key.KeyW",)
+    ),
+    "zoom sensitivity": TradeWord("Slower turning while zoomed.", ("zoom", "match_at", "zoom_fov_deg")),
+}
+"""Words of the trade, each with where it is found."""
+
+FIELDS_MEANT: dict[str, tuple[str, ...]] = {
+    "accel": ("accel_m_s2",),
+    "axis_deadzone": ("dead_zone",),
+    "bindings": ("bind",),
+    "brake": ("brake_m_s2",),
+    "buffer": ("buffer_s",),
+    "buttons": ("bind",),
+    "coyote": ("grace_s",),
+    "deadband": ("dead_zone",),
+    "decel": ("brake_m_s2",),
+    "drag": ("drag_per_s", "coast_half_life_s"),
+    "exp": ("exponent",),
+    "fov": ("fov_deg",),
+    "gain": ("hand_gain", "turn_ratio"),
+    "grace": ("grace_s",),
+    "height": ("height_m",),
+    "high": ("outer",),
+    "inner_deadzone": ("inner",),
+    "invert": ("invert_pitch", "invert_yaw"),
+    "invert_x": ("invert_yaw",),
+    "invert_y": ("invert_pitch",),
+    "jump_height": ("height_m",),
+    "low": ("inner",),
+    "max_speed": ("top_speed_m_s",),
+    "normalize": ("diagonal",),
+    "outer_deadzone": ("outer",),
+    "radius": ("turn_radius_m", "inner"),
+    "response_curve": ("curve",),
+    "speed_m_s": ("top_speed_m_s",),
+    "threshold": ("above", "inner"),
+    "top_speed": ("top_speed_m_s",),
+    "turn_rate": ("turn_deg_s",),
+    "turn_speed": ("turn_deg_s",),
+    "type": ("style", "form", "frame"),
+    "velocity": ("top_speed_m_s",),
+}
+"""What somebody may have meant by a key that a table does not have."""
+
+
+def plain(word: str) -> str:
+    """Return a word without what it may be spelled with or without: case, dashes, plural.
+
+    >>> plain("Coyote-Time"), plain("dead_zones"), plain("cm/360")
+    ('coyote time', 'dead zone', 'cm/360')
+    """
+    return re.sub(r"(?<=[a-z]{3})(?<!s)s$", "", re.sub(r"[-_\s]+", " ", word.strip().lower()))
+
+
+_PLAIN = {plain(word): found for word, found in TRADE_WORDS.items()}
+
+
+def trade_word(word: str) -> TradeWord | None:
+    """Return a word of the trade, None for a word that is not listed.
+
+    >>> trade_word("coyote_time").fields
+    ('grace_s',)
+    """
+    return _PLAIN.get(plain(word))
+
+
+def field_meant(name: str, allowed: Iterable[str]) -> str | None:
+    """Return the field of a table that was meant by a word of the trade, None where that is not known.
+
+    >>> field_meant("coyote_time", ["bind", "grace_s"]), field_meant("max_speed", ["top_speed_m_s"])
+    ('grace_s', 'top_speed_m_s')
+    >>> field_meant("sprint", ["bind"])
+    """
+    fields = set(allowed)
+    ends = [path.rpartition(".")[2] for path in found.fields] if (found := trade_word(name)) else []
+    return next((field for field in (*FIELDS_MEANT.get(name.lower(), ()), *ends) if field in fields), None)

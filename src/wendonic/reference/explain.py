@@ -1,0 +1,135 @@
+"""One word looked up everywhere: fields, the words that they hold, controls, quantities, findings, trace columns, and
+words of the trade.
+"""
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from wendonic.batch.column_words import COLUMNS, column_words
+from wendonic.course.course import Course
+from wendonic.devices.controls import CONTROLS
+from wendonic.devices.other_names import control_meant, key_meant
+from wendonic.errors import WendonicError, did_you_mean
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.trade_words import TRADE_WORDS, trade_word
+from wendonic.reference.controls import control_line
+from wendonic.reference.find_fields import FoundFields, find_fields
+from wendonic.reference.tables import groups_of
+from wendonic.study.findings import FINDINGS
+from wendonic.study.quantities import QUANTITIES
+
+
+class Explained(NamedTuple):
+    """One thing that goes by a name: what kind of thing it is, what it is called, and what is said of it."""
+
+    kind: str
+    name: str
+    says: str
+
+
+class Explanation(NamedTuple):
+    """Everything that goes by a word: single things, and the fields and tables of files."""
+
+    things: tuple[Explained, ...]
+    fields: FoundFields
+
+
+NO_FIELDS = FoundFields((), ())
+
+
+def explain(word: str) -> Explanation:
+    """Return everything that goes by a word: a field or its path, a word that a field holds, a control or a key, a
+    quantity, a finding, a trace column, or a word of the trade with whatever it stands for.
+
+    Raises `WendonicError` for a word that nothing goes by, with the nearest spelling.
+
+    >>> for thing in explain("coyote time").things:
+    ...     print(thing.kind, thing.name, thing.says, sep=" | ")
+    word of the trade | coyote time | How long after leaving the ground a jump still counts.
+    quantity | jump_grace_s | how long after the edge a press still counts (s)
+    finding | grace-long | notice: It jumps off thin air, well past the edge, for everybody to see.
+    >>> [one.field.name for one in explain("coyote time").fields.fields]
+    ['grace_s']
+    """
+    things = list(_things(word))
+    groups, fields = _fields(word)
+    trade = trade_word(word)
+    if trade is not None:
+        for path in trade.fields:
+            more_groups, more_fields = _fields(path)
+            groups += tuple(group for group in more_groups if group not in groups)
+            fields += tuple(field for field in more_fields if field not in fields)
+        for name in trade.see:
+            things += [thing for thing in _things(name) if thing not in things]
+            if name.startswith("wendonic "):
+                things.append(Explained("command", name, f"see: {name} --help"))
+    if not things and not groups and not fields:
+        guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word))
+        raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
+    return Explanation(tuple(things), FoundFields(groups, fields))
+
+
+def _fields(path: str) -> FoundFields:
+    for spelled in (path, _SQUASHED.get(_squashed(path))):
+        if spelled is not None:
+            try:
+                return find_fields(spelled)
+            except WendonicError:
+                continue
+    return NO_FIELDS
+
+
+def _things(word: str) -> Iterator[Explained]:
+    trade = trade_word(word)
+    if trade is not None:
+        yield Explained("word of the trade", word, trade.means)
+    name = word.strip().lower().replace(" ", "_").replace("-", "_")
+    if name in QUANTITIES:
+        one = QUANTITIES[name]
+        yield Explained("quantity", name, f"{one.definition} ({one.unit or 'ratio'})")
+    slug = name.replace("_", "-")
+    if slug in FINDINGS:
+        kind = FINDINGS[slug]
+        yield Explained("finding", slug, f"{kind.severity}: {kind.why}")
+    line = control_line(word)
+    if line is not None:
+        yield Explained("control", word, f"{line[1].what}; {line[1].values}")
+    yield from _held_words(word)
+    column = column_words(word)
+    if column is not None:
+        unit = f" ({column.unit})" if column.unit else ""
+        yield Explained("trace column", word, f"{column.what}{unit}")
+
+
+def _held_words(word: str) -> Iterator[Explained]:
+    """Give what a word does that a field holds, once for each field that holds it so."""
+    seen = set()
+    for group in (*groups_of(Profile), *groups_of(Course)):
+        for table in group.tables:
+            for field in table.fields:
+                for name, meaning in field.words:
+                    if name == word and (field.name, meaning) not in seen:
+                        seen.add((field.name, meaning))
+                        yield Explained("word", f'{field.name} = "{name}"', meaning)
+
+
+def _squashed(word: str) -> str:
+    return word.lower().translate({ord(sign): None for sign in " _-"})
+
+
+_SQUASHED = {
+    _squashed(field.name): field.name
+    for group in groups_of(Profile)
+    for table in group.tables
+    for field in table.fields
+}
+"""Fields of a profile by their names without what separates their parts."""
+
+
+def known_words() -> list[str]:
+    """Return every word that something goes by."""
+    tables = [table for root in (Profile, Course) for group in groups_of(root) for table in group.tables]
+    fields = [field for table in tables for field in table.fields]
+    words = [name for field in fields for name, _ in field.words]
+    names = [*(field.name for field in fields), *words, *QUANTITIES, *FINDINGS, *TRADE_WORDS, *COLUMNS, *CONTROLS]
+    return list(dict.fromkeys(names))

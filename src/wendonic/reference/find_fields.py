@@ -1,0 +1,117 @@
+"""Fields and tables by a path, or by the end of one."""
+
+import re
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from wendonic.course.course import Course
+from wendonic.errors import WendonicError, did_you_mean
+from wendonic.profile.schema.field_words import FieldWords
+from wendonic.profile.schema.profile import Profile
+from wendonic.reference.tables import ReferenceTable, TableGroup, groups_of
+
+ANY_NAME = "NAME"
+
+
+class FoundField(NamedTuple):
+    """A field, and the tables that have it, each with the alternatives of it that do."""
+
+    field: FieldWords
+    places: tuple[str, ...]
+
+
+class FoundFields(NamedTuple):
+    """What is at a path: whole tables, alternatives together, and single fields."""
+
+    groups: tuple[TableGroup, ...]
+    fields: tuple[FoundField, ...]
+
+
+def _segments(path: str) -> list[str]:
+    return [part for part in re.sub(r"\[\w*\]", "", path).split(".") if part]
+
+
+def _fits(asked: list[str], path: list[str]) -> bool:
+    """Return whether what is asked for is the end of a path, with or without the user's own name there; it begins
+    with a word of the format.
+    """
+    bare = path[:-1] if path and path[-1] == ANY_NAME else path
+    return bool(asked) and any(
+        len(asked) <= len(whole)
+        and asked[0] == whole[-len(asked)]
+        and all(theirs in (ours, ANY_NAME) for ours, theirs in zip(asked, whole[-len(asked) :], strict=True))
+        for whole in (path, bare)
+        if whole
+    )
+
+
+def _matching(group: TableGroup, asked: list[str]) -> TableGroup | None:
+    """Return the tables of a group that fit, None if none does; one alternative may be asked for by its word."""
+    fits = [table for table in group.tables if any(_fits(asked, _segments(place)) for place in table.places)]
+    if not fits:
+        fits = [
+            table
+            for table in group.tables
+            if table.choice and any(_fits(asked, [*_segments(place), table.chosen]) for place in table.places)
+        ]
+    if not fits:
+        return None
+    return group if len(fits) == len(group.tables) else TableGroup(group.place, tuple(fits), ())
+
+
+def _field_matches(asked: list[str], groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
+    found: dict[tuple[str, str, str], tuple[FieldWords, dict[str, list[str]]]] = {}
+    for group in groups:
+        for table in group.tables:
+            for field in table.fields:
+                for place in table.places:
+                    if _fits(asked, [*_segments(place), field.name]):
+                        places = found.setdefault((field.name, field.description, field.range), (field, {}))[1]
+                        places.setdefault(place, []).extend([table.chosen] if table.choice else [])
+    for field, places in found.values():
+        titles = (f"{place} ({', '.join(chosen)})" if chosen else place for place, chosen in places.items())
+        yield FoundField(field, tuple(titles))
+
+
+def find_fields(path: str) -> FoundFields:
+    """Return what a profile or a course has at a path, or at every path that ends so: `mode.foot.look`,
+    `gait.walk.accel_m_s2`, `dead_zone`, `inner`, `drive`. Names of the user's own, and indexes, may be left out.
+
+    Raises `WendonicError` for a path that nothing ends with, with the nearest spelling.
+
+    >>> found = find_fields("mode.foot.move.bind[0].dead_zone.inner")
+    >>> [one.field.unit for one in found.fields], found.groups
+    (['tilt'], ())
+    >>> [table.choice for group in find_fields("curve").groups for table in group.tables][:2]
+    ['form = "linear"', 'form = "power"']
+    >>> find_fields("deadzone")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: no field "deadzone"; did you mean "dead_zone"? All of them: wendonic fields
+    """
+    asked = _segments(path)
+    every = (*groups_of(Profile), *groups_of(Course))
+    # A whole group is what was asked for, before those that only share a table with it.
+    groups = tuple(group for group in every if _fits(asked, _segments(group.place)))
+    for group in () if groups else every:
+        found = _matching(group, asked)
+        shown = [table for known in groups for table in known.tables]
+        if found is not None and any(table not in shown for table in found.tables):
+            groups += (found,)
+    named = {name for group in groups for table in group.tables for name in _names(table)}
+    fields = tuple(
+        found
+        for found in _field_matches(asked, every)
+        if not any(f"{place.partition(' ')[0]}.{found.field.name}".lstrip(".") in named for place in found.places)
+    )
+    if not (groups or fields):
+        known = dict.fromkeys(field.name for group in every for table in group.tables for field in table.fields)
+        guess = did_you_mean(asked[-1] if asked else path, known)
+        raise WendonicError(f'no field "{path}"{guess or "."} All of them: wendonic fields')
+    return FoundFields(groups, fields)
+
+
+def _names(table: ReferenceTable) -> Iterator[str]:
+    """Give the paths of the fields that a table is the value of, or whose key makes it this alternative."""
+    for place in table.places:
+        yield re.sub(r"(\[\]|\.NAME)+$", "", place)
+        yield f"{place}.{table.chosen}"

@@ -1,0 +1,344 @@
+"""JSON Schema (2020-12) of the files, for editors: names, kinds, ranges, words, and what each field does."""
+
+import json
+import re
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any, get_args
+
+from pydantic import BaseModel
+from pydantic.json_schema import GenerateJsonSchema
+
+from wendonic.atomic_file import atomic_file
+from wendonic.course.course import Course
+from wendonic.devices.controls import CONTROLS, TEXTS, Control
+from wendonic.devices.keys import KEY_CODES
+from wendonic.errors import WendonicError, none_such
+from wendonic.profile.schema.budget import quantity_names
+from wendonic.profile.schema.field_words import FieldWords, Holds, field_words
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import Choice, Table, fields_of_others
+from wendonic.profile.units import unit_name
+from wendonic.recording.content import FORMAT, VERSION
+from wendonic.reference.tables import tables_of
+
+DIALECT = "https://json-schema.org/draft/2020-12/schema"
+FILE_NAMES = {
+    "profile": "wendonic-profile.schema.json",
+    "course": "wendonic-course.schema.json",
+    "recording": "wendonic-recording.schema.json",
+}
+"""What the schema of each kind of file is called beside the files that point to it."""
+
+Schema = dict[str, Any]
+
+_NAMED_LATER = "like_"
+"""Begin of the definitions of what a mode holds that begins as another one, where nothing is required."""
+
+
+def schema_line(kind: str) -> str:
+    """Return the comment by which editors find the schema of a TOML file beside it.
+
+    >>> schema_line("profile")
+    '#:schema ./wendonic-profile.schema.json'
+    """
+    return f"#:schema ./{FILE_NAMES[kind]}"
+
+
+def json_schema(kind: str = "profile") -> Schema:
+    """Return the JSON Schema of a profile, a course, or one line of a recording.
+
+    What only a whole file shows is not in it: whether names exist, whether numbers go together. Raises
+    `WendonicError` for another kind.
+
+    >>> json_schema("profile")["$schema"], json_schema("recording")["oneOf"][1]["required"]
+    ('https://json-schema.org/draft/2020-12/schema', ['t', 'c', 'v'])
+    """
+    if kind == "profile":
+        return _profile_schema()
+    if kind == "course":
+        return _table_schema(Course, "a course")
+    if kind == "recording":
+        return _recording_schema()
+    raise WendonicError(none_such("kind of file", kind, FILE_NAMES))
+
+
+def write_schema(path: str | Path, kind: str = "profile") -> None:
+    """Write the JSON Schema of a kind of file; a file that is there already is replaced."""
+    with atomic_file(path) as beside:
+        beside.write_text(json.dumps(json_schema(kind), indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
+
+
+def _table_schema(root: type[Table], what: str) -> Schema:
+    kinds = {table.kind.__name__: table.kind for table in tables_of(root)}
+    # Marked types say what their texts name only after their own JSON Schema was made.
+    made = root.model_json_schema(schema_generator=GenerateJsonSchema, ref_template="#/$defs/{model}")
+    definitions = made.pop("$defs", {})
+    for name, definition in definitions.items():
+        _spell_out(definition, kinds[name])
+    _spell_out(made, root)
+    return {"$schema": DIALECT, "title": f"{what} of Wendonic", **made, "$defs": definitions}
+
+
+def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
+    """Make of pydantic's schema of a table what an editor shows and checks."""
+    definition.pop("title", None)
+    definition["description"] = " ".join(str(definition.get("description", "")).split())
+    properties: dict[str, Schema] = definition["properties"]
+    patterns: dict[str, Schema] = {}
+    for words in field_words(table):
+        field = _tidy(properties[words.name])
+        field["description"] = f"{words.description} ({words.facts})"
+        _name_controls(field, table.model_fields[words.name])
+        if words.words:
+            field["oneOf"] = [{"const": word, "description": meaning} for word, meaning in words.words]
+            for key in ("enum", "const", "type"):
+                field.pop(key, None)
+        properties[words.name] = field
+        own_unit = unit_name(words.name)
+        if own_unit != words.name:
+            patterns[f"^{own_unit}$"] = _in_own_unit(field, words)
+    if issubclass(table, Choice):
+        # What goes with another form may stay, and does nothing.
+        patterns |= {f"^{name}$": {} for name in fields_of_others(table)}
+    if patterns:
+        definition["patternProperties"] = patterns
+    required = definition.pop("required", [])
+    plain = [name for name in required if unit_name(name) == name]
+    if plain:
+        definition["required"] = plain
+    lengths = [name for name in required if name not in plain]
+    if lengths:
+        either = [{"anyOf": [{"required": [name]}, {"required": [unit_name(name)]}]} for name in lengths]
+        definition["allOf"] = either
+
+
+def _tidy(field: Schema) -> Schema:
+    """Take out what a file never holds: null, and pydantic's own additions."""
+    field = {key: value for key, value in field.items() if key not in ("title", "unit", "otherwise", "discriminator")}
+    if field.get("default") is None:
+        field.pop("default", None)
+    for key in ("anyOf", "oneOf"):
+        if key in field:
+            choices = [choice for choice in field[key] if choice != {"type": "null"}]
+            if len(choices) == 1:
+                field.pop(key)
+                field |= choices[0]
+            else:
+                field[key] = choices
+    if isinstance(field.get("default"), dict):
+        # It would be offered with every number written out.
+        field.pop("default")
+    field.pop("examples", None)
+    return field
+
+
+def _in_own_unit(field: Schema, words: FieldWords) -> Schema:
+    """Return the schema of a length in the game's own unit, whose range depends on that."""
+    free: Schema = {"description": f"{words.description} (in the game's own unit, with units_per_m in [world])"}
+    kept = ("type", "prefixItems", "items", "minItems", "maxItems")
+    free |= {key: _without_limits(value) for key, value in field.items() if key in kept}
+    return free
+
+
+def _without_limits(value: Any) -> Any:
+    if isinstance(value, list):
+        return [_without_limits(part) for part in value]
+    if not isinstance(value, dict):
+        return value
+    limits = ("minimum", "maximum", "exclusiveMinimum", "exclusiveMaximum")
+    return {key: _without_limits(part) for key, part in value.items() if key not in limits}
+
+
+_PADS = "pad[0-7]?"
+_KEY = f"(key\\.)?({'|'.join(KEY_CODES)})"
+_BUTTON = "|".join(
+    dict.fromkeys(
+        re.sub(r"^pad\d?\\\.", f"{_PADS}\\\\.", re.escape(name))
+        for name, control in CONTROLS.items()
+        if control.kind == "button"
+    )
+)
+_STICK = f"({_PADS}\\.(left|right)_stick|hand\\.(left|right)\\.stick)"
+_TEXTS: dict[str, str] = {
+    "key": _KEY,
+    "stick": _STICK,
+    "motion sensor": f"{_PADS}\\.gyro",
+    "key or button": f"{_KEY}|{_BUTTON}",
+    "control or chord": f"({_KEY}|{_BUTTON})( *\\+ *({_KEY}|{_BUTTON}))*",
+    "trigger or button": _BUTTON,
+    "axis": f"{_STICK}\\.[xy]|{_BUTTON}",
+    "pad": _PADS,
+    "d-pad": f"{_PADS}\\.dpad",
+}
+"""Patterns of the texts that name controls, by what their fields hold."""
+
+
+def _name_controls(field: Schema, info: Any) -> None:
+    """Point to the names of controls where texts name them."""
+    marks = [mark.words for mark in _holds(info) if mark.words in _TEXTS]
+    for text in _texts(field) if marks else ():
+        text.pop("type")
+        text["$ref"] = f"#/$defs/{_definition_name(marks[0])}"
+
+
+def _definition_name(holds: str) -> str:
+    return holds.replace(" ", "_").replace("-", "_")
+
+
+def _control_definitions() -> dict[str, Schema]:
+    """Return what texts may hold that name controls: names to choose from, and everything that fits."""
+    made = {}
+    for holds, pattern in _TEXTS.items():
+        fits = re.compile(pattern)
+        names = [*KEY_CODES, *(name for name in _NAMES if not name.startswith("key."))]
+        offered = [name for name in names if fits.fullmatch(name) and not re.match(r"pad[0-7]", name)]
+        made[_definition_name(holds)] = {
+            "anyOf": [{"enum": offered}, {"type": "string", "pattern": f"^({pattern})$"}]
+        }
+    return made
+
+
+_NAMES = (
+    *CONTROLS,
+    "pad",
+    "pad.dpad",
+    *(f"{name}.{axis}" for name, control in CONTROLS.items() if control.kind == "stick" for axis in "xy"),
+)
+
+
+def _holds(part: Any) -> Iterator[Holds]:
+    for mark in getattr(part, "metadata", ()):
+        if isinstance(mark, Holds):
+            yield mark
+    kind = getattr(part, "annotation", part)
+    for inner in get_args(kind):
+        if isinstance(inner, Holds):
+            yield inner
+        else:
+            yield from _holds(inner)
+
+
+def _texts(field: Schema) -> Iterator[Schema]:
+    if field.get("type") == "string":
+        yield field
+    for key in ("items", "additionalProperties"):
+        if isinstance(field.get(key), dict):
+            yield from _texts(field[key])
+    for key in ("anyOf", "oneOf"):
+        for choice in field.get(key, ()):
+            yield from _texts(choice)
+
+
+def _profile_schema() -> Schema:
+    schema = _table_schema(Profile, "a profile")
+    definitions: dict[str, Schema] = schema["$defs"]
+    definitions |= _control_definitions()
+    names = quantity_names()
+    if names:
+        known = dict.fromkeys([*names, *map(unit_name, names)])
+        schema["properties"]["budget"]["propertyNames"] = {"enum": list(known)}
+    _without_gait(definitions)
+    _with_likes(definitions)
+    return schema
+
+
+def _without_gait(definitions: dict[str, Schema]) -> None:
+    """A usual gait need not be whole, and no gait has a field that must be there."""
+    definitions["Gait"].pop("required", None)
+
+
+def _with_likes(definitions: dict[str, Schema]) -> None:
+    """Let a mode that begins as another one say only what differs: in tables, not in the entries of its lists."""
+    lenient: dict[str, Schema] = {}
+
+    def loosened(value: Any) -> Any:
+        if isinstance(value, list):
+            return [loosened(part) for part in value]
+        if not isinstance(value, dict):
+            return value
+        made = {}
+        for key, part in value.items():
+            if key == "$ref":
+                name = str(part).rpartition("/")[2]
+                is_table = "properties" in definitions[name]
+                if is_table:
+                    loosen(name)
+                made[key] = f"#/$defs/{_NAMED_LATER}{name}" if is_table else part
+            else:
+                made[key] = part if key == "items" else loosened(part)
+        return made
+
+    def loosen(name: str) -> None:
+        copied = f"{_NAMED_LATER}{name}"
+        if copied in lenient:
+            return
+        lenient[copied] = {}
+        plain = {key: part for key, part in definitions[name].items() if key not in ("required", "allOf")}
+        lenient[copied] |= loosened(plain)
+        for alternatives in lenient[copied]["properties"].values():
+            if "oneOf" in alternatives and any("$ref" in choice for choice in alternatives["oneOf"]):
+                # A table that does not name its form again fits several of them.
+                alternatives["anyOf"] = alternatives.pop("oneOf")
+
+    mode = definitions["Mode"]
+    loosen("Mode")
+    definitions["WholeMode"] = mode
+    definitions |= lenient
+    definitions["Mode"] = {
+        "description": mode["description"],
+        "if": {"required": ["like"]},
+        "then": {"$ref": f"#/$defs/{_NAMED_LATER}Mode"},
+        "else": {"$ref": "#/$defs/WholeMode"},
+    }
+
+
+def _value_schema(control: Control) -> Schema:
+    if control.kind in TEXTS:
+        return {"type": "string"}
+    number = {"type": "number"}
+    if control.width <= 1:
+        return number
+    return {"type": "array", "prefixItems": [number] * control.width, "items": False, "minItems": control.width}
+
+
+def _recording_schema() -> Schema:
+    by_value: dict[str, tuple[Schema, list[str]]] = {}
+    for name, control in CONTROLS.items():
+        value = _value_schema(control)
+        by_value.setdefault(repr(value), (value, []))[1].append(name)
+    header = {
+        "description": "The first line: what the file is.",
+        "type": "object",
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": VERSION},
+            "title": {"type": "string", "description": "Name of the recording, for people to read."},
+            "devices": {
+                "type": "array",
+                "items": {"type": "string"},
+                "description": "Devices that it has events of.",
+            },
+        },
+        "required": ["format", "version"],
+    }
+    event = {
+        "description": "Every other line: at t seconds, control c has value v.",
+        "type": "object",
+        "properties": {
+            "t": {"type": "number", "description": "Time (s) from a monotonic clock; it never falls."},
+            "c": {"enum": list(CONTROLS), "description": "Control, by its name."},
+            "v": {"description": "Value, in the standard of the control's device."},
+        },
+        "required": ["t", "c", "v"],
+        "additionalProperties": False,
+        "allOf": [
+            {"if": {"properties": {"c": {"enum": names}}}, "then": {"properties": {"v": value}}}
+            for value, names in by_value.values()
+        ],
+    }
+    return {
+        "$schema": DIALECT,
+        "title": "a line of a recording of Wendonic (JSON Lines)",
+        "oneOf": [header, event],
+    }

@@ -1,0 +1,171 @@
+"""Every table of a profile or a course: where it stands, and its fields, in the order of shaping."""
+
+import inspect
+from collections.abc import Iterator
+from functools import cache
+from typing import Annotated, Any, NamedTuple, get_args, get_origin
+
+from pydantic import Tag
+
+from wendonic.course.course import Course
+from wendonic.profile.schema.field_words import FieldWords, field_words
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.table import Choice, Table
+
+ORDER = ("world", "window", "seat", "joystick", "move", "rise", "throttle", "turn", "look", "press", "goal", "steer")
+"""Tables in the order of the data: input, channels, presses, steering; the rest follows in the order of the file."""
+
+AFTER = ("bind",)
+"""Fields whose tables come before the table that they stand in, since they are shaped before."""
+
+
+class ReferenceTable(NamedTuple):
+    """One table: its class, the field paths where it stands, which of several alternatives it is there ("" where
+    there are none), and its fields in words.
+    """
+
+    kind: type[Table]
+    places: tuple[str, ...]
+    choice: str
+    fields: tuple[FieldWords, ...]
+
+    @property
+    def title(self) -> str:
+        """Its first place, and which alternative it is.
+
+        >>> [table.title for table in profile_tables()][:2]
+        ['top of the file', 'world']
+        """
+        place = self.places[0] or "top of the file"
+        return f"{place}: {self.choice}" if self.choice else place
+
+    @property
+    def chosen(self) -> str:
+        """The one word by which an alternative is known: `stick`, `power`, `drive`."""
+        return self.choice.split('"')[1] if '"' in self.choice else self.choice
+
+    @property
+    def about(self) -> str:
+        """What it is, in a few paragraphs."""
+        return inspect.getdoc(self.kind) or ""
+
+    @property
+    def summary(self) -> str:
+        """The first sentence of what it is."""
+        first = " ".join(self.about.split("\n\n")[0].split())
+        end = first.find(". ")
+        return first if end < 0 else first[: end + 1]
+
+
+class _Place(NamedTuple):
+    kind: type[Table]
+    path: str
+    choice: str
+
+
+def inner_tables(kind: Any, path: str, choice: str = "") -> Iterator[_Place]:
+    """Give the tables that a field of a type may hold, each with its path and which alternative it is."""
+    origin, parts = get_origin(kind), get_args(kind)
+    if origin is Annotated:
+        tags = [mark.tag for mark in parts[1:] if isinstance(mark, Tag)]
+        yield from inner_tables(parts[0], path, tags[0] if tags else choice)
+    elif isinstance(kind, type) and issubclass(kind, Table):
+        yield _Place(kind, path, _choice_of(kind, choice))
+    elif origin is dict:
+        yield from inner_tables(parts[1], f"{path}.NAME")
+    elif origin is tuple:
+        for part in dict.fromkeys(parts):
+            yield from inner_tables(part, f"{path}[]", choice)
+    else:
+        for part in parts:
+            yield from inner_tables(part, path, choice)
+
+
+def _choice_of(kind: type[Table], tag: str) -> str:
+    """Return which alternative a table is: the word that chooses it, or the key that names its controls."""
+    for word in ("frame", "form"):
+        field = kind.model_fields.get(word)
+        values = get_args(field.annotation) if field else ()
+        if values and len(values) == 1 and (tag or issubclass(kind, Choice) or (field and field.is_required())):
+            return f'{word} = "{values[0]}"'
+    return tag
+
+
+@cache
+def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
+    """Return every table of a kind of file, in the order of shaping.
+
+    >>> [table.title for table in tables_of(Course)][:3]
+    ['top of the file', 'piece[]: form = "flat"', 'piece[]: form = "ramp"']
+    """
+    places: dict[type[Table], dict[str, None]] = {}
+    choices: dict[type[Table], str] = {}
+
+    def walk(place: _Place) -> None:
+        known = place.kind in places
+        if not known:
+            choices[place.kind] = place.choice
+        fields = list(place.kind.model_fields.items())
+        rank = {name: number for number, name in enumerate(ORDER)}
+        fields.sort(key=lambda pair: rank.get(pair[0], len(rank)))
+        before = [pair for pair in fields if pair[0] in AFTER]
+        after = [pair for pair in fields if pair not in before]
+        for part in (before, None, after):
+            if part is None:
+                places.setdefault(place.kind, {})[place.path] = None
+                continue
+            for name, field in part:
+                for inner in inner_tables(field.annotation, f"{place.path}.{name}".lstrip(".")):
+                    walk(inner)
+
+    walk(_Place(root, "", ""))
+    return tuple(
+        ReferenceTable(kind, tuple(found), choices[kind], tuple(field_words(kind))) for kind, found in places.items()
+    )
+
+
+def profile_tables() -> tuple[ReferenceTable, ...]:
+    """Return every table of a profile, in the order of shaping."""
+    return tables_of(Profile)
+
+
+def course_tables() -> tuple[ReferenceTable, ...]:
+    """Return every table of a course."""
+    return tables_of(Course)
+
+
+class TableGroup(NamedTuple):
+    """The tables of one place: one, or alternatives, and the fields that all of those have."""
+
+    place: str
+    tables: tuple[ReferenceTable, ...]
+    common: tuple[FieldWords, ...]
+
+    @property
+    def summary(self) -> str:
+        """What it is in one sentence, or which alternatives there are."""
+        if len(self.tables) == 1:
+            return self.tables[0].summary
+        word = self.tables[0].choice.partition(" =")[0] if "=" in self.tables[0].choice else "one of"
+        return f"{word}: {', '.join(table.chosen for table in self.tables)}"
+
+    def own(self, table: ReferenceTable) -> tuple[FieldWords, ...]:
+        """Return the fields of one of the tables that not all of them have."""
+        return tuple(field for field in table.fields if field not in self.common)
+
+
+@cache
+def groups_of(root: type[Table]) -> tuple[TableGroup, ...]:
+    """Return the tables of a kind of file, alternatives together.
+
+    >>> frames = next(group for group in groups_of(Profile) if group.place == "mode.NAME.steer")
+    >>> len(frames.tables), [field.name for field in frames.common]
+    (8, ['sectors', 'sector_margin_deg', 'sector_tie', 'sector_by'])
+    """
+    groups = []
+    for place in dict.fromkeys(table.places[0] for table in tables_of(root)):
+        tables = [table for table in tables_of(root) if place in table.places]
+        first, *others = tables
+        common = tuple(field for field in first.fields if others and all(field in other.fields for other in others))
+        groups.append(TableGroup(place, tuple(tables), common))
+    return tuple(groups)
