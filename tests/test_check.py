@@ -87,10 +87,10 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             KEYS + 'opposites = "latest"\n',
             "opposites-do-not-cancel",
             "move.bind[0].opposites",
-            "together ask for 1.00",
+            "together give 1.00",
         ),
         # Half of a step is there after one half-life.
-        ("[mode.foot.move]\nhalf_life_s = 0.12\n" + PAD, "slow-answer", "move.half_life_s", "after 120 ms"),
+        ("[mode.foot.move]\nhalf_life_s = 0.12\n" + PAD, "slow-answer", "move.half_life_s", "by 120 ms"),
         (PAD + "dead_zone = { inner = 0.25 }\n", "dead-zone-large", "move.bind[0].dead_zone.inner", "tilt of 0.25"),
         (
             PAD + 'dead_zone = { form = "cut", inner = 0.15 }\ncurve = { form = "linear" }\n',
@@ -108,7 +108,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             PAD + "dead_zone = { outer = 1 }\n",
             "rim-out-of-reach",
             "move.bind[0].dead_zone.outer",
-            "tilt of 1.00 on",
+            "tilt of 1.00",
         ),
         (
             PAD + 'curve = { form = "points", points = [[0, 0], [0.2, 0.3], [0.6, 0.3], [1, 1]] }\n',
@@ -121,16 +121,16 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             LOOK + 'yaw_deg_s = 600\ncurve = { form = "linear" }\n',
             "look-too-fast-to-aim",
             "look.bind[0].curve",
-            "at 36 deg/s already",
+            "turns at 36 deg/s",
         ),
         # (0.03, -0.02) and 3 x 0.004 of noise, over a dead zone of 0.02: 0.028 / 0.93
         (
             PAD + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n',
             "dead-zone-small",
             "move.bind[0].dead_zone.inner",
-            "asks for 0.030 there",
+            "gives 0.030",
         ),
-        (LOOK + "dead_zone = { inner = 0.02 }\n", "dead-zone-small", "look.bind[0].dead_zone.inner", "asks for 0.0"),
+        (LOOK + "dead_zone = { inner = 0.02 }\n", "dead-zone-small", "look.bind[0].dead_zone.inner", "gives 0.0"),
         (MOUSE + "cm_per_turn = 34\nhalf_life_s = 0.1\n", "slow-answer", "look.bind[0].half_life_s", "100 ms"),
         # 3.2² / 4 = 2.56 m, with ramps of 40 ms to fall.
         (KEYS + "[gait.walk]\nbrake_m_s2 = 2\n", "slides-on", None, "5.1 body lengths"),
@@ -179,7 +179,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             + "".join(KEYS.replace("foot", name) for name in ("foot", "cart", "boat")),
             "mode-without-a-way-in",
             None,
-            "no other mode leaves to it",
+            "no other mode leads to it",
         ),
     ],
 )
@@ -454,7 +454,7 @@ def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
     assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a control for right")
     slow = KEYS + FLAT_GAIT.replace("top_speed_m_s = 4", "top_speed_m_s = 900").replace("20", "0.4")
     (never,) = [one for one in check(profile_from_text(HEAD + slow), "interpreted") if one.slug == "not-measured"]
-    assert "held for 600 s its speed still changes" in never.measured
+    assert "held for 600 s its speed is still changing" in never.measured
     assert never.fix == ""
 
 

@@ -223,7 +223,7 @@ def test_the_feel_picture_marks_what_the_sheet_says():
         assert any(at_s == pytest.approx(sheet.reversal_s) for at_s in marks)
     with pytest.raises(WendonicError, match=r"crates: .* no speed to draw: on squares there are steps"):
         draw_feel({"crates": demo_profile("crates")})
-    with pytest.raises(WendonicError, match=r"headset: mode .* nothing that can be held moves"):
+    with pytest.raises(WendonicError, match=r"headset: mode .* no control that can be held moves"):
         draw_feel({"headset": demo_profile("headset")})
 
 

@@ -180,7 +180,7 @@ def test_a_place_that_is_pointed_at(arrival_m, far_m):
     assert sheet.goal_time_s == pytest.approx(full_s - math.sqrt(2.0 * arrival_m / 16.0), abs=0.02)
     assert sheet.goal_overshoot_m == pytest.approx(0.0, abs=0.02)
     assert 0.0 <= sheet.goal_error_m <= arrival_m + 1e-6
-    assert str(sheet.reasons["reach90_s"]) == "nothing that can be held moves the body"
+    assert str(sheet.reasons["reach90_s"]) == "no control that can be held moves the body"
 
 
 @pytest.mark.parametrize(("past_rim", "drift"), [("stay", 0.0), ("drag", 0.2)])
@@ -305,7 +305,7 @@ def test_what_is_held_counts_for_the_view_too():
         ({"by": "pad.left_stik"}, "pad.left_stick"),
         ({"by": "touch_stick"}, "keys"),
         ({"held": "sprnt"}, "sprint"),
-        ({"held": "wave"}, 'does not stay held (style "tap")'),
+        ({"held": "wave"}, 'cannot be held (style "tap")'),
     ],
 )
 def test_a_device_or_a_press_that_is_not_there_is_told_with_what_is(asked, words):
@@ -358,7 +358,7 @@ def test_the_command_measures_what_is_asked_for(capsys):
     assert sorted(content["values"]) == ["speed_at_tilt_m_s", "top_speed_m_s"]
     tilted = content["values"]["speed_at_tilt_m_s"]
     assert tilted["thresholds"] == {"tilt": 0.3}
-    assert tilted["definition"] == "speed that a tilt of 0.3 ahead comes to"
+    assert tilted["definition"] == "steady speed at a tilt of 0.3 straight ahead"
     assert content["values"]["top_speed_m_s"]["value"] == pytest.approx(5.6)
     assert tilted["value"] == pytest.approx(5.6 * ((0.3 - 0.14) / 0.82) ** 1.6, rel=1e-3)
     shown = run(capsys, "measure", harvest, *words)

@@ -103,7 +103,7 @@ def test_a_log_of_votes_is_read_and_its_faults_are_told_by_line(tmp_path):
         read_votes(log)
     assert [fault.line for fault in caught.value.faults] == [2, 3]
     log.write_text("{}\n")
-    with pytest.raises(VotesError, match="no log of votes"):
+    with pytest.raises(VotesError, match="not a log of votes"):
         read_votes(log)
     with pytest.raises(VotesError, match="cannot be read"):
         read_votes(tmp_path / "none.jsonl")

@@ -95,33 +95,35 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
     for stick in found.sticks:
         values: dict[str, Any] = {}
         if stick.rest:
-            values["centre_x"] = estimated(stick.rest.x, "raw", "where it rests, to the right")
-            values["centre_y"] = estimated(stick.rest.y, "raw", "where it rests, towards the player")
+            values["centre_x"] = estimated(stick.rest.x, "raw", "rest point to the right")
+            values["centre_y"] = estimated(stick.rest.y, "raw", "rest point towards the player")
             values["noise"] = estimated(stick.rest.noise, "raw", "standard deviation of an axis at rest")
             if stick.rest.drift_per_min:
-                values["drift_per_min"] = estimated(stick.rest.drift_per_min, "raw/min", "how fast its rest moves")
+                values["drift_per_min"] = estimated(stick.rest.drift_per_min, "raw/min", "drift of the rest point")
         if stick.inner:
-            values["inner"] = estimated(stick.inner, "raw", "dead zone that holds the asked share of samples at rest")
+            values["inner"] = estimated(
+                stick.inner, "raw", "dead zone that covers the requested share of samples at rest"
+            )
         if stick.outer:
-            values["outer"] = estimated(stick.outer, "raw", "tilt from which on everything is asked for")
+            values["outer"] = estimated(stick.outer, "raw", "tilt that counts as full")
         for number, length in enumerate(stick.rim.lengths if stick.rim else ()):
-            values[f"rim.{number}"] = estimated(length, "raw", "how far it reaches, clockwise from forward")
+            values[f"rim.{number}"] = estimated(length, "raw", "reach at equal headings, clockwise from forward")
         devices[stick.control] = {"values": values, "missing": list(stick.missing)}
         if stick.rim:
             devices[stick.control]["gate"] = stick.rim.gate
     if found.mouse:
         dpi = found.mouse.dpi
-        values = {"dpi": estimated(dpi, "counts/inch", "counts an inch")} if dpi else {}
+        values = {"dpi": estimated(dpi, "counts/inch", "counts per inch")} if dpi else {}
         devices["mouse.move"] = {"values": values, "missing": list(found.mouse.missing)}
     for gyro in found.gyros:
         values = {
-            f"bias_{axis}_deg_s": estimated(bias, "deg/s", f"turn rate that it reports at rest about {axis}")
+            f"bias_{axis}_deg_s": estimated(bias, "deg/s", f"turn rate reported at rest about {axis}")
             for axis, bias in zip("xyz", gyro.bias_deg_s or (), strict=False)
         }
         if gyro.noise_deg_s:
             values["noise_deg_s"] = estimated(gyro.noise_deg_s, "deg/s", "standard deviation of an axis at rest")
         if gyro.still_deg_s is not None:
-            values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it lies still")
+            values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it counts as lying still")
         devices[gyro.control] = {"values": values, "missing": list(gyro.missing)}
     return devices
 

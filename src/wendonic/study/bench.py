@@ -98,7 +98,7 @@ class Bench:
         walker = walker_of(self.table, self.profile.window, self.by)
         if walker is not None and self.by and not any(self.by in known_as(bind) for bind in walker.entries.values()):
             walker = None
-        return self._ready(walker, "nothing that can be held moves the body")
+        return self._ready(walker, "no control that can be held moves the body")
 
     @once
     def walker(self) -> Walker:

@@ -55,7 +55,7 @@ def changes_words(changes: Changes) -> str:
     'mode.foot.move.diagonal = "cap", and mode.foot.move.diagonal_factor taken out'
     """
     words = [
-        f"{path} taken out" if value is None else f"{path} = {tomlkit.item(inlined(value)).as_string()}"
+        f"{path} removed" if value is None else f"{path} = {tomlkit.item(inlined(value)).as_string()}"
         for path, value in changes.items()
     ]
     return ", and ".join(words)

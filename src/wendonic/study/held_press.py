@@ -37,7 +37,7 @@ def held_press(profile: Profile, name: str) -> tuple[tuple[Changes, float], ...]
             intent = helm.tick(TICK_S)
         if intent.press(name).held:
             return tuple(steps)
-    raise WendonicError(f'press "{name}" of mode "{mode}" does not stay held (style "{press.style}")')
+    raise WendonicError(f'press "{name}" of mode "{mode}" cannot be held (style "{press.style}")')
 
 
 def _changes(events: list[Event]) -> Changes:

@@ -38,7 +38,7 @@ class Preference(NamedTuple):
             return f"{counts}: {self.settled.upper()} is preferred"
         if self.votes_to_settle is None:
             return f"{counts}: not settled, and even so far"
-        return f"{counts}: not settled; at this rate it would be after {self.votes_to_settle} votes"
+        return f"{counts}: not settled; at this rate it would take {self.votes_to_settle} votes"
 
 
 def preference(a: int, b: int, error: float = ERROR) -> Preference:
@@ -127,7 +127,7 @@ def _counts(path: str | Path, lines: Iterable[str]) -> tuple[int, int]:
         if number == 1:
             if not isinstance(found, dict) or found.get("format") != "wendonic-votes":
                 raise VotesError(
-                    path, [Fault(1, "", 'no log of votes; allowed: {"format": "wendonic-votes", …} first')]
+                    path, [Fault(1, "", 'not a log of votes; allowed: {"format": "wendonic-votes", …} first')]
                 )
         elif isinstance(found, dict) and found.get("vote") in counts:
             counts[found["vote"]] += 1

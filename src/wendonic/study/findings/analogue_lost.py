@@ -10,7 +10,7 @@ JUST_OUT = 0.03
 NEARLY = 0.9
 
 
-@finding(76, "notice", "There is no slow walk: the stick is a key.")
+@finding(76, "notice", "The player cannot walk slowly: the stick works like a key.")
 def analogue_lost(case: Case) -> Iterator[Found]:
     """A stick whose slightest tilt asks for everything, after all rules."""
     move = case.table.move
@@ -32,6 +32,6 @@ def analogue_lost(case: Case) -> Iterator[Found]:
             ]
             yield Found(
                 paces if move.paces else f"{stick.where}.curve",
-                f"a tilt of {first + JUST_OUT:.2f} asks for as much as a full one: {most:.2f} of top speed",
+                f"a tilt of {first + JUST_OUT:.2f} gives as much as a full one: {most:.2f} of top speed",
                 [fix for fix in fixes if fix],
             )

@@ -24,7 +24,9 @@ TIMES = 6
 """So many changes in HELD_S are a chatter."""
 
 
-@finding(105, "notice", "Held near a border, the body goes to and fro between two speeds or directions.")
+@finding(
+    105, "notice", "A stick held near a border makes the body switch back and forth between two speeds or directions."
+)
 def chatters(case: Case) -> Iterator[Found]:
     """Hold each stick of `move`, trembling as usual, on each border that its channel has."""
     move = case.table.move

@@ -7,7 +7,7 @@ from wendonic.profile.faults import dotted
 from wendonic.study.finding import Case, Found, finding
 
 
-@finding(150, "notice", "One motion of the hand does two things; players find out which by accident.")
+@finding(150, "notice", "One motion of the hand does two things at once.")
 def control_on_two_channels(case: Case) -> Iterator[Found]:
     """A control that two channels share."""
     names = ("move", "rise", "throttle", "turn", "look", "goal")

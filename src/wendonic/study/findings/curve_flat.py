@@ -13,7 +13,7 @@ BEGINS = 0.1
 """A curve may begin so softly over this much of the travel."""
 
 
-@finding(120, "notice", "A fifth of the stick's travel or more changes next to nothing.")
+@finding(120, "notice", "At least a fifth of the stick's travel changes almost nothing.")
 def curve_flat(case: Case) -> Iterator[Found]:
     """A stretch of the curve on which next to nothing changes."""
     window = round(FLAT * STEPS)

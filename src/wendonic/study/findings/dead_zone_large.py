@@ -9,7 +9,7 @@ DEAD_TILT = 0.2
 INNER = 0.12
 
 
-@finding(90, "notice", "Over a fifth of the stick's travel is gone; small steps are made by luck.")
+@finding(90, "notice", "More than a fifth of the stick's travel does nothing, so small steps are a matter of luck.")
 def dead_zone_large(case: Case) -> Iterator[Found]:
     """A dead zone that takes much of the stick."""
     for stick in surveyed_sticks(case):

@@ -15,7 +15,7 @@ NOISE_SIGMAS = 3.0
 REST = (THRESHOLDS.rest_right, THRESHOLDS.rest_back)
 
 
-@finding(220, "notice", "Hands off, the body walks or the view turns by itself.")
+@finding(220, "notice", "With hands off the stick, the body walks or the view turns by itself.")
 def dead_zone_small(case: Case) -> Iterator[Found]:
     """Sticks that ask for something while a usual worn stick lies untouched."""
     tilt = math.hypot(*REST) + NOISE_SIGMAS * THRESHOLDS.noise
@@ -42,7 +42,7 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
             ]
             yield Found(
                 f"{zone}.inner",
-                f"a usual worn stick lies at a tilt of up to {tilt:.3f}, and asks for {amount:.3f} there",
+                f"a typical worn stick rests at a tilt of up to {tilt:.3f}, which gives {amount:.3f}",
                 [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
-                "or wendonic calibrate a recording of the stick",
+                "or record the stick and use wendonic calibrate",
             )

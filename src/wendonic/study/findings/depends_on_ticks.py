@@ -7,7 +7,7 @@ from wendonic.study.finding import Case, Found, finding
 TICK_SHARE = 0.02
 
 
-@finding(170, "notice", "Players with another screen play another game.")
+@finding(170, "notice", "The game feels different on a screen with another refresh rate.")
 def depends_on_ticks(case: Case) -> Iterator[Found]:
     """A path that depends on the tick rate."""
     difference = case.value("tick_dependence")

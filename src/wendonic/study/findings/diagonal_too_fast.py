@@ -26,6 +26,6 @@ def diagonal_too_fast(case: Case) -> Iterator[Found]:
         own = {f"{where}.diagonal": "cap" for where, bind in case.entries("move") if bind.diagonal is not None}
         yield Found(
             f"{move}.diagonal",
-            f"{fastest.name}: a diagonal asks for {fastest.fastest:.2f} of top speed",
+            f"{fastest.name}: a diagonal gives {fastest.fastest:.2f} of top speed",
             [capped, {**capped, **own}, {**capped, **own, f"{move}.merge": "strongest"}],
         )

@@ -10,7 +10,7 @@ TOO_SLOW = 0.65
 """Share of what straight lines ask for below which a diagonal is reported."""
 
 
-@finding(72, "notice", "Moving diagonally is so slow that players tack along straight lines.")
+@finding(72, "notice", "Moving diagonally is so slow that players avoid it.")
 def diagonal_too_slow(case: Case) -> Iterator[Found]:
     """Diagonals that are much slower than straight lines."""
     if case.table.move is None or case.on_squares or case.from_side:
@@ -36,6 +36,6 @@ def diagonal_too_slow(case: Case) -> Iterator[Found]:
             factor = {f"{move}.diagonal_factor": 0.7071} if case.says(f"{move}.diagonal_factor") else {}
             circle = {f"{where}.gate": "circle" for where, bind in case.entries("move") if hasattr(bind, "gate")}
             fixes = [factor, {**capped, **own}, {**capped, **own, **circle}]
-            words = f"{envelope.name}: a diagonal asks for {share:.2f} of what a straight line does"
+            words = f"{envelope.name}: a diagonal gives {share:.2f} of what a straight line gives"
             yield Found(f"{move}.diagonal", words, [fix for fix in fixes if fix])
             return

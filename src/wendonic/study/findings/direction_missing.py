@@ -12,7 +12,7 @@ SIDES = {
 }
 
 
-@finding(45, "notice", "There is no way back: whoever goes there by mistake stays there.")
+@finding(45, "notice", "A player who goes that way by mistake cannot come back.")
 def direction_missing(case: Case) -> Iterator[Found]:
     """Look for directions whose opposite is there; a throttle without a back is a cart without one."""
     for channel, sides in SIDES.items():

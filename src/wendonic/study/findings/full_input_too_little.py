@@ -11,7 +11,7 @@ LEAST = 0.9
 SETTLE_S, TICK_S = 3.0, 0.05
 
 
-@finding(115, "notice", "The gait's top speed is written there, and whoever plays with this device never has it.")
+@finding(115, "notice", "Players with this device never reach the gait's top speed.")
 def full_input_too_little(case: Case) -> Iterator[Found]:
     """Full input that asks for much less than top speed."""
     if case.on_squares:
@@ -45,6 +45,6 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
                 )
                 yield Found(
                     f"{where}.curve.ceiling" if hasattr(bind, "curve") else where,
-                    f"{bind.called()} held all the way asks for {max(asked):.2f} of top speed",
+                    f"{bind.called()} held all the way gives {max(asked):.2f} of top speed",
                     [fix for fix in fixes if fix],
                 )

@@ -7,7 +7,7 @@ from wendonic.profile.schema.table import idle_settings
 from wendonic.study.finding import Case, Found, finding
 
 
-@finding(240, "notice", "Whoever turns it up and feels for a difference finds none.", once=True)
+@finding(240, "notice", "Changing it makes no difference.", once=True)
 def idle_number(case: Case) -> Iterator[Found]:
     """Settings that do nothing where they stand."""
     for path, words in idle_settings(case.profile):

@@ -8,7 +8,7 @@ from wendonic.study.stick_survey import surveyed_sticks
 JUMP = 0.1
 
 
-@finding(100, "notice", "There is no slow walk: the first step is already so fast.")
+@finding(100, "notice", "The player cannot walk slowly: the first step is already fast.")
 def jump_at_dead_zone(case: Case) -> Iterator[Found]:
     """An edge of the dead zone where the amount jumps."""
     for stick in surveyed_sticks(case):

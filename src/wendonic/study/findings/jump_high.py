@@ -7,7 +7,7 @@ from wendonic.study.finding import Case, Found, finding
 MOST_BODIES = 10.0
 
 
-@finding(202, "notice", "It is a slip of a digit, or a gravity that is not meant.")
+@finding(202, "notice", "Probably a wrong digit, or a gravity that is not intended.")
 def jump_high(case: Case) -> Iterator[Found]:
     """A jump that is out of all proportion to the body."""
     for name, gait, held in case.gaits:

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from wendonic.study.finding import Case, Found, finding
 
 
-@finding(200, "fault", "Pressed twice by a nervous thumb, it jumps again by itself after landing.")
+@finding(200, "fault", "A second, nervous press makes the body jump again by itself after landing.")
 def jumps_by_itself(case: Case) -> Iterator[Found]:
     """A buffer that outlasts the jump."""
     buffer_s, airtime_s = case.value("jump_buffer_s"), case.value("jump_airtime_s")

@@ -12,7 +12,7 @@ AIM_DEG_S = 25.0
 """So little past the dead zone, a view that turns faster cannot be aimed."""
 
 
-@finding(130, "notice", "Small corrections overshoot; players fight the stick instead of aiming.")
+@finding(130, "notice", "Small corrections overshoot, and players fight the stick instead of aiming.")
 def look_too_fast_to_aim(case: Case) -> Iterator[Found]:
     """A look stick that turns fast from its edge on."""
     for stick in surveyed_sticks(case):
@@ -26,6 +26,6 @@ def look_too_fast_to_aim(case: Case) -> Iterator[Found]:
                 slower = {f"{stick.where}.yaw_deg_s": 230.0}
                 yield Found(
                     f"{stick.where}.curve",
-                    f"a twentieth past the dead zone the view turns at {rate_deg_s:.0f} deg/s already",
+                    f"just past the dead zone (0.05) the view already turns at {rate_deg_s:.0f} deg/s",
                     [*softer, *({**one, **round_zone} for one in softer), {**softer[0], **slower}],
                 )

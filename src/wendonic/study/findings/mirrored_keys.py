@@ -15,7 +15,7 @@ BY_HABIT = ("Space", "ShiftLeft", "ShiftRight", "ControlLeft", "ControlRight")
 """Up and down are often these, wherever they lie."""
 
 
-@finding(40, "fault", "A player who turns to one side goes to the other: no tuning helps against that.")
+@finding(40, "fault", "A player who turns to one side goes to the other, and no tuning helps.")
 def mirrored_keys(case: Case) -> Iterator[Found]:
     """Keys that go against where they lie on the keyboard, seen from the others of their entry."""
     for channel in ("move", "throttle", "turn", "rise"):
@@ -59,4 +59,4 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
     fix = {f"{where}.keys.{side}": codes for side, codes in right_way.items() if codes != list(sides[side])}
     for code, (side, lies, goes) in mirrored.items():
         below = {"up": "above", "down": "below"}.get(lies, f"{lies} of")
-        yield Found(f"{where}.keys.{side}", f"{code} lies {below} the others, and goes {goes}", [fix])
+        yield Found(f"{where}.keys.{side}", f"{code} is {below} the others and goes {goes}", [fix])

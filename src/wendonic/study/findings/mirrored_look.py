@@ -9,7 +9,7 @@ from wendonic.study.finding import Case, Found, finding
 TICK_S = 0.05
 
 
-@finding(60, "fault", "A player who turns to one side goes to the other: no tuning helps against that.")
+@finding(60, "fault", "A player who turns to one side goes to the other, and no tuning helps.")
 def mirrored_look(case: Case) -> Iterator[Found]:
     """A view that turns left when the hand turns right."""
     for where, bind in case.entries("look"):

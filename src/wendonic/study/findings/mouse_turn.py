@@ -10,7 +10,7 @@ LEAST_CM, MOST_CM = 10.0, 120.0
 """A full turn in fewer or more cm of mouse than this."""
 
 
-@finding(140, "notice", "People play with 10 to 120 cm; this is a slip of a digit, or of the dpi.")
+@finding(140, "notice", "People play with 10 to 120 cm; probably a wrong digit, here or in dpi.")
 def mouse_turn(case: Case) -> Iterator[Found]:
     """A mouse that turns hardly, or wildly."""
     for where, bind in case.entries("look"):

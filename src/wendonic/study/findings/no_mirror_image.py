@@ -11,10 +11,10 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.measuring.look_response import yaw_rate_deg_s
 
 MIRROR_SHARE = 0.1
-CALIBRATE = "or wendonic calibrate a recording of this stick"
+CALIBRATE = "or record this stick and use wendonic calibrate"
 
 
-@finding(230, "notice", "Turning to one side feels unlike turning to the other, and nobody can tell why.")
+@finding(230, "notice", "The two sides feel different for no visible reason.")
 def no_mirror_image(case: Case) -> Iterator[Found]:
     """Sources that ask for more to one side than to the other."""
     binds = case.table.move.bind if case.table.move else ()

@@ -14,7 +14,7 @@ MAY_FAIL = (
 """One of each kind that a mode may have and that may not come to anything."""
 
 
-@finding(235, "notice", "What cannot be measured is not known to be right either.")
+@finding(235, "notice", "What cannot be measured has not been checked.")
 def not_measured(case: Case) -> Iterator[Found]:
     """What a mode has and nobody could measure."""
     missing = sheet_of(case, MAY_FAIL).missing()

@@ -13,7 +13,7 @@ SETTLE_S, TICK_S = 2.0, 0.05
 SIDES = {"move": ((1.0, 0.0), (0.0, 1.0)), "throttle": ((1.0, 0.0),), "turn": ((1.0, 0.0),), "rise": ((1.0, 0.0),)}
 
 
-@finding(80, "notice", "One of two opposite keys wins; some rules of play take that for an unfair help.")
+@finding(80, "notice", "One of two opposite keys wins, which some competition rules forbid.")
 def opposites_do_not_cancel(case: Case) -> Iterator[Found]:
     """Opposite keys that do not cancel when both are held."""
     for channel, sides in SIDES.items():
@@ -47,9 +47,9 @@ def _of_entry(
             names = [pushes[0].control.removeprefix("key.") for pushes in (first, second)]
             yield Found(
                 f"{where}.opposites",
-                f"{names[0]} and {names[1]} together ask for {asked:.2f}",
+                f"{names[0]} and {names[1]} together give {asked:.2f}",
                 [{f"{where}.opposites": "cancel"}],
                 "",
-                f'Under "{bind.opposites}" one of them wins; some rules of play take that for an unfair help.',
+                f'Under "{bind.opposites}" one of them wins, which some competition rules forbid.',
             )
             return

@@ -19,7 +19,7 @@ SOLVED_BY = {
 """The setting of a gait that a quantity depends on most."""
 
 
-@finding(240, "fault", "The profile sets itself this limit.", once=True)
+@finding(240, "fault", "The profile's own budget sets this limit.", once=True)
 def over_budget(case: Case) -> Iterator[Found]:
     """Quantities of the first mode that miss the profile's own budget."""
     length = case.profile.world.length
@@ -44,5 +44,5 @@ def over_budget(case: Case) -> Iterator[Found]:
             f"{spelled}: {words}",
             (),
             f"wendonic fit PROFILE --target {spelled}={aim:g} --free {free}",
-            f"It is {QUANTITIES[name].definition}; the profile sets itself this limit.",
+            f"It is {QUANTITIES[name].definition}; the profile's own budget sets this limit.",
         )

@@ -15,7 +15,7 @@ TIMES = 3
 SPARE = 0.15
 
 
-@finding(165, "notice", "Held half-way, it goes off again and again without being pressed again.")
+@finding(165, "notice", "Held halfway, it triggers again and again.")
 def press_trembles(case: Case) -> Iterator[Found]:
     """Hold every trigger and stick that presses at its border, trembling as usual."""
     for name, press in case.table.press.items():

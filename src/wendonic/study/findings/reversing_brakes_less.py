@@ -10,7 +10,7 @@ LATER = 1.15
 LATER_S = 0.02
 
 
-@finding(184, "notice", "Pulling back to stop sooner stops later: the hand is punished for it.")
+@finding(184, "notice", "Pulling back to stop sooner makes the body stop later.")
 def reversing_brakes_less(case: Case) -> Iterator[Found]:
     """Pressing back that stops later than releasing."""
     if case.table.steer.glides:

@@ -9,7 +9,11 @@ RIM_TILT = 0.98
 """A stick that is worn, or no stick of the best, gives no more than this in some direction."""
 
 
-@finding(110, "notice", "Worn sticks, and many diagonals, end below that: their players never get there.")
+@finding(
+    110,
+    "notice",
+    "Worn sticks, and the diagonals of many, do not reach that tilt, so their players never get full speed.",
+)
 def rim_out_of_reach(case: Case) -> Iterator[Found]:
     """Full input that is asked for only at a tilt that many sticks never reach."""
     for stick in surveyed_sticks(case):
@@ -18,7 +22,7 @@ def rim_out_of_reach(case: Case) -> Iterator[Found]:
             outer = {f"{zone}.outer": 0.95}
             yield Found(
                 f"{zone}.{'outer' if stick.bind.dead_zone.uses('outer') else 'form'}",
-                f"everything is asked for from a tilt of {stick.full / STEPS:.2f} on",
+                f"full speed needs a tilt of {stick.full / STEPS:.2f}",
                 [
                     outer,
                     {f"{zone}.form": "round", **outer},

@@ -14,7 +14,7 @@ STOP_S = 5.0
 GLIDES_S = 15.0
 
 
-@finding(180, "notice", "Whoever stops at an edge goes over it.")
+@finding(180, "notice", "A player who stops at an edge slides over it.")
 def slides_on(case: Case) -> Iterator[Found]:
     """A body that takes long to stop."""
     glides = case.table.steer.glides

@@ -16,7 +16,7 @@ RAMP_S = 0.12
 """Delay of half the answer from which a key's ramp is: it is meant to take its time, but not so long."""
 
 
-@finding(210, "notice", "The hand is ahead of the body; from about 50 ms on that is felt.")
+@finding(210, "notice", "The body lags behind the hand; players notice from about 50 ms.")
 def slow_answer(case: Case) -> Iterator[Found]:
     """Smoothing and ramps that are felt as a delay."""
     smoothing_s = _smoothing_s(case)
@@ -24,7 +24,7 @@ def slow_answer(case: Case) -> Iterator[Found]:
         one_euro = case.table.move is not None and case.table.move.one_euro is not None
         yield Found(
             f"{case.where}.move.{'one_euro' if one_euro else 'half_life_s'}",
-            f"half of what is asked for comes after {smoothing_s * 1000.0:.0f} ms of smoothing",
+            f"smoothing delays half of the request by {smoothing_s * 1000.0:.0f} ms",
             [{f"{case.where}.move.half_life_s": 0.02, **case.out(f"{case.where}.move.one_euro")}],
         )
     for where, bind in case.entries("move", "throttle", "turn", "rise"):
@@ -32,7 +32,7 @@ def slow_answer(case: Case) -> Iterator[Found]:
         if isinstance(bind, Ramped) and bind.rise_s / 2.0 > RAMP_S:
             yield Found(
                 f"{where}.rise_s",
-                f"half of what a key asks for comes after {bind.rise_s * 500.0:.0f} ms of its ramp",
+                f"the key's ramp delays half of the request by {bind.rise_s * 500.0:.0f} ms",
                 [{f"{where}.rise_s": 0.1}],
             )
     for where, bind in case.entries("look"):
@@ -40,10 +40,10 @@ def slow_answer(case: Case) -> Iterator[Found]:
         if isinstance(bind, MouseBind) and bind.half_life_s > DELAY_S:
             yield Found(
                 f"{where}.half_life_s",
-                f"half of a swipe comes after {bind.half_life_s * 1000.0:.0f} ms",
+                f"smoothing delays half of a swipe by {bind.half_life_s * 1000.0:.0f} ms",
                 [{f"{where}.half_life_s": 0.01}],
                 "",
-                "The hand is ahead of the view; from about 50 ms on that is felt.",
+                "The view lags behind the hand; players notice from about 50 ms.",
             )
 
 

@@ -8,7 +8,7 @@ REACH_S = 1.25
 GLIDES_S = 6.0
 
 
-@finding(182, "notice", "Whoever wants to get away is still there.")
+@finding(182, "notice", "The body is still slow when the player needs to get away.")
 def slow_start(case: Case) -> Iterator[Found]:
     """A body that takes long to get going."""
     most_s = GLIDES_S if case.table.steer.glides else REACH_S
@@ -25,4 +25,4 @@ def slow_start(case: Case) -> Iterator[Found]:
                 fixes = [
                     {f"{where}.drag_per_s": drag, f"{where}.thrust_m_s2": float(f"{drag * gait.top_speed_m_s:.6g}")}
                 ]
-            yield Found(f"{where}.accel_m_s2", f"90 % of top speed comes after {reach_s:.2f} s", fixes)
+            yield Found(f"{where}.accel_m_s2", f"90 % of top speed is reached after {reach_s:.2f} s", fixes)

@@ -6,7 +6,7 @@ from wendonic.profile.schema.tilted import Tilted
 from wendonic.study.finding import Case, Found, finding
 
 
-@finding(75, "notice", "A stick says by itself how much it asks for, and this rule takes that away.")
+@finding(75, "notice", "A stick's tilt says how much the player wants, and this rule ignores it.")
 def tilt_by_the_rule_of_keys(case: Case) -> Iterator[Found]:
     """Sticks under a rule for diagonals that is made for keys."""
     move = case.table.move
@@ -14,7 +14,7 @@ def tilt_by_the_rule_of_keys(case: Case) -> Iterator[Found]:
         rule = move.rule_of(bind) if move else ""
         if move and isinstance(bind, Tilted) and rule in ("unit", "factor"):
             measured = {
-                "unit": "the slightest tilt beyond the dead zone asks for full speed",
-                "factor": f"a full diagonal tilt asks for {move.diagonal_factor:.2f} of what a straight one does",
+                "unit": "the slightest tilt past the dead zone gives full speed",
+                "factor": f"a full diagonal tilt gives {move.diagonal_factor:.2f} of what a straight one gives",
             }
             yield Found(f"{where}.diagonal", measured[rule], [{f"{where}.diagonal": "cap"}])

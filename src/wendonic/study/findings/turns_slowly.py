@@ -9,7 +9,7 @@ TURN_S = 1.2
 FULL_TURN_S = 20.0
 
 
-@finding(185, "notice", "The body walks backwards for a while before it looks where it goes.")
+@finding(185, "notice", "The body walks backwards for a while before it faces where it goes.")
 def turns_slowly(case: Case) -> Iterator[Found]:
     """A face that takes long to turn round."""
     turn_s = case.value("turn_round_s")
@@ -29,5 +29,5 @@ def turns_slowly(case: Case) -> Iterator[Found]:
                 {where: 110.0, **fast, f"{case.where}.steer.turn_radius_m": 2.0},
             ],
             "",
-            "Nobody gets round a corner with it.",
+            "It cannot get round a corner.",
         )

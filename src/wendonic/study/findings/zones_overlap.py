@@ -10,7 +10,7 @@ from wendonic.profile.schema.window import USUAL_ZONES
 from wendonic.study.finding import Case, Found, finding
 
 
-@finding(155, "notice", "A finger that lands there does both, and nobody sees where that is.")
+@finding(155, "notice", "A finger that lands in the overlap does both.")
 def zones_overlap(case: Case) -> Iterator[Found]:
     """Zones of the touch screen in which one finger does two things."""
     window, table = case.profile.window, case.table
@@ -31,5 +31,5 @@ def zones_overlap(case: Case) -> Iterator[Found]:
                 dotted(["mode", case.mode, *parts]),
                 f'zone "{other}" and zone "{one}" ({first.owner}) share {wide * high:.1%} of the window',
                 (),
-                "zones that do not touch; or shared = true where both are meant",
+                "use zones that do not overlap, or shared = true if both are intended",
             )

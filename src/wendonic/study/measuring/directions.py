@@ -42,7 +42,7 @@ def speeds_all_round(profile: Profile, walker: Walker, engine: Engine = "auto") 
         if len(steady) == len(speeds):
             return steady
         if held_s >= THRESHOLDS.longest_s:
-            raise Unmeasured(f"held for {THRESHOLDS.longest_s:g} s the speed still changes")
+            raise Unmeasured(f"held for {THRESHOLDS.longest_s:g} s the speed is still changing")
         held_s = min(2 * held_s, round(THRESHOLDS.longest_s))
 
 

@@ -24,7 +24,7 @@ def _settled_m_s(bench: Bench, changes: Changes) -> float:
     speeds = walk["vel_z"]
     last = float(speeds[-1])
     if not np.isclose(last, speeds[round(-0.05 * held_s * HZ) - 1], rtol=bench.thresholds.steady, atol=1e-6):
-        raise Unmeasured(f"held for {held_s:g} s the speed still changes")
+        raise Unmeasured(f"held for {held_s:g} s the speed is still changing")
     return last
 
 
@@ -40,7 +40,7 @@ def vertical_m_s(bench: Bench, direction: str) -> float:
 def dive_speed_m_s(bench: Bench) -> float:
     """Return the speed downwards (m/s) of flying forward while looking down as far as the view goes."""
     if _flies(bench).level:
-        raise NotHere("forward stays level, wherever the view points")
+        raise NotHere("forward stays level whatever the view's pitch")
     look = bench.table.look
     low_deg = look.pitch_limits_deg[0] if look else -90.0
     down: Changes = [("view", (0.0, low_deg)), *bench.walker.full("forward")]

@@ -25,5 +25,5 @@ def held_steady(
         if speed is not None:
             return walk, speed
         if held_s >= THRESHOLDS.longest_s:
-            raise Unmeasured(f"held for {THRESHOLDS.longest_s:g} s the speed still changes")
+            raise Unmeasured(f"held for {THRESHOLDS.longest_s:g} s the speed is still changing")
         held_s = min(2 * held_s, round(THRESHOLDS.longest_s))

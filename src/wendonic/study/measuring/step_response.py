@@ -125,7 +125,7 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
         if top is not None:
             break
         if held_s >= longest_s:
-            raise Unmeasured(f"held for {longest_s:g} s its speed still changes")
+            raise Unmeasured(f"held for {longest_s:g} s its speed is still changing")
         held_s = min(2.0 * held_s, longest_s)
     if top <= 0.0:
         raise NotHere(f"{walker.name}: held {ahead}, nothing moves")

@@ -33,7 +33,7 @@ def _walker(profile: Profile, mode: str) -> Walker:
 def _stick(profile: Profile, mode: str) -> StickBind:
     walker = stick_of(profile.mode[mode], profile.window)
     if walker is None:
-        raise WendonicError("this mode has no stick that walks")
+        raise WendonicError("this mode has no stick that moves the body")
     bind: StickBind = walker.main
     return bind
 
@@ -116,7 +116,7 @@ def swipe(profile: Profile, name: str) -> Recording:
             counts = [round(total * (k + 1) / count) - round(total * k / count) for k in range(count)]
             events = [Event(k / 1000, "mouse.move", (float(count), 0.0)) for k, count in enumerate(counts)]
             return Recording([*events, Event(SWIPE_S + HELD_S, "mark", "end")])
-    raise WendonicError("this mode has no mouse that looks")
+    raise WendonicError("this mode has no mouse that turns the view")
 
 
 def look_ramp(profile: Profile, name: str) -> Recording:
@@ -125,7 +125,7 @@ def look_ramp(profile: Profile, name: str) -> Recording:
     for bind in look.bind if look else ():
         if isinstance(bind, LookStickBind):
             return _ramp_to_right(bind)
-    raise WendonicError("this mode has no stick that looks")
+    raise WendonicError("this mode has no stick that turns the view")
 
 
 def _ramp_to_right(bind: LookStickBind) -> Recording:

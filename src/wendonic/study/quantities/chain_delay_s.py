@@ -8,7 +8,7 @@ from wendonic.study.quantity import quantity
 @quantity(
     242,
     "s",
-    "mean time from a full press to the end of the tick that asks for {half:.0%} of it, at {hz:g} ticks a second",
+    "mean time from a full press to the end of the tick that requests {half:.0%} of it, at {hz:g} ticks a second",
 )
 def chain_delay_s(bench: Bench) -> float | None:
     """Press at each part of a tick in turn."""

@@ -9,7 +9,7 @@ from wendonic.study.unmeasured import NotHere
 HEADINGS = 72
 
 
-@quantity(130, "", "part of the stick's disc that gives nothing")
+@quantity(130, "", "share of the stick's disc that does nothing")
 def dead_share(bench: Bench) -> float | None:
     """Find the edge in each of 72 directions."""
     if bench.tilt_entry[0] != "move":

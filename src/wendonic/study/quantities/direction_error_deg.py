@@ -14,7 +14,7 @@ TILTS, COARSE_DEG, FINE_DEG = 20, 2, 0.05
 @quantity(
     90,
     "deg",
-    "stick: largest angle between a tilt and what it asks for, from {aims:.0%} of full speed on, in any direction",
+    "stick: largest angle between a tilt and the request it makes, in any direction, from {aims:.0%} of full speed",
 )
 def direction_error_deg(bench: Bench) -> float | None:
     """Look at the whole disc, and more closely where the error is largest: what a stick asks for at

@@ -10,7 +10,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(100, "deg", "stick round its rim once in {circle_s:g} s: how far the face is behind")
+@quantity(100, "deg", "how far the face lags behind a stick that goes round its rim in {circle_s:g} s")
 def facing_lag_deg(bench: Bench) -> float | None:
     """Take a stick round twice, where the face follows the travel; 180 where it cannot keep up."""
     steer = bench.table.steer

@@ -6,7 +6,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(315, "s", "on squares: from a press that stays held to its second step")
+@quantity(315, "s", "on squares: from a press that is held to its second step")
 def first_repeat_s(bench: Bench) -> float | None:
     """Hold the direction that the mode is measured in."""
     began = steps_held(bench)

@@ -6,7 +6,7 @@ from wendonic.study.measuring.step_response import crossing
 from wendonic.study.quantity import quantity
 
 
-@quantity(10, "s", "from a full press to the first request: {asks:.1%} of top speed")
+@quantity(10, "s", "from a full press to the first request ({asks:.1%} of top speed)")
 def first_response_s(bench: Bench) -> float | None:
     """Read it off the request after a full press."""
     response = request_response(bench)

@@ -12,7 +12,7 @@ from wendonic.study.probes.walker import Steps
 from wendonic.study.quantity import quantity
 
 
-@quantity(124, "s", "at top speed, from the turn's press to a full turn")
+@quantity(124, "s", "at top speed: from pressing turn to a full turn")
 def full_turn_s(bench: Bench) -> float | None:
     """Drive ahead until the speed is steady, then turn."""
     walker = circling(bench)

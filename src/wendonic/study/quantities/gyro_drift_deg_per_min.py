@@ -8,7 +8,7 @@ from wendonic.study.quantity import quantity
 @quantity(
     730,
     "deg/min",
-    "turn of the view while a pad with a bias of {gyro_drift_deg_s:g} deg/s lies still, after half a minute",
+    "turn of the view while a pad with a bias of {gyro_drift_deg_s:g} deg/s has been lying still for half a minute",
 )
 def gyro_drift_deg_per_min(bench: Bench) -> float | None:
     """Let the pad lie for a minute; the second half counts."""

@@ -4,7 +4,7 @@ from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity
 
 
-@quantity(260, "s", "how long that jump is off the ground")
+@quantity(260, "s", "airtime of that jump")
 def jump_airtime_s(bench: Bench) -> float | None:
     """Jump once."""
     return bench.flight.airtime_s

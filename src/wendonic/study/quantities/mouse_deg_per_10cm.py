@@ -8,7 +8,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(190, "deg", "turn by 10 cm of mouse, at {hand_cm_s:g} cm/s")
+@quantity(190, "deg", "turn for 10 cm of mouse travel at {hand_cm_s:g} cm/s")
 def mouse_deg_per_10cm(bench: Bench) -> float | None:
     """Swipe the first mouse."""
     for bind in bench.table.look.bind if bench.table.look else ():

@@ -5,7 +5,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(170, "steps", "steps of a 16-bit stick within the first quarter of speed")
+@quantity(170, "steps", "steps of a 16-bit stick in the first quarter of speed")
 def quarter_steps_16bit(bench: Bench) -> int:
     """Count them straight ahead."""
     stick = bench.stick_response

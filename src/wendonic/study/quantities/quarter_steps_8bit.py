@@ -5,7 +5,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(160, "steps", "steps of an 8-bit stick within the first quarter of speed")
+@quantity(160, "steps", "steps of an 8-bit stick in the first quarter of speed")
 def quarter_steps_8bit(bench: Bench) -> int:
     """Count them straight ahead."""
     stick = bench.stick_response

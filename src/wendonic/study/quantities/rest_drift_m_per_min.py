@@ -10,7 +10,7 @@ from wendonic.study.summary import summarise
 @quantity(
     180,
     "m/min",
-    "drift while a stick lies untouched: at its centre, or as a worn one at ({rest_right:g}, {rest_back:g})",
+    "drift while a stick is untouched: at its centre, or like a worn one at ({rest_right:g}, {rest_back:g})",
 )
 def rest_drift_m_per_min(bench: Bench) -> float | None:
     """Leave the stick alone, where it came to rest."""

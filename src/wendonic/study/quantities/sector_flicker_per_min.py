@@ -15,7 +15,7 @@ from wendonic.study.unmeasured import NotHere
 MOST_BENT_DEG = 44.0
 
 
-@quantity(110, "/min", "changes of facing while a trembling stick is held on a border, at a tilt of {border_tilt:g}")
+@quantity(110, "/min", "changes of facing while a trembling stick is held at a border, at a tilt of {border_tilt:g}")
 def sector_flicker_per_min(bench: Bench) -> float | None:
     """Hold a usual stick on each border of two facings; the worst counts."""
     sectors = bench.table.steer.sectors

@@ -7,7 +7,7 @@ from wendonic.study.unmeasured import NotHere
 BESIDE = 0.005
 
 
-@quantity(150, "", "how much a little more tilt changes, {past:g} past the dead zone")
+@quantity(150, "", "slope of the amount over the tilt, {past:g} past the dead zone")
 def small_tilt_slope(bench: Bench) -> float | None:
     """Take the slope straight ahead, where no paces leave none."""
     stick = bench.stick_response

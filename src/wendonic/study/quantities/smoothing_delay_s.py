@@ -5,7 +5,7 @@ from wendonic.study.measuring.request import half_s, request_response
 from wendonic.study.quantity import quantity
 
 
-@quantity(240, "s", "from a full press or tilt to {half:.0%} of what it finally asks for")
+@quantity(240, "s", "from a full press or tilt to {half:.0%} of its final request")
 def smoothing_delay_s(bench: Bench) -> float | None:
     """Press or tilt all at once, in the direction that the mode is measured in."""
     return half_s(request_response(bench), bench.thresholds.half)

@@ -7,7 +7,7 @@ from wendonic.study.measuring.steady import held_steady
 from wendonic.study.quantity import quantity
 
 
-@quantity(144, "m/s", "speed that a tilt of {tilt:g} ahead comes to")
+@quantity(144, "m/s", "steady speed at a tilt of {tilt:g} straight ahead")
 def speed_at_tilt_m_s(bench: Bench) -> float | None:
     """Hold it until the speed is steady."""
     bench.need_gait()

@@ -10,7 +10,7 @@ from wendonic.study.unmeasured import NotHere
 def speed_spread_stick(bench: Bench) -> float | None:
     """Tilt the stick all the way in each of eight directions."""
     if bench.table.steer.frame == "drive":
-        raise NotHere("a cart goes where it points")
+        raise NotHere("a vehicle goes where it points")
     if bench.from_side:
         raise NotHere("seen from the side there are two directions")
     return spread(speeds_all_round(bench.moving, bench.stick, bench.engine))

@@ -6,7 +6,7 @@ from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
 
-@quantity(320, "/s", "on squares: steps a second while a direction is held, from the second on")
+@quantity(320, "/s", "on squares: steps a second while a direction is held, from the second step")
 def steps_per_s(bench: Bench) -> float | None:
     """Hold the direction that the mode is measured in."""
     began = steps_held(bench)[1:]

@@ -10,5 +10,5 @@ def stop_distance_m(bench: Bench) -> float | None:
     """Read it off the step response."""
     stop_m = bench.step_response.stop_distance_m
     if stop_m is None:
-        raise Unmeasured("released at top speed, it never comes to rest")
+        raise Unmeasured("released at top speed, it never stops")
     return stop_m

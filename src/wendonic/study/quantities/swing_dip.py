@@ -5,7 +5,7 @@ from wendonic.study.measuring.swing import swing
 from wendonic.study.quantity import quantity
 
 
-@quantity(630, "", "hands: share of the request that is lost at the turns of a swing")
+@quantity(630, "", "hands: share of the request that is lost when a swing turns")
 def swing_dip(bench: Bench) -> float | None:
     """Swing both hands."""
     return swing(bench).dip

@@ -5,7 +5,7 @@ from wendonic.study.measuring.swing import tremor_that_walks_mm
 from wendonic.study.quantity import quantity
 
 
-@quantity(640, "mm", "hands: smallest tremor of hands held still that walks, standard deviation")
+@quantity(640, "mm", "hands: smallest tremor of still hands that walks, as a standard deviation")
 def swing_tremor_mm(bench: Bench) -> float | None:
     """Hold both hands still, and let them tremble ever more."""
     return tremor_that_walks_mm(bench)

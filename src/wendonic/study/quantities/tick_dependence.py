@@ -15,7 +15,11 @@ from wendonic.study.unmeasured import NotHere
 FIGURE_S, HALVES = 3.5, 7
 
 
-@quantity(230, "", "largest difference of the path at 30, 60, 144 Hz and uneven ticks, as a share of the distance")
+@quantity(
+    230,
+    "",
+    "largest difference between the paths at 30, 60 and 144 Hz and with uneven ticks, as a share of the distance",
+)
 def tick_dependence(bench: Bench) -> float | None:
     """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
     walker = bench.walker

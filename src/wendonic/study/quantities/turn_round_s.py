@@ -18,7 +18,7 @@ TURNS_S, LONGEST_S = 2.0, 64.0
 @quantity(
     55,
     "s",
-    "from top speed, the other direction pressed, to a face within {within_deg:g} deg of where it ends",
+    "from pressing the opposite direction at top speed to facing within {within_deg:g} deg of where it ends",
 )
 def turn_round_s(bench: Bench) -> float | None:
     """Walk until the speed is steady, turn back, and wait until the face is steady too."""
@@ -44,5 +44,5 @@ def turn_round_s(bench: Bench) -> float | None:
             raise Unmeasured(f"after {LONGEST_S:g} s it is still turning round")
         turns_s *= 2.0
     if turned[-1] <= bench.thresholds.within_deg:
-        raise NotHere("the face stays as it is")
+        raise NotHere("the face does not change")
     return crossing(since[later], turned, float(turned[-1]) - bench.thresholds.within_deg)
