@@ -544,21 +544,21 @@ def test_fixed_ticks_see_counts_and_edges_exactly_once(step_s):
     [
         (
             '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"] }\n[mode.foot.press]\nwave = { bind = ["KeyW"] }\n',
-            "line 6, mode.foot.press.wave.bind[0]: key.KeyW steers move too (move.bind.0); allowed: one of them, "
-            "or shared = true",
+            "line 6, mode.foot.press.wave.bind[0]: key.KeyW is also bound to move (move.bind[0]); allowed: "
+            "one of them, or shared = true",
         ),
         (
             '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\n',
-            "mode.foot.turn.bind[0]: pad.left_stick.x steers move too",
+            "mode.foot.turn.bind[0]: pad.left_stick.x is also bound to move",
         ),
         (
             '[mode.foot.press]\ncopy = { bind = ["ControlLeft+KeyC"] }\nduck = { bind = ["KeyC"] }\n',
-            "key.KeyC steers press copy too",
+            "key.KeyC is also bound to press copy",
         ),
         (
             '[[mode.foot.move.bind]]\ntouch_stick = "left half"\n[mode.foot.press]\n'
             'tap = { bind = [{ zone = "left half" }] }\n',
-            'zone "left half" steers move too',
+            'zone "left half" is also bound to move',
         ),
     ],
 )
@@ -656,7 +656,7 @@ def test_one_control_in_two_entries_of_a_channel_would_count_twice(entries):
     )
     bound = "[[mode.m.{}.bind]]\n{}\n{}\n"
     with pytest.raises(
-        ProfileError, match=rf"steers {channel} twice \({channel}.bind.0\); allowed: one of them, or sha"
+        ProfileError, match=rf"is also bound to {channel} \({channel}.bind\[0\]\); allowed: one of them, or sha"
     ):
         profile_from_text(head + bound.format(channel, one, "") + bound.format(channel, other, ""))
     for first, second in (("", "shared = true"), ('seat = "one"', 'seat = "two"')):

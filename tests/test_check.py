@@ -165,7 +165,7 @@ MOUSE = '[[mode.foot.look.bind]]\nmouse = "mouse.move"\ndpi = 800\n'
             PAD + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n',
             "control-on-two-channels",
             "turn.bind[0]",
-            "pad.left_stick.x steers move too",
+            "pad.left_stick.x is also bound to move",
         ),
         (
             KEYS + "[mode.cart]\nleave_to = []\n" + KEYS.replace("foot", "cart"),

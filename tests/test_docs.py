@@ -24,8 +24,11 @@ MODULES = [
 ]
 
 
-def blocks(language):
-    return re.findall(rf"```{language}\n(.*?)```", README, re.DOTALL)
+GUIDES = TOP / "docs" / "guides"
+
+
+def blocks(language, page=README):
+    return re.findall(rf"```{language}\n(.*?)```", page, re.DOTALL)
 
 
 def python(*words, folder):
@@ -79,8 +82,9 @@ def test_the_example_prints_what_it_says(tmp_path):
     assert python("-c", example, folder=tmp_path) == blocks("text")[0]
 
 
-def test_the_presses_of_the_readme_are_a_profile():
-    presses, gait, joystick = blocks("toml")
+def test_the_profiles_of_the_guides_are_sound():
+    presses, joystick = blocks("toml", (GUIDES / "bindings.md").read_text(encoding="utf-8"))
+    (gait,) = blocks("toml", (GUIDES / "body.md").read_text(encoding="utf-8"))
     head = 'format = "wendonic-profile"\nversion = 1\n'
     profile = profile_from_text(f"{head}{presses}")
     assert profile.press_names == ("jump", "sprint", "smoke", "up", "close")
@@ -91,10 +95,28 @@ def test_the_presses_of_the_readme_are_a_profile():
     assert [finding.slug for finding in check(runs, "interpreted")] == []
 
 
-def test_every_link_leads_somewhere():
-    links = re.findall(r"\]\(([^)#:]+)\)", README)
-    assert len(links) > 8
-    assert [link for link in links if not (TOP / link).exists()] == []
+@pytest.mark.parametrize(
+    "page", [TOP / "README.md", *sorted((TOP / "docs").rglob("*.md"))], ids=lambda path: str(path.relative_to(TOP))
+)
+def test_every_link_leads_somewhere(page):
+    links = re.findall(r"\]\(([^)#:]+)[^)]*\)", page.read_text(encoding="utf-8"))
+    # The site's own pictures are drawn when it is built.
+    drawn = ("../pictures/", "pictures/")
+    assert [link for link in links if not link.startswith(drawn) and not (page.parent / link).exists()] == []
+
+
+def test_every_picture_that_is_kept_is_linked_and_there_are_few():
+    kept = {path.name for path in (TOP / "docs" / "screenshots").iterdir()}
+    assert kept == set(re.findall(r"docs/screenshots/(\w+\.png)", README))
+    assert len(kept) < 20
+
+
+@pytest.mark.parametrize(
+    ("guide", "example"), [("pygame", "window_to_helm"), ("pyglet", "window_pyglet"), ("glfw", "window_glfw")]
+)
+def test_the_guide_of_a_library_shows_its_example(guide, example):
+    (shown,) = blocks("python", (GUIDES / f"{guide}.md").read_text(encoding="utf-8"))
+    assert shown == (TOP / "examples" / f"{example}.py").read_text(encoding="utf-8")
 
 
 def test_first_steps(tmp_path):

@@ -200,7 +200,7 @@ def test_the_source_is_plain_to_read(language):
 
 
 def test_the_guide_shows_what_is_written():
-    page = (Path(__file__).parent.parent / "docs" / "another_language.md").read_text(encoding="utf-8")
+    page = (Path(__file__).parent.parent / "docs" / "guides" / "another_language.md").read_text(encoding="utf-8")
     source = "\n".join(TARGETS["c99"].sources(made("beekeeper")).values())
     pieces = re.findall(r"```c\n(.*?)```", page, re.DOTALL)
     assert len(pieces) == 3

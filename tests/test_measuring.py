@@ -2,7 +2,6 @@
 
 import json
 import math
-import runpy
 
 import pytest
 
@@ -409,10 +408,3 @@ def test_a_budget_is_held_by_the_device_and_the_press_that_it_names():
     assert [one.where for one in found] == ["budget.reach90_s", "budget.stop_time_s"]
     assert "0.405" in found[0].measured
     assert 'no device of mode "m" "touch"' in found[1].measured
-
-
-def test_the_page_of_quantities_is_as_they_are():
-    docs = FOLDER.parents[2] / "docs"
-    namespace = runpy.run_path(str(docs / "write_quantities.py"))
-    assert (docs / "quantities.md").read_text(encoding="utf-8") == namespace["page"]()
-    assert set(namespace["threshold_sentences"]()) == set(THRESHOLDS._fields)

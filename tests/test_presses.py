@@ -441,7 +441,7 @@ def test_unless_keeps_a_press_from_going_down_but_not_from_staying_so():
     assert after() == (off, off)
     assert after(("pad.left_bumper", False), (c, True)) == (off, on)
     # Without `unless` the two are one too many.
-    with pytest.raises(WendonicError, match=r"key\.KeyC steers press copy too"):
+    with pytest.raises(WendonicError, match=r"key\.KeyC is also bound to press copy"):
         profile_from_text(HEAD + copy + 'close = { bind = ["KeyC"] }\n')
 
 

@@ -1,11 +1,21 @@
 """Which controls a mode binds, and which of them to two things at once."""
 
+import re
 from collections.abc import Iterator, Mapping, Sequence
 from itertools import combinations
 from typing import NamedTuple
 
 from wendonic.profile.schema.bind import Bind
 from wendonic.profile.schema.press import PressTable, entry_controls
+
+
+def shown_path(where: str) -> str:
+    """Return a path of parts between dots as it is shown: indexes in brackets.
+
+    >>> shown_path("move.bind.0.keys.forward.1")
+    'move.bind[0].keys.forward[1]'
+    """
+    return re.sub(r"\.(\d+)(?=\.|$)", r"[\1]", where)
 
 
 class BoundControl(NamedTuple):
@@ -61,7 +71,7 @@ def double_bindings(
             names = " and ".join(sorted(first.controls & second.controls))
             wrong.setdefault(
                 (second.where, first.owner, names),
-                f"{names} steers {first.owner} {'twice' if first.owner == second.owner else 'too'} ({first.where}); "
+                f"{names} is also bound to {first.owner} ({shown_path(first.where)}); "
                 "allowed: one of them, or shared = true",
             )
     return [(where, words) for (where, _, _), words in wrong.items()]

@@ -52,7 +52,7 @@ def changes_words(changes: Changes) -> str:
     """Return changes as TOML, by their whole field paths.
 
     >>> changes_words({"mode.foot.move.diagonal": "cap", "mode.foot.move.diagonal_factor": None})
-    'mode.foot.move.diagonal = "cap", and mode.foot.move.diagonal_factor taken out'
+    'mode.foot.move.diagonal = "cap", and mode.foot.move.diagonal_factor removed'
     """
     words = [
         f"{path} removed" if value is None else f"{path} = {tomlkit.item(inlined(value)).as_string()}"

@@ -51,7 +51,7 @@ def preference(a: int, b: int, error: float = ERROR) -> Preference:
     for counts below 0, and for an error outside of 0..1.
 
     >>> print(preference(3, 1))
-    A 3, B 1 votes; share of A between 0.14 and 1.00: not settled; at this rate it would be after 34 votes
+    A 3, B 1 votes; share of A between 0.14 and 1.00: not settled; at this rate it would take 34 votes
     >>> preference(14, 2).settled
     'a'
     """

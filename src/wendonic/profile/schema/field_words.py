@@ -133,9 +133,12 @@ def kind_words(kind: Any, *marks: Any) -> str:
 
 
 def _plural(words: str) -> str:
-    if words.startswith("list of "):
-        return f"lists of {words.removeprefix('list of ')}"
-    return " or ".join(_PLURALS.get(one, f"{one}s") for one in words.split(" or "))
+    def plural(one: str) -> str:
+        if one.startswith(("list of ", "table of ")):
+            return one.replace(" of ", "s of ", 1)
+        return _PLURALS.get(one, f"{one}s")
+
+    return " or ".join(map(plural, words.split(" or ")))
 
 
 _PLURALS = {"one word": "words", "axis": "axes", "false": "false", "true": "true"}
@@ -162,7 +165,8 @@ def _shown(value: Any) -> str:
     if isinstance(value, float):
         return f"{value:.6g}"
     if isinstance(value, BaseModel):
-        inside = ", ".join(f"{name} = {_shown(getattr(value, name))}" for name in value.model_fields_set)
+        written = [name for name in type(value).model_fields if name in value.model_fields_set]
+        inside = ", ".join(f"{name} = {_shown(getattr(value, name))}" for name in written)
         return f"{{ {inside} }}" if inside else "{}"
     if isinstance(value, tuple | list):
         return f"[{', '.join(map(_shown, value))}]"

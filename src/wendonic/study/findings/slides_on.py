@@ -28,7 +28,7 @@ def slides_on(case: Case) -> Iterator[Found]:
             words = case.profile.world.length.m(stops_m, ".2f")
             yield Found(
                 f"gait.{name}.{_stopped_by(gait)}",
-                f"from top speed it rolls on {words}, {stops_m / gait.body_m:.1f} body lengths, in {stops_s:.2g} s",
+                f"from top speed it slides for {words}, {stops_m / gait.body_m:.1f} body lengths, in {stops_s:.2g} s",
                 _fixes(case, f"gait.{name}", gait, most_m if not glides else math.inf),
             )
 

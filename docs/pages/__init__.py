@@ -1,0 +1,1 @@
+"""Pages of the reference, made from the definitions themselves."""

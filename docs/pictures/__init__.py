@@ -1,0 +1,1 @@
+"""Pictures of the site, drawn as it is built, from demo data and probes."""
