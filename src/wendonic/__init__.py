@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     from wendonic.runtime.watch import watch
     from wendonic.world_axes import WorldAxes
 
-__version__ = "0.1.0"
+__version__ = "0.2.0"
 
 __all__ = [
     "ControlError",

@@ -26,7 +26,9 @@ def half_life_s_from_factor(factor: float, hz: float) -> float:
     """
     _check_hz(hz)
     if not 0.0 < factor < 1.0:
-        raise WendonicError(f"factor: found {factor!r}; allowed: above 0 and below 1, what is left after a frame")
+        raise WendonicError(
+            f"factor: found {factor!r}; allowed: above 0 and below 1: the share that is left after a frame"
+        )
     return -1.0 / (hz * math.log2(factor))
 
 
@@ -80,10 +82,12 @@ def frame_table(
     """
     rows: list[tuple[str, float, str]] = []
     named = unit or "units"
-    shares = [] if share is None else [(1.0 - share, f"moving {share:g} of the rest each frame")]
+    shares = [] if share is None else [(1.0 - share, f"covering {share:g} of the rest each frame")]
     factors = [] if factor is None else [(factor, f"times {factor:g} each frame")]
     if share is not None and not 0.0 < share < 1.0:
-        raise WendonicError(f"share: found {share!r}; allowed: above 0 and below 1, what is gone after a frame")
+        raise WendonicError(
+            f"share: found {share!r}; allowed: above 0 and below 1: the share that is gone after a frame"
+        )
     for left, words in factors + shares:
         rows.append((f"half-life of {words}", half_life_s_from_factor(left, hz), "s"))
         rows.append(("drag, if it is of a speed", drag_per_s_from_factor(left, hz), "1/s"))

@@ -225,6 +225,6 @@ def look_table(
     ]
     for at, where in ((0.0, "the middle"), (0.5, "half-way out"), (1.0, "the edge")):
         ratio = zoom_ratio(fov_deg, zoom_fov_deg, at)
-        rows.append((f"zoomed to {zoom_fov_deg:g} deg, alike at {where}", ratio, "times"))
-        rows.append(("  mouse for a full turn then", turn_cm / ratio, "cm"))
+        rows.append((f"zoomed to {zoom_fov_deg:g} deg, matched at {where}", ratio, "times"))
+        rows.append(("  mouse for a full turn while zoomed", turn_cm / ratio, "cm"))
     return rows

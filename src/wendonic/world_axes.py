@@ -80,7 +80,7 @@ class WorldAxes:
     def to_plan(self, *vector: float) -> tuple[float, float, float]:
         """Return a vector of the game, given as two or three numbers, in the plan frame."""
         if len(vector) != len(self._game):
-            raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, as the world has so many axes")
+            raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, one for each axis of the world")
         plan = [0.0, 0.0, 0.0]
         for index, sign, axis in self._plan:
             plan[axis] = vector[index] * sign + 0.0

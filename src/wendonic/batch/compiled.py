@@ -182,7 +182,7 @@ def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loo
     if not has_numba():
         raise WendonicError("the compiled engine needs Numba: pip install 'wendonic[fast]'")
     if ready.digest == "plain":
-        raise WendonicError("the compiled engine needs the kernels' sources, which are not at hand here")
+        raise WendonicError("the compiled engine needs the kernels' sources, which are missing here")
     found = _LOOPS.get((ready.digest, reported))
     if found is None:
         kept = is_kept(ready, reported)
@@ -195,7 +195,7 @@ def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loo
             if not kept:
                 raise
             logging.getLogger("wendonic").info(
-                "the compiled tick of mode %s is damaged (%s): once more …", title, fault
+                "the compiled tick of mode %s is damaged (%s): compiling it again …", title, fault
             )
             _thrown_away(loop_digest(ready, reported))
             found = _loaded(ready, reported)

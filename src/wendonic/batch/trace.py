@@ -94,7 +94,7 @@ def shaped(
     if needs_play(recording, profile, mode):
         if engine == "compiled":
             raise WendonicError(
-                "the compiled engine has one mode, and nothing that a game tells its helm; allowed here: engine "
+                "the compiled engine plays one mode, and nothing that a game reports; allowed here: engine "
                 '"auto" or "interpreted"'
             )
         return Played(recording, profile, hz, mode, seat, course)

@@ -13,14 +13,16 @@ from wendonic.cli.say import say
 def calibrate(
     recording: RecordingArgument,
     into: Annotated[
-        Path | None, typer.Option("--into", metavar="PROFILE", help="Put it into this profile; comments stay.")
+        Path | None, typer.Option("--into", metavar="PROFILE", help="Write it into this profile; comments are kept.")
     ] = None,
     dry_run: Annotated[
         bool, typer.Option("--dry-run", help="Show what --into would change, and write nothing.")
     ] = False,
-    share: Annotated[float, typer.Option("--share", help="Share of the samples at rest that is to be dead.")] = 0.999,
+    share: Annotated[
+        float, typer.Option("--share", help="Share of the samples at rest that the dead zone must cover.")
+    ] = 0.999,
     swipe_cm: Annotated[
-        float | None, typer.Option("--swipe-cm", help="How far each swipe of the mouse in it went (cm).")
+        float | None, typer.Option("--swipe-cm", help="Length of each mouse swipe in the recording (cm).")
     ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print what was found as JSON.")] = False,
     start_s: FromOption = None,

@@ -15,7 +15,8 @@ if TYPE_CHECKING:
 def check(
     profiles: Annotated[list[Path], typer.Argument(metavar="PROFILE", help="One profile (.toml), or several.")],
     fix: Annotated[
-        bool, typer.Option("--fix", help="Write every fix into the file; each was tried first, and comments stay.")
+        bool,
+        typer.Option("--fix", help="Write every fix into the file; each was tested first, and comments are kept."),
     ] = False,
     dry_run: Annotated[
         bool, typer.Option("--dry-run", help="Show what --fix would change, and write nothing.")

@@ -32,17 +32,20 @@ def convert(
     source: Annotated[
         Path, typer.Argument(metavar="IN", help="A recording (.jsonl, .csv, .parquet), or see --format.")
     ],
-    target: Annotated[Path, typer.Argument(metavar="OUT", help="Where it goes; the ending says which format.")],
+    target: Annotated[Path, typer.Argument(metavar="OUT", help="The file to write; its ending says which format.")],
     source_format: Annotated[
-        Source | None, typer.Option("--format", help="What IN is, if not a recording; its ending says so otherwise.")
+        Source | None, typer.Option("--format", help="What IN is, if its ending does not say.")
     ] = None,
-    layout: Annotated[Layout, typer.Option(help="linux-input: word length of the machine.")] = Layout.BITS_64,
+    layout: Annotated[
+        Layout, typer.Option(help="linux-input: word length of the machine that captured it.")
+    ] = Layout.BITS_64,
     stick_range: Annotated[
         RangeOption,
-        typer.Option(metavar="LOW HIGH", help="linux-input: raw ends of the sticks; else guessed."),
+        typer.Option(metavar="LOW HIGH", help="linux-input: raw range of the sticks; guessed by default."),
     ] = None,
     trigger_range: Annotated[
-        RangeOption, typer.Option(metavar="LOW HIGH", help="linux-input: raw ends of the triggers; else guessed.")
+        RangeOption,
+        typer.Option(metavar="LOW HIGH", help="linux-input: raw range of the triggers; guessed by default."),
     ] = None,
 ) -> None:
     """Write a recording, or another program's log of a device, in another format, with the same events."""

@@ -35,14 +35,14 @@ def corpus(
     out: Annotated[
         Path | None,
         typer.Option(
-            "-o", "--out", help="The table: .parquet, .csv or .jsonl. A run that was cut off goes on there."
+            "-o", "--out", help="The table: .parquet, .csv or .jsonl. A run that was cut off continues there."
         ),
     ] = None,
     picture: Annotated[
-        Path | None, typer.Option("--picture", help="Draw how much is changed how often: .png, .svg or .pdf.")
+        Path | None, typer.Option("--picture", help="Draw the distribution of change: .png, .svg or .pdf.")
     ] = None,
     workers: Annotated[
-        int, typer.Option("--workers", help="Processes here, of one thread each (extra cluster).")
+        int, typer.Option("--workers", help="Processes on this machine, one thread each (extra cluster).")
     ] = 1,
     cluster: Annotated[
         str | None, typer.Option("--cluster", metavar="ADDRESS", help="A Dask scheduler: tcp://host:8786.")
@@ -64,7 +64,7 @@ def corpus(
     from wendonic.study.solve.corpus import corpus_document, ranked_by
 
     if workers != 1 and cluster is not None:
-        raise typer.BadParameter("--workers is for processes here, --cluster for a scheduler's own")
+        raise typer.BadParameter("--workers is for processes on this machine; a --cluster has its own")
     if out is not None and out.suffix.lower() not in TRACE_ENDINGS:
         raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(TRACE_ENDINGS)}')
     check_output(out, "table", (*profile, folder))
@@ -129,6 +129,6 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     say(f"changed most, by {by}:")
     for change in changes:
         unit = UNITS[by]
-        when = "" if change.parts_s is None else f", from {change.parts_s:.2f} s on"
+        when = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
         words = length.words(change.amount, unit, ".3g").rstrip()
         say(f"  {change.recording} ({change.profile}): {words}{when}")

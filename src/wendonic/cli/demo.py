@@ -14,9 +14,9 @@ HONEY = "#D9902F"
 
 
 def demo(
-    out: Annotated[Path, typer.Option("--out", help="The folder for pictures and traces; made if missing.")] = Path(
-        "demo-out"
-    ),
+    out: Annotated[
+        Path, typer.Option("--out", help="The folder for pictures and traces; created if missing.")
+    ] = Path("demo-out"),
 ) -> None:
     """Shape the shipped recordings of the beekeeper; print a summary, write pictures and traces."""
     from rich.console import Console
@@ -56,7 +56,7 @@ def demo(
     console.print(_summary_table(profile.title, summaries))
     say(f"wrote {out}: pictures (.png), traces (.csv), profiles (.toml, schemas .json) and recordings (.jsonl)")
     for path in kept:
-        say(f"kept {path} as you changed it; the table shows the shipped one")
+        say(f"kept your changes in {path}; the table shows the shipped file")
     say(f"next: change a number in {out / 'beekeeper.toml'}, then look again:")
     say(f"  wendonic draw timeline {out / 'beekeeper.toml'} {out / 'beekeeper_keys.jsonl'}")
 

@@ -63,7 +63,7 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             "only",
             Annotated[
                 list[str] | None,
-                typer.Option(help="Only controls whose names begin so, such as pad; can be repeated."),
+                typer.Option(help="Only controls whose names begin like this, such as pad; can be repeated."),
             ],
             None,
         )
@@ -72,7 +72,9 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
     "share": [
         (
             "share",
-            Annotated[float, typer.Option("--share", help="Share of the samples at rest that is to be dead.")],
+            Annotated[
+                float, typer.Option("--share", help="Share of the samples at rest that the dead zone must cover.")
+            ],
             0.999,
         )
     ],

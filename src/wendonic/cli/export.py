@@ -26,7 +26,7 @@ def export(
         list[str] | None, typer.Option("--mode", help="A mode to export; all of them by default.")
     ] = None,
     recording: Annotated[
-        Path | None, typer.Option("--recording", help="A recording whose ticks become test vectors, too.")
+        Path | None, typer.Option("--recording", help="A recording whose ticks become test vectors as well.")
     ] = None,
     course: CourseOption = None,
     hz: HzOption = 60.0,
@@ -35,13 +35,11 @@ def export(
         typer.Option(
             "--adjustable",
             metavar="FIELDS",
-            help="Fields whose numbers stay adjustable, with commas between them, or all: for a settings menu.",
+            help="Fields whose numbers stay adjustable, for a settings menu: separated by commas, or all.",
         ),
     ] = "",
-    float32: Annotated[bool, typer.Option("--float32", help="C in float instead of double.")] = False,
-    check: Annotated[
-        bool, typer.Option("--check", help="Compile and run it, where the language is installed.")
-    ] = False,
+    float32: Annotated[bool, typer.Option("--float32", help="C with float instead of double.")] = False,
+    check: Annotated[bool, typer.Option("--check", help="Compile and run it, if the language is installed.")] = False,
     force: Annotated[bool, typer.Option("--force", help="Overwrite what an earlier export wrote.")] = False,
 ) -> None:
     """Write a tuned profile as readable source, with test vectors, a runner that replays them, and a page on it; or

@@ -68,7 +68,7 @@ def fit(
         with atomic_file(path) as beside:
             beside.write_text(found.text, encoding="utf-8", newline="")
     if not as_json:
-        say(f"wrote {path}" if writes else f"{path} is not written; --keep writes the nearest profile")
+        say(f"wrote {path}" if writes else f"nothing was written; --keep writes the nearest profile to {path}")
     if not found.reached:
         raise typer.Exit(1)
 
@@ -106,8 +106,8 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     for heading in ("setting", "before", "after", ""):
         settings.add_column(heading, justify="right" if heading in ("before", "after") else "left")
     for setting in found.settings:
-        words = "changes none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
-        words = words or ("left open by the targets, nearest to its start" if setting.undetermined else "")
+        words = "affects none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
+        words = words or ("not determined by the targets; nearest to its start" if setting.undetermined else "")
         before = "-" if setting.before is None else f"{setting.before:g}"
         settings.add_row(setting.path, before, f"{setting.after:g}", words)
     console.print(settings)
@@ -120,6 +120,6 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
             for other, one in trade.others.items()
         )
         if trade.alone:
-            say(f"{name} alone is reached: {value}, at the price of {others}")
+            say(f"{name} can be reached alone: {value}, at the cost of {others}")
         else:
-            say(f"{name} is out of reach even alone: {value} is the nearest, with {others}")
+            say(f"{name} cannot be reached even alone: {value} is the nearest, with {others}")

@@ -11,7 +11,7 @@ from wendonic.cli.say import say
 
 def join(
     recordings: Annotated[list[Path], typer.Argument(metavar="RECORDING", help="Two recordings or more, in order.")],
-    out: Annotated[Path, typer.Option("-o", "--out", help="Where they go; the ending says which format.")],
+    out: Annotated[Path, typer.Option("-o", "--out", help="The file to write; its ending says which format.")],
     pause_s: Annotated[
         float, typer.Option("--pause", help="Pause between them, with everything released (s).")
     ] = 0.5,

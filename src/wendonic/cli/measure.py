@@ -31,7 +31,7 @@ def measure(
         float | None, typer.Option("--tilt", help="Tilt of amount_at_tilt and speed_at_tilt_m_s.")
     ] = None,
     hz: Annotated[float | None, typer.Option("--hz", help="Ticks a second of chain_delay_s.")] = None,
-    goal_m: Annotated[float | None, typer.Option("--goal", help="How far off a pointed place is (m).")] = None,
+    goal_m: Annotated[float | None, typer.Option("--goal", help="Distance of a goal that is pointed at (m).")] = None,
     as_json: Annotated[
         Path | None, typer.Option("--json", help="Write the sheet as JSON to this file; - for the terminal.")
     ] = None,

@@ -21,17 +21,15 @@ HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
 ModeOption = Annotated[
     str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.", autocompletion=modes)
 ]
-SeatOption = Annotated[
-    str | None, typer.Option("--seat", help="Whose pad the profile's pad is: pad1 for the second player.")
-]
-FromOption = Annotated[float | None, typer.Option("--from", help="Begin here (s, in the recording's own time).")]
+SeatOption = Annotated[str | None, typer.Option("--seat", help="Pad of the player: pad1 for the second one.")]
+FromOption = Annotated[float | None, typer.Option("--from", help="Start here (s, in the recording's own time).")]
 ToOption = Annotated[float | None, typer.Option("--to", help="End here (s).")]
 ByOption = Annotated[
     str | None,
     typer.Option(
         "--by",
         metavar="DEVICE",
-        help="What the mode is measured by: keys, pad, pad.left_stick, triggers, touch_stick …; by default what has "
+        help="Device to measure with: keys, pad, pad.left_stick, triggers, touch_stick …; by default the one with "
         "the most directions, keys first.",
         autocompletion=devices,
     ),
@@ -39,7 +37,7 @@ ByOption = Annotated[
 WhileOption = Annotated[
     str | None,
     typer.Option(
-        "--while", metavar="PRESS", help="A press that is held meanwhile, such as sprint.", autocompletion=presses
+        "--while", metavar="PRESS", help="A press that is held all the time, such as sprint.", autocompletion=presses
     ),
 ]
 CourseOption = Annotated[

@@ -11,13 +11,13 @@ from wendonic.errors import WendonicError
 
 
 def record(
-    out: Annotated[Path, typer.Argument(metavar="OUT", help="The recording to make (.jsonl); must not be there.")],
-    seconds: Annotated[float | None, typer.Option(help="Stop after so many seconds.")] = None,
-    title: Annotated[str, typer.Option(help="What the recording is of.")] = "",
+    out: Annotated[Path, typer.Argument(metavar="OUT", help="The recording to write (.jsonl); it must not exist.")],
+    seconds: Annotated[float | None, typer.Option(help="Stop after this many seconds.")] = None,
+    title: Annotated[str, typer.Option(help="Title of the recording.")] = "",
     stop_key: Annotated[str, typer.Option(help="The key that stops, by its W3C code.")] = "F10",
     mark_key: Annotated[str, typer.Option(help="The key that sets a mark where something felt wrong.")] = "F9",
     grab_mouse: Annotated[
-        bool, typer.Option("--grab-mouse", help="Keep the mouse in the window, so that it never meets an edge.")
+        bool, typer.Option("--grab-mouse", help="Keep the mouse in the window, so that it never reaches an edge.")
     ] = False,
     profile: Annotated[
         Path | None, typer.Option(help="A profile whose [joystick] tables say what a joystick's numbers are.")
@@ -38,6 +38,6 @@ def record(
     for name, count in done.controls.items():
         say(f"  {name}: {count}")
     for name, elements in done.unmapped.items():
-        say(f'  not recorded: joystick "{name}" has numbers only; moved: {", ".join(elements)}')
+        say(f'  not recorded: joystick "{name}" reports numbers only; moved: {", ".join(elements)}')
         say("  say in a profile which control each of them is ([joystick.…] controls = …), and record with --profile")
     say(f"next: wendonic info {done.path}, or wendonic draw devices {done.path}")

@@ -34,7 +34,11 @@ def sweep(
     ],
     on: Annotated[
         Path | None,
-        typer.Option("--on", metavar="FOLDER", help="Of recordings: --of is then a number of `wendonic corpus`."),
+        typer.Option(
+            "--on",
+            metavar="FOLDER",
+            help="A folder of recordings to sweep over; --of is then a number of `wendonic corpus`.",
+        ),
     ] = None,
     mode: ModeOption = None,
     by: ByOption = None,

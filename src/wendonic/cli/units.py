@@ -8,21 +8,23 @@ from wendonic.cli.say import say
 
 
 def units(
-    cm_per_turn: Annotated[float | None, typer.Option(help="How far the mouse goes for a full turn (cm).")] = None,
-    deg_per_count: Annotated[float | None, typer.Option(help="How far one count of the mouse turns (deg).")] = None,
-    counts_per_turn: Annotated[float | None, typer.Option(help="Counts of the mouse in a full turn.")] = None,
-    dpi: Annotated[float, typer.Option(help="Counts of the mouse an inch.")] = 800.0,
-    rate_deg_s: Annotated[float, typer.Option(help="A rate of turning (deg/s), such as a stick's.")] = 180.0,
+    cm_per_turn: Annotated[float | None, typer.Option(help="Mouse travel for a full turn (cm).")] = None,
+    deg_per_count: Annotated[float | None, typer.Option(help="Turn for one count of the mouse (deg).")] = None,
+    counts_per_turn: Annotated[float | None, typer.Option(help="Counts of the mouse for a full turn.")] = None,
+    dpi: Annotated[float, typer.Option(help="Counts per inch of the mouse.")] = 800.0,
+    rate_deg_s: Annotated[float, typer.Option(help="A turn rate (deg/s), such as a stick's.")] = 180.0,
     fov_deg: Annotated[float, typer.Option(help="Field of view (deg), across the window or down it.")] = 80.0,
     zoom_fov_deg: Annotated[float, typer.Option(help="The same while zoomed (deg).")] = 40.0,
     hz: Annotated[float, typer.Option("--hz", help="Frames a second.")] = 60.0,
-    factor: Annotated[float | None, typer.Option(help="What something is multiplied by each frame: 0.9.")] = None,
+    factor: Annotated[
+        float | None, typer.Option(help="Factor that something is multiplied by each frame: 0.9.")
+    ] = None,
     share: Annotated[
         float | None,
-        typer.Option(help="Share of the rest that something moves each frame (lerp): 0.1."),
+        typer.Option(help="Share of the remaining distance covered each frame (lerp): 0.1."),
     ] = None,
-    per_frame: Annotated[float | None, typer.Option(help="Distance or angle a frame: 3.")] = None,
-    per_frame_squared: Annotated[float | None, typer.Option(help="What is added to a speed each frame: 0.2.")] = None,
+    per_frame: Annotated[float | None, typer.Option(help="Distance or angle per frame: 3.")] = None,
+    per_frame_squared: Annotated[float | None, typer.Option(help="Amount added to a speed each frame: 0.2.")] = None,
     unit: Annotated[str, typer.Option(help="Unit of the last two, such as px or deg.")] = "",
 ) -> None:
     """Convert between units of looking, or per-frame numbers into per-second ones.

@@ -33,7 +33,7 @@ def coalesced(function: Folded) -> None:
 
 
 def _copies(function: Folded) -> dict[str, dict[str, None]]:
-    """Return the names that each name is copied from, and the other way round; of names that are written here."""
+    """Return the names that each name is copied from, and the reverse; of names that are written here."""
     partners: dict[str, dict[str, None]] = {}
     own = {part.id for part in names_in(function.body) if type(part.ctx) is ast.Store} - set(function.parameters)
     for statement in statements_in(function.body):

@@ -98,7 +98,7 @@ class _Places:
 
 
 def unite_copies(function: Folded) -> None:
-    """Let a name that only stands for another one go by that one's name, and the other way round.
+    """Let a name that only stands for another one go by that one's name, and the reverse.
 
     In `a = b` every `a` may be called `b` if that is the only time `a` is written, before it is read, and `b` is not
     written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a

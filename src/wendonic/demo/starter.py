@@ -18,7 +18,7 @@ def write_starter(path: str | Path, force: bool = False, like: str = "beekeeper"
         raise WendonicError(none_such("shipped profile", like, profile_names()))
     target = Path(path)
     if target.exists() and not target.is_dir() and not force:
-        raise WendonicError(f"{target} is already there; name another file, or overwrite it with --force")
+        raise WendonicError(f"{target} already exists; name another file, or overwrite it with --force")
     profile = tomlkit.parse((FOLDER / f"{like}.toml").read_text(encoding="utf-8"))
     profile["title"] = target.stem
     with atomic_file(target) as beside:

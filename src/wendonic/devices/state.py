@@ -268,7 +268,7 @@ class DeviceState:
         """
         control = find_control(name)
         if control.width == 0:
-            raise ControlError(f"{control.name} holds no value")
+            raise ControlError(f"{control.name} has no value")
         if control.width == 1:
             return self.values[control.slot]
         return tuple(self.values[control.slot : control.slot + control.width])

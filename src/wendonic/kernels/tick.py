@@ -89,8 +89,8 @@ class Tuning(NamedTuple):
     `gaits` has the mode's own first, then one for each press that switches gaits: of several that are held, the last
     counts. `jump_press` is the number of the press that jumps, -1 for none. `turning` is 1 where a tick is cut into
     parts because the direction turns within it; `walled` where walls and steps stop the body. `sectors` is 0 for
-    none, its margin in rad. `point_press` is the press with which a hand points at a place to be at, -1 for none, and
-    `arc_m_s` how fast the arc leaves the hand.
+    none, its margin in rad. `point_press` is the press with which a hand points at a place to teleport to, -1 for
+    none, and `arc_m_s` how fast the arc leaves the hand.
     """
 
     max_dt_s: float

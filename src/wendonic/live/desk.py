@@ -119,7 +119,7 @@ class Desk:
         profile = self.changed(changes)
         text = saved_text(profile, self.text, self.path)
         if profile_from_text(text, self.path).model_dump() != profile.model_dump():
-            raise WendonicError(f"{self.path}: what was to be written does not load as the same profile")
+            raise WendonicError(f"{self.path}: the text to write would not load as the same profile")
         if rebound:
             text = rebound_text(text, rebound)
             profile = profile_from_text(text, self.path)

@@ -81,7 +81,7 @@ class RecordSession:
         """Resolve the keys; raises `ControlError` for an unknown one, `WendonicError` for a file that is there."""
         self.path = Path(path)
         if self.path.exists():
-            raise WendonicError(f"{path} is there already; give another name, or remove it")
+            raise WendonicError(f"{path} already exists; give another name, or remove it")
         if seconds is not None and not 0.0 < seconds < 1e6:
             raise WendonicError(f"seconds: found {seconds:g}; allowed: above 0")
         self.title = title

@@ -23,7 +23,7 @@ def bound_socket(port: int) -> socket.socket:
         found.listen(64)
     except (OSError, OverflowError) as fault:
         found.close()
-        raise WendonicError(f"port {port}: {fault}; --port 0 takes one that is free") from None
+        raise WendonicError(f"port {port}: {fault}; --port 0 takes a free one") from None
     return found
 
 

@@ -34,7 +34,7 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     text = text_of(path, "profile", ProfileError) if target.exists() else ""
     new = saved_text(profile, text, path)
     if profile_from_text(new, path) != profile:
-        raise WendonicError(f"{path}: what was to be written does not load as the same profile; nothing was written")
+        raise WendonicError(f"{path}: the text to write would not load as the same profile; nothing was written")
     with atomic_file(target) as beside:
         beside.write_text(new, encoding="utf-8")
 

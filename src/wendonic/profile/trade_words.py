@@ -186,6 +186,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
 
 FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "accel": ("accel_m_s2",),
+    "ahead": ("forward",),
     "axis_deadzone": ("dead_zone",),
     "bindings": ("bind",),
     "brake": ("brake_m_s2",),
@@ -206,6 +207,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "invert_x": ("invert_yaw",),
     "invert_y": ("invert_pitch",),
     "jump_height": ("height_m",),
+    "limit_deg": ("steepest_deg",),
     "low": ("inner",),
     "max_speed": ("top_speed_m_s",),
     "normalize": ("diagonal",),

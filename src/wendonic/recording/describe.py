@@ -49,7 +49,7 @@ def describe_recording(recording: Recording) -> list[str]:
     silence = _longest_silence(recording)
     lines = [
         f'Recording "{recording.title}"' if recording.title else "Recording without a title",
-        f"  {recording.duration_s:.2f} s from {recording.start_s:g} s on, {events}{silence}",
+        f"  {recording.duration_s:.2f} s from {recording.start_s:g} s, {events}{silence}",
     ]
     if recording.devices:
         lines.append(f"  devices: {', '.join(recording.devices)}")
@@ -72,7 +72,7 @@ def _longest_silence(recording: Recording) -> str:
     if not gaps:
         return ""
     longest, since = max(gaps, key=lambda gap: gap[0])
-    return f"; longest silence {longest:.2f} s, from {since:.2f} s on"
+    return f"; longest silence {longest:.2f} s, from {since:.2f} s"
 
 
 def _counted(events: list[Event], recording: Recording) -> str:

@@ -22,7 +22,7 @@ def read_gamepad_snapshots(path: str | Path) -> Content:
     faults: list[Fault] = []
     events = ordered_events(_entries(content.split(b"\n"), faults), faults)
     if not events and not faults:
-        faults.append(Fault(None, "", "holds no snapshot"))
+        faults.append(Fault(None, "", "has no snapshots"))
     if faults:
         raise RecordingError(path, sorted(faults, key=lambda fault: fault.line or 0))
     return Content(events, "", {}, ())

@@ -46,7 +46,7 @@ def read_json_lines(path: str | Path) -> Content:
         if _is_whole(last_line) or not lines:
             lines.append(last_line)
         else:
-            warnings = (f"{path}: line {len(lines) + 1}: cut off before its end, left out",)
+            warnings = (f"{path}: line {len(lines) + 1}: cut off, and ignored",)
             _log.warning(warnings[0])
     header = _header(path, lines[0])
     events = _plain_events(lines[1:])

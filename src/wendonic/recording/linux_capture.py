@@ -72,4 +72,4 @@ def _records(event: Event, stick_range: Range, trigger_range: Range) -> Iterator
     elif control.kind == "wheel":
         yield EV_REL, WHEEL_AXIS, -round(numbers[0])
     else:
-        raise DeviceError(f"{control.name}: no keyboard, pad or mouse of Linux reports it")
+        raise DeviceError(f"{control.name}: no Linux keyboard, pad or mouse reports it")

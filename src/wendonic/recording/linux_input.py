@@ -66,7 +66,7 @@ def read_linux_input(
     records = list(_records(path, raw, layout))
     warnings: list[str] = []
     if len(raw) % LAYOUTS[layout].size:
-        warnings.append(f"{path}: record {len(records)}: cut off before its end, left out")
+        warnings.append(f"{path}: record {len(records)}: cut off, and ignored")
     sticks = stick_range or _guessed(records, STICK_AXES, f"{path}: range of the sticks", warnings)
     triggers = trigger_range or _guessed(records, TRIGGER_AXES, f"{path}: range of the triggers", warnings)
     if any(record.kind == EV_ABS and record.code in TRIGGER_AXES for record in records):
@@ -79,7 +79,7 @@ def read_linux_input(
         raise RecordingError(path, faults)
     if skipped:
         codes = ", ".join(f"type {kind} code {code} ({count})" for (kind, code), count in skipped.most_common(5))
-        warnings.append(f"{path}: records that no control stands for: {skipped.total()}, such as {codes}")
+        warnings.append(f"{path}: ignored records without a control: {skipped.total()}, such as {codes}")
     return Content(events, "", {}, tuple(warnings))
 
 
@@ -96,7 +96,7 @@ def _records(path: str | Path, raw: bytes, layout: int) -> Iterator[_Record]:
         first = time_us if first is None else first
         yield _Record(number, (time_us - first) / 1e6, kind, code, value)
     if first is None:
-        raise RecordingError(path, [Fault(None, "", "holds no whole input event")])
+        raise RecordingError(path, [Fault(None, "", "has no whole input event")])
 
 
 def _guessed(records: Iterable[_Record], axes: Iterable[int], what: str, warnings: list[str]) -> Range:

@@ -312,7 +312,7 @@ class Helm(BodyDoor):
             raise WendonicError(f"found {snapshot!r}; allowed: what snapshot() returned")
         if snapshot.structure != self._structure():
             raise WendonicError(
-                "the snapshot is of another structure; allowed: one of the same modes, forms and bindings"
+                "the snapshot has another structure; allowed: one with the same modes, forms and bindings"
             )
         recorder = self.state.recorder if isinstance(self.state, RecordedState) else None
         recorded_s = recorder.elapsed_s if recorder else 0.0
@@ -406,7 +406,9 @@ class Helm(BodyDoor):
         crossing = self._crossings.get((self._run.name, mode))
         if crossing is None:
             exits = ", ".join(self.profile.mode[self._run.name].leave_to or ()) or "nowhere"
-            raise WendonicError(f'mode "{self._run.name}" leaves to {exits}, not to "{mode}"; see its leave_to')
+            raise WendonicError(
+                f'mode "{self._run.name}" can be left for {exits}, not for "{mode}"; see its leave_to'
+            )
         old, record = self._run, self._record
         # Under another style, on and down mean something else: such a press begins anew.
         carried = [
@@ -517,7 +519,7 @@ class Helm(BodyDoor):
         try:
             self.retune(profile)  # type: ignore[arg-type]
         except WendonicError as fault:
-            logging.getLogger("wendonic").warning("%s; the last good profile stays", fault)
+            logging.getLogger("wendonic").warning("%s; the last good profile stays in use", fault)
 
     def _take_changes(self, run: ModeRun) -> None:
         """Bring the row up to date with what came since the last tick."""

@@ -23,7 +23,7 @@ class PlayRecorder:
     def __init__(self, helm: "Helm", path: str | Path, title: str) -> None:
         """Begin with how things are; raises `WendonicError` for a file that is there already."""
         if Path(path).exists():
-            raise WendonicError(f"{path} is there already; give another name, or remove it")
+            raise WendonicError(f"{path} already exists; give another name, or remove it")
         self._helm = helm
         self._writer = RecordingWriter(path, title)
         self._start_s = helm.clock_s

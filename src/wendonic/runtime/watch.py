@@ -80,7 +80,7 @@ class Watch:
             Helm(profile)
         except WendonicError as fault:
             if str(fault) != str(self.fault):
-                _log.warning("%s; the last good one stays", fault)
+                _log.warning("%s; the last good one stays in use", fault)
             self.fault = fault
             return
         self.fault = None

@@ -121,8 +121,8 @@ def measure(
 
     `engine` is that of `wendonic.shape`. With `only`, no more is measured than what these quantities take, and the
     others are None. `by` names what the mode is moved by: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
-    what has the most directions, keys first. `held` is a press that stays held meanwhile, such as a sprint. Raises
-    `WendonicError` for a device or a press that the mode does not have.
+    the one with the most directions, keys first. `held` is a press that stays held meanwhile, such as a sprint.
+    Raises `WendonicError` for a device or a press that the mode does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())

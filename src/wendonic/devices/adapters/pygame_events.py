@@ -200,8 +200,8 @@ class PygameEvents:
         self._opened[number] = opened
         if mapping is None:
             logging.getLogger("wendonic").warning(
-                'joystick "%s" (GUID %s) has numbers only; to use it, give the profile a table [joystick.…] with its '
-                "controls",
+                'joystick "%s" (GUID %s) reports numbers only; to use it, '
+                "give the profile a [joystick.…] table with its controls",
                 name,
                 guid,
             )

@@ -146,7 +146,7 @@ class PygletEvents:
         elif symbol not in self._unknown:
             self._unknown.add(symbol)
             name = self._pyglet.window.key.symbol_string(symbol)
-            logging.getLogger("wendonic").info("key %s of pyglet has no W3C code here; it is left out", name)
+            logging.getLogger("wendonic").info("key %s of pyglet has no W3C code here and is ignored", name)
 
     def _key_press(self, symbol: int, modifiers: int) -> None:  # noqa: ARG002
         self._switched(symbol, 1.0)

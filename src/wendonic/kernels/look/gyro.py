@@ -188,7 +188,7 @@ def up_of(rates: Vec3, up: Vec3, felt: Vec3, dt: float) -> Vec3:
     x, y, z = rates
     rate = length3(rates)
     if rate * dt > 0.0:
-        # What stands still in the world turns the other way round in the pad.
+        # What stands still in the world turns the opposite way in the pad.
         angle = -rate * dt
         cosine = math.cos(angle)
         sine = math.sin(angle)

@@ -58,7 +58,9 @@ class NameLists(Table):
         for direction, names in lists.items():
             for name in names:
                 if name in seen:
-                    words = f'"{name}" stands under {seen[name]} and again under {direction}; it pulls one way'
+                    words = (
+                        f'"{name}" is listed under {seen[name]} and again under {direction}; a key has one direction'
+                    )
                     raise own_fault(words)
                 seen[name] = direction
         return self

@@ -24,7 +24,7 @@ class Limits(Table):
         "Device it is measured by: keys, pad, pad.left_stick and so on.",
         None,
         example="pad.left_stick",
-        otherwise="what has the most directions, keys first",
+        otherwise="the one with the most directions, keys first",
     )
     press: PressName | None = entry(
         "Press that is held while it is measured.", None, example="sprint", otherwise="none"

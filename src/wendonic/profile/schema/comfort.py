@@ -62,7 +62,7 @@ class Comfort(Table):
     def sentences(self) -> list[str]:
         """Say what it does, line by line."""
         vignette, room = self.vignette, self.room
-        closes = f"full from {vignette.full_accel_m_s2:g} m/s² or {vignette.full_turn_deg_s:g} deg/s on"
+        closes = f"full from {vignette.full_accel_m_s2:g} m/s² or {vignette.full_turn_deg_s:g} deg/s"
         halves = f"closes with a half-life of {vignette.close_half_life_s:g} s"
         safe = f"safe while out of walls and level within {room.level_m:g} m"
         return [

@@ -24,28 +24,28 @@ DEAD_ZONE_FORMS = Words(
     Word("none", "no dead zone", ZONE_NONE, meaning="Nothing is ignored."),
     Word(
         "round",
-        "nothing up to tilt {inner:g}, full from {outer:g} on",
+        "nothing up to tilt {inner:g}, full from tilt {outer:g}",
         ZONE_ROUND,
         _ALL,
         meaning="The length of the tilt is rescaled from inner..outer to 0..1; the direction is kept.",
     ),
     Word(
         "axes",
-        "each axis nothing up to tilt {inner:g}, full from {outer:g} on",
+        "each axis: nothing up to tilt {inner:g}, full from tilt {outer:g}",
         ZONE_AXES,
         _ALL,
         meaning="Each axis is rescaled from inner..outer to 0..1 by itself.",
     ),
     Word(
         "wedge",
-        "within {inner:g} of an axis put on it, full from {outer:g} on",
+        "within {inner:g} of an axis moved onto it, full from tilt {outer:g}",
         ZONE_WEDGE,
         ("inner", "outer"),
         meaning="Each axis is damped in proportion to the other one, so that nearly straight becomes straight.",
     ),
     Word(
         "round+wedge",
-        "nothing up to tilt {inner:g}, within {inner:g} of an axis put on it, full from {outer:g} on",
+        "nothing up to tilt {inner:g}, within {inner:g} of an axis moved onto it, full from tilt {outer:g}",
         ZONE_ROUND_WEDGE,
         _ALL,
         meaning="The length is rescaled first, then each axis is damped in proportion to the other one.",
@@ -121,7 +121,7 @@ class DeadZone(Table):
         'nothing up to tilt 0.2, then the raw tilt (a jump), out until back at 0.1'
         """
         released = comes_back and DEAD_ZONE_FORMS.number(self.form) in RELEASING and self.back < self.inner
-        release = f", out until back at {self.back:.3g}" if released else ""
+        release = f", until back at {self.back:.3g}" if released else ""
         return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
 
     def tuning(self, comes_back: bool = True) -> DeadZoneTuning:

@@ -88,9 +88,9 @@ class Jump(Table):
         """Say how high it jumps, and how long it rises."""
         start_m_s, rising_m_s2 = self.start_m_s(gravity_m_s2), self.rising_m_s2(gravity_m_s2)
         height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
-        words = f"by {self.press} it jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s up"
+        words = f"{self.press} jumps {length.m(height_m, '.2f')} high, {apex_s:.2f} s to the top"
         if self.early_release_ratio < 1.0:
-            words += f"; released early it keeps {100.0 * self.early_release_ratio:g} % of its rise"
+            words += f"; released early it keeps {100.0 * self.early_release_ratio:g} % of its upward speed"
         return words
 
 
@@ -216,7 +216,7 @@ class Gait(Table):
         if self.thrust_m_s2 is not None and self.drag_per_s is not None:
             top_speed_m_s = self.thrust_m_s2 / self.drag_per_s
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
-                words = f"thrust and drag already make {top_speed_m_s:g} m/s; take top_speed_m_s and the rates out"
+                words = f"thrust and drag already give {top_speed_m_s:g} m/s; remove top_speed_m_s and the rates"
                 wrong.append(("thrust_m_s2", words))
         if wrong:
             raise own_faults(wrong)
@@ -232,7 +232,7 @@ class Gait(Table):
         if not drags and self.keeps_speed and self.coast_half_life_s is not None:
             yield "coast_half_life_s", "does nothing under keeps_speed"
         if self.jump and self.jump.apex_s and self.gravity_m_s2 is not None:
-            yield "gravity_m_s2", "does nothing beside jump.apex_s, which says how strong it is"
+            yield "gravity_m_s2", "does nothing with jump.apex_s, which sets the gravity"
         for name in ("airborne", "fall"):
             if not self.falls and self._says(name) and not (drags and name == "airborne"):
                 yield name, "does nothing without gravity_m_s2 or a jump"
@@ -269,18 +269,18 @@ class Gait(Table):
             words += f"{length.m_s2(self.thrust_m_s2 or 0.0)} of thrust against a drag of {self.drag_per_s:g} /s"
         elif self.keeps_speed:
             words += (
-                f"speeds up at {length.m_s2(self.accel_m_s2)}, keeps its speed, and a weaker request only turns it"
+                f"accelerates at {length.m_s2(self.accel_m_s2)} and keeps its speed; a weaker request only turns it"
             )
         elif self.coast_half_life_s is not None:
-            words += f"speeds up at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
+            words += f"accelerates at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
         else:
             stop_m = self.top_speed_m_s**2 / (2.0 * self.brake_m_s2)
             words += (
-                f"speeds up at {speeds_up}, brakes at {length.m_s2(self.brake_m_s2)} "
+                f"accelerates at {speeds_up}, brakes at {length.m_s2(self.brake_m_s2)} "
                 f"(stops from top speed in {length.m(stop_m, '.2f')})"
             )
-        words += f", back the other way at {length.m_s2(self.reverse_m_s2)}" if self.reverse_m_s2 is not None else ""
-        words += f", loses up to {100.0 * self.turn_loss:g} % of it in turns" if self.turn_loss else ""
+        words += f", reverses at {length.m_s2(self.reverse_m_s2)}" if self.reverse_m_s2 is not None else ""
+        words += f", loses up to {100.0 * self.turn_loss:g} % of its speed in turns" if self.turn_loss else ""
         words += f", rises at {length.m_s(self.rise_m_s)}" if flies else ""
         rising_m_s2 = self.weight_m_s2
         if self.jump is not None:

@@ -42,9 +42,9 @@ class JoystickTable(Table):
     @model_validator(mode="after")
     def _whole(self) -> Self:
         if bool(self.controls) == bool(self.database):
-            raise own_fault("needs its controls, or a line of the database; allowed: one of the two")
+            raise own_fault("needs either controls or database")
         if self.database is None and self.guid is None and self.name is None:
-            raise own_fault("says of no joystick which one; give it a guid or a name")
+            raise own_fault("does not say which joystick it is; give it a guid or a name")
         try:
             self.mapping()
         except ControlError as error:

@@ -19,7 +19,12 @@ OPPOSITES = Words(
 )
 REVERSALS = Words(
     Word("through_zero", "", 0, meaning="The ramp falls to zero before it rises on the other side."),
-    Word("at_once", ", the other side at once", 1, meaning="The ramp starts from zero on the other side at once."),
+    Word(
+        "at_once",
+        ", the opposite direction at once",
+        1,
+        meaning="The ramp starts from zero on the other side at once.",
+    ),
 )
 
 
@@ -51,7 +56,7 @@ class Ramped(Bind):
 
     def sentence(self) -> str:
         """Say what it does: its controls, then its numbers."""
-        times = f"full {self.rise_s:g} s after a press, none {self.fall_s:g} s after a release"
+        times = f"full input {self.rise_s:g} s after a press, none {self.fall_s:g} s after a release"
         times = "at once" if self.rise_s == self.fall_s == 0.0 else times
         return f"{self.what()}; {times}{REVERSALS.sentence(self.reversal)}; {OPPOSITES.sentence(self.rule())}"
 

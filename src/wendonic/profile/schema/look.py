@@ -44,7 +44,7 @@ class Zoom(Table):
         """Say what it does."""
         where = {0.0: "the middle", 1.0: "the edge"}.get(self.match_at, f"{self.match_at:g} of the way to the edge")
         view = f"from {self.fov_deg:g} to {self.zoom_fov_deg:g} deg of view"
-        return f"times {self.scale:.4g} while {self.press} is held ({view}, alike at {where})"
+        return f"times {self.scale:.4g} while {self.press} is held ({view}, matched at {where})"
 
 
 class LookTable(Table):

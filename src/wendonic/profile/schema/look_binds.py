@@ -107,7 +107,7 @@ class HandGain(Table):
         if self.from_cm_s >= self.to_cm_s:
             raise own_fault(f"from_cm_s {self.from_cm_s:g} is not below to_cm_s {self.to_cm_s:g}")
         if self.slow > self.fast:
-            raise own_fault(f"slow {self.slow:g} is above fast {self.fast:g}; the quicker hand never turns less")
+            raise own_fault(f"slow {self.slow:g} is above fast {self.fast:g}; a faster hand must not turn less")
         return self
 
 
@@ -150,10 +150,12 @@ class MouseBind(LookBind):
         if self.deg_per_count is not None:
             says_dpi = "dpi" in self.model_fields_set
             if "cm_per_turn" in self.model_fields_set or (says_dpi and self.hand_gain is None):
-                words = "found deg_per_count beside cm_per_turn or dpi; allowed: one way to say how far it turns"
+                words = "found deg_per_count together with cm_per_turn or dpi; allowed: one of them"
                 raise own_fault(words)
             if self.hand_gain is not None and not says_dpi:
-                raise own_faults([("hand_gain", "needs dpi beside deg_per_count, to know the hand's speed")])
+                raise own_faults(
+                    [("hand_gain", "needs dpi together with deg_per_count, to know the speed of the hand")]
+                )
         return self
 
     @property
@@ -270,7 +272,7 @@ class LookStickBind(LookBind, Centred):
     def _one_way_to_turn(self) -> Self:
         snap_at, rearm_at = self.snap_tilts
         if rearm_at > snap_at:
-            words = f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never turn again"
+            words = f"{rearm_at:g} is above the {snap_at:g} of snap_at; it would never make a second turn"
             raise own_faults([("rearm_at", words)])
         return self
 
@@ -281,11 +283,11 @@ class LookStickBind(LookBind, Centred):
         snaps = self.snap_deg is not None
         for name in smooth if snaps else ("snap_at", "rearm_at"):
             if name in self.model_fields_set:
-                yield name, "does nothing beside snap_deg" if snaps else "does nothing without snap_deg"
+                yield name, "does nothing with snap_deg" if snaps else "does nothing without snap_deg"
         if not snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
             yield "hold_s", "does nothing without rim_boost"
         if not snaps and self.dead_zone.release is not None:
-            yield "dead_zone.release", "does nothing for look, where a border asks for next to nothing"
+            yield "dead_zone.release", "does nothing for look, where the edge of the dead zone has almost no effect"
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -299,11 +301,13 @@ class LookStickBind(LookBind, Centred):
         """Return its controls and numbers in words."""
         if self.snap_deg is not None:
             snap_at, rearm_at = self.snap_tilts
-            words = f"turns {self.snap_deg:g} deg at once from tilt {snap_at:g}, again once back at {rearm_at:g}"
+            words = (
+                f"snap turns of {self.snap_deg:g} deg at tilt {snap_at:g}, the next after it was back at {rearm_at:g}"
+            )
         else:
             words = f"{self.yaw_deg_s:g} deg/s yaw and {self.pitch_deg_s:g} deg/s pitch at full tilt"
             words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
-            words += f", {self.rim_boost:.0%} more after {self.hold_s:g} s at the rim" if self.rim_boost else ""
+            words += f", plus {self.rim_boost:.0%} after {self.hold_s:g} s at the rim" if self.rim_boost else ""
         return f"{self.stick}: {words}; {self.shape_sentence()}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
@@ -408,10 +412,14 @@ class GyroBind(LookBind):
 
     def what(self) -> str:
         """Return its controls and numbers in words."""
-        words = f"{self.gyro}: turns {self.turn_ratio:g} times as far as the hand"
+        words = f"{self.gyro}: turns the view {self.turn_ratio:g} times as far as the pad"
         words += ", about the world's up" if self.levelled else ", about the pad's own axes"
         words += f", fading out below {self.steady_below_deg_s:g} deg/s" if self.steady_below_deg_s else ""
-        words += f", bias found while within {self.still_deg_s:g} deg/s" if self.still_deg_s else ", bias kept"
+        words += (
+            f", bias measured while it lies still within {self.still_deg_s:g} deg/s"
+            if self.still_deg_s
+            else ", bias not measured"
+        )
         return words + (f", paused while {self.pause_press} is held" if self.pause_press else "")
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002

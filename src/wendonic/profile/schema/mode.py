@@ -28,7 +28,7 @@ HELD_PRESSES = Words(
     Word("carry", "", meaning="Held presses go on."),
     Word(
         "drop",
-        "entered with presses held: they end, and count again once released",
+        "held presses end as it is entered, and count again once released",
         meaning="Held presses end, and count again once they are released and pressed.",
     ),
 )
@@ -36,7 +36,7 @@ MOVEMENT = Words(
     Word("drop", "", meaning="Ramps, pace and smoothing start from rest."),
     Word(
         "carry",
-        "entered while moving: ramps and smoothing go on where both modes have them",
+        "ramps and smoothing go on as it is entered, if both modes have them",
         meaning="Ramps, pace and smoothing go on, for entries that both modes have.",
     ),
 )
@@ -214,20 +214,20 @@ class Mode(Table):
         lines += self.move.sentences() if self.move else []
         for channel in self.axis_channels:
             lines += channel.sentences()
-        lines += ["goal: as the game gives it"] if walks_to_goals and not self.goal else []
+        lines += ["goal: set by the game"] if walks_to_goals and not self.goal else []
         for table in (self.goal, self.comfort, self.look):
             lines += table.sentences() if table else []
         lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]
         if self.gait == "none" and not self.press_gaits:
             directed = steers and self.steer.frame != "grid"
-            lines += ["gait none: gives directions, for a game that moves the body"] if directed else []
+            lines += ["gait none: directions only, for a game that moves the body"] if directed else []
         else:
             switches = {gait: press for press, gait in self.press_gaits.items()}
             for name, gait in gaits.items():
                 while_held = f" while {switches[name]} is held" if name in switches else ""
                 lines.append(gait.sentence(name + while_held, self.steer.frame == "fly", length))
         if self.leave_to is not None:
-            lines.append(f"leaves to: {', '.join(self.leave_to) or 'nowhere'}")
+            lines.append(f"can be left for: {', '.join(self.leave_to) or 'no mode'}")
         entered = (MOVEMENT.sentence(self.movement), HELD_PRESSES.sentence(self.held_presses))
-        begins = f"begins as mode {self.like}; what it came to:" if self.like else ""
+        begins = f"a copy of mode {self.like}, with its own changes:" if self.like else ""
         return [*filter(None, [begins]), *lines, *filter(None, entered)]

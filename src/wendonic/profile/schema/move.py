@@ -109,7 +109,7 @@ class Move(Table):
         None,
         unit="amount",
         example=0.08,
-        otherwise="0.08, or half the step to the first pace where that is less",
+        otherwise="0.08, or half the step to the first pace if that is less",
     )
     press_amounts: dict[str, Fraction] = entry(
         "Presses that scale the amount while held, each with its factor.", {}, example={"stroll": 0.4}, unit="times"
@@ -132,7 +132,7 @@ class Move(Table):
         "flickers, lower it if it changes late.",
         None,
         example=6,
-        otherwise="6, or half of a point's share to either side where that is less",
+        otherwise="6, or a quarter of the angle between two directions if that is less",
     )
     half_life_s: Seconds = entry(
         "Half-life of the smoothing of movement: raise it for a softer feel, lower it for a quicker"
@@ -159,21 +159,21 @@ class Move(Table):
         if self.notches and self.notch_pull < 1.0 and self.notch_margin_deg is not None:
             yield (
                 "notch_margin_deg",
-                f"does nothing at a pull of {self.notch_pull:g}, which jumps nowhere; it goes with 1",
+                f"does nothing at a pull of {self.notch_pull:g}; it goes with 1",
             )
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
         wrong: list[tuple[str, str]] = []
         if self.one_euro is not None and "half_life_s" in self.model_fields_set:
-            wrong.append(("half_life_s", "found beside one_euro; allowed: one way of smoothing"))
+            wrong.append(("half_life_s", "found together with one_euro; allowed: one kind of smoothing"))
         first = self.paces[0].above if self.paces else 0.0
         if self.pace_margin is not None and self.pace_margin >= first > 0.0:
             words = f"{self.pace_margin:g} is not below the {first:g} where the first pace begins; it would never end"
             wrong.append(("pace_margin", words))
         half_deg = 180.0 / (self.notches or 2)
         if self.notch_margin_deg is not None and self.notch_margin_deg >= half_deg:
-            words = f"{self.notch_margin_deg:g} is all of a point's share or more; allowed: below {half_deg:g}"
+            words = f"{self.notch_margin_deg:g} reaches the next direction; allowed: below {half_deg:g}"
             wrong.append(("notch_margin_deg", words))
         for index, (one, other) in enumerate(pairwise(self.paces or ()), 1):
             for name in ("above", "amount"):
@@ -217,17 +217,17 @@ class Move(Table):
         words = [DIAGONALS.sentence(self.diagonal, self)]
         if self.paces:
             paces = ", ".join(f"{pace.amount:g} above {pace.above:g}" for pace in self.paces)
-            words.append(f"paces {paces}, left {self.margin:g} lower (jumps)")
+            words.append(f"paces {paces}, each lasting {self.margin:g} below its threshold (jumps)")
         words += [f"times {amount:g} while {press} is held" for press, amount in self.press_amounts.items()]
         if self.notches:
             jumps = (
-                f", each left {self.notch_margin:g} deg beyond its border (jumps)" if self.notch_pull == 1.0 else ""
+                f", each lasting {self.notch_margin:g} deg past its border (jumps)" if self.notch_pull == 1.0 else ""
             )
-            words.append(f"drawn to {self.notches} directions by {self.notch_pull:g}{jumps}")
+            words.append(f"pulled to {self.notches} directions by {self.notch_pull:g}{jumps}")
         if self.one_euro:
             one = self.one_euro
             cutoffs = f"cutoff {one.min_cutoff_hz:g} Hz and {one.beta:g} Hz more per 1/s of speed"
-            words.append(f"one-euro filter, {cutoffs}, speed behind {one.d_cutoff_hz:g} Hz")
+            words.append(f"one-euro filter, {cutoffs}, speed estimate with {one.d_cutoff_hz:g} Hz")
         else:
             words.append(f"half-life {self.half_life_s:g} s" if self.half_life_s else "no smoothing")
         first = f"move: {merged_words(self.merge, len(self.bind))}, {', '.join(words)}"

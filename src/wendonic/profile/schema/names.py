@@ -31,7 +31,7 @@ def _gyro_name(name: str) -> str:
     except ControlError as error:
         raise own_fault(str(error)) from None
     if not control.name.endswith(".gyro"):
-        raise own_fault(f"{control.name} reports no turning; allowed: {control.unit}.gyro")
+        raise own_fault(f"{control.name} is not a rate sensor; allowed: {control.unit}.gyro")
     return control.name
 
 

@@ -55,7 +55,9 @@ TWICE = (TriedStep(DOWN, 0.25), TriedStep(UP, 0.25), TriedStep(DOWN, 0.0))
 
 STYLES = Words(
     Word("hold", "on while held", STYLE_HOLD, trial=PRESSED, meaning="On while held."),
-    Word("toggle", "on and off in turns", STYLE_TOGGLE, trial=PRESSED, meaning="Each press switches it on or off."),
+    Word(
+        "toggle", "switched by each press", STYLE_TOGGLE, trial=PRESSED, meaning="Each press switches it on or off."
+    ),
     Word(
         "tap",
         "released within {tap_s:g} s",
@@ -66,7 +68,7 @@ STYLES = Words(
     ),
     Word(
         "long",
-        "on from {long_s:g} s on",
+        "on after {long_s:g} s",
         STYLE_LONG,
         ("long_s",),
         HELD_ON,
@@ -82,7 +84,7 @@ STYLES = Words(
     ),
     Word(
         "repeat",
-        "at once, then again from {repeat_delay_s:g} s on every {repeat_interval_s:g} s",
+        "at once, again after {repeat_delay_s:g} s, then every {repeat_interval_s:g} s",
         STYLE_REPEAT,
         ("repeat_delay_s", "repeat_interval_s"),
         PRESSED,
@@ -317,7 +319,9 @@ class PressTable(Table):
         if self.unless:
             words += f"; not with {' or '.join(self.unless)}"
         if self.waits_for_ground:
-            words += f"; waits {self.buffer_s or 0:g} s for the ground, is given {self.grace_s or 0:g} s after it"
+            words += (
+                f"; waits {self.buffer_s or 0:g} s for the ground, counts {self.grace_s or 0:g} s after leaving it"
+            )
         if self.air_jumps:
             words += f", {self.air_jumps} more in the air"
         if self.enters:

@@ -102,7 +102,7 @@ class Profile(Table):
                 words = 'the world has no forward; allowed: frame "map" or "goto" with side_view = true'
                 wrong.append((f"mode.{name}.steer", words))
             if mode.goal is not None and self.window.plan is None:
-                words = "points into the window, but [window.plan] does not say what that shows"
+                words = "points into the window, but [window.plan] does not say which part of the plan it shows"
                 wrong.append((f"mode.{name}.goal.bind.0", words))
             wrong += gait_faults(name, mode, self.gaits_of(name))
         wrong += idle_gait_faults(self.mode, self.gait)

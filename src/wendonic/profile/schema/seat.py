@@ -30,12 +30,12 @@ def seat_faults(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
     owner: dict[str, str] = {}
     for name, table in seats.items():
         if name in PADS or name == "pad0":
-            wrong.append((f"seat.{name}", "is the name of a pad; call the player otherwise"))
+            wrong.append((f"seat.{name}", "is the name of a pad; give the player another name"))
         for control in (*table.keys, pad_of(name, seats)):
             other = owner.setdefault(control, name)
             if other != name:
                 where = f"seat.{name}.{'pad' if control in PADS else 'keys'}"
-                wrong.append((where, f"{control} is that of seat {other} already"))
+                wrong.append((where, f"{control} already belongs to seat {other}"))
     return wrong
 
 

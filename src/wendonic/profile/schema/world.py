@@ -22,10 +22,10 @@ class World(Table):
 
     right: SignedAxis = entry("The game's axis that points right.", example="+x")
     forward: SignedAxis | None = entry(
-        "The game's axis that points forward.", None, example="-z", otherwise="a game seen from the side"
+        "The game's axis that points forward.", None, example="-z", otherwise="none, in a game seen from the side"
     )
     up: SignedAxis | None = entry(
-        "The game's axis that points up.", None, example="+y", otherwise="a game seen from above"
+        "The game's axis that points up.", None, example="+y", otherwise="none, in a game seen from above"
     )
     handed: Literal["right", "left"] | None = entry(
         "Handedness of the axes. Once written, a wrong sign among them is an error.",
@@ -50,19 +50,19 @@ class World(Table):
             words = f"found {', '.join(axes)}; allowed: a different letter for each"
             raise own_fault(words)
         if len(axes) == 1:
-            raise own_fault(f"found {self.right} alone; a game from above also says forward, one from the side up")
+            raise own_fault(f"found {self.right} alone; seen from above a game also needs forward, from the side up")
         if len(axes) == 2 and "z" in letters:
             missing = "up" if self.up is None else "forward"
             words = (
-                f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D one also says {missing}"
+                f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D game also needs {missing}"
             )
             raise own_fault(words)
         if self.unit != "m" and "units_per_m" not in self.model_fields_set:
-            raise own_faults([("unit", f"does nothing without units_per_m, how many {self.unit} are a metre")])
+            raise own_faults([("unit", f"does nothing without units_per_m, the number of {self.unit} per metre")])
         if self.handed is not None:
             right_handed = WorldAxes(self.right, self.forward, self.up).right_handed
             if right_handed is None:
-                raise own_faults([("handed", "a 2-D game has no handedness; take it out")])
+                raise own_faults([("handed", "a 2-D game has no handedness; remove it")])
             if right_handed != (self.handed == "right"):
                 hand = "right" if right_handed else "left"
                 words = (
@@ -90,7 +90,7 @@ class World(Table):
         ('2-D from above; forward is -y, right is +x', '2-D from the side, y down; right is +x')
         """
         upright = "" if self.up is None else f", {self.up[1]} {'up' if self.up[0] == '+' else 'down'}"
-        unit = "" if self.units_per_m == 1.0 else f"; {self.units_per_m:g} {self.unit} are a metre"
+        unit = "" if self.units_per_m == 1.0 else f"; {self.units_per_m:g} {self.unit} per metre"
         if self.forward is None:
             return f"2-D from the side{upright}; right is {self.right}{unit}"
         handed = WorldAxes(self.right, self.forward, self.up).right_handed

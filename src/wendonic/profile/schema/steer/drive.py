@@ -18,7 +18,7 @@ from wendonic.profile.schema.words import Word, Words
 REVERSES = Words(
     Word(
         "flips",
-        "the other way round",
+        "the opposite way",
         1,
         meaning="Turning right in reverse swings the heading left, as with a steered axle.",
     ),
@@ -74,7 +74,7 @@ class DriveSteer(Sprite):
         """Give the fields that are written and do nothing, and why."""
         yield from super().idle_fields()
         if self.on_the_spot and "turn_radius_m" in self.model_fields_set:
-            yield "turn_radius_m", "does nothing beside on_the_spot = true, which has no smallest circle"
+            yield "turn_radius_m", "does nothing with on_the_spot = true, which has no smallest circle"
 
     @property
     def slopes(self) -> Slope | None:
@@ -87,7 +87,7 @@ class DriveSteer(Sprite):
         circle = (
             "on the spot too"
             if self.on_the_spot
-            else f"in no circle below {length.m(2.0 * self.turn_radius_m)} across"
+            else f"in no circle narrower than {length.m(2.0 * self.turn_radius_m)}"
         )
         return (
             f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; backwards at "
@@ -105,7 +105,7 @@ class DriveSteer(Sprite):
     def _grip_sentence(self) -> str:
         if self.grip == 1.0:
             return ""
-        return f"; slips, {self.grip:.0%} of its speed sideways is gone after {GRIP_S:g} s"
+        return f"; drifts: {self.grip:.0%} of its sideways speed is lost in {GRIP_S:g} s"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""

@@ -26,5 +26,5 @@ class FacingSteer(OnFoot):
     def face_words(self) -> str:
         """Say which way the body faces."""
         if self.face == "travel":
-            return f"turned as move goes sideways, turning at up to {self.turn_rate_deg_s:g} deg/s"
+            return f"turned by move going sideways, at up to {self.turn_rate_deg_s:g} deg/s"
         return super().face_words()

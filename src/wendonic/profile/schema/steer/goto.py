@@ -72,13 +72,13 @@ class GotoSteer(SideView):
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say where it walks to."""
-        new = "takes a new goal on the way" if self.retarget else "takes a new goal only once it is there"
+        new = "takes a new goal at once" if self.retarget else "takes a new goal only after arriving"
         if self.queue:
-            new = f"up to {self.queue} goals wait, and are walked to without stopping"
-        slow = f"slower from {length.m(self.slow_down_m)} on, " if self.slow_down_m else ""
+            new = f"up to {self.queue} goals wait, and are reached without stopping"
+        slow = f"slower from {length.m(self.slow_down_m)}, " if self.slow_down_m else ""
         keys = "right and left" if self.side_view else FORWARDS.sentence(self.forward)
-        place = "pointed place, right or left only" if self.side_view else "pointed place"
-        return f"to the {place}: {slow}there within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
+        place = "goal, right or left only" if self.side_view else "pointed place"
+        return f"to the {place}: {slow}arrived within {length.m(self.arrival_m)}; {new}; keys steer {keys}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""

@@ -117,13 +117,13 @@ class GridSteer(Faced):
             )
         words += ", eased" if self.eased else ""
         if not self.repeats:
-            words += "; one step a press"
+            words += "; one step per press"
         else:
             again = f"every {self.repeat_s:g} s, or " if self.repeat_s else ""
             first = f", first after {self.delay_s:g} s" if self.delay_s else ""
-            words += f"; held on, steps again {again}as soon as the last one is done{first}"
+            words += f"; while held, steps again {again}as soon as the last step is done{first}"
         if self.turn_first_s:
-            words += f"; turns first, and steps there after {self.turn_first_s:g} s"
+            words += f"; turns first, and steps after {self.turn_first_s:g} s"
         return f"{words}; {'diagonal steps, sqrt(2) times as long' if self.diagonals else 'no diagonal steps'}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:

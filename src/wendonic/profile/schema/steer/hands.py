@@ -21,7 +21,7 @@ FORWARDS = Words(
     ),
     Word(
         "hands",
-        "half-way between where both hands point",
+        "halfway between where the two hands point",
         FORWARD_BOTH,
         meaning="Forward is halfway between where the two hands point.",
     ),
@@ -58,7 +58,9 @@ class HandsSteer(OnFoot):
         words = f"forward is {FORWARDS.sentence(self.forward)}"
         if self.teleport:
             jump = self.teleport
-            words += f"; while {jump.press} is held, {jump.hand} points at a place to be at, {jump.speed_m_s:g} m/s"
+            words += (
+                f"; while {jump.press} is held, {jump.hand} points at a place to teleport to, {jump.speed_m_s:g} m/s"
+            )
         return words
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
