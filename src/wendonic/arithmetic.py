@@ -1,4 +1,4 @@
-"""Mathematics of a profile's numbers: of plain ones, or of ones that write down how they are reckoned.
+"""Mathematics of a profile's numbers: of plain ones, or of ones that write down how they are computed.
 
 What a tick runs on follows from the profile's fields by small formulas: degrees to radians, a height and a time to a
 speed. With `Traced` numbers in place of the fields, the same code gives these formulas instead of their results.
@@ -34,7 +34,7 @@ class Traced:
     __slots__ = ("text", "tracing", "value")
 
     def __init__(self, value: float, text: str, tracing: Tracing) -> None:
-        """Take what it is now, and how it is reckoned."""
+        """Take what it is now, and how it is computed."""
         self.value, self.text, self.tracing = value, text, tracing
 
     def _of(self, value: float, text: str) -> "Traced":

@@ -17,10 +17,10 @@ def assert_feel(
     held: str | None = None,
     **limits: Range,
 ) -> None:
-    """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity out of its limits.
+    """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity that misses its limits.
 
-    Each limit is (least, most) in the unit of the feel sheet, or in the game's own (`stop_distance_u`), None for no
-    limit; `mode` is the first one unless it is named, `by` and `held` are as in `wendonic.study.feel_sheet.measure`.
+    Each limit is (smallest, largest) in the unit of the feel sheet, or in the game's own (`stop_distance_u`), None
+    for no limit; `mode` is the first one by default, `by` and `held` are as in `wendonic.study.feel_sheet.measure`.
     Only these quantities are measured. One that the mode does not have misses every limit. Raises `WendonicError` for
     a quantity, mode, device or press that does not exist, `ProfileError` for a file with faults.
 

@@ -24,7 +24,7 @@ class Column:
 
     @property
     def kind(self) -> str:
-        """What is made of its numbers, in a word, for whoever makes it in another language."""
+        """What is made of its numbers, in a word, for code that makes it in another language."""
         return "number" if self.made.__name__ == "<lambda>" else self.made.__name__.strip("_")
 
 

@@ -59,10 +59,10 @@ def loop_folder() -> Path:
 
 
 def loop_text(text: str, reported: Collection[int]) -> str:
-    """Return the loop over ticks that a tick function's text makes, for the places of a record that are asked for.
+    """Return the loop over ticks that a tick function's text makes, for the places of a record that are needed.
 
     The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that only
-    feeds itself and what is not asked for is left out.
+    feeds itself and what is not needed is left out.
     """
     module = ast.parse(text)
     head = [node for node in module.body if isinstance(node, ast.ImportFrom)]
@@ -174,9 +174,9 @@ def _measured(kind: str, seconds_a_line: float) -> None:
 
 
 def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loop:
-    """Return the loop of a structure, compiled, for the places of a record that are asked for.
+    """Return the loop of a structure, compiled, for the places of a record that are needed.
 
-    The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made anew.
+    The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made again.
     Raises `WendonicError` without Numba, and where only the plain kernels run.
     """
     if not has_numba():

@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 
 def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool:
-    """Return whether a recording has to be played through: it has what a game told its helm, or modes change."""
+    """Return whether a recording has to be played through: it has what a game reported its helm, or modes change."""
     if recording.controls & TOLD.keys():
         return True
     if mode is not None or not len(recording):
@@ -121,7 +121,7 @@ class Played:
             if column is None and len(made) == len(self):
                 return made
             if column is None:
-                # What a mode does not have is no flag, and no number.
+                # What a mode does not have is neither a flag nor a number.
                 column = np.full(len(self), False if made.dtype == bool else math.nan)
             column[stretch.ticks] = made
         return column

@@ -33,9 +33,9 @@ class Run:
     def __init__(
         self, tuning: ModeTuning, sample: Sample, course: Row, title: str, read: Iterable[Path] | None = None
     ) -> None:
-        """Make the mode's tick function ready; `read` are the numbers of an outcome that are asked for, or all.
+        """Make the mode's tick function ready; `read` are the numbers of an outcome that are needed, or all.
 
-        A compiled loop leaves out what is not asked for, which makes it quicker to compile.
+        A compiled loop leaves out what is not needed, which makes it quicker to compile.
         """
         self.title = title
         self.ready: ReadyTick = ready(tuning.tick, sample, title)
@@ -53,7 +53,7 @@ class Run:
         self.record = self.ready.record_at_rest(tuning.tick)
 
     def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> "NDArray[np.float64]":
-        """Return the record of every tick, one row each; numbers that are not asked for may be 0.
+        """Return the record of every tick, one row each; numbers that are not needed may be 0.
 
         `auto` compiles once interpreting a structure has cost as much as getting its loop ready does, or this job
         would bring it there, by what a few ticks take and what getting a loop ready has taken on this machine: so it

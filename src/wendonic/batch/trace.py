@@ -45,25 +45,25 @@ def shape(
 ) -> "pd.DataFrame":
     """Return the trace of a recording under a profile: one row a tick, `hz` ticks a second.
 
-    A recording is played through the modes that it names, and those that presses enter, from the profile's first mode
-    on; with `mode` it stays in that one. What a game told its helm (places, pushes, the ground) counts. In a `seat`
-    such as "pad1" its `pad` is that pad; on a `course` (see `wendonic.course`) the body follows its ground and minds
-    its blocked squares.
+    A recording is played through the modes that it names and that presses enter, starting in the profile's first
+    mode; with `mode` it stays in that one. What a game reported (places, pushes, the ground) counts. In a `seat` such
+    as "pad1" its `pad` is that pad; on a `course` (see `wendonic.course`) the body follows the ground and stops at
+    walls and blocked squares.
 
     Columns: `tick t dt mode device`, then `raw_x raw_y` (right and forward, of the source that steers, or of the most
     tilted one while none does), `local_x local_y` (shaped), `move_x move_y amount heading_deg` (steered; the heading
     is missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's
     `pos_…` (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan
-    frame. After them a grid has `step_x step_y refused_x refused_y step_began step_ended`, going to a place `goal_x
-    goal_y arrived`, slopes `refused`, comfort `vignette returned`, and pointing `landed`; in ticks of a mode without
-    them they are missing, or false. `t` is the recording's own time at the end of the tick. A helm fed the same
-    events tick by tick gives the same numbers.
+    frame. A grid adds `step_x step_y refused_x refused_y step_began step_ended`, frame `goto` adds `goal_x goal_y
+    arrived`, slopes `refused`, comfort `vignette returned`, and teleports `landed`; in ticks of a mode without them
+    they are missing, or false. `t` is the recording's own time at the end of the tick. A helm fed the same events
+    tick by tick gives the same numbers.
 
-    `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles where that is
-    quicker on this machine. The numbers agree to rounding.
+    `engine` "interpreted" loops in Python, "compiled" needs Numba (extra `fast`), "auto" compiles if that is faster
+    on this machine. The numbers agree to rounding.
 
-    Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does
-    not exist, or may not be entered where the recording enters it; `ControlError` for a seat that does not exist. A
+    Raises `WendonicError` for an `hz` that is not finite, not above 0 or beyond 10,000, and for a mode that does not
+    exist, or cannot be entered where the recording enters it; `ControlError` for a seat that does not exist. A
     recording without events gives a trace without rows.
 
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -110,7 +110,7 @@ def shaped(
 
 
 class Shaped:
-    """A recording under a profile, whose columns are made when they are asked for."""
+    """A recording under a profile, whose columns are made when they are needed."""
 
     def __init__(
         self,

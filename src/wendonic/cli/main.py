@@ -140,7 +140,7 @@ def main() -> None:
     logging.basicConfig(format="wendonic: %(message)s", level=logging.ERROR)
     logging.getLogger("wendonic").setLevel(logging.WARNING)
     if sys.stderr.isatty():
-        # What takes seconds is announced to whoever sits there.
+        # What takes seconds is announced to the user.
         logging.getLogger("wendonic").setLevel(logging.INFO)
     try:
         app(prog_name="wendonic")

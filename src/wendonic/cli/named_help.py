@@ -1,5 +1,5 @@
 """Help in plain text: commands under headings, and commands whose help ends with the names an option knows, which are
-looked up only when somebody asks for it.
+looked up only when they are needed.
 """
 
 from collections.abc import Callable, Iterable, Mapping

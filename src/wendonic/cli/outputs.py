@@ -8,7 +8,7 @@ from wendonic.errors import WendonicError
 
 
 def kind_of(path: Path) -> str | None:
-    """Return what a file holds that somebody made by hand, or by playing: a profile, a course, a recording; None for
+    """Return what a file holds that was made by hand, or by playing: a profile, a course, a recording; None for
     anything else.
     """
     try:

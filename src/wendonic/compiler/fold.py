@@ -1,8 +1,8 @@
 """Folding: kernels specialised for what is known of their arguments.
 
 A kernel and what is known of its arguments give one function of plain numbers: what is known is folded in, branches
-that cannot be taken are gone, records are taken apart into their numbers. Kernels are pure, so what nobody asks for
-may be left out, and a call whose result is known is no call.
+that cannot be taken are gone, records are taken apart into their numbers. Kernels are pure, so what nobody needs
+may be left out, and a call whose result is known is not a call.
 """
 
 import ast

@@ -16,7 +16,7 @@ READABLE, READABLE_ONCE = 3, 4
 """The same, where the code is to be read rather than run, and for a function that is called once."""
 
 MANY_NUMBERS = 12
-"""Numbers handed to and fro from which a call costs more than it tidies."""
+"""Numbers handed back and forth from which a call costs more than it tidies."""
 
 COPIED_REST = 12
 """Statements after a branch that may return, copied behind both sides at most."""

@@ -74,7 +74,7 @@ class Layout:
     """Where each number of a tick stands in its record, or that it is always the same.
 
     `places` has for each number of `Tick(memory, outcome)`, by its path, its place in the record, or -1 where
-    `constants` has it, or nothing where nobody asks for it. `state` says how many numbers, the first ones, are read
+    `constants` has it, or nothing where nobody needs it. `state` says how many numbers, the first ones, are read
     by the next tick.
     """
 
@@ -84,7 +84,7 @@ class Layout:
     constants: dict[Path, float]
 
     def place(self, *path: str) -> int:
-        """Return the place of a number, -1 if it is always the same or nobody asks for it."""
+        """Return the place of a number, -1 if it is always the same or nobody needs it."""
         return self.places.get(path, -1)
 
     def number(self, record: Sequence[float], *path: str) -> float:

@@ -127,7 +127,7 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         make = made_from(content["text"], f"{title} {digest[:8]}")
         return ReadyTick(digest, content["text"], layout, tuple(content["numbers"]), make)
     except (KeyError, TypeError, AttributeError, SyntaxError):
-        # Damaged: it is made anew, and takes the place of this.
+        # Damaged: it is made again, and takes the place of this.
         return None
 
 

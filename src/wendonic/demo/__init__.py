@@ -78,7 +78,7 @@ def copy_inputs(folder: str | Path) -> list[Path]:
     """Copy the shipped profiles and recordings into `folder`, to play with, and write the JSON Schemas that profiles
     point to; makes the folder if it is missing.
 
-    A file that is there already and was changed is somebody's work: it stays, and is returned.
+    A file that is there already and was changed is the user's work: it stays, and is returned.
     """
     from wendonic.reference.json_schema import FILE_NAMES, write_schema
 

@@ -61,11 +61,11 @@ TOLD: dict[str, tuple[str, ...]] = {
     "square": ("right", "forward", "blocked"),
     "discard": ("counts",),
 }
-"""What a game tells of the body and its surroundings, in the plan frame, and what its numbers are called."""
+"""What a game reports of the body and its surroundings, in the plan frame, and what its numbers are called."""
 
 
 TOLD_UNITS = {"body.place": " m", "body.velocity": " m/s", "body.facing": " deg", "body.push": " m/s"}
-"""Units of what a game tells; what is not here has none."""
+"""Units of what a game reports; what is not here has none."""
 
 
 class Control(NamedTuple):

@@ -17,17 +17,17 @@ class Event(NamedTuple):
     """At `t` seconds, `control` has `value`.
 
     A key or button has a number (0 up, 1 down); a stick (x, y) in its own standard, y towards the player; a sensor of
-    a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user, `mouse.wheel` a number of notches, towards
-    the user positive; `pointer.at` has (x, y) in window fractions, a touch (x, y, pressure), pressure 0 when it is
-    lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
-    and `aim` have a place of the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a
-    text, a loss such as `lost.focus` the number 1.
+    a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user; `mouse.wheel` a number of notches,
+    positive towards the user; `pointer.at` (x, y) in window fractions; a touch (x, y, pressure), pressure 0 when it
+    is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
+    and `aim` a place on the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a text, a
+    loss such as `lost.focus` the number 1.
 
-    What a game tells its helm is an event, too, in the plan frame: `mode` has the name of the mode that is entered;
-    `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of length 1)
-    have (x, y, z), `body.facing` a heading in degrees, `body.ground` (there, x, y, z) with the ground's normal,
-    `body.restart` and `discard` (of counts) the number 1, `square` (x, y, 1 or 0) a square and whether it is blocked.
-    To have an event checked before it is used, see `checked_event`.
+    What a game reports to its helm is an event, too, in the plan frame: `mode` has the name of the mode that is
+    entered; `body.place` (m), `body.velocity` and `body.push` (m/s) and `body.contact` (the normal of a wall, of
+    length 1) have (x, y, z), `body.facing` a heading in degrees, `body.ground` (there, x, y, z) with the ground's
+    normal, `body.restart` and `discard` (of counts) the number 1, `square` (x, y, 1 or 0) a square and whether it is
+    blocked. `checked_event` checks an event before it is used.
 
     >>> Event(0.5, "pad.left_stick", (0.12, -0.94)).control
     'pad.left_stick'

@@ -4,12 +4,12 @@ from wendonic.devices.controls import find_control
 from wendonic.devices.event import Event
 
 PUSHED = 0.6
-"""A trigger pressed so far, or a stick tilted so far, is meant."""
+"""A trigger pressed this far, or a stick tilted this far, is meant."""
 
 
 def next_control(event: Event) -> str | None:
-    """Return the name of the control that an event presses or pushes, to bind it; None for one that does neither: a
-    release, a small tilt, a motion of the mouse.
+    """Return the name of the control that an event presses or tilts, to bind it; None for an event that does neither:
+    a release, a small tilt, a motion of the mouse.
 
     >>> next_control(Event(0.0, "key.KeyI", 1)), next_control(Event(0.0, "key.KeyI", 0))
     ('key.KeyI', None)

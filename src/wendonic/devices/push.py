@@ -1,4 +1,4 @@
-"""What to do with a control so that a source asks for something, and what to do so that it asks for nothing."""
+"""What to do with a control so that a source requests something, and what to do so that it requests nothing."""
 
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple

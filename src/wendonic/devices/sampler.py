@@ -148,7 +148,7 @@ class Sampler:
     def fill(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write what `state` holds, and what came together in it, into `row`; places of silent sources stay.
 
-        Returns whether some of it belongs to this tick alone, so that the row has to be filled anew for the next.
+        Returns whether some of it belongs to this tick alone, so that the row has to be filled again for the next.
         """
         values = state.values
         gone = False

@@ -25,7 +25,7 @@ MOST_CHANGES_KEPT = 20_000
 
 
 class Change(NamedTuple):
-    """A control that somebody watches got a new value: its slot, its numbers, those before, whether by a loss."""
+    """A control that is watched got a new value: its slot, its numbers, those before, whether by a loss."""
 
     slot: int
     value: tuple[float, ...]
@@ -92,7 +92,7 @@ class DeviceState:
 
     def apply(self, event: Event) -> None:
         """Take one event; its time plays no part. Raises `ControlError` for an unknown control, a misfit value, and
-        what is no event.
+        what is not an event.
         """
         try:
             control, value = find_control(event.control), event.value
@@ -119,7 +119,7 @@ class DeviceState:
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
     def told(self, control: Control, value: Value) -> None:
-        """Take note of what the game tells of the body: nothing here, but a state that is recorded keeps it."""
+        """Take note of what the game reports of the body: nothing here, but a state that is recorded keeps it."""
 
     def _set_number(self, control: Control, level: float) -> None:
         # What is not finite lies in no range.
@@ -178,7 +178,7 @@ class DeviceState:
             self.placed.add(slot)
         values = self.values
         was = values[slot : slot + control.width]
-        # A place that is pointed at once more is pointed at anew.
+        # A place that is pointed at again is a new goal.
         if (fitting == was and kind != "place") or (kind == "touch" and fitting[2] == was[2] == 0.0):
             return
         values[slot : slot + control.width] = fitting
@@ -209,7 +209,7 @@ class DeviceState:
             # A finger that is lost stays where it was.
             rest[:2] = was[:2]
         if was == rest:
-            # Who waits for the ground is told of it, too.
+            # Who waits for the ground hears of it, too.
             if start in self.watched and control.kind in ("button", "key", "touch"):
                 self._keep(Change(start, tuple(was), tuple(was), True))
             return

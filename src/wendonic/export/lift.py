@@ -132,7 +132,7 @@ def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast
 
 
 def drop_unused_results(functions: Sequence[Function]) -> None:
-    """Take out of every function what no caller asks for; callers before callees."""
+    """Take out of every function what no caller needs; callers before callees."""
     callers = callers_of(functions)
     for function in reversed(functions[:-1]):
         sites = [site for caller in callers[function.name] for site in calls_of(caller.body, {function.name})]

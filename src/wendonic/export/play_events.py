@@ -68,7 +68,7 @@ class Hands:
         self.ways = {control.name: _Way(control, marks, slow, rng) for control in controls}
 
     def events(self, active: Sequence[str], t: float, dt: float) -> Iterator[Event]:
-        """Give what the active controls say in one tick; the others are let go."""
+        """Give what the active controls say in one tick; the others are released."""
         first = next((way for name, way in self.ways.items() if name in active), None)
         for name, way in self.ways.items():
             if self.together and first is not None and way is not first and way.control.kind in ("key", "button"):

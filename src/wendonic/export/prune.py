@@ -39,7 +39,7 @@ class FieldLiveness(Liveness):
         return super().assignment(statement, live | fields)
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
-        """Keep all that a loop reads, whatever for."""
+        """Keep everything that a loop reads, whatever for."""
         return super().loop(statement, live | read_names(statement))
 
 

@@ -77,7 +77,7 @@ def _lines(body: Sequence[ast.stmt]) -> int:
 
 
 def _lines_around(function: Function) -> int:
-    """Return about how many lines its head takes, and what it gives where it is told where to."""
+    """Return about how many lines its head takes, and what it gives to the place that it is passed where to."""
     handed = sum(len(name) + 9 for name in function.parameters) + 14 * function.results
     returns = sum(1 for one in statements_in(function.body) if isinstance(one, ast.Return))
     return 2 + handed // WIDTH + (returns * function.results if function.results > 1 else 0)

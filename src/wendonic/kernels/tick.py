@@ -429,7 +429,7 @@ def steered(
     presses: tuple[PressState, ...],
     dt: float,
 ) -> tuple[MoveState, MoveOutput, Steered]:
-    """Return what the channel `move` asks for, and what steering, gait and body make of it.
+    """Return what the channel `move` requests, and what steering, gait and body make of it.
 
     `request` has what stands for all of the tick; ramps of `axes` (rise, throttle, turn) run straight from where they
     began. See `parts_of` for how a tick is cut.
@@ -510,7 +510,7 @@ def steered(
 
 
 def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
-    """Return a wall's normal, right and forward, as the channel `move` of a steer frame asks for them.
+    """Return a wall's normal, right and forward, as the channel `move` of a steer frame requests them.
 
     >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)
     Vec2(x=0.0, y=1.0)
@@ -586,7 +586,7 @@ def gait_in_use(gaits: tuple[GaitTuning, ...], presses: tuple[PressState, ...]) 
 
 
 def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Sample, dt: float) -> Tick:
-    """Return the tick that comes `dt` seconds after the last one, for a `dt` that is no hitch."""
+    """Return the tick that comes `dt` seconds after the last one, for a `dt` that is not a hitch."""
     memory = last.memory
     gait = tuning.gaits[0]
     reported = sample.ground.grounded

@@ -34,7 +34,7 @@ def length3(vector: Vec3) -> float:
 
 
 def turned(right: float, forward: float, yaw: float) -> Vec2:
-    """Return (right, forward) of somebody who looks along the heading `yaw` (rad) as (x, y) of the plan.
+    """Return (right, forward) of a player who looks along the heading `yaw` (rad) as (x, y) of the plan.
 
     Forward is (sin yaw, cos yaw) and right is (cos yaw, -sin yaw); the length is kept. 0 = +y, clockwise positive.
 

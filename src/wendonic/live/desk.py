@@ -181,5 +181,5 @@ def fault_message(fault: WendonicError) -> Message:
 
 
 def plain(message: Message) -> str:
-    """Return a message as text; what is no finite number becomes null."""
+    """Return a message as text; what is not a finite number becomes null."""
     return json.dumps(message, allow_nan=False, default=str)

@@ -58,7 +58,7 @@ def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], Non
             with contextlib.suppress(asyncio.CancelledError):
                 await following
 
-    # Whoever ends it, it ends in order.
+    # However it ends, it ends in order.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     with contextlib.suppress(KeyboardInterrupt):
         asyncio.run(run())

@@ -32,7 +32,7 @@ HEADERS = {
 }
 MEASURES = ("feel", "findings")
 QUIET_S = 8.0
-"""So long after the first feel sheet of a mode begins what is done on the side."""
+"""Time after the first feel sheet of a mode before background work starts."""
 LARGEST_MESSAGE = 64 * 2**20
 """Bytes of one message: an hour of a recording fits in."""
 

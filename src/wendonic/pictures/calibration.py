@@ -22,7 +22,7 @@ def draw_calibration(found: Calibration, ax: Axes | None = None) -> list[Axes]:
     """Draw the sticks of a calibration, one row each: at rest on the left, round the rim on the right.
 
     At rest: every sample, the rest point, and the dead zone that is suggested. Round the rim: the samples there, the
-    rim with its interval, and where everything is asked for. What is missing is said in its place. Returns the axes.
+    rim with its interval, and where input is full. What is missing is said in its place. Returns the axes.
     Raises `WendonicError` for a recording without sticks, or with more than two of them.
 
     >>> from wendonic.demo import demo_recording

@@ -163,7 +163,7 @@ def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
 
 
 def _draw_zone(ax: Axes, stick: StickResponse) -> None:
-    """Mark where nothing is asked for, and from where on everything is."""
+    """Mark where nothing is requested, and from where on everything is."""
     begins = stick.tilt_for(1e-9)
     if begins is not None and begins > 1e-6:
         ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)

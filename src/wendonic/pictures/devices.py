@@ -45,7 +45,7 @@ UNITS = {
 }
 
 MOMENTS = ("body.push", "body.contact", "body.restart", "square", "discard")
-"""What a game tells that is over at once."""
+"""What a game reports that is over at once."""
 
 BAR_LANES = 12
 """With fewer lanes than this, bars take less of theirs: a few keys need no wall each."""
@@ -66,9 +66,9 @@ def draw_devices(
     """Draw a lane for each control of a recording, from `start_s` to `end_s` if given (the recording's own time).
 
     Keys, buttons and touches are bars, a button that is pressed in part a line; sticks, sensors, poses and the view
-    are lines, as are places, velocities and grounds that a game told; the mouse is the sum of its counts; the wheel
-    is ticks, away from the user upwards, and so are a game's pushes and the like. Where a device is lost its lines
-    have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
+    are lines, as are places, velocities and grounds that a game reported; the mouse is the sum of its counts; the
+    wheel is ticks, away from the user upwards, and so are a game's pushes and the like. Where a device is lost its
+    lines have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
     of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in it.
 
     >>> from wendonic.demo import demo_recording
@@ -222,7 +222,7 @@ def _with_gaps(
     heights.append(values[-1])
     rows = list(zip(times, heights, strict=True)) + [(lost, math.nan) for lost in lost_s if lost >= t[0]]
     rows.sort(key=lambda row: row[0])
-    # The end is no news: after a loss nothing stands up to it.
+    # The end changes nothing: after a loss nothing stands up to it.
     if lost_s and max(lost_s) >= t[-1]:
         rows = [row for row in rows if row[0] <= max(lost_s)]
     return [row[0] for row in rows], [row[1] for row in rows]

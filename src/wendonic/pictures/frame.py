@@ -55,7 +55,7 @@ def draw_frame(
 
     The plan's +y is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is forward
     in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle beside
-    it has what the player asked for, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
+    it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
     without rows, or a moment outside of it.
     """
     if trace.empty:
@@ -187,7 +187,7 @@ def _draw_input(ax: Axes, asked: tuple[float, float]) -> None:
 
 
 def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> str:
-    """Say in three lines what was forward, what was asked for, and where that leads."""
+    """Say in three lines what was forward, what was requested, and where that leads."""
     lines = [f"{tick['t']:.2f} s"]
     frame = mode.steer.frame
     if mode.steer.seen_from_side:

@@ -85,7 +85,7 @@ def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthU
     heights = np.array([[course.ground(x, y).height for x in across] for y in along])
     if np.ptp(heights) > 0.0:
         levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
-        # Where level ground ends is no line of its own.
+        # Where level ground ends is not a line of its own.
         levels = levels[levels > heights.min()]
         lines = ax.contour(
             across, along, heights, levels=levels, colors=HEATHER, linewidths=0.8, alpha=0.8, zorder=0.5

@@ -129,7 +129,7 @@ def draw_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
 
 
 def draw_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
-    """Draw a dotted arrow for each time that somebody was brought to another place."""
+    """Draw a dotted arrow for each time that the body was moved to another place."""
     words = {"landed": ("pointed there", HEATHER), "returned": ("out of the wall", BRICK)}
     for name, (label, color) in words.items():
         if name not in trace or not trace[name].any():

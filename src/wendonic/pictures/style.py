@@ -36,7 +36,7 @@ LINE_STYLES: tuple[tuple[str, Any], ...] = (
     (INK, (0, (3, 3))),
     (MIST, "-"),
 )
-"""Lines of several things of one kind, told apart by colour and dashes."""
+"""Lines of several things of one kind, distinguished by colour and dashes."""
 
 ENDINGS = (".png", ".svg", ".pdf")
 
@@ -83,7 +83,7 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
 
 
 def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
-    """Write a title as it stands: a dollar sign in somebody's words is no formula."""
+    """Write a title as it stands: a dollar sign in a user's words is not a formula."""
     ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 

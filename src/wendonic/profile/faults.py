@@ -274,7 +274,7 @@ def _unknown_key(name: str, table: type[Table]) -> str:
         allowed = [unit_name(field) for field in allowed]
     if name in _source_keys() and issubclass(table, Bind):
         return "a source has one device; give this one a [[bind]] of its own"
-    # What goes with another form is no slip, and so may be what was meant.
+    # What goes with another form is not a slip, and so may be what was meant.
     others = list(fields_of_others(table)) if issubclass(table, Choice) else []
     known = [*allowed, *others]
     guess = did_you_mean(name, known, field_meant(name, known))

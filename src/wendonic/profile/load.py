@@ -26,7 +26,7 @@ def load_profile(path: str | Path) -> Profile:
 
 
 def profile_from_text(text: str, path: str | Path = "<text>") -> Profile:
-    """Return the profile in a TOML text; `path` only stands in the messages.
+    """Return the profile in a TOML text; `path` is only for the messages.
 
     >>> profile = profile_from_text('''
     ... format = "wendonic-profile"

@@ -31,7 +31,7 @@ def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tup
 
 
 def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
-    """Give the gaits that rise although no mode flies by them: there is no flight on foot."""
+    """Give the gaits that rise although no mode flies by them: nothing flies on foot."""
     flying = {gait for mode in modes.values() if mode.steer.frame == "fly" for gait in _names(mode)}
     for name, gait in gaits.items():
         used = any(name in _names(mode) for mode in modes.values())

@@ -16,9 +16,9 @@ from wendonic.profile.schema.profile import Profile
 def save_profile(profile: Profile, path: str | Path) -> None:
     """Write a profile to the TOML file at `path`, whole or not at all.
 
-    Where there is a profile already, only what differs is changed in its text; else it is written anew, in the order
-    of the profile. Loaded again, it is the same profile. Raises `ProfileError` for a file with faults, which is left
-    as it is, and `WendonicError` for a place that cannot be written.
+    If there is a profile already, only what differs is changed in its text; otherwise it is written in the order of
+    the profile. Loaded again, it is the same profile. Raises `ProfileError` for a file with faults, which is left as
+    it is, and `WendonicError` for a place that cannot be written.
 
     >>> import tempfile
     >>> from wendonic.demo import PROFILE_PATH

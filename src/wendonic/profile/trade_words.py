@@ -222,7 +222,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "type": ("style", "form", "frame"),
     "velocity": ("top_speed_m_s",),
 }
-"""What somebody may have meant by a key that a table does not have."""
+"""What may have been meant by a key that a table does not have."""
 
 
 def plain(word: str) -> str:

@@ -1,4 +1,4 @@
-"""A game's own unit of length in a profile: what is written in it becomes metres, and goes back to it when told."""
+"""A game's own unit of length in a profile: what is written in it becomes metres, and is shown in it again."""
 
 import math
 import re

@@ -1,4 +1,4 @@
-"""Events kept as columns of numbers until somebody asks for one of them."""
+"""Events kept as columns of numbers until one of them is asked for."""
 
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple, overload

@@ -30,7 +30,7 @@ RESTING_TILT = 0.3
 """A stick that lies free stays below this tilt."""
 
 RESTING_S = 0.5
-"""A stick has rested once it stayed below `RESTING_TILT` for so long."""
+"""A stick has rested once it stayed below `RESTING_TILT` for this time."""
 
 
 def describe_recording(recording: Recording) -> list[str]:

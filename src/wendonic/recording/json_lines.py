@@ -24,7 +24,7 @@ from wendonic.recording.content import (
 )
 
 MANY = 100
-"""From so many events on columns are quicker."""
+"""From this many events on columns are faster."""
 
 _log = logging.getLogger(__name__)
 
@@ -32,7 +32,7 @@ _log = logging.getLogger(__name__)
 def read_json_lines(path: str | Path) -> Content:
     """Return what stands in the recording file at `path`.
 
-    A last line without an end that is no whole entry was cut off by a crash: it is left out, with a warning
+    A last line without an end that is not a whole entry was cut off by a crash: it is left out, with a warning
     to the log and in `warnings`. Every other fault is an error; all of them are reported at once.
     """
     content = file_content(path, "recording", RecordingError)

@@ -31,14 +31,14 @@ PASSING = frozenset({"mark", "counts", "wheel", "told"})
 """Kinds of control that are of a moment, and hold nothing."""
 
 LASTING = frozenset({"body.ground", "mode"})
-"""What a game tells that counts until it tells otherwise."""
+"""What a game reports that counts until it tells otherwise."""
 
 
 class Recording(Sequence[Event]):
-    """Events in the order of time, with a title; it is a sequence of its events and never changes.
+    """Events in the order of time, with a title. It is an immutable sequence of events.
 
-    `t` may begin anywhere and never falls. Every event is checked: an unknown control, a misfit or
-    non-finite value or a falling time raises `RecordingError` with the number of each such event, from 0.
+    `t` may begin anywhere and never falls. Every event is checked: an unknown control, a value that does not fit or
+    is not finite, or a falling time raises `RecordingError` with the number of each such event, from 0.
 
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(1.5, "key.KeyW", 0)], title="Three steps")
     >>> walk
@@ -73,7 +73,7 @@ class Recording(Sequence[Event]):
         header: dict[str, Any] | None = None,
         warnings: tuple[str, ...] = (),
     ) -> "Recording":
-        """Wrap events that are known to be in order and in form, without looking at them again."""
+        """Wrap events that are known to be valid and in order, without checking them again."""
         recording = cls.__new__(cls)
         recording._keep(events, title, header, warnings)
         return recording
@@ -164,8 +164,8 @@ class Recording(Sequence[Event]):
         """Return the stretch from `start_s` to `end_s`, both ends included, at its own times.
 
         What is held or looked at when it begins is reported again at `start_s`, so that a key pressed before is still
-        down, and a finger seems to land where it is; what is held when it ends stays held. Raises `WendonicError` if
-        the end lies before the start.
+        down and a finger lands where it is; what is held at the end stays held. Raises `WendonicError` if the end is
+        before the start.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(3.0, "key.KeyW", 0)])
         >>> list(walk.between(1.0, 2.0))
@@ -242,9 +242,9 @@ class Recording(Sequence[Event]):
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:
         """Go through the recording at `hz` ticks a second: the time of each tick and the events that led up to it.
 
-        Tick k (from 1) ends at start + k / hz and has the events after the tick before, its own end included.
-        The last tick is the first one that leaves no event behind, so every event comes exactly once. Raises
-        `WendonicError` for an `hz` that cannot be, and for more than MOST_TICKS ticks.
+        Tick k (from 1) ends at start + k / hz and has the events after the tick before, its own end included. The
+        last tick is the first one that leaves no event behind, so every event comes exactly once. Raises
+        `WendonicError` for an impossible `hz`, and for more than MOST_TICKS ticks.
 
         >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.3, "key.KeyW", 0)])
         >>> [(t, len(events)) for t, events in walk.ticks(hz=5)]

@@ -32,7 +32,7 @@ class RecordingWriter:
     """
 
     def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
-        """Open `path` to append; raises `RecordingError` if what stands there is no good recording."""
+        """Open `path` to append; raises `RecordingError` if what stands there is not a valid recording."""
         self.path = Path(path)
         if self.path.suffix.lower() != ".jsonl":
             what = "cannot be recorded to event by event; name a .jsonl file, and convert it afterwards"

@@ -38,10 +38,10 @@ NO_FIELDS = FoundFields((), ())
 
 
 def explain(word: str) -> Explanation:
-    """Return everything that goes by a word: a field or its path, a word that a field holds, a control or a key, a
-    quantity, a finding, a trace column, or a word of the trade with whatever it stands for.
+    """Return everything that has a name: a field or its path, a word that a field holds, a control or a key, a
+    quantity, a finding, a trace column, or a word of the trade with what it stands for.
 
-    Raises `WendonicError` for a word that nothing goes by, with the nearest spelling.
+    Raises `WendonicError` for an unknown name, with the nearest spelling.
 
     >>> for thing in explain("coyote time").things:
     ...     print(thing.kind, thing.name, thing.says, sep=" | ")

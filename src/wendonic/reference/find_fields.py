@@ -74,10 +74,10 @@ def _field_matches(asked: list[str], groups: tuple[TableGroup, ...]) -> Iterator
 
 
 def find_fields(path: str) -> FoundFields:
-    """Return what a profile or a course has at a path, or at every path that ends so: `mode.foot.look`,
-    `gait.walk.accel_m_s2`, `dead_zone`, `inner`, `drive`. Names of the user's own, and indexes, may be left out.
+    """Return what a profile or a course has at a path, or at every path that ends like this: `mode.foot.look`,
+    `gait.walk.accel_m_s2`, `dead_zone`, `inner`, `drive`. Names of your own, and indexes, can be left out.
 
-    Raises `WendonicError` for a path that nothing ends with, with the nearest spelling.
+    Raises `WendonicError` for a path that does not exist, with the nearest spelling.
 
     >>> found = find_fields("mode.foot.move.bind[0].dead_zone.inner")
     >>> [one.field.unit for one in found.fields], found.groups

@@ -54,10 +54,10 @@ class BodyDoor(Door):
         """Forget what is carried from tick to tick, but body, view, clock and mode."""
 
     def apply(self, event: Event) -> None:
-        """Take one event of any kind: of a device, or what a game told its helm.
+        """Apply one event of any kind: of a device, or what a game reports to its helm.
 
-        Raises `ControlError` for an unknown control or a value that does not fit, and `WendonicError` for a mode that
-        cannot be entered.
+        Raises `ControlError` for an unknown control or a value that does not fit it, and `WendonicError` for a mode
+        that cannot be entered.
         """
         try:
             control, value = find_control(event.control), event.value
@@ -71,7 +71,7 @@ class BodyDoor(Door):
             self.state.set(control, value)
 
     def _take(self, control: Control, value: Value) -> None:
-        """Take what a recording has of what a game told, in the plan frame."""
+        """Take what a recording has of what a game reported, in the plan frame."""
         fitting = fitting_value(control, value)
         numbers = fitting if isinstance(fitting, tuple) else (float(fitting),)
         body = self._run.body.read(self._record)
@@ -102,14 +102,14 @@ class BodyDoor(Door):
     def place(
         self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
     ) -> None:
-        """Take where the body really is (m), how fast it is (m/s) and which way it faces, all in the game's own axes:
-        a game that moves it by itself says so before each tick. What is not mentioned stays as it was.
+        """Report where the body is (m), its velocity (m/s) and where it faces, all in the game's own axes: a game
+        that moves the body itself does so before each tick. What is not mentioned stays as it was.
 
-        Goals, points to aim at and slopes are seen from there, the gait goes on from that speed, and on squares it
-        stands in the middle of the one it is in. A body that neither falls nor flies has no speed upwards: there that
-        is the game's alone. Until a better one is known, the place is a safe one. A velocity that has nothing left of
-        what it takes away is a wall's, see `contact`. Raises `WendonicError` for too few numbers or too many, for one
-        that is not finite, and for a facing of zero.
+        Goals, points to aim at and slopes are seen from there, the gait continues from that velocity, and on squares
+        the body stands in the middle of its square. A body that neither falls nor flies has no upward speed: that is
+        the game's alone. Until a better one is known, the place counts as safe. A velocity that has lost its part
+        into a wall works like `contact`. Raises `WendonicError` for too few or too many numbers, for one that is not
+        finite, and for a facing of zero.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -132,7 +132,7 @@ class BodyDoor(Door):
             self.state.told(_FACING, math.degrees(body[0]))
 
     def stop(self) -> None:
-        """Take all speed from the body, as a wall does, see `contact`; facing, view and what is held stay.
+        """Set the body's speed to zero, as a wall does, see `contact`; facing, view and what is held stay.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -167,8 +167,8 @@ class BodyDoor(Door):
         self._row[place : place + 3] = wall
 
     def push(self, *velocity: float) -> None:
-        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. The gait
-        has it again from the next tick on. Push after `place`, whose velocity would replace it. Raises
+        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. From the
+        next tick on the gait controls it again. Push after `place`, whose velocity would replace it. Raises
         `WendonicError` for a velocity that is not finite.
 
         >>> from wendonic import Helm
@@ -187,10 +187,10 @@ class BodyDoor(Door):
         self._set_body([*body[:4], *(speed + more for speed, more in zip(body[4:], added, strict=True))])
 
     def contact(self, *normal: float) -> None:
-        """Take a wall of the game that the body touches, by the normal that faces away from it, in the game's own
-        axes and of any length. The speed into it is gone, what goes along it stays, and once nothing into it is held,
-        ramps and smoothing have forgotten it; the next tick's `intent.contact` has it. Raises `WendonicError` for a
-        normal of zero, or one that is not finite.
+        """Report a wall of the game that the body touches, by the normal that points away from it, in the game's own
+        axes and of any length. The speed into the wall is gone, the speed along it stays, and once nothing into it is
+        held, ramps and smoothing have forgotten it. The next tick's `intent.contact` has it. Raises `WendonicError`
+        for a normal that is zero or not finite.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -217,12 +217,11 @@ class BodyDoor(Door):
         self._tell_wall(normal)
 
     def ground(self, there: bool, normal: Sequence[float] | None = None) -> None:
-        """Take whether the body stands on the ground, and the ground's normal in the game's own axes, of any length.
+        """Report whether the body is on the ground, and the ground's normal in the game's own axes, of any length.
 
-        Until it is called the body stands on level ground, but in modes whose gait has weight: there it stands on the
-        course, or at height 0. A normal that is not given is level, and so is the air. Presses with `buffer_s` or
-        `grace_s`, modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does
-        not point up.
+        Until it is called, the body stands on level ground; in modes whose gait has weight it stands on the course,
+        or at height 0. Without a normal the ground is level, and so is the air. Presses with `buffer_s` or `grace_s`,
+        modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does not point up.
         """
         x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
         length = math.hypot(x, y, z)
@@ -239,9 +238,9 @@ class BodyDoor(Door):
         self._row[place : place + 4] = self._ground
 
     def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
-        """Begin a new life, at rest, at a place and facing a way in the game's own axes, each kept where it is not
+        """Begin a new life, at rest, at a place and with a facing in the game's own axes, each kept if it is not
         mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
-        the mode stay. Held keys and sticks count anew, from zero; held presses count again once released.
+        the mode stay. Held keys and sticks count again, from zero; held presses count again once released.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -258,7 +257,7 @@ class BodyDoor(Door):
         self.state.told(_RESTART, 1.0)
 
     def discard_counts(self) -> None:
-        """Forget counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
+        """Discard counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
         what piled up behind a menu.
 
         >>> from wendonic import Helm
@@ -273,10 +272,10 @@ class BodyDoor(Door):
         self.state.told(_DISCARD, 1.0)
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
-        """Take the squares that nobody may step on, for the steer frame `grid`; they take the place of the last ones.
+        """Set the squares that cannot be entered in the steer frame `grid`; they replace the last ones.
 
-        A square is counted along the game's own horizontal axes, in their order, as its places are: (0, 0) is about
-        the origin. Raises `WendonicError` for one that is no pair of whole numbers.
+        Squares are counted along the game's own horizontal axes, in their order, like places: (0, 0) is around the
+        origin. Raises `WendonicError` for one that is not a pair of whole numbers.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile

@@ -37,48 +37,50 @@ class Door:
         self.state.apply(event)
 
     def key(self, code: str, down: bool) -> None:
-        """Take a key going down or up, by its W3C code such as "KeyW". A repeated down changes nothing."""
+        """Press or release a key, by its W3C code such as "KeyW". Repeating a press changes nothing."""
         self.state.set(find_key(code), 1.0 if down else 0.0)
 
     def button(self, control: str, value: float | bool) -> None:
-        """Take a button or trigger such as "pad.south": 0 or False is up, 1 or True all the way down."""
+        """Set a button or trigger such as "pad.south": 0 or False is up, 1 or True is fully pressed."""
         self.state.set(find_kind(control, "button"), float(value))
 
     def stick(self, control: str, x: float, y: float) -> None:
-        """Take a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
+        """Set a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
         self.state.set(find_kind(control, "stick"), (x, y))
 
     def mouse(self, dx: float, dy: float) -> None:
-        """Take counts of the mouse since it last reported: dx to the right, dy towards the user."""
+        """Add counts of the mouse since its last report: dx to the right, dy towards the user."""
         self.state.set(_MOUSE, (dx, dy))
 
     def wheel(self, notches: float) -> None:
-        """Take notches of the mouse wheel, towards the user positive."""
+        """Add notches of the mouse wheel, positive towards the user."""
         self.state.set(_WHEEL, notches)
 
     def pointer(self, x: float, y: float) -> None:
-        """Take where the pointer is, in window fractions: 0..1, y down."""
+        """Set the place of the pointer, in window fractions: 0..1, y down."""
         self.state.set(_POINTER, (x, y))
 
     def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
-        """Take a finger, 0 to 9, that lands or moves, or is lifted: where it is, in window fractions, y down."""
+        """Set a finger, 0 to 9, that lands, moves or is lifted: its place, in window fractions, y down."""
         self.state.set(find_control(f"touch.{finger}"), (x, y, 1.0 if down else 0.0))
 
     def pose(self, control: str, position: Sequence[float], quaternion: Sequence[float]) -> None:
-        """Take where a tracked thing is: "head.pose", "hand.left.pose", "hand.right.pose".
+        """Set the pose of a tracked thing: "head.pose", "hand.left.pose", "hand.right.pose".
 
-        Position in metres and quaternion x, y, z, w as WebXR has them: right-handed, y up, -z forward.
+        Position in metres and quaternion x, y, z, w as in WebXR: right-handed, y up, -z forward.
         """
         self.state.set(find_kind(control, "pose"), (*position, *quaternion))
 
     def sensor(self, control: str, x: float, y: float, z: float) -> None:
-        """Take a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player."""
+        """Set a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player."""
         self.state.set(find_kind(control, "rates"), (x, y, z))
 
     def view(self, yaw_deg: float, pitch_deg: float = 0.0) -> None:
-        """Take where the camera looks before this tick's look; it stands until given anew, or turned by `look`."""
+        """Set where the camera looks before this tick's look; it counts until it is set again, or turned by
+        `look`.
+        """
         self.state.set(VIEW, (yaw_deg, pitch_deg))
 
     def lose(self, unit: str = "focus") -> None:
-        """Let go what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
+        """Release what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
         self.state.set(find_kind(f"lost.{unit}", "loss"), 1.0)

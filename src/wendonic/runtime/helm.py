@@ -46,14 +46,14 @@ MAX_CATCH_UP_S = 0.25
 
 
 class Helm(BodyDoor):
-    """Takes raw input as it comes and gives one `Intent` per tick.
+    """Takes raw input as it arrives and returns one `Intent` per tick.
 
-    Raw values are given in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
+    Raw values are in their device's own standard: W3C key codes, stick y positive towards the player, mouse y
     positive towards the user. A helm starts in the profile's first mode, at rest, at the origin, facing and looking
-    along +y. In a `seat`, one of the profile's or a pad such as "pad1", the profile's `pad` is that player's and keys
-    of other players do not count: several helms may be fed the same events, each for its own player. On a `course`
-    (see `wendonic.course`) the body follows its ground and minds its blocked squares, where the mode's steering
-    has to do with them.
+    along +y. With a `seat` (one of the profile's, or a pad such as "pad1"), the profile's `pad` is that player's pad,
+    and keys of other players do not count: several helms can receive the same events, each for its own player. On a
+    `course` (see `wendonic.course`) the body follows the ground and stops at walls and blocked squares, if the mode's
+    steering uses them.
 
     >>> from wendonic.profile.load import profile_from_text
     >>> helm = Helm(profile_from_text('''
@@ -161,16 +161,16 @@ class Helm(BodyDoor):
         return self._run.name
 
     def tick_function(self, mode: str | None = None) -> str:
-        """Return the source of the tick function of a mode, of the one it is in by default."""
+        """Return the source of the tick function of a mode, by default of the current one."""
         name = self.profile.mode_name(mode or self.mode)
         run = self._runs.get(name) or self._prepare(name)
         return run.ready.text
 
     def go_to(self, *place: float) -> None:
-        """Take a place in the game's own axes (m) as the goal of the steer frame `goto`.
+        """Set the goal (m, in the game's own axes) of the steer frame `goto`.
 
-        It is walked to from the next tick on, unless a key or a stick steers, or the profile sticks to the last goal.
-        In other frames it is kept and does nothing. Raises `WendonicError` if it has too few numbers or too many.
+        The body walks to it from the next tick on, unless a key or a stick steers, or the profile keeps the last
+        goal. In other frames it is kept and has no effect. Raises `WendonicError` for too few or too many numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("orchard"))
@@ -183,8 +183,8 @@ class Helm(BodyDoor):
         self.state.set(_GOAL, (x, y))
 
     def scroll_plan(self, *distance: float) -> None:
-        """Take how far (m) the window has scrolled over the plan, in the game's own axes, from where `[window.plan]`
-        has it: what is pointed at lies so much further. Raises `WendonicError` for too few numbers or too many.
+        """Set how far (m) the window has scrolled over the plan, in the game's own axes, from where `[window.plan]`
+        has it: what is pointed at is that much further. Raises `WendonicError` for too few or too many numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("orchard"))
@@ -198,10 +198,9 @@ class Helm(BodyDoor):
         self.state.set(_PLAN, (x, y))
 
     def aim_at(self, *place: float) -> None:
-        """Take a place in the game's own axes (m) as the point that a body with `face = "aim"` turns to, from now on.
+        """Set the point (m, in the game's own axes) that a body with `face = "aim"` faces from now on.
 
-        Until one is given, such a body stays as it faces. Raises `WendonicError` if it has too few numbers or too
-        many.
+        Until one is set, such a body keeps its facing. Raises `WendonicError` for too few or too many numbers.
         """
         x, y, _ = self.axes.place_to_plan(*place)
         self.state.set(_AIM, (x, y))
@@ -216,11 +215,11 @@ class Helm(BodyDoor):
         self._begin(run, run.with_body(anew.record(self._record, ()), body, safe=True), ())
 
     def retune(self, profile: Profile) -> None:
-        """Go on under another profile, from the next tick on: other numbers, forms or bindings.
+        """Continue with another profile from the next tick on: other numbers, forms or bindings.
 
         What both have goes on as it was: body, view, clock, presses by their names, sources by their controls. With
-        the same bindings nothing that is held changes; else what is held counts on for the presses that both have.
-        Raises `WendonicError` for a profile without the mode that the helm is in, and goes on as before.
+        the same bindings nothing that is held changes; otherwise it still counts for presses that both have. Raises
+        `WendonicError` for a profile without the current mode, and continues as before.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -257,10 +256,10 @@ class Helm(BodyDoor):
             self._begin(new, record, carried)
 
     def take_seat(self, seat: str) -> None:
-        """Go on in another seat, one of the profile's or a pad, from the next tick on; body and view stay.
+        """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay.
 
-        Presses that are held there already count once released. Raises `ControlError` for a seat that does not exist,
-        and goes on as before.
+        Presses that are already held there count once released. Raises `ControlError` for a seat that does not exist,
+        and continues as before.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -274,8 +273,8 @@ class Helm(BodyDoor):
         self.retune(self.profile)
 
     def snapshot(self) -> Snapshot:
-        """Return this moment as a value: body and all that is carried from tick to tick, view, mode, clock, and what
-        is held. After `restore` the same input gives the same ticks, bit for bit.
+        """Return this moment as a value: the body and everything that is carried from tick to tick, view, mode,
+        clock, and what is held. After `restore` the same input gives the same ticks, bit for bit.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -302,8 +301,8 @@ class Helm(BodyDoor):
         )
 
     def restore(self, snapshot: Snapshot, keep_controls: bool = False) -> None:
-        """Go back to a moment. With `keep_controls` what is held now stays held, as a player who predicts over a
-        network wants it; in the mode that the helm is in, held presses go on as they are.
+        """Go back to a snapshot. With `keep_controls`, what is held now stays held, as prediction over a network
+        needs it; in the current mode, held presses go on as they are.
 
         Raises `WendonicError` for a snapshot of another structure: other modes, forms or bindings. Numbers may
         differ.
@@ -337,12 +336,12 @@ class Helm(BodyDoor):
             recorder.jumped(recorded_s)
 
     def record(self, path: str | Path, title: str = "") -> PlayRecorder:
-        """Record into a file, from now until `close`, all that the helm is given: events, views, and what the game
-        says of body, ground, squares and mode. `wendonic shape` plays such a file, through all its modes.
+        """Record everything that the helm receives into a file, from now until `close`: events, views, and what the
+        game reports of body, ground, squares and mode. `wendonic shape` plays such a file through all its modes.
 
-        An event has the time of the tick before it, and a microsecond: a bench at the same ticks a second gives the
-        same ticks, where the recording began at rest. Every event is on disk at once. Raises `WendonicError` for a
-        file that is there already.
+        An event gets the time of the tick before it, and a microsecond: a bench at the same tick rate gives the same
+        ticks, if the recording began at rest. Every event is on disk at once. Raises `WendonicError` for a file that
+        already exists.
 
         >>> import tempfile
         >>> from wendonic import Recording
@@ -360,12 +359,12 @@ class Helm(BodyDoor):
 
     @property
     def clock_s(self) -> float:
-        """How much time (s) all ticks so far took."""
+        """Time (s) that all ticks so far have covered."""
         return self._t
 
     def told_so_far(self) -> Iterator[tuple[str, Value]]:
-        """Go through what a recording has to say first: where and how fast the body is, which way it faces, the view,
-        the ground as far as the game reported it, and the blocked squares; all in the plan frame.
+        """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
+        far as the game reported it, and the blocked squares; all in the plan frame.
         """
         face, x, y, z, *velocity = self._run.body.read(self._record)
         yield "body.place", (x, y, z)
@@ -383,14 +382,13 @@ class Helm(BodyDoor):
         return " ".join([run.structure for run in self._runs.values()])
 
     def enter(self, mode: str) -> None:
-        """Go over to another mode of the profile.
+        """Enter another mode of the profile.
 
-        Where and how fast the body is stays, and so does the view. The request to move goes on if the new mode says
-        `movement = "carry"`; else ramps and smoothing begin anew, so a key that is still held rises from zero.
-        Presses that are held go on where the new mode has them, too, and says `held_presses = "carry"`; else they
-        end, and count again once released. Raises
-        `WendonicError` for a mode that does not exist or that `leave_to` does not allow from here. Entering the mode
-        it is in changes nothing.
+        The body keeps its place and velocity, and the view stays. The request to move goes on if the new mode says
+        `movement = "carry"`; otherwise ramps and smoothing start from rest, so a key that is still held rises from
+        zero. Held presses go on if the new mode has them and says `held_presses = "carry"`; otherwise they end, and
+        count again once released. Raises `WendonicError` for a mode that does not exist or that `leave_to` does not
+        allow from here. Entering the current mode changes nothing.
         """
         self._go_over(mode)
         self.state.told(_MODE, mode)
@@ -410,7 +408,7 @@ class Helm(BodyDoor):
                 f'mode "{self._run.name}" can be left for {exits}, not for "{mode}"; see its leave_to'
             )
         old, record = self._run, self._record
-        # Under another style, on and down mean something else: such a press begins anew.
+        # Under another style, on and down mean something else: such a press starts again.
         carried = [
             down and new.carries and style == had
             for down, style, had in zip(old.presses_down(record), new.press_styles, old.press_styles, strict=True)
@@ -433,9 +431,9 @@ class Helm(BodyDoor):
     def tick(self, dt: float, view: View | None = None) -> Intent:
         """Return the intent after `dt` seconds (0 or more; 0 changes nothing), steered by `view` if it is given.
 
-        `view` is where the game's camera looks before this tick's look is added; without it the helm goes on from
-        where its own view stands. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt`
-        that is negative or not finite raises `WendonicError`.
+        `view` is where the game's camera looks before this tick's look is added; without it the helm continues from
+        its own view. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt` that is negative
+        or not finite raises `WendonicError`.
         """
         if self.next_profile is not None:
             self._take_next_profile()
@@ -485,7 +483,7 @@ class Helm(BodyDoor):
         return intent
 
     def _forget_wall(self, run: ModeRun) -> None:
-        """Forget the wall that the game told before this tick."""
+        """Forget the wall that the game reported before this tick."""
         place = run.sampler.places.wall
         self._row[place : place + 3] = _NO_WALL
         self._wall = self._contact = None
@@ -499,8 +497,8 @@ class Helm(BodyDoor):
 
     @property
     def health(self) -> dict[str, dict[str, int]]:
-        """How often a raw value was cut to its range (`clamped`) or was no finite number (`refused`), by control; how
-        many ticks were longer than `max_dt_s` (`hitches`), and than a second.
+        """Count, by control, how often a raw value was cut to its range (`clamped`) or was not a finite number
+        (`refused`), and how many ticks were longer than `max_dt_s` (`hitches`) or than a second.
         """
         return {**super().health, "hitches": {"ticks": self._hitches, "beyond a second": self._long_hitches}}
 
@@ -543,14 +541,13 @@ class Helm(BodyDoor):
     def fixed_ticks(
         self, frame_dt: float, step_s: float, view: View | None = None, max_catch_up_s: float = MAX_CATCH_UP_S
     ) -> Iterator[Intent]:
-        """Give the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.
+        """Yield the intents of a fixed-step game: as many ticks of `step_s` as fit into the frames so far.
 
-        What is left of a frame is kept for the next, and `leftover_ratio` says how much of a step that is, for
-        drawing in between. Counts and edges belong to the first tick after them and to no other; a frame too short
-        for a tick keeps them, and so does a loop that breaks off: the ticks it did not take come with the next frame.
-        After a long frame no more than `max_catch_up_s` is caught up with; what is dropped is added to `dropped_s`.
-        Raises `WendonicError` for a `frame_dt` that is negative or not finite, and a `step_s` or `max_catch_up_s`
-        that is not above 0.
+        What is left of a frame is kept for the next one, and `leftover_ratio` is its share of a step, for drawing in
+        between. Counts and edges belong to the first tick after them and to no other; a frame too short for a tick
+        keeps them. If the loop breaks off, the ticks that it did not take come with the next frame. After a long
+        frame at most `max_catch_up_s` is caught up; what is dropped is added to `dropped_s`. Raises `WendonicError`
+        for a `frame_dt` that is negative or not finite, and a `step_s` or `max_catch_up_s` that is not above 0.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
@@ -566,12 +563,12 @@ class Helm(BodyDoor):
 
     @property
     def leftover_ratio(self) -> float:
-        """The share of a fixed step that is left over, 0..1: draw so far between the last tick and the next one."""
+        """The share of a fixed step that is left over, 0..1: draw this far between the last tick and the next one."""
         return self._step.leftover_ratio
 
     @property
     def dropped_s(self) -> float:
-        """How much time (s) fixed ticks have dropped, because a frame took longer than they catch up with."""
+        """Time (s) that fixed ticks have dropped because a frame took longer than `max_catch_up_s`."""
         return self._step.dropped_s
 
 

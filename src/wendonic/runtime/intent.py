@@ -155,18 +155,18 @@ FIELDS = (
 
 
 class Intent(NamedTuple):
-    """What the player wants this tick. Immutable; everything is in the plan frame unless it says otherwise.
+    """What the player wants in one tick. Immutable; everything is in the plan frame unless it says otherwise.
 
-    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view it was steered by,
+    `tick` counts from 1; `t` and `dt` are seconds; `mode` is the mode's name; `view` is the view that steered it,
     this tick's look included; `device` is what the player used last: "keys", "pad", "mouse", "touch", "hands" or
-    None. A stick that lies in its dead zone uses nothing; while several devices move, the one that steers counts,
-    then the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
-    `look` is how far the player turned the view this tick, within its pitch limits. `sector` says which of the
-    profile's facings the sprite has (None without `sectors`): 0 is forward and they count clockwise; of two, 0 is
+    None. A stick in its dead zone does not count as used; if several devices move, the one that steers counts, then
+    the one that looks, then the other channels, then presses. `presses` has every press of the profile by name;
+    `look` is how far the player turned the view in this tick, within its pitch limits. `sector` says which of the
+    profile's facings the sprite shows (None without `sectors`): 0 is forward and they count clockwise; of two, 0 is
     right and 1 is left. Fields that a profile does not use stay neutral.
 
-    All of it is read off `record`, the bare numbers of the tick, when it is asked for: making an intent costs little,
-    and most games ask for two or three of its fields. `outcome` has those numbers by name.
+    All of it is read from `record`, the bare numbers of the tick, when it is asked for: making an intent is cheap,
+    and most games need two or three of its fields. `outcome` has those numbers by name.
     """
 
     tick: int
@@ -239,7 +239,7 @@ class Intent(NamedTuple):
 
     @property
     def local(self) -> Local:
-        """What the player asks for, shaped but not steered yet: `right` and `forward`, -1..1."""
+        """What the player requests, shaped but not steered yet: `right` and `forward`, -1..1."""
         return Local(self._read("local", "x"), self._read("local", "y"))
 
     @property
@@ -262,7 +262,7 @@ class Intent(NamedTuple):
 
     @property
     def face_deg(self) -> float:
-        """Compass heading that the body faces, 0 up to 360; at rest the last one stays."""
+        """Compass heading that the body faces, 0 up to 360; at rest the last one is kept."""
         return compass_deg(self._read("body", "face"))
 
     @property
@@ -273,8 +273,8 @@ class Intent(NamedTuple):
 
     @property
     def goal(self) -> GameVector | None:
-        """The place (m, in the game's own axes, at the body's height) that is walked to; None while there is none,
-        and outside a `goto` frame.
+        """The goal (m, in the game's own axes, at the body's height); None without one, and outside a `goto`
+        frame.
         """
         if self._read("frame", "goal", "there") == 0.0:
             return None
@@ -284,27 +284,29 @@ class Intent(NamedTuple):
 
     @property
     def waiting_goals(self) -> tuple[GameVector, ...]:
-        """The places (m, in the game's own axes, at the body's height) that are walked to after the goal."""
+        """The goals (m, in the game's own axes, at the body's height) that follow the current one."""
         height = self.reader.body(self.record).position.z
         frame = self.outcome.frame
         return tuple(self.axes.place_from_plan(x, y, height) for x, y in frame.waiting[: int(frame.waiting_count)])
 
     @property
     def distance_m(self) -> float | None:
-        """How far the goal is; None while there is none."""
+        """Distance of the goal (m); None without one."""
         if self.goal is None:
             return None
         return math.dist(self.goal, self.position()) / self.axes.units_per_m
 
     @property
     def stuck_s(self) -> float:
-        """For how long the goal has come no nearer (s): what is in the way is for the game to say; 0 without one."""
+        """Time (s) for which the goal has come no nearer, so that the game can react to what is in the way; 0 without
+        a goal.
+        """
         return self._read("frame", "stuck_s")
 
     @property
     def contact(self) -> GameVector | None:
-        """The normal, of length 1 in the game's own axes, of a wall that stopped the body: of the course, or the one
-        that the game told by `Helm.contact`; None where nothing did.
+        """The normal, of length 1 in the game's own axes, of a wall that stopped the body: of the course, or one that
+        the game reported by `Helm.contact`; None if nothing stopped it.
         """
         if self.told_contact is not None:
             return self.told_contact
@@ -369,7 +371,7 @@ class Intent(NamedTuple):
 
     @property
     def landed(self) -> bool:
-        """Whether the body was brought this tick to where the hand pointed."""
+        """Whether the body was teleported in this tick to where the hand pointed."""
         return self._read("pointing", "landed") > 0.0
 
     @property
@@ -379,12 +381,11 @@ class Intent(NamedTuple):
         return Footing(self._read("wanted", "refused") > 0.0, slides)
 
     def velocity(self, top_speed_m_s: float | None = None, top_speed_u_s: float | None = None) -> GameVector:
-        """Return a velocity in the game's own axes and unit (m/s where it has none): (x, y, z), or (x, y) in a 2-D
-        game.
+        """Return a velocity in the game's own axes and unit (m/s without one): (x, y, z), or (x, y) in a 2-D game.
 
         Without a top speed it is the gait's, with its acceleration and braking; with one, in metres or in the game's
-        own unit, it is the wanted one, `move` times that speed, at once: laid onto the ground where the mode walks on
-        slopes, with the slide down a bank that is too steep; along the view and with `rise` where it flies. Raises
+        own unit, it is the wanted velocity, `move` times that speed, at once: along the ground if the mode walks on
+        slopes, with the slide down a bank that is too steep; along the view and with `rise` if it flies. Raises
         `WendonicError` for both at once.
         """
         if top_speed_u_s is not None:

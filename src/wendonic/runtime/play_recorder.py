@@ -1,4 +1,4 @@
-"""A game's own session, recorded while it is played: what the devices say and what the game tells its helm."""
+"""A game's own session, recorded while it is played: what the devices say and what the game reports its helm."""
 
 from collections.abc import Iterator
 from pathlib import Path
@@ -57,7 +57,7 @@ class PlayRecorder:
         return self._helm.clock_s - self._start_s
 
     def take(self, control: Control, value: Value | bool) -> None:
-        """Write an event of now; one whose value is refused is no event."""
+        """Write an event of now; one whose value is refused is not an event."""
         try:
             fitting = fitting_value(control, value)
         except ControlError:
@@ -111,7 +111,7 @@ class RecordedState(DeviceState):
             self.recorder.take(control, value)
 
     def told(self, control: Control, value: Value) -> None:
-        """Pass on what the game tells."""
+        """Pass on what the game reports."""
         self.recorder.take(control, value)
 
     def plain(self) -> DeviceState:

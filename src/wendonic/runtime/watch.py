@@ -89,12 +89,12 @@ class Watch:
 
 
 def watch(path: str | Path, helm: Helm) -> Watch:
-    """Let a helm follow the profile in a file: what is saved there counts from the next tick on, as by `retune`.
+    """Let a helm follow the profile in a file: what is saved there takes effect in the next tick, as with `retune`.
 
-    The helm goes on under the file's profile at once if it has another one. A file with faults is told once by the
-    logger "wendonic", and the last good profile stays; so it does for a file that is gone. `stop()`, or leaving a
-    `with`, ends it. Needs watchfiles (extra `live`). Raises `ProfileError` for a file that is not there or has faults
-    to begin with, and `WendonicError` for one without the mode that the helm is in.
+    The helm starts with the file's profile if it has another one. A file with faults is reported once by the logger
+    "wendonic", and the last good profile stays in use, also if the file disappears. `stop()`, or leaving a `with`
+    block, ends it. Needs watchfiles (extra `live`). Raises `ProfileError` for a file that is missing or faulty at the
+    start, and `WendonicError` for one without the helm's current mode.
 
     >>> import tempfile
     >>> from wendonic.demo import PROFILE_PATH, demo_profile

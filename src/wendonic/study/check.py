@@ -1,4 +1,4 @@
-"""What is wrong with a profile, found by trying it, and fixes that were tried before they are told."""
+"""What is wrong with a profile, found by trying it, and fixes that were tried before they are reported."""
 
 from typing import NamedTuple
 
@@ -26,8 +26,8 @@ Place = tuple[str, str]
 def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list[Finding]:
     """Return every finding about a profile, faults before notices, in the order of the modes.
 
-    A fix is applied to a copy, which is checked again, and is told only if the finding is gone and none has come;
-    without `prove` no fix is told. `engine` is that of `wendonic.shape`.
+    A fix is applied to a copy, which is checked again, and is reported only if the finding is gone and no other has
+    come; without `prove` no fix is reported. `engine` is that of `wendonic.shape`.
 
     >>> from wendonic.demo import demo_profile
     >>> [finding.slug for finding in check(demo_profile("store_room"), prove=False)]

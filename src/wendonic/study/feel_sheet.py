@@ -117,12 +117,12 @@ def measure(
     held: str | None = None,
     thresholds: Thresholds = THRESHOLDS,
 ) -> FeelSheet:
-    """Return the feel sheet of a mode, the first one by default; raises `WendonicError` for one that does not exist.
+    """Return the feel sheet of a mode, the first one by default.
 
-    `engine` is that of `wendonic.shape`. With `only`, no more is measured than what these quantities take, and the
-    others are None. `by` names what the mode is moved by: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
-    the one with the most directions, keys first. `held` is a press that stays held meanwhile, such as a sprint.
-    Raises `WendonicError` for a device or a press that the mode does not have.
+    `engine` is that of `wendonic.shape`. With `only`, nothing is measured beyond what these quantities need, and the
+    others are None. `by` names the device to measure with: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
+    the one with the most directions, keys first. `held` is a press that is held all the time, such as a sprint.
+    Raises `WendonicError` for a mode that does not exist, and a device or a press that the mode does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())

@@ -1,4 +1,4 @@
-"""How fast a trace goes and how far, height included; where somebody was merely put is no distance."""
+"""How fast a trace goes and how far, height included; a jump to another place is not a distance."""
 
 from typing import TYPE_CHECKING
 

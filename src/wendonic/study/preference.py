@@ -9,7 +9,7 @@ from typing import NamedTuple
 from wendonic.errors import Fault, FileError, WendonicError
 
 ERROR = 0.05
-"""How often votes of somebody who prefers neither may settle it all the same."""
+"""How often votes of a player who prefers neither may settle it all the same."""
 
 MOST_VOTES = 10_000
 

@@ -1,4 +1,4 @@
-"""What a channel asks for once a control has been held for a while."""
+"""What a channel requests once a control has been held for a while."""
 
 import math
 

@@ -86,11 +86,11 @@ class StickResponse:
         return tilt * math.sin(heading), tilt * math.cos(heading)
 
     def amount(self, x: float, y: float) -> float:
-        """Return how much a raw position asks for, 0..1 under the usual diagonal rule."""
+        """Return how much a raw position requests, 0..1 under the usual diagonal rule."""
         return min(math.hypot(*self.at(x, y)), 1.0)
 
     def ahead(self, tilt: float) -> float:
-        """Return how much a tilt straight ahead asks for."""
+        """Return how much a tilt straight ahead requests."""
         return self.amount(*self.held(tilt))
 
     def tilt_for(self, amount: float, heading_deg: float | None = None) -> float | None:
@@ -108,7 +108,7 @@ class StickResponse:
         return high
 
     def steps_in_first_quarter(self, to_rim: int = 127) -> int:
-        """Return how many of a stick's steps straight ahead ask for something, but for no more than a quarter.
+        """Return how many of a stick's steps straight ahead request something, but for no more than a quarter.
 
         A stick has `to_rim` steps from its rest to its rim: 127 with 8 bits, 32,767 with 16.
 

@@ -62,10 +62,10 @@ def summarise(trace: "Columns") -> Summary:
     """Return the summary of a trace.
 
     `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
-    (changing by less than STEADY_M_S2) while the player asks for one of the four main directions, or one of the four
+    (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the four
     diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground or through the air, so sliding down a bank adds
     to them. `distance_m` is the length of the path, height included, without what a headset's wearer was brought
-    over. `rest_drift_m_per_min` is the path that `move` asks for with hands off: every raw tilt of the last
+    over. `rest_drift_m_per_min` is the path that `move` requests with hands off: every raw tilt of the last
     HANDS_OFF_S lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by
     itself shows here; walking to a goal, or driving by other channels, does not.
 
@@ -89,7 +89,7 @@ def summarise(trace: "Columns") -> Summary:
     moving = steady & (amount > 0.0)
     steps = steps_m(trace)
     tilted = np.hypot(np.asarray(trace["raw_x"]), np.asarray(trace["raw_y"])) > 0.0
-    # A request that only fades is no drift, nor is what something else moves.
+    # A request that only fades is not drift, nor is what something else moves.
     asks = tilted & (np.hypot(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])) > 0.0)
     hands_off = _hands_off(trace, float(dt.mean())) & (asks | (amount == 0.0))
     drift = steps[hands_off & asks].sum()

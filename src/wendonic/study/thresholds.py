@@ -76,7 +76,7 @@ class Thresholds(NamedTuple):
     """Mean speed of hands that swing to walk."""
 
     cadence_hz: float = 0.9
-    """How often hands swing to and fro in a second."""
+    """How often hands swing back and forth in a second."""
 
     gyro_drift_deg_s: float = 0.5
     """Bias of a usual rate sensor that lies still."""

@@ -104,7 +104,7 @@ class GlfwEvents:
 
     def _key(self, window: Any, key: int, scancode: int, action: int, mods: int) -> None:  # noqa: ARG002
         code = self._codes.get(key)
-        # A key that is held repeats, which is no event of ours.
+        # A key that is held repeats, which is not an event here.
         if code and action != self._glfw.REPEAT:
             self._tell(f"key.{code}", float(action == self._glfw.PRESS))
 
@@ -119,7 +119,7 @@ class GlfwEvents:
 
     def _cursor_enter(self, window: Any, entered: int) -> None:  # noqa: ARG002
         if not entered:
-            # Where it comes back is no motion.
+            # Where it comes back is not a motion.
             self._at = None
 
     def _mouse_button(self, window: Any, button: int, action: int, mods: int) -> None:  # noqa: ARG002
@@ -152,7 +152,7 @@ class GlfwEvents:
             pad = self._numbers.plug_in(number, str(glfw.get_joystick_guid(number)))
             known = self._pads.setdefault(number, {})
             for control, value in values:
-                # What rests at first is no news.
+                # What rests at first changes nothing.
                 rest: Value = (0.0, 0.0) if isinstance(value, tuple) else 0.0
                 if pad is not None and known.get(control, rest) != value:
                     known[control] = value

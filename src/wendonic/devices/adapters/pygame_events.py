@@ -55,7 +55,7 @@ TRIGGER_AXES: dict[int, str] = {
 FULL_AXIS = 32767.0
 
 HALF = 0.5
-"""An axis that has gone so far was moved on purpose."""
+"""An axis that has moved this far was moved on purpose."""
 
 _MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", "Meta"))
 

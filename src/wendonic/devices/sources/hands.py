@@ -47,7 +47,7 @@ class _Hand:
 
 class HandSwing:
     """How far (m) each hand that counts moved since the last tick, seen from the head where that is tracked, and
-    whether it does: 2 with a new pose, 1 without. A step of the whole body is no swing.
+    whether it does: 2 with a new pose, 1 without. A step of the whole body is not a swing.
     """
 
     __slots__ = ("_by_pose", "_by_squeeze", "_head", "_least", "watched")
@@ -70,7 +70,7 @@ class HandSwing:
             hand.at = None
 
     def take(self, change: Change) -> None:
-        """Add the motion from pose to pose; a hand that was lost begins anew."""
+        """Add the motion from pose to pose; a hand that was lost starts again."""
         slot, value, _, lost = change
         if slot in self._by_squeeze:
             self._by_squeeze[slot].squeeze = value[0]

@@ -15,7 +15,7 @@ _POINTER = CONTROLS["pointer.at"].slot
 class PointerSource(Source):
     """The pointer's place seen from the window's middle, while one of `while_held` is down, or always if empty.
 
-    `reach` is the share of the window's height at which everything is asked for.
+    `reach` is the share of the window's height at which input is full.
     """
 
     while_held: Sequence[str]

@@ -93,7 +93,7 @@ class ZoneLists:
     watched = ()
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Look at everything anew."""
+        """Look at everything again."""
         self._changes_seen = -1
 
     def take(self, change: Change) -> None:

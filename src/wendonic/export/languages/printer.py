@@ -206,7 +206,7 @@ class Printer:
         return f"{left} {word} {right}", level
 
     def side(self, node: ast.expr, least: int, whole: bool) -> str:
-        """Return one side of a sum or product; what counts, and is to be divided, is no whole number any more."""
+        """Return one side of a sum or product; what counts, and is to be divided, is not a whole number any more."""
         if not whole and self.is_int(node) and not isinstance(node, ast.Constant):
             return self.bound_real(node)
         return self.expression(node, least, whole)

@@ -72,5 +72,5 @@ def _begins_with(body: Sequence[ast.stmt], name: str) -> bool:
 
 
 def _carried(body: Sequence[ast.stmt], name: str) -> bool:
-    """Whether a variable may go round a loop: its first mention in the body is no plain assignment."""
+    """Whether a variable may go round a loop: its first mention in the body is not a plain assignment."""
     return not _begins_with(body, name)

@@ -1,4 +1,4 @@
-"""Languages in which a function that gives several numbers is told where to write them: C and C#."""
+"""Languages in which a function that gives several numbers is passed where to write them: C and C#."""
 
 import ast
 from collections import Counter
@@ -14,7 +14,7 @@ from wendonic.export.program import Function, calls_of, is_field, targets_of, va
 
 def straight_results(function: Function, functions: Sequence[Function]) -> dict[str, str]:
     """Return the variables that a function only writes, to give them in the end, by the results that they are. Where
-    it reaches into a struct that it is told to write into, nothing goes there early.
+    it reaches into a struct that it is passed to write into, nothing goes there early.
     """
     rows = [values_of(one) for one in statements_in(function.body) if isinstance(one, ast.Return)]
     sites = [site for caller in functions for site, _ in calls_of(caller.body, {function.name}) if site is not None]
@@ -40,7 +40,7 @@ class ToldPrinter(BracePrinter):
     """What stands before the type of a variable that is written once."""
 
     unused = 0
-    """How many numbers of this function nobody asks for."""
+    """How many numbers of this function nobody needs."""
 
     straight: Mapping[str, str] = MappingProxyType({})
     """Variables that are nothing but results, by the results that they are."""
@@ -56,7 +56,7 @@ class ToldPrinter(BracePrinter):
         raise NotImplementedError
 
     def told(self, place: str) -> str:
-        """Return how a call is told to write to a place."""
+        """Return how a call is passed to write to a place."""
         raise NotImplementedError
 
     def place_of(self, result: str) -> str:
@@ -90,7 +90,7 @@ class ToldPrinter(BracePrinter):
     def calling(
         self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str
     ) -> list[str]:
-        """Return a call that writes what it gives to where it is told."""
+        """Return a call that writes what it gives to to the place that it is passed."""
         assert isinstance(value, ast.Call)
         lines = self.declaration(list(first), indent) if first else []
         given = []

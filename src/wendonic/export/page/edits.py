@@ -40,7 +40,7 @@ class _Text:
         start, end, new = _difference(self.text, edited(self.text, {dotted(way): MARK}))
         if new not in str(MARK):
             return None
-        # What both begin or end with is no part of the difference.
+        # What both begin or end with is not part of the difference.
         before, after = str(MARK).partition(new)[::2]
         return [start - len(before), end + len(after)]
 

@@ -73,7 +73,7 @@ def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_ra
 
 def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3) -> bool:
     """Return whether a head whose feet are at that height has got inside a wall, or to where the ground is more than
-    a step higher; whoever was put there by somebody else stands on it.
+    a step higher; a player who was put there stands on it.
 
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
     >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 0.0))

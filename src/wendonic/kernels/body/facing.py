@@ -13,7 +13,7 @@ FACE_TURN = 4
 
 
 BEHIND = 1e-9
-"""Within so much (rad) of half a turn, what is behind is exactly behind: rounding must not choose the side."""
+"""Within this angle (rad) of half a turn, what is behind is exactly behind: rounding must not choose the side."""
 
 
 def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> float:

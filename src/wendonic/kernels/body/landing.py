@@ -24,7 +24,7 @@ class Landing(NamedTuple):
 
 
 class Pointing(NamedTuple):
-    """What is carried from tick to tick: whether somebody points, from where (m) and in which direction, the landing
+    """What is carried from tick to tick: whether a hand points, from where (m) and in which direction, the landing
     place, and whether the body was brought there in this tick.
     """
 

@@ -9,7 +9,7 @@ TIE_UPRIGHT = 1
 TIE_LATER = 2
 
 TIE = 1e-6
-"""Within so much (rad) of a border a heading is on it, as that of two keys is."""
+"""Within this angle (rad) of a border a heading is on it, as that of two keys is."""
 
 
 def is_on_border(face: float, sectors: int) -> bool:

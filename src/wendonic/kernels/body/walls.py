@@ -76,7 +76,7 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
 
 def before_step(course: Row, step_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
     """Return where a body gets to that goes straight from one place to another with its feet at a height, before
-    ground that is higher than a step of `step_m`; ground that climbs by 45 degrees is no step.
+    ground that is higher than a step of `step_m`; ground that climbs by 45 degrees is not a step.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)

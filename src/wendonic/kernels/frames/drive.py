@@ -37,7 +37,7 @@ def driven_turn_rate(tuning: DriveTuning, turn: float, speed: float, top_speed: 
 
 
 def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> float:
-    """Return the speed (m/s, backwards negative) that a throttle of -1..1 asks for.
+    """Return the speed (m/s, backwards negative) that a throttle of -1..1 requests.
 
     >>> from wendonic.kernels.frames.drive_tuning import NO_DRIVE
     >>> throttle_speed(NO_DRIVE._replace(reverse_ratio=0.5), 4.0, -1.0), throttle_speed(NO_DRIVE, 4.0, 0.5)

@@ -15,7 +15,7 @@ def steer_facing(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body, and what it wants, after `dt` seconds along its own heading, which turns
-    meanwhile.
+    at the same time.
 
     What is requested sideways turns a body that faces its travel: a direction that followed the face that follows the
     direction would run away for ever.

@@ -11,7 +11,7 @@ from wendonic.kernels.vector import ZERO3, Vec3, turned
 
 
 def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, right: float, forward: float) -> Vec3:
-    """Return the direction in which somebody flies who asks for `right` and `forward`: on the plan, and up, in shares
+    """Return the direction of a flight that requests `right` and `forward`: on the plan, and up, in shares
     of top speed; see `steer_fly`.
 
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

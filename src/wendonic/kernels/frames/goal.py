@@ -25,7 +25,7 @@ NO_GOTO = GotoTuning(0.1, 0.0, 1, 0, 0, 0)
 
 
 STEERS = 1e-9
-"""A stick that lies just below its border is held out by its release, and asks for less: it drops no goal."""
+"""A stick that lies just below its border is held out by its release, and requests less: it drops no goal."""
 
 
 class Goal(NamedTuple):
@@ -123,7 +123,7 @@ def goals_after(
     reach_m: float,
 ) -> Goals:
     """Return the goals of this tick: a new one if one was given, the next one where the body has arrived, none once a
-    key or a stick steers, which ask for `requested` (0..1).
+    key or a stick steers, which request `requested` (0..1).
 
     What only fades, after a key was released, does not steer. The body has arrived where it begins the tick within
     `arrival_m`; on the way to another goal within what it covers in a tick (`reach_m`) is enough.
@@ -173,7 +173,7 @@ NEARER_S = 0.02
 def nearing(
     was: Goal, goal: Goal, nearest_m: float, stuck_s: float, far_m: float, top_speed_m_s: float, dt: float
 ) -> tuple[float, float]:
-    """Return how near a goal has come (m), and for how long it has come no nearer (s); a new goal begins anew.
+    """Return how near a goal has come (m), and for how long it has come no nearer (s); a new goal starts again.
 
     >>> there = Goal(1.0, 0.0, 9.0, 0.0)
     >>> nearing(there, there, 5.0, 0.5, 4.9, 3.0, 0.25), nearing(there, there, 5.0, 0.5, 4.99, 3.0, 0.25)

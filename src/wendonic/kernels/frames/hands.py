@@ -28,7 +28,7 @@ NO_POINTERS = Pointers(ZERO2, ZERO2, ZERO2)
 
 
 def hands_yaw(forward: int, pointers: Pointers) -> float:
-    """Return the heading (rad, in the play space) that is forward for somebody who walks by head or hands.
+    """Return the heading (rad, in the play space) that is forward for a player who walks by head or hands.
 
     Under `FORWARD_BOTH` it is the mean of both hands; where they point apart, or a hand is unseen, the head's counts.
 

@@ -75,7 +75,7 @@ class GridHeld(NamedTuple):
 class GridState(NamedTuple):
     """What steps carry from tick to tick.
 
-    `requested` is 1 while a press waits for the end of a step, `requested_x` and `requested_y` what it asks for;
+    `requested` is 1 while a press waits for the end of a step, `requested_x` and `requested_y` what it requests;
     `wait_s` is how long until a direction that stays held counts again; `refused` is 1 while a blocked
     square is requested, which is `refused_x` and `refused_y` away. `face_x` and `face_y` are the direction that the
     body was turned to last, 0 for none; `turning` is 1 while it turns there without a step. `began` and `ended` are 1
@@ -229,7 +229,7 @@ def faces(state: GridState, face: float, x: float, y: float) -> bool:
 
 
 def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, forward: float) -> GridState:
-    """Return the state with what is held now; a direction that is newly requested is pressed, and asks for a step, or
+    """Return the state with what is held now; a direction that is newly requested is pressed, and requests a step, or
     for a turn to there by a body that faces (rad) another way.
 
     >>> pressed = grid_held(NO_GRID, GRID_AT_REST, 0.0, 1.0, 0.0)
@@ -267,7 +267,7 @@ def grid_stepped(tuning: GridTuning, course: Row, state: GridState, step_s: floa
     """Return the state after `dt` seconds of what is held, for steps that take `step_s` and feet at a height.
 
     Steps and waits end and begin within the tick, at their own times: twenty squares take as long at every tick rate.
-    A diagonal step takes sqrt(2) times as long, so it is no faster. A blocked square or a wall refuses the step; a
+    A diagonal step takes sqrt(2) times as long, so it is not faster. A blocked square or a wall refuses the step; a
     direction that stays held asks again after `repeat_s`, or a step's time.
 
     >>> walking = grid_held(NO_GRID, GRID_AT_REST, 0.0, 0.0, 1.0)

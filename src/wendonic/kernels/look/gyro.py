@@ -14,7 +14,7 @@ LEVEL_HALF_LIFE_S = 0.5
 MEAN_HALF_LIFE_S = 0.25
 BIAS_HALF_LIFE_S = 0.5
 STILL_FOR_S = 2.0
-"""For so long the pad has to lie still before its mean reading is taken for the bias, if none is known yet."""
+"""Time that the pad has to lie still before its mean reading is taken for the bias, if none is known yet."""
 
 LONG_STILL_S = 15.0
 """Nobody aims so evenly for so long: after that a known bias, too, follows freely."""
@@ -126,7 +126,7 @@ def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: floa
 
 
 def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: float) -> BiasState:
-    """Return the state with the bias found anew, if the pad has lain still long enough.
+    """Return the state with the bias measured again, if the pad has lain still long enough.
 
     It lies still while the rates' distance from their own mean, behind a low-pass, is below `still`, that of what the
     accelerometer feels below STILL_FELT_M_S2, the mean stays where it was and is small enough to be a bias. After

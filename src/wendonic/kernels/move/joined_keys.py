@@ -66,7 +66,7 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
 
 
 def both_keys(first: SourceOutput, second: SourceOutput) -> SourceOutput:
-    """Return what two entries of keys ask for together: each axis of their sum, at most 1; the stronger one gives its
+    """Return what two entries of keys request together: each axis of their sum, at most 1; the stronger one gives its
     number.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
@@ -84,7 +84,7 @@ def both_keys(first: SourceOutput, second: SourceOutput) -> SourceOutput:
 
 
 def asked_together(first: Vec2, second: Vec2) -> Vec2:
-    """Return what two entries of keys asked for together.
+    """Return what two entries of keys requested together.
 
     >>> asked_together(Vec2(0.0, 1.0), Vec2(0.25, 0.5))
     Vec2(x=0.25, y=1.0)

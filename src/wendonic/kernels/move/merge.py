@@ -10,9 +10,9 @@ MERGE_LATEST = 2
 
 
 def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
-    """Return the source that asks for more; the first one where they are equal.
+    """Return the source that requests more; the first one where they are equal.
 
-    While both ask for nothing, the one with the longer raw value stands for both, so that a stick lying in its
+    While both request nothing, the one with the longer raw value stands for both, so that a stick lying in its
     dead zone can still be seen.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
@@ -77,7 +77,7 @@ def latest(
 def merged(
     first: SourceOutput, second: SourceOutput, first_was: float, second_was: float, last_source: float, rule: int
 ) -> SourceOutput:
-    """Return what two sources ask for together under a merge rule.
+    """Return what two sources request together under a merge rule.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> keys = NO_OUTPUT._replace(source=0.0, length=1.0, x=1.0)

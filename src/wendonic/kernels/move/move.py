@@ -25,7 +25,7 @@ from wendonic.kernels.source.source import (
 from wendonic.kernels.vector import ZERO2
 
 REST_AMOUNT = 1e-3
-"""Smoothing fades for ever; below this share of full speed, with nothing asked for, it is rest."""
+"""Smoothing fades for ever; below this share of full speed, with no request, it is rest."""
 
 RAMP_PART_S = 0.0005
 """Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
@@ -45,7 +45,7 @@ class PressAmount(NamedTuple):
 class MoveTuning(NamedTuple):
     """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and
     no `notches` are 0; `notch_margin` (rad) holds where the pull is whole. Where `across` is 1, in a game seen
-    from the side, what a source asks for forward or back is left out once it is shaped. `joined` is 1 where
+    from the side, what a source requests forward or back is left out once it is shaped. `joined` is 1 where
     several sources are keys, `between` the rule for their opposites. `diagonals` has the rule of each source,
     nothing where all have the same.
     """
@@ -138,7 +138,7 @@ def move_output(
         after, shaped = source_output(tuning.sources[k], tables, was, raw[k], k + 0.0, felt_s, capped, dt)
         sources = (*sources, after)
         if tuning.across > 0 and tuning.sources[k].kind != SOURCE_SWING:
-            # What is nearly upright asks for nothing: no thumb is steady across.
+            # What is nearly upright requests nothing: no thumb is steady across.
             side = wedged(shaped.x, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
             shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:

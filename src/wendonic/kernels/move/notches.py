@@ -6,7 +6,7 @@ from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.vector import Vec2
 
 ON_BORDER = 1e-6
-"""Within so much (rad) of a border a heading is on it, as that of two keys may be."""
+"""Within this angle (rad) of a border a heading is on it, as that of two keys may be."""
 
 
 def nearest_notch(heading: float, notches: int) -> float:

@@ -14,7 +14,7 @@ FACES_WALL = 0.5
 
 
 def lags(tuning: SourceTuning) -> bool:
-    """Return whether a source asks for something else than what is held, for a while.
+    """Return whether a source requests something else than what is held, for a while.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE
     >>> lags(PLAIN_SOURCE)
@@ -36,7 +36,7 @@ def lagging(sources: tuple[SourceTuning, ...]) -> bool:
 
 
 def remembers(tuning: MoveTuning) -> bool:
-    """Return whether the channel asks for something else than what is held, for a while.
+    """Return whether the channel requests something else than what is held, for a while.
 
     >>> from wendonic.kernels.move.move import NO_MOVE, SMOOTHING_HALF_LIFE
     >>> remembers(NO_MOVE), remembers(NO_MOVE._replace(smoothing=SMOOTHING_HALF_LIFE))
@@ -47,7 +47,7 @@ def remembers(tuning: MoveTuning) -> bool:
 
 def off_axis(value: float, asked: float, away: float) -> float:
     """Return what is left of a value along an axis on which `away` is the wall's normal: nothing of what points into
-    the wall once that is no longer asked for.
+    the wall once that is no longer requested.
 
     >>> off_axis(0.8, -1.0, -1.0), off_axis(0.8, 1.0, -1.0), off_axis(0.8, -1.0, -0.2), off_axis(-0.8, 0.0, -1.0)
     (0.0, 0.8, 0.8, -0.8)
@@ -58,7 +58,7 @@ def off_axis(value: float, asked: float, away: float) -> float:
 
 
 def asked_of(tuning: SourceTuning, state: SourceState, raw: Row) -> Vec2:
-    """Return what a source asks for, before it is shaped: a stick within its dead zone asks for nothing.
+    """Return what a source requests, before it is shaped: a stick within its dead zone requests nothing.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> asked_of(PLAIN_SOURCE, SOURCE_AT_REST, (0.5, -0.25))
@@ -76,7 +76,7 @@ def asked_of(tuning: SourceTuning, state: SourceState, raw: Row) -> Vec2:
 
 
 def keys_off_wall(tuning: SourceTuning, state: SourceState, raw: Row, away: Vec2) -> SourceState:
-    """Return a source's state without the ramps that point into a wall and are asked for no longer.
+    """Return a source's state without the ramps that point into a wall and are no longer requested.
 
     >>> from wendonic.kernels.source.keys import NO_KEYS
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
@@ -95,7 +95,7 @@ def axis_off_wall(
     tuning: tuple[SourceTuning, ...], states: tuple[SourceState, ...], raw: tuple[Row, ...], away: float
 ) -> tuple[SourceState, ...]:
     """Return the states of an axis channel's sources likewise; `away` is the wall's normal along what the channel
-    asks for.
+    requests.
 
     >>> axis_off_wall((), (), (), -1.0)
     ()
@@ -107,7 +107,7 @@ def axis_off_wall(
 
 
 def move_off_wall(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...], away: Vec2) -> MoveState:
-    """Return the channel's state without what points into a wall and is asked for no longer, each axis by itself;
+    """Return the channel's state without what points into a wall and is no longer requested, each axis by itself;
     `away` is the wall's normal, right and forward. So the way back from a wall is the way from a standstill, while
     what is held against it stays a request.
 

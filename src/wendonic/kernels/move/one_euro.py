@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 
 class OneEuroTuning(NamedTuple):
-    """The filter's three numbers; `min_cutoff_hz` of 0 is no filter."""
+    """The filter's three numbers; `min_cutoff_hz` of 0 means no filter."""
 
     min_cutoff_hz: float
     beta: float

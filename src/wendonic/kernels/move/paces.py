@@ -11,7 +11,7 @@ class PaceTuning(NamedTuple):
 
 
 def pace_of(paces: tuple[PaceTuning, ...], margin: float, length: float, pace: float) -> float:
-    """Return which pace a length (0 or more) asks for: 0 for standing, 1 for the first; `pace` is the one before.
+    """Return which pace a length (0 or more) requests: 0 for standing, 1 for the first; `pace` is the one before.
 
     Paces rise. One is left downwards only `margin` below where it begins (or at 0), so that a stick held on a border
     does not flicker.

@@ -103,7 +103,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
             first_s = -1.0
     ons = 0.0
     offs = 0.0
-    # Not in the tick in which it is released: nothing says that it was held for so long.
+    # Not in the tick in which it is released: nothing shows that it was held that long.
     if style == STYLE_REPEAT and level > 0.0 and raw.edges == 0.0:
         while down_s >= tuning.repeat_delay_s - SLACK_S:
             down_s -= tuning.repeat_interval_s
@@ -201,7 +201,7 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     to `air_jumps` times until the ground is there again.
 
     Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than
-    it was. What is asked for and not given yet is forgotten when the control is lost.
+    it was. What is requested and not given yet is forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)

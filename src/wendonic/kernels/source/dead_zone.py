@@ -115,7 +115,7 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
     `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` lets the raw length pass once it is above the edge: it jumps there.
 
     The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, what it asked for a
-    tick ago, is not zero): then a round zone holds it just out, and a cut lets it pass; each axis goes by itself.
+    tick ago, is not zero): then a round zone holds it just out, and a cut lets it pass; each axis works by itself.
 
     >>> from wendonic.kernels.vector import ZERO2
     >>> cut, out = DeadZoneTuning(ZONE_CUT, 1, 0.2, 1.0, 0.1), Vec2(0.15, 0.0)

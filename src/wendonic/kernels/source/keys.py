@@ -27,7 +27,7 @@ class KeysState(NamedTuple):
 
 
 class KeysOutput(NamedTuple):
-    """What keys ask for, and what is held: right and forward each."""
+    """What keys request, and what is held: right and forward each."""
 
     x: float
     y: float
@@ -42,7 +42,7 @@ KEYS_AT_REST = KeysState(0.0, 0.0)
 def keys_output(
     tuning: KeysTuning, state: KeysState, raw: Row, half_life_s: float, capped: int, dt: float
 ) -> tuple[KeysState, KeysOutput]:
-    """Return where the ramps come to in `dt` seconds, and what the keys ask for.
+    """Return where the ramps come to in `dt` seconds, and what the keys request.
 
     `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what
     is asked for while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes

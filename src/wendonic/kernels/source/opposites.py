@@ -6,7 +6,7 @@ OPPOSITES_EARLIEST = 2
 
 
 def opposed(positive: float, negative: float, rule: int) -> float:
-    """Return what two opposite sides ask for together: -1, 0 or 1.
+    """Return what two opposite sides request together: -1, 0 or 1.
 
     Each side is 0 while nothing of it is held, otherwise the number of the key in the order of pressing, from 1:
     the highest of the held ones of a side under `OPPOSITES_LATEST`, the lowest under `OPPOSITES_EARLIEST`, any

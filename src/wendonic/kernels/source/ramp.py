@@ -13,7 +13,7 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     """Return `value` after moving towards `target` for `dt` seconds in a straight line over time.
 
     Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and
-    rises with what is left of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys ask for: -1, 0
+    rises with what is left of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys request: -1, 0
     or 1. Exact for any `dt`: two halves of a tick give what the whole gives. `dt` = 0 changes nothing.
 
     >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)

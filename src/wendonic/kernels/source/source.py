@@ -40,7 +40,7 @@ class SourceState(NamedTuple):
 
 
 class SourceOutput(NamedTuple):
-    """What a source asks for in a tick, by its number in the channel: how much, x right and y forward, and raw."""
+    """What a source requests in a tick, by its number in the channel: how much, x right and y forward, and raw."""
 
     source: float
     length: float
@@ -65,7 +65,7 @@ def source_output(
     capped: int,
     dt: float,
 ) -> tuple[SourceState, SourceOutput]:
-    """Return a source's new state and what it asks for after `dt` seconds, steps 1 to 5 of shaping.
+    """Return a source's new state and what it requests after `dt` seconds, steps 1 to 5 of shaping.
 
     `raw` has RAW_NUMBERS; `half_life_s` and `capped` say what follows, see `keys_output`.
 

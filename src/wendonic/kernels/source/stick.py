@@ -29,7 +29,7 @@ PLAIN_STICK = StickTuning(GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR)
 
 
 class StickOutput(NamedTuple):
-    """What a stick asks for: how much, x right and y forward."""
+    """What a stick requests: how much, x right and y forward."""
 
     length: float
     x: float
@@ -51,9 +51,9 @@ def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
 
 
 def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
-    """Return what a stick at (x, y), raw, right and forward, asks for.
+    """Return what a stick at (x, y), raw, right and forward, requests.
 
-    `was` is what it asked for a tick ago: where that is not zero, it stays out until it is back at its release.
+    `was` is what it requested a tick ago: where that is not zero, it stays out until it is back at its release.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
     >>> from wendonic.kernels.vector import ZERO2
@@ -97,7 +97,7 @@ def axis_amount(curve: CurveTuning, tables: Row, along: float) -> float:
 
 
 def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float) -> StickOutput:
-    """Return what two axes ask for, each with the dead zone and the curve by itself.
+    """Return what two axes request, each with the dead zone and the curve by itself.
 
     >>> from wendonic.kernels.source.dead_zone import ZONE_ROUND
     >>> axes = PLAIN_STICK._replace(dead_zone=NO_DEAD_ZONE._replace(form=ZONE_ROUND, inner=1e-12, outer=0.5))

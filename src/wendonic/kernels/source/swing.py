@@ -11,10 +11,10 @@ FASTEST_M_S = 1000.0
 """No hand is as fast, on any axis."""
 
 STILL_S = 0.1
-"""A hand whose poses say nothing new for so long stands still."""
+"""A hand whose poses do not change for this time stands still."""
 
 END_OF_SWING_S = 0.35
-"""For so long a hand may be slow at either end of its swing and still be swinging: every 2 s there and back."""
+"""Time that a hand may be slow at either end of its swing and still be swinging: every 2 s there and back."""
 
 
 class SwingTuning(NamedTuple):
@@ -39,7 +39,7 @@ class HandState(NamedTuple):
 
 class Swings(NamedTuple):
     """The most of this swing and of the last one, the least between them once it is on its way there (`turns` 1), and
-    for how long (s) next to nothing has been asked for.
+    for how long (s) almost nothing has been requested.
     """
 
     most: float
@@ -79,8 +79,8 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
 
     `moved` is how far it moved since the last tick (m), `counts` 0 while that does not count, 1 while it does, 2 in a
     tick with a new pose. It moved since the last pose, however many ticks ago that was; between poses the velocity
-    stands, for as long as STILL_S. A trembling hand goes to and fro, so its velocities cancel where distances would
-    add up.
+    stands, for as long as STILL_S. A trembling hand goes back and forth, so its velocities cancel where distances
+    would add up.
 
     >>> hand_velocity(HAND_AT_REST, Vec3(0.0, 0.0, 0.02), 2.0, 0.01, 0.01).velocity.z
     1.0
@@ -102,7 +102,7 @@ def hand_velocity(hand: HandState, moved: Vec3, counts: float, half_life_s: floa
 
 
 def swings_after(state: Swings, amount: float, dt: float) -> Swings:
-    """Return how hands swing after `dt` seconds in which they ask for `amount`.
+    """Return how hands swing after `dt` seconds in which they request `amount`.
 
     A swing ends where the amount falls below 0.35 of its most, and the next one begins where it rises again by a
     tenth of that. What is below 0.3 of the swing's most is slow.
@@ -127,7 +127,7 @@ def swings_after(state: Swings, amount: float, dt: float) -> Swings:
 
 
 def of_both(left: float, right: float, both_boost: float) -> float:
-    """Return what two hands ask for together: all of both, and 1 / both_boost of one alone.
+    """Return what two hands request together: all of both, and 1 / both_boost of one alone.
 
     >>> of_both(1.0, 1.0, 1.5), of_both(0.75, 0.0, 1.5)
     (1.0, 0.5)

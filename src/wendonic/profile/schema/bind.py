@@ -40,7 +40,7 @@ class Bind(Table):
         raise NotImplementedError
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
-        """Return what to do so that it asks for `amount` of all it can in a direction: to the right or the channel's
+        """Return what to do so that it requests `amount` of all it can in a direction: to the right or the channel's
         own positive side with `x` 1, forward with `y` 1, back with -1, diagonally with both; None where it cannot.
         """
         raise NotImplementedError

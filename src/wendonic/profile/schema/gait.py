@@ -20,7 +20,7 @@ GRAVITY_M_S2 = 20.0
 """Gravity of a gait that jumps and names none: about twice that of the earth, which feels right on a screen."""
 
 HEADSET_FALL = FallTuning(1, GRAVITY_M_S2, GRAVITY_M_S2, 30.0, 0.0, 1.0)
-"""How somebody in a headset falls off an edge where the gait has no weight: quickly, and in time."""
+"""How a player in a headset falls off an edge where the gait has no weight: quickly, and in time."""
 
 LEAST_RATE = 1e-9
 
@@ -292,7 +292,7 @@ class Gait(Table):
 
     def tuning(self, press: int, walled: bool, tracked: bool = False) -> GaitTuning:
         """Return it as the kernels' numbers; `press` is the number of the press that switches to it, -1 for none.
-        Whoever is `tracked` in a headset falls on a course even without weight of its own.
+        A player who is `tracked` in a headset falls on a course even without weight of its own.
         """
         air = self.airborne
         air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
@@ -342,7 +342,7 @@ _USUAL: dict[str, dict[str, float]] = {
     "none": {},
 }
 USUAL_GAITS: dict[str, Gait] = {name: Gait.model_validate(numbers) for name, numbers in _USUAL.items()}
-"""Gaits that need no writing. A profile that writes one of them anew begins with these numbers."""
+"""Gaits that need no writing. A profile that writes one of them again begins with these numbers."""
 
 
 def begun_with_usual(gaits: Any) -> Any:

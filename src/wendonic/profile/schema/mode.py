@@ -112,7 +112,7 @@ class Mode(Table):
     @model_validator(mode="before")
     @classmethod
     def _without_gait(cls, content: Any) -> Any:
-        """A menu, or steps on squares, need no gait, and whatever some gait needs is no business of theirs."""
+        """A menu, or steps on squares, need no gait, and whatever some gait needs does not concern them."""
         if not isinstance(content, dict) or "gait" in content:
             return content
         steer = content.get("steer")

@@ -206,7 +206,7 @@ class Move(Table):
 
     def rule_of(self, bind: MoveBind) -> str:
         """Return the rule for the diagonals of an entry: its own, or the channel's. A tilt is its own amount and in
-        its own direction already, so "unit" and "factor" are for keys unless it asks for them.
+        its own direction already, so "unit" and "factor" are for keys unless it requests them.
         """
         if bind.diagonal is not None:
             return bind.diagonal

@@ -288,7 +288,7 @@ class PointerBind(Moving, Tilted):
         return "pointer"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:
-        """Return where to point, with what has to be held meanwhile."""
+        """Return where to point, with what has to be held at the same time."""
         away = self.reach * amount / math.hypot(x, y)
         at = min(max(0.5 + x * away / window.aspect_ratio, 0.0), 1.0), min(max(0.5 - y * away, 0.0), 1.0)
         held = [find_switch(name).name for name in self.while_held[:1]]
@@ -355,7 +355,7 @@ class HandsBind(Moving, Tilted):
         return "hands"
 
     def pushes(self, x: float, y: float, window: Window, amount: float = 1.0) -> Pushes | None:  # noqa: ARG002
-        """Return None: hands swing, and no place of theirs asks for anything."""
+        """Return None: hands swing, and no place of theirs has an effect."""
         return None
 
     def what(self) -> str:

@@ -40,7 +40,7 @@ class Shaped(Table):
     """What every tilt goes through: a dead zone and a curve."""
 
     comes_back: ClassVar[bool] = True
-    """Whether a tilt that is out stays out until the release: it does not where a border asks for next to nothing."""
+    """Whether a tilt that is out stays out until the release: it does not where a border has almost no effect."""
 
     dead_zone: DeadZone = entry("How much of the tilt is ignored at rest and at the rim.", DeadZone())
     curve: Curve = entry("Response curve: how the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
@@ -93,7 +93,7 @@ class Centred(Shaped):
         return f"{super().shape_sentence()}{device}"
 
     def tilted(self, heading: float, tilt: float) -> tuple[float, float]:
-        """Return the raw position of a stick that is held so far from where it rests, as a share of the way to its
+        """Return the raw position of a stick that is held this far from where it rests, as a share of the way to its
         rim in that direction: the rim of its gate, or the one that was measured.
 
         >>> Centred(gate="square", centre=(0.1, 0.0)).tilted(math.pi / 4.0, 1.0)

@@ -15,11 +15,11 @@ SHARE = 0.999
 """Share of the samples at rest that a dead zone is to hold."""
 
 OUTER_SHARE = 0.97
-"""Everything is asked for from this share of the rim on: nobody presses harder than he has to."""
+"""Everything is asked for from this share of the rim on: nobody should have to press harder."""
 
 LEAST_INNER = 0.01
 PAUSE_S = 0.3
-"""Between two swipes the mouse lies still for so long."""
+"""Time that the mouse lies still between two swipes."""
 
 LEAST_COUNTS = 200
 GYRO_WINDOW_S = 1.0
@@ -73,9 +73,8 @@ class Calibration(NamedTuple):
 def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:
     """Return what a recording shows of its sticks, its mouse and its gyros.
 
-    `share` (0..1) of the samples at rest is to lie in the dead zone; `swipe_cm` is how far each swipe of the mouse
-    went. Raises `WendonicError` for a share or a way that cannot be, and for a recording that has none of these
-    devices.
+    The dead zone covers a `share` (0..1) of the samples at rest; `swipe_cm` is the length of each mouse swipe. Raises
+    `WendonicError` for an impossible share or length, and for a recording that has none of these devices.
 
     >>> from wendonic.demo import demo_recording
     >>> left, *_ = calibrate(demo_recording("beekeeper_pad")).sticks

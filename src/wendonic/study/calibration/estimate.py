@@ -52,7 +52,7 @@ def step_of(values: "NDArray[np.float64]") -> float:
 
 
 def correlation_time(values: "NDArray[np.float64]") -> float:
-    """Return over how many samples noise remembers itself: 1 for independent ones.
+    """Return over how many samples noise has a long correlation time: 1 for independent ones.
 
     1 + 2 sum of the autocorrelations, up to where two neighbouring ones add up to nothing (Geyer, Practical Markov
     Chain Monte Carlo, Statistical Science, 1992): n samples tell as much about their mean as n over this many
@@ -144,7 +144,8 @@ def tail_estimate(
 
     A generalized Pareto distribution is fitted to the largest samples, a TAIL of all, by probability-weighted moments
     (Hosking and Wallis, Technometrics, 1987). The interval is that of a bootstrap, of blocks as long as the noise
-    remembers itself (Kunsch, 1989), made wider by WIDER, as resamples know nothing of tails that did not show.
+    has a long correlation time (Kunsch, 1989), made wider by WIDER, as resamples know nothing of tails that did not
+    show.
     """
     import numpy as np
 

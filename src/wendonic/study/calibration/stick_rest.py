@@ -30,7 +30,7 @@ SETTLE_S, LEAVE_S = 0.3, 0.15
 LEAST_S = 2.0
 CERTAIN = 1e-3
 MOST_GLITCHES = 2
-"""With so many of them nobody can say how far the noise goes."""
+"""With that many of them nobody can say how far the noise goes."""
 
 FAR, GLITCH = 4.0, 16.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
@@ -40,8 +40,8 @@ FAR, GLITCH = 4.0, 16.0
 class StickRest(NamedTuple):
     """Where it rests (raw), its noise on an axis, how fast it drifts (raw units a minute; None: it does not), and
     which samples it rests on; `lengths` are their distances from the rest point, `memory` over how many samples the
-    noise remembers itself, `step` that in which the device reports, `left_out` how many readings were none,
-    and how many of these were single ones far off.
+    noise has a long correlation time, `step` that in which the device reports, `left_out` how many readings were
+    none, and how many of these were single ones far off.
     """
 
     x: Estimate
@@ -121,8 +121,8 @@ def _told(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np
 def stick_rest(samples: StickSamples) -> StickRest | None:
     """Return where a stick rests; None with less than LEAST_S of it.
 
-    Noise that remembers itself counts for fewer samples (see `correlation_time`). A straight line through time tells
-    a slow drift from noise: it counts once chance would make one as steep less often than CERTAIN.
+    Noise that has a long correlation time counts for fewer samples (see `correlation_time`). A straight line through
+    time tells a slow drift from noise: it counts once chance would make one as steep less often than CERTAIN.
     """
     import numpy as np
     from scipy import stats

@@ -26,7 +26,7 @@ FAR_SHARE = 0.75
 
 LEAST_TURNS = 1.5
 TURNS_S, TURNS_DEG = 0.1, 2.0
-"""A stick that goes round turns by more than so much in so long."""
+"""A stick that goes round turns by more than this angle in this time."""
 
 LEAST_SAMPLES = 8
 ARRIVES_S = 0.15
@@ -134,7 +134,7 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
             u, length = u[keep], length[keep]
         free = len(u) - 3
         variance = float(left @ left) / free
-        # Noise that remembers itself tells less, as it does at rest.
+        # Noise that has a long correlation time tells less, as it does at rest.
         error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]) * memory)
         half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, max(free / memory, 1.0))) * error
         # Where the rim has a corner, a narrower look says something else.

@@ -1,4 +1,4 @@
-"""A stick whose slightest tilt asks for everything, after all rules."""
+"""A stick whose slightest tilt gives full input, after all rules."""
 
 from collections.abc import Iterator
 
@@ -12,7 +12,7 @@ NEARLY = 0.9
 
 @finding(76, "notice", "The player cannot walk slowly: the stick works like a key.")
 def analogue_lost(case: Case) -> Iterator[Found]:
-    """A stick whose slightest tilt asks for everything, after all rules."""
+    """A stick whose slightest tilt gives full input, after all rules."""
     move = case.table.move
     by_rule = {where for where, bind in case.entries("move") if move and move.rule_of(bind) in ("unit", "factor")}
     for stick in surveyed_sticks(case):

@@ -1,4 +1,4 @@
-"""Borders on which a held stick goes to and fro, for want of a margin."""
+"""Borders on which a held stick goes back and forth, for want of a margin."""
 
 import itertools
 import math
@@ -86,7 +86,7 @@ def _on_squares(case: Case) -> Iterator[Found]:
 
 
 def _tilt_for(case: Case, bind: StickBind, amount: float) -> float:
-    """Return the tilt that asks for an amount, before any paces."""
+    """Return the tilt that requests an amount, before any paces."""
     plain = case.table.move.model_copy(update={"paces": None}) if case.table.move else None
     return StickResponse(bind, plain, case.from_side).tilt_for(amount) or 1.0
 

@@ -1,4 +1,4 @@
-"""A stretch of the curve on which next to nothing changes."""
+"""A stretch of the curve on which almost nothing changes."""
 
 from collections.abc import Iterator
 
@@ -15,7 +15,7 @@ BEGINS = 0.1
 
 @finding(120, "notice", "At least a fifth of the stick's travel changes almost nothing.")
 def curve_flat(case: Case) -> Iterator[Found]:
-    """A stretch of the curve on which next to nothing changes."""
+    """A stretch of the curve on which almost nothing changes."""
     window = round(FLAT * STEPS)
     for stick in surveyed_sticks(case):
         amounts = stick.amounts

@@ -1,4 +1,4 @@
-"""Sticks that ask for something while a usual worn stick lies untouched."""
+"""Sticks that request something while a usual worn stick lies untouched."""
 
 import math
 from collections.abc import Iterator
@@ -17,7 +17,7 @@ REST = (THRESHOLDS.rest_right, THRESHOLDS.rest_back)
 
 @finding(220, "notice", "With hands off the stick, the body walks or the view turns by itself.")
 def dead_zone_small(case: Case) -> Iterator[Found]:
-    """Sticks that ask for something while a usual worn stick lies untouched."""
+    """Sticks that request something while a usual worn stick lies untouched."""
     tilt = math.hypot(*REST) + NOISE_SIGMAS * THRESHOLDS.noise
     right, down = (part * tilt / math.hypot(*REST) for part in REST)
     for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):

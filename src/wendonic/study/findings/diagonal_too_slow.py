@@ -7,7 +7,7 @@ from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 
 TOO_SLOW = 0.65
-"""Share of what straight lines ask for below which a diagonal is reported."""
+"""Share of what straight lines request below which a diagonal is reported."""
 
 
 @finding(72, "notice", "Moving diagonally is so slow that players avoid it.")

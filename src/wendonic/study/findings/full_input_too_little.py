@@ -1,4 +1,4 @@
-"""Full input that asks for much less than top speed."""
+"""Full input that requests much less than top speed."""
 
 from collections.abc import Iterator
 
@@ -13,7 +13,7 @@ SETTLE_S, TICK_S = 3.0, 0.05
 
 @finding(115, "notice", "Players with this device never reach the gait's top speed.")
 def full_input_too_little(case: Case) -> Iterator[Found]:
-    """Full input that asks for much less than top speed."""
+    """Full input that requests much less than top speed."""
     if case.on_squares:
         return
     for channel in ("move", "throttle"):

@@ -1,4 +1,4 @@
-"""Sources that ask for more to one side than to the other."""
+"""Sources that request more to one side than to the other."""
 
 import math
 from collections.abc import Iterator
@@ -16,7 +16,7 @@ CALIBRATE = "or record this stick and use wendonic calibrate"
 
 @finding(230, "notice", "The two sides feel different for no visible reason.")
 def no_mirror_image(case: Case) -> Iterator[Found]:
-    """Sources that ask for more to one side than to the other."""
+    """Sources that request more to one side than to the other."""
     binds = case.table.move.bind if case.table.move else ()
     if any(isinstance(bind, StickBind) for bind in binds):
         words = _walking_differs(case)

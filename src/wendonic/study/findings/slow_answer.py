@@ -13,7 +13,7 @@ DELAY_S = 0.05
 """Delay of half the answer from which smoothing is reported."""
 
 RAMP_S = 0.12
-"""Delay of half the answer from which a key's ramp is: it is meant to take its time, but not so long."""
+"""Delay of half the answer from which a key's ramp is: it is meant to take its time, but not that long."""
 
 
 @finding(210, "notice", "The body lags behind the hand; players notice from about 50 ms.")

@@ -72,7 +72,7 @@ def shaping_s(profile: Profile) -> float:
 
 
 def hold_s(profile: Profile) -> float:
-    """Return for how long a direction has to be held until everything is steady, as far as can be told beforehand:
+    """Return for how long a direction has to be held until everything is steady, as far as is known beforehand:
     the slowest gait, ramps, and smoothing.
     """
     gaits_s = 0.0
@@ -87,7 +87,7 @@ def hold_s(profile: Profile) -> float:
 
 
 def rate_hz(seconds: float, hz: float = HZ) -> float:
-    """Return how often a walk of so many seconds is looked at."""
+    """Return how often a walk of that many seconds is looked at."""
     return min(hz, MOST_TICKS / seconds)
 
 

@@ -23,7 +23,7 @@ BEGINS_S = 45.5 / HZ
 TREMBLES_S = 5.0
 MOST_TREMOR_M = 0.05
 FINEST_M = 2e-5
-"""No more is known of a tremor than so much."""
+"""Tremors are measured to this."""
 
 
 class Swing(NamedTuple):
@@ -68,7 +68,7 @@ def swing(bench: Bench) -> Swing:
 
 
 def tremor_that_walks_mm(bench: Bench) -> float:
-    """Return the standard deviation (mm) of the smallest tremor of hands held still that asks for anything."""
+    """Return the standard deviation (mm) of the smallest tremor of hands held still that has an effect."""
     hands_bind(bench)
 
     def walks(tremor_m: float) -> bool:

@@ -17,7 +17,7 @@ HALVINGS = 40
 
 
 class Slide(NamedTuple):
-    """How far a thumb slides until nothing more is asked for, and how far its middle moves in an overlong slide; in
+    """How far a thumb slides until input is full, and how far its middle moves in an overlong slide; in
     window heights.
     """
 
@@ -46,7 +46,7 @@ def slide(bench: Bench) -> Slide:
     wait = round(shaping_s(bench.moving) / TICK_S)
 
     def asked(*slides: float) -> float:
-        """Return what is asked for once the thumb has gone from place to place, in window heights."""
+        """Return what is requested once the thumb has gone from place to place, in window heights."""
         helm: Helm = bench.helm(profile)
         helm.touch(0, left, middle)
         helm.tick(TICK_S)

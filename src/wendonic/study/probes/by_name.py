@@ -156,7 +156,7 @@ _MIRRORED = {"right": "left", "left": "right"}
 def figure_of_eight(profile: Profile, name: str) -> Recording:
     """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
     the second time; where a body drives, by its own turning; else in each of eight directions; where there are two
-    directions, to and fro.
+    directions, back and forth.
     """
     mode = profile.mode[name]
     walker = _walker(profile, name)

@@ -15,7 +15,7 @@ from wendonic.recording.recording import Recording
 from wendonic.study.probes.landing import landing_window
 
 AFTER_S = 1e-6
-"""What happens at the end of a tick would count for all of it: so much later it counts for the next one."""
+"""What happens at the end of a tick would count for all of it: this much later it counts for the next one."""
 
 MIRRORED = {"forward": "back", "back": "forward", "right": "left", "left": "right", "up": "down", "down": "up"}
 SIGNS = {"forward": 1.0, "back": -1.0, "right": 1.0, "left": -1.0, "up": 1.0, "down": -1.0}
@@ -134,7 +134,7 @@ def choices_of(mode: Mode) -> list[str]:
 
 
 def _sides(channel: str, bind: Any, window: Window, across: bool) -> int:
-    """Return in how many directions an entry asks for something."""
+    """Return in how many directions an entry requests something."""
     ways = [(1.0, 0.0), (-1.0, 0.0)]
     if channel == "move" and not across:
         ways += [(0.0, 1.0), (0.0, -1.0)]

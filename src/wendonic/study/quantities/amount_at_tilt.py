@@ -1,4 +1,4 @@
-"""What a tilt asks for."""
+"""What a tilt requests."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity

@@ -1,4 +1,4 @@
-"""From a full press at any moment of a tick to the end of the tick that asks for half of it."""
+"""From a full press at any moment of a tick to the end of the tick that requests half of it."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.request import chain_delay

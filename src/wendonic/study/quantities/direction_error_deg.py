@@ -1,4 +1,4 @@
-"""Tilted in any direction: the largest angle between where a stick points and what it asks for."""
+"""Tilted in any direction: the largest angle between where a stick points and what it requests."""
 
 import math
 
@@ -17,7 +17,7 @@ TILTS, COARSE_DEG, FINE_DEG = 20, 2, 0.05
     "stick: largest angle between a tilt and the request it makes, in any direction, from {aims:.0%} of full speed",
 )
 def direction_error_deg(bench: Bench) -> float | None:
-    """Look at the whole disc, and more closely where the error is largest: what a stick asks for at
+    """Look at the whole disc, and more closely where the error is largest: what a stick requests at
     a tilt of r in the direction h is at the heading atan2(right, forward), and the error is its angle to h.
     """
     if bench.from_side:
@@ -40,7 +40,7 @@ def direction_error_deg(bench: Bench) -> float | None:
 
 
 def _error_deg(stick: StickResponse, tilt: float, heading_deg: float, aims: float) -> float:
-    """Return the error (deg) of a tilt, -1 where next to nothing is asked for."""
+    """Return the error (deg) of a tilt, -1 where almost nothing is requested."""
     right, forward = stick.at(*stick.held(tilt, heading_deg))
     if math.hypot(right, forward) < aims:
         return -1.0

@@ -1,4 +1,4 @@
-"""Smallest tilt ahead that asks for anything."""
+"""Smallest tilt ahead that has an effect."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.quantity import quantity

@@ -35,7 +35,7 @@ def sector_flicker_per_min(bench: Bench) -> float | None:
 
 
 def _held_for(stick: StickResponse, wanted_deg: float) -> float:
-    """Return in which direction (deg) to hold a stick so that it asks for a direction: dead zones and notches bend
+    """Return in which direction (deg) to hold a stick so that it requests a direction: dead zones and notches bend
     it.
     """
 

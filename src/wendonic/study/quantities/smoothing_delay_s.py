@@ -1,4 +1,4 @@
-"""From a full press or tilt to half of what it finally asks for."""
+"""From a full press or tilt to half of what is finally requested."""
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.request import half_s, request_response

@@ -63,7 +63,7 @@ def all_same(values: Sequence[float | None]) -> bool:
 
 
 def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
-    """Return short names for profiles in files: without folder and ending, where that tells them apart.
+    """Return short names for profiles in files: without folder and ending, where that distinguishes them.
 
     >>> names_of([Path("old/foot.toml"), Path("new/foot.toml")])
     ('old/foot.toml', 'new/foot.toml')
@@ -192,11 +192,10 @@ def compare(
     by: str | None = None,
     held: str | None = None,
 ) -> Comparison:
-    """Return a comparison of profiles, each in its first mode or in the one that is named.
+    """Return a comparison of profiles, each in its first mode or in the given one.
 
-    `inputs` are as in `traces_of`; the figure of eight is what counts without any. `by` and `held` are as in
-    `measure`. Raises `WendonicError` for fewer
-    than two profiles, and for a mode or a probe that one of them does not have.
+    `inputs` are as in `traces_of`; without any, the figure of eight is used. `by` and `held` are as in `measure`.
+    Raises `WendonicError` for fewer than two profiles, and for a mode or a probe that one of them does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> both = compare({"foot": demo_profile(), "cart": demo_profile("cart")})

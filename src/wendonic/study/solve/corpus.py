@@ -103,21 +103,21 @@ def corpus(
     out: str | Path | None = None,
     progress: Progress | None = None,
 ) -> "pd.DataFrame":
-    """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row a
+    """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row per
     recording.
 
-    `profiles` are profiles, their TOML, or paths of files, by name; the first one is what the others are compared
-    with. Each recording is sampled once for all profiles that bind alike. Columns: `recording`, `error` (why it could
-    not be read or shaped, else missing), `duration_s`, `ticks`; `NAME.distance_m`, `NAME.end_x_m` and so on of each
+    `profiles` are profiles, their TOML, or paths of files, by name; the others are compared with the first one. Each
+    recording is sampled once for all profiles with the same bindings. Columns: `recording`, `error` (why it could not
+    be read or shaped, otherwise missing), `duration_s`, `ticks`; `NAME.distance_m`, `NAME.end_x_m` and so on of each
     profile (see `Walked`); and `NAME against FIRST.end_apart_m`, `… .parts_s` and so on of each other one (see
     `Difference`). With `quantities`, only these of both.
 
-    With `workers` above 1 the work goes to so many processes of one thread each, with `cluster` to the workers of a
-    Dask scheduler at that address, which have to see the same files; both take the extra `cluster`. With `out` (a
-    table: .parquet, .csv or .jsonl) rows are kept beside that file as they come, and a run that was cut off goes on
-    where it was; the table is written at the end. `progress` is called with how many are done, and of how many.
+    With `workers` above 1 the work goes to that many processes of one thread each, with `cluster` to the workers of a
+    Dask scheduler at that address, which must see the same files; both need the extra `cluster`. With `out` (a table:
+    .parquet, .csv or .jsonl) rows are kept beside that file as they come, and a run that was cut off continues where
+    it was; the table is written at the end. `progress` is called with the number done and the number in all.
 
-    Raises `WendonicError` for a quantity that does not exist, fewer than one profile, or no recordings.
+    Raises `WendonicError` for a quantity that does not exist, for no profile, or for no recordings.
 
     >>> from wendonic.demo import FOLDER, demo_profile
     >>> ours = demo_profile()
@@ -154,7 +154,7 @@ def corpus(
 
 
 def chunked(sources: Sequence[Source], workers: int) -> list[list[Source]]:
-    """Return recordings in the parts in which they go to so many processes.
+    """Return recordings in the parts in which they go to that many processes.
 
     >>> [len(chunk) for chunk in chunked([None] * 20, 1)], len(chunked([None] * 100_000, 2)[0])
     ([8, 8, 4], 64)
@@ -318,7 +318,7 @@ def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5
 
 
 def ranked_by(quantities: Sequence[str]) -> str:
-    """Return the difference by which recordings are ranked: the first that is asked for, or the usual one.
+    """Return the difference by which recordings are ranked: the first that is requested, or the usual one.
 
     >>> ranked_by(["distance_m", "speed_rms_m_s"]), ranked_by([])
     ('distance_m', 'most_apart_m')
@@ -363,9 +363,9 @@ def sweep_on(
     workers: int = 1,
     cluster: str | None = None,
 ) -> "pd.DataFrame":
-    """Return what every combination of some settings does to the recordings of a folder: a row a combination, a
-    column for each setting and each difference from the profile as it is, or number of the walk: means over all
-    recordings.
+    """Return what every combination of some settings does to the recordings of a folder: one row per combination, and
+    a column for each setting and for each difference from the unchanged profile or number of the walk, as means over
+    all recordings.
 
     Raises `WendonicError` as `corpus` and `wendonic.study.solve.sweep.sweep` do.
 

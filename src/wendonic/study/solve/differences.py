@@ -8,7 +8,7 @@ from wendonic.batch.trace import Columns
 from wendonic.study.motion import speeds_m_s, steps_m
 
 PART_M = 0.05
-"""Two bodies have parted once they are so far from each other."""
+"""Two bodies have parted once they are this far from each other."""
 
 MOVES_M_S = 0.05
 """A slower body has no heading to speak of."""

@@ -1,4 +1,4 @@
-"""Settings solved for: which numbers give the feel that is asked for."""
+"""Settings solved for: which numbers give the feel that is requested."""
 
 import math
 import re
@@ -88,14 +88,15 @@ def fit(
 ) -> Fitted:
     """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
 
-    A target is a number, or the least and the most that it may be, None for no limit; in the game's own unit too
-    (`stop_distance_u`). A setting that the file lacks begins as its field's example. Least squares of the shares by
-    which the targets are missed (SciPy, trust region reflective), within the limits that each setting has, over the
-    logarithms of settings above 0; of all answers, the one nearest to the start. Where a quantity goes in steps, and
-    has no slope, the settings are tried over their whole range. `engine` is that of `wendonic.shape`; `by` and `held`
-    are as in `measure`.
+    A target is a number, or the smallest and largest value allowed, None for no limit; also in the game's own unit
+    (`stop_distance_u`). A setting that the file lacks starts at its field's example. It minimises the squares of the
+    shares by which the targets are missed (SciPy, trust region reflective), within the limits that each setting has,
+    over the logarithms of settings above 0; of all answers it takes the one nearest to the start. If a quantity
+    changes in steps, and so has no slope, the settings are tried over their whole range. `engine` is that of
+    `wendonic.shape`; `by` and `held` are as in `measure`.
 
-    Targets that are not reached are told as they are; where each of them alone would be, `trades` says at what price.
+    If targets are not reached, the nearest values are reported; if each of them could be reached alone, `trades` says
+    at what cost.
 
     Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or
     a quantity that the mode does not have.

@@ -63,10 +63,10 @@ def sweep(
     """Return quantities of the feel sheet for every combination of some settings of the profile in a file.
 
     `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities, in
-    metres or in the game's own unit (`stop_distance_u`). One row a combination, the last setting changing fastest; a
-    column for each setting and each quantity, NaN where a profile does not have it or the settings do not go
-    together. `progress` is called with how many are done and how many there are. The work is shared by `workers`
-    processes, one for each core by default; with 1 it is done here. `by` and `held` are as in `measure`.
+    metres or in the game's own unit (`stop_distance_u`). There is one row per combination, the last setting changing
+    fastest, and a column for each setting and each quantity, NaN if a profile does not have it or the settings do not
+    fit together. `progress` is called with the number done and the number in all. The work is shared by `workers`
+    processes, one per core by default; with 1 it is done in this process. `by` and `held` are as in `measure`.
 
     Raises `ProfileError` for a profile with faults, and `WendonicError` for a setting, a quantity or a mode that does
     not exist, and for more than MOST_PROFILES combinations.
@@ -147,7 +147,7 @@ def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]
     if workers <= 1:
         yield from (_chunk(job, chunk) for chunk in chunks)
         return
-    # A process that begins anew shares no locks with threads of a game or a notebook.
+    # A process that starts again shares no locks with threads of a game or a notebook.
     pool: Executor
     with ProcessPoolExecutor(workers, mp_context=get_context("spawn")) as pool:
         yield from pool.map(_chunk, itertools.repeat(job), chunks)
