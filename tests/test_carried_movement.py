@@ -81,7 +81,7 @@ def test_a_key_without_a_ramp_is_wholly_down_where_it_gets_one():
 
 
 def test_info_tells_and_a_misspelling_is_told():
-    says = "entered while moving: ramps and smoothing go on where both modes have them"
+    says = "ramps and smoothing go on as it is entered, if both modes have them"
     plain = demo_profile("harvest")
     assert not any(says in line for line in plain.sentences())
     assert any(says in line for line in plain.changed({"mode.barrow.movement": "carry"}).sentences())

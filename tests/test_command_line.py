@@ -85,7 +85,7 @@ def test_demo_does_the_whole_way(tmp_path):
     done = called("demo", "--out", "demo-out", folder=tmp_path)
     assert done.returncode == 0, done.stderr
     assert profile.read_text() == changed
-    assert f"kept {Path('demo-out', 'beekeeper.toml')} as you changed it" in done.stdout
+    assert f"kept your changes in {Path('demo-out', 'beekeeper.toml')}" in done.stdout
     rows = {
         cells[0].strip(): [cell.strip() for cell in cells[1:]]
         for line in done.stdout.splitlines()
@@ -116,7 +116,7 @@ def test_new_writes_a_profile_that_works_and_refuses_to_overwrite(tmp_path):
     path.write_text("mine")
     done = run("new", path)
     assert (done.returncode, path.read_text()) == (2, "mine")
-    assert "already there; name another file, or overwrite it with --force" in done.stderr
+    assert "already exists; name another file, or overwrite it with --force" in done.stderr
     assert run("new", path, "--force").returncode == 0
     assert load_profile(path).title == "scout"
 
@@ -174,7 +174,7 @@ def test_draw_stick_and_path_write_pictures(tmp_path):
     ("words", "shown"),
     [
         ("--factor 0.9 --hz 30", "half-life of times 0.9 each frame 0.21929 s"),
-        ("--share 0.1 --hz 30", "half-life of moving 0.1 of the rest each frame 0.21929 s"),
+        ("--share 0.1 --hz 30", "half-life of covering 0.1 of the rest each frame 0.21929 s"),
         ("--per-frame-squared 0.2 --hz 30 --unit px", "0.2 px/frame² 180 px/s²"),
         ("--per-frame 3 --hz 30 --unit deg", "3 deg/frame 90 deg/s"),
         ("--factor 1.1", "factor: found 1.1; allowed: above 0 and below 1"),
@@ -409,7 +409,7 @@ def test_a_crashed_recording_is_used_with_a_warning(yard):
     done = run("info", "good.jsonl", folder=yard)
     assert done.returncode == 0
     assert "712 events" in done.stdout
-    assert done.stderr == "wendonic: good.jsonl: line 714: cut off before its end, left out\n"
+    assert done.stderr == "wendonic: good.jsonl: line 714: cut off, and ignored\n"
 
 
 def test_a_reader_that_goes_away_is_no_traceback():

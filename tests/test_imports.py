@@ -103,7 +103,7 @@ def test_a_capture_gives_its_events_from_time_zero(tmp_path, layout):
     guessed, triggers, skipped = recording.warnings
     assert "range of the sticks guessed as 0 to 255" in guessed
     assert "range of the triggers guessed as 0 to 255" in triggers
-    assert "records that no control stands for: 1, such as type 1 code 767 (1)" in skipped
+    assert "ignored records without a control: 1, such as type 1 code 767 (1)" in skipped
 
 
 @pytest.mark.parametrize(
@@ -152,9 +152,9 @@ def test_captures_that_are_none(tmp_path):
     with pytest.raises(WendonicError, match="stick range: found 5 to 5"):
         Recording.read_linux_input(path, stick_range=(5, 5))
     path.write_bytes(path.read_bytes()[:-5])
-    assert Recording.read_linux_input(path).warnings == (f"{path}: record 3: cut off before its end, left out",)
+    assert Recording.read_linux_input(path).warnings == (f"{path}: record 3: cut off, and ignored",)
     path.write_bytes(b"short")
-    with pytest.raises(RecordingError, match="holds no whole input event"):
+    with pytest.raises(RecordingError, match="has no whole input event"):
         Recording.read_linux_input(path)
     capture(path, [(1.0, KEY, W, 1), (0.5, KEY, W, 0)])
     with pytest.raises(RecordingError, match=r"record 1: t falls from 0\.0 to -0\.5"):
@@ -196,7 +196,7 @@ def test_the_beekeepers_pad_comes_back_through_a_web_pages_log(tmp_path):
 @pytest.mark.parametrize(
     ("lines", "words"),
     [
-        ("", "holds no snapshot"),
+        ("", "has no snapshots"),
         ('{"timestamp": 1, "axes": [], "buttons": []}\nrubbish\n{"axes": []}\n', "line 2: is not a snapshot"),
         ('{"timestamp": 1, "axes": [0, NaN], "buttons": []}', "line 1: pad.left_stick: found (0, nan)"),
         ('{"timestamp": 1, "axes": [], "buttons": [{"value": "x"}]}', "line 1: pad.south: found 'x'"),
@@ -230,5 +230,5 @@ def test_the_shipped_capture_is_what_the_stand_ins_did(tmp_path, layout):
     assert sum(counts) == pytest.approx(6.0 / 2.54 * 800.0, abs=1.0)
     wheel = [event.value for event in recording if event.control == "mouse.wheel"]
     assert wheel == [1.0]
-    with pytest.raises(DeviceError, match=r"hand\.left\.pose: no keyboard, pad or mouse of Linux reports it"):
+    with pytest.raises(DeviceError, match=r"hand\.left\.pose: no Linux keyboard, pad or mouse reports it"):
         linux_capture([Event(0.0, "hand.left.pose", (0.0,) * 7)])

@@ -171,7 +171,7 @@ def test_whatever_a_joystick_says_is_within_a_pads_ranges_and_told_once(axes, bu
 @pytest.mark.parametrize(
     ("table", "words"),
     [
-        ('name = "B"', "needs its controls, or a line of the database"),
+        ('name = "B"', "needs either controls or database"),
         ('controls = { south = "b0" }', "give it a guid or a name"),
         ('name = "B"\ncontrols = { suoth = "b0" }', 'did you mean "south"'),
         ('name = "B"\ncontrols = { south = "c0" }', 'found "c0"; allowed: an axis "a0"'),

@@ -98,10 +98,11 @@ def test_a_file_keeps_what_each_mode_says(tmp_path):
 def test_what_it_came_to_is_said():
     lines = profile_from_text(TEXT).sentences()
     aim = lines.index("  mode aim")
-    assert lines[aim + 1].strip() == "begins as mode foot; what it came to:"
+    assert lines[aim + 1].strip() == "a copy of mode foot, with its own changes:"
     assert any("one euro" in line or "Hz" in line for line in lines[aim:])
     assert (
-        "    press jump: key.Space; on and off in turns; waits 0.1 s for the ground, is given 0 s after it" in lines
+        "    press jump: key.Space; switched by each press; waits 0.1 s for the ground, counts 0 s after leaving it"
+        in lines
     )
 
 

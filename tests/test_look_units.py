@@ -60,7 +60,7 @@ def test_the_table_agrees_with_itself():
     assert rows["mouse for a full turn"] == pytest.approx(7200 / 1600 * 2.54)
     assert rows["mouse for 200 deg/s"] == pytest.approx(4000.0)
     assert rows["hand for 200 deg/s"] == pytest.approx(4000 / 1600 * 2.54)
-    assert rows["zoomed to 30 deg, alike at the edge"] == pytest.approx(1 / 3)
+    assert rows["zoomed to 30 deg, matched at the edge"] == pytest.approx(1 / 3)
 
 
 @pytest.mark.parametrize(

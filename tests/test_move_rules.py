@@ -53,7 +53,7 @@ def test_a_factor_is_whole_on_the_diagonal_gone_on_an_axis_and_jumps_nowhere(x, 
 @pytest.mark.parametrize(
     ("rule", "of_keys", "of_stick", "said"),
     [
-        ('diagonal = "factor"\ndiagonal_factor = 0.6', (0.6, 0.6), (math.sqrt(0.5),) * 2, "asks for 0.60 of what"),
+        ('diagonal = "factor"\ndiagonal_factor = 0.6', (0.6, 0.6), (math.sqrt(0.5),) * 2, "gives 0.60 of what"),
         ('diagonal = "unit"', (math.sqrt(0.5),) * 2, (0.1, 0.1), "the slightest tilt"),
     ],
 )
@@ -123,7 +123,7 @@ def test_a_pace_ends_even_where_no_dead_zone_does_it(lines):
     # A first pace that any tilt sets off is said to walk by itself.
     always = helm.profile.changed({"mode.foot.move.paces[0].above": 0.0, "mode.foot.move.pace_margin": None})
     (found,) = [one for one in check(always) if one.slug == "dead-zone-small"]
-    assert "asks for 0.400 there" in found.measured
+    assert "gives 0.400" in found.measured
 
 
 def test_paces_and_held_presses_set_the_amount():

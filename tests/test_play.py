@@ -197,7 +197,7 @@ def test_what_a_mode_does_not_have_is_missing_in_its_ticks():
     ("entered", "words"),
     [
         ("carts", 'at 0.250 s: no mode "carts"; did you mean "cart"? there are: foot, cart, crates'),
-        ("crates", 'at 0.250 s: mode "foot" leaves to cart, not to "crates"; see its leave_to'),
+        ("crates", 'at 0.250 s: mode "foot" can be left for cart, not for "crates"; see its leave_to'),
     ],
 )
 def test_a_mode_that_cannot_be_entered_is_named_with_its_time(entered, words):
@@ -244,7 +244,7 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
     trace = shape(recording, profile_in("y up"))
     # From the place and the speed that it went back to; its ramps begin anew.
     assert trace["pos_y"].iloc[-1] == pytest.approx(intent.motion.pos_y, abs=0.3)
-    with pytest.raises(WendonicError, match="there already"):
+    with pytest.raises(WendonicError, match="already exists"):
         helm.record(path)
 
 

@@ -139,7 +139,7 @@ def test_what_begins_ends_and_nothing_else_does(style, waits, timeline, dt):
             assert held
             held = False
         elif letter == "X":
-            # Ended and began again if it was held, or the other way round in one tick: held either way.
+            # Ended and began again if it was held, or the opposite way in one tick: held either way.
             held = True
         elif letter == "x":
             held = False

@@ -141,14 +141,14 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[mode.foot.steer]\nframe = 'goto'\n[[mode.foot.goal.bind]]\ntouch = 'window'\n" + PAD,
             5,
-            "points into the window, but [window.plan] does not say what that shows",
+            "points into the window, but [window.plan] does not say which part of the plan it shows",
         ),
         (
             HEAD + "[world]\nright = '+x'\nup = '-y'\n" + PAD,
             None,
             'the world has no forward; allowed: frame "map" or "goto" with side_view = true',
         ),
-        (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; a game from above also says forward"),
+        (HEAD + "[world]\nright = '+x'\n" + PAD, 3, "found +x alone; seen from above a game also needs forward"),
         (
             HEAD
             + "[mode.foot.steer]\nframe = 'map'\nside_view = true\n"
@@ -178,7 +178,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             4,
             "nothing in any list; give at least one of forward",
         ),
-        (HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n", 4, "it pulls one way"),
+        (
+            HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n",
+            4,
+            "a key has one direction",
+        ),
         (HEAD + "[world]\nright = '+x'\nforward = '-z'\n" + PAD, 3, "a 2-D game uses x and y"),
         (HEAD + "max_dt_s = inf\n" + PAD, 3, "found inf; allowed: a finite number"),
         (
@@ -191,7 +195,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + PAD + CURVE.format("[0, 0], [1.5, 1]"), 5, "found 1.5; allowed: 0 to 1"),
         (HEAD + PAD + "gate = 'measured'\n", 3, 'rim: is missing; gate "measured" needs its lengths'),
         (HEAD + PAD + "gate = 'measured'\nrim = [1, 1, 0, 1]\n", 6, "found 0; allowed: 0.25 to 1.5"),
-        (HEAD + MOVE + "half_life_s = 0\none_euro = {}\n" + PAD, 4, "half_life_s: found beside one_euro"),
+        (HEAD + MOVE + "half_life_s = 0\none_euro = {}\n" + PAD, 4, "half_life_s: found together with one_euro"),
         (
             HEAD + MOVE + PACES.format(0.2, 0.5, 0.1, 1) + PAD,
             4,
@@ -213,16 +217,20 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             4,
             "12 is half a sector or more; allowed: below 11.25",
         ),
-        (HEAD + LOOK + 'mouse = "mouse.move"\ndeg_per_count = 1\ndpi = 800\n', 3, "allowed: one way to say how far"),
+        (
+            HEAD + LOOK + 'mouse = "mouse.move"\ndeg_per_count = 1\ndpi = 800\n',
+            3,
+            "cm_per_turn or dpi; allowed: one of them",
+        ),
         (
             HEAD + LOOK + 'mouse = "mouse.move"\ndeg_per_count = 1\nhand_gain = {}\n',
             6,
-            "needs dpi beside",
+            "needs dpi together with",
         ),
         (
             HEAD + LOOK + 'mouse = "mouse.move"\nhand_gain = { slow = 2, fast = 1 }\n',
             5,
-            "slow 2 is above fast 1; the quicker hand never turns less",
+            "slow 2 is above fast 1; a faster hand must not turn less",
         ),
         (HEAD + LOOK + 'gyro = "pad.gyro"\npause_press = "aim"\n' + PRESS, 5, 'no press in this mode "aim"'),
         (HEAD + "[mode.foot.look]\nzoom = { press = 'aim' }\n" + LOOK + 'gyro = "pad.gyro"\n', 4, "there are: none"),
@@ -263,7 +271,7 @@ def test_a_profile_says_in_words_what_it_holds():
         "axes: right-handed, y up; forward is -z, right is +x",
         "mode foot (starts here)",
         "forward KeyW ArrowUp",
-        "pad.left_stick: nothing up to tilt 0.14, full from 0.96 on, out until back at 0.11; power",
+        "pad.left_stick: nothing up to tilt 0.14, full from tilt 0.96, until back at 0.11; power",
         # 3.2² / (2 · 30) = 0.1707
         "stops from top speed in 0.17 m",
     ):
@@ -277,46 +285,44 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         'zone "smoker": 0.8 to 1 of the width, 0.5 to 1 of the height from the top',
         "move: the latest of 4 sources, diagonals capped at full speed",
         "none 0.02 s after a release; the later wins",
-        'thumb landing in "left half": full 0.12 of the height away from where it landed, which is dragged',
-        "axes: right pad.left_stick.x, forward pad1.left_stick.y: nothing up to tilt 0.14, full from 0.96 on, ",
-        "full from 0.96 on, out until back at 0.126; knee",
-        "nothing up to tilt 0.3, then the raw tilt (a jump), out until back at 0.15; s curve, amount 0.7, from",
-        "each axis by itself; square gate; rests at 0.05, -0.1",
-        "nothing up to tilt 0.2, within 0.2 of an axis put on it, full from 0.96 on; expo curve, amount 0.55",
+        'thumb landing in "left half": full at 0.12 of the window\'s height from where it landed, which is dragged',
+        "axes: right pad.left_stick.x, forward pad1.left_stick.y: nothing up to tilt 0.14, full from tilt 0.96, ",
+        "full from tilt 0.96, until back at 0.126; knee",
+        "nothing up to tilt 0.3, then the raw tilt (a jump), until back at 0.15; s curve, amount 0.7, from",
+        "each axis by itself; square gate; rest point 0.05, -0.1",
+        "nothing up to tilt 0.2, within 0.2 of an axis moved onto it, full from tilt 0.96; expo curve, amount 0.55",
         "hand.left and hand.right swung while squeezed, full at 1.8 m/s, 1.5 times as much with both, slowing",
         "rise: the sum of 2 sources",
-        "keys: up KeyR, down KeyF; full 0.03 s after a press, none 0.02 s after a release; the earlier wins",
-        "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from 1 on, ",
-        "full from 1 on, out until back at 0.045; linear",
+        "keys: up KeyR, down KeyF; full input 0.03 s after a press, none 0.02 s after a release; the earlier wins",
+        "triggers: up pad.right_trigger, down pad.left_trigger: nothing up to tilt 0.05, full from tilt 1, ",
+        "full from tilt 1, until back at 0.045; linear",
         "look: 4 sources, added, pitch -75 to 75 deg",
-        "mouse: 34 cm a turn at 800 dpi (0.03362 deg a count), pitch 0.5 of yaw; pitch inverted",
-        'finger dragged from "right half": 180 deg a window width',
-        "pad.gyro: turns 1.5 times as far as the hand",
+        "mouse: 34 cm per turn at 800 dpi (0.03362 deg per count), pitch 0.5 of yaw; pitch inverted",
+        'finger dragged from "right half": 180 deg per window width',
+        "pad.gyro: turns the view 1.5 times as far as the pad",
         'press hold: key.Space, pad.south, a finger in "smoker"; on while held',
-        "press toggle: key.ShiftLeft; on and off in turns",
+        "press toggle: key.ShiftLeft; switched by each press",
         "press tap: key.KeyE; released within 0.2 s",
-        "press long: key.KeyE; on from 0.5 s on",
+        "press long: key.KeyE; on after 0.5 s",
         "press double: pad1.left_trigger from 0.5 until 0.2; on from the second press within 0.3 s",
         "press chord: key.ControlLeft with key.KeyC",
         "press notch: a wheel notch towards the user",
-        "press jump: mouse.left; on while held; waits 0.1 s for the ground, is given 0.1 s after it",
-        "pad.dpad; full 0.03 s after a press",
+        "press jump: mouse.left; on while held; waits 0.1 s for the ground, counts 0.1 s after leaving it",
+        "pad.dpad; full input 0.03 s after a press",
         "touch zones: forward upper part, left left edge, right right edge",
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
-        "entered with presses held: they end, and count again once released",
-        "one of 8 facings, left 5 deg beyond its border",
-        "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, left 0.05 lower",
-        "times 0.5 while hold is held, times 0.25 while toggle is held, drawn to 8 directions by 0.7, one-euro",
-        "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed behind 2 Hz",
-        "none 0.02 s after a release, the other side at once; the later wins",
-        "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
-        "times 0.3036 while toggle is held (from 90 to 30 deg of view, alike at 0.7 of the way to the edge)",
-        "mouse: 0.1 deg a count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of the hand, half-life 0.05 s",
-        "deg/s pitch at full tilt, eased in over 0.3 s, 50% more after 0.2 s at the rim; nothing up to tilt 0.2",
-        "about the world's up, fading out below 20 deg/s, bias found while within 3 deg/s, paused while hold is held",
-        '"right half": 180 deg a window width, half-life 0.1 s',
-    ):
-        assert part in words, part
+        "held presses end as it is entered, and count again once released",
+        "one of 8 facings, each lasting 5 deg past its border",
+        "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, each lasting 0.05
+        below", "times 0.5 while hold is held, times 0.25 while toggle is held, pulled to 8 directions by 0.7,
+        one-euro", "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed estimate with 2 Hz", "none 0.02 s after a
+        release, the opposite direction at once; the later wins", "curve through 4 points, from 0.1 to 0.9; measured
+        gate of 5 lengths", "times 0.3036 while toggle is held (from 90 to 30 deg of view, matched at 0.7 of the way
+        to the edge)", "mouse: 0.1 deg per count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of hand speed, half-life
+        0.05 s", "deg/s pitch at full tilt, eased in over 0.3 s, plus 50% after 0.2 s at the rim; nothing up to tilt
+        0.2", "about the world's up, fading out below 20 deg/s, bias measured while it lies still within 3 deg/s,
+        paused while hold is held", '"right half": 180 deg per window width, half-life 0.1 s', ): assert part in
+        words, part
 
 
 STEER, STICK = HEAD + "[mode.foot.steer]\n", HEAD + PAD
@@ -359,7 +365,7 @@ IDLE = [
     (
         HEAD + LOOK + 'stick = "pad.right_stick"\nsnap_deg = 30\nease_s = 1\n',
         "look.bind[0].ease_s",
-        "beside snap_deg",
+        "with snap_deg",
     ),
     (
         HEAD + LOOK + 'stick = "pad.right_stick"\ndead_zone = { release = 0.1 }\n',

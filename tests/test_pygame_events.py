@@ -259,7 +259,7 @@ def test_the_command_stops_by_itself_and_overwrites_nothing(tmp_path):
     assert json.loads(path.read_text().splitlines()[0])["format"] == "wendonic-recording"
     again = subprocess.run(command, capture_output=True, text=True, env=environment, timeout=60, check=False)
     assert (again.returncode, again.stdout) == (2, "")
-    assert again.stderr == f"wendonic: {path} is there already; give another name, or remove it\n"
+    assert again.stderr == f"wendonic: {path} already exists; give another name, or remove it\n"
     with pytest.raises(WendonicError, match="seconds: found -1; allowed: above 0"):
         RecordSession(Path("other.jsonl"), seconds=-1.0)
 

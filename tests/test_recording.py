@@ -274,7 +274,7 @@ def test_a_last_line_cut_off_anywhere_is_left_out_with_a_warning(tmp_path, caplo
         caplog.clear()
         recording = Recording.read(path)
         assert len(recording) == 2
-        assert "line 4: cut off before its end" in recording.warnings[0]
+        assert "line 4: cut off, and ignored" in recording.warnings[0]
         assert recording.warnings[0] in caplog.text
     path.write_bytes(content)
     assert len(Recording.read(path)) == 3
@@ -359,7 +359,7 @@ def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():
     ]
     words = "\n".join(describe_recording(Recording([*path, *steps])))
     for part in (
-        "5.00 s from 0 s on, 433 events; longest silence 2.50 s, from 2.50 s on",
+        "5.00 s from 0 s, 433 events; longest silence 2.50 s, from 2.50 s",
         "pad.left_stick: 429 events (86 a second), polled at about 250 Hz, x 0.5 to 0.506, y (towards the player) 0",
         "key.KeyD: 2 events (0.4 a second), down once, 2.50 s in all",
         'mark at 5.00 s: "lit"',

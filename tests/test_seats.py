@@ -137,9 +137,9 @@ def test_seats_are_changed_while_playing_and_held_presses_of_the_new_one_count_o
         (
             'keys = ["ArrowUp", "ArrowDown", "Enter"]',
             'keys = ["ArrowUp", "Space"]',
-            "Space is that of seat one already",
+            "Space already belongs to seat one",
         ),
-        ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"', "seat.two.pad: pad is that of seat one already"),
+        ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"', "seat.two.pad: pad already belongs to seat one"),
         ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad11"', 'found "pad11"; did you mean "pad1"?'),
         ("[seat.two]", "[seat.pad1]", "seat.pad1: is the name of a pad"),
         ('seat = "two"', 'seat = "too"', 'mode.yard.look.bind[0].seat: no seat "too"; did you mean "two"?'),

@@ -86,6 +86,6 @@ def test_another_structure_is_refused_and_other_numbers_are_not():
     ):
         other = Helm(profile.changed(changes))
         stood = other.tick(0.0)
-        with pytest.raises(WendonicError, match="of another structure"):
+        with pytest.raises(WendonicError, match="has another structure"):
             other.restore(moment)
         assert other.tick(0.0).motion == stood.motion

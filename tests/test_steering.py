@@ -896,7 +896,7 @@ def test_a_side_view_has_one_axis_and_its_sprite_turns_at_once_and_keeps_its_sid
 
 
 def quaternion(yaw_deg):
-    """A pose of WebXR that looks to the right by so much: about y, the other way round."""
+    """A pose of WebXR that looks to the right by so much: about y, the opposite way."""
     half = -math.radians(yaw_deg) / 2.0
     return 0.0, math.sin(half), 0.0, math.cos(half)
 

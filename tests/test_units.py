@@ -190,8 +190,7 @@ def test_budgets_limits_and_findings_are_in_the_games_own_unit():
 
 def test_the_unit_is_said():
     assert (
-        "  axes: 2-D from above; forward is -y, right is +x; 50 px are a metre"
-        in profile_from_text(PIXELS).sentences()
+        "  axes: 2-D from above; forward is -y, right is +x; 50 px per metre" in profile_from_text(PIXELS).sentences()
     )
 
 
@@ -224,7 +223,7 @@ def test_tables_and_sentences_say_the_same_lengths_in_the_games_own_unit(command
             app, [f"{name}.toml" if word == "F" else word for word in command], env={"COLUMNS": "200"}
         )
         assert out.exit_code in (0, 1), out.output
-        text = re.sub(r"50 px are a metre", "", out.output)
+        text = re.sub(r"50 px per metre", "", out.output)
         found = LENGTHS.findall(text)
         assert {of for _, of, _ in found} <= {unit}
         said[name] = [float(number) for number, _, _ in found]

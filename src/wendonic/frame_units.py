@@ -76,7 +76,7 @@ def frame_table(
 
     >>> for words, value, units in frame_table(30, share=0.1, per_frame_squared=0.2, unit="px"):
     ...     print(words, f"{value:.4g}", units)
-    half-life of moving 0.1 of the rest each frame 0.2193 s
+    half-life of covering 0.1 of the rest each frame 0.2193 s
     drag, if it is of a speed 3.161 1/s
     0.2 px/frame² 180 px/s²
     """

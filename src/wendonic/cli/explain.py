@@ -27,4 +27,11 @@ def explain(
         say_definitions([("", thing.says)], 0)
     if found.things and (found.fields.groups or found.fields.fields):
         say()
+    if len(found.fields.groups) > 1:
+        # In full they fill several screens.
+        tables = [table for group in found.fields.groups for table in group.tables]
+        say_definitions((table.path, table.summary) for table in tables)
+        say(f"In full, each of them: wendonic fields {tables[0].path}")
+        show_found(found.fields._replace(groups=()))
+        return
     show_found(found.fields)

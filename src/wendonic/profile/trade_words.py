@@ -139,6 +139,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "skid": TradeWord(
         "Sliding on after a release or in a turn.", ("brake_m_s2", "grip"), ("stop_distance_m", "slides-on")
     ),
+    "sliding": TradeWord(
+        "Going on after a release.", ("brake_m_s2", "coast_half_life_s", "grip"), ("stop_distance_m", "slides-on")
+    ),
     "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
     "snap turn": TradeWord(
         "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")

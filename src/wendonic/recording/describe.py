@@ -39,7 +39,7 @@ def describe_recording(recording: Recording) -> list[str]:
     >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(1.5, "key.KeyD", 1), Event(2.0, "key.KeyD", 0)])
     >>> print("\\n".join(describe_recording(walk)))
     Recording without a title
-      2.00 s from 0 s on, 3 events; longest silence 1.50 s, from 0.00 s on
+      2.00 s from 0 s, 3 events; longest silence 1.50 s, from 0.00 s
       devices: keys
       key.KeyW: 1 event (0.5 a second), down once, 2.00 s in all
       key.KeyD: 2 events (1 a second), down once, 0.50 s in all

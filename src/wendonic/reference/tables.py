@@ -1,7 +1,7 @@
 """Every table of a profile or a course: where it stands, and its fields, in the order of shaping."""
 
 import inspect
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from functools import cache
 from typing import Annotated, Any, NamedTuple, get_args, get_origin
 
@@ -43,6 +43,16 @@ class ReferenceTable(NamedTuple):
     def chosen(self) -> str:
         """The one word by which an alternative is known: `stick`, `power`, `drive`."""
         return self.choice.split('"')[1] if '"' in self.choice else self.choice
+
+    @property
+    def path(self) -> str:
+        """A path by which it alone is found.
+
+        >>> [table.path for table in profile_tables() if table.choice == "stick"][0]
+        'mode.NAME.move.bind.stick'
+        """
+        place = self.places[0].replace("[]", "")
+        return f"{place}.{self.chosen}" if self.choice else place
 
     @property
     def about(self) -> str:
@@ -120,8 +130,18 @@ def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
 
     walk(_Place(root, "", ""))
     return tuple(
-        ReferenceTable(kind, tuple(found), choices[kind], tuple(field_words(kind))) for kind, found in places.items()
+        ReferenceTable(kind, tuple(found), choices[kind], _in_order(field_words(kind)))
+        for kind, found in places.items()
     )
+
+
+LAST = ("shared", "seat")
+"""Fields that every entry has, and few files need."""
+
+
+def _in_order(fields: Iterable[FieldWords]) -> tuple[FieldWords, ...]:
+    """Return fields with those first that a file must have, which say what the table is."""
+    return tuple(sorted(fields, key=lambda field: (field.name in LAST, not field.required)))
 
 
 def profile_tables() -> tuple[ReferenceTable, ...]:

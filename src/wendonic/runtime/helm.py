@@ -403,10 +403,9 @@ class Helm(BodyDoor):
             return
         crossing = self._crossings.get((self._run.name, mode))
         if crossing is None:
-            exits = ", ".join(self.profile.mode[self._run.name].leave_to or ()) or "nowhere"
-            raise WendonicError(
-                f'mode "{self._run.name}" can be left for {exits}, not for "{mode}"; see its leave_to'
-            )
+            exits = ", ".join(self.profile.mode[self._run.name].leave_to or ())
+            words = f'can be left for {exits}, not for "{mode}"' if exits else "cannot be left"
+            raise WendonicError(f'mode "{self._run.name}" {words}; see its leave_to')
         old, record = self._run, self._record
         # Under another style, on and down mean something else: such a press starts again.
         carried = [

@@ -118,7 +118,7 @@ class DeadZone(Table):
         """Say what it does; `comes_back` says whether a release counts where it stands.
 
         >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
-        'nothing up to tilt 0.2, then the raw tilt (a jump), out until back at 0.1'
+        'nothing up to tilt 0.2, then the raw tilt (a jump), until back at 0.1'
         """
         released = comes_back and DEAD_ZONE_FORMS.number(self.form) in RELEASING and self.back < self.inner
         release = f", until back at {self.back:.3g}" if released else ""

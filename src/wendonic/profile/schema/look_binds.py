@@ -173,14 +173,14 @@ class MouseBind(LookBind):
 
     def what(self) -> str:
         """Return its controls and numbers in words."""
-        words = f"{self.count_deg:g} deg a count"
+        words = f"{self.count_deg:g} deg per count"
         if self.deg_per_count is None:
-            words = f"{self.cm_per_turn:g} cm a turn at {self.dpi:g} dpi ({self.count_deg:.4g} deg a count)"
+            words = f"{self.cm_per_turn:g} cm per turn at {self.dpi:g} dpi ({self.count_deg:.4g} deg per count)"
         words += f", pitch {self.pitch_ratio:g} of yaw" if self.pitch_ratio != 1.0 else ""
         if self.hand_gain:
             gain = self.hand_gain
             ends = f"from {gain.slow:g} at {gain.from_cm_s:g} cm/s to {gain.fast:g} at {gain.to_cm_s:g} cm/s"
-            words += f", gain {ends} of the hand"
+            words += f", gain {ends} of hand speed"
         return f"mouse: {words}{_smoothed(self.half_life_s)}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
@@ -355,7 +355,7 @@ class TouchDragBind(LookBind):
 
     def what(self) -> str:
         """Return its controls and numbers in words."""
-        words = f"{self.deg_per_width:g} deg a window width{_smoothed(self.half_life_s)}"
+        words = f"{self.deg_per_width:g} deg per window width{_smoothed(self.half_life_s)}"
         return f'finger dragged from "{self.touch_drag}": {words}'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002

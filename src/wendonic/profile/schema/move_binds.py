@@ -245,7 +245,7 @@ class TouchStickBind(Moving, Tilted):
 
     def what(self) -> str:
         """Return its controls in words."""
-        away = f"full {self.radius:g} of the height away from where it landed"
+        away = f"full at {self.radius:g} of the window's height from where it landed"
         return f'thumb landing in "{self.touch_stick}": {away}, which {PAST_RIM.sentence(self.past_rim)} past that'
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002

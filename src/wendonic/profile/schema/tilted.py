@@ -89,7 +89,7 @@ class Centred(Shaped):
         """Say what a tilt goes through."""
         device = GATES.sentence(self.gate)
         device += f" of {len(self.rim)} lengths" if self.rim else ""
-        device += f"; rests at {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else ""
+        device += f"; rest point {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else ""
         return f"{super().shape_sentence()}{device}"
 
     def tilted(self, heading: float, tilt: float) -> tuple[float, float]:

@@ -18,4 +18,4 @@ class CameraSteer(OnFoot):
 
     def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
-        return "forward is where the camera looks, flattened"
+        return "forward is where the camera looks, projected onto the ground"

@@ -90,7 +90,7 @@ class DriveSteer(Sprite):
             else f"in no circle narrower than {length.m(2.0 * self.turn_radius_m)}"
         )
         return (
-            f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; backwards at "
+            f"throttle and turn drive: turns at up to {self.turn_deg_s:g} deg/s{fast}, {circle}; in reverse at "
             f"{self.reverse_ratio:g} of top speed, turning {REVERSES.sentence(self.reverse)}{self._grip_sentence()}"
         )
 

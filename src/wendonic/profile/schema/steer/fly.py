@@ -24,7 +24,7 @@ class FlySteer(Faced):
 
     def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
         """Say what forward means."""
-        return f"flying forward where the camera looks, {'flattened' if self.level else 'pitch included'}"
+        return f"flying forward where the camera looks, {'level' if self.level else 'pitch included'}"
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
         """Return the numbers with those of its own frame put in."""

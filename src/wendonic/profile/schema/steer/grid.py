@@ -110,7 +110,7 @@ class GridSteer(Faced):
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say how it steps."""
         speed = self.square_m / self.step_s
-        words = f"squares of {length.m(self.square_m)}, a step takes {self.step_s:g} s ({length.m_s(speed, '.3g')})"
+        words = f"squares of {length.m(self.square_m)}, {self.step_s:g} s per step ({length.m_s(speed, '.3g')})"
         if self.origin_m is not None:
             words += (
                 f", counted from the corner ({', '.join(f'{place * length.per_m:g}' for place in self.origin_m)})"

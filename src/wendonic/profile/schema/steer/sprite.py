@@ -46,11 +46,13 @@ FACES = Words(
 
 
 TIES = Words(
-    Word("sideways", "two keys show the one to the side", TIE_SIDEWAYS, meaning="The facing to the side is shown."),
-    Word("upright", "two keys show the upright one", TIE_UPRIGHT, meaning="The facing up or down is shown."),
+    Word(
+        "sideways", "two keys show the facing to the side", TIE_SIDEWAYS, meaning="The facing to the side is shown."
+    ),
+    Word("upright", "two keys show the facing up or down", TIE_UPRIGHT, meaning="The facing up or down is shown."),
     Word(
         "later",
-        "two keys show that of the later one",
+        "two keys show the facing of the later one",
         TIE_LATER,
         meaning="The facing of the key that was pressed later is shown.",
     ),
@@ -105,9 +107,13 @@ class Slope(Table):
 
     def sentence(self, length: LengthUnit = METRES) -> str:
         """Say what it does."""
-        climbs = f"; {100.0 * self.uphill_ratio:g} % of speed straight up there" if self.uphill_ratio < 1.0 else ""
+        climbs = (
+            f"; {100.0 * self.uphill_ratio:g} % of speed is left straight up the steepest"
+            if self.uphill_ratio < 1.0
+            else ""
+        )
         return (
-            f"slopes: up to {self.steepest_deg:g} deg{climbs}; on steeper ground nobody gets up, and slides at "
+            f"slopes: up to {self.steepest_deg:g} deg{climbs}; slides down steeper ground at "
             f"{length.m_s(self.slide_m_s)}; steps up to {length.m(self.step_m)}; leans with a half-life of "
             f"{self.lean_half_life_s:g} s"
         )
@@ -202,7 +208,7 @@ class Sprite(Choice):
         lines = [f"steer: {self.sentence(length)}"]
         face = self.face_words()
         if face:
-            margin = f", left {self.sector_margin_deg:g} deg beyond its border"
+            margin = f", each lasting {self.sector_margin_deg:g} deg past its border"
             shown = f"; one of {self.sectors} facings{SECTORS_BY.sentence(self.sector_by)}{margin}"
             if self.sectors == 4:
                 shown += f"; {TIES.sentence(self.sector_tie)}"
@@ -272,7 +278,7 @@ class Faced(Sprite):
         """Say which way the body faces."""
         rate = ", at once" if self.turns_at_once else f", turning at up to {self.turn_deg_s:g} deg/s"
         rate = rate if self.uses("turn_deg_s") else ""
-        above = f", for an amount from {self.face_above:g} on" if self.face_above > 0.0 else ""
+        above = f", above an amount of {self.face_above:g}" if self.face_above > 0.0 else ""
         above += f", diagonals held for {self.diagonal_hold_s:g} s" if self.diagonal_hold_s > 0.0 else ""
         return f"{FACES.sentence(self.face)}{rate}{above}"
 
