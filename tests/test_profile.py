@@ -313,16 +313,18 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
         "held presses end as it is entered, and count again once released",
         "one of 8 facings, each lasting 5 deg past its border",
-        "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, each lasting 0.05
-        below", "times 0.5 while hold is held, times 0.25 while toggle is held, pulled to 8 directions by 0.7,
-        one-euro", "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed estimate with 2 Hz", "none 0.02 s after a
-        release, the opposite direction at once; the later wins", "curve through 4 points, from 0.1 to 0.9; measured
-        gate of 5 lengths", "times 0.3036 while toggle is held (from 90 to 30 deg of view, matched at 0.7 of the way
-        to the edge)", "mouse: 0.1 deg per count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of hand speed, half-life
-        0.05 s", "deg/s pitch at full tilt, eased in over 0.3 s, plus 50% after 0.2 s at the rim; nothing up to tilt
-        0.2", "about the world's up, fading out below 20 deg/s, bias measured while it lies still within 3 deg/s,
-        paused while hold is held", '"right half": 180 deg per window width, half-life 0.1 s', ): assert part in
-        words, part
+        "both axes of a diagonal multiplied by 0.8, paces 0.3 above 0, 0.7 above 0.4, 1 above 0.8, each lasting 0.05",
+        "times 0.5 while hold is held, times 0.25 while toggle is held, pulled to 8 directions by 0.7, one-euro",
+        "cutoff 3 Hz and 0.8 Hz more per 1/s of speed, speed estimate with 2 Hz",
+        "none 0.02 s after a release, the opposite direction at once; the later wins",
+        "curve through 4 points, from 0.1 to 0.9; measured gate of 5 lengths",
+        "times 0.3036 while toggle is held (from 90 to 30 deg of view, matched at 0.7 of the way to the edge)",
+        "mouse: 0.1 deg per count, gain from 0.5 at 3 cm/s to 2 at 30 cm/s of hand speed, half-life 0.05 s",
+        "deg/s pitch at full tilt, eased in over 0.3 s, plus 50% after 0.2 s at the rim; nothing up to tilt 0.2",
+        "fading out below 20 deg/s, bias measured while it lies still within 3 deg/s, paused while hold is held",
+        '"right half": 180 deg per window width, half-life 0.1 s',
+    ):
+        assert part in words, part
 
 
 STEER, STICK = HEAD + "[mode.foot.steer]\n", HEAD + PAD
