@@ -121,7 +121,7 @@ def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper
     # 0.03 deg a count of an 800 dpi mouse, at gains of 0.8 and 1.6.
     per_cm = 0.03 * 800 / 2.54
     assert (slow[-1, 1], fast[-1, 1]) == pytest.approx((20.0 * per_cm * 0.8, 20.0 * per_cm * 1.6))
-    with pytest.raises(WendonicError, match="nothing looks by stick or mouse here"):
+    with pytest.raises(WendonicError, match="no stick or mouse turns the view here"):
         draw_look([demo_profile("tablet")])
     with pytest.raises(WendonicError, match="3 profiles; allowed: one, or two to compare"):
         draw_look([beekeeper] * 3)
@@ -397,28 +397,31 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
     [
         (
             "beekeeper_keys",
-            "17.50 s: forward is the camera, 134 deg\nasked: 45 deg to the left, 1.00\ngoes 89 deg",
+            "17.50 s: forward is the camera, 134 deg\nrequested: 45 deg to the left, 1.00\ngoes 89 deg",
         ),
-        ("smoker_rounds", "4.00 s: forward is the body, 44 deg\nasked: 90 deg to the left, 1.00\ngoes 314 deg, 1.00"),
+        (
+            "smoker_rounds",
+            "4.00 s: forward is the body, 44 deg\nrequested: 90 deg to the left, 1.00\ngoes 314 deg, 1.00",
+        ),
         ("cart_ride", "11.01 s: forward is the cart, 114 deg\nthrottle -1.00, turn 1.00\ngoes 294 deg, 0.40"),
         (
             "scout_flight",
-            "1.00 s: forward is the camera, 0 deg\nnothing asked for\ngoes straight up, 0.50; faces 0 deg",
+            "1.00 s: forward is the camera, 0 deg\nnothing requested\ngoes straight up, 0.50; faces 0 deg",
         ),
         ("orchard_errands", "1.00 s: forward is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         (
             "crates_push",
-            "1.01 s: forward is the plan's +y, 0 deg\nasked: 90 deg to the right, 1.00\ngoes 90 deg, 1.00",
+            "1.01 s: forward is the plan's +y, 0 deg\nrequested: 90 deg to the right, 1.00\ngoes 90 deg, 1.00",
         ),
         (
             "crates_push",
-            "9.50 s: forward is the plan's +y, 0 deg\nasked: straight back, 1.00\nrefused by square (3, 3); faces",
+            "9.50 s: forward is the plan's +y, 0 deg\nrequested: straight back, 1.00\nrefused by square (3, 3)",
         ),
         (
             "terraces_walk",
-            "4.40 s: forward is the camera, 0 deg\nasked: straight ahead, 1.00\nrests, too steep; faces 0 deg",
+            "4.40 s: forward is the camera, 0 deg\nrequested: straight ahead, 1.00\nrests, too steep; faces 0 deg",
         ),
-        ("headset_walk", "3.10 s: forward is head or hands, 30 deg\nasked: straight ahead"),
+        ("headset_walk", "3.10 s: forward is head or hands, 30 deg\nrequested: straight ahead"),
     ],
 )
 def test_a_rose_says_and_shows_why_it_went_there(name, words):

@@ -29,7 +29,7 @@ def draw_calibration(found: Calibration, ax: Axes | None = None) -> list[Axes]:
     >>> from wendonic.study.calibration.calibrate import calibrate
     >>> rest, rim, *_ = draw_calibration(calibrate(demo_recording("lookout_devices")))
     >>> rim.get_title(loc="left")
-    'its rim is no circle: measured'
+    'its rim is not a circle: measured'
     """
     sticks = found.sticks
     if not 1 <= len(sticks) <= MOST_STICKS:
@@ -57,7 +57,7 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
         dress_axes(ax, f"{stick.control} at rest")
         _say_missing(ax, stick, "rest")
         return
-    dress_axes(ax, f"{stick.control} rests {_tilt(stick):.3f} off its middle", "right (raw)", "forward (raw)")
+    dress_axes(ax, f"{stick.control} rests {_tilt(stick):.3f} off centre", "right (raw)", "forward (raw)")
     ax.set_aspect("equal")
     x, y = stick.samples.x[rest.used], -stick.samples.y[rest.used]
     ax.plot(x, y, ".", color=FOG, markersize=4, label=f"{len(x)} samples,\n{rest.seconds:.1f} s hands off", zorder=1)
@@ -94,7 +94,7 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
         dress_axes(ax, f"{stick.control} round its rim")
         _say_missing(ax, stick, "rim")
         return
-    shape = "a circle" if rim.gate == "circle" else "no circle: measured"
+    shape = "a circle" if rim.gate == "circle" else "not a circle: measured"
     dress_axes(ax, f"its rim is {shape}", "right, from rest (raw)", "forward, from rest (raw)")
     ax.set_aspect("equal")
     centre_x, centre_y = (stick.rest.x.value, stick.rest.y.value) if stick.rest else (0.0, 0.0)
@@ -111,7 +111,7 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
             end * np.sin(angles), end * np.cos(angles), color=MOSS, linewidth=0.7, linestyle=(0, (2, 2)), zorder=3
         )
     full = outer.value * (middle if rim.gate == "measured" else np.ones_like(middle))
-    words = f"outer {outer.value:.3f}{' of the rim' if rim.gate == 'measured' else ''}:\nfull from here on"
+    words = f"outer {outer.value:.3f}{' of the rim' if rim.gate == 'measured' else ''}:\nfull from here outwards"
     ax.plot(full * np.sin(angles), full * np.cos(angles), color=HONEY, linestyle=(0, (5, 2)), label=words, zorder=2)
     ax.add_patch(
         Circle((0, 0), 1.0, fill=False, edgecolor=INK, linewidth=0.8, linestyle=(0, (1, 2)), label="unit circle")

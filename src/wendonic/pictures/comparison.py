@@ -37,7 +37,7 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     3
     """
     if len(compared.names) > len(LINE_STYLES):
-        raise WendonicError(f"found {len(compared.names)} profiles; a picture tells {len(LINE_STYLES)} apart")
+        raise WendonicError(f"found {len(compared.names)} profiles; allowed: at most {len(LINE_STYLES)}")
     rows = len(compared.traces)
     if ax is None and rows > ROWS:
         # Twelve inputs in the height of three would have no room for their words.

@@ -54,7 +54,7 @@ def draw_corpus(
     if not any(len(values) for values in known.values()):
         raise WendonicError("nothing could be compared: every recording has an error")
     if len(pairs) > len(LINE_STYLES):
-        raise WendonicError(f"found {len(pairs)} profiles; a picture tells {len(LINE_STYLES)} apart")
+        raise WendonicError(f"found {len(pairs)} profiles; allowed: at most {len(LINE_STYLES)}")
     spread, most = split_axes(ax, widths=[1.1, 1.0])
     factor, unit = length.factor(UNITS[by]), UNITS[by]
     count = int(frame["error"].isna().sum())

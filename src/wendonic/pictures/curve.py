@@ -77,7 +77,7 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
         raise WendonicError(f"{len(shown)} curves in one picture; allowed: at most {len(LINE_STYLES)}")
     amount, slope = split_axes(ax, widths=(1.0, 1.0))
     dress_axes(amount, "", "tilt (raw, 0 to 1)", "wanted amount (of top speed or rate)")
-    dress_axes(slope, "Slope: how much a little more tilt changes", "tilt (raw, 0 to 1)", "slope (amount for tilt)")
+    dress_axes(slope, "Slope: change of amount for a change of tilt", "tilt (raw, 0 to 1)", "slope (amount for tilt)")
     amount.plot([0.0, 1.0], [0.0, 1.0], label="raw: amount = tilt", **RAW)
     slope.axhline(1.0, **RAW)
     steepest = 1.0

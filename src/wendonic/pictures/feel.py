@@ -36,10 +36,10 @@ def draw_feel(
     >>> from wendonic.demo import demo_profile
     >>> press, released, back = draw_feel({"beekeeper": demo_profile()})
     >>> press.get_title(loc="left"), released.get_title(loc="left")
-    ('pressed (dot: first response, square: 90 % of top speed)', 'released (triangle: stands still)')
+    ('pressed (dot: first response, square: 90 % of top speed)', 'released (triangle: at rest)')
     """
     if not 1 <= len(profiles) <= len(LINE_STYLES):
-        raise WendonicError(f"found {len(profiles)} profiles; a picture tells 1 to {len(LINE_STYLES)} apart")
+        raise WendonicError(f"found {len(profiles)} profiles; allowed: 1 to {len(LINE_STYLES)}")
     answers: dict[str, StepResponse] = {}
     for name, profile in profiles.items():
         in_mode = profile.mode_name(mode)
@@ -51,8 +51,8 @@ def draw_feel(
     axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
     titles = (
         "pressed (dot: first response, square: 90 % of top speed)",
-        "released (triangle: stands still)",
-        "the other way pressed (diamond: 90 % of top speed back)",
+        "released (triangle: at rest)",
+        "opposite direction pressed (diamond: 90 % of top speed back)",
     )
     for panel, title in zip(axes, titles, strict=True):
         dress_axes(panel)
@@ -83,7 +83,7 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int,
         (since, answer.speed, _shown(answer.stop_time_s)),
         (since, answer.speed_turned_back, _shown(answer.reversal_s)),
     )
-    on = "" if answer.stop_distance_m is None else f",\n{length.m(answer.stop_distance_m, '.3g')} on"
+    on = "" if answer.stop_distance_m is None else f",\nover {length.m(answer.stop_distance_m, '.3g')}"
     labels = (
         f"{name}: first {_words(answer.first_response_s)},\n90 % after {_words(answer.reach90_s)}",
         f"{name}: never at rest"

@@ -201,12 +201,12 @@ def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> 
         far = math.hypot(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"])
         lines.append(f"the goal is {length.m(far, '.1f')} away")
     elif right == 0.0 and forth == 0.0:
-        lines.append("nothing asked for")
+        lines.append("nothing requested")
     else:
         side = math.degrees(math.atan2(right, forth))
         usual = {0: "straight ahead", 180: "straight back"}
         direction = usual.get(round(abs(side)), f"{abs(side):.0f} deg to the {'right' if side > 0 else 'left'}")
-        lines.append(f"asked: {direction}, {math.hypot(right, forth):.2f}")
+        lines.append(f"requested: {direction}, {math.hypot(right, forth):.2f}")
     rises = f", rise {tick['rise']:.2f}" if frame == "fly" and tick["rise"] else ""
     goes = "rests"
     if not math.isnan(tick["heading_deg"]):

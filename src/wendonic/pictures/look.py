@@ -41,7 +41,7 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
             elif isinstance(bind, MouseBind):
                 mice.append((f"{prefix}mouse", bind))
     if not sticks and not mice:
-        raise WendonicError("nothing looks by stick or mouse here; there is nothing to draw")
+        raise WendonicError("no stick or mouse turns the view here; there is nothing to draw")
     panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice)))
     if sticks:
         _draw_sticks(panels[0], sticks)
@@ -95,7 +95,7 @@ def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
         for hand_cm_s in speeds:
             color, dashes = next(styles)
             turned = swipe_deg(bind, swipes_cm, hand_cm_s)
-            words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg a cm"
+            words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg per cm"
             words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
             words += f", half-life {bind.half_life_s:g} s" if bind.half_life_s else ""
             ax.plot(swipes_cm, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)

@@ -100,7 +100,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
     import numpy as np
 
     inner, outer = bind.dead_zone.inner, bind.dead_zone.outer
-    dress_axes(ax, f"{bind.stick}: what each position asks for", "right (raw tilt)", "forward (raw tilt)")
+    dress_axes(ax, f"{bind.stick}: amount at each position", "right (raw tilt)", "forward (raw tilt)")
     ax.set_aspect("equal")
     ax.set_xlim(-1.12, 1.12)
     ax.set_ylim(-1.12, 1.12)
@@ -140,7 +140,7 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
     release, words = bind.dead_zone.back, f"inner {inner:g}"
     if release < inner:
         ax.add_patch(Circle((0, 0), release, fill=False, edgecolor=BRICK, linewidth=1.0, linestyle=":", zorder=3))
-        words += f",\nout until back at {release:.3g}"
+        words += f",\nuntil back at {release:.3g}"
     _point_at(ax, "dead zone", words, inner, 215.0, (-0.62, -0.62), BRICK)
     _point_at(ax, "full speed", f"from outer {outer:g} on", outer, 318.0, (-1.1, 1.02), SLATE)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right")
@@ -163,7 +163,7 @@ def _draw_any_regions(
     if not stick.paces:
         ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-    full_words = f"dashed: {ceiling:g} from here on"
+    full_words = f"dashed: {ceiling:g} from here outwards"
     hatched = "hatched: nothing" if still.sum() > 1.0 else "nowhere nothing"
     ax.text(-1.1, 1.1, hatched, color=BRICK, fontsize=10, va="top", bbox=behind)
     if not stick.paces:

@@ -56,7 +56,7 @@ def split_axes(
     place = blank_axes(ax)
     spec = place.get_subplotspec()
     if spec is None:
-        raise WendonicError("this picture has several panels; hand it an ax made by subplots(), not by add_axes()")
+        raise WendonicError("this picture has several panels; pass an ax made by subplots(), not by add_axes()")
     figure: Figure | SubFigure = place.figure
     place.remove()
     grid = spec.subgridspec(len(heights), len(widths), height_ratios=list(heights), width_ratios=list(widths))
