@@ -54,7 +54,9 @@ def fields_page(root: type[Table], head: str) -> str:
     shown: dict[type[Table], str] = {}
     for group in groups_of(root):
         if len(group.tables) > 1:
-            parts.append(f"## `{group.place}` {{#{anchor(group.place)}}}\n\n{group.summary}.\n")
+            parts.append(
+                f"## `{group.place}` {{#{anchor(group.place)}}}\n\n{group.summary[0].upper()}{group.summary[1:]}.\n"
+            )
             if group.common:
                 parts.append(table(("field of all of them", "holds", "what it does"), field_rows(group.common)))
         for one in group.tables:

@@ -23,9 +23,7 @@ class Bind(Table):
     """
 
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
-    seat: SeatName | None = entry(
-        "Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody"
-    )
+    seat: SeatName | None = entry("Player it belongs to, one of [seat].", None, example="one", otherwise="everybody")
 
     def controls(self) -> list[str]:
         """Return the controls that it names, axis by axis; zones of the touch screen count as controls."""

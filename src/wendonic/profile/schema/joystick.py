@@ -22,10 +22,10 @@ class JoystickTable(Table):
         "GUID of the joystick, as SDL reports it.",
         None,
         example="03000000790000000600000010010000",
-        otherwise="goes by its name",
+        otherwise="found by its name",
     )
     name: str | None = entry(
-        "Name of the joystick, as the system reports it.", None, example="Barrow stick", otherwise="goes by its GUID"
+        "Name of the joystick, as the system reports it.", None, example="Barrow stick", otherwise="found by its GUID"
     )
     database: str | None = entry(
         "Line of SDL's game controller database, in place of controls.",

@@ -18,12 +18,12 @@ OPPOSITES = Words(
     Word("earliest", "the earlier wins", OPPOSITES_EARLIEST, meaning="The key pressed earlier wins."),
 )
 REVERSALS = Words(
-    Word("through_zero", "", 0, meaning="The ramp falls to zero before it rises on the other side."),
+    Word("through_zero", "", 0, meaning="The ramp falls to zero before it rises in the opposite direction."),
     Word(
         "at_once",
         ", the opposite direction at once",
         1,
-        meaning="The ramp starts from zero on the other side at once.",
+        meaning="The ramp starts from zero in the opposite direction at once.",
     ),
 )
 

@@ -292,9 +292,7 @@ class PressTable(Table):
     enter_at: Annotated[str, ENTER_AT] = entry(
         "Whether the mode is entered as the press begins or as it ends.", "begin"
     )
-    seat: SeatName | None = entry(
-        "Player (one of [seat]) whom it belongs to.", None, example="one", otherwise="everybody"
-    )
+    seat: SeatName | None = entry("Player it belongs to, one of [seat].", None, example="one", otherwise="everybody")
     shared: bool = entry("Whether its controls may also be bound to another channel or press of the mode.", False)
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:

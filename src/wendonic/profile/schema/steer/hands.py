@@ -49,7 +49,7 @@ class HandsSteer(OnFoot):
     weightless: ClassVar[str] = "the play space of a headset"
     frame: Literal["hands"] = frame_entry("hands")
     teleport: Teleport | None = entry(
-        "Teleporting: pointing at a place to be at.", None, example={"press": "go"}, otherwise="none"
+        "Teleporting to a place that a hand points at.", None, example={"press": "go"}, otherwise="none"
     )
     forward: Annotated[str, FORWARDS] = entry("What points forward: the head, one hand, or both.", "head")
 

@@ -38,7 +38,7 @@ FACES = Words(
         "the point that is aimed at",
         FACE_AIM,
         _TURNS,
-        meaning="The body turns to the point that the game or pointer aims at.",
+        meaning="The body turns to the point that the game aims at.",
     ),
     Word("turn", "by the channel turn", FACE_TURN, _TURNS, meaning="The channel turn turns the body."),
     Word("hold", "held as it is", FACE_HOLD, meaning="The body keeps its facing."),
