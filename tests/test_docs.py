@@ -13,6 +13,7 @@ from pathlib import Path
 import pytest
 
 import wendonic
+from wendonic.demo import copy_inputs
 from wendonic.demo.starter import write_starter
 from wendonic.profile.load import profile_from_text
 from wendonic.study.check import check
@@ -80,6 +81,27 @@ def test_the_example_prints_what_it_says(tmp_path):
     assert len([line for line in example.splitlines() if line]) <= 10
     write_starter(tmp_path / "beekeeper.toml")
     assert python("-c", example, folder=tmp_path) == blocks("text")[0]
+
+
+def test_start_here_works_as_it_stands(tmp_path):
+    """Every command but those that make an environment, wait for a browser, or are tried elsewhere; then the game."""
+    page = (TOP / "docs" / "index.md").read_text(encoding="utf-8")
+    commands = [line for block in blocks("sh", page) for line in block.strip().split("\n")]
+    assert [line.split()[:2] for line in commands[1:]] == [
+        ["wendonic", word] for word in ("demo", "live", "new", "draw", "compare", "check")
+    ]
+    copy_inputs(tmp_path / "demo-out")
+    for command in commands[3:]:
+        python("-m", *command.split(), folder=tmp_path)
+    (game,) = blocks("python", page)
+    assert python("-c", game, folder=tmp_path).startswith("(")
+    made = python("-m", "wendonic", "measure", "bee.toml", "--of", "stop_distance_m", folder=tmp_path)
+    assert "0.1743" in made
+    profile = (tmp_path / "bee.toml").read_text(encoding="utf-8").replace("brake_m_s2 = 30", "brake_m_s2 = 4")
+    (tmp_path / "bee.toml").write_text(profile, encoding="utf-8")
+    # What the page says that the slider does.
+    assert "0.17 → 1.28 m" in page
+    assert " 1.28 " in python("-m", "wendonic", "measure", "bee.toml", "--of", "stop_distance_m", folder=tmp_path)
 
 
 def test_the_profiles_of_the_guides_are_sound():

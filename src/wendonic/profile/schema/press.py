@@ -64,7 +64,7 @@ STYLES = Words(
         STYLE_TAP,
         ("tap_s",),
         TAPPED,
-        meaning="On for one tick if released within tap_s.",
+        meaning="Begins and ends in the tick of its release, if that comes within tap_s.",
     ),
     Word(
         "long",
