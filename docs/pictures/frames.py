@@ -29,10 +29,11 @@ def frame(name: str) -> Any:
     """Return the compass roses of a frame."""
     of, recording, moments = SHOWN[name]
     profile = demo_profile(of)
-    trace = shape(demo_recording(recording), profile)
+    played = demo_recording(recording)
+    trace = shape(played, profile)
     begins = float(trace["t"].iloc[0])
     figure, axes = plt.subplots(figsize=SIZE, facecolor=PAPER, layout="constrained")
-    draw_frame(trace, profile, [begins + moment for moment in moments], f'Frame "{name}"', ax=axes)
+    draw_frame(trace, profile, [begins + moment for moment in moments], played.title, ax=axes)
     return figure
 
 

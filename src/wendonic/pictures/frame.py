@@ -196,7 +196,7 @@ def _words(tick: Any, mode: Mode, forward: float | None, length: LengthUnit) -> 
         lines[0] += f": forward is {mode.steer.forward_name}, {_whole(forward)} deg"
     right, forth = _input(tick, mode)
     if frame == "drive":
-        lines.append(f"throttle {forth:.2f}, turn {right:.2f}")
+        lines.append(f"throttle {forth:z.2f}, turn {right:z.2f}")
     elif frame == "goto" and not math.isnan(tick["goal_x"]):
         far = math.hypot(tick["goal_x"] - tick["pos_x"], tick["goal_y"] - tick["pos_y"])
         lines.append(f"the goal is {length.m(far, '.1f')} away")

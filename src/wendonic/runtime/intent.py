@@ -466,14 +466,19 @@ class Intent(NamedTuple):
 
     def __str__(self) -> str:
         """Give the tick on one line, as a person reads it, speeds in the game's own unit."""
-        heading = "at rest" if self.heading_deg is None else f"heading {self.heading_deg:5.1f} deg"
+        heading = "at rest" if self.heading_deg is None else f"heading {_compass_words(self.heading_deg)} deg"
         vel_x, vel_y, rise = (speed * self.axes.units_per_m for speed in self.motion[3:6])
         unit = self.axes.unit
         upwards = f", {rise:+.2f} {unit}/s up" if abs(rise) >= 0.005 else ""
         return (
             f"tick {self.tick}, {self.t:.3f} s, {self.mode}: amount {self.amount:.2f}, {heading}, "
-            f"facing {self.face_deg:5.1f} deg, {math.hypot(vel_x, vel_y):.2f} {unit}/s{upwards}"
+            f"facing {_compass_words(self.face_deg)} deg, {math.hypot(vel_x, vel_y):.2f} {unit}/s{upwards}"
         )
+
+
+def _compass_words(heading_deg: float) -> str:
+    # Just short of a full turn is north, not 360.
+    return f"{round(heading_deg, 1) % 360.0:5.1f}"
 
 
 def compass_deg(angle: float) -> float:

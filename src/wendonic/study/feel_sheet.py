@@ -84,13 +84,13 @@ def value_words(value: Value, factor: float = 1.0) -> str:
     """Return a value of the sheet as it is shown: four digits, a dash for what a profile does not have. `factor` is
     that of the unit in which it is shown, see `LengthUnit.factor`.
 
-    >>> value_words(0.123456), value_words(3e-17), value_words(44), value_words(None)
+    >>> value_words(0.123456), value_words(-3e-17), value_words(44), value_words(None)
     ('0.1235', '0', '44', '-')
     """
     if value is None or isinstance(value, int):
         return "-" if value is None else str(value)
-    # What only rounding left is nothing.
-    return f"{round(value, 9) * factor:.4g}"
+    # What only rounding left is nothing, and nothing has no sign.
+    return f"{round(value, 9) * factor:z.4g}"
 
 
 def known_quantity(name: str, length: LengthUnit = METRES) -> tuple[str, float]:
