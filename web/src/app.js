@@ -1,4 +1,4 @@
-/** One page of play: the loop from devices to pictures, and who is told of what. */
+/** One page of play: the loop from devices to pictures, and what each part is told. */
 
 import { followKeyboard } from "./input/keyboard.js";
 import { HeadsetStandIn } from "./input/headset.js";
@@ -106,7 +106,7 @@ export class App {
         document.addEventListener("visibilitychange", () => document.hidden && leave());
     }
 
-    /** Whether a control means something here: all others are left to the browser. */
+    /** Whether a control does something here: all others are left to the browser. */
     #isBound(control) {
         const found = this.controls.byName.get(this.rebinding.control(control));
         return found !== undefined && (this.helm.state.watched.has(found.slot) || this.standsIn);
@@ -123,7 +123,7 @@ export class App {
         return Object.values(this.helm.run.content.bindings.channels).some((sources) => sources.some((one) => one.kind === kind));
     }
 
-    /** Takes one raw event. While a recording is replayed, devices wait. */
+    /** Takes one raw event. Devices are ignored while a recording is replayed. */
     give(control, value, time) {
         if (this.replay) return;
         const named = this.rebinding.control(control);
@@ -247,7 +247,7 @@ export class App {
         return [driven, driven];
     }
 
-    /** What there is to see now. */
+    /** What is to be drawn now. */
     scene() {
         const { helm, seen } = this;
         if (!seen) return null;
@@ -314,7 +314,7 @@ export class App {
         if (path !== null) this.#measure(path);
     }
 
-    /** Takes numbers that go together; the last ones of each side that did are kept. */
+    /** Takes numbers that fit together; the last ones of each side that did are kept. */
     #retune(values) {
         this.helm.retune(values);
         this.settings.good = values;
@@ -329,7 +329,7 @@ export class App {
             return;
         }
         if (this.forming) {
-            // A drag asks faster than forms are made: the last one counts.
+            // A drag asks faster than tick functions are made: the last one counts.
             this.formAgain = path;
             return;
         }
@@ -388,7 +388,7 @@ export class App {
         const { mode } = this.helm;
         const { reference } = this;
         if (path !== null && !reference.sheet) {
-            // Changed before anything was measured: what it was is measured now.
+            // Changed before anything was measured: the old value is measured now.
             const was = await this.wire.ask({ do: "feel", changes: reference.changes, mode });
             if (was.kind === "feel") reference.sheet = was.rows;
         }
@@ -522,7 +522,7 @@ export class App {
         this.#built();
     }
 
-    /** A new life at the origin. */
+    /** A fresh start at the origin. */
     restart() {
         this.helm.apply("body.place", [0, 0, 0]);
         this.helm.apply("body.facing", 0);
@@ -603,7 +603,7 @@ export class App {
         download(`${this.#stem()}_votes.jsonl`, `${lines.map((line) => JSON.stringify(line)).join("\n")}\n`);
     }
 
-    /** Goes over to another of the profiles that the page holds. */
+    /** Switches to another of the profiles that the page holds. */
     choose(number) {
         this.rebinding.clear();
         this.#begin(this.profiles[number], null);

@@ -1,4 +1,4 @@
-/** The wire to Python: requests with answers, and what Python says by itself. */
+/** The connection to Python: requests with answers, and what Python sends unasked. */
 
 const AGAIN_MS = 1500;
 

@@ -36,7 +36,7 @@ export class HandSwing {
             return;
         }
         if (slot === this.headSlot) {
-            // From another point of view, nothing can be said of how far they moved.
+            // The point of view has changed: how far they moved cannot be known.
             if (lost || this.head === null) for (const hand of this.hands) hand.at = null;
             this.head = lost ? null : value.slice(0, 3);
             return;

@@ -10,7 +10,7 @@ export class HeldKeys {
         this.isNew = true;
     }
 
-    /** Numbers what is held already; its order is not known any more. */
+    /** Numbers what is already held; the order it went down in is no longer known. */
     begin(values) {
         this.fresh = new Set();
         this.gone = new Set();
@@ -27,7 +27,7 @@ export class HeldKeys {
         return last + 1;
     }
 
-    /** Counts in one order with another entry of the channel. */
+    /** Shares one order with another entry of the channel. */
     countWith(other) {
         this.numbers = other.numbers;
     }

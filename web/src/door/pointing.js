@@ -119,7 +119,7 @@ export class AimReader {
     }
 }
 
-/** The level directions in which the head and each hand point; what is lost points where it did last. */
+/** The level directions in which the head and each hand point; one that is lost points where it last did. */
 export class ForwardReader {
     constructor(start, head, controls) {
         this.start = start;

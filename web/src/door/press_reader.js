@@ -106,7 +106,7 @@ class WheelNotches {
 
     take(change) {
         const turned = change.value[0] * this.sign;
-        // Turning back begins a new notch.
+        // Turning back starts a new notch.
         this.rest = turned > 0 ? this.rest + turned : 0;
         const notches = Math.trunc(this.rest);
         this.rest -= notches;
@@ -128,7 +128,7 @@ export class PressReader {
         for (const slot of this.unless) if (!this.bySlot.has(slot)) this.bySlot.set(slot, []);
         this.watched = [...this.bySlot.keys()];
         this.downCount = 0;
-        /** Bindings that were held before they counted: they count once released. */
+        /** Bindings that were held before this mode began: they count once released. */
         this.asleep = new Set();
         this.clear();
     }
@@ -157,7 +157,7 @@ export class PressReader {
         if (carried && this.downCount === 0) this.edges = 1;
     }
 
-    /** Follows a change while another mode has the say: nothing of it counts. */
+    /** Follows a change while another mode is played: it counts for nothing here. */
     note(change) {
         this.#block(change);
         for (const number of this.bySlot.get(change.slot)) this.binds[number].take(change);
@@ -180,7 +180,7 @@ export class PressReader {
         if (bind.isDown === wasDown) {
             if (change.lost && this.downCount === 0 && this.lost === 0) this.lost = 2;
         } else if (this.asleep.has(number)) {
-            // It went up at last.
+            // It has come up now.
             this.asleep.delete(number);
         } else if (bind.isDown && this.blocking.size) {
             this.asleep.add(number);

@@ -36,7 +36,7 @@ export class DeviceState {
         if (!control.width) return;
         const levels = typeof value === "object" ? value : [Number(value)];
         if (levels.length !== control.width) throw new RangeError(`${control.name}: ${control.width} numbers`);
-        // All or none: half a stick position would be a direction that nobody gave.
+        // All or none: half a stick position would be a direction that nobody pushed.
         for (const level of levels) {
             if (!Number.isFinite(level)) {
                 count(this.refused, control.name);
@@ -58,7 +58,7 @@ export class DeviceState {
         if (kind === "view") this.viewChanges++;
         else if (kind === "place") this.placed.add(slot);
         const was = this.values.slice(slot, slot + control.width);
-        // A place that is pointed at once more is pointed at anew.
+        // Pointing at the same place again counts again.
         if (kind !== "place" && was.every((level, place) => level === fitting[place])) return;
         if (kind === "touch" && fitting[2] === 0 && was[2] === 0) return;
         for (let place = 0; place < fitting.length; place++) this.values[slot + place] = fitting[place];
@@ -78,7 +78,7 @@ export class DeviceState {
     }
 
     #letGo(control) {
-        // What the hand moved before the loss, it did move.
+        // What the hand moved before it was lost still counts.
         if (control.kind === "counts" || control.kind === "wheel") return;
         const { slot, width, kind } = control;
         const rest = this.rest.slice(slot, slot + width);
@@ -86,7 +86,7 @@ export class DeviceState {
         // A finger that is lost stays where it was.
         if (kind === "touch") [rest[0], rest[1]] = was;
         if (was.every((level, place) => level === rest[place])) {
-            // Who waits for the ground is told of it, too.
+            // Presses that wait for the ground are told as well.
             if (this.watched.has(slot) && (kind === "button" || kind === "key" || kind === "touch"))
                 this.#keep({ slot, value: was, was, lost: true });
             return;

@@ -50,7 +50,7 @@ export class ThumbStick {
         this.tilt = [0, 0];
     }
 
-    /** Takes over a thumb that is on the glass already. */
+    /** Takes over a thumb that is already on the glass. */
     begin(values, landings) {
         this.#release();
         this.known = new Set(this.watched.filter((slot) => values[slot + 2] > 0));
@@ -115,7 +115,7 @@ export class FingerDrag {
 
     take({ slot, value: [x, y, pressure] }) {
         const was = this.at.get(slot);
-        // A finger that is lost stays where it was, so that adds nothing.
+        // A finger that is lost stays where it was, so it adds nothing.
         if (was) {
             this.right += x - was[0];
             this.up += (was[1] - y) / this.source.aspectRatio;

@@ -29,7 +29,7 @@ export class HeadsetStandIn {
         this.sent = "";
     }
 
-    /** Takes what mouse and keys gave. Returns whether it stood for something else. */
+    /** Takes what mouse and keys gave. Returns whether it stood in for something else. */
     take(control, value) {
         if (this.passing) return false;
         if (control === "mouse.left" || control === "mouse.right") {

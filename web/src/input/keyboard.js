@@ -24,7 +24,7 @@ export function followKeyboard(target, give, known) {
         event.preventDefault();
         if (!event.repeat) give(`key.${event.code}`, 1, event.timeStamp);
     });
-    // What goes up is let go of, wherever the focus is by then.
+    // A key that comes up is released, wherever the focus is by then.
     target.addEventListener("keyup", (event) => {
         if (known(event.code)) give(`key.${event.code}`, 0, event.timeStamp);
     });

@@ -29,7 +29,7 @@ export class Mouse {
 
     async #capture() {
         try {
-            // Raw counts where the browser can: acceleration belongs to the profile.
+            // Raw counts where the browser can give them: acceleration belongs to the profile.
             await this.stage.requestPointerLock({ unadjustedMovement: true });
         } catch {
             try {

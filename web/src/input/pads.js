@@ -54,7 +54,7 @@ export class Pads {
         });
     }
 
-    /** Forgets what was held: it is given again as soon as it changes. */
+    /** Forgets what was held: it is given again once it changes. */
     forget() {
         for (const last of this.known.values()) last.buttons = last.buttons.map(() => undefined);
         for (const last of this.known.values()) last.axes = [];

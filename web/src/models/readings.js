@@ -14,7 +14,7 @@ export class Readings {
         this.reset();
     }
 
-    /** Forgets what is under way: the body was put somewhere, or the recording began anew. */
+    /** Forgets what is under way: the body was placed, or the recording starts again. */
     reset() {
         this.rawWas = 0;
         this.speedWas = 0;

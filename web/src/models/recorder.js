@@ -9,7 +9,7 @@ export class Recorder {
         this.startS = null;
     }
 
-    /** Begins with what a recording has to say first: mode, body and view, in the plan frame. */
+    /** Begins with what comes first in a recording: mode, body and view, in the plan frame. */
     begin(helm) {
         this.startS = helm.t;
         this.events = [];
@@ -23,7 +23,7 @@ export class Recorder {
         if (yaw !== 0 || pitch !== 0) this.#put("view", [yaw * deg, pitch * deg], 0);
     }
 
-    /** An event has the time of the tick before it, and a microsecond: the same ticks again give the same walk. */
+    /** An event is timed a microsecond after the tick before it: the same ticks again give the same walk. */
     take(helm, control, value) {
         const t = helm.t - this.startS;
         this.#put(control, value, t > 0 ? t + JUST_AFTER_S : 0);

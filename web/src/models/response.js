@@ -1,4 +1,4 @@
-/** How a stick is answered, by trying: the tick function itself, from rest, over tilts from 0 to 1. */
+/** How a stick responds, by trial: the tick function itself, from rest, over tilts from 0 to 1. */
 
 const POINTS = 64;
 const MOST_TICKS = 25;

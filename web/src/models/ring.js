@@ -17,7 +17,7 @@ export class Ring {
         this.count = this.next = 0;
     }
 
-    /** The place of the row that was pushed so many rows before the last one. */
+    /** The place of the row that many rows before the last one. */
     place(back) {
         return (this.next - 1 - back + 2 * this.size) % this.size;
     }

@@ -9,12 +9,12 @@ export class Settings {
         this.undone = [];
         this.done = [];
         this.listeners = new Set();
-        /** The last values that went together, in the order of the profile's paths; null before any change. */
+        /** The last values that fitted together, in the order of the profile's paths; null before any change. */
         this.good = null;
         this.take(profile);
     }
 
-    /** Takes the file as it stands now; what has been changed stays changed, but for what the file says by itself. */
+    /** Takes the file as it is now; changes made here stay, except those that the file now has too. */
     take(profile) {
         this.file = fieldValues(profile);
         for (const [path, value] of [...this.changes]) if (same(this.file.get(path), value)) this.changes.delete(path);
@@ -31,7 +31,7 @@ export class Settings {
 
     value(path) {
         if (this.changes.has(path)) return this.changes.get(path);
-        // What a mode has from another one follows it.
+        // What a mode takes from another one follows that one.
         const from = this.profile.inherits?.[path];
         return from && this.#isMoved(from) ? this.value(from) : this.current.get(path);
     }
@@ -41,7 +41,7 @@ export class Settings {
         return this.changes.has(path) || (from !== undefined && this.#isMoved(from));
     }
 
-    /** What the file has there; a field that only another form has, its default. */
+    /** What the file has there; for a field that only another form has, its default. */
     fileValue(path) {
         return this.file.has(path) ? this.file.get(path) : this.current.get(path);
     }

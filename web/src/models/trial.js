@@ -21,7 +21,7 @@ export class Trial {
         return settled(a, b);
     }
 
-    /** Begins a blind trial: which of both is felt first is left to chance. */
+    /** Begins a blind trial: chance decides which of the two is felt first. */
     begin() {
         this.blind = true;
         this.votes = [];
@@ -40,7 +40,7 @@ export class Trial {
         this.side = this.random() < 0.5 ? "a" : "b";
     }
 
-    /** "This one": a vote for the one that is felt now; then chance says which comes next. */
+    /** "This one": a vote for the one that is felt now; then chance decides which comes next. */
     vote(t = 0) {
         if (!this.blind || this.verdict) return;
         this.votes.push({ side: this.side, t });

@@ -117,7 +117,7 @@ export class Bar {
         this.blind.textContent = trial.blind ? "End blind trial" : "Blind";
         this.copy.hidden = trial.blind;
         this.vote.hidden = !trial.blind;
-        // Worth reckoning once a vote, not once a frame.
+        // Worth working out once a vote, not once a frame.
         if (this.counted !== `${a},${b}`) {
             this.counted = `${a},${b}`;
             this.left = votesToSettle(a, b) - a - b;
@@ -187,13 +187,13 @@ export class Bar {
 export function eventsOf(text) {
     const lines = text.split("\n").filter((line) => line.trim());
     const head = JSON.parse(lines[0] ?? "null");
-    if (head?.format !== "wendonic-recording") throw new SyntaxError("no recording: its first line does not say so");
+    if (head?.format !== "wendonic-recording") throw new SyntaxError("not a recording: its first line does not say so");
     return lines.slice(1).flatMap((line, place) => {
         try {
             return [JSON.parse(line)];
         } catch {
             if (place === lines.length - 2) return [];
-            throw new SyntaxError(`line ${place + 2} is no event`);
+            throw new SyntaxError(`line ${place + 2} is not an event`);
         }
     });
 }

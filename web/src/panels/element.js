@@ -10,7 +10,7 @@ export function element(tag, properties = {}, ...children) {
     return made;
 }
 
-/** A number in as few digits as tell it apart. */
+/** A number in as few digits as distinguish it. */
 export function shown(value, digits = 4) {
     if (typeof value !== "number" || !Number.isFinite(value)) return "–";
     return String(Number(value.toPrecision(digits)));

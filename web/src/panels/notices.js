@@ -1,4 +1,4 @@
-/** What has to be said, one notice of a kind at a time, each of which can be put away. */
+/** Notices, one of each kind at a time; each can be dismissed. */
 
 import { element } from "./element.js";
 

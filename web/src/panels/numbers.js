@@ -83,7 +83,7 @@ export class NumbersPanel {
             .map(([, , field]) => field);
     }
 
-    /** What a field stands under, and the stick whose answer is drawn there. */
+    /** The heading a field stands under, and the stick whose response is drawn there. */
     #heading({ path }) {
         const { helm, settings } = this.app;
         const parts = path.split(".");
@@ -194,7 +194,7 @@ export class NumbersPanel {
         event.stopPropagation();
     }
 
-    /** Puts a point elsewhere, as far as its neighbours let it: the curve goes on rising. */
+    /** Moves a point as far as its neighbours allow: the curve keeps rising. */
     #move(handles, held, [x, y]) {
         const points = this.app.settings.value(handles.path).map((point) => point.slice());
         const [before, after] = [points[held - 1], points[held + 1]];
@@ -214,7 +214,7 @@ export class NumbersPanel {
         return { path, points: settings.value(path), inner, outer, floor, ceiling };
     }
 
-    /** Drags the nearest point of a curve; its ends stay, and it goes on rising. */
+    /** Drags the nearest point of a curve; its ends stay, and it keeps rising. */
     #grab(curve, event) {
         const handles = this.#handles(curve);
         if (!handles) return;
@@ -265,7 +265,7 @@ export class NumbersPanel {
         for (const curve of this.curves) curve.points = null;
     }
 
-    /** What the last change did to the feel sheet, beside the field that was changed. */
+    /** What the last change did to the feel sheet, shown beside the field that was changed. */
     showEffect(path, lines) {
         const row = this.rows.get(path);
         if (!row) return;
@@ -281,7 +281,7 @@ export class NumbersPanel {
         );
     }
 
-    /** Draws the sticks' answers, with where each stick is now. */
+    /** Draws the response of each stick, with where it is now. */
     drawCurves() {
         const { helm } = this.app;
         const colours = palette();

@@ -6,7 +6,7 @@ import { element } from "./element.js";
 export class Rebinding {
     constructor(app) {
         this.app = app;
-        /** Which control each pressed one stands for. */
+        /** Which control each pressed one stands in for. */
         this.stands = new Map();
         this.waiting = null;
         this.list = element("table", {});
@@ -27,11 +27,11 @@ export class Rebinding {
         return this.stands.size;
     }
 
-    /** The control that a pressed one stands for. */
+    /** The control that a pressed one stands in for. */
     control(pressed) {
         const found = this.stands.get(pressed);
         if (found) return found;
-        // Who has given a key away does not answer to it any more.
+        // A control whose key was given away no longer answers to it.
         for (const old of this.stands.values()) if (old === pressed) return this.#spare(pressed);
         return pressed;
     }
@@ -41,7 +41,7 @@ export class Rebinding {
         return swapped ? swapped[0] : pressed;
     }
 
-    /** For each control of the file, the one that stands for it now. */
+    /** For each control of the file, the one that stands in for it now. */
     plain() {
         const found = {};
         for (const [pressed, old] of this.stands) {
@@ -96,7 +96,7 @@ export class Rebinding {
         if (this.waiting) this.list.querySelector("[aria-pressed=true]")?.focus();
     }
 
-    /** Looks at pads while a control waits for one: once a frame. */
+    /** Reads the pads once a frame while a control waits for a press. */
     poll() {
         if (!this.waiting) return;
         for (const pad of navigator.getGamepads?.() ?? []) {

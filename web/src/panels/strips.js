@@ -1,4 +1,4 @@
-/** What just happened: the stick, strips of the last five seconds, and what is read off them. */
+/** What just happened: the stick, strips of the last five seconds, and readings from them. */
 
 import uPlot from "uplot";
 import { element, palette, shown } from "./element.js";
@@ -32,7 +32,7 @@ export class StripsPanel {
         this.pause.textContent = this.paused ? "Go on (F7)" : "Pause (F7)";
     }
 
-    /** Makes the strips anew: other presses, or other colours. */
+    /** Rebuilds the strips: other presses, or other colours. */
     build() {
         const { profile, helm } = this.app;
         const bound = profile.pressNames.filter((_, number) => helm.run.content.bindings.presses[number].length);
@@ -116,7 +116,7 @@ export class StripsPanel {
         }
     }
 
-    /** Shows the last seconds; some times a second is enough. */
+    /** Shows the last seconds; a few times a second is enough. */
     draw() {
         const { ring, helm } = this.app;
         this.#readings();

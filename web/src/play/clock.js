@@ -2,7 +2,7 @@
 
 export const RATES = ["display", "30", "60", "144", "uneven"];
 
-/** No more time than this is caught up with after a long frame. */
+/** At most this much time is caught up after a long frame. */
 const MOST_S = 0.25;
 /** Uneven ticks, in turn: what a busy game may give. */
 const UNEVEN_S = [1 / 60, 1 / 60, 1 / 30, 1 / 60, 1 / 90, 1 / 60, 1 / 20, 1 / 60];
@@ -19,7 +19,7 @@ export class Clock {
         this.left = 0;
     }
 
-    /** The lengths (s) of the ticks that a frame of so many seconds has. */
+    /** The lengths (s) of the ticks in a frame of this many seconds. */
     ticks(frameS) {
         const time = Math.min(Math.max(frameS, 0), MOST_S);
         if (this.rate === "display") return time > 0 ? [time] : [];

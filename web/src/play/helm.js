@@ -61,12 +61,12 @@ export class Helm {
         for (const run of Object.values(this.runs)) run.retune(this.values);
     }
 
-    /** Whether some numbers keep the structure: else other tick functions are needed. */
+    /** Whether these numbers keep the structure; if not, other tick functions are needed. */
     keepsStructure(values) {
         return Object.values(this.profile.modes).every((mode) => mode.holds(values));
     }
 
-    /** Goes on under another profile: what both have goes on as it was. */
+    /** Goes on under another profile: what both have stays as it was. */
     reform(profile, values = profile.values) {
         const before = this.profile;
         const old = this.run;
@@ -91,7 +91,7 @@ export class Helm {
         this.#begin(now, record, carried);
     }
 
-    /** Goes over to another mode. Returns whether that is allowed from here. */
+    /** Switches to another mode. Returns whether that is allowed from here. */
     enter(mode) {
         const now = this.runs[mode];
         if (!now) throw new RangeError(`no mode "${mode}"`);
@@ -121,7 +121,7 @@ export class Helm {
         for (let number = 0; number < numbers.length; number++) this.row[place + number] = numbers[number];
     }
 
-    /** A new life at rest where the body is: ramps, toggles, buffers and goals are forgotten. */
+    /** A fresh start at rest where the body is: ramps, toggles, buffers and goals are forgotten. */
     restart() {
         const { run } = this;
         this.state.placed.delete(this.controls.slot("goal"));
@@ -186,7 +186,7 @@ export class Helm {
         for (const run of Object.values(this.runs)) run.over(this.course);
     }
 
-    /** One tick of dt seconds. Returns the record; what came in is gone with it. */
+    /** One tick of dt seconds. Returns the record; the input is used up by it. */
     tick(dt) {
         const { state } = this;
         if (!(dt > 0 && dt < Infinity)) return this.run.standing(this.record);
@@ -216,7 +216,7 @@ export class Helm {
             this.#put(run.places.wall, STILL);
             this.wall = null;
         }
-        /** The mode that this tick was in, and its record: a press may have gone over to another one by now. */
+        /** The mode that this tick was in, and its record: a press may have switched to another one by now. */
         this.ticked = run;
         this.tickedRecord = record;
         for (const [place, mode] of this.stays ? [] : run.content.enters) {

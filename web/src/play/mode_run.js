@@ -3,7 +3,7 @@
 import { Sampler } from "../door/sampler.js";
 import { Cells } from "./cells.js";
 
-/** Of a press's numbers, those that say whether it is held down. */
+/** The numbers of a press that say whether it is held down. */
 export const PRESS_DOWN = 0;
 
 export class ModeRun {
@@ -28,7 +28,7 @@ export class ModeRun {
         this.retune(values);
     }
 
-    /** Takes other numbers, from the next tick on. */
+    /** Takes other numbers from the next tick on. */
     retune(values) {
         this.numbers = this.content.numbers(values);
         [this.squareM, this.middleX, this.middleY] = this.content.square(values);

@@ -19,7 +19,7 @@ export class Replay {
         this.place = 0;
     }
 
-    /** Hands over the events of the next dt seconds. Returns whether the recording is over. */
+    /** Hands over the events of the next dt seconds. Returns whether the recording has ended. */
     feed(dt, apply) {
         this.t += dt;
         while (this.place < this.events.length && this.events[this.place].t <= this.t) {

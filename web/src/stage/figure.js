@@ -11,7 +11,7 @@ export class Figure {
         this.leanX = 0;
         this.leanY = 0;
         this.last = null;
-        /** Who asks for less motion sees no leaning. */
+        /** No leaning for a user who prefers reduced motion. */
         this.calm = false;
     }
 

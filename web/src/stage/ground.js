@@ -27,7 +27,7 @@ export class Ground {
     }
 }
 
-/** Kernels of the library say the same: a plane over a rectangle, or a round mound. */
+/** As the library's kernels have it: a plane over a rectangle, or a round mound. */
 function pieceHeight([form, a, b, c, d, e, f, g], x, y) {
     if (form === 0) return x >= a && x <= c && y >= b && y <= d ? e + f * (x - a) + g * (y - b) : 0;
     const away = Math.hypot(x - a, y - b) / c;

@@ -5,7 +5,7 @@ import { Box, Camera, Cylinder, Geometry, Mat4, Mesh, Plane, Program, Renderer, 
 const FAR_M = 90;
 const EYES_M = 1.6;
 const BEHIND_M = 3.4;
-/** Slower than this, and it is drawn with fewer pixels. */
+/** Frames longer than this (ms) are drawn with fewer pixels. */
 const SLOW_MS = 34;
 const FAST_MS = 20;
 const LEAST_SCALE = 0.3;
@@ -65,7 +65,7 @@ export class Solid {
         });
     }
 
-    /** Builds the scene anew, for another course or other colours. */
+    /** Rebuilds the scene, for another course or other colours. */
     #build(ground, colours) {
         const key = JSON.stringify([colours.paper, ground.pieces, ground.walls, ground.blocked]);
         if (key === this.key) return;
@@ -184,7 +184,7 @@ export class Solid {
             camera.matrix.multiply(space, new Mat4().fromArray(view.transform.matrix));
             camera.worldMatrixNeedsUpdate = true;
             camera.projectionMatrix.fromArray(view.projectionMatrix);
-            // The renderer sets a viewport at the corner, unless it has that size already.
+            // The renderer sets a viewport at the corner, unless it already has that size.
             Object.assign(renderer.state.viewport, { width, height });
             gl.viewport(x, y, width, height);
             renderer.render({ scene: this.scene, camera, target: { target: gl.FRAMEBUFFER, buffer: layer.framebuffer, width, height, depth: true }, clear: false });

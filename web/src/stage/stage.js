@@ -34,7 +34,7 @@ export class Stage {
             try {
                 this.inSpace();
             } catch {
-                this.app.notices.fault("view", [{ what: "this browser draws no WebGL: the view from above stays" }]);
+                this.app.notices.fault("view", [{ what: "this browser cannot draw WebGL, so the view from above stays" }]);
                 this.app.bar.show();
                 return;
             }
@@ -45,7 +45,7 @@ export class Stage {
         this.app.bar.show();
     }
 
-    /** What draws in space, made when it is first wanted. */
+    /** The view in space, made when it is first needed. */
     inSpace() {
         return (this.solid ??= new Solid(this.root.querySelector("#solid")));
     }
