@@ -122,6 +122,19 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     [
         ("", None, "is empty"),
         ("format = 'wendonic-profile'\nversion = 1\n", None, "mode: is missing"),
+        ("version = 1\n" + PAD, None, 'format: is missing, such as format = "wendonic-profile"'),
+        # A field in the wrong table is sent to the table that has it, rather than to a name that looks like it.
+        (HEAD + PAD + "diagonal_factor = 0.7\n", 5, 'key; "diagonal_factor" stands in mode.foot.move; allowed'),
+        (HEAD + PAD + "invert_pitch = true\n", 5, '"invert_pitch" stands in mode.foot.look.bind[]; allowed'),
+        (HEAD + PAD + "[mode.foot]\ngait = 'walk'\nframe = 'map'\n", 7, '"frame" stands in mode.foot.steer; allowed'),
+        (HEAD + PAD + "[mode.foot.steer]\nframe = 'map'\ninner = 0.1\n", 7, "throttle.bind[].dead_zone and 2 more;"),
+        (HEAD + "accel_m_s2 = 3\n" + PAD, 3, '"accel_m_s2" stands in gait.NAME and gait.NAME.airborne; allowed'),
+        (
+            HEAD + PAD + "[gait.walk]\ngait = 'run'\n",
+            6,
+            '"gait" stands in the top of the file and mode.NAME; allowed',
+        ),
+        (HEAD + "name = 'Yard'\n" + PAD, 3, 'unknown key; did you mean "title"?'),
         (HEAD + "[mode]\n", 3, "at least 1"),
         (HEAD + "[mode.foot]\n", 3, "mode.foot: binds nothing; give it [[….move.bind]]"),
         (HEAD + "[mode.foot]\nmove = 3\n", 4, "found 3; allowed: a table"),

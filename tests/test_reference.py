@@ -224,7 +224,7 @@ def faulty_texts():
 
 
 SEEN_BY_A_SCHEMA = re.compile(
-    r"unknown (key|control|axis|seat)|is missing$|found .*; allowed: "
+    r"unknown (key|control|axis|seat)|is missing($|, such)|found .*; allowed: "
     r"(a |an |above|below|up to|at |-?[\d.]+ (to|or)|\")"
 )
 

@@ -15,6 +15,7 @@ from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
 from wendonic.profile.schema.field_words import field_words, kind_words, range_words
 from wendonic.profile.schema.goal import GoalTable
+from wendonic.profile.schema.inner_tables import tables_with
 from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
@@ -162,7 +163,8 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
         detail["input"] = found * units
     if kind == "extra_forbidden":
         name = str(detail["loc"][-1])
-        return _unknown_key(unit_name(name) if units != 1.0 else name, _table_around(root, detail["loc"]))
+        unknown = unit_name(name) if units != 1.0 else name
+        return _unknown_key(unknown, _table_around(root, detail["loc"]), root, _field_path(root, detail["loc"])[:-1])
     if kind in _LIMITS:
         return f"found {_shown(detail['input'])}; allowed: {_range(root, detail['loc'], units)}"
     if kind in _WORDS:
@@ -235,10 +237,18 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     return f"found {keys}; allowed as a source of {channel}: {', '.join(map(str, alternatives))}"
 
 
+def _missing(root: type[Table], detail: ErrorDetails) -> str:
+    name = str(detail["loc"][-1])
+    fields = field_words(_table_around(root, detail["loc"]))
+    example = next((field.example for field in fields if field.name == name), "")
+    # A table has a header of its own, which no example on one line shows.
+    return f"is missing, such as {name} = {example}" if example and "{" not in example else "is missing"
+
+
 _LIMITS = ("greater_than", "greater_than_equal", "less_than", "less_than_equal")
 
 _WORDS: dict[str, Callable[[type[Table], ErrorDetails], str]] = {
-    "missing": lambda *_: "is missing",
+    "missing": _missing,
     "literal_error": _choice,
     "union_tag_invalid": _choice,
     "union_tag_not_found": _no_alternative,
@@ -265,7 +275,7 @@ def _source_keys() -> frozenset[str]:
     return frozenset(str(key) for channel in channels for key in _alternatives(channel, ("bind", 0)))
 
 
-def _unknown_key(name: str, table: type[Table]) -> str:
+def _unknown_key(name: str, table: type[Table], root: type[Table], path: Sequence[str | int]) -> str:
     allowed = list(table.model_fields)
     metres = metre_name(name)
     if metres != name and metres in allowed:
@@ -277,8 +287,32 @@ def _unknown_key(name: str, table: type[Table]) -> str:
     # What goes with another form is not a slip, and so may be what was meant.
     others = list(fields_of_others(table)) if issubclass(table, Choice) else []
     known = [*allowed, *others]
-    guess = did_you_mean(name, known, field_meant(name, known))
-    return f"unknown key{guess or ';'} allowed here: {', '.join(allowed)}"
+    meant = field_meant(name, known)
+    elsewhere = "" if meant else _stands_in(root, metres, name, path)
+    guess = elsewhere or did_you_mean(name, known, meant) or ";"
+    return f"unknown key{guess} allowed here: {', '.join(allowed)}"
+
+
+MOST_PLACES = 3
+"""Of more tables than this that have a field, the nearest ones are named."""
+
+
+def _stands_in(root: type[Table], name: str, written: str, path: Sequence[str | int]) -> str:
+    """Say which other tables have a field, the nearest to `path` first; "" where none has it."""
+    here = [str(part) for part in path]
+    places = []
+    for found in tables_with(root, name):
+        parts = found.replace("[]", ".[]").split(".") if found else []
+        shared = 0
+        while shared < min(len(here), len(parts)) and parts[shared] in (here[shared], "NAME", "[]"):
+            shared += 1
+        whole = dotted([*path[:shared], *parts[shared:]]).replace(".[]", "[]")
+        places.append((-shared, whole or "the top of the file"))
+    nearest = [whole for _, whole in sorted(places, key=lambda place: place[0])[:MOST_PLACES]]
+    if len(places) > MOST_PLACES:
+        nearest.append(f"{len(places) - MOST_PLACES} more")
+    listed = " and ".join([", ".join(nearest[:-1]), nearest[-1]] if nearest[1:] else nearest)
+    return f'; "{written}" stands in {listed};' if nearest else ""
 
 
 def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:

@@ -213,6 +213,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "limit_deg": ("steepest_deg",),
     "low": ("inner",),
     "max_speed": ("top_speed_m_s",),
+    "name": ("title",),
     "normalize": ("diagonal",),
     "outer_deadzone": ("outer",),
     "radius": ("turn_radius_m", "inner"),

@@ -1,16 +1,15 @@
 """Every table of a profile or a course: where it stands, and its fields, in the order of shaping."""
 
 import inspect
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from functools import cache
-from typing import Annotated, Any, NamedTuple, get_args, get_origin
-
-from pydantic import Tag
+from typing import NamedTuple
 
 from wendonic.course.course import Course
 from wendonic.profile.schema.field_words import FieldWords, field_words
+from wendonic.profile.schema.inner_tables import Place, inner_tables
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.schema.table import Choice, Table
+from wendonic.profile.schema.table import Table
 
 ORDER = ("world", "window", "seat", "joystick", "move", "rise", "throttle", "turn", "look", "press", "goal", "steer")
 """Tables in the order of the data: input, channels, presses, steering; the rest follows in the order of the file."""
@@ -67,40 +66,6 @@ class ReferenceTable(NamedTuple):
         return first if end < 0 else first[: end + 1]
 
 
-class _Place(NamedTuple):
-    kind: type[Table]
-    path: str
-    choice: str
-
-
-def inner_tables(kind: Any, path: str, choice: str = "") -> Iterator[_Place]:
-    """Give the tables that a field of a type may hold, each with its path and which alternative it is."""
-    origin, parts = get_origin(kind), get_args(kind)
-    if origin is Annotated:
-        tags = [mark.tag for mark in parts[1:] if isinstance(mark, Tag)]
-        yield from inner_tables(parts[0], path, tags[0] if tags else choice)
-    elif isinstance(kind, type) and issubclass(kind, Table):
-        yield _Place(kind, path, _choice_of(kind, choice))
-    elif origin is dict:
-        yield from inner_tables(parts[1], f"{path}.NAME")
-    elif origin is tuple:
-        for part in dict.fromkeys(parts):
-            yield from inner_tables(part, f"{path}[]", choice)
-    else:
-        for part in parts:
-            yield from inner_tables(part, path, choice)
-
-
-def _choice_of(kind: type[Table], tag: str) -> str:
-    """Return which alternative a table is: the word that chooses it, or the key that names its controls."""
-    for word in ("frame", "form"):
-        field = kind.model_fields.get(word)
-        values = get_args(field.annotation) if field else ()
-        if values and len(values) == 1 and (tag or issubclass(kind, Choice) or (field and field.is_required())):
-            return f'{word} = "{values[0]}"'
-    return tag
-
-
 @cache
 def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
     """Return every table of a kind of file, in the order of shaping.
@@ -111,7 +76,7 @@ def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
     places: dict[type[Table], dict[str, None]] = {}
     choices: dict[type[Table], str] = {}
 
-    def walk(place: _Place) -> None:
+    def walk(place: Place) -> None:
         known = place.kind in places
         if not known:
             choices[place.kind] = place.choice
@@ -128,7 +93,7 @@ def tables_of(root: type[Table]) -> tuple[ReferenceTable, ...]:
                 for inner in inner_tables(field.annotation, f"{place.path}.{name}".lstrip(".")):
                     walk(inner)
 
-    walk(_Place(root, "", ""))
+    walk(Place(root, "", ""))
     return tuple(
         ReferenceTable(kind, tuple(found), choices[kind], _in_order(field_words(kind)))
         for kind, found in places.items()

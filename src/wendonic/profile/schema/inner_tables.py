@@ -1,0 +1,69 @@
+"""The tables that stand inside a table of a file, and where."""
+
+from collections.abc import Iterator
+from typing import Annotated, Any, NamedTuple, get_args, get_origin
+
+from pydantic import Tag
+
+from wendonic.profile.schema.table import Choice, Table
+
+
+class Place(NamedTuple):
+    """A table, the field path where it stands, and which of several alternatives it is there."""
+
+    kind: type[Table]
+    path: str
+    choice: str
+
+
+def inner_tables(kind: Any, path: str, choice: str = "") -> Iterator[Place]:
+    """Give the tables that a field of a type may hold, each with its path and which alternative it is."""
+    origin, parts = get_origin(kind), get_args(kind)
+    if origin is Annotated:
+        tags = [mark.tag for mark in parts[1:] if isinstance(mark, Tag)]
+        yield from inner_tables(parts[0], path, tags[0] if tags else choice)
+    elif isinstance(kind, type) and issubclass(kind, Table):
+        yield Place(kind, path, _choice_of(kind, choice))
+    elif origin is dict:
+        yield from inner_tables(parts[1], f"{path}.NAME")
+    elif origin is tuple:
+        for part in dict.fromkeys(parts):
+            yield from inner_tables(part, f"{path}[]", choice)
+    else:
+        for part in parts:
+            yield from inner_tables(part, path, choice)
+
+
+def _choice_of(kind: type[Table], tag: str) -> str:
+    """Return which alternative a table is: the word that chooses it, or the key that names its controls."""
+    for word in ("frame", "form"):
+        field = kind.model_fields.get(word)
+        values = get_args(field.annotation) if field else ()
+        if values and len(values) == 1 and (tag or issubclass(kind, Choice) or (field and field.is_required())):
+            return f'{word} = "{values[0]}"'
+    return tag
+
+
+def tables_with(root: type[Table], name: str) -> list[str]:
+    """Return the field paths of the tables that have a field of this name, each once, `NAME` for a name of the
+    user's own.
+
+    >>> from wendonic.profile.schema.profile import Profile
+    >>> tables_with(Profile, "frame")
+    ['mode.NAME.steer']
+    """
+    found: dict[str, None] = {}
+    seen: set[type[Table]] = set()
+
+    def walk(place: Place) -> None:
+        if name in place.kind.model_fields:
+            found[place.path] = None
+        if place.kind in seen:
+            return
+        seen.add(place.kind)
+        for field, info in place.kind.model_fields.items():
+            for inner in inner_tables(info.annotation, f"{place.path}.{field}".lstrip(".")):
+                walk(inner)
+
+    walk(Place(root, "", ""))
+    return list(found)
