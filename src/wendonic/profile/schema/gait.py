@@ -124,8 +124,8 @@ class Gait(Table):
     """The constants that turn intent into motion.
 
     Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the opposite direction is
-    requested; in the air the rates of `airborne` count. With `coast_half_life_s` a released speed falls by a half-
-    life instead; with `keeps_speed` it never falls, and a weaker request only turns it. Or `thrust_m_s2` works
+    requested; in the air the rates of `airborne` count. With `coast_half_life_s` a released speed falls by a
+    half-life instead; with `keeps_speed` it never falls, and a weaker request only turns it. Or `thrust_m_s2` works
     against `drag_per_s`, and the top speed is thrust / drag. `turn_loss` is the share of speed lost at once by
     turning straight back, less in proportion for a smaller turn, and by a vehicle at full lock. `rise_m_s` is for
     bodies that fly.
