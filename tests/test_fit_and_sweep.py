@@ -218,7 +218,7 @@ def test_the_feel_picture_marks_what_the_sheet_says():
         (words,) = (line.get_label() for line in press.lines if line.get_label().startswith(name))
         assert f"90 % after {sheet.reach90_s * 1000.0:.0f} ms" in words
         (words,) = (line.get_label() for line in released.lines if line.get_label().startswith(name))
-        assert f"{sheet.stop_distance_m:.3g} m on" in words
+        assert f"over {sheet.stop_distance_m:.3g} m" in words
         marks = [line.get_xdata()[0] for line in back.lines if line.get_marker() == "D"]
         assert any(at_s == pytest.approx(sheet.reversal_s) for at_s in marks)
     with pytest.raises(WendonicError, match=r"crates: .* no speed to draw: on squares there are steps"):
