@@ -448,6 +448,44 @@ def test_a_fix_that_is_told_holds_and_is_written_with_the_comments_kept(text, sl
     assert all(not one.changes for one in before)
 
 
+SHARED = (
+    HEAD
+    + """
+[world]
+right = "+x"
+forward = "-y"
+units_per_m = 32
+[mode.foot]
+leave_to = ["aim"]
+[mode.foot.move]
+diagonal = "free"
+[[mode.foot.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+opposites = "latest"
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+dead_zone = { form = "none" }
+[mode.aim]
+leave_to = ["foot"]
+[mode.aim.move]
+diagonal = "unit"
+half_life_s = 0.06
+[[mode.aim.move.bind]]
+stick = "pad.right_stick"
+[gait.walk]
+coast_half_life_s = 0.9
+"""
+)
+
+
+def test_modes_that_a_fix_does_not_touch_need_not_be_tried_again(monkeypatch):
+    profile = profile_from_text(SHARED)
+    found = check(profile, "interpreted")
+    assert {finding.where.split(".")[1] for finding in found if finding.changes} == {"foot", "aim", "walk"}
+    monkeypatch.setattr("wendonic.study.check._seen_alike", lambda *_: False)
+    assert check(profile, "interpreted") == found
+
+
 def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
     one_way = KEYS.replace('right = ["KeyD"]', "right = []")
     (missing,) = check(profile_from_text(HEAD + one_way), "interpreted")

@@ -21,6 +21,7 @@ from wendonic.cli.main import app
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures import draw_comparison, draw_diagonals, draw_feel, draw_path, draw_sweep, draw_timeline
 from wendonic.profile.edit import limits_of, value_at
+from wendonic.profile.schema.world import World
 from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.compare import compare
@@ -139,12 +140,23 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
             "brake_u_s2: allowed with units_per_m in [world], ",
         ),
         ('unit = "px"\nunits_per_m = 50', 'unit = "px"', "unit: does nothing without units_per_m"),
+        ('unit = "px"', 'unit = "m"', 'unit: found "m" for a unit of which 50 are a metre; allowed: any other name'),
         ('unit = "px"\nunits_per_m = 50', "", "top_speed_u_s: allowed with units_per_m in [world]"),
     ):
         assert right in PIXELS
         with pytest.raises(ProfileError) as found:
             profile_from_text(PIXELS.replace(right, wrong))
         assert fault in str(found.value), str(found.value)
+
+
+def test_a_unit_without_a_name_is_not_called_a_metre():
+    nameless = profile_from_text(PIXELS.replace('unit = "px"\n', ""))
+    assert nameless.world.length == LengthUnit("u", 50.0)
+    assert nameless.world.axes.unit == "u"
+    assert "; 50 u per metre" in "\n".join(nameless.sentences())
+    # One unit to the metre is the metre, unless it has another name.
+    for world, name in (({}, "m"), ({"units_per_m": 1}, "m"), ({"units_per_m": 1, "unit": "yd"}, "yd")):
+        assert World(right="+x", forward="-y", **world).length.name == name
 
 
 def test_paths_take_the_spelling_of_the_file(tmp_path):

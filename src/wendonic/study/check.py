@@ -36,11 +36,10 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     >>> [finding.fix for finding in check(wild)]
     ['mode.foot.look.bind[0].cm_per_turn = 34.0']
     """
-    raw = _raw(profile, engine)
-    before = {_place(profile, kind, found) for kind, found in raw}
+    tried_out = _TriedOut(profile, engine)
     findings = []
-    for kind, found in raw:
-        changes, tried = _proven(profile, kind, found, before, engine) if prove else ({}, "")
+    for kind, found in tried_out.everything():
+        changes, tried = _proven(tried_out, kind, found) if prove else ({}, "")
         advice = "; ".join(filter(None, [found.advice, tried]))
         where, why = where_in_file(profile, found.where), found.why or kind.why
         findings.append(Finding(kind.slug, kind.severity, where, found.measured, why, changes, advice))
@@ -81,37 +80,70 @@ def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fix
         made.append(ready[0])
 
 
-def _raw(profile: Profile, engine: Engine) -> list[tuple[FindingKind, Found]]:
-    raw: list[tuple[FindingKind, Found]] = []
-    for mode in profile.mode:
-        case = Case(profile, mode, engine)
-        for kind in FINDINGS.values():
-            if mode == profile.first_mode or not kind.once:
-                raw += [(kind, found) for found in kind.look(case)]
-    return raw
+class _TriedOut:
+    """A profile that is tried: what each kind of finding finds in each mode, looked for when it is first asked for.
+    What a mode has in common with that of the profile `like` was found there.
+    """
+
+    def __init__(self, profile: Profile, engine: Engine, like: "_TriedOut | None" = None) -> None:
+        self.profile, self.engine = profile, engine
+        self._cases = {mode: Case(profile, mode, engine) for mode in profile.mode}
+        self._found: dict[tuple[str, str], list[Found]] = {}
+        if like:
+            same = {mode for mode in profile.mode if _seen_alike(profile, like.profile, mode)}
+            kept = (place for place in like._found if place[1] in same and not FINDINGS[place[0]].once)
+            self._found.update((place, like._found[place]) for place in kept)
+
+    def of_kind(self, kind: FindingKind) -> list[tuple[FindingKind, Found]]:
+        modes = [self.profile.first_mode] if kind.once else list(self.profile.mode)
+        return [(kind, found) for mode in modes for found in self._in_mode(kind, mode)]
+
+    def everything(self) -> list[tuple[FindingKind, Found]]:
+        return [
+            (kind, found)
+            for mode in self.profile.mode
+            for kind in FINDINGS.values()
+            if mode == self.profile.first_mode or not kind.once
+            for found in self._in_mode(kind, mode)
+        ]
+
+    def _in_mode(self, kind: FindingKind, mode: str) -> list[Found]:
+        place = kind.slug, mode
+        if place not in self._found:
+            self._found[place] = list(kind.look(self._cases[mode]))
+        return self._found[place]
+
+    def places(self, found: list[tuple[FindingKind, Found]]) -> set[Place]:
+        return {(kind.slug, where_in_file(self.profile, one.where)) for kind, one in found}
 
 
-def _place(profile: Profile, kind: FindingKind, found: Found) -> Place:
-    return kind.slug, where_in_file(profile, found.where)
+def _seen_alike(one: Profile, other: Profile, mode: str) -> bool:
+    """Return whether two profiles have all that the findings of a mode can depend on in common."""
+    if mode not in other.mode or one.mode[mode] != other.mode[mode] or one.gaits_of(mode) != other.gaits_of(mode):
+        return False
+    exits = [{name: table.leave_to for name, table in profile.mode.items()} for profile in (one, other)]
+    rest = [field for field in Profile.model_fields if field not in ("mode", "gait")]
+    return exits[0] == exits[1] and all(getattr(one, field) == getattr(other, field) for field in rest)
 
 
-def _proven(
-    profile: Profile, kind: FindingKind, found: Found, before: set[Place], engine: Engine
-) -> tuple[Changes, str]:
+def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Changes, str]:
     """Return the first fix that works, and in words what was tried where none does."""
+    profile = tried_out.profile
     tried: list[str] = []
-    place = _place(profile, kind, found)
+    before = tried_out.places(tried_out.everything())
+    (place,) = tried_out.places([(kind, found)])
     for fix in found.fixes:
         changes = as_in_file(profile, fix)
         try:
-            changed = profile.changed(changes)
-            after = {_place(changed, *one) for one in _raw(changed, engine)}
+            changed = _TriedOut(profile.changed(changes), tried_out.engine, tried_out)
+            # A fix that does not fix is not worth all the other trials.
+            stays = place in changed.places(changed.of_kind(kind))
+            new = set() if stays else changed.places(changed.everything()) - before
         except (ProfileError, WendonicError) as refused:
             tried.append(f"{changes_words(changes)} is refused: {str(refused).splitlines()[-1].strip()}")
             continue
-        if place not in after and not after - before:
+        if not stays and not new:
             return changes, ""
-        others = ", ".join(sorted({slug for slug, _ in after - before}))
-        left = "it is still there" if place in after else f"then there is {others}"
-        tried.append(f"tried {changes_words(changes)}: {left}")
+        others = ", ".join(sorted({slug for slug, _ in new}))
+        tried.append(f"tried {changes_words(changes)}: {'it is still there' if stays else f'then there is {others}'}")
     return {}, "; ".join(tried)

@@ -12,6 +12,7 @@ from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
 from wendonic.study.bench import Bench
+from wendonic.study.envelope import Envelope, envelopes
 from wendonic.study.feel_sheet import sheet_of
 from wendonic.study.quantity import Value
 
@@ -85,6 +86,11 @@ class Case(Bench):
         if quantity not in self._measured:
             self._measured[quantity] = sheet_of(self, [quantity])[quantity]
         return self._measured[quantity]
+
+    @cached_property
+    def envelopes(self) -> list[Envelope]:
+        """What each source of `move` wants at 16 headings, see `wendonic.study.envelope`."""
+        return envelopes(self.profile, self.mode, steps=16)
 
     @property
     def where(self) -> str:

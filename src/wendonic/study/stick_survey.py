@@ -7,6 +7,7 @@ from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.tilted import Tilted
 from wendonic.study.finding import Case
 from wendonic.study.stick_response import StickResponse
+from wendonic.study.unmeasured import once_each
 
 STEPS = 1000
 
@@ -25,8 +26,13 @@ class StickSurvey(NamedTuple):
     """Whether its rim wears, as that of a stick does, and that of a thumb on the glass does not."""
 
 
-def surveyed_sticks(case: Case) -> Iterator[StickSurvey]:
-    """Give the sticks of a mode, channel by channel."""
+@once_each
+def surveyed_sticks(case: Case) -> tuple[StickSurvey, ...]:
+    """Return the sticks of a mode, channel by channel."""
+    return tuple(_surveyed(case))
+
+
+def _surveyed(case: Case) -> Iterator[StickSurvey]:
     for channel in ("move", "throttle", "turn", "rise", "look"):
         of_channel: Any = getattr(case.table, channel)
         for index, bind in enumerate(of_channel.bind if of_channel else ()):

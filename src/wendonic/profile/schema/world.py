@@ -34,7 +34,12 @@ class World(Table):
         otherwise="not checked",
     )
 
-    unit: str = entry("Name of the game's unit of length, for people to read.", "m", example="px")
+    unit: str | None = entry(
+        "Name of the game's unit of length, for people to read.",
+        None,
+        example="px",
+        otherwise='"m", or "u" with units_per_m',
+    )
     units_per_m: Annotated[float, Field(gt=0.0, le=1e6)] = entry(
         "How many of the game's units make a metre. Once written, fields may end in _u instead of _m.",
         1.0,
@@ -57,8 +62,11 @@ class World(Table):
                 f"found {', '.join(axes)} and no {missing}; a 2-D game uses x and y, a 3-D game also needs {missing}"
             )
             raise own_fault(words)
-        if self.unit != "m" and "units_per_m" not in self.model_fields_set:
+        if self.unit not in (None, "m") and "units_per_m" not in self.model_fields_set:
             raise own_faults([("unit", f"does nothing without units_per_m, the number of {self.unit} per metre")])
+        if self.unit == "m" and self.units_per_m != 1.0:
+            words = f'found "m" for a unit of which {self.units_per_m:g} are a metre; allowed: any other name'
+            raise own_faults([("unit", words)])
         if self.handed is not None:
             right_handed = WorldAxes(self.right, self.forward, self.up).right_handed
             if right_handed is None:
@@ -74,7 +82,7 @@ class World(Table):
     @property
     def length(self) -> LengthUnit:
         """The unit in which people read lengths."""
-        return LengthUnit(self.unit, self.units_per_m)
+        return LengthUnit(self.unit or ("m" if self.units_per_m == 1.0 else "u"), self.units_per_m)
 
     @property
     def axes(self) -> WorldAxes:
@@ -90,7 +98,7 @@ class World(Table):
         ('2-D from above; forward is -y, right is +x', '2-D from the side, y down; right is +x')
         """
         upright = "" if self.up is None else f", {self.up[1]} {'up' if self.up[0] == '+' else 'down'}"
-        unit = "" if self.units_per_m == 1.0 else f"; {self.units_per_m:g} {self.unit} per metre"
+        unit = "" if self.units_per_m == 1.0 else f"; {self.units_per_m:g} {self.length.name} per metre"
         if self.forward is None:
             return f"2-D from the side{upright}; right is {self.right}{unit}"
         handed = WorldAxes(self.right, self.forward, self.up).right_handed

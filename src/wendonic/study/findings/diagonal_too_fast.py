@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 
 from wendonic.errors import WendonicError
-from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 
 TOO_FAST = 1.02
@@ -16,7 +15,7 @@ def diagonal_too_fast(case: Case) -> Iterator[Found]:
     if case.table.move is None or case.on_squares:
         return
     try:
-        found = envelopes(case.profile, case.mode, steps=16)
+        found = case.envelopes
     except WendonicError:
         return
     fastest = max(found, key=lambda envelope: envelope.fastest)

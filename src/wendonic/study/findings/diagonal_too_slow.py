@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 
 from wendonic.errors import WendonicError
-from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 
 TOO_SLOW = 0.65
@@ -16,7 +15,7 @@ def diagonal_too_slow(case: Case) -> Iterator[Found]:
     if case.table.move is None or case.on_squares or case.from_side:
         return
     try:
-        found = envelopes(case.profile, case.mode, steps=16)
+        found = case.envelopes
     except WendonicError:
         return
     for envelope in found:

@@ -6,7 +6,6 @@ from typing import Any
 
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
-from wendonic.study.envelope import envelopes
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.measuring.look_response import yaw_rate_deg_s
 
@@ -42,7 +41,7 @@ def _as_new(case: Case, where: str) -> dict[str, Any]:
 
 def _walking_differs(case: Case) -> str:
     """Say which sides differ by how much, "" where none do."""
-    for envelope in envelopes(case.profile, case.mode, steps=16):
+    for envelope in case.envelopes:
         by_heading = dict(zip(envelope.headings_deg, envelope.wanted, strict=True))
         for heading, (right, forward) in by_heading.items():
             for words, other, sign_x, sign_y in (
