@@ -457,23 +457,20 @@ forward = "-y"
 units_per_m = 32
 [mode.foot]
 leave_to = ["aim"]
-[mode.foot.move]
-diagonal = "free"
 [[mode.foot.move.bind]]
 keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
 opposites = "latest"
-[[mode.foot.move.bind]]
-stick = "pad.left_stick"
-dead_zone = { form = "none" }
+[[mode.foot.look.bind]]
+mouse = "mouse.move"
+cm_per_turn = 2
 [mode.aim]
 leave_to = ["foot"]
 [mode.aim.move]
-diagonal = "unit"
 half_life_s = 0.06
 [[mode.aim.move.bind]]
 stick = "pad.right_stick"
 [gait.walk]
-coast_half_life_s = 0.9
+brake_m_s2 = 3
 """
 )
 

@@ -80,7 +80,7 @@ def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
         rest = fault.where.removeprefix(start)
         if rest == fault.where or not others:
             return False
-        lacks = fault.what == "is missing" and others[-1] not in modes
+        lacks = fault.what.startswith("is missing") and others[-1] not in modes
         return lacks or any(
             f"mode.{other}." != start and (f"mode.{other}.{rest}", fault.what) in found for other in others
         )

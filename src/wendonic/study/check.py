@@ -89,10 +89,18 @@ class _TriedOut:
         self.profile, self.engine = profile, engine
         self._cases = {mode: Case(profile, mode, engine) for mode in profile.mode}
         self._found: dict[tuple[str, str], list[Found]] = {}
+        self._changed: dict[str, _TriedOut] = {}
         if like:
             same = {mode for mode in profile.mode if _seen_alike(profile, like.profile, mode)}
             kept = (place for place in like._found if place[1] in same and not FINDINGS[place[0]].once)
             self._found.update((place, like._found[place]) for place in kept)
+
+    def changed(self, changes: Changes) -> "_TriedOut":
+        """Return the profile with changes; two modes with one gait ask for the same ones."""
+        words = changes_words(changes)
+        if words not in self._changed:
+            self._changed[words] = _TriedOut(self.profile.changed(changes), self.engine, self)
+        return self._changed[words]
 
     def of_kind(self, kind: FindingKind) -> list[tuple[FindingKind, Found]]:
         modes = [self.profile.first_mode] if kind.once else list(self.profile.mode)
@@ -135,7 +143,7 @@ def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Chan
     for fix in found.fixes:
         changes = as_in_file(profile, fix)
         try:
-            changed = _TriedOut(profile.changed(changes), tried_out.engine, tried_out)
+            changed = tried_out.changed(changes)
             # A fix that does not fix is not worth all the other trials.
             stays = place in changed.places(changed.of_kind(kind))
             new = set() if stays else changed.places(changed.everything()) - before
