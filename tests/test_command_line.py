@@ -103,28 +103,28 @@ def test_demo_does_the_whole_way(tmp_path):
     assert {path.name for path in out.glob("*.png")} == {"stick.png"} | pictures
     assert len(pd.read_csv(out / "beekeeper_pad.csv")) == 2160
     # What it says to do next works as it stands.
-    done = run(*done.stdout.splitlines()[-1].split()[1:], folder=tmp_path)
+    done = called(*done.stdout.splitlines()[-1].split()[1:], folder=tmp_path)
     assert done.stdout == "wrote beekeeper_keys-timeline.png\n", done.stderr
 
 
 def test_new_writes_a_profile_that_works_and_refuses_to_overwrite(tmp_path):
     path = tmp_path / "scout.toml"
-    assert run("new", path).returncode == 0
+    assert called("new", path).returncode == 0
     assert load_profile(path).title == "scout"
     shipped = PROFILE_PATH.read_text()
     assert path.read_text().replace('"scout"', '"Beekeeper on the terraces"') == shipped
     path.write_text("mine")
-    done = run("new", path)
+    done = called("new", path)
     assert (done.returncode, path.read_text()) == (2, "mine")
     assert "already exists; name another file, or overwrite it with --force" in done.stderr
-    assert run("new", path, "--force").returncode == 0
+    assert called("new", path, "--force").returncode == 0
     assert load_profile(path).title == "scout"
 
 
 @pytest.mark.parametrize("ending", ["csv", "parquet", "jsonl"])
 def test_shape_writes_what_the_library_gives(tmp_path, ending):
     path = tmp_path / f"walk.{ending}"
-    done = run("shape", PROFILE_PATH, KEYS, "-o", path, "--hz", "30")
+    done = called("shape", PROFILE_PATH, KEYS, "-o", path, "--hz", "30")
     first, second = done.stdout.splitlines()
     assert first == f"wrote {path}: 1080 ticks, 41 columns", done.stderr
     assert second.startswith("top amount 1.000, straight 3.200 m/s, diagonal 3.200 m/s, walked 8")
@@ -135,7 +135,7 @@ def test_shape_writes_what_the_library_gives(tmp_path, ending):
 
 def test_shape_walks_on_a_course(tmp_path):
     words = [TERRACES, FOLDER / "terraces_walk.jsonl", "--course", COURSE, "-o", tmp_path / "walk.csv"]
-    assert run("shape", *words).returncode == 0
+    assert called("shape", *words).returncode == 0
     heights = pd.read_csv(tmp_path / "walk.csv")["pos_z"]
     assert (heights.min(), heights.max()) == (0.0, 4.0)
 
@@ -190,7 +190,7 @@ def test_numbers_of_a_frame_become_numbers_of_a_second(words, shown):
 
 
 def test_look_units_go_each_into_the_others():
-    told = run("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
+    told = called("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
     for words, value in (
         ("mouse for a full turn", "11.43"),
         ("hand for 90 deg/s", "2.8575"),
@@ -198,19 +198,19 @@ def test_look_units_go_each_into_the_others():
     ):
         assert any(words in line and value in line for line in told.splitlines()), told
     assert told.endswith("in a profile: deg_per_count = 0.05\n")
-    done = run("units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
+    done = called("units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
     assert (done.returncode, "allowed: one of them" in done.stderr) == (2, True)
 
 
 def test_info_tells_in_words():
     assert "down 5 times" in run("info", KEYS).stdout
-    words = run("info", PAD).stdout
+    words = called("info", PAD).stdout
     assert "3983 events" in words
     assert 'mark at 30.00 s: "hands off"' in words
-    assert "  axes: right-handed, y up; forward is -z, right is +x\n" in run("info", PROFILE_PATH).stdout
+    assert "  axes: right-handed, y up; forward is -z, right is +x\n" in called("info", PROFILE_PATH).stdout
     assert (
         "ramp: x -5 to 40 m, y 9 to 10.5 m, from 2 to 4 m up forward, a slope of 53.1 deg"
-        in run("info", COURSE).stdout
+        in called("info", COURSE).stdout
     )
 
 
@@ -291,28 +291,28 @@ def test_every_shipped_profile_is_there_to_begin_with(tmp_path):
 
 def test_convert_goes_round_and_the_other_commands_take_what_comes_out(tmp_path):
     for source, target in ((PAD, "walk.parquet"), ("walk.parquet", "walk.csv"), ("walk.csv", "walk.jsonl")):
-        done = run("convert", source, target, folder=tmp_path)
+        done = called("convert", source, target, folder=tmp_path)
         assert done.stdout == f"wrote {target}: 3983 events, 36.00 s\n", done.stderr
     assert list(Recording.read(tmp_path / "walk.jsonl")) == list(Recording.read(PAD))
-    assert "3983 events" in run("info", "walk.csv", folder=tmp_path).stdout
-    assert "walked 57.8 m" in run("shape", PROFILE_PATH, "walk.parquet", folder=tmp_path).stdout
+    assert "3983 events" in called("info", "walk.csv", folder=tmp_path).stdout
+    assert "walked 57.8 m" in called("shape", PROFILE_PATH, "walk.parquet", folder=tmp_path).stdout
 
 
 def test_convert_takes_other_logs_and_says_what_it_guessed(tmp_path):
     records = [(3, 0, -32768), (0, 0, 0), (3, 0, 32767), (0, 0, 0), (1, 17, 1), (0, 0, 0)]
     (tmp_path / "event3").write_bytes(b"".join(struct.pack("<qqHHi", 9, 250_000, *record) for record in records))
-    done = run("convert", "event3", "pad.csv", "--format", "linux-input", folder=tmp_path)
+    done = called("convert", "event3", "pad.csv", "--format", "linux-input", folder=tmp_path)
     assert done.stdout == "wrote pad.csv: 3 events, 0.00 s\n", done.stderr
     assert done.stderr == "wendonic: event3: range of the sticks guessed as -32768 to 32767\n"
     assert Recording.read(tmp_path / "pad.csv")[1].value == (1.0, 0.0)
     told = ["--format", "linux-input", "--stick-range", "-65534", "65534"]
-    done = run("convert", "event3", "pad.csv", *told, folder=tmp_path)
+    done = called("convert", "event3", "pad.csv", *told, folder=tmp_path)
     assert done.stderr == ""
     assert Recording.read(tmp_path / "pad.csv")[1].value[0] == pytest.approx(0.5, abs=1e-4)
     (tmp_path / "pad.log").write_text('{"timestamp": 5, "axes": [0, 1], "buttons": [1]}')
-    done = run("convert", "pad.log", "pad.jsonl", "--format", "gamepad-api", folder=tmp_path)
+    done = called("convert", "pad.log", "pad.jsonl", "--format", "gamepad-api", folder=tmp_path)
     assert done.stdout == "wrote pad.jsonl: 2 events, 0.00 s\n", done.stderr
-    wrong = run("convert", "event3", "pad.csv", "--format", "linux-input", "--layout", "32", folder=tmp_path)
+    wrong = called("convert", "event3", "pad.csv", "--format", "linux-input", "--layout", "32", folder=tmp_path)
     assert wrong.returncode == 2
     assert "try layout 64" in wrong.stderr
 
@@ -393,7 +393,7 @@ def test_bad_input_is_said_in_plain_words_and_leaves_nothing(yard, words, said):
 
 
 def test_all_three_faults_are_told(yard):
-    lines = run("info", "three.toml", folder=yard).stderr.splitlines()
+    lines = called("info", "three.toml", folder=yard).stderr.splitlines()
     assert lines[0] == "wendonic: three.toml: 3 faults"
     assert [line.split(":")[0].strip() for line in lines[1:]] == [
         "line 4, mode.foot.move.diagonal",
