@@ -352,7 +352,7 @@ def run(capsys, *words):
 def test_the_command_measures_what_is_asked_for(capsys):
     harvest = FOLDER / "harvest.toml"
     words = ("--by", "pad", "--while", "sprint", "--tilt", 0.3, "--of", "speed_at_tilt_m_s", "--of", "top_speed_m_s")
-    content = json.loads(run(capsys, "measure", harvest, *words, "--json", "-"))
+    content = json.loads(run(capsys, "measure", harvest, *words, "--json"))
     assert (content["by"], content["while"]) == ("pad.left_stick", "sprint")
     assert sorted(content["values"]) == ["speed_at_tilt_m_s", "top_speed_m_s"]
     tilted = content["values"]["speed_at_tilt_m_s"]
@@ -381,7 +381,7 @@ def test_every_command_that_prints_numbers_has_one_layout_of_json(tmp_path, caps
     beekeeper, harvest = FOLDER / "beekeeper.toml", FOLDER / "harvest.toml"
     pad = FOLDER / "beekeeper_pad.jsonl"
     for words, least in (
-        (("measure", beekeeper, "--json", "-"), 50),
+        (("measure", beekeeper, "--json"), 50),
         (("compare", beekeeper, harvest, "--json"), 100),
         (("calibrate", pad, "--json"), 4),
         (("info", pad, "--json"), 4),

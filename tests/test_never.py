@@ -34,8 +34,8 @@ def files(tmp_path, monkeypatch):
             "is a recording, and would become a trace",
         ),
         ("shape beekeeper.toml beekeeper_keys.jsonl -o pad.parquet", "is a recording"),
-        ("measure beekeeper.toml --json beekeeper.toml", "is what this reads"),
-        ("measure beekeeper.toml --json yard_course.toml", "is a course, and would become a feel sheet"),
+        ("measure beekeeper.toml -o beekeeper.toml", "is what this reads"),
+        ("measure beekeeper.toml -o yard_course.toml", "is a course, and would become a feel sheet"),
         ("convert beekeeper_keys.jsonl beekeeper.toml", "is a profile"),
         ("convert beekeeper_keys.jsonl beekeeper_keys.jsonl", "is what this reads"),
         ("convert beekeeper_keys.jsonl keys.xyz", 'found ending ".xyz"; allowed: .jsonl, .csv, .parquet'),
@@ -65,7 +65,7 @@ def test_a_thing_of_the_same_kind_may_be_written_anew():
     for command in (
         "shape beekeeper.toml beekeeper_keys.jsonl -o trace.csv",
         "convert beekeeper_keys.jsonl beekeeper_pad.jsonl",
-        "measure beekeeper.toml --json sheet.json",
+        "measure beekeeper.toml -o sheet.json",
     ):
         for _ in range(2):
             assert CliRunner().invoke(app, command.split()).exit_code == 0

@@ -6,16 +6,25 @@ from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from wendonic.errors import Fault, FileError, WendonicError
+from wendonic.file_kind import file_kind
+
+KINDS = ("profile", "course", "recording")
 
 
 def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
-    """Return what stands in the file; one that is missing, a folder or unreadable raises `error` in plain words."""
+    """Return what stands in the file; one that is missing, a folder, unreadable or of another kind raises `error` in
+    plain words.
+    """
     if Path(path).is_dir():
         raise error(path, [Fault(None, "", f"is a folder; name a {kind} file in it")])
     try:
-        return Path(path).read_bytes()
+        content = Path(path).read_bytes()
     except OSError as reason:
         raise error(path, [Fault(None, "", f"cannot be read: {reason.strerror or reason}")]) from None
+    found = file_kind(content)
+    if kind in KINDS and found not in (None, kind):
+        raise error(path, [Fault(None, "", f"is a {found}, where a {kind} belongs")])
+    return content
 
 
 @contextmanager

@@ -32,9 +32,8 @@ def measure(
     ] = None,
     hz: Annotated[float | None, typer.Option("--hz", help="Ticks a second of chain_delay_s.")] = None,
     goal_m: Annotated[float | None, typer.Option("--goal", help="Distance of a goal that is pointed at (m).")] = None,
-    as_json: Annotated[
-        Path | None, typer.Option("--json", help="Write the sheet as JSON to this file; - for the terminal.")
-    ] = None,
+    as_json: Annotated[bool, typer.Option("--json", help="Print the sheet as JSON.")] = False,
+    out: Annotated[Path | None, typer.Option("-o", "--out", help="Write the sheet as JSON to this file.")] = None,
 ) -> None:
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
     from wendonic.atomic_file import atomic_file
@@ -44,24 +43,24 @@ def measure(
     from wendonic.study.feel_sheet import measure as measure_profile
     from wendonic.study.thresholds import asked_for
 
-    check_output(as_json, "feel sheet", (profile,))
+    check_output(out, "feel sheet", (profile,))
     loaded = load_profile(profile)
     name, length = loaded.mode_name(mode), loaded.world.length
     only = [known_quantity(quantity, length)[0] for quantity in of] if of else None
     thresholds = asked_for(tilt=tilt, hz=hz, goal_m=goal_m)
     sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds)
-    if as_json is not None:
-        head = {"profile": str(profile), "mode": name, **sheet_head(sheet)}
-        text = json.dumps(document("measure", **head, values=sheet_values(sheet)), indent=2)
-        if str(as_json) == "-":
-            say(text)
-            return
-        with atomic_file(as_json) as beside:
-            beside.write_text(text + "\n", encoding="utf-8")
-        say(f"wrote {as_json}")
+    head = {"profile": str(profile), "mode": name, **sheet_head(sheet)}
+    content = document("measure", **head, values=sheet_values(sheet))
+    if out is not None:
+        with atomic_file(out) as beside:
+            beside.write_text(json.dumps(content, indent=2) + "\n", encoding="utf-8")
+    if as_json:
+        say(json.dumps(content, indent=2))
         return
     say(f"{profile}, mode {name}{f', by {sheet.by}' if sheet.by else ''}{f', {held} held' if held else ''}")
     _print_sheet(sheet, length)
+    if out is not None:
+        say(f"wrote {out}")
 
 
 def _print_sheet(sheet: "FeelSheet", length: "LengthUnit") -> None:

@@ -1,10 +1,10 @@
 """Files that a command writes: never over what it reads, nor over a thing of another kind."""
 
-import json
 from collections.abc import Sequence
 from pathlib import Path
 
 from wendonic.errors import WendonicError
+from wendonic.file_kind import file_kind
 
 
 def kind_of(path: Path) -> str | None:
@@ -12,20 +12,10 @@ def kind_of(path: Path) -> str | None:
     anything else.
     """
     try:
-        with path.open("rb") as file:
-            head = file.read(4096).lstrip()
+        kind = file_kind(path.read_bytes())
     except OSError:
         return None
-    if head.startswith(b"PAR1"):
-        return "recording" if b"wendonic-recording" in path.read_bytes()[-65536:] else None
-    for kind in ("profile", "course"):
-        if path.suffix.lower() == ".toml" and f'"wendonic-{kind}"'.encode() in head:
-            return kind
-    try:
-        first = json.loads(head.splitlines()[0]) if head else None
-    except (ValueError, RecursionError):
-        return None
-    return "recording" if isinstance(first, dict) and first.get("format") == "wendonic-recording" else None
+    return None if kind in ("profile", "course") and path.suffix.lower() != ".toml" else kind
 
 
 def check_output(out: Path | None, kind: str, inputs: Sequence[Path | None] = ()) -> None:

@@ -1,0 +1,26 @@
+"""What kind of file some content is: a profile, a course or a recording."""
+
+import json
+import re
+
+_IN_TOML = re.compile(rb'^\s*format\s*=\s*["\']wendonic-(profile|course)["\']', re.MULTILINE)
+_RECORDING = "wendonic-recording"
+_HEAD, _TAIL = 4096, 65536
+
+
+def file_kind(content: bytes) -> str | None:
+    """Return "profile", "course" or "recording", by what the content says of itself; None where it says nothing.
+
+    >>> file_kind(b'format = "wendonic-course"'), file_kind(b'{"format": "wendonic-recording"}'), file_kind(b"a,b")
+    ('course', 'recording', None)
+    """
+    if content.startswith(b"PAR1"):
+        return "recording" if _RECORDING.encode() in content[-_TAIL:] else None
+    head = content[:_HEAD].removeprefix(b"\xef\xbb\xbf").lstrip()
+    if found := _IN_TOML.search(head):
+        return found[1].decode()
+    try:
+        first = json.loads(head.splitlines()[0]) if head else None
+    except (ValueError, RecursionError):
+        return None
+    return "recording" if isinstance(first, dict) and first.get("format") == _RECORDING else None
