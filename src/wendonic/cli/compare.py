@@ -83,12 +83,15 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
+    from wendonic.study.solve.compare import COMPARED_HZ
     from wendonic.study.solve.differences import UNITS, Difference, Walked
 
     length = compared.length
     for name, found in numbers.items():
-        table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=f"on {name}", title_justify="left")
+        title = f"on {name}, at {COMPARED_HZ:g} ticks a second"
+        table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=title, title_justify="left")
         table.add_column("number", no_wrap=True)
         for profile in compared.names:
             table.add_column(profile, justify="right")
@@ -96,14 +99,14 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
         for field in Walked._fields:
             unit = UNITS[field]
             cells = [value_words(getattr(walk, field), length.factor(unit)) for walk in found.walks]
-            table.add_row(field, *cells, length.label(unit))
+            table.add_row(spelled_in(length, field), *cells, length.label(unit))
         for field in Difference._fields:
             unit = UNITS[field]
             cells = [
                 "" if apart is None else value_words(getattr(apart, field), length.factor(unit))
                 for apart in found.differences
             ]
-            table.add_row(f"against {compared.names[0]}: {field}", *cells, length.label(unit))
+            table.add_row(f"against {compared.names[0]}: {spelled_in(length, field)}", *cells, length.label(unit))
         Console().print(table)
 
 

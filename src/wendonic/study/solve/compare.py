@@ -24,6 +24,9 @@ SAME_SHARE = 1e-3
 
 USUAL_INPUT = "figure_of_eight"
 
+COMPARED_HZ = 120.0
+"""Ticks a second at which profiles walk side by side."""
+
 
 class Setting(NamedTuple):
     """A setting that differs: its field path, and its value in each profile, None where one has no such field."""
@@ -150,7 +153,7 @@ def traces_of(
     profiles: Mapping[str, Profile],
     inputs: Mapping[str, Recording | None],
     mode: str | None = None,
-    hz: float = 120.0,
+    hz: float = COMPARED_HZ,
     engine: Engine = "auto",
     seat: str | None = None,
     course: Course | None = None,
@@ -187,7 +190,7 @@ def compare(
     profiles: Mapping[str, Profile],
     inputs: Mapping[str, Recording | None] | None = None,
     mode: str | None = None,
-    hz: float = 120.0,
+    hz: float = COMPARED_HZ,
     engine: Engine = "auto",
     by: str | None = None,
     held: str | None = None,
