@@ -15,6 +15,8 @@ FLOORS = {
     "errors": 0,
     "look_units": 1,
     "frame_units": 1,
+    "significant": 0,
+    "file_kind": 0,
     "length_unit": 0,
     "kernels": 0,
     "atomic_file": 1,

@@ -212,12 +212,14 @@ def files(tmp_path_factory):
     folder = tmp_path_factory.mktemp("units")
     (folder / "metres.toml").write_text(METRES.replace("max = 2", "max = 0.02"))
     (folder / "pixels.toml").write_text(PIXELS.replace("max = 100", "max = 1"))
+    small = METRES.replace('forward = "-y"', 'forward = "-y"\nunit = "dot"\nunits_per_m = 20000')
+    (folder / "dots.toml").write_text(small.replace("max = 2", "max = 0.02"))
     keys = [(0.5, "KeyW", 1), (1.5, "KeyD", 1), (2.5, "KeyW", 0), (3.0, "KeyD", 0), (4.0, "KeyF", 1)]
     Recording([Event(t, f"key.{code}", down) for t, code, down in keys]).write(folder / "walk.jsonl")
     return folder
 
 
-LENGTHS = re.compile(r"(-?\d+\.?\d*(?:e-?\d+)?) +(m|px)(/s²|/s|/min)?(?![\w/])")
+LENGTHS = re.compile(r"(-?\d+\.?\d*(?:e-?\d+)?) +(dot|m|px)(/s²|/s|/min)?(?![\w/])")
 
 
 @pytest.mark.parametrize(
@@ -226,16 +228,17 @@ LENGTHS = re.compile(r"(-?\d+\.?\d*(?:e-?\d+)?) +(m|px)(/s²|/s|/min)?(?![\w/])"
     ids=lambda command: command[0],
 )
 def test_tables_and_sentences_say_the_same_lengths_in_the_games_own_unit(command, files, monkeypatch):
-    """Every length that the game in metres is told, the game in pixels is told as fifty times as many pixels."""
+    """Every length that the game in metres is told, the others are told as so many of their own, in plain digits."""
     monkeypatch.chdir(files)
     runner = CliRunner()
     said = {}
-    for name, unit in (("metres", "m"), ("pixels", "px")):
+    for name, unit in (("metres", "m"), ("pixels", "px"), ("dots", "dot")):
         out = runner.invoke(
             app, [f"{name}.toml" if word == "F" else word for word in command], env={"COLUMNS": "200"}
         )
         assert out.exit_code in (0, 1), out.output
-        text = re.sub(r"50 px per metre", "", out.output)
+        text = re.sub(r"50 px per metre|20000 dot per metre", "", out.output)
+        assert "e+" not in text
         found = LENGTHS.findall(text)
         assert {of for _, of, _ in found} <= {unit}
         said[name] = [float(number) for number, _, _ in found]
@@ -243,8 +246,9 @@ def test_tables_and_sentences_say_the_same_lengths_in_the_games_own_unit(command
         said[name] += [
             float(row.split()[-1]) for row in out.output.splitlines()[5:] if command[0] == "shape" and " keys " in row
         ]
-    assert len(said["pixels"]) == len(said["metres"]) > 0
-    assert said["pixels"] == pytest.approx([50.0 * number for number in said["metres"]], rel=0.06, abs=3.0)
+    for name, per_m in (("pixels", 50.0), ("dots", 20000.0)):
+        assert len(said[name]) == len(said["metres"]) > 0
+        assert said[name] == pytest.approx([per_m * number for number in said["metres"]], rel=0.06, abs=0.06 * per_m)
 
 
 def test_pictures_count_in_the_games_own_unit(files):

@@ -2,6 +2,8 @@
 
 from typing import NamedTuple
 
+from wendonic.significant import significant
+
 _LENGTHS = ("m", "m/s", "m/s²", "m/min")
 """Units that have a length in them."""
 
@@ -30,8 +32,11 @@ class LengthUnit(NamedTuple):
         return self.words(rate_m_s2, "m/s²", digits)
 
     def words(self, value: float, unit: str, digits: str = "g") -> str:
-        """Return a value in a unit such as "m/s" in words."""
-        return f"{value * self.factor(unit):{digits}} {self.label(unit)}"
+        """Return a value in a unit such as "m/s" in words; `digits` is a format, "g" stands for six digits."""
+        own = value * self.factor(unit)
+        count = digits.removeprefix(".").removesuffix("g") or "6"
+        shown = significant(own, int(count)) if digits.endswith("g") else f"{own:{digits}}"
+        return f"{shown} {self.label(unit)}"
 
     def factor(self, unit: str) -> float:
         """Return what a value in a unit is multiplied by; a unit without a length in it stays.

@@ -9,6 +9,7 @@ import typer
 from wendonic.cli.options import ByOption, CourseOption, FromOption, ModeOption, SeatOption, ToOption, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.significant import significant
 
 if TYPE_CHECKING:
     from wendonic.study.solve.compare import Comparison, OnInput
@@ -152,5 +153,5 @@ def _cell(value: object, factor: float) -> str:
     if isinstance(value, tuple):
         return ", ".join(_cell(part, factor) for part in value) or "none"
     if isinstance(value, float) and factor != 1.0:
-        return f"{value * factor:g}"
+        return significant(value * factor, 6)
     return "-" if value is None else str(value)

@@ -103,6 +103,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.significant import significant
     from wendonic.study.solve.corpus import changed_most, medians
     from wendonic.study.solve.differences import UNITS
 
@@ -120,7 +121,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     for column, middle, most in medians(frame):
         unit = UNITS[column.rpartition(".")[2]]
         factor = length.factor(unit)
-        table.add_row(column, f"{middle * factor:.4g}", f"{most * factor:.4g}", length.label(unit))
+        table.add_row(column, significant(middle * factor, 4), significant(most * factor, 4), length.label(unit))
     console.print(table)
     changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
     if not changes:

@@ -79,6 +79,7 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     from rich.table import Table
 
     from wendonic.profile.units import spelled_in
+    from wendonic.significant import significant
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
     from wendonic.study.solve.fit import range_words
@@ -108,8 +109,8 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     for setting in found.settings:
         words = "affects none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
         words = words or ("not determined by the targets; nearest to its start" if setting.undetermined else "")
-        before = "-" if setting.before is None else f"{setting.before:g}"
-        settings.add_row(setting.path, before, f"{setting.after:g}", words)
+        before = "-" if setting.before is None else significant(setting.before, 6)
+        settings.add_row(setting.path, before, significant(setting.after, 6), words)
     console.print(settings)
     for trade in found.trades:
         unit = QUANTITIES[trade.quantity].unit

@@ -9,6 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, SLATE, dress_axes, split_axes
+from wendonic.significant import significant
 from wendonic.study.solve.corpus import AGAINST, changed_most
 from wendonic.study.solve.differences import DIFFERENCES, UNITS
 
@@ -83,7 +84,8 @@ def draw_corpus(
     most.set_xlim(0.0, 1.3 * max([*amounts, 1e-9]))
     for place, change, amount in zip(places, changes, amounts, strict=True):
         pair = f" {change.profile.partition(AGAINST)[0]}" if len(pairs) > 1 else ""
-        words = f" {amount:.3g}{pair}" + ("" if change.parts_s is None else f", from {change.parts_s:.2f} s")
+        since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
+        words = f" {significant(amount, 3)}{pair}{since}"
         most.text(amount, float(place), words, va="center", color=INK, fontsize=9)
     failed = int(frame["error"].notna().sum())
     if failed:

@@ -10,6 +10,7 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.style import FOG, HONEY, INK, MOSS, PAPER, SLATE, blank_axes, dress_axes
 from wendonic.profile.units import metre_name, spelled_in
+from wendonic.significant import significant
 from wendonic.study.quantities import QUANTITIES
 
 if TYPE_CHECKING:
@@ -44,7 +45,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     unit = length.label(one.unit)
     quantity = spelled_in(length, quantity)
     ax = blank_axes(ax)
-    title = f"{quantity}: {np.nanmin(values):.3g} to {np.nanmax(values):.3g} {unit}".rstrip()
+    title = f"{quantity}: {significant(np.nanmin(values), 3)} to {significant(np.nanmax(values), 3)} {unit}".rstrip()
     if len(settings) == 1:
         dress_axes(ax, title, settings[0], f"{quantity} ({unit})" if unit else quantity)
         ax.plot(frame[settings[0]], values, color=HONEY, linewidth=1.8, marker="o", markersize=4)
@@ -57,10 +58,11 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     if min(z.shape) < 2:
         raise WendonicError("a map needs two values or more of each setting")
     if float(z.max() - z.min()) <= 1e-9 * max(abs(float(z.max())), 1e-9):
-        raise WendonicError(f"{quantity} is {float(z.max()):.4g} everywhere in this sweep; there is no line to draw")
+        alike = significant(z.max(), 4)
+        raise WendonicError(f"{quantity} is {alike} everywhere in this sweep; there is no line to draw")
     ax.contourf(x, y, z, levels=LINES * 4, cmap=SHADES)
     lines = ax.contour(x, y, z, levels=LINES, colors=[SLATE], linewidths=1.3)
-    ax.clabel(lines, fmt=lambda value: f"{value:.3g} {unit}".rstrip(), fontsize=9, colors=[INK])
+    ax.clabel(lines, fmt=lambda value: f"{significant(value, 3)} {unit}".rstrip(), fontsize=9, colors=[INK])
     if z.mask.any():
         missing = np.argwhere(z.mask)
         ax.plot(x[missing[:, 1]], y[missing[:, 0]], "x", color=MOSS, markersize=4, label="not measured")

@@ -9,6 +9,7 @@ from wendonic.devices.event import Event
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans, still_held
 from wendonic.recording.recording import Recording
+from wendonic.significant import significant
 
 LEAST_GAPS = 40
 """Gaps between a stick's events that a polling rate has to rest on."""
@@ -77,7 +78,7 @@ def _longest_silence(recording: Recording) -> str:
 
 def _counted(events: list[Event], recording: Recording) -> str:
     count = "1 event" if len(events) == 1 else f"{len(events)} events"
-    rate = f" ({len(events) / recording.duration_s:.2g} a second)" if recording.duration_s > 0.0 else ""
+    rate = f" ({significant(len(events) / recording.duration_s, 2)} a second)" if recording.duration_s > 0.0 else ""
     return f"{count}{rate}{_polling_rate(events)}"
 
 

@@ -7,6 +7,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import metre_name, spelled_in
+from wendonic.significant import significant
 from wendonic.study.bench import Bench
 from wendonic.study.probes.walker import entries_of
 from wendonic.study.quantities import QUANTITIES
@@ -90,7 +91,7 @@ def value_words(value: Value, factor: float = 1.0) -> str:
     if value is None or isinstance(value, int):
         return "-" if value is None else str(value)
     # What only rounding left is nothing, and nothing has no sign.
-    return f"{round(value, 9) * factor:z.4g}"
+    return significant(round(value, 9) * factor, 4)
 
 
 def known_quantity(name: str, length: LengthUnit = METRES) -> tuple[str, float]:

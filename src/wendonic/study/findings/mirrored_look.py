@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.runtime.helm import Helm
+from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
 
 TICK_S = 0.05
@@ -29,6 +30,6 @@ def mirrored_look(case: Case) -> Iterator[Found]:
         if turned_deg < 0.0:
             yield Found(
                 f"{where}.invert_yaw",
-                f"a turn of the hand to the right turns the view to the left ({turned_deg:.2g} deg)",
+                f"a turn of the hand to the right turns the view to the left ({significant(turned_deg, 2)} deg)",
                 [{f"{where}.invert_yaw": False}],
             )

@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.profile.schema.gait import Gait
+from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
 
 STOP_LENGTHS = 1.5
@@ -28,7 +29,8 @@ def slides_on(case: Case) -> Iterator[Found]:
             words = case.profile.world.length.m(stops_m, ".2f")
             yield Found(
                 f"gait.{name}.{_stopped_by(gait)}",
-                f"from top speed it slides for {words}, {stops_m / gait.body_m:.1f} body lengths, in {stops_s:.2g} s",
+                f"from top speed it slides for {words}, {stops_m / gait.body_m:.1f} body lengths, "
+                f"in {significant(stops_s, 2)} s",
                 _fixes(case, f"gait.{name}", gait, most_m if not glides else math.inf),
             )
 

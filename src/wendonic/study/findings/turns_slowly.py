@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.profile.schema.steer.sprite import Faced
+from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
 
 TURN_S = 1.2
@@ -16,7 +17,7 @@ def turns_slowly(case: Case) -> Iterator[Found]:
     answer_s = case.value("reversal_s") or 0.0
     where = f"{case.where}.steer.turn_deg_s"
     if isinstance(case.table.steer, Faced) and turn_s is not None and turn_s - 0.5 * answer_s > TURN_S:
-        yield Found(where, f"turning round takes {turn_s:.2g} s", [{where: 360.0}, {where: 540.0}])
+        yield Found(where, f"turning round takes {significant(turn_s, 2)} s", [{where: 360.0}, {where: 540.0}])
     full_s = case.value("full_turn_s")
     if full_s is not None and full_s > FULL_TURN_S:
         fast = case.out(f"{case.where}.steer.fast_turn_deg_s")
