@@ -17,7 +17,7 @@ FLOORS = {
     "frame_units": 1,
     "significant": 0,
     "file_kind": 0,
-    "length_unit": 0,
+    "length_unit": 1,
     "kernels": 0,
     "atomic_file": 1,
     "world_axes": 1,
