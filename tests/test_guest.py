@@ -274,6 +274,42 @@ def test_a_launch_leaves_the_ground_where_there_is_weight():
     assert heights[98] > 0.0 == heights[101]
 
 
+SIDE = """format = "wendonic-profile"
+version = 1
+world = { right = "+x", up = "-y", units_per_m = 32, unit = "px" }
+[mode.foot]
+steer = { frame = "map", side_view = true }
+[[mode.foot.move.bind]]
+keys = { left = ["KeyA"], right = ["KeyD"] }
+[mode.foot.press]
+jump = { bind = ["key.Space"], buffer_s = 0.1, grace_s = 0.1 }
+[gait.walk]
+jump = { height_u = 96, apex_s = 0.4 }
+"""
+
+
+@pytest.mark.parametrize(
+    ("floor", "reports", "jumps", "warned"), [(0, 0, 1, 0), (-200, 0, 1, 0), (200, 1, 1, 0), (200, 0, 0, 1)]
+)
+def test_a_floor_that_the_helm_cannot_know_is_asked_for(floor, reports, jumps, warned, caplog):
+    """y points down: a floor at 200 px is below height 0, where a helm that is told nothing stands."""
+    helm = Helm(profile_from_text(SIDE))
+    y, ys = floor, []
+    for tick in range(60):
+        # In this order a first tick without word of the ground must not warn.
+        helm.place(100, y)
+        if reports:
+            helm.ground(y >= floor)
+        if tick == 2:
+            helm.key("Space", down=True)
+        y = min(floor, y + helm.tick(1 / 60).velocity()[1] / 60)
+        ys.append(y)
+    # From 480 px/s at 1200 px/s² each tick of the game's own Euler step falls short by half a tick's gravity.
+    assert floor - min(ys) == pytest.approx(jumps * (96 - 480 / 120), abs=0.5)
+    told = [record for record in caplog.records if "place(100, 200) is 200 px below" in record.getMessage()]
+    assert len(told) == warned
+
+
 def test_stop_keeps_facing_view_and_what_is_held():
     helm = Helm(demo_profile())
     helm.view(40.0, -5.0)

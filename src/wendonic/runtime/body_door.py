@@ -1,5 +1,6 @@
 """The door for what a game says of the body: it owns the body, and the helm is its guest."""
 
+import logging
 import math
 from abc import abstractmethod
 from collections.abc import Iterable, Sequence
@@ -8,6 +9,8 @@ from wendonic.compiler.ready import Record
 from wendonic.devices.controls import CONTROLS, Control, find_control
 from wendonic.devices.event import Event, Value, fitting_value
 from wendonic.errors import ControlError, WendonicError
+from wendonic.kernels.body.fall import GROUND_UNKNOWN
+from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.frames.blocked import blocked_table, squares_in
 from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.door import Door
@@ -24,6 +27,8 @@ _RESTART = CONTROLS["body.restart"]
 _SQUARE = CONTROLS["square"]
 _DISCARD = CONTROLS["discard"]
 _STILL = (0.0, 0.0, 0.0)
+_LOW_M = 0.1
+"""As far as this, a game's body may sink into the ground."""
 
 
 class BodyDoor(Door):
@@ -33,12 +38,29 @@ class BodyDoor(Door):
     call passes on to the held state what it came to, so that a game's own session can be recorded.
     """
 
-    __slots__ = ("_contact", "_course", "_ground", "_record", "_row", "_run", "_runs", "_wall", "axes")
+    __slots__ = (
+        "_changes_seen",
+        "_contact",
+        "_course",
+        "_ground",
+        "_low_place",
+        "_low_place_noted",
+        "_record",
+        "_row",
+        "_run",
+        "_runs",
+        "_wall",
+        "axes",
+    )
 
     axes: WorldAxes
+    _changes_seen: int
     _contact: GameVector | None
     _course: tuple[float, ...]
     _ground: tuple[float, float, float, float]
+    _low_place: tuple[tuple[float, ...], float] | None
+    """The last place under the ground that the helm knows, and how far (m), until a tick looks at it."""
+    _low_place_noted: bool
     _record: Record
     _row: list[float]
     _run: ModeRun
@@ -105,6 +127,9 @@ class BodyDoor(Door):
         """Report where the body is (m), its velocity (m/s) and where it faces, all in the game's own axes: a game
         that moves the body itself does so before each tick. What is not mentioned stays as it was.
 
+        In modes whose gait has weight, report the ground as well, see `ground`. A body below the only ground that the
+        helm knows is lifted onto it, and no jump leaves it from there; that is logged once.
+
         Goals, points to aim at and slopes are seen from there, the gait continues from that velocity, and on squares
         the body stands in the middle of its square. A body that neither falls nor flies has no upward speed: that is
         the game's alone. Until a better one is known, the place counts as safe. A velocity that has lost its part
@@ -126,10 +151,28 @@ class BodyDoor(Door):
             self._set_velocity(body[4:])
         if place:
             self.state.told(_PLACE, tuple(body[1:4]))
+            unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
+            if unknown and self._run.airborne is not None:
+                self._low_place = place, ground_at(self._course, body[1], body[2]).height - body[3]
+                # The next tick has something to look at.
+                self._changes_seen = -1
         if velocity is not None:
             self.state.told(_VELOCITY, tuple(body[4:]))
         if facing is not None:
             self.state.told(_FACING, math.degrees(body[0]))
+
+    def _note_low_place(self) -> None:
+        """Warn, once, of a place under the only ground that is known; the game may have reported its own since."""
+        (place, below_m), self._low_place = self._low_place or ((), 0.0), None
+        if below_m > _LOW_M and self._ground[0] == GROUND_UNKNOWN:
+            self._low_place_noted = True
+            logging.getLogger("wendonic").warning(
+                "place%s is %g %s below the only ground that the helm knows: the body is lifted onto it, and no jump "
+                "leaves it from below; report the game's own ground before each tick: helm.ground(there)",
+                place,
+                below_m * self.axes.units_per_m,
+                self.axes.unit,
+            )
 
     def stop(self) -> None:
         """Set the body's speed to zero, as a wall does, see `contact`; facing, view and what is held stay.

@@ -70,7 +70,6 @@ class Helm(BodyDoor):
     """
 
     __slots__ = (
-        "_changes_seen",
         "_crossings",
         "_device",
         "_exported",
@@ -130,6 +129,8 @@ class Helm(BodyDoor):
         self._device: Device | None = None
         self._ground = _ON_GROUND
         self._wall = self._contact = None
+        self._low_place = None
+        self._low_place_noted = False
         self._ticks = 0
         self._hitches = 0
         self._long_hitches = 0
@@ -521,6 +522,8 @@ class Helm(BodyDoor):
     def _take_changes(self, run: ModeRun) -> None:
         """Bring the row up to date with what came since the last tick."""
         state = self.state
+        if self._low_place is not None:
+            self._note_low_place()
         kept = state.kept
         self._changes_seen = -1 if run.sampler.fill(state, self._row) else state.changes
         if kept:
