@@ -56,7 +56,7 @@ class Virtual:
 
 
 @pytest.fixture
-def virtual(monkeypatch):
+def plugged(monkeypatch):
     if not LIBRARY:
         pytest.skip("this build of pygame keeps its SDL elsewhere")
     monkeypatch.setenv("SDL_VIDEODRIVER", "dummy")
@@ -75,24 +75,24 @@ def told(adapter):
     return [event for raw in pygame.event.get() for event in adapter.events(raw)]
 
 
-def test_a_joystick_that_a_profile_maps_is_a_pad(virtual):
-    name = pygame.joystick.Joystick(virtual.index).get_name()
+def test_a_joystick_that_a_profile_maps_is_a_pad(plugged):
+    name = pygame.joystick.Joystick(plugged.index).get_name()
     profile = profile_from_text(f'{HEAD}[joystick.barrow]\nname = "{name}"\n{CONTROLS}')
     adapter, helm = PygameEvents(joysticks=profile.joysticks), Helm(profile)
     assert told(adapter) == []
-    virtual.axis(0, 0.5)
-    virtual.axis(1, 1.0)
-    virtual.axis(2, -1.0)
-    virtual.axis(3, -1.0)
-    virtual.button(2, True)
-    virtual.button(5, True)
-    virtual.hat(1 | 8)
+    plugged.axis(0, 0.5)
+    plugged.axis(1, 1.0)
+    plugged.axis(2, -1.0)
+    plugged.axis(3, -1.0)
+    plugged.button(2, True)
+    plugged.button(5, True)
+    plugged.hat(1 | 8)
     seen = {event.control: event.value for event in told(adapter)}
     # The axis that is inverted is forward, where the plain one would have been back; a trigger at its end is up.
     assert seen.pop("pad.left_stick") == pytest.approx((0.5, -1.0), abs=1e-4)
     assert seen == {"pad.east": 1.0, "pad.south": 1.0, "pad.dpad_up": 1.0, "pad.dpad_left": 1.0}
-    virtual.axis(3, 0.5)
-    virtual.hat(8)
+    plugged.axis(3, 0.5)
+    plugged.hat(8)
     events = told(adapter)
     assert {event.control: event.value for event in events} == {
         "pad.left_trigger": pytest.approx(0.75, abs=1e-4),
@@ -101,22 +101,22 @@ def test_a_joystick_that_a_profile_maps_is_a_pad(virtual):
     for event in [*events, Event(0.0, "pad.left_stick", (0.0, -1.0))]:
         helm.apply(event)
     assert helm.tick(1 / 60).local.forward > 0.0
-    virtual.unplug()
+    plugged.unplug()
     assert told(adapter)[-1] == Event(0.0, "lost.pad", 1.0)
 
 
-def test_one_without_a_mapping_is_said_once_and_its_elements_can_be_found(virtual, caplog):
+def test_one_without_a_mapping_is_said_once_and_its_elements_can_be_found(plugged, caplog):
     adapter = PygameEvents()
     with caplog.at_level(logging.WARNING, "wendonic"):
         told(adapter)
-        virtual.button(4, True)
-        virtual.axis(1, -0.9)
-        virtual.axis(0, 0.2)
-        virtual.hat(2)
+        plugged.button(4, True)
+        plugged.axis(1, -0.9)
+        plugged.axis(0, 0.2)
+        plugged.hat(2)
         raws = pygame.event.get()
         assert [event for raw in raws for event in adapter.events(raw)] == []
     (warning,) = caplog.messages
-    name = pygame.joystick.Joystick(virtual.index).get_name()
+    name = pygame.joystick.Joystick(plugged.index).get_name()
     assert name in warning
     assert "[joystick" in warning
     moved = [moved_element(raw) for raw in raws if adapter.unmapped(raw) == name]

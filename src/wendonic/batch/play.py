@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 
 def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool:
-    """Return whether a recording has to be played through: it has what a game reported its helm, or modes change."""
+    """Return whether a recording has to be played through: it has reports of a game to its helm, or modes change."""
     if recording.controls & TOLD.keys():
         return True
     if mode is not None or not len(recording):

@@ -34,7 +34,7 @@ def say_paragraph(words: str, indent: int = 0) -> None:
 
 
 def _say_set(content: "RenderableType") -> None:
-    """Print what Rich has set, without the spaces that it fills lines up with."""
+    """Print what Rich laid out, without the spaces that it pads lines with."""
     from rich.console import Console
 
     console = Console(highlight=False)

@@ -83,7 +83,7 @@ app = typer.Typer(
 
 
 def _add(command: Callable[..., None], example: str, kind: type[TyperCommand] = WithExample) -> None:
-    """Take a command up, whose help ends with an example."""
+    """Add a command whose help ends with an example."""
     app.command(cls=kind, epilog=f"Example: wendonic {example}")(command)
 
 

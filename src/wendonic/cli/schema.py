@@ -22,7 +22,7 @@ def schema(
     from wendonic.reference.json_schema import json_schema, schema_line, write_schema
 
     if out is None:
-        print(json.dumps(json_schema(of), indent=1, ensure_ascii=False))
+        say(json.dumps(json_schema(of), indent=1, ensure_ascii=False))
         return
     check_output(out, "JSON Schema")
     write_schema(out, of)

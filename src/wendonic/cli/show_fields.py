@@ -4,11 +4,15 @@ from typing import TYPE_CHECKING
 
 from wendonic.cli.definitions import say_definitions, say_paragraph
 from wendonic.cli.say import say
+from wendonic.errors import first_of
 
 if TYPE_CHECKING:
     from wendonic.profile.schema.field_words import FieldWords
     from wendonic.reference.find_fields import FoundFields
     from wendonic.reference.tables import ReferenceTable, TableGroup
+
+MOST_PLACES = 3
+"""Of more tables than this that have a field, the first ones are named."""
 
 
 def show_found(found: "FoundFields") -> None:
@@ -20,8 +24,7 @@ def show_found(found: "FoundFields") -> None:
         blank = True
     for one in found.fields:
         _blank(blank)
-        places = ", ".join(one.places[:3]) + (f" and {len(one.places) - 3} more" if len(one.places) > 3 else "")
-        say(f"{one.field.name}, in {places}")
+        say(f"{one.field.name}, in {first_of(one.places, MOST_PLACES)}")
         show_fields((one.field,), with_name=False)
         blank = True
 

@@ -9,8 +9,6 @@ PAD_NAMES: dict[str, str] = {
     "rb": "right_bumper",
     "l1": "left_bumper",
     "r1": "right_bumper",
-    "left_shoulder": "left_bumper",
-    "right_shoulder": "right_bumper",
     "lt": "left_trigger",
     "rt": "right_trigger",
     "l2": "left_trigger",
@@ -19,8 +17,6 @@ PAD_NAMES: dict[str, str] = {
     "r3": "right_stick_press",
     "ls": "left_stick",
     "rs": "right_stick",
-    "left_thumb": "left_stick",
-    "right_thumb": "right_stick",
     "back": "left_menu",
     "select": "left_menu",
     "view": "left_menu",
@@ -28,7 +24,6 @@ PAD_NAMES: dict[str, str] = {
     "start": "right_menu",
     "menu": "right_menu",
     "options": "right_menu",
-    "guide": "home",
     "up": "dpad_up",
     "down": "dpad_down",
     "left": "dpad_left",
@@ -55,6 +50,12 @@ KEY_NAMES: dict[str, str] = {
     "left": "ArrowLeft",
     "right": "ArrowRight",
     "shift": "ShiftLeft",
+    "leftshift": "ShiftLeft",
+    "rightshift": "ShiftRight",
+    "leftctrl": "ControlLeft",
+    "rightctrl": "ControlRight",
+    "leftalt": "AltLeft",
+    "rightalt": "AltRight",
     "lshift": "ShiftLeft",
     "rshift": "ShiftRight",
     "ctrl": "ControlLeft",
@@ -90,12 +91,10 @@ KEY_NAMES: dict[str, str] = {
 def key_meant(name: str) -> str | None:
     """Return the W3C code of a key that goes by another name, None for a name that means no key for certain.
 
-    >>> key_meant("W"), key_meant("up"), key_meant("7"), key_meant("K_LSHIFT"), key_meant("F5"), key_meant("KeyWW")
+    >>> key_meant("W"), key_meant("up"), key_meant("7"), key_meant("left shift"), key_meant("F5"), key_meant("KeyWW")
     ('KeyW', 'ArrowUp', 'Digit7', 'ShiftLeft', 'F5', None)
     """
-    plain = (
-        name.lower().removeprefix("key.").removeprefix("k_").removeprefix("key_").replace("_", "").replace(" ", "")
-    )
+    plain = name.lower().removeprefix("key.").removeprefix("key_").replace("_", "").replace(" ", "")
     plain = plain or name
     if plain in KEY_NAMES:
         return KEY_NAMES[plain]

@@ -209,7 +209,7 @@ class DeviceState:
             # A finger that is lost stays where it was.
             rest[:2] = was[:2]
         if was == rest:
-            # Who waits for the ground hears of it, too.
+            # Presses that wait for the ground are told as well.
             if start in self.watched and control.kind in ("button", "key", "touch"):
                 self._keep(Change(start, tuple(was), tuple(was), True))
             return

@@ -7,7 +7,7 @@ from typing import Annotated, Any, get_args, get_origin
 from pydantic import BaseModel, Tag, ValidationError
 from pydantic_core import ErrorDetails
 
-from wendonic.errors import Fault, did_you_mean
+from wendonic.errors import Fault, did_you_mean, first_of
 from wendonic.profile.field_lines import field_line
 from wendonic.profile.inherited import likes, with_inherited
 from wendonic.profile.references import unknown_references
@@ -307,12 +307,9 @@ def _stands_in(root: type[Table], name: str, written: str, path: Sequence[str | 
         while shared < min(len(here), len(parts)) and parts[shared] in (here[shared], "NAME", "[]"):
             shared += 1
         whole = dotted([*path[:shared], *parts[shared:]]).replace(".[]", "[]")
-        places.append((-shared, whole or "the top of the file"))
-    nearest = [whole for _, whole in sorted(places, key=lambda place: place[0])[:MOST_PLACES]]
-    if len(places) > MOST_PLACES:
-        nearest.append(f"{len(places) - MOST_PLACES} more")
-    listed = " and ".join([", ".join(nearest[:-1]), nearest[-1]] if nearest[1:] else nearest)
-    return f'; "{written}" stands in {listed};' if nearest else ""
+        places.append((-shared, whole or "the top level of the file"))
+    nearest = [whole for _, whole in sorted(places, key=lambda place: place[0])]
+    return f'; "{written}" belongs in {first_of(nearest, MOST_PLACES)};' if nearest else ""
 
 
 def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:

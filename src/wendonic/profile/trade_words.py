@@ -190,7 +190,6 @@ TRADE_WORDS: dict[str, TradeWord] = {
 FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "accel": ("accel_m_s2",),
     "ahead": ("forward",),
-    "axis_deadzone": ("dead_zone",),
     "bindings": ("bind",),
     "brake": ("brake_m_s2",),
     "buffer": ("buffer_s",),

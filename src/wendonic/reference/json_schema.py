@@ -33,7 +33,7 @@ FILE_NAMES = {
 Schema = dict[str, Any]
 
 _NAMED_LATER = "like_"
-"""Begin of the definitions of what a mode holds that begins as another one, where nothing is required."""
+"""Prefix of the definitions for a mode that copies another one, in which nothing is required."""
 
 
 def schema_line(kind: str) -> str:
@@ -57,7 +57,7 @@ def json_schema(kind: str = "profile") -> Schema:
     if kind == "profile":
         return _profile_schema()
     if kind == "course":
-        return _table_schema(Course, "a course")
+        return _table_schema(Course, "course")
     if kind == "recording":
         return _recording_schema()
     raise WendonicError(none_such("kind of file", kind, FILE_NAMES))
@@ -77,7 +77,7 @@ def _table_schema(root: type[Table], what: str) -> Schema:
     for name, definition in definitions.items():
         _spell_out(definition, kinds[name])
     _spell_out(made, root)
-    return {"$schema": DIALECT, "title": f"{what} of Wendonic", **made, "$defs": definitions}
+    return {"$schema": DIALECT, "title": f"Wendonic {what}", **made, "$defs": definitions}
 
 
 def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
@@ -231,25 +231,19 @@ def _texts(field: Schema) -> Iterator[Schema]:
 
 
 def _profile_schema() -> Schema:
-    schema = _table_schema(Profile, "a profile")
+    schema = _table_schema(Profile, "profile")
     definitions: dict[str, Schema] = schema["$defs"]
     definitions |= _control_definitions()
     names = quantity_names()
     if names:
         known = dict.fromkeys([*names, *map(unit_name, names)])
         schema["properties"]["budget"]["propertyNames"] = {"enum": list(known)}
-    _without_gait(definitions)
     _with_likes(definitions)
     return schema
 
 
-def _without_gait(definitions: dict[str, Schema]) -> None:
-    """A usual gait need not be whole, and no gait has a field that must be there."""
-    definitions["Gait"].pop("required", None)
-
-
 def _with_likes(definitions: dict[str, Schema]) -> None:
-    """Let a mode that begins as another one say only what differs: in tables, not in the entries of its lists."""
+    """Let a mode that copies another one say only what differs: in tables, not in the entries of its lists."""
     lenient: dict[str, Schema] = {}
 
     def loosened(value: Any) -> Any:
@@ -339,6 +333,6 @@ def _recording_schema() -> Schema:
     }
     return {
         "$schema": DIALECT,
-        "title": "a line of a recording of Wendonic (JSON Lines)",
+        "title": "one line of a Wendonic recording (JSON Lines)",
         "oneOf": [header, event],
     }

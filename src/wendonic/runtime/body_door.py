@@ -28,7 +28,7 @@ _SQUARE = CONTROLS["square"]
 _DISCARD = CONTROLS["discard"]
 _STILL = (0.0, 0.0, 0.0)
 _LOW_M = 0.1
-"""As far as this, a game's body may sink into the ground."""
+"""A game's body may sink this far into the ground."""
 
 
 class BodyDoor(Door):
@@ -59,7 +59,7 @@ class BodyDoor(Door):
     _course: tuple[float, ...]
     _ground: tuple[float, float, float, float]
     _low_place: tuple[tuple[float, ...], float] | None
-    """The last place under the ground that the helm knows, and how far (m), until a tick looks at it."""
+    """The last place below the ground that the helm knows, and how far below (m), until a tick looks at it."""
     _low_place_noted: bool
     _record: Record
     _row: list[float]
@@ -153,22 +153,24 @@ class BodyDoor(Door):
             self.state.told(_PLACE, tuple(body[1:4]))
             unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
             if unknown and self._run.airborne is not None:
-                self._low_place = place, ground_at(self._course, body[1], body[2]).height - body[3]
-                # The next tick has something to look at.
-                self._changes_seen = -1
+                below_m = ground_at(self._course, body[1], body[2]).height - body[3]
+                self._low_place = (place, below_m) if below_m > _LOW_M else None
+                if self._low_place:
+                    # The next tick has something to look at.
+                    self._changes_seen = -1
         if velocity is not None:
             self.state.told(_VELOCITY, tuple(body[4:]))
         if facing is not None:
             self.state.told(_FACING, math.degrees(body[0]))
 
-    def _note_low_place(self) -> None:
+    def _note_low_place(self, place: tuple[float, ...], below_m: float) -> None:
         """Warn, once, of a place under the only ground that is known; the game may have reported its own since."""
-        (place, below_m), self._low_place = self._low_place or ((), 0.0), None
-        if below_m > _LOW_M and self._ground[0] == GROUND_UNKNOWN:
+        self._low_place = None
+        if self._ground[0] == GROUND_UNKNOWN:
             self._low_place_noted = True
             logging.getLogger("wendonic").warning(
-                "place%s is %g %s below the only ground that the helm knows: the body is lifted onto it, and no jump "
-                "leaves it from below; report the game's own ground before each tick: helm.ground(there)",
+                "place%s is %g %s below the only ground that the helm knows, so the body is lifted onto it and "
+                "cannot jump from below; report your own ground before each tick: helm.ground(there)",
                 place,
                 below_m * self.axes.units_per_m,
                 self.axes.unit,

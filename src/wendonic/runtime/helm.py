@@ -523,7 +523,7 @@ class Helm(BodyDoor):
         """Bring the row up to date with what came since the last tick."""
         state = self.state
         if self._low_place is not None:
-            self._note_low_place()
+            self._note_low_place(*self._low_place)
         kept = state.kept
         self._changes_seen = -1 if run.sampler.fill(state, self._row) else state.changes
         if kept:

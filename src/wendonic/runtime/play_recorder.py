@@ -1,4 +1,4 @@
-"""A game's own session, recorded while it is played: what the devices say and what the game reports its helm."""
+"""A game's own session, recorded while it is played: what the devices say and what the game reports to its helm."""
 
 from collections.abc import Iterator
 from pathlib import Path

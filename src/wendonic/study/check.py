@@ -1,5 +1,6 @@
 """What is wrong with a profile, found by trying it, and fixes that were tried before they are reported."""
 
+from functools import cached_property
 from typing import NamedTuple
 
 from wendonic.batch import Engine
@@ -81,8 +82,8 @@ def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fix
 
 
 class _TriedOut:
-    """A profile that is tried: what each kind of finding finds in each mode, looked for when it is first asked for.
-    What a mode has in common with that of the profile `like` was found there.
+    """A profile that is tried: what each kind of finding finds in each mode, looked for when it is first needed.
+    Modes that are the same as in `like` are not tried again.
     """
 
     def __init__(self, profile: Profile, engine: Engine, like: "_TriedOut | None" = None) -> None:
@@ -121,6 +122,10 @@ class _TriedOut:
             self._found[place] = list(kind.look(self._cases[mode]))
         return self._found[place]
 
+    @cached_property
+    def all_places(self) -> set[Place]:
+        return self.places(self.everything())
+
     def places(self, found: list[tuple[FindingKind, Found]]) -> set[Place]:
         return {(kind.slug, where_in_file(self.profile, one.where)) for kind, one in found}
 
@@ -138,7 +143,6 @@ def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Chan
     """Return the first fix that works, and in words what was tried where none does."""
     profile = tried_out.profile
     tried: list[str] = []
-    before = tried_out.places(tried_out.everything())
     (place,) = tried_out.places([(kind, found)])
     for fix in found.fixes:
         changes = as_in_file(profile, fix)
@@ -146,7 +150,7 @@ def _proven(tried_out: _TriedOut, kind: FindingKind, found: Found) -> tuple[Chan
             changed = tried_out.changed(changes)
             # A fix that does not fix is not worth all the other trials.
             stays = place in changed.places(changed.of_kind(kind))
-            new = set() if stays else changed.places(changed.everything()) - before
+            new = set() if stays else changed.places(changed.everything()) - tried_out.all_places
         except (ProfileError, WendonicError) as refused:
             tried.append(f"{changes_words(changes)} is refused: {str(refused).splitlines()[-1].strip()}")
             continue
