@@ -48,7 +48,7 @@ def convert(
         typer.Option(metavar="LOW HIGH", help="linux-input: raw range of the triggers; guessed by default."),
     ] = None,
 ) -> None:
-    """Write a recording, or another program's log of a device, in another format, with the same events."""
+    """Convert a recording, a Linux input capture or a web page's pad log to another format."""
     from wendonic.recording.recording import Recording
 
     check_output(target, "recording", (source,))

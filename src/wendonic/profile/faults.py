@@ -324,5 +324,12 @@ def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
 
 
 def _shown(value: object) -> str:
-    text = f'"{value}"' if isinstance(value, str) else str(value).lower() if isinstance(value, bool) else repr(value)
+    if isinstance(value, dict):
+        text = f"{{ {', '.join(f'{key} = {_shown(part)}' for key, part in value.items())} }}" if value else "{}"
+    elif isinstance(value, list):
+        text = f"[{', '.join(map(_shown, value))}]"
+    else:
+        text = (
+            f'"{value}"' if isinstance(value, str) else str(value).lower() if isinstance(value, bool) else repr(value)
+        )
     return text if len(text) <= 60 else text[:57] + "..."
