@@ -22,6 +22,7 @@ from wendonic.batch import write_trace
 from wendonic.batch.columns import Column
 from wendonic.batch.columns import columns_of as trace_columns
 from wendonic.batch.compiled import loop_text
+from wendonic.batch.records import Records
 from wendonic.batch.run import Run
 from wendonic.batch.samples import Samples
 from wendonic.batch.trace import Shaped
@@ -352,9 +353,10 @@ def test_who_writes_to_a_trace_changes_no_later_one_and_no_column_but_that(beeke
     layout = Layout(0, 1, {("outcome", "raw", "x"): 0, ("outcome", "local", "x"): 0}, {})
     columns = {f"{name}_x": Column(((name, "x"),)) for name in ("raw", "local")}
     samples = Samples(np.zeros(2), np.zeros((2, 0)), np.zeros(2, dtype=np.intp), ())
-    trace = Shaped(samples, 0.1, "foot", np.zeros((2, 1)), layout, columns).frame()
-    trace.loc[:, "raw_x"] = 1.0
-    assert trace["local_x"].tolist() == [0.0, 0.0]
+    for records in (Records([(0.0,), (0.0,)]), Records([], np.zeros((2, 1)))):
+        trace = Shaped(samples, 0.1, "foot", records, layout, columns).frame()
+        trace.loc[:, "raw_x"] = 1.0
+        assert trace["local_x"].tolist() == [0.0, 0.0]
 
 
 def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feeds_it(beekeeper):

@@ -362,7 +362,7 @@ def test_ten_hours_of_turning_lose_nothing_and_the_yaw_never_jumps():
     yaw, last = 0.0, 0.0
     for _ in range(rounds):
         records = run.over(samples, 1.0 / 60.0, "compiled")
-        yaws = np.concatenate([[last], records[:, run.layout.place("outcome", "view", "yaw")]])
+        yaws = np.concatenate([[last], records.column(run.layout.place("outcome", "view", "yaw"))])
         assert np.abs(yaws).max() <= math.pi
         steps = np.remainder(np.diff(yaws) + math.pi, math.tau) - math.pi
         assert np.abs(steps - math.radians(0.0336) * counts).max() < 1e-12

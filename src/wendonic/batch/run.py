@@ -2,9 +2,11 @@
 
 import time
 from collections.abc import Iterable
+from itertools import repeat
 from typing import TYPE_CHECKING, Literal
 
 from wendonic.batch.compiled import compiled_loop, has_numba, is_loaded, seconds_to_ready
+from wendonic.batch.records import Records
 from wendonic.compiler.layout import Path
 from wendonic.compiler.ready import ReadyTick, ready
 from wendonic.kernels.row import Row
@@ -52,55 +54,53 @@ class Run:
         self.tick_part, self._tick, _ = self.ready.make(self.numbers, tuning.tables, course)
         self.record = self.ready.record_at_rest(tuning.tick)
 
-    def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> "NDArray[np.float64]":
-        """Return the record of every tick, one row each; numbers that are not needed may be 0.
+    def over(self, rows: "NDArray[np.float64]", dt: float, engine: Engine = "auto") -> Records:
+        """Return the record of every tick; numbers that are not needed may be 0.
 
         `auto` compiles once interpreting a structure has cost as much as getting its loop ready does, or this job
         would bring it there, by what a few ticks take and what getting a loop ready has taken on this machine: so it
         never costs more than twice what would have been best. Hitches are always interpreted.
         """
-        import numpy as np
-
-        # Column by column, so that a trace is made of them without a copy.
-        records = np.zeros((self.layout.width, len(rows))).T
-        if not len(rows):
-            return records
-        if dt > self._tuning.tick.max_dt_s or engine == "interpreted":
-            self._interpreted(rows, dt, records, 0, len(rows))
-            return records
-        done = 0
+        listed: list[tuple[float, ...]] = []
+        if dt > self._tuning.tick.max_dt_s or engine == "interpreted" or not len(rows):
+            self._interpreted(rows, dt, listed)
+            return Records(listed)
         if engine == "auto" and not is_loaded(self.ready, self.reported):
-            done = min(TRIED_TICKS, len(rows))
             start = time.perf_counter()
-            self._interpreted(rows, dt, records, 0, done)
-            job_s = (time.perf_counter() - start) / done * len(rows)
+            self._interpreted(rows[:TRIED_TICKS], dt, listed)
+            job_s = (time.perf_counter() - start) / len(listed) * len(rows)
             spent_s = _SPENT_S.get(self.ready.digest, 0.0) + job_s
             compiles = has_numba() and self.ready.digest != "plain"
             if not compiles or spent_s <= seconds_to_ready(self.ready, self.reported):
-                self._interpreted(rows, dt, records, done, len(rows))
+                self._interpreted(rows[len(listed) :], dt, listed)
                 _SPENT_S[self.ready.digest] = spent_s
-                return records
-        self._compiled(rows, dt, records, done)
-        return records
+                return Records(listed)
+        return self._compiled(rows, dt, listed)
 
-    def _interpreted(
-        self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int, end: int
-    ) -> None:
-        tick = self.tick_part if dt <= self._tuning.tick.max_dt_s else self._tick
-        record = self.record
-        reported = []
-        for row in rows[start:end].tolist():
-            record = tick(record, row, dt)
-            reported.append(record)
-        self.record = record
-        if reported:
-            records[start:end] = reported
-
-    def _compiled(self, rows: "NDArray[np.float64]", dt: float, records: "NDArray[np.float64]", start: int) -> None:
+    def _interpreted(self, rows: "NDArray[np.float64]", dt: float, listed: list[tuple[float, ...]]) -> None:
         import numpy as np
 
-        if start == len(rows):
+        if not len(rows):
             return
+        tick = self.tick_part if dt <= self._tuning.tick.max_dt_s else self._tick
+        record = self.record
+        # The raw numbers of a tick are often those of the tick before: each row is unpacked once.
+        starts = np.flatnonzero(np.concatenate([[True], (rows[1:] != rows[:-1]).any(axis=1)]))
+        counts = np.diff(starts, append=len(rows))
+        for row, count in zip(rows[starts].tolist(), counts.tolist(), strict=True):
+            for _ in repeat(None, count):
+                record = tick(record, row, dt)
+                listed.append(record)
+        self.record = record
+
+    def _compiled(self, rows: "NDArray[np.float64]", dt: float, listed: list[tuple[float, ...]]) -> Records:
+        import numpy as np
+
+        # Column by column, so that a trace is made of them without a copy.
+        table = np.zeros((self.layout.width, len(rows))).T
+        records = Records(listed, table)
+        if len(listed) == len(rows):
+            return records
         loop = compiled_loop(self.ready, self.reported, self.title)
         loop(
             np.array(self.numbers, dtype=float),
@@ -109,7 +109,8 @@ class Run:
             np.array(self.record, dtype=float),
             np.ascontiguousarray(rows),
             dt,
-            records.T,
-            start,
+            table.T,
+            len(listed),
         )
-        self.record = tuple(records[-1].tolist())
+        self.record = tuple(table[-1].tolist())
+        return records

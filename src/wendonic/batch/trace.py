@@ -4,6 +4,7 @@ from typing import TYPE_CHECKING, Any, Protocol
 
 from wendonic.batch.columns import Column, columns_of, device_column
 from wendonic.batch.play import Played, needs_play
+from wendonic.batch.records import Records
 from wendonic.batch.run import Engine, Run
 from wendonic.batch.samples import Samples, samples_of
 from wendonic.compiler.layout import Layout, Path
@@ -117,7 +118,7 @@ class Shaped:
         samples: Samples,
         dt: float,
         mode: str,
-        records: "NDArray[np.float64]",
+        records: Records,
         layout: Layout,
         columns: dict[str, Column],
     ) -> None:
@@ -181,7 +182,7 @@ class Shaped:
 
         place = self._layout.places.get(("outcome", *path), -1)
         if place >= 0:
-            return self._records[:, place]
+            return self._records.column(place)
         return np.full(len(self), self._layout.constants[("outcome", *path)])
 
     def _mode_column(self) -> Any:

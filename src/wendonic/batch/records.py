@@ -1,0 +1,37 @@
+"""What the ticks of a run gave, number by number."""
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+
+class Records:
+    """The records of some ticks, as they came (one tuple a tick), or as a table (one row a tick).
+
+    A probe reads three of forty numbers, so a column is made of tuples only when it is read.
+    """
+
+    def __init__(self, listed: list[tuple[float, ...]], table: "NDArray[np.float64] | None" = None) -> None:
+        """Take the records of every tick; with a `table`, those of the first ticks are put into it."""
+        self._listed = listed
+        self._table = table
+        self._columns: dict[int, NDArray[np.float64]] = {}
+        if table is not None and listed:
+            table[: len(listed)] = listed
+
+    def __len__(self) -> int:
+        """Return how many ticks there are."""
+        return len(self._listed) if self._table is None else len(self._table)
+
+    def column(self, place: int) -> "NDArray[np.float64]":
+        """Return one number of every tick."""
+        import numpy as np
+
+        if self._table is not None:
+            return self._table[:, place]
+        column = self._columns.get(place)
+        if column is None:
+            column = self._columns[place] = np.array([record[place] for record in self._listed], dtype=float)
+        return column
