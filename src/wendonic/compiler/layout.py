@@ -47,9 +47,19 @@ def flat(value: Any) -> list[Any]:
     >>> flat(((1.0, 2.0), 3.0))
     [1.0, 2.0, 3.0]
     """
-    if isinstance(value, tuple):
-        return [number for part in value for number in flat(part)]
-    return [value]
+    if not isinstance(value, tuple):
+        return [value]
+    found: list[Any] = []
+    _flatten(value, found)
+    return found
+
+
+def _flatten(value: tuple[Any, ...], found: list[Any]) -> None:
+    for part in value:
+        if isinstance(part, tuple):
+            _flatten(part, found)
+        else:
+            found.append(part)
 
 
 def built(shape: Any, numbers: Iterator[float]) -> Any:
