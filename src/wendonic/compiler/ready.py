@@ -1,8 +1,10 @@
 """Tick functions ready to run: made once a structure, kept in memory and on disk, or the plain kernels instead."""
 
 import functools
+import gc
 import operator
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import Any
 
@@ -131,9 +133,22 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         return None
 
 
+@contextmanager
+def _collector_paused() -> Iterator[None]:
+    """Leave garbage alone for a while: a tree that grows by the thousand nodes would be searched for it in vain."""
+    was_on = gc.isenabled()
+    gc.disable()
+    try:
+        yield
+    finally:
+        if was_on:
+            gc.enable()
+
+
 def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTick:
-    function = tick_function(tuning, sample)
-    text = python_text(function)
+    with _collector_paused():
+        function = tick_function(tuning, sample)
+        text = python_text(function)
     places = number_places(function, tuning)
     digest = structure_digest(structure)
     layout = function.layout

@@ -16,7 +16,7 @@ from wendonic.study.held_press import held_press
 from wendonic.study.measuring.directions import speeds_all_round
 from wendonic.study.measuring.jumps import Flight, JumpPress, jump_press
 from wendonic.study.measuring.step_response import StepResponse, step_response
-from wendonic.study.one_mode import one_mode, only_moving
+from wendonic.study.parts_of_mode import only_moving, without_moving
 from wendonic.study.probes.walker import Walker, entries_of, keys_of, known_as, stick_of, walker_of
 from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
@@ -52,7 +52,7 @@ class Bench:
         self.table: Mode = profile.mode[mode]
         self.on_squares = self.table.steer.frame == "grid"
         self.from_side = self.table.steer.seen_from_side
-        self.lead = held_press(one_mode(profile, mode), held) if held else ()
+        self.lead = held_press(without_moving(profile, mode), held) if held else ()
         if by is not None:
             self._check_device(by)
 
@@ -70,9 +70,9 @@ class Bench:
         return only_moving(self.profile, self.mode, self.held)
 
     @cached_property
-    def one_mode(self) -> Profile:
-        """The profile with this mode, and no other."""
-        return one_mode(self.profile, self.mode)
+    def looking(self) -> Profile:
+        """The profile with look and presses of this mode, and nothing that moves the body."""
+        return without_moving(self.profile, self.mode)
 
     @property
     def moves_body(self) -> bool:

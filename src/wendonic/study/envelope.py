@@ -10,7 +10,7 @@ from wendonic.profile.schema.keyed import Ramped
 from wendonic.profile.schema.move_binds import KeysBind
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.helm import Helm
-from wendonic.study.one_mode import one_mode
+from wendonic.study.parts_of_mode import only_moving
 
 SETTLED = 1e-7
 MOST_TICKS = 2000
@@ -89,7 +89,7 @@ def envelopes(profile: Profile, mode: str | None = None, steps: int = 144) -> li
     """
     name = profile.mode_name(mode)
     move = profile.mode[name].move
-    only = one_mode(profile, name)
+    only = only_moving(profile, name)
     inputs: list[Envelope] = []
     for bind in move.bind if move else ():
         found = _of_entry(only, bind, steps)

@@ -20,6 +20,7 @@ JUMP = 0.08
 
 SQUARES_S, SIDES = 8.0, 4
 
+QUICK_S = 1e-9
 TIMES = 6
 """So many changes in HELD_S are a chatter."""
 
@@ -92,9 +93,16 @@ def _tilt_for(case: Case, bind: StickBind, amount: float) -> float:
 
 
 def _unsmoothed(case: Case) -> Profile:
-    """Return what moves the body without smoothing, which only hides a change for some ticks."""
+    """Return what moves the body without smoothing, which only hides a change for some ticks.
+
+    Smoothing that is there is made too quick to see rather than taken out: so the tick function stays the same.
+    """
     table = case.moving.mode[case.mode]
-    move = table.move.model_copy(update={"half_life_s": 0.0, "one_euro": None}) if table.move else None
+    move = table.move
+    if move and move.half_life_s > 0.0:
+        move = move.model_copy(update={"half_life_s": QUICK_S})
+    if move and move.one_euro:
+        move = move.model_copy(update={"one_euro": move.one_euro.model_copy(update={"min_cutoff_hz": 1.0 / QUICK_S})})
     return case.moving.model_copy(update={"mode": {case.mode: table.model_copy(update={"move": move})}})
 
 

@@ -18,7 +18,7 @@ def crossed_axes(case: Case) -> Iterator[Found]:
             if letter not in ("x", "y"):
                 continue
             tilt = (1.0, 0.0) if letter == "x" else (0.0, -1.0)
-            request = settled_request(case.one_mode, "move", stick, tilt)
+            request = settled_request(case.moving, "move", stick, tilt)
             along = 0 if letter == "x" else 1
             if abs(request[1 - along]) > abs(request[along]):
                 to = "to the right" if letter == "x" else "forward"

@@ -25,7 +25,7 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
                 pushes = bind.pushes(x, y, case.profile.window)
                 if pushes is None:
                     continue
-                helm = Helm(case.one_mode)
+                helm = Helm(case.moving)
                 for control, value in changes_between((), pushes):
                     helm.apply(Event(0.0, control, value))
                 for _ in range(round(SETTLE_S / TICK_S)):

@@ -44,7 +44,7 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
         if upright and abs(y) <= abs(x):
             # Side by side, either may be up.
             continue
-        right, forward = settled_request(case.one_mode, channel, f"key.{code}", 1.0)
+        right, forward = settled_request(case.moving, channel, f"key.{code}", 1.0)
         length = math.hypot(x, y) * math.hypot(right, forward)
         if length > 0.0 and (x * right + y * forward) / length < OPPOSITE:
             lies, goes = direction_word(x, y), direction_word(right, forward)

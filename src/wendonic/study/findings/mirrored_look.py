@@ -14,7 +14,7 @@ TICK_S = 0.05
 def mirrored_look(case: Case) -> Iterator[Found]:
     """A view that turns left when the hand turns right."""
     for where, bind in case.entries("look"):
-        helm = Helm(case.one_mode)
+        helm = Helm(case.looking)
         match bind:
             case MouseBind():
                 helm.mouse(40.0, 0.0)

@@ -30,7 +30,7 @@ def _of_entry(
         first, second = bind.pushes(0.0 - x, 0.0 - y, window), bind.pushes(x, y, window)
         if first is None or second is None:
             continue
-        helm = Helm(case.one_mode)
+        helm = Helm(case.moving)
         for pushes in (first, second):
             for control, value in changes_between((), pushes):
                 helm.apply(Event(0.0, control, value))

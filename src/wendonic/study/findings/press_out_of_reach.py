@@ -31,7 +31,7 @@ def press_out_of_reach(case: Case) -> Iterator[Found]:
 def _begins(case: Case, name: str, press: PressTable, entry: Any) -> bool:
     """Use one control of a press as its style wants it, and return whether it begins."""
     down, up = entry_changes(case.profile, entry)
-    helm = Helm(case.one_mode)
+    helm = Helm(case.looking)
     helm.tick(TICK_S)
     for events, seconds in press.trial(down, up):
         for event in events:

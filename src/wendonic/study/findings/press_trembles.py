@@ -35,7 +35,7 @@ def press_trembles(case: Case) -> Iterator[Found]:
 def _begins(case: Case, name: str, entry: Any) -> int:
     down, _ = entry_changes(case.profile, entry)
     trembles = random.Random(1)
-    helm = Helm(case.one_mode)
+    helm = Helm(case.looking)
     times = 0
     for _ in range(round(HELD_S * HZ)):
         for event in down:

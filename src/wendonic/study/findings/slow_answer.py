@@ -48,10 +48,13 @@ def slow_answer(case: Case) -> Iterator[Found]:
 
 
 def _smoothing_s(case: Case) -> float | None:
-    """Return what smoothing of `move` alone costs (s): the delay of half the answer without any ramp."""
+    """Return what smoothing of `move` alone costs (s): the delay of half the answer, without any ramp."""
     move = case.table.move
     if move is None or case.on_squares:
         return None
+    if move.one_euro is None:
+        # By definition half of a change is there after a half-life.
+        return move.half_life_s
     at_once = {"rise_s": 0.0, "fall_s": 0.0}
     binds = tuple(bind.model_copy(update=at_once) if isinstance(bind, Ramped) else bind for bind in move.bind)
     table = case.table.model_copy(update={"move": move.model_copy(update={"bind": binds})})

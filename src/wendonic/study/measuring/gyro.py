@@ -48,7 +48,7 @@ def _turned_deg(
 ) -> float:
     pad, noise_deg_s = gyro_bind(bench).gyro.split(".")[0], bench.thresholds.gyro_noise_deg_s
     recording = _pad_turned(pad, bias_deg_s, noise_deg_s, shakes, rate_deg_s, end_s)
-    trace = shaped(recording, bench.one_mode, hz=HZ, engine=bench.engine)
+    trace = shaped(recording, bench.looking, hz=HZ, engine=bench.engine)
     return float(trace["look_yaw_deg"][trace["t"] > from_s].sum())
 
 

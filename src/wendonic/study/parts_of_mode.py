@@ -1,18 +1,10 @@
-"""One mode of a profile, to be tried by itself, and the parts of it that move."""
+"""The parts of one mode of a profile that move the body, and those that do not, to be tried by themselves."""
+
+from typing import Any
 
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.steer.map import MapSteer
 from wendonic.study.measuring.jumps import jump_press_name
-
-
-def one_mode(profile: Profile, mode: str) -> Profile:
-    """Return the profile with nothing but one mode, in which a helm starts.
-
-    >>> from wendonic.demo import demo_profile
-    >>> one_mode(demo_profile("store_room"), "ladder").first_mode
-    'ladder'
-    """
-    alone = profile.mode[mode].staying().model_copy(update={"leave_to": None})
-    return profile.model_copy(update={"mode": {mode: alone}})
 
 
 def only_moving(profile: Profile, mode: str, held: str | None = None) -> Profile:
@@ -33,3 +25,16 @@ def only_moving(profile: Profile, mode: str, held: str | None = None) -> Profile
     presses = {name: press for name, press in table.press.items() if name in named}
     bare = table.model_copy(update={"leave_to": None, "look": None, "press": presses})
     return profile.model_copy(update={"mode": {mode: bare}})
+
+
+def without_moving(profile: Profile, mode: str) -> Profile:
+    """Return the profile with one mode, and of it look and presses: nothing that moves the body.
+
+    >>> from wendonic.demo import demo_profile
+    >>> looks = without_moving(demo_profile(), "foot").mode["foot"]
+    >>> looks.move, looks.gait, list(looks.press)
+    (None, 'none', ['jump', 'sprint'])
+    """
+    moving: dict[str, Any] = dict.fromkeys(("move", "rise", "throttle", "turn", "goal", "comfort", "leave_to"))
+    moving |= {"steer": MapSteer(frame="map"), "gait": "none", "press_gaits": {}}
+    return profile.model_copy(update={"mode": {mode: profile.mode[mode].staying().model_copy(update=moving)}})
