@@ -1,5 +1,7 @@
 """What all tests share: Hypothesis settings, the beekeeper's profile, and profiles from a few words."""
 
+import gc
+
 import pytest
 from hypothesis import settings
 
@@ -188,3 +190,9 @@ def everything():
         return profile_from_text(EVERYTHING.replace("MERGE", merge))
 
     return make
+
+
+def pytest_collection_finish() -> None:
+    """What has been imported stays: a search for garbage need not go through it again and again."""
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 50)
