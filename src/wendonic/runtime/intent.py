@@ -286,8 +286,9 @@ class Intent(NamedTuple):
     def waiting_goals(self) -> tuple[GameVector, ...]:
         """The goals (m, in the game's own axes, at the body's height) that follow the current one."""
         height = self.reader.body(self.record).position.z
-        frame = self.outcome.frame
-        return tuple(self.axes.place_from_plan(x, y, height) for x, y in frame.waiting[: int(frame.waiting_count)])
+        waiting = self.reader.part(self.record, "frame", "waiting")
+        count = int(self._read("frame", "waiting_count"))
+        return tuple(self.axes.place_from_plan(x, y, height) for x, y in waiting[:count])
 
     @property
     def distance_m(self) -> float | None:
@@ -323,7 +324,7 @@ class Intent(NamedTuple):
         """The step on squares; None outside a `grid` frame."""
         if self.reader.tuning.frame.frame != FRAME_GRID:
             return None
-        grid = self.outcome.frame.grid
+        grid = self.reader.part(self.record, "frame", "grid")
         x, y, to_x, to_y, share = grid.step
         square = self.axes.square_from_plan
         refused = square(x + grid.refused_x, y + grid.refused_y) if grid.refused > 0.0 else None
@@ -335,7 +336,7 @@ class Intent(NamedTuple):
         tuning = self.reader.tuning.comfort
         if tuning.used == 0:
             return None
-        state = self.outcome.comfort
+        state = self.reader.part(self.record, "comfort")
         return Comfort(
             state.shown,
             Plan(*state.offset),
@@ -349,7 +350,7 @@ class Intent(NamedTuple):
     @property
     def landing(self) -> GameVector | None:
         """Where the arc of the hand that points lands (m), in the game's own axes; None without one."""
-        landing = self.outcome.pointing.landing
+        landing = self.reader.part(self.record, "pointing", "landing")
         return None if landing.there == 0.0 else self.axes.place_from_plan(*landing.place)
 
     def arc(self, points: int = 24) -> list[GameVector]:
@@ -359,7 +360,7 @@ class Intent(NamedTuple):
         """
         if points < 2:
             raise WendonicError(f"points: found {points}; allowed: 2 or more")
-        pointing = self.outcome.pointing
+        pointing = self.reader.part(self.record, "pointing")
         if pointing.held == 0.0:
             return []
         whole_s = pointing.landing.after_s if pointing.landing.there > 0.0 else 1.0

@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 from typing import Any
 
-from wendonic.compiler.layout import Layout
+from wendonic.compiler.layout import Layout, Path
 from wendonic.compiler.ready import Record
-from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.tick import Outcome, Tuning, tick_at_rest
 from wendonic.kernels.vector import Vec3
+from wendonic.runtime.part import Part
 from wendonic.world_axes import WorldAxes
 
 BODY = (
@@ -23,7 +24,7 @@ VIEW = (("view", "yaw"), ("view", "pitch"))
 class Reader:
     """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled."""
 
-    __slots__ = ("axes", "layout", "mode", "press_places", "tuning")
+    __slots__ = ("_body", "_parts", "axes", "layout", "mode", "press_places", "tuning")
 
     def __init__(
         self, mode: str, axes: WorldAxes, layout: Layout, tuning: Tuning, press_places: Mapping[str, int]
@@ -34,6 +35,12 @@ class Reader:
         self.layout = layout
         self.tuning = tuning
         self.press_places = dict(press_places)
+        self._parts: dict[Path, Part] = {}
+        self._body = Part(layout, ("body",), BODY_AT_REST)
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        """Pickle it without the parts that it has found."""
+        return Reader, (self.mode, self.axes, self.layout, self.tuning, self.press_places)
 
     def __eq__(self, other: object) -> bool:
         """Return whether both read alike."""
@@ -52,19 +59,22 @@ class Reader:
 
     def outcome(self, record: Record) -> Outcome:
         """Return everything that a record has."""
-        found: Outcome = self._read(record, ("outcome",), tick_at_rest(self.tuning).outcome)
+        found: Outcome = self.part(record)
         return found
 
-    def _read(self, record: Record, path: tuple[str, ...], shape: Any) -> Any:
-        if isinstance(shape, tuple):
-            fields = getattr(shape, "_fields", None) or list(map(str, range(len(shape))))
-            parts = [self._read(record, (*path, field), part) for field, part in zip(fields, shape, strict=True)]
-            return type(shape)(*parts) if hasattr(shape, "_fields") else tuple(parts)
-        return self.layout.number(record, *path)
+    def part(self, record: Record, *path: str) -> Any:
+        """Return one part of the outcome that a record has, by its path."""
+        part = self._parts.get(path)
+        if part is None:
+            shape: Any = tick_at_rest(self.tuning).outcome
+            for field in path:
+                shape = getattr(shape, field)
+            part = self._parts[path] = Part(self.layout, path, shape)
+        return part.read(record)
 
     def body(self, record: Record) -> Body:
         """Return the body that a record has."""
-        face, x, y, z, vel_x, vel_y, vel_z = (self.layout.number(record, "outcome", *path) for path in BODY)
+        face, x, y, z, vel_x, vel_y, vel_z = self._body.numbers(record)
         return Body(face, Vec3(x, y, z), Vec3(vel_x, vel_y, vel_z))
 
     def view(self, record: Record) -> tuple[float, float]:

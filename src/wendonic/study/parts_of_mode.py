@@ -33,7 +33,7 @@ def without_moving(profile: Profile, mode: str) -> Profile:
     >>> from wendonic.demo import demo_profile
     >>> looks = without_moving(demo_profile(), "foot").mode["foot"]
     >>> looks.move, looks.gait, list(looks.press)
-    (None, 'none', ['jump', 'sprint'])
+    (None, 'none', ['jump', 'sprint', 'smoke', 'next_frame'])
     """
     moving: dict[str, Any] = dict.fromkeys(("move", "rise", "throttle", "turn", "goal", "comfort", "leave_to"))
     moving |= {"steer": MapSteer(frame="map"), "gait": "none", "press_gaits": {}}
