@@ -1,14 +1,13 @@
 """Tick functions ready to run: made once a structure, kept in memory and on disk, or the plain kernels instead."""
 
 import functools
-import gc
 import operator
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from contextlib import contextmanager
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import wendonic
+from wendonic.compiler.collector import collector_paused
 from wendonic.compiler.layout import Layout, built, flat, paths_of
 from wendonic.compiler.python_text import Made, made_from, python_text
 from wendonic.compiler.read import SourceMissingError
@@ -133,20 +132,8 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         return None
 
 
-@contextmanager
-def _collector_paused() -> Iterator[None]:
-    """Leave garbage alone for a while: a tree that grows by the thousand nodes would be searched for it in vain."""
-    was_on = gc.isenabled()
-    gc.disable()
-    try:
-        yield
-    finally:
-        if was_on:
-            gc.enable()
-
-
 def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTick:
-    with _collector_paused():
+    with collector_paused():
         function = tick_function(tuning, sample)
         text = python_text(function)
     places = number_places(function, tuning)

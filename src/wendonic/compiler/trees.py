@@ -51,6 +51,26 @@ def _names(node: ast.AST, found: list[ast.Name]) -> None:
             _names(child, found)
 
 
+def calls_in(node: ast.AST) -> list[ast.Call]:
+    """Return the calls in an expression, outer ones before those among their arguments."""
+    found: list[ast.Call] = []
+    _calls(node, found)
+    return found
+
+
+def _calls(node: ast.AST, found: list[ast.Call]) -> None:
+    kind = type(node)
+    if kind is ast.Call:
+        found.append(node)  # type: ignore[arg-type]
+    for field in _CHILDREN[kind]:
+        child = getattr(node, field)
+        if type(child) is list:
+            for part in child:
+                _calls(part, found)
+        elif child is not None:
+            _calls(child, found)
+
+
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
     """Return the names that are read somewhere in a node."""
     return {part.id for part in names_in(node) if type(part.ctx) is ast.Load}

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from wendonic import __version__
+from wendonic.compiler.collector import collector_paused
 from wendonic.course import Course
 from wendonic.errors import WendonicError, none_such
 from wendonic.export.build import Made
@@ -47,7 +48,8 @@ def packaged(
         if mode not in profile.mode:
             raise WendonicError(none_such("mode", mode, profile.mode))
     names = [mode for mode in profile.mode if mode in modes] if modes else list(profile.mode)
-    made = [Made(profile, mode, course is not None, adjustable) for mode in names]
+    with collector_paused():
+        made = [Made(profile, mode, course is not None, adjustable) for mode in names]
     places = {place for one in made for number in one.program.numbers for place in number.places}
     for path in adjustable:
         if path != "all" and path not in places:

@@ -10,7 +10,7 @@ import ast
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
-from wendonic.compiler.trees import names_in, statements_in
+from wendonic.compiler.trees import calls_in, names_in, statements_in
 
 STRUCTS = ("raw", "last", "next", "out", "settings")
 ROWS = ("course", "tables")
@@ -98,8 +98,8 @@ def calls_of(body: Sequence[ast.stmt], names: set[str]) -> Iterator[tuple[ast.As
     for statement in statements_in(body):
         whole = statement.value if isinstance(statement, ast.Assign) else None
         for node in _expressions(statement):
-            for part in ast.walk(node):
-                if isinstance(part, ast.Call) and isinstance(part.func, ast.Name) and part.func.id in names:
+            for part in calls_in(node):
+                if isinstance(part.func, ast.Name) and part.func.id in names:
                     yield statement if isinstance(statement, ast.Assign) and part is whole else None, part
 
 

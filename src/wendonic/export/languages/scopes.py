@@ -25,21 +25,28 @@ class Scopes:
                     if not is_field(target.id) and target.id not in elsewhere:
                         stores[target.id] = stores.get(target.id, 0) + 1
         self.once = {name for name, count in stores.items() if count == 1}
+        self._known: dict[int, frozenset[str]] = {}
         for name in stores:
             self._declare(name, function.body)
 
+    def _mentions(self, statement: ast.stmt, name: str) -> bool:
+        names = self._known.get(id(statement))
+        if names is None:
+            names = self._known[id(statement)] = frozenset(part.id for part in names_in(statement))
+        return name in names
+
     def _declare(self, name: str, body: Sequence[ast.stmt]) -> None:
-        mentions = [statement for statement in body if _mentions(statement, name)]
+        mentions = [statement for statement in body if self._mentions(statement, name)]
         first = mentions[0]
         inside = [part for part in (getattr(first, "body", None), getattr(first, "orelse", None)) if part]
         in_head = isinstance(first, ast.Assign | ast.Return) or _head_mentions(first, name)
         if len(mentions) == 1 and not in_head:
-            within = [part for part in inside if any(_mentions(statement, name) for statement in part)]
-            if len(within) == 1 and not (isinstance(first, ast.For | ast.While) and _carried(within[0], name)):
+            within = [part for part in inside if any(self._mentions(statement, name) for statement in part)]
+            if len(within) == 1 and not (isinstance(first, ast.For | ast.While) and self._carried(within[0], name)):
                 self._declare(name, within[0])
                 return
             if len(within) == 2:
-                both = all(_begins_with(part, name) for part in within)
+                both = all(self._begins_with(part, name) for part in within)
                 if both:
                     for part in within:
                         self._declare(name, part)
@@ -51,26 +58,20 @@ class Scopes:
                 return
         self.before.setdefault(id(first), []).append(name)
 
+    def _begins_with(self, body: Sequence[ast.stmt], name: str) -> bool:
+        """Whether the first statement of a body that mentions a variable writes it."""
+        first = next(statement for statement in body if self._mentions(statement, name))
+        return (
+            isinstance(first, ast.Assign)
+            and name in [target.id for target in targets_of(first)]
+            and not any(part.id == name for part in names_in(first.value))
+        )
 
-def _mentions(statement: ast.stmt, name: str) -> bool:
-    return any(part.id == name for part in names_in(statement))
+    def _carried(self, body: Sequence[ast.stmt], name: str) -> bool:
+        """Whether a variable may go round a loop: its first mention in the body is not a plain assignment."""
+        return not self._begins_with(body, name)
 
 
 def _head_mentions(statement: ast.stmt, name: str) -> bool:
     head = getattr(statement, "test", None) or getattr(statement, "iter", None)
     return head is not None and any(part.id == name for part in names_in(head))
-
-
-def _begins_with(body: Sequence[ast.stmt], name: str) -> bool:
-    """Whether the first statement of a body that mentions a variable writes it."""
-    first = next(statement for statement in body if _mentions(statement, name))
-    return (
-        isinstance(first, ast.Assign)
-        and name in [target.id for target in targets_of(first)]
-        and not any(part.id == name for part in names_in(first.value))
-    )
-
-
-def _carried(body: Sequence[ast.stmt], name: str) -> bool:
-    """Whether a variable may go round a loop: its first mention in the body is not a plain assignment."""
-    return not _begins_with(body, name)
