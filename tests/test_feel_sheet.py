@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from wendonic.cli.main import app
-from wendonic.demo import FOLDER, RECORDINGS, demo_profile
+from wendonic.demo import FOLDER, demo_profile
 from wendonic.pictures import draw_stick
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import FeelSheet, measure
@@ -152,18 +152,6 @@ def test_a_stick_is_measured_on_its_disc():
     assert (sheet.look_deg_s_full_tilt, sheet.look_first_tilt) == (140.0, pytest.approx(0.2))
     assert sheet.mouse_deg_per_10cm == pytest.approx(180.0)
     assert sheet.speed_spread_stick == pytest.approx(0.0, abs=1e-9)
-
-
-@pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
-def test_every_mode_of_every_shipped_profile_is_measured(name):
-    profile = demo_profile(name)
-    for mode in profile.mode:
-        sheet = measured(profile, mode)
-        known = {key: value for key, value in sheet.items() if value is not None}
-        assert all(math.isfinite(value) and value >= 0.0 for value in known.values())
-        assert (sheet.tick_dependence or 0.0) < 0.01
-        if profile.mode[mode].steer.frame == "grid":
-            assert sheet.reach90_s is None
 
 
 def test_the_command_prints_and_writes_what_the_library_measures(tmp_path, capsys):

@@ -83,6 +83,9 @@ def test_every_quantity_has_a_value_or_a_reason_in_every_shipped_mode(name):
         assert sorted(listed) == sorted(sheet.reasons)
         known = len(QUANTITIES) - len(listed)
         assert known >= 3 or not profile.mode[mode].bound_channels
+        assert all(math.isfinite(value) and value >= 0.0 for value in sheet.values() if value is not None)
+        assert (sheet.tick_dependence or 0.0) < 0.01
+        assert sheet.reach90_s is None or profile.mode[mode].steer.frame != "grid"
 
 
 @pytest.mark.parametrize("gate", ["circle", "square"])
