@@ -189,6 +189,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             3,
             "found mouse; allowed as a source of move: keys, dpad, stick, axes, touch_zones",
         ),
+        (
+            HEAD + PAD + "[[mode.foot.turn.bind]]\nstick = 'pad.right_stick'\n",
+            5,
+            'found stick; did you mean axis = "pad.right_stick.x"? allowed as a source of turn: keys, axis, triggers',
+        ),
         (HEAD + "[[mode.foot.move.bind]]\nstick = 'pad.south'\n", 4, "pad.south is not a stick"),
         (
             HEAD + "[[mode.foot.move.bind]]\nkeys = {}\n",

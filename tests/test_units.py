@@ -133,6 +133,18 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
         ),
         ("slow_down_u = 50", "slow_down_u = 'far'", 'mode.yard.steer.slow_down_u: found "far"; allowed: a number'),
         ("accel_u_s2", "acel_u_s2", 'gait.walk.acel_u_s2: unknown key; did you mean "accel_u_s2"?'),
+        (
+            "brake_u_s2 = 2000",
+            "brake_u_s2 = 2000\nthrust_u_s2 = 600\ndrag_per_s = 2",
+            "thrust_u_s2: with drag_per_s it gives the top speed (thrust / drag) and the rates; "
+            "remove top_speed_u_s and accel_u_s2 and brake_u_s2",
+        ),
+        (
+            "brake_u_s2 = 2000",
+            "brake_u_s2 = 2000\njump = { height_u = 60, speed_u_s = 200 }",
+            "gait.walk.jump.height_u: found both; allowed: either height_u or speed_u_s",
+        ),
+        ("brake_u_s2 = 2000", "brake_u_s2 = 2000\ndrag_per_s = 2", "drag_per_s: does nothing without thrust_u_s2"),
         ("units_per_m = 50", "units_per_m = -3", "world.units_per_m: found -3; allowed: above 0"),
         (
             "brake_u_s2 = 2000",
@@ -192,6 +204,8 @@ def test_budgets_limits_and_findings_are_in_the_games_own_unit():
     assert found["over-budget"].where == "budget.stop_distance_u"
     slides = found["slides-on"]
     assert slides.where == "gait.walk.brake_u_s2"
+    idle = profile_from_text(PIXELS.replace("brake_u_s2 = 2000", "brake_u_s2 = 2000\nairborne = { accel_u_s2 = 9 }"))
+    assert "does nothing without gravity_u_s2 or a jump" in {one.measured for one in check(idle, "interpreted")}
     # What is proposed goes into the file as it is, and cures it.
     ((path, number),) = slides.changes.items()
     assert slides.fix == f"{path} = {number}"

@@ -21,7 +21,7 @@ from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Choice, Table, fields_of_others
 from wendonic.profile.trade_words import field_meant
-from wendonic.profile.units import as_written, in_metres, metre_name, unit_name
+from wendonic.profile.units import as_written, in_metres, metre_name, unit_name, words_as_written
 
 _WORDS_OF_TYPES = {
     "string_type": "a text",
@@ -52,6 +52,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
                     continue
                 full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
                 full, _ = as_written(content, full)
+                what = words_as_written(content, full[:-1], what)
                 faults.append(Fault(field_line(text, full), dotted(full), what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
@@ -234,7 +235,11 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
     channel = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str) and part != "bind"), "")
     keys = ", ".join(found) or "nothing"
-    return f"found {keys}; allowed as a source of {channel}: {', '.join(map(str, alternatives))}"
+    guess = ";"
+    if "stick" in found and "axis" in alternatives:
+        stick = str(found["stick"])
+        guess = f"; did you mean axis = {_shown(stick if stick.endswith(('.x', '.y')) else f'{stick}.x')}?"
+    return f"found {keys}{guess} allowed as a source of {channel}: {', '.join(map(str, alternatives))}"
 
 
 def _missing(root: type[Table], detail: ErrorDetails) -> str:

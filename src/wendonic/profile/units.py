@@ -8,6 +8,7 @@ from wendonic.length_unit import METRES, LengthUnit
 
 _IN_UNITS = re.compile(r"^(.+)_u(|_s|_s2|_per_min)$")
 _IN_METRES = re.compile(r"^(.+)_m(|_s|_s2|_per_min)$")
+_FIELD = re.compile(r"\b[a-z][a-z0-9_]*_m(?:_s2|_s|_per_min)?\b")
 _NAMED = ("press_amounts",)
 """Tables whose keys are names that the player's presses have, not fields."""
 
@@ -37,6 +38,35 @@ def spelled_in(length: LengthUnit, name: str) -> str:
     ('stop_distance_u', 'stop_distance_m')
     """
     return name if length == METRES else unit_name(name)
+
+
+def words_spelled_in(length: LengthUnit, words: str) -> str:
+    """Return a sentence with the fields that it names spelled as in a file whose lengths are in a game's own unit.
+
+    >>> words_spelled_in(LengthUnit("px", 50.0), "either height_m or speed_m_s")
+    'either height_u or speed_u_s'
+    """
+    return words if length == METRES else _FIELD.sub(lambda found: unit_name(found[0]), words)
+
+
+def words_as_written(content: Any, table: list[str | int], words: str) -> str:
+    """Return a sentence with the fields of a table that it names spelled as the content spells them, or would.
+
+    >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"accel_m_s2": 9.0}}}
+    >>> words_as_written(pixels, ["gait", "walk"], "does nothing without brake_m_s2 and accel_m_s2")
+    'does nothing without brake_u_s2 and accel_m_s2'
+    """
+    world = content.get("world") if isinstance(content, dict) else None
+    if not isinstance(world, dict) or "units_per_m" not in world:
+        return words
+    found: Any = content
+    for part in table:
+        try:
+            found = found[part]
+        except (KeyError, IndexError, TypeError):
+            found = None
+    there = found if isinstance(found, dict) else {}
+    return _FIELD.sub(lambda name: name[0] if name[0] in there else unit_name(name[0]), words)
 
 
 def units_per_m(content: Any) -> float:

@@ -216,7 +216,8 @@ class Gait(Table):
         if self.thrust_m_s2 is not None and self.drag_per_s is not None:
             top_speed_m_s = self.thrust_m_s2 / self.drag_per_s
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
-                words = f"thrust and drag already give {top_speed_m_s:g} m/s; remove top_speed_m_s and the rates"
+                usual = [name for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2") if self._says(name)]
+                words = f"with drag_per_s it gives the top speed (thrust / drag) and the rates; remove {' and '.join(usual)}"
                 wrong.append(("thrust_m_s2", words))
         if wrong:
             raise own_faults(wrong)

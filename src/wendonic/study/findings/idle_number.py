@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from wendonic.profile.faults import dotted
 from wendonic.profile.schema.table import idle_settings
+from wendonic.profile.units import words_spelled_in
 from wendonic.study.finding import Case, Found, finding
 
 
@@ -14,4 +15,5 @@ def idle_number(case: Case) -> Iterator[Found]:
         where = dotted(path)
         # A mode that begins as another one has its idle settings too, but they are written only once.
         if case.says(where):
+            words = words_spelled_in(case.profile.world.length, words)
             yield Found(where, words, [{where: None}], "or leave it there while you try others")
