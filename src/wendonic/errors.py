@@ -98,9 +98,10 @@ SURE = 0.06
 """How much more alike a word has to be to one of two mirrored names for the other one not to be named as well."""
 
 
-def did_you_mean(word: str, known: Iterable[str], meant: str | None = None) -> str:
+def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alike: float = 0.6) -> str:
     """Return `; did you mean "..."?` for what is `meant` for certain, else for the nearest spelling among `known`, or
-    nothing. Where the mirror image of that is nearly as near (left for right), it names both.
+    nothing. Where the mirror image of that is nearly as near (left for right), it names both. How near a spelling has
+    to be is the share `alike` of letters in common.
 
     >>> did_you_mean("diagnal", ["merge", "diagonal"])
     '; did you mean "diagonal"?'
@@ -115,7 +116,7 @@ def did_you_mean(word: str, known: Iterable[str], meant: str | None = None) -> s
     if meant is not None and meant.lower() in choices:
         return f'; did you mean "{choices[meant.lower()]}"?'
     lower = word.lower()
-    near = get_close_matches(lower, choices, n=1, cutoff=0.6) if len(word) >= LEAST_LETTERS else []
+    near = get_close_matches(lower, choices, n=1, cutoff=alike) if len(word) >= LEAST_LETTERS else []
     if not near:
         return ""
     mirrored = next((other for other in _mirror_images(near[0]) if other in choices), None)

@@ -1,10 +1,16 @@
 """Numbers as people read them: a few significant digits, and no powers of ten where a plain number does."""
 
+from decimal import Decimal
+
+PLAIN_FROM = 1e-7
+"""Smaller numbers have more zeros than one can count, and are written as powers of ten."""
+
 
 def significant(value: float, digits: int) -> str:
     """Return a number rounded to so many significant digits; zero has no sign.
 
-    >>> [significant(value, 3) for value in (1800.4, 123456.0, 0.0012345, -0.0, 12.0)]
-    ['1800', '123000', '0.00123', '0', '12']
+    >>> [significant(value, 3) for value in (1800.4, 123456.0, 0.0012345, -0.0, 12.0, -0.000061234)]
+    ['1800', '123000', '0.00123', '0', '12', '-0.0000612']
     """
-    return f"{float(f'{value:.{digits}g}'):z.15g}"
+    shown = f"{float(f'{value:.{digits}g}'):z.15g}"
+    return f"{Decimal(shown):f}" if "e-" in shown and abs(value) >= PLAIN_FROM else shown

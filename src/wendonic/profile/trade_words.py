@@ -114,6 +114,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
     ),
+    "knockback": TradeWord("A speed that the game gives the body: a knock, a launch: `Helm.push`.", (), ("body.push",)),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
     "mouse sensitivity": TradeWord(
         "How far the view turns for a motion of the mouse.",
@@ -130,6 +131,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
     "quick turn": TradeWord("Turning round in one go.", ("snap_deg", "rim_boost"), ("turn_round_s",)),
     "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press",)),
+    "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
         "How far the view turns for a motion of the hand, or how fast for a tilt.",
@@ -170,6 +172,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
     "turn speed": TradeWord(
         "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
+    ),
+    "turn radius": TradeWord(
+        "How narrow a circle a vehicle or a walker turns in.", ("turn_radius_m",), ("turn_circle_m",)
     ),
     "twin stick": TradeWord(
         "One stick moves, the other one aims.", ("steer.face", "move.bind.stick", "look.bind.stick")

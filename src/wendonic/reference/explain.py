@@ -64,7 +64,8 @@ def explain(word: str) -> Explanation:
             if name.startswith("wendonic "):
                 things.append(Explained("command", name, f"see: {name} --help"))
     if not things and not groups and not fields:
-        guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word))
+        # Among so many words some are a little like anything.
+        guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
     return Explanation(tuple(things), FoundFields(groups, fields))
 
