@@ -114,7 +114,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
     ),
-    "knockback": TradeWord("A speed that the game gives the body: a knock, a launch: `Helm.push`.", (), ("body.push",)),
+    "knockback": TradeWord(
+        "A speed that the game gives the body: a knock, a launch: `Helm.push`.", (), ("body.push",)
+    ),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
     "mouse sensitivity": TradeWord(
         "How far the view turns for a motion of the mouse.",

@@ -217,8 +217,8 @@ class Gait(Table):
             top_speed_m_s = self.thrust_m_s2 / self.drag_per_s
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
                 usual = [name for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2") if self._says(name)]
-                words = f"with drag_per_s it gives the top speed (thrust / drag) and the rates; remove {' and '.join(usual)}"
-                wrong.append(("thrust_m_s2", words))
+                gives = "with drag_per_s it gives the top speed (thrust / drag) and the rates"
+                wrong.append(("thrust_m_s2", f"{gives}; remove {' and '.join(usual)}"))
         if wrong:
             raise own_faults(wrong)
         return self

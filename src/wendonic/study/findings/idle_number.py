@@ -15,5 +15,5 @@ def idle_number(case: Case) -> Iterator[Found]:
         where = dotted(path)
         # A mode that begins as another one has its idle settings too, but they are written only once.
         if case.says(where):
-            words = words_spelled_in(case.profile.world.length, words)
-            yield Found(where, words, [{where: None}], "or leave it there while you try others")
+            measured = words_spelled_in(case.profile.world.length, words)
+            yield Found(where, measured, [{where: None}], "or leave it there while you try others")
