@@ -101,6 +101,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
     "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
+    "knockback": TradeWord("A speed that the game gives the body, by `Helm.push`.", (), ("body.push",)),
     "latency": TradeWord(
         "The time from a press to the first movement.",
         ("half_life_s", "rise_s"),
@@ -113,9 +114,6 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
-    ),
-    "knockback": TradeWord(
-        "A speed that the game gives the body: a knock, a launch: `Helm.push`.", (), ("body.push",)
     ),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
     "mouse sensitivity": TradeWord(
@@ -172,11 +170,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
-    "turn speed": TradeWord(
-        "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
-    ),
     "turn radius": TradeWord(
         "How narrow a circle a vehicle or a walker turns in.", ("turn_radius_m",), ("turn_circle_m",)
+    ),
+    "turn speed": TradeWord(
+        "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
     ),
     "twin stick": TradeWord(
         "One stick moves, the other one aims.", ("steer.face", "move.bind.stick", "look.bind.stick")
