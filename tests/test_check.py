@@ -63,7 +63,8 @@ SHIPPED = {
 
 @pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
 def test_of_the_shipped_profiles_only_what_is_shown_on_purpose_is_found(name):
-    assert [finding.slug for finding in check(demo_profile(name), "interpreted")] == SHIPPED.get(name, [])
+    found = check(demo_profile(name), "interpreted", prove=False)
+    assert [finding.slug for finding in found] == SHIPPED.get(name, [])
 
 
 PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'

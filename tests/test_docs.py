@@ -1,14 +1,18 @@
 """The README, the examples and the docstrings do what they say."""
 
 import ast
+import contextlib
 import doctest
 import importlib
+import io
 import pkgutil
 import re
+import runpy
 import subprocess
 import sys
 import textwrap
 from pathlib import Path
+from unittest import mock
 
 import pytest
 
@@ -39,6 +43,19 @@ def python(*words, folder):
     )
     assert done.returncode == 0, done.stderr
     return done.stdout
+
+
+def example(name, *words, folder):
+    """Run an example as it stands, in this process; return what it prints."""
+    out = io.StringIO()
+    script = str(TOP / "examples" / name)
+    with (
+        contextlib.chdir(folder),
+        mock.patch.object(sys, "argv", [script, *words]),
+        contextlib.redirect_stdout(out),
+    ):
+        runpy.run_path(script, run_name="__main__")
+    return out.getvalue()
 
 
 @pytest.mark.parametrize("name", MODULES)
@@ -142,7 +159,7 @@ def test_the_guide_of_a_library_shows_its_example(guide, example):
 
 
 def test_first_steps(tmp_path):
-    out = python(TOP / "examples" / "first_steps.py", folder=tmp_path).splitlines()
+    out = example("first_steps.py", folder=tmp_path).splitlines()
     assert out[0] == "1 s, KeyW: heading 90 deg, velocity (3.20, 0.00, 0.00) m/s"
     assert out[1] == "2 s, KeyD + KeyW: heading 135 deg, velocity (2.26, 0.00, 2.26) m/s"
     assert out[2] == "3 s, hands off: at rest, velocity (0.00, 0.00, 0.00) m/s"
@@ -150,13 +167,13 @@ def test_first_steps(tmp_path):
 
 
 def test_shape_a_recording(tmp_path):
-    out = python(TOP / "examples" / "shape_a_recording.py", folder=tmp_path)
+    out = example("shape_a_recording.py", folder=tmp_path)
     assert "walking for 25.1 s of 36.0 s" in out
     assert (tmp_path / "beekeeper_pad_timeline.png").stat().st_size > 20_000
 
 
 def test_look_and_jump(tmp_path):
-    out = python(TOP / "examples" / "look_and_jump.py", folder=tmp_path).splitlines()
+    out = example("look_and_jump.py", folder=tmp_path).splitlines()
     assert out == [
         "sprint: on",
         "8.5 cm of mouse turn the camera by 90.0 deg, to a yaw of 90.0 deg",
@@ -165,14 +182,14 @@ def test_look_and_jump(tmp_path):
 
 
 def test_jump_and_run(tmp_path):
-    out = python(TOP / "examples" / "jump_and_run.py", folder=tmp_path).splitlines()
+    out = example("jump_and_run.py", folder=tmp_path).splitlines()
     assert out[1:3] == ["walking, held:     1.10 m high, 1.95 m far", "running, held:     1.30 m high, 3.64 m far"]
     assert out[3].startswith("the terrace is too high to step on: 6.00 m forward")
     assert out[4].endswith("0.9 m up")
 
 
 def test_yard_with_walls(tmp_path):
-    untold, told, rebound = python(TOP / "examples" / "yard_with_walls.py", folder=tmp_path).splitlines()
+    untold, told, rebound = example("yard_with_walls.py", folder=tmp_path).splitlines()
     # Told nothing, the helm has 4 m/s to lose first, and the key its own way from right to left.
     assert untold.startswith("3 s against the fence at x 7.67 m, helm told nothing")
     assert int(told.split()[-1]) == 1
@@ -181,7 +198,7 @@ def test_yard_with_walls(tmp_path):
 
 
 def test_the_pixel_game_stops_at_walls_pauses_and_changes_its_settings_while_it_runs(tmp_path):
-    lines = python(TOP / "examples" / "pixel_yard.py", folder=tmp_path).splitlines()
+    lines = example("pixel_yard.py", folder=tmp_path).splitlines()
     wall, off, pause, menu, back, new_key, half = (
         (line[32:37].strip(), *map(float, re.findall(r"-?\d+\.\d+", line)), int(line.split()[-1])) for line in lines
     )
@@ -198,7 +215,7 @@ def test_the_pixel_game_stops_at_walls_pauses_and_changes_its_settings_while_it_
 
 
 def test_the_platform_game_jumps_late_early_and_once_in_the_air(tmp_path):
-    lines = python(TOP / "examples" / "hive_hop.py", "--picture", folder=tmp_path).splitlines()
+    lines = example("hive_hop.py", "--picture", folder=tmp_path).splitlines()
     happened = [line.split(" m  ")[-1] for line in lines]
     assert happened == [
         "jump off the ground",
@@ -214,7 +231,7 @@ def test_the_platform_game_jumps_late_early_and_once_in_the_air(tmp_path):
 
 
 def test_the_chase_camera_stays_behind_and_aiming_makes_no_dip(tmp_path):
-    *lines, back = python(TOP / "examples" / "chase_camera.py", folder=tmp_path).splitlines()
+    *lines, back = example("chase_camera.py", folder=tmp_path).splitlines()
     ahead, right, aiming, cart, _, out = (list(map(float, re.findall(r"-?\d+\.\d+", line))) for line in lines)
     # At x and z, the speed, and the camera 4 m behind.
     assert ahead[2:] == [3.2, 0.0, 0.0, pytest.approx(ahead[1] + 4.0, abs=0.011)]
@@ -228,7 +245,7 @@ def test_the_chase_camera_stays_behind_and_aiming_makes_no_dip(tmp_path):
 
 
 def test_two_players_share_a_keyboard_and_then_have_pads(tmp_path):
-    lines = python(TOP / "examples" / "two_players.py", folder=tmp_path).splitlines()
+    lines = example("two_players.py", folder=tmp_path).splitlines()
     places = [list(map(float, re.findall(r"[+-]\d+\.\d+", line))) for line in lines]
     assert places[0][0] == -places[0][2] > 1.0
     assert places[3][1] == -places[3][3] < -1.0
@@ -244,7 +261,7 @@ def test_two_players_share_a_keyboard_and_then_have_pads(tmp_path):
 
 
 def test_keep_the_feel(tmp_path):
-    out = python(TOP / "examples" / "keep_the_feel.py", folder=tmp_path).splitlines()
+    out = example("keep_the_feel.py", folder=tmp_path).splitlines()
     assert out == ["the feel is kept", "mode foot: stop_distance_m 0.8533 m; allowed: at most 0.35 m"]
 
 
@@ -299,7 +316,7 @@ STEERING = {
 @pytest.mark.parametrize("frame", STEERING)
 def test_an_example_for_each_steer_frame(frame, tmp_path):
     script = TOP / "examples" / f"steer_{frame}.py"
-    out = python(script, folder=tmp_path).splitlines()
+    out = example(script.name, folder=tmp_path).splitlines()
     assert [line for line in STEERING[frame] if line not in out] == []
     assert len(script.read_text().splitlines()) < 60
 

@@ -8,7 +8,6 @@ import shutil
 import subprocess
 
 import numpy as np
-import pandas as pd
 import pytest
 
 from every_export import random_profile, words_known
@@ -118,12 +117,12 @@ def differences(trace, found):
             wanted = [None if isinstance(one, float) else one for one in trace[name].astype(object)]
             same = np.array([one == other for one, other in zip(wanted, column, strict=True)])
         else:
-            wanted = pd.to_numeric(trace[name].astype(object), errors="coerce").to_numpy(dtype=float)
-            column = np.array(column, dtype=float)
-            if trace[name].dtype == bool or trace[name].dropna().isin([True, False]).all():
+            wanted, column = trace[name].to_numpy(dtype=float), np.array(column, dtype=float)
+            if trace[name].dtype == bool:
                 # What a mode does not have is no flag.
-                wanted, column = np.nan_to_num(wanted), np.nan_to_num(column)
-            same = np.isclose(wanted, column, rtol=1e-9, atol=1e-9, equal_nan=True)
+                column = np.nan_to_num(column)
+            near = np.abs(wanted - column) <= 1e-9 + 1e-9 * np.abs(column)
+            same = near | (np.isnan(wanted) & np.isnan(column))
             if name == "heading_deg":
                 # Where rounding alone is left of a request, it has no direction to speak of.
                 same |= (trace["amount"].to_numpy() <= 1e-12) & np.isnan(column)
@@ -140,36 +139,27 @@ def same_rows(found, recording, hz, profile, mode):
 
 
 @needs_node
-def test_every_shipped_recording_gives_the_same_rows_and_traces(tmp_path):
+def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces(tmp_path):
+    profiles = {name: demo_profile(name) for name in profile_names()}
+    courses = {name: demo_course(name) for name in set(ON_COURSE.values())}
     jobs = []
     for name, of in RECORDINGS.items():
-        profile, recording = demo_profile(of), demo_recording(name)
-        course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+        profile, recording = profiles[of], demo_recording(name)
+        course = courses[ON_COURSE[name]] if name in ON_COURSE else None
         jobs.append((profile, recording, 60.0, None, course))
         if name != "apiary_rounds":
             jobs += [(profile, beginning(recording), 60.0, mode, course) for mode in profile.mode]
         else:
             jobs.append((profile, recording, 144.0, "cart", None))
-    for (profile, recording, hz, mode, course), found in zip(jobs, played(tmp_path, jobs), strict=True):
-        trace = shape(recording, profile, hz, mode, course=course)
-        assert differences(trace, found) == [], (profile.title, mode)
-        same_rows(found, recording, hz, profile, mode)
-
-
-@needs_node
-def test_made_recordings_give_the_same_rows_and_traces(tmp_path):
     rng = random.Random(16)
-    profiles = {name: demo_profile(name) for name in profile_names()}
-    modes = [(profile, mode) for profile in profiles.values() for mode in profile.mode]
-    course, course_of = demo_course("harvest"), profiles["harvest"].title
-    jobs = []
+    modes = [(name, profile, mode) for name, profile in profiles.items() for mode in profile.mode]
     for number in range(MADE):
-        profile, mode = modes[number % len(modes)]
+        name, profile, mode = modes[number % len(modes)]
         recording, hz = made_recording(profile, mode, rng)
-        jobs.append((profile, recording, hz, mode, course if profile.title == course_of and number % 2 else None))
+        jobs.append((profile, recording, hz, mode, courses["harvest"] if name == "harvest" and number % 2 else None))
     for number, (job, found) in enumerate(zip(jobs, played(tmp_path, jobs), strict=True)):
-        profile, recording, hz, mode, on = job
-        trace = shape(recording, profile, hz, mode, course=on)
+        profile, recording, hz, mode, course = job
+        trace = shape(recording, profile, hz, mode, course=course)
         assert differences(trace, found) == [], (number, profile.title, mode, hz)
         same_rows(found, recording, hz, profile, mode)
 

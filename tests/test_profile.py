@@ -412,14 +412,14 @@ IDLE_GAITS = [
 def test_what_does_nothing_is_noticed_and_counts_again_under_another_word(text, where, words):
     """A word is tried without deleting lines: it is the profile without them, and nothing of the file is lost."""
     profile = profile_from_text(text)
-    (found,) = [finding for finding in check(profile) if finding.slug == "idle-number"]
+    (found,) = [finding for finding in check(profile, prove=False) if finding.slug == "idle-number"]
     assert (found.severity, found.where) == ("notice", where)
     assert words in found.measured
     without = profile.changed({where: None})
     for mode in profile.mode:
         assert mode_tuning(profile, mode) == mode_tuning(without, mode)
     assert profile.sentences() == without.sentences()
-    assert not [finding for finding in check(without) if finding.slug == "idle-number"]
+    assert not [finding for finding in check(without, prove=False) if finding.slug == "idle-number"]
 
 
 def test_a_form_is_tried_and_changed_back():
