@@ -92,12 +92,12 @@ def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
     >>> mean_estimate(np.array([1.0, 2.0, 3.0])).value
     2.0
     """
-    from scipy import stats
+    from scipy.special import stdtrit
 
     count = len(values)
     mean, deviation = float(values.mean()), float(values.std(ddof=1))
     worth = max(count / correlation_time(values), 2.0)
-    half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, worth - 1.0)) * deviation / math.sqrt(worth)
+    half = float(stdtrit(worth - 1.0, 0.5 + CONFIDENCE / 2.0)) * deviation / math.sqrt(worth)
     if step > 0.0:
         half += step / math.pi * math.exp(-2.0 * (math.pi * deviation / step) ** 2)
         if deviation < HIDDEN * step:

@@ -107,7 +107,7 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
     and is left out. Its value there has Student's interval.
     """
     import numpy as np
-    from scipy import stats
+    from scipy.special import stdtrit
 
     used, turns = rim_samples(samples, x, y)
     if turns < LEAST_TURNS:
@@ -136,7 +136,7 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
         variance = float(left @ left) / free
         # Noise that has a long correlation time tells less, as it does at rest.
         error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]) * memory)
-        half = float(stats.t.ppf(0.5 + CONFIDENCE / 2.0, max(free / memory, 1.0))) * error
+        half = float(stdtrit(max(free / memory, 1.0), 0.5 + CONFIDENCE / 2.0)) * error
         # Where the rim has a corner, a narrower look says something else.
         close = np.abs(u) <= 0.5
         if int(close.sum()) >= LEAST_SAMPLES:
