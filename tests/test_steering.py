@@ -1073,7 +1073,7 @@ def column(trace, name):
     return trace[name].to_numpy(float)
 
 
-@pytest.mark.parametrize(("mode", "engine"), [*((mode, "interpreted") for mode in FRAMES), ("cart", "compiled")])
+@pytest.mark.parametrize(("mode", "engine"), [*((mode, "interpreted") for mode in FRAMES), ("hopper", "compiled")])
 def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
     """A second of everything at once, at random but fixed, on the terraces."""
     random = np.random.default_rng(len(mode))
@@ -1099,7 +1099,7 @@ def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
         events.append(Event(k * 0.01, control, tuple(value.tolist()) if width > 1 else float(value[0])))
     recording, profile, course = Recording(events), profile_from_text(EVERY_FRAME), demo_course("terraces")
     trace = shape(recording, profile, hz=45, mode=mode, engine=engine, course=course)
-    helm, rows = Helm(profile, course=course), []
+    helm, rows = Helm(profile, course=course, mode=mode, prepare="first"), []
     helm.enter(mode)
     for _, some in recording.ticks(45):
         for event in some:

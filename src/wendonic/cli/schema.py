@@ -1,6 +1,5 @@
 """`wendonic schema`: the JSON Schema of a file format."""
 
-import json
 from pathlib import Path
 from typing import Annotated
 
@@ -19,10 +18,10 @@ def schema(
 ) -> None:
     """Write the JSON Schema of profiles, courses or recordings, for editors and other tools."""
     from wendonic.cli.outputs import check_output
-    from wendonic.reference.json_schema import json_schema, schema_line, write_schema
+    from wendonic.reference.json_schema import schema_line, schema_text, write_schema
 
     if out is None:
-        say(json.dumps(json_schema(of), indent=1, ensure_ascii=False))
+        say(schema_text(of))
         return
     check_output(out, "JSON Schema")
     write_schema(out, of)

@@ -1,5 +1,6 @@
 """JSON Schema (2020-12) of the files, for editors: names, kinds, ranges, words, and what each field does."""
 
+import functools
 import json
 import re
 from collections.abc import Iterator
@@ -63,10 +64,20 @@ def json_schema(kind: str = "profile") -> Schema:
     raise WendonicError(none_such("kind of file", kind, FILE_NAMES))
 
 
+@functools.cache
+def schema_text(kind: str = "profile") -> str:
+    """Return the JSON Schema of a kind of file as it is written.
+
+    >>> schema_text("recording").splitlines()[0]
+    '{'
+    """
+    return json.dumps(json_schema(kind), indent=1, ensure_ascii=False)
+
+
 def write_schema(path: str | Path, kind: str = "profile") -> None:
     """Write the JSON Schema of a kind of file; a file that is there already is replaced."""
     with atomic_file(path) as beside:
-        beside.write_text(json.dumps(json_schema(kind), indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
+        beside.write_text(schema_text(kind) + "\n", encoding="utf-8")
 
 
 def _table_schema(root: type[Table], what: str) -> Schema:

@@ -101,7 +101,7 @@ class StickResponse:
         if self.amount(*self.held(1.0, heading_deg)) < amount:
             return None
         # The amount never falls while the tilt grows, so halving finds the place.
-        for _ in range(50):
+        for _ in range(40):
             middle = (low + high) / 2.0
             small = self.amount(*self.held(middle, heading_deg)) < amount
             low, high = (middle, high) if small else (low, middle)

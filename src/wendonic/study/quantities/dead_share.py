@@ -11,10 +11,11 @@ HEADINGS = 72
 
 @quantity(130, "", "share of the stick's disc that does nothing")
 def dead_share(bench: Bench) -> float | None:
-    """Find the edge in each of 72 directions."""
+    """Find the edge in each of 72 directions, or in one if it is the same all round."""
     if bench.tilt_entry[0] != "move":
         raise NotHere("nothing tilts in two directions")
     stick = bench.stick_response
     # What gives nothing reaches from the middle to an edge in every direction: its area is the mean of r².
-    edges = [stick.tilt_for(1e-9, 360.0 * step / HEADINGS) for step in range(HEADINGS)]
-    return math.fsum(1.0 if edge is None else edge * edge for edge in edges) / HEADINGS
+    headings = 1 if stick.usual else HEADINGS
+    edges = [stick.tilt_for(1e-9, 360.0 * step / headings) for step in range(headings)]
+    return math.fsum(1.0 if edge is None else edge * edge for edge in edges) / headings

@@ -25,16 +25,18 @@ def direction_error_deg(bench: Bench) -> float | None:
     stick, aims = bench.stick_response, bench.thresholds.aims
     if bench.tilt_entry[0] != "move":
         raise NotHere("nothing tilts in two directions")
+    # What bends nothing is the same all round.
+    headings = (0,) if stick.usual else range(0, 360, COARSE_DEG)
     coarse = (
         (_error_deg(stick, tilt / TILTS, heading, aims), tilt / TILTS, heading)
         for tilt in range(1, TILTS + 1)
-        for heading in range(0, 360, COARSE_DEG)
+        for heading in headings
     )
     worst, tilt, heading = max(coarse)
     if worst < 0.0:
         raise NotHere("the stick never asks for anything")
     # A border between two directions lies between two of these.
-    steps = round(COARSE_DEG / FINE_DEG)
+    steps = 0 if stick.usual else round(COARSE_DEG / FINE_DEG)
     fine = (heading + step * FINE_DEG for step in range(-steps, steps + 1))
     return max(worst, *(_error_deg(stick, tilt, one, aims) for one in fine))
 
