@@ -9,7 +9,7 @@ from wendonic import Profile
 from wendonic.demo import demo_profile
 from wendonic.profile.load import profile_from_text
 
-settings.register_profile("wendonic", deadline=None, max_examples=40)
+settings.register_profile("wendonic", deadline=None, max_examples=30)
 # For a night: pytest --hypothesis-profile=thorough
 settings.register_profile("thorough", deadline=None, max_examples=1000)
 settings.load_profile("wendonic")

@@ -318,6 +318,7 @@ def test_a_trace_that_cannot_be_written_leaves_what_was_there(beekeeper, tmp_pat
         write_trace(trace, tmp_path / "trace.xls")
 
 
+@pytest.mark.long
 def test_a_change_in_a_kernel_changes_the_result(tmp_path):
     """In a copy of the package, the wrapping of angles is changed on disk between two runs that share one cache."""
     package = tmp_path / "copy"
@@ -369,6 +370,7 @@ def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feed
     assert held_s not in loop_text(asked.ready.text, asked.reported)
 
 
+@pytest.mark.long
 def test_a_compiled_loop_comes_from_disk_in_the_next_process_and_is_made_anew_where_that_is_damaged(tmp_path):
     script = (
         "import logging\nfrom wendonic import Recording, Event, profile_from_text, shape\n"

@@ -671,7 +671,7 @@ def test_zones_that_overlap_are_found_where_a_finger_would_do_two_things():
 
     def findings(left, shared=""):
         text = HEAD + zones.format(left, left + 0.1) + rest.format(shared)
-        return [one for one in check(profile_from_text(text)) if one.slug == "zones-overlap"]
+        return [one for one in check(profile_from_text(text), prove=False) if one.slug == "zones-overlap"]
 
     (found,) = findings(0.3)
     assert found.where == "mode.m.press.puff.bind[0]"

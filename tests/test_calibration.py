@@ -243,13 +243,13 @@ LEAST_OF_FEW = 12
     ("noise", "rim", "gives_inner"),
     [
         ("t3", "circle", True),
-        ("laplace", "ellipse", True),
         ("ar 0.05 s", "circle", False),
-        ("ar 0.2 s", "octagon", False),
-        ("8 bits coarse", "circle", True),
-        ("slow drift", "circle", True),
         ("dropouts", "octagon", True),
         ("off centre", "square", True),
+        pytest.param("laplace", "ellipse", True, marks=pytest.mark.long),
+        pytest.param("ar 0.2 s", "octagon", False, marks=pytest.mark.long),
+        pytest.param("8 bits coarse", "circle", True, marks=pytest.mark.long),
+        pytest.param("slow drift", "circle", True, marks=pytest.mark.long),
     ],
 )
 def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(noise, rim, gives_inner):

@@ -49,7 +49,7 @@ keys = { right = ["KeyL"], left = ["KeyJ"] }
 
 
 def slugs(text):
-    return [(finding.slug, finding.where) for finding in check(profile_from_text(text), "interpreted")]
+    return [(finding.slug, finding.where) for finding in check(profile_from_text(text), "interpreted", prove=False)]
 
 
 SHIPPED = {

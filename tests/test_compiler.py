@@ -426,6 +426,7 @@ def run_with_cache(cache):
     return done.stdout
 
 
+@pytest.mark.long
 def test_a_cache_that_is_missing_or_damaged_costs_time_and_nothing_else(tmp_path):
     """First a run that fills the cache, then a run beside each way of spoiling it."""
     cache = tmp_path / "cache"

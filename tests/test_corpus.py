@@ -201,6 +201,7 @@ def _slow(_job, chunk):
     return [(number, os.getpid()) for number in chunk]
 
 
+@pytest.mark.long
 def test_a_worker_that_dies_in_the_middle_loses_nothing_and_doubles_nothing(folder, tmp_path):
     """A scheduler and two workers, processes of their own; one of them is killed while both work."""
     pytest.importorskip("distributed")

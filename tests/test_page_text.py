@@ -49,6 +49,7 @@ def written(folder, jobs):
     return json.loads(answers.read_text())
 
 
+@pytest.mark.long
 def test_numbers_written_by_the_page_load_as_the_changed_profile_and_keep_every_comment(tmp_path):
     rng = random.Random(3)
     jobs, wanted, refused = [], [], []

@@ -292,6 +292,7 @@ def test_the_adapters_load_their_libraries_only_when_they_are_made():
     subprocess.run([sys.executable, "-c", script], check=True)
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("library", ["pyglet", "glfw"])
 def test_the_example_windows_walk_by_real_keys(display, library, tmp_path):
     script = Path(__file__).parent.parent / "examples" / f"window_{library}.py"

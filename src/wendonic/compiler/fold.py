@@ -9,13 +9,14 @@ import ast
 import builtins
 import functools
 import math
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from copy import copy
+from dataclasses import dataclass, field, replace
 from types import FunctionType, ModuleType
 from typing import Any
 
 from wendonic.compiler.read import kernel_tree, refuse
-from wendonic.compiler.trees import names_in
+from wendonic.compiler.trees import copied, names_in
 from wendonic.compiler.values import (
     Dynamic,
     Known,
@@ -75,6 +76,30 @@ class Folded:
     template: Value
     results: int
     about: str = ""
+
+
+    def copied(self, names: Mapping[str, str]) -> "Folded":
+        """Return a copy that may be changed, with some names of functions replaced."""
+        leaves_now = [
+            Dynamic(copied(leaf.node, {})) if isinstance(leaf, Dynamic) else copy(leaf)
+            for leaf in leaf_values(self.template)
+        ]
+        body = [copied(statement, names) for statement in self.body]
+        template = rebuilt(self.template, iter(leaves_now))
+        return replace(self, parameters=list(self.parameters), body=body, template=template)
+
+
+@dataclass
+class Remembered:
+    """A folded kernel that nobody changes, and what was called while it was folded, with the names that had then."""
+
+    folded: Folded
+    calls: "dict[Any, tuple[str, Remembered]]"
+
+
+_REMEMBERED: dict[Any, Remembered] = {}
+MOST_REMEMBERED = 600
+"""Folded kernels that are kept for the next structure, before all are dropped: some 30 kB each."""
 
 
 @dataclass
@@ -167,6 +192,8 @@ class Folder:
         self.folded: dict[Any, Folded] = {}
         self.taken: set[str] = set()
         self.entries = entries or {}
+        self._calling: list[dict[Any, tuple[str, Remembered]]] = []
+        self._remembered: dict[Any, Remembered] = {}
 
     # --- functions
 
@@ -175,8 +202,27 @@ class Folder:
         if not isinstance(function, FunctionType):
             raise TypeError(f"{function!r} is no kernel")
         key = (function, tuple(map(_described, arguments)))
-        if key in self.folded:
-            return self.folded[key]
+        if key not in self.folded:
+            found = None if self.entries else _REMEMBERED.get(key)
+            if found:
+                self._recall(key, found)
+            else:
+                self._fold(key, function, arguments)
+        if self._calling and key in self._remembered:
+            self._calling[-1].setdefault(key, (self.folded[key].name, self._remembered[key]))
+        return self.folded[key]
+
+    def _recall(self, key: Any, found: Remembered) -> None:
+        """Take over what another folder made of the same, with all that it calls, under names of this one's own."""
+        names: dict[str, str] = {}
+        for called, (name_then, what) in found.calls.items():
+            if called not in self.folded:
+                self._recall(called, what)
+            names[name_then] = self.folded[called].name
+        self._remembered[key] = found
+        self.folded[key] = replace(found.folded.copied(names), name=self._unique(key[0].__name__))
+
+    def _fold(self, key: Any, function: FunctionType, arguments: Sequence[Value]) -> None:
         tree = kernel_tree(function)
         names = [argument.arg for argument in tree.args.args]
         if len(names) != len(arguments) or tree.args.kwonlyargs or tree.args.vararg or tree.args.kwarg:
@@ -193,14 +239,21 @@ class Folder:
                 made = name(parameters[-1])
                 inside.append(Packed(made) if isinstance(leaf, Packed) else Dynamic(made))
             scope.env[argument] = rebuilt(value, iter(inside))
-        if self.block(scope, tree.body) == FALLS:
+        self._calling.append({})
+        ends = self.block(scope, tree.body)
+        calls = self._calling.pop()
+        if ends == FALLS:
             refuse(function, tree, "may end without returning anything")
         folded = Folded(
             self._unique(function.__name__), parameters, scope.out, Known(None), 0, function.__doc__ or ""
         )
         self._give_results(scope, folded)
         self.folded[key] = folded
-        return folded
+        # What is called from outside is hardly ever the same twice.
+        if self._calling and not self.entries:
+            if len(_REMEMBERED) >= MOST_REMEMBERED:
+                _REMEMBERED.clear()
+            _REMEMBERED[key] = self._remembered[key] = Remembered(folded.copied({}), calls)
 
     def _unique(self, wanted: str) -> str:
         """Return a name for a function; it begins with an underscore, as no number's does."""

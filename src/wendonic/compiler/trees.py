@@ -2,6 +2,9 @@
 
 import ast
 from collections.abc import Iterator, Mapping, Sequence
+from typing import TypeVar
+
+Tree = TypeVar("Tree", bound=ast.AST)
 
 _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
     ast.Constant: (),
@@ -103,6 +106,25 @@ def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
             setattr(made, field, [cloned(part, renamed) for part in child])
         elif child is not None:
             setattr(made, field, cloned(child, renamed))
+    return made
+
+
+def copied(node: Tree, renamed: Mapping[str, str]) -> Tree:
+    """Return a copy of a tree of which nothing but constants is shared, with some names replaced."""
+    kind = type(node)
+    if kind is ast.Constant:
+        return node
+    made = kind.__new__(kind)
+    made.__dict__.update(node.__dict__)
+    if isinstance(made, ast.Name):
+        made.id = renamed.get(made.id, made.id)
+        return made
+    for field in _CHILDREN[kind]:
+        child = getattr(node, field)
+        if type(child) is list:
+            setattr(made, field, [copied(part, renamed) for part in child])
+        elif child is not None:
+            setattr(made, field, copied(child, renamed))
     return made
 
 
