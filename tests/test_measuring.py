@@ -407,7 +407,9 @@ def test_a_budget_is_held_by_the_device_and_the_press_that_it_names():
     budget = "[budget]\nreach90_s = { max = 0.3, by = 'pad', press = 'sprint' }\n"
     budget += "top_speed_m_s = { max = 2, press = 'slow' }\n"
     budget += "stop_time_s = { max = 9, by = 'touch' }\n"
-    found = [one for one in check(profile_from_text(HEAD + BOTH + GAIT + budget), prove=False) if one.slug == "over-budget"]
+    found = [
+        one for one in check(profile_from_text(HEAD + BOTH + GAIT + budget), prove=False) if one.slug == "over-budget"
+    ]
     assert [one.where for one in found] == ["budget.reach90_s", "budget.stop_time_s"]
     assert "0.405" in found[0].measured
     assert 'no device of mode "m" "touch"' in found[1].measured

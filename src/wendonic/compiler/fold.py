@@ -77,7 +77,6 @@ class Folded:
     results: int
     about: str = ""
 
-
     def copied(self, names: Mapping[str, str]) -> "Folded":
         """Return a copy that may be changed, with some names of functions replaced."""
         leaves_now = [
