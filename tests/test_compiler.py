@@ -38,7 +38,7 @@ from wendonic.profile.tuning import mode_tuning
 from wide_runs import wide_runs
 
 MODES = [(name, mode) for name in RECORDINGS for mode in demo_profile(RECORDINGS[name]).mode]
-TICKS = 180
+TICKS = 120
 
 
 def bits(numbers):

@@ -59,8 +59,9 @@ PROFILES = [
     ("scout", "fly"),
     ("orchard", "round"),
     ("headset", "point"),
-    ("headset", "foot"),
-    ("smoker", "barrow"),
+    # These are tried in every language by every_export.py as well.
+    pytest.param("headset", "foot", marks=pytest.mark.long),
+    pytest.param("smoker", "barrow", marks=pytest.mark.long),
 ]
 
 
