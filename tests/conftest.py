@@ -1,6 +1,8 @@
 """What all tests share: Hypothesis settings, the beekeeper's profile, and profiles from a few words."""
 
 import gc
+import os
+import sys
 
 import pytest
 from hypothesis import settings
@@ -8,6 +10,10 @@ from hypothesis import settings
 from wendonic import Profile
 from wendonic.demo import demo_profile
 from wendonic.profile.load import profile_from_text
+
+# Where bytecode is not kept, every command that a test starts compiles all that it imports anew.
+os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
+sys.dont_write_bytecode = False
 
 settings.register_profile("wendonic", deadline=None, max_examples=30)
 # For a night: pytest --hypothesis-profile=thorough
