@@ -14,6 +14,8 @@ from wendonic.profile.load import profile_from_text
 # Where bytecode is not kept, every command that a test starts compiles all that it imports anew.
 os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
 sys.dont_write_bytecode = False
+# Trees of syntax grow by the million nodes, none of them garbage.
+gc.set_threshold(50_000, 20, 50)
 
 settings.register_profile("wendonic", deadline=None, max_examples=30)
 # For a night: pytest --hypothesis-profile=thorough
@@ -201,4 +203,3 @@ def everything():
 def pytest_collection_finish() -> None:
     """What has been imported stays: a search for garbage need not go through it again and again."""
     gc.freeze()
-    gc.set_threshold(20_000, 20, 50)

@@ -218,7 +218,7 @@ FORMS = {
 }
 
 
-@settings(max_examples=25)
+@settings(max_examples=15)
 @given(data=st.data(), hz=st.sampled_from([25.0, 60.0]))
 def test_batch_and_helm_agree_under_any_combination_of_forms(data, hz):
     """Keys and the worn pad at once, from the shipped recordings."""

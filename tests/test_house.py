@@ -94,6 +94,7 @@ def test_a_wheel_carries_the_demo_and_the_types(tmp_path):
     assert not [name for name in names if name.startswith(("tests", "benchmarks", "examples"))]
 
 
+@pytest.mark.long
 def test_all_ways_of_the_benchmark_walk_the_same_walk(monkeypatch):
     """By hand, in NumPy, in C, through the helm and both batches: one end of the walk, to a nanometre."""
     monkeypatch.syspath_prepend(str(TOP / "benchmarks"))

@@ -1073,7 +1073,10 @@ def column(trace, name):
     return trace[name].to_numpy(float)
 
 
-@pytest.mark.parametrize(("mode", "engine"), [*((mode, "interpreted") for mode in FRAMES), ("hopper", "compiled")])
+@pytest.mark.parametrize(
+    ("mode", "engine"),
+    [*((mode, "interpreted") for mode in FRAMES), pytest.param("hopper", "compiled", marks=pytest.mark.long)],
+)
 def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
     """A second of everything at once, at random but fixed, on the terraces."""
     random = np.random.default_rng(len(mode))
