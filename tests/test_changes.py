@@ -6,6 +6,7 @@ import shutil
 
 import pytest
 
+from few_of_many import few_of
 from wendonic import (
     Event,
     Helm,
@@ -39,7 +40,7 @@ def dotted_away(path):
     return path.endswith("]")
 
 
-@pytest.mark.parametrize("name", SHIPPED)
+@pytest.mark.parametrize("name", few_of(SHIPPED, {"beekeeper", "harvest", "headset", "lookout", "tablet"}))
 def test_each_number_is_changed_alone_and_saved_into_its_line(name, tmp_path):
     profile = demo_profile(name)
     original = (FOLDER / f"{name}.toml").read_text(encoding="utf-8")

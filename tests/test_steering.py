@@ -9,6 +9,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
+from few_of_many import few_of
 from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_course, demo_profile
 from wendonic.devices.standins import HandsStandIn
@@ -1075,7 +1076,13 @@ def column(trace, name):
 
 @pytest.mark.parametrize(
     ("mode", "engine"),
-    [*((mode, "interpreted") for mode in FRAMES), pytest.param("hopper", "compiled", marks=pytest.mark.long)],
+    few_of(
+        [*((mode, "interpreted") for mode in FRAMES), ("hopper", "compiled")],
+        {
+            (mode, "interpreted")
+            for mode in ("hopper", "moth", "strafe", "cart", "bee", "crates", "errand", "headset")
+        },
+    ),
 )
 def test_the_batch_and_the_helm_agree_in_every_frame_on_a_course(mode, engine):
     """A second of everything at once, at random but fixed, on the terraces."""
