@@ -354,7 +354,7 @@ def run(capsys, *words):
 
 def test_the_command_measures_what_is_asked_for(capsys):
     harvest = FOLDER / "harvest.toml"
-    words = ("--by", "pad", "--while", "sprint", "--tilt", 0.3, "--of", "speed_at_tilt_m_s", "--of", "top_speed_m_s")
+    words = ("--by", "pad", "--while", "sprint", "--tilt", 0.3, "--of", "speed_at_tilt_m_s, top_speed_m_s")
     content = json.loads(run(capsys, "measure", harvest, *words, "--json"))
     assert (content["by"], content["while"]) == ("pad.left_stick", "sprint")
     assert sorted(content["values"]) == ["speed_at_tilt_m_s", "top_speed_m_s"]

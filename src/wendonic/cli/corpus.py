@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption
+from wendonic.cli.options import HzOption, ModeOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say, say_lines
 
@@ -29,7 +29,10 @@ def corpus(
     quantity: Annotated[
         list[str] | None,
         typer.Option(
-            "--quantity", help="Only this number, and rank by the first; can be repeated. See the list below."
+            "--quantity",
+            help="Only these numbers, and rank by the first: separated by commas, or one after another. "
+            "See the list below.",
+            callback=separated,
         ),
     ] = None,
     out: Annotated[

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.completion import quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -21,7 +21,10 @@ def measure(
     of: Annotated[
         list[str] | None,
         typer.Option(
-            "--of", help="Only this quantity; can be repeated. See the list below.", autocompletion=quantities
+            "--of",
+            help="Only these quantities: separated by commas, or one after another. See the list below.",
+            autocompletion=quantities,
+            callback=separated,
         ),
     ] = None,
     mode: ModeOption = None,

@@ -7,6 +7,18 @@ import typer
 
 from wendonic.cli.completion import devices, modes, presses
 
+
+def separated(values: list[str] | None) -> list[str] | None:
+    """Return what is given one after another or separated by commas, part by part.
+
+    >>> separated(["reach90_s, stop_time_s", "tap_distance_m"])
+    ['reach90_s', 'stop_time_s', 'tap_distance_m']
+    """
+    if not values:
+        return values
+    return [part.strip() for value in values for part in value.split(",") if part.strip()]
+
+
 ProfileArgument = Annotated[Path, typer.Argument(metavar="PROFILE", help="A profile (.toml).")]
 RecordingArgument = Annotated[
     Path, typer.Argument(metavar="RECORDING", help="A recording (.jsonl, .csv or .parquet).")

@@ -7,7 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.completion import numbers, quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -24,7 +24,12 @@ def sweep(
     ],
     of: Annotated[
         list[str],
-        typer.Option("--of", help="A quantity of the feel sheet. Can be repeated.", autocompletion=quantities),
+        typer.Option(
+            "--of",
+            help="Quantities of the feel sheet: separated by commas, or one after another.",
+            autocompletion=quantities,
+            callback=separated,
+        ),
     ],
     out: Annotated[
         Path,
