@@ -17,7 +17,7 @@ sys.dont_write_bytecode = False
 # Trees of syntax grow by the million nodes, none of them garbage.
 gc.set_threshold(50_000, 20, 50)
 
-settings.register_profile("wendonic", deadline=None, max_examples=30)
+settings.register_profile("wendonic", deadline=None, max_examples=25)
 # For a night: pytest --hypothesis-profile=thorough
 settings.register_profile("thorough", deadline=None, max_examples=1000)
 settings.load_profile("wendonic")

@@ -245,7 +245,7 @@ LEAST_OF_FEW = 12
         ("t3", "circle", True),
         ("ar 0.05 s", "circle", False),
         ("dropouts", "octagon", True),
-        ("off centre", "square", True),
+        pytest.param("off centre", "square", True, marks=pytest.mark.long),
         pytest.param("laplace", "ellipse", True, marks=pytest.mark.long),
         pytest.param("ar 0.2 s", "octagon", False, marks=pytest.mark.long),
         pytest.param("8 bits coarse", "circle", True, marks=pytest.mark.long),

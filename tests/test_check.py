@@ -6,6 +6,7 @@ import json
 import pytest
 import typer
 
+from few_of_many import few_of
 from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
@@ -61,7 +62,12 @@ SHIPPED = {
 }
 
 
-@pytest.mark.parametrize("name", sorted(set(RECORDINGS.values())))
+@pytest.mark.parametrize(
+    "name",
+    few_of(
+        sorted(set(RECORDINGS.values())), {"beekeeper", "cart", "headset", "lookout", "scout", "store_room", "tablet"}
+    ),
+)
 def test_of_the_shipped_profiles_only_what_is_shown_on_purpose_is_found(name):
     found = check(demo_profile(name), "interpreted", prove=False)
     assert [finding.slug for finding in found] == SHIPPED.get(name, [])
@@ -347,45 +353,59 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
     ("text", "slug", "path"),
     [
         (KEYS + FLAT_GAIT + "brake_m_s2 = 2     # icy\n", "slides-on", "gait.walk.brake_m_s2"),
-        (KEYS + FLAT_GAIT + "coast_half_life_s = 2\n", "slides-on", "gait.walk.coast_half_life_s"),
+        pytest.param(
+            KEYS + FLAT_GAIT + "coast_half_life_s = 2\n",
+            "slides-on",
+            "gait.walk.coast_half_life_s",
+            marks=pytest.mark.long,
+        ),
         (KEYS + "[gait.walk]\nthrust_m_s2 = 2\ndrag_per_s = 0.5\n", "slides-on", "gait.walk.drag_per_s"),
-        (
+        pytest.param(
             "[mode.foot]\npress_gaits = { sprint = 'run' }\n"
             + KEYS
             + "[mode.foot.press]\nsprint = { bind = ['key.ShiftLeft'] }\n"
             + "[gait.run]\ntop_speed_m_s = 8\naccel_m_s2 = 30\nbrake_m_s2 = 1.7\n",
             "slides-on",
             "gait.run.brake_m_s2",
+            marks=pytest.mark.long,
         ),
         (KEYS + "rise_s = 0.5\n", "slow-answer", "mode.foot.move.bind[0].rise_s"),
-        ("[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS, "slow-answer", "mode.foot.move.half_life_s"),
+        pytest.param(
+            "[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS,
+            "slow-answer",
+            "mode.foot.move.half_life_s",
+            marks=pytest.mark.long,
+        ),
         (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
-        (
+        pytest.param(
             KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",
             "reversing-brakes-less",
             "gait.walk.reverse_m_s2",
+            marks=pytest.mark.long,
         ),
         (
             "[mode.foot]\nsteer = { frame = 'map', turn_deg_s = 20 }\n" + KEYS,
             "turns-slowly",
             "mode.foot.steer.turn_deg_s",
         ),
-        (
+        pytest.param(
             '[mode.foot.move]\ndiagonal = "factor"\ndiagonal_factor = 0.07\n' + KEYS,
             "diagonal-too-slow",
             "mode.foot.move.diagonal",
+            marks=pytest.mark.long,
         ),
         (
             KEYS.replace('["KeyA"]', '["KeyD"]').replace('right = ["KeyD"]', 'right = ["KeyA"]'),
             "mirrored-keys",
             "mode.foot.move.bind[0].keys.left",
         ),
-        (
+        pytest.param(
             "[mode.foot]\nsteer = { frame = 'fly' }\n"
             + KEYS
             + "[[mode.foot.rise.bind]]\nkeys = { up = ['ArrowDown'], down = ['ArrowUp'] }\n",
             "mirrored-keys",
             "mode.foot.rise.bind[0].keys.up",
+            marks=pytest.mark.long,
         ),
         (
             KEYS
@@ -395,44 +415,48 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             "grace-long",
             "mode.foot.press.jump.grace_s",
         ),
-        (
+        pytest.param(
             KEYS
             + "[mode.foot.press]\njump = { bind = ['key.Space'] }\n"
             + FLAT_GAIT
             + "jump = { height_m = 12 }\nbrake_m_s2 = 20\n",
             "jump-high",
             "gait.walk.jump.height_m",
+            marks=pytest.mark.long,
         ),
         (
             PAD + 'curve = { form = "power", exponent = 1.6, ceiling = 0.5 }\n',
             "full-input-too-little",
             "mode.foot.move.bind[0].curve.ceiling",
         ),
-        (
+        pytest.param(
             "[mode.foot.move]\npace_margin = 0\npaces = [{ above = 0, amount = 0.3 }, { above = 0.5, amount = 1 }]\n"
             + PAD,
             "chatters",
             "mode.foot.move.pace_margin",
+            marks=pytest.mark.long,
         ),
         (
             "[mode.foot]\nsteer = { frame = 'grid', margin_deg = 0 }\n" + PAD,
             "chatters",
             "mode.foot.steer.margin_deg",
         ),
-        (
+        pytest.param(
             PAD + "[[mode.foot.press.fire.bind]]\ncontrol = 'pad.right_trigger'\nabove = 0.5\nrelease = 0.499\n",
             "press-trembles",
             "mode.foot.press.fire.bind[0].release",
+            marks=pytest.mark.long,
         ),
         (
             "[mode.foot.move]\npaces = [{ above = 0, amount = 1 }]\n" + PAD,
             "analogue-lost",
             "mode.foot.move.paces",
         ),
-        (
+        pytest.param(
             '[[mode.foot.move.bind]]\ndpad = "pad.dpad"\nopposites = "latest"\n',
             "opposites-do-not-cancel",
             "mode.foot.move.bind[0].opposites",
+            marks=pytest.mark.long,
         ),
     ],
 )
