@@ -202,6 +202,7 @@ def test_a_and_b_swap_and_a_blind_vote_ends_when_it_is_settled(page):
     assert "Settled: B" in page.text_content("#notices")
 
 
+@pytest.mark.long
 def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(page):
     put(page, "gait.walk.top_speed_m_s", 5)
     page.click("text=Copy")
@@ -217,6 +218,7 @@ def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(p
     assert page.evaluate("wendonicPage.helm.record.every(Number.isFinite)")
 
 
+@pytest.mark.long
 def test_a_tab_that_is_opened_after_many_forms_plays_and_bad_requests_are_refused(tmp_path):
     file = tmp_path / "beekeeper.toml"
     shutil.copy(FOLDER / "beekeeper.toml", file)
@@ -338,6 +340,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.wait_for_function("wendonicPage.replay && wendonicPage.replay.place > 2")
 
 
+@pytest.mark.long
 def test_points_of_a_curve_are_dragged_and_saved(page, file):
     curve = 'curve = { form = "points", points = [[0, 0], [0.4, 0.1], [1, 1]] }'
     file.write_text(file.read_text().replace('curve = { form = "power", exponent = 1.6 }', curve))
@@ -377,6 +380,7 @@ def in_one_file(browser, folder, *names, **context):
     return opened(browser, out.as_uri(), **context)
 
 
+@pytest.mark.long
 def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "lookout", reduced_motion="reduce")
     page.evaluate(
@@ -391,6 +395,7 @@ def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     page.context.close()
 
 
+@pytest.mark.long
 def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "headset", viewport={"width": 800, "height": 500})
     page.keyboard.press("F2")
@@ -455,6 +460,7 @@ FAKE_HEADSET = """
 """
 
 
+@pytest.mark.long
 def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(browser, tmp_path):
     """The browser's own parts are made up here: no headset is at hand where this runs."""
     out = tmp_path / "feel.html"
