@@ -129,14 +129,15 @@ def assert_same(trace, other):
         assert np.abs(difference).max(initial=0.0) <= 1e-9, name
 
 
-COMPILED = ("beekeeper_pad",)
+COMPILED = ("crates_push", "harvest_run")
 
 
 @pytest.mark.parametrize(
     ("name", "rates", "engine"),
     [
         *((name, (60.0, 4.0), "interpreted") for name in RECORDINGS),
-        *((name, (144.0,), "compiled") for name in COMPILED),
+        ("beekeeper_pad", (144.0,), "compiled"),
+        *(pytest.param(name, (30.0, 144.0), "compiled", marks=pytest.mark.long) for name in COMPILED),
     ],
 )
 def test_batch_and_helm_agree_on_the_shipped_recordings(name, rates, engine):

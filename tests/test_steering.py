@@ -1077,7 +1077,7 @@ def column(trace, name):
 @pytest.mark.parametrize(
     ("mode", "engine"),
     few_of(
-        [*((mode, "interpreted") for mode in FRAMES), ("hopper", "compiled")],
+        [*((mode, "interpreted") for mode in FRAMES), *((mode, "compiled") for mode in ("hopper", "cart", "moth"))],
         {
             (mode, "interpreted")
             for mode in ("hopper", "moth", "strafe", "cart", "bee", "crates", "errand", "headset")

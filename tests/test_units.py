@@ -137,7 +137,7 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
             "brake_u_s2 = 2000",
             "brake_u_s2 = 2000\nthrust_u_s2 = 600\ndrag_per_s = 2",
             "thrust_u_s2: with drag_per_s it gives the top speed (thrust / drag) and the rates; "
-            "remove top_speed_u_s and accel_u_s2 and brake_u_s2",
+            "remove top_speed_u_s, accel_u_s2, brake_u_s2",
         ),
         (
             "brake_u_s2 = 2000",

@@ -2,7 +2,7 @@
 
 import ast
 from collections.abc import Iterator, Mapping, Sequence
-from typing import TypeVar
+from typing import Any, TypeVar
 
 Tree = TypeVar("Tree", bound=ast.AST)
 
@@ -31,47 +31,30 @@ _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
 
 def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
     """Return the names in a node, or in some, in the order in which they are come by."""
-    found: list[ast.Name] = []
-    if isinstance(node, ast.AST):
-        _names(node, found)
-    else:
-        for part in node:
-            _names(part, found)
+    found: list[Any] = []
+    for part in [node] if isinstance(node, ast.AST) else node:
+        _collect(part, ast.Name, found)
     return found
-
-
-def _names(node: ast.AST, found: list[ast.Name]) -> None:
-    kind = type(node)
-    if kind is ast.Name:
-        found.append(node)  # type: ignore[arg-type]
-        return
-    for field in _CHILDREN[kind]:
-        child = getattr(node, field)
-        if type(child) is list:
-            for part in child:
-                _names(part, found)
-        elif child is not None:
-            _names(child, found)
 
 
 def calls_in(node: ast.AST) -> list[ast.Call]:
     """Return the calls in an expression, outer ones before those among their arguments."""
-    found: list[ast.Call] = []
-    _calls(node, found)
+    found: list[Any] = []
+    _collect(node, ast.Call, found)
     return found
 
 
-def _calls(node: ast.AST, found: list[ast.Call]) -> None:
+def _collect(node: ast.AST, wanted: type[ast.AST], found: list[Any]) -> None:
     kind = type(node)
-    if kind is ast.Call:
-        found.append(node)  # type: ignore[arg-type]
+    if kind is wanted:
+        found.append(node)
     for field in _CHILDREN[kind]:
         child = getattr(node, field)
         if type(child) is list:
             for part in child:
-                _calls(part, found)
+                _collect(part, wanted, found)
         elif child is not None:
-            _calls(child, found)
+            _collect(child, wanted, found)
 
 
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:

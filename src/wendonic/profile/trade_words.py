@@ -101,7 +101,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
     "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
-    "knockback": TradeWord("A speed that the game gives the body, by `Helm.push`.", (), ("body.push",)),
+    "knockback": TradeWord("Speed that the game adds to the body with `Helm.push`.", (), ("body.push",)),
     "latency": TradeWord(
         "The time from a press to the first movement.",
         ("half_life_s", "rise_s"),

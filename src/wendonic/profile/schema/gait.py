@@ -218,7 +218,7 @@ class Gait(Table):
             if self.top_speed_m_s != top_speed_m_s or self.accel_m_s2 != self.thrust_m_s2:
                 usual = [name for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2") if self._says(name)]
                 gives = "with drag_per_s it gives the top speed (thrust / drag) and the rates"
-                wrong.append(("thrust_m_s2", f"{gives}; remove {' and '.join(usual)}"))
+                wrong.append(("thrust_m_s2", f"{gives}; remove {', '.join(usual)}"))
         if wrong:
             raise own_faults(wrong)
         return self

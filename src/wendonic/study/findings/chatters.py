@@ -21,6 +21,8 @@ JUMP = 0.08
 SQUARES_S, SIDES = 8.0, 4
 
 QUICK_S = 1e-9
+"""A half-life that no tick sees."""
+
 TIMES = 6
 """So many changes in HELD_S are a chatter."""
 
