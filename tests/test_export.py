@@ -347,6 +347,23 @@ def test_adjustable_numbers_are_fields_and_the_same_as_in_a_changed_profile():
         assert state.velocity_y == helm.tick(1 / 60).motion.vel_y
 
 
+def test_a_number_left_at_its_default_has_its_place_too_and_may_be_adjustable():
+    text = 'format = "wendonic-profile"\nversion = 1\n'
+    text += "[world]\nright = '+x'\nforward = '-y'\nunit = 'px'\nunits_per_m = 50\n[mode.m]\nsteer = { frame = 'drive' }\n"
+    for channel, axis in (("throttle", "right_trigger"), ("turn", "left_stick.x")):
+        text += f"[[mode.m.{channel}.bind]]\naxis = 'pad.{axis}'\n"
+    radius = "mode.m.steer.turn_radius_u"
+    package = packaged(profile_from_text(text), "rover", adjustable=[radius])
+    numbers = package.modes[0].program.numbers
+    assert [number.name for number in numbers if number.adjustable] == ["DRIVE_TURN_RADIUS_M"]
+    assert all(number.places for number in numbers)
+    found = vectors_of(package.modes[0], package)
+    # A trigger has no way back, and what one channel of two gives is never both.
+    assert found.share >= 0.93, found.one_way + found.not_come_to
+    source = "".join(TARGETS["c99"].sources(package).values())
+    assert "/* m, 0.02 times mode.m.steer.turn_radius_u */" in source
+
+
 def test_vectors_take_nearly_every_branch_of_the_starter_profile():
     package = made("beekeeper")
     found = vectors_of(package.modes[0], package)

@@ -28,7 +28,7 @@ def measured(profile, mode=None):
 def test_without_shaping_the_answers_are_those_of_the_gait():
     """v = a t, v² / 2b, and both one after the other."""
     sheet = measured(profile_from_text(CRISP + GAIT))
-    assert sheet.first_response_s == pytest.approx(0.0, abs=1.1e-3)
+    assert sheet.first_response_s == 0.0
     assert sheet.reach90_s == pytest.approx(0.9 * 4.0 / 8.0, abs=2e-4)
     assert sheet.stop_time_s == pytest.approx(4.0 / 16.0, abs=2e-4)
     assert sheet.stop_distance_m == pytest.approx(4.0**2 / 32.0, abs=1e-4)
@@ -132,7 +132,7 @@ def test_a_ramp_and_a_half_life_cost_their_time():
     text = CRISP.replace("rise_s = 0", "rise_s = 0.2") + GAIT.replace("accel_m_s2 = 8", "accel_m_s2 = 1000")
     assert measured(profile_from_text(text)).reach90_s == pytest.approx(0.9 * 0.2, abs=2e-3)
     stick = HEAD + '[mode.m.move]\nhalf_life_s = 0.08\n[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
-    assert measured(profile_from_text(stick)).smoothing_delay_s == pytest.approx(0.08, abs=6e-4)
+    assert measured(profile_from_text(stick)).smoothing_delay_s == pytest.approx(0.08, abs=2e-6)
 
 
 def test_a_stick_is_measured_on_its_disc():

@@ -4,6 +4,7 @@ import json
 import math
 
 import pytest
+from scipy.optimize import brentq
 
 from few_of_many import few_of
 from wendonic import WendonicError
@@ -119,7 +120,22 @@ def test_the_delay_is_that_of_half_the_answer_however_large_that_is(source, ceil
     else:
         text = f"{BIND}{source}curve = {{ form = 'linear', ceiling = {ceiling} }}\n"
     sheet = measured(text.replace("half_life_s = 0\n", "half_life_s = 0.03\n"))
-    assert sheet.smoothing_delay_s == pytest.approx(0.03, abs=6e-4)
+    assert sheet.smoothing_delay_s == pytest.approx(0.03, abs=2e-6)
+
+
+@pytest.mark.parametrize(("rise_s", "half_life_s"), [(0.0, 0.0), (0.15, 0.0), (0.03, 0.008)])
+def test_the_delay_has_nothing_of_the_ticks_it_is_measured_with(rise_s, half_life_s):
+    """A ramp and a half-life one after the other, solved by SciPy: (t - tau (1 - exp(-t / tau))) / rise = 1/2."""
+    shaping = AT_ONCE.replace("rise_s = 0\n", f"rise_s = {rise_s}\n")
+    text = f"{BIND}keys = {{ forward = ['KeyW'] }}\n{shaping}"
+    sheet = measured(text.replace("half_life_s = 0\n", f"half_life_s = {half_life_s}\n"))
+    tau = half_life_s / math.log(2.0)
+    wanted = rise_s / 2.0
+    if tau:
+        wanted = brentq(lambda t: (t - tau * (1.0 - math.exp(-t / tau))) / rise_s - 0.5, 0.0, rise_s)
+    assert sheet.smoothing_delay_s == pytest.approx(wanted, abs=2e-6)
+    if rise_s == 0.0:
+        assert sheet.first_response_s == 0.0
 
 
 @pytest.mark.parametrize(("hz", "half_life_s", "ticks"), [(60, 0.0, 1), (30, 0.0, 1), (60, 0.04, 3), (144, 0.04, 6)])

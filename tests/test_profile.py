@@ -143,7 +143,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + "[mode.foot]\n", 3, "mode.foot: binds nothing; give it [[….move.bind]]"),
         (HEAD + "[mode.foot]\nmove = 3\n", 4, "found 3; allowed: a table"),
         (HEAD + "[mode.foot.move]\nbind = []\n", 4, "found none; allowed: at least 1"),
-        (HEAD + "[mode.foot.move]\nbind = [1]\n", 4, "found 1; allowed: a table"),
+        (
+            HEAD + "[mode.foot.move]\nbind = [1]\n",
+            4,
+            'found 1; allowed: entries such as { stick = "pad.left_stick" }',
+        ),
         ("format = 'wendonic-profil'\nversion = 1\n" + PAD, 1, 'did you mean "wendonic-profile"'),
         ("format = 'wendonic-profile'\nversion = 2\n" + PAD, 2, "found 2; allowed: 1"),
         (HEAD + PAD + "dead_zone = { inner = 0.9, outer = 0.5 }\n", 5, "inner 0.9 is not below outer 0.5"),
@@ -182,7 +186,17 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + PAD + "curve = { form = 'knee', at = [0.5, 1] }\n", 5, "found 1; allowed: above 0, below 1"),
         (HEAD + PAD + "centre = [0.1, 0.9]\n", 5, "found 0.9; allowed: -0.5 to 0.5"),
         (HEAD + PAD + "curve = { exponent = 2 }\n", 5, 'form is missing; allowed: "linear", "power"'),
-        (HEAD + PAD + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number"),
+        (HEAD + PAD + "curve = { form = 'power', exponent = true }\n", 5, "found true; allowed: a number, above 0"),
+        (
+            HEAD + "[mode.foot.move]\nbind = [{ stick = 3 }]\n",
+            4,
+            'found 3; allowed: a string, such as "pad.left_stick"',
+        ),
+        (
+            HEAD + PAD + "[mode.foot.press]\njump = { bind = [4] }\n",
+            6,
+            'found 4; allowed: entries such as "key.Space"',
+        ),
         (HEAD + PAD + "keys = { forward = ['KeyW'] }\n", 4, "a source has one device"),
         (
             HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n",

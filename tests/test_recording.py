@@ -345,7 +345,7 @@ def test_events_are_checked_on_the_way_in():
         Recording([Event(1, "key.KeyW", 1), Event(0, "key.KeyW", 0), Event(2, "mark", 3)])
     assert [fault.where for fault in caught.value.faults] == ["event 1", "event 2"]
     assert "event 1: t falls from 1.0 to 0.0" in str(caught.value)
-    assert "event 2: mark: found 3; allowed: a text" in str(caught.value)
+    assert "event 2: mark: found 3; allowed: a string" in str(caught.value)
 
 
 def test_a_recording_says_in_words_what_it_holds_and_what_looks_wrong():

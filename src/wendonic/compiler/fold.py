@@ -892,6 +892,12 @@ class Folder:
         if called is float:
             # Every dynamic number is one already.
             return arguments[0]
+        if called is math.hypot and len(arguments) == 2:
+            others = [
+                argument for argument in arguments if not (isinstance(argument, Known) and argument.value == 0.0)
+            ]
+            if len(others) == 1:
+                called, arguments = math.fabs, others
         return Dynamic(ast.Call(name(called.__name__), [expression(argument) for argument in arguments], []))
 
     def _least_or_most(self, scope: Scope, node: ast.Call, called: Any, arguments: list[Value]) -> Value:

@@ -20,7 +20,7 @@ class Event(NamedTuple):
     a pad (x, y, z). `mouse.move` has (x, y) in counts, y towards the user; `mouse.wheel` a number of notches,
     positive towards the user; `pointer.at` (x, y) in window fractions; a touch (x, y, pressure), pressure 0 when it
     is lifted. A pose has (x, y, z) in metres and the quaternion (x, y, z, w). `view` has (yaw_deg, pitch_deg), `goal`
-    and `aim` a place on the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a text, a
+    and `aim` a place on the plan (x, y) in metres, `plan` how far the window has scrolled over it, `mark` a string, a
     loss such as `lost.focus` the number 1.
 
     What a game reports to its helm is an event, too, in the plan frame: `mode` has the name of the mode that is
@@ -65,7 +65,7 @@ def fitting_value(control: Control, value: object) -> Value:
     if control.kind in TEXTS:
         if isinstance(value, str):
             return value
-        raise ControlError(f"{control.name}: found {value!r}; allowed: a text")
+        raise ControlError(f"{control.name}: found {value!r}; allowed: a string")
     if control.width > 1:
         if isinstance(value, Sequence) and len(value) == control.width:
             numbers = tuple(map(finite, value))

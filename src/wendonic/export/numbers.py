@@ -16,6 +16,7 @@ from wendonic.profile.edit import file_content_of, with_values
 from wendonic.profile.schema.field_words import UNITS
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.tuning import mode_tuning
+from wendonic.profile.units import in_metres, unit_name, units_per_m
 
 NUDGES = (1.0009765625, 0.9990234375)
 """Shares of itself that a field is tried at: upwards, or downwards where that is not allowed."""
@@ -46,11 +47,16 @@ def numbers_of(
     by_path = dict(zip(paths_of(tuning), flat(tuning), strict=True))
     values = [float(by_path[path]) for _, path in read]
     sources: list[list[tuple[str, str]]] = [[] for _ in read]
-    for field, value, nudged, share in _nudged(profile, mode, on_course, by_path.keys()):
-        for place, (_, path) in enumerate(read):
-            new = nudged[path]
-            if new != values[place]:
-                sources[place].append((field, _law(values[place], new, value, share)))
+    content = file_content_of(profile)
+    for fields in (_written(content, mode), _left_out(profile, content, mode)):
+        open_places = [place for place, found in enumerate(sources) if not found]
+        if not open_places:
+            break
+        for field, value, nudged, share in _nudged(content, fields, mode, on_course, by_path.keys()):
+            for place in open_places:
+                new = nudged[read[place][1]]
+                if new != values[place]:
+                    sources[place].append((field, _law(values[place], new, value, share)))
     made: list[Number] = []
     for place, (_, path) in enumerate(read):
         name = unique(_with_unit(names.of_tuning(path), path), taken)
@@ -61,15 +67,31 @@ def numbers_of(
     return made
 
 
+def _written(content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
+    """Return the number fields of a file's content that may count in a mode."""
+    mentioned = {key: value for key, value in content.items() if key not in ("format", "version", "world", "mode")}
+    return [*number_fields(mentioned), *number_fields(content["mode"][mode], f"mode.{mode}")]
+
+
+def _left_out(profile: Profile, content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
+    """Return the number fields that may count in a mode and stand at their defaults, spelled as the file would."""
+    there = {field for field, _ in number_fields(in_metres(content))}
+    whole = profile.model_dump(include={"max_dt_s"}, exclude_none=True)
+    whole["gait"] = {name: gait.model_dump(exclude_none=True) for name, gait in profile.gaits_of(mode).items()}
+    whole["mode"] = {mode: profile.mode[mode].model_dump(exclude_none=True)}
+    units = units_per_m(content)
+    left_out = [(field, value) for field, value in number_fields(whole) if field not in there]
+    if units == 1.0:
+        return left_out
+    return [(unit_name(field), value * units if unit_name(field) != field else value) for field, value in left_out]
+
+
 def _nudged(
-    profile: Profile, mode: str, on_course: bool, paths: Any
+    content: Mapping[str, Any], fields: Sequence[tuple[str, float]], mode: str, on_course: bool, paths: Any
 ) -> Iterator[tuple[str, float, dict[Path, float], float]]:
-    """Give each field that counts in a mode, its value, and every number of the tuning with it changed a little."""
-    content = file_content_of(profile)
-    mentioned = {key: value for key, value in content.items() if key not in ("format", "version", "mode")}
-    fields = [*number_fields(mentioned), *number_fields(content["mode"][mode], f"mode.{mode}")]
+    """Give each of the fields, its value, and every number of the mode's tuning with it changed a little."""
     for field, value in fields:
-        if field.startswith(("joystick", "seat")):
+        if field.startswith(("joystick", "seat", "budget")):
             continue
         for share in NUDGES:
             try:

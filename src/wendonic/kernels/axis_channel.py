@@ -133,6 +133,8 @@ def axis_output(
         behind = behind_both
     source = output.source if output.length > 0.0 else -1.0
     value = min(max(output.x, -1.0), 1.0)
+    if behind.takes_s == 0.0:
+        return after, AxisOutput(source, value, value, 0.0)
     begin = min(max(output.x + behind.value, -1.0), 1.0)
     return after, AxisOutput(source, value, begin, min(behind.takes_s / dt, 1.0))
 
@@ -144,7 +146,7 @@ def mean_within(output: AxisOutput, first: float, last: float) -> float:
     >>> mean_within(half, 0.0, 0.5), mean_within(half, 0.0, 1.0), mean_within(half, 0.5, 1.0)
     (0.5, 0.75, 1.0)
     """
-    if first >= output.ramps:
+    if output.ramps == 0.0 or first >= output.ramps:
         return output.value
     until = min(last, output.ramps)
     halfway = 0.5 * (first + until) / output.ramps

@@ -24,7 +24,7 @@ from wendonic.profile.trade_words import field_meant
 from wendonic.profile.units import as_written, in_metres, metre_name, unit_name, words_as_written
 
 _WORDS_OF_TYPES = {
-    "string_type": "a text",
+    "string_type": "a string",
     "float_type": "a number",
     "int_type": "a whole number",
     "tuple_type": "a list",
@@ -173,6 +173,8 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
     allowed = _WORDS_OF_TYPES.get(kind)
     if allowed in ("a list", "a table"):
         return f"found {_shown(found)}; {_as_meant(root, detail, allowed)}"
+    if kind in ("string_type", "float_type"):
+        allowed = ", ".join(filter(None, (allowed, _as_described(root, detail, units))))
     return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
 
 
@@ -208,6 +210,17 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
     return f"allowed: a table, such as {example}" if len(example) > 2 else "allowed: a table"
 
 
+def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
+    """Return the range of the number that was expected, or an example of the string; "" for what the schema does not
+    describe.
+    """
+    if detail["type"] == "float_type":
+        return _range(root, detail["loc"], units)
+    fields = field_words(_table_around(root, detail["loc"]))
+    example = next((field.example for field in fields if field.name == detail["loc"][-1]), "")
+    return f"such as {example}" if example else ""
+
+
 def _first_number(kind: Any) -> str | None:
     """Return the first field of a table that holds a number, None where there is no such table."""
     while get_origin(kind) is Annotated:
@@ -229,7 +242,11 @@ def _choice(_: type[Table], detail: ErrorDetails) -> str:
 def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     found = detail["input"]
     if not isinstance(found, dict):
-        return f"found {_shown(found)}; {_as_meant(root, detail, 'a table')}"
+        *_, name, place = detail["loc"]
+        fields = field_words(_table_around(root, detail["loc"][:-1])) if isinstance(place, int) else ()
+        entries = next((field.example[1:-1] for field in fields if field.name == name and '"' in field.example), "")
+        allowed = f"allowed: entries such as {entries}" if entries else _as_meant(root, detail, "a table")
+        return f"found {_shown(found)}; {allowed}"
     alternatives = _alternatives(root, detail["loc"])
     if "form" in detail["ctx"]["discriminator"]:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"

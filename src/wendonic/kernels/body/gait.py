@@ -53,6 +53,40 @@ class Stride(NamedTuple):
     displacement: Vec3
 
 
+def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt: float) -> tuple[float, float]:
+    """Return how much of a change of velocity is done after `dt` seconds (m/s), and the distance (m) that it adds
+    along its direction.
+
+    The velocity runs straight to the wanted one, `step` (m/s) away: at `brake_m_s2` while the speed falls, at
+    `accel_m_s2` while it rises, and stays there once it arrives. `falling` is the speed against that direction: by as
+    much it falls first. Each of the three stretches is integrated in closed form (v t + a t² / 2), so the path does
+    not depend on how `dt` is cut. Both rates are above 0. All of `step` comes back only where it is done.
+
+    >>> gained(-1.0, 3.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1), gained(3.0, 3.0, 20.0, 24.0, 0.125)
+    ((2.0, 0.1), (3.0, 0.1875))
+    """
+    left_s = dt
+    done = 0.0
+    added = 0.0
+    # Speed falls up to the point of the straight line that is nearest to standing still.
+    if falling > 0.0:
+        falling = min(falling, step)
+        brake_s = min(falling / brake_m_s2, dt)
+        done = min(brake_m_s2 * brake_s, falling)
+        left_s = dt - brake_s
+        added = done * (0.5 * brake_s + left_s)
+    accel_s = 0.0
+    if left_s > 0.0:
+        rising = step - done
+        accel_s = min(rising / accel_m_s2, left_s)
+        more = min(accel_m_s2 * accel_s, rising)
+        added += more * (left_s - 0.5 * accel_s)
+        done += more
+    if done >= step or accel_s < left_s:
+        done = step
+    return done, added
+
+
 def walked(
     vel_x: float,
     vel_y: float,
@@ -62,11 +96,8 @@ def walked(
     brake_m_s2: float,
     dt: float,
 ) -> tuple[float, float, float, float]:
-    """Return velocity (m/s) after `dt` seconds, and the displacement (m): vel_x, vel_y, moved_x, moved_y.
-
-    The velocity runs straight to the wanted one: at `brake_m_s2` while the speed falls, at `accel_m_s2`
-    while it rises, and stays there once it arrives. Each of the three stretches is integrated in closed
-    form (v t + a t² / 2), so the path does not depend on how `dt` is cut. Both rates are above 0.
+    """Return velocity (m/s) after `dt` seconds, and the displacement (m): vel_x, vel_y, moved_x, moved_y; see
+    `gained`.
 
     >>> walked(0.0, 0.0, 3.0, 0.0, accel_m_s2=20.0, brake_m_s2=30.0, dt=0.1)
     (2.0, 0.0, 0.1, 0.0)
@@ -81,62 +112,35 @@ def walked(
     if step != 0.0:
         along_x = step_x / step
         along_y = step_y / step
-        left_s = dt
-        gained = 0.0
-        along = 0.0
-        # Speed falls up to the point of the straight line that is nearest to standing still.
-        falling = -(vel_x * along_x + vel_y * along_y)
-        if falling > 0.0:
-            falling = min(falling, step)
-            brake_s = min(falling / brake_m_s2, dt)
-            gained = min(brake_m_s2 * brake_s, falling)
-            left_s = dt - brake_s
-            along = gained * (0.5 * brake_s + left_s)
-        accel_s = 0.0
-        if left_s > 0.0:
-            rising = step - gained
-            accel_s = min(rising / accel_m_s2, left_s)
-            more = min(accel_m_s2 * accel_s, rising)
-            along += more * (left_s - 0.5 * accel_s)
-            gained += more
-        moved_x += along_x * along
-        moved_y += along_y * along
-        if gained >= step or accel_s < left_s:
+        done, added = gained(-(vel_x * along_x + vel_y * along_y), step, accel_m_s2, brake_m_s2, dt)
+        moved_x += along_x * added
+        moved_y += along_y * added
+        if done == step:
             vel_x = wanted_x
             vel_y = wanted_y
         else:
-            vel_x += along_x * gained
-            vel_y += along_y * gained
+            vel_x += along_x * done
+            vel_y += along_y * done
     return vel_x, vel_y, moved_x, moved_y
 
 
 def walked_in_space(velocity: Vec3, wanted: Vec3, accel_m_s2: float, brake_m_s2: float, dt: float) -> Stride:
     """Return what `walked` gives, in three dimensions.
 
-    The velocity runs straight to the wanted one, so all of it happens in the plane of the two: along the change of
-    velocity, and across it, where nothing changes.
-
     >>> walked_in_space(ZERO3, Vec3(0.0, 0.0, 2.0), accel_m_s2=4.0, brake_m_s2=8.0, dt=0.25)
     Stride(velocity=Vec3(x=0.0, y=0.0, z=1.0), displacement=Vec3(x=0.0, y=0.0, z=0.125))
     """
     x, y, z = velocity
-    step = Vec3(wanted.x - x, wanted.y - y, wanted.z - z)
-    length = length3(step)
+    change = Vec3(wanted.x - x, wanted.y - y, wanted.z - z)
+    step = length3(change)
     displacement = Vec3(x * dt, y * dt, z * dt)
-    if length != 0.0:
-        along_x = step.x / length
-        along_y = step.y / length
-        along_z = step.z / length
-        along = x * along_x + y * along_y + z * along_z
-        after, _, moved, _ = walked(along, 0.0, along + length, 0.0, accel_m_s2, brake_m_s2, dt)
-        extra = moved - along * dt
-        displacement = Vec3(x * dt + along_x * extra, y * dt + along_y * extra, z * dt + along_z * extra)
-        if after == along + length:
-            # Arrived: the very numbers that were wanted.
-            velocity = wanted
-        else:
-            gained = after - along
-            velocity = Vec3(x + along_x * gained, y + along_y * gained, z + along_z * gained)
+    if step != 0.0:
+        along_x = change.x / step
+        along_y = change.y / step
+        along_z = change.z / step
+        done, added = gained(-(x * along_x + y * along_y + z * along_z), step, accel_m_s2, brake_m_s2, dt)
+        displacement = Vec3(x * dt + along_x * added, y * dt + along_y * added, z * dt + along_z * added)
+        velocity = wanted if done == step else Vec3(x + along_x * done, y + along_y * done, z + along_z * done)
     return Stride(velocity, displacement)
 
 
@@ -263,3 +267,22 @@ def plan_stride(
         velocity.x, velocity.y, wanted_x, wanted_y, gait.accel_m_s2, gait.brake_m_s2, dt
     )
     return Stride(Vec3(vel_x, vel_y, 0.0), Vec3(moved_x, moved_y, 0.0))
+
+
+def line_stride(gait: GaitTuning, speed: float, wanted: float, dt: float) -> tuple[float, float]:
+    """Return what `stride` gives on a line: the speed (m/s, backwards negative), and the distance (m).
+
+    >>> line_stride(PLAIN_GAIT, 0.0, -3.0, 0.1)[0], line_stride(PLAIN_GAIT._replace(drags=1), 0.0, 2.0, 9e9)[0]
+    (-2.2, 2.0)
+    """
+    if has_forms(gait):
+        after = stride(gait, False, Vec3(speed, 0.0, 0.0), Vec3(wanted, 0.0, 0.0), dt)
+        return after.velocity.x, after.displacement.x
+    moved = speed * dt
+    step = math.fabs(wanted - speed)
+    if step != 0.0:
+        along = math.copysign(1.0, wanted - speed)
+        done, added = gained(0.0 - speed * along, step, gait.accel_m_s2, gait.brake_m_s2, dt)
+        moved += along * added
+        speed = wanted if done == step else speed + along * done
+    return speed, moved

@@ -4,7 +4,7 @@ import math
 
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, plan_stride
+from wendonic.kernels.body.gait import GaitTuning, line_stride
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
 from wendonic.kernels.body.walk import normal_under
@@ -69,9 +69,7 @@ def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, tur
     sine = math.sin(face)
     cosine = math.cos(face)
     speed_was = body.velocity.x * sine + body.velocity.y * cosine
-    after = plan_stride(gait, False, Vec3(speed_was, 0.0, 0.0), wanted, 0.0, dt)
-    speed = after.velocity.x
-    moved = after.displacement.x
+    speed, moved = line_stride(gait, speed_was, wanted, dt)
     x, y, z = body.position
     if turn == 0.0:
         x += sine * moved

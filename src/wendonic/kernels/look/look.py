@@ -196,19 +196,18 @@ def look_output(
     >>> look_output(tuning, (), (LOOK_SOURCE_AT_REST,), 0.25, 0.0, ((250.0, 0.0),), (), 0.01)[1].view_yaw
     0.5
     """
-    source = most = -1.0
-    yaw = pitch = 0.0
+    source = -1.0
+    most = yaw = pitch = 0.0
     after: tuple[LookSourceState, ...] = ()
     for k in range(len(tuning.sources)):
         state, turn = look_turn(tuning.sources[k], tables, states[k], raw[k], presses, dt)
         after = (*after, state)
-        if turn.yaw != 0.0 or turn.pitch != 0.0:
-            yaw += turn.yaw
-            pitch += turn.pitch
-            amount = abs(turn.yaw) + abs(turn.pitch)
-            if amount > most and amount >= tuning.sources[k].least * dt:
-                most = amount
-                source = k + 0.0
+        yaw += turn.yaw
+        pitch += turn.pitch
+        amount = abs(turn.yaw) + abs(turn.pitch)
+        if amount > most and amount >= tuning.sources[k].least * dt:
+            most = amount
+            source = k + 0.0
     new_pitch = view_pitch
     if yaw != 0.0 or pitch != 0.0:
         if tuning.zoom_press >= 0 and presses[tuning.zoom_press].held > 0.0:

@@ -14,10 +14,11 @@ SOURCE_STICK = 1
 SOURCE_AXES = 2
 SOURCE_SWING = 3
 SOURCE_TRIGGERS = 4
+SOURCE_AXIS = 5
 
-RAW_NUMBERS = (4, 2, 2, 8, 2)
+RAW_NUMBERS = (4, 2, 2, 8, 2, 1)
 """How many raw numbers a source of each kind has: right, left, forward and back; right and forward; see
-`swing_output`; both triggers."""
+`swing_output`; both triggers; one axis."""
 
 
 class SourceTuning(NamedTuple):
@@ -85,6 +86,9 @@ def source_output(
         against = stick_output(tuning.stick, tables, Vec2(was.y, 0.0), raw[1], 0.0).x
         shaped = SourceOutput(source, math.fabs(x - against), x - against, 0.0, raw[0] - raw[1], 0.0)
         return SourceState(keys, swing, Vec2(x, against), shaped.length), shaped
+    elif tuning.kind == SOURCE_AXIS:
+        x = stick_output(tuning.stick, tables, was, raw[0], 0.0).x
+        shaped = SourceOutput(source, math.fabs(x), x, 0.0, raw[0], 0.0)
     else:
         if tuning.kind == SOURCE_AXES:
             length, x, y = axes_output(tuning.stick, tables, was, raw[0], raw[1])

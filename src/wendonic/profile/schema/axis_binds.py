@@ -8,7 +8,7 @@ from wendonic.devices.push import Push, Pushes, axis_push, pressed
 from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.keys import KeysSource
-from wendonic.kernels.source.source import SOURCE_TRIGGERS, SourceTuning
+from wendonic.kernels.source.source import SOURCE_AXIS, SOURCE_TRIGGERS, SourceTuning
 from wendonic.profile.schema.bind import NameLists, by_key, listed
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
@@ -17,7 +17,7 @@ from wendonic.profile.schema.names import AxisName, KeyList, TriggerName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
-from wendonic.profile.schema.tilted import Tilted, TiltedAxes
+from wendonic.profile.schema.tilted import Tilted
 from wendonic.profile.schema.window import Window
 
 
@@ -89,7 +89,7 @@ class TurnKeysBind(KeyPair):
     keys: TurnKeys = entry("Keys for right and left.", example={"right": ["KeyD"], "left": ["KeyA"]})
 
 
-class AxisBind(TiltedAxes):
+class AxisBind(Tilted):
     """One axis of a stick, or one trigger, as a source of `rise`, `throttle` or `turn`."""
 
     axis: AxisName = entry("Axis or trigger that steers the channel.", example="pad.left_stick.x")
@@ -114,6 +114,10 @@ class AxisBind(TiltedAxes):
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
         return AxesSource(x=seat.own(self.axis))
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        return super().tuning(rows)._replace(kind=SOURCE_AXIS)
 
 
 class Triggers(Table):

@@ -96,19 +96,19 @@ def _words_of(field: FieldInfo) -> tuple[tuple[str, str], ...]:
 
 
 class Holds(NamedTuple):
-    """A mark of a type: what a text of it names, in the words of the reference."""
+    """A mark of a type: what a string of it names, in the words of the reference."""
 
     words: str
 
 
-_KINDS = {float: "number", int: "whole number", bool: "true or false", str: "text"}
+_KINDS = {float: "number", int: "whole number", bool: "true or false", str: "string"}
 
 
 def kind_words(kind: Any, *marks: Any) -> str:
     """Return in words what a field of a type holds; `marks` are what it is annotated with.
 
     >>> kind_words(tuple[float, ...]), kind_words(bool), kind_words(dict[str, int]), kind_words(str | None)
-    ('list of numbers', 'true or false', 'table of whole numbers by name', 'text')
+    ('list of numbers', 'true or false', 'table of whole numbers by name', 'string')
     """
     for mark in marks:
         if isinstance(mark, Holds):

@@ -15,7 +15,7 @@ from wendonic.devices.sources.names import find_switch
 from wendonic.devices.sources.pointer import PointerSource
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchStickSource, TouchZonesSource
-from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_SWING, SourceTuning
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_SWING, SourceTuning
 from wendonic.kernels.source.swing import SwingTuning
 from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, wanted_lists, zone_control
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
@@ -26,7 +26,7 @@ from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, 
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry
-from wendonic.profile.schema.tilted import Centred, Tilted, TiltedAxes
+from wendonic.profile.schema.tilted import Centred, Tilted
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.words import Word, Words
 
@@ -138,7 +138,7 @@ class MoveAxes(Table):
     y: AxisName = entry("Axis whose positive side is forward.", example="pad.left_stick.y")
 
 
-class AxesBind(Moving, TiltedAxes):
+class AxesBind(Moving, Tilted):
     """Two axes as a source of `move`, each with dead zone and curve to itself."""
 
     axes: MoveAxes = entry(
@@ -167,6 +167,10 @@ class AxesBind(Moving, TiltedAxes):
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
         return AxesSource(seat.own(self.axes.x), seat.own(self.axes.y))
+
+    def tuning(self, rows: NumberRows) -> SourceTuning:
+        """Return it as the kernels' numbers."""
+        return super().tuning(rows)._replace(kind=SOURCE_AXES)
 
 
 class TouchZonesBind(Moving, Ramped):

@@ -6,7 +6,7 @@ from typing import Annotated, ClassVar, Self
 from pydantic import Field, model_validator
 
 from wendonic.kernels.source.gate import GATE_CIRCLE, GATE_MEASURED, GATE_SQUARE, rim_length
-from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_STICK, SourceTuning
+from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_STICK, SourceTuning
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning
 from wendonic.profile.schema.bind import Bind
 from wendonic.profile.schema.curve import DEFAULT_CURVE, Curve
@@ -136,11 +136,3 @@ class Tilted(Shaped, Bind):
     def tuning(self, rows: NumberRows) -> SourceTuning:
         """Return it as the kernels' numbers."""
         return PLAIN_SOURCE._replace(kind=SOURCE_STICK, stick=self.stick_tuning(rows))
-
-
-class TiltedAxes(Tilted):
-    """An entry of tilt in which each axis is shaped by itself."""
-
-    def tuning(self, rows: NumberRows) -> SourceTuning:
-        """Return it as the kernels' numbers."""
-        return super().tuning(rows)._replace(kind=SOURCE_AXES)

@@ -6,7 +6,7 @@ from wendonic.profile.schema.keyed import Ramped
 from wendonic.profile.schema.look_binds import MouseBind
 from wendonic.study.bench import Bench
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.request import half_s, request_response
+from wendonic.study.measuring.request import request_response
 from wendonic.study.unmeasured import Unmeasured
 
 DELAY_S = 0.05
@@ -60,6 +60,7 @@ def _smoothing_s(case: Case) -> float | None:
     table = case.table.model_copy(update={"move": move.model_copy(update={"bind": binds})})
     profile = case.profile.model_copy(update={"mode": {**case.profile.mode, case.mode: table}})
     try:
-        return half_s(request_response(Bench(profile, case.mode, case.engine)), case.thresholds.half)
+        response = request_response(Bench(profile, case.mode, case.engine))
+        return response.reached_s(case.thresholds.half * response.final)
     except Unmeasured:
         return None

@@ -12,16 +12,28 @@ from wendonic.study.unmeasured import NotHere, once_each
 
 LEAD_S = 0.1
 PHASES = 16
+HZ = 2000.0
 
 
 class RequestResponse(NamedTuple):
     """What a full press in the direction that a mode is measured in requests: times since the press (s), amounts, and
-    the last of them.
+    the last of them; and the same with every tick twice as long.
     """
 
     t: Any
     amount: Any
     final: float
+    coarse_t: Any
+    coarse_amount: Any
+
+    def reached_s(self, amount: float) -> float | None:
+        """Return when an amount is first requested (s after the press), for ticks that are ever shorter; None if it
+        never is.
+
+        The delay that a tick adds is in proportion to its length: d = 2 d(dt) - d(2 dt), Richardson's extrapolation.
+        """
+        fine, coarse = crossing(self.t, self.amount, amount), crossing(self.coarse_t, self.coarse_amount, amount)
+        return None if fine is None or coarse is None else max(2.0 * fine - coarse, 0.0)
 
 
 @once_each
@@ -30,13 +42,14 @@ def request_response(bench: Bench) -> RequestResponse:
     if bench.on_squares:
         raise NotHere("on squares there are steps and no speeds")
     walker = bench.any_walker
-    held_s = shaping_s(bench.moving)
+    end_s = LEAD_S + shaping_s(bench.moving)
     steps: Steps = [(LEAD_S, walker.full(walker.ahead))]
-    walk = Walk(bench.moving, walker, steps, LEAD_S + held_s, rate_hz(LEAD_S + held_s, 2000.0), bench.engine)
-    amount = walk["amount"]
-    if amount[-1] <= bench.thresholds.asks:
+    hz = rate_hz(end_s, HZ)
+    fine, coarse = (Walk(bench.moving, walker, steps, end_s, rate, bench.engine) for rate in (hz, hz / 2.0))
+    final = float(fine["amount"][-1])
+    if final <= bench.thresholds.asks:
         raise NotHere(f"{walker.name}: held {walker.ahead}, nothing is requested")
-    return RequestResponse(walk["t"] - LEAD_S, amount, float(amount[-1]))
+    return RequestResponse(fine["t"] - LEAD_S, fine["amount"], final, coarse["t"] - LEAD_S, coarse["amount"])
 
 
 def chain_delay(bench: Bench) -> float | None:
@@ -61,8 +74,3 @@ def chain_delay(bench: Bench) -> float | None:
             return None
         delays.append(float(t[np.argmax(since)]) - press_s)
     return float(np.mean(delays))
-
-
-def half_s(response: RequestResponse, share: float) -> float | None:
-    """Return when a share of the final request comes."""
-    return crossing(response.t, response.amount, share * response.final)

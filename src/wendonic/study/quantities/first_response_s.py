@@ -2,12 +2,10 @@
 
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.request import request_response
-from wendonic.study.measuring.step_response import crossing
 from wendonic.study.quantity import quantity
 
 
 @quantity(10, "s", "from a full press to the first request ({asks:.1%} of top speed)")
 def first_response_s(bench: Bench) -> float | None:
     """Read it off the request after a full press."""
-    response = request_response(bench)
-    return crossing(response.t, response.amount, bench.thresholds.asks)
+    return request_response(bench).reached_s(bench.thresholds.asks)

@@ -33,9 +33,9 @@ class DriveSteer(Sprite):
     """`throttle` and `turn` steer a heading, and so does `move` if the mode binds it.
 
     It turns at up to `turn_deg_s`, at up to `fast_turn_deg_s` at top speed, and in no circle smaller than
-    `turn_radius_m`; only with `on_the_spot` does it turn at rest. In reverse it goes at `reverse_ratio` of top
-    speed, and turning right swings the heading left, as with a steered axle, or right (`reverse`). With less than
-    full `grip` it drifts.
+    `turn_radius_m`; `turn` is a share of that rate, so half of it drives a circle twice as wide. Only with
+    `on_the_spot` does it turn at rest. In reverse it goes at `reverse_ratio` of top speed, and turning right swings
+    the heading left, as with a steered axle, or right (`reverse`). With less than full `grip` it drifts.
     """
 
     number: ClassVar[int] = FRAME_DRIVE
