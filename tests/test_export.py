@@ -14,10 +14,11 @@ from pathlib import Path
 import pytest
 
 from every_export import random_profile, words_known
+from few_of_many import few_of
 from test_command_line import called as run
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
-from wendonic.demo import demo_profile
+from wendonic.demo import demo_profile, profile_names
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.export.export import exported, packaged, write_export
@@ -242,7 +243,7 @@ def test_fields_say_what_the_devices_say(name):
         row = sampler.row()
         sampler.begin(state)
         controls = controls_of(sources)
-        hands = Hands(controls, (0.5,), rng)
+        hands = Hands(controls, (0.5,), (), rng)
         for number in range(200):
             for event in hands.events([control.name for control in controls], number / 60, 1 / 60):
                 state.apply(event)
@@ -278,7 +279,7 @@ def test_modes_are_entered_as_the_helm_enters_them(name):
         for run_of_mode in helm._runs.values():
             listened(run_of_mode)
         controls = {control.name: control for one in package.modes for control in controls_of(one.sources)}
-        hands = Hands(list(controls.values()), (0.5,), rng)
+        hands = Hands(list(controls.values()), (0.5,), (), rng)
         state, given, result = (class_of(space, package, helm.mode, kind)() for kind in ("State", "Input", "Result"))
 
         def enter(new, old, state=None, result=None, given=None):
@@ -349,7 +350,8 @@ def test_adjustable_numbers_are_fields_and_the_same_as_in_a_changed_profile():
 
 def test_a_number_left_at_its_default_has_its_place_too_and_may_be_adjustable():
     text = 'format = "wendonic-profile"\nversion = 1\n'
-    text += "[world]\nright = '+x'\nforward = '-y'\nunit = 'px'\nunits_per_m = 50\n[mode.m]\nsteer = { frame = 'drive' }\n"
+    text += "[world]\nright = '+x'\nforward = '-y'\nunit = 'px'\nunits_per_m = 50\n"
+    text += "[mode.m]\nsteer = { frame = 'drive' }\n"
     for channel, axis in (("throttle", "right_trigger"), ("turn", "left_stick.x")):
         text += f"[[mode.m.{channel}.bind]]\naxis = 'pad.{axis}'\n"
     radius = "mode.m.steer.turn_radius_u"
@@ -385,6 +387,17 @@ def test_vectors_take_nearly_every_branch_of_the_starter_profile():
         record = tick(record, sample, row[1]) if row[1] > 0.0 else run_of_mode.standing(record)
         assert run_of_mode.reader.body(record).position.y == row[column]
     assert {row[at] for row in found.rows} == {0.0, 1.0}
+
+
+MODES = [(name, mode) for name in profile_names() for mode in demo_profile(name).mode]
+
+
+@pytest.mark.parametrize(("name", "mode"), few_of(MODES, [("cart", "cart"), ("scout", "dive"), ("crates", "hop")]))
+def test_vectors_take_nearly_every_branch_of_a_shipped_mode(name, mode):
+    package = packaged(demo_profile(name), name, [mode])
+    found = vectors_of(package.modes[0], package)
+    assert len(found.rows) >= 2000
+    assert found.share >= 0.98, found.one_way + found.not_come_to
 
 
 def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):

@@ -13,7 +13,7 @@ from conftest import HEAD, KEYS
 from wendonic import Event, Helm, ProfileError, Recording, shape
 from wendonic.course.course import Course
 from wendonic.kernels.body.fall import NO_FALL, FallTuning, fallen
-from wendonic.kernels.body.gait import COAST_ENDS_M_S, PLAIN_GAIT, against_drag, coasting, stride
+from wendonic.kernels.body.gait import COAST_ENDS_M_S, PLAIN_GAIT, against_drag, coasting, stride, with_forms
 from wendonic.kernels.vector import ZERO3, Vec3
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
@@ -80,7 +80,7 @@ def test_no_gait_ever_speeds_up_beyond_what_it_has_or_wants(vel, wanted, loss, i
         PLAIN_GAIT._replace(loses=1, turn_loss=loss, drags=1, drag_per_s=4.0),
         PLAIN_GAIT._replace(loses=1, turn_loss=loss, coasts=1, coast_half_life_s=0.2),
     ):
-        after = stride(forms, in_air, Vec3(*vel), Vec3(*wanted), dt)
+        after = stride(with_forms(forms), in_air, Vec3(*vel), Vec3(*wanted), dt)
         assert math.dist(after.velocity, rest) <= max(math.dist(vel, rest), math.dist(wanted, rest)) + 1e-9
 
 

@@ -43,7 +43,7 @@ def plain(recording):
 def made_recording(profile, mode, rng):
     """Some seconds on every control that a mode listens to, with losses, refused values and what a game says."""
     controls = controls_of(mode_sources(profile, mode))
-    hands = Hands(controls, [0.1, 0.14, 0.5, 0.96], rng)
+    hands = Hands(controls, [0.1, 0.14, 0.5, 0.96], (), rng)
     names = [control.name for control in controls]
     hz = rng.choice([30.0, 60.0, 144.0])
     events = [Event(0.0, "mark", "made")]

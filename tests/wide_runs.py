@@ -7,6 +7,7 @@ from wendonic.course import Course
 from wendonic.kernels.body.comfort import ComfortTuning
 from wendonic.kernels.body.facing import FACE_HOLD, FACE_TRAVEL, FACE_VIEW
 from wendonic.kernels.body.fall import NO_FALL
+from wendonic.kernels.body.gait import with_forms
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.frames.blocked import blocked_table
 from wendonic.kernels.frames.goal import GoalInput, GotoTuning
@@ -87,19 +88,22 @@ def held_zones(draw):
 def gaits(draw, gait, falls, press):
     """A gait with any forms."""
     fall = NO_FALL._replace(falls=falls, rising_m_s2=9.0, falling_m_s2=12.0, terminal_m_s=20.0, jump_m_s=5.0)
-    return gait._replace(
+    coasts = draw(st.integers(0, 2))
+    formed = gait._replace(
         press=press,
         reverses=draw(flag),
         reverse_m_s2=draw(st.floats(1.0, 90.0)),
         airborne=draw(flag) * falls,
         drags=draw(flag) * draw(flag),
         drag_per_s=draw(st.floats(0.5, 9.0)),
-        coasts=draw(st.integers(0, 2)),
+        keeps=coasts // 2,
+        coasts=coasts % 2,
         coast_half_life_s=draw(limit_s),
         loses=draw(flag),
         turn_loss=draw(st.floats(0.0, 1.0)),
         fall=fall._replace(early_release_ratio=draw(st.floats(0.0, 1.0))),
     )
+    return with_forms(formed)
 
 
 @st.composite

@@ -758,6 +758,13 @@ class Folder:
             return left
         if isinstance(left, Known) and left.value == 1 and isinstance(operator, ast.Mult):
             return right
+        if isinstance(operator, ast.Sub) and isinstance(right, Known) and _is_plus_zero(right.value):
+            return left
+        # Exact for every finite number but for the sign of zero, and kernels have no others.
+        if _is_nothing(left) and isinstance(operator, ast.Mult | ast.Div):
+            return Known(0.0)
+        if _is_nothing(right) and isinstance(operator, ast.Mult):
+            return Known(0.0)
         return Dynamic(ast.BinOp(expression(left), operator, expression(right)))
 
     def _compare(self, scope: Scope, node: ast.Compare) -> Value:
@@ -963,6 +970,14 @@ def _joined(operator: ast.boolop, tests: list[Value]) -> Value:
     if not left:
         return Known(is_and)
     return Dynamic(left[0] if len(left) == 1 else ast.BoolOp(operator, left))
+
+
+def _is_plus_zero(value: Any) -> bool:
+    return isinstance(value, float) and value == 0.0 and math.copysign(1.0, value) > 0.0
+
+
+def _is_nothing(value: Value) -> bool:
+    return isinstance(value, Known) and isinstance(value.value, float) and value.value == 0.0
 
 
 def _is_open(leaf: Value) -> bool:

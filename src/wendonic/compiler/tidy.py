@@ -25,6 +25,26 @@ def tidied(function: Folded) -> None:
         lay_in(function.body)
     coalesced(function)
     drop_unread(function.body, set())
+    drop_tested_again(function.body)
+
+
+def drop_tested_again(body: list[ast.stmt]) -> None:
+    """Take out tests within a branch that ask what the branch's own test has answered, until it is written anew."""
+    for statement in body:
+        if isinstance(statement, ast.If):
+            asked, names = ast.dump(statement.test), {part.id for part in names_in(statement.test)}
+            place = 0
+            while place < len(statement.body):
+                inside = statement.body[place]
+                if isinstance(inside, ast.If) and ast.dump(inside.test) == asked:
+                    statement.body[place : place + 1] = inside.body
+                    continue
+                if any(part.id in names for part in names_in(inside) if type(part.ctx) is ast.Store):
+                    break
+                place += 1
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                drop_tested_again(part)
 
 
 def drop_unread(body: list[ast.stmt], after: set[str]) -> set[str]:

@@ -8,7 +8,7 @@ import re
 from collections.abc import Callable, Mapping, Sequence
 
 from wendonic.compiler.fold import RESERVED, Folded
-from wendonic.compiler.layout import Layout, Path, paths_of
+from wendonic.compiler.layout import Layout, paths_of
 from wendonic.compiler.liveness import negated
 from wendonic.compiler.ready import ready
 from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_function
@@ -63,11 +63,11 @@ class Made:
         self.sampler = Sampler(sources)
         sample = self.sampler.places.sample
         self.inputs: Inputs = inputs_of(sources, profile.press_names, profile.world.axes)
-        silent: set[Path] = set()
-        if profile.mode[mode].movement != "carry":
-            # Where movement is carried in, a key that is not bound here may still be on its way to rest.
-            nothing = zip(paths_of(sample), self.inputs.places, strict=True)
-            silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
+        nothing = zip(paths_of(sample), self.inputs.places, strict=True)
+        silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
+        if profile.mode[mode].movement == "carry":
+            # A key of move that is not bound here may still be on its way to rest.
+            silent = {path for path in silent if path[0] != "move"}
         self.function: TickFunction = tick_function(tuning.tick, sample, True, silent)
         self.layout: Layout = self.function.layout
         running = ready(tuning.tick, sample, mode).layout

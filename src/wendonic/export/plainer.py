@@ -5,7 +5,7 @@ from collections import Counter
 from collections.abc import Callable, Collection, Sequence
 
 from wendonic.compiler.liveness import negated, read_first
-from wendonic.compiler.tidy import lay_in
+from wendonic.compiler.tidy import drop_tested_again, lay_in
 from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.program import Function, writers_among
 
@@ -14,7 +14,9 @@ def plainer(functions: Sequence[Function]) -> None:
     """Say everything in all functions as plainly as can be, without changing a number."""
     writers = writers_among(functions)
     for function in functions:
+        _one_by_one(function.body)
         _drop_copies(function.body)
+        drop_tested_again(function.body)
         _choose(function.body)
         _usual_first(function.body)
         _return_choice(function.body)
@@ -41,6 +43,42 @@ LONGEST_CHOICE = 190
 
 LONGEST_RETURN = 90
 """Letters of what is returned, with a choice in it, or with what it alone reads."""
+
+
+def _one_by_one(body: list[ast.stmt]) -> None:
+    """Say assignments that all read before any writes one after another, where some order makes that the same."""
+    for statement in list(body):
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                _one_by_one(part)
+        match statement:
+            case ast.Assign(targets=[ast.Tuple(elts=targets)], value=ast.Tuple(elts=values)):
+                ordered = _in_order(list(zip(targets, values, strict=True)))
+                if ordered is not None:
+                    place = body.index(statement)
+                    body[place : place + 1] = [ast.Assign([target], value) for target, value in ordered]
+
+
+def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, ast.expr]] | None:
+    """Return moves so that none writes what a later one reads, without those that change nothing; None where they go
+    in circles.
+    """
+    left = [move for move in moves if ast.dump(move[0]).replace("Store()", "Load()") != ast.dump(move[1])]
+    ordered = []
+    while left:
+        reads = [{part.id for part in names_in(value)} for _, value in left]
+        free = next(
+            (
+                place
+                for place, (target, _) in enumerate(left)
+                if not any(names_in(target)[0].id in read for other, read in enumerate(reads) if other != place)
+            ),
+            None,
+        )
+        if free is None:
+            return None
+        ordered.append(left.pop(free))
+    return ordered
 
 
 def _drop_copies(body: list[ast.stmt]) -> None:
@@ -149,8 +187,9 @@ def simplified(node: ast.expr) -> ast.expr:
     match node:
         case ast.BinOp(left=left, op=operator, right=right):
             node = ast.BinOp(simplified(left), operator, simplified(right))
-            if isinstance(operator, ast.Sub) and _is(node.right, 0.0):
-                return node.left
+            plain = _without_neutral(node)
+            if plain is not None:
+                return plain
             if isinstance(operator, ast.Sub) and _is(node.left, 0.0) and isinstance(node.right, ast.Constant):
                 return ast.Constant(-float(node.right.value))  # type: ignore[arg-type]
             return node
@@ -178,6 +217,8 @@ def simplified(node: ast.expr) -> ast.expr:
                     return test
                 case [inside, ast.Constant(value=bool(wanted))], [ast.Eq()]:
                     return inside if wanted else simplified(ast.UnaryOp(ast.Not(), inside))
+            if isinstance(parts[0], ast.Constant) and len(ops) == 1 and isinstance(ops[0], ast.Eq):
+                parts.reverse()
             return ast.Compare(parts[0], ops, parts[1:])
         case ast.IfExp(test=test, body=yes, orelse=no):
             test, yes, no = simplified(test), simplified(yes), simplified(no)
@@ -191,6 +232,38 @@ def simplified(node: ast.expr) -> ast.expr:
         case ast.Subscript(value=value, slice=index):
             return ast.Subscript(value, simplified(index), ast.Load())
     return node
+
+
+def _without_neutral(node: ast.BinOp) -> ast.expr | None:
+    """Return a sum or a product without its 0 or 1, None where it has none.
+
+    What is added to something else may lose the sign of a zero; a lone `x + 0.0` stays, as it takes that sign off.
+    """
+    match node.op:
+        case ast.Sub() if _is(node.right, 0.0):
+            return node.left
+        case ast.Add() if _is(node.left, 0.0):
+            return node.right
+        case ast.Add() if _is(node.right, 0.0) and _is_sum_or_square(node.left):
+            return node.left
+        case ast.Mult() if _is(node.left, 0.0) or _is(node.right, 0.0):
+            return ast.Constant(0.0)
+        case ast.Mult() if _is(node.left, 1.0):
+            return node.right
+        case ast.Mult() | ast.Div() if _is(node.right, 1.0):
+            return node.left
+        case ast.Div() if _is(node.left, 0.0):
+            return node.left
+    return None
+
+
+def _is_sum_or_square(node: ast.expr) -> bool:
+    match node:
+        case ast.BinOp(op=ast.Add()):
+            return True
+        case ast.BinOp(left=left, op=ast.Mult(), right=right):
+            return ast.dump(left) == ast.dump(right)
+    return False
 
 
 def _least(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr | None:

@@ -55,17 +55,32 @@ def controls_of(sources: ModeSources) -> list[Control]:
     return [CONTROLS[name] for name in found]
 
 
+def zones_of(sources: Any) -> list[tuple[float, float]]:
+    """Return the middle of every zone of the window that a mode listens to."""
+    if isinstance(sources, Zone):
+        return [sources.middle]
+    if is_dataclass(sources):
+        return [place for one in fields(sources) for place in zones_of(getattr(sources, one.name))]
+    return [place for part in sources for place in zones_of(part)] if isinstance(sources, tuple | list) else []
+
+
 class Hands:
     """Uses controls tick by tick, each in a way that lasts a while."""
 
-    def __init__(self, controls: Sequence[Control], marks: Sequence[float], rng: random.Random) -> None:
-        """Begin with nothing held; `marks` are tilts that matter. Now and then all switches are pressed and let go
-        together, and now and then everything stays as it is for long.
+    def __init__(
+        self,
+        controls: Sequence[Control],
+        marks: Sequence[float],
+        zones: Sequence[tuple[float, float]],
+        rng: random.Random,
+    ) -> None:
+        """Begin with nothing held; `marks` are tilts that matter, `zones` places to touch. Now and then all switches
+        are pressed and let go together, and now and then everything stays as it is for long.
         """
         self.rng = rng
         self.together = rng.random() < 0.3
         slow = rng.random() < 0.25
-        self.ways = {control.name: _Way(control, marks, slow, rng) for control in controls}
+        self.ways = {control.name: _Way(control, marks, zones, slow, rng) for control in controls}
 
     def events(self, active: Sequence[str], t: float, dt: float) -> Iterator[Event]:
         """Give what the active controls say in one tick; the others are released."""
@@ -79,8 +94,15 @@ class Hands:
 class _Way:
     """How one control is used for a while."""
 
-    def __init__(self, control: Control, marks: Sequence[float], slow: bool, rng: random.Random) -> None:
-        self.control, self.marks, self.slow, self.rng = control, marks, slow, rng
+    def __init__(
+        self,
+        control: Control,
+        marks: Sequence[float],
+        zones: Sequence[tuple[float, float]],
+        slow: bool,
+        rng: random.Random,
+    ) -> None:
+        self.control, self.marks, self.zones, self.slow, self.rng = control, marks, zones, slow, rng
         self.left = 0
         self.now: Any = None
         self.held = False
@@ -98,13 +120,7 @@ class _Way:
         self.held = True
         self.left -= 1
         if self.left <= 0:
-            self.left = rng.choice(LONG_HOLDS if self.slow else HOLDS)
-            turned = self.angle + math.pi
-            self.angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4, turned))
-            self.speed = 0.0 if self.slow else rng.choice((0.0, 0.0, rng.uniform(-9.0, 9.0)))
-            mark = rng.choice(self.marks)
-            self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), mark, 1.0, 1.0, 1.0))
-            self.now = rng.choice((0.0, 1.0, 1.0, rng.random()))
+            self.change()
         self.angle += self.speed * dt
         self.phase += rng.uniform(3.0, 14.0) * dt
         match self.control.kind:
@@ -124,6 +140,8 @@ class _Way:
             case "wheel":
                 if rng.random() < 0.2:
                     yield Event(t, name, rng.choice((-1.0, 1.0, 2.0, 0.5)))
+            case "rates" if self.size == 0.0 and self.now > 0.5:
+                yield Event(t, name, (0.0, 0.0, 0.0))
             case "rates":
                 still = 9.8 if name.endswith("accel") and self.size < 0.9 else 0.0
                 big = self.size * (0.001 if self.now < 0.5 else 3.0)
@@ -134,9 +152,24 @@ class _Way:
                 yield Event(t, name, tuple(self.place))
             case "touch":
                 self.wander(dt)
+                if self.zones and self.left in (1, 3) and self.now > 0.5:
+                    # Lifted, and put into a zone: twice in a row, as a double tap is.
+                    self.place = list(rng.choice(self.zones))
+                    yield Event(t, name, (*self.place, 0.0))
                 yield Event(t, name, (*self.place, float(self.now > 0.0)))
             case "pose":
                 yield Event(t, name, self.pose())
+
+    def change(self) -> None:
+        """Begin another way of using it."""
+        rng = self.rng
+        self.left = rng.choice(LONG_HOLDS if self.slow else HOLDS)
+        turned = self.angle + math.pi
+        self.angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(32) * math.pi / 16, turned))
+        self.speed = 0.0 if self.slow else rng.choice((0.0, 0.0, rng.uniform(-9.0, 9.0)))
+        mark = rng.choice(self.marks)
+        self.size = rng.choice((0.0, rng.uniform(0.0, 0.3), rng.uniform(0.3, 1.0), mark, 1.0, 1.0, 1.0))
+        self.now = rng.choice((0.0, 1.0, 1.0, rng.random()))
 
     def wander(self, dt: float) -> None:
         """Move a place about the window; now and then it is somewhere else."""

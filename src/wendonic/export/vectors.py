@@ -5,6 +5,7 @@ import itertools
 import math
 import operator
 import random
+import re
 import types
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
@@ -18,9 +19,10 @@ from wendonic.export.build import Made
 from wendonic.export.coverage import Branches
 from wendonic.export.inputs import snake
 from wendonic.export.languages.python import PythonPackage
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LANDMARKS, LEVEL
 from wendonic.export.package import Package
-from wendonic.export.play_events import Hands, controls_of
+from wendonic.export.play_events import Hands, controls_of, zones_of
+from wendonic.kernels.angles import wrapped_angle
 from wendonic.recording.recording import Recording
 from wendonic.runtime.mode_run import ModeRun
 
@@ -79,9 +81,11 @@ class _Reference:
     """The tick function that the helm runs, and where the numbers of the printed one stand in its record."""
 
     def __init__(self, made: Made, package: Package) -> None:
-        self.run = ModeRun(
-            made.profile, made.mode, None, package.course or GROUND.numbers, package.axes, bool(package.course)
-        )
+        self.runs = [
+            ModeRun(made.profile, made.mode, None, course, package.axes, bool(package.course))
+            for course in (package.course or GROUND.numbers, LEVEL.numbers)
+        ]
+        self.run = self.runs[0]
         self.record = self.run.record_at_rest
         places: list[Path] = [()] * made.layout.width
         for path, place in made.layout.places.items():
@@ -98,8 +102,9 @@ class _Reference:
         else:
             self.record = self.run.tick(self.record, row, dt)
 
-    def begin(self, names: Sequence[str], given: Mapping[str, float]) -> None:
-        """Begin at rest, but for what is given by name."""
+    def begin(self, names: Sequence[str], given: Mapping[str, float], level: bool) -> None:
+        """Begin at rest, but for what is given by name, on level ground or on the course."""
+        self.run = self.runs[level]
         record = list(self.run.record_at_rest)
         for path, name in zip(self.paths, names, strict=True):
             if name in given and self.run.layout.place(*path) >= 0:
@@ -127,7 +132,7 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
     """Give stretches of play, each from nothing held: the time of each tick, and its sample."""
     controls = controls_of(made.sources)
     names = [control.name for control in controls]
-    marks = _marks(made)
+    marks, zones = _marks(made), zones_of(made.sources)
     episode = 0
     while True:
         episode += 1
@@ -135,7 +140,7 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
         state = DeviceState()
         row = sampler.row()
         sampler.begin(state)
-        hands = Hands(controls, marks, rng)
+        hands = Hands(controls, marks, zones, rng)
         # First each control alone, then some of them, then all.
         if episode <= len(names):
             active = [names[episode - 1]]
@@ -167,28 +172,31 @@ def _episode(
     t = 0.0
     reports = rng.random() < 0.4
     pause = rng.randrange(20, 2 * EPISODE_TICKS)
-    strange = 0.3 if rng.random() < 0.15 else 0.02
+    strange = 0.3 if rng.random() < 0.25 else 0.02
     # Ticks as long as a ramp end with it.
     times = [number.value for number in made.program.numbers if number.unit == "s" and 0.0 < number.value < 1.0]
     for number in range(rng.choice(LENGTHS)):
         dt = usual
         if rng.random() < strange:
-            dt = rng.choice((0.0, 1e-9, 1e-9, 0.12, 0.35, 2.0, *times))
+            dt = rng.choice((0.0, 1e-12, 1e-9, 0.12, 0.35, 2.0, *times))
         used = [] if number >= pause else active
         for event in hands.events(used, t, dt):
             state.apply(event)
         if rng.random() < 0.006:
             state.apply(Event(t, "lost.focus", 1))
-        if (made.sources.goal is not None and rng.random() < 0.04) or rng.random() < 0.002:
-            state.apply(Event(t, "goal", (rng.uniform(-4, 4), rng.uniform(-4, 4))))
+        often = 0.5 if number == 0 else 0.06
+        if (made.sources.goal is not None and rng.random() < often) or rng.random() < 0.002:
+            near = rng.choice((4.0, 0.4, 0.1, 0.0))
+            state.apply(Event(t, "goal", (rng.uniform(-near, near), rng.uniform(-near, near))))
         if made.sources.aims and rng.random() < 0.05:
             state.apply(Event(t, "aim", (rng.uniform(-4, 4), rng.uniform(-4, 4))))
         sampler.fill(state, row)
         now = list(row)
         if reports and rng.random() < 0.1:
-            now[places.view : places.view + 3] = 1.0, rng.uniform(-4, 4), rng.uniform(-1.5, 1.5)
+            pitch = rng.choice((rng.uniform(-1.5, 1.5), math.pi / 2))
+            now[places.view : places.view + 3] = 1.0, rng.uniform(-4, 4), pitch
         if reports and rng.random() < 0.1:
-            angle, steep = rng.uniform(-3, 3), rng.choice((0.0, 0.3, 0.9, 1.3))
+            angle, steep = rng.uniform(-3, 3), rng.choice((0.0, 0.3, 0.9, 1.3, 1.55))
             normal = math.sin(angle) * math.sin(steep), math.cos(angle) * math.sin(steep), math.cos(steep)
             row[places.ground : places.ground + 4] = rng.choice((0.0, 1.0, 1.0, 2.0)), *normal
             now[places.ground : places.ground + 4] = row[places.ground : places.ground + 4]
@@ -246,13 +254,53 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
     fields = {one.name for one in made.program.state}
     bound = {one.name for one in made.program.inputs}
     presses = {snake(name) for name in made.profile.press_names}
-    unbound = {name for name in presses if f"{name}_edges" not in bound and f"{name}_held" in fields}
+    unbound = {name for name in sorted(presses) if f"{name}_edges" not in bound or rng.random() < 0.15}
     found = {f"{name}_{part}": 1.0 for name in unbound for part in ("on", "held") if f"{name}_{part}" in fields}
-    if made.profile.mode[made.mode].movement == "carry":
-        found |= {name: rng.uniform(-1, 1) for name in sorted(fields) if name.startswith("move_keys_")}
-    if "course" in made.program.tick.context and not any("grid" in name for name in fields):
-        found |= {name: rng.uniform(-3, 3) for name in ("position_x", "position_y") if name in fields}
-    return found
+    if rng.random() < 0.5:
+        angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(32) * math.pi / 16))
+        ramps = [name for name in sorted(fields) if re.fullmatch(r"move_.*keys_[xy]", name)]
+        found |= {name: math.sin(angle) if name.endswith("x") else math.cos(angle) for name in ramps}
+    face = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4))
+    if any("grid" in name for name in fields):
+        found |= {"face": wrapped_angle(face), "frame_grid_step_share": rng.random()}
+        found |= {f"frame_grid_step_to_{axis}": rng.choice((0.0, 0.0, 1.0)) for axis in "xy"}
+        return {name: value for name, value in found.items() if name in fields}
+    if "course" in made.program.tick.context:
+        x, y = rng.choice((LANDMARKS[0], (rng.uniform(-3, 3), rng.uniform(-3, 3)), rng.choice(LANDMARKS)))
+        found |= {"position_x": x, "position_y": y}
+    if rng.random() < 0.5:
+        found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": wrapped_angle(face)}
+    if rng.random() < 0.5:
+        # A hair more than all of it, as sums and turns leave it.
+        heading, length = rng.randrange(16) * math.pi / 8, rng.choice((1.0 + 9e-10, rng.random()))
+        found |= {"move_right": length * math.sin(heading), "move_forward": length * math.cos(heading)}
+    return {name: value for name, value in found.items() if name in fields}
+
+
+def _near_goal(rng: random.Random) -> dict[str, float]:
+    """Return the state of a body that runs to a goal, near enough to be reached within a tick, or stood on."""
+    near, heading, speed = rng.choice((0.0, 0.11, 0.2, 0.3)), rng.uniform(-math.pi, math.pi), rng.uniform(0.0, 9.0)
+    x, y = math.sin(heading), math.cos(heading)
+    goal = {"frame_goal_there": 1.0, "frame_goal_x": near * x, "frame_goal_y": near * y}
+    return goal | {"velocity_x": speed * x, "velocity_y": speed * y}
+
+
+FULL = 0.999
+"""Amount from which on a mode is in full motion."""
+
+
+def _nudged(marked: "_Marked") -> dict[str, float]:
+    """Return the state of a mode in full motion, but with what moves a hair longer, and with the face a hair from
+    straight back.
+    """
+    if float(getattr(marked.result, "amount", 0.0)) < FULL:
+        return {}
+    moved = {"move_right", "move_forward"}
+    state = {name: float(getattr(marked.state, name)) for name in marked.state.__slots__}
+    state = {name: value * (1.0 + 9e-10) if name in moved else value for name, value in state.items()}
+    if "face" in state:
+        state["face"] = wrapped_angle(float(getattr(marked.result, "heading", 0.0)) + math.pi - 5e-10)
+    return state
 
 
 class _Marked:
@@ -274,8 +322,10 @@ class _Marked:
         self.of_state, self.of_result = (_values_of(type(struct)) for struct in (self.state, self.result))
         self.fill = _filler(type(self.given))
         self.more = [self.space["Settings"]()] if any(number.adjustable for number in made.program.numbers) else []
+        self.grounds: tuple[Sequence[float], ...] = ()
         if "course" in made.program.tick.context:
-            self.more.append(package.course or GROUND.numbers)
+            self.grounds = (package.course or GROUND.numbers, LEVEL.numbers)
+            self.more.append(self.grounds[0])
 
     def tick(self, values: Sequence[float], dt: float) -> list[float]:
         """Return state and results after a tick."""
@@ -283,20 +333,25 @@ class _Marked:
         self.space["step"](self.state, self.given, *self.more, dt, self.result)
         return [*self.of_state(self.state), *self.of_result(self.result)]
 
-    def begin(self, given: Mapping[str, float]) -> None:
-        """Begin at rest, but for what is given by name."""
+    def begin(self, given: Mapping[str, float], level: bool) -> None:
+        """Begin at rest, but for what is given by name, on level ground or on the course."""
+        if self.grounds:
+            self.more[-1] = self.grounds[level]
         self.state, self.result = self.space["State"](), self.space["Result"]()
         for name, value in given.items():
             setattr(self.state, name, self.number(value))
 
     def keep(self) -> Any:
         """Return what `back` goes back to."""
-        return copy.copy(self.state), copy.copy(self.result)
+        return copy.copy(self.state), copy.copy(self.result), list(self.more)
 
     def back(self, kept: Any) -> None:
         """Go back to a moment."""
-        self.state, self.result = copy.copy(kept[0]), copy.copy(kept[1])
+        self.state, self.result, self.more = copy.copy(kept[0]), copy.copy(kept[1]), list(kept[2])
 
+
+ON_LEVEL = 2.0
+"""Added to what a row begins with where the ground is level from there on."""
 
 HAIR = 2e-16
 """Share by which the mathematics of two languages may differ."""
@@ -343,6 +398,81 @@ def _single() -> Callable[[float], Any]:
     return np.float32
 
 
+class _Gathered:
+    """Vectors as they are gathered: stretches of play that come to branches which none has come to yet."""
+
+    def __init__(self, made: Made, package: Package, least_ticks: int) -> None:
+        self.made, self.least_ticks = made, least_ticks
+        self.names = [one.name for one in made.program.inputs]
+        game = [one.name for one, _ in _game(made, package)]
+        self.vectors = Vectors(["begin", "dt", *self.names], [*made.fields, *game])
+        self.reference, self.marked = _Reference(made, package), _Marked(made, package)
+        self.rough = _Rough(made, package)
+        self.branches = self.marked.branches
+        self.hair: set[tuple[int, bool]] = set()
+        self.allowed = 2e-5 if package.float32 else 4e-13
+
+    @property
+    def enough(self) -> bool:
+        """Whether there are as many ticks as are wanted."""
+        return len(self.vectors.rows) >= self.least_ticks
+
+    @property
+    def complete(self) -> bool:
+        """Whether nothing is left to look for."""
+        return self.enough and len(self.branches.seen) >= self.branches.count
+
+    def given_of(self, row: Sequence[float]) -> list[float]:
+        """Return what a sample hands in, in the order of the inputs."""
+        values = self.made.inputs_from(row)
+        return [values[name] for name in self.names]
+
+    def play(self, ticks: Sequence[Tick], begin: float, state: Mapping[str, float]) -> None:
+        """Take ticks, with what the helm's tick function makes of them."""
+        if begin > 0.0:
+            self.reference.begin(self.made.fields, state, begin > ON_LEVEL)
+        for number, (dt, row) in enumerate(ticks):
+            # What is printed is what counts, to the last digit.
+            values = self.made.inputs_from(row)
+            self.reference.tick(self.made.row_from(values), dt)
+            results = [*self.reference.results(), *self.reference.in_game_axes()]
+            given = [values[name] for name in self.names]
+            self.vectors.rows.append([begin if number == 0 else 0.0, dt, *given, *results])
+
+    def recorded(self, ticks: Sequence[Tick]) -> None:
+        """Take the ticks of a recording, whatever they come to."""
+        for dt, row in ticks:
+            self.marked.tick(self.given_of(row), dt)
+        self.play(ticks, 1.0, {})
+
+    def attempt(self, ticks: Sequence[Tick], anew: bool, start: Mapping[str, float], level: bool) -> dict[str, float]:
+        """Play a stretch; it is taken if it is wanted, and if every language goes the same way. Return the state a
+        hair from where it ends, nothing where it does not end in full motion.
+        """
+        seen, kept, rough_kept = set(self.branches.seen), self.marked.keep(), self.rough.keep()
+        ticks = [(0.0, ticks[0][1]), (1e-12, ticks[0][1]), *ticks] if start else ticks
+        if anew:
+            self.marked.begin(start, level)
+            self.rough.begin(start, level)
+        given = [(self.given_of(row), dt) for dt, row in ticks]
+        found = [self.marked.tick(values, dt) for values, dt in given]
+        nudged = _nudged(self.marked)
+        # Where the last digit decides, as at the corner of a wall, no two languages go the same way.
+        steady = (not self.enough or len(self.branches.seen) > len(seen)) and all(
+            abs(a - b) <= self.allowed * max(1.0, abs(a))
+            for mine, (values, dt) in zip(found, given, strict=True)
+            for a, b in zip(mine, self.rough.tick(values, dt), strict=True)
+        )
+        if steady:
+            self.play(ticks, (2.0 if start else float(anew)) + ON_LEVEL * level, start)
+        else:
+            self.marked.back(kept)
+            self.rough.back(rough_kept)
+            self.hair |= self.branches.seen - seen
+            self.branches.seen = seen
+        return nudged
+
+
 def vectors_of(
     made: Made,
     package: Package,
@@ -353,64 +483,25 @@ def vectors_of(
 ) -> Vectors:
     """Return vectors of at least 2,000 ticks, and more until nearly every branch has been taken."""
     rng = random.Random(15)
-    names = [one.name for one in made.program.inputs]
-    game = [one.name for one, _ in _game(made, package)]
-    vectors = Vectors(["begin", "dt", *names], [*made.fields, *game])
-    reference, marked = _Reference(made, package), _Marked(made, package)
-    branches = marked.branches
-
-    def given_of(row: Sequence[float]) -> list[float]:
-        values = made.inputs_from(row)
-        return [values[name] for name in names]
-
-    def play(ticks: Sequence[Tick], begin: float, state: Mapping[str, float]) -> None:
-        if begin > 0.0:
-            reference.begin(made.fields, state)
-        for number, (dt, row) in enumerate(ticks):
-            values = made.inputs_from(row)
-            reference.tick(row, dt)
-            given = [values[name] for name in names]
-            vectors.rows.append(
-                [begin if number == 0 else 0.0, dt, *given, *reference.results(), *reference.in_game_axes()]
-            )
-
+    gathered = _Gathered(made, package, least_ticks)
+    nothing = made.row_from({name: one.rest for name, one in made.inputs.fields.items()})
     if recording is not None and fits(made, recording):
-        ticks = recorded_ticks(made, recording, hz)
-        for dt, row in ticks:
-            marked.tick(given_of(row), dt)
-        play(ticks, 1.0, {})
-    rough = _Rough(made, package)
-    hair: set[tuple[int, bool]] = set()
-    allowed = 2e-5 if package.float32 else 4e-13
-    for number, played in enumerate(made_ticks(made, rng)):
-        enough = len(vectors.rows) >= least_ticks
-        if number > episodes or (enough and len(branches.seen) >= branches.count):
+        gathered.recorded(recorded_ticks(made, recording, hz))
+    for number, ticks in enumerate(made_ticks(made, rng)):
+        if number > episodes or gathered.complete:
             break
-        seen, kept, rough_kept = set(branches.seen), marked.keep(), rough.keep()
         anew = number == 0 or rng.random() < 0.5
-        start = _made_state(made, rng) if anew and number > 0 and rng.random() < 0.5 else {}
-        ticks = [(0.0, played[0][1]), *played] if start else played
-        if anew:
-            marked.begin(start)
-            rough.begin(start)
-        given = [(given_of(row), dt) for dt, row in ticks]
-        found = [marked.tick(values, dt) for values, dt in given]
-        wanted = not enough or len(branches.seen) > len(seen)
-        # Where the last digit decides, as at the corner of a wall, no two languages go the same way.
-        steady = wanted and all(
-            abs(a - b) <= allowed * max(1.0, abs(a))
-            for mine, (values, dt) in zip(found, given, strict=True)
-            for a, b in zip(mine, rough.tick(values, dt), strict=True)
-        )
-        if steady:
-            play(ticks, 2.0 if start else float(anew), start)
-        else:
-            marked.back(kept)
-            rough.back(rough_kept)
-            hair |= branches.seen - seen
-            branches.seen = seen
+        start = _made_state(made, rng) if anew and number > 0 and rng.random() < 0.6 else {}
+        level = bool(gathered.marked.grounds) and anew and number > 0 and rng.random() < 0.25
+        nudged = gathered.attempt(ticks, anew, start, level)
+        if made.sources.goal is not None and number % 4 == 3:
+            gathered.attempt([(rng.choice((1.0 / 60.0, 0.1)), nothing)] * 3, True, _near_goal(rng), level)
+        if nudged:
+            # What is held stays: there guards against rounding decide.
+            gathered.attempt([(1.0 / 60.0, ticks[-1][1])] * 6, True, nudged, level)
+    vectors, branches = gathered.vectors, gathered.branches
     vectors.branches, vectors.reached = branches.count, len(branches.seen)
-    vectors.one_way, vectors.not_come_to, vectors.by_a_hair = branches.missing(hair)
+    vectors.one_way, vectors.not_come_to, vectors.by_a_hair = branches.missing(gathered.hair)
     return vectors
 
 

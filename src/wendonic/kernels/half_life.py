@@ -17,15 +17,11 @@ def half_life_factor(half_life_s: float, dt: float) -> float:
     """Return the share of a difference that is left after `dt` seconds.
 
     Formula: 2 ** (-dt / half_life_s), exact for any `dt`: the shares of two halves of a tick multiply to
-    the share of the whole. A half-life of 0 s means no smoothing: nothing is left, unless `dt` is 0 too.
+    the share of the whole. A half-life of 0 s means no smoothing: nothing is left.
 
-    >>> half_life_factor(0.02, dt=0.02), half_life_factor(0.02, dt=0.0)
-    (0.5, 1.0)
-    >>> half_life_factor(0.0, dt=0.01)
-    0.0
+    >>> half_life_factor(0.02, dt=0.02), half_life_factor(0.02, dt=0.0), half_life_factor(0.0, dt=0.01)
+    (0.5, 1.0, 0.0)
     """
-    if dt <= 0.0:
-        return 1.0
     if half_life_s <= 0.0:
         return 0.0
     return share_left(half_life_s, dt)
@@ -43,7 +39,7 @@ def smoothed_mean(was: float, now: float, half_life_s: float, dt: float) -> floa
     if half_life_s <= 0.0 or was == now:
         return now
     lives = dt / half_life_s
-    left = half_life_factor(half_life_s, dt)
+    left = share_left(half_life_s, dt)
     if lives < 1e-6:
         return 0.5 * (was + now)
     goal = (now - was * left) / (1.0 - left)

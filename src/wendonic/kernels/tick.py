@@ -15,7 +15,7 @@ from wendonic.kernels.body.comfort import (
 )
 from wendonic.kernels.body.facing import face_after, leaves_diagonal
 from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, STEP_DOWN_M, FallState, height_settled, taken_off
-from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, has_forms, kept_in_turn
+from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, kept_in_turn
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
@@ -329,7 +329,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             if against_s > tuning.frame.hold_s or not leaves_diagonal(towards - ahead, heading - ahead):
                 towards, against_s = heading, 0.0
             state = state._replace(towards=towards, against_s=against_s)
-        elif turns and tuning.sector_by_heading > 0:
+        elif tuning.frame.holds <= 0 and turns and tuning.sector_by_heading > 0:
             state = state._replace(towards=heading)
         face = face_after(
             tuning.frame.face,
@@ -403,7 +403,7 @@ def requested(
     """Return what the channel `move` makes of `dt` seconds, and the request with it."""
     after, move = move_output(tuning, tables, state, raw, presses, dt)
     mean_right, mean_forward = move.right, move.forward
-    if has_forms(gait) and tuning.smoothing == SMOOTHING_HALF_LIFE:
+    if gait.forms > 0 and tuning.smoothing == SMOOTHING_HALF_LIFE:
         # What follows a request in proportion has to follow all of the tick, not its end.
         mean_right = smoothed_mean(state.right, move.right, tuning.half_life_s, dt)
         mean_forward = smoothed_mean(state.forward, move.forward, tuning.half_life_s, dt)
@@ -611,7 +611,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         presses = (*presses, after)
     gait, gait_number = gait_in_use(tuning.gaits, presses)
 
-    wall = Vec3(sample.wall.x + memory.wall.x, sample.wall.y + memory.wall.y, sample.wall.z)
+    wall = sample.wall
+    if tuning.walled > 0:
+        wall = Vec3(wall.x + memory.wall.x, wall.y + memory.wall.y, wall.z)
     walled = wall.x != 0.0 or wall.y != 0.0 or wall.z != 0.0
     rise_states, throttle_states = memory.axes.rise, memory.axes.throttle
     if lagging(tuning.rise.sources) and walled:
@@ -690,7 +692,10 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     if tuning.turning > 0 or tuning.frame.frame == FRAME_GRID:
         amount = math.sqrt(move_x * move_x + move_y * move_y)
         # Only rounding can bring it here, in every frame that caps.
-        amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
+        if tuning.frame.frame in (FRAME_DRIVE, FRAME_GRID):
+            amount = min(amount, 1.0)
+        else:
+            amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
         heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
     if tuning.frame.frame == FRAME_FLY:
         # Straight up or down there is no heading, but an amount.

@@ -3,7 +3,7 @@
 from wendonic.export.build import Made
 from wendonic.export.languages.c99 import CPackage
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LEVEL
 from wendonic.export.package import Package
 
 HEAD = """/* Replays the test vectors: reads them, ticks, and compares every number. */
@@ -121,7 +121,8 @@ static int run_{mode}(void)
         const double *numbers = read.numbers + row * read.columns;
         if (numbers[0] > 0.0)
             {begin}(&state, &result);
-        for (size_t k = 0; numbers[0] > 1.0 && k < sizeof state / sizeof({real}); k++)
+{stands}        const int given_state = numbers[0] == 2.0 || numbers[0] == 4.0;
+        for (size_t k = 0; given_state && k < sizeof state / sizeof({real}); k++)
             (({real} *)&state)[k] = ({real})numbers[read.inputs + k];
         {real} *given = ({real} *)&input;
         for (size_t k = 2; k < read.inputs; k++)
@@ -148,7 +149,9 @@ def c99_runner(package: Package) -> dict[str, str]:
     text = HEAD.format(stem=package.stem, real=real, limit=limit, flips=flips)
     if any("course" in made.program.tick.context for made in package.modes):
         numbers = ", ".join(printed.value(float(number)) for number in package.course or GROUND.numbers)
-        text += "\n" + "\n".join(printed.wrap(f"static const {real} ground[] = {{{numbers}}};")) + "\n"
+        level = ", ".join(printed.value(number) for number in LEVEL.numbers)
+        for name, row in (("ground", numbers), ("level", level)):
+            text += "\n" + "\n".join(printed.wrap(f"static const {real} {name}[] = {{{row}}};")) + "\n"
     for made in package.modes:
         text += _mode(package, printed, made)
     calls = " + ".join(f"run_{made.mode}()" for made in package.modes)
@@ -170,13 +173,15 @@ def _mode(package: Package, printed: CPackage, made: Made) -> str:
     program = made.program
     inputs = 2 + len(program.inputs)
     columns = inputs + len(program.state) + len(program.results) + len(game_values(made, package.axes))
-    settings = more = ""
+    settings = more = stands = ""
     if adjustable(program):
         name = printed.struct(made, "settings")
         settings = f"    {name} settings;\n    {printed.struct(made, 'settings_of_profile')}(&settings);\n"
         more = "&settings, "
     if "course" in program.tick.context:
-        more += "ground, "
+        settings += f"    const {printed.real} *course = ground;\n"
+        stands = "        if (numbers[0] > 0.0)\n            course = numbers[0] > 2.0 ? level : ground;\n"
+        more += "course, "
     return MODE.format(
         mode=made.mode,
         vectors=vectors_name(package, made),
@@ -184,6 +189,7 @@ def _mode(package: Package, printed: CPackage, made: Made) -> str:
         inputs=inputs,
         settings=settings,
         more=more,
+        stands=stands,
         real=printed.real,
         **{kind: printed.struct(made, kind) for kind in ("state", "input", "result", "begin", "tick")},
     )

@@ -2,7 +2,7 @@
 
 from wendonic.export.languages.csharp import CSharpPackage, pascal
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LEVEL
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -49,7 +49,7 @@ public static class {name}Runner
             double[] row = rows[number];
             if (row[0] > 0.0)
                 body = make();
-            if (row[0] > 1.0) {{
+{stands}            if (row[0] == 2.0 || row[0] == 4.0) {{
                 object state = body.GetType().GetField("State").GetValue(body);
                 int place = first;
                 foreach (FieldInfo one in FieldsOf(state))
@@ -94,17 +94,21 @@ def csharp_runner(package: Package) -> dict[str, str]:
     """Return the runner by its file's name."""
     printed = CSharpPackage(package)
     name = pascal(package.stem)
-    runs = ground = ""
+    runs = ground = stands = ""
     if any("course" in made.program.tick.context for made in package.modes):
         numbers = ", ".join(map(repr, package.course or GROUND.numbers))
-        ground = f"    private static readonly double[] Ground = {{ {numbers} }};\n\n"
+        level = ", ".join(map(repr, LEVEL.numbers))
+        ground = f"    private static readonly double[] Ground = {{ {numbers} }};\n"
+        ground += f"    private static readonly double[] Level = {{ {level} }};\n"
+        ground += "    private static double[] course = Ground;\n\n"
+        stands = "            if (row[0] > 0.0)\n                course = row[0] > 2.0 ? Level : Ground;\n"
     for made in package.modes:
         body, given = (printed.class_name(made, kind) for kind in ("body", "input"))
         more = f"new {name}.{printed.class_name(made, 'settings')}(), " if adjustable(made.program) else ""
-        more += "Ground, " if "course" in made.program.tick.context else ""
+        more += "course, " if "course" in made.program.tick.context else ""
         runs += (
             f'        Run("{made.mode}", "{vectors_name(package, made)}", () => new {name}.{body}(), '
             f"new {name}.{given}(),\n"
             f"            (body, input, dt) => (({name}.{body})body).Tick(({name}.{given})input, {more}dt));\n"
         )
-    return {f"{name}Runner.cs": TEXT.format(name=name, runs=runs, ground=ground)}
+    return {f"{name}Runner.cs": TEXT.format(name=name, runs=runs, ground=ground, stands=stands)}

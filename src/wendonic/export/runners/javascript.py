@@ -2,7 +2,7 @@
 
 from wendonic.export.languages.javascript import JavaScriptPackage, camel
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LEVEL
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -19,7 +19,7 @@ function camel(name) {{
     return name.replace(/_+([a-z0-9])/g, (_, letter) => letter.toUpperCase());
 }}
 
-function run(mode, file, makeBody, makeInput, more) {{
+function run(mode, file, makeBody, makeInput, more, grounds) {{
     const lines = readFileSync(new URL(file, import.meta.url), "utf8").trimEnd().split("\\n");
     const names = lines[0].split(",");
     const rows = lines.slice(1).map((line) => line.split(",").map(Number));
@@ -30,15 +30,19 @@ function run(mode, file, makeBody, makeInput, more) {{
     const largest = wanted.map((_, k) => rows.reduce((most, row) => Math.max(most, Math.abs(row[first + k])), 1.0));
     const input = makeInput();
     let body = makeBody();
+    let ground = [];
     for (const [number, row] of rows.entries()) {{
-        if (row[0] > 0.0) body = makeBody();
+        if (row[0] > 0.0) {{
+            body = makeBody();
+            ground = grounds.slice(row[0] > 2.0 ? 1 : 0).slice(0, 1);
+        }}
         wanted.forEach((name, k) => {{
-            if (row[0] > 1.0 && name in body.state) body.state[name] = row[first + k];
+            if ((row[0] === 2.0 || row[0] === 4.0) && name in body.state) body.state[name] = row[first + k];
         }});
         inputs.forEach((name, k) => {{
             input[name] = row[2 + k];
         }});
-        body.tick(input, ...more, row[1]);
+        body.tick(input, ...more, ...ground, row[1]);
         wanted.forEach((name, k) => {{
             const found = name in body.state ? body.state[name] : body.result[name];
             const difference = Math.abs(found - row[first + k]) / largest[k];
@@ -62,18 +66,18 @@ def javascript_runner(package: Package) -> dict[str, str]:
     printed = JavaScriptPackage(package)
     text = TEXT.format(stem=package.stem)
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers = ", ".join(map(repr, package.course or GROUND.numbers))
-        text += f"const ground = [{numbers}];\n"
+        numbers, level = (", ".join(map(repr, one)) for one in (package.course or GROUND.numbers, LEVEL.numbers))
+        text += f"const grounds = [[{numbers}], [{level}]];\n"
     for made in package.modes:
-        more = []
+        more, grounds = [], "[]"
         if adjustable(made.program):
             more.append(f"profile.{printed.maker(made, 'settings')}()")
         if "course" in made.program.tick.context:
-            more.append("ground")
+            grounds = "grounds"
         name, input_maker = printed.class_name(made) or "Body", printed.maker(made, "input")
         text += (
             f'run("{made.mode}", "./{vectors_name(package, made)}", () => new profile.{name}(), '
-            f"profile.{input_maker}, [{', '.join(more)}]);\n"
+            f"profile.{input_maker}, [{', '.join(more)}], {grounds});\n"
         )
     text += (
         "console.log(`${ticks} ticks, worst difference ${worst.toExponential(1)}`);\n"

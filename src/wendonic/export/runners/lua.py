@@ -3,7 +3,7 @@
 from wendonic.export.languages.lua import LuaPackage
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LEVEL
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -14,7 +14,7 @@ local profile = require("{stem}")
 
 local reserved = {{ {reserved} }}
 local ticks, worst, faults = 0, 0.0, 0
-
+{grounds}
 local function field(name)
     return reserved[name] and name .. "_" or name
 end
@@ -57,10 +57,10 @@ local function run(mode, file, tick, new_state, new_input, new_result, more)
     for number, row in ipairs(rows) do
         if row[1] > 0.0 then
             state, result = new_state(), new_result()
-        end
+{stands}        end
         for column = first, #names do
             local name = field(names[column]:sub(6))
-            if row[1] > 1.0 and state[name] ~= nil then
+            if (row[1] == 2.0 or row[1] == 4.0) and state[name] ~= nil then
                 state[name] = row[column]
             end
         end
@@ -101,16 +101,18 @@ def lua_runner(package: Package) -> dict[str, str]:
     """Return the runner by its file's name."""
     printed = LuaPackage(package)
     reserved = ", ".join(f'["{word}"] = true' for word in sorted(WORDS["lua"]))
-    text = TEXT.format(stem=package.stem, reserved=reserved)
+    grounds = stands = ""
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers = ", ".join(map(repr, package.course or GROUND.numbers))
-        text += f"local ground = {{ {numbers} }}\n"
+        numbers, level = (", ".join(map(repr, one)) for one in (package.course or GROUND.numbers, LEVEL.numbers))
+        grounds = f"local ground = {{ {numbers} }}\nlocal level = {{ {level} }}\nlocal course = ground\n"
+        stands = "            course = row[1] > 2.0 and level or ground\n"
+    text = TEXT.format(stem=package.stem, reserved=reserved, grounds=grounds, stands=stands)
     for made in package.modes:
         more = ""
         if adjustable(made.program):
             more += f"profile.new_{package.prefix(made)}settings(), "
         if "course" in made.program.tick.context:
-            more += "ground, "
+            more += "course, "
         makers = ", ".join(
             printed.maker(made, kind).replace("M.", "profile.") for kind in ("state", "input", "result")
         )

@@ -3,7 +3,7 @@
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND
+from wendonic.export.made_ground import GROUND, LEVEL
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -24,7 +24,7 @@ def field(name):
     return f"{{name}}_" if name in RESERVED else name
 
 
-def run(mode, file, step, make_state, make_input, make_result, *more):
+def run(mode, file, step, make_state, make_input, make_result, more, grounds):
     """Return how many ticks there were, the worst difference, and how many faults."""
     with open(HERE / file, newline="", encoding="utf-8") as lines:
         names, *rows = csv.reader(lines)
@@ -33,17 +33,18 @@ def run(mode, file, step, make_state, make_input, make_result, *more):
     whole = [all(row[place].is_integer() for row in rows) for place in range(len(names))]
     largest = [max(1.0, *(abs(row[place]) for row in rows)) for place in range(len(names))]
     state, given, result = make_state(), make_input(), make_result()
-    worst, faults = 0.0, 0
+    worst, faults, ground = 0.0, 0, ()
     for number, row in enumerate(rows, 1):
         if row[0] > 0.0:
             state, result = make_state(), make_result()
+            ground = grounds[row[0] > 2.0 :][:1]
         for place in range(first, len(names)):
             name = field(names[place].removeprefix("want_"))
-            if row[0] > 1.0 and hasattr(state, name):
+            if row[0] in (2.0, 4.0) and hasattr(state, name):
                 setattr(state, name, row[place])
         for place in range(2, first):
             setattr(given, field(names[place]), row[place])
-        step(state, given, *more, row[1], result)
+        step(state, given, *more, *ground, row[1], result)
         for place in range(first, len(names)):
             name = field(names[place].removeprefix("want_"))
             found = getattr(state, name) if hasattr(state, name) else getattr(result, name)
@@ -67,13 +68,14 @@ def python_runner(package: Package) -> dict[str, str]:
     text = TEXT.format(stem=package.stem, reserved=sorted(WORDS["python"]))
     if any("course" in made.program.tick.context for made in package.modes):
         text += f"GROUND = ({', '.join(map(repr, package.course or GROUND.numbers))},)\n"
+        text += f"LEVEL = ({', '.join(map(repr, LEVEL.numbers))})\n"
     text += "RUNS = [\n"
     for made in package.modes:
         makers = ", ".join(f"profile.{printed.class_name(made, kind)}" for kind in ("state", "input", "result"))
-        more = f", profile.{printed.class_name(made, 'settings')}()" if adjustable(made.program) else ""
-        more += ", GROUND" if "course" in made.program.tick.context else ""
+        more = f"(profile.{printed.class_name(made, 'settings')}(),)" if adjustable(made.program) else "()"
+        grounds = "(GROUND, LEVEL)" if "course" in made.program.tick.context else "()"
         step = f"profile.{package.prefix(made)}step"
-        text += f'    run("{made.mode}", "{vectors_name(package, made)}", {step}, {makers}{more}),\n'
+        text += f'    run("{made.mode}", "{vectors_name(package, made)}", {step}, {makers}, {more}, {grounds}),\n'
     text += (
         "]\n"
         "TICKS, WORST = sum(one for one, _, _ in RUNS), max(one for _, one, _ in RUNS)\n"

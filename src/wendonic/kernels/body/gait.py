@@ -6,9 +6,6 @@ from typing import NamedTuple
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
 from wendonic.kernels.vector import ZERO3, Vec3, length3
 
-COASTS_OUT = 1
-COASTS_ON = 2
-
 COAST_ENDS_M_S = 0.02
 """A half-life never arrives; a body that coasts stands still below this speed."""
 
@@ -18,12 +15,13 @@ class GaitTuning(NamedTuple):
 
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
     rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
-    `coast_half_life_s` takes that of the brake, but for a reversal, and 2 where speed is kept; `loses` where
-    `turn_loss` is the share of speed lost when the request turns straight back. Walls stop a body of `radius_m`;
-    `rise_m_s` is how fast it rises where it flies.
+    `coast_half_life_s` takes that of the brake, but for a reversal, `keeps` where speed is kept; `forms` where any of
+    these is 1, see `with_forms`. `loses` is 1 where `turn_loss` is the share of speed lost when the request turns
+    straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises where it flies.
     """
 
     press: int
+    forms: int
     top_speed_m_s: float
     accel_m_s2: float
     brake_m_s2: float
@@ -34,6 +32,7 @@ class GaitTuning(NamedTuple):
     air_brake_m_s2: float
     drags: int
     drag_per_s: float
+    keeps: int
     coasts: int
     coast_half_life_s: float
     loses: int
@@ -43,7 +42,7 @@ class GaitTuning(NamedTuple):
     fall: FallTuning
 
 
-PLAIN_GAIT = GaitTuning(-1, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL)
+PLAIN_GAIT = GaitTuning(-1, 0, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL)
 
 
 class Stride(NamedTuple):
@@ -208,21 +207,22 @@ def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
     return math.pow(max(1.0 - turn_loss, LEAST_KEPT), angle / math.pi)
 
 
-def has_forms(gait: GaitTuning) -> bool:
-    """Return whether a gait has more than a top speed and two rates.
+def with_forms(gait: GaitTuning) -> GaitTuning:
+    """Return a gait that knows whether it has more than a top speed and two rates.
 
-    >>> has_forms(PLAIN_GAIT), has_forms(PLAIN_GAIT._replace(coasts=1))
-    (False, True)
+    >>> with_forms(PLAIN_GAIT).forms, with_forms(PLAIN_GAIT._replace(coasts=1)).forms
+    (0, 1)
     """
-    return gait.reverses > 0 or gait.airborne > 0 or gait.drags > 0 or gait.coasts > 0
+    formed = gait.reverses > 0 or gait.airborne > 0 or gait.drags > 0 or gait.keeps > 0 or gait.coasts > 0
+    return gait._replace(forms=1 if formed else 0)
 
 
 def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: float) -> Stride:
     """Return velocity (m/s) and displacement (m) after `dt` seconds of a gait with all its forms.
 
-    Under `COASTS_ON` a request that is weaker than the speed sets the direction alone, and none changes nothing.
+    Where a gait `keeps` its speed, a weaker request sets the direction alone, and none changes nothing.
 
-    >>> icy = PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0)
+    >>> icy = with_forms(PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0))
     >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 0.25).velocity.x
     1.0
     >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), ZERO3, 0.05).velocity.x
@@ -230,13 +230,13 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     """
     accel_m_s2 = gait.accel_m_s2
     brake_m_s2 = gait.brake_m_s2
-    if has_forms(gait):
+    if gait.forms > 0:
         along = velocity.x * wanted.x + velocity.y * wanted.y + velocity.z * wanted.z
         speed = length3(velocity)
         want = length3(wanted)
         if gait.drags > 0:
             return against_drag(velocity, wanted, gait.drag_per_s, dt)
-        if gait.coasts == COASTS_ON and want < speed:
+        if gait.keeps > 0 and want < speed:
             # A weaker request turns it and slows nothing, so that a key's ramp takes nothing with it.
             if want == 0.0:
                 return Stride(velocity, Vec3(velocity.x * dt, velocity.y * dt, velocity.z * dt))
@@ -248,7 +248,7 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
                 brake_m_s2 = gait.air_brake_m_s2
         elif gait.reverses > 0 and along < 0.0:
             brake_m_s2 = gait.reverse_m_s2
-        elif gait.coasts == COASTS_OUT and along >= 0.0 and want < speed:
+        elif gait.coasts > 0 and along >= 0.0 and want < speed:
             return coasting(velocity, wanted, gait.coast_half_life_s, dt)
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 
@@ -261,7 +261,7 @@ def plan_stride(
     >>> plan_stride(PLAIN_GAIT, False, ZERO3, 3.0, 0.0, 0.1).velocity.x
     2.2
     """
-    if has_forms(gait):
+    if gait.forms > 0:
         return stride(gait, in_air, Vec3(velocity.x, velocity.y, 0.0), Vec3(wanted_x, wanted_y, 0.0), dt)
     vel_x, vel_y, moved_x, moved_y = walked(
         velocity.x, velocity.y, wanted_x, wanted_y, gait.accel_m_s2, gait.brake_m_s2, dt
@@ -272,10 +272,11 @@ def plan_stride(
 def line_stride(gait: GaitTuning, speed: float, wanted: float, dt: float) -> tuple[float, float]:
     """Return what `stride` gives on a line: the speed (m/s, backwards negative), and the distance (m).
 
-    >>> line_stride(PLAIN_GAIT, 0.0, -3.0, 0.1)[0], line_stride(PLAIN_GAIT._replace(drags=1), 0.0, 2.0, 9e9)[0]
+    >>> dragged = with_forms(PLAIN_GAIT._replace(drags=1))
+    >>> line_stride(PLAIN_GAIT, 0.0, -3.0, 0.1)[0], line_stride(dragged, 0.0, 2.0, 9e9)[0]
     (-2.2, 2.0)
     """
-    if has_forms(gait):
+    if gait.forms > 0:
         after = stride(gait, False, Vec3(speed, 0.0, 0.0), Vec3(wanted, 0.0, 0.0), dt)
         return after.velocity.x, after.displacement.x
     moved = speed * dt

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, has_forms, plan_stride
+from wendonic.kernels.body.gait import GaitTuning, plan_stride
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.slope import (
     Footing,
@@ -130,7 +130,7 @@ def walk(
     in_air = request.grounded <= 0.0
     mean_x = move_x
     mean_y = move_y
-    if has_forms(gait):
+    if gait.forms > 0:
         mean_x, mean_y = mean_move(request, move_x, move_y)
     x, y, z = body.position
     if slope.follows <= 0:
@@ -147,7 +147,7 @@ def walk(
     direction = laid_on_slope(left.x, left.y, normal)
     slide = laid_on_slope(left.slide_x, left.slide_y, normal)
     plan = direction
-    if has_forms(gait) and left.refused <= 0.0:
+    if gait.forms > 0 and left.refused <= 0.0:
         plan = laid_on_slope(mean_x, mean_y, normal)
     wanted_x = plan.x * top_speed + slide.x
     wanted_y = plan.y * top_speed + slide.y

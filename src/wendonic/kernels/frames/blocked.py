@@ -40,7 +40,7 @@ def is_blocked(course: Row, x: float, y: float) -> bool:
             if course[place + 1] == x and course[place + 2] == y:
                 found = True
                 break
-            k = k + 1 if k + 1 < size else 0
+            k = (k + 1) % size
     return found
 
 

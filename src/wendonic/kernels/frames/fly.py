@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, has_forms, stride
+from wendonic.kernels.body.gait import GaitTuning, stride
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
@@ -64,7 +64,7 @@ def steer_fly(
     top_speed = gait.top_speed_m_s
     direction = flight_direction(tuning, gait, request, request.right, request.forward)
     mean = direction
-    if has_forms(gait):
+    if gait.forms > 0:
         mean = flight_direction(tuning, gait, request, request.mean_right, request.mean_forward)
     wanted = Vec3(mean.x * top_speed, mean.y * top_speed, mean.z * top_speed)
     after = stride(gait, False, body.velocity, wanted, dt)

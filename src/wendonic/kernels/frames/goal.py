@@ -94,7 +94,7 @@ def queued(waiting: tuple[Vec2, ...], place: float, x: float, y: float) -> tuple
     """
     found: tuple[Vec2, ...] = ()
     for k in range(len(waiting)):
-        found = (*found, Vec2(x, y) if place == k else waiting[k])
+        found = (*found, Vec2(x, y) if len(waiting) == 1 or place == k else waiting[k])
     return found
 
 

@@ -53,9 +53,9 @@ def steer_goto(
         move_x = to_x / far * share
         move_y = to_y / far * share
     after, wanted = walk(gait, tuning.slope, course, body, request, move_x, move_y, dt)
-    if far > 0.0 and not goes_on:
+    if not goes_on:
         along = (after.position.x - body.position.x) * to_x + (after.position.y - body.position.y) * to_y
-        if along / far >= far:
+        if along >= far * far:
             after = Body(body.face, Vec3(goal.x, goal.y, after.position.z), ZERO3)
     return state, after, wanted
 

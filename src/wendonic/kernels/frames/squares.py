@@ -191,12 +191,12 @@ def may_step(tuning: GridTuning, course: Row, x: float, y: float, step_x: float,
     >>> from wendonic.kernels.frames.blocked import blocked_table
     >>> course = (0.0, 0.0, 3.0, *blocked_table([(0.0, 1.0)]))
     >>> steps = ((1.0, 0.0), (0.0, 1.0), (1.0, 1.0), (1.0, -1.0))
-    >>> [may_step(NO_GRID, course, 0.0, 0.0, *step, 0.0) for step in steps]
+    >>> [may_step(NO_GRID._replace(diagonals=1), course, 0.0, 0.0, *step, 0.0) for step in steps]
     [True, False, False, True]
     """
     to_x = x + step_x
     to_y = y + step_y
-    if step_x == 0.0 or step_y == 0.0:
+    if tuning.diagonals <= 0 or step_x == 0.0 or step_y == 0.0:
         return is_free(tuning, course, x, y, to_x, to_y, z)
     around = is_free(tuning, course, x, y, to_x, y, z) and is_free(tuning, course, x, y, x, to_y, z)
     return (

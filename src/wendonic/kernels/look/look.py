@@ -202,12 +202,14 @@ def look_output(
     for k in range(len(tuning.sources)):
         state, turn = look_turn(tuning.sources[k], tables, states[k], raw[k], presses, dt)
         after = (*after, state)
-        yaw += turn.yaw
-        pitch += turn.pitch
-        amount = abs(turn.yaw) + abs(turn.pitch)
-        if amount > most and amount >= tuning.sources[k].least * dt:
-            most = amount
-            source = k + 0.0
+        if turn.yaw != 0.0 or turn.pitch != 0.0:
+            yaw += turn.yaw
+            pitch += turn.pitch
+            amount = abs(turn.yaw) + abs(turn.pitch)
+            felt = tuning.sources[k].kind != LOOK_RATE or amount >= tuning.sources[k].least * dt
+            if (k == 0 or amount > most) and felt:
+                most = amount
+                source = k + 0.0
     new_pitch = view_pitch
     if yaw != 0.0 or pitch != 0.0:
         if tuning.zoom_press >= 0 and presses[tuning.zoom_press].held > 0.0:

@@ -21,6 +21,7 @@ from wendonic.kernels.source.source import (
     SourceState,
     SourceTuning,
     source_output,
+    within_circle,
 )
 from wendonic.kernels.vector import ZERO2
 
@@ -139,7 +140,9 @@ def move_output(
         sources = (*sources, after)
         if tuning.across > 0 and tuning.sources[k].kind != SOURCE_SWING:
             # What is nearly upright requests nothing: no thumb is steady across.
-            side = wedged(shaped.x, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
+            side = shaped.x
+            if tuning.sources[k].kind != SOURCE_KEYS and side != 0.0:
+                side = wedged(side, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
             shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped)
@@ -164,7 +167,7 @@ def move_output(
     last_source = source if length > 0.0 else -1.0
 
     scale = 1.0
-    if len(tuning.diagonals) == 0:
+    if len(tuning.diagonals) == 0 and not needs_no_cap(tuning):
         scale = scale_under(tuning.diagonal, tuning.diagonal_factor, length, x, y)
     for k in range(len(tuning.diagonals)):
         if source == k:
@@ -197,13 +200,28 @@ def move_output(
     elif tuning.smoothing == SMOOTHING_ONE_EURO:
         filtered, right, forward = one_euro(tuning.one_euro, filtered, x, y, state.right, state.forward, dt)
     amount = math.hypot(right, forward)
-    if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
+    if tuning.smoothing != SMOOTHING_NONE and x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
         right = forward = amount = 0.0
     elif 1.0 < amount < 1.0 + 1e-9:
         # Only rounding can bring it here.
         amount = 1.0
     after_all = MoveState(sources, last_source, pace, notch, filtered, right, forward)
     return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept)
+
+
+def needs_no_cap(tuning: MoveTuning) -> bool:
+    """Return whether a cap of diagonals has nothing to do: no source requests more than a length of 1.
+
+    >>> from wendonic.kernels.source.source import PLAIN_SOURCE
+    >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,))
+    >>> needs_no_cap(stick), needs_no_cap(stick._replace(sources=(PLAIN_SOURCE._replace(kind=SOURCE_KEYS),)))
+    (True, False)
+    """
+    within = tuning.diagonal == DIAGONAL_CAP and (tuning.merge != MERGE_SUM or len(tuning.sources) == 1)
+    for k in range(len(tuning.sources)):
+        across = tuning.across > 0 and tuning.sources[k].kind == SOURCE_KEYS
+        within = within and (across or within_circle(tuning.sources[k]))
+    return within
 
 
 def any_ramping(tuning: MoveTuning, state: MoveState, raw: tuple[Row, ...]) -> bool:

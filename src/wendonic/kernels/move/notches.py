@@ -27,6 +27,9 @@ def nearest_notch(heading: float, notches: int) -> float:
         return math.floor(share + 0.5) % notches + 0.0
     clockwise, other = border + 0.5, border - 0.5
     to_side = abs(math.sin(clockwise * width)) - abs(math.sin(other * width))
+    if notches % 4 == 0:
+        # No two neighbours are as far to the side.
+        return (clockwise if to_side > 0.0 else other) % notches
     ahead = math.cos(clockwise * width) - math.cos(other * width)
     if abs(to_side) > ON_BORDER:
         point = clockwise if to_side > 0.0 else other

@@ -151,12 +151,13 @@ class Waiting(NamedTuple):
 
 
 def waiting_output(
-    tuning: PressTuning, state: PressState, ons: float, lost: float, grounded: float, dt: float
+    tuning: PressTuning, state: PressState, raw: PressInput, ons: float, grounded: float, dt: float
 ) -> Waiting:
     """Return whether a press that waits for the ground begins, see `press_output`.
 
     >>> double_jump = SILENT_PRESS._replace(waits=1, airs=1, air_jumps=1.0)
-    >>> waiting_output(double_jump, PRESS_AT_REST._replace(air_s=1.0), 1.0, 0.0, grounded=0.0, dt=0.01)[2:]
+    >>> pressed = PressInput(1.0, 1.0, 0.0)
+    >>> waiting_output(double_jump, PRESS_AT_REST._replace(air_s=1.0), pressed, 1.0, grounded=0.0, dt=0.01)[2:]
     (1.0, 0.0, 1.0)
     """
     air_s = 0.0 if grounded > 0.0 else min(state.air_s + dt, FAR_S)
@@ -169,21 +170,21 @@ def waiting_output(
             wanted_s = -1.0
     if ons > 0.0:
         wanted_s = 0.0
-    if lost > 0.0:
+    if raw.lost > 0.0 and raw.down == 0.0:
         wanted_s = -1.0
-    grace_s = tuning.grace_s + SLACK_S
-    given = 1.0 if grounded > 0.0 or (air_s <= grace_s and begun_s > air_s + grace_s) else 0.0
-    if tuning.airs > 0:
-        if grounded > 0.0:
-            air_count = 0.0
-        elif wanted_s == 0.0 and given == 0.0 and air_count < tuning.air_jumps:
-            air_count += 1.0
-            given = 1.0
+    if tuning.airs > 0 and grounded > 0.0:
+        air_count = 0.0
     began = 0.0
-    if wanted_s >= 0.0 and given > 0.0:
-        wanted_s = -1.0
-        begun_s = 0.0
-        began = 1.0
+    if wanted_s >= 0.0:
+        grace_s = tuning.grace_s + SLACK_S
+        if grounded > 0.0 or (air_s <= grace_s and begun_s > air_s + grace_s):
+            began = 1.0
+        elif tuning.airs > 0 and wanted_s == 0.0 and air_count < tuning.air_jumps:
+            air_count += 1.0
+            began = 1.0
+        if began > 0.0:
+            wanted_s = -1.0
+            begun_s = 0.0
     return Waiting(wanted_s, air_s, air_count, begun_s, began)
 
 
@@ -208,15 +209,16 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     >>> tapped.held, tapped.began, tapped.ended
     (0.0, 1.0, 1.0)
     """
-    if tuning.style == STYLE_SILENT and state.held == 0.0:
-        return PRESS_AT_REST
+    if tuning.style == STYLE_SILENT:
+        if state.held == 0.0:
+            return PRESS_AT_REST
+        # Held in from another mode: it ends here.
+        return state._replace(down=raw.down, on=0.0, held=0.0, began=0.0, ended=1.0, began_count=0.0)
     down_s, first_s, on = state.down_s, state.first_s, state.on
     ons = offs = 0.0
     timed = tuning.style in (STYLE_TAP, STYLE_LONG, STYLE_DOUBLE, STYLE_REPEAT)
     if timed or raw.edges > 0.0:
         down_s, first_s, on, ons, offs = style_output(tuning, state, raw, dt)
-    if tuning.style == STYLE_SILENT:
-        on = 0.0
     held = state.held
     ended = 1.0 if held > 0.0 and (offs > 0.0 or on == 0.0) else 0.0
     began = 0.0
@@ -229,8 +231,7 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     else:
         if ended > 0.0:
             held = 0.0
-        lost = raw.lost > 0.0 and raw.down == 0.0
-        waited = waiting_output(tuning, state, ons, 1.0 if lost else 0.0, grounded, dt)
+        waited = waiting_output(tuning, state, raw, ons, grounded, dt)
         wanted_s, air_s, air_count, begun_s, began = waited
         if began > 0.0:
             if on == 0.0:

@@ -49,7 +49,8 @@ def zone_axis(along: float, inner: float, outer: float) -> float:
 
 
 def wedged(x: float, y: float, share: float) -> Vec2:
-    """Return a position with each coordinate damped in proportion to the other one, and its length kept.
+    """Return a position that is not the middle with each coordinate damped in proportion to the other one, and its
+    length kept.
 
     Formula: |x| becomes |x| - share |y|, |y| becomes |y| - share |x|, neither below 0, and the length is put back; so
     a direction within atan(share) of an axis is put on it, and the rest fans out without a jump. 0 <= share < 1.
@@ -59,10 +60,7 @@ def wedged(x: float, y: float, share: float) -> Vec2:
     """
     across = max(abs(x) - share * abs(y), 0.0)
     along = max(abs(y) - share * abs(x), 0.0)
-    damped = math.hypot(across, along)
-    if damped == 0.0:
-        return Vec2(x, y)
-    scale = math.hypot(x, y) / damped
+    scale = math.hypot(x, y) / math.hypot(across, along)
     across *= scale
     along *= scale
     return Vec2(0.0 - across if x < 0.0 else across, 0.0 - along if y < 0.0 else along)

@@ -62,11 +62,14 @@ def keys_output(
         if tuning.at_once > 0:
             was_x = 0.0 if was_x * raw_x < 0.0 else was_x
             was_y = 0.0 if was_y * raw_y < 0.0 else was_y
-        x = end_x = ramp(was_x, raw_x, rise_s, fall_s, dt)
-        y = end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
+        if was_x != raw_x:
+            end_x = ramp(was_x, raw_x, rise_s, fall_s, dt)
+        if was_y != raw_y:
+            end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
+        x, y = end_x, end_y
         if half_life_s > 0.0:
             both = (was_x != 0.0 or raw_x != 0.0) and (was_y != 0.0 or raw_y != 0.0)
-            if capped > 0 and both and (was_x != raw_x or was_y != raw_y):
+            if capped > 0 and both:
                 x, y = corner_felt(was_x, was_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
             else:
                 if was_x != raw_x:

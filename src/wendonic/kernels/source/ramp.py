@@ -2,7 +2,7 @@
 
 import math
 
-from wendonic.kernels.half_life import half_life_factor
+from wendonic.kernels.half_life import share_left
 from wendonic.kernels.vector import Vec2
 
 CORNER_PARTS = 8
@@ -14,7 +14,7 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
 
     Away from zero the rate is 1 / rise_s, towards zero 1 / fall_s; a change of side falls to zero first and
     rises with what is left of `dt`. 0 s means at once. `value` lies in -1..1, `target` is what keys request: -1, 0
-    or 1. Exact for any `dt`: two halves of a tick give what the whole gives. `dt` = 0 changes nothing.
+    or 1. Exact for any `dt` above 0: two halves of a tick give what the whole gives.
 
     >>> ramp(0.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.03)
     0.5
@@ -23,8 +23,6 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     >>> ramp(0.0, 1.0, rise_s=0.0, fall_s=0.0, dt=0.001)
     1.0
     """
-    if value == target or dt <= 0.0:
-        return value
     if value * target < 0.0 or target == 0.0:
         needed_s = abs(value) * fall_s
         if needed_s > dt:
@@ -101,7 +99,7 @@ def corner_felt(
     part_s = dt / CORNER_PARTS
     if share < 1e-6:
         return Vec2(ramp(x, target_x, rise_s, fall_s, dt), ramp(y, target_y, rise_s, fall_s, dt))
-    left = half_life_factor(half_life_s, part_s)
+    left = share_left(half_life_s, part_s)
     smooth_x = 0.0
     smooth_y = 0.0
     for _ in range(CORNER_PARTS):

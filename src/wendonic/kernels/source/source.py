@@ -4,6 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.row import Row
+from wendonic.kernels.source.dead_zone import ZONE_AXES
 from wendonic.kernels.source.keys import KEYS_AT_REST, NO_KEYS, KeysState, KeysTuning, keys_output
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, axes_output, stick_output
 from wendonic.kernels.source.swing import NO_SWING, SWING_AT_REST, SwingState, SwingTuning, swing_output
@@ -54,6 +55,19 @@ class SourceOutput(NamedTuple):
 PLAIN_SOURCE = SourceTuning(SOURCE_STICK, NO_KEYS, PLAIN_STICK, NO_SWING)
 SOURCE_AT_REST = SourceState(KEYS_AT_REST, SWING_AT_REST, ZERO2, 0.0)
 NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+
+
+def within_circle(tuning: SourceTuning) -> bool:
+    """Return whether a source never requests more than a length of 1: swinging hands, and a stick whose dead zone and
+    curve work on its length.
+
+    >>> within_circle(PLAIN_SOURCE), within_circle(PLAIN_SOURCE._replace(kind=SOURCE_KEYS))
+    (True, False)
+    """
+    stick = tuning.stick
+    if tuning.kind == SOURCE_SWING:
+        return True
+    return tuning.kind == SOURCE_STICK and stick.dead_zone.form != ZONE_AXES and stick.curve.per_axis == 0
 
 
 def source_output(

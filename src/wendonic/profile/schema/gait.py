@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 
 from wendonic.arithmetic import sqrt
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
-from wendonic.kernels.body.gait import COASTS_ON, GaitTuning
+from wendonic.kernels.body.gait import GaitTuning, with_forms
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Fraction, PressName
 from wendonic.profile.schema.table import Table, entry, own_faults
@@ -299,8 +299,9 @@ class Gait(Table):
         air_accel = self.accel_m_s2 if air.accel_m_s2 is None else air.accel_m_s2
         air_brake = self.brake_m_s2 if air.brake_m_s2 is None else air.brake_m_s2
         # No rate is 0: kernels divide by it.
-        return GaitTuning(
+        tuning = GaitTuning(
             press,
+            0,
             self.top_speed_m_s,
             self.accel_m_s2,
             self.brake_m_s2,
@@ -311,7 +312,8 @@ class Gait(Table):
             max(air_brake, LEAST_RATE),
             int(self.drag_per_s is not None),
             self.drag_per_s or 1.0,
-            COASTS_ON if self.keeps_speed else int(self.coast_half_life_s is not None),
+            int(self.keeps_speed),
+            int(not self.keeps_speed and self.coast_half_life_s is not None),
             self.coast_half_life_s or 1.0,
             int(self.turn_loss > 0.0),
             self.turn_loss,
@@ -319,6 +321,7 @@ class Gait(Table):
             self.body_m / 2.0 if walled else 0.0,
             HEADSET_FALL if tracked and not self.falls else self._fall_tuning(),
         )
+        return with_forms(tuning)
 
     def _fall_tuning(self) -> FallTuning:
         if not self.falls:
