@@ -246,6 +246,12 @@ def test_a_jump_is_measured_as_its_numbers_make_it():
     assert sheet.jump_airtime_s == pytest.approx(1.5 * math.sqrt(2.0 * 1.6 / 20.0), abs=1e-4)
     assert (sheet.jump_buffer_s, sheet.jump_grace_s) == (pytest.approx(0.12, abs=1e-3), pytest.approx(0.08, abs=1e-3))
     assert sheet.jump_apex_s == pytest.approx(math.sqrt(2.0 * 1.6 / 20.0), abs=1e-3)
+    # A jump in the air is neither early nor late.
+    twice = measured(profile_from_text(CRISP + presses.replace("buffer_s", "air_jumps = 1, buffer_s") + gait))
+    assert (twice.jump_buffer_s, twice.jump_grace_s) == (sheet.jump_buffer_s, sheet.jump_grace_s)
+    bare = presses.replace("buffer_s = 0.12, grace_s = 0.08", "air_jumps = 2")
+    bare = measured(profile_from_text(CRISP + bare + gait))
+    assert (bare.jump_buffer_s, bare.jump_grace_s, bare.jump_height_m) == (0.0, 0.0, sheet.jump_height_m)
     # One that counts when it is released is cut short at once: half of the speed is a quarter of the height.
     tapped = measured(profile_from_text(CRISP + presses.replace("buffer_s", 'style = "tap", buffer_s') + gait))
     assert tapped.jump_height_m == pytest.approx(1.6 / 4.0, abs=1e-3)

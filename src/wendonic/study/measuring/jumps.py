@@ -109,7 +109,7 @@ class JumpPress(NamedTuple):
         return helm.tick(FINEST_S / 10.0).press(self.name).began
 
     def _helm_in_air(self, grounded_first: bool) -> Helm:
-        helm = Helm(self.profile)
+        helm = Helm(_without_air_jumps(self.profile, self.name))
         for changes, wait_s in self.lead:
             for control, value in changes:
                 helm.apply(Event(0.0, control, value))
@@ -125,6 +125,20 @@ class JumpPress(NamedTuple):
                 helm.apply(Event(0.0, control, value))
             if number + 1 < len(self.trial):
                 _wait(helm, wait_s)
+
+
+def _without_air_jumps(profile: Profile, name: str) -> Profile:
+    """Return a profile of one mode in which a press waits for the ground and nothing else: one in the air is neither
+    early nor late.
+    """
+    (mode,) = profile.mode
+    table = profile.mode[mode]
+    press = table.press[name]
+    if press.air_jumps == 0:
+        return profile
+    waits = {"air_jumps": 0, "buffer_s": press.buffer_s or 0.0, "grace_s": press.grace_s or 0.0}
+    table = table.model_copy(update={"press": {**table.press, name: press.model_copy(update=waits)}})
+    return profile.model_copy(update={"mode": {mode: table}})
 
 
 def jump_press(profile: Profile, mode: str, lead: Trial = ()) -> JumpPress:
