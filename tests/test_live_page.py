@@ -395,6 +395,47 @@ def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     page.context.close()
 
 
+SHELF = """
+format = "wendonic-profile"
+version = 1
+title = "Shelf jumper"
+[world]
+right = "+x"
+up = "-y"
+unit = "px"
+units_per_m = 48
+[mode.shelf]
+gait = "hopper"
+steer = { frame = "map", side_view = true }
+[[mode.shelf.move.bind]]
+keys = { left = ["KeyA"], right = ["KeyD"] }
+[mode.shelf.press]
+jump = { bind = ["key.Space"], buffer_s = 0.1 }
+[gait.hopper]
+gravity_u_s2 = 1500
+jump = { height_u = 96 }
+"""
+
+
+def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
+    file = tmp_path / "shelf.toml"
+    file.write_text(SHELF)
+    write_page([file], tmp_path / "feel.html")
+    page = opened(browser, (tmp_path / "feel.html").as_uri())
+    assert page.evaluate("wendonicPage.stage.view") == "from the side"
+    page.keyboard.down("Space")
+    page.wait_for_function("wendonicPage.readings.jump", timeout=5000)
+    page.keyboard.up("Space")
+    shown = dict(zip(page.locator("dt").all_inner_texts(), page.locator("dd").all_inner_texts(), strict=True))
+    height, unit = shown["last jump"].split()
+    assert (float(height), unit) == (pytest.approx(96.0, rel=0.01), "px")
+    assert "diagonal / straight" not in shown
+    page.keyboard.press("F2")
+    assert page.evaluate("wendonicPage.stage.view") == "from above"
+    assert page.faults == []
+    page.context.close()
+
+
 @pytest.mark.long
 def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn(browser, tmp_path):
     page = in_one_file(browser, tmp_path, "headset", viewport={"width": 800, "height": 500})

@@ -30,7 +30,7 @@ const RING_ROWS = 2000;
 const PANEL_MS = 50;
 const MEASURE_MS = 60;
 const MOST_PRESSES = 32;
-const COLUMNS = ["t", "x", "y", "z", "raw", "shaped", "intent", "speed", "yawRate"];
+const COLUMNS = ["t", "x", "y", "z", "raw", "shaped", "intent", "speed", "height", "yawRate"];
 const RAW_NAMES = Array.from({ length: MOST_PRESSES }, (_, number) => `press${number}`);
 
 export class App {
@@ -232,11 +232,12 @@ export class App {
         row.shaped = Math.hypot(...local);
         row.intent = now.amount;
         row.speed = speed * this.profile.unitsPerM;
+        row.height = now.z * this.profile.unitsPerM;
         row.yawRate = ((now.lookYaw / dt) * 180) / Math.PI;
         for (let press = 0; press < MOST_PRESSES; press++)
-            row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isHeld(record, press) ? 0.8 : 0) : 0;
+            row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isOn(record, press) ? 0.8 : 0) : 0;
         this.ring.push(row);
-        this.readings.take({ t: this.helm.t, dt, rawX: now.rawX, rawY: now.rawY, speed });
+        this.readings.take({ t: this.helm.t, dt, rawX: now.rawX, rawY: now.rawY, speed, height: now.z, grounded: now.grounded > 0 });
         if (this.helm.run !== run) this.#built();
     }
 
@@ -266,6 +267,7 @@ export class App {
         scene.wanted = { x: now.moveX, y: now.moveY, amount: now.amount };
         scene.speed = Math.hypot(now.velX, now.velY, now.velZ);
         scene.calm = this.calm.matches;
+        scene.length = { unit: this.profile.unit, perM: this.profile.unitsPerM };
         return scene;
     }
 
@@ -294,7 +296,7 @@ export class App {
     }
 
     #built() {
-        this.stage.take(this.helm.course);
+        this.stage.take(this.helm.course, this.helm.run.content.sideView);
         this.numbers.build();
         this.strips.build();
         this.bar.build();

@@ -163,6 +163,19 @@ test("readings are those of a walk worked out by hand", () => {
     assert.equal(readings.diagonalRatio, null);
     walk(1, [1, 1], 10, 4.2);
     assert.ok(Math.abs(readings.diagonalRatio - 1.4) < 1e-9);
+    // Up by v t - g t² / 2 from a ledge of 1 m, and down to the floor; then off an edge without a jump.
+    const hop = (from, rise) => {
+        for (let airS = 0, height = from; height >= 0; airS += dt, height = from + rise * airS - 10 * airS * airS) {
+            readings.take({ t, dt, rawX: 0, rawY: 0, speed: 0, height, grounded: airS === 0 });
+        }
+        readings.take({ t, dt, rawX: 0, rawY: 0, speed: 0, height: 0, grounded: true });
+    };
+    hop(1, 6);
+    assert.ok(Math.abs(readings.jump.heightM - 36 / 40) < 1e-3);
+    assert.ok(Math.abs(readings.jump.airtimeS - (0.3 + Math.sqrt(1.9 / 10))) < 0.02);
+    const jump = readings.jump;
+    hop(0.5, 0.2);
+    assert.equal(readings.jump, jump);
 });
 
 test("a pad and a key are bound anew wherever a text has them, and numbers are TOML's", () => {

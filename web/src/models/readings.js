@@ -1,8 +1,10 @@
-/** Read off the play itself: press to movement, reach-90, stopping distance, how much faster diagonals are. */
+/** Read off the play itself: press to movement, reach-90, stopping distance, how much faster diagonals are, jumps. */
 
 const MOVING_M_S = 0.02;
 const AT_REST = 1e-3;
 const SETTLED_S = 0.1;
+/** Who leaves the ground and rises less walked off an edge. */
+const LEAST_JUMP_M = 0.1;
 
 export class Readings {
     constructor() {
@@ -11,6 +13,8 @@ export class Readings {
         this.stopM = null;
         this.straightM_s = 0;
         this.diagonalM_s = 0;
+        /** Height (m) and airtime (s) of the last jump, null before the first. */
+        this.jump = null;
         this.reset();
     }
 
@@ -20,14 +24,17 @@ export class Readings {
         this.speedWas = 0;
         this.push = null;
         this.stop = null;
+        this.flight = null;
+        this.floor = null;
     }
 
     get diagonalRatio() {
         return this.straightM_s > 0 && this.diagonalM_s > 0 ? this.diagonalM_s / this.straightM_s : null;
     }
 
-    /** Takes one tick: time, length of the step, the raw request, and speed. */
-    take({ t, dt, rawX, rawY, speed }) {
+    /** Takes one tick: time, length of the step, the raw request, speed, and how high the body is. */
+    take({ t, dt, rawX, rawY, speed, height = 0, grounded = true }) {
+        this.#fly(dt, height, grounded);
         const raw = Math.hypot(rawX, rawY);
         if (raw > AT_REST && this.rawWas <= AT_REST && this.speedWas < MOVING_M_S) {
             this.push = { t: t - dt, moved: false, speeds: [], steady: 0, last: 0 };
@@ -38,6 +45,18 @@ export class Readings {
         if (raw > 0.95) this.#directions(rawX, rawY, speed);
         this.rawWas = raw;
         this.speedWas = speed;
+    }
+
+    #fly(dt, height, grounded) {
+        if (grounded) {
+            if (this.flight && this.flight.top > this.flight.from + LEAST_JUMP_M) this.jump = { heightM: this.flight.top - this.flight.from, airtimeS: this.flight.airS };
+            this.flight = null;
+            this.floor = height;
+        } else if (this.floor !== null) {
+            this.flight ??= { from: this.floor, top: height, airS: 0 };
+            this.flight.top = Math.max(this.flight.top, height);
+            this.flight.airS += dt;
+        }
     }
 
     #follow(t, dt, raw, speed) {

@@ -2,6 +2,9 @@
 
 const POINTS = 64;
 const MOST_TICKS = 25;
+const HALVINGS = 10;
+/** Below this an amount is nothing. */
+export const NOTHING = 1e-9;
 
 /** The amount (or share of the fastest turn) that each tilt to the right comes to. Returns pairs of tilt and amount.
  *  @param {import("../play/mode_run.js").ModeRun} run
@@ -12,9 +15,8 @@ export function response(run, channel, number) {
     const place = column[2][0];
     if (typeof place !== "number") return [];
     const row = run.content.bindings.atRest.slice();
-    const found = [];
-    for (let point = 0; point <= POINTS; point++) {
-        row[start] = point / POINTS;
+    const amountAt = (tilt) => {
+        row[start] = tilt;
         let record = run.content.recordAtRest;
         let last = NaN;
         for (let tick = 0; tick < MOST_TICKS; tick++) {
@@ -22,7 +24,19 @@ export function response(run, channel, number) {
             if (Math.abs(record[place] - last) < 1e-5) break;
             last = record[place];
         }
-        found.push([point / POINTS, Math.abs(record[place])]);
+        return Math.abs(record[place]);
+    };
+    const found = Array.from({ length: POINTS + 1 }, (_, point) => [point / POINTS, amountAt(point / POINTS)]);
+    const first = found.findIndex(([, amount]) => amount > NOTHING);
+    if (first > 0) {
+        // Where the dead zone ends, to a ten-thousandth.
+        let [dead, alive] = [found[first - 1][0], found[first][0]];
+        for (let halving = 0; halving < HALVINGS; halving++) {
+            const middle = (dead + alive) / 2;
+            if (amountAt(middle) > NOTHING) alive = middle;
+            else dead = middle;
+        }
+        found.splice(first, 0, [dead, 0]);
     }
     if (channel === "look") {
         const most = Math.max(...found.map(([, amount]) => amount), 1e-9);

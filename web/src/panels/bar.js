@@ -6,7 +6,7 @@ import { VIEWS } from "../stage/stage.js";
 import { element } from "./element.js";
 
 const HELP = [
-    ["F2", "next view: from above, over the shoulder, through the eyes"],
+    ["F2", "next view: from above, over the shoulder, through the eyes, from the side"],
     ["F3", "swap A and B"],
     ["F4", "“this one”, in a blind trial"],
     ["F6", "record, and stop"],

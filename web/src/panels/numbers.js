@@ -1,6 +1,6 @@
 /** The numbers of the mode that is played, in the order of shaping: sliders, numbers, choices, and what they do. */
 
-import { response } from "../models/response.js";
+import { NOTHING, response } from "../models/response.js";
 import { rangeOf } from "../models/slider_range.js";
 import { element, palette, shown } from "./element.js";
 
@@ -328,10 +328,11 @@ function drawResponse(canvas, points, tilt, colours, handles) {
     const { left, right, top, bottom } = areaOf(canvas);
     const x = (value) => left + value * (right - left);
     const y = (value) => bottom - value * (bottom - top);
-    const first = points.find(([, amount]) => amount > 1e-4);
+    const alive = points.findIndex(([, amount]) => amount > NOTHING);
+    const dead = alive > 0 ? points[alive - 1][0] : 0;
     const full = points.findIndex(([, amount]) => amount > 0.999 * Math.max(...points.map(([, one]) => one)));
     context.fillStyle = colours.wash;
-    if (first) context.fillRect(left, top, x(first[0]) - left, bottom - top);
+    context.fillRect(left, top, x(dead) - left, bottom - top);
     if (full >= 0) context.fillRect(x(points[full][0]), top, right - x(points[full][0]), bottom - top);
     context.strokeStyle = colours.fog;
     context.lineWidth = 1;
@@ -370,5 +371,5 @@ function drawResponse(canvas, points, tilt, colours, handles) {
     context.textAlign = "left";
     context.fillText("tilt 0", left, bottom + 13);
     context.textAlign = "center";
-    context.fillText(first ? `dead up to ${shown(first[0], 2)}` : "", (left + right) / 2, bottom + 13);
+    context.fillText(alive >= 0 ? `dead up to ${shown(dead, 2)}` : "", (left + right) / 2, bottom + 13);
 }

@@ -61,7 +61,11 @@ export class StripsPanel {
                 name: "speed", unit: `${profile.unit}/s`, lines: [{ stroke: colours.moss, width: 2 }], columns: ["speed"],
                 ends: (low, high) => [0, Math.max(high, 0.5) * 1.15], splits: (low, high) => [0, rounded(high / 1.15)],
             }),
-            this.#strip({
+            helm.run.content.sideView ? this.#strip({
+                name: "height", unit: profile.unit, lines: [{ stroke: colours.heather, width: 2 }], columns: ["height"],
+                ends: (low, high) => [1.15 * low, Math.max(high, 0.5 * profile.unitsPerM) * 1.15], splits: (low, high) => [0, rounded(high / 1.15)],
+                last: !bound.length,
+            }) : this.#strip({
                 name: "yaw rate", unit: "deg/s", lines: [{ stroke: colours.heather, width: 2 }], columns: ["yawRate"],
                 ends: (low, high) => [-1.15 * Math.max(-low, high, 30), 1.15 * Math.max(-low, high, 30)],
                 splits: (low, high) => [-rounded(high / 1.15), rounded(high / 1.15)],
@@ -137,13 +141,16 @@ export class StripsPanel {
     }
 
     #readings() {
-        const { readings, frames, profile } = this.app;
+        const { readings, frames, profile, helm } = this.app;
         const ms = (value) => (value === null ? "–" : `${shown(1000 * value, 3)} ms`);
+        const length = (metres) => `${shown(metres * profile.unitsPerM, 3)} ${profile.unit}`;
         const rows = [
             ["press to movement", ms(readings.pressToMoveS)],
             ["reach 90 %", ms(readings.reach90S)],
-            ["stopping distance", readings.stopM === null ? "–" : `${shown(readings.stopM * profile.unitsPerM, 3)} ${profile.unit}`],
-            ["diagonal / straight", readings.diagonalRatio === null ? "–" : shown(readings.diagonalRatio, 3)],
+            ["stopping distance", readings.stopM === null ? "–" : length(readings.stopM)],
+            ...(helm.run.content.sideView ? [] : [["diagonal / straight", readings.diagonalRatio === null ? "–" : shown(readings.diagonalRatio, 3)]]),
+            ...(readings.jump || helm.run.content.sideView ? [["last jump", readings.jump ? length(readings.jump.heightM) : "–"]] : []),
+            ...(helm.run.content.sideView ? [["its airtime", readings.jump ? `${shown(readings.jump.airtimeS, 3)} s` : "–"]] : []),
             ["frame", `${shown(frames.frameMs, 3)} ms`],
             ["tick", `${shown(frames.tickMs * 1000, 3)} µs`],
             ["event to drawing", frames.eventMs === null ? "–" : `${shown(frames.eventMs, 3)} ms`],

@@ -15,6 +15,7 @@ export class Seen {
         this.reads = Object.entries(NAMES).map(([key, name]) => [key, columns.get(name)[0]]);
         this.bound = pressNames.map((name, number) => ({ name, number })).filter(({ number }) => run.content.bindings.presses[number].length);
         this.held = this.bound.map(({ name }) => columns.get(`${name}_held`)[0]);
+        this.began = this.bound.map(({ name }) => columns.get(`${name}_began`)[0]);
         this.goalReads = columns.get("goal_x") && [...columns.get("goal_x"), columns.get("goal_y")[1]];
         this.stepReads = columns.get("step_x") && [columns.get("step_x")[0], columns.get("step_y")[0], ...columns.get("refused_x"), ...columns.get("refused_y").slice(1)];
         this.vignette = columns.get("vignette")?.[0];
@@ -32,8 +33,9 @@ export class Seen {
         return values;
     }
 
-    isHeld(record, press) {
-        return Seen.number(record, this.held[press]) > 0;
+    /** Whether a press is held, or began in this tick and is over already. */
+    isOn(record, press) {
+        return Seen.number(record, this.held[press]) > 0 || Seen.number(record, this.began[press]) > 0;
     }
 
     /** The goal that is walked to (m), or null. */

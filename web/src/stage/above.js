@@ -1,12 +1,14 @@
 /** The course and the body from above, on a plain canvas: forward is up, a metre has the same length everywhere. */
 
+import { disc, ellipse, line, metreLines, sizedContext } from "./canvas.js";
+import { scaleBar } from "./scale_bar.js";
+
 const PX_PER_M = 62;
 const PATH_S = 8;
 
 export class Above {
     constructor(canvas) {
         this.canvas = canvas;
-        this.context = canvas.getContext("2d", { alpha: false });
         this.scale = PX_PER_M;
         this.middle = [0, 0];
     }
@@ -19,17 +21,10 @@ export class Above {
 
     /** @param {Object} scene what there is to see: body, figure, ground, path, goal and more; see main.js */
     draw(scene, colours) {
-        const { canvas, context } = this;
-        const ratio = Math.min(window.devicePixelRatio || 1, 2);
-        const [width, height] = [canvas.clientWidth, canvas.clientHeight];
-        if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
-            canvas.width = Math.round(width * ratio);
-            canvas.height = Math.round(height * ratio);
-        }
-        this.middle = scene.fixed ? scene.fixed : [scene.x, scene.y];
-        context.setTransform(1, 0, 0, 1, 0, 0);
-        context.fillStyle = colours.paper;
-        context.fillRect(0, 0, canvas.width, canvas.height);
+        const { canvas } = this;
+        const { context, ratio, width, height } = sizedContext(canvas, colours);
+        this.context = context;
+        this.middle = scene.fixed ?? [scene.x, scene.y];
         const scale = this.scale * ratio;
         context.setTransform(
             scale, 0, 0, -scale,
@@ -47,7 +42,7 @@ export class Above {
         this.#goal(scene, colours);
         this.#body(scene, colours);
         context.setTransform(ratio, 0, 0, ratio, 0, 0);
-        this.#scaleBar(colours, width, height);
+        scaleBar(context, this.scale, scene.length, colours, width, height);
     }
 
     #ground({ ground, squares }, colours, seen) {
@@ -64,7 +59,7 @@ export class Above {
             context.strokeStyle = colours.moss;
             context.stroke();
         }
-        if (!squares) this.#metres(colours, seen);
+        if (!squares) metreLines(context, this.scale, colours, seen);
         context.fillStyle = colours.fog;
         context.strokeStyle = colours.edge;
         context.lineWidth = 1.5 / this.scale;
@@ -76,22 +71,6 @@ export class Above {
             const { left, right, back, forward } = ground.bounds;
             context.strokeRect(left, back, right - left, forward - back);
         }
-    }
-
-    /** A line each metre, a darker one each five. */
-    #metres(colours, seen) {
-        const { context } = this;
-        context.lineWidth = 1 / this.scale;
-        context.strokeStyle = colours.wash;
-        context.beginPath();
-        for (let x = Math.ceil(seen.left); x <= seen.right; x++) line(context, x, seen.back, x, seen.forward);
-        for (let y = Math.ceil(seen.back); y <= seen.forward; y++) line(context, seen.left, y, seen.right, y);
-        context.stroke();
-        context.strokeStyle = colours.fog;
-        context.beginPath();
-        for (let x = Math.ceil(seen.left / 5) * 5; x <= seen.right; x += 5) line(context, x, seen.back, x, seen.forward);
-        for (let y = Math.ceil(seen.back / 5) * 5; y <= seen.forward; y += 5) line(context, seen.left, y, seen.right, y);
-        context.stroke();
     }
 
     #squares({ squares, ground }, colours, seen) {
@@ -225,40 +204,6 @@ export class Above {
         context.fill();
         context.globalAlpha = 1;
     }
-
-    #scaleBar(colours, width, height) {
-        const { context } = this;
-        const long = 2 * this.scale;
-        context.strokeStyle = colours.ink;
-        context.fillStyle = colours.ink;
-        context.lineWidth = 1.5;
-        context.beginPath();
-        line(context, width - 16 - long, height - 16, width - 16, height - 16);
-        line(context, width - 16 - long, height - 20, width - 16 - long, height - 12);
-        line(context, width - 16, height - 20, width - 16, height - 12);
-        context.stroke();
-        context.font = "12px system-ui, sans-serif";
-        context.textAlign = "center";
-        context.fillText("2 m", width - 16 - long / 2, height - 21);
-    }
-}
-
-function line(context, fromX, fromY, toX, toY) {
-    context.moveTo(fromX, fromY);
-    context.lineTo(toX, toY);
-}
-
-function disc(context, x, y, radius) {
-    context.beginPath();
-    context.arc(x, y, radius, 0, 2 * Math.PI);
-    context.fill();
-}
-
-function ellipse(context, x, y, across, along) {
-    context.beginPath();
-    context.ellipse(x, y, across, along, 0, 0, 2 * Math.PI);
-    context.fill();
-    context.stroke();
 }
 
 function walker(context, colours, figure, airborne) {

@@ -1,36 +1,45 @@
-/** The stage: one of three views of the same scene. */
+/** The stage: one of four views of the same scene. */
 
 import { element, palette } from "../panels/element.js";
 import { Above } from "./above.js";
 import { Figure } from "./figure.js";
 import { Ground } from "./ground.js";
+import { Side } from "./side.js";
 import { Solid } from "./solid.js";
 
-export const VIEWS = ["from above", "over the shoulder", "through the eyes"];
+const [ABOVE, SHOULDER, EYES, SIDE] = ["from above", "over the shoulder", "through the eyes", "from the side"];
+
+export const VIEWS = [ABOVE, SHOULDER, EYES, SIDE];
 
 export class Stage {
     constructor(root, app) {
         this.root = root;
         this.app = app;
         this.figure = new Figure();
-        this.above = new Above(root.querySelector("#above"));
+        this.above = new Above(root.querySelector("#flat"));
+        this.side = new Side(this.above.canvas);
         this.words = root.querySelector("#words");
         this.vignette = root.querySelector("#vignette");
-        this.view = VIEWS[0];
+        this.view = ABOVE;
         this.course = null;
         this.said = "";
         this.colours = palette();
         matchMedia("(prefers-color-scheme: dark)").addEventListener("change", () => (this.colours = palette()));
     }
 
-    take(course) {
+    /** Takes a course, and looks at it as the mode is seen: from the side, or from above. */
+    take(course, sideView) {
+        if (sideView && this.view === ABOVE) this.show(SIDE);
+        if (!sideView && this.view === SIDE && this.sideView) this.show(ABOVE);
+        this.sideView = sideView;
         if (course === this.course) return;
         this.course = course;
         this.ground = new Ground(course);
     }
 
     show(view) {
-        if (view !== VIEWS[0]) {
+        const flat = view === ABOVE || view === SIDE;
+        if (!flat) {
             try {
                 this.inSpace();
             } catch {
@@ -40,8 +49,8 @@ export class Stage {
             }
         }
         this.view = view;
-        this.above.canvas.hidden = view !== VIEWS[0];
-        this.root.querySelector("#solid").hidden = view === VIEWS[0];
+        this.above.canvas.hidden = !flat;
+        this.root.querySelector("#solid").hidden = flat;
         this.app.bar.show();
     }
 
@@ -64,8 +73,9 @@ export class Stage {
     fractions(x, y) {
         const { plan } = this;
         const { clientWidth: width, clientHeight: height } = this.root;
-        if (!plan || this.view !== VIEWS[0]) return [x / width, y / height];
-        const [placeX, placeY] = this.above.place(x, y);
+        const flat = { [ABOVE]: this.above, [SIDE]: this.side }[this.view];
+        if (!plan || !flat) return [x / width, y / height];
+        const [placeX, placeY] = flat.place(x, y);
         const [left, back, right, forward] = plan;
         return [(placeX - left) / (right - left), (forward - placeY) / (forward - back)];
     }
@@ -81,13 +91,14 @@ export class Stage {
         scene.fixed = plan ? [(plan[0] + plan[2]) / 2, (plan[1] + plan[3]) / 2] : null;
         if (plan) {
             const { clientWidth: width, clientHeight: height } = this.root;
-            this.above.scale = 0.9 * Math.min(width / (plan[2] - plan[0]), height / (plan[3] - plan[1]));
+            this.above.scale = this.side.scale = 0.9 * Math.min(width / (plan[2] - plan[0]), height / (plan[3] - plan[1]));
         }
-        this.vignette.style.opacity = this.view === VIEWS[2] ? scene.vignette : 0;
+        this.vignette.style.opacity = this.view === EYES ? scene.vignette : 0;
         this.figure.calm = scene.calm;
         if (eyes) eyes(scene, this.colours);
-        else if (this.view === VIEWS[0]) this.above.draw(scene, this.colours);
-        else this.solid.draw(scene, this.colours, this.view === VIEWS[2], this.app.frames.frameMs);
+        else if (this.view === ABOVE) this.above.draw(scene, this.colours);
+        else if (this.view === SIDE) this.side.draw(scene, this.colours);
+        else this.solid.draw(scene, this.colours, this.view === EYES, this.app.frames.frameMs);
     }
 
     say(lines) {

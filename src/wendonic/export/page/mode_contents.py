@@ -75,6 +75,7 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "columns": _columns(layout, run, profile.press_names),
         "gaits": list(profile.gaits_of(run.name)),
         "frame": profile.mode[run.name].steer.frame,
+        "sideView": getattr(profile.mode[run.name].steer, "side_view", False),
         "sourceNames": {channel: _source_names(profile, run.name, channel) for channel in CHANNELS},
     }
 
