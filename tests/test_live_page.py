@@ -424,7 +424,8 @@ def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
     page = opened(browser, (tmp_path / "feel.html").as_uri())
     assert page.evaluate("wendonicPage.stage.view") == "from the side"
     page.keyboard.down("Space")
-    page.wait_for_function("wendonicPage.readings.jump", timeout=5000)
+    jumped = "[...document.querySelectorAll('dt')].find((one) => one.textContent === 'last jump').nextSibling.textContent"
+    page.wait_for_function(f"{jumped} !== '–'", timeout=5000)
     page.keyboard.up("Space")
     shown = dict(zip(page.locator("dt").all_inner_texts(), page.locator("dd").all_inner_texts(), strict=True))
     height, unit = shown["last jump"].split()
@@ -432,6 +433,22 @@ def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
     assert "diagonal / straight" not in shown
     page.keyboard.press("F2")
     assert page.evaluate("wendonicPage.stage.view") == "from above"
+    assert page.faults == []
+    page.context.close()
+
+
+@pytest.mark.long
+def test_what_is_driven_has_its_readings_its_yaw_rate_and_its_curves(browser, tmp_path):
+    page = in_one_file(browser, tmp_path, "cart")
+    page.evaluate(
+        "wendonicPage.helm.apply('pad.right_trigger', 1); wendonicPage.helm.apply('pad.left_stick', [1, 0])"
+    )
+    page.wait_for_function("wendonicPage.readings.pressToMoveS > 0 && wendonicPage.ringRow.yawRate > 5", timeout=5000)
+    # The body turns, and nothing looks: what is shown is what the record turned by.
+    wanted = page.evaluate("wendonicPage.helm.run.content.bindings.channels.look.length")
+    assert wanted == 0
+    curves = page.evaluate("wendonicPage.numbers.curves.map((curve) => curve.channel)")
+    assert {"throttle", "turn"} >= set(curves) != set()
     assert page.faults == []
     page.context.close()
 

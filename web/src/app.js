@@ -233,12 +233,25 @@ export class App {
         row.intent = now.amount;
         row.speed = speed * this.profile.unitsPerM;
         row.height = now.z * this.profile.unitsPerM;
-        row.yawRate = ((now.lookYaw / dt) * 180) / Math.PI;
+        row.yawRate = ((this.#turned(now) / dt) * 180) / Math.PI;
         for (let press = 0; press < MOST_PRESSES; press++)
             row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isOn(record, press) ? 0.8 : 0) : 0;
         this.ring.push(row);
-        this.readings.take({ t: this.helm.t, dt, rawX: now.rawX, rawY: now.rawY, speed, height: now.z, grounded: now.grounded > 0 });
+        this.readings.take({ t: this.helm.t, dt, ...this.#push(now), speed, height: now.z, grounded: now.grounded > 0 });
         if (this.helm.run !== run) this.#built();
+    }
+
+    /** How far the view turned, or the body of a mode that has no look (rad). */
+    #turned(now) {
+        const turn = now.face - (this.faceWas ?? now.face);
+        this.faceWas = now.face;
+        return this.seen.run.content.bindings.channels.look.length ? now.lookYaw : Math.atan2(Math.sin(turn), Math.cos(turn));
+    }
+
+    /** What asks the body to move, raw: the channel move, or the throttle of what is driven. */
+    #push(now) {
+        const { move } = this.seen.run.content.bindings.channels;
+        return move.length ? { rawX: now.rawX, rawY: now.rawY } : { rawX: 0, rawY: now.throttle };
     }
 
     /** Raw and shaped request to move; of a mode that is driven, its turn and throttle. */

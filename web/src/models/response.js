@@ -1,4 +1,4 @@
-/** How a stick responds, by trial: the tick function itself, from rest, over tilts from 0 to 1. */
+/** How a stick, an axis or a trigger responds, by trial: the tick function itself, from rest, over tilts from 0 to 1. */
 
 const POINTS = 64;
 const MOST_TICKS = 25;
@@ -6,12 +6,14 @@ const HALVINGS = 10;
 /** Below this an amount is nothing. */
 export const NOTHING = 1e-9;
 
-/** The amount (or share of the fastest turn) that each tilt to the right comes to. Returns pairs of tilt and amount.
+const COLUMNS = { look: "look_yaw_deg", move: "local_x" };
+
+/** The amount (or share of the fastest turn) that each tilt comes to: to the right, or of an axis or trigger in its own
+ *  direction. Returns pairs of tilt and amount.
  *  @param {import("../play/mode_run.js").ModeRun} run
- *  @param {"move"|"look"} channel @param {number} number which entry under bind */
-export function response(run, channel, number) {
-    const start = run.places.channels[channel][number];
-    const column = run.content.columns.find(([name]) => name === (channel === "look" ? "look_yaw_deg" : "local_x"));
+ *  @param {"move"|"look"|"rise"|"throttle"|"turn"} channel @param {number} start where its raw number stands in a row */
+export function response(run, channel, start) {
+    const column = run.content.columns.find(([name]) => name === (COLUMNS[channel] ?? channel));
     const place = column[2][0];
     if (typeof place !== "number") return [];
     const row = run.content.bindings.atRest.slice();

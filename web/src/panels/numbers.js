@@ -96,8 +96,8 @@ export class NumbersPanel {
         const number = Number(bind[1]);
         const source = helm.runs[helm.mode].content.bindings.channels[channel]?.[number];
         const label = settings.profile.modes[helm.mode].sourceNames?.[channel]?.[number] ?? `entry ${number + 1}`;
-        const draws = source?.kind === "stick" && (channel === "move" || channel === "look");
-        return [`${channel}: ${label}`, draws ? [channel, number, source] : null];
+        const draws = source?.kind === "axes" || (source?.kind === "stick" && (channel === "move" || channel === "look"));
+        return [`${channel}: ${label}`, draws ? [channel, source] : null];
     }
 
     #row(field) {
@@ -138,7 +138,7 @@ export class NumbersPanel {
             if (document.activeElement !== number) number.value = shown(value * factor, 6);
             slider.value = value * factor;
         };
-        return { main: number, all: [number, element("span", { className: "unit", textContent: field.unit }), slider], show };
+        return { main: number, all: [number, element("span", { className: "unit", textContent: labelOf(field.path).endsWith(field.unit) ? "" : field.unit }), slider], show };
     }
 
     #choice(field) {
@@ -157,11 +157,11 @@ export class NumbersPanel {
         return { main: select, all: [select], show: (value) => (select.value = value) };
     }
 
-    #curve(channel, number, source) {
+    #curve(channel, source) {
         const canvas = element("canvas", { className: "response" });
         canvas.setAttribute("role", "img");
         canvas.setAttribute("aria-label", `Response of the stick: ${channel}`);
-        const curve = { channel, number, source, canvas, points: null };
+        const curve = { channel, source, canvas, points: null };
         this.curves.push(curve);
         canvas.onpointerdown = (event) => this.#grab(curve, event);
         canvas.onkeydown = (event) => this.#nudge(curve, event);
@@ -289,9 +289,10 @@ export class NumbersPanel {
         for (const curve of this.curves) {
             const seen = curve.canvas.getBoundingClientRect();
             if (!seen.width || seen.bottom < box.top || seen.top > box.bottom) continue;
-            curve.points ??= response(helm.run, curve.channel, curve.number);
-            const { slot } = curve.source;
-            const tilt = Math.min(Math.hypot(helm.state.values[slot], helm.state.values[slot + 1]), 1);
+            const [[place, slot, sign]] = curve.source.axes ?? [[curve.source.start, curve.source.slot, 0]];
+            curve.points ??= response(helm.run, curve.channel, place);
+            const { values } = helm.state;
+            const tilt = Math.min(sign ? Math.abs(values[slot]) : Math.hypot(values[slot], values[slot + 1]), 1);
             drawResponse(curve.canvas, curve.points, tilt, colours, this.#handles(curve));
         }
     }
