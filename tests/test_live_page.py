@@ -424,8 +424,8 @@ def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
     page = opened(browser, (tmp_path / "feel.html").as_uri())
     assert page.evaluate("wendonicPage.stage.view") == "from the side"
     page.keyboard.down("Space")
-    jumped = "[...document.querySelectorAll('dt')].find((one) => one.textContent === 'last jump').nextSibling.textContent"
-    page.wait_for_function(f"{jumped} !== '–'", timeout=5000)
+    jumped = "[...document.querySelectorAll('dt')].find((one) => one.textContent === 'last jump').nextSibling"
+    page.wait_for_function(f"{jumped}.textContent.endsWith('px')", timeout=5000)
     page.keyboard.up("Space")
     shown = dict(zip(page.locator("dt").all_inner_texts(), page.locator("dd").all_inner_texts(), strict=True))
     height, unit = shown["last jump"].split()
