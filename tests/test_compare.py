@@ -12,7 +12,7 @@ from few_of_many import few_of
 from wendonic import WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
-from wendonic.pictures import draw_comparison, save_picture
+from wendonic.pictures import draw_comparison, draw_timeline, save_picture
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
 from wendonic.study.probes.by_name import PROBES, probe_of
@@ -52,6 +52,47 @@ def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     assert len(first) == len(second)
     assert second["pos_x"].iloc[-1] < first["pos_x"].iloc[-1]
     assert settings_that_differ([beekeeper, demo_profile("cart")])
+
+
+SIDE = """
+format = "wendonic-profile"
+version = 1
+[world]
+right = "+x"
+up = "-y"
+unit = "px"
+units_per_m = 48
+[mode.shelf]
+gait = "hopper"
+steer = { frame = "map", side_view = true }
+[[mode.shelf.move.bind]]
+keys = { left = ["KeyA"], right = ["KeyD"] }
+[mode.shelf.press.jump]
+bind = ["key.Space"]
+[gait.hopper]
+gravity_u_s2 = 1500
+jump = { height_u = 96 }
+"""
+
+
+def test_a_game_seen_from_the_side_is_compared_by_its_jumps():
+    """Of four jumps two are held; the length is that of the way through the air, once."""
+    both = {"low": profile_from_text(SIDE), "high": profile_from_text(SIDE.replace("96", "144"))}
+    compared = compare(both, engine="interpreted")
+    on = numbers_on(both, compared.traces)["figure_of_eight"]
+    assert [walk.presses for walk in on.walks] == [4, 4]
+    path, _, height = draw_comparison(compared)[:3]
+    low, high = (f"{48.0 * walk.distance_m:.1f}" for walk in on.walks)
+    assert path.get_title(loc="left").endswith(f"{low} to {high} px")
+    for trace, walk, line, tall in zip(
+        compared.traces["figure_of_eight"], on.walks, height.lines, (2.0, 3.0), strict=False
+    ):
+        steps = np.hypot(np.diff(trace["pos_x"]), np.diff(trace["pos_z"]))
+        assert walk.distance_m == pytest.approx(steps.sum(), rel=1e-9)
+        assert max(line.get_ydata()) == pytest.approx(tall, rel=2e-3)
+    over_time = draw_timeline(compared.traces["figure_of_eight"][0], probe_of(both["low"], "figure_of_eight"))
+    assert [axes.get_ylabel().split()[0] for axes in over_time[1:]] == ["right", "height", "amount", "speed"]
+    assert over_time[0].get_title(loc="left").startswith("Figure of eight: ")
 
 
 def test_a_picture_shows_each_profile_on_each_input(beekeeper):

@@ -6,7 +6,6 @@ import numpy as np
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
-from wendonic.length_unit import LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import upright
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, blank_axes, dress_axes, label_lines, split_axes
@@ -55,24 +54,21 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
         path_above.remove()
         path_below.remove()
         path = figure.add_subplot(grid[2 * row : 2 * row + 2, 0])
-        if compared.from_side:
-            _draw_paths(path, compared.names, tuple(map(upright, traces)), name, "height", compared.length)
-        else:
-            _draw_paths(path, compared.names, traces, name, "y, forward", compared.length)
+        _draw_paths(path, compared, traces, name)
         _draw_times(speed, heading, compared, traces)
         shown += [path, speed, heading]
     return shown
 
 
-def _draw_paths(
-    ax: Axes, names: tuple[str, ...], traces: "tuple[pd.DataFrame, ...]", title: str, up: str, length: LengthUnit
-) -> None:
+def _draw_paths(ax: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...]", title: str) -> None:
+    names, length = compared.names, compared.length
     lengths = [float(steps_m(trace).sum()) * length.per_m for trace in traces]
     least, most = f"{min(lengths):.1f}", f"{max(lengths):.1f}"
     far = f"{most} {length.name}" if least == most else f"{least} to {most} {length.name}"
     dress_axes(ax, f"{title.replace('_', ' ')}: {far}")
     label_axis(ax.xaxis, "x, right", "m", length)
-    label_axis(ax.yaxis, up, "m", length)
+    label_axis(ax.yaxis, "height" if compared.from_side else "y, forward", "m", length)
+    traces = tuple(map(upright, traces)) if compared.from_side else traces
     ax.set_aspect("equal", adjustable="datalim")
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for name, trace, (color, dashes), marker in zip(names, traces, LINE_STYLES, END_MARKERS, strict=False):

@@ -29,7 +29,9 @@ from wendonic.recording.recording import Recording
 from wendonic.study.motion import level_speeds_m_s
 
 if TYPE_CHECKING:
+    import numpy as np
     import pandas as pd
+    from numpy.typing import NDArray
 
 LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
@@ -48,7 +50,8 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these), wanted amount, speed over the ground and, where
+    only `turn` and `throttle` steer, these; the height in place of a forward that is never asked for, as in a game
+    seen from the side), wanted amount, speed over the ground and, where
     there is any, the speed up and down (in the unit `length`). The player's notes, and the
     modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
     `WendonicError` for a window that is empty or holds no tick.
@@ -76,6 +79,7 @@ def draw_timeline(
     right, forward, amount, speed = axes[-4:]
     t = seen["t"]
     drives = not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None)
+    rises = not trace[["raw_y", "local_y"]].any(axis=None) and bool(trace["vel_z"].any())
     for panel, axis, words in ((right, "x", "right\n(-1 left)"), (forward, "y", "forward\n(-1 back)")):
         panel.axhline(0.0, color=FOG, linewidth=0.6)
         if drives:
@@ -85,6 +89,11 @@ def draw_timeline(
             panel.plot(t, seen[name], label="shaped", **SHAPED)
             panel.set_ylim(-1.1, 1.1)
             continue
+        if axis == "y" and rises:
+            dress_axes(panel)
+            label_axis(panel.yaxis, "height\n", "m", length)
+            panel.plot(t, seen["pos_z"], label="motion", **MOTION)
+            continue
         dress_axes(panel, y_label=words)
         # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
         panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
@@ -93,17 +102,8 @@ def draw_timeline(
     dress_axes(amount, y_label="amount\n(of top)")
     amount.plot(t, seen["amount"], label="intent", **INTENT)
     amount.set_ylim(*_limits(seen["amount"], low=-0.05))
-    dress_axes(speed, x_label="time (s)")
-    label_axis(speed.yaxis, "speed", "m/s", length)
-    moved, climbs = level_speeds_m_s(seen), seen["vel_z"]
-    level = not trace["vel_z"].any()
-    speed.plot(t, moved, label="motion" if level else "over ground", **MOTION)
-    if not level:
-        speed.axhline(0.0, color=FOG, linewidth=0.6)
-        speed.plot(t, climbs, label="up", **CLIMB)
-    speed.set_ylim(
-        min(1.12 * float(climbs.min()), 0.0), max(1.12 * float(moved.max()), 1.12 * float(climbs.max()), 0.1)
-    )
+    moved, level = level_speeds_m_s(seen), not trace["vel_z"].any()
+    _draw_speed(speed, seen, moved, level, length)
     for panel in axes[-4:]:
         label_lines(panel)
     for panel in axes[:-1]:
@@ -115,6 +115,21 @@ def draw_timeline(
     rows = draw_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
+
+
+def _draw_speed(
+    speed: Axes, seen: "pd.DataFrame", moved: "NDArray[np.float64]", level: bool, length: LengthUnit
+) -> None:
+    t, climbs = seen["t"], seen["vel_z"]
+    dress_axes(speed, x_label="time (s)")
+    label_axis(speed.yaxis, "speed", "m/s", length)
+    speed.plot(t, moved, label="motion" if level else "over ground", **MOTION)
+    if not level:
+        speed.axhline(0.0, color=FOG, linewidth=0.6)
+        speed.plot(t, climbs, label="up", **CLIMB)
+    speed.set_ylim(
+        min(1.12 * float(climbs.min()), 0.0), max(1.12 * float(moved.max()), 1.12 * float(climbs.max()), 0.1)
+    )
 
 
 def _limits(*series: "pd.Series[float]", low: float) -> tuple[float, float]:

@@ -150,13 +150,16 @@ def _jump(held_s: float) -> Callable[[Profile, str], Recording]:
     return jump
 
 
+JUMPS = ((0.5, 0.6), (1.6, 0.05), (3.0, 0.6), (4.6, 0.05))
+"""When jumps of the figure of eight begin, and for how long each is held (s)."""
+
 _MIRRORED = {"right": "left", "left": "right"}
 
 
 def figure_of_eight(profile: Profile, name: str) -> Recording:
     """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
     the second time; where a body drives, by its own turning; else in each of eight directions; where there are two
-    directions, back and forth.
+    directions, back and forth, from the side with a long and a short jump each way.
     """
     mode = profile.mode[name]
     walker = _walker(profile, name)
@@ -185,7 +188,18 @@ def figure_of_eight(profile: Profile, name: str) -> Recording:
     for number, together in enumerate(round_twice):
         steps.append((0.5 * number, walker.changes(before, together)))
         before = together
-    return probe([*steps, (8.0, walker.rest(*before))], 9.0)
+    walk = probe([*steps, (8.0, walker.rest(*before))], 9.0)
+    press = jump_press_name(profile, name) if walker.across else None
+    if press is None:
+        return walk
+    down, up = entry_changes(profile, mode.press[press].bind[0])
+    jumps = [
+        event._replace(t=at_s + AFTER_S)
+        for begin_s, held_s in JUMPS
+        for at_s, events in ((begin_s, down), (begin_s + held_s, up))
+        for event in events
+    ]
+    return Recording(sorted([*walk, *jumps], key=lambda event: event.t))
 
 
 PROBES: dict[str, Callable[[Profile, str], Recording]] = {
@@ -220,9 +234,10 @@ def probe_of(profile: Profile, name: str, mode: str | None = None) -> Recording:
         raise WendonicError(none_such("probe", name, PROBES))
     in_mode = profile.mode_name(mode)
     try:
-        return PROBES[name](profile, in_mode)
+        found = PROBES[name](profile, in_mode)
     except WendonicError as error:
         raise WendonicError(f'probe {name}, mode "{in_mode}": {error}') from None
+    return Recording(found, title=name.replace("_", " ").capitalize())
 
 
 def is_probe(name: str) -> bool:
