@@ -114,7 +114,7 @@ def speed(page):
 
 def moving(page, at_least, at_most=1e9):
     page.wait_for_function(
-        "([low, high]) => { const v = wendonicPage.seen.values, s = Math.hypot(v.velX, v.velY);"
+        "([low, high]) => { const v = wendonicPage.seen?.values ?? {}, s = Math.hypot(v.velX, v.velY);"
         " return s >= low && s <= high; }",
         arg=[at_least, at_most],
         timeout=4000,
@@ -391,7 +391,7 @@ def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     )
     assert page.evaluate("wendonicPage.helm.state.value('pad.gyro')") == pytest.approx([0, -1.5708, 0], abs=1e-3)
     # To the right by 90 deg/s: half of it in half a second, by the profile's own ratio.
-    page.wait_for_function("wendonicPage.seen.values.viewYaw > 0.05")
+    page.wait_for_function("wendonicPage.seen?.values.viewYaw > 0.05")
     page.context.close()
 
 
@@ -464,7 +464,7 @@ def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn
     page.mouse.down()
     for swing in range(14):
         page.mouse.move(700, 200 + (60 if swing % 2 else -60), steps=3)
-    page.wait_for_function("wendonicPage.seen.values.y > 0.2 && wendonicPage.helm.deviceName === 'hands'")
+    page.wait_for_function("wendonicPage.seen?.values.y > 0.2 && wendonicPage.helm.deviceName === 'hands'")
     page.mouse.up()
     page.keyboard.press("F2")
     page.wait_for_function("wendonicPage.stage.view === 'through the eyes' && wendonicPage.stage.solid.camera")
@@ -543,7 +543,7 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
             window.swings = setInterval(() => (fake.right = 0.3 * Math.sin(performance.now() / 90)), 10);
         }"""
     )
-    page.wait_for_function("wendonicPage.seen.values.x < -0.4 && Math.abs(wendonicPage.seen.values.y) < 0.2")
+    page.wait_for_function("wendonicPage.seen?.values.x < -0.4 && Math.abs(wendonicPage.seen.values.y) < 0.2")
     colours = page.evaluate(
         """async () => {
             const gl = wendonicPage.stage.solid.gl, found = [];
@@ -627,7 +627,7 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     assert "#" in text
     page.select_option("[aria-label=Profile]", "Honey cart")
     page.keyboard.down("KeyW")
-    page.wait_for_function("wendonicPage.helm.mode === 'cart' && wendonicPage.seen.values.y > 0.3")
+    page.wait_for_function("wendonicPage.helm.mode === 'cart' && wendonicPage.seen?.values.y > 0.3")
     assert [url for url in asked if not url.startswith(("file:", "blob:", "data:"))] == []
     assert page.faults == []
     page.context.close()

@@ -22,7 +22,6 @@ from wendonic.export.languages.python import PythonPackage
 from wendonic.export.made_ground import GROUND, LANDMARKS, LEVEL
 from wendonic.export.package import Package
 from wendonic.export.play_events import Hands, controls_of, zones_of
-from wendonic.kernels.angles import wrapped_angle
 from wendonic.recording.recording import Recording
 from wendonic.runtime.mode_run import ModeRun
 
@@ -262,14 +261,14 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
         found |= {name: math.sin(angle) if name.endswith("x") else math.cos(angle) for name in ramps}
     face = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4))
     if any("grid" in name for name in fields):
-        found |= {"face": wrapped_angle(face), "frame_grid_step_share": rng.random()}
+        found |= {"face": math.remainder(face, math.tau), "frame_grid_step_share": rng.random()}
         found |= {f"frame_grid_step_to_{axis}": rng.choice((0.0, 0.0, 1.0)) for axis in "xy"}
         return {name: value for name, value in found.items() if name in fields}
     if "course" in made.program.tick.context:
         x, y = rng.choice((LANDMARKS[0], (rng.uniform(-3, 3), rng.uniform(-3, 3)), rng.choice(LANDMARKS)))
         found |= {"position_x": x, "position_y": y}
     if rng.random() < 0.5:
-        found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": wrapped_angle(face)}
+        found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": math.remainder(face, math.tau)}
     if rng.random() < 0.5:
         # A hair more than all of it, as sums and turns leave it.
         heading, length = rng.randrange(16) * math.pi / 8, rng.choice((1.0 + 9e-10, rng.random()))
@@ -299,7 +298,7 @@ def _nudged(marked: "_Marked") -> dict[str, float]:
     state = {name: float(getattr(marked.state, name)) for name in marked.state.__slots__}
     state = {name: value * (1.0 + 9e-10) if name in moved else value for name, value in state.items()}
     if "face" in state:
-        state["face"] = wrapped_angle(float(getattr(marked.result, "heading", 0.0)) + math.pi - 5e-10)
+        state["face"] = math.remainder(float(getattr(marked.result, "heading", 0.0)) + math.pi - 5e-10, math.tau)
     return state
 
 
