@@ -128,6 +128,8 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
     for slip, right in (("coyote-tyme", "coyote time"), ("reach_90s", "reach90_s"), ("Dead-Zones", "dead_zone")):
         with pytest.raises(WendonicError, match=f'did you mean "{right}"'):
             explain(slip)
+    # A word that is part of one word of the trade alone is that one.
+    assert explain("Coyote") == explain("coyote time")
     with pytest.raises(WendonicError, match=r'nothing is called "zzz"\. All fields: wendonic fields'):
         explain("zzz")
 

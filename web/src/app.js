@@ -309,7 +309,7 @@ export class App {
     }
 
     #built() {
-        this.stage.take(this.helm.course, this.helm.run.content.sideView);
+        this.stage.take(this.helm.course, this.helm.run.content);
         this.numbers.build();
         this.strips.build();
         this.bar.build();

@@ -3,6 +3,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { Readings } from "../src/models/readings.js";
+import { zonesOf } from "../src/stage/zones.js";
 import { Recorder } from "../src/models/recorder.js";
 import { Ring } from "../src/models/ring.js";
 import { Settings } from "../src/models/settings.js";
@@ -176,6 +177,16 @@ test("readings are those of a walk worked out by hand", () => {
     const jump = readings.jump;
     hop(0.5, 0.2);
     assert.equal(readings.jump, jump);
+});
+
+test("touch zones are those of channels and presses, each once, without what is all of the window", () => {
+    const [left, right, corner] = [[0, 0, 0.5, 1], [0.5, 0, 1, 1], [0.8, 0.8, 1, 1]];
+    const channels = {
+        move: [{ kind: "keys" }, { kind: "thumb", zone: left }, { kind: "zones", lists: [[right], [], [], [corner]] }],
+        look: [{ kind: "drag", zone: [0, 0, 1, 1] }],
+    };
+    const presses = [[{ kind: "zone", zone: corner }], [{ kind: "zone", zone: corner }, { kind: "switch" }]];
+    assert.deepEqual(zonesOf({ channels, presses }, ["jump", "smoke"]), [["move", left], ["right", right], ["back, jump, smoke", corner]]);
 });
 
 test("a pad and a key are bound anew wherever a text has them, and numbers are TOML's", () => {

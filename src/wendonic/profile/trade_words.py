@@ -73,6 +73,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "The angle the camera sees; zooming narrows it.", ("fov_deg", "zoom_fov_deg", "match_at")
     ),
     "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost")),
+    "floaty": TradeWord(
+        "How a jump feels that hangs in the air, or a body that drifts to rest.",
+        ("gravity_m_s2", "fall.gravity_ratio", "coast_half_life_s"),
+        ("jump_airtime_s", "jump_apex_s", "stop_time_s"),
+    ),
     "frame rate": TradeWord(
         "The same feel at every rate: ramps, half-lives and rates are per second.",
         ("max_dt_s",),
@@ -83,6 +88,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
     "gyro aiming": TradeWord("Turning the view by turning the pad.", ("gyro", "turn_ratio"), ("gyro_ratio",)),
+    "heavy": TradeWord(
+        "How a body feels that is slow to start, to turn and to stop.",
+        ("gait.accel_m_s2", "gait.brake_m_s2", "steer.turn_deg_s"),
+        ("reach90_s", "stop_distance_m", "turn_round_s"),
+    ),
     "hysteresis": TradeWord(
         "A margin before something switches back, so that it does not flicker.",
         ("release", "pace_margin", "notch_margin_deg", "sector_margin_deg"),
@@ -144,9 +154,24 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "sliding": TradeWord(
         "Going on after a release.", ("brake_m_s2", "coast_half_life_s", "grip"), ("stop_distance_m", "slides-on")
     ),
+    "slippery": TradeWord(
+        "How a body feels that goes on after a release.",
+        ("brake_m_s2", "reverse_m_s2", "grip"),
+        ("stop_distance_m", "reversal_s", "slides-on"),
+    ),
+    "sluggish": TradeWord(
+        "How a body or a view feels that answers late.",
+        ("gait.accel_m_s2", "half_life_s", "rise_s"),
+        ("reach90_s", "smoothing_delay_s", "chain_delay_s", "slow-answer", "slow-start"),
+    ),
     "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
     "snap turn": TradeWord(
         "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")
+    ),
+    "snappy": TradeWord(
+        "How a body feels that starts, stops and falls quickly.",
+        ("gait.accel_m_s2", "gait.brake_m_s2", "gravity_m_s2"),
+        ("reach90_s", "stop_time_s", "jump_airtime_s"),
     ),
     "SOCD": TradeWord(
         "Simultaneous opposite cardinal directions: left and right held together.",
@@ -178,6 +203,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "twin stick": TradeWord(
         "One stick moves, the other one aims.", ("steer.face", "move.bind.stick", "look.bind.stick")
+    ),
+    "twitchy": TradeWord(
+        "How a stick or a view feels that makes too much of a small motion.",
+        ("curve", "cm_per_turn", "yaw_deg_s"),
+        ("small_tilt_slope", "quarter_steps_8bit", "look-too-fast-to-aim"),
     ),
     "variable jump height": TradeWord("A short press jumps lower.", ("early_release_ratio",), ("jump_height_m",)),
     "vehicle": TradeWord(

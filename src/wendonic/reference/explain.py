@@ -64,6 +64,9 @@ def explain(word: str) -> Explanation:
             if name.startswith("wendonic "):
                 things.append(Explained("command", name, f"see: {name} --help"))
     if not things and not groups and not fields:
+        part_of = [name for name in TRADE_WORDS if word.lower() in name.split()]
+        if len(part_of) == 1:
+            return explain(part_of[0])
         # Among so many words some are a little like anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')

@@ -6,6 +6,7 @@ import { Figure } from "./figure.js";
 import { Ground } from "./ground.js";
 import { Side } from "./side.js";
 import { Solid } from "./solid.js";
+import { zoneOutlines, zonesOf } from "./zones.js";
 
 const [ABOVE, SHOULDER, EYES, SIDE] = ["from above", "over the shoulder", "through the eyes", "from the side"];
 
@@ -20,6 +21,7 @@ export class Stage {
         this.side = new Side(this.above.canvas);
         this.words = root.querySelector("#words");
         this.vignette = root.querySelector("#vignette");
+        this.zones = root.querySelector("#zones");
         this.view = ABOVE;
         this.course = null;
         this.said = "";
@@ -27,8 +29,9 @@ export class Stage {
         matchMedia("(prefers-color-scheme: dark)").addEventListener("change", () => (this.colours = palette()));
     }
 
-    /** Takes a course, and looks at it as the mode is seen: from the side, or from above. */
-    take(course, sideView) {
+    /** Takes a course, and looks at it as the mode is seen: from the side, or from above; with its touch zones. */
+    take(course, { sideView, bindings }) {
+        this.zones.replaceChildren(...zoneOutlines(zonesOf(bindings, this.app.profile.pressNames)));
         if (sideView && this.view === ABOVE) this.show(SIDE);
         if (!sideView && this.view === SIDE && this.sideView) this.show(ABOVE);
         this.sideView = sideView;
