@@ -106,6 +106,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.profile.units import spelled_in
     from wendonic.significant import significant
     from wendonic.study.solve.corpus import changed_most, medians
     from wendonic.study.solve.differences import UNITS
@@ -122,15 +123,16 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     for heading in ("number", "median", "largest", "unit"):
         table.add_column(heading, justify="right" if heading in ("median", "largest") else "left")
     for column, middle, most in medians(frame):
-        unit = UNITS[column.rpartition(".")[2]]
+        whose, _, field = column.rpartition(".")
+        unit = UNITS[field]
         factor = length.factor(unit)
-        table.add_row(column, significant(middle * factor, 4), significant(most * factor, 4), length.label(unit))
+        table.add_row(f"{whose}: {spelled_in(length, field)}", significant(middle * factor, 4), significant(most * factor, 4), length.label(unit))
     console.print(table)
     changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
     if not changes:
-        say(f"no recording differs by {by}" if len(frame.columns) > 9 else "")
+        say(f"no recording differs by {spelled_in(length, by)}" if len(frame.columns) > 9 else "")
         return
-    say(f"changed most, by {by}:")
+    say(f"changed most, by {spelled_in(length, by)}:")
     for change in changes:
         unit = UNITS[by]
         when = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"

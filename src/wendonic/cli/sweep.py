@@ -42,7 +42,10 @@ def sweep(
         typer.Option(
             "--on",
             metavar="FOLDER",
-            help="A folder of recordings to sweep over; --of is then a number of `wendonic corpus`.",
+            help=(
+                "A folder of recordings to sweep over; --of is then a number of `wendonic corpus`: the mean over "
+                "the recordings, of how it differs from the unchanged profile where it can be compared."
+            ),
         ),
     ] = None,
     mode: ModeOption = None,
