@@ -18,6 +18,7 @@ from wendonic import Recording, WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, demo_profile
 from wendonic.devices.event import Event
+from wendonic.length_unit import LengthUnit
 from wendonic.pictures import draw_corpus, save_picture
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.study.solve import corpus as corpus_module
@@ -247,6 +248,15 @@ def test_the_picture_names_those_that_changed_most(folder, tmp_path):
     assert [label.get_text() for label in most.get_yticklabels()][::-1] == [change.recording for change in ranked]
     assert ranked[0].amount == frame["new against old.most_apart_m"].max()
     save_picture([spread, most], tmp_path / "change.png")
+    # In a game's own unit axes and words count in it, and what is no length stays: each number is scaled once.
+    for by, per_m in (("most_apart_m", 48.0), ("heading_rms_deg", 1.0)):
+        spread, most = draw_corpus(frame, by, length=LengthUnit("px", 48.0))
+        (bar, label), amount = (most.patches[-1], most.texts[-1]), changed_most(frame, by)[0].amount
+        spread.figure.canvas.draw()
+        ticks = [float(tick.get_text()) / tick.get_position()[0] for tick in most.get_xticklabels()[1:]]
+        assert ticks == pytest.approx([per_m] * len(ticks))
+        assert bar.get_width() == amount
+        assert float(label.get_text().split()[0].rstrip(",")) == pytest.approx(amount * per_m, rel=1e-2)
     with pytest.raises(WendonicError, match="has no most_apart_m"):
         draw_corpus(corpus(folder, {"old": OLD}))
 

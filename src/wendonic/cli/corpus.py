@@ -126,7 +126,12 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
         whose, _, field = column.rpartition(".")
         unit = UNITS[field]
         factor = length.factor(unit)
-        table.add_row(f"{whose}: {spelled_in(length, field)}", significant(middle * factor, 4), significant(most * factor, 4), length.label(unit))
+        table.add_row(
+            f"{whose}: {spelled_in(length, field)}",
+            significant(middle * factor, 4),
+            significant(most * factor, 4),
+            length.label(unit),
+        )
     console.print(table)
     changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
     if not changes:

@@ -57,14 +57,14 @@ def draw_corpus(
     if len(pairs) > len(LINE_STYLES):
         raise WendonicError(f"found {len(pairs)} profiles; allowed: at most {len(LINE_STYLES)}")
     spread, most = split_axes(ax, widths=[1.1, 1.0])
-    factor, unit = length.factor(UNITS[by]), UNITS[by]
+    unit = UNITS[by]
     count = int(frame["error"].isna().sum())
     changed = sum(int((values > 0.0).sum()) for values in known.values()) / len(pairs)
     dress_axes(spread, f"{changed:.0f} of {count} recordings change", "", "share of the recordings (%)")
     label_axis(spread.xaxis, AXIS.get(by, by.replace("_", " ")), unit, length)
     spread.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for (pair, values), (color, dashes) in zip(known.items(), LINE_STYLES, strict=False):
-        ordered = np.sort(values) * factor
+        ordered = np.sort(values)
         shares = 100.0 * np.arange(1, len(ordered) + 1) / len(ordered)
         x, y = np.concatenate([[0.0], ordered]), np.concatenate([[0.0], shares])
         spread.step(x, y, where="post", color=color, linestyle=dashes, linewidth=2.0, label=pair)
@@ -78,14 +78,14 @@ def draw_corpus(
     dress_axes(most, "changed most, and when they part")
     label_axis(most.xaxis, AXIS.get(by, by.replace("_", " ")), unit, length)
     places = np.arange(len(changes))
-    amounts = [abs(change.amount) * factor for change in changes]
+    amounts = [abs(change.amount) for change in changes]
     most.barh(places, amounts, color=SLATE, height=0.62)
     most.set_yticks(places, [_short(change.recording) for change in changes], color=INK)
     most.set_xlim(0.0, 1.3 * max([*amounts, 1e-9]))
     for place, change, amount in zip(places, changes, amounts, strict=True):
         pair = f" {change.profile.partition(AGAINST)[0]}" if len(pairs) > 1 else ""
         since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
-        words = f" {significant(amount, 3)}{pair}{since}"
+        words = f" {significant(amount * length.factor(unit), 3)}{pair}{since}"
         most.text(amount, float(place), words, va="center", color=INK, fontsize=9)
     failed = int(frame["error"].notna().sum())
     if failed:

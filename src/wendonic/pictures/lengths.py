@@ -21,10 +21,13 @@ class _UnitLocator(AutoLocator):
 
 
 def label_axis(axis: Axis, words: str, unit: str, length: LengthUnit) -> None:
-    """Name an axis whose numbers are in `unit`, "m" or "m/s", and let it count in a game's own."""
+    """Name an axis whose numbers are in `unit`, such as "m" or "m/s", and let it count in a game's own; numbers that
+    are no lengths stay.
+    """
+    per_m = length.factor(unit)
     axis.set_label_text(f"{words} ({length.label(unit)})", color=INK)
-    if length.per_m != 1.0:
-        axis.set_major_locator(_UnitLocator(length.per_m))
+    if per_m != 1.0:
+        axis.set_major_locator(_UnitLocator(per_m))
         axis.set_major_formatter(
-            FuncFormatter(lambda value, _: f"{round(value * length.per_m, 6):g}".replace("-", "\N{MINUS SIGN}"))
+            FuncFormatter(lambda value, _: f"{round(value * per_m, 6):g}".replace("-", "\N{MINUS SIGN}"))
         )
