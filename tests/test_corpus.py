@@ -289,6 +289,9 @@ def test_the_command(folder, tmp_path, capsys):
     assert ", from " in shown
     assert picture.stat().st_size > 1000
     assert len(out.read_text().splitlines()) == 4
+    # The number by the name that it has in a game's own unit.
+    by_unit, by_metre = (run("corpus", folder, *both, "--quantity", f"most_apart_{end}") for end in "um")
+    assert by_unit == by_metre
     content = json.loads(run("corpus", folder, *both, "--json", "--quantity", "distance_m"))
     assert (content["command"], content["ranked_by"], content["recordings"]) == ("corpus", "distance_m", 4)
     assert list(content["errors"]) == ["broken.jsonl"]
@@ -302,4 +305,8 @@ def test_the_command(folder, tmp_path, capsys):
     table = pd.read_csv(swept)
     assert table["most_apart_m"][0] > 0.1 > table["most_apart_m"][1]
     assert math.isclose(table["most_apart_m"][1], 0.0, abs_tol=1e-9)
+    # As a picture and as JSON.
+    content = json.loads(run("sweep", old, *words[:-1], tmp_path / "sweep.svg", "--json"))
+    assert content["columns"]["most_apart_m"]["definition"].startswith(DIFFERENCES["most_apart_m"])
+    assert (tmp_path / "sweep.svg").stat().st_size > 1000
     assert set(WALKED) >= {"distance_m", "presses"}

@@ -62,6 +62,7 @@ def corpus(
     from wendonic.errors import WendonicError
     from wendonic.length_unit import common_unit
     from wendonic.profile.load import load_profile
+    from wendonic.profile.units import metre_name
     from wendonic.study.solve.compare import names_of
     from wendonic.study.solve.corpus import corpus as run_corpus
     from wendonic.study.solve.corpus import corpus_document, ranked_by
@@ -72,13 +73,15 @@ def corpus(
         raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(TRACE_ENDINGS)}')
     check_output(out, "table", (*profile, folder))
     check_output(picture, "picture", (*profile, folder))
+    # Profiles in a game's own unit call it most_apart_u.
+    wanted = [metre_name(name) for name in quantity or ()]
     named = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
     with Progress(transient=True, console=Console(stderr=True)) as bar:
         task = bar.add_task("recordings", total=None)
         frame = run_corpus(
             folder,
             named,
-            quantity or (),
+            wanted,
             mode,
             hz,
             workers,
@@ -86,7 +89,7 @@ def corpus(
             out,
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
         )
-    by = ranked_by(quantity or ())
+    by = ranked_by(wanted)
     length = common_unit([one.world.length for one in named.values()])
     if as_json:
         say(json.dumps(corpus_document(frame, str(folder), by), indent=2))

@@ -63,6 +63,7 @@ def sweep(
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
     from wendonic.profile.load import load_profile
+    from wendonic.profile.units import metre_name
     from wendonic.study.solve.corpus import sweep_on
     from wendonic.study.solve.sweep import over_of, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
@@ -79,6 +80,8 @@ def sweep(
             bar.update(task, completed=done, total=all_of_them)
 
         if on is not None:
+            # What a corpus gives stays in metres, also where the profile calls it most_apart_u.
+            of = [metre_name(name) for name in of]
             frame = sweep_on(profile, settings, of, on, mode, show, workers or 1)
         else:
             frame = sweep_profile(profile, settings, of, mode, show, workers, by, held)

@@ -1,4 +1,4 @@
-"""A quantity of the feel sheet over one setting, or over two as a map."""
+"""A quantity of the feel sheet, or a number of a corpus, over one setting, or over two as a map."""
 
 from typing import TYPE_CHECKING
 
@@ -12,6 +12,7 @@ from wendonic.pictures.style import FOG, HONEY, INK, MOSS, PAPER, SLATE, blank_a
 from wendonic.profile.units import metre_name, spelled_in
 from wendonic.significant import significant
 from wendonic.study.quantities import QUANTITIES
+from wendonic.study.solve.differences import UNITS
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -33,16 +34,17 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     """
     if quantity not in frame:
         raise WendonicError(f"the sweep did not measure {quantity}")
-    settings = [str(name) for name in frame if metre_name(str(name)) not in QUANTITIES]
+    units = {name: one.unit for name, one in QUANTITIES.items()} | UNITS
+    settings = [str(name) for name in frame if metre_name(str(name)) not in units]
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
-    one = QUANTITIES[metre_name(quantity)]
+    in_metres = units[metre_name(quantity)]
     # What was asked for in the game's own unit is in it already.
-    factor = length.factor(one.unit) if quantity in QUANTITIES else 1.0
+    factor = length.factor(in_metres) if quantity in units else 1.0
     values = frame[quantity].to_numpy() * factor
     if not np.isfinite(values).any():
         raise WendonicError(f"{quantity} could not be measured anywhere in this sweep")
-    unit = length.label(one.unit)
+    unit = length.label(in_metres)
     quantity = spelled_in(length, quantity)
     ax = blank_axes(ax)
     title = f"{quantity}: {significant(np.nanmin(values), 3)} to {significant(np.nanmax(values), 3)} {unit}".rstrip()

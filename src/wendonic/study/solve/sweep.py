@@ -24,6 +24,7 @@ from wendonic.profile.tuning import mode_tuning
 from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
 from wendonic.study.quantities import QUANTITIES
+from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -109,11 +110,15 @@ def sweep_document(
     held: str | None = None,
 ) -> dict[str, Any]:
     """Return what a sweep found as JSON content: the columns with units and definitions, and the rows; a quantity
-    that was asked for in the game's own unit is in that.
+    that was asked for in the game's own unit is in that, and numbers about recordings are in metres.
     """
     length = load_profile(path).world.length
     columns: dict[str, Any] = {setting: entry(None, "", "setting of the profile") for setting in over}
     for name in of:
+        if name in UNITS:
+            definition = DIFFERENCES.get(name) or WALKED[name]
+            columns[name] = entry(None, UNITS[name], f"{definition}: mean over the recordings")
+            continue
         known, factor = known_quantity(name, length)
         one = QUANTITIES[known]
         columns[name] = entry(None, one.unit if factor == 1.0 else length.label(one.unit), one.definition)
