@@ -5,6 +5,10 @@ import math
 import pytest
 
 from wendonic import Helm, ProfileError, load_profile, profile_from_text, save_profile
+from wendonic.demo import demo_recording
+from wendonic.study.calibration.apply import calibrated_text
+from wendonic.study.calibration.calibrate import calibrate
+from wendonic.study.check import check, fixed
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -124,3 +128,39 @@ def test_faults_are_told_where_they_stand(wrong, right, faults):
     for fault in faults:
         assert fault in told
     assert len(found.value.faults) == len(faults) + ("cart" in wrong), told
+
+
+STICK = """format = "wendonic-profile"
+version = 1
+
+[mode.foot]
+leave_to = ["swim"]
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+dead_zone = { inner = 0.01 }
+
+[mode.swim]
+like = "foot"
+leave_to = ["foot"]
+[mode.swim.move]
+half_life_s = 0.02
+"""
+
+
+def test_what_is_wrong_with_an_entry_is_said_and_mended_where_the_file_has_it():
+    findings = check(profile_from_text(STICK))
+    assert [(one.slug, one.where) for one in findings] == [
+        ("dead-zone-small", "mode.foot.move.bind[0].dead_zone.inner")
+    ]
+    done = fixed(STICK)
+    assert (len(done.fixes), done.left) == (1, ())
+    assert done.text.count("inner = 0.01") == 0
+
+
+def test_a_calibration_goes_where_the_file_has_the_stick():
+    found = calibrate(demo_recording("lookout_devices"))
+    text, paths = calibrated_text(STICK, found)
+    assert {path.partition(".bind")[0] for path in paths} == {"mode.foot.move"}
+    one, other = (profile_from_text(text).mode[name].move.bind for name in ("foot", "swim"))
+    assert one == other
+    assert one[0].centre != (0.0, 0.0)

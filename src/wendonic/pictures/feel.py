@@ -64,6 +64,8 @@ def draw_feel(
     for number, (name, answer) in enumerate(answers.items()):
         _draw_answer(axes, name, answer, number, length)
     for panel in axes:
+        if not panel.get_legend_handles_labels()[0]:
+            continue
         panel.legend(
             loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, labelcolor=INK, handlelength=2.4
         )

@@ -1,6 +1,6 @@
 """Modes that begin as another one and say only what differs."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 _CHOOSES = ("frame", "form")
@@ -44,6 +44,27 @@ def likes(modes: Mapping[str, Any], name: str) -> list[str]:
         seen.add(other)
         mode = modes.get(other)
     return found
+
+
+def inherited_from(modes: Mapping[str, Any], name: str, path: Sequence[str | int]) -> str:
+    """Return the mode in which something stands that a mode has at a path of its own: itself, or the nearest of those
+    that it begins as.
+
+    >>> foot = {"move": {"bind": [{"stick": "pad.left_stick"}]}}
+    >>> modes = {"foot": foot, "swim": {"like": "foot", "move": {"half_life_s": 0.1}}}
+    >>> inherited_from(modes, "swim", ["move", "bind", 0]), inherited_from(modes, "swim", ["move", "half_life_s"])
+    ('foot', 'swim')
+    """
+    return next((one for one in (name, *likes(modes, name)) if _has(modes.get(one), path)), name)
+
+
+def _has(content: Any, path: Sequence[str | int]) -> bool:
+    for part in path:
+        try:
+            content = content[part]
+        except (KeyError, IndexError, TypeError):
+            return False
+    return True
 
 
 def _whole(modes: Mapping[str, Any], name: str, behind: tuple[str, ...]) -> Any:

@@ -5,7 +5,9 @@ from typing import NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError
-from wendonic.profile.edit import edited
+from wendonic.profile.edit import edited, path_parts
+from wendonic.profile.faults import dotted
+from wendonic.profile.inherited import inherited_from
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.study.finding import (
@@ -39,12 +41,28 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     """
     tried_out = _TriedOut(profile, engine)
     findings = []
+    known: set[Place] = set()
     for kind, found in tried_out.everything():
+        # What a mode has from the one that it begins as is found there.
+        place = kind.slug, _where_it_stands(profile, found.where)
+        if place in known:
+            continue
+        known |= {place, (kind.slug, found.where)}
         changes, tried = _proven(tried_out, kind, found) if prove else ({}, "")
         advice = "; ".join(filter(None, [found.advice, tried]))
         where, why = where_in_file(profile, found.where), found.why or kind.why
         findings.append(Finding(kind.slug, kind.severity, where, found.measured, why, changes, advice))
     return sorted(findings, key=lambda finding: finding.severity)
+
+
+def _where_it_stands(profile: Profile, where: str) -> str:
+    """Return the path at which the file has what a mode has from another one; any other path as it is."""
+    parts = path_parts(where)
+    entry = next((place for place, part in enumerate(parts) if isinstance(part, int)), None)
+    if parts[0] != "mode" or entry is None:
+        return where
+    modes = profile.written.get("mode", {})
+    return dotted(["mode", inherited_from(modes, str(parts[1]), parts[2 : entry + 1]), *parts[2:]])
 
 
 class Fixed(NamedTuple):

@@ -1,5 +1,6 @@
 """A calibration in words, and put into a profile."""
 
+import tomllib
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -77,6 +78,7 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
     Raises `ProfileError` for a profile with faults, and `WendonicError` if it binds none of the devices.
     """
     profile = profile_from_text(text, path)
+    written = tomllib.loads(text)["mode"]
     sticks = {stick.control: stick for stick in found.sticks}
     gyros = {gyro.control: gyro for gyro in found.gyros}
     changes: dict[str, Any] = {}
@@ -84,6 +86,9 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
     for name, mode in profile.mode.items():
         for channel in ("move", "look"):
             table = getattr(mode, channel)
+            if "bind" not in written[name].get(channel, {}):
+                # A mode that begins as another one has its entries from there.
+                continue
             for index, bind in enumerate(table.bind if table else ()):
                 where = f"mode.{name}.{channel}.bind[{index}]"
                 if isinstance(bind, StickBind | LookStickBind) and bind.stick in sticks:
