@@ -235,32 +235,26 @@ def simplified(node: ast.expr) -> ast.expr:
 
 
 def _without_neutral(node: ast.BinOp) -> ast.expr | None:
-    """Return a sum or a product without its 0 or 1, None where it has none.
-
-    What is added to something else may lose the sign of a zero; a lone `x + 0.0` stays, as it takes that sign off.
+    """Return a sum or a product without its 0 or 1, None where it has none. A 0 that is added stays where it may take
+    the sign off another zero, which the direction straight back depends on.
     """
     match node.op:
         case ast.Sub() if _is(node.right, 0.0):
             return node.left
-        case ast.Add() if _is(node.left, 0.0):
-            return node.right
-        case ast.Add() if _is(node.right, 0.0) and _is_sum_or_square(node.left):
+        case ast.Add() if _is(node.right, 0.0) and _is_of_squares(node.left):
             return node.left
-        case ast.Mult() if _is(node.left, 0.0) or _is(node.right, 0.0):
-            return ast.Constant(0.0)
         case ast.Mult() if _is(node.left, 1.0):
             return node.right
-        case ast.Mult() | ast.Div() if _is(node.right, 1.0):
-            return node.left
-        case ast.Div() if _is(node.left, 0.0):
+        case (ast.Mult() | ast.Div()) if _is(node.right, 1.0):
             return node.left
     return None
 
 
-def _is_sum_or_square(node: ast.expr) -> bool:
+def _is_of_squares(node: ast.expr) -> bool:
+    """Whether a value is a square, or a sum of squares."""
     match node:
-        case ast.BinOp(op=ast.Add()):
-            return True
+        case ast.BinOp(left=left, op=ast.Add(), right=right):
+            return _is_of_squares(left) and _is_of_squares(right)
         case ast.BinOp(left=left, op=ast.Mult(), right=right):
             return ast.dump(left) == ast.dump(right)
     return False
