@@ -434,4 +434,4 @@ def test_a_budget_is_held_by_the_device_and_the_press_that_it_names():
     ]
     assert [one.where for one in found] == ["budget.reach90_s", "budget.stop_time_s"]
     assert "0.405" in found[0].measured
-    assert 'no device of mode "m" "touch"' in found[1].measured
+    assert 'no such device in mode "m": "touch"' in found[1].measured

@@ -245,7 +245,7 @@ def _without_neutral(node: ast.BinOp) -> ast.expr | None:
             return node.left
         case ast.Mult() if _is(node.left, 1.0):
             return node.right
-        case (ast.Mult() | ast.Div()) if _is(node.right, 1.0):
+        case ast.Mult() | ast.Div() if _is(node.right, 1.0):
             return node.left
     return None
 

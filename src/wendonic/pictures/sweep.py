@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.colors import LinearSegmentedColormap
+from matplotlib.ticker import MaxNLocator
 
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
@@ -18,7 +19,16 @@ if TYPE_CHECKING:
     import pandas as pd
 
 LINES = 9
+EDGE = 0.03
+"""Share of the range within which a line would lie in a corner, without room for its number."""
 SHADES = LinearSegmentedColormap.from_list("paper to honey", [PAPER, HONEY])
+
+
+def _levels(least: float, most: float) -> list[float]:
+    """Return round values to draw lines at, about LINES of them; between two that are close, the middle."""
+    edge = EDGE * (most - least)
+    levels = [level for level in MaxNLocator(LINES).tick_values(least, most) if least + edge < level < most - edge]
+    return levels or [0.5 * (least + most)]
 
 
 def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, length: LengthUnit = METRES) -> Axes:
@@ -63,7 +73,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
         alike = significant(z.max(), 4)
         raise WendonicError(f"{quantity} is {alike} everywhere in this sweep; there is no line to draw")
     ax.contourf(x, y, z, levels=LINES * 4, cmap=SHADES)
-    lines = ax.contour(x, y, z, levels=LINES, colors=[SLATE], linewidths=1.3)
+    lines = ax.contour(x, y, z, levels=_levels(float(z.min()), float(z.max())), colors=[SLATE], linewidths=1.3)
     ax.clabel(lines, fmt=lambda value: f"{significant(value, 3)} {unit}".rstrip(), fontsize=9, colors=[INK])
     if z.mask.any():
         missing = np.argwhere(z.mask)

@@ -62,7 +62,7 @@ class Bench:
         binds = [*(bind for _, bind in entries_of(self.table)), *looks, *goals]
         if not any(by in known_as(bind) for bind in binds):
             names = list(dict.fromkeys(bind.called() for bind in binds))
-            raise WendonicError(none_such(f'device of mode "{self.mode}"', by, names))
+            raise WendonicError(none_such(f'such device in mode "{self.mode}":', by, names))
 
     @cached_property
     def moving(self) -> Profile:

@@ -22,7 +22,7 @@ def held_press(profile: Profile, name: str) -> tuple[tuple[Changes, float], ...]
     mode = profile.first_mode
     presses = profile.mode[mode].press
     if name not in presses:
-        raise WendonicError(none_such(f'press of mode "{mode}"', name, presses))
+        raise WendonicError(none_such(f'such press in mode "{mode}":', name, presses))
     press = presses[name]
     for entry in press.bind:
         down, up = entry_changes(profile, entry)
