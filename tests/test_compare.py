@@ -9,6 +9,7 @@ import pytest
 from matplotlib.backends.backend_agg import FigureCanvasAgg
 
 from few_of_many import few_of
+from shelf_jumper import SHELF_JUMPER
 from wendonic import WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
@@ -54,30 +55,9 @@ def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     assert settings_that_differ([beekeeper, demo_profile("cart")])
 
 
-SIDE = """
-format = "wendonic-profile"
-version = 1
-[world]
-right = "+x"
-up = "-y"
-unit = "px"
-units_per_m = 48
-[mode.shelf]
-gait = "hopper"
-steer = { frame = "map", side_view = true }
-[[mode.shelf.move.bind]]
-keys = { left = ["KeyA"], right = ["KeyD"] }
-[mode.shelf.press.jump]
-bind = ["key.Space"]
-[gait.hopper]
-gravity_u_s2 = 1500
-jump = { height_u = 96 }
-"""
-
-
 def test_a_game_seen_from_the_side_is_compared_by_its_jumps():
     """Of four jumps two are held; the length is that of the way through the air, once."""
-    both = {"low": profile_from_text(SIDE), "high": profile_from_text(SIDE.replace("96", "144"))}
+    both = {"low": profile_from_text(SHELF_JUMPER), "high": profile_from_text(SHELF_JUMPER.replace("96", "144"))}
     compared = compare(both, engine="interpreted")
     on = numbers_on(both, compared.traces)["figure_of_eight"]
     assert [walk.presses for walk in on.walks] == [4, 4]

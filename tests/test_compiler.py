@@ -27,7 +27,8 @@ from wendonic.compiler.layout import built, flat
 from wendonic.compiler.read import KernelError, SourceMissingError
 from wendonic.compiler.ready import plain, ready
 from wendonic.compiler.tick_function import structure_of, tick_function
-from wendonic.compiler.tidy import tidied
+from wendonic.compiler.tidy import drop_tested_again, tidied
+from wendonic.compiler.trees import names_in
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.sample_places import sample_places
@@ -268,6 +269,25 @@ def folded(kernel, *arguments):
         return told
 
     return run
+
+
+@pytest.mark.parametrize(
+    ("read", "between", "asked"),
+    [
+        ("up", "other = hop(state)", 1),
+        ("up", "up = hop(state)", 2),
+        ("state_up", "state_up = 0.0", 2),
+        ("state_up", "other = hop(state)", 2),
+        ("state_up", "other = other + fall(state)", 1),
+    ],
+)
+def test_a_test_is_asked_again_once_what_it_reads_may_have_changed(read, between, asked):
+    """`state_up` stands for a field of a struct, which `hop` writes, and `fall` does not."""
+    body = ast.parse(f"if {read}:\n  {between}\n  if {read}:\n    last = 1.0").body
+    for part in names_in(body):
+        part.id = part.id.replace("state_up", "state.up")
+    drop_tested_again(body, ["hop"])
+    assert sum(isinstance(part, ast.If) for part in ast.walk(body[0])) == asked
 
 
 LOCALS = "abcde"

@@ -15,6 +15,7 @@ from pathlib import Path
 
 import pytest
 
+from shelf_jumper import SHELF_JUMPER
 from test_command_line import called
 from test_page_play import differences, plain
 from test_page_text import PIXELS
@@ -395,31 +396,9 @@ def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     page.context.close()
 
 
-SHELF = """
-format = "wendonic-profile"
-version = 1
-title = "Shelf jumper"
-[world]
-right = "+x"
-up = "-y"
-unit = "px"
-units_per_m = 48
-[mode.shelf]
-gait = "hopper"
-steer = { frame = "map", side_view = true }
-[[mode.shelf.move.bind]]
-keys = { left = ["KeyA"], right = ["KeyD"] }
-[mode.shelf.press]
-jump = { bind = ["key.Space"], buffer_s = 0.1 }
-[gait.hopper]
-gravity_u_s2 = 1500
-jump = { height_u = 96 }
-"""
-
-
 def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
     file = tmp_path / "shelf.toml"
-    file.write_text(SHELF)
+    file.write_text(SHELF_JUMPER)
     write_page([file], tmp_path / "feel.html")
     page = opened(browser, (tmp_path / "feel.html").as_uri())
     assert page.evaluate("wendonicPage.stage.view") == "from the side"

@@ -900,9 +900,7 @@ class Folder:
             # Every dynamic number is one already.
             return arguments[0]
         if called is math.hypot and len(arguments) == 2:
-            others = [
-                argument for argument in arguments if not (isinstance(argument, Known) and argument.value == 0.0)
-            ]
+            others = [argument for argument in arguments if not _is_nothing(argument)]
             if len(others) == 1:
                 called, arguments = math.fabs, others
         return Dynamic(ast.Call(name(called.__name__), [expression(argument) for argument in arguments], []))

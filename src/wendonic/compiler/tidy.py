@@ -28,23 +28,30 @@ def tidied(function: Folded) -> None:
     drop_tested_again(function.body)
 
 
-def drop_tested_again(body: list[ast.stmt]) -> None:
-    """Take out tests within a branch that ask what the branch's own test has answered, until it is written anew."""
+def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> None:
+    """Take out tests within a branch that ask what the branch's own test has answered, until it is written anew. A
+    test that reads a field of a struct is asked again after a call of what `writers` give, since they write fields.
+    """
     for statement in body:
         if isinstance(statement, ast.If):
             asked, names = ast.dump(statement.test), {part.id for part in names_in(statement.test)}
+            if any("." in identifier for identifier in names):
+                names |= set(writers)
             place = 0
             while place < len(statement.body):
                 inside = statement.body[place]
                 if isinstance(inside, ast.If) and ast.dump(inside.test) == asked:
                     statement.body[place : place + 1] = inside.body
                     continue
-                if any(part.id in names for part in names_in(inside) if type(part.ctx) is ast.Store):
+                if any(
+                    part.id in names and (type(part.ctx) is ast.Store or part.id in writers)
+                    for part in names_in(inside)
+                ):
                     break
                 place += 1
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
-                drop_tested_again(part)
+                drop_tested_again(part, writers)
 
 
 def drop_unread(body: list[ast.stmt], after: set[str]) -> set[str]:

@@ -16,7 +16,7 @@ def plainer(functions: Sequence[Function]) -> None:
     for function in functions:
         _one_by_one(function.body)
         _drop_copies(function.body)
-        drop_tested_again(function.body)
+        drop_tested_again(function.body, writers)
         _choose(function.body)
         _usual_first(function.body)
         _return_choice(function.body)

@@ -1,6 +1,6 @@
 /** The course and the body from above, on a plain canvas: forward is up, a metre has the same length everywhere. */
 
-import { disc, ellipse, line, metreLines, sizedContext } from "./canvas.js";
+import { disc, drawPath, ellipse, line, metreLines, sizedContext } from "./canvas.js";
 import { scaleBar } from "./scale_bar.js";
 
 const PX_PER_M = 62;
@@ -98,27 +98,7 @@ export class Above {
     }
 
     #path({ path, t }, colours) {
-        const { context } = this;
-        const [times, xs, ys] = path.since("t", t - PATH_S, ["t", "x", "y"]);
-        if (xs.length < 2) return;
-        context.lineWidth = 2 / this.scale;
-        context.strokeStyle = colours.moss;
-        context.lineJoin = "round";
-        context.beginPath();
-        context.moveTo(xs[0], ys[0]);
-        for (let place = 1; place < xs.length; place++) {
-            if (Math.hypot(xs[place] - xs[place - 1], ys[place] - ys[place - 1]) > 2) context.moveTo(xs[place], ys[place]);
-            else context.lineTo(xs[place], ys[place]);
-        }
-        context.stroke();
-        // A mark every half second: far apart is fast.
-        context.fillStyle = colours.moss;
-        let next = Math.ceil(times[0] * 2) / 2;
-        for (let place = 0; place < times.length; place++) {
-            if (times[place] < next) continue;
-            next += 0.5;
-            disc(context, xs[place], ys[place], 3 / this.scale);
-        }
+        drawPath(this.context, this.scale, path.since("t", t - PATH_S, ["t", "x", "y"]), colours.moss, 0.5, 3);
     }
 
     #goal({ goal, plan }, colours) {

@@ -44,3 +44,25 @@ export function metreLines(context, scale, colours, seen) {
         context.stroke();
     }
 }
+
+/** The way gone, broken where the body was put elsewhere, with a mark of `radius` each `everyS` seconds: far apart is fast. */
+export function drawPath(context, scale, [times, xs, ys], colour, everyS, radius) {
+    if (xs.length < 2) return;
+    context.lineWidth = 2 / scale;
+    context.strokeStyle = colour;
+    context.lineJoin = "round";
+    context.beginPath();
+    context.moveTo(xs[0], ys[0]);
+    for (let place = 1; place < xs.length; place++) {
+        if (Math.hypot(xs[place] - xs[place - 1], ys[place] - ys[place - 1]) > 2) context.moveTo(xs[place], ys[place]);
+        else context.lineTo(xs[place], ys[place]);
+    }
+    context.stroke();
+    context.fillStyle = colour;
+    let next = Math.ceil(times[0] / everyS) * everyS;
+    for (let place = 0; place < times.length; place++) {
+        if (times[place] < next) continue;
+        next += everyS;
+        disc(context, xs[place], ys[place], radius / scale);
+    }
+}

@@ -1,6 +1,6 @@
 /** The course and the body from the side, on a plain canvas: right is right, up is up, a metre has the same length both ways. */
 
-import { disc, ellipse, line, metreLines, sizedContext } from "./canvas.js";
+import { drawPath, ellipse, line, metreLines, sizedContext } from "./canvas.js";
 import { scaleBar } from "./scale_bar.js";
 
 const PX_PER_M = 62;
@@ -79,27 +79,7 @@ export class Side {
     }
 
     #path({ path, t }, colours) {
-        const { context } = this;
-        const [times, xs, zs] = path.since("t", t - PATH_S, ["t", "x", "z"]);
-        if (xs.length < 2) return;
-        context.lineWidth = 2 / this.scale;
-        context.strokeStyle = colours.slate;
-        context.lineJoin = "round";
-        context.beginPath();
-        context.moveTo(xs[0], zs[0]);
-        for (let place = 1; place < xs.length; place++) {
-            if (Math.hypot(xs[place] - xs[place - 1], zs[place] - zs[place - 1]) > 2) context.moveTo(xs[place], zs[place]);
-            else context.lineTo(xs[place], zs[place]);
-        }
-        context.stroke();
-        // A mark every tenth of a second: far apart is fast.
-        context.fillStyle = colours.slate;
-        let next = Math.ceil(times[0] * 10) / 10;
-        for (let place = 0; place < times.length; place++) {
-            if (times[place] < next) continue;
-            next += 0.1;
-            disc(context, xs[place], zs[place], 2.2 / this.scale);
-        }
+        drawPath(this.context, this.scale, path.since("t", t - PATH_S, ["t", "x", "z"]), colours.slate, 0.1, 2.2);
     }
 
     #goal({ goal }, colours, seen) {
