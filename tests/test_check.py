@@ -542,3 +542,13 @@ def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
         with pytest.raises((SystemExit, WendonicError, typer.BadParameter)) as refused:
             app(["check", str(path), *words], standalone_mode=False)
         assert told in str(refused.value)
+
+
+@pytest.mark.parametrize("heir", ["", '[mode.swim]\nlike = "foot"\n'])
+def test_a_place_with_two_faults_is_told_of_both_and_once_for_the_modes_that_begin_as_it(heir):
+    crossed = '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyD", "KeyE"], '
+    found = check(
+        profile_from_text(HEAD + crossed + 'right = ["KeyA", "KeyQ"] }\n' + heir), "interpreted", prove=False
+    )
+    told = [finding.measured.split()[0] for finding in found if finding.slug == "mirrored-keys"]
+    assert sorted(told) == ["KeyA", "KeyD", "KeyE", "KeyQ"]

@@ -40,18 +40,18 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     ['mode.foot.look.bind[0].cm_per_turn = 34.0']
     """
     tried_out = _TriedOut(profile, engine)
-    findings = []
-    known: set[Place] = set()
+    findings: list[Finding] = []
+    first: dict[tuple[str, str], str] = {}
     for kind, found in tried_out.everything():
-        # What a mode has from the one that it begins as is found there.
-        place = kind.slug, _where_it_stands(profile, found.where)
-        if place in known:
+        # What a mode has from the one that it begins as is found once, by one path or the other.
+        if first.setdefault((kind.slug, _where_it_stands(profile, found.where)), found.where) != found.where:
             continue
-        known |= {place, (kind.slug, found.where)}
         changes, tried = _proven(tried_out, kind, found) if prove else ({}, "")
         advice = "; ".join(filter(None, [found.advice, tried]))
         where, why = where_in_file(profile, found.where), found.why or kind.why
-        findings.append(Finding(kind.slug, kind.severity, where, found.measured, why, changes, advice))
+        one = Finding(kind.slug, kind.severity, where, found.measured, why, changes, advice)
+        if one not in findings:
+            findings.append(one)
     return sorted(findings, key=lambda finding: finding.severity)
 
 

@@ -150,7 +150,7 @@ export class StripsPanel {
             ["stopping distance", readings.stopM === null ? "–" : length(readings.stopM)],
             ...(helm.run.content.sideView ? [] : [["diagonal / straight", readings.diagonalRatio === null ? "–" : shown(readings.diagonalRatio, 3)]]),
             ...(readings.jump || helm.run.content.sideView ? [["last jump", readings.jump ? length(readings.jump.heightM) : "–"]] : []),
-            ...(helm.run.content.sideView ? [["its airtime", readings.jump ? `${shown(readings.jump.airtimeS, 3)} s` : "–"]] : []),
+            ...(helm.run.content.sideView ? [["airtime", readings.jump ? `${shown(readings.jump.airtimeS, 3)} s` : "–"]] : []),
             ["frame", `${shown(frames.frameMs, 3)} ms`],
             ["tick", `${shown(frames.tickMs * 1000, 3)} µs`],
             ["event to drawing", frames.eventMs === null ? "–" : `${shown(frames.eventMs, 3)} ms`],
