@@ -444,7 +444,10 @@ class Helm(BodyDoor):
             state.set(VIEW, view)
         run, row = self._run, self._row
         if state.changes != self._changes_seen:
-            self._take_changes(run)
+            if state.kept or self._low_place is not None:
+                self._take_changes(run)
+            else:
+                self._changes_seen = -1 if run.sampler.fill(state, row) else state.changes
         if state.view_changes != self._view_changes_seen:
             self._view_changes_seen = state.view_changes
             place, values = run.view_place, state.values
