@@ -48,7 +48,8 @@ def written():
         sys.path.remove(str(DOCS))
 
 
-NAMES = "profile course controls presses frames quantities findings columns recordings errors commands trade_words"
+NAMES = "profile course controls presses frames formulas quantities findings columns recordings errors commands"
+NAMES += " trade_words"
 
 
 @pytest.mark.parametrize("name", NAMES.split())

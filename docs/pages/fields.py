@@ -13,7 +13,8 @@ A profile is a TOML file. Every field has a default that feels right, so a profi
 are errors. `NAME` is a name of your own, `[]` an entry of a list, such as `[[mode.foot.move.bind]]`. Tables are listed
 in the order of the data: where input comes from, what becomes of it, how it steers, how the body moves.
 
-In the terminal: `wendonic fields dead_zone`. In your editor: [completion and checks](../editor.md).
+In the terminal: `wendonic fields dead_zone`. In your editor: [completion and checks](../editor.md). What the settings
+compute: [formulas](formulas.md).
 
 """
 COURSE_HEAD = """# Fields of a course

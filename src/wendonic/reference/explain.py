@@ -14,6 +14,7 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.profile.trade_words import TRADE_WORDS, trade_word
 from wendonic.reference.controls import control_line
 from wendonic.reference.find_fields import FoundFields, find_fields
+from wendonic.reference.formulas import formulas_of
 from wendonic.reference.tables import groups_of
 from wendonic.study.findings import FINDINGS
 from wendonic.study.quantities import QUANTITIES
@@ -103,6 +104,8 @@ def _things(word: str) -> Iterator[Explained]:
     if column is not None:
         unit = f" ({column.unit})" if column.unit else ""
         yield Explained("trace column", word, f"{column.what}{unit}")
+    for formula in formulas_of(name) or formulas_of(word):
+        yield Explained("formula", formula.of, formula.says)
 
 
 def _held_words(word: str) -> Iterator[Explained]:

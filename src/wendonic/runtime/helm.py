@@ -444,10 +444,9 @@ class Helm(BodyDoor):
             state.set(VIEW, view)
         run, row = self._run, self._row
         if state.changes != self._changes_seen:
-            if state.kept or self._low_place is not None:
-                self._take_changes(run)
-            else:
-                self._changes_seen = -1 if run.sampler.fill(state, row) else state.changes
+            followed = state.kept or self._low_place is not None
+            gone = self._take_changes(run) if followed else run.sampler.fill(state, row)
+            self._changes_seen = -1 if gone else state.changes
         if state.view_changes != self._view_changes_seen:
             self._view_changes_seen = state.view_changes
             place, values = run.view_place, state.values
@@ -522,16 +521,17 @@ class Helm(BodyDoor):
         except WendonicError as fault:
             logging.getLogger("wendonic").warning("%s; the last good profile stays in use", fault)
 
-    def _take_changes(self, run: ModeRun) -> None:
-        """Bring the row up to date with what came since the last tick."""
+    def _take_changes(self, run: ModeRun) -> bool:
+        """Bring the row up to date with what came since the last tick; return whether some of it is gone with it."""
         state = self.state
         if self._low_place is not None:
             self._note_low_place(*self._low_place)
         kept = state.kept
-        self._changes_seen = -1 if run.sampler.fill(state, self._row) else state.changes
+        gone = run.sampler.fill(state, self._row)
         if kept:
             for other in self._others:
                 other.note(kept)
+        return gone
 
     def _standing(self, dt: float, view: View | None) -> Intent:
         """Return the intent as it stands: nothing turned, nothing began or ended."""
