@@ -4,6 +4,7 @@ import { element } from "../panels/element.js";
 
 const SIDES = ["right", "left", "forward", "back"];
 const WHOLE = 0.98;
+const LOW = 0.94;
 
 /** The zones of what a mode binds, as [label, [left, top, right, bottom]] in fractions of the stage.
  *  @param {Object} bindings what a mode binds, as the page's contents have it @param {string[]} pressNames */
@@ -32,7 +33,7 @@ export function zonesOf(bindings, pressNames) {
 export function zoneOutlines(zones) {
     const percent = (share) => `${100 * share}%`;
     return zones.map(([label, [left, top, right, bottom]]) => {
-        const made = element("div", {}, element("span", { textContent: label }));
+        const made = element("div", { className: bottom > LOW ? "low" : "" }, element("span", { textContent: label }));
         Object.assign(made.style, { left: percent(left), top: percent(top), width: percent(right - left), height: percent(bottom - top) });
         return made;
     });
