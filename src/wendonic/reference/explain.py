@@ -47,7 +47,7 @@ def explain(word: str) -> Explanation:
     >>> for thing in explain("coyote time").things:
     ...     print(thing.kind, thing.name, thing.says, sep=" | ")
     word of the trade | coyote time | How long after leaving the ground a jump still counts.
-    quantity | jump_grace_s | how long after leaving the ground a press still counts, not counting jumps in the air (s)
+    quantity | jump_grace_s | how long after leaving the ground a press still counts, air jumps excluded (s)
     finding | grace-long | notice: Players visibly jump from thin air.
     >>> [one.field.name for one in explain("coyote time").fields.fields]
     ['grace_s']

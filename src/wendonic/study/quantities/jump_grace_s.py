@@ -5,7 +5,7 @@ from wendonic.study.measuring.jumps import longest_s
 from wendonic.study.quantity import quantity
 
 
-@quantity(280, "s", "how long after leaving the ground a press still counts, not counting jumps in the air")
+@quantity(280, "s", "how long after leaving the ground a press still counts, air jumps excluded")
 def jump_grace_s(bench: Bench) -> float | None:
     """Press ever later after the ground is gone."""
     return longest_s(bench.jump.begins_late)
