@@ -97,6 +97,19 @@ def _run(**values: Any) -> Callable[[Content], bool]:
     return seed
 
 
+def _ceiling(share: float) -> Callable[[Content], bool]:
+    """A lower ceiling, where neither paces nor squares make full speed of it again."""
+    lowered = _first("move", "stick", curve={**ONLY_KEYS, "ceiling": share})
+
+    def seed(content: Content) -> bool:
+        mode = content["mode"]["foot"]
+        if "paces" in mode.get("move", {}) or mode.get("steer", {}).get("frame") == "grid":
+            return False
+        return lowered(content)
+
+    return seed
+
+
 def _steer(frames: tuple[str, ...], needs: str = "", **values: Any) -> Callable[[Content], bool]:
     def seed(content: Content) -> bool:
         steer = content["mode"]["foot"]["steer"]
@@ -243,8 +256,8 @@ DEFECTS = (
         ("curve-flat",),
         _first("move", "stick", curve={"form": "points", "points": [[0, 0], [0.2, 0.3], [0.7, 0.32], [1, 1]]}),
     ),
-    Defect("ceiling 0.7", ("full-input-too-little",), _first("move", "stick", curve={**ONLY_KEYS, "ceiling": 0.7})),
-    Defect("ceiling 0.3", ("full-input-too-little",), _first("move", "stick", curve={**ONLY_KEYS, "ceiling": 0.3})),
+    Defect("ceiling 0.7", ("full-input-too-little",), _ceiling(0.7)),
+    Defect("ceiling 0.3", ("full-input-too-little",), _ceiling(0.3)),
     Defect(
         "ceiling 0.5, throttle",
         ("full-input-too-little",),

@@ -378,6 +378,8 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             marks=pytest.mark.long,
         ),
         (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
+        (KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s"),
+        ("[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
         pytest.param(
             KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",
             "reversing-brakes-less",

@@ -88,6 +88,14 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     _, slope = draw_curves([beekeeper, demo_profile("lookout")])
     assert [text.get_text() for text in slope.texts] == ["Lookout with an old pad: jumps to 0.08"]
     assert max(np.nanmax(line.get_ydata()) for line in slope.lines[1:3]) < 6.0
+    cart, tablet, paces = (draw_curves([demo_profile(name)])[0] for name in ("cart", "tablet", "store_room"))
+    # A trigger has all of its 255 steps on one side: those from 0.05 up to 0.05 + 0.25 * 0.95.
+    pulls = np.arange(1, 256) / 255
+    few = int(((pulls > 0.05) & (pulls <= 0.05 + 0.25 * 0.95)).sum())
+    assert cart.get_title(loc="left") == f"{few} of 255 steps for the first quarter of speed"
+    assert f"throttle: triggers: from 0.05, full at 1; {few} steps below a quarter" in lines(cart)
+    assert tablet.get_title(loc="left") == f"First quarter of speed up to tilt {0.25 ** (1 / 1.6):.2f}"
+    assert paces.get_title(loc="left").startswith("Rounded to paces")
     with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
         draw_curves([beekeeper] * 7)
 

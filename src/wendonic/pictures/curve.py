@@ -31,24 +31,26 @@ from wendonic.study.stick_response import QUARTER, StickResponse
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
-STEPS_TO_RIM = 127
-"""Steps of an 8-bit stick from its rest to its rim."""
-
+NO_DEAD_ZONE = 1e-3
+FULL_AT_RIM = 0.999
 BEHIND = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
 
 
-def tilted_binds(profile: Profile, mode: str | None = None) -> list[tuple[str, Tilted | LookStickBind]]:
-    """Return every source of a mode that has a dead zone and a curve, with a name for each."""
+def tilt_responses(profile: Profile, mode: str | None = None) -> list[tuple[str, StickResponse]]:
+    """Return what every source of a mode that has a dead zone and a curve makes of each tilt, by its name: after all
+    rules of its channel.
+    """
     name = profile.mode_name(mode)
     table = profile.mode[name]
-    found: list[tuple[str, Tilted | LookStickBind]] = []
+    found: list[tuple[str, StickResponse]] = []
     for channel in ("move", "rise", "throttle", "turn", "look"):
         of_channel = getattr(table, channel)
         for bind in of_channel.bind if of_channel else ():
             if isinstance(bind, Tilted | LookStickBind):
-                controls = [getattr(bind, key, None) for key in ("stick", "axis", "touch_stick", "pointer")]
-                control = next((one for one in controls if one), type(bind).__name__.removesuffix("Bind").lower())
-                found.append((f"{channel}: {control}", bind))
+                move = table.move if channel == "move" and bind.called() != "hands" else None
+                zone = getattr(bind, "touch_stick", "")
+                called = f"{bind.called()} {zone}".rstrip()
+                found.append((f"{channel}: {called}", StickResponse(bind, move, table.steer.seen_from_side)))
     if not found:
         raise WendonicError(f'mode "{name}" has no source with a dead zone and a curve; there is nothing to draw')
     return found
@@ -57,9 +59,10 @@ def tilted_binds(profile: Profile, mode: str | None = None) -> list[tuple[str, T
 def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
     """Draw the response curves of one or several profiles: amount by tilt straight ahead, and its slope.
 
-    Of one profile all curves of the mode are drawn, of several the first one of each. In the key stands how many of
-    an 8-bit stick's 127 steps fall into the first quarter of speed: few of them make slow walking coarse. Returns
-    both axes. Raises `WendonicError` where there is no such mode, or nothing with a curve.
+    Of one profile all curves of the mode are drawn, of several the first one of each, after the rules of its channel.
+    The key says how many of the 127 steps of an 8-bit stick, or the 255 of a trigger, fall into the first quarter of
+    speed: few of them make slow walking coarse. Returns both axes. Raises `WendonicError` where there is no such
+    mode, or nothing with a curve.
 
     >>> from wendonic.demo import demo_profile
     >>> amount, slope = draw_curves([demo_profile()])
@@ -67,12 +70,12 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     'slope (amount for tilt)'
     """
     if len(profiles) == 1:
-        shown = tilted_binds(profiles[0], mode)
+        shown = tilt_responses(profiles[0], mode)
     else:
         shown = []
         for number, profile in enumerate(profiles, 1):
-            name, bind = tilted_binds(profile, mode)[0]
-            shown.append((f"{profile.title or f'profile {number}'}, {name.split(': ')[1]}", bind))
+            name, stick = tilt_responses(profile, mode)[0]
+            shown.append((f"{profile.title or f'profile {number}'}, {name.split(': ')[1]}", stick))
     if len(shown) > len(LINE_STYLES):
         raise WendonicError(f"{len(shown)} curves in one picture; allowed: at most {len(LINE_STYLES)}")
     amount, slope = split_axes(ax, widths=(1.0, 1.0))
@@ -81,16 +84,12 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     amount.plot([0.0, 1.0], [0.0, 1.0], label="raw: amount = tilt", **RAW)
     slope.axhline(1.0, **RAW)
     steepest = 1.0
-    for line, ((name, bind), style) in enumerate(zip(shown, LINE_STYLES, strict=False)):
-        stick = StickResponse(bind)
+    for line, ((name, stick), style) in enumerate(zip(shown, LINE_STYLES, strict=False)):
         steepest = max(steepest, _draw_one(amount, slope, name, stick, style, line))
-    first = StickResponse(shown[0][1])
+    first = shown[0][1]
     _draw_zone(amount, first)
     _draw_quarter(amount, first)
-    counts = [StickResponse(bind).steps_in_first_quarter(STEPS_TO_RIM) for _, bind in shown[: len(profiles)]]
-    words = f"{', '.join(map(str, counts))} of {STEPS_TO_RIM} steps for the first quarter"
-    words += " of speed" if len(counts) == 1 else ""
-    write_title(amount, words)
+    write_title(amount, _title([stick for _, stick in shown[: len(profiles)]]))
     for panel, top in ((amount, 1.05), (slope, min(1.08 * steepest, 6.0))):
         panel.set_xlim(0.0, 1.0)
         panel.set_ylim(0.0, top)
@@ -100,20 +99,37 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     return [amount, slope]
 
 
+def _title(sticks: Sequence[StickResponse]) -> str:
+    """Say what is left of the steps for slow walking, or for how much of the tilt it is slow where there are none."""
+    if all(stick.paces for stick in sticks):
+        return "Rounded to paces: no tilt gives a quarter of speed"
+    steps = sticks[0].steps_to_rim()
+    if any(stick.steps_to_rim() != steps for stick in sticks) or steps == 0:
+        shares = [stick.tilt_for(QUARTER) for stick in sticks]
+        ends = ", ".join("none" if share is None else f"{share:.2f}" for share in shares)
+        return f"First quarter of speed up to tilt {ends}"
+    counts = ", ".join(str(stick.steps_in_first_quarter()) for stick in sticks)
+    return f"{counts} of {steps} steps for the first quarter{' of speed' if len(sticks) == 1 else ''}"
+
+
 def _draw_one(
     amount: Axes, slope: Axes, name: str, stick: StickResponse, style: tuple[str, object], line: int
 ) -> float:
     """Draw one curve into both panels; return its steepest slope, jumps left out."""
     tilts = _tilts(stick)
-    amounts = [stick.amount(0.0, tilt) for tilt in tilts]
+    amounts = [stick.ahead(tilt) for tilt in tilts]
     color, dashes = style
-    steps = stick.steps_in_first_quarter(STEPS_TO_RIM)
     curve = stick.tuning.curve
-    begins = stick.tilt_for(1e-9) or 0.0
+    begins = _begins(stick)
     full = stick.tilt_for(curve.ceiling - 1e-9) or 1.0
     ends = f", floor {curve.floor:g}" if curve.floor else ""
     ends += f", ceiling {curve.ceiling:g}" if curve.ceiling < 1.0 else ""
-    label = f"{name}: from {begins:.2g}, full at {full:.2g}{ends}; {steps} steps below a quarter"
+    steps = (
+        f"; {stick.steps_in_first_quarter()} steps below a quarter"
+        if stick.steps_to_rim() and not stick.paces
+        else ""
+    )
+    label = f"{name}: from {begins:.2g}, full at {full:.2g}{ends}{steps}"
     amount.plot(tilts, amounts, color=color, linestyle=dashes, linewidth=1.8, label=label)
     amount.plot([begins], [0.0], "|", color=color, markersize=14, markeredgewidth=2.0, clip_on=False)
     slopes = [
@@ -123,21 +139,29 @@ def _draw_one(
     middles = [(left + right) / 2.0 for left, right in pairwise(tilts)]
     # What is steeper than anything a curve does is a jump: at the edge of a cut, or onto a floor.
     jumps = [index for index, steep in enumerate(slopes) if steep > 40.0]
-    for index in jumps:
+    for number, index in enumerate(jumps):
         slopes[index] = math.nan
         slope.axvline(middles[index], color=color, linestyle=":", linewidth=1.2)
+        beside = 4 if middles[index] < 0.5 else -4
         slope.annotate(
             f"{name.split(', ', maxsplit=1)[0]}: jumps to {amounts[index + 1]:.2g}",
-            (middles[index], 0.97 - 0.045 * line),
+            (middles[index], 0.97 - 0.045 * (line + number)),
             xycoords=("data", "axes fraction"),
-            xytext=(4, 0),
+            xytext=(beside, 0),
             textcoords="offset points",
             color=BRICK,
             fontsize=9,
+            ha="left" if beside > 0 else "right",
             va="top",
         )
     slope.plot(middles, slopes, color=color, linestyle=dashes, linewidth=1.8)
     return max((steep for steep in slopes if not math.isnan(steep)), default=1.0)
+
+
+def _begins(stick: StickResponse) -> float:
+    """Return the tilt at which something is requested, 0 where there is no dead zone."""
+    begins = stick.tilt_for(1e-9) or 0.0
+    return begins if begins > NO_DEAD_ZONE else 0.0
 
 
 def _tilts(stick: StickResponse) -> list[float]:
@@ -152,25 +176,25 @@ def _tilts(stick: StickResponse) -> list[float]:
 def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
     """Mark the steps that lie in the first quarter of speed."""
     end = stick.tilt_for(QUARTER)
-    if end is None:
+    if end is None or stick.paces:
         return
     ax.plot([0.0, end, end], [QUARTER, QUARTER, 0.0], color=MIST, linewidth=0.9, linestyle=":")
     ax.annotate("a quarter", (0.01, QUARTER), xytext=(0, 3), textcoords="offset points", color=MIST, fontsize=9)
-    tilts = [step / STEPS_TO_RIM for step in range(1, STEPS_TO_RIM + 1)]
-    few = [tilt for tilt in tilts if 0.0 < stick.amount(0.0, tilt) <= QUARTER]
+    to_rim = stick.steps_to_rim()
+    few = [step / to_rim for step in range(1, to_rim + 1) if 0.0 < stick.ahead(step / to_rim) <= QUARTER]
     ax.vlines(few, 0.0, 0.022, color=HONEY, linewidth=1.0)
     ax.axhline(0.0, color=FOG, linewidth=0.6)
 
 
 def _draw_zone(ax: Axes, stick: StickResponse) -> None:
     """Mark where nothing is requested, and from where on everything is."""
-    begins = stick.tilt_for(1e-9)
-    if begins is not None and begins > 1e-6:
+    begins = _begins(stick)
+    if begins > 0.0:
         ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)
         words = "dead zone"
         ax.text(begins / 2.0, 0.6, words, color=BRICK, fontsize=9, rotation=90, ha="center", va="center", bbox=BEHIND)
     full = stick.tilt_for(stick.tuning.curve.ceiling - 1e-9)
-    if full is not None and full < 1.0:
+    if full is not None and full < FULL_AT_RIM:
         ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
         ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)
 

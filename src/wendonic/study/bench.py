@@ -157,11 +157,6 @@ class Bench:
         # The first of a kind counts: sorting keeps the order of the file.
         return min(tilts, key=lambda pair: (pair[0] != "move", not isinstance(pair[1], StickBind)))
 
-    @property
-    def tilts_in_steps(self) -> bool:
-        """Whether what tilts is a stick or a trigger, which reports steps."""
-        return any(control.startswith(("pad", "joystick", "hand.")) for control in self.tilt_entry[1].controls())
-
     @once
     def stick_response(self) -> StickResponse:
         """What the mode asks for at each tilt, after all rules of its channel."""

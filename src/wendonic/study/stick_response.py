@@ -3,6 +3,7 @@
 import math
 from bisect import bisect_left
 
+from wendonic.devices.controls import CONTROLS
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE
 from wendonic.kernels.move.move import MOVE_AT_REST, MoveTuning, move_output
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
@@ -107,16 +108,33 @@ class StickResponse:
             low, high = (middle, high) if small else (low, middle)
         return high
 
-    def steps_in_first_quarter(self, to_rim: int = 127) -> int:
-        """Return how many of a stick's steps straight ahead request something, but for no more than a quarter.
+    def steps_to_rim(self, bits: int = 8) -> int:
+        """Return in how many steps a device with that many bits reports the tilts from rest to full, 0 for what has
+        none: a thumb on the glass, the pointer, swinging hands.
 
-        A stick has `to_rim` steps from its rest to its rim: 127 with 8 bits, 32,767 with 16.
+        A stick has half of its steps on either side of its rest, a trigger all of them on one side.
+
+        >>> from wendonic.demo import demo_profile
+        >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_to_rim(bits=8)
+        127
+        """
+        if self.bind.called() == "hands":
+            return 0
+        controls = [control for control in self.bind.controls() if control.startswith(("pad", "joystick", "hand."))]
+        if not controls:
+            return 0
+        one_sided = all(control in CONTROLS and CONTROLS[control].kind == "button" for control in controls)
+        return int(2**bits - 1 if one_sided else 2 ** (bits - 1) - 1)
+
+    def steps_in_first_quarter(self, bits: int = 8) -> int:
+        """Return how many steps straight ahead request something, but for no more than a quarter, see `steps_to_rim`.
 
         >>> from wendonic.demo import demo_profile
         >>> StickResponse(demo_profile().mode["foot"].move.bind[1]).steps_in_first_quarter()
         44
         """
         # The amount never falls while the tilt grows, so both ends are found by halving.
+        to_rim = self.steps_to_rim(bits)
         steps = range(1, to_rim + 1)
         first = bisect_left(steps, True, key=lambda step: self.ahead(step / to_rim) > 0.0)
         beyond = bisect_left(steps, True, key=lambda step: self.ahead(step / to_rim) > QUARTER)

@@ -4,12 +4,15 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.devices.event import Event
-from wendonic.devices.push import changes_between
+from wendonic.devices.push import Pushes, changes_between
 from wendonic.profile.schema.keyed import Opposed
 from wendonic.runtime.helm import Helm
 from wendonic.study.finding import Case, Found, finding
 
 SETTLE_S, TICK_S = 2.0, 0.05
+WINS = 0.5
+"""Share of what one key gives alone from which it wins."""
+
 SIDES = {"move": ((1.0, 0.0), (0.0, 1.0)), "throttle": ((1.0, 0.0),), "turn": ((1.0, 0.0),), "rise": ((1.0, 0.0),)}
 
 
@@ -30,26 +33,30 @@ def _of_entry(
         first, second = bind.pushes(0.0 - x, 0.0 - y, window), bind.pushes(x, y, window)
         if first is None or second is None:
             continue
-        helm = Helm(case.moving)
-        for pushes in (first, second):
-            for control, value in changes_between((), pushes):
-                helm.apply(Event(0.0, control, value))
-            helm.tick(TICK_S)
-        for _ in range(round(SETTLE_S / TICK_S)):
-            intent = helm.tick(TICK_S)
-        asked = {
-            "move": max(abs(intent.local.right), abs(intent.local.forward)),
-            "throttle": abs(intent.throttle),
-            "turn": abs(intent.turn),
-            "rise": abs(intent.rise),
-        }[channel]
-        if asked > 0.0:
+        both = _requested(case, channel, first, second)
+        # Smoothing may still be on its way down from the key that was first.
+        if both > 0.0 and both > WINS * _requested(case, channel, second):
             names = [pushes[0].control.removeprefix("key.") for pushes in (first, second)]
             yield Found(
                 f"{where}.opposites",
-                f"{names[0]} and {names[1]} together give {asked:.2f}",
+                f"{names[0]} and {names[1]} together give {both:.2f}",
                 [{f"{where}.opposites": "cancel"}],
                 "",
                 f'Under "{bind.opposites}" one of them wins, which some competition rules forbid.',
             )
             return
+
+
+def _requested(case: Case, channel: str, *held: Pushes) -> float:
+    """Return what is requested after a while of everything held, one a tick after the other."""
+    helm = Helm(case.moving)
+    for pushes in held:
+        for control, value in changes_between((), pushes):
+            helm.apply(Event(0.0, control, value))
+        helm.tick(TICK_S)
+    for _ in range(round(SETTLE_S / TICK_S)):
+        intent = helm.tick(TICK_S)
+    if channel == "move":
+        return max(abs(intent.local.right), abs(intent.local.forward))
+    amount: float = abs(getattr(intent, channel))
+    return amount

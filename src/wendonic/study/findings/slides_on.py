@@ -5,14 +5,22 @@ from collections.abc import Iterator
 from typing import Any
 
 from wendonic.profile.schema.gait import Gait
+from wendonic.profile.schema.keyed import Ramped
 from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.measuring.gait_alone import stop_alone
 
 STOP_LENGTHS = 1.5
 STOP_S = 5.0
 """Nobody waits longer for a body on foot; what glides may roll out."""
 
 GLIDES_S = 15.0
+
+OWN_SHARE = 0.7
+"""Share of a limit from which the gait itself is taken to be the cause."""
+
+FALL_S = 0.05
+HALF_LIFE_S = 0.02
 
 
 @finding(180, "notice", "A player who stops at an edge slides over it.")
@@ -24,15 +32,37 @@ def slides_on(case: Case) -> Iterator[Found]:
         most_m = STOP_LENGTHS * gait.body_m * max(1.0, gait.top_speed_m_s / 3.0)
         if stops_m is None or stops_s is None:
             continue
-        far = not glides and stops_m > most_m
-        if far or stops_s > (GLIDES_S if glides else STOP_S):
-            words = case.profile.world.length.m(stops_m, ".2f")
+        if glides:
+            most_m = math.inf
+        most_s = GLIDES_S if glides else STOP_S
+        if stops_m > most_m or stops_s > most_s:
+            alone_m, alone_s = stop_alone(gait, case.thresholds)
+            if alone_m > OWN_SHARE * most_m or alone_s > OWN_SHARE * most_s:
+                where, fixes = f"gait.{name}.{_stopped_by(gait)}", _fixes(case, f"gait.{name}", gait, most_m)
+            else:
+                where, fixes = _shaping(case)
             yield Found(
-                f"gait.{name}.{_stopped_by(gait)}",
-                f"from top speed it slides for {words}, {stops_m / gait.body_m:.1f} body lengths, "
-                f"in {significant(stops_s, 2)} s",
-                _fixes(case, f"gait.{name}", gait, most_m if not glides else math.inf),
+                where,
+                f"from top speed it slides for {case.profile.world.length.m(stops_m, '.2f')}, "
+                f"{stops_m / gait.body_m:.1f} body lengths, in {significant(stops_s, 2)} s",
+                fixes,
             )
+
+
+def _shaping(case: Case) -> tuple[str, list[dict[str, Any]]]:
+    """Return what lets a request last after a release, where the gait itself stops soon enough: a key's slow ramp, or
+    smoothing.
+    """
+    move = f"{case.where}.move"
+    ramps = {f"{where}.fall_s": FALL_S for where, bind in case.entries("move", "throttle") if _falls_slowly(bind)}
+    smoother = {f"{move}.half_life_s": HALF_LIFE_S, **case.out(f"{move}.one_euro")} if case.table.move else {}
+    fixes = [fix for fix in (ramps, smoother, {**ramps, **smoother}) if fix]
+    where = next(iter(ramps), f"{move}.{'one_euro' if case.out(f'{move}.one_euro') else 'half_life_s'}")
+    return where, fixes
+
+
+def _falls_slowly(bind: Any) -> bool:
+    return isinstance(bind, Ramped) and bind.fall_s > FALL_S
 
 
 def _stopped_by(gait: Gait) -> str:

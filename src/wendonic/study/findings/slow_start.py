@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.measuring.gait_alone import start_alone_s
 
 REACH_S = 1.25
 GLIDES_S = 6.0
@@ -14,7 +15,8 @@ def slow_start(case: Case) -> Iterator[Found]:
     most_s = GLIDES_S if case.table.steer.glides else REACH_S
     for name, gait, held in case.gaits:
         reach_s = held.value("reach90_s")
-        if reach_s is not None and reach_s > most_s:
+        # Where the gait itself is quick, smoothing or a ramp is slow, and `slow-answer` says so.
+        if reach_s is not None and reach_s > most_s and start_alone_s(gait, case.thresholds) > 0.9 * most_s:
             where = f"gait.{name}"
             aim_s = 0.4 * most_s
             fixes = [

@@ -1,0 +1,44 @@
+"""How long a gait takes by itself, without smoothing and ramps: the closed forms of its numbers."""
+
+import math
+
+from wendonic.kernels.body.gait import COAST_ENDS_M_S
+from wendonic.profile.schema.gait import Gait
+from wendonic.study.thresholds import Thresholds
+
+
+def start_alone_s(gait: Gait, thresholds: Thresholds) -> float:
+    """Return how long it takes from rest to most of its top speed (s), if full input comes at once.
+
+    Formula: most * top / accel, or ln(1 / (1 - most)) / drag.
+
+    >>> from wendonic.study.thresholds import THRESHOLDS
+    >>> start_alone_s(Gait(top_speed_m_s=4.0, accel_m_s2=18.0), THRESHOLDS)
+    0.2
+    """
+    if gait.drag_per_s is not None:
+        return -math.log1p(-thresholds.most) / gait.drag_per_s
+    return thresholds.most * gait.top_speed_m_s / gait.accel_m_s2
+
+
+def stop_alone(gait: Gait, thresholds: Thresholds) -> tuple[float, float]:
+    """Return how far (m) and how long (s) it slides from top speed, if all input ends at once; for ever if it keeps
+    its speed.
+
+    Formula: v² / 2b and v / b for a brake b; (v - e) h / ln 2 and h log2(v / e) for a half-life h, which ends at the
+    speed e; v / d and ln(v / r) / d for a drag d, at rest below r.
+
+    >>> from wendonic.study.thresholds import THRESHOLDS
+    >>> stop_alone(Gait(top_speed_m_s=4.0, brake_m_s2=16.0), THRESHOLDS)
+    (0.5, 0.25)
+    """
+    top = gait.top_speed_m_s
+    if gait.keeps_speed:
+        return math.inf, math.inf
+    if gait.drag_per_s is not None:
+        return top / gait.drag_per_s, math.log(max(top / thresholds.rests_m_s, 1.0)) / gait.drag_per_s
+    if gait.coast_half_life_s is not None:
+        over = max(top - COAST_ENDS_M_S, 0.0)
+        halvings = math.log2(max(top / COAST_ENDS_M_S, 1.0))
+        return over * gait.coast_half_life_s / math.log(2.0), halvings * gait.coast_half_life_s
+    return top * top / (2.0 * gait.brake_m_s2), top / gait.brake_m_s2
