@@ -205,10 +205,20 @@ def find_kind(name: str, *kinds: ControlKind) -> Control:
     >>> find_kind("pad.south", "stick")
     Traceback (most recent call last):
     wendonic.errors.ControlError: pad.south is not a stick; sticks: pad.left_stick, pad.right_stick and 2 more
+    >>> find_kind("pad.lb", "stick")
+    Traceback (most recent call last):
+    wendonic.errors.ControlError: "pad.lb" is pad.left_bumper, which is not a stick; sticks: pad.left_stick, \
+pad.right_stick and 2 more
     """
-    control = find_control(name)
-    if control.kind not in kinds:
-        # Each further pad has what the first one has.
-        known = [c.name for c in _NAMED.values() if c.kind in kinds and c.unit not in PADS[1:] and c.kind != "key"]
-        raise ControlError(f"{control.name} is not a {kinds[0]}; {kinds[0]}s: {first_of(known, SHOWN)}")
-    return control
+    control = CONTROLS.get(name)
+    if control is not None and control.kind in kinds:
+        return control
+    meant = control or CONTROLS.get(control_meant(name) or "")
+    if meant is None or meant.kind in kinds:
+        of_kind = [known for known, one in CONTROLS.items() if one.kind in kinds]
+        guess = did_you_mean(name, of_kind, meant.name if meant else None)
+        raise ControlError(f'unknown control "{name}"{guess or "; "}{"" if guess else LISTED}')
+    # Each further pad has what the first one has.
+    shown = [c.name for c in _NAMED.values() if c.kind in kinds and c.unit not in PADS[1:] and c.kind != "key"]
+    called = meant.name if control else f'"{name}" is {meant.name}, which'
+    raise ControlError(f"{called} is not a {kinds[0]}; {kinds[0]}s: {first_of(shown, SHOWN)}")

@@ -31,6 +31,9 @@ PAD_NAMES: dict[str, str] = {
 }
 """Controls of a pad; the four face buttons by their place in the W3C "standard" layout, whatever is printed there."""
 
+PAD_LETTERS = 2
+"""Names of two letters are a pad's also without saying so; "up" may be anything's."""
+
 OTHER_NAMES: dict[str, str] = {
     "mouse.scroll": "mouse.wheel",
     "mouse.x": "mouse.move",
@@ -112,12 +115,14 @@ def key_meant(name: str) -> str | None:
 def control_meant(name: str) -> str | None:
     """Return the control that goes by another name, None for a name that means none for certain.
 
-    >>> control_meant("pad.a"), control_meant("pad1.lb"), control_meant("mouse.scroll"), control_meant("pad.rz")
-    ('pad.south', 'pad1.left_bumper', 'mouse.wheel', None)
+    >>> control_meant("pad.a"), control_meant("pad1.lb"), control_meant("LS"), control_meant("pad.rz")
+    ('pad.south', 'pad1.left_bumper', 'pad.left_stick', None)
     """
     lower = name.lower()
     if lower in OTHER_NAMES:
         return OTHER_NAMES[lower]
+    if len(lower) == PAD_LETTERS and lower in PAD_NAMES and lower != "up":
+        return f"pad.{PAD_NAMES[lower]}"
     unit, dot, part = lower.partition(".")
     for prefix in ("gamepad", "joystick", "controller"):
         if unit.startswith(prefix):
