@@ -30,4 +30,4 @@ def number_words(number: Number) -> str:
     said = f"{number.law.replace('it', places)}" if number.law and number.law != "made from it" else places
     if number.law == "made from it" or len(number.places) > 1:
         said = f"from {places}"
-    return ", ".join(part for part in (number.unit, said) if part)
+    return ", ".join(part for part in (number.unit, said or "not set in the profile") if part)
