@@ -18,6 +18,7 @@ from hypothesis import strategies as st
 
 import wendonic.compiler.ready
 import wendonic.compiler.store
+from few_of_many import few_of
 from wendonic import Helm, shape
 from wendonic.batch.samples import samples_of
 from wendonic.compiler.coalesce import coalesced
@@ -65,7 +66,7 @@ def assert_alike(tuning, tables, course, sample, rows, dts):
             assert whole[path] == number, path
 
 
-@pytest.mark.parametrize(("recording", "mode"), MODES)
+@pytest.mark.parametrize(("recording", "mode"), few_of(MODES, MODES[::2]))
 def test_every_mode_of_every_shipped_profile_runs_bit_for_bit_as_the_plain_kernels(recording, mode):
     profile = demo_profile(RECORDINGS[recording])
     course = demo_course(ON_COURSE[recording]).numbers if recording in ON_COURSE else NO_COURSE

@@ -167,7 +167,7 @@ def test_every_number_is_finite_and_in_its_range(run):
         assert -math.pi <= outcome.body.face <= math.pi
 
 
-@settings(max_examples=30)
+@settings(max_examples=15)
 @given(run=runs(frame=(FRAME_CAMERA,)), turn=st.floats(-3.0, 3.0))
 def test_camera_and_path_turn_together(run, turn):
     """Turn every view by the same angle, and everything that came out turns by it."""
