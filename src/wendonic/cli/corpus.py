@@ -138,7 +138,8 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     console.print(table)
     changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
     if not changes:
-        say(f"no recording differs by {spelled_in(length, by)}" if len(frame.columns) > 9 else "")
+        if any(column.endswith(f".{by}") for column in frame.columns):
+            say(f"no recording differs by {spelled_in(length, by)}")
         return
     say(f"changed most, by {spelled_in(length, by)}:")
     for change in changes:
