@@ -21,9 +21,9 @@ def bound_socket(port: int) -> socket.socket:
         found.bind((HOST, port))
         # From here on a browser that comes early waits instead of being refused.
         found.listen(64)
-    except (OSError, OverflowError) as fault:
+    except OSError as fault:
         found.close()
-        raise WendonicError(f"port {port}: {fault}; --port 0 takes a free one") from None
+        raise WendonicError(f"port {port}: {fault.strerror or fault}; --port 0 takes a free one") from None
     return found
 
 
