@@ -117,7 +117,7 @@ def test_start_here_works_as_it_stands(tmp_path):
     profile = (tmp_path / "bee.toml").read_text(encoding="utf-8").replace("brake_m_s2 = 30", "brake_m_s2 = 4")
     (tmp_path / "bee.toml").write_text(profile, encoding="utf-8")
     # What the page says that the slider does.
-    assert "0.17 → 1.28 m" in page
+    assert "0.1743 → 1.28 m" in page
     assert " 1.28 " in called("measure", "bee.toml", "--of", "stop_distance_m", folder=tmp_path).stdout
 
 

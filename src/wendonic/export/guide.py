@@ -83,7 +83,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         "`dt` is in seconds. A tick of 0 s changes nothing; one that is too long is cut into equal parts. Counts and",
         "edges are those since the last tick: set them to 0 once they have been given. A press goes down with one",
         "edge and up with another; a tap between two ticks has two. Inputs are finite numbers within their ranges:",
-        "a tick does not look.",
+        "a tick does not check them.",
         "",
     ]
     if "course" in program.tick.context:
@@ -98,7 +98,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         lines += _table("Numbers that stay adjustable", fields, target)
     lines += [
         f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
-        f"({vectors.share:.1%} of those that all languages take alike).",
+        f"({vectors.share:.1%} of those in which all languages agree).",
         "",
     ]
     said = {

@@ -183,7 +183,8 @@ class _Maker:
                 continue
             _, _, sign = find_axis(name)
             trigger = "trigger" in name
-            said = "0 to 1" if trigger else "-1 to 1, as the device counts"
+            side = "to the right" if name.endswith("x") else "towards the player"
+            said = "0 to 1" if trigger else f"-1 to 1, positive {side}"
             self.plain(snake(name), f"{name}, {said}", "share" if trigger else "axis", sign)
 
     def rates(self, control: str) -> None:
@@ -219,7 +220,7 @@ def _bound(bind: Any) -> str:
         case SwitchBind(controls=controls):
             return " with ".join(controls)
         case StickBind(stick=stick, towards=towards, above=above):
-            return f"{stick} {towards} (from {above:g} on)"
+            return f"{stick} tilted {towards} by {above:g}"
         case WheelBind(towards=towards):
             return f"a notch of the wheel {'towards' if towards else 'away from'} the user"
         case ZoneBind(zone=zone):
@@ -274,13 +275,18 @@ def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes)
     for name, binds in zip(press_names, sources.presses, strict=True):
         maker.press(name, binds)
     maker.plain("view_given", "1 in a tick in which the game says where the camera looks, else 0", "switch")
-    maker.scaled("view_yaw_deg", "where it looks then (deg), clockwise seen from above", "number", DEG)
-    maker.scaled("view_pitch_deg", "where it looks then (deg), up positive", "number", DEG)
+    maker.scaled(
+        "view_yaw_deg",
+        "where the camera looks before this tick's look (deg), clockwise seen from above",
+        "number",
+        DEG,
+    )
+    maker.scaled("view_pitch_deg", "where the camera looks before this tick's look (deg), up positive", "number", DEG)
     known = "1 while the body stands on the ground, 0 while it does not, 2 where the game does not say"
     maker.plain("grounded", known, "number", rest=GROUND_UNKNOWN)
     _vector(maker, "ground_normal", "normal of the ground under the body", axes, (0.0, 0.0, 1.0), False)
     maker.plain("goal_given", "1 in a tick in which a goal is given, -1 in later parts of a hitch, else 0", "number")
-    _vector(maker, "goal", "where it is to go", axes, (0.0, 0.0), True)
+    _vector(maker, "goal", "place to walk to", axes, (0.0, 0.0), True)
     maker.plain("aim_known", "1 once there is a point to aim at, else 0", "switch")
     _vector(maker, "aim", "the point to aim at", axes, (0.0, 0.0), True)
     for thing in ("head", "left hand", "right hand"):

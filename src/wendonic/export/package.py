@@ -92,15 +92,15 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
     vector("game_position", f"where the body is, in the game's axes ({unit})", body[0], axes.units_per_m, AT_ORIGIN)
     vector("game_velocity", f"its velocity, in the game's axes ({unit}/s)", body[1], axes.units_per_m, AT_ORIGIN)
     wanted = [number("wanted", "direction", axis) for axis in "xyz"]
-    vector("game_direction", "where it is asked to move, as far as 1, in the game's axes", wanted, 1.0, AT_ORIGIN)
+    vector("game_direction", "requested direction, of length up to 1, in the game's axes", wanted, 1.0, AT_ORIGIN)
     face = number("body", "face")
     sine, cosine = (ast.Call(ast.Name(name, ast.Load()), [face], []) for name in ("sin", "cos"))
     facing = [sine, cosine, ast.Constant(0.0)]
     vector("game_facing", "where it faces, of length 1, in the game's axes", facing, 1.0, AHEAD)
     for name, path, about in (
-        ("face", ("body", "face"), "where the body faces (deg), clockwise from forward on"),
-        ("heading", ("heading",), "where it is asked to move (deg), clockwise from forward on"),
-        ("view_yaw", ("view", "yaw"), "where the player looks (deg), clockwise from forward on"),
+        ("face", ("body", "face"), "heading that the body faces (deg), clockwise from forward"),
+        ("heading", ("heading",), "requested heading (deg), clockwise from forward"),
+        ("view_yaw", ("view", "yaw"), "heading along which the player looks (deg), clockwise from forward"),
         ("view_pitch", ("view", "pitch"), "where the player looks (deg), up positive"),
         ("look_yaw", ("look", "yaw"), "how far the view turned in this tick (deg), to the right positive"),
         ("look_pitch", ("look", "pitch"), "how far the view turned in this tick (deg), up positive"),

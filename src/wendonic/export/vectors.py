@@ -53,7 +53,7 @@ class Vectors:
 
     @property
     def share(self) -> float:
-        """The share of the branches that are taken, of those that all languages take alike."""
+        """The share of the branches that are taken, of those in which all languages agree."""
         return self.reached / max(1, self.branches - len(self.by_a_hair))
 
     def csv(self) -> str:

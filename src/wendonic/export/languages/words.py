@@ -9,8 +9,8 @@ def about(package: Package) -> str:
     """Return what stands at the head of every file."""
     return (
         f"{package.title}. Exported by Wendonic {package.version} from {package.profile_name}; "
-        "export it again rather than change it here. Angles in radians, clockwise seen from above from forward on; "
-        "places in metres to the right, forward and up."
+        "export it again rather than change it here. Angles are in radians, clockwise from forward as seen from "
+        "above; places are in metres: right, forward, up."
     )
 
 
