@@ -130,7 +130,7 @@ def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
 
 
 def _steers_by_view(mode: Mode) -> bool:
-    return mode.steer.turns_with in ("view", "hands") or getattr(mode.steer, "face", "") == "view"
+    return mode.steer.turns_with in ("view", "other") or getattr(mode.steer, "face", "") == "view"
 
 
 def _draw_line(ax: Axes, trace: "pd.DataFrame", driven: "list[pd.DataFrame]") -> None:

@@ -12,7 +12,7 @@ class CameraSteer(OnFoot):
     """Forward is where the camera looks, projected onto the ground."""
 
     number: ClassVar[int] = FRAME_CAMERA
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "view"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "view"
     forward_name: ClassVar[str] = "the camera"
     frame: Literal["camera"] = entry("Steer frame: what forward means.", "camera")
 

@@ -39,7 +39,7 @@ class DriveSteer(Sprite):
     """
 
     number: ClassVar[int] = FRAME_DRIVE
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "body"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "body"
     forward_name: ClassVar[str] = "the cart"
     glides: ClassVar[bool] = True
     frame: Literal["drive"] = frame_entry("drive")

@@ -14,7 +14,7 @@ class FacingSteer(OnFoot):
     """
 
     number: ClassVar[int] = FRAME_FACING
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "body"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "body"
     forward_name: ClassVar[str] = "the body"
     frame: Literal["facing"] = frame_entry("facing")
     face: Annotated[str, FACES] = entry("What the body faces.", "view")

@@ -15,7 +15,7 @@ class FlySteer(Faced):
     """
 
     number: ClassVar[int] = FRAME_FLY
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "view"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "view"
     forward_name: ClassVar[str] = "the camera"
     weightless: ClassVar[str] = "a body that flies"
     glides: ClassVar[bool] = True

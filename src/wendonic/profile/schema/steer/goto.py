@@ -30,7 +30,7 @@ class GotoSteer(SideView):
     """
 
     number: ClassVar[int] = FRAME_GOTO
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "plan"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "plan"
     forward_name: ClassVar[str] = "the plan's +y"
     frame: Literal["goto"] = frame_entry("goto")
     arrival_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(

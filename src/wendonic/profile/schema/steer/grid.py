@@ -31,7 +31,7 @@ class GridSteer(Faced):
     """
 
     number: ClassVar[int] = FRAME_GRID
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "plan"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "plan"
     forward_name: ClassVar[str] = "the plan's +y"
     weightless: ClassVar[str] = "a body that steps from square to square"
     glides: ClassVar[bool] = True

@@ -44,7 +44,7 @@ class HandsSteer(OnFoot):
     """Forward is where the head, one hand, or the middle between both hands points, added to the view's yaw."""
 
     number: ClassVar[int] = FRAME_HANDS
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "hands"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "other"
     forward_name: ClassVar[str] = "head or hands"
     weightless: ClassVar[str] = "the play space of a headset"
     frame: Literal["hands"] = frame_entry("hands")

@@ -12,7 +12,7 @@ class MapSteer(SideView):
     """Forward is the plan's +y. In a `side_view` only right and left count."""
 
     number: ClassVar[int] = FRAME_MAP
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]] = "plan"
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "plan"
     forward_name: ClassVar[str] = "the plan's +y"
     frame: Literal["map"] = frame_entry("map")
 

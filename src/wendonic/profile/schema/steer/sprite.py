@@ -139,8 +139,8 @@ class Sprite(Choice):
     number: ClassVar[int]
     """The integer by which the kernels know the frame."""
 
-    forward_by: ClassVar[Literal["plan", "view", "body", "hands"]]
-    """What forward turns with."""
+    forward_by: ClassVar[Literal["plan", "view", "body", "other"]]
+    """What forward turns with; of anything else, pictures read forward off where a tick went."""
 
     forward_name: ClassVar[str]
     """What forward is, in a few words."""
@@ -196,7 +196,7 @@ class Sprite(Choice):
 
     @property
     def turns_with(self) -> str:
-        """What forward turns with: "plan", "view", "body" or "hands"."""
+        """What forward turns with: "plan", "view", "body" or something "other"."""
         return self.forward_by
 
     def face_words(self) -> str:
