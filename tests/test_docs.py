@@ -386,3 +386,40 @@ def test_what_adding_shows_of_a_quantity_a_finding_and_a_picture_works_as_it_sta
     )
     done = subprocess.run([sys.executable, "-c", script], check=True, capture_output=True, text=True, timeout=120)
     assert done.stdout == "3.2\n[]\nTrue True\n"
+
+
+def test_the_tables_that_adding_shows_are_sound_as_they_stand():
+    """A frame and a device, each asked for what the rest of the library asks of it."""
+    shown = re.findall(r"```python\n(.*?)```", ADDING, re.DOTALL)
+    wanted = ("class ObliqueSteer", "class WheelSource", "class WheelBind")
+    code = [textwrap.dedent("  " + block.lstrip(" ")) for block in shown if any(word in block for word in wanted)]
+    assert len(code) == 3
+    script = "\n".join(
+        [
+            "from collections.abc import MutableSequence\nfrom dataclasses import dataclass",
+            "from typing import Annotated, Any, ClassVar, Literal\nfrom pydantic import Field",
+            "from wendonic.arithmetic import radians\nfrom wendonic.devices.controls import CONTROLS, Device",
+            "from wendonic.devices.push import Push, Pushes",
+            "from wendonic.devices.sources.base import Follower, Reader, Source",
+            "from wendonic.devices.state import Change, DeviceState",
+            "from wendonic.kernels.frames.frame import FrameTuning",
+            "from wendonic.kernels.source.source import SOURCE_AXIS, SourceTuning",
+            "from wendonic.length_unit import METRES, LengthUnit",
+            "from wendonic.profile.schema.number_rows import NumberRows",
+            "from wendonic.profile.schema.seat import Seat\nfrom wendonic.profile.schema.window import Window",
+            "from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry",
+            "from wendonic.profile.schema.table import entry\nfrom wendonic.profile.schema.tilted import Tilted",
+            "FRAME_OBLIQUE, _WHEEL = 8, CONTROLS['mouse.wheel'].slot",
+            *code,
+            "print(ObliqueSteer(frame='oblique', forward_deg=30).sentences(METRES)[0])",
+            "bind = WheelBind(wheel='mouse.wheel')",
+            "print(bind.sentence().split(':')[0], bind.called(), *bind.pushes(1.0, 0.0, Window())[0][:3])",
+            "print(bind.tuning(NumberRows()).kind == SOURCE_AXIS, bind.source(Window(), Seat()).notches)",
+        ]
+    )
+    done = subprocess.run([sys.executable, "-c", script], capture_output=True, text=True, timeout=120, check=False)
+    assert done.stdout.splitlines() == [
+        "steer: forward is 30 deg on the plan, whatever the camera does",
+        "wheel, full after 8 notches wheel mouse.wheel -8.0 8.0",
+        "True 8.0",
+    ], done.stderr
