@@ -20,6 +20,9 @@ import wendonic
 from test_command_line import called
 from wendonic.demo import copy_inputs
 from wendonic.demo.starter import write_starter
+from wendonic.kernels.frames import steer
+from wendonic.kernels.press import press
+from wendonic.kernels.source import dead_zone
 from wendonic.profile.load import profile_from_text
 from wendonic.study.check import check
 
@@ -386,6 +389,12 @@ def test_what_adding_shows_of_a_quantity_a_finding_and_a_picture_works_as_it_sta
     )
     done = subprocess.run([sys.executable, "-c", script], check=True, capture_output=True, text=True, timeout=120)
     assert done.stdout == "3.2\n[]\nTrue True\n"
+
+
+@pytest.mark.parametrize(("name", "kernel"), [("ZONE", dead_zone), ("STYLE", press), ("FRAME", steer)])
+def test_an_integer_that_adding_gives_is_the_next_free_one(name, kernel):
+    (given,) = re.findall(rf"^\s*{name}_[A-Z]+ = (\d+)$", ADDING, re.MULTILINE)
+    assert int(given) == 1 + max(number for one, number in vars(kernel).items() if one.startswith(f"{name}_"))
 
 
 def test_the_tables_that_adding_shows_are_sound_as_they_stand():
