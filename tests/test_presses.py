@@ -349,13 +349,17 @@ def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
         ('"key.Space"', "key.Space", "pad"),
         ('{ zone = "left half" }', "touch.0", "focus"),
         ('{ zone = "left half" }', "touch.3", "touch"),
+        ('{ stick = "pad.left_stick", towards = "up" }', "pad.left_stick", "pad"),
+        ('{ wheel = "away" }', "mouse.wheel", "mouse"),
+        ('{ wheel = "away" }', "mouse.wheel", "focus"),
     ],
 )
 def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_s, released, bind, control, loss):
     helm = Helm(profile_from_text(HEAD + f"jump = {{ bind = [{bind}], buffer_s = 0.15 }}\n"))
 
     def press(down):
-        helm.apply(Event(0.0, control, (0.4, 0.4, down) if control.startswith("touch") else down))
+        levels = {"touch": (0.4, 0.4, down), "pad": (0.0, -down), "mouse": -down}
+        helm.apply(Event(0.0, control, levels.get(control.split(".")[0], down)))
 
     helm.ground(False)
     press(1.0)
@@ -367,7 +371,7 @@ def test_what_waits_for_the_ground_is_forgotten_when_its_control_is_lost(losing_
     helm.lose(loss)
     helm.tick(0.01)
     helm.ground(True)
-    assert helm.tick(0.01).press("jump").began == (loss == "pad")
+    assert helm.tick(0.01).press("jump").began == (control == "key.Space" and loss == "pad")
     # A new press counts, also one that comes between the same two ticks as the loss.
     press(0.0)
     helm.tick(0.01)

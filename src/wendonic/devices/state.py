@@ -199,18 +199,20 @@ class DeviceState:
             self._keep(Change(slot, tuple(counts), (0.0,) * control.width, False))
 
     def _let_go(self, control: Control) -> None:
-        if control.kind in ("counts", "wheel"):
-            # What the hand moved before the loss, it did move.
-            return
         start, end = control.slot, control.slot + control.width
         rest = _AT_REST[start:end]
+        if control.kind in ("counts", "wheel"):
+            # What the hand moved before the loss, it did move; presses that wait for the ground are told.
+            if start in self.watched:
+                self._keep(Change(start, tuple(rest), tuple(rest), True))
+            return
         was = self.values[start:end]
         if control.kind == "touch":
             # A finger that is lost stays where it was.
             rest[:2] = was[:2]
         if was == rest:
             # Presses that wait for the ground are told as well.
-            if start in self.watched and control.kind in ("button", "key", "touch"):
+            if start in self.watched and control.kind in ("button", "key", "stick", "touch"):
                 self._keep(Change(start, tuple(was), tuple(was), True))
             return
         if control.kind == "touch":

@@ -78,16 +78,19 @@ export class DeviceState {
     }
 
     #letGo(control) {
-        // What the hand moved before it was lost still counts.
-        if (control.kind === "counts" || control.kind === "wheel") return;
         const { slot, width, kind } = control;
         const rest = this.rest.slice(slot, slot + width);
+        if (kind === "counts" || kind === "wheel") {
+            // What the hand moved before it was lost still counts; presses that wait for the ground are told.
+            if (this.watched.has(slot)) this.#keep({ slot, value: rest, was: rest, lost: true });
+            return;
+        }
         const was = this.values.slice(slot, slot + width);
         // A finger that is lost stays where it was.
         if (kind === "touch") [rest[0], rest[1]] = was;
         if (was.every((level, place) => level === rest[place])) {
             // Presses that wait for the ground are told as well.
-            if (this.watched.has(slot) && (kind === "button" || kind === "key" || kind === "touch"))
+            if (this.watched.has(slot) && ["button", "key", "stick", "touch"].includes(kind))
                 this.#keep({ slot, value: was, was, lost: true });
             return;
         }
