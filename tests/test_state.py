@@ -145,7 +145,7 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     again = state.take_kept()
     assert all(change.lost and change.value == change.was and change.value[-1] == 0.0 for change in again)
     assert {change.slot for change in again} == {
-        find_control(name).slot for name in gone if find_control(name).kind in ("key", "button", "touch")
+        find_control(name).slot for name in gone if find_control(name).kind in ("key", "button", "stick", "touch")
     }
     assert (loss == "lost.focus") == (len(gone) == len(EVERY_KIND) - 1)
 
