@@ -216,7 +216,7 @@ def test_info_tells_in_words():
 
 def test_a_stretch_is_cut_and_walks_as_it_did_within_the_whole(tmp_path):
     whole, stretch, both = Recording.read(KEYS), tmp_path / "dodge.jsonl", tmp_path / "both.parquet"
-    done = called("cut", KEYS, stretch, "--from", "26.5", "--to", "29.25")
+    done = called("cut", KEYS, "-o", stretch, "--from", "26.5", "--to", "29.25")
     assert done.stdout == f"wrote {stretch}: {len(Recording.read(stretch))} events from 26.50 s to 29.25 s\n"
     part = Recording.read(stretch)
     assert (part.start_s, part.start_s + part.duration_s) == (26.5, 29.25)
@@ -238,13 +238,16 @@ def test_a_stretch_is_cut_and_walks_as_it_did_within_the_whole(tmp_path):
     assert second == [(pytest.approx(event.t - 26.5), event.control) for event in part]
     for words, said in (
         (
-            ("cut", stretch, tmp_path / "x.jsonl", "--from", "40"),
+            ("cut", stretch, "-o", tmp_path / "x.jsonl", "--from", "40"),
             "nothing after 40 s; the recording runs from 26.5 s",
         ),
-        (("cut", stretch, tmp_path / "x.jsonl", "--from", "29", "--to", "28"), "allowed: the end after the start"),
-        (("cut", stretch, tmp_path / "x.jsonl", "--to", "nan"), "allowed: finite times"),
-        (("cut", stretch, tmp_path / "x.jsonl"), "give --from, or --to, or both"),
-        (("cut", stretch, stretch, "--to", "28"), "is what this reads"),
+        (
+            ("cut", stretch, "-o", tmp_path / "x.jsonl", "--from", "29", "--to", "28"),
+            "allowed: the end after the start",
+        ),
+        (("cut", stretch, "-o", tmp_path / "x.jsonl", "--to", "nan"), "allowed: finite times"),
+        (("cut", stretch, "-o", tmp_path / "x.jsonl"), "give --from, or --to, or both"),
+        (("cut", stretch, "-o", stretch, "--to", "28"), "is what this reads"),
         (("join", stretch, "-o", tmp_path / "x.jsonl"), "two or more to join"),
         (("join", stretch, stretch, "-o", tmp_path / "x.jsonl", "--pause", "-1"), "allowed: 0 to 3600 s"),
     ):

@@ -12,7 +12,7 @@ from wendonic.cli.say import say
 
 def cut(
     recording: RecordingArgument,
-    out: Annotated[Path, typer.Argument(metavar="OUT", help="The file to write; its ending says which format.")],
+    out: Annotated[Path, typer.Option("-o", "--out", help="The file to write; its ending says which format.")],
     start_s: FromOption = None,
     end_s: ToOption = None,
 ) -> None:
