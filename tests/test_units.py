@@ -2,8 +2,10 @@
 
 import math
 import re
+import tomllib
 
 import pytest
+import tomlkit
 from typer.testing import CliRunner
 
 from wendonic import (
@@ -18,6 +20,7 @@ from wendonic import (
     shape,
 )
 from wendonic.cli.main import app
+from wendonic.demo import FOLDER, profile_names
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures import draw_comparison, draw_diagonals, draw_feel, draw_path, draw_sweep, draw_timeline
 from wendonic.profile.edit import limits_of, value_at
@@ -329,3 +332,15 @@ def test_a_tick_is_printed_in_the_games_own_unit():
     for _ in range(60):
         intent = helm.tick(1 / 60)
     assert str(intent).endswith(", 200.00 px/s")
+
+
+@pytest.mark.parametrize("name", profile_names())
+def test_what_a_profile_says_of_itself_is_in_the_games_own_unit(name):
+    content = tomllib.loads((FOLDER / f"{name}.toml").read_text(encoding="utf-8"))
+    world = content.get("world", {"right": "+x", "forward": "+y", "up": "+z"})
+    content["world"] = {**world, "unit": "ell", "units_per_m": 0.8}
+    said = "\n".join(profile_from_text(tomlkit.dumps(content)).sentences())
+    # Hands swing in the room of the player, not in the game.
+    said = re.sub(r"full at [\d.]+ m/s", "", said)
+    assert re.findall(r"\d m(?:/s²?)?(?![\w/])", said) == []
+    assert "ell/s" in said

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from wendonic.arithmetic import radians
 from wendonic.kernels.body.comfort import ComfortTuning
+from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Seconds
 from wendonic.profile.schema.table import Table, entry
 
@@ -59,15 +60,16 @@ class Comfort(Table):
     vignette: Vignette = entry("How the view narrows while moving.", Vignette())
     room: Room = entry("The play space, and what happens when the head is inside a wall.", Room())
 
-    def sentences(self) -> list[str]:
+    def sentences(self, length: LengthUnit = METRES) -> list[str]:
         """Say what it does, line by line."""
         vignette, room = self.vignette, self.room
-        closes = f"full from {vignette.full_accel_m_s2:g} m/s² or {vignette.full_turn_deg_s:g} deg/s"
+        closes = f"full from {length.m_s2(vignette.full_accel_m_s2)} or {vignette.full_turn_deg_s:g} deg/s"
         halves = f"closes with a half-life of {vignette.close_half_life_s:g} s"
-        safe = f"safe while out of walls and level within {room.level_m:g} m"
+        safe = f"safe while out of walls and level within {length.m(room.level_m)}"
+        wide = f"{room.width_m * length.per_m:g}"
         return [
             f"vignette: {closes}; {halves}, opens with {vignette.open_half_life_s:g} s",
-            f"play space: {room.width_m:g} x {room.depth_m:g} m, {safe}; out of a wall after {room.return_s:g} s",
+            f"play space: {wide} x {length.m(room.depth_m)}, {safe}; out of a wall after {room.return_s:g} s",
         ]
 
     def tuning(self) -> ComfortTuning:

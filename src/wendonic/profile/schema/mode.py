@@ -215,8 +215,9 @@ class Mode(Table):
         for channel in self.axis_channels:
             lines += channel.sentences()
         lines += ["goal: set by the game"] if walks_to_goals and not self.goal else []
-        for table in (self.goal, self.comfort, self.look):
-            lines += table.sentences() if table else []
+        lines += self.goal.sentences() if self.goal else []
+        lines += self.comfort.sentences(length) if self.comfort else []
+        lines += self.look.sentences() if self.look else []
         lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]
         if self.gait == "none" and not self.press_gaits:
             directed = steers and self.steer.frame != "grid"

@@ -53,14 +53,13 @@ class HandsSteer(OnFoot):
     )
     forward: Annotated[str, FORWARDS] = entry("What points forward: the head, one hand, or both.", "head")
 
-    def sentence(self, length: LengthUnit = METRES) -> str:  # noqa: ARG002
+    def sentence(self, length: LengthUnit = METRES) -> str:
         """Say what forward means."""
         words = f"forward is {FORWARDS.sentence(self.forward)}"
         if self.teleport:
             jump = self.teleport
-            words += (
-                f"; while {jump.press} is held, {jump.hand} points at a place to teleport to, {jump.speed_m_s:g} m/s"
-            )
+            words += f"; while {jump.press} is held, {jump.hand} points at a place to teleport to"
+            words += f", {length.m_s(jump.speed_m_s)}"
         return words
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
