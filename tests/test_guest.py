@@ -1,8 +1,10 @@
 """The game owns the body: what it says of it counts, in its own axes, and what it does not mention stays."""
 
 import itertools
+import json
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -433,9 +435,12 @@ def test_squares_are_counted_along_the_games_own_axes(world, right, forward):
         (lambda helm: helm.place(velocity=(math.inf, 0.0, 0.0)), "velocity: found .*inf.*finite numbers"),
         (lambda helm: helm.place(facing=(0.0, 0.0, 0.0)), "facing: found .* not zero, nor straight up"),
         (lambda helm: helm.place(facing=(0.0, 3.0, 0.0)), "facing: found .* not zero, nor straight up"),
-        (lambda helm: helm.place(facing="north"), "facing: found 'north'; allowed: finite numbers"),
+        (
+            lambda helm: helm.place(facing="north"),
+            "facing: found 'north'; allowed: numbers, one by one or as one vector",
+        ),
         (lambda helm: helm.push(1.0), "push: found 1 numbers; allowed: 3"),
-        (lambda helm: helm.restart(1.0, 2.0, None), "place: found .*; allowed: finite numbers"),
+        (lambda helm: helm.restart(1.0, 2.0, None), "place: found .*; allowed: (finite )?numbers"),
         (lambda helm: helm.restart(facing=(math.nan, 0.0, 1.0)), "facing: found .*nan"),
     ],
 )
@@ -578,3 +583,54 @@ def test_a_normal_that_says_nothing_is_refused(wrong):
         helm.contact(*wrong)
     assert helm.tick(0.0).motion == before.motion
     assert helm.tick(0.01).contact is None
+
+
+def test_a_vector_may_come_whole_and_any_kind_of_number_becomes_pythons_own():
+    """A game that calculates with NumPy gets, bit for bit, what one with plain numbers gets."""
+    helms = [Helm(demo_profile("harvest")) for _ in range(3)]
+    dt, yaw = np.float32(1 / 60), np.float32(25.5)
+    plain, whole, arrays = helms
+    for tick in range(90):
+        place, velocity, normal = (0.5, 0.25, -0.125 * tick), (1.5, 0.0, -2.0), (0.0, 2.0, 0.5)
+        for helm in helms:
+            helm.key("KeyW", np.bool_(True) if helm is arrays else True)
+            helm.ground(tick < 40, np.array(normal) if helm is arrays else normal)
+        if tick % 30 == 5:
+            plain.place(*place, velocity=velocity)
+            whole.place(place, velocity=velocity)
+            arrays.place(np.array(place, dtype=np.float32), velocity=np.array(velocity))
+        if tick % 30 == 20:
+            plain.push(0.5, 4.0, 0.0)
+            whole.push((0.5, 4.0, 0.0))
+            arrays.push(*np.array([0.5, 4.0, 0.0], dtype=np.float32))
+            plain.contact(-1.0, 0.0, 0.0)
+            whole.contact((-1.0, 0.0, 0.0))
+            arrays.contact(np.array([-1, 0, 0]))
+        plain.mouse(3, -2)
+        whole.mouse(3, -2)
+        arrays.mouse(np.int64(3), np.int32(-2))
+        intents = [
+            plain.tick(float(dt), View(float(yaw), -5.0)),
+            whole.tick(float(dt), View(float(yaw), -5.0)),
+            arrays.tick(dt, View(yaw, np.int64(-5))),
+        ]
+        assert intents[0].as_dict() == intents[1].as_dict() == intents[2].as_dict()
+        assert {type(number) for number in intents[2].record} <= {float}
+    assert json.dumps(intents[2].as_dict()) == json.dumps(intents[0].as_dict())
+    assert list(arrays.fixed_ticks(np.float32(1 / 30), np.float32(1 / 120)))[-1].t == pytest.approx(
+        90 * float(dt) + 1 / 30, abs=1e-7
+    )
+
+
+@pytest.mark.parametrize(
+    "wrong", ["north", ("1", "2", "3"), [1.0, 2.0], (1.0, math.nan, 0.0), ((1.0, 2.0), 3.0, 4.0)]
+)
+@pytest.mark.parametrize("call", ["place", "push", "contact", "restart", "go_to", "aim_at"])
+def test_a_vector_that_is_none_is_refused(call, wrong):
+    helm = Helm(demo_profile("harvest"))
+    before = helm.tick(1 / 60).motion
+    with pytest.raises(WendonicError, match=r"numbers|finite"):
+        getattr(helm, call)(wrong)
+    with pytest.raises(WendonicError, match="dt: found"):
+        helm.tick("fast")
+    assert helm.tick(0.0).motion == before

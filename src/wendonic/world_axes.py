@@ -2,12 +2,28 @@
 
 import math
 from collections.abc import Sequence
-from typing import TypeAlias
+from typing import Any, TypeAlias
 
 from wendonic.errors import WendonicError
 
 GameVector: TypeAlias = tuple[float, ...]
 """A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
+
+
+def numbers_of(vector: Sequence[float | Sequence[float]]) -> tuple[float, ...]:
+    """Return the numbers of a vector, given one by one or as one sequence, as Python's own floats: another kind of
+    number would stay in a helm's memory, where it is slower and may be less precise.
+
+    >>> numbers_of((1, 2.5)), numbers_of(([1, 2.5],))
+    ((1.0, 2.5), (1.0, 2.5))
+    """
+    given: Any = vector[0] if len(vector) == 1 and hasattr(vector[0], "__len__") else vector
+    try:
+        if any(isinstance(part, str) for part in given):
+            raise TypeError
+        return tuple([float(part) for part in given])
+    except (TypeError, ValueError):
+        raise WendonicError(f"found {given!r}; allowed: numbers, one by one or as one vector") from None
 
 
 class WorldAxes:
@@ -77,13 +93,14 @@ class WorldAxes:
         # Adding zero turns -0.0 into 0.0.
         return tuple([plan[index] * sign + 0.0 for index, sign in self._game])
 
-    def to_plan(self, *vector: float) -> tuple[float, float, float]:
-        """Return a vector of the game, given as two or three numbers, in the plan frame."""
-        if len(vector) != len(self._game):
-            raise WendonicError(f"{len(vector)} numbers; allowed: {len(self._game)}, one for each axis of the world")
+    def to_plan(self, *vector: float | Sequence[float]) -> tuple[float, float, float]:
+        """Return a vector of the game, given as two or three numbers or as one vector, in the plan frame."""
+        numbers = numbers_of(vector)
+        if len(numbers) != len(self._game):
+            raise WendonicError(f"{len(numbers)} numbers; allowed: {len(self._game)}, one for each axis of the world")
         plan = [0.0, 0.0, 0.0]
         for index, sign, axis in self._plan:
-            plan[axis] = vector[index] * sign + 0.0
+            plan[axis] = numbers[index] * sign + 0.0
         return plan[0], plan[1], plan[2]
 
     def place_from_plan(self, x: float, y: float, z: float = 0.0) -> GameVector:
@@ -91,7 +108,7 @@ class WorldAxes:
         units = self.units_per_m
         return self.from_plan(x * units, y * units, z * units)
 
-    def place_to_plan(self, *place: float) -> tuple[float, float, float]:
+    def place_to_plan(self, *place: float | Sequence[float]) -> tuple[float, float, float]:
         """Return a place or a velocity of the game, in its own unit, in the plan frame (m)."""
         x, y, z = self.to_plan(*place)
         units = self.units_per_m

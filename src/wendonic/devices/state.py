@@ -130,7 +130,7 @@ class DeviceState:
             self.clamped[control.name] += 1
             level = min(max(level, control.low), control.high)
         if control.kind == "wheel":
-            self._displace(control, (level,))
+            self._displace(control, (float(level),))
             return
         slot = control.slot
         was = self.values[slot]

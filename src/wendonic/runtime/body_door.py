@@ -15,7 +15,7 @@ from wendonic.kernels.frames.blocked import blocked_table, squares_in
 from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.door import Door
 from wendonic.runtime.mode_run import ModeRun
-from wendonic.world_axes import GameVector, WorldAxes
+from wendonic.world_axes import GameVector, WorldAxes, numbers_of
 
 _PLACE = CONTROLS["body.place"]
 _VELOCITY = CONTROLS["body.velocity"]
@@ -122,7 +122,10 @@ class BodyDoor(Door):
         self._record = self._run.with_body(self._record, body, safe, turned)
 
     def place(
-        self, *place: float, velocity: Sequence[float] | None = None, facing: Sequence[float] | None = None
+        self,
+        *place: float | Sequence[float],
+        velocity: Sequence[float] | None = None,
+        facing: Sequence[float] | None = None,
     ) -> None:
         """Report where the body is (m), its velocity (m/s) and where it faces, all in the game's own axes: a game
         that moves the body itself does so before each tick. What is not mentioned stays as it was.
@@ -154,7 +157,7 @@ class BodyDoor(Door):
             unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
             if unknown and self._run.airborne is not None:
                 below_m = ground_at(self._course, body[1], body[2]).height - body[3]
-                self._low_place = (place, below_m) if below_m > _LOW_M else None
+                self._low_place = (numbers_of(place), below_m) if below_m > _LOW_M else None
                 if self._low_place:
                     # The next tick has something to look at.
                     self._changes_seen = -1
@@ -169,9 +172,9 @@ class BodyDoor(Door):
         if self._ground[0] == GROUND_UNKNOWN:
             self._low_place_noted = True
             logging.getLogger("wendonic").warning(
-                "place%s is %g %s below the only ground that the helm knows, so the body is lifted onto it and "
+                "place(%s) is %g %s below the only ground that the helm knows, so the body is lifted onto it and "
                 "cannot jump from below; report your own ground before each tick: helm.ground(there)",
-                place,
+                ", ".join(f"{number:g}" for number in place),
                 below_m * self.axes.units_per_m,
                 self.axes.unit,
             )
@@ -211,7 +214,7 @@ class BodyDoor(Door):
         place = self._run.sampler.places.wall
         self._row[place : place + 3] = wall
 
-    def push(self, *velocity: float) -> None:
+    def push(self, *velocity: float | Sequence[float]) -> None:
         """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. From the
         next tick on the gait controls it again. Push after `place`, whose velocity would replace it. Raises
         `WendonicError` for a velocity that is not finite.
@@ -231,7 +234,7 @@ class BodyDoor(Door):
         body = self._run.body.read(self._record)
         self._set_body([*body[:4], *(speed + more for speed, more in zip(body[4:], added, strict=True))])
 
-    def contact(self, *normal: float) -> None:
+    def contact(self, *normal: float | Sequence[float]) -> None:
         """Report a wall of the game that the body touches, by the normal that points away from it, in the game's own
         axes and of any length. The speed into the wall is gone, the speed along it stays, and once nothing into it is
         held, ramps and smoothing have forgotten it. The next tick's `intent.contact` has it. Raises `WendonicError`
@@ -282,7 +285,7 @@ class BodyDoor(Door):
         place = self._run.sampler.places.ground
         self._row[place : place + 4] = self._ground
 
-    def restart(self, *place: float, facing: Sequence[float] | None = None) -> None:
+    def restart(self, *place: float | Sequence[float], facing: Sequence[float] | None = None) -> None:
         """Begin a new life, at rest, at a place and with a facing in the game's own axes, each kept if it is not
         mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
         the mode stay. Held keys and sticks count again, from zero; held presses count again once released.

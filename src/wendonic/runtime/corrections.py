@@ -4,13 +4,17 @@ import math
 from collections.abc import Sequence
 
 from wendonic.errors import WendonicError
-from wendonic.world_axes import WorldAxes
+from wendonic.world_axes import WorldAxes, numbers_of
 
 Numbers = tuple[float, ...]
 
 
 def plan_vector(
-    axes: WorldAxes, what: str, vector: Sequence[float], was: Sequence[float], units: float = 1.0
+    axes: WorldAxes,
+    what: str,
+    vector: Sequence[float | Sequence[float]],
+    was: Sequence[float],
+    units: float = 1.0,
 ) -> tuple[float, float, float]:
     """Return a vector of the game in the plan frame; what a 2-D game's axes cannot say stays as it was. Places and
     velocities are in what `units` of are a metre.
@@ -18,22 +22,20 @@ def plan_vector(
     Raises `WendonicError` for too few numbers or too many, or for one that is not finite.
     """
     try:
-        finite = all(map(math.isfinite, vector))
-    except TypeError:
-        raise WendonicError(f"{what}: found {vector!r}; allowed: finite numbers") from None
-    if not finite:
-        raise WendonicError(f"{what}: found {tuple(vector)}; allowed: finite numbers")
-    try:
-        x, y, z = axes.to_plan(*vector)
-        return axes.kept_from((x / units, y / units, z / units), was)
+        numbers = numbers_of(vector)
+        if not all(map(math.isfinite, numbers)):
+            raise WendonicError(f"found {numbers}; allowed: finite numbers")
+        x, y, z = axes.to_plan(*numbers)
     except WendonicError as error:
-        raise WendonicError(f"{what}: found {error}") from None
+        found = str(error)
+        raise WendonicError(f"{what}: {found if found.startswith('found') else f'found {found}'}") from None
+    return axes.kept_from((x / units, y / units, z / units), was)
 
 
 def corrected_body(
     axes: WorldAxes,
     body: Numbers,
-    place: Sequence[float],
+    place: Sequence[float | Sequence[float]],
     velocity: Sequence[float] | None,
     facing: Sequence[float] | None,
 ) -> list[float]:

@@ -3,6 +3,7 @@
 import math
 
 from wendonic.errors import WendonicError
+from wendonic.runtime.seconds import seconds_of
 
 ROUNDING = 1e-9
 """A step that rounding alone keeps from fitting fits."""
@@ -32,6 +33,7 @@ class FixedStep:
         Raises `WendonicError` for a frame that is negative or not finite, a step that is not above 0 and finite, and
         a `max_catch_up_s` that is not above 0.
         """
+        frame_dt, step_s, max_catch_up_s = map(seconds_of, (frame_dt, step_s, max_catch_up_s))
         if not 0.0 <= frame_dt < math.inf or not 0.0 < step_s < math.inf or not max_catch_up_s > 0.0:
             found = f"frame_dt {frame_dt!r}, step_s {step_s!r}, max_catch_up_s {max_catch_up_s!r}"
             raise WendonicError(f"{found}; allowed: a finite frame of 0 or more, a step and a catch-up above 0")

@@ -17,6 +17,7 @@ from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.runtime.body_door import BodyDoor
+from wendonic.runtime.corrections import plan_vector
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW
 from wendonic.runtime.fixed_step import FixedStep
@@ -25,6 +26,7 @@ from wendonic.runtime.kept_numbers import same_sources
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.play_recorder import PlayRecorder, RecordedState
 from wendonic.runtime.retuning import retuned_record
+from wendonic.runtime.seconds import seconds_of
 from wendonic.runtime.snapshot import Snapshot, restore_controls, saved_controls
 from wendonic.runtime.view import View
 from wendonic.world_axes import WorldAxes
@@ -167,7 +169,7 @@ class Helm(BodyDoor):
         run = self._runs.get(name) or self._prepare(name)
         return run.ready.text
 
-    def go_to(self, *place: float) -> None:
+    def go_to(self, *place: float | Sequence[float]) -> None:
         """Set the goal (m, in the game's own axes) of the steer frame `goto`.
 
         The body walks to it from the next tick on, unless a key or a stick steers, or the profile keeps the last
@@ -180,10 +182,10 @@ class Helm(BodyDoor):
         >>> intent.goal, round(intent.heading_deg, 1)
         ((3.0, -4.0), 36.9)
         """
-        x, y, _ = self.axes.place_to_plan(*place)
+        x, y, _ = self._on_plan("go_to", place)
         self.state.set(_GOAL, (x, y))
 
-    def scroll_plan(self, *distance: float) -> None:
+    def scroll_plan(self, *distance: float | Sequence[float]) -> None:
         """Set how far (m) the window has scrolled over the plan, in the game's own axes, from where `[window.plan]`
         has it: what is pointed at is that much further. Raises `WendonicError` for too few or too many numbers.
 
@@ -195,16 +197,19 @@ class Helm(BodyDoor):
         >>> helm.tick(1 / 60).goal
         (100.0, 0.0)
         """
-        x, y, _ = self.axes.place_to_plan(*distance)
+        x, y, _ = self._on_plan("scroll_plan", distance)
         self.state.set(_PLAN, (x, y))
 
-    def aim_at(self, *place: float) -> None:
+    def aim_at(self, *place: float | Sequence[float]) -> None:
         """Set the point (m, in the game's own axes) that a body with `face = "aim"` faces from now on.
 
         Until one is set, such a body keeps its facing. Raises `WendonicError` for too few or too many numbers.
         """
-        x, y, _ = self.axes.place_to_plan(*place)
+        x, y, _ = self._on_plan("aim_at", place)
         self.state.set(_AIM, (x, y))
+
+    def _on_plan(self, what: str, place: Sequence[float | Sequence[float]]) -> tuple[float, float, float]:
+        return plan_vector(self.axes, what, place, (0.0, 0.0, 0.0), self.axes.units_per_m)
 
     def _begin_anew(self) -> None:
         run = self._run
@@ -437,6 +442,8 @@ class Helm(BodyDoor):
         """
         if self.next_profile is not None:
             self._take_next_profile()
+        # Another kind of number would stay in the clock, and may be less precise.
+        dt = dt if type(dt) is float else seconds_of(dt)
         if not 0.0 < dt < math.inf:
             return self._standing(dt, view)
         state = self.state
