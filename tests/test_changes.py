@@ -3,14 +3,19 @@
 import difflib
 import itertools
 import shutil
+from decimal import Decimal
+from fractions import Fraction
 
+import numpy as np
 import pytest
 
+from conftest import HEAD
 from few_of_many import few_of
 from wendonic import (
     Event,
     Helm,
     ProfileError,
+    Recording,
     WendonicError,
     load_profile,
     next_control,
@@ -228,3 +233,28 @@ def test_a_number_that_is_written_leaves_its_unwritten_neighbours_as_they_are():
     after = demo_profile("scout").changed({"mode.fly.rise.bind[1].dead_zone.outer": 0.9}).mode["fly"].rise.bind[1]
     assert before.inner == 0.05
     assert after.dead_zone == before.model_copy(update={"outer": 0.9})
+
+
+@pytest.mark.parametrize("kind", [np.int64, np.float32, np.float64, Decimal, Fraction])
+def test_numbers_of_any_kind_are_changed_to_and_recorded(kind, tmp_path):
+    """As what Python's own would be, the game's own unit included."""
+    stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    text = f'{HEAD}[world]\nright = "+x"\nforward = "-y"\nunits_per_m = 50\n{stick}'
+    number, centre = {"gait.walk.top_speed_u_s": 200, "mode.m.steer.sectors": 8}, "mode.m.move.bind[0].centre"
+    of_kind = {path: kind(value) for path, value in number.items()}
+    plain = profile_from_text(text).changed({**number, centre: [0, 0]})
+    changed = profile_from_text(text).changed({**of_kind, centre: [kind(0), kind(0)]})
+    assert changed == plain
+    assert changed.gait["walk"].top_speed_m_s == 4.0
+    save_profile(changed, tmp_path / "mine.toml")
+    assert load_profile(tmp_path / "mine.toml") == plain
+    events = [Event(kind(0), "key.KeyW", kind(1)), Event(kind(1), "pad.left_stick", (kind(0), kind(-1)))]
+    assert list(Recording(events)) == [Event(0.0, "key.KeyW", 1.0), Event(1.0, "pad.left_stick", (0.0, -1.0))]
+
+
+def test_an_array_is_the_list_of_its_numbers():
+    profile = profile_from_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
+    changed = profile.changed({"mode.m.move.bind[0].centre": np.array([0.25, -0.125], dtype=np.float32)})
+    assert changed.mode["m"].move.bind[0].centre == (0.25, -0.125)
+    (event,) = Recording([Event(0.0, "pad.left_stick", np.array([0.5, -0.25]))])
+    assert event == (0.0, "pad.left_stick", (0.5, -0.25))

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple, cast
+from typing import NamedTuple, SupportsFloat, cast
 
 from wendonic.devices.controls import TEXTS, Control, find_control
 from wendonic.errors import ControlError
@@ -39,16 +39,16 @@ class Event(NamedTuple):
 
 
 def finite(value: object) -> float | None:
-    """Return a finite number as a float, and None for anything else.
+    """Return a finite number as a float, and None for anything else. Another library's numbers are numbers.
 
     >>> finite(3), finite(float("nan")), finite(10**400), finite("3")
     (3.0, None, None, None)
     """
-    if not isinstance(value, int | float):
+    if not isinstance(value, int | float) and (not isinstance(value, SupportsFloat) or hasattr(value, "__len__")):
         return None
     try:
         number = float(value)
-    except OverflowError:
+    except (OverflowError, TypeError, ValueError):
         return None
     return number if math.isfinite(number) else None
 
@@ -67,8 +67,9 @@ def fitting_value(control: Control, value: object) -> Value:
             return value
         raise ControlError(f"{control.name}: found {value!r}; allowed: a string")
     if control.width > 1:
-        if isinstance(value, Sequence) and len(value) == control.width:
-            numbers = tuple(map(finite, value))
+        parts = value.tolist() if hasattr(value, "tolist") else value
+        if isinstance(parts, Sequence) and len(parts) == control.width:
+            numbers = tuple(map(finite, parts))
             if None not in numbers:
                 return cast("tuple[float, ...]", numbers)
         count = COUNT_WORDS[control.width]

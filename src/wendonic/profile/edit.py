@@ -13,6 +13,7 @@ from tomlkit.exceptions import TOMLKitError
 
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.inherited import with_inherited
+from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import Table
 from wendonic.profile.units import in_metres, metre_name
@@ -148,7 +149,7 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
                     own = isinstance(whole, list)
                     table[part] = copy.deepcopy(whole) if own else unwritten.table(way[: place + 1])
                 table = table[part]
-        _put_value(table, last, value, path)
+        _put_value(table, last, plain_value(value), path)
     try:
         return Profile.model_validate(changed)
     except ValidationError as fault:

@@ -1,0 +1,24 @@
+"""Values that a program hands in, as a file would hold them."""
+
+from collections.abc import Mapping
+from typing import Any, SupportsFloat
+
+
+def plain_value(value: Any) -> Any:
+    """Return a value made of Python's own numbers, lists and dicts. Another library's number would not be known as
+    one, and a length not be taken in the game's own unit.
+
+    >>> from fractions import Fraction
+    >>> plain_value({"at": (Fraction(1, 2), 3), "form": "knee"})
+    {'at': [0.5, 3], 'form': 'knee'}
+    """
+    if hasattr(value, "tolist"):
+        # An array, or one number of its kind.
+        value = value.tolist()
+    if isinstance(value, Mapping):
+        return {name: plain_value(part) for name, part in value.items()}
+    if isinstance(value, list | tuple):
+        return [plain_value(part) for part in value]
+    if isinstance(value, SupportsFloat) and not isinstance(value, int | float):
+        return float(value)
+    return value
