@@ -42,7 +42,10 @@ print(json.dumps({name: min(played(name) for _ in range(3)) for name in sys.argv
 STUDIED = """
 import json, sys, time
 from wendonic.demo import demo_profile
-from wendonic.study.check import check
+try:
+    from wendonic.study.checking import check
+except ImportError:
+    from wendonic.study.check import check
 from wendonic.study.feel_sheet import measure
 
 def seconds(work, name):

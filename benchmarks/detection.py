@@ -16,7 +16,7 @@ from defects import DEFECTS, Defect
 from sound_profiles import sound_profile, text_of
 from wendonic.errors import WendonicError
 from wendonic.profile.load import profile_from_text
-from wendonic.study.check import check
+from wendonic.study.checking import check
 
 Row = tuple[str, list[tuple[str, str]], int, int]
 

@@ -13,7 +13,7 @@ from rich.table import Table
 
 from wendonic.batch.compiled import has_numba
 from wendonic.demo import PROFILE_PATH, demo_profile
-from wendonic.study.check import check
+from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.sweep import sweep
 

@@ -15,7 +15,7 @@ from wendonic.devices.standins import GyroStandIn, HandsStandIn, MouseStandIn, T
 from wendonic.devices.standins.hands import ARM_M
 from wendonic.profile.load import profile_from_text
 from wendonic.recording.recording import Recording
-from wendonic.study.check import check
+from wendonic.study.checking import check
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 STILL = "half_life_s = 0\n"

@@ -12,7 +12,7 @@ from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.budget import quantity_names
-from wendonic.study.check import check, fixed
+from wendonic.study.checking import check, fixed
 from wendonic.study.quantities import QUANTITIES
 from wendonic.testing import assert_feel
 
@@ -507,7 +507,7 @@ def test_modes_that_a_fix_does_not_touch_need_not_be_tried_again(monkeypatch):
     profile = profile_from_text(SHARED)
     found = check(profile, "interpreted")
     assert {finding.where.split(".")[1] for finding in found if finding.changes} == {"foot", "aim", "walk"}
-    monkeypatch.setattr("wendonic.study.check._seen_alike", lambda *_: False)
+    monkeypatch.setattr("wendonic.study.checking._seen_alike", lambda *_: False)
     assert check(profile, "interpreted") == found
 
 

@@ -24,7 +24,7 @@ from wendonic.kernels.frames import steer
 from wendonic.kernels.press import press
 from wendonic.kernels.source import dead_zone
 from wendonic.profile.load import profile_from_text
-from wendonic.study.check import check
+from wendonic.study.checking import check
 
 TOP = Path(__file__).parent.parent
 README = (TOP / "README.md").read_text(encoding="utf-8")

@@ -8,7 +8,7 @@ from wendonic import Helm, ProfileError, load_profile, profile_from_text, save_p
 from wendonic.demo import demo_recording
 from wendonic.study.calibration.apply import calibrated_text
 from wendonic.study.calibration.calibrate import calibrate
-from wendonic.study.check import check, fixed
+from wendonic.study.checking import check, fixed
 
 TEXT = """format = "wendonic-profile"
 version = 1

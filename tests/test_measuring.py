@@ -11,7 +11,7 @@ from wendonic import WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
-from wendonic.study.check import check
+from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.thresholds import THRESHOLDS

@@ -21,7 +21,7 @@ from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST, SOURCE_AXES
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.tuning import mode_tuning
-from wendonic.study.check import check
+from wendonic.study.checking import check
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = 'keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'

@@ -15,7 +15,7 @@ from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_STICK
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.study.check import check
+from wendonic.study.checking import check
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 PAD = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'

@@ -3,7 +3,7 @@
 from pages.finding_cases import CASES, HEAD
 from pages.markdown import table, written_by
 from wendonic.profile.load import profile_from_text
-from wendonic.study.check import check
+from wendonic.study.checking import check
 from wendonic.study.findings import FINDINGS
 
 PAGE_HEAD = """# Findings of check

@@ -31,7 +31,7 @@ def check(
     from wendonic.errors import WendonicError, none_such
     from wendonic.profile.load import load_profile
     from wendonic.study.as_json import document, finding_content
-    from wendonic.study.check import check as check_profile
+    from wendonic.study.checking import check as check_profile
     from wendonic.study.findings import FINDINGS
 
     if (dry_run or only) and not fix:
@@ -64,7 +64,7 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import text_of
-    from wendonic.study.check import fixed
+    from wendonic.study.checking import fixed
 
     before = text_of(path, "profile", ProfileError)
     done = fixed(before, only)

@@ -18,7 +18,7 @@ from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import spelled_in
-from wendonic.study.check import check
+from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure, value_words
 from wendonic.study.quantities import QUANTITIES
 

@@ -1,1 +1,44 @@
-"""The bench: what a trace shows about how a profile feels."""
+"""The bench: what a trace shows about how a profile feels, and what to do about it.
+
+>>> from wendonic.demo import demo_profile
+>>> from wendonic.study import measure
+>>> round(measure(demo_profile()).reach90_s, 3)
+0.132
+"""
+
+from importlib import import_module
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from wendonic.study import preference as preference
+    from wendonic.study.calibration.calibrate import calibrate as calibrate
+    from wendonic.study.checking import check as check
+    from wendonic.study.feel_sheet import measure as measure
+    from wendonic.study.solve.compare import compare as compare
+    from wendonic.study.solve.corpus import corpus as corpus
+    from wendonic.study.solve.corpus import sweep_on as sweep_on
+    from wendonic.study.solve.fit import fit as fit
+    from wendonic.study.solve.sweep import sweep as sweep
+
+_CALLS = {
+    "calibrate": "calibration.calibrate",
+    "check": "checking",
+    "compare": "solve.compare",
+    "corpus": "solve.corpus",
+    "fit": "solve.fit",
+    "measure": "feel_sheet",
+    "sweep": "solve.sweep",
+    "sweep_on": "solve.corpus",
+}
+"""What the commands call, each by the module that it is in."""
+
+__all__ = ["calibrate", "check", "compare", "corpus", "fit", "measure", "preference", "sweep", "sweep_on"]
+
+
+def __getattr__(name: str) -> Any:
+    """Load a call where it is first asked for: the core is imported without the bench."""
+    if name == "preference":
+        return import_module(f"{__name__}.preference")
+    if name in _CALLS:
+        return getattr(import_module(f"{__name__}.{_CALLS[name]}"), name)
+    raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
