@@ -116,7 +116,7 @@ def test_all_ways_of_the_benchmark_walk_the_same_walk(monkeypatch):
 def test_the_bench_is_at_hand_by_name_and_loaded_when_it_is_asked_for():
     loaded = "print(sorted(name for name in ('pandas', 'scipy', 'matplotlib') if name in sys.modules))"
     script = (
-        f"import sys, wendonic.study\n{loaded}\nfrom wendonic.study import *\nprint(check.__name__, corpus.__name__)"
+        f"import sys, wendonic.study\n{loaded}\nfrom wendonic.study import *\nprint(check.__name__, fit.__name__)"
     )
     script += "\nimport wendonic.study.checking\nprint(wendonic.study.check is check, preference.__name__)"
     done = subprocess.run([sys.executable, "-c", script], check=True, capture_output=True, text=True, timeout=60)
