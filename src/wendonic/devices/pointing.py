@@ -7,13 +7,16 @@ from wendonic.devices.sources.goal import GoalSource, PointedGoal, TouchedGoal
 from wendonic.devices.sources.names import find_switch
 from wendonic.devices.sources.touch import TOUCH_SLOTS
 from wendonic.devices.state import Change, DeviceState
-from wendonic.kernels.view_axes import level_forward, turned_by
+from wendonic.kernels.view_axes import STEEP, level_forward, turned_ahead, turned_by
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
 _PLAN = CONTROLS["plan"].slot
 _POINTER = CONTROLS["pointer.at"].slot
 _HEAD = CONTROLS["head.pose"].slot
+NEARLY_STEEP = 0.9 * STEEP
+"""Sine of a pitch below which what is up has no say in what is forward."""
+
 _POSES = [CONTROLS[f"{thing}.pose"].slot for thing in ("head", "hand.left", "hand.right")]
 
 
@@ -145,24 +148,27 @@ class AimReader:
 class ForwardReader:
     """The level directions in which the head and each hand point; what is lost points where it did last."""
 
-    __slots__ = ("_head", "_start")
+    __slots__ = ("_head", "_pairs")
 
     def __init__(self, start: int, head: int) -> None:
         """Write directions into the places of the row from `start` on, and where the head is from `head` on."""
-        self._start = start
+        self._pairs = list(zip(range(start, start + 6, 2), _POSES, strict=True))
         self._head = head
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write the directions and where the head is, right and forward; a pose is WebXR's: y up, -z forward."""
-        for place, slot in zip(range(self._start, self._start + 6, 2), _POSES, strict=True):
-            x, y, z, w = state.values[slot + 3 : slot + 7]
+        values = state.values
+        for place, slot in self._pairs:
+            x, y, z, w = values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
                 continue
-            forward_x, forward_y, forward_z = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
-            up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
+            forward_x, forward_y, forward_z = turned_ahead(x, y, z, w)
+            up_x = up_y = up_z = 0.0
+            if abs(forward_y) >= NEARLY_STEEP:
+                up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
             row[place], row[place + 1] = level_forward(forward_x, 0.0 - forward_z, forward_y, up_x, 0.0 - up_z, up_y)
             if slot == _HEAD:
-                row[self._head], row[self._head + 1] = state.values[slot], 0.0 - state.values[slot + 2]
+                row[self._head], row[self._head + 1] = values[slot], 0.0 - values[slot + 2]
         return False
 
 
@@ -182,7 +188,7 @@ class PointReader:
         row[self._start : self._start + 3] = right, 0.0 - back, up
         direction = (0.0, 0.0, 0.0)
         if not x == y == z == w == 0.0:
-            across, rising, behind = turned_by(x, y, z, w, 0.0, 0.0, -1.0)
+            across, rising, behind = turned_ahead(x, y, z, w)
             direction = (across, 0.0 - behind, rising)
         row[self._start + 3 : self._start + 6] = direction
         return False

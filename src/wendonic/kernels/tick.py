@@ -16,7 +16,7 @@ from wendonic.kernels.body.comfort import (
 from wendonic.kernels.body.facing import face_after, leaves_diagonal
 from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, STEP_DOWN_M, FallState, height_settled, taken_off
 from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, kept_in_turn
-from wendonic.kernels.body.ground import ground_at
+from wendonic.kernels.body.ground import height_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
 from wendonic.kernels.body.sector import sectored
@@ -363,7 +363,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         if stopped:
             contact = contact_normal(body.position, free.position)
         if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
-            height = ground_at(course, body.position.x, body.position.y).height
+            height = height_at(course, body.position.x, body.position.y)
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))
     fall = was.fall
     if gait.fall.falls > 0:
@@ -671,10 +671,13 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     )
     body, fall, up, frame, wanted, heading, contact = after_steering
     if has_head(tuning):
-        if tuning.walled > 0 and is_inside(course, tuning.frame.slope.step_m, memory.comfort, memory.body.position):
-            # Out of a wall one steps, or is brought.
-            body = Body(body.face, memory.body.position, ZERO3)
-            fall = memory.fall
+        if tuning.walled > 0:
+            was = memory.body.position
+            under = height_at(course, was.x, was.y)
+            if is_inside(course, tuning.frame.slope.step_m, memory.comfort, was, under):
+                # Out of a wall one steps, or is brought.
+                body = Body(body.face, was, ZERO3)
+                fall = memory.fall
         body = moved_by(body, -off.x, -off.y)
 
     comfort = memory.comfort

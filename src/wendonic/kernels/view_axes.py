@@ -40,6 +40,19 @@ def level_forward(
     return x / length, y / length
 
 
+def turned_ahead(x: float, y: float, z: float, w: float) -> tuple[float, float, float]:
+    """Return what `turned_by` makes of (0, 0, -1): where a pose points, right, up and back.
+
+    >>> turned_ahead(0.5, -0.1, 0.3, 0.8) == turned_by(0.5, -0.1, 0.3, 0.8, 0.0, 0.0, -1.0)
+    True
+    """
+    square = x * x + y * y + z * z + w * w
+    if square == 0.0:
+        return 0.0, 0.0, -1.0
+    twice = 2.0 / square
+    return 0.0 - twice * (w * y + z * x), twice * (w * x - z * y), twice * (x * x + y * y) - 1.0
+
+
 def turned_by(
     x: float, y: float, z: float, w: float, across: float, up: float, back: float
 ) -> tuple[float, float, float]:

@@ -39,7 +39,7 @@ class _Hand:
 
     def __init__(self, place: int) -> None:
         self.place = place
-        self.at: tuple[float, ...] | None = None
+        self.at: tuple[float, float, float] | None = None
         self.moved = [0.0, 0.0, 0.0]
         self.posed = False
         self.squeeze = 0.0
@@ -58,7 +58,7 @@ class HandSwing:
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
         self._least = SQUEEZED if source.squeezed else 0.0
-        self._head: tuple[float, ...] | None = None
+        self._head: tuple[float, float, float] | None = None
         self.watched = (*self._by_pose, *self._by_squeeze, _HEAD)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
@@ -72,26 +72,32 @@ class HandSwing:
     def take(self, change: Change) -> None:
         """Add the motion from pose to pose; a hand that was lost starts again."""
         slot, value, _, lost = change
-        if slot in self._by_squeeze:
-            self._by_squeeze[slot].squeeze = value[0]
+        hand = self._by_pose.get(slot)
+        if hand is None:
+            self._take_other(slot, value, lost)
             return
-        if slot == _HEAD:
-            if lost or self._head is None:
-                # From another point of view, nothing can be said of how far they moved.
-                for hand in self._by_pose.values():
-                    hand.at = None
-            self._head = None if lost else value[:3]
-            return
-        hand = self._by_pose[slot]
         if lost:
             hand.at = None
             return
-        head = self._head or _NOWHERE
-        at = tuple(place - of_head for place, of_head in zip(value[:3], head, strict=True))
+        head_x, head_y, head_z = self._head or _NOWHERE
+        x, y, z = value[0] - head_x, value[1] - head_y, value[2] - head_z
         if hand.at is not None and hand.squeeze >= self._least:
-            hand.moved = [moved + now - was for moved, now, was in zip(hand.moved, at, hand.at, strict=True)]
+            was_x, was_y, was_z = hand.at
+            moved_x, moved_y, moved_z = hand.moved
+            hand.moved = [moved_x + x - was_x, moved_y + y - was_y, moved_z + z - was_z]
             hand.posed = True
-        hand.at = at
+        hand.at = (x, y, z)
+
+    def _take_other(self, slot: int, value: tuple[float, ...], lost: bool) -> None:
+        """Follow the head, or how a hand squeezes."""
+        if slot != _HEAD:
+            self._by_squeeze[slot].squeeze = value[0]
+            return
+        if lost or self._head is None:
+            # From another point of view, nothing can be said of how far they moved.
+            for hand in self._by_pose.values():
+                hand.at = None
+        self._head = None if lost else (value[0], value[1], value[2])
 
     def discard(self) -> None:
         """Forget the motion that no tick has taken yet."""

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.ground import ground_at, in_wall
+from wendonic.kernels.body.ground import height_at, in_wall
 from wendonic.kernels.half_life import half_life_factor
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO2, ZERO3, Vec2, Vec3, length3, turned
@@ -71,50 +71,46 @@ def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_ra
     return wanted + (vignette - wanted) * half_life_factor(tuning.open_half_life_s, dt)
 
 
-def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3) -> bool:
-    """Return whether a head whose feet are at that height has got inside a wall, or to where the ground is more than
-    a step higher; a player who was put there stands on it.
+def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3, under: float) -> bool:
+    """Return whether a head whose feet are at that height has got inside a wall, or to where the ground `under` it
+    (m) is more than a step higher; a player who was put there stands on it.
 
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
-    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 0.0))
+    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 0.0), 0.0)
     True
-    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 3.0))
+    >>> is_inside(wall, 0.35, COMFORT_AT_REST, Vec3(4.0, 0.0, 3.0), 0.0)
     False
     """
     x, y, feet_z = place
     if in_wall(course, x, y, feet_z):
         return True
-    if ground_at(course, x, y).height <= feet_z + step_m:
+    if under <= feet_z + step_m:
         return False
-    return state.inside_s > 0.0 or ground_at(course, state.head.x, state.head.y).height <= feet_z + step_m
+    return state.inside_s > 0.0 or height_at(course, state.head.x, state.head.y) <= feet_z + step_m
 
 
-def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, head: Vec3) -> bool:
-    """Return whether the head and all four corners of the play space about (x, y) are out of walls and level.
+def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float, under: float) -> bool:
+    """Return whether all four corners of the play space about (x, y) are out of walls, and level with its middle, as
+    the ground `under` the head (m) is.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
-    >>> is_safe(room, wall, 0.0, 0.0, 0.0, ZERO3), is_safe(room, wall, 2.5, 0.0, 0.0, Vec3(2.0, 0.0, 0.0))
+    >>> is_safe(room, wall, 0.0, 0.0, 0.0, 0.0, 0.0), is_safe(room, wall, 2.5, 0.0, 0.0, 0.0, 0.0)
     (True, False)
     """
-    height = ground_at(course, x, y).height
-    safe = is_level(tuning, course, head.x, head.y, height)
+    height = height_at(course, x, y)
+    if abs(under - height) > tuning.level_m:
+        return False
+    across = turned(tuning.half_width_m, 0.0, yaw)
+    along = turned(0.0, tuning.half_depth_m, yaw)
     for corner in range(4):
-        right = tuning.half_width_m if corner % 2 == 0 else -tuning.half_width_m
-        forward = tuning.half_depth_m if corner < 2 else -tuning.half_depth_m
-        to = turned(right, forward, yaw)
-        free = not in_wall(course, x + to.x, y + to.y, head.z)
-        safe = safe and free and is_level(tuning, course, x + to.x, y + to.y, height)
-    return safe
-
-
-def is_level(tuning: ComfortTuning, course: Row, x: float, y: float, height: float) -> bool:
-    """Return whether the ground at a place is within `level_m` of a height (m).
-
-    >>> is_level(NO_COMFORT._replace(level_m=0.1), (0.0, 0.0, 3.0, 0.0), 0.0, 0.0, 0.2)
-    False
-    """
-    return abs(ground_at(course, x, y).height - height) <= tuning.level_m
+        right = 1.0 if corner % 2 == 0 else -1.0
+        ahead = 1.0 if corner < 2 else -1.0
+        at_x = x + right * across.x + ahead * along.x
+        at_y = y + right * across.y + ahead * along.y
+        if in_wall(course, at_x, at_y, feet_z) or abs(height_at(course, at_x, at_y) - height) > tuning.level_m:
+            return False
+    return True
 
 
 def comfort_output(
@@ -154,7 +150,8 @@ def comfort_output(
     at = Vec3(x + offset.x, y + offset.y, z)
     safe = state.safe
     inside_s = returned = 0.0
-    if is_inside(course, step_m, state, at):
+    under = height_at(course, at.x, at.y)
+    if is_inside(course, step_m, state, at, under):
         inside_s = state.inside_s + dt
         # A hair less than the whole of it is the whole of it.
         if inside_s >= tuning.return_s * (1.0 - 1e-9):
@@ -163,11 +160,11 @@ def comfort_output(
             returned = shown = 1.0
             velocity = ZERO3
             if course[0] > 0.0:
-                z = ground_at(course, x + offset.x, y + offset.y).height
+                z = height_at(course, x + offset.x, y + offset.y)
             at = Vec3(x + offset.x, y + offset.y, z)
         else:
             shown = max(shown, inside_s / tuning.return_s)
-    elif is_safe(tuning, course, x, y, yaw, at):
+    elif is_safe(tuning, course, x, y, yaw, z, under):
         safe = Vec2(x, y)
     after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, Vec2(at.x, at.y), returned)
     return after, Body(body.face, Vec3(x, y, z), velocity)

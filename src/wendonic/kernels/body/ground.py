@@ -37,11 +37,43 @@ class Ground(NamedTuple):
 LEVEL_GROUND = Ground(0.0, UP)
 
 
-def ground_at(course: Row, x: float, y: float) -> Ground:
-    """Return the ground at a place of the plan: the highest piece there, or level ground at height 0.
+def piece_height(course: Row, k: int, x: float, y: float) -> float:
+    """Return the height (m) at a place of the plan of the piece whose numbers begin at `k`, 0 beside it.
 
     A plane piece is left, back, right, forward (m), its height at the left back corner, and how much it rises a metre
     to the right and forward. A mound is its middle, a radius and a height: h (1 + cos(pi r / radius)) / 2.
+
+    >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
+    >>> piece_height(ramp, 0, 1.0, 4.0), piece_height(ramp, 0, -1.0, 4.0)
+    (4.0, 0.0)
+    """
+    if course[k] == PIECE_PLANE:
+        if not (course[k + 1] <= x <= course[k + 3] and course[k + 2] <= y <= course[k + 4]):
+            return 0.0
+        return course[k + 5] + course[k + 6] * (x - course[k + 1]) + course[k + 7] * (y - course[k + 2])
+    from_x, from_y = x - course[k + 1], y - course[k + 2]
+    away = math.sqrt(from_x * from_x + from_y * from_y)
+    if away >= course[k + 3]:
+        return 0.0
+    return 0.5 * course[k + 4] * (1.0 + math.cos(math.pi * away / course[k + 3]))
+
+
+def height_at(course: Row, x: float, y: float) -> float:
+    """Return the height (m) of the ground at a place of the plan, see `ground_at`.
+
+    >>> height_at([1.0, 0.0, 11.0, PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75, 0.0], 1.0, 4.0)
+    4.0
+    """
+    height = 0.0
+    for piece in range(int(course[0])):
+        top = piece_height(course, HEADER_NUMBERS + PIECE_NUMBERS * piece, x, y)
+        height = max(height, top)
+    return height
+
+
+def ground_at(course: Row, x: float, y: float) -> Ground:
+    """Return the ground at a place of the plan: the highest piece there, or level ground at height 0; see
+    `piece_height`.
 
     >>> ramp = [PIECE_PLANE, 0.0, 0.0, 4.0, 8.0, 1.0, 0.0, 0.75]
     >>> ground_at([1.0, 0.0, 11.0, *ramp, 0.0], 1.0, 4.0)
@@ -50,26 +82,23 @@ def ground_at(course: Row, x: float, y: float) -> Ground:
     True
     """
     height = rise_x = rise_y = 0.0
+    highest = 0
     for piece in range(int(course[0])):
         k = HEADER_NUMBERS + PIECE_NUMBERS * piece
-        if course[k] == PIECE_PLANE:
-            if not (course[k + 1] <= x <= course[k + 3] and course[k + 2] <= y <= course[k + 4]):
-                continue
-            slope_x, slope_y = course[k + 6], course[k + 7]
-            top = course[k + 5] + slope_x * (x - course[k + 1]) + slope_y * (y - course[k + 2])
-        else:
-            from_x, from_y = x - course[k + 1], y - course[k + 2]
-            radius, tall = course[k + 3], course[k + 4]
-            away = math.sqrt(from_x * from_x + from_y * from_y)
-            if away >= radius:
-                continue
-            turn = math.pi * away / radius
-            top = 0.5 * tall * (1.0 + math.cos(turn))
-            # The limit of sin(turn) / away in the middle, where it is level anyway.
-            fall = -0.5 * tall * math.pi / radius * (math.sin(turn) / away if away > 0.0 else math.pi / radius)
-            slope_x, slope_y = fall * from_x, fall * from_y
+        top = piece_height(course, k, x, y)
         if top > height:
-            height, rise_x, rise_y = top, slope_x, slope_y
+            height = top
+            highest = k
+    if highest > 0:
+        if course[highest] == PIECE_PLANE:
+            rise_x, rise_y = course[highest + 6], course[highest + 7]
+        else:
+            from_x, from_y, radius = x - course[highest + 1], y - course[highest + 2], course[highest + 3]
+            away = math.sqrt(from_x * from_x + from_y * from_y)
+            # The limit of sin(turn) / away in the middle, where it is level anyway.
+            steep = math.sin(math.pi * away / radius) / away if away > 0.0 else math.pi / radius
+            fall = -0.5 * course[highest + 4] * math.pi / radius * steep
+            rise_x, rise_y = fall * from_x, fall * from_y
     length = math.sqrt(1.0 + rise_x * rise_x + rise_y * rise_y)
     return Ground(height, Vec3(0.0 - rise_x / length, 0.0 - rise_y / length, 1.0 / length))
 

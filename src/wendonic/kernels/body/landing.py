@@ -3,7 +3,7 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.body.ground import ground_at, in_wall
+from wendonic.kernels.body.ground import ground_at, height_at, in_wall
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO3, Vec3
 
@@ -73,11 +73,11 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
         at = arc_point(place, direction, speed_m_s, under_s)
         if in_wall(course, at.x, at.y, at.z):
             return NO_LANDING
-        if at.z <= ground_at(course, at.x, at.y).height:
+        if at.z <= height_at(course, at.x, at.y):
             for _ in range(HALVINGS):
                 middle_s = 0.5 * (over_s + under_s)
                 at = arc_point(place, direction, speed_m_s, middle_s)
-                if at.z <= ground_at(course, at.x, at.y).height:
+                if at.z <= height_at(course, at.x, at.y):
                     under_s = middle_s
                 else:
                     over_s = middle_s

@@ -4,7 +4,7 @@ import math
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, plan_stride
-from wendonic.kernels.body.ground import ground_at
+from wendonic.kernels.body.ground import ground_at, height_at
 from wendonic.kernels.body.slope import (
     Footing,
     SlopeTuning,
@@ -168,6 +168,6 @@ def walk(
     x += moved.x
     y += moved.y
     if course[0] > 0.0 and request.grounded > 0.0:
-        z = ground_at(course, x, y).height
+        z = height_at(course, x, y)
     walked_body = Body(body.face, Vec3(x, y, z), velocity)
     return walked_body, WantedMotion(left.x, left.y, direction, left.refused, slide)

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, ground_at
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, height_at
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec2, Vec3
 
@@ -20,7 +20,7 @@ def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
     >>> floor_at(low_wall, 1.0, 0.5, 0.6), floor_at(low_wall, 1.0, 0.5, 0.1)
     (0.5, 0.0)
     """
-    floor = ground_at(course, x, y).height
+    floor = height_at(course, x, y)
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
@@ -51,20 +51,26 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     (Vec2(x=1.0, y=1.5), Vec2(x=1.0, y=50.0))
     """
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    low, high = min(x, to_x) - radius_m, max(x, to_x) + radius_m
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
+        if course[k] >= high or course[k + 2] <= low or z >= course[k + 4]:
+            continue
         wider_m = min(radius_m, gap_to_wall(course, k, x, y))
-        if z >= course[k + 4] or wider_m < 0.0 or not (course[k + 1] - wider_m < y < course[k + 3] + wider_m):
+        if wider_m < 0.0 or not (course[k + 1] - wider_m < y < course[k + 3] + wider_m):
             continue
         left, right = course[k] - wider_m, course[k + 2] + wider_m
         if x <= left < to_x:
             to_x = left
         elif to_x < right <= x:
             to_x = right
+    low, high = min(y, to_y) - radius_m, max(y, to_y) + radius_m
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
+        if course[k + 1] >= high or course[k + 3] <= low or z >= course[k + 4]:
+            continue
         wider_m = min(radius_m, gap_to_wall(course, k, x, y))
-        if z >= course[k + 4] or wider_m < 0.0 or not (course[k] - wider_m < to_x < course[k + 2] + wider_m):
+        if wider_m < 0.0 or not (course[k] - wider_m < to_x < course[k + 2] + wider_m):
             continue
         back, forward = course[k + 1] - wider_m, course[k + 3] + wider_m
         if y <= back < to_y:
@@ -90,7 +96,7 @@ def before_step(course: Row, step_m: float, x: float, y: float, z: float, to_x: 
         share = (k + 1.0) / samples
         at_x = x + (to_x - x) * share
         at_y = y + (to_y - y) * share
-        if ground_at(course, at_x, at_y).height > z + step_m + far * share:
+        if height_at(course, at_x, at_y) > z + step_m + far * share:
             break
         reached = Vec2(at_x, at_y)
     return reached
