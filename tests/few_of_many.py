@@ -5,7 +5,7 @@ import pytest
 
 def few_of(cases, kept):
     """Mark as long what is not among the kept cases."""
-    assert set(kept) <= set(cases), set(kept) - set(cases)
+    assert all(case in cases for case in kept)
     return [
         case
         if case in kept

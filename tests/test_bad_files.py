@@ -175,7 +175,7 @@ def good_files(tmp_path_factory):
     }
 
 
-@settings(max_examples=50, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory, monkeypatch, capsys, data):
     """Whatever was cut, changed or put into a file: a result and 0, or plain words on stderr and 2."""

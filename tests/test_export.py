@@ -58,8 +58,8 @@ stick = "pad.left_stick"
 PROFILES = [
     ("crates", "push"),
     ("scout", "fly"),
-    ("orchard", "round"),
-    ("headset", "point"),
+    pytest.param("orchard", "round", marks=pytest.mark.long),
+    pytest.param("headset", "point", marks=pytest.mark.long),
     # These are tried in every language by every_export.py as well.
     pytest.param("headset", "foot", marks=pytest.mark.long),
     pytest.param("smoker", "barrow", marks=pytest.mark.long),

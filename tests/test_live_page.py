@@ -396,6 +396,7 @@ def test_a_phone_turns_by_its_sensors(browser, tmp_path):
     page.context.close()
 
 
+@pytest.mark.long
 def test_a_game_seen_from_the_side_is_shown_from_the_side(browser, tmp_path):
     file = tmp_path / "shelf.toml"
     file.write_text(SHELF_JUMPER)
@@ -553,6 +554,7 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
     context.close()
 
 
+@pytest.mark.long
 def test_a_second_tab_and_a_lost_server_are_told(browser, tmp_path):
     file = tmp_path / "crates.toml"
     shutil.copy(FOLDER / "crates.toml", file)
