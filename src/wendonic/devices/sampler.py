@@ -14,6 +14,7 @@ from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import Change, DeviceState
 
 _MOUSE = CONTROLS["mouse.move"].slot
+_MOUSE_Y = _MOUSE + 1
 _WHEEL = CONTROLS["mouse.wheel"].slot
 
 
@@ -166,7 +167,7 @@ class Sampler:
         for reader in self.readers:
             if reader.read(state, row):
                 gone = True
-        values[_MOUSE] = values[_MOUSE + 1] = values[_WHEEL] = 0.0
+        values[_MOUSE] = values[_MOUSE_Y] = values[_WHEEL] = 0.0
         return gone
 
     def _follow_changes(self, state: DeviceState) -> None:

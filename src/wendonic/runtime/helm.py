@@ -444,12 +444,17 @@ class Helm(BodyDoor):
             self._take_next_profile()
         # Another kind of number would stay in the clock, and may be less precise.
         dt = dt if type(dt) is float else seconds_of(dt)
-        if not 0.0 < dt < math.inf:
+        run, row = self._run, self._row
+        if 0.0 < dt <= run.max_dt_s:
+            ticked = run.part
+        elif 0.0 < dt < math.inf:
+            self._note_hitch(dt)
+            ticked = run.tick
+        else:
             return self._standing(dt, view)
         state = self.state
         if view is not None:
             state.set(VIEW, view)
-        run, row = self._run, self._row
         if state.changes != self._changes_seen:
             followed = state.kept or self._low_place is not None
             gone = self._take_changes(run) if followed else run.sampler.fill(state, row)
@@ -462,12 +467,7 @@ class Helm(BodyDoor):
             row[place + 1] = yaw_deg * _DEG
             row[place + 2] = pitch_deg * _DEG
             self._view_given = True
-        if dt <= run.max_dt_s:
-            record = run.part(self._record, row, dt)
-        else:
-            self._note_hitch(dt)
-            record = run.tick(self._record, row, dt)
-        self._record = record
+        record = self._record = ticked(self._record, row, dt)
         if self._view_given:
             row[run.view_place] = 0.0
             self._view_given = False
@@ -482,8 +482,9 @@ class Helm(BodyDoor):
             self._device = run.devices[int(source)]
         elif run.sampler.press_device >= 0:
             self._device = DEVICES[run.sampler.press_device]
-        contact = self._contact
+        contact = None
         if self._wall is not None:
+            contact = self._contact
             self._forget_wall(run)
         # What the class itself does, without going through its keywords.
         intent = _new(Intent, (ticks, total, dt, self._device, record, run.reader, self._view, contact))
