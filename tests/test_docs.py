@@ -361,12 +361,17 @@ def test_the_files_that_adding_names_are_there_or_still_to_be_made():
         assert not (TOP / path).exists(), path
 
 
+def shown_in_adding(*words):
+    """The one block of code that has each of the words."""
+    blocks_of_code = re.findall(r"```python\n(.*?)```", ADDING, re.DOTALL)
+    found = [[block for block in blocks_of_code if word in block] for word in words]
+    assert [len(blocks_with) for blocks_with in found] == [1] * len(words)
+    return [textwrap.dedent("  " + block.lstrip(" ")) for (block,) in found]
+
+
 def test_what_adding_shows_of_a_quantity_a_finding_and_a_picture_works_as_it_stands():
     """Run in a process of its own: what registers there is not left behind here."""
-    shown = [block for block in re.findall(r"```python\n(.*?)```", ADDING, re.DOTALL) if "\n  @" in "\n" + block]
-    wanted = ("@quantity", "@finding", "@picture")
-    code = [textwrap.dedent("  " + block.lstrip(" ")) for block in shown if any(word in block for word in wanted)]
-    assert len(code) == 3
+    code = shown_in_adding("@quantity(", "@finding(", "@picture(")
     script = "\n".join(
         [
             "from __future__ import annotations",
@@ -399,10 +404,7 @@ def test_an_integer_that_adding_gives_is_the_next_free_one(name, kernel):
 
 def test_the_tables_that_adding_shows_are_sound_as_they_stand():
     """A frame and a device, each asked for what the rest of the library asks of it."""
-    shown = re.findall(r"```python\n(.*?)```", ADDING, re.DOTALL)
-    wanted = ("class ObliqueSteer", "class WheelSource", "class WheelBind")
-    code = [textwrap.dedent("  " + block.lstrip(" ")) for block in shown if any(word in block for word in wanted)]
-    assert len(code) == 3
+    code = shown_in_adding("class ObliqueSteer", "class WheelSource", "class WheelBind")
     script = "\n".join(
         [
             "from collections.abc import MutableSequence\nfrom dataclasses import dataclass",

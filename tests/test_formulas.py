@@ -1,4 +1,4 @@
-"""Every formula of the reference, evaluated as it is printed, against what a helm does in play."""
+"""Every formula of the reference, evaluated as it is printed, against a helm in play, or against its kernel."""
 
 import math
 import random

@@ -623,7 +623,7 @@ def test_a_vector_may_come_whole_and_any_kind_of_number_becomes_pythons_own():
 
 
 @pytest.mark.parametrize(
-    "wrong", ["north", ("1", "2", "3"), [1.0, 2.0], (1.0, math.nan, 0.0), ((1.0, 2.0), 3.0, 4.0)]
+    "wrong", ["north", ("1", "2", "3"), [1.0, 2.0], (1.0, math.nan, 0.0), ((1.0, 2.0), 3.0, 4.0), (10**400, 0, 0)]
 )
 @pytest.mark.parametrize("call", ["place", "push", "contact", "restart", "go_to", "aim_at"])
 def test_a_vector_that_is_none_is_refused(call, wrong):
@@ -631,6 +631,9 @@ def test_a_vector_that_is_none_is_refused(call, wrong):
     before = helm.tick(1 / 60).motion
     with pytest.raises(WendonicError, match=r"numbers|finite"):
         getattr(helm, call)(wrong)
-    with pytest.raises(WendonicError, match="dt: found"):
-        helm.tick("fast")
+    for dt in ("fast", 10**400, math.nan, np.float32(math.inf)):
+        with pytest.raises(WendonicError, match="dt: found"):
+            helm.tick(dt)
+    with pytest.raises(WendonicError, match="step_s: found"):
+        next(helm.fixed_ticks(1 / 60, "fast"))
     assert helm.tick(0.0).motion == before

@@ -9,8 +9,9 @@ from wendonic.reference.formulas import FORMULAS, Formula
 HEAD = """# Formulas
 
 What a setting does in numbers, in the order of a tick. The names are fields of a profile, in the units that their names
-say; the notation is Python's, with the functions of `math`. A test plays every formula on a helm, as it is printed here.
-In the terminal: `wendonic explain wedge`.
+say; the notation is Python's, with the functions of `math`. A test evaluates every formula as it is printed here, and
+compares it with what a helm does, or with its kernel where a helm shows it only together with others. In the terminal:
+`wendonic explain wedge`.
 
 A tick of any length has the same formulas: what ramps, fades, accelerates or falls within it is integrated, not stepped.
 

@@ -10,11 +10,11 @@ GameVector: TypeAlias = tuple[float, ...]
 """A vector in the game's own axes: (x, y, z), or (x, y) in a 2-D game."""
 
 
-def numbers_of(vector: Sequence[float | Sequence[float]]) -> tuple[float, ...]:
+def vector_numbers(vector: Sequence[float | Sequence[float]]) -> tuple[float, ...]:
     """Return the numbers of a vector, given one by one or as one sequence, as Python's own floats: another kind of
     number would stay in a helm's memory, where it is slower and may be less precise.
 
-    >>> numbers_of((1, 2.5)), numbers_of(([1, 2.5],))
+    >>> vector_numbers((1, 2.5)), vector_numbers(([1, 2.5],))
     ((1.0, 2.5), (1.0, 2.5))
     """
     given: Any = vector[0] if len(vector) == 1 and hasattr(vector[0], "__len__") else vector
@@ -22,7 +22,7 @@ def numbers_of(vector: Sequence[float | Sequence[float]]) -> tuple[float, ...]:
         if any(isinstance(part, str) for part in given):
             raise TypeError
         return tuple([float(part) for part in given])
-    except (TypeError, ValueError):
+    except (OverflowError, TypeError, ValueError):
         raise WendonicError(f"found {given!r}; allowed: numbers, one by one or as one vector") from None
 
 
@@ -95,7 +95,10 @@ class WorldAxes:
 
     def to_plan(self, *vector: float | Sequence[float]) -> tuple[float, float, float]:
         """Return a vector of the game, given as two or three numbers or as one vector, in the plan frame."""
-        numbers = numbers_of(vector)
+        return self.plan_of(vector_numbers(vector))
+
+    def plan_of(self, numbers: tuple[float, ...]) -> tuple[float, float, float]:
+        """Return the vector of the game that has these numbers in the plan frame."""
         if len(numbers) != len(self._game):
             raise WendonicError(f"{len(numbers)} numbers; allowed: {len(self._game)}, one for each axis of the world")
         plan = [0.0, 0.0, 0.0]

@@ -31,8 +31,9 @@ from wendonic.study.stick_response import QUARTER, StickResponse
 if TYPE_CHECKING:
     from numpy.typing import NDArray
 
-NO_DEAD_ZONE = 1e-3
-FULL_AT_RIM = 0.999
+LEAST_ZONE = 1e-3
+"""Tilt that a dead zone has at least to be drawn; nothing is drawn of full tilt as near to the rim either."""
+
 BEHIND = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
 
 
@@ -161,7 +162,7 @@ def _draw_one(
 def _begins(stick: StickResponse) -> float:
     """Return the tilt at which something is requested, 0 where there is no dead zone."""
     begins = stick.tilt_for(1e-9) or 0.0
-    return begins if begins > NO_DEAD_ZONE else 0.0
+    return begins if begins > LEAST_ZONE else 0.0
 
 
 def _tilts(stick: StickResponse) -> list[float]:
@@ -194,7 +195,7 @@ def _draw_zone(ax: Axes, stick: StickResponse) -> None:
         words = "dead zone"
         ax.text(begins / 2.0, 0.6, words, color=BRICK, fontsize=9, rotation=90, ha="center", va="center", bbox=BEHIND)
     full = stick.tilt_for(stick.tuning.curve.ceiling - 1e-9)
-    if full is not None and full < FULL_AT_RIM:
+    if full is not None and full < 1.0 - LEAST_ZONE:
         ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
         ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)
 

@@ -1,4 +1,4 @@
-"""What a setting does in numbers: every formula once, in the names and units of a profile."""
+"""What a setting does in numbers, in the names and units of a profile."""
 
 from typing import NamedTuple
 

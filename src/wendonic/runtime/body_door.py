@@ -15,7 +15,7 @@ from wendonic.kernels.frames.blocked import blocked_table, squares_in
 from wendonic.runtime.corrections import corrected_body, plan_vector
 from wendonic.runtime.door import Door
 from wendonic.runtime.mode_run import ModeRun
-from wendonic.world_axes import GameVector, WorldAxes, numbers_of
+from wendonic.world_axes import GameVector, WorldAxes, vector_numbers
 
 _PLACE = CONTROLS["body.place"]
 _VELOCITY = CONTROLS["body.velocity"]
@@ -128,7 +128,8 @@ class BodyDoor(Door):
         facing: Sequence[float] | None = None,
     ) -> None:
         """Report where the body is (m), its velocity (m/s) and where it faces, all in the game's own axes: a game
-        that moves the body itself does so before each tick. What is not mentioned stays as it was.
+        that moves the body itself does so before each tick. What is not mentioned stays as it was. A place may come
+        number by number or as one vector.
 
         In modes whose gait has weight, report the ground as well, see `ground`. A body below the only ground that the
         helm knows is lifted onto it, and no jump leaves it from there; that is logged once.
@@ -157,7 +158,7 @@ class BodyDoor(Door):
             unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
             if unknown and self._run.airborne is not None:
                 below_m = ground_at(self._course, body[1], body[2]).height - body[3]
-                self._low_place = (numbers_of(place), below_m) if below_m > _LOW_M else None
+                self._low_place = (vector_numbers(place), below_m) if below_m > _LOW_M else None
                 if self._low_place:
                     # The next tick has something to look at.
                     self._changes_seen = -1
@@ -216,13 +217,13 @@ class BodyDoor(Door):
 
     def push(self, *velocity: float | Sequence[float]) -> None:
         """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. From the
-        next tick on the gait controls it again. Push after `place`, whose velocity would replace it. Raises
-        `WendonicError` for a velocity that is not finite.
+        next tick on the gait controls it again. Push after `place`, whose velocity would replace it. It may come
+        number by number or as one vector. Raises `WendonicError` for a velocity that is not finite.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile())
-        >>> helm.push(2.0, 0.0, 0.0)
+        >>> helm.push((2.0, 0.0, 0.0))
         >>> helm.tick(0.0).velocity()
         (2.0, 0.0, 0.0)
         """

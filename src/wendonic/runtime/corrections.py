@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 
 from wendonic.errors import WendonicError
-from wendonic.world_axes import WorldAxes, numbers_of
+from wendonic.world_axes import WorldAxes, vector_numbers
 
 Numbers = tuple[float, ...]
 
@@ -22,10 +22,10 @@ def plan_vector(
     Raises `WendonicError` for too few numbers or too many, or for one that is not finite.
     """
     try:
-        numbers = numbers_of(vector)
+        numbers = vector_numbers(vector)
         if not all(map(math.isfinite, numbers)):
             raise WendonicError(f"found {numbers}; allowed: finite numbers")
-        x, y, z = axes.to_plan(*numbers)
+        x, y, z = axes.plan_of(numbers)
     except WendonicError as error:
         found = str(error)
         raise WendonicError(f"{what}: {found if found.startswith('found') else f'found {found}'}") from None

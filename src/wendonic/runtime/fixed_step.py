@@ -33,13 +33,13 @@ class FixedStep:
         Raises `WendonicError` for a frame that is negative or not finite, a step that is not above 0 and finite, and
         a `max_catch_up_s` that is not above 0.
         """
-        frame_dt, step_s, max_catch_up_s = map(seconds_of, (frame_dt, step_s, max_catch_up_s))
+        frame_dt, step_s = seconds_of("frame_dt", frame_dt), seconds_of("step_s", step_s)
         if not 0.0 <= frame_dt < math.inf or not 0.0 < step_s < math.inf or not max_catch_up_s > 0.0:
             found = f"frame_dt {frame_dt!r}, step_s {step_s!r}, max_catch_up_s {max_catch_up_s!r}"
             raise WendonicError(f"{found}; allowed: a finite frame of 0 or more, a step and a catch-up above 0")
         self.step_s = step_s
         self.left_s += frame_dt
-        dropped = self.left_s - max(max_catch_up_s, step_s)
+        dropped = self.left_s - float(max(max_catch_up_s, step_s))
         if dropped > 0.0:
             self.left_s -= dropped
             self.dropped_s += dropped

@@ -443,7 +443,7 @@ class Helm(BodyDoor):
         if self.next_profile is not None:
             self._take_next_profile()
         # Another kind of number would stay in the clock, and may be less precise.
-        dt = dt if type(dt) is float else seconds_of(dt)
+        dt = dt if type(dt) is float else seconds_of("dt", dt)
         run, row = self._run, self._row
         if 0.0 < dt <= run.max_dt_s:
             ticked = run.part

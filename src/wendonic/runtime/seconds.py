@@ -2,21 +2,21 @@
 
 from typing import Any
 
+from wendonic.devices.event import finite
 from wendonic.errors import WendonicError
 
 
-def seconds_of(dt: Any) -> float:
-    """Return a time (s) of any kind of number as Python's own float; raises `WendonicError` for what is no number.
+def seconds_of(name: str, time_s: Any) -> float:
+    """Return a time (s), a number of any kind, as Python's own float; raises `WendonicError`, with its name, for what
+    is no finite number.
 
-    >>> seconds_of(1)
+    >>> seconds_of("dt", 1)
     1.0
-    >>> seconds_of("fast")
+    >>> seconds_of("dt", "fast")
     Traceback (most recent call last):
     wendonic.errors.WendonicError: dt: found 'fast'; allowed: a finite number of seconds, 0 or more
     """
-    try:
-        if isinstance(dt, str):
-            raise TypeError
-        return float(dt)
-    except (TypeError, ValueError):
-        raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more") from None
+    number = finite(time_s)
+    if number is None:
+        raise WendonicError(f"{name}: found {time_s!r}; allowed: a finite number of seconds, 0 or more")
+    return number

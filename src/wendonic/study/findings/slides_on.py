@@ -8,7 +8,7 @@ from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.keyed import Ramped
 from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.gait_alone import stop_alone
+from wendonic.study.measuring.gait_alone import OWN_SHARE, stop_alone
 
 STOP_LENGTHS = 1.5
 STOP_S = 5.0
@@ -16,11 +16,9 @@ STOP_S = 5.0
 
 GLIDES_S = 15.0
 
-OWN_SHARE = 0.7
-"""Share of a limit from which the gait itself is taken to be the cause."""
-
 FALL_S = 0.05
 HALF_LIFE_S = 0.02
+"""What a fix sets a key's ramp and the smoothing to (s)."""
 
 
 @finding(180, "notice", "A player who stops at an edge slides over it.")

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.gait_alone import start_alone_s
+from wendonic.study.measuring.gait_alone import OWN_SHARE, start_alone_s
 
 REACH_S = 1.25
 GLIDES_S = 6.0
@@ -16,7 +16,7 @@ def slow_start(case: Case) -> Iterator[Found]:
     for name, gait, held in case.gaits:
         reach_s = held.value("reach90_s")
         # Where the gait itself is quick, smoothing or a ramp is slow, and `slow-answer` says so.
-        if reach_s is not None and reach_s > most_s and start_alone_s(gait, case.thresholds) > 0.9 * most_s:
+        if reach_s is not None and reach_s > most_s and start_alone_s(gait, case.thresholds) > OWN_SHARE * most_s:
             where = f"gait.{name}"
             aim_s = 0.4 * most_s
             fixes = [

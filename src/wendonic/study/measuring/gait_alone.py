@@ -6,6 +6,9 @@ from wendonic.kernels.body.gait import COAST_ENDS_M_S
 from wendonic.profile.schema.gait import Gait
 from wendonic.study.thresholds import Thresholds
 
+OWN_SHARE = 0.7
+"""Share of a limit from which the gait itself is taken to be the cause, and not ramps and smoothing."""
+
 
 def start_alone_s(gait: Gait, thresholds: Thresholds) -> float:
     """Return how long it takes from rest to most of its top speed (s), if full input comes at once.
