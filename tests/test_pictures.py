@@ -96,6 +96,8 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     assert f"throttle: triggers: from 0.05, full at 1; {few} steps below a quarter" in lines(cart)
     assert tablet.get_title(loc="left") == f"First quarter of speed up to tilt {0.25 ** (1 / 1.6):.2f}"
     assert paces.get_title(loc="left").startswith("Rounded to paces")
+    mixed, _ = draw_curves([demo_profile("store_room"), beekeeper])
+    assert mixed.get_title(loc="left") == "44 of 127 steps for the first quarter, the rest in paces"
     with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
         draw_curves([beekeeper] * 7)
 

@@ -104,13 +104,15 @@ def _title(sticks: Sequence[StickResponse]) -> str:
     """Say what is left of the steps for slow walking, or for how much of the tilt it is slow where there are none."""
     if all(stick.paces for stick in sticks):
         return "Rounded to paces: no tilt gives a quarter of speed"
-    steps = sticks[0].steps_to_rim()
-    if any(stick.steps_to_rim() != steps for stick in sticks) or steps == 0:
-        shares = [stick.tilt_for(QUARTER) for stick in sticks]
+    smooth = [stick for stick in sticks if not stick.paces]
+    paced = "" if len(smooth) == len(sticks) else ", the rest in paces"
+    steps = smooth[0].steps_to_rim()
+    if any(stick.steps_to_rim() != steps for stick in smooth) or steps == 0:
+        shares = [stick.tilt_for(QUARTER) for stick in smooth]
         ends = ", ".join("none" if share is None else f"{share:.2f}" for share in shares)
-        return f"First quarter of speed up to tilt {ends}"
-    counts = ", ".join(str(stick.steps_in_first_quarter()) for stick in sticks)
-    return f"{counts} of {steps} steps for the first quarter{' of speed' if len(sticks) == 1 else ''}"
+        return f"First quarter of speed up to tilt {ends}{paced}"
+    counts = ", ".join(str(stick.steps_in_first_quarter()) for stick in smooth)
+    return f"{counts} of {steps} steps for the first quarter{' of speed' if len(sticks) == 1 else ''}{paced}"
 
 
 def _draw_one(
@@ -153,6 +155,7 @@ def _draw_one(
             color=BRICK,
             fontsize=9,
             ha="left" if beside > 0 else "right",
+            bbox=BEHIND,
             va="top",
         )
     slope.plot(middles, slopes, color=color, linestyle=dashes, linewidth=1.8)
