@@ -9,6 +9,7 @@ from scipy.interpolate import PchipInterpolator
 from conftest import HEAD, KEYS
 from wendonic import Helm
 from wendonic.kernels.body.comfort import NO_COMFORT, vignetted
+from wendonic.kernels.body.gait import PLAIN_GAIT
 from wendonic.kernels.frames.goal import NO_GOTO, approach_speed
 from wendonic.kernels.look.gyro import steady_gain
 from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
@@ -288,6 +289,19 @@ def coasting(draw):
     return {"coast_half_life_s": half_life_s, "v": before.vel_y, "t": t}, after.vel_y
 
 
+def turning_at_speed(draw):
+    accel, off, dt = draw(2.0, 30.0), draw(1.0, 89.0), draw(0.01, 0.3)
+    helm, play = played(
+        f'[mode.m]\ngait = "own"\nsteer = {{ frame = "map" }}\n{AT_ONCE}{STICK}{PLAIN}\n',
+        f"[gait.own]\ntop_speed_m_s = 5\naccel_m_s2 = {accel}\nkeeps_speed = true\n",
+    )
+    helm.stick("pad.left_stick", 0.0, -1.0)
+    play(10.0)
+    helm.stick("pad.left_stick", 0.5 * math.sin(math.radians(off)), -0.5 * math.cos(math.radians(off)))
+    after = play(dt).motion
+    return {"accel_m_s2": accel, "v": 5.0, "off": off, "dt": dt}, math.degrees(math.atan2(after.vel_x, after.vel_y))
+
+
 def dragged(draw):
     names = {"thrust_m_s2": draw(2.0, 20.0), "drag_per_s": draw(0.5, 8.0), "t": draw(0.05, 2.0)}
     gait = f"thrust_m_s2 = {names['thrust_m_s2']}\ndrag_per_s = {names['drag_per_s']}"
@@ -395,7 +409,8 @@ def grip(draw):
 def slowing(draw):
     names = {"slow_down_m": draw(0.5, 3.0), "distance_m": draw(0.1, 4.0), "brake_m_s2": draw(3.0, 30.0)}
     tuning = NO_GOTO._replace(slow_down_m=names["slow_down_m"])
-    speed = approach_speed(tuning, names["distance_m"], 0.0, 4.0, names["brake_m_s2"], 0.0)
+    gait = PLAIN_GAIT._replace(top_speed_m_s=4.0, brake_m_s2=names["brake_m_s2"])
+    speed = approach_speed(tuning, gait, names["distance_m"], 0.0, 0.0)
     return names | {"top_speed_m_s": 4.0}, speed
 
 
@@ -443,6 +458,7 @@ CASES = {
     "accel_m_s2": accelerating,
     "brake_m_s2": braking,
     "coast_half_life_s": coasting,
+    "keeps_speed": turning_at_speed,
     "thrust_m_s2 and drag_per_s": dragged,
     "turn_loss": turning_back,
     "uphill_ratio": uphill,

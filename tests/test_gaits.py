@@ -85,6 +85,52 @@ def test_no_gait_ever_speeds_up_beyond_what_it_has_or_wants(vel, wanted, loss, i
 
 
 @pytest.mark.parametrize(
+    "forms",
+    [
+        {"reverses": 1, "reverse_m_s2": 45.0},
+        {"reverses": 1, "reverse_m_s2": 3.0},
+        {"keeps": 1},
+        {"keeps": 1, "reverses": 1, "reverse_m_s2": 45.0},
+    ],
+)
+@given(vector, vector, st.lists(st.floats(0.001, 0.5), min_size=2, max_size=6))
+def test_a_turn_goes_the_same_way_however_its_time_is_cut(forms, vel, wanted, dts):
+    gait = with_forms(PLAIN_GAIT._replace(brake_m_s2=12.0, accel_m_s2=8.0, **forms))
+    whole = stride(gait, False, Vec3(*vel), Vec3(*wanted), sum(dts))
+    now, moved = Vec3(*vel), np.zeros(3)
+    for dt in dts:
+        after = stride(gait, False, now, Vec3(*wanted), dt)
+        now, moved = after.velocity, moved + after.displacement
+    assert now == pytest.approx(whole.velocity, abs=1e-6)
+    assert tuple(moved) == pytest.approx(whole.displacement, abs=1e-6)
+
+
+@pytest.mark.parametrize("turn_deg", [30, 90, 135, 180])
+def test_kept_speed_falls_only_against_a_request_that_points_backwards(turn_deg):
+    """Half a tilt turns a body of 4 m/s on an arc of v² / a = 2 m; from behind it first takes what is against it."""
+    bind = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
+    mode = f"[mode.m]\nsteer = {{ frame = 'map' }}\n[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n{bind}"
+    gait = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 8\nbrake_m_s2 = 8\nkeeps_speed = true\n"
+    helm = Helm(profile_from_text(HEAD + mode + gait))
+    helm.stick("pad.left_stick", 0.0, -1.0)
+    begins = run(helm, 1.0, 60).motion
+    turn = math.radians(turn_deg)
+    helm.stick("pad.left_stick", 0.5 * math.sin(turn), -0.5 * math.cos(turn))
+    # On the line from (0, 4) to the request, the point at right angles to it; the request is what it gets at least.
+    backwards = max(-8.0 * math.cos(turn), 0.0)
+    square = backwards / (4.0 + backwards)
+    left = math.hypot(square * 2.0 * math.sin(turn), 4.0 + square * (2.0 * math.cos(turn) - 4.0))
+    after = run(helm, 4.0, 60).motion
+    assert math.hypot(*after[3:5]) == pytest.approx(max(left, 2.0), abs=1e-9)
+    assert math.degrees(math.atan2(after.vel_x, after.vel_y)) == pytest.approx(turn_deg, abs=1e-6)
+    if turn_deg <= 90:
+        # r sin ahead on the arc, then straight on for the rest of the time.
+        arc_s = turn * 4.0 / 8.0
+        ahead = 2.0 * math.sin(turn) + 4.0 * math.cos(turn) * (4.0 - arc_s)
+        assert after.pos_y - begins.pos_y == pytest.approx(ahead, abs=1e-6)
+
+
+@pytest.mark.parametrize(
     ("gait", "seconds", "expected"),
     [
         # thrust / drag (1 - exp(-drag t))
@@ -328,6 +374,12 @@ def test_what_a_gait_cannot_be_is_refused(gait, mode, words):
     with pytest.raises(ProfileError) as caught:
         profile_with(gait, mode=mode, presses=presses)
     assert words in str(caught.value)
+
+
+def test_who_walks_to_a_goal_has_to_be_able_to_stop():
+    words = 'gait.own.keeps_speed: does not go with mode "m": under frame "goto" the body has to stop at its goal'
+    with pytest.raises(ProfileError, match=words):
+        profile_with("keeps_speed = true", steer='{ frame = "goto" }')
 
 
 def test_weight_and_jumps_of_a_gait_bind_only_the_modes_that_use_it():

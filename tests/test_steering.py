@@ -16,7 +16,7 @@ from wendonic.devices.standins import HandsStandIn
 from wendonic.kernels.axis_channel import AxisOutput
 from wendonic.kernels.body.body import BODY_AT_REST
 from wendonic.kernels.body.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW, Aim
-from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space
+from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space, with_forms
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.frames.drive import driven, throttle_speed
 from wendonic.kernels.frames.drive_tuning import DriveTuning
@@ -376,17 +376,23 @@ def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
     st.floats(0.0, 3.0),
     st.floats(1.0, 12.0),
     st.floats(0.0, 1.0),
+    st.sampled_from(["brakes", "coasts", "drags"]),
+    st.floats(0.3, 20.0),
 )
-@settings(max_examples=60)
+@settings(max_examples=90)
 def test_a_goal_is_reached_without_overshoot_or_jitter(
-    far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed, hurry
+    far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed, hurry, stops, fade_per_s
 ):
-    """However fast he runs to it at first, as long as the brake can still stop him."""
+    """However fast he runs to it at first, as long as what slows him can still stop him."""
     assume(far_m > arrival_m)
     gait = PLAIN_GAIT._replace(top_speed_m_s=top_speed)
+    if stops != "brakes":
+        numbers = {"drag_per_s": fade_per_s, "coast_half_life_s": math.log(2.0) / fade_per_s}
+        gait = with_forms(gait._replace(**{stops: 1}, **numbers))
     tuning = tuned(gait, frame=FRAME_GOTO, goto=GotoTuning(arrival_m, slow_down_m, 1, 0, 0, 0))
     x, y = far_m * math.sin(math.radians(heading_deg)), far_m * math.cos(math.radians(heading_deg))
-    speed = hurry * math.sqrt(2.0 * gait.brake_m_s2 * far_m)
+    most = math.sqrt(2.0 * gait.brake_m_s2 * far_m) if stops == "brakes" else fade_per_s * far_m
+    speed = hurry * most
     body = BODY_AT_REST._replace(velocity=Vec3(speed * x / far_m, speed * y / far_m, 0.0))
     state = tick_at_rest(tuning).memory._replace(body=body)
     state = after(tuning, NO_REQUEST, [1e-9], state, goal=(x, y))
@@ -396,13 +402,14 @@ def test_a_goal_is_reached_without_overshoot_or_jitter(
         now = math.dist((x, y), state.body.position[:2])
         assert now <= left + 1e-9
         left, ticks = now, ticks + 1
-        assert ticks < hz * (far_m / top_speed + 20.0)
+        assert ticks < hz * (far_m / top_speed + 20.0 + 20.0 / fade_per_s)
     assert left <= arrival_m + 1e-9
     assert state.frame.arrived == 1.0
     # What is left of the way brakes and never leaves the goal again.
     still = after(tuning, NO_REQUEST, [1.0 / hz] * int(2 * hz), state)
     assert math.dist((x, y), still.body.position[:2]) <= arrival_m + 1e-9
-    assert (*still.body.velocity, still.frame.arrived) == (0.0, 0.0, 0.0, 0.0)
+    if stops == "brakes":
+        assert (*still.body.velocity, still.frame.arrived) == (0.0, 0.0, 0.0, 0.0)
 
 
 def test_time_goes_with_the_distance():
@@ -415,6 +422,24 @@ def test_time_goes_with_the_distance():
         times.append(helm.tick(0.0).t)
     assert times[1] - times[0] == pytest.approx(10.0 / 3.2, abs=0.02)
     assert times[2] - times[1] == pytest.approx(20.0 / 3.2, abs=0.02)
+
+
+@pytest.mark.parametrize("hz", [20, 60, 144])
+@pytest.mark.parametrize("gait", ["coast_half_life_s = 0.4", "thrust_m_s2 = 6\ndrag_per_s = 2"])
+def test_a_game_that_moves_its_body_by_the_request_arrives_under_every_gait(gait, hz):
+    """What rolls out requests nothing, and the game is told how fast it rolls."""
+    top = 3.0
+    gait += "" if "thrust" in gait else f"\ntop_speed_m_s = {top}"
+    text = f'{HEAD}[mode.m]\ngait = "walk"\nsteer = {{ frame = "goto" }}\n[gait.walk]\n{gait}\n'
+    helm, x, y, ticks = Helm(profile_from_text(text)), 0.0, 0.0, 0
+    helm.go_to(3.0, 4.0, 0.0)
+    while not (intent := helm.tick(1 / hz)).arrived:
+        vel_x, vel_y, _ = intent.velocity(top_speed_m_s=top)
+        assert math.hypot(vel_x, vel_y) > 0.0
+        x, y, ticks = x + vel_x / hz, y + vel_y / hz, ticks + 1
+        helm.place(x, y, 0.0)
+        assert ticks < 4 * hz
+    assert math.hypot(x - 3.0, y - 4.0) <= 0.1
 
 
 PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"

@@ -501,6 +501,9 @@ def steered(
         full_m = gait.top_speed_m_s * dt
         left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
         within_m = math.hypot(to_x, to_y)
+        if gait.drags > 0 or gait.coasts > 0:
+            # What rolls out requests nothing: a game that moves its body by the request is told how fast it rolls.
+            within_m = min(within_m, left_m)
         if left_m <= tuning.frame.goto.arrival_m:
             # Of a hitch the last part is reported, and a game moves its body by that for all of it.
             all_the_way = left_m <= 0.0 or sample.goal.given < 0.0

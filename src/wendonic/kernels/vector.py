@@ -33,6 +33,15 @@ def length3(vector: Vec3) -> float:
     return math.sqrt(vector.x * vector.x + vector.y * vector.y + vector.z * vector.z)
 
 
+def plus3(vector: Vec3, other: Vec3) -> Vec3:
+    """Return the sum of two vectors.
+
+    >>> plus3(Vec3(1.0, 2.0, 3.0), Vec3(0.5, 0.0, -1.0))
+    Vec3(x=1.5, y=2.0, z=2.0)
+    """
+    return Vec3(vector.x + other.x, vector.y + other.y, vector.z + other.z)
+
+
 def turned(right: float, forward: float, yaw: float) -> Vec2:
     """Return (right, forward) of a player who looks along the heading `yaw` (rad) as (x, y) of the plan.
 

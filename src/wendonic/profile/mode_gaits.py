@@ -8,9 +8,15 @@ from wendonic.profile.schema.gait import Gait
 
 def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:
     """Give (field path, what is wrong) for each gait of a mode that does not go with it: weight where nothing falls,
-    gaits with weight beside such without, a jump by a press that is not there or is used for something else.
+    gaits with weight beside such without, a jump by a press that is not there or is used for something else, kept
+    speed where the body has to stop.
     """
     frame = mode.steer.frame
+    if frame == "goto":
+        for gait, numbers in gaits.items():
+            if numbers.keeps_speed and numbers.drag_per_s is None:
+                words = f'does not go with mode "{name}": under frame "goto" the body has to stop at its goal'
+                yield f"gait.{gait}.keeps_speed", words
     weighs = [gait for gait, numbers in gaits.items() if numbers.falls]
     if not weighs:
         return

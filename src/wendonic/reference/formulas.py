@@ -282,6 +282,14 @@ FORMULAS: tuple[Formula, ...] = (
     ),
     Formula(
         "Gait",
+        "keeps_speed",
+        "turn in a tick (deg)",
+        "min(degrees(accel_m_s2 / v) * dt, off)",
+        ("keeps_speed",),
+        f"v = speed (m/s), which stays; off = angle to the request, at most 90 deg; {_DT}",
+    ),
+    Formula(
+        "Gait",
         "thrust_m_s2 and drag_per_s",
         "speed (m/s)",
         "thrust_m_s2 / drag_per_s * (1 - exp(-drag_per_s * t))",
@@ -357,7 +365,8 @@ FORMULAS: tuple[Formula, ...] = (
         "speed (m/s)",
         "min(top_speed_m_s, top_speed_m_s * distance_m / slow_down_m, sqrt(2 * brake_m_s2 * distance_m))",
         ("goto", "slow_down_m", "arrival_m"),
-        "distance_m = distance to the goal",
+        "distance_m = distance to the goal; under coast_half_life_s or drag_per_s, the last of them is the speed "
+        "that rolls out within distance_m",
     ),
     Formula(
         "Comfort",

@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
-from wendonic.kernels.vector import ZERO3, Vec3, length3
+from wendonic.kernels.vector import ZERO3, Vec3, length3, plus3
 
 COAST_ENDS_M_S = 0.02
 """A half-life never arrives; a body that coasts stands still below this speed."""
@@ -217,10 +217,89 @@ def with_forms(gait: GaitTuning) -> GaitTuning:
     return gait._replace(forms=1 if formed else 0)
 
 
+class TickPart(NamedTuple):
+    """Velocity (m/s), displacement (m) and time (s) of the part of a tick in which a body turns or turns back."""
+
+    velocity: Vec3
+    displacement: Vec3
+    spent_s: float
+
+
+def turned_back(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
+    """Return what the part of `dt` seconds does in which the request points more than 90 degrees away from the
+    velocity: that runs straight to the wanted one at `rate_m_s2`, until it no longer has a part against it.
+
+    With d the direction of the change, that is a change of -(v . wanted) / (d . wanted), so what is slowed at one
+    rate, and from there on at another, does not depend on how `dt` is cut.
+
+    >>> turned_back(Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 8.0, 1.0)
+    TickPart(velocity=Vec3(x=0.0, y=0.0, z=0.0), displacement=Vec3(x=0.25, y=0.0, z=0.0), spent_s=0.25)
+    >>> turned_back(Vec3(2.0, 0.0, 0.0), Vec3(0.0, 2.0, 0.0), 8.0, 1.0).spent_s
+    0.0
+    """
+    along = velocity.x * wanted.x + velocity.y * wanted.y + velocity.z * wanted.z
+    if along >= 0.0:
+        return TickPart(velocity, ZERO3, 0.0)
+    change = Vec3(wanted.x - velocity.x, wanted.y - velocity.y, wanted.z - velocity.z)
+    step = length3(change)
+    want = length3(wanted)
+    # The share of the change up to where velocity and request are at right angles, and that of this tick.
+    square = 0.0 - along / (want * want - along)
+    spent_s = min(square * step / rate_m_s2, dt)
+    share = min(rate_m_s2 * spent_s / step, square)
+    after = Vec3(velocity.x + change.x * share, velocity.y + change.y * share, velocity.z + change.z * share)
+    half = 0.5 * spent_s
+    covered = Vec3((velocity.x + after.x) * half, (velocity.y + after.y) * half, (velocity.z + after.z) * half)
+    return TickPart(after, covered, spent_s)
+
+
+def turned_at_speed(velocity: Vec3, wanted: Vec3, rate_m_s2: float, dt: float) -> TickPart:
+    """Return what the part of `dt` seconds does in which a velocity turns towards the wanted one and keeps its speed.
+
+    `rate_m_s2` is the acceleration across, so it turns on an arc of radius r = v² / rate, at rate / v (rad/s). Not
+    for a request that points backwards.
+
+    >>> quarter = turned_at_speed(Vec3(0.0, 2.0, 0.0), Vec3(0.5, 0.0, 0.0), 4.0, 9.0)
+    >>> quarter.velocity, round(quarter.spent_s / math.pi, 12), round(quarter.displacement.y, 12)
+    (Vec3(x=2.0, y=0.0, z=0.0), 0.25, 1.0)
+    """
+    speed = length3(velocity)
+    want = length3(wanted)
+    if speed == 0.0 or want == 0.0:
+        return TickPart(velocity, ZERO3, 0.0)
+    ahead = Vec3(velocity.x / speed, velocity.y / speed, velocity.z / speed)
+    to = Vec3(wanted.x / want, wanted.y / want, wanted.z / want)
+    along = ahead.x * to.x + ahead.y * to.y + ahead.z * to.z
+    aside = Vec3(to.x - along * ahead.x, to.y - along * ahead.y, to.z - along * ahead.z)
+    across = length3(aside)
+    if across == 0.0:
+        return TickPart(velocity, ZERO3, 0.0)
+    whole = math.atan2(across, along)
+    angle = min(rate_m_s2 * dt / speed, whole)
+    sine, half_sine = math.sin(angle), math.sin(0.5 * angle)
+    # r sin a ahead, and r (1 - cos a) = 2 r sin² (a / 2) aside.
+    radius = speed * speed / rate_m_s2
+    forward, sideways = radius * sine, radius * 2.0 * half_sine * half_sine / across
+    covered = Vec3(
+        ahead.x * forward + aside.x * sideways,
+        ahead.y * forward + aside.y * sideways,
+        ahead.z * forward + aside.z * sideways,
+    )
+    if angle == whole:
+        return TickPart(Vec3(to.x * speed, to.y * speed, to.z * speed), covered, angle * speed / rate_m_s2)
+    forward, sideways = speed * math.cos(angle), speed * sine / across
+    after = Vec3(
+        ahead.x * forward + aside.x * sideways,
+        ahead.y * forward + aside.y * sideways,
+        ahead.z * forward + aside.z * sideways,
+    )
+    return TickPart(after, covered, dt)
+
+
 def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: float) -> Stride:
     """Return velocity (m/s) and displacement (m) after `dt` seconds of a gait with all its forms.
 
-    Where a gait `keeps` its speed, a weaker request sets the direction alone, and none changes nothing.
+    Where a gait `keeps` its speed, a request turns it at that speed, and only one that points backwards slows it.
 
     >>> icy = with_forms(PLAIN_GAIT._replace(reverses=1, reverse_m_s2=4.0))
     >>> stride(icy, False, Vec3(2.0, 0.0, 0.0), Vec3(-2.0, 0.0, 0.0), 0.25).velocity.x
@@ -231,25 +310,30 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     accel_m_s2 = gait.accel_m_s2
     brake_m_s2 = gait.brake_m_s2
     if gait.forms > 0:
-        along = velocity.x * wanted.x + velocity.y * wanted.y + velocity.z * wanted.z
-        speed = length3(velocity)
         want = length3(wanted)
         if gait.drags > 0:
             return against_drag(velocity, wanted, gait.drag_per_s, dt)
-        if gait.keeps > 0 and want < speed:
-            # A weaker request turns it and slows nothing, so that a key's ramp takes nothing with it.
-            if want == 0.0:
-                return Stride(velocity, Vec3(velocity.x * dt, velocity.y * dt, velocity.z * dt))
-            same = speed / want
-            wanted = Vec3(wanted.x * same, wanted.y * same, wanted.z * same)
-        if in_air:
-            if gait.airborne > 0:
-                accel_m_s2 = gait.air_accel_m_s2
-                brake_m_s2 = gait.air_brake_m_s2
-        elif gait.reverses > 0 and along < 0.0:
-            brake_m_s2 = gait.reverse_m_s2
-        elif gait.coasts > 0 and along >= 0.0 and want < speed:
-            return coasting(velocity, wanted, gait.coast_half_life_s, dt)
+        if gait.keeps > 0 and want == 0.0:
+            return Stride(velocity, Vec3(velocity.x * dt, velocity.y * dt, velocity.z * dt))
+        if in_air and gait.airborne > 0:
+            accel_m_s2 = gait.air_accel_m_s2
+            brake_m_s2 = gait.air_brake_m_s2
+        if gait.keeps > 0:
+            back = turned_back(velocity, wanted, gait.reverse_m_s2 if gait.reverses > 0 else brake_m_s2, dt)
+            left_s = dt - back.spent_s
+            turn = turned_at_speed(back.velocity, wanted, accel_m_s2, left_s)
+            left_s -= turn.spent_s
+            goal = wanted if want > length3(turn.velocity) else turn.velocity
+            after = walked_in_space(turn.velocity, goal, accel_m_s2, brake_m_s2, left_s)
+            return Stride(after.velocity, plus3(plus3(back.displacement, turn.displacement), after.displacement))
+        if not in_air and (gait.reverses > 0 or gait.coasts > 0):
+            back = turned_back(velocity, wanted, gait.reverse_m_s2 if gait.reverses > 0 else brake_m_s2, dt)
+            left_s = dt - back.spent_s
+            if gait.coasts > 0 and want < length3(back.velocity):
+                after = coasting(back.velocity, wanted, gait.coast_half_life_s, left_s)
+            else:
+                after = walked_in_space(back.velocity, wanted, accel_m_s2, brake_m_s2, left_s)
+            return Stride(after.velocity, plus3(back.displacement, after.displacement))
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 
 

@@ -3,6 +3,7 @@
 import math
 from typing import NamedTuple
 
+from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.vector import Vec2
 
 
@@ -51,26 +52,55 @@ class Goals(NamedTuple):
     arrived: float
 
 
-def approach_speed(
-    tuning: GotoTuning, distance_m: float, speed: float, top_speed: float, brake: float, dt: float
-) -> float:
-    """Return the speed to be at after `dt` seconds, with so far to the goal and that speed towards it now.
+def stoppable_speed(gait: GaitTuning, distance_m: float, speed: float, dt: float) -> float:
+    """Return the speed to request, with so far to the goal and that speed towards it now, so that the body can still
+    stop there.
 
-    It is top speed from `slow_down_m` on, and top_speed distance / slow_down_m below; and never more than what the
-    brake can still take away before the goal at the end of the tick. With the speed v that is v² = 2 brake (distance
-    - v dt), which is sqrt(2 brake distance) for short ticks; while it goes faster than that already, what it goes now
-    counts for the way.
+    Under a brake it is the speed v from which that stops at the end of the tick: v² = 2 brake (distance - v dt),
+    which is sqrt(2 brake distance) for short ticks; while the body goes faster than that already, what it goes now
+    counts for the way. What rolls out by a half-life or against a drag, fading with exp(-k t), still goes v / k: it
+    is requested to come to v = k distance at the end of the tick, and nothing from there on.
 
-    >>> near = GotoTuning(0.125, 2.0, 1, 0, 0, 0)
-    >>> [approach_speed(near, distance_m, 0.0, 4.0, 16.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
-    [4.0, 2.0, 0.25]
-    >>> approach_speed(NO_GOTO, 1.0, 0.0, 9.0, 8.0, 0.5), approach_speed(NO_GOTO, 1.0, 4.0, 9.0, 8.0, 0.125)
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> braked = PLAIN_GAIT._replace(brake_m_s2=8.0)
+    >>> stoppable_speed(braked, 1.0, 0.0, 0.5), stoppable_speed(braked, 1.0, 4.0, 0.125)
     (1.6568542494923806, 2.8284271247461903)
+    >>> dragged = PLAIN_GAIT._replace(top_speed_m_s=4.0, drags=1, drag_per_s=2.0)
+    >>> [stoppable_speed(dragged, distance_m, 3.0, 0.25) for distance_m in (9.0, 2.0, 1.5)]
+    [4.0, 2.0, 0.0]
     """
+    if gait.drags > 0:
+        # With drag, the distance after the tick is short of distance - v / drag by what is requested times dt.
+        lacking = distance_m - speed / gait.drag_per_s
+        if lacking >= gait.top_speed_m_s * dt:
+            return gait.top_speed_m_s
+        return max(lacking, 0.0) / dt
+    if gait.coasts > 0:
+        fade_per_s = math.log(2.0) / gait.coast_half_life_s
+        within = fade_per_s * distance_m / (1.0 + fade_per_s * dt)
+        return within if speed <= within else 0.0
+    brake = gait.brake_m_s2
     lost = brake * dt
     stoppable = math.sqrt(lost * lost + 2.0 * brake * distance_m) - lost
     if speed > stoppable:
         stoppable = math.sqrt(2.0 * brake * max(distance_m - speed * dt, 0.0))
+    return stoppable
+
+
+def approach_speed(tuning: GotoTuning, gait: GaitTuning, distance_m: float, speed: float, dt: float) -> float:
+    """Return the speed to request, with so far to the goal and that speed towards it now.
+
+    It is top speed from `slow_down_m` on, and top_speed distance / slow_down_m below; and never more than
+    `stoppable_speed`.
+
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> near = GotoTuning(0.125, 2.0, 1, 0, 0, 0)
+    >>> quick = PLAIN_GAIT._replace(top_speed_m_s=4.0, brake_m_s2=16.0)
+    >>> [approach_speed(near, quick, distance_m, 0.0, 0.0) for distance_m in (9.0, 1.0, 0.125)]
+    [4.0, 2.0, 0.25]
+    """
+    top_speed = gait.top_speed_m_s
+    stoppable = stoppable_speed(gait, distance_m, speed, dt)
     if distance_m < tuning.slow_down_m:
         return min(top_speed * distance_m / tuning.slow_down_m, stoppable)
     return min(top_speed, stoppable)

@@ -47,9 +47,8 @@ def steer_goto(
     if far > tuning.goto.arrival_m or (goes_on and far > 0.0):
         share = 1.0
         if not goes_on:
-            top_speed = gait.top_speed_m_s
             speed = max((body.velocity.x * to_x + body.velocity.y * to_y) / far, 0.0)
-            share = approach_speed(tuning.goto, far, speed, top_speed, gait.brake_m_s2, dt) / top_speed
+            share = approach_speed(tuning.goto, gait, far, speed, dt) / gait.top_speed_m_s
         move_x = to_x / far * share
         move_y = to_y / far * share
     after, wanted = walk(gait, tuning.slope, course, body, request, move_x, move_y, dt)

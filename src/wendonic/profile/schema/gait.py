@@ -125,7 +125,8 @@ class Gait(Table):
 
     Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the opposite direction is
     requested; in the air the rates of `airborne` count. With `coast_half_life_s` a released speed falls by a
-    half-life instead; with `keeps_speed` it never falls, and a weaker request only turns it. Or `thrust_m_s2` works
+    half-life instead; with `keeps_speed` it lasts: a request turns the body at that speed, and
+    only one that points backwards slows it. Or `thrust_m_s2` works
     against `drag_per_s`, and the top speed is thrust / drag. `turn_loss` is the share of speed lost at once by
     turning straight back, less in proportion for a smaller turn, and by a vehicle at full lock. `rise_m_s` is for
     bodies that fly.
@@ -270,7 +271,8 @@ class Gait(Table):
             words += f"{length.m_s2(self.thrust_m_s2 or 0.0)} of thrust against a drag of {self.drag_per_s:g} /s"
         elif self.keeps_speed:
             words += (
-                f"accelerates at {length.m_s2(self.accel_m_s2)} and keeps its speed; a weaker request only turns it"
+                f"accelerates and turns at {speeds_up} and keeps its speed; only a request that points backwards "
+                f"slows it, at {length.m_s2(self.brake_m_s2)}"
             )
         elif self.coast_half_life_s is not None:
             words += f"accelerates at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
