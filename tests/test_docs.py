@@ -209,8 +209,8 @@ def test_the_pixel_game_stops_at_walls_pauses_and_changes_its_settings_while_it_
     assert wall[1] == pytest.approx(278.0, abs=200 / 60)
     assert 60.0 < wall[1] - off[1] < 100.0
     assert (pause[0], pause[1:]) == ("menu", off[1:])
-    # At once, after 0.4 s, and every 0.1 s from there on.
-    assert menu[3] == 7
+    # At once, after 0.4 s, and every 0.1 s from there on, up to 1 s.
+    assert menu[3] == 8
     assert (back[0], back[1:]) == ("yard", menu[1:])
     assert new_key[1] < back[1] - 60.0
     # 0.55 of the stick's way, past its dead zone, in proportion: about half of 200 px/s for half a second.

@@ -64,7 +64,8 @@ REPEAT = SILENT_PRESS._replace(style=STYLE_REPEAT, repeat_delay_s=0.03, repeat_i
         (SILENT_PRESS._replace(style=STYLE_TOGGLE), ".dd.d.t.tl", ".Bhhe.Bhe."),
         # Let go within three ticks of the press, not later, and not by a loss.
         (TAP, ".d.ddd.dddd.t.dl", "..x...x.....x..."),
-        (LONG, ".ddd.dddddd.t", "........Bhhe."),
+        # On at the end of its third tick, which is three ticks after the press.
+        (LONG, ".dd.dddddd.t", "......Bhhhe."),
         # The second press within five ticks of the first; a third begins a new pair.
         (DOUBLE, "d.d.d.d.", "..Be..Be"),
         (DOUBLE, "d....d.d.", ".....Be.."),
@@ -78,8 +79,8 @@ REPEAT = SILENT_PRESS._replace(style=STYLE_REPEAT, repeat_delay_s=0.03, repeat_i
         (JUMP, "0.....ddd1dd.", "........Bhe"),
         (JUMP, "0.....dddd1d.", "..........."),
         # Two ticks after the edge it is still given, three are too many.
-        (JUMP, "..0.d.", "...Be"),
-        (JUMP, "..0..d.", "......"),
+        (JUMP, "..0..d.", "....Be"),
+        (JUMP, "..0...d.", "......."),
         # It took the ground away itself: no second one in the air.
         (JUMP, "d.0.d.d.", "Be....."),
         # Held over the landing, let go, and pressed again: once more.
@@ -89,9 +90,9 @@ REPEAT = SILENT_PRESS._replace(style=STYLE_REPEAT, repeat_delay_s=0.03, repeat_i
         (AIR_JUMP, "0.....d.d.d.1.", ".....BeBe..x"),
         # Off the edge it is the grace that gives it, and the air gives two more.
         (AIR_JUMP, "..0.d.d.d.d.", "...BeBeBe.."),
-        # Again after three ticks, and every second one from there on; a new press begins anew.
-        (REPEAT, "ddddddddd.dddd", "BhhBhBhBheBhhB"),
-        (REPEAT, "dddl..t.dddd", "Bhhe..x.BhhB"),
+        # Again three ticks after the press, and every second one from there on; a new press begins anew.
+        (REPEAT, "dddddddd.ddd", "BhBhBhBheBhB"),
+        (REPEAT, "ddl..t.ddd", "Bhe..x.BhB"),
     ],
 )
 def test_each_style_is_what_it_says(tuning, timeline, expected):
@@ -151,7 +152,7 @@ def test_a_profile_without_times_has_usual_ones():
     helm = Helm(profile_from_text(HEAD + 'call = { bind = ["KeyE"], style = "long" }\n'))
     helm.key("KeyE", down=True)
     began = [tick for tick in range(60) if helm.tick(1 / 60).press("call").began]
-    assert began == [30]
+    assert began == [29]
 
 
 def test_ground_is_told_by_the_game():
@@ -282,11 +283,8 @@ class HelmMachine(RuleBasedStateMachine):
                 on, began = level, rises > 0
                 ended = edges - rises > 0 or (was_shown and not on)
             begins = (rises + (not lamp_was_on)) // 2 if name == "lamp" else rises
-            # A hitch is cut, and what begins in its first part is held through the others.
-            parts = math.ceil(dt / self.helm.profile.max_dt_s)
-            later_s = dt - dt / parts if on else 0.0
             was_s = self.held_s[name]
-            held_s = later_s if began else was_s + dt if on else was_s if ended else 0.0
+            held_s = (dt if on else 0.0) + (was_s if not began and (on or ended) else 0.0)
             assert intent.press(name)[:3] == (on, began, ended), (name, edges)
             assert intent.press(name)[3:] == (pytest.approx(held_s, abs=1e-9), begins)
             self.level[name], self.shown[name], self.held_s[name] = level, on, held_s
@@ -321,12 +319,12 @@ class HelmMachine(RuleBasedStateMachine):
 def test_every_notch_of_the_wheel_counts_and_turning_back_begins_a_new_one():
     helm = Helm(profile_from_text(HEAD + 'lamp = { bind = [{ wheel = "towards" }, "KeyL"], style = "toggle" }\n'))
     for notches, expected in (
-        ([1.0], (True, True, False, 0.0, 1)),
-        ([1.0, 1.0], (True, True, True, 0.0, 1)),
+        ([1.0], (True, True, False, 0.01, 1)),
+        ([1.0, 1.0], (True, True, True, 0.01, 1)),
         ([1.0, 1.0, 3.0], (False, True, True, 0.0, 2)),
-        ([1.0], (True, True, False, 0.0, 1)),
-        ([0.5, -0.25, 0.5], (True, False, False, 0.01, 0)),
-        ([0.5], (False, False, True, 0.01, 0)),
+        ([1.0], (True, True, False, 0.01, 1)),
+        ([0.5, -0.25, 0.5], (True, False, False, 0.02, 0)),
+        ([0.5], (False, False, True, 0.02, 0)),
         ([-3.0], (False, False, False, 0.0, 0)),
     ):
         for turned in notches:
@@ -385,9 +383,9 @@ def test_a_menu_scrolls_as_far_at_every_rate_and_through_a_hitch(hz):
     """Held for 2 s: at once, at 0.4 s, and every 0.125 s from there on; what a hitch holds is counted, not lost."""
     helm = Helm(profile_from_text(HEAD + 'down = { bind = ["KeyS"], style = "repeat", repeat_interval_s = 0.125 }\n'))
     helm.key("KeyS", down=True)
-    counts = [helm.tick(1 / hz).press("down")[3:] for _ in range(round(1.45 * hz) + 1)]
-    held_s, last = helm.tick(0.55).press("down")[3:]
-    assert held_s == pytest.approx(2.0, abs=1.01 / hz)
+    counts = [helm.tick(1 / hz).press("down")[3:] for _ in range(round(1.45 * hz))]
+    held_s, last = helm.tick(2.0 - round(1.45 * hz) / hz).press("down")[3:]
+    assert held_s == pytest.approx(2.0)
     assert [held for held, _ in counts] == sorted(held for held, _ in counts)
     assert sum(count for _, count in counts) + last == 1 + 1 + int(1.6 / 0.125)
     helm.key("KeyS", down=False)
@@ -477,4 +475,4 @@ def test_what_was_pressed_in_the_air_counts_its_time_from_when_it_began(style):
         for down, edges, grounded in ((1.0, 1.0, 0.0), (1.0, 0.0, 1.0), (1.0, 0.0, 1.0), (0.0, 1.0, 0.0)):
             state = press_output(press, state, PressInput(down, edges, 0.0), grounded, 0.1)
             times.append((state.held, state.held_s))
-    assert times == [(0.0, 0.0), (1.0, 0.0), (1.0, 0.1), (0.0, 0.1)] * 2
+    assert times == [(0.0, 0.0), (1.0, 0.1), (1.0, 0.2), (0.0, 0.2)] * 2

@@ -23,9 +23,9 @@ class Look(NamedTuple):
 class Press(NamedTuple):
     """A named on/off thing the player does: it is `held`, it `began`, it `ended` this tick.
 
-    `held_s` says for how long it has been held, counted from the end of the tick in which it began; in the tick in
-    which it ends, how long it was. `began_count` says how often it began: three notches of the wheel may come in one
-    tick.
+    `held_s` says for how long it has been held at the end of the tick, `dt` in the tick in which it began; in the
+    tick in which it ends, how long it was. `began_count` says how often it began: three notches of the wheel may come
+    in one tick.
     """
 
     held: bool = False

@@ -52,9 +52,9 @@ class PressState(NamedTuple):
 
     `down` and `down_s`: its controls, and for how long (a press that repeats takes an interval off each time);
     `first_s`: since the first of two, -1 for none; `on`: what the style makes of it; `wanted_s`: since it was asked
-    for without being given, -1 for none; `air_s`: since the ground was last there; `air_count`: how often it began in
-    the air since then; `begun_s`: since it last began; `held_s`: for how long it has been held, or was when it ended;
-    `began_count`: how often it began in this tick.
+    for without being given, -1 for none; `air_s`: since the ground was gone; `air_count`: how often it began in the
+    air since then; `begun_s`: since the tick in which it last began; `held_s`: for how long it has been held, or was
+    when it ended; `began_count`: how often it began in this tick.
     """
 
     down: float
@@ -73,7 +73,7 @@ class PressState(NamedTuple):
 
 
 SILENT_PRESS = PressTuning(STYLE_SILENT, 0.0, 0.0, 0.0, 1.0, 1.0, 0, 0.0, 0.0, 0, 0.0)
-PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, 0.0, 0.0, FAR_S, 0.0, 0.0, 0.0, 0.0, 0.0)
+PRESS_AT_REST = PressState(0.0, 0.0, -1.0, 0.0, -1.0, FAR_S, 0.0, FAR_S, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 class StyleOutput(NamedTuple):
@@ -95,19 +95,10 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
     """
     style = tuning.style
     level, down_s, first_s, on = state.down, state.down_s, state.first_s, state.on
-    if style in (STYLE_TAP, STYLE_LONG, STYLE_REPEAT) and level > 0.0:
-        down_s = min(down_s + dt, FAR_S)
-    if style == STYLE_DOUBLE and first_s >= 0.0:
-        first_s += dt
-        if first_s > tuning.double_s + SLACK_S:
-            first_s = -1.0
+    if style == STYLE_DOUBLE and first_s > tuning.double_s + SLACK_S:
+        first_s = -1.0
     ons = 0.0
     offs = 0.0
-    # Not in the tick in which it is released: nothing shows that it was held that long.
-    if style == STYLE_REPEAT and level > 0.0 and raw.edges == 0.0:
-        while down_s >= tuning.repeat_delay_s - SLACK_S:
-            down_s -= tuning.repeat_interval_s
-            ons += on
     edge = raw.edges
     while edge > 0.0:
         edge -= 1.0
@@ -134,9 +125,17 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
             elif style != STYLE_TOGGLE and on > 0.0:
                 on = 0.0
                 offs += 1.0
+    if style in (STYLE_TAP, STYLE_LONG, STYLE_REPEAT) and level > 0.0:
+        down_s = min(down_s + dt, FAR_S)
+    if style == STYLE_DOUBLE and first_s >= 0.0:
+        first_s += dt
     if style == STYLE_LONG and level > 0.0 and on == 0.0 and down_s >= tuning.long_s - SLACK_S:
         on = 1.0
         ons += 1.0
+    if style == STYLE_REPEAT and level > 0.0:
+        while down_s >= tuning.repeat_delay_s - SLACK_S:
+            down_s -= tuning.repeat_interval_s
+            ons += on
     return StyleOutput(down_s, first_s, on, ons, offs)
 
 
@@ -157,17 +156,16 @@ def waiting_output(
 
     >>> double_jump = SILENT_PRESS._replace(waits=1, airs=1, air_jumps=1.0)
     >>> pressed = PressInput(1.0, 1.0, 0.0)
-    >>> waiting_output(double_jump, PRESS_AT_REST._replace(air_s=1.0), pressed, 1.0, grounded=0.0, dt=0.01)[2:]
-    (1.0, 0.0, 1.0)
+    >>> waited = waiting_output(double_jump, PRESS_AT_REST, pressed, 1.0, grounded=0.0, dt=0.01)
+    >>> waited.began, waited.air_count
+    (1.0, 1.0)
     """
-    air_s = 0.0 if grounded > 0.0 else min(state.air_s + dt, FAR_S)
-    begun_s = min(state.begun_s + dt, FAR_S)
+    air_s = 0.0 if grounded > 0.0 else state.air_s
+    begun_s = state.begun_s
     air_count = state.air_count
     wanted_s = state.wanted_s
-    if wanted_s >= 0.0:
-        wanted_s += dt
-        if wanted_s > tuning.buffer_s + SLACK_S:
-            wanted_s = -1.0
+    if wanted_s > tuning.buffer_s + SLACK_S:
+        wanted_s = -1.0
     if ons > 0.0:
         wanted_s = 0.0
     if raw.lost > 0.0 and raw.down == 0.0:
@@ -185,6 +183,13 @@ def waiting_output(
         if began > 0.0:
             wanted_s = -1.0
             begun_s = 0.0
+    if wanted_s >= 0.0:
+        wanted_s += dt
+    if grounded <= 0.0:
+        air_s = min(air_s + dt, FAR_S)
+    # What begins in the last tick on the ground has taken it away.
+    if began == 0.0:
+        begun_s = min(begun_s + dt, FAR_S)
     return Waiting(wanted_s, air_s, air_count, begun_s, began)
 
 
@@ -201,8 +206,8 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     begun no longer than `grace_s` before. What never began never ends. In the air one that `airs` begins at once, up
     to `air_jumps` times until the ground is there again.
 
-    Times are counted from the end of the tick in which the change came, so nothing counts as held for longer than
-    it was. What is requested and not given yet is forgotten when the control is lost.
+    Changes count from the beginning of the tick that they come to, as all input does. What is requested and not given
+    yet is forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)
@@ -238,10 +243,10 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
                 ended = 1.0
             held = on
     began_count = ons if tuning.waits == 0 else began
-    held_s = 0.0
+    held_s = dt if held > 0.0 else 0.0
     anew = began > 0.0 and (tuning.style != STYLE_REPEAT or raw.edges > 0.0 or state.held == 0.0)
     if not anew and (held > 0.0 or ended > 0.0):
-        held_s = state.held_s + dt if held > 0.0 else state.held_s
+        held_s += state.held_s
     return PressState(
         raw.down,
         down_s,

@@ -242,7 +242,7 @@ class PressTable(Table):
         example=["key.Space", "pad.south"],
     )
     unless: Annotated[tuple[SwitchName, ...], Field(strict=False)] = entry(
-        "Keys or buttons that block the press while one of them is held: C, but not with ControlLeft.",
+        "Keys or buttons that keep the press from beginning while one of them is held: C, but not with ControlLeft.",
         (),
         example=["key.ControlLeft"],
     )
