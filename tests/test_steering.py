@@ -424,22 +424,27 @@ def test_time_goes_with_the_distance():
     assert times[2] - times[1] == pytest.approx(20.0 / 3.2, abs=0.02)
 
 
-@pytest.mark.parametrize("hz", [20, 60, 144])
-@pytest.mark.parametrize("gait", ["coast_half_life_s = 0.4", "thrust_m_s2 = 6\ndrag_per_s = 2"])
-def test_a_game_that_moves_its_body_by_the_request_arrives_under_every_gait(gait, hz):
-    """What rolls out requests nothing, and the game is told how fast it rolls."""
-    top = 3.0
-    gait += "" if "thrust" in gait else f"\ntop_speed_m_s = {top}"
+@pytest.mark.parametrize("hz", [20, 30, 144])
+@pytest.mark.parametrize("by", ["request", "velocity"])
+@pytest.mark.parametrize(
+    "gait", ["top_speed_m_s = 3", "top_speed_m_s = 3\ncoast_half_life_s = 0.4", "thrust_m_s2 = 6\ndrag_per_s = 2"]
+)
+def test_a_game_that_moves_its_body_by_itself_arrives_under_every_gait(gait, by, hz):
+    """What rolls out requests nothing, and what has braked to rest within a tick has no velocity: neither may leave
+    the game's own body a hair away for ever.
+    """
     text = f'{HEAD}[mode.m]\ngait = "walk"\nsteer = {{ frame = "goto" }}\n[gait.walk]\n{gait}\n'
-    helm, x, y, ticks = Helm(profile_from_text(text)), 0.0, 0.0, 0
-    helm.go_to(3.0, 4.0, 0.0)
-    while not (intent := helm.tick(1 / hz)).arrived:
-        vel_x, vel_y, _ = intent.velocity(top_speed_m_s=top)
-        assert math.hypot(vel_x, vel_y) > 0.0
-        x, y, ticks = x + vel_x / hz, y + vel_y / hz, ticks + 1
-        helm.place(x, y, 0.0)
-        assert ticks < 4 * hz
-    assert math.hypot(x - 3.0, y - 4.0) <= 0.1
+    profile = profile_from_text(text)
+    for far_m in (0.15, 0.3096, 1.7, 4.2482, 5.625):
+        helm, x, y, ticks = Helm(profile, prepare="first"), 0.0, 0.0, 0
+        goal_x, goal_y = 0.6 * far_m, -0.8 * far_m
+        helm.go_to(goal_x, goal_y, 0.0)
+        while not (intent := helm.tick(1 / hz)).arrived:
+            vel_x, vel_y, _ = intent.velocity(top_speed_m_s=3.0) if by == "request" else intent.velocity()
+            x, y, ticks = x + vel_x / hz, y + vel_y / hz, ticks + 1
+            helm.place(x, y, 0.0)
+            assert ticks < 6 * hz
+        assert math.hypot(x - goal_x, y - goal_y) <= 0.1
 
 
 PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"

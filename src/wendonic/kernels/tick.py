@@ -24,7 +24,7 @@ from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.body.walls import contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
 from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
-from wendonic.kernels.frames.goto import motion_towards
+from wendonic.kernels.frames.goto import INSIDE, arriving, motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import (
     FRAME_CAMERA,
@@ -75,9 +75,6 @@ MOST_PARTS = 1000
 MOST_TANGENT = 2.0
 """Of ground that falls steeper than this, one falls, wherever the limit of slopes may lie."""
 
-
-INSIDE = 0.999
-"""Of the radius of arrival, how far within it a game's own body is brought, whatever rounding does."""
 
 UPRIGHT = 1e-9
 """A flight of which no larger share is on the plan goes straight up or down: rounding has no heading."""
@@ -187,7 +184,7 @@ class Outcome(NamedTuple):
     `source` is the number of the source that is used, counted through `move`, `rise`, `throttle`, `turn` and `look`,
     -1 for none. `heading` is 0 at rest, when `amount` is 0. `look` is how far the view turned. `gait` is the number
     of the gait, `grounded` whether the body stands, `contact` the normal of what stopped it, (0, 0) for nothing. Of
-    `memory` is reported what the tick left there.
+    `memory` is reported what the tick left there, but see `arriving`.
     """
 
     source: float
@@ -740,6 +737,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     after_all = Memory(
         presses, states, look_states, view, move_state, body, fall, up, frame, comfort, pointing, sector, contact
     )
+    shown = body
+    if tuning.frame.frame == FRAME_GOTO:
+        shown = arriving(tuning.frame.goto, memory.body.position, body, frame, dt)
     outcome = Outcome(
         source,
         Vec2(move.raw_x, move.raw_y),
@@ -754,7 +754,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         gait_number,
         stands,
         wanted,
-        body,
+        shown,
         up,
         frame,
         comfort,

@@ -7,11 +7,14 @@ from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.body.walk import walk
 from wendonic.kernels.frames.camera import steer_camera
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
-from wendonic.kernels.frames.goal import approach_speed
+from wendonic.kernels.frames.goal import GotoTuning, approach_speed
 from wendonic.kernels.frames.map import steer_map
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO3, Vec3
+
+INSIDE = 0.999
+"""Of the radius of arrival, how far within it a game's own body is brought, whatever rounding does."""
 
 
 def steer_goto(
@@ -87,3 +90,29 @@ def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: flo
         y *= less
         direction = Vec3(direction.x * less, direction.y * less, direction.z * less)
     return WantedMotion(x, y, direction, wanted.refused, wanted.slide)
+
+
+def arriving(tuning: GotoTuning, start: Vec3, body: Body, state: FrameState, dt: float) -> Body:
+    """Return the body that a tick reports: one that came from `start` to its last goal, and may rest there already,
+    with the velocity that brings a game's own body as near within `dt` seconds.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.frames.frame import FRAME_AT_REST
+    >>> from wendonic.kernels.frames.goal import NO_GOTO, Goal
+    >>> came = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.5, 0.0))
+    >>> rests = BODY_AT_REST._replace(position=Vec3(0.0, 0.5, 0.0))
+    >>> arriving(NO_GOTO._replace(arrival_m=0.0), ZERO3, rests, came, 0.25).velocity.y
+    2.0
+    """
+    if state.goal.there <= 0.0 or state.waiting_count > 0.0:
+        return body
+    left_m = math.hypot(state.goal.x - body.position.x, state.goal.y - body.position.y)
+    if left_m > tuning.arrival_m:
+        return body
+    to_x = state.goal.x - start.x
+    to_y = state.goal.y - start.y
+    far_m = math.hypot(to_x, to_y)
+    needed = (far_m - min(left_m, INSIDE * tuning.arrival_m)) / dt
+    if far_m == 0.0 or (body.velocity.x * to_x + body.velocity.y * to_y) / far_m >= needed:
+        return body
+    return body._replace(velocity=Vec3(to_x / far_m * needed, to_y / far_m * needed, body.velocity.z))

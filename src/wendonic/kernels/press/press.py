@@ -161,7 +161,6 @@ def waiting_output(
     (1.0, 1.0)
     """
     air_s = 0.0 if grounded > 0.0 else state.air_s
-    begun_s = state.begun_s
     air_count = state.air_count
     wanted_s = state.wanted_s
     if wanted_s > tuning.buffer_s + SLACK_S:
@@ -175,21 +174,19 @@ def waiting_output(
     began = 0.0
     if wanted_s >= 0.0:
         grace_s = tuning.grace_s + SLACK_S
-        if grounded > 0.0 or (air_s <= grace_s and begun_s > air_s + grace_s):
+        if grounded > 0.0 or (air_s <= grace_s and state.begun_s > air_s + grace_s):
             began = 1.0
         elif tuning.airs > 0 and wanted_s == 0.0 and air_count < tuning.air_jumps:
             air_count += 1.0
             began = 1.0
         if began > 0.0:
             wanted_s = -1.0
-            begun_s = 0.0
     if wanted_s >= 0.0:
         wanted_s += dt
     if grounded <= 0.0:
         air_s = min(air_s + dt, FAR_S)
     # What begins in the last tick on the ground has taken it away.
-    if began == 0.0:
-        begun_s = min(begun_s + dt, FAR_S)
+    begun_s = 0.0 if began > 0.0 else min(state.begun_s + dt, FAR_S)
     return Waiting(wanted_s, air_s, air_count, begun_s, began)
 
 
