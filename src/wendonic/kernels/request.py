@@ -8,7 +8,8 @@ from wendonic.kernels.vector import UP, ZERO3, Vec3
 
 class Request(NamedTuple):
     """What a tick is steered by: the shaped channels (`right` and `forward` are those of `move`, at the end of the
-    tick and in its mean, `scale` what presses multiply them by), the yaw and pitch (rad) of what is forward, and the
+    tick and in its mean, `scale` what presses multiply them by, `fades` 1 while ramps and smoothing are all that is
+    left of them), the yaw and pitch (rad) of what is forward, and the
     yaw where the player looks; whether the body stands on the ground (GROUND_UNKNOWN while the game has said
     nothing), and the ground's normal as the game reports it; and the point that is aimed at.
     """
@@ -18,6 +19,7 @@ class Request(NamedTuple):
     mean_right: float
     mean_forward: float
     scale: float
+    fades: float
     rise: float
     turn: float
     throttle: float
@@ -29,7 +31,7 @@ class Request(NamedTuple):
     aim: Aim
 
 
-NO_REQUEST = Request(0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0))
+NO_REQUEST = Request(0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0))
 """Nothing requested, on level ground."""
 
 

@@ -322,9 +322,12 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         towards = heading
         if turns and tuning.frame.holds > 0:
             ahead = request.look_yaw if frame == FRAME_CAMERA else 0.0
-            towards, against_s = was.frame.towards, was.frame.against_s + dt
-            if against_s > tuning.frame.hold_s or not leaves_diagonal(towards - ahead, heading - ahead):
-                towards, against_s = heading, 0.0
+            towards, against_s = was.frame.towards, was.frame.against_s
+            # What fades after the last key keeps the facing that the keys gave.
+            if request.fades <= 0.0 or (frame == FRAME_GOTO and state.goal.there > 0.0):
+                against_s += dt
+                if against_s > tuning.frame.hold_s or not leaves_diagonal(towards - ahead, heading - ahead):
+                    towards, against_s = heading, 0.0
             state = state._replace(towards=towards, against_s=against_s)
         elif tuning.frame.holds <= 0 and turns and tuning.sector_by_heading > 0:
             state = state._replace(towards=heading)
@@ -404,12 +407,14 @@ def requested(
         # What follows a request in proportion has to follow all of the tick, not its end.
         mean_right = smoothed_mean(state.right, move.right, tuning.half_life_s, dt)
         mean_forward = smoothed_mean(state.forward, move.forward, tuning.half_life_s, dt)
+    released = move.source < 0.0 or (move.raw_x == 0.0 and move.raw_y == 0.0)
     request = request._replace(
         right=move.right,
         forward=move.forward,
         mean_right=mean_right,
         mean_forward=mean_forward,
         scale=move.scale,
+        fades=1.0 if released else 0.0,
     )
     return after, move, request
 
@@ -649,6 +654,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         0.0,
         0.0,
         1.0,
+        0.0,
         rise.value,
         turn.value,
         throttle.value,

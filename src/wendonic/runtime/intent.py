@@ -53,12 +53,12 @@ class Step(NamedTuple):
 
     @property
     def stepping(self) -> bool:
-        """Whether he is between two squares."""
+        """Whether the body is between two squares."""
         return self.x != self.from_x or self.y != self.from_y
 
 
 class Footing(NamedTuple):
-    """What the ground does to the request: ground that is too steep refuses the way up, and lets him slide."""
+    """What the ground does to the request: ground that is too steep refuses the way up, and lets the body slide."""
 
     refused: bool = False
     slides: bool = False
@@ -467,7 +467,9 @@ class Intent(NamedTuple):
 
     def __str__(self) -> str:
         """Give the tick on one line, as a person reads it, speeds in the game's own unit."""
-        heading = "at rest" if self.heading_deg is None else f"heading {_compass_words(self.heading_deg)} deg"
+        heading = "no heading" if self.amount > 0.0 else "at rest"
+        if self.heading_deg is not None:
+            heading = f"heading {_compass_words(self.heading_deg)} deg"
         vel_x, vel_y, rise = (speed * self.axes.units_per_m for speed in self.motion[3:6])
         unit = self.axes.unit
         upwards = f", {rise:+.2f} {unit}/s up" if abs(rise) >= 0.005 else ""
