@@ -299,6 +299,7 @@ def test_the_schema_says_of_a_profile_what_loading_says(text, valid):
         ),
         (STICK + '[mode.foot.press]\njump = "Space"\n', 'such as { bind = ["Space"] }'),
         (STICK + PRESS % '"Space"', 'a list, such as ["Space"]'),
+        ('[[mode.m.move.bind]]\nhands = "both"\n', 'allowed: a list of "hand.left" and "hand.right"'),
         (STICK + '[mode.foot.press]\njump = { bind = ["Space"], coyote_time = 1 }\n', 'did you mean "grace_s"?'),
         ('world = { right = "x", forward = "-y" }\n' + STICK, 'did you mean "+x"?'),
         ('[mode.foot.move.bind]\nstick = "pad.left_stick"\n', "in double brackets: [[mode.foot.move.bind]]"),

@@ -2,7 +2,7 @@
 
 import functools
 from collections.abc import Callable, Sequence
-from typing import Annotated, Any, get_args, get_origin
+from typing import Annotated, Any, Literal, get_args, get_origin
 
 from pydantic import BaseModel, Tag, ValidationError
 from pydantic_core import ErrorDetails
@@ -186,11 +186,12 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
         if isinstance(found, dict) and name == "bind":
             header = dotted(_field_path(root, detail["loc"]))
             return f"allowed: a list of tables, each under its own header in double brackets: [[{header}]]"
-        return (
-            f"allowed: a list, such as [{_shown(found)}]"
-            if isinstance(found, str | int | float)
-            else "allowed: a list"
-        )
+        words = _words_in(_steps(root, detail["loc"])[-1][1])
+        if words and found not in words:
+            return f"allowed: a list of {' and '.join(map(_shown, words))}"
+        if isinstance(found, str | int | float):
+            return f"allowed: a list, such as [{_shown(found)}]"
+        return "allowed: a list"
     table = _table_around(root, detail["loc"])
     field = table.model_fields.get(name)
     if field is None and isinstance(found, str | list):
@@ -208,6 +209,14 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
         return f"allowed: a table, such as {{ {number} = {found} }}"
     example = next((words.example for words in field_words(table) if words.name == name), "")
     return f"allowed: a table, such as {example}" if len(example) > 2 else "allowed: a table"
+
+
+def _words_in(kind: Any) -> tuple[str, ...]:
+    """Return the words that a list may hold; none where it holds something else."""
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    (of, *_) = get_args(kind) or (None,)
+    return get_args(of) if get_origin(of) is Literal else ()
 
 
 def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
