@@ -1,8 +1,11 @@
 """Movement that a mode takes over: as if there had been one mode all along."""
 
+import math
+from random import Random
+
 import pytest
 
-from wendonic import Helm, profile_from_text
+from wendonic import Event, Helm, profile_from_text
 from wendonic.demo import demo_profile
 from wendonic.profile.load import ProfileError
 
@@ -48,6 +51,95 @@ def played(helm, swaps):
         intent = helm.tick(1 / 60)
         found.append((intent.local, intent.amount, intent.throttle, intent.motion))
     return found
+
+
+WAYS = '[[mode.walk.move.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }\n'
+LATEST = WAYS + 'opposites = "latest"\nrise_s = 0.2\nfall_s = 0.15\n'
+LOOK = """
+[[mode.walk.look.bind]]
+mouse = "mouse.move"
+half_life_s = 0.05
+[[mode.walk.look.bind]]
+stick = "pad.right_stick"
+ease_s = 0.3
+"""
+SNAP = '[[mode.walk.look.bind]]\nstick = "pad.right_stick"\nsnap_deg = 30\n'
+HOPS = "[gait.hop]\ncoast_half_life_s = 0.3\njump = { height_m = 1.2, early_release_ratio = 0.3 }\n"
+PRESSES = '[mode.walk.press]\nrun = { bind = ["ShiftLeft"], style = "long", long_s = 0.3 }\n'
+JUMP = 'jump = { bind = ["Space"], buffer_s = 0.1, grace_s = 0.1, air_jumps = 1 }\n'
+EVERYTHING = {
+    "jumps": ('gait = "hop"\nsteer = { frame = "camera", sectors = 8, diagonal_hold_s = 0.1 }', LATEST, JUMP, HOPS),
+    "squares": ('steer = { frame = "grid", step_s = 0.15, turn_first_s = 0.1 }', LATEST, "", ""),
+    "cart": ('gait = "own"\nsteer = { frame = "drive", grip = 0.5 }', LATEST, "", "[gait.own]\nturn_loss = 0.4\n"),
+    "errand": ('steer = { frame = "goto", queue = 3 }', LATEST, "", ""),
+    "headset": (
+        'steer = { frame = "hands" }\ncomfort = {}',
+        '[[mode.walk.move.bind]]\nhands = ["hand.left", "hand.right"]\nsqueezed = false\n' + SNAP,
+        "",
+        "",
+    ),
+}
+
+
+def anything(random, frame, tick):
+    """Give the events of a tick: at random, and hands that swing."""
+    for code in ("KeyW", "KeyS", "KeyA", "KeyD", "Space", "ShiftLeft"):
+        if random.random() < 0.05:
+            yield f"key.{code}", float(random.random() < 0.6)
+    if random.random() < 0.1:
+        yield "pad.right_stick", (random.choice((-0.9, 0.9, 0.3)), random.uniform(-0.7, 0.7))
+    if random.random() < 0.1:
+        yield "mouse.move", (random.randrange(-50, 50), random.randrange(-50, 50))
+    if frame == "errand" and random.random() < 0.02:
+        yield "goal", (random.uniform(-3.0, 3.0), random.uniform(-3.0, 3.0))
+    if frame == "headset":
+        yield "head.pose", (0.0, 1.7, 0.0, 0.0, 0.0, 0.0, 1.0)
+        for side, hand in ((-1, "left"), (1, "right")):
+            swing = 0.15 * side * math.sin(0.15 * tick)
+            yield f"hand.{hand}.pose", (0.2 * side, 1.0, swing - 0.3, 0.0, 0.0, 0.0, 1.0)
+
+
+@pytest.mark.parametrize("frame", EVERYTHING)
+def test_going_to_an_equal_mode_and_back_changes_nothing_at_all(frame):
+    """Steps, jumps, goals, the order of keys, what a mouse's smoothing owes, a snap that is held: all goes on."""
+    steer, binds, jump, gait = EVERYTHING[frame]
+    presses = PRESSES + jump if frame != "headset" else ""
+    look = "" if frame == "headset" else LOOK
+    carries = 'movement = "carry"\nheld_presses = "carry"\n'
+    text = f"{HEAD}[mode.walk]\n{steer}\n{carries}{binds}{look}{presses}[mode.aim]\nlike = 'walk'\n{carries}{gait}"
+    made, random = profile_from_text(text), Random(len(frame))
+    straight, swapped = Helm(made), Helm(made)
+    for tick in range(500):
+        for control, value in anything(random, frame, tick):
+            straight.apply(Event(0.0, control, value))
+            swapped.apply(Event(0.0, control, value))
+        if random.random() < 0.1:
+            swapped.enter("aim" if swapped.mode == "walk" else "walk")
+        dt = 0.35 if random.random() < 0.02 else 1 / 60
+        expected = straight.tick(dt).as_dict()
+        assert swapped.tick(dt).as_dict() | {"mode": "walk"} == expected, tick
+
+
+def test_looking_goes_on_where_movement_does_not():
+    """What smoothing owes of a mouse comes, and a stick that is held does not snap again."""
+    steer = f"{HEAD}[mode.walk]\nsteer = {{ frame = 'map' }}\n"
+    helm = Helm(
+        profile_from_text(
+            steer
+            + LOOK.replace("half_life_s = 0.05", "deg_per_count = 0.1\nhalf_life_s = 0.05")
+            + "[mode.aim]\nlike = 'walk'\n"
+        )
+    )
+    helm.mouse(100, 0)
+    turned = helm.tick(1 / 60).look.yaw_deg
+    helm.enter("aim")
+    turned += sum(helm.tick(1 / 60).look.yaw_deg for _ in range(120))
+    assert turned == pytest.approx(10.0)
+    helm = Helm(profile_from_text(steer + SNAP + "[mode.aim]\nlike = 'walk'\n"))
+    helm.stick("pad.right_stick", 1.0, 0.0)
+    assert helm.tick(1 / 60).look.yaw_deg == pytest.approx(30.0)
+    helm.enter("aim")
+    assert [helm.tick(1 / 60).look.yaw_deg for _ in range(30)] == [0.0] * 30
 
 
 @pytest.mark.parametrize("mode", MODES)

@@ -60,6 +60,7 @@ class Sampler:
     __slots__ = (
         "_edges_are_new",
         "_followers",
+        "_keys",
         "_sticks",
         "_watched",
         "binds_presses",
@@ -83,6 +84,7 @@ class Sampler:
         self.readers: list[Reader] = []
         """What reads every source that is more than a stick."""
         self._followers: list[Follower] = []
+        self._keys: list[HeldKeys] = []
         self.devices: list[int] = []
         """Which of `DEVICES` each source belongs to, by its number; a last one stands for none."""
         self.has_edges = False
@@ -95,6 +97,7 @@ class Sampler:
                 self.devices.append(DEVICES.index(source.device()))
                 self._add(source, start)
             keys = [reader for reader in self.readers[first:] if isinstance(reader, HeldKeys)]
+            self._keys += keys[:1]
             for other in keys[1:]:
                 other.count_with(keys[0])
         self.devices.append(-1)
@@ -143,6 +146,8 @@ class Sampler:
         self._edges_are_new = True
         for follower in self._followers:
             follower.begin(values, landings)
+        for keys in self._keys:
+            keys.put_in_order(state.order)
         for index, press in enumerate(self.presses):
             press.begin(values, landings, index < len(carried) and carried[index])
 

@@ -20,6 +20,9 @@ for _control in BY_SLOT.values():
 
 _TOUCH_SLOT = CONTROLS["touch.0"].slot
 
+HALF_WAY = 0.5
+"""Beyond this a key or button is down."""
+
 MOST_CHANGES_KEPT = 20_000
 """Changes that are kept for one tick; a game that stops ticking for a day must not fill the memory."""
 
@@ -58,6 +61,7 @@ class DeviceState:
         "counts_end",
         "kept",
         "landings",
+        "order",
         "overrun",
         "placed",
         "refused",
@@ -80,6 +84,8 @@ class DeviceState:
         """Slots of the places that have been given at all."""
         self.landings: list[tuple[float, float]] = [(0.0, 0.0)] * TOUCHES
         """Where each touch landed last, in window fractions."""
+        self.order: dict[int, int] = {}
+        """Numbers that tell in which order keys and buttons went down, by their slots."""
         self.watched: frozenset[int] = frozenset()
         """Slots of the controls whose every change is kept, in order, until `take_kept`."""
         self.kept: list[Change] = []
@@ -137,6 +143,8 @@ class DeviceState:
         if was != level:
             self.values[slot] = float(level)
             self.changes += 1
+            if level > HALF_WAY >= was:
+                self.order[slot] = self.changes
             if slot in self.watched:
                 self._keep(Change(slot, (float(level),), (was,), False))
 

@@ -1,11 +1,15 @@
 """What is carried over from one mode's record into another's, found once for a pair of modes."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from wendonic.compiler.layout import Path, paths_of
 from wendonic.compiler.ready import Record, getter
-from wendonic.kernels.look.gyro import GYRO_AT_REST
+from wendonic.kernels.body.comfort import COMFORT_AT_REST
+from wendonic.kernels.frames.squares import GridTuning
+from wendonic.kernels.frames.steer import FRAME_GOTO
+from wendonic.kernels.look.look import LOOK_SOURCE_AT_REST
 from wendonic.kernels.press.press import PressState
+from wendonic.kernels.vector import Vec2
 from wendonic.runtime.cells import Cells
 from wendonic.runtime.kept_numbers import KeptNumbers
 from wendonic.runtime.mode_run import ModeRun
@@ -15,24 +19,45 @@ _ON = PressState._fields.index("on")
 _ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "held_s", "air_s", "air_count", "begun_s"))
 _HELD = tuple(PressState._fields.index(field) for field in ("held", "held_s"))
 _BODY_AND_VIEW = [*BODY, *VIEW]
+_FLIGHT = [("fall", "airborne"), ("fall", "jumping"), *(("up", axis) for axis in "xyz"), ("wall", "x"), ("wall", "y")]
+_LOOK = paths_of(LOOK_SOURCE_AT_REST)
 _COMFORT = [
     *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),
     *((("comfort", place, axis), ("body", "position", axis)) for place in ("safe", "head") for axis in "xy"),
     (("comfort", "yaw"), ("view", "yaw")),
 ]
+_ALL_COMFORT = [("comfort", *path) for path in paths_of(COMFORT_AT_REST)]
 _MOVEMENT = ("move", "axes", "local", "raw", "amount", "heading")
+_FACING = ("asked", "towards", "against_s")
 
 
-def _is_movement(path: Path) -> bool:
-    return path[1] in _MOVEMENT
+def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:
+    """Return a test for what movement is in two modes: squares only where they are the same, goals where both walk to
+    some, and as many can wait.
+    """
+    had, has = old.tuning.frame, new.tuning.frame
+    squares = old.on_squares and new.on_squares and _squares_of(had.grid) == _squares_of(has.grid)
+    goals = had.frame == has.frame == FRAME_GOTO and had.goto.waiting == has.goto.waiting
+
+    def kept(path: Path) -> bool:
+        if path[1] == "frame":
+            return path[2] in _FACING or (squares if path[2] == "grid" else goals)
+        return path[1] in _MOVEMENT
+
+    return kept
+
+
+def _squares_of(grid: GridTuning) -> tuple[float, Vec2, float]:
+    return grid.square_m, grid.middle, grid.step_s
 
 
 class Crossing:
     """Makes the record in which a mode is entered from another one.
 
-    Body and view stay, and so does what is known of the bias of a gyro by which both modes look. Everything of a
-    press that is carried on stays; of the others stays what was switched on, if the style is the same, and the times
-    since. A press that was held and is not carried on ends. Movement goes on only where it is carried.
+    Body and view stay, with a jump that is under way, and sources by which both modes look go on: what smoothing owes
+    is not lost, and a stick that has snapped does not snap again. Everything of a press that is carried on stays; of
+    the others stays what was switched on, if the style is the same, and the times since. A press that was held and is
+    not carried on ends. Movement goes on only where it is carried.
     """
 
     __slots__ = ("_base", "_fixed", "_new", "_old", "movement", "sources")
@@ -41,14 +66,17 @@ class Crossing:
         self,
         old: ModeRun,
         new: ModeRun,
-        anew: bool = False,
-        movement: Mapping[str, Mapping[int, int]] | None = None,
+        sources: Mapping[str, Mapping[int, int]] | None = None,
+        movement: bool = False,
     ) -> None:
-        """Find where each number comes from and where it goes; with `anew`, presses forget what they were. With
-        `movement`, the sources that both modes have (see `same_sources`), that of the channels goes on.
+        """Find where each number comes from and where it goes; `sources` are those that both modes have, see
+        `same_sources`. Without them a mode begins anew, and only the bias of gyros is still known. With `movement`,
+        that of the channels goes on.
         """
         self._old, self._new = old, new
-        self.movement = None if movement is None else KeptNumbers(old, new, {}, movement, _is_movement)
+        anew = sources is None
+        same = sources or {"look": {number: number for number in range(len(new.tuning.look.sources))}}
+        self.movement = KeptNumbers(old, new, {}, same, _is_movement(old, new)) if movement else None
         fixed = list(new.record_at_rest)
         # A new record is read in one go out of the old one with the fixed numbers behind it.
         places = [old.layout.width + place for place in range(new.layout.width)]
@@ -65,14 +93,17 @@ class Crossing:
             carry(Cells(old.layout, source_paths), Cells(new.layout, target_paths), range(len(source_paths)))
 
         carry_all(_BODY_AND_VIEW, _BODY_AND_VIEW)
-        if new.tuning.comfort.used > 0:
+        if new.tuning.comfort.used > 0 and old.tuning.comfort.used > 0 and not anew:
+            carry_all(_ALL_COMFORT, _ALL_COMFORT)
+        elif new.tuning.comfort.used > 0:
             carry_all([source for _, source in _COMFORT], [target for target, _ in _COMFORT])
-        for control in new.gyros.keys() & old.gyros.keys():
-            here, there = str(new.gyros[control]), str(old.gyros[control])
-            gyro = paths_of(GYRO_AT_REST)
-            carry_all(
-                [("look", there, "gyro", *path) for path in gyro], [("look", here, "gyro", *path) for path in gyro]
-            )
+        if not anew:
+            carry_all(_FLIGHT, _FLIGHT)
+            if new.tuning.sectors == old.tuning.sectors:
+                carry_all([("sector",)], [("sector",)])
+        looks = [path for path in _LOOK if not anew or path[0] == "gyro"]
+        for here, there in same["look"].items():
+            carry_all([("look", str(there), *path) for path in looks], [("look", str(here), *path) for path in looks])
         for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
             keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
             carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)

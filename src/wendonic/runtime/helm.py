@@ -213,7 +213,7 @@ class Helm(BodyDoor):
 
     def _begin_anew(self) -> None:
         run = self._run
-        anew = self._crossings.get((run.name, run.name)) or Crossing(run, run, anew=True)
+        anew = self._crossings.get((run.name, run.name)) or Crossing(run, run)
         self._crossings[run.name, run.name] = anew
         self.state.placed.discard(_GOAL.slot)
         self._wall = self._contact = None
@@ -595,7 +595,8 @@ def crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> d
         (old.name, new.name): Crossing(
             old,
             new,
-            movement=same_sources(profile.mode[old.name], profile.mode[new.name]) if carried[new.name] else None,
+            same_sources(profile.mode[old.name], profile.mode[new.name]),
+            carried[new.name],
         )
         for old, new in allowed
     }

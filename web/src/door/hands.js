@@ -2,6 +2,11 @@
 
 const NOWHERE = [0, 0, 0];
 
+/** Where a pose is; null of what is not tracked, whose quaternion is zeros. */
+function position(values, slot) {
+    return values.slice(slot + 3, slot + 7).some(Boolean) ? values.slice(slot, slot + 3) : null;
+}
+
 export class HandSwing {
     constructor(source, controls) {
         this.hands = source.hands.map((hand) => ({
@@ -20,12 +25,13 @@ export class HandSwing {
     }
 
     begin(values) {
-        this.head = null;
+        this.head = position(values, this.headSlot);
         for (const hand of this.hands) {
             hand.squeezed = values[hand.squeeze];
             hand.moved = [0, 0, 0];
             hand.posed = false;
-            hand.at = null;
+            const head = this.head ?? NOWHERE;
+            hand.at = position(values, hand.pose)?.map((at, axis) => at - head[axis]) ?? null;
         }
     }
 

@@ -10,7 +10,7 @@ export class HeldKeys {
         this.isNew = true;
     }
 
-    /** Numbers what is already held; the order it went down in is no longer known. */
+    /** Numbers what is already held, until putInOrder. */
     begin(values) {
         this.fresh = new Set();
         this.gone = new Set();
@@ -19,6 +19,12 @@ export class HeldKeys {
             this.numbers.delete(slot);
             if (values[slot] > 0.5) this.numbers.set(slot, this.#next());
         }
+    }
+
+    /** Numbers what is already held in the order in which it went down. */
+    putInOrder(order) {
+        const slots = [...this.numbers.keys()].sort((one, other) => (order.get(one) ?? 0) - (order.get(other) ?? 0));
+        slots.forEach((slot, place) => this.numbers.set(slot, place + 1));
     }
 
     #next() {

@@ -77,6 +77,7 @@ export class Sampler {
         const values = state.valuesBeforeKept();
         this.edgesAreNew = true;
         for (const follower of this.followers) follower.begin(values, state.landings);
+        for (const follower of this.followers) follower.putInOrder?.(state.order);
         this.presses.forEach((press, number) => press.begin(values, state.landings, Boolean(carried[number])));
     }
 

@@ -13,6 +13,8 @@ export class DeviceState {
         this.viewChanges = 0;
         this.placed = new Set();
         this.landings = controls.touchSlots.map(() => [0, 0]);
+        /** Numbers that tell in which order keys and buttons went down, by their slots. */
+        this.order = new Map();
         /** Slots of the controls whose every change is kept, in order, until takeKept. */
         this.watched = new Set();
         this.kept = [];
@@ -63,6 +65,7 @@ export class DeviceState {
         if (kind === "touch" && fitting[2] === 0 && was[2] === 0) return;
         for (let place = 0; place < fitting.length; place++) this.values[slot + place] = fitting[place];
         this.changes++;
+        if (control.width === 1 && fitting[0] > 0.5 && was[0] <= 0.5) this.order.set(slot, this.changes);
         if (kind === "touch") {
             this.touchChanges++;
             if (was[2] === 0) this.landings[this.controls.touchSlots.indexOf(slot)] = [fitting[0], fitting[1]];

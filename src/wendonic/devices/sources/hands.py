@@ -34,6 +34,12 @@ class HandsSource(Source):
         return HandSwing(self, start)
 
 
+def _position(values: Sequence[float], slot: int) -> tuple[float, float, float] | None:
+    """Return where a pose is, None of what is not tracked: its quaternion is zeros."""
+    x, y, z, *quaternion = values[slot : slot + 7]
+    return (x, y, z) if any(quaternion) else None
+
+
 class _Hand:
     __slots__ = ("at", "moved", "place", "posed", "squeeze")
 
@@ -62,12 +68,14 @@ class HandSwing:
         self.watched = (*self._by_pose, *self._by_squeeze, _HEAD)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Go on from how the hands squeeze; where they are is taken from their next pose."""
-        self._head = None
+        """Go on from how the hands squeeze and where they are; what is not tracked, from its next pose."""
+        self._head = _position(values, _HEAD)
         for slot, hand in self._by_squeeze.items():
             hand.squeeze = values[slot]
+        for slot, hand in self._by_pose.items():
             hand.moved, hand.posed = [0.0, 0.0, 0.0], False
-            hand.at = None
+            at, (head_x, head_y, head_z) = _position(values, slot), self._head or _NOWHERE
+            hand.at = (at[0] - head_x, at[1] - head_y, at[2] - head_z) if at else None
 
     def take(self, change: Change) -> None:
         """Add the motion from pose to pose; a hand that was lost starts again."""

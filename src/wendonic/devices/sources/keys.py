@@ -1,6 +1,6 @@
 """Keys: four lists of them, and in which order they went down, which decides between opposite ones."""
 
-from collections.abc import MutableSequence, Sequence
+from collections.abc import Mapping, MutableSequence, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -63,12 +63,17 @@ class HeldKeys:
         self.watched = tuple(slot for slots in self._lists for slot in slots)
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        """Number what is held already; its order is not known any more."""
+        """Number what is held already, until `put_in_order`."""
         self._fresh, self._gone, self._is_new = set(), set(), True
         for slot in self.watched:
             self._numbers.pop(slot, None)
             if values[slot] > 0.5:
                 self._numbers[slot] = max(self._numbers.values(), default=0) + 1
+
+    def put_in_order(self, order: Mapping[int, int]) -> None:
+        """Number what is held already in the order in which it went down."""
+        for number, slot in enumerate(sorted(self._numbers, key=lambda slot: order.get(slot, 0)), 1):
+            self._numbers[slot] = number
 
     def count_with(self, other: "HeldKeys") -> None:
         """Count in one order with another entry of the channel."""

@@ -121,7 +121,7 @@ def crossing_contents(profile: Profile, runs: Mapping[str, ModeRun]) -> Content:
     ready: list[ModeRun] = []
     for run in runs.values():
         found |= crossings_of(profile, run, ready)
-        found[run.name, run.name] = Crossing(run, run, anew=True)
+        found[run.name, run.name] = Crossing(run, run)
         ready.append(run)
     return {f"{old}>{new}": _crossing(crossing) for (old, new), crossing in found.items()}
 
