@@ -81,6 +81,15 @@ EVERYTHING = {
 }
 
 
+def equal_modes(frame):
+    steer, binds, jump, gait = EVERYTHING[frame]
+    presses = PRESSES + jump if frame != "headset" else ""
+    look = "" if frame == "headset" else LOOK
+    carries = 'movement = "carry"\nheld_presses = "carry"\n'
+    text = f"{HEAD}[mode.walk]\n{steer}\n{carries}{binds}{look}{presses}[mode.aim]\nlike = 'walk'\n{carries}{gait}"
+    return profile_from_text(text)
+
+
 def anything(random, frame, tick):
     """Give the events of a tick: at random, and hands that swing."""
     for code in ("KeyW", "KeyS", "KeyA", "KeyD", "Space", "ShiftLeft"):
@@ -102,12 +111,7 @@ def anything(random, frame, tick):
 @pytest.mark.parametrize("frame", EVERYTHING)
 def test_going_to_an_equal_mode_and_back_changes_nothing_at_all(frame):
     """Steps, jumps, goals, the order of keys, what a mouse's smoothing owes, a snap that is held: all goes on."""
-    steer, binds, jump, gait = EVERYTHING[frame]
-    presses = PRESSES + jump if frame != "headset" else ""
-    look = "" if frame == "headset" else LOOK
-    carries = 'movement = "carry"\nheld_presses = "carry"\n'
-    text = f"{HEAD}[mode.walk]\n{steer}\n{carries}{binds}{look}{presses}[mode.aim]\nlike = 'walk'\n{carries}{gait}"
-    made, random = profile_from_text(text), Random(len(frame))
+    made, random = equal_modes(frame), Random(len(frame))
     straight, swapped = Helm(made), Helm(made)
     for tick in range(500):
         for control, value in anything(random, frame, tick):

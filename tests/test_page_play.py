@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 
 from every_export import random_profile, words_known
+from test_carried_movement import EVERYTHING, anything, equal_modes
 from test_house import TOP
 from wendonic import Event, Recording, shape
 from wendonic.arithmetic import Traced, Tracing, atan, log1p, radians, sqrt, tan
@@ -137,6 +138,19 @@ def same_rows(found, recording, hz, profile, mode):
         assert np.abs(rows - np.array(found["rows"])).max() <= 1e-13, (profile.title, mode)
 
 
+def to_and_fro(frame):
+    """Five seconds in which an equal mode is entered ten times a second, whatever is under way."""
+    rng, mode = random.Random(len(frame)), "walk"
+    events = []
+    for tick in range(300):
+        t = (tick + 0.5) / 60.0
+        events += [Event(t, control, value) for control, value in anything(rng, frame, tick)]
+        if rng.random() < 0.15:
+            mode = "aim" if mode == "walk" else "walk"
+            events.append(Event(t, "mode", mode))
+    return Recording([Event(0.0, "mode", "walk"), *events])
+
+
 @needs_node
 @pytest.mark.parametrize(
     "made", [range(60), pytest.param(range(60, 200), marks=pytest.mark.long)], ids=["first", "rest"]
@@ -153,6 +167,7 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
             jobs += [(profile, beginning(recording), 60.0, mode, course) for mode in profile.mode]
         else:
             jobs.append((profile, recording, 144.0, "cart", None))
+    jobs += [(equal_modes(frame), to_and_fro(frame), 60.0, None, None) for frame in EVERYTHING if made.start == 0]
     modes = [(name, profile, mode) for name, profile in profiles.items() for mode in profile.mode]
     for number in made:
         name, profile, mode = modes[number % len(modes)]

@@ -10,6 +10,10 @@ COAST_ENDS_M_S = 0.02
 """A half-life never arrives; a body that coasts stands still below this speed."""
 
 
+FASTER = 1.0 + 1e-9
+"""By how much more a body has to go than is requested to coast: at full speed rounding must not decide how it turns."""
+
+
 class GaitTuning(NamedTuple):
     """The numbers of a gait; `press` is the number of the press that switches to it while held, -1 for none.
 
@@ -329,7 +333,7 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
         if not in_air and (gait.reverses > 0 or gait.coasts > 0):
             back = turned_back(velocity, wanted, gait.reverse_m_s2 if gait.reverses > 0 else brake_m_s2, dt)
             left_s = dt - back.spent_s
-            if gait.coasts > 0 and want < length3(back.velocity):
+            if gait.coasts > 0 and want * FASTER < length3(back.velocity):
                 after = coasting(back.velocity, wanted, gait.coast_half_life_s, left_s)
             else:
                 after = walked_in_space(back.velocity, wanted, accel_m_s2, brake_m_s2, left_s)
