@@ -153,3 +153,15 @@ def test_modes_come_and_go_but_not_the_one_the_helm_is_in():
     helm.retune(profile_from_text(TEXT))
     with pytest.raises(WendonicError, match='no mode "third"'):
         helm.enter("third")
+
+
+def test_a_shorter_queue_keeps_the_goals_that_fit():
+    head = 'format = "wendonic-profile"\nversion = 1\n'
+    steer = f"{head}[mode.foot]\nsteer = {{ frame = 'goto', queue = %d }}\n"
+    helm = Helm(profile_from_text(steer % 8))
+    for x in range(6):
+        helm.go_to(float(x), 1.0, 0.0)
+        helm.tick(1 / 60)
+    helm.retune(profile_from_text(steer % 2))
+    arrived = [intent.position()[0] for intent in (helm.tick(1 / 60) for _ in range(300)) if intent.arrived]
+    assert arrived == pytest.approx([0.0, 1.0, 2.0], abs=0.1)

@@ -11,7 +11,7 @@ COAST_ENDS_M_S = 0.02
 
 
 FASTER = 1.0 + 1e-9
-"""By how much more a body has to go than is requested to coast: at full speed rounding must not decide how it turns."""
+"""How much faster than requested a body coasts: at full speed rounding must not decide how it turns."""
 
 
 class GaitTuning(NamedTuple):

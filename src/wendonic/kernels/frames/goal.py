@@ -169,6 +169,8 @@ def goals_after(
     1.0
     """
     there, x, y, requested_before = goal
+    # More may wait than fit since a game has changed the profile.
+    count = min(count, tuning.waiting + 0.0)
     arrived = 0.0
     steers = requested > STEERS and requested >= requested_before
     if steers:
