@@ -317,6 +317,28 @@ def test_in_the_air_the_air_rates_count():
     assert run(helm, 0.5).motion[3:] == (0.0, 0.0, 0.0, True)
 
 
+@pytest.mark.parametrize(
+    ("gait", "keys", "speed"),
+    [
+        ("coast_half_life_s = 0.4", "", 4.0 * 2.0 ** (-0.1 / 0.4)),
+        ("coast_half_life_s = 0.4\nairborne = { accel_m_s2 = 3 }", "", 4.0 * 2.0 ** (-0.1 / 0.4)),
+        ("reverse_m_s2 = 5", "KeyS", 4.0 - 0.1 * 5.0),
+        ("reverse_m_s2 = 5\nairborne = { brake_m_s2 = 3 }", "KeyS", 4.0 - 0.1 * 3.0),
+        ("coast_half_life_s = 0.4\nairborne = { brake_m_s2 = 3 }", "", 4.0 - 0.1 * 3.0),
+    ],
+)
+def test_in_the_air_a_body_slows_as_on_the_ground_unless_it_has_a_brake_there(gait, keys, speed):
+    helm = Helm(profile_with(f"top_speed_m_s = 4\n{gait}\njump = {{ height_m = 3 }}\n", presses=JUMPS))
+    helm.key("KeyW", down=True)
+    run(helm, 1.0)
+    helm.key("Space", down=True)
+    helm.tick(0.01)
+    helm.key("KeyW", down=False)
+    if keys:
+        helm.key(keys, down=True)
+    assert run(helm, 0.1).motion[4::2] == (pytest.approx(speed), False)
+
+
 def test_the_games_own_word_of_the_ground_counts():
     helm = Helm(profile_with(f"{HOP}jump = {{ speed_m_s = 6 }}", presses=JUMPS))
     helm.place(0.0, 0.0, 7.0)

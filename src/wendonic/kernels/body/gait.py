@@ -18,10 +18,11 @@ class GaitTuning(NamedTuple):
     """The numbers of a gait; `press` is the number of the press that switches to it while held, -1 for none.
 
     `reverses` is 1 where `reverse_m_s2` brakes while the request points backwards, `airborne` where the two `air`
-    rates count off the ground; `drags` where `drag_per_s` takes the place of all rates, `coasts` where
-    `coast_half_life_s` takes that of the brake, but for a reversal, `keeps` where speed is kept; `forms` where any of
-    these is 1, see `with_forms`. `loses` is 1 where `turn_loss` is the share of speed lost when the request turns
-    straight back. Walls stop a body of `radius_m`; `rise_m_s` is how fast it rises where it flies.
+    rates count off the ground, `air_brakes` where nothing but that brake slows it there; `drags` where `drag_per_s`
+    takes the place of all rates, `coasts` where `coast_half_life_s` takes that of the brake, but for a reversal,
+    `keeps` where speed is kept; `forms` where any of these is 1, see `with_forms`. `loses` is 1 where `turn_loss` is
+    the share of speed lost when the request turns straight back. Walls stop a body of `radius_m`; `rise_m_s` is how
+    fast it rises where it flies.
     """
 
     press: int
@@ -34,6 +35,7 @@ class GaitTuning(NamedTuple):
     airborne: int
     air_accel_m_s2: float
     air_brake_m_s2: float
+    air_brakes: int
     drags: int
     drag_per_s: float
     keeps: int
@@ -46,7 +48,9 @@ class GaitTuning(NamedTuple):
     fall: FallTuning
 
 
-PLAIN_GAIT = GaitTuning(-1, 0, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 1.0, 0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL)
+PLAIN_GAIT = GaitTuning(
+    -1, 0, 3.2, 22.0, 30.0, 0, 30.0, 0, 22.0, 30.0, 0, 0, 1.0, 0, 0, 1.0, 0, 0.0, 2.0, 0.25, NO_FALL
+)
 
 
 class Stride(NamedTuple):
@@ -322,16 +326,18 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
         if in_air and gait.airborne > 0:
             accel_m_s2 = gait.air_accel_m_s2
             brake_m_s2 = gait.air_brake_m_s2
+        own_brake = in_air and gait.air_brakes > 0
+        back_m_s2 = gait.reverse_m_s2 if gait.reverses > 0 and not own_brake else brake_m_s2
         if gait.keeps > 0:
-            back = turned_back(velocity, wanted, gait.reverse_m_s2 if gait.reverses > 0 else brake_m_s2, dt)
+            back = turned_back(velocity, wanted, back_m_s2, dt)
             left_s = dt - back.spent_s
             turn = turned_at_speed(back.velocity, wanted, accel_m_s2, left_s)
             left_s -= turn.spent_s
             goal = wanted if want > length3(turn.velocity) else turn.velocity
             after = walked_in_space(turn.velocity, goal, accel_m_s2, brake_m_s2, left_s)
             return Stride(after.velocity, plus3(plus3(back.displacement, turn.displacement), after.displacement))
-        if not in_air and (gait.reverses > 0 or gait.coasts > 0):
-            back = turned_back(velocity, wanted, gait.reverse_m_s2 if gait.reverses > 0 else brake_m_s2, dt)
+        if (gait.reverses > 0 or gait.coasts > 0) and not own_brake:
+            back = turned_back(velocity, wanted, back_m_s2, dt)
             left_s = dt - back.spent_s
             if gait.coasts > 0 and want * FASTER < length3(back.velocity):
                 after = coasting(back.velocity, wanted, gait.coast_half_life_s, left_s)
