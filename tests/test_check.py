@@ -174,6 +174,14 @@ WRONG = [
         "pad.left_stick.x is also bound to move",
     ),
     (
+        '[mode.foot]\nsteer = { frame = "facing" }\n'
+        + KEYS
+        + '[[mode.foot.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\n',
+        "turn-unused",
+        "steer.face",
+        'the body faces "view", so turn does not turn it',
+    ),
+    (
         KEYS + "[mode.cart]\nleave_to = []\n" + KEYS.replace("foot", "cart"),
         "mode-without-a-way-out",
         None,

@@ -49,6 +49,10 @@ CASES: dict[str, Case] = {
     "look-too-fast-to-aim": Case(KEYS + LOOK_STICK + 'yaw_deg_s = 600\ncurve = { form = "linear" }\n', "look"),
     "mouse-turn": Case(KEYS + MOUSE + "cm_per_turn = 200\n", "look"),
     "control-on-two-channels": Case(STICK + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n'),
+    "turn-unused": Case(
+        KEYS
+        + '[[mode.foot.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\n[mode.foot.steer]\nframe = "facing"\n'
+    ),
     "zones-overlap": Case(
         "[window.zone]\nthumb = { left = 0.0, top = 0.4, right = 0.5, bottom = 1.0 }\n"
         "jump = { left = 0.4, top = 0.6, right = 0.7, bottom = 1.0 }\n"
