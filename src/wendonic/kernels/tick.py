@@ -745,7 +745,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     )
     shown = body
     if tuning.frame.frame == FRAME_GOTO:
-        shown = arriving(tuning.frame.goto, memory.body.position, body, frame, dt)
+        shown = arriving(tuning.frame.goto, gait.top_speed_m_s, memory.body.position, body, frame, dt)
     outcome = Outcome(
         source,
         Vec2(move.raw_x, move.raw_y),

@@ -92,16 +92,16 @@ def motion_towards(wanted: WantedMotion, within_m: float, to_x: float, to_y: flo
     return WantedMotion(x, y, direction, wanted.refused, wanted.slide)
 
 
-def arriving(tuning: GotoTuning, start: Vec3, body: Body, state: FrameState, dt: float) -> Body:
+def arriving(tuning: GotoTuning, top_speed_m_s: float, start: Vec3, body: Body, state: FrameState, dt: float) -> Body:
     """Return the body that a tick reports: one that came from `start` to its last goal, and may rest there already,
-    with the velocity that brings a game's own body as near within `dt` seconds.
+    with the velocity that brings a game's own body as near within `dt` seconds, up to the top speed.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST
     >>> from wendonic.kernels.frames.goal import NO_GOTO, Goal
     >>> came = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.5, 0.0))
     >>> rests = BODY_AT_REST._replace(position=Vec3(0.0, 0.5, 0.0))
-    >>> arriving(NO_GOTO._replace(arrival_m=0.0), ZERO3, rests, came, 0.25).velocity.y
+    >>> arriving(NO_GOTO._replace(arrival_m=0.0), 3.0, ZERO3, rests, came, 0.25).velocity.y
     2.0
     """
     if state.goal.there <= 0.0 or state.waiting_count > 0.0:
@@ -112,7 +112,7 @@ def arriving(tuning: GotoTuning, start: Vec3, body: Body, state: FrameState, dt:
     to_x = state.goal.x - start.x
     to_y = state.goal.y - start.y
     far_m = math.hypot(to_x, to_y)
-    needed = (far_m - min(left_m, INSIDE * tuning.arrival_m)) / dt
+    needed = min((far_m - min(left_m, INSIDE * tuning.arrival_m)) / dt, top_speed_m_s)
     if far_m == 0.0 or (body.velocity.x * to_x + body.velocity.y * to_y) / far_m >= needed:
         return body
     return body._replace(velocity=Vec3(to_x / far_m * needed, to_y / far_m * needed, body.velocity.z))
