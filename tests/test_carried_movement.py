@@ -70,9 +70,9 @@ JUMP = 'jump = { bind = ["Space"], buffer_s = 0.1, grace_s = 0.1, air_jumps = 1 
 EVERYTHING = {
     "jumps": ('gait = "hop"\nsteer = { frame = "camera", sectors = 8, diagonal_hold_s = 0.1 }', LATEST, JUMP, HOPS),
     "squares": ('steer = { frame = "grid", step_s = 0.15, turn_first_s = 0.1 }', LATEST, "", ""),
-    "cart": ('gait = "own"\nsteer = { frame = "drive", grip = 0.5 }', LATEST, "", "[gait.own]\nturn_loss = 0.4\n"),
+    "drift": ('gait = "own"\nsteer = { frame = "drive", grip = 0.5 }', LATEST, "", "[gait.own]\nturn_loss = 0.4\n"),
     "errand": ('steer = { frame = "goto", queue = 3 }', LATEST, "", ""),
-    "headset": (
+    "swings": (
         'steer = { frame = "hands" }\ncomfort = {}',
         '[[mode.walk.move.bind]]\nhands = ["hand.left", "hand.right"]\nsqueezed = false\n' + SNAP,
         "",
@@ -83,8 +83,8 @@ EVERYTHING = {
 
 def equal_modes(frame):
     steer, binds, jump, gait = EVERYTHING[frame]
-    presses = PRESSES + jump if frame != "headset" else ""
-    look = "" if frame == "headset" else LOOK
+    presses = PRESSES + jump if frame != "swings" else ""
+    look = "" if frame == "swings" else LOOK
     carries = 'movement = "carry"\nheld_presses = "carry"\n'
     text = f"{HEAD}[mode.walk]\n{steer}\n{carries}{binds}{look}{presses}[mode.aim]\nlike = 'walk'\n{carries}{gait}"
     return profile_from_text(text)
@@ -101,7 +101,7 @@ def anything(random, frame, tick):
         yield "mouse.move", (random.randrange(-50, 50), random.randrange(-50, 50))
     if frame == "errand" and random.random() < 0.02:
         yield "goal", (random.uniform(-3.0, 3.0), random.uniform(-3.0, 3.0))
-    if frame == "headset":
+    if frame == "swings":
         yield "head.pose", (0.0, 1.7, 0.0, 0.0, 0.0, 0.0, 1.0)
         for side, hand in ((-1, "left"), (1, "right")):
             swing = 0.15 * side * math.sin(0.15 * tick)

@@ -15,6 +15,7 @@ import pytest
 
 from every_export import random_profile, words_known
 from few_of_many import few_of
+from test_carried_movement import EVERYTHING, equal_modes
 from test_command_line import called as run
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
@@ -73,7 +74,7 @@ def needs(language):
 
 @functools.cache
 def made(name, *modes):
-    return packaged(demo_profile(name), name, modes)
+    return packaged(equal_modes(name) if name in EVERYTHING else demo_profile(name), name, modes)
 
 
 @functools.cache
@@ -261,10 +262,10 @@ def test_fields_say_what_the_devices_say(name):
     assert asked or name in ("tablet", "orchard")
 
 
-@pytest.mark.parametrize("name", ["smoker", "store_room"])
+@pytest.mark.parametrize("name", few_of(["smoker", "store_room", *EVERYTHING], ["smoker", "store_room", "jumps"]))
 def test_modes_are_entered_as_the_helm_enters_them(name):
-    profile = demo_profile(name)
     package = made(name)
+    profile = equal_modes(name) if name in EVERYTHING else demo_profile(name)
     space = space_of(package)
     by_mode = {one.mode: one for one in package.modes}
     rows = []

@@ -10,6 +10,7 @@ from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.cells import Cells
 from wendonic.runtime.crossing import Crossing as RunningCrossing
+from wendonic.runtime.crossing import same_squares
 from wendonic.runtime.helm import crossings_of
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.world_axes import WorldAxes
@@ -88,7 +89,7 @@ def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, h
         if airborne is not None and not isinstance(up, ast.Constant):
             set_it = ast.Assign([ast.Name(airborne, ast.Store())], ast.Constant(1.0))
             body.append(ast.If(ast.Compare(up, [ast.NotEq()], [ZERO]), [set_it], []))
-    if has.on_squares:
+    if has.on_squares and not (crossing.movement is not None and same_squares(had, has)):
         body += _on_square(had, has, before, after)
     return body
 
@@ -129,12 +130,16 @@ def _carried(had: Cells, has: Cells, before: _Places, after: _Places) -> list[as
     if isinstance(down, ast.Constant):
         return []
     inside: list[ast.stmt] = []
-    for number, places in enumerate(has.targets):
-        for place in places:
-            field = after.field(place, False)
-            if field is not None:
-                inside.append(ast.Assign([ast.Name(field, ast.Store())], _taken_cell(had, number, before)))
+    for number in range(len(has.targets)):
+        for field in _fields(has, number, after):
+            inside.append(ast.Assign([ast.Name(field, ast.Store())], _taken_cell(had, number, before)))
     return [ast.If(ast.Compare(down, [ast.Gt()], [ZERO]), inside, [])] if inside else []
+
+
+def _fields(cells: Cells, number: int, after: _Places) -> list[str]:
+    """Return the fields in which a number is kept, each once."""
+    found = (after.field(place, False) for place in cells.targets[number])
+    return [*dict.fromkeys(field for field in found if field is not None)]
 
 
 def _on_square(had: ModeRun, has: ModeRun, before: _Places, after: _Places) -> list[ast.stmt]:
@@ -155,8 +160,6 @@ def _on_square(had: ModeRun, has: ModeRun, before: _Places, after: _Places) -> l
         name = f"square_{axis}"
         made.append(ast.Assign([ast.Name(name, ast.Store())], square))
         for cell in (number, 2 + number):
-            for target in has.square.targets[cell]:
-                field = after.field(target, False)
-                if field is not None:
-                    made.append(ast.Assign([ast.Name(field, ast.Store())], ast.Name(name, ast.Load())))
+            for field in _fields(has.square, cell, after):
+                made.append(ast.Assign([ast.Name(field, ast.Store())], ast.Name(name, ast.Load())))
     return made

@@ -5,7 +5,6 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from wendonic.compiler.layout import Path, paths_of
 from wendonic.compiler.ready import Record, getter
 from wendonic.kernels.body.comfort import COMFORT_AT_REST
-from wendonic.kernels.frames.squares import GridTuning
 from wendonic.kernels.frames.steer import FRAME_GOTO
 from wendonic.kernels.look.look import LOOK_SOURCE_AT_REST
 from wendonic.kernels.press.press import PressState
@@ -36,7 +35,7 @@ def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:
     some, and as many can wait.
     """
     had, has = old.tuning.frame, new.tuning.frame
-    squares = old.on_squares and new.on_squares and _squares_of(had.grid) == _squares_of(has.grid)
+    squares = same_squares(old, new)
     goals = had.frame == has.frame == FRAME_GOTO and had.goto.waiting == has.goto.waiting
 
     def kept(path: Path) -> bool:
@@ -47,8 +46,14 @@ def _is_movement(old: ModeRun, new: ModeRun) -> Callable[[Path], bool]:
     return kept
 
 
-def _squares_of(grid: GridTuning) -> tuple[float, Vec2, float]:
-    return grid.square_m, grid.middle, grid.step_s
+def same_squares(old: ModeRun, new: ModeRun) -> bool:
+    """Return whether two modes step on the same squares, equally fast: a step that is under way can go on."""
+
+    def squares(run: ModeRun) -> tuple[float, Vec2, float]:
+        grid = run.tuning.frame.grid
+        return grid.square_m, grid.middle, grid.step_s
+
+    return old.on_squares and new.on_squares and squares(old) == squares(new)
 
 
 class Crossing:
