@@ -62,6 +62,9 @@ half_life_s = 0.05
 [[mode.walk.look.bind]]
 stick = "pad.right_stick"
 ease_s = 0.3
+[[mode.walk.look.bind]]
+keys = { right = ["ArrowRight"], left = ["ArrowLeft"], up = ["ArrowUp"], down = ["ArrowDown"] }
+opposites = "latest"
 """
 SNAP = '[[mode.walk.look.bind]]\nstick = "pad.right_stick"\nsnap_deg = 30\n'
 HOPS = "[gait.hop]\ncoast_half_life_s = 0.3\njump = { height_m = 1.2, early_release_ratio = 0.3 }\n"
@@ -92,7 +95,7 @@ def equal_modes(frame):
 
 def anything(random, frame, tick):
     """Give the events of a tick: at random, and hands that swing."""
-    for code in ("KeyW", "KeyS", "KeyA", "KeyD", "Space", "ShiftLeft"):
+    for code in ("KeyW", "KeyS", "KeyA", "KeyD", "Space", "ShiftLeft", "ArrowRight", "ArrowLeft", "ArrowUp"):
         if random.random() < 0.05:
             yield f"key.{code}", float(random.random() < 0.6)
     if random.random() < 0.1:

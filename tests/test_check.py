@@ -174,6 +174,12 @@ WRONG = [
         "pad.left_stick.x is also bound to move",
     ),
     (
+        KEYS + '[[mode.foot.look.bind]]\nkeys = { right = ["ArrowLeft"], up = ["ArrowUp"], down = ["ArrowDown"] }\n',
+        "mirrored-keys",
+        "look.bind[0].keys.right",
+        "ArrowLeft is left of the others and goes right",
+    ),
+    (
         '[mode.foot]\nsteer = { frame = "facing" }\n'
         + KEYS
         + '[[mode.foot.turn.bind]]\nkeys = { right = ["KeyE"], left = ["KeyQ"] }\n',

@@ -192,6 +192,47 @@ def test_a_stick_turns_as_far_as_the_integral_of_its_rate(extra, hz):
     assert helm.tick(1 / hz).look == (0.0, 0.0)
 
 
+LOOK_KEYS = """[[mode.m.look.bind]]
+keys = { right = ["ArrowRight"], left = ["ArrowLeft"], up = ["ArrowUp"], down = ["ArrowDown"] }
+"""
+
+
+@pytest.mark.parametrize("hz", [20, 60, 144])
+def test_held_keys_turn_as_far_as_the_integral_of_their_rate(hz):
+    """120 deg/s for half a second, less half of what eases in over 0.15 s; every key has its own full rate."""
+    helm = Helm(profile_from_text(HEAD + LOOK_KEYS))
+    for code in ("ArrowRight", "ArrowUp"):
+        helm.key(code, down=True)
+    turns = [helm.tick(1 / hz).look for _ in range(hz // 2)]
+    assert sum(turn.yaw_deg for turn in turns) == pytest.approx(120.0 * (0.5 - 0.075))
+    assert sum(turn.pitch_deg for turn in turns) == pytest.approx(80.0 * (0.5 - 0.075))
+    helm.key("ArrowRight", down=False)
+    helm.key("ArrowUp", down=False)
+    assert helm.tick(1 / hz).look == (0.0, 0.0)
+
+
+def test_of_two_opposite_keys_that_look_the_rule_chooses():
+    for opposites, yaw_deg in (("cancel", 0.0), ("latest", -12.0), ("earliest", 12.0)):
+        helm = Helm(profile_from_text(HEAD + LOOK_KEYS + f'ease_s = 0\nopposites = "{opposites}"\n'))
+        helm.key("ArrowRight", down=True)
+        helm.tick(0.1)
+        helm.key("ArrowLeft", down=True)
+        assert helm.tick(0.1).look.yaw_deg == pytest.approx(yaw_deg)
+
+
+def test_each_press_of_a_key_snaps_once_however_long_it_is_held():
+    profile = profile_from_text(HEAD + LOOK_KEYS + "snap_deg = 45\n")
+    helm = Helm(profile)
+    turned = []
+    for code in ("ArrowRight", "ArrowRight", "ArrowLeft"):
+        helm.key(code, down=True)
+        turned.append(sum(helm.tick(1 / 60).look.yaw_deg for _ in range(30)))
+        helm.key(code, down=False)
+        turned.append(helm.tick(1 / 60).look.yaw_deg)
+    assert turned == pytest.approx([45.0, 0.0, 45.0, 0.0, -45.0, 0.0])
+    assert [path for path, _ in profile.mode["m"].look.bind[0].idle] == ["keys.up", "keys.down"]
+
+
 @given(cuts=st.lists(st.floats(0.001, 0.3), min_size=1, max_size=12), tilt=st.floats(0.05, 1.0))
 def test_easing_does_not_depend_on_how_time_is_cut(cuts, tilt):
     tuning = STICK_LOOK._replace(eases=1, ease_s=0.7)

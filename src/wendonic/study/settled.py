@@ -13,11 +13,18 @@ _DIRECTIONS = {(1, 0): "right", (-1, 0): "left", (0, 1): "forward", (0, -1): "ba
 
 
 def settled_request(profile: Profile, channel: str, control: str, value: Value) -> tuple[float, float]:
-    """Return what comes out of a channel, to the right and forward, in a profile of one mode."""
+    """Return what comes out of a channel, to the right and forward, in a profile of one mode; of `look` how far the
+    view turned, to the right and up (deg).
+    """
     helm = Helm(profile)
     helm.apply(Event(0.0, control, value))
+    yaw_deg = pitch_deg = 0.0
     for _ in range(round(SETTLE_S / TICK_S)):
         intent = helm.tick(TICK_S)
+        yaw_deg += intent.look.yaw_deg
+        pitch_deg += intent.look.pitch_deg
+    if channel == "look":
+        return yaw_deg, pitch_deg
     if channel == "move":
         return intent.local
     return (intent.turn, 0.0) if channel == "turn" else (0.0, intent.rise if channel == "rise" else intent.throttle)

@@ -17,34 +17,34 @@ from wendonic.kernels.look.stick import (
     STICK_LOOK_AT_REST,
     StickLookState,
     StickLookTuning,
+    key_rates,
     snap_turn,
     stick_rates,
 )
 from wendonic.kernels.press.press import PressState
 from wendonic.kernels.row import Row
+from wendonic.kernels.source.opposites import opposed
 from wendonic.kernels.vector import Vec3
 
 LOOK_DISPLACEMENT = 0
 LOOK_STICK = 1
 LOOK_RATE = 2
-
-LOOK_NUMBERS = (2, 2, 6)
-"""How many raw numbers a source of each kind has: to the right and up; for a rate sensor its three rates, then what
-its accelerometer feels on three axes."""
+LOOK_KEYS = 3
 
 
 class LookSourceTuning(NamedTuple):
     """The numbers of one source of `look`; those of the other kinds stand at their neutral value.
 
     `yaw` and `pitch` turn its numbers into angles: rad per count or window width for a displacement, rad/s at
-    full tilt for a stick, rad per rad for a rate. What turns more slowly than `least` (rad/s) turns, but does not
-    count as being used: a pad trembles in the calmest hand.
+    full tilt for a stick and of a held key, rad per rad for a rate. What turns more slowly than `least` (rad/s)
+    turns, but does not count as being used: a pad trembles in the calmest hand. `opposites` is the rule for keys.
     """
 
     kind: int
     yaw: float
     pitch: float
     least: float
+    opposites: int
     displacement: DisplacementTuning
     stick: StickLookTuning
     gyro: GyroTuning
@@ -84,7 +84,7 @@ class LookOutput(NamedTuple):
     view_pitch: float
 
 
-PLAIN_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, PLAIN_DISPLACEMENT, STICK_LOOK, PLAIN_GYRO)
+PLAIN_LOOK_SOURCE = LookSourceTuning(LOOK_DISPLACEMENT, 0.0, 0.0, 0.0, 0, PLAIN_DISPLACEMENT, STICK_LOOK, PLAIN_GYRO)
 LOOK_SOURCE_AT_REST = LookSourceState(DISPLACEMENT_AT_REST, STICK_LOOK_AT_REST, GYRO_AT_REST)
 NO_LOOK = LookTuning((), -0.5 * math.pi, 0.5 * math.pi, -1, 1.0)
 
@@ -106,10 +106,11 @@ def look_turn(
 ) -> tuple[LookSourceState, LookTurn]:
     """Return the new state of one source and how far it turns the view in `dt` seconds (rad, right and up positive).
 
-    `raw` has LOOK_NUMBERS. A displacement has covered its distance however long the tick was, so `dt` only says how
-    much of it smoothing hands out; see `displacement_output`. A stick gives its rate times `dt`, see `stick_rates`; a
-    rate sensor too, see `gyro_rates`. While it is paused it gives nothing, but goes on to find its bias and where
-    up is.
+    `raw` has how far to the right and up; of a rate sensor its three rates, then what its accelerometer feels on
+    three axes; of keys right, left, up and down, see `opposed`. A displacement has covered its distance however long
+    the tick was, so `dt` only says how much of it smoothing hands out; see `displacement_output`. A stick gives its
+    rate times `dt`, see `stick_rates`; keys too, see `key_rates`, and a rate sensor, see `gyro_rates`. While a sensor
+    is paused it gives nothing, but goes on to find its bias and where up is.
 
     >>> mouse = PLAIN_LOOK_SOURCE._replace(yaw=0.001, pitch=0.001)
     >>> look_turn(mouse, (), LOOK_SOURCE_AT_REST, [200.0, -100.0], (), 0.5)[1]
@@ -130,12 +131,18 @@ def look_turn(
                 displacement, turn = displacement_output(tuning.displacement, displacement, yaw, pitch, counts, dt)
                 yaw = turn.yaw
                 pitch = turn.pitch
-    elif tuning.kind == LOOK_STICK:
+    elif tuning.kind in (LOOK_STICK, LOOK_KEYS):
+        right, up = raw[0], raw[1]
+        if tuning.kind == LOOK_KEYS:
+            right, up = opposed(raw[0], raw[1], tuning.opposites), opposed(raw[2], raw[3], tuning.opposites)
         if tuning.stick.snaps > 0:
-            stick, side = snap_turn(tuning.stick, tables, stick, raw[0], raw[1])
+            stick, side = snap_turn(tuning.stick, tables, stick, right, up)
             yaw = side * tuning.yaw
         else:
-            stick, rates = stick_rates(tuning.stick, tables, stick, raw[0], raw[1], dt)
+            if tuning.kind == LOOK_KEYS:
+                stick, rates = key_rates(tuning.stick, stick, right, up, dt)
+            else:
+                stick, rates = stick_rates(tuning.stick, tables, stick, right, up, dt)
             yaw = rates.right * tuning.yaw * dt
             pitch = rates.up * tuning.pitch * dt
     else:

@@ -1,4 +1,4 @@
-"""Looking by a stick: a rate that may ease in, and grow at the rim."""
+"""Looking by a stick or by keys: a rate that may ease in, and grow at the rim."""
 
 import math
 from typing import NamedTuple
@@ -107,6 +107,24 @@ def stick_rates(
         else:
             rim_s = 0.0
     return StickLookState(amount, rim_s), StickLookOutput(right * mean / length, up * mean / length)
+
+
+def key_rates(
+    tuning: StickLookTuning, state: StickLookState, right: float, up: float, dt: float
+) -> tuple[StickLookState, StickLookOutput]:
+    """Return the new state and how much of their full rates held keys give, as the mean over the tick: all of each,
+    eased in over `ease_s` from the first of them on.
+
+    >>> soft = STICK_LOOK._replace(eases=1, ease_s=0.5)
+    >>> key_rates(soft, STICK_LOOK_AT_REST, -1.0, 1.0, 0.5)
+    (StickLookState(amount=1.0, rim_s=0.0), StickLookOutput(right=-0.5, up=0.5))
+    """
+    if tuning.eases == 0:
+        return STICK_LOOK_AT_REST, StickLookOutput(right, up)
+    if right == 0.0 and up == 0.0:
+        return STICK_LOOK_AT_REST, StickLookOutput(0.0, 0.0)
+    amount, mean = eased(state.amount, 1.0, tuning.ease_s, dt)
+    return StickLookState(amount, 0.0), StickLookOutput(right * mean, up * mean)
 
 
 def snap_turn(

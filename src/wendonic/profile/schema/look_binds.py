@@ -8,6 +8,7 @@ from pydantic import Discriminator, Field, Tag, model_validator
 from wendonic.arithmetic import radians
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.gyro import GyroSource
+from wendonic.devices.sources.keys import KeysSource
 from wendonic.devices.sources.mouse import MouseSource
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchDragSource
@@ -15,16 +16,18 @@ from wendonic.kernels.look.displacement import PLAIN_DISPLACEMENT, DisplacementT
 from wendonic.kernels.look.gyro import GyroTuning
 from wendonic.kernels.look.look import (
     LOOK_DISPLACEMENT,
+    LOOK_KEYS,
     LOOK_RATE,
     LOOK_STICK,
     PLAIN_LOOK_SOURCE,
     LookSourceTuning,
 )
-from wendonic.kernels.look.stick import StickLookTuning
+from wendonic.kernels.look.stick import STICK_LOOK, StickLookTuning
 from wendonic.look_units import CM_PER_INCH, deg_per_count_from_cm
-from wendonic.profile.schema.bind import Bind, Degrees, by_key, zone_control
+from wendonic.profile.schema.bind import Bind, Degrees, NameLists, by_key, zone_control
 from wendonic.profile.schema.dead_zone import DeadZone
-from wendonic.profile.schema.names import GyroName, PressName, Seconds, StickName, ZoneName
+from wendonic.profile.schema.keyed import OPPOSITES
+from wendonic.profile.schema.names import GyroName, KeyList, PressName, Seconds, StickName, ZoneName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault, own_faults
@@ -332,6 +335,91 @@ class LookStickBind(LookBind, Centred):
         return PLAIN_LOOK_SOURCE._replace(kind=LOOK_STICK, yaw=yaw, pitch=radians(self.pitch_deg_s), stick=stick)
 
 
+class LookKeys(NameLists):
+    """Keys for each direction of looking."""
+
+    right: KeyList = entry("Keys for turning right.", (), example=["ArrowRight"])
+    left: KeyList = entry("Keys for turning left.", (), example=["ArrowLeft"])
+    up: KeyList = entry("Keys for looking up.", (), example=["ArrowUp"])
+    down: KeyList = entry("Keys for looking down.", (), example=["ArrowDown"])
+
+
+class LookKeysBind(LookBind):
+    """Keys as a source of `look`, by turn rates while they are held.
+
+    Rates ease in over `ease_s`. With `snap_deg` a key for right or left makes a snap turn instead: one for each
+    press, as a camera from above turns by quarters.
+    """
+
+    keys: LookKeys = entry("Keys for each direction.", example={"right": ["ArrowRight"], "left": ["ArrowLeft"]})
+    opposites: Annotated[str, OPPOSITES] = entry(
+        "What wins while two opposite keys are held (SOCD): neither, the later, or the earlier one.", "cancel"
+    )
+    yaw_deg_s: Degrees = entry(
+        "Yaw rate of a held key: raise it to look round faster, lower it to aim more finely.", 120.0
+    )
+    pitch_deg_s: Degrees = entry(
+        "Pitch rate of a held key: raise it to look up and down faster, lower it to aim more finely.", 80.0
+    )
+    ease_s: Seconds = entry(
+        "Time in which the turn reaches its full rate: raise it to aim with short presses, lower it for "
+        "less delay; 0 for none.",
+        0.15,
+    )
+    snap_deg: Annotated[float, Field(gt=0.0, le=180.0)] | None = entry(
+        "Angle turned at once by each press of a key for right or left (snap turn).",
+        None,
+        example=45.0,
+        otherwise="smooth turning",
+    )
+
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        if self.snap_deg is not None:
+            for name in ("yaw_deg_s", "pitch_deg_s", "ease_s", "invert_pitch"):
+                if name in self.model_fields_set:
+                    yield name, "does nothing with snap_deg"
+            for side in ("up", "down"):
+                if getattr(self.keys, side):
+                    yield f"keys.{side}", "does nothing with snap_deg, which turns right and left"
+
+    def controls(self) -> list[str]:
+        """Return the controls that it names."""
+        return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
+
+    def called(self) -> str:
+        """Return how it is called when a mode is measured by it."""
+        return "keys"
+
+    def what(self) -> str:
+        """Return its controls and numbers in words."""
+        words = f"snap turns of {self.snap_deg:g} deg" if self.snap_deg is not None else ""
+        if not words:
+            words = f"{self.yaw_deg_s:g} deg/s yaw and {self.pitch_deg_s:g} deg/s pitch while held"
+            words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
+        return f"keys: {self.keys.sentence()}; {words}; {OPPOSITES.sentence(self.opposites)}"
+
+    def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
+        """Return what a sampler reads."""
+        keys, own = self.keys, seat.all_own
+        return KeysSource(own(keys.right), own(keys.left), own(keys.up), own(keys.down), self.opposites)
+
+    def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
+        """Return it as the kernels' numbers, not inverted."""
+        snaps = self.snap_deg is not None
+        held = STICK_LOOK._replace(
+            eases=int(self.ease_s > 0.0), ease_s=self.ease_s, snaps=int(snaps), snap_at=0.5, rearm_at=0.25
+        )
+        return PLAIN_LOOK_SOURCE._replace(
+            kind=LOOK_KEYS,
+            opposites=OPPOSITES.number(self.opposites),
+            yaw=radians(self.yaw_deg_s if self.snap_deg is None else self.snap_deg),
+            pitch=radians(self.pitch_deg_s),
+            stick=held,
+        )
+
+
 class TouchDragBind(LookBind):
     """A dragging finger that landed in the zone: degrees for the whole width of the window."""
 
@@ -448,7 +536,8 @@ class GyroBind(LookBind):
 AnyLookBind = Annotated[
     Annotated[MouseBind, Tag("mouse")]
     | Annotated[LookStickBind, Tag("stick")]
+    | Annotated[LookKeysBind, Tag("keys")]
     | Annotated[TouchDragBind, Tag("touch_drag")]
     | Annotated[GyroBind, Tag("gyro")],
-    Discriminator(by_key("mouse", "stick", "touch_drag", "gyro")),
+    Discriminator(by_key("mouse", "stick", "keys", "touch_drag", "gyro")),
 ]

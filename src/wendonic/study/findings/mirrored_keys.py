@@ -11,6 +11,8 @@ from wendonic.study.settled import direction_word, settled_request
 OPPOSITE = -0.5
 """Cosine of the angle from which on a key goes the other way: more than 120 deg from where it lies."""
 
+_UPWARDS = {"forward": "up", "back": "down"}
+
 BY_HABIT = ("Space", "ShiftLeft", "ShiftRight", "ControlLeft", "ControlRight")
 """Up and down are often these, wherever they lie."""
 
@@ -18,7 +20,7 @@ BY_HABIT = ("Space", "ShiftLeft", "ShiftRight", "ControlLeft", "ControlRight")
 @finding(40, "fault", "A player who turns to one side goes to the other, and no tuning helps.")
 def mirrored_keys(case: Case) -> Iterator[Found]:
     """Keys that go against where they lie on the keyboard, seen from the others of their entry."""
-    for channel in ("move", "throttle", "turn", "rise"):
+    for channel in ("move", "throttle", "turn", "rise", "look"):
         for where, bind in case.entries(channel):
             yield from _of_entry(case, channel, bind, where)
 
@@ -28,7 +30,7 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
     if lists is None:
         return
     sides = lists.lists()
-    upright = channel == "rise"
+    upright, looks = channel == "rise", channel == "look"
     keys = [
         (side, code)
         for side, codes in sides.items()
@@ -44,12 +46,15 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
         if upright and abs(y) <= abs(x):
             # Side by side, either may be up.
             continue
-        right, forward = settled_request(case.moving, channel, f"key.{code}", 1.0)
+        right, forward = settled_request(case.looking if looks else case.moving, channel, f"key.{code}", 1.0)
+        if looks:
+            # Inverted on purpose, or found as such.
+            right, forward = -right if bind.invert_yaw else right, -forward if bind.invert_pitch else forward
         length = math.hypot(x, y) * math.hypot(right, forward)
         if length > 0.0 and (x * right + y * forward) / length < OPPOSITE:
             lies, goes = direction_word(x, y), direction_word(right, forward)
-            if upright:
-                lies, goes = ({"forward": "up", "back": "down"}[word] for word in (lies, goes))
+            if upright or looks:
+                lies, goes = (_UPWARDS.get(word, word) for word in (lies, goes))
             mirrored[code] = (side, lies, goes)
     # All of an entry are put right together: one alone would leave a direction without a key.
     right_way = {side: [code for code in codes if code not in mirrored] for side, codes in sides.items()}

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.schema.look_binds import GyroBind, LookKeysBind, LookStickBind, MouseBind, TouchDragBind
 from wendonic.runtime.helm import Helm
 from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
@@ -20,6 +20,8 @@ def mirrored_look(case: Case) -> Iterator[Found]:
                 helm.mouse(40.0, 0.0)
             case LookStickBind(stick=stick):
                 helm.stick(stick, 1.0, 0.0)
+            case LookKeysBind(keys=keys) if keys.right:
+                helm.key(keys.right[0], down=True)
             case GyroBind(gyro=gyro):
                 helm.sensor(gyro, 0.0, -1.0, 0.0)
             case TouchDragBind(touch_drag=name):
