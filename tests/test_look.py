@@ -379,6 +379,18 @@ def test_zoomed_a_point_moves_as_far_on_the_screen_for_the_same_hand(fov, zoom, 
     assert helm.tick(0.01).look.yaw_deg == pytest.approx(0.01)
 
 
+def test_a_snap_turn_is_as_far_with_zoom():
+    zoom = '[mode.m.look]\nzoom = { press = "aim", fov_deg = 80, zoom_fov_deg = 20 }\n'
+    press = '[mode.m.press]\naim = { bind = ["mouse.right"] }\n'
+    stick = '[[mode.m.look.bind]]\nstick = "pad.right_stick"\nsnap_deg = 30\n'
+    helm = Helm(profile_from_text(HEAD + zoom + LOOK_KEYS + "snap_deg = 45\n" + stick + press))
+    helm.button("mouse.right", True)
+    helm.key("ArrowRight", down=True)
+    assert helm.tick(0.01).look.yaw_deg == pytest.approx(45.0)
+    helm.stick("pad.right_stick", -1.0, 0.0)
+    assert helm.tick(0.01).look.yaw_deg == pytest.approx(-30.0)
+
+
 @pytest.mark.parametrize("smooth", ["", "half_life_s = 0.2\n"])
 def test_the_pitch_unsticks_at_once(smooth):
     """Far beyond the limit and back: the first count back moves it, smoothed or not."""

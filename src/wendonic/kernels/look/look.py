@@ -61,7 +61,8 @@ class LookSourceState(NamedTuple):
 class LookTuning(NamedTuple):
     """The numbers of the channel `look`; its sources add up. Limits in radians.
 
-    `zoom_scale` multiplies the turn while the press of number `zoom_press` (-1 for none) is held.
+    `zoom_scale` multiplies the turn while the press of number `zoom_press` (-1 for none) is held; a snap turn stays
+    what it is.
     """
 
     sources: tuple[LookSourceTuning, ...]
@@ -205,13 +206,16 @@ def look_output(
     """
     source = -1.0
     most = yaw = pitch = 0.0
+    zoom = 1.0
+    if tuning.zoom_press >= 0 and presses[tuning.zoom_press].held > 0.0:
+        zoom = tuning.zoom_scale
     after: tuple[LookSourceState, ...] = ()
     for k in range(len(tuning.sources)):
         state, turn = look_turn(tuning.sources[k], tables, states[k], raw[k], presses, dt)
         after = (*after, state)
         if turn.yaw != 0.0 or turn.pitch != 0.0:
-            yaw += turn.yaw
-            pitch += turn.pitch
+            yaw += turn.yaw if tuning.sources[k].stick.snaps > 0 else turn.yaw * zoom
+            pitch += turn.pitch * zoom
             amount = abs(turn.yaw) + abs(turn.pitch)
             felt = tuning.sources[k].kind != LOOK_RATE or amount >= tuning.sources[k].least * dt
             if (k == 0 or amount > most) and felt:
@@ -219,9 +223,6 @@ def look_output(
                 source = k + 0.0
     new_pitch = view_pitch
     if yaw != 0.0 or pitch != 0.0:
-        if tuning.zoom_press >= 0 and presses[tuning.zoom_press].held > 0.0:
-            yaw *= tuning.zoom_scale
-            pitch *= tuning.zoom_scale
         new_pitch = limited_pitch(view_pitch, pitch, tuning.pitch_low, tuning.pitch_high)
         stopped = new_pitch in (tuning.pitch_low, tuning.pitch_high) or new_pitch == view_pitch
         if pitch != 0.0 and stopped:
