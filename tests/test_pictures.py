@@ -119,7 +119,7 @@ def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekee
 
 
 def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper):
-    rates, angles = draw_look([beekeeper, demo_profile("lookout")])
+    rates, angles, presses = draw_look([beekeeper, demo_profile("lookout")])
     (ours, theirs), (mouse, slow, fast) = lines(rates).values(), lines(angles).values()
     tilt, rate = ours.T
     u = np.clip((tilt - 0.12) / 0.85, 0.0, 1.0)
@@ -131,7 +131,11 @@ def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper
     # 0.03 deg a count of an 800 dpi mouse, at gains of 0.8 and 1.6.
     per_cm = 0.03 * 800 / 2.54
     assert (slow[-1, 1], fast[-1, 1]) == pytest.approx((20.0 * per_cm * 0.8, 20.0 * per_cm * 1.6))
-    with pytest.raises(WendonicError, match="no stick or mouse turns the view here"):
+    # 130 deg/s, eased in over 0.2 s.
+    (press,) = lines(presses).values()
+    assert presses.get_title(loc="left") == "A press of 0.1 s turns 3.2 deg"
+    assert press[-1] == pytest.approx((0.5, 130.0 * (0.5 - 0.1)))
+    with pytest.raises(WendonicError, match="no stick, mouse or held key turns the view here"):
         draw_look([demo_profile("tablet")])
     with pytest.raises(WendonicError, match="3 profiles; allowed: one, or two to compare"):
         draw_look([beekeeper] * 3)

@@ -1,4 +1,4 @@
-"""Looking: yaw rate by tilt for sticks, angle by swipe for mice."""
+"""Looking: yaw rate by tilt for sticks, angle by swipe for mice, and by press for keys."""
 
 from collections.abc import Sequence
 from typing import Any
@@ -8,21 +8,24 @@ from matplotlib.axes import Axes
 from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
-from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
+from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.measuring.look_response import swipe_deg, yaw_rate_deg_s
+from wendonic.study.measuring.look_response import press_deg, swipe_deg, yaw_rate_deg_s
 
 SWIPE_CM = 20.0
 SLOW_CM_S = 5.0
 FAST_CM_S = 60.0
+TAP_S = 0.1
+PRESS_S = 0.5
 
 
 def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
-    """Draw how one profile looks around, or two beside each other: yaw rate by tilt, and angle by swipe.
+    """Draw how one profile looks around, or two beside each other: yaw rate by tilt, angle by swipe, and
+    angle by how long a key is held.
 
     A mouse whose gain follows the hand has a line for a slow and one for a fast swipe. Returns the panels that
     there is something to draw in. Raises `WendonicError` where there is no such mode, it looks by neither stick nor
-    mouse, or there are more than two profiles.
+    mouse nor held keys, or there are more than two profiles.
 
     >>> from wendonic.demo import demo_profile
     >>> [panel.get_title(loc="left") for panel in draw_look([demo_profile()])]
@@ -32,6 +35,7 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
         raise WendonicError(f"{len(profiles)} profiles; allowed: one, or two to compare")
     sticks: list[tuple[str, LookStickBind]] = []
     mice: list[tuple[str, MouseBind]] = []
+    keys: list[tuple[str, LookKeysBind]] = []
     for number, profile in enumerate(profiles, 1):
         look = profile.mode[profile.mode_name(mode)].look
         prefix = f"{profile.title or f'profile {number}'}, " if len(profiles) > 1 else ""
@@ -40,15 +44,19 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
                 sticks.append((f"{prefix}{bind.stick}", bind))
             elif isinstance(bind, MouseBind):
                 mice.append((f"{prefix}mouse", bind))
-    if not sticks and not mice:
-        raise WendonicError("no stick or mouse turns the view here; there is nothing to draw")
-    panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice)))
+            elif isinstance(bind, LookKeysBind) and bind.snap_deg is None and bind.turns != "pitch":
+                keys.append((f"{prefix}keys", bind))
+    if not sticks and not mice and not keys:
+        raise WendonicError("no stick, mouse or held key turns the view here; there is nothing to draw")
+    panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice) + bool(keys)))
     if sticks:
         _draw_sticks(panels[0], sticks)
     if mice:
-        _draw_mice(panels[-1], mice)
+        _draw_mice(panels[int(bool(sticks))], mice)
+    if keys:
+        _draw_keys(panels[-1], keys)
     for panel in panels:
-        key_below(panel)
+        key_below(panel, 1.0 if len(panels) < 3 else 1.6)
     return panels
 
 
@@ -108,11 +116,28 @@ def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
     ax.set_ylim(0.0, 1.08 * most)
 
 
+def _draw_keys(ax: Axes, keys: list[tuple[str, LookKeysBind]]) -> None:
+    taps = " and ".join(f"{press_deg(bind, [TAP_S])[0]:.1f}" for _, bind in keys)
+    dress_axes(ax, f"A press of {TAP_S:g} s turns {taps} deg", "key held (s)", "angle turned (deg)")
+    presses_s = [PRESS_S * step / 100.0 for step in range(101)]
+    most = 0.0
+    for (name, bind), (color, dashes) in zip(keys, LINE_STYLES, strict=False):
+        turned = press_deg(bind, presses_s)
+        words = f"{name}:\n{bind.yaw_deg_s:g} deg/s"
+        words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
+        ax.plot(presses_s, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
+        most = max(most, *turned)
+    ax.set_xlim(0.0, PRESS_S)
+    ax.set_ylim(0.0, 1.08 * most)
+    ax.axvline(TAP_S, color=FOG, linewidth=0.8)
+    ax.text(TAP_S + 0.005, most, "a short press", color=MIST, fontsize=9, va="bottom")
+
+
 @picture(
     "profiles",
     "mode",
     example="wendonic draw look demo-out/beekeeper.toml -o look.png",
 )
 def look(given: Given) -> Any:
-    """Yaw rate by tilt for sticks, angle by swipe for mice; of two profiles if two are given."""
+    """Yaw rate by tilt for sticks, angle by swipe for mice, by press for keys; of two profiles if two are given."""
     return draw_look(list(given.profiles.values()), given.mode)

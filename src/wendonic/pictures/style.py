@@ -87,9 +87,11 @@ def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
     ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 
-def key_below(ax: Axes) -> None:
-    """Name the lines below the axes, where long names have the width of the picture; square axes go up to the top."""
-    ax.set_box_aspect(1.0)
+def key_below(ax: Axes, height_ratio: float = 1.0) -> None:
+    """Name the lines below the axes, where long names have the width of the picture; the axes go up to the top, and
+    are `height_ratio` times as high as wide.
+    """
+    ax.set_box_aspect(height_ratio)
     ax.set_anchor("N")
     words = ax.legend(loc="upper left", bbox_to_anchor=(0.0, -0.12), frameon=False, fontsize=9, labelcolor=INK)
     # Else a long name would squeeze the axes that it stands below.

@@ -1,8 +1,9 @@
-"""How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe."""
+"""How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe, a key by its press."""
 
 from wendonic.kernels.look.displacement import hand_gain
+from wendonic.kernels.look.stick import STICK_LOOK, STICK_LOOK_AT_REST, key_rates
 from wendonic.look_units import CM_PER_INCH
-from wendonic.profile.schema.look_binds import LookStickBind, MouseBind
+from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
 from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS
 
@@ -38,3 +39,18 @@ def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list
     deg_per_cm = bind.count_deg * bind.dpi / CM_PER_INCH
     gain = hand_gain(bind.displacement_tuning(), hand_cm_s)
     return [swipe_cm * deg_per_cm * gain for swipe_cm in swipes_cm]
+
+
+def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
+    """Return how far a key for right turns (deg) that is held for some time.
+
+    >>> from wendonic.demo import demo_profile
+    >>> keys = demo_profile("lookout").mode["foot"].look.bind[2]
+    >>> [round(turn, 6) for turn in press_deg(keys, [0.1, 0.2, 0.5])]
+    [3.25, 13.0, 52.0]
+    """
+    tuning = STICK_LOOK._replace(eases=int(bind.ease_s > 0.0), ease_s=bind.ease_s)
+    means = [
+        key_rates(tuning, STICK_LOOK_AT_REST, 1.0, 0.0, held_s)[1].right if held_s else 0.0 for held_s in presses_s
+    ]
+    return [mean * held_s * bind.yaw_deg_s for mean, held_s in zip(means, presses_s, strict=True)]
