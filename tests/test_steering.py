@@ -447,6 +447,19 @@ def test_a_game_that_moves_its_body_by_itself_arrives_under_every_gait(gait, by,
         assert math.hypot(x - goal_x, y - goal_y) <= 0.1
 
 
+def test_what_fades_of_a_stick_makes_nobody_faster_on_the_way_to_a_goal():
+    """The request of the channel fades within the tick in which a goal is given; that of the goal does not."""
+    gait = "[gait.walk]\nthrust_m_s2 = 900\ndrag_per_s = 300\n"
+    stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    head = f'{HEAD}[mode.m]\ngait = "walk"\nsteer = {{ frame = "goto" }}\n[mode.m.move]\nhalf_life_s = 0.01\n'
+    helm = Helm(profile_from_text(head + stick + gait))
+    helm.stick("pad.left_stick", 0.0, -1.0)
+    run(helm, 0.5)
+    helm.stick("pad.left_stick", 0.0, 0.0)
+    helm.go_to(9.0, 0.0, 0.0)
+    assert max(math.hypot(*helm.tick(1 / 60).motion[3:5]) for _ in range(20)) <= 3.0 * (1.0 + 1e-9)
+
+
 PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"
 POINTED = '[[mode.m.goal.bind]]\npointer = "pointer.at"\n[[mode.m.goal.bind]]\ntouch = "right half"\n'
 

@@ -54,6 +54,8 @@ def steer_goto(
             share = approach_speed(tuning.goto, gait, far, speed, dt) / gait.top_speed_m_s
         move_x = to_x / far * share
         move_y = to_y / far * share
+    # What still fades of keys and sticks has no part in the way to the goal.
+    request = request._replace(mean_right=request.right, mean_forward=request.forward)
     after, wanted = walk(gait, tuning.slope, course, body, request, move_x, move_y, dt)
     if not goes_on:
         along = (after.position.x - body.position.x) * to_x + (after.position.y - body.position.y) * to_y
