@@ -460,6 +460,14 @@ def test_what_fades_of_a_stick_makes_nobody_faster_on_the_way_to_a_goal():
     assert max(math.hypot(*helm.tick(1 / 60).motion[3:5]) for _ in range(20)) <= 3.0 * (1.0 + 1e-9)
 
 
+def test_a_tick_that_covers_no_distance_at_all_goes_on():
+    text = f'{HEAD}[mode.m]\ngait = "walk"\nsteer = {{ frame = "goto" }}\n[gait.walk]\ntop_speed_m_s = 0.25\n'
+    helm = Helm(profile_from_text(text))
+    helm.go_to(3.0, 0.0, 0.0)
+    assert helm.tick(5e-324).motion[:3] == (0.0, 0.0, 0.0)
+    assert run(helm, 1.0).motion.vel_x == pytest.approx(0.25)
+
+
 PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"
 POINTED = '[[mode.m.goal.bind]]\npointer = "pointer.at"\n[[mode.m.goal.bind]]\ntouch = "right half"\n'
 

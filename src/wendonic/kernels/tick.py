@@ -497,10 +497,11 @@ def steered(
                 turn=mean_within(turn, first, last),
             )
         state = steered_part(tuning, gait, course, state, now, part_s)
-    if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0 and state.frame.waiting_count <= 0.0:
+    full_m = gait.top_speed_m_s * dt
+    # The shortest of all ticks cover no distance at all.
+    if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0 and state.frame.waiting_count <= 0.0 and full_m > 0.0:
         to_x = goal.x - memory.body.position.x
         to_y = goal.y - memory.body.position.y
-        full_m = gait.top_speed_m_s * dt
         left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
         within_m = math.hypot(to_x, to_y)
         if gait.drags > 0 or gait.coasts > 0:
