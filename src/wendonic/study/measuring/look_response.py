@@ -45,7 +45,7 @@ def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
     """Return how far a key for right turns (deg) that is held for some time.
 
     >>> from wendonic.demo import demo_profile
-    >>> keys = demo_profile("lookout").mode["foot"].look.bind[2]
+    >>> keys = demo_profile("lookout").mode["foot"].look.bind[3]
     >>> [round(turn, 6) for turn in press_deg(keys, [0.1, 0.2, 0.5])]
     [3.25, 13.0, 52.0]
     """
