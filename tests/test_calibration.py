@@ -184,7 +184,7 @@ def test_only_numbers_change_in_a_profile():
     before_comments = [line.partition("#")[2] for line in text.splitlines() if "#" in line]
     assert [line.partition("#")[2] for line in after.splitlines() if "#" in line] == before_comments
     profile = profile_from_text(after)
-    assert value_at(profile, "mode.foot.look.bind[0].dpi") == 792
+    assert value_at(profile, "mode.foot.look.bind[1].dpi") == 792
     assert value_at(profile, paths[0]) == "measured"
     assert edited(text, {}) == text
     with pytest.raises(WendonicError, match=r"bind\[9\].dpi does not exist: there is no entry \[9\]"):
@@ -211,7 +211,7 @@ def test_the_command_shows_writes_and_draws(tmp_path, capsys):
     code, out = run("calibrate", recording, "--into", profile, "--swipe-cm", 20)
     assert code == 0
     assert f"wrote {profile}: mode.foot.move.bind[1].gate" in out
-    assert profile_from_text(profile.read_text()).mode["foot"].look.bind[0].dpi == 792
+    assert profile_from_text(profile.read_text()).mode["foot"].look.bind[1].dpi == 792
     picture = tmp_path / "devices.png"
     assert run("draw", "calibration", recording, "-o", picture) == (0, f"wrote {picture}\n")
     assert picture.exists()
