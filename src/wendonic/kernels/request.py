@@ -9,9 +9,9 @@ from wendonic.kernels.vector import UP, ZERO3, Vec3
 class Request(NamedTuple):
     """What a tick is steered by: the shaped channels (`right` and `forward` are those of `move`, at the end of the
     tick and in its mean, `scale` what presses multiply them by, `fades` 1 while ramps and smoothing are all that is
-    left of them), the yaw and pitch (rad) of what is forward, and the
-    yaw where the player looks; whether the body stands on the ground (GROUND_UNKNOWN while the game has said
-    nothing), and the ground's normal as the game reports it; and the point that is aimed at.
+    left of them), the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether the
+    body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the game
+    reports it; and the point that is aimed at.
     """
 
     right: float
