@@ -9,14 +9,14 @@ import ast
 import builtins
 import functools
 import math
+import pickle
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
-from copy import copy
 from dataclasses import dataclass, field, replace
 from types import FunctionType, ModuleType
 from typing import Any
 
 from wendonic.compiler.read import kernel_tree, refuse
-from wendonic.compiler.trees import copied, names_in
+from wendonic.compiler.trees import names_in
 from wendonic.compiler.values import (
     Dynamic,
     Known,
@@ -77,28 +77,30 @@ class Folded:
     results: int
     about: str = ""
 
-    def copied(self, names: Mapping[str, str]) -> "Folded":
-        """Return a copy that may be changed, with some names of functions replaced."""
-        leaves_now = [
-            Dynamic(copied(leaf.node, {})) if isinstance(leaf, Dynamic) else copy(leaf)
-            for leaf in leaf_values(self.template)
-        ]
-        body = [copied(statement, names) for statement in self.body]
-        template = rebuilt(self.template, iter(leaves_now))
-        return replace(self, parameters=list(self.parameters), body=body, template=template)
-
 
 @dataclass
 class Remembered:
-    """A folded kernel that nobody changes, and what was called while it was folded, with the names that had then."""
+    """A folded kernel for the next structure, and what was called while it was folded, with the names that had then.
+
+    Its statements are kept as bytes: as trees, each collection of garbage would go through them.
+    """
 
     folded: Folded
+    body: bytes
     calls: "dict[Any, tuple[str, Remembered]]"
+
+    def copy(self, own_name: str, names: Mapping[str, str]) -> Folded:
+        """Return one that may be changed, under a name of its own, with some names of functions replaced."""
+        body: list[ast.stmt] = pickle.loads(self.body)
+        renamed = {old: new for old, new in names.items() if old != new}
+        for part in names_in(body) if renamed else ():
+            part.id = renamed.get(part.id, part.id)
+        return replace(self.folded, name=own_name, parameters=list(self.folded.parameters), body=body)
 
 
 _REMEMBERED: dict[Any, Remembered] = {}
 MOST_REMEMBERED = 600
-"""Folded kernels that are kept for the next structure, before all are dropped: some 30 kB each."""
+"""Folded kernels that are kept for the next structure, before all are dropped."""
 
 
 @dataclass
@@ -159,6 +161,18 @@ def _stores(nodes: Iterable[ast.AST]) -> Iterator[str]:
                 yield found.id
 
 
+@functools.cache
+def _stored_in(loop: ast.For | ast.While) -> tuple[str, ...]:
+    """Names that the body of a kernel's loop writes."""
+    return tuple(dict.fromkeys(_stores(loop.body)))
+
+
+@functools.cache
+def _leaves_early(loop: ast.For) -> bool:
+    return any(isinstance(node, ast.Break | ast.Continue) for part in loop.body for node in ast.walk(part))
+
+
+@functools.cache
 def _unrolls(loop: ast.For) -> bool:
     """Whether a loop goes over the parts of a tuple, whose number the structure fixes."""
     return any(isinstance(node, ast.Name) and node.id == "len" for node in ast.walk(loop.iter))
@@ -219,7 +233,7 @@ class Folder:
                 self._recall(called, what)
             names[name_then] = self.folded[called].name
         self._remembered[key] = found
-        self.folded[key] = replace(found.folded.copied(names), name=self._unique(key[0].__name__))
+        self.folded[key] = found.copy(self._unique(key[0].__name__), names)
 
     def _fold(self, key: Any, function: FunctionType, arguments: Sequence[Value]) -> None:
         tree = kernel_tree(function)
@@ -252,7 +266,8 @@ class Folder:
         if self._calling and not self.entries:
             if len(_REMEMBERED) >= MOST_REMEMBERED:
                 _REMEMBERED.clear()
-            _REMEMBERED[key] = self._remembered[key] = Remembered(folded.copied({}), calls)
+            remembered = Remembered(replace(folded, body=[]), pickle.dumps(folded.body), calls)
+            _REMEMBERED[key] = self._remembered[key] = remembered
 
     def _unique(self, wanted: str) -> str:
         """Return a name for a function; it begins with an underscore, as no number's does."""
@@ -394,23 +409,20 @@ class Folder:
 
     def _target_names(self, scope: Scope, target: ast.expr, kernel: FunctionType) -> list[str] | None:
         shape = _shape_of(kernel.__annotations__.get("return"))
-        if shape == ():
-            return None
+        return None if shape == () else self._shaped_names(scope, target, shape)
 
-        def names(of: ast.expr, part: Any) -> list[str] | None:
-            if isinstance(of, ast.Name):
-                return [scope.leaf_name(of.id, path) for path in _paths(part)]
-            if isinstance(of, ast.Tuple) and isinstance(part, list) and len(part) == len(of.elts):
-                made: list[str] = []
-                for one, (_, sub) in zip(of.elts, part, strict=True):
-                    found = names(one, sub)
-                    if found is None:
-                        return None
-                    made += found
-                return made
+    def _shaped_names(self, scope: Scope, target: ast.expr, shape: Any) -> list[str] | None:
+        if isinstance(target, ast.Name):
+            return [scope.leaf_name(target.id, path) for path in _paths(shape)]
+        if not isinstance(target, ast.Tuple) or not isinstance(shape, list) or len(shape) != len(target.elts):
             return None
-
-        return names(target, shape)
+        made: list[str] = []
+        for one, (_, part) in zip(target.elts, shape, strict=True):
+            found = self._shaped_names(scope, one, part)
+            if found is None:
+                return None
+            made += found
+        return made
 
     def _pair(self, scope: Scope, target: ast.expr, value: Value, pairs: list[tuple[str, Value]]) -> None:
         if isinstance(target, ast.Name):
@@ -545,13 +557,13 @@ class Folder:
         variable = scope.unique(statement.target.id if statement.target.id != "_" else "part")
         scope.env[statement.target.id] = Dynamic(name(variable))
         iterated = ast.Call(name("range"), [expression(bound) for bound in bounds], [])
-        self._kept_loop(scope, statement.body, None, lambda body: ast.For(stored(variable), iterated, body, []))
+        self._kept_loop(scope, statement, None, lambda body: ast.For(stored(variable), iterated, body, []))
         return FALLS
 
     def _unrolled(self, scope: Scope, statement: ast.For, steps: range) -> str:
-        local = [variable for variable in dict.fromkeys(_stores(statement.body)) if variable not in scope.env]
+        local = [variable for variable in _stored_in(statement) if variable not in scope.env]
         target = statement.target
-        if any(isinstance(node, ast.Break | ast.Continue) for part in statement.body for node in ast.walk(part)):
+        if _leaves_early(statement):
             refuse(scope.function, statement, "break or continue in a loop over the parts of a tuple")
         kept = dict(scope.fresh)
         for step in steps:
@@ -570,18 +582,18 @@ class Folder:
     def _do_While(self, scope: Scope, statement: ast.While) -> str:  # noqa: N802
         if statement.orelse:
             refuse(scope.function, statement, "while … else is outside the kernel language")
-        self._kept_loop(scope, statement.body, statement.test, lambda body: ast.While(ast.Constant(True), body, []))
+        self._kept_loop(scope, statement, statement.test, lambda body: ast.While(ast.Constant(True), body, []))
         return FALLS
 
     def _kept_loop(
         self,
         scope: Scope,
-        body: Sequence[ast.stmt],
+        statement: ast.For | ast.While,
         test: ast.expr | None,
         make: Callable[[list[ast.stmt]], ast.stmt],
     ) -> None:
         """Fold a loop that stays one: the numbers that it changes are found by going round until no more turn up."""
-        touched = [variable for variable in dict.fromkeys(_stores(body)) if variable in scope.env]
+        touched = [variable for variable in _stored_in(statement) if variable in scope.env]
         before = dict(scope.env)
         varying: set[tuple[str, tuple[str, ...]]] = set()
         taken, names, fresh_mutable = set(scope.taken), dict(scope.names), set(scope.mutable)
@@ -597,7 +609,7 @@ class Folder:
             made: ast.stmt | None = None
             if test is not None:
                 self._while_test(scope, test)
-            if self.block(scope, body) == FALLS:
+            if self.block(scope, statement.body) == FALLS:
                 self._turn_round(scope, loop)
             scope.loops.pop()
             inside, scope.out = scope.out, outside

@@ -43,7 +43,7 @@ def _facts(function: Folded) -> _Facts:
             reads[found.id] += 1
         else:
             writes[found.id] = None
-    every = list(statements_in(function.body))
+    every = statements_in(function.body)
     return _Facts(
         len(every),
         any(isinstance(statement, ast.For | ast.While) for statement in every),
@@ -65,16 +65,16 @@ def calls_in(body: Sequence[ast.stmt], functions: dict[str, Folded]) -> Iterator
 def reached(start: list[Folded], functions: dict[str, Folded]) -> dict[str, Folded]:
     """Return the functions that some others call, directly or not, callees first."""
     found: dict[str, Folded] = {}
-
-    def visit(body: list[ast.stmt]) -> None:
-        for callee in dict.fromkeys(calls_in(body, functions)):
-            if callee not in found:
-                visit(functions[callee].body)
-                found[callee] = functions[callee]
-
     for function in start:
-        visit(function.body)
+        _reach(function.body, functions, found)
     return found
+
+
+def _reach(body: list[ast.stmt], functions: dict[str, Folded], found: dict[str, Folded]) -> None:
+    for callee in dict.fromkeys(calls_in(body, functions)):
+        if callee not in found:
+            _reach(functions[callee].body, functions, found)
+            found[callee] = functions[callee]
 
 
 def inline(entry: Folded, folded: list[Folded], readable: bool = False) -> dict[str, Folded]:
@@ -221,7 +221,7 @@ def opens(body: Sequence[ast.stmt]) -> bool:
             return False
         rest = list(body[place + 1 :])
         yes_ends, no_ends = returns_always(statement.body), returns_always(statement.orelse)
-        if not yes_ends and not no_ends and sum(1 for _ in statements_in(rest)) > COPIED_REST:
+        if not yes_ends and not no_ends and len(statements_in(rest)) > COPIED_REST:
             return False
         return opens(statement.body if yes_ends else statement.body + rest) and opens(
             statement.orelse if no_ends else statement.orelse + rest

@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from wendonic.compiler.tick_function import PackedFunction, TickFunction
+from wendonic.compiler.trees import statements_in
 
 LINE = 110
 
@@ -28,7 +29,10 @@ def _unpacking(argument: str, names: Sequence[str | None], indent: str) -> list[
 
 
 def _statements(body: Sequence[ast.stmt], indent: str) -> list[str]:
-    module = ast.fix_missing_locations(ast.Module(list(body), []))
+    for statement in statements_in(body):
+        # All that printing asks of places.
+        statement.lineno = 0
+    module = ast.Module(list(body), [])
     return [f"{indent}{line}" for line in ast.unparse(module).splitlines()]
 
 

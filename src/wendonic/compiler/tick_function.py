@@ -10,7 +10,7 @@ from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
 from wendonic.compiler.liveness import read_first
 from wendonic.compiler.tidy import drop_unread, tidied
-from wendonic.compiler.trees import give_names, names_in, read_names
+from wendonic.compiler.trees import give_names, key, names_in, read_names
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
 from wendonic.kernels.tick import (
     Tick,
@@ -179,15 +179,15 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
         kept = more
     record: list[ast.expr] = []
     places: dict[Path, int] = {}
-    seen: dict[str, int] = {}
+    seen: dict[Any, int] = {}
     for path in (*kept, *reported):
-        dumped = ast.dump(exprs[path])
-        shared = seen.get(dumped)
+        written = key(exprs[path])
+        shared = seen.get(written)
         if shared is None or (path[0] == "memory" and shared >= 0):
             # Each number of the state has a place of its own: the game may set one without the other.
             shared = len(record)
             record.append(exprs[path])
-            seen.setdefault(dumped, shared)
+            seen.setdefault(written, shared)
         places[path] = shared
     for path in list(constants):
         # What comes in from outside is reported too, though the tick itself always leaves the same there.

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from wendonic.compiler.coalesce import coalesced, rename
 from wendonic.compiler.fold import Folded
 from wendonic.compiler.liveness import Liveness
-from wendonic.compiler.trees import cloned, names_in
+from wendonic.compiler.trees import cloned, key, names_in
 
 SHORT = 4
 """Names in an expression that is laid into the only place that reads it, if that comes next."""
@@ -34,13 +34,13 @@ def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> No
     """
     for statement in body:
         if isinstance(statement, ast.If):
-            asked, names = ast.dump(statement.test), {part.id for part in names_in(statement.test)}
+            asked, names = key(statement.test), {part.id for part in names_in(statement.test)}
             if any("." in identifier for identifier in names):
                 names |= set(writers)
             place = 0
             while place < len(statement.body):
                 inside = statement.body[place]
-                if isinstance(inside, ast.If) and ast.dump(inside.test) == asked:
+                if isinstance(inside, ast.If) and key(inside.test) == asked:
                     statement.body[place : place + 1] = inside.body
                     continue
                 if any(

@@ -1,10 +1,9 @@
 """Walking and copying the few kinds of syntax that a tick function is made of, quickly."""
 
 import ast
-from collections.abc import Iterator, Mapping, Sequence
-from typing import Any, TypeVar
-
-Tree = TypeVar("Tree", bound=ast.AST)
+import operator
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
     ast.Constant: (),
@@ -33,7 +32,10 @@ def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
     """Return the names in a node, or in some, in the order in which they are come by."""
     found: list[Any] = []
     for part in [node] if isinstance(node, ast.AST) else node:
-        _collect(part, ast.Name, found)
+        if type(part) is ast.Name:
+            found.append(part)
+        else:
+            _collect(part, ast.Name, found)
     return found
 
 
@@ -50,11 +52,12 @@ def _collect(node: ast.AST, wanted: type[ast.AST], found: list[Any]) -> None:
         found.append(node)
     for field in _CHILDREN[kind]:
         child = getattr(node, field)
-        if type(child) is list:
-            for part in child:
+        for part in child if type(child) is list else (child,):
+            kind = type(part)
+            if kind is wanted and kind is ast.Name:
+                found.append(part)
+            elif kind is not ast.Constant and kind is not ast.Name and part is not None:
                 _collect(part, wanted, found)
-        elif child is not None:
-            _collect(child, wanted, found)
 
 
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
@@ -62,53 +65,85 @@ def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
     return {part.id for part in names_in(node) if type(part.ctx) is ast.Load}
 
 
-def statements_in(body: Sequence[ast.stmt]) -> Iterator[ast.stmt]:
-    """Go through all statements, those inside others included."""
+def statements_in(body: Sequence[ast.stmt]) -> list[ast.stmt]:
+    """Return all statements, those inside others included, each before those inside it."""
+    found: list[ast.stmt] = []
+    _collect_statements(body, found)
+    return found
+
+
+def _collect_statements(body: Sequence[ast.stmt], found: list[ast.stmt]) -> None:
     for statement in body:
-        yield statement
+        found.append(statement)
         if isinstance(statement, ast.If):
-            yield from statements_in(statement.body)
-            yield from statements_in(statement.orelse)
+            _collect_statements(statement.body, found)
+            _collect_statements(statement.orelse, found)
         elif isinstance(statement, ast.For | ast.While):
-            yield from statements_in(statement.body)
+            _collect_statements(statement.body, found)
 
 
 def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
-    """Return a copy of an expression in which names stand for what they are renamed to."""
+    """Return a copy of an expression in which names stand for what they are renamed to.
+
+    Of a call or a tuple, whose parts may be taken out later, it is another one; what is the same inside is shared.
+    """
+    made = _renamed(node, renamed)
+    if made is node and type(node) in (ast.Call, ast.Tuple):
+        made = type(node).__new__(type(node))
+        made.__dict__.update(node.__dict__)
+        for field in _CHILDREN[type(node)]:
+            child = getattr(node, field)
+            setattr(made, field, list(child) if type(child) is list else child)
+    return made
+
+
+def _renamed(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
+    """Return an expression with some names replaced, or itself where none of them is in it."""
     kind = type(node)
     if kind is ast.Name:
-        new = renamed.get(node.id)  # type: ignore[attr-defined]
-        return node if new is None else new
+        return renamed.get(node.id, node)  # type: ignore[attr-defined]
     if kind is ast.Constant:
+        return node
+    changed: list[tuple[str, Any]] = []
+    for field in _CHILDREN[kind]:
+        child: Any = getattr(node, field)
+        new: Any
+        if type(child) is list:
+            new = [_renamed(part, renamed) for part in child]
+            if all(map(operator.is_, new, child)):
+                continue
+        else:
+            new = _renamed(child, renamed)
+            if new is child:
+                continue
+        changed.append((field, new))
+    if not changed:
         return node
     made = kind.__new__(kind)
     made.__dict__.update(node.__dict__)
-    for field in _CHILDREN[kind]:
-        child = getattr(node, field)
-        if type(child) is list:
-            setattr(made, field, [cloned(part, renamed) for part in child])
-        elif child is not None:
-            setattr(made, field, cloned(child, renamed))
+    for field, new in changed:
+        setattr(made, field, new)
     return made
 
 
-def copied(node: Tree, renamed: Mapping[str, str]) -> Tree:
-    """Return a copy of a tree of which nothing but constants is shared, with some names replaced."""
-    kind = type(node)
-    if kind is ast.Constant:
-        return node
-    made = kind.__new__(kind)
-    made.__dict__.update(node.__dict__)
-    if isinstance(made, ast.Name):
-        made.id = renamed.get(made.id, made.id)
-        return made
-    for field in _CHILDREN[kind]:
+def key(node: ast.AST) -> Any:
+    """Return a value that two expressions share if they are written alike.
+
+    >>> tilt, same, other = (ast.parse(text, mode="eval").body for text in ("x * 2.0", "x*2.0", "x * 2"))
+    >>> key(tilt) == key(same), key(tilt) == key(other)
+    (True, False)
+    """
+    if isinstance(node, ast.Name):
+        return node.id
+    if isinstance(node, ast.Constant):
+        # 1, 1.0 and True are equal, and so are zeros of either sign.
+        return type(node.value), repr(node.value)
+    operators = getattr(node, "ops", None) or [getattr(node, "op", None)]
+    children: list[ast.AST] = []
+    for field in _CHILDREN[type(node)]:
         child = getattr(node, field)
-        if type(child) is list:
-            setattr(made, field, [copied(part, renamed) for part in child])
-        elif child is not None:
-            setattr(made, field, copied(child, renamed))
-    return made
+        children += child if type(child) is list else [child]
+    return (type(node), *map(type, operators), *map(key, children))
 
 
 def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
@@ -126,13 +161,13 @@ def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
     for statement in statements_in(body):
         match statement:
             case ast.Assign(value=value):
-                statement.value = cloned(value, given)
+                statement.value = _renamed(value, given)
             case ast.If(test=test) | ast.While(test=test):
-                statement.test = cloned(test, given)
+                statement.test = _renamed(test, given)
             case ast.For(iter=iterated):
-                statement.iter = cloned(iterated, given)
+                statement.iter = _renamed(iterated, given)
             case ast.Return(value=value) if value is not None:
-                statement.value = cloned(value, given)
+                statement.value = _renamed(value, given)
 
 
 def give_names(body: Sequence[ast.stmt], renamed: Mapping[str, str]) -> None:

@@ -8,6 +8,10 @@ from dataclasses import dataclass
 from typing import Any
 
 
+LOAD, STORE = ast.Load(), ast.Store()
+"""Shared by all names: nothing is ever written into them."""
+
+
 @dataclass(frozen=True, slots=True)
 class Known:
     """A number, a truth value, a function, a class: known while folding."""
@@ -60,12 +64,12 @@ def known(value: Any) -> Value:
 
 def name(identifier: str) -> ast.Name:
     """Return a name that is read."""
-    return ast.Name(identifier, ast.Load())
+    return ast.Name(identifier, LOAD)
 
 
 def stored(identifier: str) -> ast.Name:
     """Return a name that is written."""
-    return ast.Name(identifier, ast.Store())
+    return ast.Name(identifier, STORE)
 
 
 def leaves(value: Value) -> list[tuple[tuple[str, ...], Value]]:
