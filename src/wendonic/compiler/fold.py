@@ -12,6 +12,7 @@ import math
 import pickle
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from operator import is_
 from types import FunctionType, ModuleType
 from typing import Any
 
@@ -99,7 +100,7 @@ class Remembered:
 
 
 _REMEMBERED: dict[Any, Remembered] = {}
-MOST_REMEMBERED = 600
+MOST_REMEMBERED = 2000
 """Folded kernels that are kept for the next structure, before all are dropped."""
 
 
@@ -243,15 +244,7 @@ class Folder:
         scope = Scope(function, tree, {}, set(), set(_mutable_names(tree)))
         parameters: list[str] = []
         for argument, value in zip(names, arguments, strict=True):
-            inside: list[Value] = []
-            for path, leaf in leaves(value):
-                if isinstance(leaf, Known):
-                    inside.append(leaf)
-                    continue
-                parameters.append(scope.leaf_name(argument, path))
-                made = name(parameters[-1])
-                inside.append(Packed(made) if isinstance(leaf, Packed) else Dynamic(made))
-            scope.env[argument] = rebuilt(value, iter(inside))
+            scope.env[argument] = self._entered(scope, argument, value, (), parameters)
         self._calling.append({})
         ends = self.block(scope, tree.body)
         calls = self._calling.pop()
@@ -268,6 +261,23 @@ class Folder:
                 _REMEMBERED.clear()
             remembered = Remembered(replace(folded, body=[]), pickle.dumps(folded.body), calls)
             _REMEMBERED[key] = self._remembered[key] = remembered
+
+    def _entered(
+        self, scope: Scope, argument: str, value: Value, path: tuple[str, ...], parameters: list[str]
+    ) -> Value:
+        """Return a value as the kernel that it is handed to has it: what is not known are parameters."""
+        if type(value) is Known:
+            return value
+        if type(value) is Record:
+            parts = value.parts
+            new = [
+                part if type(part) is Known else self._entered(scope, argument, part, (*path, field), parameters)
+                for field, part in zip(value.fields, parts, strict=True)
+            ]
+            return value if all(map(is_, new, parts)) else Record(value.kind, tuple(new))
+        parameters.append(scope.leaf_name(argument, path))
+        made = name(parameters[-1])
+        return Packed(made) if type(value) is Packed else Dynamic(made)
 
     def _unique(self, wanted: str) -> str:
         """Return a name for a function; it begins with an underscore, as no number's does."""

@@ -71,7 +71,7 @@ class Liveness:
                 statement.targets, statement.value = [pairs[0][0]], pairs[0][1]
             else:
                 target.elts = [part for part, _ in pairs]
-                statement.value.elts = [value for _, value in pairs]
+                statement.value = ast.Tuple([value for _, value in pairs], ast.Load())
         else:
             for part in target.elts:
                 if isinstance(part, ast.Name) and part.id not in live:

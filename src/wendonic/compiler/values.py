@@ -1,4 +1,4 @@
-"""What is known of a value while kernels are folded."""
+"""What is known of a value while kernels are folded. None of these is changed once it is made."""
 
 import ast
 import functools
@@ -7,33 +7,32 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-
 LOAD, STORE = ast.Load(), ast.Store()
 """Shared by all names: nothing is ever written into them."""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Known:
     """A number, a truth value, a function, a class: known while folding."""
 
     value: Any
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Dynamic:
     """A number, or a row of numbers, that only the tick function itself knows, as an expression."""
 
     node: ast.expr
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Packed:
     """A whole record that is handed on as it is, as an expression."""
 
     node: ast.expr
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Record:
     """A tuple or NamedTuple whose parts are each known or dynamic."""
 
