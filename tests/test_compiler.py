@@ -22,7 +22,8 @@ from few_of_many import few_of
 from wendonic import Helm, shape
 from wendonic.batch.samples import samples_of
 from wendonic.compiler.coalesce import coalesced
-from wendonic.compiler.fold import Folder, Result
+from wendonic.compiler.fold import Folder
+from wendonic.compiler.folded import Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import built, flat
 from wendonic.compiler.read import KernelError, SourceMissingError

@@ -2,7 +2,7 @@
 
 import ast
 
-from wendonic.compiler.fold import Folded
+from wendonic.compiler.folded import Folded
 from wendonic.compiler.liveness import Liveness
 from wendonic.compiler.trees import give_names, names_in, read_names, statements_in
 

@@ -5,7 +5,9 @@ from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from wendonic.compiler.fold import RESERVED, Folded, moved
+from wendonic.compiler.folded import Folded
+from wendonic.compiler.scope import RESERVED
+from wendonic.compiler.statements import moved
 from wendonic.compiler.trees import cloned, cloned_target, names_in, statements_in
 from wendonic.compiler.values import is_atom, name
 

@@ -5,10 +5,12 @@ from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from wendonic.compiler.fold import MATH_NAMES, Folded, Folder, Result
+from wendonic.compiler.fold import Folder
+from wendonic.compiler.folded import Folded, Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
 from wendonic.compiler.liveness import read_first
+from wendonic.compiler.scope import MATH_NAMES
 from wendonic.compiler.tidy import drop_unread, tidied
 from wendonic.compiler.trees import give_names, key, names_in, read_names
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt

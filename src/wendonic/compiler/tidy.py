@@ -9,7 +9,7 @@ from collections.abc import Collection
 from dataclasses import dataclass, field
 
 from wendonic.compiler.coalesce import coalesced, rename
-from wendonic.compiler.fold import Folded
+from wendonic.compiler.folded import Folded
 from wendonic.compiler.liveness import Liveness
 from wendonic.compiler.trees import cloned, key, names_in
 

@@ -7,10 +7,11 @@ import inspect
 import re
 from collections.abc import Callable, Mapping, Sequence
 
-from wendonic.compiler.fold import RESERVED, Folded
+from wendonic.compiler.folded import Folded
 from wendonic.compiler.layout import Layout, paths_of
 from wendonic.compiler.liveness import negated
 from wendonic.compiler.ready import ready
+from wendonic.compiler.scope import RESERVED
 from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_function
 from wendonic.compiler.tidy import tidied
 from wendonic.compiler.trees import cloned, give_names, names_in, rewrite, statements_in

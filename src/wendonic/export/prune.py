@@ -5,7 +5,7 @@ import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
 
-from wendonic.compiler.fold import ARITHMETIC
+from wendonic.compiler.fold_expressions import ARITHMETIC
 from wendonic.compiler.liveness import Liveness, negated
 from wendonic.compiler.trees import names_in, read_names, statements_in
 from wendonic.export.lift import drop_unread_parameters

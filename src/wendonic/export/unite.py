@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Sequence
 
 from wendonic.compiler.coalesce import coalesced
-from wendonic.compiler.fold import Folded
+from wendonic.compiler.folded import Folded
 from wendonic.compiler.inline import opened, opens
 from wendonic.compiler.tidy import unite_copies
 from wendonic.compiler.trees import names_in, statements_in
