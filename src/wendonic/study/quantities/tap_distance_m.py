@@ -16,7 +16,7 @@ def tap_distance_m(bench: Bench) -> float | None:
     walker, tap_s = bench.walker, bench.thresholds.tap_s
     still_s = math.ceil(hold_s(bench.moving))
     steps: Steps = [(0.0, walker.full(walker.ahead)), (tap_s, walker.rest(walker.ahead))]
-    walk = Walk(bench.moving, walker, steps, tap_s + still_s, rate_hz(tap_s + still_s, 480.0), bench.engine)
+    walk = Walk(bench.moving, walker, steps, tap_s + still_s, rate_hz(tap_s + still_s, 1000.0), bench.engine)
     if math.hypot(walk["vel_x"][-1], walk["vel_y"][-1]) > bench.thresholds.rests_m_s:
         raise Unmeasured("after a tap it never stops")
     x, y = walk["pos_x"], walk["pos_y"]

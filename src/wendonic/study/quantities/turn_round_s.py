@@ -4,13 +4,13 @@ import numpy as np
 
 from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.study.bench import Bench
-from wendonic.study.measuring.step_response import crossing
+from wendonic.study.measuring.step_response import crossing, rate_hz
 from wendonic.study.probes.walk import Walk
 from wendonic.study.probes.walker import Steps
 from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
-HZ = 240.0
+HZ = 500.0
 TURNS_S, LONGEST_S = 2.0, 64.0
 """So long a turn is watched at first, and at most."""
 
@@ -34,11 +34,12 @@ def turn_round_s(bench: Bench) -> float | None:
             (0.0, walker.full(walker.ahead)),
             (held_s, walker.changes((walker.ahead,), (walker.opposite,))),
         ]
-        walk = Walk(bench.moving, walker, steps, held_s + back_s, HZ, bench.engine)
+        hz = rate_hz(held_s + back_s, HZ)
+        walk = Walk(bench.moving, walker, steps, held_s + back_s, hz, bench.engine)
         since, faces = walk["t"] - held_s, walk["face_deg"]
         later = since > 0.0
         turned = np.abs((faces[later] - float(np.interp(0.0, since, faces)) + 180.0) % 360.0 - 180.0)
-        if abs(turned[-1] - turned[-round(0.1 * HZ)]) < 0.1 and (turned[-1] > 0.0 or turns_s >= LONGEST_S):
+        if abs(turned[-1] - turned[-round(0.1 * hz)]) < 0.1 and (turned[-1] > 0.0 or turns_s >= LONGEST_S):
             break
         if turns_s >= LONGEST_S:
             raise Unmeasured(f"after {LONGEST_S:g} s it is still turning round")
