@@ -6,6 +6,7 @@ import math
 import numpy as np
 import pytest
 
+from wendonic import Helm
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, demo_profile
 from wendonic.pictures import draw_stick
@@ -21,7 +22,7 @@ CRISP = HEAD + f"[mode.m.move]\nhalf_life_s = 0\n[[mode.m.move.bind]]\n{KEYS}ris
 
 
 def measured(profile, mode=None):
-    """Measure the compiled way: the numbers are the same, and come sooner."""
+    """Measure interpreted: the numbers are the same, and nothing has to be compiled."""
     return measure(profile, mode, engine="interpreted")
 
 
@@ -39,10 +40,30 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
     assert sheet.top_speed_m_s == pytest.approx(4.0)
     # Speeding up for 0.1 s, then braking: a t² / 2, and (a t)² / 2b.
     assert sheet.tap_distance_m == pytest.approx(0.5 * 8.0 * 0.01 + 0.8**2 / 32.0, abs=2e-3)
+    assert sheet.tap_dependence == pytest.approx(0.0, abs=1e-9)
     # What the profile does not have.
     names = "speed_spread_stick dead_share first_tilt quarter_steps_8bit mouse_deg_per_10cm look_first_tilt".split()
     assert [getattr(sheet, name) for name in names] == [None] * 6
     assert all(isinstance(sheet.reasons[name], NotHere) for name in names)
+
+
+def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_told():
+    """With ramps the body follows the request of a tick's end, so a coarse tick shortens a tap."""
+    profile = profile_from_text(CRISP.replace("rise_s = 0\nfall_s = 0", "rise_s = 0.06\nfall_s = 0.04") + GAIT)
+
+    def tapped(hz):
+        helm = Helm(profile)
+        for tick in range(3 * hz):
+            if tick in (0, hz // 10):
+                helm.key("KeyW", down=tick == 0)
+            intent = helm.tick(1.0 / hz)
+        return intent.motion.pos_y
+
+    sheet = measured(profile)
+    assert sheet.tap_distance_m == pytest.approx(tapped(20_000), rel=0.01)
+    distances = [tapped(hz) for hz in (30, 60, 120)]
+    assert sheet.tap_dependence == pytest.approx(1.0 - min(distances) / max(distances))
+    assert sheet.tap_dependence > 0.01
 
 
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():

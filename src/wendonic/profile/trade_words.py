@@ -50,7 +50,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "delta time": TradeWord(
         "The seconds that a tick covers. Nothing in a profile is a factor per tick.",
         ("max_dt_s",),
-        ("tick_dependence", "wendonic units"),
+        ("tick_dependence", "tap_dependence", "wendonic units"),
     ),
     "diagonal speed": TradeWord(
         "Two keys together must not be 41 % faster than one.",
@@ -81,7 +81,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "frame rate": TradeWord(
         "The same feel at every rate: ramps, half-lives and rates are per second.",
         ("max_dt_s",),
-        ("tick_dependence", "depends-on-ticks", "wendonic units"),
+        ("tick_dependence", "tap_dependence", "depends-on-ticks", "wendonic units"),
     ),
     "friction": TradeWord(
         "What slows a body down: a brake, a half-life, or drag.", ("brake_m_s2", "coast_half_life_s", "drag_per_s")

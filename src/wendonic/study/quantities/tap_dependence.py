@@ -1,0 +1,22 @@
+"""How much the distance of a short tap depends on the tick rate."""
+
+from wendonic.study.bench import Bench
+from wendonic.study.measuring.tap import tap_distance
+from wendonic.study.quantity import quantity
+from wendonic.study.unmeasured import NotHere
+
+TICKS = (3, 6, 12)
+"""Ticks in a tap: whole ones, or the press would begin or end within one."""
+
+
+@quantity(
+    232,
+    "",
+    "largest difference between taps of {tap_s:g} s in 3, 6 and 12 ticks, as a share of the longest distance",
+)
+def tap_dependence(bench: Bench) -> float | None:
+    """Tap at each rate, and wait for rest."""
+    distances_m = [tap_distance(bench, ticks / bench.thresholds.tap_s) for ticks in TICKS]
+    if max(distances_m) == 0.0:
+        raise NotHere("a tap does not move it")
+    return (max(distances_m) - min(distances_m)) / max(distances_m)
