@@ -1,0 +1,102 @@
+"""What both sides of a branch say, or what was said before, is said once."""
+
+import ast
+from collections.abc import Sequence
+from typing import Any
+
+from wendonic.compiler.trees import key, names_in
+
+
+def common_first(body: list[ast.stmt]) -> None:
+    """Say what both sides of a branch give a variable once, before the branch."""
+    place = 0
+    while place < len(body):
+        statement = body[place]
+        for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
+            if part:
+                common_first(part)
+        if isinstance(statement, ast.If) and statement.orelse:
+            for one in list(statement.orelse):
+                other = next((same for same in statement.body if _are_alike(one, same)), None)
+                if other is None or not all(
+                    _may_come_first(part, side) for part, side in ((one, statement.orelse), (other, statement.body))
+                ):
+                    continue
+                if not _apart(one, names_in(statement.test)):
+                    continue
+                statement.orelse.remove(one)
+                statement.body.remove(other)
+                body.insert(place, one)
+                place += 1
+        place += 1
+    body[:] = [one for one in body if not (isinstance(one, ast.If) and not one.body and not one.orelse)]
+
+
+def _target(statement: ast.stmt) -> str:
+    """The variable that a statement gives a number or another variable, "" if it does anything else."""
+    match statement:
+        case ast.Assign(targets=[ast.Name(id=name)], value=ast.Constant() | ast.Name()):
+            return name
+    return ""
+
+
+def _are_alike(one: ast.stmt, other: ast.stmt) -> bool:
+    if not isinstance(one, ast.Assign) or not isinstance(other, ast.Assign):
+        return False
+    return _target(one) != "" and _target(one) == _target(other) and key(one.value) == key(other.value)
+
+
+def _may_come_first(statement: ast.stmt, body: list[ast.stmt]) -> bool:
+    return all(_apart(statement, names_in(earlier)) for earlier in body[: body.index(statement)])
+
+
+def _apart(statement: ast.stmt, names: Sequence[ast.Name]) -> bool:
+    """Whether what comes before a statement neither reads nor writes what that writes, nor writes what that reads."""
+    own = {part.id for part in names_in(statement)}
+    if any(part.id.startswith("_") for part in names) and any("." in name for name in own):
+        # What is called may read and write fields.
+        return False
+    target = _target(statement)
+    return not any(part.id == target or (part.id in own and type(part.ctx) is ast.Store) for part in names)
+
+
+def drop_again(body: list[ast.stmt], known: dict[str, Any]) -> dict[str, Any]:
+    """Take out what gives a variable the number, or the other variable, that it has already; `known` are those from
+    before. Return what is known behind.
+    """
+    known = dict(known)
+    kept: list[ast.stmt] = []
+    for statement in body:
+        target = _target(statement)
+        if target and isinstance(statement, ast.Assign) and known.get(target) == key(statement.value):
+            continue
+        kept.append(statement)
+        if isinstance(statement, ast.If):
+            forgotten = _forgotten(known, names_in(statement.test))
+            sides = [drop_again(side, forgotten) for side in (statement.body, statement.orelse)]
+            known = {name: value for name, value in sides[0].items() if sides[1].get(name) == value}
+            continue
+        if isinstance(statement, ast.For | ast.While):
+            known = _forgotten(known, names_in(statement))
+            drop_again(statement.body, known)
+            continue
+        known = _forgotten(known, names_in(statement))
+        if target and isinstance(statement, ast.Assign):
+            known[target] = key(statement.value)
+    body[:] = kept
+    return known
+
+
+def _forgotten(known: dict[str, Any], names: Sequence[ast.Name]) -> dict[str, Any]:
+    """Return what is still known once these names have been written, or called and may have written fields."""
+    written = {part.id for part in names if type(part.ctx) is ast.Store}
+    calls = any(part.id.startswith("_") for part in names)
+
+    def stays(name: str) -> bool:
+        return name not in written and not (calls and "." in name)
+
+    return {
+        name: value
+        for name, value in known.items()
+        if stays(name) and not (isinstance(value, str) and not stays(value))
+    }
