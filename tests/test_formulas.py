@@ -235,18 +235,24 @@ def zoom(draw):
     return names, play(0.01).look.yaw_deg / plain
 
 
-def stick_rate(held_s, fields, raw=1.0):
-    """Return which share of its rate a stick turns with that has been held for a time."""
+def stick_rate(held_s, fields):
+    """Return which share of its rate a stick turns with that has been held at its rim for a time."""
     helm, play = looking(f'stick = "pad.right_stick"\nyaw_deg_s = 200\n{PLAIN}\n{fields}')
-    helm.stick("pad.right_stick", raw, 0.0)
+    helm.stick("pad.right_stick", 1.0, 0.0)
     play(held_s - 0.5 * TINY_S)
     return play(TINY_S).look.yaw_deg / TINY_S / 200.0
 
 
 def ease(draw):
-    ease_s, held_s, amount = draw(0.1, 0.6), draw(0.05, 0.7), draw(0.2, 1.0)
-    names = {"ease_s": ease_s, "held_s": held_s, "amount": amount}
-    return names, stick_rate(held_s, f"ease_s = {ease_s}", amount)
+    """A tilt for a while, and then full tilt, or as much tilt again: the share goes on from where it was."""
+    ease_s, held_s, first, amount = draw(0.1, 0.6), draw(0.05, 0.7), draw(0.2, 1.0), draw(0.2, 1.0)
+    helm, play = looking(f'stick = "pad.right_stick"\nyaw_deg_s = 200\n{PLAIN}\nease_s = {ease_s}')
+    helm.stick("pad.right_stick", first, 0.0)
+    play(0.1)
+    names = {"ease_s": ease_s, "held_s": held_s, "amount": amount, "before": min(0.1 / ease_s, first)}
+    helm.stick("pad.right_stick", amount, 0.0)
+    play(held_s - 0.5 * TINY_S)
+    return names, play(TINY_S).look.yaw_deg / TINY_S / 200.0
 
 
 def boost(draw):

@@ -228,9 +228,9 @@ FORMULAS: tuple[Formula, ...] = (
         "Looking",
         "ease_s",
         "share of the rate",
-        "min(held_s / ease_s, amount)",
+        "min(before + held_s / ease_s, amount)",
         ("ease_s",),
-        "held_s = time since the stick left its dead zone, amount = what dead zone and curve give",
+        "amount = what dead zone and curve give, held_s = for how long, before = share it began with, 0 from rest",
     ),
     Formula(
         "Looking",
