@@ -8,6 +8,7 @@ from wendonic.compiler.liveness import negated, read_first
 from wendonic.compiler.tidy import drop_tested_again, lay_in
 from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.program import Function, writers_among
+from wendonic.export.prune import FieldLiveness
 from wendonic.export.said_once import common_first, drop_again
 
 
@@ -21,7 +22,8 @@ def plainer(functions: Sequence[Function]) -> None:
         _choose(function.body)
         common_first(function.body)
         _usual_first(function.body)
-        drop_again(function.body, {})
+        drop_again(function.body, {}, writers)
+        FieldLiveness(writers).prune(function.body, set())
         _drop_copies(function.body)
         _return_choice(function.body)
         _everywhere(function.body, simplified)

@@ -1,7 +1,7 @@
 """What both sides of a branch say, or what was said before, is said once."""
 
 import ast
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Any
 
 from wendonic.compiler.trees import key, names_in
@@ -60,37 +60,40 @@ def _apart(statement: ast.stmt, names: Sequence[ast.Name]) -> bool:
     return not any(part.id == target or (part.id in own and type(part.ctx) is ast.Store) for part in names)
 
 
-def drop_again(body: list[ast.stmt], known: dict[str, Any]) -> dict[str, Any]:
+def drop_again(body: list[ast.stmt], known: dict[str, Any], writers: Collection[str]) -> dict[str, Any]:
     """Take out what gives a variable the number, or the other variable, that it has already; `known` are those from
-    before. Return what is known behind.
+    before, and `writers` the functions that write fields. Return what is known behind.
     """
     known = dict(known)
     kept: list[ast.stmt] = []
     for statement in body:
         target = _target(statement)
-        if target and isinstance(statement, ast.Assign) and known.get(target) == key(statement.value):
-            continue
+        if target and isinstance(statement, ast.Assign):
+            value = key(statement.value)
+            # Of two variables that are the same it says so either way.
+            if known.get(target) == value or (isinstance(value, str) and known.get(value) == target):
+                continue
         kept.append(statement)
         if isinstance(statement, ast.If):
-            forgotten = _forgotten(known, names_in(statement.test))
-            sides = [drop_again(side, forgotten) for side in (statement.body, statement.orelse)]
+            forgotten = _forgotten(known, names_in(statement.test), writers)
+            sides = [drop_again(side, forgotten, writers) for side in (statement.body, statement.orelse)]
             known = {name: value for name, value in sides[0].items() if sides[1].get(name) == value}
             continue
         if isinstance(statement, ast.For | ast.While):
-            known = _forgotten(known, names_in(statement))
-            drop_again(statement.body, known)
+            known = _forgotten(known, names_in(statement), writers)
+            drop_again(statement.body, known, writers)
             continue
-        known = _forgotten(known, names_in(statement))
+        known = _forgotten(known, names_in(statement), writers)
         if target and isinstance(statement, ast.Assign):
             known[target] = key(statement.value)
     body[:] = kept
     return known
 
 
-def _forgotten(known: dict[str, Any], names: Sequence[ast.Name]) -> dict[str, Any]:
+def _forgotten(known: dict[str, Any], names: Sequence[ast.Name], writers: Collection[str]) -> dict[str, Any]:
     """Return what is still known once these names have been written, or called and may have written fields."""
     written = {part.id for part in names if type(part.ctx) is ast.Store}
-    calls = any(part.id.startswith("_") for part in names)
+    calls = any(part.id in writers for part in names)
 
     def stays(name: str) -> bool:
         return name not in written and not (calls and "." in name)
