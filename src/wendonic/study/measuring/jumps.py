@@ -92,21 +92,35 @@ class JumpPress(NamedTuple):
         apex_s = float(t[top]) + max(float(over_s), -1.0 / HZ) - left_s
         return Flight(float(height.max()), float(t[last]) + float(to_ground_s) - left_s, apex_s)
 
-    def begins_early(self, wait_s: float) -> bool:
-        """Return whether it begins when pressed so long (s) before the ground is there."""
+    def longest_early_s(self) -> float:
+        """Return how long (s) before the ground is there a press still counts."""
         helm = self._helm_in_air(grounded_first=False)
         self._press(helm)
         helm.tick(FINEST_S / 10.0)
-        _wait(helm, wait_s)
-        helm.ground(True)
-        return helm.tick(FINEST_S / 10.0).press(self.name).began
+        pressed = helm.snapshot()
 
-    def begins_late(self, wait_s: float) -> bool:
-        """Return whether it begins when pressed so long (s) after the ground is gone."""
+        def begins(wait_s: float) -> bool:
+            helm.restore(pressed)
+            helm.ground(False)
+            _wait(helm, wait_s)
+            helm.ground(True)
+            return helm.tick(FINEST_S / 10.0).press(self.name).began
+
+        return longest_s(begins)
+
+    def longest_late_s(self) -> float:
+        """Return how long (s) after the ground is gone a press still counts."""
         helm = self._helm_in_air(grounded_first=True)
-        _wait(helm, wait_s)
-        self._press(helm)
-        return helm.tick(FINEST_S / 10.0).press(self.name).began
+        falling = helm.snapshot()
+
+        def begins(wait_s: float) -> bool:
+            helm.restore(falling)
+            helm.ground(False)
+            _wait(helm, wait_s)
+            self._press(helm)
+            return helm.tick(FINEST_S / 10.0).press(self.name).began
+
+        return longest_s(begins)
 
     def _helm_in_air(self, grounded_first: bool) -> Helm:
         helm = Helm(_without_air_jumps(self.profile, self.name))

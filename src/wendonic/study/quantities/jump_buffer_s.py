@@ -1,11 +1,10 @@
 """How long before landing a press still counts."""
 
 from wendonic.study.bench import Bench
-from wendonic.study.measuring.jumps import longest_s
 from wendonic.study.quantity import quantity
 
 
 @quantity(270, "s", "how long before landing a press still counts, air jumps excluded")
 def jump_buffer_s(bench: Bench) -> float | None:
     """Press ever earlier before the ground is there."""
-    return longest_s(bench.jump.begins_early)
+    return bench.jump.longest_early_s()

@@ -1,11 +1,10 @@
 """How long after the edge a press still counts."""
 
 from wendonic.study.bench import Bench
-from wendonic.study.measuring.jumps import longest_s
 from wendonic.study.quantity import quantity
 
 
 @quantity(280, "s", "how long after leaving the ground a press still counts, air jumps excluded")
 def jump_grace_s(bench: Bench) -> float | None:
     """Press ever later after the ground is gone."""
-    return longest_s(bench.jump.begins_late)
+    return bench.jump.longest_late_s()
