@@ -10,6 +10,8 @@ from pydantic import Field, model_validator
 from wendonic.arithmetic import radians
 from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move.move import (
+    CUT,
+    CUT_FINELY,
     SMOOTHING_HALF_LIFE,
     SMOOTHING_NONE,
     SMOOTHING_ONE_EURO,
@@ -253,6 +255,7 @@ class Move(Table):
             or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
         )
         ramps = any(source.kind == SOURCE_KEYS and source.keys.ramps > 0 for source in sources)
+        cuts = CUT_FINELY if bent else CUT
         return MoveTuning(
             sources,
             MERGES.number(self.merge),
@@ -267,7 +270,7 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            int(bent and ramps),
+            cuts if ramps else 0,
             int(across),
             *joined_keys(self.bind),
             () if len(set(rules)) == 1 else rules,
