@@ -300,7 +300,7 @@ STEERING = {
         "the stick   faces 140 deg, velocity (+0.0, +0.0) m/s, at (2.2, 12.4) m",
     ],
     "fly": [
-        "Space         3.00 m/s,   0.0 m east,  12.2 m north,  4.9 m up",
+        "Space         3.00 m/s,   0.0 m east,  12.3 m north,  4.9 m up",
         "KeyW + Space  4.74 m/s,   0.0 m east,  19.7 m north,  9.4 m up",
     ],
     "grid": ["KeyD for 0.60 s: on square (5, -3), (6, -3) is blocked", ".....#oo#.", "..oooooo#."],

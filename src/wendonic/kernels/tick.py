@@ -68,9 +68,7 @@ from wendonic.kernels.source.source import SOURCE_AT_REST, SOURCE_SWING, SourceS
 from wendonic.kernels.vector import UP, ZERO3, Vec2, Vec3, length3, turned
 
 PART_S = 1.0 / 120.0
-"""How long a part of a tick is at most where the direction turns within it, and its middle stands for it, or where a
-key's ramp runs: a body follows what is requested at the end.
-"""
+"""How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
 
 MOST_PARTS = 1000
 """Parts that a tick is cut into at most, so that a machine back from a night's sleep does not stall."""
@@ -377,8 +375,8 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
 
 def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
     """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
-    of at most PART_S while another one runs, or where the direction turns, and never more than the longest tick has.
-    Squares keep their own time.
+    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own
+    time.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.1)
@@ -390,8 +388,6 @@ def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
         parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
     if tuning.move.cuts_ramps == CUT_FINELY and any_ramping(tuning.move, memory.move, sample.move):
         parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
-    elif tuning.move.cuts_ramps > 0 and dt > PART_S and any_ramping(tuning.move, memory.move, sample.move):
-        parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
     return parts
 
 

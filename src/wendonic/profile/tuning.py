@@ -81,7 +81,7 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         SECTORS_BY.number(steer.sector_by),
     )
     if tick.turning <= 0 and tick.move.cuts_ramps == CUT:
-        # Where nothing else cuts ticks, what it costs each of them is too much.
+        # Nothing cuts ticks here, and a loop of one part would cost each of them a quarter more.
         tick = tick._replace(move=tick.move._replace(cuts_ramps=0))
     gyros = {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)}
     return ModeTuning(tick, tuple(rows.numbers), gyros)
