@@ -29,7 +29,9 @@ REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with no request, it is rest."""
 
 CUT, CUT_FINELY = 1, 2
-"""Keys ramp part by part where a tick is cut, or a tick in which they do is cut into parts of RAMP_PART_S."""
+"""Ramps and smoothing run part by part where a tick is cut, or a tick in which keys ramp is cut into parts of
+RAMP_PART_S.
+"""
 
 RAMP_PART_S = 0.0005
 """Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
@@ -47,7 +49,7 @@ class PressAmount(NamedTuple):
 
 
 class MoveTuning(NamedTuple):
-    """The numbers of the channel; `cuts_ramps` is above 0 where keys ramp part by part, see `parts_of`, and
+    """The numbers of the channel; `cuts_ramps` is above 0 where all of it runs part by part, see `parts_of`, and
     no `notches` are 0; `notch_margin` (rad) holds where the pull is whole. Where `across` is 1, in a game seen
     from the side, what a source requests forward or back is left out once it is shaped. `joined` is 1 where
     several sources are keys, `between` the rule for their opposites. `diagonals` has the rule of each source,

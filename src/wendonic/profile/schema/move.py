@@ -255,7 +255,7 @@ class Move(Table):
             or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
         )
         ramps = any(source.kind == SOURCE_KEYS and source.keys.ramps > 0 for source in sources)
-        cuts = CUT_FINELY if bent else CUT
+        cuts = CUT if ramps or smoothing != SMOOTHING_NONE else 0
         return MoveTuning(
             sources,
             MERGES.number(self.merge),
@@ -270,7 +270,7 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            cuts if ramps else 0,
+            CUT_FINELY if bent and ramps else cuts,
             int(across),
             *joined_keys(self.bind),
             () if len(set(rules)) == 1 else rules,
