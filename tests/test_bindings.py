@@ -156,6 +156,19 @@ def test_hands_walk_as_far_at_every_tick_rate_whatever_that_of_the_poses():
     assert walked_m == pytest.approx([np.mean(walked_m)] * 5, rel=0.05)
 
 
+@pytest.mark.parametrize("rule", ["diagonal = 'cap'", "notches = 8"])
+def test_a_key_that_ramps_beside_them_leaves_swung_hands_alone(rule):
+    """Where a tick is cut for the sake of a ramp, the whole swing must not count for its first part."""
+    hands = '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\n'
+    key = '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"] }\nrise_s = 9\nfall_s = 9\n'
+    profile = profile_from_text(f"{HEAD}[mode.foot.move]\nhalf_life_s = 0.01\n{rule}\n{hands}{key}")
+    swung = list(HandsStandIn(cadence_hz=0.9, amplitude_m=0.2, poll_hz=90, seed=7).walk(0.0, 5.0))
+    pressed = sorted([*swung, Event(1.0, "key.KeyW", 1.0), Event(2.0, "key.KeyW", 0.0)], key=lambda event: event.t)
+    alone, beside = (shape(Recording(events), profile, hz=30)["amount"] for events in (swung, pressed))
+    assert beside.max() == pytest.approx(alone.max(), rel=1e-6)
+    assert alone.max() > 0.3
+
+
 def test_a_trembling_hand_stays_and_a_loss_slows_down_by_the_half_life():
     bind = 'hands = ["hand.left", "hand.right"]\nrelease_half_life_s = 0.2\n'
     profile = profile_from_text(HEAD + f"[mode.foot.move]\nhalf_life_s = 0\n[[mode.foot.move.bind]]\n{bind}")

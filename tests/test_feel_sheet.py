@@ -68,6 +68,9 @@ def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_t
     cut = measured(profile_from_text(f"{ramped}reverse_m_s2 = 20\n"))
     assert cut.tap_dependence == pytest.approx(0.0, abs=1e-9)
     assert cut.tap_distance_m == pytest.approx(sheet.tap_distance_m, rel=0.01)
+    stick = '[mode.m]\nsteer = { frame = "fly" }\n[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    smoothed = measured(profile_from_text(f"{HEAD}{stick}[mode.m.move]\nhalf_life_s = 0.05\n{GAIT}"))
+    assert smoothed.tap_dependence == pytest.approx(0.0, abs=1e-9)
 
 
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():

@@ -20,7 +20,7 @@ from wendonic.kernels.move.move import (
 )
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, OneEuroTuning
 from wendonic.kernels.move.paces import PaceTuning
-from wendonic.kernels.source.source import SOURCE_KEYS
+from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_SWING
 from wendonic.profile.schema.diagonals import DIAGONALS
 from wendonic.profile.schema.keyed import Ramped, joined_keys
 from wendonic.profile.schema.move_binds import MoveBind
@@ -255,7 +255,10 @@ class Move(Table):
             or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
         )
         ramps = any(source.kind == SOURCE_KEYS and source.keys.ramps > 0 for source in sources)
-        cuts = CUT if ramps or smoothing != SMOOTHING_NONE else 0
+        cuts = CUT_FINELY if bent and ramps else CUT if ramps or smoothing != SMOOTHING_NONE else 0
+        if any(source.kind == SOURCE_SWING for source in sources):
+            # Where hands are is told once a tick, and their speed is that of the whole tick.
+            cuts = 0
         return MoveTuning(
             sources,
             MERGES.number(self.merge),
@@ -270,7 +273,7 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            CUT_FINELY if bent and ramps else cuts,
+            cuts,
             int(across),
             *joined_keys(self.bind),
             () if len(set(rules)) == 1 else rules,
