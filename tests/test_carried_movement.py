@@ -68,7 +68,10 @@ opposites = "latest"
 """
 SNAP = '[[mode.walk.look.bind]]\nstick = "pad.right_stick"\nsnap_deg = 30\n'
 HOPS = "[gait.hop]\ncoast_half_life_s = 0.3\njump = { height_m = 1.2, early_release_ratio = 0.3 }\n"
-PRESSES = '[mode.walk.press]\nrun = { bind = ["ShiftLeft"], style = "long", long_s = 0.3 }\n'
+PRESSES = (
+    '[mode.walk.press]\nrun = { bind = ["ShiftLeft"], style = "long", long_s = 0.3 }\n'
+    'dash = { bind = ["KeyQ"], style = "double" }\nnudge = { bind = ["KeyE"], style = "tap" }\n'
+)
 JUMP = 'jump = { bind = ["Space"], buffer_s = 0.1, grace_s = 0.1, air_jumps = 1 }\n'
 EVERYTHING = {
     "jumps": ('gait = "hop"\nsteer = { frame = "camera", sectors = 8, diagonal_hold_s = 0.1 }', LATEST, JUMP, HOPS),
@@ -95,7 +98,19 @@ def equal_modes(frame):
 
 def anything(random, frame, tick):
     """Give the events of a tick: at random, and hands that swing."""
-    for code in ("KeyW", "KeyS", "KeyA", "KeyD", "Space", "ShiftLeft", "ArrowRight", "ArrowLeft", "ArrowUp"):
+    for code in (
+        "KeyW",
+        "KeyS",
+        "KeyA",
+        "KeyD",
+        "Space",
+        "ShiftLeft",
+        "KeyQ",
+        "KeyE",
+        "ArrowRight",
+        "ArrowLeft",
+        "ArrowUp",
+    ):
         if random.random() < 0.05:
             yield f"key.{code}", float(random.random() < 0.6)
     if random.random() < 0.1:

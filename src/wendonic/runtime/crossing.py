@@ -14,7 +14,7 @@ from wendonic.runtime.kept_numbers import KeptNumbers
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.reader import BODY, VIEW
 
-_ON = PressState._fields.index("on")
+_OF_STYLE = tuple(PressState._fields.index(field) for field in ("on", "first_s", "wanted_s"))
 _ALWAYS_KEPT = tuple(PressState._fields.index(field) for field in ("held", "held_s", "air_s", "air_count", "begun_s"))
 _HELD = tuple(PressState._fields.index(field) for field in ("held", "held_s"))
 _BODY_AND_VIEW = [*BODY, *VIEW]
@@ -61,8 +61,8 @@ class Crossing:
 
     Body and view stay, with a jump that is under way, and sources by which both modes look go on: what smoothing owes
     is not lost, and a stick that has snapped does not snap again. Everything of a press that is carried on stays; of
-    the others stays what was switched on, if the style is the same, and the times since. A press that was held and is
-    not carried on ends. Movement goes on only where it is carried.
+    the others stay what was switched on, the first of two taps and what waits, if the style is the same, and the
+    times since. A press that was held and is not carried on ends. Movement goes on only where it is carried.
     """
 
     __slots__ = ("_base", "_fixed", "_new", "_old", "movement", "sources")
@@ -111,7 +111,7 @@ class Crossing:
             carry_all([("look", str(there), *path) for path in looks], [("look", str(here), *path) for path in looks])
         for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
             keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
-            carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, _ON) if keeps else _ALWAYS_KEPT)
+            carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, *_OF_STYLE) if keeps else _ALWAYS_KEPT)
         self.sources = [place if place < old.layout.width else -1 for place in places]
         """Where each number of the new record is in the old one, -1 where it is in `fixed`."""
         self._base = getter(places)
