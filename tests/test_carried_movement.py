@@ -126,6 +126,29 @@ def anything(random, frame, tick):
             yield f"hand.{hand}.pose", (0.2 * side, 1.0, swing - 0.3, 0.0, 0.0, 0.0, 1.0)
 
 
+def test_the_first_of_two_taps_and_a_jump_that_waits_go_on_in_another_mode():
+    helm = Helm(equal_modes("jumps"))
+
+    def tapped(code):
+        helm.key(code, down=True)
+        pressed = helm.tick(1 / 60)
+        helm.key(code, down=False)
+        helm.tick(1 / 60)
+        return pressed
+
+    assert not tapped("KeyQ").press("dash").began
+    helm.enter("aim")
+    assert tapped("KeyQ").press("dash").began
+    # Pressed in the air with no jump left, and released: it waits for the ground.
+    helm.ground(False)
+    helm.tick(1.0)
+    while tapped("Space").press("jump").began:
+        pass
+    helm.enter("walk")
+    helm.ground(True)
+    assert helm.tick(1 / 60).press("jump").began
+
+
 @pytest.mark.parametrize("frame", EVERYTHING)
 def test_going_to_an_equal_mode_and_back_changes_nothing_at_all(frame):
     """Steps, jumps, goals, the order of keys, what a mouse's smoothing owes, a snap that is held: all goes on."""
