@@ -43,8 +43,15 @@ def followed(smooth: float, begin: float, end: float, duration_s: float, half_li
     >>> followed(0.5, 1.0, 1.0, duration_s=0.25, half_life_s=0.25)
     0.75
     """
-    if duration_s <= 0.0:
-        return smooth
+    return following(smooth, begin, end, duration_s, half_life_s) if duration_s > 0.0 else smooth
+
+
+def following(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
+    """Return what `followed` gives for a duration above 0.
+
+    >>> following(0.5, 1.0, 1.0, duration_s=0.25, half_life_s=0.25)
+    0.75
+    """
     lag = (end - begin) / duration_s * half_life_s / math.log(2.0)
     return end - lag + (smooth - begin + lag) * float(0.5 ** (duration_s / half_life_s))
 
@@ -72,7 +79,7 @@ def ramp_felt(value: float, target: float, rise_s: float, fall_s: float, dt: flo
         part_s = abs(value) * fall_s
         if part_s > left_s:
             end = value - math.copysign(left_s / fall_s, value)
-            return followed(smooth, value, end, left_s, half_life_s) / share
+            return following(smooth, value, end, left_s, half_life_s) / share
         smooth = followed(smooth, value, 0.0, part_s, half_life_s)
         value = 0.0
         left_s -= part_s
