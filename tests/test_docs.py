@@ -297,10 +297,10 @@ STEERING = {
         "KeyW + KeyD faces 105 deg, velocity (+4.8, -1.3) m/s, at (6.6, 12.3) m",
         "KeyS + KeyD faces  55 deg, velocity (-1.6, -1.1) m/s, at (6.5, 11.7) m",
         "grip 0.3: it faces 50 deg and goes 36 deg",
-        "the stick   faces 139 deg, velocity (+0.0, +0.0) m/s, at (2.2, 12.4) m",
+        "the stick   faces 140 deg, velocity (+0.0, +0.0) m/s, at (2.2, 12.4) m",
     ],
     "fly": [
-        "Space         3.00 m/s,   0.0 m east,  12.3 m north,  4.9 m up",
+        "Space         3.00 m/s,   0.0 m east,  12.2 m north,  4.9 m up",
         "KeyW + Space  4.74 m/s,   0.0 m east,  19.7 m north,  9.4 m up",
     ],
     "grid": ["KeyD for 0.60 s: on square (5, -3), (6, -3) is blocked", ".....#oo#.", "..oooooo#."],

@@ -47,7 +47,6 @@ from wendonic.kernels.look.look import (
 )
 from wendonic.kernels.move.joined_keys import without_losers
 from wendonic.kernels.move.move import (
-    CUT_FINELY,
     MOVE_AT_REST,
     NO_MOVE,
     NO_MOVE_OUTPUT,
@@ -386,7 +385,7 @@ def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
     if tuning.turning > 0 and dt > PART_S:
         # A hair more than a whole number of parts is that number.
         parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
-    if tuning.move.cuts_ramps == CUT_FINELY and any_ramping(tuning.move, memory.move, sample.move):
+    if tuning.move.cuts_ramps > 0 and any_ramping(tuning.move, memory.move, sample.move):
         parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
     return parts
 

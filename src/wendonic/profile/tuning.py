@@ -7,7 +7,7 @@ from wendonic.arithmetic import radians
 from wendonic.kernels.axis_channel import NO_AXIS
 from wendonic.kernels.body.comfort import NO_COMFORT
 from wendonic.kernels.look.look import NO_LOOK
-from wendonic.kernels.move.move import CUT, NO_MOVE
+from wendonic.kernels.move.move import NO_MOVE
 from wendonic.kernels.press.press import SILENT_PRESS
 from wendonic.kernels.tick import Tuning
 from wendonic.profile.schema.gait import Gait
@@ -80,8 +80,5 @@ def mode_tuning(profile: Profile, mode_name: str, on_course: bool = False) -> Mo
         TIES.number(steer.sector_tie),
         SECTORS_BY.number(steer.sector_by),
     )
-    if tick.turning <= 0 and tick.move.cuts_ramps == CUT:
-        # Nothing cuts ticks here, and a loop of one part would cost each of them a quarter more.
-        tick = tick._replace(move=tick.move._replace(cuts_ramps=0))
     gyros = {bind.gyro: k for k, bind in enumerate(mode.look.bind if mode.look else ()) if isinstance(bind, GyroBind)}
     return ModeTuning(tick, tuple(rows.numbers), gyros)

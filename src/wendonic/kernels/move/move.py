@@ -28,11 +28,6 @@ from wendonic.kernels.vector import ZERO2
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with no request, it is rest."""
 
-CUT, CUT_FINELY = 1, 2
-"""Ramps and smoothing run part by part where a tick is cut, or a tick in which keys ramp is cut into parts of
-RAMP_PART_S.
-"""
-
 RAMP_PART_S = 0.0005
 """Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
 
@@ -49,7 +44,7 @@ class PressAmount(NamedTuple):
 
 
 class MoveTuning(NamedTuple):
-    """The numbers of the channel; `cuts_ramps` is above 0 where all of it runs part by part, see `parts_of`, and
+    """The numbers of the channel; `cuts_ramps` is 1 where a tick in which keys ramp is cut into RAMP_PART_S, and
     no `notches` are 0; `notch_margin` (rad) holds where the pull is whole. Where `across` is 1, in a game seen
     from the side, what a source requests forward or back is left out once it is shaped. `joined` is 1 where
     several sources are keys, `between` the rule for their opposites. `diagonals` has the rule of each source,
@@ -121,7 +116,7 @@ def move_output(
 ) -> tuple[MoveState, MoveOutput]:
     """Return the channel's new state and what came out after `dt` seconds.
 
-    Where a step has no closed form for a key's ramp (`CUT_FINELY`), a tick in which one runs has to come in parts of
+    Where a step has no closed form for a key's ramp (`cuts_ramps`), a tick in which one runs has to come in parts of
     at most RAMP_PART_S.
 
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST

@@ -10,8 +10,6 @@ from pydantic import Field, model_validator
 from wendonic.arithmetic import radians
 from wendonic.kernels.move.merge import MERGE_LATEST, MERGE_STRONGEST, MERGE_SUM
 from wendonic.kernels.move.move import (
-    CUT,
-    CUT_FINELY,
     SMOOTHING_HALF_LIFE,
     SMOOTHING_NONE,
     SMOOTHING_ONE_EURO,
@@ -255,10 +253,6 @@ class Move(Table):
             or bool(self.paces or self.press_amounts or self.notches or self.one_euro)
         )
         ramps = any(source.kind == SOURCE_KEYS and source.keys.ramps > 0 for source in sources)
-        cuts = CUT_FINELY if bent and ramps else CUT if ramps or smoothing != SMOOTHING_NONE else 0
-        if any(source.kind == SOURCE_SWING for source in sources):
-            # Where hands are is told once a tick, and their speed is that of the whole tick.
-            cuts = 0
         return MoveTuning(
             sources,
             MERGES.number(self.merge),
@@ -273,7 +267,8 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            cuts,
+            # Where hands are is told once a tick, and their speed is that of the whole tick.
+            int(bent and ramps and not any(source.kind == SOURCE_SWING for source in sources)),
             int(across),
             *joined_keys(self.bind),
             () if len(set(rules)) == 1 else rules,
