@@ -26,9 +26,14 @@ from c_loop import compiled_c_loop
 from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, walk_profile
 from wendonic import Event, Helm, Recording, shape
 from wendonic.batch.compiled import compiled_loop, has_numba
-from wendonic.demo import demo_profile
+from wendonic.compiler.python_text import python_text
+from wendonic.compiler.tick_function import tick_function
+from wendonic.demo import RECORDINGS, demo_profile
 from wendonic.devices.controls import find_control
+from wendonic.devices.sample_places import sample_places
 from wendonic.devices.state import DeviceState
+from wendonic.profile.sources import mode_sources
+from wendonic.profile.tuning import mode_tuning
 
 ROUNDS = 30
 LEAST_S = 0.02
@@ -288,6 +293,24 @@ def ratio(these: list[float], those: list[float]) -> str:
     return f"{statistics.median(a / b for a, b in zip(these, those, strict=True)):.3f}"
 
 
+def structure_line():
+    """Time what a new structure costs: the tick function of each shipped mode, made and not kept."""
+    made_s = {}
+    for name in sorted(set(RECORDINGS.values())):
+        profile = demo_profile(name)
+        for mode in profile.mode:
+            numbers = mode_tuning(profile, mode).tick
+            sample = sample_places(mode_sources(profile, mode, None)).sample
+            start = time.perf_counter()
+            python_text(tick_function(numbers, sample))
+            made_s[f"{name}, {mode}"] = time.perf_counter() - start
+    least, most = min(made_s, key=made_s.get), max(made_s, key=made_s.get)
+    return (
+        f"a tick function is made in {statistics.median(made_s.values()):.2f} s, the median of {len(made_s)} modes "
+        f"({made_s[least]:.2f} s for {least}; {made_s[most]:.2f} s for {most})"
+    )
+
+
 def main() -> None:
     walk = beekeeper_walk()
     ticks = len(walk.rows)
@@ -322,7 +345,7 @@ def main() -> None:
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
-    for line in (entering_line(), *reading_lines(), *whole_way_lines()):
+    for line in (structure_line(), entering_line(), *reading_lines(), *whole_way_lines()):
         console.print(line)
     for words, label in (
         (("-c", "import wendonic"), "import wendonic"),

@@ -30,7 +30,7 @@ from wendonic.compiler.read import KernelError, SourceMissingError
 from wendonic.compiler.ready import plain, ready
 from wendonic.compiler.tick_function import structure_of, tick_function
 from wendonic.compiler.tidy import drop_tested_again, tidied
-from wendonic.compiler.trees import names_in
+from wendonic.compiler.trees import cloned, names_in
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.sample_places import sample_places
@@ -93,6 +93,16 @@ def assert_run_alike(run):
 @given(run=wide_runs())
 def test_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
     assert_run_alike(run)
+
+
+def test_a_copy_shares_no_call_with_the_original():
+    """Arguments of a call are taken out in place, however deep in an expression it stands."""
+    original = ast.parse("1.0 + x * _press(y, dt)", mode="eval").body
+    copy = cloned(original, {"x": name("z")})
+    assert ast.unparse(copy) == "1.0 + z * _press(y, dt)"
+    (there,), (here,) = ([node for node in ast.walk(tree) if isinstance(node, ast.Call)] for tree in (original, copy))
+    here.args.pop()
+    assert len(there.args) == 2
 
 
 def test_the_text_of_a_structure_is_the_same_from_run_to_run(tmp_path):

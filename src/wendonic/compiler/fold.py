@@ -17,7 +17,7 @@ from wendonic.compiler.fold_loops import LoopFolder
 from wendonic.compiler.fold_statements import FALLS
 from wendonic.compiler.folded import MOST_REMEMBERED, REMEMBERED, Folded, Remembered, Result
 from wendonic.compiler.read import kernel_tree, refuse
-from wendonic.compiler.scope import RESERVED, Scope
+from wendonic.compiler.scope import Scope, free_name
 from wendonic.compiler.statements import assigned
 from wendonic.compiler.values import (
     Dynamic,
@@ -119,13 +119,7 @@ class Folder(LoopFolder):
 
     def _unique(self, wanted: str) -> str:
         """Return a name for a function; it begins with an underscore, as no number's does."""
-        wanted = f"_{wanted}"
-        found, number = wanted, 1
-        while found in self.taken or found in RESERVED:
-            number += 1
-            found = f"{wanted}_{number}"
-        self.taken.add(found)
-        return found
+        return free_name(f"_{wanted}", self.taken)
 
     def _give_results(self, scope: Scope, folded: Folded) -> None:
         """Find what all returns have in common; the rest is what the function gives."""

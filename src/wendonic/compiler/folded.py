@@ -15,8 +15,8 @@ class Folded:
     """A kernel specialised: a function of plain numbers.
 
     `template` has the shape of its result: what is known of it, `Dynamic` names of parameters that are handed
-    through, and None-named places for what is computed, in the order in which it is returned. `about` is what the
-    kernel says of itself.
+    through, and a `Result` for each number that is computed, in the order in which it is returned. `about` is what
+    the kernel says of itself.
     """
 
     name: str

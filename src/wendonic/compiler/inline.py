@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from wendonic.compiler.folded import Folded
-from wendonic.compiler.scope import RESERVED
+from wendonic.compiler.scope import free_name
 from wendonic.compiler.statements import moved
 from wendonic.compiler.trees import cloned, cloned_target, names_in, statements_in
 from wendonic.compiler.values import is_atom, name
@@ -189,12 +189,7 @@ class _Inliner:
 
     def unique(self, wanted: str) -> str:
         """Return a name that nobody has yet in this function."""
-        found, number = wanted, 1
-        while found in self.taken or found in RESERVED:
-            number += 1
-            found = f"{wanted}_{number}"
-        self.taken.add(found)
-        return found
+        return free_name(wanted, self.taken)
 
 
 def returns_always(body: Sequence[ast.stmt]) -> bool:

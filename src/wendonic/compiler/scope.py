@@ -12,6 +12,21 @@ MATH_NAMES = frozenset(vars(math))
 RESERVED = MATH_NAMES | frozenset(vars(builtins))
 
 
+def free_name(wanted: str, taken: set[str]) -> str:
+    """Return a name that is neither taken nor reserved, with a number behind it if need be; it is taken then.
+
+    >>> taken = {"speed"}
+    >>> free_name("speed", taken), free_name("speed", taken), free_name("hypot", taken)
+    ('speed_2', 'speed_3', 'hypot_2')
+    """
+    found, number = wanted, 1
+    while found in taken or found in RESERVED:
+        number += 1
+        found = f"{wanted}_{number}"
+    taken.add(found)
+    return found
+
+
 @dataclass
 class Scope:
     """One kernel while it is folded."""
@@ -29,13 +44,7 @@ class Scope:
 
     def unique(self, wanted: str) -> str:
         """Return a name that nobody has yet."""
-        wanted = wanted.strip("_") or "value"
-        found, number = wanted, 1
-        while found in self.taken or found in RESERVED:
-            number += 1
-            found = f"{wanted}_{number}"
-        self.taken.add(found)
-        return found
+        return free_name(wanted.strip("_") or "value", self.taken)
 
     def leaf_name(self, variable: str, path: tuple[str, ...]) -> str:
         """Return the name of one number of a variable."""

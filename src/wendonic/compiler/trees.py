@@ -32,10 +32,7 @@ def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
     """Return the names in a node, or in some, in the order in which they are come by."""
     found: list[Any] = []
     for part in [node] if isinstance(node, ast.AST) else node:
-        if type(part) is ast.Name:
-            found.append(part)
-        else:
-            _collect(part, ast.Name, found)
+        _collect(part, ast.Name, found)
     return found
 
 
@@ -85,15 +82,20 @@ def _collect_statements(body: Sequence[ast.stmt], found: list[ast.stmt]) -> None
 def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
     """Return a copy of an expression in which names stand for what they are renamed to.
 
-    Of a call or a tuple, whose parts may be taken out later, it is another one; what is the same inside is shared.
+    Nothing but names and constants is shared, since arguments of a call may be taken out later.
     """
-    made = _renamed(node, renamed)
-    if made is node and type(node) in (ast.Call, ast.Tuple):
-        made = type(node).__new__(type(node))
-        made.__dict__.update(node.__dict__)
-        for field in _CHILDREN[type(node)]:
-            child = getattr(node, field)
-            setattr(made, field, list(child) if type(child) is list else child)
+    kind = type(node)
+    if kind is ast.Name:
+        return renamed.get(node.id, node)  # type: ignore[attr-defined]
+    if kind is ast.Constant:
+        return node
+    made = kind.__new__(kind)
+    made.__dict__.update(node.__dict__)
+    for field in _CHILDREN[kind]:
+        child = getattr(node, field)
+        setattr(
+            made, field, [cloned(part, renamed) for part in child] if type(child) is list else cloned(child, renamed)
+        )
     return made
 
 

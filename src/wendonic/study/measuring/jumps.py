@@ -97,27 +97,21 @@ class JumpPress(NamedTuple):
         helm = self._helm_in_air(grounded_first=False)
         self._press(helm)
         helm.tick(FINEST_S / 10.0)
-        pressed = helm.snapshot()
-
-        def begins(wait_s: float) -> bool:
-            helm.restore(pressed)
-            helm.ground(False)
-            _wait(helm, wait_s)
-            helm.ground(True)
-            return helm.tick(FINEST_S / 10.0).press(self.name).began
-
-        return longest_s(begins)
+        return self._longest_s(helm, lambda: helm.ground(True))
 
     def longest_late_s(self) -> float:
         """Return how long (s) after the ground is gone a press still counts."""
         helm = self._helm_in_air(grounded_first=True)
-        falling = helm.snapshot()
+        return self._longest_s(helm, lambda: self._press(helm))
+
+    def _longest_s(self, helm: Helm, then: Callable[[], object]) -> float:
+        """Return after how long a wait (s) at most the press begins with what comes `then`."""
+        start = helm.snapshot()
 
         def begins(wait_s: float) -> bool:
-            helm.restore(falling)
-            helm.ground(False)
+            helm.restore(start)
             _wait(helm, wait_s)
-            self._press(helm)
+            then()
             return helm.tick(FINEST_S / 10.0).press(self.name).began
 
         return longest_s(begins)

@@ -12,11 +12,11 @@ TICKS = (3, 6, 12)
 @quantity(
     232,
     "",
-    "largest difference between taps of {tap_s:g} s in 3, 6 and 12 ticks, as a share of the longest distance",
+    "how much the distance of a tap of {tap_s:g} s differs in 3, 6 and 12 ticks, as a share of the longest",
 )
 def tap_dependence(bench: Bench) -> float | None:
     """Tap at each rate, and wait for rest."""
     distances_m = [tap_distance(bench, ticks / bench.thresholds.tap_s) for ticks in TICKS]
     if max(distances_m) == 0.0:
-        raise NotHere("a tap does not move it")
+        raise NotHere("a tap does not move the body")
     return (max(distances_m) - min(distances_m)) / max(distances_m)
