@@ -28,6 +28,7 @@ from wendonic.reference.controls import control_groups, control_line
 from wendonic.reference.explain import explain, known_words
 from wendonic.reference.find_fields import find_fields
 from wendonic.reference.json_schema import json_schema, schema_line
+from wendonic.reference.own_words import OWN_WORDS
 from wendonic.reference.tables import course_tables, profile_tables
 from wendonic.study.findings import FINDINGS
 from wendonic.study.quantities import QUANTITIES
@@ -109,10 +110,10 @@ def test_every_column_of_a_trace_is_described(name):
     assert [column for column in trace.columns if column_words(column) is None] == []
 
 
-@pytest.mark.parametrize("word", [*TRADE_WORDS, *FIELDS_MEANT])
-def test_trade_words_lead_to_what_exists(word):
-    if word in TRADE_WORDS:
-        found = TRADE_WORDS[word]
+@pytest.mark.parametrize("word", [*OWN_WORDS, *TRADE_WORDS, *FIELDS_MEANT])
+def test_words_lead_to_what_exists(word):
+    found = OWN_WORDS.get(word) or TRADE_WORDS.get(word)
+    if found is not None:
         assert explain(word).things[0].says == found.means
         for path in found.fields:
             assert any(find_fields(path)), path
@@ -133,6 +134,13 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
             explain(slip)
     # A word that is part of one word of the trade alone is that one.
     assert explain("Coyote") == explain("coyote time")
+    # A field is found by its name without the unit, and by what others call it.
+    for said, names in (
+        ("top speed", {"top_speed_m_s"}),
+        ("step", {"step_s", "step_m"}),
+        ("invert y", {"invert_pitch"}),
+    ):
+        assert {one.field.name for one in explain(said).fields.fields} == names
     with pytest.raises(WendonicError, match=r'nothing is called "zzz"\. All fields: wendonic fields'):
         explain("zzz")
 
@@ -151,6 +159,13 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
         ("axis", ["mode.NAME.rise.bind[]"], []),
         ("steer.turn_deg_s", [], ["turn_deg_s", "turn_deg_s"]),
         ("press.jump.bind", ["mode.NAME.press.NAME.bind[]"], []),
+        ("mode.look", ["mode.NAME.look"], []),
+        ("gait.jump", ["gait.NAME.jump"], []),
+        ("gait.accel_m_s2", [], ["accel_m_s2"]),
+        ("gait.NAME.fall", ["gait.NAME.fall"], []),
+        ("mode.foot.press.bind", ["mode.NAME.press.NAME.bind[]"], []),
+        ("blocked", [], ["blocked"]),
+        ("foot.look", None, None),
         ("", None, None),
     ],
 )

@@ -12,7 +12,8 @@ def fields(
         str | None,
         typer.Argument(
             metavar="PATH",
-            help="A field or table: its path, or the end of one, such as dead_zone, mode.foot.look or gait.walk.",
+            help="A field or table: its path, or the end of one, such as dead_zone, mode.foot.look or gait.walk; "
+            "or profile, or course: all tables of one.",
         ),
     ] = None,
 ) -> None:
@@ -24,11 +25,12 @@ def fields(
     from wendonic.reference.find_fields import find_fields
     from wendonic.reference.tables import groups_of
 
-    if path is not None:
+    roots = {"profile": Profile, "course": Course}
+    if path is not None and path not in roots:
         show_found(find_fields(path))
         return
-    for kind, root in (("profile", Profile), ("course", Course)):
+    for kind, root in roots.items() if path is None else [(path, roots[path])]:
         say(f"Tables of a {kind}; NAME is a name of your own, [] an entry of a list:")
         say_definitions((group.place or "top of the file", group.summary) for group in groups_of(root))
         say()
-    say("The fields of one of them: wendonic fields dead_zone")
+    say(f"The fields of one of them: wendonic fields {'wall' if path == 'course' else 'dead_zone'}")

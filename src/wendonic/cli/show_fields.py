@@ -11,6 +11,7 @@ if TYPE_CHECKING:
     from wendonic.reference.find_fields import FoundFields
     from wendonic.reference.tables import ReferenceTable, TableGroup
 
+TOP = "top of the file"
 MOST_PLACES = 3
 """Of more tables than this that have a field, the first ones are named."""
 
@@ -24,7 +25,8 @@ def show_found(found: "FoundFields") -> None:
         blank = True
     for one in found.fields:
         _blank(blank)
-        say(f"{one.field.name}, in {first_of(one.places, MOST_PLACES)}")
+        places = [place or f"the {TOP}" for place in one.places]
+        say(f"{one.field.name}, in {first_of(places, MOST_PLACES)}")
         show_fields((one.field,), with_name=False)
         blank = True
 
@@ -37,7 +39,7 @@ def _blank(wanted: bool) -> None:
 def show_group(group: "TableGroup") -> None:
     """Print the tables of one place."""
     if group.common:
-        say(f"{group.place or 'top of the file'}, every {_alternative(group)}")
+        say(f"{group.place or TOP}, every {_alternative(group)}")
         show_fields(group.common)
     for number, table in enumerate(group.tables):
         _blank(number > 0 or bool(group.common))
@@ -50,7 +52,7 @@ def _alternative(group: "TableGroup") -> str:
 
 
 def _show_table(place: str, table: "ReferenceTable", fields: "tuple[FieldWords, ...]") -> None:
-    say(f"{place}: {table.choice}" if table.choice else place or "top of the file")
+    say(f"{place}: {table.choice}" if table.choice else place or TOP)
     others = [other for other in table.places if other != place]
     if others:
         say_paragraph(f"also at {', '.join(others)}", 2)

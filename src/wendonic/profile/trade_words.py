@@ -25,6 +25,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("curve", "hand_gain", "zoom", "steady_below_deg_s"),
     ),
     "air control": TradeWord("How much a body steers in the air.", ("airborne.accel_m_s2", "airborne.brake_m_s2")),
+    "analogue input": TradeWord(
+        "Input that has amounts between nothing and full: a stick, a trigger.",
+        ("curve", "move.diagonal", "paces"),
+        ("quarter_steps_8bit", "analogue-lost"),
+    ),
     "anti dead zone": TradeWord(
         "The amount at the edge of the dead zone, to get past a dead zone that the game has itself.", ("curve.floor",)
     ),
@@ -35,6 +40,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "bunny hop": TradeWord("Jumping again in the tick of landing.", ("buffer_s",), ("jump_buffer_s",)),
     "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
+    "clamp": TradeWord("Keeping an amount within its limit.", ("move.diagonal", "curve.ceiling", "pitch_limits_deg")),
     "click to move": TradeWord("Walking to a place that was pointed at.", ("goto", "goal"), ("goal_time_s",)),
     "cm/360": TradeWord(
         "Mouse travel for a full turn.", ("cm_per_turn", "dpi"), ("mouse_deg_per_10cm", "wendonic units")
@@ -43,7 +49,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "coyote time": TradeWord(
         "How long after leaving the ground a jump still counts.", ("grace_s",), ("jump_grace_s", "grace-long")
     ),
+    "crouch": TradeWord(
+        "A slower gait, or a smaller amount, while a press is on.", ("press_gaits", "press_amounts", "press.style")
+    ),
     "cursor keys": TradeWord("ArrowUp, ArrowDown, ArrowLeft and ArrowRight.", ("keys",), ("key.ArrowUp",)),
+    "dash": TradeWord("A burst of speed, which the game adds with `Helm.push`.", (), ("body.push",)),
     "deceleration": TradeWord(
         "How quickly speed falls.", ("brake_m_s2", "reverse_m_s2"), ("stop_time_s", "stop_distance_m")
     ),
@@ -72,6 +82,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "field of view": TradeWord(
         "The angle the camera sees; zooming narrows it.", ("fov_deg", "zoom_fov_deg", "match_at")
     ),
+    "fixed step": TradeWord(
+        "Ticks of one length, however long the frames: `Helm.fixed_ticks(frame_dt, step_s)`.",
+        (),
+        ("tick_dependence", "tap_dependence"),
+    ),
     "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost")),
     "floaty": TradeWord(
         "How a jump feels that hangs in the air, or a body that drifts to rest.",
@@ -93,10 +108,16 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("gait.accel_m_s2", "gait.brake_m_s2", "steer.turn_deg_s"),
         ("reach90_s", "stop_distance_m", "turn_round_s"),
     ),
+    "hitch": TradeWord("A frame that takes far too long. It is cut into equal parts.", ("max_dt_s",)),
     "hysteresis": TradeWord(
         "A margin before something switches back, so that it does not flicker.",
         ("release", "pace_margin", "notch_margin_deg", "sector_margin_deg"),
         ("facing-flickers", "chatters"),
+    ),
+    "inertia": TradeWord(
+        "Speed that changes slowly, or lasts.",
+        ("gait.accel_m_s2", "gait.brake_m_s2", "coast_half_life_s", "keeps_speed"),
+        ("reach90_s", "stop_distance_m"),
     ),
     "input buffer": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "input lag": TradeWord(
@@ -112,6 +133,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
     "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
     "knockback": TradeWord("Speed that the game adds to the body with `Helm.push`.", (), ("body.push",)),
+    "lag": TradeWord(
+        "A delay of the body or the view behind the hand.",
+        ("half_life_s", "rise_s", "one_euro", "ease_s"),
+        ("first_response_s", "chain_delay_s", "smoothing_delay_s", "slow-answer"),
+    ),
     "latency": TradeWord(
         "The time from a press to the first movement.",
         ("half_life_s", "rise_s"),
@@ -122,6 +148,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("half_life_s", "coast_half_life_s"),
         ("wendonic units",),
     ),
+    "low-pass filter": TradeWord("What takes trembling out of a value.", ("half_life_s", "one_euro")),
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
     ),
@@ -138,9 +165,23 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "opposite keys": TradeWord("Left and right held together.", ("opposites",), ("opposites-do-not-cancel",)),
     "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
+    "PCHIP": TradeWord("The smooth curve through given points, which never overshoots.", ("curve.points",)),
     "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
+    "prediction": TradeWord(
+        "Moving on a player's machine before the server answers: `Helm.snapshot` and `Helm.restore`."
+    ),
     "quick turn": TradeWord("Turning round in one go.", ("snap_deg", "rim_boost"), ("turn_round_s",)),
     "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press",)),
+    "rebinding": TradeWord(
+        "Other controls, chosen by the player: `next_control` and `Profile.changed`.",
+        ("bind",),
+        ("wendonic controls",),
+    ),
+    "reconciliation": TradeWord(
+        "Going back to what the server says, and playing the inputs since then again: `Helm.snapshot` and "
+        "`Helm.restore`."
+    ),
+    "rollback": TradeWord("Going back some ticks and playing them again: `Helm.snapshot` and `Helm.restore`."),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
@@ -193,6 +234,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
+    "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
     "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
     "turn radius": TradeWord(

@@ -1,5 +1,5 @@
-"""One word looked up everywhere: fields, the words that they hold, controls, quantities, findings, trace columns, and
-words of the trade.
+"""One word looked up everywhere: fields, the words that they hold, controls, quantities, findings, trace columns,
+Wendonic's own words, and words of the trade.
 """
 
 from collections.abc import Iterator
@@ -10,11 +10,13 @@ from wendonic.course.course import Course
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.other_names import control_meant, key_meant
 from wendonic.errors import WendonicError, did_you_mean
+from wendonic.profile.schema.field_words import UNITS
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.trade_words import TRADE_WORDS, trade_word
+from wendonic.profile.trade_words import FIELDS_MEANT, TRADE_WORDS, plain, trade_word
 from wendonic.reference.controls import control_line
 from wendonic.reference.find_fields import FoundFields, find_fields
 from wendonic.reference.formulas import formulas_of
+from wendonic.reference.own_words import OWN_WORDS, own_word
 from wendonic.reference.tables import groups_of
 from wendonic.study.findings import FINDINGS
 from wendonic.study.quantities import QUANTITIES
@@ -40,7 +42,7 @@ NO_FIELDS = FoundFields((), ())
 
 def explain(word: str) -> Explanation:
     """Return everything that has a name: a field or its path, a word that a field holds, a control or a key, a
-    quantity, a finding, a trace column, or a word of the trade with what it stands for.
+    quantity, a finding, a trace column, a word of Wendonic, or a word of the trade with what it stands for.
 
     Raises `WendonicError` for an unknown name, with the nearest spelling.
 
@@ -54,20 +56,22 @@ def explain(word: str) -> Explanation:
     """
     things = list(_things(word))
     groups, fields = _fields(word)
-    trade = trade_word(word)
-    if trade is not None:
-        for path in trade.fields:
-            more_groups, more_fields = _fields(path)
-            groups += tuple(group for group in more_groups if group not in groups)
-            fields += tuple(field for field in more_fields if field not in fields)
-        for name in trade.see:
-            things += [thing for thing in _things(name) if thing not in things]
-            if name.startswith("wendonic "):
-                things.append(Explained("command", name, f"see: {name} --help"))
-    if not things and not groups and not fields:
-        part_of = [name for name in TRADE_WORDS if word.lower() in name.split()]
-        if len(part_of) == 1:
+    meant = [found for found in (own_word(word), trade_word(word)) if found is not None]
+    paths = [path for found in meant for path in found.fields]
+    if not (things or groups or fields):
+        paths = list(_BY_STEM.get(_squashed(word)) or FIELDS_MEANT.get(plain(word).replace(" ", "_"), ()))
+        part_of = [name for name in TRADE_WORDS if f" {plain(word)} " in f" {plain(name)} "]
+        if len(part_of) == 1 and set(paths) <= set(TRADE_WORDS[part_of[0]].fields):
             return explain(part_of[0])
+    for path in paths:
+        more_groups, more_fields = _fields(path)
+        groups += tuple(group for group in more_groups if group not in groups)
+        fields += tuple(field for field in more_fields if field not in fields)
+    for name in (name for found in meant for name in found.see):
+        things += [thing for thing in _things(name) if thing not in things]
+        if name.startswith("wendonic "):
+            things.append(Explained("command", name, f"see: {name} --help"))
+    if not (things or groups or fields):
         # Among so many words some are a little like anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
@@ -75,7 +79,7 @@ def explain(word: str) -> Explanation:
 
 
 def _fields(path: str) -> FoundFields:
-    for spelled in (path, _SQUASHED.get(_squashed(path))):
+    for spelled in (path, _SQUASHED.get(_squashed(path)), plain(path)):
         if spelled is not None:
             try:
                 return find_fields(spelled)
@@ -85,6 +89,9 @@ def _fields(path: str) -> FoundFields:
 
 
 def _things(word: str) -> Iterator[Explained]:
+    own = own_word(word)
+    if own is not None:
+        yield Explained("word of Wendonic", word, own.means)
     trade = trade_word(word)
     if trade is not None:
         yield Explained("word of the trade", word, trade.means)
@@ -124,13 +131,25 @@ def _squashed(word: str) -> str:
     return word.lower().translate({ord(sign): None for sign in " _-"})
 
 
-_SQUASHED = {
-    _squashed(field.name): field.name
-    for group in groups_of(Profile)
-    for table in group.tables
-    for field in table.fields
-}
-"""Fields of a profile by their names without what separates their parts."""
+_NAMES = tuple(
+    dict.fromkeys(
+        field.name
+        for root in (Profile, Course)
+        for group in groups_of(root)
+        for table in group.tables
+        for field in table.fields
+    )
+)
+
+_SQUASHED = {_squashed(name): name for name in _NAMES}
+"""Fields by their names without what separates their parts."""
+
+_BY_STEM: dict[str, list[str]] = {}
+"""Fields by their names without the unit: `step_m` by "step"."""
+for _name in _NAMES:
+    _end = next((end for end in UNITS if _name.endswith(end)), "")
+    if _end:
+        _BY_STEM.setdefault(_squashed(_name.removesuffix(_end)), []).append(_name)
 
 
 def known_words() -> list[str]:
@@ -138,5 +157,14 @@ def known_words() -> list[str]:
     tables = [table for root in (Profile, Course) for group in groups_of(root) for table in group.tables]
     fields = [field for table in tables for field in table.fields]
     words = [name for field in fields for name, _ in field.words]
-    names = [*(field.name for field in fields), *words, *QUANTITIES, *FINDINGS, *TRADE_WORDS, *COLUMNS, *CONTROLS]
+    names = [
+        *(field.name for field in fields),
+        *words,
+        *QUANTITIES,
+        *FINDINGS,
+        *OWN_WORDS,
+        *TRADE_WORDS,
+        *COLUMNS,
+        *CONTROLS,
+    ]
     return list(dict.fromkeys(names))

@@ -31,45 +31,49 @@ def _segments(path: str) -> list[str]:
     return [part for part in re.sub(r"\[\w*\]", "", path).split(".") if part]
 
 
-def _fits(asked: list[str], path: list[str]) -> bool:
-    """Return whether what is asked for is the end of a path, with or without the user's own name there; it begins
-    with a word of the format.
+def _fits(asked: list[str], path: list[str], named: int) -> bool:
+    """Return whether what is asked for is the end of a path, where so many of its words are names of the user's own,
+    and the other names are left out.
     """
-    bare = path[:-1] if path and path[-1] == ANY_NAME else path
-    return bool(asked) and any(
-        len(asked) <= len(whole)
-        and asked[0] == whole[-len(asked)]
-        and all(theirs in (ours, ANY_NAME) for ours, theirs in zip(asked, whole[-len(asked) :], strict=True))
-        for whole in (path, bare)
-        if whole
-    )
+    if not asked:
+        return named == 0
+    if not path:
+        return False
+    *before, last = path
+    if last != ANY_NAME:
+        return last == asked[-1] and _fits(asked[:-1], before, named)
+    # What is asked for begins with a word of the format.
+    as_name = named > 0 and len(asked) > 1 and _fits(asked[:-1], before, named - 1)
+    return as_name or _fits(asked, before, named)
 
 
-def _matching(group: TableGroup, asked: list[str]) -> TableGroup | None:
+def _matching(group: TableGroup, asked: list[str], named: int) -> TableGroup | None:
     """Return the tables of a group that fit, None if none does; one alternative may be asked for by its word."""
-    fits = [table for table in group.tables if any(_fits(asked, _segments(place)) for place in table.places)]
+    fits = [table for table in group.tables if any(_fits(asked, _segments(place), named) for place in table.places)]
     if not fits:
         fits = [
             table
             for table in group.tables
-            if table.choice and any(_fits(asked, [*_segments(place), table.chosen]) for place in table.places)
+            if table.choice and any(_fits(asked, [*_segments(place), table.chosen], named) for place in table.places)
         ]
     if not fits:
         return None
     return group if len(fits) == len(group.tables) else TableGroup(group.place, tuple(fits), ())
 
 
-def _field_matches(asked: list[str], groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
+def _field_matches(asked: list[str], named: int, groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
     found: dict[tuple[str, str, str], tuple[FieldWords, dict[str, list[str]]]] = {}
     for group in groups:
         for table in group.tables:
             for field in table.fields:
                 for place in table.places:
-                    if _fits(asked, [*_segments(place), field.name]):
+                    if _fits(asked, [*_segments(place), field.name], named):
                         places = found.setdefault((field.name, field.description, field.range), (field, {}))[1]
                         places.setdefault(place, []).extend([table.chosen] if table.choice else [])
     for field, places in found.values():
-        titles = (f"{place} ({', '.join(chosen)})" if chosen else place for place, chosen in places.items())
+        titles = (
+            f"{place} ({', '.join(dict.fromkeys(chosen))})" if chosen else place for place, chosen in places.items()
+        )
         yield FoundField(field, tuple(titles))
 
 
@@ -89,24 +93,35 @@ def find_fields(path: str) -> FoundFields:
     wendonic.errors.WendonicError: no field "deadzone"; did you mean "dead_zone"? All of them: wendonic fields
     """
     asked = _segments(path)
-    every = (*groups_of(Profile), *groups_of(Course))
+    # As few words as possible are names of the user's own: "mode.look" is the table of every mode.
+    for named in range(len(asked)):
+        found = _found(asked, named)
+        if any(found):
+            return found
+    known = dict.fromkeys(field.name for group in _every() for table in group.tables for field in table.fields)
+    guess = did_you_mean(asked[-1] if asked else path, known)
+    raise WendonicError(f'no field "{path}"{guess or "."} All of them: wendonic fields')
+
+
+def _every() -> tuple[TableGroup, ...]:
+    return (*groups_of(Profile), *groups_of(Course))
+
+
+def _found(asked: list[str], named: int) -> FoundFields:
+    """Return what is found where so many of the words are names of the user's own."""
     # A whole group is what was asked for, before those that only share a table with it.
-    groups = tuple(group for group in every if _fits(asked, _segments(group.place)))
-    for group in () if groups else every:
-        found = _matching(group, asked)
+    groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), named))
+    for group in () if groups else _every():
+        found = _matching(group, asked, named)
         shown = [table for known in groups for table in known.tables]
         if found is not None and any(table not in shown for table in found.tables):
             groups += (found,)
-    named = {name for group in groups for table in group.tables for name in _names(table)}
+    covered = {name for group in groups for table in group.tables for name in _names(table)}
     fields = tuple(
         found
-        for found in _field_matches(asked, every)
-        if not any(f"{place.partition(' ')[0]}.{found.field.name}".lstrip(".") in named for place in found.places)
+        for found in _field_matches(asked, named, _every())
+        if not any(f"{place.partition(' ')[0]}.{found.field.name}".lstrip(".") in covered for place in found.places)
     )
-    if not (groups or fields):
-        known = dict.fromkeys(field.name for group in every for table in group.tables for field in table.fields)
-        guess = did_you_mean(asked[-1] if asked else path, known)
-        raise WendonicError(f'no field "{path}"{guess or "."} All of them: wendonic fields')
     return FoundFields(groups, fields)
 
 
