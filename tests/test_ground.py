@@ -117,3 +117,109 @@ def test_how_far_ahead_a_bank_is_felt_is_a_setting(ahead_m):
     helm = helm_with(f"{{ ahead_m = {ahead_m} }}", course=course)
     helm.key("KeyW", True)
     assert run(helm, 3.0)[0].motion.pos_y == pytest.approx(3.0 - ahead_m, abs=0.75)
+
+
+def course_of(*pieces, walls=()):
+    return Course(format="wendonic-course", version=1, piece=list(pieces), wall=list(walls))
+
+
+def flat(back_m, forward_m, height_m, left_m=-5000.0, right_m=5000.0):
+    edges = {"left_m": left_m, "right_m": right_m, "back_m": back_m, "forward_m": forward_m}
+    return {"form": "flat", **edges, "height_m": height_m}
+
+
+def gait_of(top_m_s, gravity=True):
+    weight = "gravity_m_s2 = 20\n" if gravity else ""
+    return f"top_speed_m_s = {top_m_s}\naccel_m_s2 = {10 * top_m_s}\n{weight}"
+
+
+@pytest.mark.parametrize("keys", [("KeyW",), ("KeyW", "KeyD")])
+@pytest.mark.parametrize("top_m_s", [0.5, 10.0, 40.0, 200.0])
+@pytest.mark.parametrize("step_m", [0.0, 0.2, 0.35])
+@pytest.mark.parametrize("gravity", [False, True])
+def test_a_step_is_as_high_for_a_fast_body_as_for_a_slow_one(keys, top_m_s, step_m, gravity):
+    """Half a centimetre less than the step is climbed, half a centimetre more is not: at any speed and rate, also a
+    kerb wide enough to stand on, and one after another in one tick.
+    """
+    for hz, excess in itertools.product((20, 144), (-0.005, 0.005)):
+        if step_m + excess <= 0.0:
+            continue
+        height = step_m + excess
+        course = course_of(flat(2.0, 2.2, height), flat(2.2, 2.4, 2 * height), flat(2.4, 5000.0, 3 * height))
+        helm = helm_with(f"{{ step_m = {step_m} }}", gait_of(top_m_s, gravity), course=course)
+        for key in keys:
+            helm.key(key, True)
+        last, _ = run(helm, 1.0 + 10.0 / top_m_s, hz)
+        assert (last.motion.pos_y > 2.4) == (excess < 0.0), (hz, excess, last.motion)
+        assert last.motion.pos_z == pytest.approx(0.0 if excess > 0.0 else 3 * height)
+
+
+@pytest.mark.parametrize("top_m_s", [1.0, 10.0, 60.0])
+def test_a_body_leaves_the_ground_at_every_edge_and_at_no_slope(top_m_s):
+    """Off a terrace it takes sqrt(2 h / g) to land, however far one tick takes it; a slope of 40 degrees is walked
+    down, and one of 70 degrees up where that is allowed.
+    """
+    for hz in (20, 60):
+        terrace = course_of(flat(-50.0, 1.0, 0.6))
+        helm = helm_with(gait=gait_of(top_m_s), course=terrace)
+        helm.place(0.0, 0.0, 0.6)
+        helm.key("KeyW", True)
+        _, seen = run(helm, 1.0 + 3.0 / top_m_s, hz)
+        airtime_s = sum(not intent.motion.grounded for intent in seen) / hz
+        assert airtime_s == pytest.approx(math.sqrt(2 * 0.6 / 20), abs=1.01 / hz)
+        ends = {"left_m": -50, "right_m": 50, "back_m": 1, "forward_m": 500}
+        tangent = math.tan(math.radians(40.0))
+        down = {"form": "ramp", "up": "back", **ends, "from_height_m": 0, "to_height_m": 499 * tangent}
+        helm = helm_with(gait=gait_of(top_m_s), course=course_of(flat(-50.0, 1.0, 499 * tangent), down))
+        helm.place(0.0, 0.0, 499 * tangent)
+        helm.key("KeyW", True)
+        last, seen = run(helm, 1.0 + 3.0 / top_m_s, hz)
+        assert last.motion.pos_z < 499 * tangent - 0.5
+        assert all(intent.motion.grounded for intent in seen)
+        up = {"form": "ramp", "up": "forward", **ends, "from_height_m": 0, "to_height_m": 900}
+        helm = helm_with("{ step_m = 0, steepest_deg = 80 }", gait_of(top_m_s), course=course_of(up))
+        helm.key("KeyW", True)
+        last, _ = run(helm, 1.0 + 3.0 / top_m_s, hz)
+        assert last.motion.pos_y > 1.2
+        assert speed(last) == pytest.approx(top_m_s)
+
+
+@pytest.mark.parametrize("frame", ["map", "drive"])
+@pytest.mark.parametrize("top_m_s", [3.0, 40.0])
+def test_a_bank_that_is_too_steep_holds_a_body_that_runs_into_it(frame, top_m_s):
+    ramp = {"form": "ramp", "up": "forward", "left_m": -50, "right_m": 50, "back_m": 6, "forward_m": 10}
+    course = course_of({**ramp, "from_height_m": 0, "to_height_m": 12})
+    for hz in (20, 60, 144):
+        helm = helm_with("{ steepest_deg = 45, ahead_m = 0 }", gait_of(top_m_s, False), frame, course)
+        helm.key("ArrowUp" if frame == "drive" else "KeyW", True)
+        _, seen = run(helm, 4.0, hz)
+        assert 5.95 < max(intent.motion.pos_y for intent in seen) < 6.04, hz
+
+
+def test_along_a_step_no_wall_is_entered():
+    """A terrace in front and a wall that begins beside it: sliding along one never leads into the other."""
+    wall = {"left_m": 1.0, "right_m": 1.3, "back_m": -2.0, "forward_m": 2.5, "height_m": 3}
+    course = course_of(flat(2.0, 2.2, 1.0), walls=[wall])
+    for top_m_s, hz in itertools.product((3.0, 40.0, 200.0), (20, 60, 0)):
+        helm = helm_with(gait=gait_of(top_m_s), course=course)
+        helm.place(0.8, 1.9, 0.0)
+        for number in range(120):
+            helm.key("KeyW", number % 7 != 3)
+            helm.key("KeyD", number % 5 != 2)
+            at = helm.tick(1.0 / hz if hz else (0.004, 0.03, 0.1)[number % 3]).motion
+            assert at.pos_y <= 2.0 + 1e-9
+            assert at.pos_x <= 1.0
+
+
+@pytest.mark.parametrize("hz", [30, 60, 240])
+def test_from_level_ground_onto_a_slope_the_speed_stays_what_it_was(hz):
+    """Half a tilt onto 40 degrees: without a tick that is faster."""
+    ends = {"left_m": -50, "right_m": 50, "back_m": 2, "forward_m": 60}
+    course = course_of({"form": "ramp", "up": "forward", **ends, "from_height_m": 0, "to_height_m": 48.7})
+    stick = '[[mode.m.move.bind]]\nstick = "pad.left_stick"\ndead_zone = { form = "none" }\n'
+    text = f'{HEAD}[mode.m]\nsteer = {{ frame = "map", slope = {{}} }}\n{stick}[gait.walk]\ntop_speed_m_s = 8\n'
+    helm = Helm(profile_from_text(text), course=course)
+    helm.stick("pad.left_stick", 0.0, -0.5)
+    last, seen = run(helm, 2.0, hz)
+    assert last.motion.pos_z > 1.0
+    assert max(map(speed, seen)) == pytest.approx(speed(last), rel=1e-6)

@@ -14,12 +14,14 @@ from wendonic.kernels.body.comfort import (
     is_inside,
 )
 from wendonic.kernels.body.facing import face_after, leaves_diagonal
-from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, STEP_DOWN_M, FallState, height_settled, taken_off
+from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
 from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, kept_in_turn
 from wendonic.kernels.body.ground import height_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
 from wendonic.kernels.body.sector import sectored
+from wendonic.kernels.body.slope import WALL_TANGENT
+from wendonic.kernels.body.steps import STEP_DOWN_M, StepTuning
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.body.walls import contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
@@ -350,15 +352,23 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         normal = normal_under(course, request, body.position.x, body.position.y)
         up = leaned(up, normal, tuning.frame.slope.lean_half_life_s, dt)
     contact = was.contact
+    stands = 0.0 if before.position.z > STEP_DOWN_M else 1.0
     if tuning.walled > 0:
+        stands = 1.0
         on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
-        step_m = tuning.frame.slope.step_m
-        has_feet = on_ground
+        slope = tuning.frame.slope
+        steps = StepTuning(
+            slope.step_m,
+            slope.steepest_tangent if slope.follows > 0 else WALL_TANGENT,
+            min(slope.steepest_tangent, MOST_TANGENT),
+        )
         if gait.fall.falls > 0 and not on_ground:
             # In the air, the side of a terrace is a wall.
-            has_feet, step_m = True, STEP_DOWN_M
+            steps = steps._replace(step_m=STEP_DOWN_M)
+            stands = 0.0
         free = body
-        body = stopped_body(course, gait.radius_m, step_m, has_feet, before, free)
+        has_feet = on_ground or gait.fall.falls > 0
+        body, stands = stopped_body(course, gait.radius_m, steps, has_feet, stands, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
         if stopped:
             contact = contact_normal(body.position, free.position)
@@ -367,8 +377,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))
     fall = was.fall
     if gait.fall.falls > 0:
-        steepest = min(tuning.frame.slope.steepest_tangent, MOST_TANGENT)
-        fall, body = height_settled(gait.fall, course, fall, reported, before, body, steepest, dt)
+        fall, body = height_settled(gait.fall, course, fall, reported, before, body, stands, dt)
     return Steered(body, fall, up, state, wanted, heading, contact)
 
 

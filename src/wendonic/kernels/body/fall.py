@@ -1,15 +1,11 @@
 """Weight: rising by a jump, falling, and standing again."""
 
-import math
 from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.walls import floor_at
+from wendonic.kernels.body.steps import floor_at
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
-
-STEP_DOWN_M = 0.05
-"""Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more he falls."""
 
 GROUND_UNKNOWN = 2.0
 """What `grounded` is while the game has said nothing of the ground: the gait's own course counts."""
@@ -104,20 +100,20 @@ def height_settled(
     grounded: float,
     was: Body,
     body: Body,
-    steepest: float,
+    stands: float,
     dt: float,
 ) -> tuple[FallState, Body]:
     """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
 
-    In the air it rises and falls, and stands once the floor is there. On the ground it follows a floor that falls no
-    steeper than the tangent `steepest`, and a small step down; over more it begins to fall. Where the game reports
-    the ground (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
+    In the air it rises and falls, and stands once the floor is there. On the ground it follows the floor while it
+    `stands` on it, see `walked_over`, and begins to fall where it does not. Where the game reports the ground
+    (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
 
     >>> from wendonic.kernels.vector import Vec3
     >>> ledge = Body(0.0, Vec3(0.0, 0.1, 3.0), Vec3(0.0, 1.0, 0.0))
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> falls = NO_FALL._replace(falls=1)
-    >>> height_settled(falls, level, STANDING, GROUND_UNKNOWN, ledge, ledge, 1.0, 0.01)[0].airborne
+    >>> height_settled(falls, level, STANDING, GROUND_UNKNOWN, ledge, ledge, 0.0, 0.01)[0].airborne
     1.0
     """
     x, y, z = body.position
@@ -127,7 +123,7 @@ def height_settled(
         airborne = 1.0
     elif grounded < GROUND_UNKNOWN and was.velocity.z <= 0.0:
         airborne = 0.0
-    floor = floor_at(course, x, y, was_z)
+    floor = floor_at(course, x, y, was_z).height
     vel_z = body.velocity.z
     jumping = 0.0
     if airborne > 0.0:
@@ -139,9 +135,7 @@ def height_settled(
             airborne = jumping = vel_z = 0.0
             z = floor
     elif grounded >= GROUND_UNKNOWN:
-        step_x = x - was.position.x
-        step_y = y - was.position.y
-        if was_z - floor > STEP_DOWN_M + steepest * math.sqrt(step_x * step_x + step_y * step_y):
+        if stands <= 0.0:
             airborne = 1.0
             z = was_z
             vel_z = 0.0

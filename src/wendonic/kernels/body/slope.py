@@ -69,15 +69,23 @@ def uphill_share(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> float
     return 1.0 - (1.0 - tuning.uphill_ratio) * min(max(climb / tuning.steepest_tangent, 0.0), 1.0)
 
 
-def bounded_share(before: Vec3, after: Vec3, most: float) -> float:
-    """Return the share of a velocity that ground may leave a body: it makes nobody faster than he was, or than
-    `most` (m/s). What came from level ground onto a steep bank keeps its speed, not its speed on the plan.
+def bounded_share(before: Vec3, after: Vec3, most: float, upright: float) -> float:
+    """Return the share of a velocity that ground may leave a body: it makes nobody faster than he was, or than `most`
+    (m/s). What comes from level ground onto a bank keeps its speed, not its speed on the plan, and what it gained on
+    the plan counts along ground whose normal has the vertical part `upright`.
 
-    >>> bounded_share(Vec3(0.0, 3.0, 0.0), Vec3(0.0, 3.0, 4.0), 2.0)
+    >>> bounded_share(Vec3(0.0, 3.0, 0.0), Vec3(0.0, 3.0, 4.0), 9.0, 0.6)
     0.6
+    >>> bounded_share(Vec3(0.0, 3.0, 4.0), Vec3(0.0, 6.0, 8.0), 8.0, 0.6)
+    0.8
     """
+    was = length3(before)
+    was_plan = math.sqrt(before.x * before.x + before.y * before.y)
+    plan = math.sqrt(after.x * after.x + after.y * after.y)
+    most = max(most, was)
+    if upright > 0.0:
+        most = min(most, was + max(plan - was_plan, 0.0) / upright)
     speed = length3(after)
-    most = max(most, length3(before))
     return most / speed if speed > most * (1.0 + 1e-9) else 1.0
 
 

@@ -1,32 +1,13 @@
 """What the body bumps into: walls, and steps that are too high."""
 
 import math
+from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, height_at
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS
+from wendonic.kernels.body.steps import StepTuning, Walked, walked_over
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec2, Vec3
-
-SAMPLE_M = 0.04
-"""Ground is looked at so often along the way: what is narrower nobody would call ground."""
-
-MOST_SAMPLES = 4096
-
-
-def floor_at(course: Row, x: float, y: float, feet_z: float) -> float:
-    """Return the height (m) of what a body would stand on whose feet are at a height: the ground, or a wall below it.
-
-    >>> low_wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 0.5, 0.0]
-    >>> floor_at(low_wall, 1.0, 0.5, 0.6), floor_at(low_wall, 1.0, 0.5, 0.1)
-    (0.5, 0.0)
-    """
-    floor = height_at(course, x, y)
-    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
-    for wall in range(int(course[1])):
-        k = first + WALL_NUMBERS * wall
-        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3] and course[k + 4] <= feet_z:
-            floor = max(floor, course[k + 4])
-    return floor
 
 
 def gap_to_wall(course: Row, k: int, x: float, y: float) -> float:
@@ -80,55 +61,65 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
     return Vec2(to_x, to_y)
 
 
-def before_step(course: Row, step_m: float, x: float, y: float, z: float, to_x: float, to_y: float) -> Vec2:
-    """Return where a body gets to that goes straight from one place to another with its feet at a height, before
-    ground that is higher than a step of `step_m`; ground that climbs by 45 degrees is not a step.
+class Stopped(NamedTuple):
+    """A body as walls and steps let it come, and 1 where it stands on the ground."""
+
+    body: Body
+    stands: float
+
+
+def along_step(
+    course: Row, radius_m: float, steps: StepTuning, stands: float, was: Vec3, at: Walked, x: float, y: float
+) -> Walked:
+    """Return where a body gets to that goes from `was` to (x, y) and meets a step on the way, `at` a place: along the
+    step, if no wall is there.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
-    >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
-    >>> before_step(kerb, 0.35, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
-    True
+    >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
+    >>> steps = StepTuning(0.35, 1.0, 1.0)
+    >>> met = walked_over(terrace, steps, 1.0, 0.0, 0.9, 0.0, 1.0, 1.1)
+    >>> along_step(terrace, 0.5, steps, 1.0, Vec3(0.0, 0.9, 0.0), met, 1.0, 1.1).x
+    1.0
     """
-    far = math.hypot(to_x - x, to_y - y)
-    samples = min(math.ceil(far / SAMPLE_M), MOST_SAMPLES)
-    reached = Vec2(x, y)
-    for k in range(samples):
-        share = (k + 1.0) / samples
-        at_x = x + (to_x - x) * share
-        at_y = y + (to_y - y) * share
-        if height_at(course, at_x, at_y) > z + step_m + far * share:
-            break
-        reached = Vec2(at_x, at_y)
-    return reached
+    beside = walked_over(course, steps, at.stands, at.x, at.y, at.feet_z, x, at.y)
+    if beside.x == x:
+        at = beside
+    else:
+        ahead = walked_over(course, steps, at.stands, at.x, at.y, at.feet_z, at.x, y)
+        at = ahead if ahead.y == y else at
+    clear = stopped_by_walls(course, radius_m, was.x, was.y, was.z, at.x, at.y)
+    if clear.x != at.x or clear.y != at.y:
+        at = walked_over(course, steps, stands, was.x, was.y, was.z, clear.x, clear.y)
+        if at.x != clear.x or at.y != clear.y:
+            at = Walked(was.x, was.y, was.z, stands)
+    return at
 
 
-def stopped_body(course: Row, radius_m: float, step_m: float, has_feet: bool, was: Body, body: Body) -> Body:
+def stopped_body(
+    course: Row, radius_m: float, steps: StepTuning, has_feet: bool, stands: float, was: Body, body: Body
+) -> Stopped:
     """Return the body as walls and high steps let it come from `was`; against them it has no speed.
 
-    `has_feet` says whether its height is that of its feet, so that a step up above `step_m` stops it; it slides along
-    it.
+    `has_feet` says whether its height is that of its feet, so that steps up stop it, and whether it `stands` on the
+    ground; it slides along a step, see `walked_over`.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
-    >>> stopped = stopped_body(wall, 0.5, 0.35, False, BODY_AT_REST, there)
-    >>> stopped.position, stopped.velocity
+    >>> stopped = stopped_body(wall, 0.5, StepTuning(0.35, 1.0, 1.0), False, 1.0, BODY_AT_REST, there)
+    >>> stopped.body.position, stopped.body.velocity
     (Vec3(x=1.0, y=1.5, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
     """
     to, was_at = body.position, was.position
     x, y = stopped_by_walls(course, radius_m, was_at.x, was_at.y, was_at.z, to.x, to.y)
-    if has_feet and course[0] > 0.0:
-        at = before_step(course, step_m, was_at.x, was_at.y, was_at.z, x, y)
+    if has_feet and (course[0] > 0.0 or was_at.z > 0.0):
+        at = walked_over(course, steps, stands, was_at.x, was_at.y, was_at.z, x, y)
         if at.x != x or at.y != y:
-            beside = before_step(course, step_m, at.x, at.y, was_at.z, x, at.y)
-            if beside.x == x:
-                y = at.y
-            else:
-                ahead = before_step(course, step_m, at.x, at.y, was_at.z, at.x, y)
-                x, y = (at.x, y) if ahead.y == y else (at.x, at.y)
+            at = along_step(course, radius_m, steps, stands, was_at, at, x, y)
+        x, y, stands = at.x, at.y, at.stands
     vel_x = body.velocity.x if x == to.x else 0.0
     vel_y = body.velocity.y if y == to.y else 0.0
-    return Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z))
+    return Stopped(Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z)), stands)
 
 
 def contact_normal(at: Vec3, free: Vec3) -> Vec2:

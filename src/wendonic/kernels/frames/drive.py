@@ -148,7 +148,7 @@ def steer_drive(
     vel_z = speed / shorter * forward.z if shorter > 0.0 else 0.0
     velocity = Vec3(body.velocity.x, body.velocity.y, vel_z)
     x, y, z = body.position
-    share = bounded_share(before.velocity, velocity, max(top_speed, tuning.slope.slide_m_s))
+    share = bounded_share(before.velocity, velocity, max(top_speed, tuning.slope.slide_m_s), normal.z)
     if share < 1.0:
         velocity = Vec3(velocity.x * share, velocity.y * share, velocity.z * share)
         x = before.position.x + (x - before.position.x) * share
