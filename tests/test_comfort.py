@@ -2,8 +2,9 @@
 
 import math
 
+import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from wendonic import Helm, View
@@ -239,3 +240,35 @@ def test_the_arc_runs_up_a_slope_but_into_no_terrace_and_no_steep_bank():
     assert landing(course(flat), ZERO3, forward_up, 7.0, 1.0).there == 0.0
     assert landing(course(flat), Vec3(0.0, 0.0, 0.5), forward_up, 7.0, 1.0).place.z == 1.0
     assert landing(course(), ZERO3, Vec3(0.0, 0.0, 1.0), 99.0, 1.0).there == 0.0
+
+
+@given(
+    st.tuples(st.floats(-3.0, 3.0), st.floats(0.5, 5.0), st.sampled_from([0.05, 0.3, 2.0]), st.floats(0.2, 3.0)),
+    st.floats(-1.2, 1.2),
+    st.floats(-0.8, 0.8),
+    st.floats(2.0, 12.0),
+    st.booleans(),
+)
+def test_the_arc_meets_walls_and_raised_ground_however_thin(box, yaw, pitch, speed_m_s, is_wall):
+    """Against the arc at every tenth of a millisecond."""
+    x, y, thick_m, height_m = (round(number, 3) for number in box)
+    edges = {"left_m": x, "right_m": x + 1.0, "back_m": y, "forward_m": y + thick_m, "height_m": height_m}
+    thing = {"wall": [edges]} if is_wall else {"piece": [{"form": "flat", **edges}]}
+    course = Course(**FORMAT, **thing).numbers
+    hand = Vec3(0.0, 0.0, 1.3)
+    direction = Vec3(math.sin(yaw) * math.cos(pitch), math.cos(yaw) * math.cos(pitch), math.sin(pitch))
+    t = np.arange(0.0, 4.0, 1e-4)
+    at_x, at_y = hand.x + direction.x * speed_m_s * t, hand.y + direction.y * speed_m_s * t
+    at_z = hand.z + direction.z * speed_m_s * t - 0.5 * 9.81 * t * t
+    over = (x < at_x) & (at_x < x + 1.0) & (y < at_y) & (at_y < y + thick_m)
+    crosses_a_corner = 0 < np.count_nonzero(over) * 1e-4 * speed_m_s * math.cos(pitch) < 0.042
+    assume(not crosses_a_corner)
+    down = at_z <= np.where(over & (not is_wall), height_m, 0.0)
+    blocked = over & (at_z < height_m) & is_wall
+    first = int(np.argmax(down | blocked))
+    into_a_side = not is_wall and over[first] and not over[first - 1]
+    assume(not into_a_side or height_m - at_z[first] > 0.02)
+    found = landing(course, hand, direction, speed_m_s, 1.0)
+    assert (found.there > 0.0) == bool(down[first] and not blocked[first] and not into_a_side)
+    if found.there > 0.0:
+        assert found.after_s == pytest.approx(t[first], abs=2e-4)

@@ -223,3 +223,26 @@ def test_from_level_ground_onto_a_slope_the_speed_stays_what_it_was(hz):
     last, seen = run(helm, 2.0, hz)
     assert last.motion.pos_z > 1.0
     assert max(map(speed, seen)) == pytest.approx(speed(last), rel=1e-6)
+
+
+@pytest.mark.parametrize("rise_m_s", [3.0, 90.0])
+@pytest.mark.parametrize("hz", [20, 144])
+def test_a_body_that_flies_is_held_by_ground_by_walls_and_by_their_tops(rise_m_s, hz):
+    wall = {"left_m": -5, "right_m": 5, "back_m": 3, "forward_m": 6, "height_m": 2}
+    course = course_of(flat(8.0, 12.0, 3.0), walls=[wall])
+    rise = '[[mode.m.rise.bind]]\nkeys = { up = ["KeyR"], down = ["KeyF"] }\n'
+    text = f'{HEAD}[mode.m]\nsteer = {{ frame = "fly" }}\n{KEYS}{rise}[gait.walk]\nrise_m_s = {rise_m_s}\n'
+    helm = Helm(profile_from_text(text), course=course)
+    for y, top in ((0.0, 0.0), (4.5, 2.0), (10.0, 3.0)):
+        helm.place(0.0, y, top + 7.0)
+        helm.key("KeyF", True)
+        last, seen = run(helm, 4.0, hz)
+        assert min(intent.motion.pos_z for intent in seen) == top
+        assert (last.motion.pos_z, last.motion.vel_z) == (top, 0.0)
+        helm.key("KeyF", False)
+        helm.key("KeyR", True)
+        assert run(helm, 0.5, hz)[0].motion.pos_z > top + 0.5
+        helm.key("KeyR", False)
+    helm.restart(0.0, 6.9, 1.0)
+    helm.key("KeyW", True)
+    assert run(helm, 3.0, hz)[0].motion.pos_y == pytest.approx(8.0, abs=0.05)

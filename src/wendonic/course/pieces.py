@@ -76,10 +76,10 @@ class Mound(Table):
 
 
 class Wall(Rectangle):
-    """A box that bodies cannot enter. A body above it passes over."""
+    """A box that bodies cannot enter. A body above it passes over, or lands on it."""
 
     height_m: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
-        "Height of the wall. A body above it passes over.", 3.0
+        "Height of the wall. A body above it passes over, or lands on it.", 3.0
     )
 
     @property

@@ -23,7 +23,7 @@ from wendonic.kernels.body.sector import sectored
 from wendonic.kernels.body.slope import WALL_TANGENT
 from wendonic.kernels.body.steps import STEP_DOWN_M, StepTuning
 from wendonic.kernels.body.walk import normal_under
-from wendonic.kernels.body.walls import contact_normal, stopped_body
+from wendonic.kernels.body.walls import above_floor, contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
 from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import INSIDE, arriving, motion_towards
@@ -362,16 +362,19 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             slope.steepest_tangent if slope.follows > 0 else WALL_TANGENT,
             min(slope.steepest_tangent, MOST_TANGENT),
         )
-        if gait.fall.falls > 0 and not on_ground:
-            # In the air, the side of a terrace is a wall.
+        in_air = frame == FRAME_FLY or (gait.fall.falls > 0 and not on_ground)
+        if in_air:
+            # The side of a terrace is a wall there.
             steps = steps._replace(step_m=STEP_DOWN_M)
             stands = 0.0
         free = body
-        has_feet = on_ground or gait.fall.falls > 0
+        has_feet = on_ground or in_air
         body, stands = stopped_body(course, gait.radius_m, steps, has_feet, stands, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
         if stopped:
             contact = contact_normal(body.position, free.position)
+        if frame == FRAME_FLY:
+            body = above_floor(course, before, body)
         if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
             height = height_at(course, body.position.x, body.position.y)
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))

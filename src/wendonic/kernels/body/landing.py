@@ -3,7 +3,8 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.body.ground import ground_at, height_at, in_wall
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, ground_at, height_at, in_wall
+from wendonic.kernels.body.steps import SAMPLE_M
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO3, Vec3
 
@@ -52,12 +53,48 @@ def arc_point(place: Vec3, direction: Vec3, speed_m_s: float, t: float) -> Vec3:
     )
 
 
+def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> float:
+    """Return when the arc first is inside a wall (s), LONGEST_S if it never is.
+
+    The walls are boxes, over which the arc goes straight on the plan: it is over one from t1 to t2. It is inside from
+    t1 on if it is below the top there, else from where it sinks below the top, if that is before t2.
+
+    >>> thin = (0.0, 1.0, 8.0, -9.0, 1.0, 9.0, 1.05, 3.0, 0.0)
+    >>> wall_met_s(thin, Vec3(0.0, 0.0, 1.0), Vec3(0.0, 1.0, 0.0), 4.0)
+    0.25
+    """
+    met_s = LONGEST_S
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        from_s, to_s = 0.0, met_s
+        plan_x, plan_y = direction.x * speed_m_s, direction.y * speed_m_s
+        if plan_x != 0.0:
+            left_s, right_s = (course[k] - place.x) / plan_x, (course[k + 2] - place.x) / plan_x
+            from_s, to_s = max(from_s, min(left_s, right_s)), min(to_s, max(left_s, right_s))
+        elif not (course[k] < place.x < course[k + 2]):
+            continue
+        if plan_y != 0.0:
+            back_s, forward_s = (course[k + 1] - place.y) / plan_y, (course[k + 3] - place.y) / plan_y
+            from_s, to_s = max(from_s, min(back_s, forward_s)), min(to_s, max(back_s, forward_s))
+        elif not (course[k + 1] < place.y < course[k + 3]):
+            continue
+        if from_s < to_s:
+            above = arc_point(place, direction, speed_m_s, from_s).z - course[k + 4]
+            if above >= 0.0:
+                rise = direction.z * speed_m_s - GRAVITY_M_S2 * from_s
+                from_s += (rise + math.sqrt(rise * rise + 2.0 * GRAVITY_M_S2 * above)) / GRAVITY_M_S2
+            if from_s < to_s:
+                met_s = from_s
+    return met_s
+
+
 def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_tangent: float) -> Landing:
     """Return where the arc from `place` along `direction` (length 1) first meets the ground, or none.
 
     There is none if it runs into a wall or the side of a terrace, takes longer than LONGEST_S, or lands where the
-    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, the place in it by
-    halving.
+    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, or SAMPLE_M on the
+    plan if that is less, the place in it by halving.
 
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> found = landing(level, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)
@@ -68,11 +105,16 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
     0.0
     """
     over_s = 0.0
-    for k in range(int(LONGEST_S / STEP_S)):
-        under_s = (k + 1) * STEP_S
-        at = arc_point(place, direction, speed_m_s, under_s)
-        if in_wall(course, at.x, at.y, at.z):
+    met_s = wall_met_s(course, place, direction, speed_m_s)
+    plan_m_s = speed_m_s * math.hypot(direction.x, direction.y)
+    step_s = STEP_S
+    if course[0] > 0.0 and plan_m_s * STEP_S > SAMPLE_M:
+        step_s = SAMPLE_M / plan_m_s
+    for k in range(int(LONGEST_S / step_s)):
+        if over_s >= met_s:
             return NO_LANDING
+        under_s = (k + 1) * step_s
+        at = arc_point(place, direction, speed_m_s, under_s)
         if at.z <= height_at(course, at.x, at.y):
             for _ in range(HALVINGS):
                 middle_s = 0.5 * (over_s + under_s)
@@ -85,7 +127,12 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
             ground = ground_at(course, at.x, at.y)
             normal = ground.normal
             steep = math.sqrt(normal.x * normal.x + normal.y * normal.y) > limit_tangent * normal.z
-            if ground.height - at.z > STEP_UP_M or steep or in_wall(course, at.x, at.y, ground.height):
+            if (
+                ground.height - at.z > STEP_UP_M
+                or steep
+                or under_s > met_s
+                or in_wall(course, at.x, at.y, ground.height)
+            ):
                 return NO_LANDING
             return Landing(1.0, Vec3(at.x, at.y, ground.height), under_s)
         over_s = under_s

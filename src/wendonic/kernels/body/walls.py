@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS
-from wendonic.kernels.body.steps import StepTuning, Walked, walked_over
+from wendonic.kernels.body.steps import StepTuning, Walked, floor_at, walked_over
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec2, Vec3
 
@@ -120,6 +120,21 @@ def stopped_body(
     vel_x = body.velocity.x if x == to.x else 0.0
     vel_y = body.velocity.y if y == to.y else 0.0
     return Stopped(Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z)), stands)
+
+
+def above_floor(course: Row, was: Body, body: Body) -> Body:
+    """Return a flying body that came from `was`, held by the ground and by the tops of walls below it.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> diving = Body(0.0, Vec3(0.0, 0.0, -0.5), Vec3(1.0, 0.0, -3.0))
+    >>> above_floor((0.0, 0.0, 3.0, 0.0), BODY_AT_REST, diving)[1:]
+    (Vec3(x=0.0, y=0.0, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
+    """
+    floor = floor_at(course, body.position.x, body.position.y, was.position.z).height
+    if body.position.z >= floor:
+        return body
+    at = Vec3(body.position.x, body.position.y, floor)
+    return Body(body.face, at, Vec3(body.velocity.x, body.velocity.y, max(body.velocity.z, 0.0)))
 
 
 def contact_normal(at: Vec3, free: Vec3) -> Vec2:
