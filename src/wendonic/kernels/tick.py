@@ -352,12 +352,14 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         normal = normal_under(course, request, body.position.x, body.position.y)
         up = leaned(up, normal, tuning.frame.slope.lean_half_life_s, dt)
     contact = was.contact
+    floor = 0.0
     stands = 0.0 if before.position.z > STEP_DOWN_M else 1.0
     if tuning.walled > 0:
         stands = 1.0
         on_ground = request.grounded > 0.0 and (gait.fall.falls > 0 or tuning.frame.slope.follows > 0)
         slope = tuning.frame.slope
         steps = StepTuning(
+            1 if gait.fall.falls > 0 or frame == FRAME_FLY else 0,
             slope.step_m,
             slope.steepest_tangent if slope.follows > 0 else WALL_TANGENT,
             min(slope.steepest_tangent, MOST_TANGENT),
@@ -369,18 +371,18 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
             stands = 0.0
         free = body
         has_feet = on_ground or in_air
-        body, stands = stopped_body(course, gait.radius_m, steps, has_feet, stands, before, free)
+        body, floor, stands = stopped_body(course, gait.radius_m, steps, has_feet, stands, before, free)
         stopped = body.position.x != free.position.x or body.position.y != free.position.y
         if stopped:
             contact = contact_normal(body.position, free.position)
         if frame == FRAME_FLY:
-            body = above_floor(course, before, body)
+            body = above_floor(floor, body)
         if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
             height = height_at(course, body.position.x, body.position.y)
             body = body._replace(position=Vec3(body.position.x, body.position.y, height))
     fall = was.fall
     if gait.fall.falls > 0:
-        fall, body = height_settled(gait.fall, course, fall, reported, before, body, stands, dt)
+        fall, body = height_settled(gait.fall, fall, reported, before, body, floor, stands, dt)
     return Steered(body, fall, up, state, wanted, heading, contact)
 
 

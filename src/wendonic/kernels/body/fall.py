@@ -3,8 +3,6 @@
 from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.steps import floor_at
-from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
 
 GROUND_UNKNOWN = 2.0
@@ -95,25 +93,24 @@ def taken_off(
 
 def height_settled(
     tuning: FallTuning,
-    course: Row,
     state: FallState,
     grounded: float,
     was: Body,
     body: Body,
+    floor: float,
     stands: float,
     dt: float,
 ) -> tuple[FallState, Body]:
     """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
 
-    In the air it rises and falls, and stands once the floor is there. On the ground it follows the floor while it
-    `stands` on it, see `walked_over`, and begins to fall where it does not. Where the game reports the ground
-    (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
+    In the air it rises and falls, and stands once the `floor` under it (m) is there. On the ground it follows the
+    floor while it `stands` on it, see `walked_over`, and begins to fall where it does not. Where the game reports
+    the ground (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
 
     >>> from wendonic.kernels.vector import Vec3
     >>> ledge = Body(0.0, Vec3(0.0, 0.1, 3.0), Vec3(0.0, 1.0, 0.0))
-    >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> falls = NO_FALL._replace(falls=1)
-    >>> height_settled(falls, level, STANDING, GROUND_UNKNOWN, ledge, ledge, 0.0, 0.01)[0].airborne
+    >>> height_settled(falls, STANDING, GROUND_UNKNOWN, ledge, ledge, 0.0, 0.0, 0.01)[0].airborne
     1.0
     """
     x, y, z = body.position
@@ -123,7 +120,6 @@ def height_settled(
         airborne = 1.0
     elif grounded < GROUND_UNKNOWN and was.velocity.z <= 0.0:
         airborne = 0.0
-    floor = floor_at(course, x, y, was_z).height
     vel_z = body.velocity.z
     jumping = 0.0
     if airborne > 0.0:

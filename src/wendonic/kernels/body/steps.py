@@ -3,9 +3,9 @@
 import math
 from typing import NamedTuple
 
-from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, Ground, ground_at
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, ground_at, height_at
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import UP, Vec3
+from wendonic.kernels.vector import Vec3
 
 SAMPLE_M = 0.04
 """Ground is looked at so often along the path: what is narrower nobody would call ground."""
@@ -21,36 +21,43 @@ BEND = 1.25
 
 
 class StepTuning(NamedTuple):
-    """The highest step that is walked up (m), and the tangents of the steepest slopes that are walked up and down."""
+    """The highest step that is walked up (m), and the tangents of the steepest slopes that are walked up and down.
+    `on_walls` is 1 where the top of a wall is ground, too.
+    """
 
+    on_walls: int
     step_m: float
     steepest_up: float
     steepest_down: float
 
 
 class Walked(NamedTuple):
-    """Where a body gets to on the plan, how high its feet are there (m), and 1 where it stands on the ground."""
+    """Where a body gets to on the plan, what is under it there and how high its feet are (m), and 1 where it stands
+    on that.
+    """
 
     x: float
     y: float
+    floor: float
     feet_z: float
     stands: float
 
 
-def floor_at(course: Row, x: float, y: float, feet_z: float) -> Ground:
-    """Return what a body would stand on whose feet are at a height: the ground, or the top of a wall below it.
+def floor_at(course: Row, on_walls: int, x: float, y: float, feet_z: float) -> float:
+    """Return the height (m) of what a body would stand on whose feet are at a height: the ground, or a wall below it.
 
     >>> low_wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 0.5, 0.0]
-    >>> floor_at(low_wall, 1.0, 0.5, 0.6).height, floor_at(low_wall, 1.0, 0.5, 0.1).height
+    >>> floor_at(low_wall, 1, 1.0, 0.5, 0.6), floor_at(low_wall, 1, 1.0, 0.5, 0.1)
     (0.5, 0.0)
     """
-    floor = ground_at(course, x, y)
+    floor = height_at(course, x, y)
+    if on_walls <= 0:
+        return floor
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        inside = course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3]
-        if inside and floor.height < course[k + 4] <= feet_z:
-            floor = Ground(course[k + 4], UP)
+        if course[k] < x < course[k + 2] and course[k + 1] < y < course[k + 3] and course[k + 4] <= feet_z:
+            floor = max(floor, course[k + 4])
     return floor
 
 
@@ -61,6 +68,19 @@ def rise_along(normal: Vec3, x: float, y: float) -> float:
     0.6
     """
     return -(normal.x * x + normal.y * y) / normal.z
+
+
+def without_edge(course: Row, x: float, y: float, to_x: float, to_y: float, rise: float) -> bool:
+    """Return whether the slopes at both ends account for a rise (m) from one place to another one close by.
+
+    >>> from wendonic.kernels.body.ground import PIECE_PLANE
+    >>> ramp = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 0.0, 0.0, 0.5, 0.0)
+    >>> without_edge(ramp, 0.0, 0.98, 0.0, 1.02, 0.01), without_edge(ramp, 9.02, 8.0, 8.98, 8.0, 3.5)
+    (True, False)
+    """
+    here = math.fabs(rise_along(ground_at(course, x, y).normal, to_x - x, to_y - y))
+    there = math.fabs(rise_along(ground_at(course, to_x, to_y).normal, to_x - x, to_y - y))
+    return math.fabs(rise) <= BEND * max(here, there) + SEAM_M
 
 
 def walked_over(
@@ -76,37 +96,40 @@ def walked_over(
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
-    >>> walked_over(kerb, StepTuning(0.35, 1.0, 1.0), 1.0, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
+    >>> walked_over(kerb, StepTuning(0, 0.35, 1.0, 1.0), 1.0, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
     True
-    >>> walked_over(kerb, StepTuning(0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
-    Walked(x=0.0, y=5.0, feet_z=2.0, stands=0.0)
+    >>> walked_over(kerb, StepTuning(0, 0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
+    Walked(x=0.0, y=5.0, floor=0.0, feet_z=2.0, stands=0.0)
     """
-    far_x = to_x - x
-    far_y = to_y - y
-    far = math.hypot(far_x, far_y)
+    far = math.hypot(to_x - x, to_y - y)
     samples = min(math.ceil(far / SAMPLE_M), MOST_SAMPLES)
-    under = floor_at(course, x, y, z)
-    if z - under.height > STEP_DOWN_M:
-        stands = 0.0
-    reached = Walked(x, y, max(z, under.height), stands)
+    # Who stands has the floor under his feet; it is looked at where that makes a difference.
+    floor = feet_z = z
+    if samples == 0:
+        floor = floor_at(course, steps.on_walls, x, y, z)
+        if z - floor > STEP_DOWN_M:
+            stands = 0.0
+    reached_x, reached_y = x, y
     for k in range(samples):
         share = (k + 1.0) / samples
-        at_x = x + far_x * share
-        at_y = y + far_y * share
-        ahead = floor_at(course, at_x, at_y, reached.feet_z)
-        rise = ahead.height - under.height
-        stands = reached.stands
-        walkable = True
-        if rise != 0.0:
-            slope = math.fabs(rise_along(under.normal, far_x, far_y))
-            slope = max(slope, math.fabs(rise_along(ahead.normal, far_x, far_y))) / samples
-            even = math.fabs(rise) <= BEND * slope + SEAM_M
-            walkable = even and rise <= steps.steepest_up * far / samples + SEAM_M
-            if not walkable and ahead.height > reached.feet_z + (SEAM_M if even else steps.step_m):
+        at_x = x + (to_x - x) * share
+        at_y = y + (to_y - y) * share
+        ahead = floor_at(course, steps.on_walls, at_x, at_y, feet_z)
+        highest = floor + steps.steepest_up * far / samples + SEAM_M
+        if ahead > min(highest, feet_z + steps.step_m) or (stands > 0.0 and ahead < floor - STEP_DOWN_M):
+            if k == 0:
+                highest -= floor
+                floor = floor_at(course, steps.on_walls, x, y, z)
+                highest += floor
+                feet_z = max(z, floor)
+                if z - floor > STEP_DOWN_M:
+                    stands = 0.0
+            even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
+            if not (even and ahead <= highest) and ahead > feet_z + (SEAM_M if even else steps.step_m):
                 break
-            if rise < -STEP_DOWN_M and (not even or -rise > STEP_DOWN_M + steps.steepest_down * far / samples):
+            falls = floor - ahead
+            if falls > STEP_DOWN_M and (not even or falls > STEP_DOWN_M + steps.steepest_down * far / samples):
                 stands = 0.0
-        feet_z = ahead.height if stands > 0.0 else max(reached.feet_z, ahead.height)
-        reached = Walked(at_x, at_y, feet_z, stands)
-        under = ahead
-    return reached
+        reached_x, reached_y, floor = at_x, at_y, ahead
+        feet_z = ahead if stands > 0.0 else max(feet_z, ahead)
+    return Walked(reached_x, reached_y, floor, feet_z, stands)

@@ -160,10 +160,11 @@ def walk(
     else:
         climb = 0.0 - (normal.x * velocity.x + normal.y * velocity.y) / normal.z
         velocity = Vec3(velocity.x, velocity.y, climb)
-        share = bounded_share(body.velocity, velocity, max(top_speed, slope.slide_m_s), normal.z)
-        if share < 1.0:
-            velocity = Vec3(velocity.x * share, velocity.y * share, velocity.z * share)
-            moved = Vec3(moved.x * share, moved.y * share, 0.0)
+        if climb != 0.0:
+            share = bounded_share(body.velocity, velocity, max(top_speed, slope.slide_m_s), normal.z)
+            if share < 1.0:
+                velocity = Vec3(velocity.x * share, velocity.y * share, velocity.z * share)
+                moved = Vec3(moved.x * share, moved.y * share, 0.0)
         z -= (normal.x * moved.x + normal.y * moved.y) / normal.z
     x += moved.x
     y += moved.y

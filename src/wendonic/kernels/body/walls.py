@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS
-from wendonic.kernels.body.steps import StepTuning, Walked, floor_at, walked_over
+from wendonic.kernels.body.steps import StepTuning, Walked, walked_over
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec2, Vec3
 
@@ -62,9 +62,10 @@ def stopped_by_walls(course: Row, radius_m: float, x: float, y: float, z: float,
 
 
 class Stopped(NamedTuple):
-    """A body as walls and steps let it come, and 1 where it stands on the ground."""
+    """A body as walls and steps let it come, what is under it (m), and 1 where it stands on that."""
 
     body: Body
+    floor: float
     stands: float
 
 
@@ -76,7 +77,7 @@ def along_step(
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
-    >>> steps = StepTuning(0.35, 1.0, 1.0)
+    >>> steps = StepTuning(0, 0.35, 1.0, 1.0)
     >>> met = walked_over(terrace, steps, 1.0, 0.0, 0.9, 0.0, 1.0, 1.1)
     >>> along_step(terrace, 0.5, steps, 1.0, Vec3(0.0, 0.9, 0.0), met, 1.0, 1.1).x
     1.0
@@ -91,7 +92,7 @@ def along_step(
     if clear.x != at.x or clear.y != at.y:
         at = walked_over(course, steps, stands, was.x, was.y, was.z, clear.x, clear.y)
         if at.x != clear.x or at.y != clear.y:
-            at = Walked(was.x, was.y, was.z, stands)
+            at = walked_over(course, steps, stands, was.x, was.y, was.z, was.x, was.y)
     return at
 
 
@@ -106,31 +107,29 @@ def stopped_body(
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
-    >>> stopped = stopped_body(wall, 0.5, StepTuning(0.35, 1.0, 1.0), False, 1.0, BODY_AT_REST, there)
+    >>> stopped = stopped_body(wall, 0.5, StepTuning(0, 0.35, 1.0, 1.0), False, 1.0, BODY_AT_REST, there)
     >>> stopped.body.position, stopped.body.velocity
     (Vec3(x=1.0, y=1.5, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
     """
     to, was_at = body.position, was.position
     x, y = stopped_by_walls(course, radius_m, was_at.x, was_at.y, was_at.z, to.x, to.y)
+    floor = 0.0
     if has_feet and (course[0] > 0.0 or was_at.z > 0.0):
         at = walked_over(course, steps, stands, was_at.x, was_at.y, was_at.z, x, y)
         if at.x != x or at.y != y:
             at = along_step(course, radius_m, steps, stands, was_at, at, x, y)
-        x, y, stands = at.x, at.y, at.stands
+        x, y, floor, stands = at.x, at.y, at.floor, at.stands
     vel_x = body.velocity.x if x == to.x else 0.0
     vel_y = body.velocity.y if y == to.y else 0.0
-    return Stopped(Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z)), stands)
+    return Stopped(Body(body.face, Vec3(x, y, to.z), Vec3(vel_x, vel_y, body.velocity.z)), floor, stands)
 
 
-def above_floor(course: Row, was: Body, body: Body) -> Body:
-    """Return a flying body that came from `was`, held by the ground and by the tops of walls below it.
+def above_floor(floor: float, body: Body) -> Body:
+    """Return a flying body, held by what is under it at a height (m).
 
-    >>> from wendonic.kernels.body.body import BODY_AT_REST
-    >>> diving = Body(0.0, Vec3(0.0, 0.0, -0.5), Vec3(1.0, 0.0, -3.0))
-    >>> above_floor((0.0, 0.0, 3.0, 0.0), BODY_AT_REST, diving)[1:]
+    >>> above_floor(0.0, Body(0.0, Vec3(0.0, 0.0, -0.5), Vec3(1.0, 0.0, -3.0)))[1:]
     (Vec3(x=0.0, y=0.0, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
     """
-    floor = floor_at(course, body.position.x, body.position.y, was.position.z).height
     if body.position.z >= floor:
         return body
     at = Vec3(body.position.x, body.position.y, floor)
