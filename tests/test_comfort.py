@@ -251,7 +251,8 @@ def test_the_arc_runs_up_a_slope_but_into_no_terrace_and_no_steep_bank():
 )
 def test_the_arc_meets_walls_and_raised_ground_however_thin(box, yaw, pitch, speed_m_s, is_wall):
     """Against the arc at every tenth of a millisecond."""
-    x, y, thick_m, height_m = (round(number, 3) for number in box)
+    # No arc along an edge.
+    x, y, thick_m, height_m = (round(number, 3) + 0.00037 for number in box)
     edges = {"left_m": x, "right_m": x + 1.0, "back_m": y, "forward_m": y + thick_m, "height_m": height_m}
     thing = {"wall": [edges]} if is_wall else {"piece": [{"form": "flat", **edges}]}
     course = Course(**FORMAT, **thing).numbers
