@@ -191,7 +191,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + "[mode.foot.move]\nbind = [{ stick = 3 }]\n",
             4,
-            'found 3; allowed: a string, such as "pad.left_stick"',
+            'found 3; allowed: the name of a stick, such as "pad.left_stick"',
         ),
         (
             HEAD + PAD + "[mode.foot.press]\njump = { bind = [4] }\n",

@@ -174,6 +174,7 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
     if allowed in ("a list", "a table"):
         return f"found {_shown(found)}; {_as_meant(root, detail, allowed)}"
     if kind in ("string_type", "float_type"):
+        allowed = _named(root, detail["loc"]) if kind == "string_type" else allowed
         allowed = ", ".join(filter(None, (allowed, _as_described(root, detail, units))))
     return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
 
@@ -228,6 +229,15 @@ def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
     fields = field_words(_table_around(root, detail["loc"]))
     example = next((field.example for field in fields if field.name == detail["loc"][-1]), "")
     return f"such as {example}" if example else ""
+
+
+def _named(root: type[Table], loc: Sequence[str | int]) -> str:
+    """Say what a string at `loc` names."""
+    field = _table_around(root, loc).model_fields.get(str(loc[-1]))
+    words = kind_words(str, *field.metadata) if field else kind_words(_steps(root, loc)[-1][1])
+    if words in ("string", "table", "one word"):
+        return "a string"
+    return f"the name of {'an' if words[0] in 'aeiou' else 'a'} {words}"
 
 
 def _first_number(kind: Any) -> str | None:
