@@ -12,6 +12,7 @@ GRAVITY_M_S2 = 9.81
 STEP_S = 0.02
 LONGEST_S = 4.0
 HALVINGS = 40
+SLOWEST_M_S = 1e-9
 STEP_UP_M = 0.01
 """An arc that ends further below the ground there has run into the side of a terrace."""
 
@@ -64,21 +65,16 @@ def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> f
     0.25
     """
     met_s = LONGEST_S
+    # An arc straight up is over a wall as long as one that hardly leans.
+    plan_x = math.copysign(max(math.fabs(direction.x * speed_m_s), SLOWEST_M_S), direction.x)
+    plan_y = math.copysign(max(math.fabs(direction.y * speed_m_s), SLOWEST_M_S), direction.y)
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        from_s, to_s = 0.0, met_s
-        plan_x, plan_y = direction.x * speed_m_s, direction.y * speed_m_s
-        if plan_x != 0.0:
-            left_s, right_s = (course[k] - place.x) / plan_x, (course[k + 2] - place.x) / plan_x
-            from_s, to_s = max(from_s, min(left_s, right_s)), min(to_s, max(left_s, right_s))
-        elif not (course[k] < place.x < course[k + 2]):
-            continue
-        if plan_y != 0.0:
-            back_s, forward_s = (course[k + 1] - place.y) / plan_y, (course[k + 3] - place.y) / plan_y
-            from_s, to_s = max(from_s, min(back_s, forward_s)), min(to_s, max(back_s, forward_s))
-        elif not (course[k + 1] < place.y < course[k + 3]):
-            continue
+        left_s, right_s = (course[k] - place.x) / plan_x, (course[k + 2] - place.x) / plan_x
+        back_s, forward_s = (course[k + 1] - place.y) / plan_y, (course[k + 3] - place.y) / plan_y
+        from_s = max(0.0, min(left_s, right_s), min(back_s, forward_s))
+        to_s = min(met_s, max(left_s, right_s), max(back_s, forward_s))
         if from_s < to_s:
             above = arc_point(place, direction, speed_m_s, from_s).z - course[k + 4]
             if above >= 0.0:

@@ -82,9 +82,7 @@ def bounded_share(before: Vec3, after: Vec3, most: float, upright: float) -> flo
     was = length3(before)
     was_plan = math.sqrt(before.x * before.x + before.y * before.y)
     plan = math.sqrt(after.x * after.x + after.y * after.y)
-    most = max(most, was)
-    if upright > 0.0:
-        most = min(most, was + max(plan - was_plan, 0.0) / upright)
+    most = min(max(most, was), was + max(plan - was_plan, 0.0) / max(upright, NOTHING_LEFT))
     speed = length3(after)
     return most / speed if speed > most * (1.0 + 1e-9) else 1.0
 
