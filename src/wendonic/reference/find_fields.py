@@ -2,6 +2,7 @@
 
 import re
 from collections.abc import Iterator
+from functools import cache
 from typing import NamedTuple
 
 from wendonic.course.course import Course
@@ -27,11 +28,12 @@ class FoundFields(NamedTuple):
     fields: tuple[FoundField, ...]
 
 
-def _segments(path: str) -> list[str]:
-    return [part for part in re.sub(r"\[\w*\]", "", path).split(".") if part]
+@cache
+def _segments(path: str) -> tuple[str, ...]:
+    return tuple(part for part in re.sub(r"\[\w*\]", "", path).split(".") if part)
 
 
-def _fits(asked: list[str], path: list[str], named: int) -> bool:
+def _fits(asked: tuple[str, ...], path: tuple[str, ...], named: int) -> bool:
     """Return whether what is asked for is the end of a path, where so many of its words are names of the user's own,
     and the other names are left out.
     """
@@ -39,7 +41,7 @@ def _fits(asked: list[str], path: list[str], named: int) -> bool:
         return named == 0
     if not path:
         return False
-    *before, last = path
+    before, last = path[:-1], path[-1]
     if last != ANY_NAME:
         return last == asked[-1] and _fits(asked[:-1], before, named)
     # What is asked for begins with a word of the format.
@@ -47,27 +49,27 @@ def _fits(asked: list[str], path: list[str], named: int) -> bool:
     return as_name or _fits(asked, before, named)
 
 
-def _matching(group: TableGroup, asked: list[str], named: int) -> TableGroup | None:
+def _matching(group: TableGroup, asked: tuple[str, ...], named: int) -> TableGroup | None:
     """Return the tables of a group that fit, None if none does; one alternative may be asked for by its word."""
     fits = [table for table in group.tables if any(_fits(asked, _segments(place), named) for place in table.places)]
     if not fits:
         fits = [
             table
             for table in group.tables
-            if table.choice and any(_fits(asked, [*_segments(place), table.chosen], named) for place in table.places)
+            if table.choice and any(_fits(asked, (*_segments(place), table.chosen), named) for place in table.places)
         ]
     if not fits:
         return None
     return group if len(fits) == len(group.tables) else TableGroup(group.place, tuple(fits), ())
 
 
-def _field_matches(asked: list[str], named: int, groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
+def _field_matches(asked: tuple[str, ...], named: int, groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
     found: dict[tuple[str, str, str], tuple[FieldWords, dict[str, list[str]]]] = {}
     for group in groups:
         for table in group.tables:
             for field in table.fields:
                 for place in table.places:
-                    if _fits(asked, [*_segments(place), field.name], named):
+                    if _fits(asked, (*_segments(place), field.name), named):
                         places = found.setdefault((field.name, field.description, field.range), (field, {}))[1]
                         places.setdefault(place, []).extend([table.chosen] if table.choice else [])
     for field, places in found.values():
@@ -107,7 +109,7 @@ def _every() -> tuple[TableGroup, ...]:
     return (*groups_of(Profile), *groups_of(Course))
 
 
-def _found(asked: list[str], named: int) -> FoundFields:
+def _found(asked: tuple[str, ...], named: int) -> FoundFields:
     """Return what is found where so many of the words are names of the user's own."""
     # A whole group is what was asked for, before those that only share a table with it.
     groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), named))
