@@ -117,6 +117,19 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
     assert added.settings[0].after == pytest.approx(4.0 / (0.55 - 0.45), rel=0.03)
     assert "reverse_m_s2 = " in added.text
     assert added.reached
+    # A gait that the mode uses, and the file does not write: 0.9 v / a.
+    unwritten = fit(CRISP, {"reach90_s": 0.18}, ["gait.walk.accel_m_s2"])
+    assert (unwritten.settings[0].before, unwritten.settings[0].after) == (
+        22.0,
+        pytest.approx(0.9 * 3.2 / 0.18, rel=0.02),
+    )
+    assert unwritten.text.count("[gait.walk]") == 1
+    for path, words in (
+        ("gait.walk.jump.height_m", "gait.walk.jump is not set"),
+        ("gait.run.accel_m_s2", 'no entry "run"; there are: walk'),
+    ):
+        with pytest.raises(WendonicError, match=words):
+            limits_of(profile_from_text(CRISP), path)
 
 
 def test_targets_in_each_others_way_are_told_with_the_price():

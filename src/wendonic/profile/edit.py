@@ -224,10 +224,7 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     40.0
     """
     *way, last = path_parts(path)
-    value = value_at(profile, path)
-    table: Any = profile
-    for part in way:
-        table = table[part] if isinstance(part, int) or isinstance(table, dict) else getattr(table, part)
+    table, value = _at(profile, way, path), value_at(profile, path)
     name = metre_name(str(last))
     field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
     units = 1.0 if name == last else profile.world.units_per_m
@@ -272,8 +269,13 @@ def value_at(profile: Profile, path: str) -> Any:
     >>> value_at(demo_profile(), "gait.walk.accel_m_s2"), value_at(demo_profile(), "mode.foot.move.bind[1].gate")
     (22.0, 'circle')
     """
+    return _at(profile, path_parts(path), path)
+
+
+def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
+    """Return what a profile has at the end of some parts of a path."""
     found: Any = profile
-    for part in path_parts(path):
+    for part in parts:
         if isinstance(part, int):
             if not isinstance(found, tuple) or part >= len(found):
                 raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
@@ -282,12 +284,14 @@ def value_at(profile: Profile, path: str) -> Any:
             if part not in found:
                 raise WendonicError(f"{path} does not exist: {none_such('entry', part, found)}")
             found = found[part]
+        elif found is None:
+            raise WendonicError(f"{path} does not exist: {path.partition(f'.{part}')[0]} is not set")
         else:
             fields = getattr(type(found), "model_fields", {})
             name = metre_name(part) if "units_per_m" in profile.world.model_fields_set else part
             if name not in fields:
                 raise WendonicError(f"{path} does not exist: {none_such('field', part, fields)}")
-            found = getattr(found, name)
+            found = profile.every_gait if found is profile and name == "gait" else getattr(found, name)
             if name != part and isinstance(found, int | float):
                 found *= profile.world.units_per_m
     return found

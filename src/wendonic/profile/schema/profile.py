@@ -146,6 +146,12 @@ class Profile(Table):
         names = dict.fromkeys([mode.gait, *mode.press_gaits.values()])
         return {name: self.gait.get(name) or USUAL_GAITS.get(name) or Gait() for name in names}
 
+    @property
+    def every_gait(self) -> dict[str, Gait]:
+        """The gaits of the file, and those that a mode uses without their being written, by name."""
+        used = {name: gait for mode in self.mode for name, gait in self.gaits_of(mode).items()}
+        return {**self.gait, **used}
+
     def changed(self, changes: Mapping[str, Any]) -> "Profile":
         """Return the profile with the values at some field paths changed, checked as if it had been loaded so. A
         value of None takes a field out, so that its default counts again. Paths are those of the error messages.
