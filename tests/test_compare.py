@@ -53,6 +53,10 @@ def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     assert len(first) == len(second)
     assert second["pos_x"].iloc[-1] < first["pos_x"].iloc[-1]
     assert settings_that_differ([beekeeper, demo_profile("cart")])
+    # A gait that one file uses without writing it has its numbers all the same.
+    walks = 'format = "wendonic-profile"\nversion = 1\n[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
+    brisk = profile_from_text(f"{walks}[gait.walk]\naccel_m_s2 = 30\n")
+    assert settings_that_differ([profile_from_text(walks), brisk]) == (("gait.walk.accel_m_s2", (22.0, 30.0)),)
 
 
 def test_a_game_seen_from_the_side_is_compared_by_its_jumps():
