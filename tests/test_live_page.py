@@ -18,11 +18,12 @@ import pytest
 from shelf_jumper import SHELF_JUMPER
 from test_command_line import called
 from test_page_play import differences, plain
-from test_page_text import PIXELS
+from test_page_text import FEW_LINES, PIXELS
 from wendonic import Recording, WendonicError, load_profile, shape
 from wendonic.demo import FOLDER, demo_profile, demo_recording
 from wendonic.errors import ProfileError
 from wendonic.export.page.fields import field_contents
+from wendonic.export.page.formulas import traced
 from wendonic.export.page.one_file import write_page
 from wendonic.live.desk import Desk
 from wendonic.live.workers import feel_rows
@@ -256,6 +257,21 @@ def test_a_game_in_pixels_is_shown_in_pixels(tmp_path):
     assert float(rows["stop_distance_u"]["words"]) == pytest.approx(50.0 * wanted, rel=1e-3)
     desk.save({"gait.walk.top_speed_m_s": 6.0})
     assert "top_speed_u_s = 300.0" in file.read_text()
+
+
+def test_a_gait_that_the_file_does_not_write_has_its_numbers_and_is_saved_under_its_own_header(tmp_path):
+    file = tmp_path / "few.toml"
+    file.write_text(FEW_LINES)
+    desk = Desk(file)
+    trace = traced(desk.profile)
+    fields = field_contents(desk.profile, trace.paths, trace.paths)
+    speeds = {field["path"]: field["value"] for field in fields if field["path"].endswith("top_speed_m_s")}
+    assert speeds == {"gait.walk.top_speed_m_s": 3.2, "gait.run.top_speed_m_s": 5.6}
+    desk.save({"gait.run.top_speed_m_s": 6.0})
+    assert file.read_text().startswith(FEW_LINES.rstrip())
+    assert "\n[gait.run]\n" in file.read_text()
+    assert load_profile(file).every_gait["run"].top_speed_m_s == 6.0
+    assert load_profile(file).every_gait["run"].accel_m_s2 == 26.0
 
 
 def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page, file):

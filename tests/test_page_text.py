@@ -33,12 +33,23 @@ stick = "pad.left_stick"
 [gait.walk]  # quick
 top_speed_u_s = 200
 """
+FEW_LINES = """
+format = "wendonic-profile"
+version = 1
+[mode.foot]
+press_gaits = { sprint = "run" }  # gaits that the file does not write
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+[mode.foot.press]
+sprint = { bind = ["key.ShiftLeft"] }
+"""
 
 
 def texts():
     for name in profile_names():
         yield (FOLDER / f"{name}.toml").read_text()
     yield PIXELS
+    yield FEW_LINES
 
 
 def written(folder, jobs):

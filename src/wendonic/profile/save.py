@@ -48,6 +48,10 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     return edited(text, dict(_differences(before, content, "")))
 
 
+HEADED = ("mode", "gait")
+"""Tables whose tables by name have headers of their own."""
+
+
 def _differences(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any]]:
     """Give (field path, new value) where two contents differ; None for what the new one does not say."""
     if isinstance(old, dict) and isinstance(new, dict):
@@ -55,7 +59,9 @@ def _differences(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any]]:
             yield f"{path}.{name}".removeprefix("."), None
         for name, value in new.items():
             inside = f"{path}.{name}".removeprefix(".")
-            if name not in old:
+            if name not in old and value and inside.split(".")[0] in HEADED and inside.count(".") < 2:
+                yield from _differences({}, value, inside)
+            elif name not in old:
                 yield inside, value
             else:
                 yield from _differences(old[name], value, inside)

@@ -29,7 +29,7 @@ def field_contents(profile: Profile, paths: Sequence[str] = (), used: Collection
     numbers = {path: place for place, path in enumerate(paths) if path in used}
     used_gaits = {gait for mode in profile.mode for gait in profile.gaits_of(mode)}
     found = []
-    for path, table, name, value in _walk(profile, ""):
+    for path, table, name, value in _walk(profile.with_every_gait(), ""):
         parts = path.split(".")
         if parts[0] in LEFT_OUT or (parts[0] == "gait" and parts[1] not in used_gaits):
             continue

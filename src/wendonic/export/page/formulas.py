@@ -100,7 +100,7 @@ def traced(profile: Profile) -> TracedProfile:
             _check(made)
         return made
 
-    made = wrapped(profile, "")
+    made = wrapped(profile.with_every_gait(), "")
     for mode in made.mode.values():
         if isinstance(mode.steer, GridSteer):
             mode.steer.lay_out(profile.world.axes)

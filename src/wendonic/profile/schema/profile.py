@@ -152,6 +152,10 @@ class Profile(Table):
         used = {name: gait for mode in self.mode for name, gait in self.gaits_of(mode).items()}
         return {**self.gait, **used}
 
+    def with_every_gait(self) -> "Profile":
+        """Return the profile as if its file wrote every gait that a mode uses."""
+        return self.model_copy(update={"gait": self.every_gait})
+
     def changed(self, changes: Mapping[str, Any]) -> "Profile":
         """Return the profile with the values at some field paths changed, checked as if it had been loaded so. A
         value of None takes a field out, so that its default counts again. Paths are those of the error messages.
