@@ -124,6 +124,13 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
         pytest.approx(0.9 * 3.2 / 0.18, rel=0.02),
     )
     assert unwritten.text.count("[gait.walk]") == 1
+    # An entry that a mode has from the one that it begins as becomes its own.
+    stick += '[mode.aim]\nlike = "m"  # finer\n'
+    path = "mode.aim.move.bind[0].curve.exponent"
+    finer = fit_text(stick, {"amount_at_tilt": 0.25}, [path], mode="aim", engine="interpreted")
+    assert measure(profile_from_text(finer.text), "aim").amount_at_tilt == pytest.approx(0.25, abs=1e-3)
+    assert profile_from_text(finer.text).mode["m"] == profile_from_text(stick).mode["m"]
+    assert finer.text.startswith(stick)
     for path, words in (
         ("gait.walk.jump.height_m", "gait.walk.jump is not set"),
         ("gait.run.accel_m_s2", 'no entry "run"; there are: walk'),

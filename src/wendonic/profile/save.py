@@ -1,6 +1,6 @@
 """A profile to a file: comments, order and layout of the file that is there stay."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from pathlib import Path
 from typing import Any
 
@@ -46,6 +46,18 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
         return tomlkit.dumps(content)
     before = file_content_of(profile_from_text(text, path))
     return edited(text, dict(_differences(before, content, "")))
+
+
+def changed_text(text: str, changes: Mapping[str, Any]) -> str:
+    """Return a profile's text with the values at some field paths changed, its comments and order kept. Unlike
+    `edited`, it also changes what a mode has from the one that it begins as.
+
+    >>> foot = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.foot.move.bind]]\\nstick = "pad.left_stick"\\n'
+    >>> text = changed_text(f'{foot}[mode.aim]\\nlike = "foot"\\n', {"mode.aim.move.bind[0].dead_zone.inner": 0.2})
+    >>> text.splitlines()[-1]
+    'move = {bind = [{stick = "pad.left_stick", dead_zone = {inner = 0.2}}]}'
+    """
+    return saved_text(profile_from_text(text).changed(changes), text)
 
 
 HEADED = ("mode", "gait")

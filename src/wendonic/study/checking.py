@@ -5,10 +5,11 @@ from typing import NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError
-from wendonic.profile.edit import edited, path_parts
+from wendonic.profile.edit import path_parts
 from wendonic.profile.faults import dotted
 from wendonic.profile.inherited import inherited_from
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.save import changed_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.study.finding import (
     Case,
@@ -95,7 +96,7 @@ def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fix
         ready = [one for one in findings if one.changes and (not only or one.slug in only)]
         if not ready or len(made) == MOST_FIXES:
             return Fixed(text, tuple(made), tuple(findings))
-        text = edited(text, ready[0].changes)
+        text = changed_text(text, ready[0].changes)
         made.append(ready[0])
 
 

@@ -13,8 +13,9 @@ from wendonic.atomic_file import atomic_file
 from wendonic.batch import write_trace
 from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
-from wendonic.profile.edit import edited, file_content_of
+from wendonic.profile.edit import file_content_of
 from wendonic.profile.load import profile_from_text, text_of
+from wendonic.profile.save import changed_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.formats import ENDINGS
 from wendonic.recording.parquet import read_parquet, recordings_in
@@ -380,7 +381,8 @@ def sweep_on(
     profile = profile_from_text(text, path)
     combinations = combinations_of(profile, over, of, MOST_COMBINATIONS)
     changed = {
-        str(number): edited(text, dict(zip(over, values, strict=True))) for number, values in enumerate(combinations)
+        str(number): changed_text(text, dict(zip(over, values, strict=True)))
+        for number, values in enumerate(combinations)
     }
     frame = corpus(folder, {"base": text, **changed}, of, mode, 60.0, workers, cluster, None, progress)
     rows = []

@@ -8,8 +8,9 @@ from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import edited, number_at, value_at
+from wendonic.profile.edit import number_at, value_at
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.save import changed_text
 from wendonic.study.feel_sheet import known_quantity
 from wendonic.study.solve.trial import Range, Solution, Trial
 
@@ -141,7 +142,7 @@ def fit(
         for setting, start in zip(settings, trial.starts, strict=True)
         if not setting.idle and (setting.after != start or setting.before is None)
     }
-    return Fitted(found, settings, edited(text, changes), trades)
+    return Fitted(found, settings, changed_text(text, changes), trades)
 
 
 def _has(profile: Any, path: str) -> bool:
