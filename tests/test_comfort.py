@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from wendonic import Helm, View
 from wendonic.course import Course
-from wendonic.kernels.body.comfort import NO_COMFORT, vignetted
+from wendonic.kernels.body.comfort import NO_COMFORT, room_meets_wall, vignetted
 from wendonic.kernels.body.landing import landing
 from wendonic.kernels.vector import ZERO3, Vec3
 from wendonic.profile.load import profile_from_text
@@ -273,3 +273,36 @@ def test_the_arc_meets_walls_and_raised_ground_however_thin(box, yaw, pitch, spe
     assert (found.there > 0.0) == bool(down[first] and not blocked[first] and not into_a_side)
     if found.there > 0.0:
         assert found.after_s == pytest.approx(t[first], abs=2e-4)
+
+
+def test_a_thin_wall_inside_the_play_space_holds_nobody_and_leaves_no_place_safe():
+    """A wall narrower than the room: all four corners are out of it, and yet the head gets into it."""
+    thin = {"left_m": 0.3, "right_m": 0.5, "back_m": -4.0, "forward_m": 4.0}
+    helm = headset("[mode.m.comfort]\nroom = { width_m = 2.4, return_s = 0.5 }", Course(**FORMAT, wall=[thin]))
+    head_at(helm, 0.0, 0.0)
+    assert ticks(helm, 10).comfort.safe == (0.0, 0.0)
+    for step in range(1, 41):
+        head_at(helm, 0.01 * step, 0.0)
+        inside = ticks(helm, 1).comfort
+        assert inside.head.x == pytest.approx(0.01 * step)
+    back = [ticks(helm, 1) for _ in range(60)]
+    assert any(intent.comfort.returned for intent in back)
+    assert not back[-1].comfort.inside_wall
+    assert back[-1].comfort.head.x <= 0.3
+    # Ahead along the wall it is not safe anywhere.
+    helm.stick("hand.left.stick", 0.0, -1.0)
+    assert ticks(helm, 50).comfort.safe == (0.0, 0.0)
+
+
+@given(st.floats(-2.0, 2.0), st.floats(-2.0, 2.0), st.floats(-3.2, 3.2), st.floats(0.05, 1.5), st.floats(0.05, 1.5))
+def test_a_wall_reaches_into_the_room_if_any_of_its_points_does(x, y, yaw, half_x, half_y):
+    """Against a grid of points of the wall, each asked whether it is in the room."""
+    room = NO_COMFORT._replace(half_width_m=1.2, half_depth_m=0.7)
+    wall = (0.0, 1.0, 8.0, x - half_x, y - half_y, x + half_x, y + half_y, 3.0, 0.0)
+    across, along = np.linspace(-half_x, half_x, 81), np.linspace(-half_y, half_y, 81)
+    at_x, at_y = np.meshgrid(x + across, y + along)
+    right = at_x * math.cos(yaw) - at_y * math.sin(yaw)
+    ahead = at_x * math.sin(yaw) + at_y * math.cos(yaw)
+    past = np.maximum(np.abs(right) - 1.2, np.abs(ahead) - 0.7).min()
+    if abs(past) > 0.05:
+        assert room_meets_wall(room, wall, 0.0, 0.0, yaw, 0.0) == (past < 0.0)

@@ -22,7 +22,11 @@ _FLIGHT = [("fall", "airborne"), ("fall", "jumping"), *(("up", axis) for axis in
 _LOOK = paths_of(LOOK_SOURCE_AT_REST)
 _COMFORT = [
     *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),
-    *((("comfort", place, axis), ("body", "position", axis)) for place in ("safe", "head") for axis in "xy"),
+    *(
+        (("comfort", place, axis), ("body", "position", axis))
+        for place in ("safe", "head", "outside")
+        for axis in "xy"
+    ),
     (("comfort", "yaw"), ("view", "yaw")),
 ]
 _ALL_COMFORT = [("comfort", *path) for path in paths_of(COMFORT_AT_REST)]

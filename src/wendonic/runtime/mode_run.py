@@ -117,7 +117,9 @@ class ModeRun:
         self.on_squares = self.tuning.frame.frame == FRAME_GRID
         falls = self.tuning.gaits[0].fall.falls > 0
         self.airborne = Cells(self.layout, [("fall", "airborne")]) if falls else None
-        self.safe_place = Cells(self.layout, [("comfort", of, axis) for of in ("safe", "head") for axis in "xy"])
+        self.safe_place = Cells(
+            self.layout, [("comfort", of, axis) for of in ("safe", "head", "outside") for axis in "xy"]
+        )
         self.over(course)
 
     @property
@@ -140,7 +142,7 @@ class ModeRun:
         if self.airborne and speed_up != 0.0:
             self.airborne.write(after, (1.0,))
         if safe and self.tuning.comfort.used > 0:
-            self.safe_place.write(after, (x, y, x, y))
+            self.safe_place.write(after, (x, y, x, y, x, y))
         if self.on_squares:
             self.stand_on_square(after, x, y)
             if turned:

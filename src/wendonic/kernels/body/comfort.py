@@ -1,10 +1,11 @@
 """Comfort in a headset: the vignette, the head's place in the play space, and the way back out of a wall."""
 
+import math
 from typing import NamedTuple
 
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.ground import height_at, in_wall
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_NUMBERS, WALL_NUMBERS, height_at, in_wall
 from wendonic.kernels.half_life import half_life_factor
 from wendonic.kernels.row import Row
 from wendonic.kernels.vector import ZERO2, ZERO3, Vec2, Vec3, length3, turned
@@ -34,7 +35,7 @@ NO_COMFORT = ComfortTuning(0, 1.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 class ComfortState(NamedTuple):
     """`vignette` from motion alone, and as it is `shown`; the last velocity (m/s) and yaw (rad) of the play space;
     how long the head has been inside a wall, and the last safe middle of the play space (m); the head's offset from
-    that middle and its place on the plan (m); whether it was brought back this tick.
+    that middle, its place on the plan, and where it was last outside (m); whether it was brought back this tick.
     """
 
     vignette: float
@@ -45,10 +46,11 @@ class ComfortState(NamedTuple):
     safe: Vec2
     offset: Vec2
     head: Vec2
+    outside: Vec2
     returned: float
 
 
-COMFORT_AT_REST = ComfortState(0.0, 0.0, ZERO3, 0.0, 0.0, ZERO2, ZERO2, ZERO2, 0.0)
+COMFORT_AT_REST = ComfortState(0.0, 0.0, ZERO3, 0.0, 0.0, ZERO2, ZERO2, ZERO2, ZERO2, 0.0)
 
 
 def vignetted(tuning: ComfortTuning, vignette: float, accel_m_s2: float, turn_rate: float, dt: float) -> float:
@@ -89,8 +91,46 @@ def is_inside(course: Row, step_m: float, state: ComfortState, place: Vec3, unde
     return state.inside_s > 0.0 or height_at(course, state.head.x, state.head.y) <= feet_z + step_m
 
 
+def room_meets_wall(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float) -> bool:
+    """Return whether a wall reaches into the play space about (x, y).
+
+    Two rectangles are apart if they are on one of the four axes along their sides: if their middles are further apart
+    there than the halves of both reach.
+
+    >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
+    >>> pole = (0.0, 1.0, 8.0, 0.9, -0.1, 1.1, 0.1, 3.0, 0.0)
+    >>> room_meets_wall(room, pole, 0.0, 0.0, 0.0, 0.0), room_meets_wall(room, pole, -0.2, 0.0, 0.0, 0.0)
+    (True, False)
+    """
+    across = turned(1.0, 0.0, yaw)
+    along = turned(0.0, 1.0, yaw)
+    wide, deep = tuning.half_width_m, tuning.half_depth_m
+    first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
+    for wall in range(int(course[1])):
+        k = first + WALL_NUMBERS * wall
+        half_x = 0.5 * (course[k + 2] - course[k])
+        half_y = 0.5 * (course[k + 3] - course[k + 1])
+        far_x = course[k] + half_x - x
+        far_y = course[k + 1] + half_y - y
+        gap = max(
+            math.fabs(far_x) - half_x - wide * math.fabs(across.x) - deep * math.fabs(along.x),
+            math.fabs(far_y) - half_y - wide * math.fabs(across.y) - deep * math.fabs(along.y),
+            math.fabs(far_x * across.x + far_y * across.y)
+            - wide
+            - half_x * math.fabs(across.x)
+            - half_y * math.fabs(across.y),
+            math.fabs(far_x * along.x + far_y * along.y)
+            - deep
+            - half_x * math.fabs(along.x)
+            - half_y * math.fabs(along.y),
+        )
+        if gap < 0.0 and feet_z < course[k + 4]:
+            return True
+    return False
+
+
 def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, feet_z: float, under: float) -> bool:
-    """Return whether all four corners of the play space about (x, y) are out of walls, and level with its middle, as
+    """Return whether the play space about (x, y) is out of walls, and its four corners are level with its middle, as
     the ground `under` the head (m) is.
 
     >>> room = NO_COMFORT._replace(half_width_m=1.0, half_depth_m=1.0)
@@ -99,7 +139,7 @@ def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, 
     (True, False)
     """
     height = height_at(course, x, y)
-    if abs(under - height) > tuning.level_m:
+    if abs(under - height) > tuning.level_m or room_meets_wall(tuning, course, x, y, yaw, feet_z):
         return False
     across = turned(tuning.half_width_m, 0.0, yaw)
     along = turned(0.0, tuning.half_depth_m, yaw)
@@ -108,7 +148,7 @@ def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, 
         ahead = 1.0 if corner < 2 else -1.0
         at_x = x + right * across.x + ahead * along.x
         at_y = y + right * across.y + ahead * along.y
-        if in_wall(course, at_x, at_y, feet_z) or abs(height_at(course, at_x, at_y) - height) > tuning.level_m:
+        if abs(height_at(course, at_x, at_y) - height) > tuning.level_m:
             return False
     return True
 
@@ -128,7 +168,8 @@ def comfort_output(
     `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the
     play space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the
     head is inside a wall, or of ground more than `step_m` higher, the vignette closes evenly over `return_s`; then
-    the middle is back at the last safe place, at rest and on the ground there.
+    the middle is back at the last safe place, at rest and on the ground there. Where the head would be inside a wall
+    there, too, it is back where it was last outside.
 
     >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)
@@ -159,6 +200,9 @@ def comfort_output(
             inside_s = 0.0
             returned = shown = 1.0
             velocity = ZERO3
+            if in_wall(course, x + offset.x, y + offset.y, height_at(course, x + offset.x, y + offset.y)):
+                x = state.outside.x - offset.x
+                y = state.outside.y - offset.y
             if course[0] > 0.0:
                 z = height_at(course, x + offset.x, y + offset.y)
             at = Vec3(x + offset.x, y + offset.y, z)
@@ -166,5 +210,7 @@ def comfort_output(
             shown = max(shown, inside_s / tuning.return_s)
     elif is_safe(tuning, course, x, y, yaw, z, under):
         safe = Vec2(x, y)
-    after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, Vec2(at.x, at.y), returned)
+    head_at = Vec2(at.x, at.y)
+    outside = head_at if inside_s == 0.0 else state.outside
+    after = ComfortState(vignette, shown, velocity, yaw, inside_s, safe, offset, head_at, outside, returned)
     return after, Body(body.face, Vec3(x, y, z), velocity)
