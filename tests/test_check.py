@@ -529,6 +529,11 @@ def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
     one_way = KEYS.replace('right = ["KeyD"]', "right = []")
     (missing,) = check(profile_from_text(HEAD + one_way), "interpreted")
     assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a control for right")
+    # What flies level needs something that moves it up and down; what follows the view's pitch does not.
+    flies = HEAD + '[mode.foot]\nsteer = { frame = "fly" }\n' + KEYS
+    (level,) = check(profile_from_text(flies), "interpreted")
+    assert (level.slug, level.where) == ("direction-missing", "mode.foot.rise")
+    assert not check(profile_from_text(flies.replace('"fly"', '"fly", level = false')), "interpreted")
     slow = KEYS + FLAT_GAIT.replace("top_speed_m_s = 4", "top_speed_m_s = 900").replace("20", "0.4")
     (never,) = [one for one in check(profile_from_text(HEAD + slow), "interpreted") if one.slug == "not-measured"]
     assert "held for 600 s its speed is still changing" in never.measured

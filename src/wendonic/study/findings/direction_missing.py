@@ -14,7 +14,18 @@ SIDES = {
 
 @finding(45, "notice", "A player who goes that way by mistake cannot come back.")
 def direction_missing(case: Case) -> Iterator[Found]:
-    """Look for directions whose opposite is there; a throttle without a back is a cart without one."""
+    """Look for directions whose opposite is there; a throttle without a back is a cart without one. What flies level
+    and has no `rise` goes neither up nor down.
+    """
+    steer = case.table.steer
+    if steer is not None and steer.frame == "fly" and steer.level and not list(case.entries("rise")):
+        yield Found(
+            f"{case.where}.rise",
+            "it flies, and nothing moves it up or down",
+            (),
+            "bind controls for rise, or write level = false so that forward follows the view",
+            "It stays at the height where the game puts it.",
+        )
     for channel, sides in SIDES.items():
         entries = list(case.entries(channel))
         if any(bind.called() == "hands" for _, bind in entries):
