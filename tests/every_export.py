@@ -12,7 +12,7 @@ import tempfile
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
-from wendonic.demo import demo_profile, profile_names
+from wendonic.demo import demo_course, demo_profile, profile_names
 from wendonic.errors import WendonicError
 from wendonic.export.export import exported, packaged, write_export
 from wendonic.export.numbers import number_fields
@@ -39,9 +39,13 @@ def say(well, words):
     lines.append((well, words))
 
 
-def shown(profile, stem, folder, variants, languages, **vectors):
+ON_COURSES = {"cart": "yard", "harvest": "harvest", "headset": "terraces", "scout": "harvest", "terraces": "terraces"}
+"""Profiles that are tried on a course as well."""
+
+
+def shown(profile, stem, folder, variants, languages, course=None, **vectors):
     """Export a profile, and try it in every way there is."""
-    package = packaged(profile, stem)
+    package = packaged(profile, stem, course=course)
     made = {one.mode: vectors_of(one, package, **vectors) for one in package.modes}
     for language in languages:
         place = folder / language
@@ -129,6 +133,10 @@ def task(name, number):
             stem, profile = random_profile(rng, words_known())
             variants = {f"C, random profile {number}": ["-O0"]}
             shown(profile, stem, Path(top), variants, ["c99"], least_ticks=300, episodes=12)
+        elif name.endswith(" on its course"):
+            stem = name.removesuffix(" on its course")
+            course = demo_course(ON_COURSES[stem])
+            shown(demo_profile(stem), f"{stem}_course", Path(top), VARIANTS, TARGETS, course, episodes=40)
         elif name.endswith(" in float"):
             stem = name.removesuffix(" in float")
             single(demo_profile(stem), stem, Path(top, "float"))
@@ -143,6 +151,7 @@ def main():
     parser.add_argument("--only", default="")
     wanted = parser.parse_args()
     names = [*sorted(profile_names()), *(f"{name} in float" for name in ("beekeeper", "cart", "scout"))]
+    names += [f"{name} on its course" for name in ON_COURSES]
     tasks = [(name, 0) for name in names if wanted.only in ("", name)]
     tasks += [("random", number + 1) for number in range(wanted.random)]
     faults = 0

@@ -401,6 +401,18 @@ def test_vectors_take_nearly_every_branch_of_a_shipped_mode(name, mode):
     assert found.share >= 0.98, found.one_way + found.not_come_to
 
 
+@pytest.mark.long
+@pytest.mark.parametrize(
+    ("name", "mode", "course"),
+    [("terraces", "foot", "terraces"), ("terraces", "barrow", "terraces"), ("harvest", "foot", "harvest")],
+)
+def test_on_a_course_they_do_too_whatever_that_course_has(name, mode, course):
+    """Steps, banks, edges and walls are met on ground made up for it."""
+    package = packaged(demo_profile(name), name, [mode], demo_course(course))
+    found = vectors_of(package.modes[0], package)
+    assert found.share >= 0.98, found.one_way + found.not_come_to
+
+
 def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):
     needs("lua")
     folder = tmp_path / "out"

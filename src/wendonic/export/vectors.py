@@ -19,9 +19,10 @@ from wendonic.export.build import Made
 from wendonic.export.coverage import Branches
 from wendonic.export.inputs import snake
 from wendonic.export.languages.python import PythonPackage
-from wendonic.export.made_ground import GROUND, LANDMARKS, LEVEL
+from wendonic.export.made_ground import GROUND, LANDMARKS, at_a_run, at_an_edge, grounds_of
 from wendonic.export.package import Package
 from wendonic.export.play_events import Hands, controls_of, zones_of
+from wendonic.kernels.row import Row
 from wendonic.recording.recording import Recording
 from wendonic.runtime.mode_run import ModeRun
 
@@ -82,7 +83,7 @@ class _Reference:
     def __init__(self, made: Made, package: Package) -> None:
         self.runs = [
             ModeRun(made.profile, made.mode, None, course, package.axes, bool(package.course))
-            for course in (package.course or GROUND.numbers, LEVEL.numbers)
+            for course in grounds_of(package.course)
         ]
         self.run = self.runs[0]
         self.record = self.run.record_at_rest
@@ -101,9 +102,9 @@ class _Reference:
         else:
             self.record = self.run.tick(self.record, row, dt)
 
-    def begin(self, names: Sequence[str], given: Mapping[str, float], level: bool) -> None:
-        """Begin at rest, but for what is given by name, on level ground or on the course."""
-        self.run = self.runs[level]
+    def begin(self, names: Sequence[str], given: Mapping[str, float], ground: int) -> None:
+        """Begin at rest, but for what is given by name, on one of the grounds."""
+        self.run = self.runs[ground]
         record = list(self.run.record_at_rest)
         for path, name in zip(self.paths, names, strict=True):
             if name in given and self.run.layout.place(*path) >= 0:
@@ -246,7 +247,7 @@ def _filler(struct: type) -> Callable[..., None]:
     return filler
 
 
-def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
+def _made_state(made: Made, rng: random.Random, course: Row) -> dict[str, float]:
     """Return a state that a game or another mode may have left: what is held is not bound here, keys are on their way
     where movement is carried over, and on made-up ground the body stands somewhere else.
     """
@@ -269,6 +270,11 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
         found |= {"position_x": x, "position_y": y}
     if rng.random() < 0.5:
         found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": math.remainder(face, math.tau)}
+    if course and course[0] + course[1] > 0.0 and rng.random() < 0.5:
+        found |= at_a_run(rng) if course == GROUND.numbers and rng.random() < 0.4 else at_an_edge(course, rng)
+    if "comfort_safe_x" in fields and rng.random() < 0.3:
+        found |= {f"comfort_safe_{axis}": rng.uniform(-3, 3) for axis in "xy"}
+        found["comfort_inside_s"] = rng.choice((rng.random(), 9.0))
     if rng.random() < 0.5:
         # A hair more than all of it, as sums and turns leave it.
         heading, length = rng.randrange(16) * math.pi / 8, rng.choice((1.0 + 9e-10, rng.random()))
@@ -321,9 +327,9 @@ class _Marked:
         self.of_state, self.of_result = (_values_of(type(struct)) for struct in (self.state, self.result))
         self.fill = _filler(type(self.given))
         self.more = [self.space["Settings"]()] if any(number.adjustable for number in made.program.numbers) else []
-        self.grounds: tuple[Sequence[float], ...] = ()
+        self.grounds: tuple[Row, ...] = ()
         if "course" in made.program.tick.context:
-            self.grounds = (package.course or GROUND.numbers, LEVEL.numbers)
+            self.grounds = grounds_of(package.course)
             self.more.append(self.grounds[0])
 
     def tick(self, values: Sequence[float], dt: float) -> list[float]:
@@ -332,10 +338,10 @@ class _Marked:
         self.space["step"](self.state, self.given, *self.more, dt, self.result)
         return [*self.of_state(self.state), *self.of_result(self.result)]
 
-    def begin(self, given: Mapping[str, float], level: bool) -> None:
-        """Begin at rest, but for what is given by name, on level ground or on the course."""
+    def begin(self, given: Mapping[str, float], ground: int) -> None:
+        """Begin at rest, but for what is given by name, on one of the grounds."""
         if self.grounds:
-            self.more[-1] = self.grounds[level]
+            self.more[-1] = self.grounds[ground]
         self.state, self.result = self.space["State"](), self.space["Result"]()
         for name, value in given.items():
             setattr(self.state, name, self.number(value))
@@ -349,8 +355,11 @@ class _Marked:
         self.state, self.result, self.more = copy.copy(kept[0]), copy.copy(kept[1]), list(kept[2])
 
 
-ON_LEVEL = 2.0
-"""Added to what a row begins with where the ground is level from there on."""
+ON_ANOTHER = 2
+"""Added to what a row begins with for each ground that comes before the one it is on, see `grounds_of`."""
+
+SHARE_ELSEWHERE = 0.4
+"""Share of the stretches that are played on another ground than the first one."""
 
 HAIR = 2e-16
 """Share by which the mathematics of two languages may differ."""
@@ -429,7 +438,7 @@ class _Gathered:
     def play(self, ticks: Sequence[Tick], begin: float, state: Mapping[str, float]) -> None:
         """Take ticks, with what the helm's tick function makes of them."""
         if begin > 0.0:
-            self.reference.begin(self.made.fields, state, begin > ON_LEVEL)
+            self.reference.begin(self.made.fields, state, int(begin - 1) // ON_ANOTHER)
         for number, (dt, row) in enumerate(ticks):
             # What is printed is what counts, to the last digit.
             values = self.made.inputs_from(row)
@@ -444,15 +453,15 @@ class _Gathered:
             self.marked.tick(self.given_of(row), dt)
         self.play(ticks, 1.0, {})
 
-    def attempt(self, ticks: Sequence[Tick], anew: bool, start: Mapping[str, float], level: bool) -> dict[str, float]:
+    def attempt(self, ticks: Sequence[Tick], anew: bool, start: Mapping[str, float], ground: int) -> dict[str, float]:
         """Play a stretch; it is taken if it is wanted, and if every language goes the same way. Return the state a
         hair from where it ends, nothing where it does not end in full motion.
         """
         seen, kept, rough_kept = set(self.branches.seen), self.marked.keep(), self.rough.keep()
         ticks = [(0.0, ticks[0][1]), (1e-12, ticks[0][1]), *ticks] if start else ticks
         if anew:
-            self.marked.begin(start, level)
-            self.rough.begin(start, level)
+            self.marked.begin(start, ground)
+            self.rough.begin(start, ground)
         given = [(self.given_of(row), dt) for dt, row in ticks]
         found = [self.marked.tick(values, dt) for values, dt in given]
         nudged = _nudged(self.marked)
@@ -463,7 +472,7 @@ class _Gathered:
             for a, b in zip(mine, self.rough.tick(values, dt), strict=True)
         )
         if steady:
-            self.play(ticks, (2.0 if start else float(anew)) + ON_LEVEL * level, start)
+            self.play(ticks, (2.0 if start else float(anew)) + ON_ANOTHER * ground, start)
         else:
             self.marked.back(kept)
             self.rough.back(rough_kept)
@@ -486,18 +495,22 @@ def vectors_of(
     nothing = made.row_from({name: one.rest for name, one in made.inputs.fields.items()})
     if recording is not None and fits(made, recording):
         gathered.recorded(recorded_ticks(made, recording, hz))
+    episodes *= 1 + bool(package.course)
     for number, ticks in enumerate(made_ticks(made, rng)):
         if number > episodes or gathered.complete:
             break
         anew = number == 0 or rng.random() < 0.5
-        start = _made_state(made, rng) if anew and number > 0 and rng.random() < 0.6 else {}
-        level = bool(gathered.marked.grounds) and anew and number > 0 and rng.random() < 0.25
-        nudged = gathered.attempt(ticks, anew, start, level)
+        ground, grounds = 0, gathered.marked.grounds
+        if grounds and anew and number > 0 and rng.random() < SHARE_ELSEWHERE:
+            ground = rng.randrange(1, len(grounds))
+        course = grounds[ground] if grounds else ()
+        start = _made_state(made, rng, course) if anew and number > 0 and rng.random() < 0.6 else {}
+        nudged = gathered.attempt(ticks, anew, start, ground)
         if made.sources.goal is not None and number % 4 == 3:
-            gathered.attempt([(rng.choice((1.0 / 60.0, 0.1)), nothing)] * 3, True, _near_goal(rng), level)
+            gathered.attempt([(rng.choice((1.0 / 60.0, 0.1)), nothing)] * 3, True, _near_goal(rng), ground)
         if nudged:
             # What is held stays: there guards against rounding decide.
-            gathered.attempt([(1.0 / 60.0, ticks[-1][1])] * 6, True, nudged, level)
+            gathered.attempt([(1.0 / 60.0, ticks[-1][1])] * 6, True, nudged, ground)
     vectors, branches = gathered.vectors, gathered.branches
     vectors.branches, vectors.reached = branches.count, len(branches.seen)
     vectors.one_way, vectors.not_come_to, vectors.by_a_hair = branches.missing(gathered.hair)

@@ -3,7 +3,7 @@
 from wendonic.export.build import Made
 from wendonic.export.languages.c99 import CPackage
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND, LEVEL
+from wendonic.export.made_ground import grounds_of
 from wendonic.export.package import Package
 
 HEAD = """/* Replays the test vectors: reads them, ticks, and compares every number. */
@@ -121,7 +121,7 @@ static int run_{mode}(void)
         const double *numbers = read.numbers + row * read.columns;
         if (numbers[0] > 0.0)
             {begin}(&state, &result);
-{stands}        const int given_state = numbers[0] == 2.0 || numbers[0] == 4.0;
+{stands}        const int given_state = numbers[0] > 0.0 && (int)numbers[0] % 2 == 0;
         for (size_t k = 0; given_state && k < sizeof state / sizeof({real}); k++)
             (({real} *)&state)[k] = ({real})numbers[read.inputs + k];
         {real} *given = ({real} *)&input;
@@ -148,10 +148,12 @@ def c99_runner(package: Package) -> dict[str, str]:
     limit, flips = ("1e-4", 1) if package.float32 else ("1e-12", 0)
     text = HEAD.format(stem=package.stem, real=real, limit=limit, flips=flips)
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers = ", ".join(printed.value(float(number)) for number in package.course or GROUND.numbers)
-        level = ", ".join(printed.value(number) for number in LEVEL.numbers)
-        for name, row in (("ground", numbers), ("level", level)):
-            text += "\n" + "\n".join(printed.wrap(f"static const {real} {name}[] = {{{row}}};")) + "\n"
+        grounds = grounds_of(package.course)
+        for number, row in enumerate(grounds):
+            numbers = ", ".join(printed.value(float(one)) for one in row)
+            text += "\n" + "\n".join(printed.wrap(f"static const {real} ground_{number}[] = {{{numbers}}};")) + "\n"
+        names = ", ".join(f"ground_{number}" for number in range(len(grounds)))
+        text += f"static const {real} *const grounds[] = {{{names}}};\n"
     for made in package.modes:
         text += _mode(package, printed, made)
     calls = " + ".join(f"run_{made.mode}()" for made in package.modes)
@@ -179,8 +181,8 @@ def _mode(package: Package, printed: CPackage, made: Made) -> str:
         settings = f"    {name} settings;\n    {printed.struct(made, 'settings_of_profile')}(&settings);\n"
         more = "&settings, "
     if "course" in program.tick.context:
-        settings += f"    const {printed.real} *course = ground;\n"
-        stands = "        if (numbers[0] > 0.0)\n            course = numbers[0] > 2.0 ? level : ground;\n"
+        settings += f"    const {printed.real} *course = grounds[0];\n"
+        stands = "        if (numbers[0] > 0.0)\n            course = grounds[((int)numbers[0] - 1) / 2];\n"
         more += "course, "
     return MODE.format(
         mode=made.mode,

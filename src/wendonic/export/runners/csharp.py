@@ -2,7 +2,7 @@
 
 from wendonic.export.languages.csharp import CSharpPackage, pascal
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND, LEVEL
+from wendonic.export.made_ground import grounds_of
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -49,7 +49,7 @@ public static class {name}Runner
             double[] row = rows[number];
             if (row[0] > 0.0)
                 body = make();
-{stands}            if (row[0] == 2.0 || row[0] == 4.0) {{
+{stands}            if (row[0] > 0.0 && row[0] % 2.0 == 0.0) {{
                 object state = body.GetType().GetField("State").GetValue(body);
                 int place = first;
                 foreach (FieldInfo one in FieldsOf(state))
@@ -96,12 +96,11 @@ def csharp_runner(package: Package) -> dict[str, str]:
     name = pascal(package.stem)
     runs = ground = stands = ""
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers = ", ".join(map(repr, package.course or GROUND.numbers))
-        level = ", ".join(map(repr, LEVEL.numbers))
-        ground = f"    private static readonly double[] Ground = {{ {numbers} }};\n"
-        ground += f"    private static readonly double[] Level = {{ {level} }};\n"
-        ground += "    private static double[] course = Ground;\n\n"
-        stands = "            if (row[0] > 0.0)\n                course = row[0] > 2.0 ? Level : Ground;\n"
+        ground = "    private static readonly double[][] Grounds = {\n"
+        for row in grounds_of(package.course):
+            ground += f"        new[] {{ {', '.join(repr(float(one)) for one in row)} }},\n"
+        ground += "    };\n    private static double[] course = Grounds[0];\n\n"
+        stands = "            if (row[0] > 0.0)\n                course = Grounds[((int)row[0] - 1) / 2];\n"
     for made in package.modes:
         body, given = (printed.class_name(made, kind) for kind in ("body", "input"))
         more = f"new {name}.{printed.class_name(made, 'settings')}(), " if adjustable(made.program) else ""

@@ -2,7 +2,7 @@
 
 from wendonic.export.languages.javascript import JavaScriptPackage, camel
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND, LEVEL
+from wendonic.export.made_ground import grounds_of
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -34,10 +34,10 @@ function run(mode, file, makeBody, makeInput, more, grounds) {{
     for (const [number, row] of rows.entries()) {{
         if (row[0] > 0.0) {{
             body = makeBody();
-            ground = grounds.slice(row[0] > 2.0 ? 1 : 0).slice(0, 1);
+            ground = grounds.slice(Math.floor((row[0] - 1) / 2)).slice(0, 1);
         }}
         wanted.forEach((name, k) => {{
-            if ((row[0] === 2.0 || row[0] === 4.0) && name in body.state) body.state[name] = row[first + k];
+            if (row[0] > 0.0 && row[0] % 2 === 0 && name in body.state) body.state[name] = row[first + k];
         }});
         inputs.forEach((name, k) => {{
             input[name] = row[2 + k];
@@ -66,8 +66,8 @@ def javascript_runner(package: Package) -> dict[str, str]:
     printed = JavaScriptPackage(package)
     text = TEXT.format(stem=package.stem)
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers, level = (", ".join(map(repr, one)) for one in (package.course or GROUND.numbers, LEVEL.numbers))
-        text += f"const grounds = [[{numbers}], [{level}]];\n"
+        rows = "".join(f"    [{', '.join(map(repr, row))}],\n" for row in grounds_of(package.course))
+        text += f"const grounds = [\n{rows}];\n"
     for made in package.modes:
         more, grounds = [], "[]"
         if adjustable(made.program):

@@ -3,7 +3,7 @@
 from wendonic.export.languages.lua import LuaPackage
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND, LEVEL
+from wendonic.export.made_ground import grounds_of
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -60,7 +60,7 @@ local function run(mode, file, tick, new_state, new_input, new_result, more)
 {stands}        end
         for column = first, #names do
             local name = field(names[column]:sub(6))
-            if (row[1] == 2.0 or row[1] == 4.0) and state[name] ~= nil then
+            if row[1] > 0.0 and row[1] % 2.0 == 0.0 and state[name] ~= nil then
                 state[name] = row[column]
             end
         end
@@ -103,9 +103,9 @@ def lua_runner(package: Package) -> dict[str, str]:
     reserved = ", ".join(f'["{word}"] = true' for word in sorted(WORDS["lua"]))
     grounds = stands = ""
     if any("course" in made.program.tick.context for made in package.modes):
-        numbers, level = (", ".join(map(repr, one)) for one in (package.course or GROUND.numbers, LEVEL.numbers))
-        grounds = f"local ground = {{ {numbers} }}\nlocal level = {{ {level} }}\nlocal course = ground\n"
-        stands = "            course = row[1] > 2.0 and level or ground\n"
+        rows = "".join(f"    {{ {', '.join(map(repr, row))} }},\n" for row in grounds_of(package.course))
+        grounds = f"local grounds = {{\n{rows}}}\nlocal course = grounds[1]\n"
+        stands = "            course = grounds[math.floor((row[1] + 1) / 2)]\n"
     text = TEXT.format(stem=package.stem, reserved=reserved, grounds=grounds, stands=stands)
     for made in package.modes:
         more = ""

@@ -3,7 +3,7 @@
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.words import adjustable
-from wendonic.export.made_ground import GROUND, LEVEL
+from wendonic.export.made_ground import grounds_of
 from wendonic.export.package import Package
 from wendonic.export.vectors import vectors_name
 
@@ -37,10 +37,10 @@ def run(mode, file, step, make_state, make_input, make_result, more, grounds):
     for number, row in enumerate(rows, 1):
         if row[0] > 0.0:
             state, result = make_state(), make_result()
-            ground = grounds[row[0] > 2.0 :][:1]
+            ground = grounds[int(row[0] - 1) // 2 :][:1]
         for place in range(first, len(names)):
             name = field(names[place].removeprefix("want_"))
-            if row[0] in (2.0, 4.0) and hasattr(state, name):
+            if row[0] > 0.0 and row[0] % 2.0 == 0.0 and hasattr(state, name):
                 setattr(state, name, row[place])
         for place in range(2, first):
             setattr(given, field(names[place]), row[place])
@@ -67,13 +67,13 @@ def python_runner(package: Package) -> dict[str, str]:
     printed = PythonPackage(package)
     text = TEXT.format(stem=package.stem, reserved=sorted(WORDS["python"]))
     if any("course" in made.program.tick.context for made in package.modes):
-        text += f"GROUND = ({', '.join(map(repr, package.course or GROUND.numbers))},)\n"
-        text += f"LEVEL = ({', '.join(map(repr, LEVEL.numbers))})\n"
+        rows = "".join(f"    ({', '.join(map(repr, row))}),\n" for row in grounds_of(package.course))
+        text += f"GROUNDS = (\n{rows})\n"
     text += "RUNS = [\n"
     for made in package.modes:
         makers = ", ".join(f"profile.{printed.class_name(made, kind)}" for kind in ("state", "input", "result"))
         more = f"(profile.{printed.class_name(made, 'settings')}(),)" if adjustable(made.program) else "()"
-        grounds = "(GROUND, LEVEL)" if "course" in made.program.tick.context else "()"
+        grounds = "GROUNDS" if "course" in made.program.tick.context else "()"
         step = f"profile.{package.prefix(made)}step"
         text += f'    run("{made.mode}", "{vectors_name(package, made)}", {step}, {makers}, {more}, {grounds}),\n'
     text += (

@@ -22,10 +22,11 @@ BEND = 1.25
 
 class StepTuning(NamedTuple):
     """The highest step that is walked up (m), and the tangents of the steepest slopes that are walked up and down.
-    `on_walls` is 1 where the top of a wall is ground, too.
+    `leaves` is 1 where the body may leave the ground, as it has weight or flies; the top of a wall is ground then,
+    too.
     """
 
-    on_walls: int
+    leaves: int
     step_m: float
     steepest_up: float
     steepest_down: float
@@ -43,7 +44,7 @@ class Walked(NamedTuple):
     stands: float
 
 
-def floor_at(course: Row, on_walls: int, x: float, y: float, feet_z: float) -> float:
+def floor_at(course: Row, leaves: int, x: float, y: float, feet_z: float) -> float:
     """Return the height (m) of what a body would stand on whose feet are at a height: the ground, or a wall below it.
 
     >>> low_wall = [0.0, 1.0, 8.0, 0.0, 0.0, 2.0, 1.0, 0.5, 0.0]
@@ -51,7 +52,7 @@ def floor_at(course: Row, on_walls: int, x: float, y: float, feet_z: float) -> f
     (0.5, 0.0)
     """
     floor = height_at(course, x, y)
-    if on_walls <= 0:
+    if leaves <= 0:
         return floor
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
@@ -91,14 +92,14 @@ def walked_over(
 
     Ground that rises or falls no more than its own slopes say has no edge. It is walked up as far as its tangent is
     no more than `steepest_up`; what rises over an edge may be no higher than `step_m`. Over an edge that falls by
-    more than STEP_DOWN_M the body leaves the ground, and its feet stay as high as they are. A body that does not
-    stand (`stands` 0) is in the air from the beginning.
+    more than STEP_DOWN_M a body with weight leaves the ground, and its feet stay as high as they are. A body that
+    does not stand (`stands` 0) is in the air from the beginning.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
     >>> walked_over(kerb, StepTuning(0, 0.35, 1.0, 1.0), 1.0, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
     True
-    >>> walked_over(kerb, StepTuning(0, 0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
+    >>> walked_over(kerb, StepTuning(1, 0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
     Walked(x=0.0, y=5.0, floor=0.0, feet_z=2.0, stands=0.0)
     """
     far = math.hypot(to_x - x, to_y - y)
@@ -106,29 +107,32 @@ def walked_over(
     # Who stands has the floor under his feet; it is looked at where that makes a difference.
     floor = feet_z = z
     if samples == 0:
-        floor = floor_at(course, steps.on_walls, x, y, z)
-        if z - floor > STEP_DOWN_M:
+        floor = floor_at(course, steps.leaves, x, y, z)
+        if steps.leaves > 0 and z - floor > STEP_DOWN_M:
             stands = 0.0
     reached_x, reached_y = x, y
     for k in range(samples):
         share = (k + 1.0) / samples
         at_x = x + (to_x - x) * share
         at_y = y + (to_y - y) * share
-        ahead = floor_at(course, steps.on_walls, at_x, at_y, feet_z)
+        ahead = floor_at(course, steps.leaves, at_x, at_y, feet_z)
         highest = floor + steps.steepest_up * far / samples + SEAM_M
-        if ahead > min(highest, feet_z + steps.step_m) or (stands > 0.0 and ahead < floor - STEP_DOWN_M):
+        if ahead > min(highest, feet_z + steps.step_m) or (
+            steps.leaves > 0 and stands > 0.0 and ahead < floor - STEP_DOWN_M
+        ):
             if k == 0:
                 highest -= floor
-                floor = floor_at(course, steps.on_walls, x, y, z)
+                floor = floor_at(course, steps.leaves, x, y, z)
                 highest += floor
                 feet_z = max(z, floor)
-                if z - floor > STEP_DOWN_M:
+                if steps.leaves > 0 and z - floor > STEP_DOWN_M:
                     stands = 0.0
             even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
             if not (even and ahead <= highest) and ahead > feet_z + (SEAM_M if even else steps.step_m):
                 break
-            falls = floor - ahead
-            if falls > STEP_DOWN_M and (not even or falls > STEP_DOWN_M + steps.steepest_down * far / samples):
+            drop = floor - ahead
+            most = STEP_DOWN_M + steps.steepest_down * far / samples if even else STEP_DOWN_M
+            if steps.leaves > 0 and drop > most:
                 stands = 0.0
         reached_x, reached_y, floor = at_x, at_y, ahead
         feet_z = ahead if stands > 0.0 else max(feet_z, ahead)

@@ -73,7 +73,7 @@ def along_step(
     course: Row, radius_m: float, steps: StepTuning, stands: float, was: Vec3, at: Walked, x: float, y: float
 ) -> Walked:
     """Return where a body gets to that goes from `was` to (x, y) and meets a step on the way, `at` a place: along the
-    step, if no wall is there.
+    step; nowhere if a wall is there.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
@@ -90,9 +90,7 @@ def along_step(
         at = ahead if ahead.y == y else at
     clear = stopped_by_walls(course, radius_m, was.x, was.y, was.z, at.x, at.y)
     if clear.x != at.x or clear.y != at.y:
-        at = walked_over(course, steps, stands, was.x, was.y, was.z, clear.x, clear.y)
-        if at.x != clear.x or at.y != clear.y:
-            at = walked_over(course, steps, stands, was.x, was.y, was.z, was.x, was.y)
+        at = walked_over(course, steps, stands, was.x, was.y, was.z, was.x, was.y)
     return at
 
 
