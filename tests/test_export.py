@@ -19,7 +19,7 @@ from test_carried_movement import EVERYTHING, equal_modes
 from test_command_line import called as run
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
-from wendonic.demo import demo_profile, profile_names
+from wendonic.demo import demo_course, demo_profile, profile_names
 from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.export.export import exported, packaged, write_export
