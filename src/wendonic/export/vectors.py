@@ -247,7 +247,7 @@ def _filler(struct: type) -> Callable[..., None]:
     return filler
 
 
-def _made_state(made: Made, rng: random.Random, course: Row) -> dict[str, float]:
+def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
     """Return a state that a game or another mode may have left: what is held is not bound here, keys are on their way
     where movement is carried over, and on made-up ground the body stands somewhere else.
     """
@@ -270,15 +270,22 @@ def _made_state(made: Made, rng: random.Random, course: Row) -> dict[str, float]
         found |= {"position_x": x, "position_y": y}
     if rng.random() < 0.5:
         found |= {f"velocity_{axis}": rng.uniform(-4, 4) for axis in "xy"} | {"face": math.remainder(face, math.tau)}
-    if course and course[0] + course[1] > 0.0 and rng.random() < 0.5:
-        found |= at_a_run(rng) if course == GROUND.numbers and rng.random() < 0.4 else at_an_edge(course, rng)
-    if "comfort_safe_x" in fields and rng.random() < 0.3:
-        found |= {f"comfort_safe_{axis}": rng.uniform(-3, 3) for axis in "xy"}
-        found["comfort_inside_s"] = rng.choice((rng.random(), 9.0))
     if rng.random() < 0.5:
         # A hair more than all of it, as sums and turns leave it.
         heading, length = rng.randrange(16) * math.pi / 8, rng.choice((1.0 + 9e-10, rng.random()))
         found |= {"move_right": length * math.sin(heading), "move_forward": length * math.cos(heading)}
+    return {name: value for name, value in found.items() if name in fields}
+
+
+def _state_on(course: Row, made: Made, rng: random.Random) -> dict[str, float]:
+    """Return what a state has where it begins at some edge of a course, or with the way back out of a wall."""
+    fields = {one.name for one in made.program.state}
+    found: dict[str, float] = {}
+    if course[0] + course[1] > 0.0 and rng.random() < 0.5:
+        found = at_a_run(rng) if course == GROUND.numbers and rng.random() < 0.4 else at_an_edge(course, rng)
+    if rng.random() < 0.3:
+        found |= {f"comfort_safe_{axis}": rng.uniform(-3, 3) for axis in "xy"}
+        found["comfort_inside_s"] = rng.choice((rng.random(), 9.0))
     return {name: value for name, value in found.items() if name in fields}
 
 
@@ -358,7 +365,7 @@ class _Marked:
 ON_ANOTHER = 2
 """Added to what a row begins with for each ground that comes before the one it is on, see `grounds_of`."""
 
-SHARE_ELSEWHERE = 0.4
+SHARE_ELSEWHERE = 0.25
 """Share of the stretches that are played on another ground than the first one."""
 
 HAIR = 2e-16
@@ -500,11 +507,12 @@ def vectors_of(
         if number > episodes or gathered.complete:
             break
         anew = number == 0 or rng.random() < 0.5
+        start = _made_state(made, rng) if anew and number > 0 and rng.random() < 0.6 else {}
         ground, grounds = 0, gathered.marked.grounds
         if grounds and anew and number > 0 and rng.random() < SHARE_ELSEWHERE:
-            ground = rng.randrange(1, len(grounds))
-        course = grounds[ground] if grounds else ()
-        start = _made_state(made, rng, course) if anew and number > 0 and rng.random() < 0.6 else {}
+            ground = rng.randrange(1, len(grounds)) if package.course else 1
+        if package.course and grounds and start:
+            start |= _state_on(grounds[ground], made, rng)
         nudged = gathered.attempt(ticks, anew, start, ground)
         if made.sources.goal is not None and number % 4 == 3:
             gathered.attempt([(rng.choice((1.0 / 60.0, 0.1)), nothing)] * 3, True, _near_goal(rng), ground)

@@ -49,6 +49,12 @@ private static double CopySign(double size, double sign)
     return sign < 0.0 || (sign == 0.0 && 1.0 / sign < 0.0) ? -Math.Abs(size) : Math.Abs(size);
 }
 """,
+    "PlainZero": """/// <summary>The same number, and zero without a sign: Mono leaves out what adds 0.0.</summary>
+private static double PlainZero(double x)
+{
+    return x == 0.0 ? 0.0 : x;
+}
+""",
     "FloorMod": """/// <summary>What is left over of a division, with the sign of whole.</summary>
 private static double FloorMod(double number, double whole)
 {
@@ -125,6 +131,14 @@ class CSharpPrinter(ToldPrinter):
     def wrapped(self, line: str, indent: str) -> list[str]:
         """Return a line, broken where it is too long: all of it stands in a class."""
         return wrapped(indent + line, width=WIDTH - 4)
+
+    def binary(self, node: ast.BinOp, as_int: bool) -> tuple[str, int]:
+        """Return a sum, product, power or the like."""
+        if isinstance(node.op, ast.Add) and not as_int and not self.is_int(node):
+            for side, other in ((node.left, node.right), (node.right, node.left)):
+                if isinstance(side, ast.Constant) and side.value == 0.0:
+                    return f"{self.helper('plain_zero')}({self.expression(other)})", ATOM
+        return super().binary(node, as_int)
 
     def power(self, base: ast.expr, exponent: ast.expr) -> tuple[str, int]:
         """Return a power."""
