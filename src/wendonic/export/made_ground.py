@@ -6,7 +6,7 @@ import math
 import random
 
 from wendonic.course import Course
-from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_MOUND, PIECE_NUMBERS, WALL_NUMBERS, height_at
+from wendonic.kernels.body.ground import HEADER_NUMBERS, PIECE_MOUND, PIECE_NUMBERS, WALL_NUMBERS, ground_at
 from wendonic.kernels.row import Row
 
 WALLS = [
@@ -118,7 +118,7 @@ def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
     above = rng.choice((0.0, 0.0, 0.0, 0.03, 0.3, 2.0))
     if above > 0.03:
         found |= {"fall_airborne": rng.choice((0.0, 1.0)), "velocity_z": rng.choice((rng.uniform(-9.0, 9.0), -29.9))}
-    return found | {"position_z": height_at(course, x, y) + above}
+    return found | {"position_z": ground_at(course, x, y).height + above}
 
 
 RUNS = (
