@@ -232,6 +232,8 @@ def whole_way_lines() -> list[str]:
             starts = [turn * math.ceil(once_s) for turn in range(times)]
             events = [Event(round(event.t + start, 6), *event[1:3]) for start in starts for event in walk]
             Recording(events, title="Long").write(path)
+            # What has never been compiled would be interpreted, as one recording alone does not pay for it.
+            shape(Recording.read(path), walk_profile(), hz=HZ, engine="compiled")
             rounds = []
             for _ in range(WHOLE_WAY_ROUNDS):
                 gc.collect()
