@@ -78,7 +78,7 @@ def grounds_of(course: Row) -> tuple[Row, ...]:
 
 
 FAR_M = 1000.0
-"""Further away are only the far sides of bounds."""
+"""Beyond this there are only the far sides of bounds."""
 
 
 def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:

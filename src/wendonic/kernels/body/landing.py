@@ -11,6 +11,7 @@ from wendonic.kernels.vector import ZERO3, Vec3
 GRAVITY_M_S2 = 9.81
 STEP_S = 0.02
 LONGEST_S = 4.0
+MOST_STEPS = 1000
 HALVINGS = 40
 SLOWEST_M_S = 1e-9
 STEP_UP_M = 0.01
@@ -65,7 +66,7 @@ def wall_met_s(course: Row, place: Vec3, direction: Vec3, speed_m_s: float) -> f
     0.25
     """
     met_s = LONGEST_S
-    # An arc straight up is over a wall as long as one that hardly leans.
+    # Straight up it would divide by zero; an arc that hardly leans is over a wall for as long.
     plan_x = math.copysign(max(math.fabs(direction.x * speed_m_s), SLOWEST_M_S), direction.x)
     plan_y = math.copysign(max(math.fabs(direction.y * speed_m_s), SLOWEST_M_S), direction.y)
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
@@ -89,8 +90,8 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
     """Return where the arc from `place` along `direction` (length 1) first meets the ground, or none.
 
     There is none if it runs into a wall or the side of a terrace, takes longer than LONGEST_S, or lands where the
-    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, or SAMPLE_M on the
-    plan if that is less, the place in it by halving.
+    slope's tangent is above the limit. The first part below ground is found in steps of STEP_S, or of SAMPLE_M on
+    the plan if that is less, in at most MOST_STEPS; the place in it by halving.
 
     >>> level = (0.0, 0.0, 3.0, 0.0)
     >>> found = landing(level, Vec3(0.0, 0.0, 4.905), Vec3(0.0, 1.0, 0.0), 3.0, 1.0)
@@ -105,7 +106,7 @@ def landing(course: Row, place: Vec3, direction: Vec3, speed_m_s: float, limit_t
     plan_m_s = speed_m_s * math.hypot(direction.x, direction.y)
     step_s = STEP_S
     if course[0] > 0.0 and plan_m_s * STEP_S > SAMPLE_M:
-        step_s = SAMPLE_M / plan_m_s
+        step_s = max(SAMPLE_M / plan_m_s, LONGEST_S / MOST_STEPS)
     for k in range(int(LONGEST_S / step_s)):
         if over_s >= met_s:
             return NO_LANDING

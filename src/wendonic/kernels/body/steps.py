@@ -8,7 +8,7 @@ from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
 
 SAMPLE_M = 0.04
-"""Ground is looked at so often along the path: what is narrower nobody would call ground."""
+"""Distance between the places along a path at which ground is looked up. Narrower pieces may be missed."""
 
 MOST_SAMPLES = 4096
 
@@ -16,8 +16,10 @@ STEP_DOWN_M = 0.05
 """Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more the body falls."""
 
 SEAM_M = 0.001
+"""A rise of less is no edge."""
+
 BEND = 1.25
-"""Between two samples, ground without an edge may bend so far from the steeper of their slopes."""
+"""Between two samples, ground without an edge may rise by this many times what the steeper of their slopes says."""
 
 
 class StepTuning(NamedTuple):
@@ -104,7 +106,7 @@ def walked_over(
     """
     far = math.hypot(to_x - x, to_y - y)
     samples = min(math.ceil(far / SAMPLE_M), MOST_SAMPLES)
-    # Who stands has the floor under his feet; it is looked at where that makes a difference.
+    # A body that stands has the floor at its feet; it is looked up only where that makes a difference.
     floor = feet_z = z
     if samples == 0:
         floor = floor_at(course, steps.leaves, x, y, z)

@@ -73,7 +73,7 @@ def along_step(
     course: Row, radius_m: float, steps: StepTuning, stands: float, was: Vec3, at: Walked, x: float, y: float
 ) -> Walked:
     """Return where a body gets to that goes from `was` to (x, y) and meets a step on the way, `at` a place: along the
-    step; nowhere if a wall is there.
+    step, or not at all if a wall is in the way.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
