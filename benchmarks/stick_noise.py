@@ -9,12 +9,16 @@ from wendonic import Event, Recording
 
 NOISES = (
     *("white", "t3", "laplace", "ar 0.05 s", "ar 0.2 s", "8 bits fine", "8 bits coarse"),
-    *("slow drift", "spikes", "dropouts", "off centre", "10 bits"),
+    *("slow drift", "spikes", "dropouts", "off centre", "10 bits", "returns"),
 )
 RIMS = ("circle", "square", "octagon", "ellipse")
 SIGMA = 0.004
 POLL_HZ, FREE_S, TURNS_S, END_S = 100.0, 6.0, 16.0, 18.0
 DRIFT_PER_S = 0.0006
+PUSHES, PUSH_S, EVERY_S = 10, 0.3, 1.4
+SCATTER = 0.012
+"""How far apart, on an axis, a stick comes to rest each time that it is let go."""
+
 NORMAL = 1.4826
 
 
@@ -60,6 +64,8 @@ def true_spread(kind: str, share: float) -> tuple[float, float]:
     step = step_of(kind)
     spread = NORMAL * float(np.median(np.abs(noise)))
     noise = np.round(noise / step) * step if kind.startswith(("8", "10")) else noise
+    if kind == "returns":
+        noise += np.random.default_rng(98).normal(0.0, SCATTER, noise.shape)
     return spread, float(np.quantile(np.hypot(*noise.T), share))
 
 
@@ -70,10 +76,12 @@ def step_of(kind: str) -> float:
 
 def recorded(noise: str, rim: str, seed: int) -> tuple[Recording, Any]:
     """Return a recording of a stick that lies free, goes three times round its rim, and lies free; and where it rests
-    at a time.
+    at a time. One that comes to rest at another place each time is pushed aside and let go ten times, too.
     """
     random = np.random.default_rng([seed, NOISES.index(noise), RIMS.index(rim)])
-    count = int(END_S * POLL_HZ)
+    pushes = PUSHES if noise == "returns" else 0
+    count = int((END_S + pushes * EVERY_S) * POLL_HZ)
+    places = random.normal(0.0, SCATTER, (PUSHES + 2, 2)) if pushes else np.zeros((PUSHES + 2, 2))
     widest = 0.2 if noise == "off centre" else 0.05
     middle = random.uniform(-widest, widest, 2)
     drift = np.array([DRIFT_PER_S, 0.0]) if noise == "slow drift" else np.zeros(2)
@@ -87,7 +95,12 @@ def recorded(noise: str, rim: str, seed: int) -> tuple[Recording, Any]:
         t = poll / POLL_HZ
         tilt = min(max((t - FREE_S) / 0.3, 0.0), max((TURNS_S - t) / 0.3, 0.0), 1.0)
         heading = math.tau * min(max(t - FREE_S - 0.3, 0.0), 9.4) / 3.1
-        rest = middle + drift * t
+        let_go = int(t > FREE_S + 1.0)
+        if pushes and t >= END_S:
+            number, since = divmod(t - END_S, EVERY_S)
+            tilt, heading = min(since / 0.1, max((PUSH_S - since) / 0.1, 0.0), 1.0), 2.4 * number
+            let_go += int(number) + int(since > 0.1)
+        rest = middle + drift * t + places[let_go]
         # The rim is the case's: a stick that rests beside its middle reaches less far on that side.
         reach = rim_length(rim, heading) * tilt
         x = rest[0] * (1.0 - tilt) + reach * math.sin(heading) + trembles[poll, 0]

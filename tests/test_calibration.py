@@ -18,6 +18,8 @@ from wendonic.recording.stretches import cut
 from wendonic.study.calibration.apply import calibrated_text
 from wendonic.study.calibration.calibrate import OUTER_SHARE, SHARE, calibrate
 from wendonic.study.calibration.estimate import mean_estimate, spread_estimate
+from wendonic.study.calibration.rim_reach import reach_at
+from wendonic.study.checking import check
 
 SEEDS = 200
 LEAST_HITS = 180
@@ -162,7 +164,7 @@ def test_too_little_is_said_and_not_guessed():
 @pytest.mark.parametrize("power", [2.0, 3.0])
 def test_a_calibrated_stick_rests_and_reaches_everything_all_round(power):
     recording = stick_recording(5, rim_power=power, rim_reach=0.93)
-    text, paths = calibrated_text(HEAD + STICK, calibrate(recording))
+    text, paths, _ = calibrated_text(HEAD + STICK, calibrate(recording))
     assert "# the worn one" in text
     assert "mode.m.move.bind[0].centre" in paths
     profile = profile_from_text(text)
@@ -178,14 +180,54 @@ def test_a_calibrated_stick_rests_and_reaches_everything_all_round(power):
     )
 
 
+CENTRED = f"""{HEAD}[mode.m.move]
+half_life_s = 0
+[[mode.m.move.bind]]
+keys = {{ forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }}
+[[mode.m.move.bind]]
+stick = "pad.left_stick"
+centre = [0.2, -0.1]
+dead_zone = {{ form = "round", inner = 0.02 }}
+[[mode.m.look.bind]]
+stick = "pad.right_stick"
+centre = [-0.1, 0.2]
+dead_zone = {{ form = "round", inner = 0.02 }}
+yaw_deg_s = 90
+"""
+
+
+@pytest.mark.parametrize("loss", ["", "lost.pad", "lost.focus"])
+def test_a_calibrated_stick_that_is_not_there_or_was_lost_lies_at_rest(loss):
+    """Nobody has to have a pad, and an unplugged one reports nothing: neither walks away from its centre."""
+    profile = profile_from_text(CENTRED)
+    held = [Event(0.0, "pad.left_stick", (0.9, 0.1)), Event(0.0, "pad.right_stick", (0.9, 0.1)), Event(0.2, loss, 1)]
+    events = [*(held if loss else ()), Event(1.0, "key.KeyW", 1), Event(1.5, "mark", "end")]
+    trace = shape(Recording(events), profile, hz=60)
+    free = trace[(trace["t"] > 0.7) & (trace["t"] < 1.0)] if loss else trace[trace["t"] < 1.0]
+    assert (free["amount"] == 0.0).all()
+    assert (free["look_yaw_deg"] == 0.0).all()
+    walks = trace[trace["t"] > 1.05]
+    assert (walks["amount"] == 1.0).all()
+    assert (walks["local_x"] == 0.0).all()
+    # It is the pad that was lost, not its calibration.
+    back = shape(Recording([*events[:-1], Event(1.0, "pad.left_stick", (0.2, -0.1)), *events[-1:]]), profile, hz=60)
+    assert back["local_x"].equals(trace["local_x"])
+
+
 def test_only_numbers_change_in_a_profile():
     text = (FOLDER / "lookout.toml").read_text()
-    after, paths = calibrated_text(text, calibrate(demo_recording("lookout_devices"), swipe_cm=20.0))
+    after, changes, left_out = calibrated_text(text, calibrate(demo_recording("lookout_devices"), swipe_cm=20.0))
     before_comments = [line.partition("#")[2] for line in text.splitlines() if "#" in line]
     assert [line.partition("#")[2] for line in after.splitlines() if "#" in line] == before_comments
     profile = profile_from_text(after)
     assert value_at(profile, "mode.foot.look.bind[1].dpi") == 792
-    assert value_at(profile, paths[0]) == "measured"
+    assert {name: value_at(profile, name) for name in changes} == {
+        name: tuple(value) if isinstance(value, list) else value for name, value in changes.items()
+    }
+    assert changes["mode.foot.move.bind[1].gate"] == "measured"
+    assert left_out == ('mode.foot.look.bind[2].dead_zone.outer is left out: form "cut" has none',)
+    # What a calibration writes is sound, for every device: the idle ones lie where they were measured to lie.
+    assert [found.slug for found in check(profile)] == ["rim-out-of-reach"]
     assert edited(text, {}) == text
     with pytest.raises(WendonicError, match=r"bind\[9\].dpi does not exist: there is no entry \[9\]"):
         edited(text, {"mode.foot.look.bind[9].dpi": 1})
@@ -210,7 +252,7 @@ def test_the_command_shows_writes_and_draws(tmp_path, capsys):
     assert "\n+dpi = 792" in out
     code, out = run("calibrate", recording, "--into", profile, "--swipe-cm", 20)
     assert code == 0
-    assert f"wrote {profile}: mode.foot.move.bind[1].gate" in out
+    assert f'wrote {profile}:\n  mode.foot.move.bind[1].gate = "measured"\n' in out
     assert profile_from_text(profile.read_text()).mode["foot"].look.bind[1].dpi == 792
     picture = tmp_path / "devices.png"
     assert run("draw", "calibration", recording, "-o", picture) == (0, f"wrote {picture}\n")
@@ -245,6 +287,7 @@ LEAST_OF_FEW = 12
         ("t3", "circle", True),
         ("ar 0.05 s", "circle", False),
         ("dropouts", "octagon", True),
+        ("returns", "circle", True),
         pytest.param("off centre", "square", True, marks=pytest.mark.long),
         pytest.param("laplace", "ellipse", True, marks=pytest.mark.long),
         pytest.param("ar 0.2 s", "octagon", False, marks=pytest.mark.long),
@@ -280,6 +323,61 @@ def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(
     assert drifts == (runs if noise == "slow drift" else 0) or (noise.startswith("ar") and drifts <= 2)
 
 
+def stick_let_go(times, scatter, seed, pause_s=1.4, drift_per_s=0.0):
+    """A stick that is pushed aside, another way each time, and comes to rest so many times."""
+
+    def hand(t):
+        number, since = divmod(t, pause_s + 0.3)
+        tilt = min(max(since - pause_s, 0.0) / 0.1, 1.0)
+        return tilt * math.sin(2.4 * number) + drift_per_s * t, tilt * math.cos(2.4 * number)
+
+    stick = StickStandIn(rest=REST, noise=NOISE, scatter=scatter, bits=12, poll_hz=100.0, seed=seed)
+    return calibrate(Recording.from_checked(stick.events(hand, 0.0, times * (pause_s + 0.3) - 0.3))).sticks[0]
+
+
+def test_a_stick_that_comes_to_rest_at_other_places_has_a_dead_zone_for_all_of_them():
+    """The places are no slow noise, and no drift; with few of them nobody knows how far apart they get."""
+    for times, scatter, pause_s in ((3, 0.02, 4.0), (10, 0.02, 1.4), (10, 0.004, 1.4)):
+        distance = math.hypot(scatter, NOISE) * math.sqrt(2.0 * math.log(1000.0))
+        sticks = [stick_let_go(times, scatter, seed, pause_s) for seed in range(FEW)]
+        assert all(stick.rest.returns.times == times and stick.rest.drift_per_min is None for stick in sticks)
+        assert sum(holds(stick.rest.noise, NOISE) for stick in sticks) >= LEAST_OF_FEW
+        assert sum(holds(stick.rest.returns.scatter, scatter) for stick in sticks) >= LEAST_OF_FEW
+        assert sum(holds(stick.rest.x, REST[0]) for stick in sticks) >= LEAST_OF_FEW
+        if times < 5:
+            assert all(stick.inner is None for stick in sticks)
+            assert "at places that differ; push it aside" in sticks[0].missing[-1]
+        else:
+            assert sum(holds(stick.inner, distance) for stick in sticks) >= LEAST_OF_FEW
+    same = [stick_let_go(10, 0.0, seed) for seed in range(FEW)]
+    assert [stick.rest.returns.scatter for stick in same] == [None] * FEW
+    assert not any("returns" in words for stick in same for words in stick.missing)
+    (words,) = [words for words in stick_let_go(2, 0.0, 0, 4.0).missing if words.startswith("returns")]
+    assert "lacks" in words
+
+
+def test_a_drift_is_told_from_places_that_differ():
+    """0.06 a minute along x; the places lie four times as far apart as it gets in ten seconds."""
+    found = [stick_let_go(4, 0.04, seed, 5.0, drift_per_s=0.001) for seed in range(FEW)]
+    assert sum(holds(stick.rest.drift_per_min, 0.06) for stick in found) >= LEAST_OF_FEW
+
+
+def test_a_corner_of_a_rim_is_where_it_is():
+    """At headings on both sides of a corner and on it; a smooth curve through it would be 0.02 too short."""
+    stick = StickStandIn(rest=REST, noise=0.002, rim_power=math.inf, rim_reach=0.9, bits=12, poll_hz=100.0, seed=3)
+    heading, length = np.zeros(0), np.zeros(0)
+    for t in np.arange(0.0, 9.0, 0.01):
+        x, y = stick.read(math.sin(math.tau * t / 3.0), math.cos(math.tau * t / 3.0))
+        heading = np.append(heading, math.degrees(math.atan2(x - REST[0], REST[1] - y)))
+        length = np.append(length, math.hypot(x - REST[0], REST[1] - y))
+    for aim in (39.0, 43.0, 45.0, 46.5, 52.0):
+        near = np.abs(heading - aim) < 10.0
+        found = reach_at((heading[near] - aim) / 10.0, length[near])
+        truth = 0.9 / max(math.sin(math.radians(aim)), math.cos(math.radians(aim)))
+        assert found.value == pytest.approx(truth, abs=0.006), aim
+        assert found.high - found.low < 0.025
+
+
 def test_turns_round_a_square_and_round_a_rim_beside_the_middle_are_counted():
     for rim, noise in (("square", "white"), ("circle", "off centre"), ("square", "off centre")):
         recording, _ = recorded(noise, rim, 7)
@@ -299,8 +397,7 @@ def test_a_rim_is_not_written_while_nobody_knows_where_the_stick_rests():
     found = calibrate(turns)
     assert found.sticks[0].rest is None
     assert found.sticks[0].rim is not None
-    text, paths = calibrated_text(HEAD + STICK, found)
-    assert (text, paths) == (HEAD + STICK, [])
+    assert calibrated_text(HEAD + STICK, found) == (HEAD + STICK, {}, ())
 
 
 def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():

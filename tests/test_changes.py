@@ -3,6 +3,7 @@
 import difflib
 import itertools
 import shutil
+import tomllib
 from decimal import Decimal
 from fractions import Fraction
 
@@ -23,7 +24,8 @@ from wendonic import (
     save_profile,
 )
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
-from wendonic.profile.edit import file_content_of, limits_of
+from wendonic.profile.edit import edited, file_content_of, limits_of, path_parts
+from wendonic.profile.save import HEADED
 
 SHIPPED = sorted(set(RECORDINGS.values()))
 
@@ -74,6 +76,45 @@ def test_each_number_is_changed_alone_and_saved_into_its_line(name, tmp_path):
         assert original.count("#") == after.count("#")
     assert changed_ones >= 3
     assert demo_profile(name) == profile
+
+
+def tables_in(content, way=""):
+    for name, part in content.items():
+        where = f"{way}.{name}".removeprefix(".")
+        if isinstance(part, dict):
+            yield where
+            yield from tables_in(part, where)
+        for index, entry in enumerate(part if isinstance(part, list) else ()):
+            if isinstance(entry, dict):
+                yield f"{where}[{index}]"
+                yield from tables_in(entry, f"{where}[{index}]")
+
+
+def about(text):
+    """Return each comment that has a line to itself, with the line that it stands above."""
+    lines = [line for line in text.splitlines() if line.strip()]
+    return [
+        (line, next((below.partition("=")[0] for below in lines[number:] if below[0] != "#"), ""))
+        for number, line in enumerate(lines)
+        if line[0] == "#"
+    ]
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_what_is_new_in_a_table_never_comes_between_a_comment_and_what_it_is_about(name):
+    text = (FOLDER / f"{name}.toml").read_text(encoding="utf-8")
+    tables = list(tables_in(tomllib.loads(text)))
+    assert len(tables) > 3
+    for where in tables:
+        new = {"deep": {"new": 2}} | ({} if where in HEADED else {"new": 1})
+        after = edited(text, {f"{where}.deep.new": 2} | ({} if where in HEADED else {f"{where}.new": 1}))
+        for (comment, below), (same, still) in zip(about(text), about(after), strict=True):
+            # A table that had entries only has a header of its own now.
+            assert (same, below.strip("[]").startswith(still.strip("[]"))) == (comment, True), where
+        table = tomllib.loads(after)
+        for part in path_parts(where):
+            table = table[part]
+        assert {name: table[name] for name in new} == new
 
 
 @pytest.mark.parametrize("name", SHIPPED)

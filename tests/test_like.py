@@ -159,7 +159,7 @@ def test_what_is_wrong_with_an_entry_is_said_and_mended_where_the_file_has_it():
 
 def test_a_calibration_goes_where_the_file_has_the_stick():
     found = calibrate(demo_recording("lookout_devices"))
-    text, paths = calibrated_text(STICK, found)
+    text, paths, _ = calibrated_text(STICK, found)
     assert {path.partition(".bind")[0] for path in paths} == {"mode.foot.move"}
     one, other = (profile_from_text(text).mode[name].move.bind for name in ("foot", "swim"))
     assert one == other

@@ -30,8 +30,9 @@ def calibrate(
 ) -> None:
     """Find rest point, noise, dead zone and rim of sticks, the dpi of a mouse, the bias of a gyro.
 
-    Record it so: let the sticks lie for five seconds, go round each rim slowly three times; swipe the mouse a known
-    way three times, with a pause between two; lay the pad on the table for five seconds.
+    Record it so: let the sticks lie for five seconds; go round each rim slowly three times; push each stick aside
+    and let it go ten times, a second apart; swipe the mouse a known way three times, with a pause between two; lay
+    the pad on the table for five seconds.
     """
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
@@ -54,12 +55,13 @@ def calibrate(
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)
-    after, paths = calibrated_text(before, found, into)
+    calibrated = calibrated_text(before, found, into)
     if dry_run:
         from difflib import unified_diff
 
-        say("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
+        after = calibrated.text.splitlines()
+        say("\n".join(unified_diff(before.splitlines(), after, str(into), "calibrated", lineterm="")))
         return
     with atomic_file(into) as beside:
-        beside.write_text(after, encoding="utf-8", newline="")
-    say(f"wrote {into}: {', '.join(paths) or 'nothing to change'}")
+        beside.write_text(calibrated.text, encoding="utf-8", newline="")
+    say("\n  ".join([f"wrote {into}:", *(calibrated.lines() or ["nothing to change"])]))

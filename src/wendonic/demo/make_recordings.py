@@ -287,24 +287,34 @@ def lookout_watch() -> Recording:
 
 
 def lookout_devices() -> Recording:
-    """Return 24 s to calibrate by: both sticks free and round their rims, three swipes of 20 cm, the pad at rest."""
+    """Return 38 s to calibrate by: both sticks free, round their rims, and let go ten times, three swipes of 20 cm,
+    the pad at rest.
+    """
     sticks = []
     for name, start_s, rest, power in (("left", 6.0, (0.031, -0.018), 2.4), ("right", 13.0, (-0.012, 0.022), 2.0)):
         control = f"pad.{name}_stick"
-        stick = StickStandIn(control, rest, 0.004, rim_power=power, rim_reach=0.96, bits=10, poll_hz=60, seed=51)
-        sticks.append(stick.events(_round_the_rim(start_s), 0.0, 20.0))
+        faults = {"rim_power": power, "rim_reach": 0.96, "scatter": 0.01}
+        stick = StickStandIn(control, rest, 0.004, bits=10, poll_hz=60, seed=51, **faults)
+        sticks.append(stick.events(_rim_and_pushes(start_s, 20.0), 0.0, 34.0))
     mouse = MouseStandIn(counts_per_inch=792, poll_hz=125, seed=53)
-    swipes = [mouse.swipe(cm=20.0, start_s=20.2 + 1.2 * k, duration_s=0.5) for k in range(3)]
+    swipes = [mouse.swipe(cm=20.0, start_s=34.2 + 1.2 * k, duration_s=0.5) for k in range(3)]
     pad = GyroStandIn(bias=(0.012, -0.007, 0.003), noise=0.004, accel_noise=0.02, poll_hz=60, seed=54)
     lies = pad.events(lambda _: (0.0, 0.0), 0.0, 5.0)
-    marks = {0.0: "hands off", 6.0: "left rim", 13.0: "right rim", 20.2: "swipes of 20 cm", 24.0: "end"}
+    marks = {0.0: "hands off", 6.0: "left rim", 13.0: "right rim", 20.0: "let go ten times", 34.2: "swipes of 20 cm"}
+    marks[38.0] = "end"
     return joined("Devices of the lookout", *sticks, *swipes, lies, mark_events(marks))
 
 
-def _round_the_rim(start_s: float) -> HandPath:
-    """Return a hand that takes a stick to its rim, three times round it, and releases it."""
+def _rim_and_pushes(start_s: float, pushes_s: float) -> HandPath:
+    """Return a hand that takes a stick to its rim, three times round it, and lets it go; and later pushes it aside
+    ten times, each time in another direction.
+    """
 
     def hand(t: float) -> tuple[float, float]:
+        number, since = divmod(t - pushes_s, 1.4)
+        if 0.0 <= number < 10.0:
+            tilt = min(since / 0.1, max((0.3 - since) / 0.05, 0.0), 1.0)
+            return tilt * math.sin(2.4 * number), tilt * math.cos(2.4 * number)
         since = t - start_s
         tilt = min(max(since / 0.3, 0.0), max((6.9 - since) / 0.3, 0.0), 1.0)
         angle = math.tau * min(max(since - 0.3, 0.0), 6.3) / 2.1

@@ -72,6 +72,12 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
         ax.add_patch(Circle(centre, inner.value, fill=False, edgecolor=HONEY, linewidth=2.0, label=words, zorder=3))
     for end in (inner.low, inner.high) if inner else ():
         ax.add_patch(Circle(centre, end, fill=False, edgecolor=HONEY, linewidth=0.8, linestyle=(0, (2, 2)), zorder=3))
+    if rest.returns.scatter:
+        places = rest.returns.places
+        words = f"where it came to rest,\n{len(places)} times"
+        ax.plot(
+            places[:, 0], -places[:, 1], "o", color=MOSS, markersize=6, markeredgecolor=INK, label=words, zorder=4
+        )
     ax.plot(*centre, "P", color=SLATE, markersize=9, markeredgecolor=INK, linestyle="", label="rest point", zorder=4)
     ax.plot(0.0, 0.0, "x", color=INK, markersize=8, markeredgewidth=1.6, linestyle="", label="its zero", zorder=4)
     widest = inner.high if inner else float(rest.lengths.max())

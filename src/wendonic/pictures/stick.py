@@ -200,7 +200,7 @@ def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
     tilts: list[float] = np.linspace(0.0, 1.0, 401).tolist()
     ahead = [stick.ahead(tilt) for tilt in tilts]
     word = "right" if stick.across else "forward"
-    diagonal = [stick.amount(tilt * math.sqrt(0.5), tilt * math.sqrt(0.5)) for tilt in tilts]
+    diagonal = [stick.amount(*stick.held(tilt, 45.0)) for tilt in tilts]
     reached = stick.tilt_for(0.5)
     title = f"Never half speed {word}" if reached is None else f"Half speed {word} at tilt {reached:.2f}"
     if stick.paces:
@@ -211,7 +211,7 @@ def _draw_any_curve(ax: Axes, stick: StickResponse) -> None:
             if tilt is not None
         ]
         title = textwrap.fill(", ".join(paces), TITLE_CHARACTERS) or "No pace is ever reached"
-    dress_axes(ax, title, "tilt (raw, 0 to 1)", "wanted amount (of top speed)")
+    dress_axes(ax, title, "tilt (0 at rest, 1 at the rim)", "wanted amount (of top speed)")
     ax.set_xlim(0.0, 1.0)
     ax.set_ylim(0.0, 1.05)
     ax.set_box_aspect(1.0)

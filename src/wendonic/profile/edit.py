@@ -1,6 +1,7 @@
 """Numbers of a profile changed in its text: comments, order and everything else stay."""
 
 import copy
+import itertools
 import math
 import re
 from collections.abc import Iterable, Iterator, Mapping
@@ -51,8 +52,11 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
     for path, value in changes.items():
         *way, last = path_parts(path)
         table: Any = document
+        inline = False
         for part in way:
-            table = _step(table, part, path)
+            # Within the entries of lists headers are hard to tell apart, and dotted keys have none.
+            inline = inline or isinstance(part, int) or _dotted(table, part)
+            table = _step(table, part, path, inline)
         if value is None:
             table.pop(last, None)
         else:
@@ -74,16 +78,70 @@ def inlined(value: Any) -> Any:
 
 
 def _put(table: Any, name: str | int, value: Any) -> None:
-    """Put a value in the place of another one; a comment behind it stays in its column."""
+    """Put a value in the place of another one, where a comment behind it stays in its column, or after the others of
+    its table.
+    """
     old = table.get(name) if hasattr(table, "get") else None
-    table[name] = value
+    if old is None and isinstance(name, str):
+        _append(table, name, value)
+    else:
+        table[name] = value
     if old is not None and hasattr(old, "trivia") and old.trivia.comment:
         trivia = table[name].trivia
         grown = len(table[name].as_string()) - len(old.as_string())
         trivia.comment, trivia.comment_ws = old.trivia.comment, " " * max(len(old.trivia.comment_ws) - grown, 1)
 
 
-def _step(table: Any, part: str | int, path: str) -> Any:
+def _append(table: Any, name: str, value: Any) -> None:
+    """Put a new value after the last one of a table; what comes after that, blank lines and comments, is about what
+    follows.
+    """
+    table = _pieces(table)[0]
+    container = table.value if isinstance(table, tomlkit.items.Table) else table
+    body = getattr(container, "body", ())
+    own = list(itertools.takewhile(lambda row: not isinstance(row[1], tomlkit.items.Table | tomlkit.items.AoT), body))
+    named = [place for place, (key, _) in enumerate(own) if key is not None]
+    # A table without values may begin with a comment of its own.
+    blank = (place for place, (_, item) in enumerate(own) if isinstance(item, tomlkit.items.Whitespace))
+    place = named[-1] + 1 if named else next(blank, len(own))
+    if place >= len(body):
+        table[name] = value
+        return
+    item = tomlkit.item(value)
+    container._insert_at(place, name, item)
+    if container is not table:
+        dict.__setitem__(table, name, item)
+
+
+def _append_table(table: Any, name: str) -> Any:
+    """Return a new table, put after the others of a table; what stands behind these, from a blank line on, stays
+    above what it is about.
+    """
+    new = tomlkit.table()
+    body = _last_body(table)
+    values = [place for place, (key, _) in enumerate(body) if key is not None]
+    behind = range(values[-1] + 1 if values else 0, len(body))
+    blank = next((place for place in behind if isinstance(body[place][1], tomlkit.items.Whitespace)), len(body))
+    moved = body[blank:]
+    del body[blank:]
+    if body:
+        new.trivia.indent = "\n"
+    table[name] = new
+    table[name].value.body.extend(moved)
+    return table[name]
+
+
+def _last_body(table: Any) -> list[Any]:
+    """Return the lines of the table that comes last in the text of a table."""
+    if isinstance(table, tomlkit.items.AoT):
+        return _last_body(table[-1])
+    container = table.value if isinstance(table, tomlkit.items.Table) else table
+    body: list[Any] = getattr(container, "body", [])
+    tables = [item for _, item in body if isinstance(item, tomlkit.items.Table | tomlkit.items.AoT)]
+    return _last_body(tables[-1]) if tables else body
+
+
+def _step(table: Any, part: str | int, path: str, inline: bool) -> Any:
     if isinstance(part, int):
         if not isinstance(table, list) or part >= len(table):
             raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
@@ -91,8 +149,24 @@ def _step(table: Any, part: str | int, path: str) -> Any:
     if not hasattr(table, "get"):
         raise WendonicError(f"{path} does not exist: {part} is not inside a table")
     if part not in table:
-        table[part] = tomlkit.inline_table() if isinstance(table, tomlkit.items.InlineTable) else tomlkit.table()
+        last = _pieces(table)[-1]
+        if not inline and not isinstance(table, tomlkit.items.InlineTable):
+            return _append_table(last, str(part))
+        _put(last, part, tomlkit.inline_table())
+        return last[part]
     return table[part]
+
+
+def _dotted(table: Any, part: str | int) -> bool:
+    """Return whether a table within another one is written with dotted keys."""
+    container = table.value if isinstance(table, tomlkit.items.Table) else table
+    keys = (key for key, _ in getattr(container, "body", ()) if key is not None)
+    return any(key.key == part and key.is_dotted() for key in keys)
+
+
+def _pieces(table: Any) -> list[Any]:
+    """Return the parts of a table that a file has in several places; mostly the table alone."""
+    return list(getattr(table, "_tables", ())) or [table]
 
 
 def file_content_of(profile: Profile) -> dict[str, Any]:

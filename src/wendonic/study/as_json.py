@@ -98,6 +98,13 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
             values["centre_x"] = estimated(stick.rest.x, "raw", "rest point to the right")
             values["centre_y"] = estimated(stick.rest.y, "raw", "rest point towards the player")
             values["noise"] = estimated(stick.rest.noise, "raw", "standard deviation of an axis at rest")
+            values["returns"] = entry(stick.rest.returns.times, "times", "how often it came to rest")
+            if stick.rest.returns.scatter:
+                values["scatter"] = estimated(
+                    stick.rest.returns.scatter,
+                    "raw",
+                    "standard deviation of an axis of the places where it came to rest",
+                )
             if stick.rest.drift_per_min:
                 values["drift_per_min"] = estimated(stick.rest.drift_per_min, "raw/min", "drift of the rest point")
         if stick.inner:

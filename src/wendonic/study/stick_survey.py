@@ -39,7 +39,7 @@ def _surveyed(case: Case) -> Iterator[StickSurvey]:
             if isinstance(bind, Tilted | LookStickBind) and bind.called() != "hands":
                 stick = StickResponse(bind)
                 wears = any(control.endswith((".x", ".y")) for control in bind.controls())
-                amounts = [stick.amount(0.0, step / STEPS) for step in range(STEPS + 1)]
+                amounts = [stick.ahead(step / STEPS) for step in range(STEPS + 1)]
                 first = next((step for step, amount in enumerate(amounts) if amount > 0.0), STEPS)
                 most = max(amounts)
                 full = next(step for step, amount in enumerate(amounts) if amount >= most - 1e-9)

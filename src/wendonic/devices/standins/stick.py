@@ -10,9 +10,11 @@ from wendonic.errors import DeviceError
 
 
 class StickStandIn:
-    """A stick with the faults of real ones: it rests off centre, trembles, has a rim of its own, and steps.
+    """A stick with the faults of real ones: it rests off centre, at another place each time, trembles, has a rim of
+    its own, and steps.
 
-    `rest` is where it comes to rest and `noise` the standard deviation of each axis, in raw units. The rim
+    `rest` is where it comes to rest, `scatter` the standard deviation of each axis of where it does so each time that
+    it is let go, and `noise` that of its trembling, in raw units. The rim
     in direction a lies at rim_reach / (|cos a|^p + |sin a|^p)^(1/p) with p = `rim_power`: 2 is a circle,
     larger is squarer (infinity a square, whose corners are at 1.41), smaller flatter in the diagonals.
     `bits` (2 to 24) sets the steps: each axis has 2^bits codes from -1 to 1, so an even number, and none of
@@ -35,10 +37,12 @@ class StickStandIn:
         bits: int = 16,
         poll_hz: float = 250.0,
         seed: int = 0,
+        scatter: float = 0.0,
     ) -> None:
         """Take the stick's faults; raises `DeviceError` for a number that no stick can have."""
         for name, good, allowed in (
             ("noise", noise >= 0.0, "0 or more"),
+            ("scatter", scatter >= 0.0, "0 or more"),
             ("rim_power", rim_power > 0.0, "above 0"),
             ("rim_reach", 0.0 < rim_reach < math.inf, "finite, above 0"),
             ("bits", 2 <= bits <= 24, "2 to 24"),
@@ -51,6 +55,9 @@ class StickStandIn:
         self.control = control
         self.rest = rest
         self.noise = noise
+        self.scatter = scatter
+        self._held = True
+        self._place = rest
         self.rim_power = rim_power
         self.rim_reach = rim_reach
         self.poll_hz = poll_hz
@@ -77,9 +84,16 @@ class StickStandIn:
 
     def read(self, right: float, forward: float) -> tuple[float, float]:
         """Return one reading, (x right, y towards the player), while the hand holds (right, forward), length 0..1."""
-        reach = self.rim(right, forward) if right or forward else 0.0
-        x = right * reach + self.rest[0] + self._random.gauss(0.0, self.noise)
-        y = -forward * reach + self.rest[1] + self._random.gauss(0.0, self.noise)
+        held = bool(right or forward)
+        if self.scatter > 0.0 and self._held and not held:
+            self._place = (
+                self.rest[0] + self._random.gauss(0.0, self.scatter),
+                self.rest[1] + self._random.gauss(0.0, self.scatter),
+            )
+        self._held = held
+        reach = self.rim(right, forward) if held else 0.0
+        x = right * reach + self._place[0] + self._random.gauss(0.0, self.noise)
+        y = -forward * reach + self._place[1] + self._random.gauss(0.0, self.noise)
         return self._step(x), self._step(y)
 
     def events(self, hand: HandPath, start_s: float, end_s: float) -> list[Event]:

@@ -37,13 +37,15 @@ class StickOutput(NamedTuple):
 
 
 def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
-    """Return a raw position from where the stick rests, its gate's rim made a circle: steps 1 and 2.
+    """Return a raw position from where the stick rests, its gate's rim made a circle: steps 1 and 2. (0, 0) to the
+    last bit is what a stick reports that is not there, or was lost: it stands for the rest point.
 
-    >>> centred(PLAIN_STICK._replace(centred=1, centre_x=0.25), (), 0.75, 0.0)
-    Vec2(x=0.5, y=0.0)
+    >>> stick = PLAIN_STICK._replace(centred=1, centre_x=0.25)
+    >>> centred(stick, (), 0.75, 0.0), centred(stick, (), 0.0, 0.0)
+    (Vec2(x=0.5, y=0.0), Vec2(x=0.0, y=0.0))
     """
     # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
-    if tuning.centred > 0:
+    if tuning.centred > 0 and (x != 0.0 or y != 0.0):
         x -= tuning.centre_x
         y -= tuning.centre_y
     x, y = gated(x, y, tuning.gate, tables, tuning.rim)

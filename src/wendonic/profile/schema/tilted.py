@@ -74,7 +74,7 @@ class Centred(Shaped):
     )
     centre: Annotated[tuple[RestPoint, RestPoint], Field(strict=False)] = entry(
         "Where the stick rests, in raw values; subtracted first, so that a worn stick does not "
-        "drift. calibrate measures it.",
+        "drift. calibrate measures it. A stick that is not there reports exactly 0, 0, and counts as at rest.",
         (0.0, 0.0),
         unit="raw",
     )

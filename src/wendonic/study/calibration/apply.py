@@ -1,17 +1,21 @@
 """A calibration in words, and put into a profile."""
 
+import math
 import tomllib
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
+
+import tomlkit
 
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import edited
+from wendonic.profile.edit import edited, value_at
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.study.calibration.calibrate import LEAST_INNER, Calibration, StickCalibration
 from wendonic.study.calibration.estimate import Estimate
+from wendonic.study.calibration.stick_returns import LEAST_RETURNS
 
 
 def calibration_lines(found: Calibration) -> list[str]:
@@ -47,14 +51,19 @@ def _words(found: Estimate, digits: int) -> str:
 def _stick_lines(stick: StickCalibration) -> Iterator[str]:
     rest, rim = stick.rest, stick.rim
     if rest:
-        hands_off = f"{rest.x.samples} samples, {rest.seconds:.1f} s hands off"
+        hands_off = f"{int(rest.used.sum())} samples, {rest.seconds:.1f} s hands off"
         hands_off += f", {rest.left_out} readings left out" if rest.left_out else ""
         yield f"rests at x {_words(rest.x, 4)}, y {_words(rest.y, 4)}; {hands_off}"
         yield f"noise {_words(rest.noise, 4)} on each axis"
+        if rest.returns.scatter:
+            scatter = _words(rest.returns.scatter, 4)
+            yield f"came to rest {rest.returns.times} times, at places that scatter by {scatter} on each axis"
+        elif rest.returns.times >= LEAST_RETURNS:
+            yield f"came to rest {rest.returns.times} times, at the same place"
         if rest.drift_per_min:
             yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
         if stick.inner:
-            yield f"inner {_words(stick.inner, 4)}"
+            yield f"inner {_words(stick.inner, 4)}; to be sure, write {inner_to_write(stick.inner):.3f}"
     if rim and stick.outer:
         shortest = min(rim.lengths, key=lambda length: length.value)
         longest = max(rim.lengths, key=lambda length: length.value)
@@ -71,9 +80,39 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
     yield from stick.missing
 
 
-def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") -> tuple[str, list[str]]:
-    """Return a profile's text with the calibration put into every entry that is bound to the devices, and the field
-    paths that were set. Comments and order stay; what was not found stays as it was.
+def inner_to_write(inner: Estimate) -> float:
+    """Return the dead zone that a profile gets: the far end of the interval, so that the share is in it for sure.
+
+    >>> inner_to_write(Estimate(0.021, 0.018, 0.0262, 300))
+    0.027
+    """
+    return max(math.ceil(inner.high * 1000.0) / 1000.0, LEAST_INNER)
+
+
+class CalibratedProfile(NamedTuple):
+    """A profile's text with a calibration in it, the values that were set by field path (None: taken out), and, in
+    words, what has no place in it.
+    """
+
+    text: str
+    changes: dict[str, Any]
+    left_out: tuple[str, ...]
+
+    def lines(self) -> list[str]:
+        """Return what was set and what was left out, line by line."""
+        lines = []
+        for path, value in self.changes.items():
+            listed = isinstance(value, list) and len(value) > 2
+            words = (
+                f"{len(value)} lengths" if listed else tomlkit.item(value).as_string() if value is not None else ""
+            )
+            lines.append(f"{path} = {words}" if words else f"{path} taken out")
+        return [*lines, *self.left_out]
+
+
+def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") -> CalibratedProfile:
+    """Return a profile's text with the calibration put into every entry that is bound to the devices, and what that
+    changed. Comments and order stay; what was not found stays as it was.
 
     Raises `ProfileError` for a profile with faults, and `WendonicError` if it binds none of the devices.
     """
@@ -82,6 +121,7 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
     sticks = {stick.control: stick for stick in found.sticks}
     gyros = {gyro.control: gyro for gyro in found.gyros}
     changes: dict[str, Any] = {}
+    left_out: list[str] = []
     bound = False
     for name, mode in profile.mode.items():
         for channel in ("move", "look"):
@@ -93,7 +133,12 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
                 where = f"mode.{name}.{channel}.bind[{index}]"
                 if isinstance(bind, StickBind | LookStickBind) and bind.stick in sticks:
                     bound = True
-                    changes |= _stick_changes(where, bind, sticks[bind.stick])
+                    stick = sticks[bind.stick]
+                    changes |= _stick_changes(where, bind, stick)
+                    zone = bind.dead_zone
+                    for field in ("inner", "outer"):
+                        if getattr(stick, field) and stick.rest and not zone.uses(field):
+                            left_out.append(f'{where}.dead_zone.{field} is left out: form "{zone.form}" has none')
                 elif isinstance(bind, MouseBind) and found.mouse:
                     bound = True
                     if found.mouse.dpi and ("dpi" in bind.model_fields_set or bind.deg_per_count is None):
@@ -105,9 +150,10 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
                         changes[f"{where}.still_deg_s"] = round(still_deg_s, 2)
     if not bound:
         raise WendonicError(f"{path} binds none of the devices in the recording")
+    changes = {name: value for name, value in changes.items() if value is not None or value_at(profile, name)}
     after = edited(text, changes)
     profile_from_text(after, path)
-    return after, list(changes)
+    return CalibratedProfile(after, changes, tuple(left_out))
 
 
 def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCalibration) -> dict[str, Any]:
@@ -120,8 +166,7 @@ def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCali
         changes[f"{where}.rim"] = lengths if stick.rim.gate == "measured" else None
     if stick.rest:
         changes[f"{where}.centre"] = [round(stick.rest.x.value, 4), round(stick.rest.y.value, 4)]
-    # The far end of the interval, so that the share is in it for sure.
-    inner = max(round(stick.inner.high + 5e-4, 3), LEAST_INNER) if stick.inner else None
+    inner = inner_to_write(stick.inner) if stick.inner else None
     outer = round(stick.outer.value, 3) if stick.outer and stick.rest else None
     if inner is not None and zone.uses("inner") and inner < (outer or bind.dead_zone.outer):
         changes[f"{where}.dead_zone.inner"] = inner

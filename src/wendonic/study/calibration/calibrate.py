@@ -8,6 +8,7 @@ from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording
 from wendonic.study.calibration.estimate import Estimate, correlation_time, mean_estimate, spread_estimate
 from wendonic.study.calibration.stick_rest import LEAST_S, MOST_GLITCHES, StickRest, stick_rest
+from wendonic.study.calibration.stick_returns import LEAST_RETURNS
 from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
 from wendonic.study.calibration.stick_samples import StickSamples, stick_samples
 
@@ -17,6 +18,7 @@ SHARE = 0.999
 OUTER_SHARE = 0.97
 """Everything is asked for from this share of the rim on: nobody should have to press harder."""
 
+PUSHES = "push it aside and let it go ten times, a second apart"
 LEAST_INNER = 0.01
 PAUSE_S = 0.3
 """Time that the mouse lies still between two swipes."""
@@ -110,15 +112,22 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
         missing.append(f"rim: {words}")
     inner = rest.inner(share) if rest else None
     if rest and inner is None:
-        slow = (
-            f"{rest.seconds:.1f} s hands off are too little for noise that changes so slowly; let it lie for longer"
-        )
-        wild = f"{rest.glitches} single readings lie far off; the cable or the pad makes them, and no dead zone helps"
-        missing.append(f"inner: {wild if rest.glitches >= MOST_GLITCHES else slow}")
+        missing.append(f"inner: {_no_inner(rest)}")
+    if inner and rest and rest.returns.times < LEAST_RETURNS:
+        missing.append(f"returns: a stick comes to rest at another place each time, which `inner` lacks; {PUSHES}")
     outer = rim.reach.scaled(OUTER_SHARE) if rim and rim.gate == "circle" else None
     if rim and rim.gate == "measured":
         outer = Estimate(OUTER_SHARE, OUTER_SHARE, OUTER_SHARE, rim.reach.samples)
     return StickCalibration(control, samples, rest, rim, inner, outer, tuple(missing))
+
+
+def _no_inner(rest: StickRest) -> str:
+    """Say why there is no dead zone."""
+    if rest.glitches >= MOST_GLITCHES:
+        return f"{rest.glitches} single readings lie far off; the cable or the pad makes them, and no dead zone helps"
+    if rest.returns.scatter is not None and rest.returns.times < LEAST_RETURNS:
+        return f"it came to rest {rest.returns.times} times, at places that differ; {PUSHES}, to see how far apart"
+    return f"{rest.seconds:.1f} s hands off are too little for noise that changes so slowly; let it lie for longer"
 
 
 def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:

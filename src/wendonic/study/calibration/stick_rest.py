@@ -11,6 +11,7 @@ from wendonic.study.calibration.estimate import (
     step_of,
     tail_estimate,
 )
+from wendonic.study.calibration.stick_returns import StickReturns, let_go, stick_returns
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
@@ -29,25 +30,32 @@ SETTLE_S, LEAVE_S = 0.3, 0.15
 
 LEAST_S = 2.0
 CERTAIN = 1e-3
+"""A drift counts once chance would make it less often than this."""
+
+SAME_SLOPE = 3.0
+"""Standard errors within which two lines are equally steep."""
+
 MOST_GLITCHES = 2
 """With that many of them nobody can say how far the noise goes."""
 
 FAR, GLITCH = 4.0, 16.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
-"""A drift counts once chance would make it less often than this."""
 
 
 class StickRest(NamedTuple):
     """Where it rests (raw), its noise on an axis, how fast it drifts (raw units a minute; None: it does not), and
-    which samples it rests on; `lengths` are their distances from the rest point, `memory` over how many samples the
-    noise has a long correlation time, `step` that in which the device reports, `left_out` how many readings were
-    none, and how many of these were single ones far off.
+    where it came to rest each time that it was let go.
+
+    `used` are the samples that these rest on, `lengths` their distances from where it lay, `memory` over how many
+    samples the noise has a long correlation time, `step` that in which the device reports, `left_out` how many
+    readings were none, and `glitches` how many of these were single ones far off.
     """
 
     x: Estimate
     y: Estimate
     noise: Estimate
     drift_per_min: Estimate | None
+    returns: StickReturns
     used: "NDArray[np.bool_]"
     lengths: "NDArray[np.float64]"
     seconds: float
@@ -58,11 +66,21 @@ class StickRest(NamedTuple):
 
     def inner(self, share: float) -> Estimate | None:
         """Return the dead zone in which a share (0..1) of the samples at rest lies; None where they are too few,
-        remember themselves for too long, or have glitches among them, to tell.
+        remember themselves for too long, or have glitches among them, to tell, and where it came to rest at places
+        that differ, but not often enough.
+
+        Noise and places are independent, so that their squares add.
         """
         if self.glitches >= MOST_GLITCHES:
             return None
-        return tail_estimate(self.lengths, share, self.memory, self.step)
+        noise = tail_estimate(self.lengths, share, self.memory, self.step)
+        if noise is None or self.returns.scatter is None:
+            return noise
+        places = self.returns.share_within(share)
+        if places is None:
+            return None
+        value, low, high = (math.hypot(*ends) for ends in zip(noise[:3], places[:3], strict=True))
+        return Estimate(value, low, high, noise.samples)
 
 
 def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
@@ -118,14 +136,39 @@ def _told(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np
     return told, glitches
 
 
-def stick_rest(samples: StickSamples) -> StickRest | None:
-    """Return where a stick rests; None with less than LEAST_S of it.
+def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArray[np.int64]") -> tuple[float, float]:
+    """Return how fast an axis drifts (raw a second) and the standard error of that; zeros where it does not.
 
-    Noise that has a long correlation time counts for fewer samples (see `correlation_time`). A straight line through
-    time tells a slow drift from noise: it counts once chance would make one as steep less often than CERTAIN.
+    A straight line through time tells a slow drift from noise: it counts once chance would make one as steep less
+    often than CERTAIN. Each time that it was let go has a line of its own, all equally steep: that it lies elsewhere
+    afterwards is no drift. One line for all is known better, and counts if it is as steep.
     """
     import numpy as np
     from scipy import stats
+
+    sizes = np.bincount(number)
+    since = t - (np.bincount(number, t) / sizes)[number]
+    beside = axis - (np.bincount(number, axis) / sizes)[number]
+    if np.ptp(beside) == 0.0 or np.ptp(since) == 0.0:
+        return 0.0, 0.0
+    line = stats.linregress(since, beside)
+    worth = max(len(t) / correlation_time(beside - line.slope * since), 3.0)
+    stderr = float(line.stderr) * math.sqrt(len(t) / worth)
+    chance = 2.0 * stats.t.sf(abs(line.slope) / max(stderr, 1e-15), worth - 2.0)
+    if chance >= CERTAIN:
+        return 0.0, 0.0
+    whole = stats.linregress(t, axis)
+    if abs(whole.slope - line.slope) < SAME_SLOPE * stderr:
+        return float(whole.slope), float(whole.stderr) * math.sqrt(len(t) / worth)
+    return float(line.slope), stderr
+
+
+def stick_rest(samples: StickSamples) -> StickRest | None:
+    """Return where a stick rests; None with less than LEAST_S of it.
+
+    Noise that has a long correlation time counts for fewer samples (see `correlation_time`).
+    """
+    import numpy as np
 
     free = free_samples(samples)
     if int(free.sum()) < LEAST_S * samples.hz:
@@ -135,28 +178,25 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     if count < LEAST_S * samples.hz / 2.0:
         return None
     t, x, y = samples.t[used], samples.x[used], samples.y[used]
-    drifts: list[tuple[float, float]] = []
-    left = []
-    for axis in (x, y):
-        slope, error = 0.0, 0.0
-        if np.ptp(axis) > 0.0:
-            line = stats.linregress(t, axis)
-            worth = max(count / correlation_time(axis - line.slope * t), 3.0)
-            stderr = float(line.stderr) * math.sqrt(count / worth)
-            chance = 2.0 * stats.t.sf(abs(line.slope) / max(stderr, 1e-15), worth - 2.0)
-            if chance < CERTAIN:
-                slope, error = float(line.slope), stderr
-        drifts.append((slope, error))
-        left.append(axis - slope * (t - t.mean()))
+    number = let_go(samples, used)
+    drifts = [_drift(t, axis, number) for axis in (x, y)]
+    left = [axis - slope * (t - t.mean()) for axis, (slope, _) in zip((x, y), drifts, strict=True)]
     step = max(step_of(x), step_of(y))
+    returns = stick_returns(left[0], left[1], number, step)
+    if returns.scatter:
+        middle_x, middle_y = mean_estimate(returns.places[:, 0]), mean_estimate(returns.places[:, 1])
+        left = [axis - returns.places[number, index] for index, axis in enumerate(left)]
+    else:
+        middle_x, middle_y = mean_estimate(left[0], step), mean_estimate(left[1], step)
+        left = [left[0] - middle_x.value, left[1] - middle_y.value]
     memory = max(correlation_time(axis) for axis in left)
-    spread = spread_estimate(np.concatenate([axis - axis.mean() for axis in left]), step, memory)
+    spread = spread_estimate(np.concatenate(left), step, memory)
     slope = math.hypot(*(slope for slope, _ in drifts))
     error = 1.96 * math.hypot(*(error for _, error in drifts))
     drift = Estimate(slope * 60.0, (slope - error) * 60.0, (slope + error) * 60.0, count) if slope else None
-    middle_x, middle_y = mean_estimate(left[0], step), mean_estimate(left[1], step)
-    lengths = np.hypot(left[0] - middle_x.value, left[1] - middle_y.value)
+    lengths = np.hypot(left[0], left[1])
     left_out = int(free.sum()) - count
+    seconds = count / samples.hz
     return StickRest(
-        middle_x, middle_y, spread, drift, used, lengths, count / samples.hz, memory, step, left_out, glitches
+        middle_x, middle_y, spread, drift, returns, used, lengths, seconds, memory, step, left_out, glitches
     )

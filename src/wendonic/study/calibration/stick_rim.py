@@ -3,7 +3,8 @@
 import math
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-from wendonic.study.calibration.estimate import CONFIDENCE, Estimate, mean_estimate
+from wendonic.study.calibration.estimate import Estimate
+from wendonic.study.calibration.rim_reach import reach_at
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
@@ -28,7 +29,6 @@ LEAST_TURNS = 1.5
 TURNS_S, TURNS_DEG = 0.1, 2.0
 """A stick that goes round turns by more than this angle in this time."""
 
-LEAST_SAMPLES = 8
 ARRIVES_S = 0.15
 """At both ends of a stretch it may not be at the rim yet, or not any more."""
 
@@ -103,11 +103,9 @@ def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]"
 def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, step: float = 0.0) -> StickRim | None:
     """Return a stick's rim about where it rests (x, y, raw); None without LEAST_TURNS that show every heading.
 
-    At each heading a parabola is fitted to the lengths within WINDOW_DEG; what lies far inside of it was on its way
-    and is left out. Its value there has Student's interval.
+    At each heading the lengths within WINDOW_DEG tell (see `reach_at`).
     """
     import numpy as np
-    from scipy.special import stdtrit
 
     used, turns = rim_samples(samples, x, y)
     if turns < LEAST_TURNS:
@@ -116,37 +114,17 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
     right, forward = samples.x[used] - x, y - samples.y[used]
     headings, lengths = np.arctan2(right, forward), np.hypot(right, forward)
     found: list[Estimate] = []
-    inliers: list[NDArray[np.float64]] = []
     for number in range(HEADINGS):
         off = (headings - math.tau * number / HEADINGS + math.pi) % math.tau - math.pi
         near = np.abs(off) <= math.radians(WINDOW_DEG)
-        u, length = off[near] / math.radians(WINDOW_DEG), lengths[near]
-        for _ in range(3):
-            if len(u) < LEAST_SAMPLES or (u < -0.2).sum() < 3 or (u > 0.2).sum() < 3:
-                return None
-            powers = np.vander(u, 3)
-            fit, *_ = np.linalg.lstsq(powers, length, rcond=None)
-            left = length - powers @ fit
-            deviation = float(np.median(np.abs(left))) * 1.4826
-            keep = left > -4.0 * max(deviation, 1e-6)
-            if keep.all():
-                break
-            u, length = u[keep], length[keep]
-        free = len(u) - 3
-        variance = float(left @ left) / free
-        # Noise that has a long correlation time tells less, as it does at rest.
-        error = math.sqrt(variance * float(np.linalg.inv(powers.T @ powers)[2, 2]) * memory)
-        half = float(stdtrit(max(free / memory, 1.0), 0.5 + CONFIDENCE / 2.0)) * error
-        # Where the rim has a corner, a narrower look says something else.
-        close = np.abs(u) <= 0.5
-        if int(close.sum()) >= LEAST_SAMPLES:
-            narrow, *_ = np.linalg.lstsq(np.vander(u[close], 2), length[close], rcond=None)
-            half = math.hypot(half, float(narrow[1] - fit[2]))
-        half = math.hypot(half, step / 4.0)
-        found.append(Estimate(float(fit[2]), float(fit[2]) - half, float(fit[2]) + half, len(u)))
-        inliers.append(length / float(fit[2]))
+        reach = reach_at(off[near] / math.radians(WINDOW_DEG), lengths[near], memory, step)
+        if reach is None:
+            return None
+        found.append(reach)
     reaches = np.array([estimate.value for estimate in found])
     is_round = float(np.ptp(reaches)) / 2.0 <= ROUND_SHARE * float(reaches.mean())
-    reach = mean_estimate(reaches if is_round else np.concatenate(inliers))
-    reach = reach._replace(samples=int(used.sum()))
-    return StickRim(tuple(found), "circle" if is_round else "measured", reach, used, turns)
+    # The same stick at the same rim: what is off at one heading may be off at all of them.
+    half = float(np.mean([estimate.high - estimate.low for estimate in found])) / 2.0
+    middle = float(reaches.mean()) if is_round else 1.0
+    whole = Estimate(middle, middle - half, middle + half, int(used.sum()))
+    return StickRim(tuple(found), "circle" if is_round else "measured", whole, used, turns)

@@ -21,11 +21,15 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
     tilt = math.hypot(*REST) + NOISE_SIGMAS * THRESHOLDS.noise
     right, down = (part * tilt / math.hypot(*REST) for part in REST)
     for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):
-        if isinstance(bind, StickBind | LookStickBind) and bind.centre != (0.0, 0.0):
-            continue
         if not isinstance(bind, StickBind | LookStickBind | AxesBind | AxisBind):
             continue
         x, y = right, 0.0 - down
+        why = f"a typical worn stick rests at a tilt of up to {tilt:.3f}"
+        if isinstance(bind, StickBind | LookStickBind) and bind.centre != (0.0, 0.0):
+            # Where it rests is known, but not how it trembles there.
+            noise = NOISE_SIGMAS * THRESHOLDS.noise
+            x, y = bind.centre[0] + noise, 0.0 - bind.centre[1]
+            why = f"a typical stick trembles by up to {noise:.3f} about its centre"
         if isinstance(bind, AxisBind):
             if find_axis(bind.axis)[0].kind == "button":
                 continue
@@ -42,7 +46,7 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
             ]
             yield Found(
                 f"{zone}.inner",
-                f"a typical worn stick rests at a tilt of up to {tilt:.3f}, which gives {amount:.3f}",
+                f"{why}, which gives {amount:.3f}",
                 [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
                 "or record the stick and use wendonic calibrate",
             )

@@ -1,0 +1,99 @@
+"""Where a stick comes to rest each time it is let go: springs bring it back to another place every time."""
+
+import math
+from typing import TYPE_CHECKING, NamedTuple
+
+from wendonic.study.calibration.estimate import CONFIDENCE, Estimate, correlation_time
+from wendonic.study.calibration.stick_samples import StickSamples
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+PUSHED = 0.25
+"""A stick that goes this far (raw) from where it lay was pushed, and let go."""
+
+LEAST_RETURNS = 5
+"""With fewer nobody can say how far from its middle it may come to rest."""
+
+CERTAIN = 1e-3
+"""The places differ once chance would make them differ as much less often than this."""
+
+
+class StickReturns(NamedTuple):
+    """How often a stick came to rest, where (`places`, raw, a row each), and how far these places scatter on an axis
+    (None: they do not differ, or there is one).
+    """
+
+    times: int
+    places: "NDArray[np.float64]"
+    scatter: Estimate | None
+
+    def share_within(self, share: float) -> Estimate | None:
+        """Return the distance from their middle within which it comes to rest a share (0..1) of the times.
+
+        Distances of places that scatter normally follow Rayleigh's law: s sqrt(-2 ln(1 - share)). The middle of n
+        places is itself off by s / sqrt(n), which comes on top, but for the interval's lower end. None with fewer
+        than LEAST_RETURNS of them.
+
+        >>> import numpy as np
+        >>> found = StickReturns(8, np.zeros((8, 2)), Estimate(0.01, 0.007, 0.015, 8)).share_within(0.999)
+        >>> round(found.value, 4), found.samples
+        (0.0394, 8)
+        """
+        if self.scatter is None or self.times < LEAST_RETURNS:
+            return None
+        distance = self.scatter.scaled(math.sqrt(-2.0 * math.log(1.0 - share)))
+        return distance.scaled(math.sqrt(1.0 + 1.0 / self.times))._replace(low=distance.low)
+
+
+def let_go(samples: StickSamples, used: "NDArray[np.bool_]") -> "NDArray[np.int64]":
+    """Number the samples at rest by how often the stick was pushed before them, from 0.
+
+    >>> import numpy as np
+    >>> x = np.array([0.0, 0.0, 0.9, 0.1, 0.1])
+    >>> let_go(StickSamples(np.arange(5.0), x, np.zeros(5), 1.0), x < 0.5).tolist()
+    [0, 0, 1, 1]
+    """
+    import numpy as np
+
+    middle_x, middle_y = float(np.median(samples.x[used])), float(np.median(samples.y[used]))
+    pushed = np.hypot(samples.x - middle_x, samples.y - middle_y) > PUSHED
+    before = np.cumsum(pushed)[used]
+    _, number = np.unique(before, return_inverse=True)
+    return number.astype(np.int64)
+
+
+def stick_returns(
+    x: "NDArray[np.float64]", y: "NDArray[np.float64]", number: "NDArray[np.int64]", step: float
+) -> StickReturns:
+    """Return where a stick came to rest each time, and how far these places scatter.
+
+    They differ if their variance is larger than the noise around each of them explains (Fisher's F, for as many
+    samples as the noise, which has a correlation time, is worth). The scatter on an axis is the square root of the
+    mean variance of both axes; its interval is that of chi-square.
+    """
+    import numpy as np
+    from scipy import stats
+
+    count = int(number[-1]) + 1
+    sizes = np.bincount(number)
+    places = np.stack([np.bincount(number, axis) / sizes for axis in (x, y)], axis=1)
+    if count < 2:
+        return StickReturns(count, places, None)
+    around = [axis - places[number, index] for index, axis in enumerate((x, y))]
+    memory = max(correlation_time(axis) for axis in around)
+    worth = np.maximum(sizes / memory, 1.0)
+    free = 2.0 * max(float(worth.sum()) - count, 1.0)
+    # Noise that hardly leaves a step may be hidden in it.
+    noise = max(sum(float(axis @ axis) for axis in around) / (2.0 * len(x)), step * step / 12.0)
+    middle = np.average(places, axis=0, weights=worth)
+    between = float((worth[:, None] * (places - middle) ** 2).sum()) / (2.0 * (count - 1))
+    if float(stats.f.sf(between / max(noise, 1e-18), 2.0 * (count - 1), free)) >= CERTAIN:
+        return StickReturns(count, places, None)
+    degrees = 2.0 * (count - 1)
+    scatter = math.sqrt(float(places.var(axis=0, ddof=1).mean()))
+    tail = (1.0 - CONFIDENCE) / 2.0
+    most, least = stats.chi2.ppf([tail, 1.0 - tail], degrees)
+    low, high = scatter * math.sqrt(degrees / least), scatter * math.sqrt(degrees / most)
+    return StickReturns(count, places, Estimate(scatter, low, high, count))
