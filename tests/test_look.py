@@ -282,6 +282,23 @@ def test_a_bias_is_found_on_the_table_and_taken_off_in_the_hand(hz):
     assert kept["view_yaw_deg"].iloc[-1] == pytest.approx(40.0 + math.degrees(0.03) * 10.0, abs=0.5)
 
 
+@pytest.mark.parametrize("loss", ["lost.pad", "lost.focus"])
+@pytest.mark.parametrize("extra", ["", "steady_below_deg_s = 2\n", "levelled = true\n"])
+def test_a_pad_that_comes_late_or_is_lost_neither_turns_nor_changes_what_is_known_of_its_bias(loss, extra):
+    """Nothing for 5 s, 3 s on the table, nothing for 5 s, and then in the hand, turning at once."""
+    pad = GyroStandIn(bias=BIAS, noise=0.003, poll_hz=250, seed=5)
+    path = hand_path([(5.0, 0.0, 0.0), (13.2, 0.0, 0.0), (14.2, 40.0, 0.0)])
+    events = [event for event in pad.events(path, 0.0, 15.0) if 5.0 <= event.t < 8.0 or event.t >= 13.0]
+    events = sorted([*events, Event(8.0, loss, 1)], key=lambda event: event.t)
+    trace = shape(Recording(events), looking(f"{GYRO}still_deg_s = 0.8\n{extra}"), hz=60)
+    assert (trace[trace["t"] < 5.0]["look_yaw_deg"] == 0.0).all()
+    at = trace.set_index("t")["view_yaw_deg"]
+    # It is found in the time that the pad lies there, and not spoilt by that in which there was none.
+    assert at.loc[7.9:8.0].iloc[-1] - at.loc[7.2:7.3].iloc[-1] == pytest.approx(0.0, abs=0.15)
+    assert at.loc[12.8:12.95].iloc[-1] == pytest.approx(at.loc[8.0:8.1].iloc[-1], abs=1e-9)
+    assert at.iloc[-1] - at.loc[12.8:12.95].iloc[-1] == pytest.approx(40.0, abs=0.6)
+
+
 def test_a_steady_turn_is_no_bias():
     """Ten seconds at 10 deg/s without any noise: too fast to be a bias."""
     pad = GyroStandIn(poll_hz=100)

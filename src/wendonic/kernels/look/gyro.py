@@ -242,7 +242,8 @@ def gyro_rates(
     `rates` (rad/s) and `felt` (m/s²) are the pad's own: x right, y up, z towards the player, by the right-hand rule.
     The bias comes off first. Read about the pad's axes, a turn to the right is -y and up is x. Levelled, a turn to
     the right is the part of the rates about the world's up, and up is the part about the level line to the pad's
-    right. Last, below `steady_below` the turn fades out.
+    right. Last, below `steady_below` the turn fades out. A pad that is not there, or was lost, reports and feels
+    nothing to the last bit: it does not turn, and its bias stays known.
 
     >>> gyro_rates(PLAIN_GYRO, GYRO_AT_REST, Vec3(0.5, -0.25, 0.0), Vec3(0.0, 9.8, 0.0), 0.01)[1]
     GyroRates(yaw=0.25, pitch=0.5)
@@ -253,6 +254,8 @@ def gyro_rates(
     """
     x, y, z = rates
     bias, up = state
+    if x == 0.0 and y == 0.0 and z == 0.0 and felt.x == 0.0 and felt.y == 0.0 and felt.z == 0.0:
+        return state, GyroRates(0.0, 0.0)
     if tuning.finds_bias > 0:
         bias = bias_found(bias, rates, felt, tuning.still, dt)
         x -= bias.bias.x
