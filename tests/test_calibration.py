@@ -25,6 +25,10 @@ SEEDS = 200
 LEAST_HITS = 180
 """Of 200 intervals of 95 %, fewer hold the truth once in a thousand times."""
 
+FEW = 16
+LEAST_OF_FEW = 12
+"""Of 16 intervals of 95 %, fewer hold the truth once in 1,200 times."""
+
 REST, NOISE = (0.031, -0.022), 0.004
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 STICK = '[[mode.m.move.bind]]\nstick = "pad.left_stick"   # the worn one\ncurve = { form = "linear" }\n'
@@ -101,6 +105,70 @@ def test_a_mouse_and_a_gyro_are_recovered_as_often_as_their_intervals_say():
     assert dpi_hits >= LEAST_HITS
     assert bias_hits >= LEAST_HITS
     assert noise_hits >= LEAST_HITS
+
+
+def swipes(seed, lengths_cm, tremor_cm_s):
+    """A hand that swipes there and back by turns, at 800 counts an inch, and trembles all the time, at 8 Hz."""
+    random = np.random.default_rng(seed)
+    speeds = []
+    for number, length_cm in enumerate(lengths_cm):
+        share = (np.arange(int(random.uniform(200, 400))) + 0.5) / 500
+        bell = 30.0 * (share / share[-1]) ** 2 * (1.0 - share / share[-1]) ** 2
+        speeds += [
+            *(bell / bell.sum() * 500.0 * length_cm * (-1.0) ** number),
+            *np.zeros(int(random.uniform(250, 500))),
+        ]
+    t = np.arange(len(speeds)) / 500.0
+    cm = (
+        np.cumsum([np.array(speeds), np.zeros(len(t))] + tremor_cm_s * np.cos(np.outer([50.0, 55.0], t)), axis=1)
+        / 500.0
+    )
+    counts = np.diff(np.round(cm * 800.0 / 2.54), axis=1).T
+    return [
+        Event(at, "mouse.move", tuple(step))
+        for at, step in zip(t.tolist(), counts.tolist(), strict=False)
+        if any(step)
+    ]
+
+
+def test_swipes_are_told_from_the_trembling_between_them():
+    hits = 0
+    for seed in range(FEW):
+        lengths = np.random.default_rng(seed).normal(20.0, 0.1, 4)
+        found = calibrate(Recording(swipes(seed, lengths, 0.5 + seed % 2)), swipe_cm=20.0).mouse
+        assert len(found.swipes) == 4
+        hits += holds(found.dpi, 800.0)
+    assert hits >= LEAST_OF_FEW
+    # One that went only half the way is no swipe of 20 cm.
+    found = calibrate(Recording(swipes(0, (20.0, 20.0, 10.0), 0.5)), swipe_cm=20.0).mouse
+    assert found.dpi is None
+    assert "which is not the same way" in found.missing[0]
+
+
+def gyro_events(seed, noise, step=0.061, sway=0.0, hz=100, end_s=5.0):
+    """Rates (deg/s) of a pad, in steps, told of as they change, swaying and trembling in a hand."""
+    random = np.random.default_rng(seed)
+    t = np.arange(int(end_s * hz)) / hz
+    rates = np.array([0.7, -0.4, 0.2]) + random.normal(0.0, noise, (len(t), 3))
+    for frequency, share in ((1.1, 1.0), (8.3, 0.5)):
+        rates += sway * share * np.sin(math.tau * frequency * t[:, None] + random.uniform(0.0, math.tau, 3))
+    rates = np.radians(np.round(rates / step) * step).round(7)
+    changed = [True, *(np.diff(rates, axis=0) != 0.0).any(axis=1)]
+    return [
+        Event(at, "pad.gyro", tuple(rate)) for at, rate, told in zip(t, rates.tolist(), changed, strict=True) if told
+    ]
+
+
+def test_a_gyro_that_reports_in_steps_is_recovered_and_one_in_a_hand_refused():
+    for noise in (0.02, 0.05, 0.2):
+        found = [calibrate(Recording(gyro_events(seed, noise))).gyros[0] for seed in range(FEW)]
+        assert sum(holds(gyro.noise_deg_s, noise) for gyro in found) >= LEAST_OF_FEW, noise
+        assert sum(holds(gyro.bias_deg_s[1], -0.4) for gyro in found) >= LEAST_OF_FEW, noise
+    unlike = calibrate(Recording(gyro_events(1, np.array([0.1, 0.4, 0.1])))).gyros[0]
+    assert holds(unlike.noise_deg_s, 0.4)
+    for seed in range(FEW):
+        held = calibrate(Recording(gyro_events(seed, 0.05, sway=1.2))).gyros[0]
+        assert held[1:] == (None, None, None, ("bias: it is in somebody's hands; lay the pad on the table",))
 
 
 def test_a_slow_drift_is_told_from_noise():
@@ -275,10 +343,6 @@ def test_the_picture_shows_the_samples_and_says_what_is_missing():
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "benchmarks"))
 from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: E402
-
-FEW = 16
-LEAST_OF_FEW = 12
-"""Of 16 intervals of 95 %, fewer hold the truth once in 1,200 times."""
 
 
 @pytest.mark.parametrize(

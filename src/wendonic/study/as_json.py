@@ -128,7 +128,9 @@ def calibration_values(found: Calibration) -> dict[str, Any]:
             for axis, bias in zip("xyz", gyro.bias_deg_s or (), strict=False)
         }
         if gyro.noise_deg_s:
-            values["noise_deg_s"] = estimated(gyro.noise_deg_s, "deg/s", "standard deviation of an axis at rest")
+            values["noise_deg_s"] = estimated(
+                gyro.noise_deg_s, "deg/s", "standard deviation of an axis at rest, the noisiest"
+            )
         if gyro.still_deg_s is not None:
             values["still_deg_s"] = entry(gyro.still_deg_s, "deg/s", "spread below which it counts as lying still")
         devices[gyro.control] = {"values": values, "missing": list(gyro.missing)}

@@ -1,12 +1,13 @@
 """What a recording shows of its devices: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
 
-import math
 from typing import NamedTuple
 
 from wendonic.errors import WendonicError
 from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording
-from wendonic.study.calibration.estimate import Estimate, correlation_time, mean_estimate, spread_estimate
+from wendonic.study.calibration.estimate import Estimate, mean_estimate
+from wendonic.study.calibration.gyro_rest import gyro_rest
+from wendonic.study.calibration.mouse_swipes import swipe_lengths
 from wendonic.study.calibration.stick_rest import LEAST_S, MOST_GLITCHES, StickRest, stick_rest
 from wendonic.study.calibration.stick_returns import LEAST_RETURNS
 from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
@@ -20,13 +21,8 @@ OUTER_SHARE = 0.97
 
 PUSHES = "push it aside and let it go ten times, a second apart"
 LEAST_INNER = 0.01
-PAUSE_S = 0.3
-"""Time that the mouse lies still between two swipes."""
-
-LEAST_COUNTS = 200
-GYRO_WINDOW_S = 1.0
-GYRO_RANGE_DEG_S = 6.0
-STILL_SPARE = 1.5
+MOST_UNLIKE = 1.2
+"""Swipes of which the longest is longer than the shortest by more than this factor were not all of the known way."""
 
 
 class StickCalibration(NamedTuple):
@@ -53,8 +49,8 @@ class MouseCalibration(NamedTuple):
 
 
 class GyroCalibration(NamedTuple):
-    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), noise, and the spread (deg/s) over a second
-    below which it lies still.
+    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), the noise of an axis (of the noisiest one
+    where they differ), and the spread (deg/s) over a second below which it lies still.
     """
 
     control: str
@@ -131,20 +127,15 @@ def _no_inner(rest: StickRest) -> str:
 
 
 def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
-    """Each run of counts between two pauses is a swipe; its length is that of the straight way."""
-    swipes: list[tuple[float, float]] = []
-    last = -math.inf
-    for event in recording:
-        if event.control == "mouse.move" and isinstance(event.value, tuple):
-            if event.t - last > PAUSE_S:
-                swipes.append((0.0, 0.0))
-            swipes[-1] = (swipes[-1][0] + event.value[0], swipes[-1][1] + event.value[1])
-            last = event.t
-    lengths = tuple(math.hypot(*swipe) for swipe in swipes if math.hypot(*swipe) >= LEAST_COUNTS)
+    lengths = swipe_lengths(recording)
     if swipe_cm is None:
         return MouseCalibration(None, lengths, ("dpi: say how far each swipe went: --swipe-cm 20",))
     if len(lengths) < 3:
         return MouseCalibration(None, lengths, (f"dpi: {len(lengths)} swipes, 3 at least, with a pause between two",))
+    if max(lengths) > MOST_UNLIKE * min(lengths):
+        unlike = ", ".join(f"{length:.0f}" for length in lengths)
+        words = f"dpi: the swipes went {unlike} counts, which is not the same way; swipe it the known way only"
+        return MouseCalibration(None, lengths, (words,))
     import numpy as np
 
     found = mean_estimate(np.array(lengths) * CM_PER_INCH / swipe_cm)
@@ -154,31 +145,9 @@ def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
 
 
 def _gyro(recording: Recording, control: str) -> GyroCalibration:
-    """A pad lies still in those seconds in which no axis spreads by more than GYRO_RANGE_DEG_S."""
-    import numpy as np
-
-    rows = [
-        (event.t, *event.value) for event in recording if event.control == control and isinstance(event.value, tuple)
-    ]
-    table = np.array(rows).reshape(-1, 4)
-    rates = np.degrees(table[:, 1:])
-    still = np.zeros(len(rates), dtype=bool)
-    spreads: list[float] = []
-    seconds = np.arange(table[0, 0], table[-1, 0], GYRO_WINDOW_S)
-    edges = np.searchsorted(table[:, 0], seconds).tolist()
-    for start, end in zip(edges, [*edges[1:], len(rates)], strict=True):
-        if end - start < 20:
-            continue
-        spread = float(np.ptp(rates[start:end], axis=0).max())
-        if spread <= GYRO_RANGE_DEG_S and np.abs(rates[start:end].mean(axis=0)).max() < 8.0:
-            still[start:end] = True
-            spreads.append(spread)
-    count = int(still.sum())
-    if len(spreads) < 2:
-        return GyroCalibration(control, None, None, None, ("bias: less than 2 s at rest; lay the pad on the table",))
-    bias_x, bias_y, bias_z = (mean_estimate(rates[still, axis]) for axis in range(3))
-    # The axes have the same noise, each about a bias of its own.
-    memory = max(correlation_time(rates[still, axis]) for axis in range(3))
-    centred = rates[still] - rates[still].mean(axis=0)
-    noise = spread_estimate(centred.ravel(), memory=memory)._replace(samples=count)
-    return GyroCalibration(control, (bias_x, bias_y, bias_z), noise, STILL_SPARE * max(spreads), ())
+    rest = gyro_rest(recording, control)
+    missing: tuple[str, ...] = ()
+    if rest.bias_deg_s is None:
+        why = "it is in somebody's hands" if rest.swayed else "less than 2 s at rest"
+        missing = (f"bias: {why}; lay the pad on the table",)
+    return GyroCalibration(control, rest.bias_deg_s, rest.noise_deg_s, rest.still_deg_s, missing)
