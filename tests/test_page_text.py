@@ -8,13 +8,17 @@ import subprocess
 
 import pytest
 
+from few_of_many import few_of
 from test_house import TOP
 from test_page_play import ALL_TOOLS
-from wendonic.demo import FOLDER, profile_names
+from wendonic.demo import FOLDER, demo_profile, profile_names
 from wendonic.errors import WendonicError
 from wendonic.export.page.edits import text_edits
+from wendonic.export.page.fields import field_contents
 from wendonic.export.page.formulas import traced
 from wendonic.export.page.inherited import inherited_paths
+from wendonic.export.page.mode_contents import made_runs, mode_text
+from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.live.desk import Desk, rebound_text
 from wendonic.profile.edit import limits_of, value_at
 from wendonic.profile.load import profile_from_text
@@ -50,6 +54,34 @@ def texts():
         yield (FOLDER / f"{name}.toml").read_text()
     yield PIXELS
     yield FEW_LINES
+
+
+def shown(profile):
+    trace = traced(profile)
+    runs = made_runs(profile, NO_COURSE, False)
+    return field_contents(
+        profile, trace.paths, trace.used([mode_text(run, profile, trace, False) for run in runs.values()])
+    )
+
+
+@pytest.mark.parametrize("name", few_of(profile_names(), {"lookout", "store_room"}))
+def test_each_number_that_the_page_shows_can_be_changed_alone(name):
+    """But for a pace that begins at once: begun later, it needs another margin as well."""
+    profile, count = demo_profile(name), 0
+    for field in shown(profile):
+        path, value = field["path"], field["value"]
+        others = []
+        if field["kind"] == "number":
+            most = field["high"] if field["high"] is not None else value + 1.0
+            other = value * 1.05 + (1e-3 if value == 0.0 else 0.0)
+            others = [value + 1 if value < most else value - 1] if field["whole"] else [min(other, most)]
+        elif field["kind"] == "choice" and not isinstance(value, str):
+            others = field["choices"]
+        for other in others:
+            if not (path.endswith("paces[0].above") and value == 0.0):
+                count += 1
+                assert value_at(profile.changed({path: other}), path) == pytest.approx(other), path
+    assert count > 10
 
 
 def written(folder, jobs):

@@ -151,7 +151,7 @@ export class NumbersPanel {
         const options = field.choices.map((word) => element("option", { value: word, textContent: word }));
         const select = element("select", { disabled: fixed }, ...options);
         select.onchange = () => {
-            this.app.settings.set(field.path, select.value, -Infinity);
+            this.app.settings.set(field.path, field.choices[select.selectedIndex], -Infinity);
             this.app.focusStage();
         };
         return { main: select, all: [select], show: (value) => (select.value = value) };

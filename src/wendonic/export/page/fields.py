@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Collection, Iterator, Sequence
-from typing import Any
+from typing import Any, Literal, get_args, get_origin
 
 from pydantic.fields import FieldInfo
 
@@ -78,6 +78,18 @@ def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[
         yield path, table, name, part
 
 
+def _few(annotation: Any) -> list[int]:
+    """Return the numbers that a field may have where these are few."""
+    kinds = [annotation, *get_args(annotation)]
+    return [
+        number
+        for kind in kinds
+        if get_origin(kind) is Literal
+        for number in get_args(kind)
+        if isinstance(number, int)
+    ]
+
+
 def _field(profile: Profile, path: str, table: type[Table], name: str, value: Any) -> Content | None:
     info: FieldInfo = table.model_fields[name]
     unit, length = field_unit(name, info), profile.world.length
@@ -93,6 +105,9 @@ def _field(profile: Profile, path: str, table: type[Table], name: str, value: An
         return said | {"kind": "points", "value": [list(point) for point in value]}
     if isinstance(value, bool):
         return said | {"kind": "switch"}
+    few = _few(info.annotation)
+    if few:
+        return said | {"kind": "choice", "choices": few}
     if isinstance(value, str):
         words = next((mark for mark in info.metadata if isinstance(mark, Words)), None)
         return said | {"kind": "choice", "choices": list(words)} if words else None

@@ -161,6 +161,13 @@ class MouseBind(LookBind):
                 )
         return self
 
+    def uses(self, name: str) -> bool:
+        """Return whether a field does anything: a turn for each count leaves the mouse's travel without meaning, and
+        its dpi but for the hand's speed.
+        """
+        by_counts = {"cm_per_turn"} if self.hand_gain else {"cm_per_turn", "dpi"}
+        return super().uses(name) and not (self.deg_per_count is not None and name in by_counts)
+
     @property
     def count_deg(self) -> float:
         """Degrees of one count; without any number 34 cm of an 800 dpi mouse are a full turn."""

@@ -185,6 +185,10 @@ class Move(Table):
             raise own_faults(wrong)
         return self
 
+    def uses(self, name: str) -> bool:
+        """Return whether a field does anything: there is one kind of smoothing."""
+        return super().uses(name) and not (self.one_euro is not None and name == "half_life_s")
+
     @property
     def margin(self) -> float:
         """How far below its beginning a pace is left."""
