@@ -42,12 +42,16 @@ CASES: dict[str, Case] = {
         "stick",
     ),
     "rim-out-of-reach": Case(STICK + "dead_zone = { outer = 1 }\n", "stick"),
+    "full-too-early": Case(STICK + "dead_zone = { outer = 0.5 }\n", "curve"),
     "full-input-too-little": Case(STICK + 'curve = { form = "power", exponent = 1.6, ceiling = 0.5 }\n', "curve"),
     "curve-flat": Case(
         STICK + 'curve = { form = "points", points = [[0, 0], [0.2, 0.3], [0.6, 0.3], [1, 1]] }\n', "curve"
     ),
     "look-too-fast-to-aim": Case(KEYS + LOOK_STICK + 'yaw_deg_s = 600\ncurve = { form = "linear" }\n', "look"),
     "mouse-turn": Case(KEYS + MOUSE + "cm_per_turn = 200\n", "look"),
+    "stick-turn": Case(KEYS + LOOK_STICK + "yaw_deg_s = 30\n", "look"),
+    "gyro-turn": Case(KEYS + '[[mode.foot.look.bind]]\ngyro = "pad.gyro"\nturn_ratio = 0.05\n'),
+    "thumb-slides": Case('[[mode.foot.move.bind]]\ntouch_stick = "left half"\nradius = 0.01\n'),
     "control-on-two-channels": Case(STICK + '[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\nshared = true\n'),
     "turn-unused": Case(
         KEYS
@@ -60,6 +64,9 @@ CASES: dict[str, Case] = {
         '[mode.foot.press]\njump = { bind = [{ zone = "jump" }] }\n'
     ),
     "press-out-of-reach": Case(KEYS + '[mode.foot.press]\ntrip = { bind = ["KeyF"], unless = ["KeyF"] }\n'),
+    "press-too-quick": Case(
+        KEYS + '[mode.foot.press]\ndash = { bind = ["KeyE"], style = "double", double_s = 0.05 }\n'
+    ),
     "press-trembles": Case(
         STICK + "[[mode.foot.press.fire.bind]]\ncontrol = 'pad.right_trigger'\nabove = 0.5\nrelease = 0.499\n"
     ),
@@ -73,6 +80,7 @@ CASES: dict[str, Case] = {
         KEYS + JUMP % ", buffer_s = 0.4" + "[gait.walk]\njump = { speed_m_s = 2 }\ngravity_m_s2 = 20\n"
     ),
     "jump-high": Case(KEYS + JUMP % "" + GAIT + "brake_m_s2 = 20\njump = { height_m = 12 }\n"),
+    "jump-time": Case(KEYS + JUMP % "" + GAIT + "brake_m_s2 = 20\njump = { height_m = 1, apex_s = 3 }\n"),
     "grace-long": Case(KEYS + JUMP % ", grace_s = 0.9" + GAIT + "brake_m_s2 = 20\njump = { height_m = 1 }\n"),
     "slow-answer": Case("[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS, "feel"),
     "dead-zone-small": Case(STICK + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n', "stick"),

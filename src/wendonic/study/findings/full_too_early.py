@@ -1,0 +1,26 @@
+"""A stick that asks for everything long before its rim."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+from wendonic.study.stick_survey import STEPS, surveyed_sticks
+
+EARLY_TILT = 0.7
+OUTER = 0.95
+
+
+@finding(112, "notice", "A third of the stick's travel, or more, changes nothing, and what is left is hard to meter.")
+def full_too_early(case: Case) -> Iterator[Found]:
+    """A stick that asks for everything long before its rim."""
+    for stick in surveyed_sticks(case):
+        if stick.full / STEPS < EARLY_TILT and stick.wears:
+            outer = {f"{stick.where}.dead_zone.outer": OUTER}
+            yield Found(
+                f"{stick.where}.dead_zone.outer",
+                f"everything is asked for from a tilt of {stick.full / STEPS:.2f} on",
+                [
+                    outer,
+                    {**outer, f"{stick.where}.curve": {"form": "power", "exponent": 1.6}},
+                    {f"{stick.where}.curve": {"form": "power", "exponent": 1.6}},
+                ],
+            )

@@ -1,0 +1,21 @@
+"""A thumb on the glass that reaches full amount at once, or never without a stretch."""
+
+from collections.abc import Iterator
+
+from wendonic.profile.schema.move_binds import TouchStickBind
+from wendonic.study.finding import Case, Found, finding
+
+LEAST, MOST = 0.03, 0.35
+"""Radius of a stick on the glass, in window heights."""
+
+
+@finding(147, "notice", "Less is all or nothing to a thumb, more is beyond its reach.")
+def thumb_slides(case: Case) -> Iterator[Found]:
+    """A thumb on the glass that reaches full amount at once, or never without a stretch."""
+    for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):
+        if isinstance(bind, TouchStickBind) and not LEAST <= bind.radius <= MOST:
+            yield Found(
+                f"{where}.radius",
+                f"full amount takes a slide of {bind.radius:g} of the window's height",
+                [{f"{where}.radius": 0.14}],
+            )
