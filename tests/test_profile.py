@@ -288,6 +288,42 @@ def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
 
 
 @pytest.mark.parametrize(
+    ("row", "words"),
+    [
+        ("x = .5", "begins with a digit: 0.5"),
+        ("x = [1, -.5]", "begins with a digit: -0.5"),
+        ("x = 5.", "ends with a digit: 5.0"),
+        ("x = 1,5", "decimals take a point: 1.5"),
+        ("x = 01", 'found "01"; numbers do not begin with 0'),
+        ("x = 0.2s", 'found "0.2s"; the unit belongs in the name of the key'),
+        ("x = 60 %", 'found "60%"; the unit belongs'),
+        ("x = False", 'found "False"; allowed: false'),
+        ("x = none", "TOML has no such value"),
+        ("x = cap", 'text goes in quotes: "cap"'),
+        ("x = { form = round }", 'text goes in quotes: "round"'),
+        ("x = “W”", 'quotes are straight: "W"'),
+        ('x = "a', "the closing quote is missing"),
+        ("x =   # later", "a key without a value"),
+        ("x: 5", 'joined by "="'),
+        ("x = 1; # why", "lines need none"),
+        ("x = 1 // why", 'a comment begins with "#"'),
+        ("x = 1 y = 2", "two settings on one line"),
+        ("x = { a = 1, }", "no comma after the last one"),
+        ("x = { a = 1", "in braces ends on the same line"),
+        ("[mode.foot", '"]" is missing: [mode.foot]'),
+        ("version = 2", "version is written twice; keep one"),
+        ("[a]\n[a]", "[a] is written twice; put both into one"),
+        ("x = 1 ~ 2", "Expected newline"),
+    ],
+)
+def test_a_slip_in_the_format_is_told_with_what_is_meant(row, words):
+    (fault,) = faults(f"{HEAD}{row}\n")
+    assert fault.line == HEAD.count("\n") + 1 + row.count("\n")
+    assert "is not valid TOML: " in str(fault)
+    assert words in str(fault)
+
+
+@pytest.mark.parametrize(
     ("content", "words"),
     [(b"\xff\xfe\x00rubbish", "line 1: is not UTF-8 text"), (None, "cannot be read"), ("", "is a folder")],
 )

@@ -11,6 +11,7 @@ from wendonic.atomic_file import file_content
 from wendonic.errors import Fault, FileError, ProfileError
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import Table
+from wendonic.profile.toml_slips import toml_slip
 
 AnyTable = TypeVar("AnyTable", bound=Table)
 
@@ -60,8 +61,9 @@ def table_from_text(table: type[AnyTable], text: str, path: str | Path, error: t
         place = re.search(r" \(at line (\d+), column (\d+)\)$", str(fault))
         if place is None:
             raise error(path, [Fault(None, "", f"is not valid TOML: {fault}")]) from None
-        what = f"is not valid TOML: {str(fault)[: place.start()]}"
-        raise error(path, [Fault(int(place[1]), f"column {place[2]}", what)]) from None
+        line, column = int(place[1]), int(place[2])
+        what = f"is not valid TOML: {toml_slip(text, line, column, str(fault)[: place.start()])}"
+        raise error(path, [Fault(line, f"column {column}", what)]) from None
     try:
         return table.model_validate(content)
     except ValidationError as fault:
