@@ -15,9 +15,12 @@ NORMAL = 1.4826
 """Standard deviation of normal noise over its median absolute deviation."""
 
 LEAST_WORTH = 100
+LONG_MEMORY = 3.0
+"""Noise that remembers itself for more samples than this has to be seen half as long again: how long is a guess."""
+
 BIASED = 8.0
 TAIL = 0.15
-WIDER = 1.45
+WIDER = 1.6
 RESAMPLES = 300
 
 
@@ -150,7 +153,7 @@ def tail_estimate(
     import numpy as np
 
     count = len(values)
-    if count / memory < LEAST_WORTH:
+    if count / memory < LEAST_WORTH * (1.5 if memory > LONG_MEMORY else 1.0):
         return None
     value = float(_tail_quantile(values, share))
     block = max(math.ceil(memory), 1)

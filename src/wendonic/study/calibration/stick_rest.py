@@ -38,7 +38,7 @@ SAME_SLOPE = 3.0
 MOST_GLITCHES = 2
 """With that many of them nobody can say how far the noise goes."""
 
-FAR, GLITCH = 4.0, 16.0
+FAR, GLITCH = 4.0, 22.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
 
 
