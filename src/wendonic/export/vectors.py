@@ -260,6 +260,11 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
         angle = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(32) * math.pi / 16))
         ramps = [name for name in sorted(fields) if re.fullmatch(r"move_.*keys_[xy]", name)]
         found |= {name: math.sin(angle) if name.endswith("x") else math.cos(angle) for name in ramps}
+    for name in sorted(name for name in fields if name.endswith("bias_still_s")):
+        # A pad that has lain on the table.
+        sensor = name.removesuffix("still_s")
+        lies = {name: rng.choice((14.99, 15.0)), f"{sensor}begun": 1.0, f"{sensor}felt_mean_y": 9.8}
+        found |= lies if rng.random() < 0.5 else {}
     face = rng.choice((rng.uniform(-math.pi, math.pi), rng.randrange(8) * math.pi / 4))
     if any("grid" in name for name in fields):
         found |= {"face": math.remainder(face, math.tau), "frame_grid_step_share": rng.random()}
