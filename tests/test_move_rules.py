@@ -605,3 +605,18 @@ def test_usual_keys_and_sticks_are_there_before_the_hand_feels_that_it_is_ahead(
 
 def push_stick(helm):
     helm.stick("pad.left_stick", 0.0, -1.0)
+
+
+@pytest.mark.parametrize("order", ["keys first", "stick first"])
+@given(heading=st.floats(0.3, math.pi))
+def test_of_two_sources_at_full_the_first_one_counts_whatever_the_roundings(order, heading):
+    """A thumb at the rim is as long as a key, but for the last bit of a root."""
+    zone = 'dead_zone = { form = "round+wedge", inner = 0.1, outer = 0.97 }\n'
+    binds = [f"[[mode.foot.move.bind]]\n{KEYS}", f'[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n{zone}']
+    move = '[mode.foot.move]\nmerge = "strongest"\nhalf_life_s = 0\n'
+    helm = Helm(profile_from_text(HEAD + move + "".join(binds if order == "keys first" else binds[::-1])))
+    helm.key("KeyW", True)
+    helm.stick("pad.left_stick", math.sin(heading), -math.cos(heading))
+    for _ in range(30):
+        intent = helm.tick(1 / 60)
+    assert (intent.local == pytest.approx((0.0, 1.0), abs=1e-9)) == (order == "keys first")

@@ -291,6 +291,9 @@ def _state_on(course: Row, made: Made, rng: random.Random) -> dict[str, float]:
     if rng.random() < 0.3:
         found |= {f"comfort_safe_{axis}": rng.uniform(-3, 3) for axis in "xy"}
         found["comfort_inside_s"] = rng.choice((rng.random(), 9.0))
+    if rng.random() < 0.3:
+        # Thrown up by the game, also where nothing jumps.
+        found |= {"fall_airborne": 1.0, "velocity_z": rng.uniform(-2, 5)}
     return {name: value for name, value in found.items() if name in fields}
 
 
