@@ -607,16 +607,15 @@ def push_stick(helm):
     helm.stick("pad.left_stick", 0.0, -1.0)
 
 
-@pytest.mark.parametrize("order", ["keys first", "stick first"])
-@given(heading=st.floats(0.3, math.pi))
-def test_of_two_sources_at_full_the_first_one_counts_whatever_the_roundings(order, heading):
-    """A thumb at the rim is as long as a key, but for the last bit of a root."""
-    zone = 'dead_zone = { form = "round+wedge", inner = 0.1, outer = 0.97 }\n'
-    binds = [f"[[mode.foot.move.bind]]\n{KEYS}", f'[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n{zone}']
-    move = '[mode.foot.move]\nmerge = "strongest"\nhalf_life_s = 0\n'
-    helm = Helm(profile_from_text(HEAD + move + "".join(binds if order == "keys first" else binds[::-1])))
+@given(rise_s=st.floats(0.02, 0.4), hz=st.sampled_from([30, 60, 144]))
+def test_of_two_sources_at_full_the_first_one_counts_whatever_the_roundings(rise_s, hz):
+    """Two keys that rise have a whole amount from 0.7071 each on, but for the last bit of a root."""
+    stick = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+    move = '[mode.foot.move]\nmerge = "strongest"\n'
+    helm = Helm(profile_from_text(f"{HEAD}{move}[[mode.foot.move.bind]]\n{KEYS}rise_s = {rise_s}\n{stick}"))
     helm.key("KeyW", True)
-    helm.stick("pad.left_stick", math.sin(heading), -math.cos(heading))
-    for _ in range(30):
-        intent = helm.tick(1 / 60)
-    assert (intent.local == pytest.approx((0.0, 1.0), abs=1e-9)) == (order == "keys first")
+    helm.key("KeyA", True)
+    helm.stick("pad.left_stick", 1.0, 0.0)
+    for number in range(round(1.5 * rise_s * hz)):
+        device = helm.tick(1 / hz).device
+        assert number / hz < 0.7072 * rise_s or device == "keys"
