@@ -21,6 +21,9 @@ OUTER_SHARE = 0.97
 
 PUSHES = "push it aside and let it go ten times, a second apart"
 LEAST_INNER = 0.01
+VAGUE, VAGUE_INNER = 4.0, 0.1
+"""A dead zone that may be so many times as large, and this large, is a guess."""
+
 MOST_UNLIKE = 1.2
 """Swipes of which the longest is longer than the shortest by more than this factor were not all of the known way."""
 
@@ -109,6 +112,10 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
     inner = rest.inner(share) if rest else None
     if rest and inner is None:
         missing.append(f"inner: {_no_inner(rest)}")
+    if rest and inner and inner.high > max(VAGUE * inner.value, VAGUE_INNER):
+        ends = f"anything from {inner.low:.4f} to {inner.high:.4f}"
+        missing.append(f"inner: after {rest.seconds:.1f} s hands off it may be {ends}; let it lie for longer")
+        inner = None
     if inner and rest and rest.returns.times < LEAST_RETURNS:
         missing.append(f"returns: a stick comes to rest at another place each time, which `inner` lacks; {PUSHES}")
     outer = rim.reach.scaled(OUTER_SHARE) if rim and rim.gate == "circle" else None
