@@ -8,8 +8,8 @@ MERGE_STRONGEST = 0
 MERGE_SUM = 1
 MERGE_LATEST = 2
 
-EVEN = 1e-9
-"""Two sources that differ by less, as roundings of full input do, request as much."""
+EVEN = 1.0 + 1e-9
+"""Of two sources that differ by a smaller factor, as roundings of full input do, neither requests more."""
 
 
 def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
@@ -25,10 +25,10 @@ def strongest(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     True
     """
     raw_x, raw_y = second.raw_x, second.raw_y
-    if second.length > first.length + EVEN or (
+    if second.length > first.length * EVEN or (
         first.length == 0.0
         and second.length == 0.0
-        and raw_x * raw_x + raw_y * raw_y > first.raw_x * first.raw_x + first.raw_y * first.raw_y + EVEN
+        and raw_x * raw_x + raw_y * raw_y > (first.raw_x * first.raw_x + first.raw_y * first.raw_y) * EVEN
     ):
         return second
     return first
@@ -47,7 +47,7 @@ def summed(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     """
     x = first.x + second.x
     y = first.y + second.y
-    source = second.source if second.length > first.length + EVEN else first.source
+    source = second.source if second.length > first.length * EVEN else first.source
     return SourceOutput(source, math.hypot(x, y), x, y, first.raw_x + second.raw_x, first.raw_y + second.raw_y)
 
 
