@@ -13,8 +13,8 @@ LEAST_SAMPLES = 8
 FAR_INSIDE = 4.0
 """What lies so many spreads inside of the rim was on its way to it."""
 
-CORNERS = 91
-"""Places within the window at which a corner is looked for."""
+CORNERS, ROUGHLY = 91, 13
+"""Places within the window at which a corner is looked for, and to begin with."""
 
 CERTAIN = 1e-4
 """A corner counts once chance would make one that fits as much better less often than this."""
@@ -47,16 +47,11 @@ def reach_at(
         free = max((len(u) - 3) / memory, 1.0)
         half = _half(error * math.sqrt(memory), free)
         low, high = value - half, value + half
-        places = np.linspace(-0.9, 0.9, CORNERS)[:, None]
-        # Beside its corner the bend is nothing in the middle of the window, so that the constant is the length there.
-        bends = np.abs(u - places) - np.abs(places)
-        same = np.ones_like(bends)
-        values, errors, lefts = _fitted(np.stack([same * u * u, bends, same * u, same], axis=2), length)
-        sums = (lefts**2).sum(axis=1)
-        best = int(sums.argmin())
         free = max((len(u) - 5) / memory, 1.0)
-        better = (float(left @ left) - sums[best]) / 2.0 / max(sums[best] / free, 1e-18)
-        if len(u) >= 2 * LEAST_SAMPLES and float(stats.f.sf(better, 2.0, free)) < CERTAIN:
+        if len(u) >= 2 * LEAST_SAMPLES and _has_corner(u, length, float(left @ left), free):
+            values, errors, lefts = _fitted(_corners(u, CORNERS), length)
+            sums = (lefts**2).sum(axis=1)
+            best = int(sums.argmin())
             value, left = values[best], lefts[best]
             near = sums <= sums[best] * (1.0 + float(stats.f.ppf(CONFIDENCE, 1.0, free)) / free)
             halves = _half(errors[near] * math.sqrt(memory), free)
@@ -70,6 +65,26 @@ def reach_at(
     return Estimate(float(value), float(low), float(high), len(left))
 
 
+def _corners(u: "NDArray[np.float64]", count: int) -> "NDArray[np.float64]":
+    """Return the columns of two lines of one bend that meet in a corner, for each of some places of it."""
+    import numpy as np
+
+    places = np.linspace(-0.9, 0.9, count)[:, None]
+    # Beside its corner the bend is nothing in the middle of the window, so that the constant is the length there.
+    bends = np.abs(u - places) - np.abs(places)
+    same = np.ones_like(bends)
+    return np.stack([same * u * u, bends, same * u, same], axis=2)
+
+
+def _has_corner(u: "NDArray[np.float64]", length: "NDArray[np.float64]", squares: float, free: float) -> bool:
+    """Return whether a corner somewhere leaves less over than the parabola's `squares`, and that not by chance."""
+    from scipy.special import fdtrc
+
+    _, _, lefts = _fitted(_corners(u, ROUGHLY), length)
+    best = float((lefts**2).sum(axis=1).min())
+    return bool(fdtrc(2.0, free, (squares - best) / 2.0 / max(best / free, 1e-18)) < CERTAIN)
+
+
 def _fitted(
     columns: "NDArray[np.float64]", length: "NDArray[np.float64]"
 ) -> "tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]":
@@ -79,7 +94,8 @@ def _fitted(
     import numpy as np
 
     turned = columns.transpose(0, 2, 1)
-    inverse = np.linalg.pinv(turned @ columns, hermitian=True)
+    # The least bit more on the diagonal: a corner beyond the last sample is no corner.
+    inverse = np.linalg.inv(turned @ columns + 1e-9 * np.eye(columns.shape[2]))
     fits = inverse @ (turned @ length)[:, :, None]
     lefts = length - (columns @ fits)[:, :, 0]
     variances = (lefts**2).sum(axis=1) / (len(length) - columns.shape[2])
