@@ -351,7 +351,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
         ("t3", "circle", True),
         ("ar 0.05 s", "circle", False),
         ("dropouts", "octagon", True),
-        ("returns", "circle", True),
+        pytest.param("returns", "circle", True, marks=pytest.mark.long),
         pytest.param("off centre", "square", True, marks=pytest.mark.long),
         pytest.param("laplace", "ellipse", True, marks=pytest.mark.long),
         pytest.param("ar 0.2 s", "octagon", False, marks=pytest.mark.long),

@@ -282,8 +282,9 @@ def test_a_bias_is_found_on_the_table_and_taken_off_in_the_hand(hz):
     assert kept["view_yaw_deg"].iloc[-1] == pytest.approx(40.0 + math.degrees(0.03) * 10.0, abs=0.5)
 
 
-@pytest.mark.parametrize("loss", ["lost.pad", "lost.focus"])
-@pytest.mark.parametrize("extra", ["", "steady_below_deg_s = 2\n", "levelled = true\n"])
+@pytest.mark.parametrize(
+    ("loss", "extra"), [("lost.pad", "steady_below_deg_s = 2\n"), ("lost.focus", "levelled = true\n")]
+)
 def test_a_pad_that_comes_late_or_is_lost_neither_turns_nor_changes_what_is_known_of_its_bias(loss, extra):
     """Nothing for 5 s, 3 s on the table, nothing for 5 s, and then in the hand, turning at once."""
     pad = GyroStandIn(bias=BIAS, noise=0.003, poll_hz=250, seed=5)

@@ -64,7 +64,7 @@ def shown(profile):
     )
 
 
-@pytest.mark.parametrize("name", few_of(profile_names(), {"lookout", "store_room"}))
+@pytest.mark.parametrize("name", few_of(profile_names(), {"lookout"}))
 def test_each_number_that_the_page_shows_can_be_changed_alone(name):
     """But for a pace that begins at once: begun later, it needs another margin as well."""
     profile, count = demo_profile(name), 0
