@@ -57,13 +57,13 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
         yield f"noise {_words(rest.noise, 4)} on each axis"
         if rest.returns.scatter:
             scatter = _words(rest.returns.scatter, 4)
-            yield f"came to rest {rest.returns.times} times, at places that scatter by {scatter} on each axis"
+            yield f"came to rest {rest.returns.times} times, in places that scatter by {scatter} on each axis"
         elif rest.returns.times >= LEAST_RETURNS:
-            yield f"came to rest {rest.returns.times} times, at the same place"
+            yield f"came to rest {rest.returns.times} times, in the same place each time"
         if rest.drift_per_min:
             yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
         if stick.inner:
-            yield f"inner {_words(stick.inner, 4)}; to be sure, write {inner_to_write(stick.inner):.3f}"
+            yield f"inner {_words(stick.inner, 4)}; use {inner_to_write(stick.inner):.3f} to be safe"
     if rim and stick.outer:
         shortest = min(rim.lengths, key=lambda length: length.value)
         longest = max(rim.lengths, key=lambda length: length.value)

@@ -117,7 +117,9 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
         missing.append(f"inner: after {rest.seconds:.1f} s hands off it may be {ends}; let it lie for longer")
         inner = None
     if inner and rest and rest.returns.times < LEAST_RETURNS:
-        missing.append(f"returns: a stick comes to rest at another place each time, which `inner` lacks; {PUSHES}")
+        missing.append(
+            f"returns: sticks come to rest in a different place each time, and `inner` does not cover that; {PUSHES}"
+        )
     outer = rim.reach.scaled(OUTER_SHARE) if rim and rim.gate == "circle" else None
     if rim and rim.gate == "measured":
         outer = Estimate(OUTER_SHARE, OUTER_SHARE, OUTER_SHARE, rim.reach.samples)
@@ -129,7 +131,7 @@ def _no_inner(rest: StickRest) -> str:
     if rest.glitches >= MOST_GLITCHES:
         return f"{rest.glitches} single readings lie far off; the cable or the pad makes them, and no dead zone helps"
     if rest.returns.scatter is not None and rest.returns.times < LEAST_RETURNS:
-        return f"it came to rest {rest.returns.times} times, at places that differ; {PUSHES}, to see how far apart"
+        return f"it came to rest {rest.returns.times} times, in different places; {PUSHES}, to see how different"
     return f"{rest.seconds:.1f} s hands off are too little for noise that changes so slowly; let it lie for longer"
 
 
@@ -141,7 +143,7 @@ def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
         return MouseCalibration(None, lengths, (f"dpi: {len(lengths)} swipes, 3 at least, with a pause between two",))
     if max(lengths) > MOST_UNLIKE * min(lengths):
         unlike = ", ".join(f"{length:.0f}" for length in lengths)
-        words = f"dpi: the swipes went {unlike} counts, which is not the same way; swipe it the known way only"
+        words = f"dpi: the swipes are {unlike} counts long, too unlike to be one distance; swipe that distance only"
         return MouseCalibration(None, lengths, (words,))
     import numpy as np
 

@@ -9,7 +9,7 @@ EARLY_TILT = 0.7
 OUTER = 0.95
 
 
-@finding(112, "notice", "A third of the stick's travel, or more, changes nothing, and what is left is hard to meter.")
+@finding(112, "notice", "At least 30 % of the stick's travel changes nothing, and the rest is harder to control.")
 def full_too_early(case: Case) -> Iterator[Found]:
     """A stick that asks for everything long before its rim."""
     for stick in surveyed_sticks(case):

@@ -9,7 +9,7 @@ LEAST, MOST = 0.03, 0.35
 """Radius of a stick on the glass, in window heights."""
 
 
-@finding(147, "notice", "Less is all or nothing to a thumb, more is beyond its reach.")
+@finding(147, "notice", "A shorter slide is all or nothing to a thumb, and a longer one is out of its reach.")
 def thumb_slides(case: Case) -> Iterator[Found]:
     """A thumb on the glass that reaches full amount at once, or never without a stretch."""
     for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):
