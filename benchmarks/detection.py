@@ -3,7 +3,7 @@
     python benchmarks/detection.py [--sound N] [--each N] [--workers N] [--fixes]
 
 Sound profiles come from `sound_profiles.py`, the faults from `defects.py`: each is put into N sound profiles that can
-have it. With `--fixes` every fix that is told is applied and checked once more.
+have it. With `--fixes` every fix that is given is applied and checked once more.
 """
 
 import argparse
@@ -45,12 +45,12 @@ def found_in(job: tuple[str, str, bool]) -> Row:
     profile = profile_from_text(text)
     findings = check(profile, prove=fixes)
     held = 0
-    told = [finding for finding in findings if finding.changes]
+    fixes_given = [finding for finding in findings if finding.changes]
     before = {(finding.slug, finding.where) for finding in findings}
-    for finding in told:
+    for finding in fixes_given:
         after = {(one.slug, one.where) for one in check(profile.changed(finding.changes), prove=False)}
         held += (finding.slug, finding.where) not in after and not after - before
-    return name, [(finding.slug, finding.severity) for finding in findings], len(told), held
+    return name, [(finding.slug, finding.severity) for finding in findings], len(fixes_given), held
 
 
 def main() -> None:
@@ -81,8 +81,8 @@ def main() -> None:
     print(f"sound profiles with a fault reported: {len(alarms)} of {len(sound)}, {len(alarms) / len(sound):.1%}")
     print(f"notices on sound profiles: {dict(notices)}")
     if given.fixes:
-        told, held = sum(row[2] for row in rows), sum(row[3] for row in rows)
-        print(f"fixes told: {told}; of these hold: {held}")
+        fixes_given, held = sum(row[2] for row in rows), sum(row[3] for row in rows)
+        print(f"fixes given: {fixes_given}; of these hold: {held}")
 
 
 if __name__ == "__main__":

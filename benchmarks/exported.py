@@ -152,11 +152,11 @@ def main() -> None:
     for _ in range(ROUNDS):
         start = time.perf_counter()
         for _ in range(GOES):
-            alike(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.places.view + 1)
+            alike(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.layout.view + 1)
         by_alike.append((time.perf_counter() - start) / GOES / ticks * 1e9)
         start = time.perf_counter()
         for _ in range(GOES):
-            loop(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.places.view + 1)
+            loop(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.layout.view + 1)
         middle = time.perf_counter()
         for _ in range(GOES):
             exported(inputs, 1.0 / HZ, outcomes, ticks, inputs.shape[1])

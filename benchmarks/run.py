@@ -30,7 +30,7 @@ from wendonic.compiler.python_text import python_text
 from wendonic.compiler.tick_function import tick_function
 from wendonic.demo import RECORDINGS, demo_profile
 from wendonic.devices.controls import find_control
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.devices.state import DeviceState
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
@@ -94,7 +94,7 @@ def tick_function_way(walk):
 
 def position_in(job, record):
     """Return where the body is, by a record."""
-    places = job.layout.places
+    places = job.layout.indices
     return tuple(float(record[places["memory", "body", "position", axis]]) for axis in ("x", "y"))
 
 
@@ -166,7 +166,7 @@ def c_way(walk, loop):
 
     def run():
         start = time.perf_counter()
-        loop(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.places.view + 1)
+        loop(tuning, walk.rows, 1.0 / HZ, filled, ticks, width, walk.layout.view + 1)
         return time.perf_counter() - start, tuple(filled[-1, C_POSITION])
 
     return run
@@ -302,7 +302,7 @@ def structure_line():
         profile = demo_profile(name)
         for mode in profile.mode:
             numbers = mode_tuning(profile, mode).tick
-            sample = sample_places(mode_sources(profile, mode, None)).sample
+            sample = sample_layout(mode_sources(profile, mode, None)).sample
             start = time.perf_counter()
             python_text(tick_function(numbers, sample))
             made_s[f"{name}, {mode}"] = time.perf_counter() - start

@@ -9,7 +9,7 @@ from wendonic import Profile, Recording
 from wendonic.batch.run import Run
 from wendonic.batch.samples import samples_of
 from wendonic.demo import demo_profile, demo_recording
-from wendonic.devices.sample_places import SamplePlaces, sample_places
+from wendonic.devices.sample_layout import SampleLayout, sample_layout
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import ModeTuning, mode_tuning
@@ -25,7 +25,7 @@ class Walk(NamedTuple):
 
     rows: np.ndarray
     by_hand: list[tuple[float, ...]]
-    places: SamplePlaces
+    layout: SampleLayout
 
 
 def walk_profile() -> Profile:
@@ -47,17 +47,17 @@ def beekeeper_walk() -> Walk:
     """Return the walk's raw numbers, tick by tick."""
     sources = mode_sources(walk_profile(), "foot", None)
     rows = samples_of(both_recordings(), HZ, sources).rows
-    places = sample_places(sources)
-    keys, stick = places.channels["move"][:2]
+    layout = sample_layout(sources)
+    keys, stick = layout.channels["move"][:2]
     # The view is given now and then and stands until it is given again.
     yaws, yaw = [], 0.0
-    for given, new in rows[:, places.view : places.view + 2].tolist():
+    for given, new in rows[:, layout.view : layout.view + 2].tolist():
         yaw = new if given else yaw
         yaws.append(yaw)
     by_hand = [
         (*row[keys : keys + 4], *row[stick : stick + 2], yaw) for row, yaw in zip(rows.tolist(), yaws, strict=True)
     ]
-    return Walk(np.ascontiguousarray(rows), by_hand, places)
+    return Walk(np.ascontiguousarray(rows), by_hand, layout)
 
 
 def beekeeper_tuning() -> ModeTuning:
@@ -67,7 +67,7 @@ def beekeeper_tuning() -> ModeTuning:
 
 def beekeeper_run(walk: Walk) -> Run:
     """Return the on-foot mode ready to run from rest."""
-    return Run(beekeeper_tuning(), walk.places.sample, NO_COURSE, "foot")
+    return Run(beekeeper_tuning(), walk.layout.sample, NO_COURSE, "foot")
 
 
 def c_tuning() -> np.ndarray:

@@ -32,10 +32,10 @@ brake_m_s2 = 12
 class Beekeeper:
     """Who the game moves, by the helm's velocity and as far as the fences allow."""
 
-    def __init__(self, told: bool) -> None:
+    def __init__(self, reports: bool) -> None:
         """Begin in the corner of the yard."""
         self.helm = Helm(profile_from_text(PROFILE))
-        self.place, self.told = [2.5, 1.5], told
+        self.place, self.reports = [2.5, 1.5], reports
         self.helm.place(*self.place)
 
     def step(self) -> float:
@@ -48,7 +48,7 @@ class Beekeeper:
                 self.place = moved
             else:
                 velocity[axis] = 0.0
-        if self.told:
+        if self.reports:
             self.helm.place(*self.place, velocity=velocity)
         return self.place[0]
 
@@ -59,14 +59,14 @@ def is_free(x: float, y: float) -> bool:
     return all(YARD[int(corner_y)][int(corner_x)] == "." for corner_x, corner_y in corners)
 
 
-for told in (False, True):
-    keeper = Beekeeper(told)
+for reports in (False, True):
+    keeper = Beekeeper(reports)
     keeper.helm.key("KeyD", down=True)
     at_wall = [keeper.step() for _ in range(180)][-1]
     keeper.helm.key("KeyD", down=False)
     keeper.helm.key("KeyA", down=True)
     ticks = next(tick for tick in range(1, 99) if keeper.step() != at_wall)
-    words = "told where he is and how fast" if told else "told nothing"
+    words = "reports position and velocity" if reports else "reports nothing"
     print(f"3 s against the fence at x {at_wall:.2f} m, helm {words}: off it in tick {ticks}")
 
 # A settings menu: the player picks another key for "left", and the game goes on under it.

@@ -29,7 +29,7 @@ from wendonic.batch.trace import Shaped
 from wendonic.compiler.layout import Layout
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.controls import CONTROLS
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.sources import mode_sources
@@ -58,19 +58,19 @@ def steering_columns(profile, mode):
 
 
 def steering_values(intent, columns):
-    told = {"step_x": None, "step_y": None, "refused": intent.footing.refused, "arrived": intent.arrived}
+    expected = {"step_x": None, "step_y": None, "refused": intent.footing.refused, "arrived": intent.arrived}
     # A trace is in the plan frame, whatever the game's axes are.
     if intent.step:
         grid = intent.outcome.frame.grid
-        told |= {"step_x": grid.step.to_x, "step_y": grid.step.to_y}
+        expected |= {"step_x": grid.step.to_x, "step_y": grid.step.to_y}
         refused = (grid.step.x + grid.refused_x, grid.step.y + grid.refused_y)
-        told["refused_x"], told["refused_y"] = refused if grid.refused else (None, None)
-        told |= {"step_began": intent.step.began, "step_ended": intent.step.ended}
-    told["goal_x"], told["goal_y"] = intent.outcome.frame.goal[1:3] if intent.goal else (None, None)
-    told["landed"] = intent.landed
+        expected["refused_x"], expected["refused_y"] = refused if grid.refused else (None, None)
+        expected |= {"step_began": intent.step.began, "step_ended": intent.step.ended}
+    expected["goal_x"], expected["goal_y"] = intent.outcome.frame.goal[1:3] if intent.goal else (None, None)
+    expected["landed"] = intent.landed
     if intent.comfort:
-        told |= {"vignette": intent.comfort.vignette, "returned": intent.comfort.returned}
-    return [told[name] for name in columns]
+        expected |= {"vignette": intent.comfort.vignette, "returned": intent.comfort.returned}
+    return [expected[name] for name in columns]
 
 
 def helm_trace(recording, profile, hz, mode=None, course=None):
@@ -362,11 +362,11 @@ def test_who_writes_to_a_trace_changes_no_later_one_and_no_column_but_that(beeke
 def test_a_compiled_loop_leaves_out_what_nobody_asks_for_with_all_that_only_feeds_it(beekeeper):
     """How long a press has been held stands in no column, and nothing but itself follows from it."""
     sources = mode_sources(beekeeper, "foot")
-    sample, tuning = sample_places(sources).sample, mode_tuning(beekeeper, "foot")
+    sample, tuning = sample_layout(sources).sample, mode_tuning(beekeeper, "foot")
     columns = trace_columns(tuning.tick, beekeeper.press_names)
     whole = Run(tuning, sample, NO_COURSE, "foot")
     asked = Run(tuning, sample, NO_COURSE, "foot", [path for column in columns.values() for path in column.paths])
-    held_s = f"records[{whole.layout.place('outcome', 'presses', '0', 'held_s')}, k]"
+    held_s = f"records[{whole.layout.index('outcome', 'presses', '0', 'held_s')}, k]"
     assert held_s in loop_text(whole.ready.text, whole.reported)
     assert held_s not in loop_text(asked.ready.text, asked.reported)
 

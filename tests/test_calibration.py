@@ -155,7 +155,9 @@ def gyro_events(seed, noise, step=0.061, sway=0.0, hz=100, end_s=5.0):
     rates = np.radians(np.round(rates / step) * step).round(7)
     changed = [True, *(np.diff(rates, axis=0) != 0.0).any(axis=1)]
     return [
-        Event(at, "pad.gyro", tuple(rate)) for at, rate, told in zip(t, rates.tolist(), changed, strict=True) if told
+        Event(at, "pad.gyro", tuple(rate))
+        for at, rate, reported in zip(t, rates.tolist(), changed, strict=True)
+        if reported
     ]
 
 
@@ -472,12 +474,12 @@ def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():
 
 
 def test_single_readings_far_off_are_told_and_no_dead_zone_is_made_of_them():
-    told = []
+    reported = []
     for seed in range(12):
         recording, _ = recorded("spikes", "circle", seed)
         found = calibrate(recording).sticks[0]
         if found.rest.glitches >= 2:
-            told.append(found)
+            reported.append(found)
             assert found.inner is None
             assert any(f"{found.rest.glitches} single readings lie far off" in words for words in found.missing)
-    assert told
+    assert reported

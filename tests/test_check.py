@@ -559,10 +559,10 @@ def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
     assert f"{path}: 1 finding left\nnotice: opposites-do-not-cancel" in out
     assert path.read_text() == text.replace('"free"   #', '"cap"    #')
     assert "no findings left" in run("check", "--fix", path)[1]
-    for words, told in ((("--dry-run",), "goes with --fix"), (("--fix", "--only", "slides"), "slides-on")):
+    for words, reported in ((("--dry-run",), "goes with --fix"), (("--fix", "--only", "slides"), "slides-on")):
         with pytest.raises((SystemExit, WendonicError, typer.BadParameter)) as refused:
             app(["check", str(path), *words], standalone_mode=False)
-        assert told in str(refused.value)
+        assert reported in str(refused.value)
 
 
 @pytest.mark.parametrize("heir", ["", '[mode.swim]\nlike = "foot"\n'])
@@ -571,5 +571,5 @@ def test_a_place_with_two_faults_is_told_of_both_and_once_for_the_modes_that_beg
     found = check(
         profile_from_text(HEAD + crossed + 'right = ["KeyA", "KeyQ"] }\n' + heir), "interpreted", prove=False
     )
-    told = [finding.measured.split()[0] for finding in found if finding.slug == "mirrored-keys"]
-    assert sorted(told) == ["KeyA", "KeyD", "KeyE", "KeyQ"]
+    reported = [finding.measured.split()[0] for finding in found if finding.slug == "mirrored-keys"]
+    assert sorted(reported) == ["KeyA", "KeyD", "KeyE", "KeyQ"]

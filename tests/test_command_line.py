@@ -190,14 +190,14 @@ def test_numbers_of_a_frame_become_numbers_of_a_second(words, shown):
 
 
 def test_look_units_go_each_into_the_others():
-    told = called("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
+    reported = called("units", "--counts-per-turn", "7200", "--dpi", "1600", "--rate-deg-s", "90").stdout
     for words, value in (
         ("mouse for a full turn", "11.43"),
         ("hand for 90 deg/s", "2.8575"),
         ("mouse for 90", "1800"),
     ):
-        assert any(words in line and value in line for line in told.splitlines()), told
-    assert told.endswith("in a profile: deg_per_count = 0.05\n")
+        assert any(words in line and value in line for line in reported.splitlines()), reported
+    assert reported.endswith("in a profile: deg_per_count = 0.05\n")
     done = called("units", "--counts-per-turn", "7200", "--cm-per-turn", "30")
     assert (done.returncode, "allowed: one of them" in done.stderr) == (2, True)
 
@@ -308,8 +308,8 @@ def test_convert_takes_other_logs_and_says_what_it_guessed(tmp_path):
     assert done.stdout == "wrote pad.csv: 3 events, 0.00 s\n", done.stderr
     assert done.stderr == "wendonic: event3: range of the sticks guessed as -32768 to 32767\n"
     assert Recording.read(tmp_path / "pad.csv")[1].value == (1.0, 0.0)
-    told = ["--format", "linux-input", "--stick-range", "-65534", "65534"]
-    done = called("convert", "event3", "pad.csv", *told, folder=tmp_path)
+    reported = ["--format", "linux-input", "--stick-range", "-65534", "65534"]
+    done = called("convert", "event3", "pad.csv", *reported, folder=tmp_path)
     assert done.stderr == ""
     assert Recording.read(tmp_path / "pad.csv")[1].value[0] == pytest.approx(0.5, abs=1e-4)
     (tmp_path / "pad.log").write_text('{"timestamp": 5, "axes": [0, 1], "buttons": [1]}')

@@ -164,13 +164,13 @@ def test_the_command_compares(tmp_path, capsys):
     # A probe that does not suit is said after the tables, and every probe is named under --help.
     with pytest.raises(SystemExit):
         app(["compare", "--help"], prog_name="wendonic")
-    told = " ".join(capsys.readouterr().out.split())
-    assert ", ".join(PROBES) in told
+    reported = " ".join(capsys.readouterr().out.split())
+    assert ", ".join(PROBES) in reported
     with pytest.raises(WendonicError, match='probe jump_tap, mode "room": this mode has no press that jumps'):
         app(["compare", str(quick), str(FOLDER / "store_room.toml"), "--on", "jump_tap"], standalone_mode=False)
-    told = capsys.readouterr().out
-    assert "* reach90_s" in told
-    assert told.count("mode.shelves") == 1
+    reported = capsys.readouterr().out
+    assert "* reach90_s" in reported
+    assert reported.count("mode.shelves") == 1
     with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_direction"):
         inputs_named(["tapp"])
     with pytest.raises(WendonicError, match="two or more"):

@@ -33,7 +33,7 @@ from wendonic.compiler.tidy import drop_tested_again, tidied
 from wendonic.compiler.trees import cloned, names_in
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.tick import standing, tick, tick_at_rest
 from wendonic.profile.sources import mode_sources
@@ -78,7 +78,7 @@ def test_every_mode_of_every_shipped_profile_runs_bit_for_bit_as_the_plain_kerne
     busy = int(np.argmax((rows != rows[0]).any(axis=1)))
     dts = itertools.cycle([1.0 / 60.0, 0.007, 1.0 / 30.0, 0.1, 0.45])
     rows = rows[busy : busy + TICKS].tolist()
-    assert_alike(tuning.tick, tuning.tables, course, sample_places(sources).sample, rows, dts)
+    assert_alike(tuning.tick, tuning.tables, course, sample_layout(sources).sample, rows, dts)
 
 
 def assert_run_alike(run):
@@ -122,12 +122,12 @@ def test_the_text_of_a_structure_is_the_same_from_run_to_run(tmp_path):
 def function_of(profile, mode=None, course=False):
     mode = profile.mode_name(mode)
     sources = mode_sources(profile, mode, None)
-    return tick_function(mode_tuning(profile, mode, course).tick, sample_places(sources).sample)
+    return tick_function(mode_tuning(profile, mode, course).tick, sample_layout(sources).sample)
 
 
 def test_dead_state_is_gone_and_so_are_its_branches(beekeeper):
     function = function_of(beekeeper)
-    carried = {".".join(path[1:]) for path, place in function.layout.places.items() if place < function.layout.state}
+    carried = {".".join(path[1:]) for path, place in function.layout.indices.items() if place < function.layout.state}
     assert not [path for path in carried if path.startswith(("frame", "comfort", "pointing", "fall", "up", "axes"))]
     assert {"body.face", "body.position.x", "body.velocity.y", "look.1.boost_s"} <= carried | {"look.1.boost_s"}
     text = ast.unparse(ast.fix_missing_locations(ast.Module(list(function.part.body), [])))
@@ -135,13 +135,13 @@ def test_dead_state_is_gone_and_so_are_its_branches(beekeeper):
         assert word not in text, word
     # A grid is kept where there is one.
     crates = function_of(demo_profile("crates"))
-    assert any(path[:3] == ("memory", "frame", "grid") for path in crates.layout.places)
+    assert any(path[:3] == ("memory", "frame", "grid") for path in crates.layout.indices)
 
 
 def test_numbers_are_parameters_and_rules_are_structure(foot_profile):
     def digest(profile):
         sources = mode_sources(profile, profile.first_mode, None)
-        return ready(mode_tuning(profile, profile.first_mode, False).tick, sample_places(sources).sample).digest
+        return ready(mode_tuning(profile, profile.first_mode, False).tick, sample_layout(sources).sample).digest
 
     zone = 'dead_zone = {{ form = "{}", inner = {} }}'
     one = digest(foot_profile(pad=zone.format("round", 0.1)))
@@ -272,13 +272,13 @@ def folded(kernel, *arguments):
         result = space[part.name](*numbers)
         given = result if part.results > 1 else (result,)
         values = dict(zip(part.parameters, numbers, strict=True))
-        told = []
+        reported = []
         for leaf in template:
             if isinstance(leaf, Result):
-                told.append(given[leaf.place])
+                reported.append(given[leaf.index])
             else:
-                told.append(eval(ast.unparse(expression(leaf)), {}, values))
-        return told
+                reported.append(eval(ast.unparse(expression(leaf)), {}, values))
+        return reported
 
     return run
 
@@ -325,13 +325,15 @@ def blocks(draw, depth=2):
     return lines
 
 
-@given(lines=blocks(), given_numbers=st.tuples(*[st.integers(-9, 9)] * len(LOCALS)), told=st.lists(local, max_size=3))
-def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbers, told):
+@given(
+    lines=blocks(), given_numbers=st.tuples(*[st.integers(-9, 9)] * len(LOCALS)), reported=st.lists(local, max_size=3)
+)
+def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbers, reported):
     """Any program says the same with its copies united, and never gets longer."""
     begin = [f"{one} = p{one} + 0" for one in LOCALS]
     body = ast.parse("\n".join([*begin, *lines])).body
     parameters = [f"p{one}" for one in LOCALS]
-    end = ast.parse(f"def f():\n    return ({''.join(f'{one}, ' for one in told)})").body[0].body
+    end = ast.parse(f"def f():\n    return ({''.join(f'{one}, ' for one in reported)})").body[0].body
 
     def results(statements):
         made = ast.parse(f"def f({', '.join(parameters)}): pass").body[0]
@@ -392,7 +394,7 @@ REFUSED = {
     "records compared": ("return 1.0 if Pair(a, a) == Pair(0.0, 0.0) else 0.0", "records are not compared"),
     "no end": ("if a > 0.0:\n        return a", "may end without returning anything"),
     "a bare return": ("return", "a kernel returns something"),
-    "an open place": ("return (1.0, 2.0)[a]", "a place in a tuple has to be known"),
+    "an open index": ("return (1.0, 2.0)[a]", "an index into a tuple has to be known"),
     "an open name": ("return unheard_of", "unheard_of has no value here"),
     "while with else": ("while a > 0.0:\n        a -= 1.0\n    else:\n        a = 2.0\n    return a", "while … else"),
     "a for over a tuple": ("for x in (a, a):\n        a = x\n    return a", "a for that does not go over range"),
@@ -441,7 +443,7 @@ def test_without_sources_the_plain_kernels_run_and_give_the_same_numbers(beekeep
     assert found.equals(expected)
     assert "plain kernels run" in Helm(beekeeper).tick_function()
     sources = mode_sources(beekeeper, "foot", None)
-    assert plain(mode_tuning(beekeeper, "foot", False).tick, sample_places(sources).sample).digest == "plain"
+    assert plain(mode_tuning(beekeeper, "foot", False).tick, sample_layout(sources).sample).digest == "plain"
 
 
 def run_with_cache(cache):

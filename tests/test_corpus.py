@@ -54,15 +54,15 @@ def same(one, other):
 
 
 def test_each_row_is_what_shaping_one_by_one_gives(folder):
-    told = []
-    frame = corpus(folder, BOTH, progress=lambda *done: told.append(done))
+    reported = []
+    frame = corpus(folder, BOTH, progress=lambda *done: reported.append(done))
     assert frame["recording"].tolist() == [
         "beekeeper_keys.jsonl",
         "beekeeper_mouse.jsonl",
         "broken.jsonl",
         "week 1/beekeeper_pad.jsonl",
     ]
-    assert (told[0], told[-1]) == ((0, 4), (4, 4))
+    assert (reported[0], reported[-1]) == ((0, 4), (4, 4))
     by_name = frame.set_index("recording")
     assert "is it a recording at all" in by_name.loc["broken.jsonl", "error"]
     assert by_name.loc["broken.jsonl"].drop("error").isna().all()

@@ -192,10 +192,10 @@ def test_jump_and_run(tmp_path):
 
 
 def test_yard_with_walls(tmp_path):
-    untold, told, rebound = example("yard_with_walls.py", folder=tmp_path).splitlines()
+    untold, reported, rebound = example("yard_with_walls.py", folder=tmp_path).splitlines()
     # Told nothing, the helm has 4 m/s to lose first, and the key its own way from right to left.
-    assert untold.startswith("3 s against the fence at x 7.67 m, helm told nothing")
-    assert int(told.split()[-1]) == 1
+    assert untold.startswith("3 s against the fence at x 7.67 m, helm reports nothing")
+    assert int(reported.split()[-1]) == 1
     assert int(untold.split()[-1]) > 5
     assert rebound == "key.ArrowLeft for left: -4.00 m/s along x"
 

@@ -359,7 +359,7 @@ def test_a_number_left_at_its_default_has_its_place_too_and_may_be_adjustable():
     package = packaged(profile_from_text(text), "rover", adjustable=[radius])
     numbers = package.modes[0].program.numbers
     assert [number.name for number in numbers if number.adjustable] == ["DRIVE_TURN_RADIUS_M"]
-    assert all(number.places for number in numbers)
+    assert all(number.paths for number in numbers)
     found = vectors_of(package.modes[0], package)
     # A trigger has no way back, and what one channel of two gives is never both.
     assert found.share >= 0.93, found.one_way + found.not_come_to

@@ -144,10 +144,10 @@ def test_targets_in_each_others_way_are_told_with_the_price():
     found = fit(CRISP + GAIT, {"stop_time_s": 0.1, "stop_distance_m": 0.5}, ["gait.walk.brake_m_s2"])
     assert not found.reached
     (trade,) = [one for one in found.trades if one.quantity == "stop_time_s"]
-    assert trade.alone
+    assert trade.reachable_alone
     assert trade.others["stop_distance_m"] == pytest.approx(4.0 * 4.0 / (2.0 * 40.0), rel=0.03)
     never = fit(CRISP + GAIT, {"stop_time_s": 1e-7, "reach90_s": 0.45}, ["gait.walk.brake_m_s2"])
-    assert [(one.quantity, one.alone) for one in never.trades] == [("stop_time_s", False)]
+    assert [(one.quantity, one.reachable_alone) for one in never.trades] == [("stop_time_s", False)]
 
 
 def test_a_jump_is_fitted():
@@ -163,15 +163,15 @@ def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):
     path = tmp_path / "m.toml"
     path.write_text(CRISP + GAIT)
     over = {"gait.walk.top_speed_m_s": [2.0, 4.0], "gait.walk.brake_m_s2": [8.0, 16.0, 32.0]}
-    told = []
+    reported = []
     frame = sweep(
-        path, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: told.append(done), workers=2
+        path, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: reported.append(done), workers=2
     )
     assert list(frame.columns) == [*over, "stop_distance_m", "jump_height_m"]
     expected = frame["gait.walk.top_speed_m_s"] ** 2 / (2.0 * frame["gait.walk.brake_m_s2"])
     assert frame["stop_distance_m"].to_numpy() == pytest.approx(expected.to_numpy(), abs=1e-4)
     assert frame["jump_height_m"].isna().all()
-    assert told[-1] == (6, 6)
+    assert reported[-1] == (6, 6)
     assert frame[list(over)].to_numpy().tolist() == [
         [top, brake] for top in (2.0, 4.0) for brake in (8.0, 16.0, 32.0)
     ]

@@ -71,7 +71,7 @@ def plugged(monkeypatch):
     pygame.display.quit()
 
 
-def told(adapter):
+def reported(adapter):
     return [event for raw in pygame.event.get() for event in adapter.events(raw)]
 
 
@@ -79,7 +79,7 @@ def test_a_joystick_that_a_profile_maps_is_a_pad(plugged):
     name = pygame.joystick.Joystick(plugged.index).get_name()
     profile = profile_from_text(f'{HEAD}[joystick.barrow]\nname = "{name}"\n{CONTROLS}')
     adapter, helm = PygameEvents(joysticks=profile.joysticks), Helm(profile)
-    assert told(adapter) == []
+    assert reported(adapter) == []
     plugged.axis(0, 0.5)
     plugged.axis(1, 1.0)
     plugged.axis(2, -1.0)
@@ -87,13 +87,13 @@ def test_a_joystick_that_a_profile_maps_is_a_pad(plugged):
     plugged.button(2, True)
     plugged.button(5, True)
     plugged.hat(1 | 8)
-    seen = {event.control: event.value for event in told(adapter)}
+    seen = {event.control: event.value for event in reported(adapter)}
     # The axis that is inverted is forward, where the plain one would have been back; a trigger at its end is up.
     assert seen.pop("pad.left_stick") == pytest.approx((0.5, -1.0), abs=1e-4)
     assert seen == {"pad.east": 1.0, "pad.south": 1.0, "pad.dpad_up": 1.0, "pad.dpad_left": 1.0}
     plugged.axis(3, 0.5)
     plugged.hat(8)
-    events = told(adapter)
+    events = reported(adapter)
     assert {event.control: event.value for event in events} == {
         "pad.left_trigger": pytest.approx(0.75, abs=1e-4),
         "pad.dpad_up": 0.0,
@@ -102,13 +102,13 @@ def test_a_joystick_that_a_profile_maps_is_a_pad(plugged):
         helm.apply(event)
     assert helm.tick(1 / 60).local.forward > 0.0
     plugged.unplug()
-    assert told(adapter)[-1] == Event(0.0, "lost.pad", 1.0)
+    assert reported(adapter)[-1] == Event(0.0, "lost.pad", 1.0)
 
 
 def test_one_without_a_mapping_is_said_once_and_its_elements_can_be_found(plugged, caplog):
     adapter = PygameEvents()
     with caplog.at_level(logging.WARNING, "wendonic"):
-        told(adapter)
+        reported(adapter)
         plugged.button(4, True)
         plugged.axis(1, -0.9)
         plugged.axis(0, 0.2)

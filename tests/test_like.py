@@ -124,10 +124,10 @@ def test_faults_are_told_where_they_stand(wrong, right, faults):
     assert right in TEXT
     with pytest.raises(ProfileError) as found:
         profile_from_text(TEXT.replace(right, wrong))
-    told = str(found.value)
+    reported = str(found.value)
     for fault in faults:
-        assert fault in told
-    assert len(found.value.faults) == len(faults) + ("cart" in wrong), told
+        assert fault in reported
+    assert len(found.value.faults) == len(faults) + ("cart" in wrong), reported
 
 
 STICK = """format = "wendonic-profile"

@@ -12,7 +12,7 @@ from scipy.integrate import quad
 
 from wendonic import Event, Helm, Recording, View, shape
 from wendonic.batch.run import Run
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.devices.standins import GyroStandIn, MouseStandIn, hand_path
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.look.displacement import DISPLACEMENT_AT_REST, PLAIN_DISPLACEMENT, displacement_output
@@ -426,14 +426,14 @@ def test_ten_hours_of_turning_lose_nothing_and_the_yaw_never_jumps():
     """At 60 Hz, by odd steps all one way, compiled as a batch is: a sum of fractions is the authority."""
     profile = looking(f"{MOUSE}deg_per_count = 0.0336\n")
     rows, rounds, counts = 54_000, 40, 37.0
-    places = sample_places(mode_sources(profile, "foot"))
+    places = sample_layout(mode_sources(profile, "foot"))
     samples = np.tile(places.at_rest, (rows, 1))
     samples[:, places.channels["look"][0]] = counts
     run = Run(mode_tuning(profile, "foot"), places.sample, NO_COURSE, "foot")
     yaw, last = 0.0, 0.0
     for _ in range(rounds):
         records = run.over(samples, 1.0 / 60.0, "compiled")
-        yaws = np.concatenate([[last], records.column(run.layout.place("outcome", "view", "yaw"))])
+        yaws = np.concatenate([[last], records.column(run.layout.index("outcome", "view", "yaw"))])
         assert np.abs(yaws).max() <= math.pi
         steps = np.remainder(np.diff(yaws) + math.pi, math.tau) - math.pi
         assert np.abs(steps - math.radians(0.0336) * counts).max() < 1e-12

@@ -333,9 +333,9 @@ def test_what_is_held_counts_for_the_view_too():
     ],
 )
 def test_a_device_or_a_press_that_is_not_there_is_told_with_what_is(asked, words):
-    with pytest.raises(WendonicError) as told:
+    with pytest.raises(WendonicError) as reported:
         measured(BOTH, **asked)
-    assert words in str(told.value)
+    assert words in str(reported.value)
 
 
 def test_where_the_game_moves_the_body_there_are_requests_and_no_speeds():

@@ -59,7 +59,7 @@ def made_recording(profile, mode, rng):
         if rng.random() < 0.01:
             events.append(Event(t, "view", (rng.uniform(-180.0, 180.0), rng.uniform(-60.0, 60.0))))
         if rng.random() < 0.01:
-            told = [
+            reported = [
                 ("body.place", (rng.uniform(-4, 4), rng.uniform(-4, 4), 0.0)),
                 ("body.velocity", (rng.uniform(-3, 3), 0.0, 0.0)),
                 ("body.push", (0.0, rng.uniform(-3, 3), 0.0)),
@@ -70,7 +70,7 @@ def made_recording(profile, mode, rng):
                 ("square", (float(rng.randint(-2, 2)), float(rng.randint(-2, 2)), float(rng.random() < 0.8))),
                 ("discard", 1.0),
             ]
-            events.append(Event(t, *rng.choice(told)))
+            events.append(Event(t, *rng.choice(reported)))
         if rng.random() < 0.02:
             events.append(Event(t, "pad.left_stick", (rng.uniform(-3.0, 3.0), rng.uniform(-1.0, 1.0))))
     return Recording(sorted(events, key=lambda event: event.t)), hz

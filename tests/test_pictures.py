@@ -483,5 +483,5 @@ def test_places_are_drawn_and_told_in_metres():
         "x solid, y dashed\n0 to 4 m",
         "x solid, y dashed\n-1.5 to 2 m",
     ]
-    told = "\n".join(describe_recording(Recording(events)))
-    assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (forward) 0.5 to 4 m" in told
+    reported = "\n".join(describe_recording(Recording(events)))
+    assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (forward) 0.5 to 4 m" in reported

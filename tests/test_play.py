@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from wendonic import Event, Helm, Recording, View, WendonicError, shape
 from wendonic.demo import demo_profile, demo_recording
 from wendonic.demo.make_recordings import FENCE_M
-from wendonic.devices.controls import TOLD
+from wendonic.devices.controls import REPORTED
 from wendonic.profile.load import profile_from_text
 
 AXES = {
@@ -210,12 +210,12 @@ def test_a_mode_that_cannot_be_entered_is_named_with_its_time(entered, words):
 
 
 def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():
-    told = [
+    reported = [
         Event(0.0, "mode", "cart"),
         Event(0.1, "body.ground", (0.0, 0.0, 0.0, 1.0)),
         Event(0.2, "body.push", (1, 0, 0)),
     ]
-    stretch = Recording([*told, Event(1.0, "mark", "here")]).between(0.5, 1.0)
+    stretch = Recording([*reported, Event(1.0, "mark", "here")]).between(0.5, 1.0)
     assert [(event.control, event.t) for event in stretch] == [("mode", 0.5), ("body.ground", 0.5), ("mark", 1.0)]
     assert set(shape(stretch, profile_in("y up"))["mode"]) == {"cart"}
 
@@ -248,10 +248,10 @@ def test_a_recorder_ends_and_does_no_harm(tmp_path):
         helm.record(path)
 
 
-@pytest.mark.parametrize("name", TOLD)
+@pytest.mark.parametrize("name", REPORTED)
 def test_what_cannot_be_told_is_one_plain_error_and_changes_nothing(name):
     helm, twin = Helm(profile_in("y up")), Helm(profile_in("y up"))
-    width = len(TOLD[name])
+    width = len(REPORTED[name])
     misfits = [math.nan, "there", None, (1.0,) * (width + 1)]
     misfits += [(math.inf,) * width] if width > 1 else []
     for misfit in misfits:
@@ -290,12 +290,12 @@ def test_every_word_that_a_game_tells_is_described_and_drawn():
     from wendonic.recording.describe import describe_recording
 
     events = [Event(0.0, "mode", "cart")]
-    for number, (name, words) in enumerate(TOLD.items()):
+    for number, (name, words) in enumerate(REPORTED.items()):
         events.append(Event(0.1 * number, name, (1.0,) * len(words) if len(words) > 1 else 1.0))
     recording = Recording(events)
     lines = describe_recording(recording)
-    assert all(any(line.startswith(f"  {name}: ") for line in lines) for name in TOLD)
+    assert all(any(line.startswith(f"  {name}: ") for line in lines) for name in REPORTED)
     assert "  mode at 0.00 s: cart" in lines
     labels = [label.get_text() for label in draw_devices(recording).get_yticklabels()]
-    assert labels == list(TOLD)
+    assert labels == list(REPORTED)
     assert all(a.t <= b.t for a, b in itertools.pairwise(recording))

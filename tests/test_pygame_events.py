@@ -282,8 +282,8 @@ def test_without_a_screen_it_says_so_and_ctrl_c_is_a_way_to_stop(tmp_path):
         time.sleep(0.05)
     time.sleep(1.0)
     running.send_signal(signal.SIGINT)
-    told, _ = running.communicate(timeout=30)
-    assert (running.returncode, told.startswith(f"wrote {path}: 0 events")) == (0, True)
+    reported, _ = running.communicate(timeout=30)
+    assert (running.returncode, reported.startswith(f"wrote {path}: 0 events")) == (0, True)
 
 
 @pytest.mark.skipif(not (shutil.which("xvfb-run") and shutil.which("xdotool")), reason="no Xvfb or no xdotool here")

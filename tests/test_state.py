@@ -137,9 +137,9 @@ def test_a_loss_lets_go_exactly_what_its_device_held(loss):
     assert {name: state.value(name) for name in EVERY_KIND} == {
         name: AT_REST[name] if name in gone else value for name, value in EVERY_KIND.items()
     }
-    told = state.take_kept()
-    assert {change.slot for change in told} == {find_control(name).slot for name in gone}
-    assert all(change.lost for change in told)
+    reported = state.take_kept()
+    assert {change.slot for change in reported} == {find_control(name).slot for name in gone}
+    assert all(change.lost for change in reported)
     # A second loss has nothing left to let go; what waits for the ground hears of it all the same.
     state.apply(Event(2.0, loss, 1.0))
     again = state.take_kept()

@@ -79,19 +79,19 @@ def test_what_a_game_hands_in_and_gets_back_is_in_its_own_unit():
     metres, pixels = both()
     assert metres.profile.gait == pixels.profile.gait
 
-    def told(what, *numbers, **named):
+    def reported(what, *numbers, **named):
         smaller = {name: [number / 50 for number in given] for name, given in named.items()}
         getattr(metres, what)(*[number / 50 for number in numbers], **smaller)
         getattr(pixels, what)(*numbers, **named)
 
-    told("place", 320.0, 200.0, velocity=(10.0, -30.0))
+    reported("place", 320.0, 200.0, velocity=(10.0, -30.0))
     for step, act in enumerate(
         [
-            lambda: told("go_to", 100.0, 350.0),
-            lambda: told("push", 60.0, 0.0),
+            lambda: reported("go_to", 100.0, 350.0),
+            lambda: reported("push", 60.0, 0.0),
             lambda: [helm.key("KeyD", down=True) for helm in (metres, pixels)],
-            lambda: told("aim_at", 5.0, 5.0),
-            lambda: told("restart", 64.0, 32.0),
+            lambda: reported("aim_at", 5.0, 5.0),
+            lambda: reported("restart", 64.0, 32.0),
             lambda: [helm.enter("tiles") for helm in (metres, pixels)],
         ]
     ):

@@ -63,22 +63,22 @@ def glfw_window(display):
     glfw.terminate()
 
 
-def typed(pump, told, *command, until):
+def typed(pump, reported, *command, until):
     """Do something from outside, and fetch events until the one that ends it has come."""
     pump()
-    told.clear()
+    reported.clear()
     subprocess.run(["xdotool", *command], check=True, timeout=20)
     end = time.monotonic() + 10.0
-    while not any(event.control == until for event in told):
-        assert time.monotonic() < end, told
+    while not any(event.control == until for event in reported):
+        assert time.monotonic() < end, reported
         pump()
         time.sleep(0.01)
-    return list(told)
+    return list(reported)
 
 
-def typing_is_told_in_order(pump, told):
+def typing_is_told_in_order(pump, reported):
     typing = "keydown w keydown Left keyup w keydown shift keyup Left keyup shift key F9"
-    keys = typed(pump, told, *typing.split(), until="key.F9")
+    keys = typed(pump, reported, *typing.split(), until="key.F9")
     names = [(event.control, event.value) for event in keys if event.control.startswith("key.")]
     assert names[:6] == [
         ("key.KeyW", 1.0),
@@ -88,9 +88,9 @@ def typing_is_told_in_order(pump, told):
         ("key.ArrowLeft", 0.0),
         ("key.ShiftLeft", 0.0),
     ]
-    typed(pump, told, "mousemove", "300", "200", "click", "2", until="mouse.middle")
+    typed(pump, reported, "mousemove", "300", "200", "click", "2", until="mouse.middle")
     moving = "mousemove 320 230 click 1 click 3 click 4"
-    moved = typed(pump, told, *moving.split(), until="mouse.wheel")
+    moved = typed(pump, reported, *moving.split(), until="mouse.wheel")
     motions = [event.value for event in moved if event.control == "mouse.move"]
     assert tuple(map(sum, zip(*motions, strict=True))) == (20.0, 30.0)
     (at, *_) = [event.value for event in reversed(moved) if event.control == "pointer.at"]
@@ -106,22 +106,22 @@ def typing_is_told_in_order(pump, told):
 
 
 def test_real_keys_and_a_real_mouse_reach_a_pyglet_window(pyglet_window):
-    told = []
+    reported = []
     pyglet_window.set_location(0, 0)
     pyglet_window.activate()
-    pyglet_events.PygletEvents(pyglet_window, told.append)
-    typing_is_told_in_order(pyglet_window.dispatch_events, told)
+    pyglet_events.PygletEvents(pyglet_window, reported.append)
+    typing_is_told_in_order(pyglet_window.dispatch_events, reported)
 
 
 def test_real_keys_and_a_real_mouse_reach_a_glfw_window_and_the_games_own_callback(glfw_window):
     import glfw
 
-    told, own = [], []
+    reported, own = [], []
     glfw.set_window_pos(glfw_window, 0, 0)
     glfw.focus_window(glfw_window)
     glfw.set_key_callback(glfw_window, lambda *given: own.append(given[1]))
-    glfw_events.GlfwEvents(glfw_window, told.append)
-    typing_is_told_in_order(glfw.poll_events, told)
+    glfw_events.GlfwEvents(glfw_window, reported.append)
+    typing_is_told_in_order(glfw.poll_events, reported)
     assert glfw.KEY_W in own
 
 
@@ -141,9 +141,9 @@ def test_events_of_the_window_that_pyglet_makes_itself(pyglet_window):
     import pyglet
 
     key, mouse = pyglet.window.key, pyglet.window.mouse
-    told = []
+    reported = []
     pyglet_window.dispatch_events()
-    pyglet_events.PygletEvents(pyglet_window, told.append, now=lambda: 2.5)
+    pyglet_events.PygletEvents(pyglet_window, reported.append, now=lambda: 2.5)
     for name, given in (
         ("on_key_press", (key.A, 0)),
         ("on_key_press", (key.MOTION_COPY, 0)),
@@ -157,8 +157,8 @@ def test_events_of_the_window_that_pyglet_makes_itself(pyglet_window):
         pyglet_window.dispatch_event(name, *given)
     pyglet_window.dispatch_events()
     # Another test's window may have taken the focus as well.
-    assert Event(2.5, "lost.focus", 1.0) in told
-    assert [event for event in told if event.t == 2.5 and event.control != "lost.focus"] == [
+    assert Event(2.5, "lost.focus", 1.0) in reported
+    assert [event for event in reported if event.t == 2.5 and event.control != "lost.focus"] == [
         Event(2.5, "key.KeyA", 1.0),
         Event(2.5, "mouse.move", (4.0, 3.0)),
         Event(2.5, "pointer.at", (0.5, 0.75)),
@@ -170,8 +170,8 @@ def test_pads_of_pyglet_come_and_go(pyglet_window):
     from pyglet.input.base import Controller
     from pyglet.math import Vec2
 
-    told = []
-    adapter = pyglet_events.PygletEvents(pyglet_window, told.append)
+    reported = []
+    adapter = pyglet_events.PygletEvents(pyglet_window, reported.append)
 
     def pad(model):
         device = SimpleNamespace(get_controls=list, open=lambda *_: None)
@@ -180,7 +180,7 @@ def test_pads_of_pyglet_come_and_go(pyglet_window):
         return controller
 
     first, second = pad("hive"), pad("comb")
-    told.clear()
+    reported.clear()
     second.dispatch_event("on_stick_motion", second, "leftstick", Vec2(0.25, 1.0))
     first.dispatch_event("on_dpad_motion", first, Vec2(-1.0, 1.0))
     first.dispatch_event("on_dpad_motion", first, Vec2(0.0, 1.0))
@@ -190,7 +190,7 @@ def test_pads_of_pyglet_come_and_go(pyglet_window):
     adapter.remove_pad(first)
     back = pad("hive")
     back.dispatch_event("on_button_release", back, "a")
-    assert told == [
+    assert reported == [
         Event(0.0, "pad1.left_stick", (0.25, -1.0)),
         Event(0.0, "pad.dpad_left", 1.0),
         Event(0.0, "pad.dpad_up", 1.0),
@@ -211,36 +211,36 @@ def test_pads_of_glfw_are_told_when_they_change(glfw_window, monkeypatch):
     monkeypatch.setattr(glfw, "joystick_is_gamepad", lambda number: number in states)
     monkeypatch.setattr(glfw, "get_gamepad_state", states.get)
     monkeypatch.setattr(glfw, "get_joystick_guid", lambda number: f"model {number}".encode())
-    helm, told = Helm(demo_profile()), []
-    adapter = glfw_events.GlfwEvents(glfw_window, lambda event: (told.append(event), helm.apply(event)))
+    helm, reported = Helm(demo_profile()), []
+    adapter = glfw_events.GlfwEvents(glfw_window, lambda event: (reported.append(event), helm.apply(event)))
 
     def state(axes=(0.0, 0.0, 0.0, 0.0, -1.0, -1.0), *down):
         return SimpleNamespace(axes=axes, buttons=[int(number in down) for number in range(15)])
 
     states[3] = state()
     adapter.poll()
-    assert told == []
+    assert reported == []
     states[3] = state((0.5, -1.0, 0.0, 0.0, -1.0, 0.0), glfw.GAMEPAD_BUTTON_A, glfw.GAMEPAD_BUTTON_DPAD_LEFT)
     states[1] = state()
     adapter.poll()
     adapter.poll()
-    assert told == [
+    assert reported == [
         Event(0.0, "pad.left_stick", (0.5, -1.0)),
         Event(0.0, "pad.right_trigger", 0.5),
         Event(0.0, "pad.south", 1.0),
         Event(0.0, "pad.dpad_left", 1.0),
     ]
     assert helm.tick(1 / 60).local.forward > 0.0
-    told.clear()
+    reported.clear()
     del states[3]
     adapter.poll()
-    assert told == [Event(0.0, "lost.pad", 1.0)]
+    assert reported == [Event(0.0, "lost.pad", 1.0)]
     assert len(glfw_events.PAD_BUTTONS) == glfw.GAMEPAD_BUTTON_LAST + 1
     assert set(glfw_events.PAD_BUTTONS) == {name for name in PAD_BUTTONS if "trigger" not in name}
     # More than there are names for: the rest is silent.
     states.update({number: state(state().axes, 0) for number in range(16)})
     adapter.poll()
-    assert sorted(event.control for event in told[1:]) == sorted(f"{pad}.south" for pad in PADS)
+    assert sorted(event.control for event in reported[1:]) == sorted(f"{pad}.south" for pad in PADS)
 
 
 def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, monkeypatch):
@@ -262,13 +262,13 @@ def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, 
         "dpad_left": "h0.8",
         "dpad_right": "h0.2",
     }
-    told = []
+    reported = []
     adapter = glfw_events.GlfwEvents(
-        glfw_window, told.append, joysticks=[JoystickMapping(controls, name="barrow STICK")]
+        glfw_window, reported.append, joysticks=[JoystickMapping(controls, name="barrow STICK")]
     )
     adapter.poll()
     adapter.poll()
-    assert told == [
+    assert reported == [
         Event(0.0, "pad.left_stick", (0.5, -1.0)),
         Event(0.0, "pad.south", 1.0),
         Event(0.0, "pad.dpad_up", 1.0),
@@ -276,7 +276,7 @@ def test_a_joystick_that_glfw_knows_no_layout_of_goes_by_a_mapping(glfw_window, 
     ]
     plugged.clear()
     adapter.poll()
-    assert told[-1] == Event(0.0, "lost.pad", 1.0)
+    assert reported[-1] == Event(0.0, "lost.pad", 1.0)
     # Without a mapping it is silent.
     plugged.add(2)
     silent = []

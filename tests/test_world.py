@@ -134,8 +134,8 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
     right = camera.apply([1.0, 0.0, 0.0])
     for made, vector in zip(view.basis(axes), (right, forward, up), strict=True):
         assert made == pytest.approx(turned @ vector, abs=1e-7)
-    told = np.array([*(turned @ (x, y, z) * hand), w])
-    assert abs(np.dot(view.quaternion(axes), told)) == pytest.approx(1.0, abs=1e-9)
+    reported = np.array([*(turned @ (x, y, z) * hand), w])
+    assert abs(np.dot(view.quaternion(axes), reported)) == pytest.approx(1.0, abs=1e-9)
 
 
 @pytest.mark.parametrize("names", SIGNED)

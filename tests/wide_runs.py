@@ -166,11 +166,13 @@ def wide_runs(draw):
         )
         goal = GoalInput(float(draw(flag)), draw(st.floats(-3.0, 3.0)), draw(st.floats(-3.0, 3.0)))
         ground = GroundInput(draw(st.sampled_from([0.0, 1.0, 2.0])), UP)
-        told = draw(st.sampled_from([ZERO3, ZERO3, Vec3(0.0, -1.0, 0.0), Vec3(-0.8, 0.6, 0.0), Vec3(0.0, 0.0, 1.0)]))
+        reported = draw(
+            st.sampled_from([ZERO3, ZERO3, Vec3(0.0, -1.0, 0.0), Vec3(-0.8, 0.6, 0.0), Vec3(0.0, 0.0, 1.0)])
+        )
         pulled = ((draw(st.floats(0.0, 1.0)), draw(st.floats(0.0, 1.0))),) * len(tuning.throttle.sources)
         head = Vec2(draw(st.floats(-1.0, 1.0)), draw(st.floats(-1.0, 1.0)))
         given = draw(samples(tuning))
-        return given._replace(presses=inputs, ground=ground, goal=goal, wall=told, throttle=pulled, head=head)
+        return given._replace(presses=inputs, ground=ground, goal=goal, wall=reported, throttle=pulled, head=head)
 
     steps = [(sample(), draw(dts)) for _ in range(draw(st.integers(1, 8)))]
     if frame == FRAME_GRID:

@@ -81,7 +81,7 @@ def frame_table(
     0.2 px/frame² 180 px/s²
     """
     rows: list[tuple[str, float, str]] = []
-    named = unit or "units"
+    unit_name = unit or "units"
     shares = [] if share is None else [(1.0 - share, f"covering {share:g} of the rest each frame")]
     factors = [] if factor is None else [(factor, f"times {factor:g} each frame")]
     if share is not None and not 0.0 < share < 1.0:
@@ -92,8 +92,8 @@ def frame_table(
         rows.append((f"half-life of {words}", half_life_s_from_factor(left, hz), "s"))
         rows.append(("drag, if it is of a speed", drag_per_s_from_factor(left, hz), "1/s"))
     if per_frame is not None:
-        rows.append((f"{per_frame:g} {named}/frame", per_second(per_frame, hz), f"{named}/s"))
+        rows.append((f"{per_frame:g} {unit_name}/frame", per_second(per_frame, hz), f"{unit_name}/s"))
     if per_frame_squared is not None:
-        words = f"{per_frame_squared:g} {named}/frame²"
-        rows.append((words, per_second_squared(per_frame_squared, hz), f"{named}/s²"))
+        words = f"{per_frame_squared:g} {unit_name}/frame²"
+        rows.append((words, per_second_squared(per_frame_squared, hz), f"{unit_name}/s²"))
     return rows

@@ -56,8 +56,8 @@ class WorldAxes:
         """Resolve the names; raises `WendonicError` unless they are signed axes with different letters."""
         self.right, self.forward, self.up = right, forward, up
         self.units_per_m, self.unit = units_per_m, unit
-        named = [(axis, name) for axis, name in enumerate((right, forward, up)) if name is not None]
-        names = [name for _, name in named]
+        written = [(axis, name) for axis, name in enumerate((right, forward, up)) if name is not None]
+        names = [name for _, name in written]
         letters = "xyz"[: len(names)]
         if (
             len(names) < 2
@@ -67,10 +67,10 @@ class WorldAxes:
             raise WendonicError(f"axes {', '.join(names)}; allowed: signed axes such as +x, one of each of {letters}")
         signs = [1.0 if name[0] == "+" else -1.0 for name in names]
         # For each axis of the game, which axis of the plan it is and its sign; and the other way.
-        order = {name[1]: (axis, sign) for (axis, name), sign in zip(named, signs, strict=True)}
+        order = {name[1]: (axis, sign) for (axis, name), sign in zip(written, signs, strict=True)}
         self._game = tuple(order[letter] for letter in letters)
         self._plan = tuple(
-            (letters.index(name[1]), sign, axis) for (axis, name), sign in zip(named, signs, strict=True)
+            (letters.index(name[1]), sign, axis) for (axis, name), sign in zip(written, signs, strict=True)
         )
 
     def __repr__(self) -> str:

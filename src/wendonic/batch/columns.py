@@ -76,7 +76,7 @@ def _frame_columns(tuning: Tuning) -> dict[str, Column]:
 
 
 def device_column(devices: "NDArray[np.intp]") -> Any:
-    """Return the column `device`, of places in `DEVICES` or -1 for none."""
+    """Return the column `device`, of indices in `DEVICES` or -1 for none."""
     import numpy as np
     import pandas as pd
 
@@ -130,6 +130,6 @@ def _where(there: "NDArray[np.float64]", numbers: "NDArray[np.float64]") -> "NDA
 
 
 def _refused(
-    refused: "NDArray[np.float64]", square: "NDArray[np.float64]", way: "NDArray[np.float64]"
+    refused: "NDArray[np.float64]", square: "NDArray[np.float64]", step: "NDArray[np.float64]"
 ) -> "NDArray[np.float64]":
-    return _where(refused, square + way)
+    return _where(refused, square + step)

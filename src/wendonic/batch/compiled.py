@@ -59,7 +59,7 @@ def loop_folder() -> Path:
 
 
 def loop_text(text: str, reported: Collection[int]) -> str:
-    """Return the loop over ticks that a tick function's text makes, for the places of a record that are needed.
+    """Return the loop over ticks that a tick function's text makes, for the numbers of a record that are needed.
 
     The state of a tick becomes variables of the loop, so that the compiler keeps it in registers. State that only
     feeds itself and what is not needed is left out.
@@ -79,9 +79,9 @@ def loop_text(text: str, reported: Collection[int]) -> str:
     carried: set[int] = set()
     while True:
         filled = sorted(carried | set(reported))
-        wanted = ast.Tuple([results[place] for place in filled], ast.Load())
+        wanted = ast.Tuple([results[index] for index in filled], ast.Load())
         read = read_first([*body, ast.Return(wanted)])
-        more = {place for place, found in enumerate(last) if found in read}
+        more = {index for index, found in enumerate(last) if found in read}
         if more == carried:
             break
         carried = more
@@ -93,14 +93,14 @@ def loop_text(text: str, reported: Collection[int]) -> str:
         lines += ["", f"@njit({_OPTIONS})", ast.unparse(function), ""]
     lines += ["", f"@njit({_OPTIONS}, cache=True)"]
     lines += ["def run(numbers, tables, course, record, samples, dt, records, start):"]
-    lines += [f"    {found} = numbers[{place}]" for place, found in enumerate(numbers) if found in used]
-    lines += [f"    {found} = record[{place}]" for place, found in enumerate(last) if place in carried]
+    lines += [f"    {found} = numbers[{index}]" for index, found in enumerate(numbers) if found in used]
+    lines += [f"    {found} = record[{index}]" for index, found in enumerate(last) if index in carried]
     lines += ["    for k in range(start, len(samples)):"]
-    lines += [f"        {found} = samples[k, {place}]" for place, found in enumerate(sample) if found in used]
+    lines += [f"        {found} = samples[k, {index}]" for index, found in enumerate(sample) if found in used]
     for node in body:
         lines += [f"        {line}" for line in ast.unparse(node).splitlines()]
-    lines += [f"        records[{place}, k] = {ast.unparse(results[place])}" for place in filled]
-    lines += [f"        {last[place]} = records[{place}, k]" for place in sorted(carried)]
+    lines += [f"        records[{index}, k] = {ast.unparse(results[index])}" for index in filled]
+    lines += [f"        {last[index]} = records[{index}, k]" for index in sorted(carried)]
     return "\n".join([*lines, ""])
 
 
@@ -174,7 +174,7 @@ def _measured(kind: str, seconds_a_line: float) -> None:
 
 
 def compiled_loop(ready: ReadyTick, reported: frozenset[int], title: str) -> Loop:
-    """Return the loop of a structure, compiled, for the places of a record that are needed.
+    """Return the loop of a structure, compiled, for the numbers of a record that are needed.
 
     The first call for a new structure takes seconds, later ones come from disk; what is damaged there is made again.
     Raises `WendonicError` without Numba, and where only the plain kernels run.
@@ -231,6 +231,6 @@ def _loaded(ready: ReadyTick, reported: frozenset[int]) -> Loop:
     # The types are the same in every call, so one of no ticks compiles it.
     none = np.zeros(0)
     width = ready.layout.width
-    loop(np.zeros(len(ready.places)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((width, 0)), 0)
+    loop(np.zeros(len(ready.indices)), none, none, np.zeros(width), np.zeros((0, 1)), 0.1, np.zeros((width, 0)), 0)
     (folder / f"loop_{digest}.done").touch()
     return loop

@@ -5,7 +5,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 from wendonic.batch.columns import Column, columns_of, device_column
 from wendonic.compiler.layout import Path
-from wendonic.devices.controls import DEVICES, TOLD
+from wendonic.devices.controls import DEVICES, REPORTED
 from wendonic.errors import WendonicError
 from wendonic.kernels.body.ground import HasNumbers
 from wendonic.profile.schema.profile import Profile
@@ -21,7 +21,7 @@ if TYPE_CHECKING:
 
 def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool:
     """Return whether a recording has to be played through: it has reports of a game to its helm, or modes change."""
-    if recording.controls & TOLD.keys():
+    if recording.controls & REPORTED.keys():
         return True
     if mode is not None or not len(recording):
         return False
@@ -131,9 +131,9 @@ class Played:
 
         stretch = self._stretches[mode]
         layout = stretch.reader.layout
-        place = layout.places.get(("outcome", *path), -1)
-        if place >= 0:
-            return np.array([record[place] for record in stretch.records])
+        index = layout.indices.get(("outcome", *path), -1)
+        if index >= 0:
+            return np.array([record[index] for record in stretch.records])
         return np.full(len(stretch.records), layout.constants[("outcome", *path)])
 
     def _mode_column(self) -> Any:

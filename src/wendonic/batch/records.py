@@ -25,13 +25,13 @@ class Records:
         """Return how many ticks there are."""
         return len(self._listed) if self._table is None else len(self._table)
 
-    def column(self, place: int) -> "NDArray[np.float64]":
+    def column(self, index: int) -> "NDArray[np.float64]":
         """Return one number of every tick."""
         import numpy as np
 
         if self._table is not None:
-            return self._table[:, place]
-        column = self._columns.get(place)
+            return self._table[:, index]
+        column = self._columns.get(index)
         if column is None:
-            column = self._columns[place] = np.array([record[place] for record in self._listed], dtype=float)
+            column = self._columns[index] = np.array([record[index] for record in self._listed], dtype=float)
         return column

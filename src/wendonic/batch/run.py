@@ -42,11 +42,11 @@ class Run:
         self.title = title
         self.ready: ReadyTick = ready(tuning.tick, sample, title)
         self.layout = self.ready.layout
-        places = self.layout.places
+        indices = self.layout.indices
         self.reported: frozenset[int] = (
-            frozenset(places.values())
+            frozenset(indices.values())
             if read is None
-            else frozenset(places[("outcome", *path)] for path in read if ("outcome", *path) in places)
+            else frozenset(indices[("outcome", *path)] for path in read if ("outcome", *path) in indices)
         )
         self._tuning = tuning
         self.numbers = self.ready.numbers(tuning.tick)

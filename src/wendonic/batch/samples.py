@@ -63,35 +63,35 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
     sampler = Sampler(sources)
     sampler.begin(state)
     whole = _whole_columns(sampler, sources)
-    _, apart, others, other_places = found = recording.parted(frozenset(whole) | {"view"})
+    _, apart, others, other_indices = found = recording.parted(frozenset(whole) | {"view"})
     tick_of = np.searchsorted(times, found.t)
-    rows, marks, devices = _by_events(state, sampler, others, tick_of[other_places].tolist(), len(times))
+    rows, marks, devices = _by_events(state, sampler, others, tick_of[other_indices].tolist(), len(times))
     which = np.zeros(len(times), dtype=np.intp)
     which[marks] = np.arange(1, len(marks) + 1)
     np.maximum.accumulate(which, out=which)
-    filled = np.array(rows).reshape(len(rows), len(sampler.places.at_rest))[which]
+    filled = np.array(rows).reshape(len(rows), len(sampler.layout.at_rest))[which]
     lost = [
-        (place, event.control)
-        for place, event in zip(other_places.tolist(), others, strict=True)
+        (index, event.control)
+        for index, event in zip(other_indices.tolist(), others, strict=True)
         if event.control in RELEASED_BY
     ]
     for name, starts in whole.items():
         control = CONTROLS[name]
         numbers = np.clip(apart[name].numbers, control.low, control.high)
-        places = apart[name].places
+        indices = apart[name].indices
         if control.kind == "counts":
-            ticks = tick_of[places]
+            ticks = tick_of[indices]
             right = np.bincount(ticks, numbers[:, 0], len(times)).astype(np.float64)
             down = np.bincount(ticks, numbers[:, 1], len(times)).astype(np.float64)
         else:
-            released = [place for place, loss in lost if control in RELEASED_BY[loss]]
-            order = np.argsort(np.concatenate([places, released]), kind="stable")
-            ticks = tick_of[np.concatenate([places, released]).astype(np.intp)[order]]
+            released = [index for index, loss in lost if control in RELEASED_BY[loss]]
+            order = np.argsort(np.concatenate([indices, released]), kind="stable")
+            ticks = tick_of[np.concatenate([indices, released]).astype(np.intp)[order]]
             right, down = _standing(ticks, np.concatenate([numbers, np.zeros((len(released), 2))])[order], len(times))
         for start in starts:
             filled[:, start], filled[:, start + 1] = right, 0.0 - down
-    view, control = sampler.places.view, CONTROLS["view"]
-    ticks = tick_of[apart["view"].places]
+    view, control = sampler.layout.view, CONTROLS["view"]
+    ticks = tick_of[apart["view"].indices]
     filled[ticks, view] = 1.0
     angles = np.clip(apart["view"].numbers, control.low, control.high) * (math.pi / 180.0)
     filled[:, view + 1], filled[:, view + 2] = _standing(ticks, angles, len(times))
@@ -99,12 +99,12 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
 
 
 def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int]]:
-    """Return the controls whose numbers go into a row as they stand, each with the first places where they go."""
+    """Return the controls whose numbers go into a row as they stand, each with the indices where they begin."""
     found: dict[str, list[int]] = {}
     if any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
         return found
     for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
-        for source, start in zip(of_channel, sampler.places.channels[channel], strict=True):
+        for source, start in zip(of_channel, sampler.layout.channels[channel], strict=True):
             if source.plain_control():
                 control = find_control(source.plain_control())
                 if control.slot not in sampler.watched:

@@ -55,11 +55,11 @@ class ScalarTypes(NopythonTypeInference):  # type: ignore[misc]
 
 
 class ScalarLower(Lower):  # type: ignore[misc]
-    """A lowering that asks once how an operator works on floats, and reads and fills arrays by their plain places."""
+    """A lowering that asks once how an operator works on floats, and reads and fills arrays by plain indices."""
 
-    def __init__(self, *given: Any, **named: Any) -> None:
+    def __init__(self, *given: Any, **keywords: Any) -> None:
         """Know nothing yet."""
-        super().__init__(*given, **named)
+        super().__init__(*given, **keywords)
         self._known: dict[Any, Any] = {}
 
     def lower_binop(self, result: Any, expr: Any, op: Any) -> Any:
@@ -82,14 +82,14 @@ class ScalarLower(Lower):  # type: ignore[misc]
 
     def lower_getitem(self, result: Any, expr: Any, value: Any, index: Any, signature: Any) -> Any:
         """Return a number of an array."""
-        pointer = self._place(value, index)
+        pointer = self._element(value, index)
         if pointer is None:
             return super().lower_getitem(result, expr, value, index, signature)
         return self.context.cast(self.builder, self.builder.load(pointer), signature.return_type, result)
 
     def lower_setitem(self, target: Any, index: Any, value: Any, signature: Any) -> Any:
         """Write a number into an array."""
-        pointer = self._place(target, index)
+        pointer = self._element(target, index)
         if pointer is None:
             return super().lower_setitem(target, index, value, signature)
         wanted = self.typeof(target.name).dtype
@@ -107,10 +107,10 @@ class ScalarLower(Lower):  # type: ignore[misc]
         if not isinstance(kind, types.Number | types.Boolean):
             super().decref(kind, value)
 
-    def _place(self, array: Any, index: Any) -> Any:
+    def _element(self, array: Any, index: Any) -> Any:
         """Return the address of one number of an array of floats, or None for whatever else is asked for.
 
-        No place is counted from the end: the loops that are compiled here never do.
+        No index counts from the end: the loops that are compiled here never do.
         """
         of, kind = self.typeof(array.name), self.typeof(index.name)
         if not isinstance(of, types.Array) or not isinstance(of.dtype, types.Float):
@@ -120,11 +120,11 @@ class ScalarLower(Lower):  # type: ignore[misc]
             return None
         value = self.loadvar(index.name)
         given = cgutils.unpack_tuple(self.builder, value) if isinstance(kind, types.containers.BaseTuple) else [value]
-        places = [
+        indices = [
             self.context.cast(self.builder, one, own, types.intp) for one, own in zip(given, kinds, strict=True)
         ]
         made = self.context.make_array(of)(self.context, self.builder, self.loadvar(array.name))
-        return cgutils.get_item_pointer(self.context, self.builder, of, made, places, wraparound=False)
+        return cgutils.get_item_pointer(self.context, self.builder, of, made, indices, wraparound=False)
 
 
 @register_pass(mutates_CFG=True, analysis_only=False)

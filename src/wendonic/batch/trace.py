@@ -8,7 +8,7 @@ from wendonic.batch.records import Records
 from wendonic.batch.run import Engine, Run
 from wendonic.batch.samples import Samples, samples_of
 from wendonic.compiler.layout import Layout, Path
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import WendonicError
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
 from wendonic.profile.schema.profile import Profile
@@ -105,7 +105,7 @@ def shaped(
     tuning = mode_tuning(profile, name, numbers[0] + numbers[1] > 0.0)
     columns = columns_of(tuning.tick, profile.press_names)
     read = {path for column in columns.values() for path in column.paths}
-    run = Run(tuning, sample_places(sources).sample, numbers, name, read)
+    run = Run(tuning, sample_layout(sources).sample, numbers, name, read)
     records = run.over(samples.rows, 1.0 / hz, engine)
     return Shaped(samples, 1.0 / hz, name, records, run.layout, columns)
 
@@ -169,20 +169,20 @@ class Shaped:
         for name in self._columns:
             column = self[name]
             # Two columns of the same numbers are still two: who writes to one leaves the other as it is.
-            place = getattr(column, "ctypes", None)
-            if place is not None and place.data in taken:
+            pointer = getattr(column, "ctypes", None)
+            if pointer is not None and pointer.data in taken:
                 column = column.copy()
-            elif place is not None:
-                taken.add(place.data)
+            elif pointer is not None:
+                taken.add(pointer.data)
             columns[name] = column
         return pd.DataFrame(columns, copy=False)
 
     def _reported(self, path: Path) -> "NDArray[np.float64]":
         import numpy as np
 
-        place = self._layout.places.get(("outcome", *path), -1)
-        if place >= 0:
-            return self._records.column(place)
+        index = self._layout.indices.get(("outcome", *path), -1)
+        if index >= 0:
+            return self._records.column(index)
         return np.full(len(self), self._layout.constants[("outcome", *path)])
 
     def _mode_column(self) -> Any:
@@ -203,5 +203,5 @@ def _last_known(codes: "NDArray[np.intp]") -> "NDArray[np.intp]":
     """Return each code, or the one before where it is -1."""
     import numpy as np
 
-    places = np.maximum.accumulate(np.where(codes >= 0, np.arange(len(codes)), -1))
-    return np.where(places >= 0, codes[places], -1)
+    known = np.maximum.accumulate(np.where(codes >= 0, np.arange(len(codes)), -1))
+    return np.where(known >= 0, codes[known], -1)

@@ -44,16 +44,18 @@ def compare(
     from wendonic.study.solve.compare import compare as compare_profiles
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
-    named = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
+    by_name = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
     # Tables alone take no common input, and stand whether or not one suits all of them.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
     ground = load_course(course) if course else None
-    compared = compare_profiles(named, {}, mode, by=by, held=held)
+    compared = compare_profiles(by_name, {}, mode, by=by, held=held)
     if not as_json:
         _print_tables(compared)
-    traces = traces_of(named, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s) if inputs else {}
+    traces = (
+        traces_of(by_name, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s) if inputs else {}
+    )
     compared = compared._replace(traces=traces)
-    numbers = numbers_on(named, traces)
+    numbers = numbers_on(by_name, traces)
     if as_json:
         sheets = {
             name: {**sheet_head(sheet), "values": sheet_values(sheet)}

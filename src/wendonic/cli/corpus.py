@@ -75,12 +75,12 @@ def corpus(
     check_output(picture, "picture", (*profile, folder))
     # Profiles in a game's own unit call it most_apart_u.
     wanted = [metre_name(name) for name in quantity or ()]
-    named = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
+    by_name = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
     with Progress(transient=True, console=Console(stderr=True)) as bar:
         task = bar.add_task("recordings", total=None)
         frame = run_corpus(
             folder,
-            named,
+            by_name,
             wanted,
             mode,
             hz,
@@ -90,7 +90,7 @@ def corpus(
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
         )
     by = ranked_by(wanted)
-    length = common_unit([one.world.length for one in named.values()])
+    length = common_unit([one.world.length for one in by_name.values()])
     if as_json:
         say(json.dumps(corpus_document(frame, str(folder), by), indent=2))
     else:

@@ -120,7 +120,7 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
             f"{spelled_in(length, other)} {length.words(one, QUANTITIES[other].unit, '.4g').rstrip()}"
             for other, one in trade.others.items()
         )
-        if trade.alone:
+        if trade.reachable_alone:
             say(f"{name} can be reached alone: {value}, at the cost of {others}")
         else:
             say(f"{name} cannot be reached even alone: {value} is the nearest, with {others}")

@@ -59,7 +59,7 @@ class ExpressionFolder(ABC):
             case ast.Constant(value=bool() | int() | float() as number):
                 return Known(number)
             case ast.Name(id=identifier):
-                return self._named(scope, node, identifier)
+                return self._variable(scope, node, identifier)
             case ast.Attribute(value=owner, attr=attribute):
                 return self._attribute(scope, node, self.value(scope, owner), attribute)
             case ast.Tuple(elts=parts):
@@ -80,7 +80,7 @@ class ExpressionFolder(ABC):
                 return self._called(scope, node, hints)
         return refuse(scope.function, node, f"{_words(node)} is outside the kernel language")
 
-    def _named(self, scope: Scope, node: ast.expr, identifier: str) -> Value:
+    def _variable(self, scope: Scope, node: ast.expr, identifier: str) -> Value:
         if identifier in scope.env:
             return scope.env[identifier]
         if identifier in scope.function.__globals__:
@@ -113,7 +113,7 @@ class ExpressionFolder(ABC):
     def _subscript(self, scope: Scope, node: ast.expr, owner: Value, index: Value) -> Value:
         if isinstance(owner, Record):
             if not isinstance(index, Known):
-                refuse(scope.function, node, "a place in a tuple has to be known; rows may be read anywhere")
+                refuse(scope.function, node, "an index into a tuple has to be known; rows take any")
             return owner.parts[int(index.value)]
         if isinstance(owner, Dynamic):
             return Dynamic(ast.Subscript(owner.node, expression(index), ast.Load()))
@@ -191,7 +191,7 @@ class ExpressionFolder(ABC):
     def _logic(self, scope: Scope, node: ast.BoolOp) -> Value:
         is_and = isinstance(node.op, ast.And)
         tests: list[ast.expr] = []
-        for place, part in enumerate(node.values):
+        for index, part in enumerate(node.values):
             outside, scope.out = scope.out, []
             value = self.value(scope, part)
             inside, scope.out = scope.out, outside
@@ -205,7 +205,7 @@ class ExpressionFolder(ABC):
                 tests.append(expression(value))
                 continue
             # What has to be computed for this part is computed only if it is asked.
-            rest = ast.BoolOp(node.op, list(node.values[place:]))
+            rest = ast.BoolOp(node.op, list(node.values[index:]))
             made = scope.unique("holds")
             so_far = tests[0] if len(tests) == 1 else ast.BoolOp(node.op, tests)
             scope.out.append(assigned([made], so_far))

@@ -125,14 +125,14 @@ class StatementFolder(ExpressionFolder):
             return value
         if type(value) is Record:
             parts: list[Value] | None = None
-            for place, part in enumerate(value.parts):
+            for index, part in enumerate(value.parts):
                 if type(part) is Known:
                     continue
-                new = self._bound(scope, variable, part, (*path, value.fields[place]), moves)
+                new = self._bound(scope, variable, part, (*path, value.fields[index]), moves)
                 if new is not part:
                     if parts is None:
                         parts = list(value.parts)
-                    parts[place] = new
+                    parts[index] = new
             return value if parts is None else Record(value.kind, tuple(parts))
         node = value.node  # type: ignore[union-attr]
         if type(node) is ast.Name and node.id not in scope.mutable:
@@ -224,7 +224,7 @@ def _shape_of(annotation: Any) -> Any:
         return () if any(part == () for _, part in parts) else parts
     arguments = getattr(annotation, "__args__", ())
     if getattr(annotation, "__origin__", None) is tuple and arguments and Ellipsis not in arguments:
-        parts = [(str(place), _shape_of(argument)) for place, argument in enumerate(arguments)]
+        parts = [(str(index), _shape_of(argument)) for index, argument in enumerate(arguments)]
         return () if any(part == () for _, part in parts) else parts
     return None if annotation in (float, int, bool) else ()
 

@@ -29,9 +29,9 @@ class Folded:
 
 @dataclass
 class Result:
-    """Stands in a template for the number of that place among the results."""
+    """Stands in a template for the result of that index."""
 
-    place: int
+    index: int
 
 
 @dataclass

@@ -99,16 +99,16 @@ def _drop_parameters(entry: Folded, functions: dict[str, Folded]) -> None:
     """Take out the parameters that a function does not read, callers after callees no more."""
     for function in functions.values():
         reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
-        kept = [place for place, parameter in enumerate(function.parameters) if parameter in reads]
+        kept = [index for index, parameter in enumerate(function.parameters) if parameter in reads]
         if len(kept) == len(function.parameters):
             continue
-        function.parameters = [function.parameters[place] for place in kept]
+        function.parameters = [function.parameters[index] for index in kept]
         for caller in (*functions.values(), entry):
             for statement in statements_in(caller.body):
                 if isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Call):
                     called = statement.value
                     if isinstance(called.func, ast.Name) and called.func.id == function.name:
-                        called.args = [called.args[place] for place in kept]
+                        called.args = [called.args[index] for index in kept]
 
 
 class _Inliner:
@@ -209,14 +209,14 @@ def has_return(statement: ast.stmt) -> bool:
 
 def opens(body: Sequence[ast.stmt]) -> bool:
     """Return whether a body can be laid open without copying too much."""
-    for place, statement in enumerate(body):
+    for index, statement in enumerate(body):
         if isinstance(statement, ast.Return):
             return True
         if not has_return(statement):
             continue
         if not isinstance(statement, ast.If):
             return False
-        rest = list(body[place + 1 :])
+        rest = list(body[index + 1 :])
         yes_ends, no_ends = returns_always(statement.body), returns_always(statement.orelse)
         if not yes_ends and not no_ends and len(statements_in(rest)) > COPIED_REST:
             return False
@@ -229,13 +229,13 @@ def opens(body: Sequence[ast.stmt]) -> bool:
 def opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
     """Return a copy of a body that leaves its results in `targets` and ends at its end."""
     made: list[ast.stmt] = []
-    for place, statement in enumerate(body):
+    for index, statement in enumerate(body):
         if isinstance(statement, ast.Return):
             value = None if statement.value is None else cloned(statement.value, renamed)
             values = [] if value is None else list(value.elts) if isinstance(value, ast.Tuple) else [value]
             return made + moved(list(zip(targets, values, strict=True)))
         if isinstance(statement, ast.If) and has_return(statement):
-            rest = list(body[place + 1 :])
+            rest = list(body[index + 1 :])
             yes = statement.body if returns_always(statement.body) else statement.body + rest
             no = statement.orelse if returns_always(statement.orelse) else statement.orelse + rest
             test = cloned(statement.test, renamed)

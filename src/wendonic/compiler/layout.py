@@ -83,32 +83,32 @@ def with_leaves(value: Value, new: Sequence[Value]) -> Value:
 class Layout:
     """Where each number of a tick stands in its record, or that it is always the same.
 
-    `places` has for each number of `Tick(memory, outcome)`, by its path, its place in the record, or -1 where
+    `indices` has for each number of `Tick(memory, outcome)`, by its path, its index in the record, or -1 where
     `constants` has it, or nothing where nobody needs it. `state` says how many numbers, the first ones, are read
     by the next tick.
     """
 
     state: int
     width: int
-    places: dict[Path, int]
+    indices: dict[Path, int]
     constants: dict[Path, float]
 
-    def place(self, *path: str) -> int:
-        """Return the place of a number, -1 if it is always the same or nobody needs it."""
-        return self.places.get(path, -1)
+    def index(self, *path: str) -> int:
+        """Return the index of a number, -1 if it is always the same or nobody needs it."""
+        return self.indices.get(path, -1)
 
     def number(self, record: Sequence[float], *path: str) -> float:
         """Return a number of a record."""
-        place = self.places.get(path, -1)
-        return record[place] if place >= 0 else self.constants[path]
+        index = self.indices.get(path, -1)
+        return record[index] if index >= 0 else self.constants[path]
 
     def flat_record(self, tick: Any) -> list[float]:
         """Return a record with the numbers of a `Tick`."""
         record = [0.0] * self.width
         for path, value in zip(paths_of(tick), flat(tick), strict=True):
-            place = self.places.get(path, -1)
-            if place >= 0:
-                record[place] = float(value)
+            index = self.indices.get(path, -1)
+            if index >= 0:
+                record[index] = float(value)
         return record
 
 

@@ -33,13 +33,13 @@ class ReadyTick:
     digest: str
     text: str
     layout: Layout
-    places: tuple[int, ...]
+    indices: tuple[int, ...]
     make: Callable[[Sequence[float], Row, Row], Made]
 
     def numbers(self, tuning: Tuning) -> tuple[float, ...]:
         """Return the numbers of a tuning that this structure reads."""
         numbers = flat(tuning)
-        return tuple([float(numbers[place]) for place in self.places])
+        return tuple([float(numbers[index]) for index in self.indices])
 
     def record_at_rest(self, tuning: Tuning) -> Record:
         """Return the record before the first tick, which is the same for all numbers of a structure."""
@@ -103,7 +103,7 @@ def exported_functions(module: Any) -> dict[str, ReadyTick]:
             Layout(
                 content["state"],
                 content["width"],
-                {tuple(path.split(".")): place for path, place in content["places"].items()},
+                {tuple(path.split(".")): index for path, index in content["indices"].items()},
                 {tuple(path.split(".")): number for path, number in content["constants"].items()},
             ),
             content["numbers"],
@@ -122,7 +122,7 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         layout = Layout(
             content["state"],
             content["width"],
-            {tuple(path.split(".")): place for path, place in content["places"].items()},
+            {tuple(path.split(".")): index for path, index in content["indices"].items()},
             {tuple(path.split(".")): number for path, number in content["constants"].items()},
         )
         make = made_from(content["text"], f"{title} {digest[:8]}")
@@ -136,33 +136,33 @@ def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTi
     with collector_paused():
         function = tick_function(tuning, sample)
         text = python_text(function)
-    places = number_places(function, tuning)
+    indices = number_indices(function, tuning)
     digest = structure_digest(structure)
     layout = function.layout
     content = {
         "text": text,
         "state": layout.state,
         "width": layout.width,
-        "places": {".".join(path): place for path, place in layout.places.items()},
+        "indices": {".".join(path): index for path, index in layout.indices.items()},
         "constants": {".".join(path): number for path, number in layout.constants.items()},
-        "numbers": places,
+        "numbers": indices,
     }
     store(digest, content)
-    return ReadyTick(digest, text, layout, tuple(places), made_from(text, f"{title} {digest[:8]}"))
+    return ReadyTick(digest, text, layout, tuple(indices), made_from(text, f"{title} {digest[:8]}"))
 
 
-def number_places(function: TickFunction, tuning: Tuning) -> list[int]:
+def number_indices(function: TickFunction, tuning: Tuning) -> list[int]:
     """Return where the numbers that a tick function reads stand among all of a tuning."""
-    by_path = {path: place for place, path in enumerate(paths_of(tuning))}
+    by_path = {path: index for index, path in enumerate(paths_of(tuning))}
     return [by_path[path] for _, path in function.numbers]
 
 
 def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
-    """Return the plain kernels behind the same door: every number of a tick has a place, and nothing is folded."""
+    """Return the plain kernels behind the same door: every number of a tick has an index, and nothing is folded."""
     at_rest = tick_at_rest(tuning)
     paths = paths_of(at_rest)
     state = len(paths_of(at_rest.memory))
-    layout = Layout(state, len(paths), {path: place for place, path in enumerate(paths)}, {})
+    layout = Layout(state, len(paths), {path: index for index, path in enumerate(paths)}, {})
     raw = flat(tuning)
 
     def make(numbers: Sequence[float], tables: Row, course: Row) -> Made:
@@ -177,21 +177,21 @@ def plain(tuning: Tuning, sample: Sample) -> ReadyTick:
 
         return functools.partial(run, tick_part), functools.partial(run, tick), stand
 
-    places = tuple(place for place, value in enumerate(raw) if isinstance(value, float))
+    indices = tuple(index for index, value in enumerate(raw) if isinstance(value, float))
     return ReadyTick(
-        "plain", "# The kernels' sources are not at hand: the plain kernels run.\n", layout, places, make
+        "plain", "# The kernels' sources are not at hand: the plain kernels run.\n", layout, indices, make
     )
 
 
-def getter(places: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ...]]:
+def getter(indices: Sequence[int]) -> Callable[[Sequence[float]], tuple[float, ...]]:
     """Return a function that takes numbers out of a record.
 
     >>> getter([2, 0])((1.0, 2.0, 3.0)), getter([1])((1.0, 2.0)), getter([])((1.0,))
     ((3.0, 1.0), (2.0,), ())
     """
-    if not places:
+    if not indices:
         return lambda _: ()
-    if len(places) == 1:
-        (place,) = places
-        return lambda record: (record[place],)
-    return operator.itemgetter(*places)
+    if len(indices) == 1:
+        (index,) = indices
+        return lambda record: (record[index],)
+    return operator.itemgetter(*indices)

@@ -40,8 +40,8 @@ HELD_PRESSES = (("presses", "held"), ("presses", "held_s"))
 
 @dataclass(frozen=True)
 class PackedFunction:
-    """A function over whole records: its arguments, what it takes out of each of them (a name or None a place), and
-    its statements, of which the last one returns.
+    """A function over whole records: its arguments, what it takes out of each of them (a name or None for each
+    number), and its statements, of which the last one returns.
     """
 
     name: str
@@ -77,11 +77,11 @@ def structure_of(tuning: Tuning, sample: Any) -> Any:
     return numbers, shape_of(tuning), shape_of(sample)
 
 
-def _open(value: Any, start: str, places: Callable[[Path, Any], bool]) -> Value:
+def _open(value: Any, start: str, indices: Callable[[Path, Any], bool]) -> Value:
     """Return a value whose chosen numbers are names."""
     parts: list[Value] = []
     for path, leaf in leaves(known(value)):
-        chosen = isinstance(leaf, Known) and places(path, leaf.value)
+        chosen = isinstance(leaf, Known) and indices(path, leaf.value)
         parts.append(Dynamic(name("_".join((start, *path)))) if chosen else leaf)
     return rebuilt(known(value), iter(parts))
 
@@ -166,7 +166,7 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
         elif isinstance(found, Known):
             exprs[path] = expression(Known(float(found.value)))
         elif isinstance(found, Result):
-            exprs[path] = computed[found.place]
+            exprs[path] = computed[found.index]
         else:
             exprs[path] = expression(found)
     body = part.body[:-1]
@@ -180,29 +180,29 @@ def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str])
             break
         kept = more
     record: list[ast.expr] = []
-    places: dict[Path, int] = {}
+    indices: dict[Path, int] = {}
     seen: dict[Any, int] = {}
     for path in (*kept, *reported):
         written = key(exprs[path])
         shared = seen.get(written)
         if shared is None or (path[0] == "memory" and shared >= 0):
-            # Each number of the state has a place of its own: the game may set one without the other.
+            # Each number of the state has an index of its own: the game may set one without the other.
             shared = len(record)
             record.append(exprs[path])
             seen.setdefault(written, shared)
-        places[path] = shared
+        indices[path] = shared
     for path in list(constants):
         # What comes in from outside is reported too, though the tick itself always leaves the same there.
-        carried = places.get(("memory", *path[1:]))
+        carried = indices.get(("memory", *path[1:]))
         if path[0] == "outcome" and carried is not None:
-            places[path] = carried
+            indices[path] = carried
             del constants[path]
     constants |= {
         path: float(number)
         for path, number in zip(paths_of(at_rest), flat(at_rest), strict=True)
-        if path[0] == "memory" and path not in places and path not in constants
+        if path[0] == "memory" and path not in indices and path not in constants
     }
-    return Layout(len(kept), len(record), places, constants), record
+    return Layout(len(kept), len(record), indices, constants), record
 
 
 def _packed_part(
@@ -212,8 +212,8 @@ def _packed_part(
     last: list[str | None] = [None] * layout.width
     for path in paths_of(at_rest):
         parameter = parameters.get((3, *path))
-        if path in layout.places and path[0] == "memory" and parameter in read:
-            last[layout.places[path]] = parameter
+        if path in layout.indices and path[0] == "memory" and parameter in read:
+            last[layout.indices[path]] = parameter
     raw = [parameters.get((4, *path)) for path in paths_of(sample)]
     numbers: list[str | None] = [parameter if parameter in read else None for parameter in raw]
     return PackedFunction(
@@ -225,12 +225,12 @@ def _packed_part(
 
 
 def _record_value(layout: Layout, at_rest: Tick, start: str) -> Value:
-    """Return a `Tick` whose numbers are the places of a record, or known."""
+    """Return a `Tick` whose numbers are those of a record, or known."""
     parts: list[Value] = []
     for path in paths_of(at_rest):
-        place = layout.places.get(path, -1)
-        if place >= 0:
-            parts.append(Dynamic(name(f"{start}_{place}")))
+        index = layout.indices.get(path, -1)
+        if index >= 0:
+            parts.append(Dynamic(name(f"{start}_{index}")))
         else:
             parts.append(Known(layout.constants[path]))
     return rebuilt(known(at_rest), iter(parts))
@@ -245,7 +245,7 @@ def _packed_others(
     left: dict[str, Folded] = {}
     tuning_value = _open(tuning, "tuning", lambda _, value: isinstance(value, float))
     count = len(paths_of(sample))
-    raw = rebuilt(known(sample), iter([Dynamic(name(f"sample_{place}")) for place in range(count)]))
+    raw = rebuilt(known(sample), iter([Dynamic(name(f"sample_{index}")) for index in range(count)]))
     share = Dynamic(name("share"))
     made: list[PackedFunction] = []
 
@@ -263,8 +263,8 @@ def _packed_others(
         parts: list[Value] = []
         for _, leaf in leaves(folded.template):
             found: Any = leaf
-            parts.append(Dynamic(computed[found.place]) if isinstance(found, Result) else found)
-        # Parameters keep the names that stand for places of what is taken apart.
+            parts.append(Dynamic(computed[found.index]) if isinstance(found, Result) else found)
+        # Parameters keep the names that stand for numbers of what is taken apart.
         folded.body[-1] = ast.Return(results(rebuilt(folded.template, iter(parts))))
         left.update(inline(folded, list(folder.folded.values())))
         tidied(folded)
@@ -276,9 +276,9 @@ def _packed_others(
                 continue
             width = count if argument == "sample" else layout.width
             taken: list[str | None] = [None] * width
-            for place in range(width):
-                found_name = plain.get(f"{argument}_{place}")
-                taken[place] = found_name if found_name in read else None
+            for index in range(width):
+                found_name = plain.get(f"{argument}_{index}")
+                taken[index] = found_name if found_name in read else None
             unpacked.append((argument, tuple(taken)))
             del value_of
         given_names = tuple(argument for argument, _ in arguments if argument != "tuning")
@@ -290,10 +290,10 @@ def _packed_others(
     def as_record(value: Value) -> ast.expr:
         numbers: dict[int, ast.expr] = {}
         for path, leaf in leaves(value):
-            place = layout.places.get(path, -1)
-            if place >= 0 and (place not in numbers or path[0] == "outcome"):
-                numbers[place] = expression(leaf)
-        return ast.Tuple([numbers[place] for place in range(layout.width)], ast.Load())
+            index = layout.indices.get(path, -1)
+            if index >= 0 and (index not in numbers or path[0] == "outcome"):
+                numbers[index] = expression(leaf)
+        return ast.Tuple([numbers[index] for index in range(layout.width)], ast.Load())
 
     whole(sample_share, [("tuning", tuning_value), ("sample", raw), ("share", share)], as_sample)
     whole(later_sample, [("sample", raw)], as_sample)

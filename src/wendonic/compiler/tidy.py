@@ -37,18 +37,18 @@ def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> No
             asked, names = key(statement.test), {part.id for part in names_in(statement.test)}
             if any("." in identifier for identifier in names):
                 names |= set(writers)
-            place = 0
-            while place < len(statement.body):
-                inside = statement.body[place]
+            index = 0
+            while index < len(statement.body):
+                inside = statement.body[index]
                 if isinstance(inside, ast.If) and key(inside.test) == asked:
-                    statement.body[place : place + 1] = inside.body
+                    statement.body[index : index + 1] = inside.body
                     continue
                 if any(
                     part.id in names and (type(part.ctx) is ast.Store or part.id in writers)
                     for part in names_in(inside)
                 ):
                     break
-                place += 1
+                index += 1
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 drop_tested_again(part, writers)
@@ -72,7 +72,7 @@ class _Uses:
     loops: set[tuple[int, ...]] = field(default_factory=set)
 
 
-class _Places:
+class _Positions:
     """Numbers every name of a function in the order in which it is come by, and finds the plain copies."""
 
     def __init__(self, function: Folded) -> None:
@@ -131,8 +131,8 @@ def unite_copies(function: Folded) -> None:
     written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a
     dot in it is a field of a struct, which others write, and keeps its own.
     """
-    places = _Places(function)
-    uses = places.uses
+    positions = _Positions(function)
+    uses = positions.uses
     renamed: dict[str, str] = {}
     parameters = set(function.parameters)
 
@@ -141,20 +141,20 @@ def unite_copies(function: Folded) -> None:
             identifier = renamed[identifier]
         return identifier
 
-    for place, loops, left, right in places.copies:
+    for position, loops, left, right in positions.copies:
         target, source = end(left), end(right)
         if target == source or "." in target + source:
             continue
         a, b = uses[target], uses[source]
-        if len(a.writes) == 1 and min(a.reads, default=place) >= place and max(b.writes) < place:
+        if len(a.writes) == 1 and min(a.reads, default=position) >= position and max(b.writes) < position:
             renamed[target] = source
             b.reads += a.reads
         elif (
             source not in parameters
             and len(b.reads) == 1
-            and max(b.writes) < place
+            and max(b.writes) < position
             and b.loops == {loops}
-            and min(number for number in (*a.writes, *a.reads) if number != place) > place
+            and min(number for number in (*a.writes, *a.reads) if number != position) > position
             and target not in parameters
         ):
             renamed[source] = target
@@ -175,9 +175,9 @@ def lay_in(body: list[ast.stmt], writers: Collection[str] = ()) -> None:
 
 
 def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> None:
-    place = 0
-    while place < len(body):
-        statement = body[place]
+    index = 0
+    while index < len(body):
+        statement = body[index]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 _lay_in(part, loads, stores, writers)
@@ -186,19 +186,19 @@ def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], wri
                 loads[target] == 1
                 and stores[target] == 1
                 and "." not in target
-                and place + 1 < len(body)
+                and index + 1 < len(body)
                 and not (writers and any(part.id in writers for part in names_in(value)))
             ):
-                after = body[place + 1]
+                after = body[index + 1]
                 head = _head(after)
                 copies = isinstance(after, ast.Assign) and isinstance(after.value, ast.Name)
                 moves = head is not None and (copies or _short(value))
                 if head is not None and moves and any(found.id == target for found in names_in(head)):
                     _set_head(after, cloned(head, {target: value}))
-                    del body[place]
-                    place = max(place - 1, 0)
+                    del body[index]
+                    index = max(index - 1, 0)
                     continue
-        place += 1
+        index += 1
 
 
 def _head(statement: ast.stmt) -> ast.expr | None:

@@ -42,8 +42,8 @@ class Record:
     @property
     def fields(self) -> tuple[str, ...]:
         """Names of the parts; of a plain tuple their numbers."""
-        named: tuple[str, ...] | None = getattr(self.kind, "_fields", None)
-        return _numbered(len(self.parts)) if named is None else named
+        field_names: tuple[str, ...] | None = getattr(self.kind, "_fields", None)
+        return _numbered(len(self.parts)) if field_names is None else field_names
 
 
 Value = Known | Dynamic | Packed | Record

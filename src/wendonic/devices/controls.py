@@ -20,7 +20,7 @@ ControlKind = Literal[
     "place",
     "loss",
     "mode",
-    "told",
+    "reported",
     "mark",
 ]
 Device = Literal["keys", "pad", "mouse", "touch", "hands"]
@@ -50,7 +50,7 @@ HAND_BUTTONS: tuple[str, ...] = ("trigger", "squeeze", "stick_press", "lower", "
 """Buttons of a motion controller: those of the WebXR "xr-standard" mapping, then the face's two by place."""
 
 
-TOLD: dict[str, tuple[str, ...]] = {
+REPORTED: dict[str, tuple[str, ...]] = {
     "body.place": ("right", "forward", "up"),
     "body.velocity": ("right", "forward", "up"),
     "body.facing": ("heading",),
@@ -64,12 +64,12 @@ TOLD: dict[str, tuple[str, ...]] = {
 """What a game reports of the body and its surroundings, in the plan frame, and what its numbers are called."""
 
 
-TOLD_UNITS = {"body.place": " m", "body.velocity": " m/s", "body.facing": " deg", "body.push": " m/s"}
+REPORTED_UNITS = {"body.place": " m", "body.velocity": " m/s", "body.facing": " deg", "body.push": " m/s"}
 """Units of what a game reports; what is not here has none."""
 
 
 class Control(NamedTuple):
-    """One physical input, or a piece of context, and its `width` places in the held state from `slot` on.
+    """One physical input, or a piece of context, and its `width` slots of the held state from `slot` on.
 
     `unit` is the thing that can be unplugged: `pad1`, `hand.left`; `device` is what kind of thing it is.
     """
@@ -132,8 +132,8 @@ def _all_controls() -> dict[str, Control]:
     add("view", "view", None, "", 2, *endless)
     for place in ("goal", "aim", "plan"):
         add(place, "place", None, "", 2, *endless)
-    for told, words in TOLD.items():
-        add(told, "told", None, "", len(words), *endless)
+    for name, words in REPORTED.items():
+        add(name, "reported", None, "", len(words), *endless)
     for loss in RELEASES:
         add(loss, "loss", None, "", 0, 0.0, 1.0)
     add("mode", "mode", None, "", 0, 0.0, 0.0)

@@ -40,7 +40,7 @@ class GoalReader:
     )
 
     def __init__(self, sources: Sequence[GoalSource], start: int, wait: bool = False) -> None:
-        """Follow what the sources say; write into the places of the row from `start` on."""
+        """Follow what the sources say; write into the row from `start` on."""
         self._start = start
         self._wait = wait
         self._pointed = [
@@ -135,7 +135,7 @@ class AimReader:
     __slots__ = ("_start",)
 
     def __init__(self, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._start = start
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
@@ -151,14 +151,14 @@ class ForwardReader:
     __slots__ = ("_head", "_pairs")
 
     def __init__(self, start: int, head: int) -> None:
-        """Write directions into the places of the row from `start` on, and where the head is from `head` on."""
+        """Write directions into the row from `start` on, and where the head is from `head` on."""
         self._pairs = list(zip(range(start, start + 6, 2), _POSES, strict=True))
         self._head = head
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write the directions and where the head is, right and forward; a pose is WebXR's: y up, -z forward."""
         values = state.values
-        for place, slot in self._pairs:
+        for index, slot in self._pairs:
             x, y, z, w = values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
                 continue
@@ -166,7 +166,7 @@ class ForwardReader:
             up_x = up_y = up_z = 0.0
             if abs(forward_y) >= NEARLY_STEEP:
                 up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
-            row[place], row[place + 1] = level_forward(forward_x, 0.0 - forward_z, forward_y, up_x, 0.0 - up_z, up_y)
+            row[index], row[index + 1] = level_forward(forward_x, 0.0 - forward_z, forward_y, up_x, 0.0 - up_z, up_y)
             if slot == _HEAD:
                 row[self._head], row[self._head + 1] = values[slot], 0.0 - values[slot + 2]
         return False
@@ -178,7 +178,7 @@ class PointReader:
     __slots__ = ("_slot", "_start")
 
     def __init__(self, hand: str, start: int) -> None:
-        """Follow that hand; write into the places of the row from `start` on."""
+        """Follow that hand; write into the row from `start` on."""
         self._start = start
         self._slot = CONTROLS[f"{hand}.pose"].slot
 

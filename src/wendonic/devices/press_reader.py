@@ -85,22 +85,22 @@ class _ZonePress:
 class _TiltedStick:
     """A stick tilted one way."""
 
-    __slots__ = ("_above", "_place", "_release", "_sign", "device", "is_down", "watched")
+    __slots__ = ("_above", "_axis", "_release", "_sign", "device", "is_down", "watched")
 
     def __init__(self, bind: StickBind) -> None:
         control = find_kind(bind.stick, "stick")
         self.watched = (control.slot,)
         self.device: Device = control.device or "pad"
-        self._place, self._sign = TOWARDS[bind.towards]
+        self._axis, self._sign = TOWARDS[bind.towards]
         self._above = bind.above
         self._release = bind.release
         self.is_down = False
 
     def begin(self, values: Sequence[float], landings: Sequence[tuple[float, float]]) -> None:  # noqa: ARG002
-        self._tilt(values[self.watched[0] + self._place])
+        self._tilt(values[self.watched[0] + self._axis])
 
     def take(self, change: Change) -> int:
-        self._tilt(change.value[self._place])
+        self._tilt(change.value[self._axis])
         return 0
 
     def _tilt(self, level: float) -> None:

@@ -5,7 +5,7 @@ from collections.abc import MutableSequence, Sequence
 from wendonic.devices.controls import CONTROLS, DEVICES
 from wendonic.devices.pointing import AimReader, ForwardReader, GoalReader, PointReader
 from wendonic.devices.press_reader import PressReader
-from wendonic.devices.sample_places import SamplePlaces, sample_places
+from wendonic.devices.sample_layout import SampleLayout, sample_layout
 from wendonic.devices.sources.base import Displaced, Follower, Reader, Source
 from wendonic.devices.sources.goal import GoalSource
 from wendonic.devices.sources.keys import HeldKeys
@@ -66,7 +66,7 @@ class Sampler:
         "binds_presses",
         "devices",
         "has_edges",
-        "places",
+        "layout",
         "press_device",
         "presses",
         "readers",
@@ -77,7 +77,7 @@ class Sampler:
     def __init__(self, sources: ModeSources) -> None:
         """Resolve every control; raises `ControlError` for an unknown one."""
         self.sources = sources
-        self.places: SamplePlaces = sample_places(sources)
+        self.layout: SampleLayout = sample_layout(sources)
         """Where everything stands in a row."""
         self._edges_are_new = True
         self._sticks: list[tuple[int, int]] = []
@@ -93,7 +93,7 @@ class Sampler:
         """Which of `DEVICES` made a press go down since the last tick, -1 for none."""
         for channel, of_channel in zip(CHANNELS, sources.channels, strict=True):
             first = len(self.readers)
-            for source, start in zip(of_channel, self.places.channels[channel], strict=True):
+            for source, start in zip(of_channel, self.layout.channels[channel], strict=True):
                 self.devices.append(DEVICES.index(source.device()))
                 self._add(source, start)
             keys = [reader for reader in self.readers[first:] if isinstance(reader, HeldKeys)]
@@ -102,13 +102,13 @@ class Sampler:
                 other.count_with(keys[0])
         self.devices.append(-1)
         if sources.goal is not None:
-            self._take_reader(_Goal(self, sources.goal, self.places.goal, sources.goals_wait))
+            self._take_reader(_Goal(self, sources.goal, self.layout.goal, sources.goals_wait))
         if sources.aims:
-            self.readers.append(AimReader(self.places.aim))
+            self.readers.append(AimReader(self.layout.aim))
         if sources.tracks:
-            self.readers.append(ForwardReader(self.places.pointers, self.places.head))
+            self.readers.append(ForwardReader(self.layout.pointers, self.layout.head))
         if sources.points:
-            self.readers.append(PointReader(sources.points, self.places.pointing))
+            self.readers.append(PointReader(sources.points, self.layout.pointing))
         self.presses = [PressReader(binds) for binds in sources.presses]
         self.binds_presses = any(sources.presses)
         by_slot: dict[int, list[Follower | PressReader]] = {}
@@ -122,7 +122,7 @@ class Sampler:
 
     def row(self) -> list[float]:
         """Return a row at rest, on level ground, as the game has not reported any."""
-        return list(self.places.at_rest)
+        return list(self.layout.at_rest)
 
     def _add(self, source: Source, start: int) -> None:
         if isinstance(source, StickSource):
@@ -165,10 +165,10 @@ class Sampler:
                 self._follow_changes(state)
         elif self.presses:
             self.press_device = -1
-        for place, slot in self._sticks:
-            row[place] = values[slot]
+        for start, slot in self._sticks:
+            row[start] = values[slot]
             # Not a bare minus: that would make a resting stick read -0.0.
-            row[place + 1] = 0.0 - values[slot + 1]
+            row[start + 1] = 0.0 - values[slot + 1]
         for reader in self.readers:
             if reader.read(state, row):
                 gone = True
@@ -196,12 +196,12 @@ class Sampler:
             self._follow_changes(state)
             gone = self.has_edges = self._end_presses()
         if gone or had_edges:
-            place = self.places.presses
+            start = self.layout.presses
             for press in self.presses:
-                row[place] = 1.0 if press.down else 0.0
-                row[place + 1] = float(press.edges)
-                row[place + 2] = float(press.lost)
-                place += 3
+                row[start] = 1.0 if press.down else 0.0
+                row[start + 1] = float(press.edges)
+                row[start + 2] = float(press.lost)
+                start += 3
         return gone
 
     def note(self, changes: Sequence[Change]) -> None:

@@ -124,7 +124,7 @@ class DeviceState:
             numbers = "a number" if control.width == 1 else f"{COUNT_WORDS[control.width]} numbers"
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
-    def told(self, control: Control, value: Value) -> None:
+    def report(self, control: Control, value: Value) -> None:
         """Take note of what the game reports of the body: nothing here, but a state that is recorded keeps it."""
 
     def _set_number(self, control: Control, level: float) -> None:
@@ -210,7 +210,7 @@ class DeviceState:
         start, end = control.slot, control.slot + control.width
         rest = _AT_REST[start:end]
         if control.kind in ("counts", "wheel"):
-            # What the hand moved before the loss, it did move; presses that wait for the ground are told.
+            # What the hand moved before the loss, it did move; presses that wait for the ground hear of it.
             if start in self.watched:
                 self._keep(Change(start, tuple(rest), tuple(rest), True))
             return
@@ -219,7 +219,7 @@ class DeviceState:
             # A finger that is lost stays where it was.
             rest[:2] = was[:2]
         if was == rest:
-            # Presses that wait for the ground are told as well.
+            # Presses that wait for the ground hear of it too.
             if start in self.watched and control.kind in ("button", "key", "stick", "touch"):
                 self._keep(Change(start, tuple(was), tuple(was), True))
             return

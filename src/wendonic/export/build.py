@@ -62,9 +62,9 @@ class Made:
         self.tuning = tuning.tick
         self.tables = tuple(tuning.tables)
         self.sampler = Sampler(sources)
-        sample = self.sampler.places.sample
+        sample = self.sampler.layout.sample
         self.inputs: Inputs = inputs_of(sources, profile.press_names, profile.world.axes)
-        nothing = zip(paths_of(sample), self.inputs.places, strict=True)
+        nothing = zip(paths_of(sample), self.inputs.numbers, strict=True)
         silent = {path for path, node in nothing if isinstance(node, ast.Constant) and node.value == 0.0}
         if profile.mode[mode].movement == "carry":
             # A key of move that is not bound here may still be on its way to rest.
@@ -72,18 +72,18 @@ class Made:
         self.function: TickFunction = tick_function(tuning.tick, sample, True, silent)
         self.layout: Layout = self.function.layout
         running = ready(tuning.tick, sample, mode).layout
-        self.places = _places_kept(self.layout, running)
-        """Which places of the record are printed: those that the running tick function has, too."""
+        self.indices = _places_kept(self.layout, running)
+        """Which numbers of the record are printed: those that the running tick function has, too."""
         table = profile.mode[mode]
         names = PathNames(sources, profile.press_names, [table.gait, *table.press_gaits.values()])
         self.names = _field_names(self.layout, names)
-        self.fields = [self.names[place] for place in self.places]
+        self.fields = [self.names[index] for index in self.indices]
         self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
         numbers = numbers_of(profile, mode, self.function.numbers, names, on_course, set())
         for number, (_, path) in zip(numbers, self.function.numbers, strict=True):
             if path == ("max_dt_s",):
                 continue
-            number.adjustable = "all" in adjustable or any(place in adjustable for place in number.places)
+            number.adjustable = "all" in adjustable or any(path in adjustable for path in number.paths)
         self.program = self._program(numbers)
 
     def _program(self, numbers: list[Number]) -> ModeProgram:
@@ -100,21 +100,21 @@ class Made:
         for (name, _), number in zip(function.numbers, numbers, strict=True):
             given[name] = ast.Name(_number_field(number), ast.Load())
         last, sample = (names for _, names in function.part.unpacked)
-        for place, found in enumerate(last):
-            if found and place in self.places:
-                given[found] = ast.Name(f"last.{self.names[place]}", ast.Load())
+        for index, found in enumerate(last):
+            if found and index in self.indices:
+                given[found] = ast.Name(f"last.{self.names[index]}", ast.Load())
             elif found:
-                given[found] = ast.Constant(self.at_rest[place])
-        for place, found in enumerate(sample):
+                given[found] = ast.Constant(self.at_rest[index])
+        for index, found in enumerate(sample):
             if found:
-                given[found] = self.inputs.places[place]
+                given[found] = self.inputs.numbers[index]
         substitute(part, given)
         for statement in statements_in(part.body):
             if isinstance(statement, ast.Return):
                 row = values_of(statement)
-                set_values(statement, [row[place] for place in self.places])
-        part.results = len(self.places)
-        store_results(part, [(number, self._field(place)) for number, place in enumerate(self.places)])
+                set_values(statement, [row[index] for index in self.indices])
+        part.results = len(self.indices)
+        store_results(part, [(number, self._field(index)) for number, index in enumerate(self.indices)])
         part.body = [statement for statement in part.body if not isinstance(statement, ast.Return)]
         lift(everyone)
         known = {f"number.{number.name}": number.value for number in numbers if not number.adjustable}
@@ -133,8 +133,8 @@ class Made:
         read = {part.id for one in everyone for part in names_in(one.body)}
         return self._assembled(everyone, numbers, read)
 
-    def _field(self, place: int) -> str:
-        return f"{'next' if place < self.layout.state else 'out'}.{self.names[place]}"
+    def _field(self, index: int) -> str:
+        return f"{'next' if index < self.layout.state else 'out'}.{self.names[index]}"
 
     def _assembled(self, everyone: list[Function], numbers: list[Number], read: set[str]) -> ModeProgram:
         used = {name.removeprefix("raw.") for name in read if name.startswith("raw.")}
@@ -146,15 +146,15 @@ class Made:
         kept = [number for number in numbers if _number_field(number) in read or number.name == max_dt]
         shared, once = self._parts(used)
         state = self.layout.state
-        fields = {place: Field(self.names[place], self.at_rest[place]) for place in self.places}
+        fields = {index: Field(self.names[index], self.at_rest[index]) for index in self.indices}
         inputs = [Field(one.name, one.rest, one.about) for one in self.inputs.fields.values() if one.name in used]
         return ModeProgram(
             self.mode,
             everyone,
             kept,
             inputs,
-            [one for place, one in fields.items() if place < state],
-            [one for place, one in fields.items() if place >= state],
+            [one for index, one in fields.items() if index < state],
+            [one for index, one in fields.items() if index >= state],
             shared,
             once,
             self._joined(),
@@ -173,14 +173,14 @@ class Made:
         later = _returned(self._whole("later_sample"))
         shared: list[str] = []
         once: dict[str, float] = {}
-        for place, node in enumerate(self.inputs.places):
+        for index, node in enumerate(self.inputs.numbers):
             fields = [part.id.removeprefix("raw.") for part in names_in(node)]
             for field in fields:
                 if field not in used:
                     continue
-                if isinstance(shares[place], ast.BinOp) and field not in shared:
+                if isinstance(shares[index], ast.BinOp) and field not in shared:
                     shared.append(field)
-                value = later[place]
+                value = later[index]
                 if isinstance(value, ast.UnaryOp) and isinstance(value.operand, ast.Constant):
                     once[field] = -float(value.operand.value)  # type: ignore[arg-type]
                 elif isinstance(value, ast.Constant):
@@ -192,13 +192,13 @@ class Made:
         packed = self._whole("joined")
         first, second = (names for _, names in packed.unpacked)
         given: dict[str, ast.expr] = {}
-        for place in range(self.layout.width):
-            field = self._field(place)
-            if first[place]:
-                prefix = "before" if place < self.layout.state else "earlier"
-                given[first[place] or ""] = ast.Name(f"{prefix}.{self.names[place]}", ast.Load())
-            if second[place]:
-                given[second[place] or ""] = ast.Name(field, ast.Load())
+        for index in range(self.layout.width):
+            field = self._field(index)
+            if first[index]:
+                prefix = "before" if index < self.layout.state else "earlier"
+                given[first[index] or ""] = ast.Name(f"{prefix}.{self.names[index]}", ast.Load())
+            if second[index]:
+                given[second[index] or ""] = ast.Name(field, ast.Load())
         body = copy.deepcopy(list(packed.body))
         rewrite(body, given)
         final = body[-1]
@@ -208,10 +208,10 @@ class Made:
         else:
             values = values_of(final)
         made: list[ast.stmt] = []
-        for place, value in enumerate(values):
-            if place not in self.places:
+        for index, value in enumerate(values):
+            if index not in self.indices:
                 continue
-            field = self._field(place)
+            field = self._field(index)
             target, found = ast.Name(field, ast.Store()), simplified(value)
             match found:
                 case ast.Name(id=name) if name == field:
@@ -226,14 +226,14 @@ class Made:
         """Say what a tick of no length leaves of the one before: nothing turned, nothing began or ended."""
         values = _returned(self._whole("standing"))
         return {
-            self._field(place): float(value.value)  # type: ignore[arg-type]
-            for place, value in enumerate(values)
-            if isinstance(value, ast.Constant) and place in self.places
+            self._field(index): float(value.value)  # type: ignore[arg-type]
+            for index, value in enumerate(values)
+            if isinstance(value, ast.Constant) and index in self.indices
         }
 
     @functools.cached_property
     def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
-        parts = [cloned(node, self._fields_of_given(node)) for node in self.inputs.places]
+        parts = [cloned(node, self._fields_of_given(node)) for node in self.inputs.numbers]
         text = ast.unparse(ast.fix_missing_locations(ast.Expression(ast.List(parts, ast.Load()))))
         maker: Callable[[Mapping[str, float]], list[float]] = eval(f"lambda given: {text}", {})
         return maker
@@ -307,21 +307,21 @@ def _number_field(number: Number) -> str:
 
 
 def _places_kept(layout: Layout, running: Layout) -> list[int]:
-    """Return the places that the running tick function has, too: it carries nothing that is of no use."""
-    state = {place for path, place in layout.places.items() if place >= 0 and running.place(*path) >= 0}
+    """Return the numbers that the running tick function has, too: it carries nothing that is of no use."""
+    state = {index for path, index in layout.indices.items() if index >= 0 and running.index(*path) >= 0}
     return sorted(state)
 
 
 def _field_names(layout: Layout, names: PathNames) -> list[str]:
-    """Return the name of each place of a record: state and results each have names of their own."""
+    """Return the name of each number of a record: state and results each have names of their own."""
     found: list[str] = [""] * layout.width
-    for path, place in layout.places.items():
-        if place >= 0 and not found[place]:
-            found[place] = names.of_tick(path)
+    for path, index in layout.indices.items():
+        if index >= 0 and not found[index]:
+            found[index] = names.of_tick(path)
     taken: set[str] = set()
     state = set(found[: layout.state])
-    plain = [f"reported_{one}" if place >= layout.state and one in state else one for place, one in enumerate(found)]
-    return [unique(one or f"number_{place}", taken) for place, one in enumerate(plain)]
+    plain = [f"reported_{one}" if index >= layout.state and one in state else one for index, one in enumerate(found)]
+    return [unique(one or f"number_{index}", taken) for index, one in enumerate(plain)]
 
 
 def _clear_names(functions: Sequence[Function]) -> None:

@@ -18,21 +18,21 @@ from wendonic.world_axes import WorldAxes
 ZERO = ast.Constant(0.0)
 
 
-class _Places:
-    """The fields that stand for the places of a running mode's record."""
+class _Fields:
+    """The fields that stand for the numbers of a running mode's record."""
 
     def __init__(self, made: Made, run: ModeRun) -> None:
         self.made, self.run = made, run
-        self.by_place: dict[int, list[Path]] = {}
-        for path, place in run.layout.places.items():
-            if place >= 0:
-                self.by_place.setdefault(place, []).append(path)
+        self.by_index: dict[int, list[Path]] = {}
+        for path, index in run.layout.indices.items():
+            if index >= 0:
+                self.by_index.setdefault(index, []).append(path)
 
-    def field(self, place: int, old: bool) -> str | None:
-        """Return the field of a place: of the state that is left, or of the one that is entered."""
-        for path in self.by_place.get(place, []):
-            found = self.made.layout.place(*path)
-            if found in self.made.places:
+    def field(self, index: int, old: bool) -> str | None:
+        """Return the field of a number: of the state that is left, or of the one that is entered."""
+        for path in self.by_index.get(index, []):
+            found = self.made.layout.index(*path)
+            if found in self.made.indices:
                 state = found < self.made.layout.state
                 struct = ("last" if state else "earlier") if old else ("next" if state else "")
                 if struct:
@@ -56,25 +56,25 @@ def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, 
 
 
 def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, has: ModeRun) -> list[ast.stmt]:
-    before, after = _Places(old, had), _Places(new, has)
+    before, after = _Fields(old, had), _Fields(new, has)
     body: list[ast.stmt] = []
-    rest = dict(zip(new.places, [new.at_rest[place] for place in new.places], strict=True))
-    at_rest = {f"next.{new.names[place]}": value for place, value in rest.items()}
+    rest = dict(zip(new.indices, [new.at_rest[index] for index in new.indices], strict=True))
+    at_rest = {f"next.{new.names[index]}": value for index, value in rest.items()}
     written: dict[str, ast.expr] = {}
 
-    def put(place: int, value: ast.expr) -> None:
-        field = after.field(place, False)
+    def put(index: int, value: ast.expr) -> None:
+        field = after.field(index, False)
         if field is not None:
             written[field] = value
 
-    for place, source in enumerate(crossing.sources):
-        put(place, _taken(before, source) if source >= 0 else ast.Constant(float(crossing.fixed[place])))
+    for index, source in enumerate(crossing.sources):
+        put(index, _taken(before, source) if source >= 0 else ast.Constant(float(crossing.fixed[index])))
     if crossing.movement is not None:
-        for place, source in crossing.movement.copied:
-            put(place, _taken(before, source))
-        for place, start in crossing.movement.held:
-            sides = [_is_held(old.inputs.places[start + side]) for side in (0, 1)]
-            put(place, ast.BinOp(sides[0], ast.Sub(), sides[1]))
+        for index, source in crossing.movement.copied:
+            put(index, _taken(before, source))
+        for index, start in crossing.movement.held:
+            sides = [_is_held(old.inputs.numbers[start + side]) for side in (0, 1)]
+            put(index, ast.BinOp(sides[0], ast.Sub(), sides[1]))
         if crossing.movement.last_source >= 0:
             _put_last_source(crossing, after, written)
     for field, value in written.items():
@@ -94,14 +94,14 @@ def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, h
     return body
 
 
-def _taken(before: _Places, source: int) -> ast.expr:
+def _taken(before: _Fields, source: int) -> ast.expr:
     field = before.field(source, True)
     if field is None:
         return ast.Constant(float(before.run.record_at_rest[source]))
     return ast.Name(field, ast.Load())
 
 
-def _taken_cell(cells: Cells, number: int, before: _Places) -> ast.expr:
+def _taken_cell(cells: Cells, number: int, before: _Fields) -> ast.expr:
     source = cells.sources[number]
     return _taken(before, source) if source >= 0 else ast.Constant(float(cells.constants[number]))
 
@@ -110,7 +110,7 @@ def _is_held(node: ast.expr) -> ast.expr:
     return ast.IfExp(ast.Compare(node, [ast.Gt()], [ZERO]), ast.Constant(1.0), ZERO)
 
 
-def _put_last_source(crossing: RunningCrossing, after: _Places, written: dict[str, ast.expr]) -> None:
+def _put_last_source(crossing: RunningCrossing, after: _Fields, written: dict[str, ast.expr]) -> None:
     """Call the source that moved last by its number in the new mode."""
     movement = crossing.movement
     assert movement is not None
@@ -124,7 +124,7 @@ def _put_last_source(crossing: RunningCrossing, after: _Places, written: dict[st
     written[field] = value
 
 
-def _carried(had: Cells, has: Cells, before: _Places, after: _Places) -> list[ast.stmt]:
+def _carried(had: Cells, has: Cells, before: _Fields, after: _Fields) -> list[ast.stmt]:
     """Let a press that is held go on."""
     down = _taken_cell(had, 0, before)
     if isinstance(down, ast.Constant):
@@ -136,22 +136,22 @@ def _carried(had: Cells, has: Cells, before: _Places, after: _Places) -> list[as
     return [ast.If(ast.Compare(down, [ast.Gt()], [ZERO]), inside, [])] if inside else []
 
 
-def _fields(cells: Cells, number: int, after: _Places) -> list[str]:
+def _fields(cells: Cells, number: int, after: _Fields) -> list[str]:
     """Return the fields in which a number is kept, each once."""
-    found = (after.field(place, False) for place in cells.targets[number])
+    found = (after.field(index, False) for index in cells.targets[number])
     return [*dict.fromkeys(field for field in found if field is not None)]
 
 
-def _on_square(had: ModeRun, has: ModeRun, before: _Places, after: _Places) -> list[ast.stmt]:
+def _on_square(had: ModeRun, has: ModeRun, before: _Fields, after: _Fields) -> list[ast.stmt]:
     """Stand in the middle of the square that the body is in."""
     grid, axes = has.tuning.frame.grid, has.reader.axes
     middle = {"x": grid.middle.x, "y": grid.middle.y}
     made: list[ast.stmt] = []
     for number, axis in enumerate("xy"):
-        place = _taken_cell(had.body, 1 + number, before)
+        index = _taken_cell(had.body, 1 + number, before)
         sign = [axes.level_from_plan(float(axis == "x"), float(axis == "y"))[column] for column in (0, 1)]
         turned = 1.0 if sum(sign) > 0.0 else -1.0
-        away: ast.expr = ast.BinOp(place, ast.Sub(), ast.Constant(middle[axis])) if middle[axis] else place
+        away: ast.expr = ast.BinOp(index, ast.Sub(), ast.Constant(middle[axis])) if middle[axis] else index
         if turned < 0.0:
             away = ast.BinOp(ZERO, ast.Sub(), away)
         share = ast.BinOp(ast.BinOp(away, ast.Div(), ast.Constant(grid.square_m)), ast.Add(), ast.Constant(0.5))

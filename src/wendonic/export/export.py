@@ -50,10 +50,10 @@ def packaged(
     names = [mode for mode in profile.mode if mode in modes] if modes else list(profile.mode)
     with collector_paused():
         made = [Made(profile, mode, course is not None, adjustable) for mode in names]
-    places = {place for one in made for number in one.program.numbers for place in number.places} - {"max_dt_s"}
+    fields = {field for one in made for number in one.program.numbers for field in number.paths} - {"max_dt_s"}
     for path in adjustable:
-        if path != "all" and path not in places:
-            raise WendonicError(none_such("field behind a number", path, sorted(places)))
+        if path != "all" and path not in fields:
+            raise WendonicError(none_such("field behind a number", path, sorted(fields)))
     for one in made:
         if float32 and any(function.name == "is_blocked" for function in one.program.functions):
             raise WendonicError(

@@ -41,12 +41,12 @@ class Input:
 class Inputs:
     """All raw inputs of a mode.
 
-    `places` has for each number of a sample the expression that gives it; `back` for each input the number of the
-    sample that gives it back (and a factor), by its place.
+    `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
+    sample that gives it back (and a factor), by its index.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
-    places: list[ast.expr] = field(default_factory=list)
+    numbers: list[ast.expr] = field(default_factory=list)
     back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
 
 
@@ -76,13 +76,13 @@ def times(node: ast.expr, factor: float) -> ast.expr:
     return ast.BinOp(node, ast.Mult(), ast.Constant(factor))
 
 
-def _taken(place: int, factor: float) -> Callable[[Sequence[float]], float]:
+def _taken(index: int, factor: float) -> Callable[[Sequence[float]], float]:
     """Return what takes a multiple of a number out of a sample."""
-    return lambda row: row[place] * factor + 0.0
+    return lambda row: row[index] * factor + 0.0
 
 
 class _Maker:
-    """Gathers the fields, place by place."""
+    """Gathers the fields, number by number."""
 
     def __init__(self) -> None:
         self.made = Inputs()
@@ -92,21 +92,21 @@ class _Maker:
         self.made.fields.setdefault(name, Input(name, about, rest, kind))
         return raw(name)
 
-    def place(self, node: ast.expr) -> None:
+    def add(self, node: ast.expr) -> None:
         """Say what gives the next number of the sample."""
-        self.made.places.append(node)
+        self.made.numbers.append(node)
 
     def plain(self, name: str, about: str, kind: Kind, sign: float = 1.0, rest: float = 0.0) -> None:
         """Add an input that is a number of the sample, or its negative."""
-        here = len(self.made.places)
+        here = len(self.made.numbers)
         node = self.field(name, about, kind, rest)
-        self.place(node if sign > 0.0 else minus(node))
+        self.add(node if sign > 0.0 else minus(node))
         self.made.back.setdefault(name, _taken(here, sign))
 
     def scaled(self, name: str, about: str, kind: Kind, factor: float) -> None:
         """Add an input of which a number of the sample is a multiple."""
-        here = len(self.made.places)
-        self.place(times(self.field(name, about, kind), factor))
+        here = len(self.made.numbers)
+        self.add(times(self.field(name, about, kind), factor))
         self.made.back.setdefault(name, _taken(here, 1.0 / factor))
 
     def source(self, source: Source, channel: str) -> None:
@@ -114,7 +114,7 @@ class _Maker:
         match source:
             case SilentSource():
                 for _ in range(source.width):
-                    self.place(ast.Constant(0.0))
+                    self.add(ast.Constant(0.0))
             case KeysSource():
                 self.keys(source)
             case StickSource(control=control):
@@ -150,7 +150,7 @@ class _Maker:
                     if zones:
                         self.plain(f"{channel}_zone_{name}", f"1 while a finger is in {zones}, else 0", "switch")
                     else:
-                        self.place(ast.Constant(0.0))
+                        self.add(ast.Constant(0.0))
             case HandsSource():
                 self.hands()
             case _:
@@ -165,12 +165,12 @@ class _Maker:
             else "1 while it is held or was pressed since the last tick, else 0"
         )
         for names in (source.right, source.left, source.forward, source.back):
-            here = len(self.made.places)
+            here = len(self.made.numbers)
             kind: Kind = "order" if source.in_order else "switch"
             parts = [
                 self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind) for name in names
             ]
-            self.place(_one_of(parts, source.opposites))
+            self.add(_one_of(parts, source.opposites))
             for number, name in enumerate(names):
                 # What counts of several is known, not which of them it was.
                 self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))
@@ -179,7 +179,7 @@ class _Maker:
         """Add single axes."""
         for name in names:
             if not name:
-                self.place(ast.Constant(0.0))
+                self.add(ast.Constant(0.0))
                 continue
             _, _, sign = find_axis(name)
             trigger = "trigger" in name
@@ -304,13 +304,13 @@ def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes)
     return maker.made
 
 
-def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[float, ...], place: bool) -> None:
+def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[float, ...], is_length: bool) -> None:
     """Add a vector in the game's own axes, which becomes one of the plan."""
     count = len(rest)
-    start = len(maker.made.places)
-    units = axes.units_per_m if place else 1.0
+    start = len(maker.made.numbers)
+    units = axes.units_per_m if is_length else 1.0
     letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
-    said = f"{about}, in the game's axes" + (f" ({axes.unit})" if place else "")
+    said = f"{about}, in the game's axes" + (f" ({axes.unit})" if is_length else "")
     at_rest = axes.from_plan(*(*rest, 0.0)[:3])
     columns = [axes.to_plan(*[float(letter == other) for other in letters]) for letter in letters]
     for letter, column in zip(letters, columns, strict=True):
@@ -323,10 +323,10 @@ def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[f
         ]
         if not found:
             # The game's axes cannot say it: it stands as it is.
-            maker.place(ast.Constant(rest[plan]))
+            maker.add(ast.Constant(rest[plan]))
             continue
         ((letter, sign),) = found
         node = maker.field(f"{name}_{letter}", said, "number", at_rest[letters.index(letter)] * units)
         node = node if sign > 0.0 else minus(node)
-        maker.place(node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units)))
+        maker.add(node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units)))
         maker.made.back.setdefault(f"{name}_{letter}", _taken(start + plan, sign * units))

@@ -53,9 +53,9 @@ def _find(function: Function, by_name: dict[str, Function]) -> None:
                     if not is_field(target.id) and target.id not in counted:
                         found[target.id] = _join(found.get(target.id, ""), kind)
             case ast.Return():
-                for place, value in enumerate(values_of(statement)):
+                for index, value in enumerate(values_of(statement)):
                     kind = kind_of(value, function, by_name)
-                    function.result_types[place] = _join(function.result_types[place], kind)
+                    function.result_types[index] = _join(function.result_types[index], kind)
     for name, kind in found.items():
         given = function.types.get(name, "") if name in function.parameters else ""
         function.types[name] = _join(given, kind)
@@ -117,10 +117,10 @@ def _result_names(function: Function, functions: Sequence[Function]) -> list[str
     rows = [values_of(one) for one in statements_in(function.body) if isinstance(one, ast.Return)]
     sites = [site for caller in functions for site, _ in calls_of(caller.body, {function.name}) if site is not None]
     names: list[str] = []
-    for place in range(function.results):
-        choices = [row[place].id for row in rows if isinstance(row[place], ast.Name)]  # type: ignore[attr-defined]
-        choices += [targets_of(site)[place].id for site in sites if len(targets_of(site)) == function.results]
+    for index in range(function.results):
+        choices = [row[index].id for row in rows if isinstance(row[index], ast.Name)]  # type: ignore[attr-defined]
+        choices += [targets_of(site)[index].id for site in sites if len(targets_of(site)) == function.results]
         plain = [choice.rpartition(".")[2] for choice in choices if choice != "_"]
-        name = plain[0] if plain else f"value_{place + 1}"
-        names.append(name if name not in names else f"{name}_{place + 1}")
+        name = plain[0] if plain else f"value_{index + 1}"
+        names.append(name if name not in names else f"{name}_{index + 1}")
     return names

@@ -52,14 +52,14 @@ def lift(functions: Sequence[Function]) -> None:
 
 def _lift_parameters(function: Function, calls: Sequence[ast.Call]) -> None:
     given: dict[str, ast.expr] = {}
-    for place, parameter in enumerate(function.parameters):
-        arguments = [call.args[place] for call in calls]
+    for index, parameter in enumerate(function.parameters):
+        arguments = [call.args[index] for call in calls]
         alike = len({ast.dump(argument) for argument in arguments}) == 1
         if alike and _is_everywhere(arguments[0]):
             given[parameter] = arguments[0]
-    kept = [place for place, parameter in enumerate(function.parameters) if parameter not in given]
+    kept = [index for index, parameter in enumerate(function.parameters) if parameter not in given]
     for call in calls:
-        call.args = [call.args[place] for place in kept]
+        call.args = [call.args[index] for index in kept]
     substitute(function, given)
 
 
@@ -71,11 +71,11 @@ def _is_everywhere(node: ast.expr) -> bool:
 
 def _lift_results(function: Function, call: ast.Assign) -> None:
     targets = targets_of(call)
-    lifted = [place for place, target in enumerate(targets) if is_field(target.id)]
+    lifted = [index for index, target in enumerate(targets) if is_field(target.id)]
     if not lifted:
         return
-    store_results(function, [(place, targets[place].id) for place in lifted])
-    set_targets(call, [target for place, target in enumerate(targets) if place not in lifted])
+    store_results(function, [(index, targets[index].id) for index in lifted])
+    set_targets(call, [target for index, target in enumerate(targets) if index not in lifted])
 
 
 def store_results(function: Function, lifted: Sequence[tuple[int, str]]) -> None:
@@ -83,23 +83,23 @@ def store_results(function: Function, lifted: Sequence[tuple[int, str]]) -> None
     returns = [statement for statement in statements_in(function.body) if isinstance(statement, ast.Return)]
     rows = [values_of(statement) for statement in returns]
     local = written_in(function.body) - set(function.parameters) - set(loop_names(function.body))
-    for place, field in lifted:
-        firsts = {ast.dump(row[place]) for row in rows}
-        variable = rows[0][place]
+    for index, field in lifted:
+        firsts = {ast.dump(row[index]) for row in rows}
+        variable = rows[0][index]
         if len(firsts) == 1 and isinstance(variable, ast.Name) and variable.id in local and not is_field(variable.id):
             local.discard(variable.id)
             give_names(function.body, {variable.id: field})
-    places = {place for place, _ in lifted}
+    indices = {index for index, _ in lifted}
 
     def before(statement: ast.stmt) -> list[ast.stmt]:
         if not isinstance(statement, ast.Return):
             return [statement]
         row = values_of(statement)
-        set_values(statement, [value for place, value in enumerate(row) if place not in places])
+        set_values(statement, [value for index, value in enumerate(row) if index not in indices])
         stores: list[ast.stmt] = [
-            ast.Assign([ast.Name(field, ast.Store())], row[place])
-            for place, field in lifted
-            if not (isinstance(row[place], ast.Name) and _name(row[place]) == field)
+            ast.Assign([ast.Name(field, ast.Store())], row[index])
+            for index, field in lifted
+            if not (isinstance(row[index], ast.Name) and _name(row[index]) == field)
         ]
         return [*stores, statement]
 
@@ -121,7 +121,7 @@ def loop_names(body: Sequence[ast.stmt]) -> list[str]:
 
 
 def replace_statements(body: list[ast.stmt], made: Callable[[ast.stmt], list[ast.stmt]]) -> None:
-    """Put other statements in the place of each, those inside others first."""
+    """Replace each statement by others, those inside others first."""
     new: list[ast.stmt] = []
     for statement in body:
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
@@ -137,19 +137,19 @@ def drop_unused_results(functions: Sequence[Function]) -> None:
     for function in reversed(functions[:-1]):
         sites = [site for caller in callers[function.name] for site in calls_of(caller.body, {function.name})]
         unused = {
-            place
-            for place in range(function.results)
-            if sites and all(call is not None and targets_of(call)[place].id == "_" for call, _ in sites)
+            index
+            for index in range(function.results)
+            if sites and all(call is not None and targets_of(call)[index].id == "_" for call, _ in sites)
         }
         if not unused:
             continue
         for call, _ in sites:
             if call is not None:
-                set_targets(call, [part for place, part in enumerate(targets_of(call)) if place not in unused])
+                set_targets(call, [part for index, part in enumerate(targets_of(call)) if index not in unused])
         for statement in statements_in(function.body):
             if isinstance(statement, ast.Return):
                 row = values_of(statement)
-                set_values(statement, [value for place, value in enumerate(row) if place not in unused])
+                set_values(statement, [value for index, value in enumerate(row) if index not in unused])
         function.results -= len(unused)
 
 
@@ -158,13 +158,13 @@ def drop_unread_parameters(functions: Sequence[Function]) -> None:
     callers = callers_of(functions)
     for function in functions[:-1]:
         reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
-        kept = [place for place, parameter in enumerate(function.parameters) if parameter in reads]
+        kept = [index for index, parameter in enumerate(function.parameters) if parameter in reads]
         if len(kept) == len(function.parameters):
             continue
-        function.parameters = [function.parameters[place] for place in kept]
+        function.parameters = [function.parameters[index] for index in kept]
         for caller in callers[function.name]:
             for _, call in calls_of(caller.body, {function.name}):
-                call.args = [call.args[place] for place in kept]
+                call.args = [call.args[index] for index in kept]
 
 
 def find_context(functions: Sequence[Function]) -> None:

@@ -91,15 +91,15 @@ def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
     pieces, walls = int(course[0]), int(course[1])
     k = rng.randrange(pieces + walls)
     if k < pieces:
-        place = HEADER_NUMBERS + PIECE_NUMBERS * k
-        kind, *numbers = course[place : place + 5]
+        index = HEADER_NUMBERS + PIECE_NUMBERS * k
+        kind, *numbers = course[index : index + 5]
         left, back, right, forward = numbers
         if kind == PIECE_MOUND:
             x, y, radius = numbers[:3]
             left, back, right, forward = x - radius, y - radius, x + radius, y + radius
     else:
-        place = HEADER_NUMBERS + PIECE_NUMBERS * pieces + WALL_NUMBERS * (k - pieces)
-        left, back, right, forward = course[place : place + 4]
+        index = HEADER_NUMBERS + PIECE_NUMBERS * pieces + WALL_NUMBERS * (k - pieces)
+        left, back, right, forward = course[index : index + 4]
     away = rng.choice((-0.3, -0.05, 0.01, 0.05, 0.3))
     share = rng.choice((rng.random(), rng.random(), 0.02, 0.98))
     side = rng.randrange(4)
@@ -139,8 +139,8 @@ def at_a_run(rng: random.Random) -> dict[str, float]:
     True
     """
     x, y, vel_x, vel_y = rng.choice(RUNS)
-    place = {"position_x": x, "position_y": y, "position_z": 0.0}
-    return place | {"velocity_x": vel_x, "velocity_y": vel_y, "face": math.atan2(vel_x, vel_y)}
+    index = {"position_x": x, "position_y": y, "position_z": 0.0}
+    return index | {"velocity_x": vel_x, "velocity_y": vel_y, "face": math.atan2(vel_x, vel_y)}
 
 
 LANDMARKS = ((0.6, -1.2), (-1.0, -1.0), (1.2, 1.0), (0.0, 2.0))

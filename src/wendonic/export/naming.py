@@ -18,8 +18,8 @@ def source_names(sources: Iterable[Source]) -> list[str]:
         name = snake(control) if control else type(source).__name__.removesuffix("Source").lower()
         found.append({"mouse_move": "mouse", "touchstick": "thumb", "touchdrag": "drag"}.get(name, name))
     return [
-        name if found.count(name) == 1 else f"{name}_{found[: place + 1].count(name)}"
-        for place, name in enumerate(found)
+        name if found.count(name) == 1 else f"{name}_{found[: index + 1].count(name)}"
+        for index, name in enumerate(found)
     ]
 
 

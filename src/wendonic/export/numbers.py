@@ -35,8 +35,8 @@ def number_fields(content: Any, path: str = "") -> Iterator[tuple[str, float]]:
         for name, value in content.items():
             yield from number_fields(value, f"{path}.{name}" if path else str(name))
     elif isinstance(content, list | tuple):
-        for place, value in enumerate(content):
-            yield from number_fields(value, f"{path}[{place}]")
+        for index, value in enumerate(content):
+            yield from number_fields(value, f"{path}[{index}]")
 
 
 def numbers_of(
@@ -49,21 +49,21 @@ def numbers_of(
     sources: list[list[tuple[str, str]]] = [[] for _ in read]
     content = file_content_of(profile)
     for fields in (_written(content, mode), _left_out(profile, content, mode)):
-        open_places = [place for place, found in enumerate(sources) if not found]
-        if not open_places:
+        open_indices = [index for index, found in enumerate(sources) if not found]
+        if not open_indices:
             break
         for field, value, nudged, share in _nudged(content, fields, mode, on_course, by_path.keys()):
-            for place in open_places:
-                new = nudged[read[place][1]]
-                if new != values[place]:
-                    sources[place].append((field, _law(values[place], new, value, share)))
+            for index in open_indices:
+                new = nudged[read[index][1]]
+                if new != values[index]:
+                    sources[index].append((field, _law(values[index], new, value, share)))
     made: list[Number] = []
-    for place, (_, path) in enumerate(read):
+    for index, (_, path) in enumerate(read):
         name = unique(_with_unit(names.of_tuning(path), path), taken)
-        found = sources[place]
+        found = sources[index]
         law = found[0][1] if len(found) == 1 else ""
-        places = tuple(field for field, _ in found)
-        made.append(Number(name, values[place], unit_of(path), places, law))
+        paths = tuple(field for field, _ in found)
+        made.append(Number(name, values[index], unit_of(path), paths, law))
     return made
 
 

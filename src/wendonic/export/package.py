@@ -69,15 +69,15 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
     unit = axes.unit
 
     def number(*path: str) -> ast.expr:
-        place = made.layout.place("outcome", *path)
-        if place < 0 or place not in made.places:
+        index = made.layout.index("outcome", *path)
+        if index < 0 or index not in made.indices:
             return ast.Constant(made.layout.constants.get(("outcome", *path), 0.0))
-        return ast.Name(f"{'next' if place < made.layout.state else 'out'}.{made.names[place]}", ast.Load())
+        return ast.Name(f"{'next' if index < made.layout.state else 'out'}.{made.names[index]}", ast.Load())
 
     def vector(name: str, about: str, plan: Sequence[ast.expr], units: float, at_rest: Sequence[float]) -> None:
         columns = [axes.from_plan(*[float(axis == other) for other in range(3)]) for axis in range(3)]
-        for place, letter in enumerate(letters):
-            ((axis, sign),) = [(axis, column[place]) for axis, column in enumerate(columns) if column[place] != 0.0]
+        for index, letter in enumerate(letters):
+            ((axis, sign),) = [(axis, column[index]) for axis, column in enumerate(columns) if column[index] != 0.0]
             node, field = plan[axis], Field(f"{name}_{letter}", sign * at_rest[axis] + 0.0, about)
             if isinstance(node, ast.Constant):
                 found.append((field, node))

@@ -61,8 +61,8 @@ def _one_by_one(body: list[ast.stmt]) -> None:
             case ast.Assign(targets=[ast.Tuple(elts=targets)], value=ast.Tuple(elts=values)):
                 ordered = _in_order(list(zip(targets, values, strict=True)))
                 if ordered is not None:
-                    place = body.index(statement)
-                    body[place : place + 1] = [ast.Assign([target], value) for target, value in ordered]
+                    index = body.index(statement)
+                    body[index : index + 1] = [ast.Assign([target], value) for target, value in ordered]
 
 
 def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, ast.expr]] | None:
@@ -75,9 +75,9 @@ def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, as
         reads = [{part.id for part in names_in(value)} for _, value in left]
         free = next(
             (
-                place
-                for place, (target, _) in enumerate(left)
-                if not any(names_in(target)[0].id in read for other, read in enumerate(reads) if other != place)
+                index
+                for index, (target, _) in enumerate(left)
+                if not any(names_in(target)[0].id in read for other, read in enumerate(reads) if other != index)
             ),
             None,
         )
@@ -110,7 +110,7 @@ def _does_nothing(statement: ast.stmt) -> bool:
 
 def _choose(body: list[ast.stmt]) -> None:
     """Say a branch that only chooses between two short values in one line."""
-    for place, statement in enumerate(body):
+    for index, statement in enumerate(body):
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 _choose(part)
@@ -122,14 +122,14 @@ def _choose(body: list[ast.stmt]) -> None:
             ) if first == second and not isinstance(yes, ast.IfExp) and not isinstance(no, ast.IfExp):
                 choice = ast.IfExp(test, yes, no)
                 if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
-                    body[place] = ast.Assign([ast.Name(first, ast.Store())], choice)
+                    body[index] = ast.Assign([ast.Name(first, ast.Store())], choice)
 
 
 def _usual_first(body: list[ast.stmt]) -> None:
     """Say what variables are usually before a branch that gives them other values, instead of behind it."""
-    place = 0
-    while place < len(body):
-        statement = body[place]
+    index = 0
+    while index < len(body):
+        statement = body[index]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 _usual_first(part)
@@ -138,10 +138,10 @@ def _usual_first(body: list[ast.stmt]) -> None:
             given = {part.id for one in statement.body for part in _written_at_once(one)}
             early = read_first(statement.body) | {part.id for part in names_in(statement.test)}
             if names <= given and not names & early:
-                body[place:place] = statement.orelse
-                place += len(statement.orelse)
+                body[index:index] = statement.orelse
+                index += len(statement.orelse)
                 statement.orelse = []
-        place += 1
+        index += 1
 
 
 def _is_plain(statement: ast.stmt) -> bool:
@@ -291,9 +291,9 @@ def _unite_least(body: list[ast.stmt], writers: Collection[str]) -> None:
 def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> None:
     from wendonic.compiler.trees import cloned
 
-    place = 0
-    while place + 1 < len(body):
-        statement, after = body[place], body[place + 1]
+    index = 0
+    while index + 1 < len(body):
+        statement, after = body[index], body[index + 1]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 _lay(part, loads, stores, writers)
@@ -312,10 +312,10 @@ def _lay(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writer
                 )
             ):
                 after.value = cloned(after.value, {name: value})
-                del body[place]
-                place = max(place - 1, 0)
+                del body[index]
+                index = max(index - 1, 0)
                 continue
-        place += 1
+        index += 1
     if body:
         for part in (getattr(body[-1], "body", None), getattr(body[-1], "orelse", None)):
             if part:

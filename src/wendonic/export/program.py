@@ -49,9 +49,9 @@ class Number:
     name: str
     value: float
     unit: str
-    places: tuple[str, ...]
+    paths: tuple[str, ...]
     law: str = ""
-    """How it follows from that place, where it is not the same number."""
+    """How it follows from that field, where it is not the same number."""
     adjustable: bool = False
 
 

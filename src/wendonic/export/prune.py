@@ -239,8 +239,8 @@ def _ranges_in(
         found["dt"] = SPAN_OF_DT
     else:
         sites = [(caller, call) for caller in callers for _, call in calls_of(caller.body, {function.name})]
-        for place, parameter in enumerate(function.parameters):
-            ranges = [range_of(call.args[place], known.get(caller.name, {})) for caller, call in sites]
+        for index, parameter in enumerate(function.parameters):
+            ranges = [range_of(call.args[index], known.get(caller.name, {})) for caller, call in sites]
             given = [one for one in ranges if one is not None]
             if writes[parameter] == 0 and given and len(given) == len(ranges):
                 found[parameter] = min(low for low, _ in given), max(high for _, high in given)

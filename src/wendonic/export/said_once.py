@@ -9,9 +9,9 @@ from wendonic.compiler.trees import key, names_in
 
 def common_first(body: list[ast.stmt]) -> None:
     """Say what both sides of a branch give a variable once, before the branch."""
-    place = 0
-    while place < len(body):
-        statement = body[place]
+    index = 0
+    while index < len(body):
+        statement = body[index]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
                 common_first(part)
@@ -26,9 +26,9 @@ def common_first(body: list[ast.stmt]) -> None:
                     continue
                 statement.orelse.remove(one)
                 statement.body.remove(other)
-                body.insert(place, one)
-                place += 1
-        place += 1
+                body.insert(index, one)
+                index += 1
+        index += 1
     body[:] = [one for one in body if not (isinstance(one, ast.If) and not one.body and not one.orelse)]
 
 

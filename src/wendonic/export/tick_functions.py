@@ -13,7 +13,7 @@ def tick_functions_module(package: Package) -> str:
     lines = [*comment_lines(head, '"""', "", '"""'), "", f'WENDONIC = "{package.version}"', "TICK_FUNCTIONS = {}", ""]
     for made in package.modes:
         tuning = mode_tuning(made.profile, made.mode, bool(package.course)).tick
-        found = ready(tuning, made.sampler.places.sample, made.mode)
+        found = ready(tuning, made.sampler.layout.sample, made.mode)
         lines += _mode(identifier(made.mode), found)
     return "\n".join(lines)
 
@@ -25,8 +25,8 @@ def _mode(name: str, found: ReadyTick) -> list[str]:
         lines += wrapped(f"    {line}" if line else "", lambda depth: "" if depth else " \\")
     lines += ["    return make", "", "", f'TICK_FUNCTIONS["{found.digest}"] = {{', f'    "make": {name}(),']
     lines += [f'    "state": {layout.state},', f'    "width": {layout.width},']
-    lines += wrapped(f'    "numbers": {found.places!r},')
-    for key, of_paths in (("places", layout.places), ("constants", layout.constants)):
+    lines += wrapped(f'    "numbers": {found.indices!r},')
+    for key, of_paths in (("indices", layout.indices), ("constants", layout.constants)):
         lines.append(f'    "{key}": {{')
         lines += [f'        "{".".join(path)}": {value!r},' for path, value in of_paths.items()]
         lines.append("    },")

@@ -77,7 +77,7 @@ def _lines(body: Sequence[ast.stmt]) -> int:
 
 
 def _lines_around(function: Function) -> int:
-    """Return about how many lines its head takes, and what it gives to the place that it is passed where to."""
+    """Return about how many lines its head takes, and what it writes to the targets that it is passed."""
     handed = sum(len(name) + 9 for name in function.parameters) + 14 * function.results
     returns = sum(1 for one in statements_in(function.body) if isinstance(one, ast.Return))
     return 2 + handed // WIDTH + (returns * function.results if function.results > 1 else 0)
@@ -109,8 +109,8 @@ def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Seque
     targets = [target.id for target in targets_of(site)]
     rows = [values_of(one) for one in statements_in(callee.body) if isinstance(one, ast.Return)]
     local = {name for name in written | set(loop_names(callee.body)) if not is_field(name)} - set(callee.parameters)
-    for place, target in enumerate(targets):
-        variables = {part.id if isinstance(part, ast.Name) else "" for part in (row[place] for row in rows)}
+    for index, target in enumerate(targets):
+        variables = {part.id if isinstance(part, ast.Name) else "" for part in (row[index] for row in rows)}
         variable = variables.pop()
         if variables or variable not in local or variable in renamed or target == "_" or is_field(target):
             continue

@@ -87,11 +87,11 @@ class _Reference:
         ]
         self.run = self.runs[0]
         self.record = self.run.record_at_rest
-        places: list[Path] = [()] * made.layout.width
-        for path, place in made.layout.places.items():
-            if place >= 0 and (not places[place] or self.run.layout.place(*path) >= 0):
-                places[place] = path
-        self.paths = [places[place] for place in made.places]
+        paths: list[Path] = [()] * made.layout.width
+        for path, index in made.layout.indices.items():
+            if index >= 0 and (not paths[index] or self.run.layout.index(*path) >= 0):
+                paths[index] = path
+        self.paths = [paths[index] for index in made.indices]
         self.axes = package.axes
 
     def tick(self, row: Sequence[float], dt: float) -> None:
@@ -107,8 +107,8 @@ class _Reference:
         self.run = self.runs[ground]
         record = list(self.run.record_at_rest)
         for path, name in zip(self.paths, names, strict=True):
-            if name in given and self.run.layout.place(*path) >= 0:
-                record[self.run.layout.place(*path)] = given[name]
+            if name in given and self.run.layout.index(*path) >= 0:
+                record[self.run.layout.index(*path)] = given[name]
         self.record = type(self.run.record_at_rest)(record)
 
     def results(self) -> list[float]:
@@ -167,7 +167,7 @@ def _episode(
     usual: float,
     rng: random.Random,
 ) -> list[Tick]:
-    places = sampler.places
+    layout = sampler.layout
     ticks: list[Tick] = []
     t = 0.0
     reports = rng.random() < 0.4
@@ -194,15 +194,15 @@ def _episode(
         now = list(row)
         if reports and rng.random() < 0.1:
             pitch = rng.choice((rng.uniform(-1.5, 1.5), math.pi / 2))
-            now[places.view : places.view + 3] = 1.0, rng.uniform(-4, 4), pitch
+            now[layout.view : layout.view + 3] = 1.0, rng.uniform(-4, 4), pitch
         if reports and rng.random() < 0.1:
             angle, steep = rng.uniform(-3, 3), rng.choice((0.0, 0.3, 0.9, 1.3, 1.55))
             normal = math.sin(angle) * math.sin(steep), math.cos(angle) * math.sin(steep), math.cos(steep)
-            row[places.ground : places.ground + 4] = rng.choice((0.0, 1.0, 1.0, 2.0)), *normal
-            now[places.ground : places.ground + 4] = row[places.ground : places.ground + 4]
+            row[layout.ground : layout.ground + 4] = rng.choice((0.0, 1.0, 1.0, 2.0)), *normal
+            now[layout.ground : layout.ground + 4] = row[layout.ground : layout.ground + 4]
         if reports and rng.random() < 0.1:
             angle = rng.choice((rng.uniform(-3, 3), rng.randrange(4) * math.pi / 2))
-            now[places.wall : places.wall + 3] = math.sin(angle), math.cos(angle), 0.0
+            now[layout.wall : layout.wall + 3] = math.sin(angle), math.cos(angle), 0.0
         # Only what the printed inputs can say is played.
         ticks.append((dt, made.row_from(made.inputs_from(now))))
         t += dt

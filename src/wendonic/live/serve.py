@@ -28,7 +28,7 @@ def bound_socket(port: int) -> socket.socket:
 
 
 def serve(server: PageServer, port: int, opens: bool, ready: Callable[[str], None]) -> None:
-    """Serve until interrupted; `ready` is told the address. With `opens`, the browser is opened there.
+    """Serve until interrupted; `ready` is called with the address. With `opens`, the browser is opened there.
 
     Raises `WendonicError` where Starlette, uvicorn or watchfiles is missing, or the port is in use.
     """

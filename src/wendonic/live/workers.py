@@ -41,13 +41,13 @@ class Workers:
         self._measuring = ProcessPoolExecutor(1, context, _begin, (0,))
         self._readying = ProcessPoolExecutor(1, context, _begin, (15,))
 
-    def measure(self, task: Callable[Given, Found], *given: Given.args, **named: Given.kwargs) -> "Future[Found]":
+    def measure(self, task: Callable[Given, Found], *given: Given.args, **keywords: Given.kwargs) -> "Future[Found]":
         """Let a task be done soon."""
-        return self._measuring.submit(task, *given, **named)
+        return self._measuring.submit(task, *given, **keywords)
 
-    def ready(self, task: Callable[Given, Found], *given: Given.args, **named: Given.kwargs) -> "Future[Found]":
+    def ready(self, task: Callable[Given, Found], *given: Given.args, **keywords: Given.kwargs) -> "Future[Found]":
         """Let a task be done when there is time."""
-        return self._readying.submit(task, *given, **named)
+        return self._readying.submit(task, *given, **keywords)
 
     def close(self) -> None:
         """End them, whatever they are at."""

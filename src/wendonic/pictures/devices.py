@@ -7,7 +7,7 @@ from typing import Any
 
 from matplotlib.axes import Axes
 
-from wendonic.devices.controls import CONTROLS, RELEASES, TOLD, TOLD_UNITS, Control
+from wendonic.devices.controls import CONTROLS, RELEASES, REPORTED, REPORTED_UNITS, Control
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError
 from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, modes_entered, notes_of
@@ -188,7 +188,7 @@ def _draw_moments(ax: Axes, lane: int, events: list[Event]) -> None:
 def _draw_lines(
     ax: Axes, lane: int, control: Control, events: list[Event], lost_s: Sequence[float], end_s: float
 ) -> None:
-    words = TOLD.get(control.name) or NUMBERS.get(control.kind, ("",))
+    words = REPORTED.get(control.name) or NUMBERS.get(control.kind, ("",))
     columns = [list(column) for column in zip(*(numbers_of(event.value) for event in events), strict=True)]
     columns = columns[: len(words)]
     if control.kind == "counts":
@@ -207,7 +207,7 @@ def _draw_lines(
     legend = ", ".join(
         f"{word} {dashes}" for word, dashes in zip(words, ("solid", "dashed", "dotted", "dash-dotted"), strict=False)
     )
-    span = f"{low:.4g} to {high:.4g}{TOLD_UNITS.get(control.name) or UNITS.get(control.kind, '')}"
+    span = f"{low:.4g} to {high:.4g}{REPORTED_UNITS.get(control.name) or UNITS.get(control.kind, '')}"
     # Two lines of words want more room than a narrow lane has.
     between = "\n" if abs(ax.get_ylim()[1] - ax.get_ylim()[0]) <= TWO_LINE_LANES else ": "
     _write_range(ax, lane, f"{legend}{between}{span}" if len(words) > 1 else span)

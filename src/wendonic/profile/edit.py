@@ -50,10 +50,10 @@ def edited(text: str, changes: Mapping[str, Any]) -> str:
     except TOMLKitError as fault:
         raise WendonicError(f"is not valid TOML: {fault}") from None
     for path, value in changes.items():
-        *way, last = path_parts(path)
+        *above, last = path_parts(path)
         table: Any = document
         inline = False
-        for part in way:
+        for part in above:
             # Within the entries of lists headers are hard to tell apart, and dotted keys have none.
             inline = inline or isinstance(part, int) or _dotted(table, part)
             table = _step(table, part, path, inline)
@@ -100,15 +100,15 @@ def _append(table: Any, name: str, value: Any) -> None:
     container = table.value if isinstance(table, tomlkit.items.Table) else table
     body = getattr(container, "body", ())
     own = list(itertools.takewhile(lambda row: not isinstance(row[1], tomlkit.items.Table | tomlkit.items.AoT), body))
-    named = [place for place, (key, _) in enumerate(own) if key is not None]
+    keyed = [index for index, (key, _) in enumerate(own) if key is not None]
     # A table without values may begin with a comment of its own.
-    blank = (place for place, (_, item) in enumerate(own) if isinstance(item, tomlkit.items.Whitespace))
-    place = named[-1] + 1 if named else next(blank, len(own))
-    if place >= len(body):
+    blank = (index for index, (_, item) in enumerate(own) if isinstance(item, tomlkit.items.Whitespace))
+    index = keyed[-1] + 1 if keyed else next(blank, len(own))
+    if index >= len(body):
         table[name] = value
         return
     item = tomlkit.item(value)
-    container._insert_at(place, name, item)
+    container._insert_at(index, name, item)
     if container is not table:
         dict.__setitem__(table, name, item)
 
@@ -119,9 +119,9 @@ def _append_table(table: Any, name: str) -> Any:
     """
     new = tomlkit.table()
     body = _last_body(table)
-    values = [place for place, (key, _) in enumerate(body) if key is not None]
+    values = [index for index, (key, _) in enumerate(body) if key is not None]
     behind = range(values[-1] + 1 if values else 0, len(body))
-    blank = next((place for place in behind if isinstance(body[place][1], tomlkit.items.Whitespace)), len(body))
+    blank = next((index for index in behind if isinstance(body[index][1], tomlkit.items.Whitespace)), len(body))
     moved = body[blank:]
     del body[blank:]
     if body:
@@ -207,9 +207,9 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
     changed: Any = copy.deepcopy(dict(content))
     unwritten = UnwrittenTables(content)
     for path, value in changes.items():
-        *way, last = path_parts(path)
+        *above, last = path_parts(path)
         table, whole = changed, with_inherited(in_metres(changed))
-        for place, part in enumerate(way):
+        for index, part in enumerate(above):
             if isinstance(part, int):
                 if not isinstance(table, list) or part >= len(table):
                     raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
@@ -221,7 +221,7 @@ def with_values(content: Mapping[str, Any], changes: Mapping[str, Any]) -> Profi
                 if part not in table:
                     # A list that a mode has from another one becomes its own once something in it differs.
                     own = isinstance(whole, list)
-                    table[part] = copy.deepcopy(whole) if own else unwritten.table(way[: place + 1])
+                    table[part] = copy.deepcopy(whole) if own else unwritten.table(above[: index + 1])
                 table = table[part]
         _put_value(table, last, plain_value(value), path)
     try:
@@ -242,13 +242,15 @@ class UnwrittenTables:
         self._content = content
         self._profile: Profile | None = None
 
-    def table(self, way: Iterable[str | int]) -> Any:
-        """Return what the table at a path holds that is not the default of its fields, or the numbers of a list."""
+    def table(self, parts: Iterable[str | int]) -> Any:
+        """Return what the table at these parts of a path holds that is not the default of its fields, or the
+        numbers of a list.
+        """
         try:
             if self._profile is None:
                 self._profile = Profile.model_validate(copy.deepcopy(dict(self._content)))
             found: Any = self._profile
-            for part in way:
+            for part in parts:
                 found = getattr(found, str(part)) if isinstance(found, Table) else found[part]
         except (ValidationError, AttributeError, KeyError, IndexError, TypeError):
             return {}
@@ -297,8 +299,8 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
     >>> number_at(demo_profile(), "gait.walk.reverse_m_s2")[0]
     40.0
     """
-    *way, last = path_parts(path)
-    table, value = _at(profile, way, path), value_at(profile, path)
+    *above, last = path_parts(path)
+    table, value = _at(profile, above, path), value_at(profile, path)
     name = metre_name(str(last))
     field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
     units = 1.0 if name == last else profile.world.units_per_m

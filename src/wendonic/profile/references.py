@@ -15,12 +15,12 @@ def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
         table = mode.get(channel)
         binds = table.get("bind") if isinstance(table, dict) else None
         for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
-            for key, named in bind.items() if isinstance(bind, dict) else ():
+            for key, value in bind.items() if isinstance(bind, dict) else ():
                 where = f"{path}.{channel}.bind.{index}.{key}"
-                if key in ("touch_stick", "touch_drag", "touch") and isinstance(named, str):
-                    yield where, named
-                if key == "touch_zones" and isinstance(named, dict):
-                    for direction, names in named.items():
+                if key in ("touch_stick", "touch_drag", "touch") and isinstance(value, str):
+                    yield where, value
+                if key == "touch_zones" and isinstance(value, dict):
+                    for direction, names in value.items():
                         for name in names if isinstance(names, list | tuple) else ():
                             if isinstance(name, str):
                                 yield f"{where}.{direction}", name

@@ -55,11 +55,12 @@ _SLIPS: tuple[tuple[str, Callable[[re.Match[str]], str]], ...] = (
     (r"^\s*(?P<word>\[[^\]]*)\0$", lambda slip: f'"]" is missing: {slip["word"]}]'),
     (r"""=\s*["'][^"']*\0$""", lambda _: "the closing quote is missing"),
 )
-"""What stands before and (behind a NUL) at the place where a parser gave up, and what to say of it."""
+"""What stands before and (behind a NUL) at the position where a parser gave up, and what to say of it."""
 
 
-def toml_slip(text: str, line: int, column: int, told: str) -> str:
-    """Return what is wrong at a place (both from 1) of a TOML text and what is meant, or what the parser told of it.
+def toml_slip(text: str, line: int, column: int, parser_message: str) -> str:
+    """Return what is wrong at a line and column (both from 1) of a TOML text and what is meant, or the parser's own
+    message.
 
     >>> toml_slip("inner = .2", 1, 9, "Invalid value")
     'found ".2"; a number begins with a digit: 0.2'
@@ -68,11 +69,11 @@ def toml_slip(text: str, line: int, column: int, told: str) -> str:
     """
     lines = text.splitlines()
     if not 1 <= line <= len(lines):
-        return told
+        return parser_message
     row = lines[line - 1]
-    if "twice" in told or "overwrite" in told:
+    if "twice" in parser_message or "overwrite" in parser_message:
         what = row.partition("=")[0].strip()
         return f"{what} is written twice; {'put both into one' if what.startswith('[') else 'keep one'}"
-    place = f"{row[: column - 1]}\0{row[column - 1 :]}"
-    found = ((re.search(pattern, place), words) for pattern, words in _SLIPS)
-    return next((words(slip) for slip, words in found if slip), told)
+    split = f"{row[: column - 1]}\0{row[column - 1 :]}"
+    found = ((re.search(pattern, split), words) for pattern, words in _SLIPS)
+    return next((words(slip) for slip, words in found if slip), parser_message)

@@ -13,7 +13,7 @@ if TYPE_CHECKING:
 
 
 class Columns(NamedTuple):
-    """`t` (s); `codes`, places in `names`; `numbers`, a column for each of an event's numbers; `texts`."""
+    """`t` (s); `codes`, indices in `names`; `numbers`, a column for each of an event's numbers; `texts`."""
 
     t: "NDArray[np.float64]"
     codes: "NDArray[np.intp]"
@@ -88,8 +88,8 @@ def columns_of(entries: Sequence[dict[str, Any]]) -> Columns | None:
             if not set(map(type, parts)) <= _NUMBERS:
                 return None
             table = np.array(parts, dtype=float).reshape(len(rows), max(control.width, 1))
-            for place in range(table.shape[1]):
-                numbers[place][rows] = table[:, place]
+            for index in range(table.shape[1]):
+                numbers[index][rows] = table[:, index]
     except (KeyError, TypeError, OverflowError, ControlError):
         return None
     columns = Columns(t, codes, names, tuple(numbers), texts)
@@ -97,21 +97,21 @@ def columns_of(entries: Sequence[dict[str, Any]]) -> Columns | None:
 
 
 class Apart(NamedTuple):
-    """Events of one control: their places among all events, and a row of numbers each."""
+    """Events of one control: their indices among all events, and a row of numbers each."""
 
-    places: "NDArray[np.intp]"
+    indices: "NDArray[np.intp]"
     numbers: "NDArray[np.float64]"
 
 
 class Parted(NamedTuple):
-    """A recording's events in two parts: those of some controls as numbers, and all others with their places. `t` has
-    the times of all.
+    """A recording's events in two parts: those of some controls as numbers, and all others with their indices. `t`
+    has the times of all.
     """
 
     t: "NDArray[np.float64]"
     apart: dict[str, Apart]
     others: list[Event]
-    other_places: "NDArray[np.intp]"
+    other_indices: "NDArray[np.intp]"
 
 
 def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
@@ -125,26 +125,26 @@ def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
 
     if isinstance(events, ColumnEvents):
         return events.parted(controls)
-    places: dict[str, list[int]] = {name: [] for name in controls}
+    indices: dict[str, list[int]] = {name: [] for name in controls}
     values: dict[str, list[Value]] = {name: [] for name in controls}
     others: list[Event] = []
-    other_places: list[int] = []
-    for place, event in enumerate(events):
+    other_indices: list[int] = []
+    for index, event in enumerate(events):
         name = event[1]
         if name in controls:
-            places[name].append(place)
+            indices[name].append(index)
             values[name].append(event[2])
         else:
             others.append(event)
-            other_places.append(place)
+            other_indices.append(index)
     apart = {
         name: Apart(
-            np.array(places[name], dtype=np.intp),
-            np.array(values[name], dtype=float).reshape(len(places[name]), CONTROLS[name].width),
+            np.array(indices[name], dtype=np.intp),
+            np.array(values[name], dtype=float).reshape(len(indices[name]), CONTROLS[name].width),
         )
         for name in controls
     }
-    return Parted(np.array([event[0] for event in events]), apart, others, np.array(other_places, dtype=np.intp))
+    return Parted(np.array([event[0] for event in events]), apart, others, np.array(other_indices, dtype=np.intp))
 
 
 class ColumnEvents(Sequence[Event]):
@@ -178,15 +178,15 @@ class ColumnEvents(Sequence[Event]):
             width = CONTROLS[name].width
             apart[name] = Apart(rows, np.stack([column[rows] for column in numbers[:width]], axis=1))
             left[rows] = False
-        places = np.flatnonzero(left)
+        indices = np.flatnonzero(left)
         rest = Columns(
-            t[places],
-            codes[places],
+            t[indices],
+            codes[indices],
             names,
-            tuple(column[places] for column in numbers),
-            [texts[place] for place in places.tolist()],
+            tuple(column[indices] for column in numbers),
+            [texts[index] for index in indices.tolist()],
         )
-        return Parted(t, apart, list(map(Event._make, ColumnEvents(rest)._rows())), places)
+        return Parted(t, apart, list(map(Event._make, ColumnEvents(rest)._rows())), indices)
 
     def _events(self) -> list[Event]:
         if self._made is None:

@@ -12,7 +12,7 @@ FORMAT = "wendonic-recording"
 VERSION = 1
 
 
-NUMBER_COLUMNS = tuple(f"v{place}" for place in range(max(control.width for control in CONTROLS.values())))
+NUMBER_COLUMNS = tuple(f"v{index}" for index in range(max(control.width for control in CONTROLS.values())))
 """Columns for an event's numbers, where a format has columns: a pose has the most."""
 
 
@@ -102,8 +102,8 @@ def falling_time(last_t: float, t: float) -> str:
 
 def full_header(title: str, devices: tuple[str, ...], header: dict[str, Any]) -> dict[str, Any]:
     """Return a header with everything that the format names, in its order."""
-    named = {"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices)}
-    return named | {key: entry for key, entry in header.items() if key not in named}
+    first = {"format": FORMAT, "version": VERSION, "title": title, "devices": list(devices)}
+    return first | {key: entry for key, entry in header.items() if key not in first}
 
 
 def content_under(header: dict[str, Any], events: Sequence[Event], warnings: tuple[str, ...] = ()) -> Content:

@@ -4,7 +4,7 @@ import math
 import statistics
 from itertools import pairwise
 
-from wendonic.devices.controls import CONTROLS, TEXTS, TOLD, TOLD_UNITS
+from wendonic.devices.controls import CONTROLS, REPORTED, REPORTED_UNITS, TEXTS
 from wendonic.devices.event import Event
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans, still_held
@@ -100,8 +100,8 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
         away = sum(-notches for notches in columns[0] if notches < 0.0)
         return f", notches: {towards:g} towards the user, {away:g} away"
     words, unit = RANGES.get(control.kind, ((), ""))
-    if len(TOLD.get(name, ())) > 1 or name == "body.facing":
-        words, unit = TOLD[name], TOLD_UNITS.get(name, "")
+    if len(REPORTED.get(name, ())) > 1 or name == "body.facing":
+        words, unit = REPORTED[name], REPORTED_UNITS.get(name, "")
     ranges = [
         f"{word} {min(column):g} to {max(column):g}{unit}" for word, column in zip(words, columns, strict=False)
     ]

@@ -43,8 +43,8 @@ def write_parquet(content: Content, devices: tuple[str, ...], path: str | Path) 
         "t": pyarrow.array([event.t for event in content.events], pyarrow.float64()),
         "c": pyarrow.array([event.control for event in content.events], pyarrow.string()).dictionary_encode(),
     }
-    for place, name in enumerate(NUMBER_COLUMNS):
-        column = [of_event[place] if place < len(of_event) else None for of_event in numbers]
+    for index, name in enumerate(NUMBER_COLUMNS):
+        column = [of_event[index] if index < len(of_event) else None for of_event in numbers]
         columns[name] = pyarrow.array(column, pyarrow.float64())
     texts = [value if isinstance(value, str) else None for value in values]
     columns["text"] = pyarrow.array(texts, pyarrow.string())

@@ -27,7 +27,7 @@ MOST_TICKS = 10_000_000
 """Ticks of one recording: 46 h at 60 Hz. More is a clock that jumped, and would only fill the memory."""
 
 
-PASSING = frozenset({"mark", "counts", "wheel", "told"})
+PASSING = frozenset({"mark", "counts", "wheel", "reported"})
 """Kinds of control that are of a moment, and hold nothing."""
 
 LASTING = frozenset({"body.ground", "mode"})

@@ -9,7 +9,7 @@ from wendonic.devices.controls import (
     PAD_BUTTONS,
     PADS,
     RELEASES,
-    TOLD,
+    REPORTED,
     TOUCHES,
 )
 from wendonic.devices.keys import KEY_CODES
@@ -69,7 +69,7 @@ _HAND_WHAT = {
     "upper": "upper of the two buttons on the face",
     "menu": "menu button",
 }
-_TOLD_WHAT = {
+_REPORTED_WHAT = {
     "body.place": "where the body is",
     "body.velocity": "how fast it is",
     "body.facing": "where it faces",
@@ -165,7 +165,7 @@ def _context() -> ControlGroup:
         ControlLine(("plan",), "how far the window has scrolled over the plan", "m to the right and forward"),
         ControlLine(("mode",), "the mode that is entered", "its name"),
         ControlLine(("mark",), "a note by the player", "text"),
-        *(ControlLine((name,), _TOLD_WHAT[name], ", ".join(words)) for name, words in TOLD.items()),
+        *(ControlLine((name,), _REPORTED_WHAT[name], ", ".join(words)) for name, words in REPORTED.items()),
         ControlLine(tuple(RELEASES), "everything that the device held is released", "1"),
     ]
     about = "What the game reports, and what happens to devices. In recordings; a profile binds none of it."

@@ -33,43 +33,46 @@ def _segments(path: str) -> tuple[str, ...]:
     return tuple(part for part in re.sub(r"\[\w*\]", "", path).split(".") if part)
 
 
-def _fits(asked: tuple[str, ...], path: tuple[str, ...], named: int) -> bool:
+def _fits(asked: tuple[str, ...], path: tuple[str, ...], own_names: int) -> bool:
     """Return whether what is asked for is the end of a path, where so many of its words are names of the user's own,
     and the other names are left out.
     """
     if not asked:
-        return named == 0
+        return own_names == 0
     if not path:
         return False
     before, last = path[:-1], path[-1]
     if last != ANY_NAME:
-        return last == asked[-1] and _fits(asked[:-1], before, named)
+        return last == asked[-1] and _fits(asked[:-1], before, own_names)
     # What is asked for begins with a word of the format.
-    as_name = named > 0 and len(asked) > 1 and _fits(asked[:-1], before, named - 1)
-    return as_name or _fits(asked, before, named)
+    as_name = own_names > 0 and len(asked) > 1 and _fits(asked[:-1], before, own_names - 1)
+    return as_name or _fits(asked, before, own_names)
 
 
-def _matching(group: TableGroup, asked: tuple[str, ...], named: int) -> TableGroup | None:
+def _matching(group: TableGroup, asked: tuple[str, ...], own_names: int) -> TableGroup | None:
     """Return the tables of a group that fit, None if none does; one alternative may be asked for by its word."""
-    fits = [table for table in group.tables if any(_fits(asked, _segments(place), named) for place in table.places)]
+    fits = [
+        table for table in group.tables if any(_fits(asked, _segments(place), own_names) for place in table.places)
+    ]
     if not fits:
         fits = [
             table
             for table in group.tables
-            if table.choice and any(_fits(asked, (*_segments(place), table.chosen), named) for place in table.places)
+            if table.choice
+            and any(_fits(asked, (*_segments(place), table.chosen), own_names) for place in table.places)
         ]
     if not fits:
         return None
     return group if len(fits) == len(group.tables) else TableGroup(group.place, tuple(fits), ())
 
 
-def _field_matches(asked: tuple[str, ...], named: int, groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
+def _field_matches(asked: tuple[str, ...], own_names: int, groups: tuple[TableGroup, ...]) -> Iterator[FoundField]:
     found: dict[tuple[str, str, str], tuple[FieldWords, dict[str, list[str]]]] = {}
     for group in groups:
         for table in group.tables:
             for field in table.fields:
                 for place in table.places:
-                    if _fits(asked, (*_segments(place), field.name), named):
+                    if _fits(asked, (*_segments(place), field.name), own_names):
                         places = found.setdefault((field.name, field.description, field.range), (field, {}))[1]
                         places.setdefault(place, []).extend([table.chosen] if table.choice else [])
     for field, places in found.values():
@@ -96,8 +99,8 @@ def find_fields(path: str) -> FoundFields:
     """
     asked = _segments(path)
     # As few words as possible are names of the user's own: "mode.look" is the table of every mode.
-    for named in range(len(asked)):
-        found = _found(asked, named)
+    for own_names in range(len(asked)):
+        found = _found(asked, own_names)
         if any(found):
             return found
     known = dict.fromkeys(field.name for group in _every() for table in group.tables for field in table.fields)
@@ -109,19 +112,19 @@ def _every() -> tuple[TableGroup, ...]:
     return (*groups_of(Profile), *groups_of(Course))
 
 
-def _found(asked: tuple[str, ...], named: int) -> FoundFields:
+def _found(asked: tuple[str, ...], own_names: int) -> FoundFields:
     """Return what is found where so many of the words are names of the user's own."""
     # A whole group is what was asked for, before those that only share a table with it.
-    groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), named))
+    groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), own_names))
     for group in () if groups else _every():
-        found = _matching(group, asked, named)
+        found = _matching(group, asked, own_names)
         shown = [table for known in groups for table in known.tables]
         if found is not None and any(table not in shown for table in found.tables):
             groups += (found,)
     covered = {name for group in groups for table in group.tables for name in _names(table)}
     fields = tuple(
         found
-        for found in _field_matches(asked, named, _every())
+        for found in _field_matches(asked, own_names, _every())
         if not any(f"{place.partition(' ')[0]}.{found.field.name}".lstrip(".") in covered for place in found.places)
     )
     return FoundFields(groups, fields)

@@ -85,7 +85,7 @@ class BodyDoor(Door):
             control, value = find_control(event.control), event.value
         except (AttributeError, TypeError):
             raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
-        if control.kind == "told":
+        if control.kind == "reported":
             self._take(control, value)
         elif control.kind == "mode":
             self.enter(str(fitting_value(control, value)))
@@ -116,7 +116,7 @@ class BodyDoor(Door):
                 self._block_square(*numbers)
             case "discard":
                 self.state.discard_counts()
-        self.state.told(control, fitting)
+        self.state.report(control, fitting)
 
     def _set_body(self, body: Sequence[float], safe: bool = False, turned: bool = False) -> None:
         self._record = self._run.with_body(self._record, body, safe, turned)
@@ -154,7 +154,7 @@ class BodyDoor(Door):
         if velocity is not None:
             self._set_velocity(body[4:])
         if place:
-            self.state.told(_PLACE, tuple(body[1:4]))
+            self.state.report(_PLACE, tuple(body[1:4]))
             unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
             if unknown and self._run.airborne is not None:
                 below_m = ground_at(self._course, body[1], body[2]).height - body[3]
@@ -163,9 +163,9 @@ class BodyDoor(Door):
                     # The next tick has something to look at.
                     self._changes_seen = -1
         if velocity is not None:
-            self.state.told(_VELOCITY, tuple(body[4:]))
+            self.state.report(_VELOCITY, tuple(body[4:]))
         if facing is not None:
-            self.state.told(_FACING, math.degrees(body[0]))
+            self.state.report(_FACING, math.degrees(body[0]))
 
     def _note_low_place(self, place: tuple[float, ...], below_m: float) -> None:
         """Warn, once, of a place under the only ground that is known; the game may have reported its own since."""
@@ -194,7 +194,7 @@ class BodyDoor(Door):
         (0.0, 0.0, 0.0)
         """
         self._set_velocity(_STILL)
-        self.state.told(_VELOCITY, _STILL)
+        self.state.report(_VELOCITY, _STILL)
 
     def _set_velocity(self, velocity: Sequence[float]) -> None:
         """Take a velocity in the plan frame; where it has nothing left of what is taken, a wall took it."""
@@ -212,8 +212,8 @@ class BodyDoor(Door):
         length = math.hypot(*both)
         wall = tuple([part / length for part in both] if length > 1e-6 else normal)
         self._wall = wall
-        place = self._run.sampler.places.wall
-        self._row[place : place + 3] = wall
+        start = self._run.sampler.layout.wall
+        self._row[start : start + 3] = wall
 
     def push(self, *velocity: float | Sequence[float]) -> None:
         """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. From the
@@ -229,7 +229,7 @@ class BodyDoor(Door):
         """
         added = plan_vector(self.axes, "push", velocity, _STILL, self.axes.units_per_m)
         self._push_by(added)
-        self.state.told(_PUSH, added)
+        self.state.report(_PUSH, added)
 
     def _push_by(self, added: Sequence[float]) -> None:
         body = self._run.body.read(self._record)
@@ -255,7 +255,7 @@ class BodyDoor(Door):
         length = math.hypot(*plan)
         x, y, z = (part / length for part in plan)
         self._touch_wall((x, y, z))
-        self.state.told(_CONTACT, (x, y, z))
+        self.state.report(_CONTACT, (x, y, z))
 
     def _touch_wall(self, normal: Sequence[float]) -> None:
         body = self._run.body.read(self._record)
@@ -278,13 +278,13 @@ class BodyDoor(Door):
             raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")
         ground = (1.0 if there else 0.0, x / length, y / length, z / length)
         self._stand_on(ground)
-        self.state.told(_GROUND, ground)
+        self.state.report(_GROUND, ground)
 
     def _stand_on(self, ground: Sequence[float]) -> None:
         there, x, y, z = ground
         self._ground = (there, x, y, z)
-        place = self._run.sampler.places.ground
-        self._row[place : place + 4] = self._ground
+        start = self._run.sampler.layout.ground
+        self._row[start : start + 4] = self._ground
 
     def restart(self, *place: float | Sequence[float], facing: Sequence[float] | None = None) -> None:
         """Begin a new life, at rest, at a place and with a facing in the game's own axes, each kept if it is not
@@ -303,7 +303,7 @@ class BodyDoor(Door):
         """
         self.place(*place, facing=facing)
         self._begin_anew()
-        self.state.told(_RESTART, 1.0)
+        self.state.report(_RESTART, 1.0)
 
     def discard_counts(self) -> None:
         """Discard counts of the mouse and its wheel, and motions of fingers and hands, that no tick has taken yet:
@@ -318,7 +318,7 @@ class BodyDoor(Door):
         0.0
         """
         self.state.discard_counts()
-        self.state.told(_DISCARD, 1.0)
+        self.state.report(_DISCARD, 1.0)
 
     def block(self, squares: Iterable[tuple[int, int]]) -> None:
         """Set the squares that cannot be entered in the steer frame `grid`; they replace the last ones.
@@ -334,17 +334,17 @@ class BodyDoor(Door):
         >>> helm.tick(1 / 60).step.refused
         (1, 0)
         """
-        named = list(squares)
-        for square in named:
+        given = list(squares)
+        for square in given:
             if len(square) != 2 or any(number != round(number) for number in square):
                 raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
-        wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in named)}
+        wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in given)}
         before = set(self.blocked_squares())
         if wanted == before:
             return
         self._block(sorted(wanted))
         for x, y in sorted(wanted ^ before):
-            self.state.told(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
+            self.state.report(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
 
     def blocked_squares(self) -> list[tuple[float, float]]:
         """Return the blocked squares, right and forward on the plan."""

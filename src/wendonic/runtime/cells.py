@@ -9,8 +9,8 @@ from wendonic.compiler.ready import Record, getter
 class Cells:
     """Where some numbers of the memory are in a record, by the paths they have in `Memory`.
 
-    `sources` has a place for each, or -1 and a number in `constants` where the structure fixes it; `targets` has the
-    places to write it to: in the memory, and where the outcome reports it.
+    `sources` has the index of each in a record, or -1 and a number in `constants` where the structure fixes it;
+    `targets` has the indices to write it to: in the memory, and where the outcome reports it.
 
     >>> layout = Layout(2, 3, {("memory", "a"): 1, ("outcome", "a"): 2}, {("memory", "b"): 4.0})
     >>> cells = Cells(layout, [("a",), ("b",)])
@@ -31,13 +31,13 @@ class Cells:
         self.targets: list[tuple[int, ...]] = []
         for path in paths:
             memory, outcome = ("memory", *path), ("outcome", *path)
-            targets = [place for place in (layout.place(*memory), layout.place(*outcome)) if place >= 0]
+            targets = [index for index in (layout.index(*memory), layout.index(*outcome)) if index >= 0]
             self.targets.append(tuple(targets))
             self.sources.append(targets[0] if targets else -1)
             self.constants.append(layout.constants.get(memory, layout.constants.get(outcome, 0.0)))
         self._fixed = tuple(self.constants) if -1 in self.sources else ()
         self._get = getter(
-            [place if place >= 0 else layout.width + number for number, place in enumerate(self.sources)]
+            [index if index >= 0 else layout.width + number for number, index in enumerate(self.sources)]
         )
 
     def read(self, record: Record) -> tuple[float, ...]:
@@ -47,5 +47,5 @@ class Cells:
     def write(self, record: list[float], numbers: Sequence[float]) -> None:
         """Write numbers into a record; those that the structure has no use for are left out."""
         for targets, number in zip(self.targets, numbers, strict=True):
-            for place in targets:
-                record[place] = number
+            for index in targets:
+                record[index] = number

@@ -23,8 +23,8 @@ _LOOK = paths_of(LOOK_SOURCE_AT_REST)
 _COMFORT = [
     *((("comfort", "velocity", axis), ("body", "velocity", axis)) for axis in "xyz"),
     *(
-        (("comfort", place, axis), ("body", "position", axis))
-        for place in ("safe", "head", "outside")
+        (("comfort", index, axis), ("body", "position", axis))
+        for index in ("safe", "head", "outside")
         for axis in "xy"
     ),
     (("comfort", "yaw"), ("view", "yaw")),
@@ -88,15 +88,15 @@ class Crossing:
         self.movement = KeptNumbers(old, new, {}, same, _is_movement(old, new)) if movement else None
         fixed = list(new.record_at_rest)
         # A new record is read in one go out of the old one with the fixed numbers behind it.
-        places = [old.layout.width + place for place in range(new.layout.width)]
+        indices = [old.layout.width + index for index in range(new.layout.width)]
 
         def carry(source: Cells, target: Cells, numbers: Iterable[int]) -> None:
             for number in numbers:
-                for place in target.targets[number]:
+                for index in target.targets[number]:
                     if source.sources[number] >= 0:
-                        places[place] = source.sources[number]
+                        indices[index] = source.sources[number]
                     else:
-                        fixed[place] = source.constants[number]
+                        fixed[index] = source.constants[number]
 
         def carry_all(source_paths: Sequence[tuple[str, ...]], target_paths: Sequence[tuple[str, ...]]) -> None:
             carry(Cells(old.layout, source_paths), Cells(new.layout, target_paths), range(len(source_paths)))
@@ -116,9 +116,9 @@ class Crossing:
         for number, (had, has) in enumerate(zip(old.presses, new.presses, strict=True)):
             keeps = not anew and new.carries and new.press_styles[number] == old.press_styles[number]
             carry(had, has, _HELD if anew else (*_ALWAYS_KEPT, *_OF_STYLE) if keeps else _ALWAYS_KEPT)
-        self.sources = [place if place < old.layout.width else -1 for place in places]
+        self.sources = [index if index < old.layout.width else -1 for index in indices]
         """Where each number of the new record is in the old one, -1 where it is in `fixed`."""
-        self._base = getter(places)
+        self._base = getter(indices)
         self._fixed = tuple(fixed)
 
     @property

@@ -326,11 +326,11 @@ class Helm(BodyDoor):
         self._run, self._record, self._contact = run, snapshot.record, snapshot.contact
         self._t, self._t_rest, ticks, self._step.left_s, self._step.dropped_s, self._step.step_s = snapshot.clock
         self._ticks, self._view, self._ground = int(ticks), snapshot.view, snapshot.ground
-        place = run.sampler.places.wall
-        wall = snapshot.row[place : place + 3]
+        wall_start = run.sampler.layout.wall
+        wall = snapshot.row[wall_start : wall_start + 3]
         self._wall = wall if any(wall) else None
         if keep_controls and same_mode:
-            self._row[place : place + 3] = wall
+            self._row[wall_start : wall_start + 3] = wall
         if keep_controls and not same_mode:
             self._begin(run, snapshot.record, ())
         elif not keep_controls:
@@ -397,7 +397,7 @@ class Helm(BodyDoor):
         allow from here. Entering the current mode changes nothing.
         """
         self._go_over(mode)
-        self.state.told(_MODE, mode)
+        self.state.report(_MODE, mode)
 
     def _go_over(self, mode: str) -> None:
         new = self._runs.get(mode)
@@ -424,10 +424,10 @@ class Helm(BodyDoor):
         """Go on in a mode with a record, and with presses that are carried on."""
         self._run, self._record = run, record
         self._row = row = run.sampler.row()
-        places = run.sampler.places
-        row[places.ground : places.ground + 4] = self._ground
-        row[places.wall : places.wall + 3] = self._wall or _NO_WALL
-        row[places.view + 1 : places.view + 3] = run.view.read(record)
+        layout = run.sampler.layout
+        row[layout.ground : layout.ground + 4] = self._ground
+        row[layout.wall : layout.wall + 3] = self._wall or _NO_WALL
+        row[layout.view + 1 : layout.view + 3] = run.view.read(record)
         self._view_given = False
         self._changes_seen = -1
         self._others = self._other_samplers()
@@ -461,15 +461,15 @@ class Helm(BodyDoor):
             self._changes_seen = -1 if gone else state.changes
         if state.view_changes != self._view_changes_seen:
             self._view_changes_seen = state.view_changes
-            place, values = run.view_place, state.values
+            view_start, values = run.view_index, state.values
             yaw_deg, pitch_deg = self._view = values[_YAW], values[_PITCH]
-            row[place] = 1.0
-            row[place + 1] = yaw_deg * _DEG
-            row[place + 2] = pitch_deg * _DEG
+            row[view_start] = 1.0
+            row[view_start + 1] = yaw_deg * _DEG
+            row[view_start + 2] = pitch_deg * _DEG
             self._view_given = True
         record = self._record = ticked(self._record, row, dt)
         if self._view_given:
-            row[run.view_place] = 0.0
+            row[run.view_index] = 0.0
             self._view_given = False
         ticks = self._ticks = self._ticks + 1
         # Compensated summation (Kahan 1965): after a day of ticks the clock is still right to the microsecond.
@@ -477,7 +477,7 @@ class Helm(BodyDoor):
         total = self._t + added
         self._t_rest = (total - self._t) - added
         self._t = total
-        source = record[run.source_place] if run.source_place >= 0 else -1.0
+        source = record[run.source_index] if run.source_index >= 0 else -1.0
         if source >= 0.0:
             self._device = run.devices[int(source)]
         elif run.sampler.press_device >= 0:
@@ -494,14 +494,14 @@ class Helm(BodyDoor):
 
     def _forget_wall(self, run: ModeRun) -> None:
         """Forget the wall that the game reported before this tick."""
-        place = run.sampler.places.wall
-        self._row[place : place + 3] = _NO_WALL
+        start = run.sampler.layout.wall
+        self._row[start : start + 3] = _NO_WALL
         self._wall = self._contact = None
 
     def _enter_by_press(self, run: ModeRun, record: Record) -> None:
         """Go over to the mode of a press that began, or ended; of several, see `ModeRun.enters`."""
-        for place, mode in run.enters:
-            if record[place] > 0.0:
+        for index, mode in run.enters:
+            if record[index] > 0.0:
                 self._go_over(mode)
                 return
 

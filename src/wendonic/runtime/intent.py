@@ -125,7 +125,7 @@ class Presses(Mapping[str, Press]):
 
     def __getitem__(self, name: str) -> Press:
         """Return one press."""
-        number = str(self._reader.press_places[name])
+        number = str(self._reader.press_numbers[name])
         read = self._reader.layout.number
         held, began, ended, held_s, count = (
             read(self._record, "outcome", "presses", number, field) for field in Press._fields
@@ -134,11 +134,11 @@ class Presses(Mapping[str, Press]):
 
     def __iter__(self) -> Iterator[str]:
         """Go through the names."""
-        return iter(self._reader.press_places)
+        return iter(self._reader.press_numbers)
 
     def __len__(self) -> int:
         """Return how many there are."""
-        return len(self._reader.press_places)
+        return len(self._reader.press_numbers)
 
     def __repr__(self) -> str:
         """Show them as a dict does."""

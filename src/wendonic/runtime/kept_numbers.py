@@ -35,32 +35,32 @@ class KeptNumbers:
         """
         self.copied: list[tuple[int, int]] = []
         self.held: list[tuple[int, int]] = []
-        places = old.layout.places
-        for path, place in new.layout.places.items():
-            there = _old_path(path, presses, sources) if place >= 0 and wanted(path) else None
+        indices = old.layout.indices
+        for path, index in new.layout.indices.items():
+            there = _old_path(path, presses, sources) if index >= 0 and wanted(path) else None
             if there is None:
                 continue
-            start = places.get(there, -1)
+            start = indices.get(there, -1)
             if start < 0 and there[1] == "move" and there[2] in ("right", "forward", "filter"):
                 axis = _SMOOTHED.get(there[-1])
-                start = places.get(("outcome", "local", axis), -1) if axis else -1
+                start = indices.get(("outcome", "local", axis), -1) if axis else -1
             if start >= 0:
-                self.copied.append((place, start))
+                self.copied.append((index, start))
             elif there[-2:-1] == ("keys",) and there[-1] in "xy":
                 # Without a ramp all of it counted at once.
                 channel = "move" if there[1] == "move" else there[2]
-                row_place = old.sampler.places.channels[channel][int(there[3])]
-                self.held.append((place, row_place + (2 if there[-1] == "y" else 0)))
+                row_index = old.sampler.layout.channels[channel][int(there[3])]
+                self.held.append((index, row_index + (2 if there[-1] == "y" else 0)))
         last = ("memory", "move", "last_source")
-        self.last_source = new.layout.place(*last) if wanted(last) and places.get(last, -1) >= 0 else -1
+        self.last_source = new.layout.index(*last) if wanted(last) and indices.get(last, -1) >= 0 else -1
         self.source_numbers = {float(there): float(number) for number, there in sources["move"].items()}
 
     def write(self, made: list[float], record: Record, row: Sequence[float]) -> None:
         """Write them into a new record; `row` is the last sample of the old structure."""
-        for place, start in self.copied:
-            made[place] = record[start]
-        for place, start in self.held:
-            made[place] = float(row[start] > 0.0) - float(row[start + 1] > 0.0)
+        for index, start in self.copied:
+            made[index] = record[start]
+        for index, start in self.held:
+            made[index] = float(row[start] > 0.0) - float(row[start + 1] > 0.0)
         if self.last_source >= 0:
             made[self.last_source] = self.source_numbers.get(made[self.last_source], -1.0)
 

@@ -53,7 +53,7 @@ class ModeRun:
         "record_at_rest",
         "safe_place",
         "sampler",
-        "source_place",
+        "source_index",
         "square",
         "standing",
         "structure",
@@ -61,7 +61,7 @@ class ModeRun:
         "tuning",
         "turned_to",
         "view",
-        "view_place",
+        "view_index",
     )
 
     def __init__(
@@ -84,7 +84,7 @@ class ModeRun:
         self.gyros: Mapping[str, int] = numbers.gyros
         sources = mode_sources(profile, name, seat)
         self.sampler: Sampler = last.sampler if last and last.sampler.sources == sources else Sampler(sources)
-        self.ready: ReadyTick = ready(numbers.tick, self.sampler.places.sample, name, exported)
+        self.ready: ReadyTick = ready(numbers.tick, self.sampler.layout.sample, name, exported)
         self.layout = self.ready.layout
         bindings = hashlib.sha1(repr(self.sampler.sources).encode(), usedforsecurity=False).hexdigest()
         self.structure = f"{name}:{self.ready.digest}:{self.layout.width}:{bindings}"
@@ -93,18 +93,18 @@ class ModeRun:
         self.record_at_rest: Record = self.ready.record_at_rest(numbers.tick)
         self.carries = profile.mode[name].held_presses == "carry"
         self.devices: list[Device | None] = [DEVICES[index] if index >= 0 else None for index in self.sampler.devices]
-        self.source_place = self.layout.place("outcome", "source")
-        self.view_place = self.sampler.places.view
+        self.source_index = self.layout.index("outcome", "source")
+        self.view_index = self.sampler.layout.view
         self.press_styles = [press.style for press in self.tuning.presses]
         presses = {press: number for number, press in enumerate(profile.press_names)}
         self.enters = [
-            (self.layout.place("outcome", "presses", str(presses[press_name]), flag), press.enter)
+            (self.layout.index("outcome", "presses", str(presses[press_name]), flag), press.enter)
             # In one tick, what begins counts before what ends.
             for at, flag in (("begin", "began"), ("end", "ended"))
             for press_name, press in profile.mode[name].press.items()
             if press.enters and press.enter_at == at
         ]
-        """Modes that presses enter, by the places where a record says that they began or ended."""
+        """Modes that presses enter, by the indices where a record says that they began or ended."""
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)
         self.body = Cells(self.layout, BODY)
         self.view = Cells(self.layout, VIEW)

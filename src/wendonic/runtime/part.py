@@ -20,16 +20,16 @@ class Part:
     def __init__(self, layout: Layout, path: Path, shape: Any) -> None:
         """Find the numbers of the part at a path; `shape` is a value of the same make."""
         fixed: list[float] = []
-        places: list[int] = []
+        indices: list[int] = []
         for below in paths_of(shape):
             number = ("outcome", *path, *below)
-            place = layout.place(*number)
-            if place < 0:
-                place = layout.width + len(fixed)
+            index = layout.index(*number)
+            if index < 0:
+                index = layout.width + len(fixed)
                 fixed.append(layout.constants[number])
-            places.append(place)
+            indices.append(index)
         self._fixed = tuple(fixed)
-        self._get = getter(places)
+        self._get = getter(indices)
         self._shape = shape
 
     def read(self, record: Record) -> Any:

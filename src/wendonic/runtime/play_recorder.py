@@ -48,7 +48,7 @@ class PlayRecorder:
             numbers = tuple(state.values[control.slot : control.slot + control.width])
             event = Event(t, control.name, numbers if control.width > 1 else numbers[0])
             placed = control.kind != "place" or control.slot in state.placed
-            if control.kind not in ("told", "view", "counts", "wheel") and placed and not at_rest(event):
+            if control.kind not in ("reported", "view", "counts", "wheel") and placed and not at_rest(event):
                 yield event
 
     @property
@@ -110,7 +110,7 @@ class RecordedState(DeviceState):
         if before != (self.changes, self.view_changes) or control.kind in ("mark", "loss"):
             self.recorder.take(control, value)
 
-    def told(self, control: Control, value: Value) -> None:
+    def report(self, control: Control, value: Value) -> None:
         """Pass on what the game reports."""
         self.recorder.take(control, value)
 

@@ -24,30 +24,30 @@ VIEW = (("view", "yaw"), ("view", "pitch"))
 class Reader:
     """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled."""
 
-    __slots__ = ("_body", "_parts", "axes", "layout", "mode", "press_places", "tuning")
+    __slots__ = ("_body", "_parts", "axes", "layout", "mode", "press_numbers", "tuning")
 
     def __init__(
-        self, mode: str, axes: WorldAxes, layout: Layout, tuning: Tuning, press_places: Mapping[str, int]
+        self, mode: str, axes: WorldAxes, layout: Layout, tuning: Tuning, press_numbers: Mapping[str, int]
     ) -> None:
         """Keep what it takes."""
         self.mode = mode
         self.axes = axes
         self.layout = layout
         self.tuning = tuning
-        self.press_places = dict(press_places)
+        self.press_numbers = dict(press_numbers)
         self._parts: dict[Path, Part] = {}
         self._body = Part(layout, ("body",), BODY_AT_REST)
 
     def __reduce__(self) -> tuple[Any, ...]:
         """Pickle it without the parts that it has found."""
-        return Reader, (self.mode, self.axes, self.layout, self.tuning, self.press_places)
+        return Reader, (self.mode, self.axes, self.layout, self.tuning, self.press_numbers)
 
     def __eq__(self, other: object) -> bool:
         """Return whether both read alike."""
         if not isinstance(other, Reader):
             return NotImplemented
-        mine = (self.mode, repr(self.axes), self.layout, self.tuning, self.press_places)
-        return mine == (other.mode, repr(other.axes), other.layout, other.tuning, other.press_places)
+        mine = (self.mode, repr(self.axes), self.layout, self.tuning, self.press_numbers)
+        return mine == (other.mode, repr(other.axes), other.layout, other.tuning, other.press_numbers)
 
     def __hash__(self) -> int:
         """Return a hash that equal readers share."""

@@ -9,7 +9,7 @@ from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.world_axes import GameVector
 
-_LEFT_OUT = frozenset(("_sampler", "watched", "sources", "places", "recorder"))
+_LEFT_OUT = frozenset(("_sampler", "watched", "sources", "layout", "recorder"))
 """What never changes, or stands elsewhere."""
 
 

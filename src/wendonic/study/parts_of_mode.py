@@ -18,11 +18,11 @@ def only_moving(profile: Profile, mode: str, held: str | None = None) -> Profile
     """
     table = profile.mode[mode].staying()
     jumps = {gait.jump.press for gait in profile.gaits_of(mode).values() if gait.jump}
-    named = {*table.press_gaits, *(table.move.press_amounts if table.move else ()), *jumps}
-    named |= {jump_press_name(profile, mode), held}
+    used = {*table.press_gaits, *(table.move.press_amounts if table.move else ()), *jumps}
+    used |= {jump_press_name(profile, mode), held}
     teleport = getattr(table.steer, "teleport", None)
-    named |= {teleport.press} if teleport else set()
-    presses = {name: press for name, press in table.press.items() if name in named}
+    used |= {teleport.press} if teleport else set()
+    presses = {name: press for name, press in table.press.items() if name in used}
     bare = table.model_copy(update={"leave_to": None, "look": None, "press": presses})
     return profile.model_copy(update={"mode": {mode: bare}})
 

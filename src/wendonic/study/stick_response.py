@@ -27,9 +27,9 @@ class StickResponse:
     """A stick's gate, centre, dead zone and curve, at rest before each question: raw position in, shaped position
     out; with the channel `move` that it steers, also its rule for diagonals, its paces and its notches.
 
-    Positions are right and forward, as the device reports them; a tilt is a share of the way from where the stick
-    rests to its rim. Seen from the side (`across`), straight ahead is to the right. `scale` is what a held press
-    multiplies everything by.
+    Positions are right and forward, as the device reports them; a tilt is a share of the distance from where the
+    stick rests to its rim. Seen from the side (`across`), straight ahead is to the right. `scale` is what a held
+    press multiplies everything by.
 
     >>> from wendonic.demo import demo_profile
     >>> stick = StickResponse(demo_profile().mode["foot"].move.bind[1])
@@ -49,8 +49,8 @@ class StickResponse:
         self.paces = (move.paces or ()) if move else ()
         self._channel: MoveTuning | None = None
         if move is not None:
-            alone = {"bind": (bind,), "press_amounts": {}, "half_life_s": 0.0, "one_euro": None}
-            self._channel = move.model_copy(update=alone).tuning(rows, (), across)
+            only_this = {"bind": (bind,), "press_amounts": {}, "half_life_s": 0.0, "one_euro": None}
+            self._channel = move.model_copy(update=only_this).tuning(rows, (), across)
         self._tables = tuple(rows.numbers)
 
     @property

@@ -49,8 +49,8 @@ def once_each(
     """
 
     @wraps(work)
-    def worked_out_once(owner: Owner, /, *values: Values.args, **named: Values.kwargs) -> Found:
-        return _kept(owner, (work, values, tuple(named.items())), lambda: work(owner, *values, **named))
+    def worked_out_once(owner: Owner, /, *values: Values.args, **keywords: Values.kwargs) -> Found:
+        return _kept(owner, (work, values, tuple(keywords.items())), lambda: work(owner, *values, **keywords))
 
     return worked_out_once
 

@@ -1,5 +1,5 @@
 /**
- * Every control: its kind, what is unplugged together with it, and its places in the held state.
+ * Every control: its kind, what is unplugged together with it, and its slots in the held state.
  * The table comes with the page's contents, so that names and ranges stand in one place.
  */
 

@@ -71,9 +71,9 @@ export class HandSwing {
     read(state, row) {
         let posed = false;
         for (const hand of this.hands) {
-            for (let axis = 0; axis < 3; axis++) row[hand.place + axis] = hand.moved[axis];
+            for (let axis = 0; axis < 3; axis++) row[hand.index + axis] = hand.moved[axis];
             const counts = hand.squeezed >= this.least && hand.at !== null;
-            row[hand.place + 3] = !counts ? 0 : hand.posed ? 2 : 1;
+            row[hand.index + 3] = !counts ? 0 : hand.posed ? 2 : 1;
             if (hand.posed) {
                 posed = true;
                 hand.posed = false;

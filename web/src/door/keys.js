@@ -24,7 +24,7 @@ export class HeldKeys {
     /** Numbers what is already held in the order in which it went down. */
     putInOrder(order) {
         const slots = [...this.numbers.keys()].sort((one, other) => (order.get(one) ?? 0) - (order.get(other) ?? 0));
-        slots.forEach((slot, place) => this.numbers.set(slot, place + 1));
+        slots.forEach((slot, index) => this.numbers.set(slot, index + 1));
     }
 
     #next() {

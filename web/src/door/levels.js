@@ -20,7 +20,7 @@ export class AxesReader {
     }
 
     read(state, row) {
-        for (const [place, slot, sign] of this.source.axes) row[place] = state.values[slot] * sign;
+        for (const [index, slot, sign] of this.source.axes) row[index] = state.values[slot] * sign;
         return false;
     }
 }

@@ -158,7 +158,7 @@ export class PointReader {
             const [across, rising, behind] = turnedBy(x, y, z, w, 0, 0, -1);
             direction = [across, 0 - behind, rising];
         }
-        [right, 0 - back, up, ...direction].forEach((number, place) => (row[this.start + place] = number));
+        [right, 0 - back, up, ...direction].forEach((number, index) => (row[this.start + index] = number));
         return false;
     }
 }

@@ -69,7 +69,7 @@ class TiltedStick {
     constructor(bind) {
         this.watched = [bind.slot];
         this.device = bind.device;
-        this.place = bind.place;
+        this.index = bind.index;
         this.sign = bind.sign;
         this.above = bind.above;
         this.release = bind.release;
@@ -77,11 +77,11 @@ class TiltedStick {
     }
 
     begin(values) {
-        this.#tilt(values[this.watched[0] + this.place]);
+        this.#tilt(values[this.watched[0] + this.index]);
     }
 
     take(change) {
-        this.#tilt(change.value[this.place]);
+        this.#tilt(change.value[this.index]);
         return 0;
     }
 

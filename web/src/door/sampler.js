@@ -25,7 +25,7 @@ export class Sampler {
     /** @param {Object} bindings what a mode binds, as the page's contents have it */
     constructor(bindings, controls) {
         this.bindings = bindings;
-        this.places = bindings.places;
+        this.starts = bindings.starts;
         this.readers = [];
         this.followers = [];
         this.devices = bindings.devices;
@@ -47,12 +47,12 @@ export class Sampler {
         }
         this.goal = null;
         if (bindings.goal) {
-            this.goal = new GoalReader(bindings.goal, this.places.goal, controls);
+            this.goal = new GoalReader(bindings.goal, this.starts.goal, controls);
             this.#add(this.goal);
         }
-        if (bindings.aims) this.readers.push(new AimReader(this.places.aim, controls));
-        if (bindings.tracks) this.readers.push(new ForwardReader(this.places.pointers, this.places.head, controls));
-        if (bindings.points >= 0) this.readers.push(new PointReader(bindings.points, this.places.pointing));
+        if (bindings.aims) this.readers.push(new AimReader(this.starts.aim, controls));
+        if (bindings.tracks) this.readers.push(new ForwardReader(this.starts.pointers, this.starts.head, controls));
+        if (bindings.points >= 0) this.readers.push(new PointReader(bindings.points, this.starts.pointing));
         this.presses = bindings.presses.map((binds) => new PressReader(binds, controls));
         this.bindsPresses = bindings.presses.some((binds) => binds.length);
         this.bySlot = new Map();
@@ -116,12 +116,12 @@ export class Sampler {
             gone = this.hasEdges = this.#endPresses();
         }
         if (gone || hadEdges) {
-            let place = this.places.presses;
+            let start = this.starts.presses;
             for (const press of this.presses) {
-                row[place] = press.down ? 1 : 0;
-                row[place + 1] = press.edges;
-                row[place + 2] = press.lost;
-                place += 3;
+                row[start] = press.down ? 1 : 0;
+                row[start + 1] = press.edges;
+                row[start + 2] = press.lost;
+                start += 3;
             }
         }
         return gone;

@@ -61,9 +61,9 @@ export class DeviceState {
         else if (kind === "place") this.placed.add(slot);
         const was = this.values.slice(slot, slot + control.width);
         // Pointing at the same place again counts again.
-        if (kind !== "place" && was.every((level, place) => level === fitting[place])) return;
+        if (kind !== "place" && was.every((level, index) => level === fitting[index])) return;
         if (kind === "touch" && fitting[2] === 0 && was[2] === 0) return;
-        for (let place = 0; place < fitting.length; place++) this.values[slot + place] = fitting[place];
+        for (let index = 0; index < fitting.length; index++) this.values[slot + index] = fitting[index];
         this.changes++;
         if (control.width === 1 && fitting[0] > 0.5 && was[0] <= 0.5) this.order.set(slot, this.changes);
         if (kind === "touch") {
@@ -74,7 +74,7 @@ export class DeviceState {
     }
 
     #displace(control, counts) {
-        for (let place = 0; place < counts.length; place++) this.values[control.slot + place] += counts[place];
+        for (let index = 0; index < counts.length; index++) this.values[control.slot + index] += counts[index];
         this.changes++;
         if (this.watched.has(control.slot))
             this.#keep({ slot: control.slot, value: counts, was: counts.map(() => 0), lost: false });
@@ -91,14 +91,14 @@ export class DeviceState {
         const was = this.values.slice(slot, slot + width);
         // A finger that is lost stays where it was.
         if (kind === "touch") [rest[0], rest[1]] = was;
-        if (was.every((level, place) => level === rest[place])) {
+        if (was.every((level, index) => level === rest[index])) {
             // Presses that wait for the ground are told as well.
             if (this.watched.has(slot) && ["button", "key", "stick", "touch"].includes(kind))
                 this.#keep({ slot, value: was, was, lost: true });
             return;
         }
         if (kind === "touch") this.touchChanges++;
-        for (let place = 0; place < width; place++) this.values[slot + place] = rest[place];
+        for (let index = 0; index < width; index++) this.values[slot + index] = rest[index];
         if (this.watched.has(slot)) this.#keep({ slot, value: rest, was, lost: true });
     }
 
@@ -139,7 +139,7 @@ export class DeviceState {
         const values = this.values.slice();
         for (let number = this.kept.length - 1; number >= 0; number--) {
             const { slot, was } = this.kept[number];
-            for (let place = 0; place < was.length; place++) values[slot + place] = was[place];
+            for (let index = 0; index < was.length; index++) values[slot + index] = was[index];
         }
         return values;
     }

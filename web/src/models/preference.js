@@ -17,7 +17,7 @@ function logGamma(x) {
     ];
     let sum = 0.99999999999980993;
     const shifted = x - 1;
-    g.forEach((coefficient, place) => (sum += coefficient / (shifted + place + 1)));
+    g.forEach((coefficient, index) => (sum += coefficient / (shifted + index + 1)));
     const t = shifted + g.length - 0.5;
     return 0.5 * Math.log(2 * Math.PI) + (shifted + 0.5) * Math.log(t) - t + Math.log(sum);
 }

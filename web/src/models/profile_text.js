@@ -36,9 +36,9 @@ export function editedText(text, edits, changes, valueOf) {
     let found = text;
     for (const { edit, texts } of lines.values()) {
         if (!edit.put) continue;
-        const [place, before, behind] = edit.put;
+        const [index, before, behind] = edit.put;
         const put = before === "{}" ? ` ${[...texts.values()].join(", ")} ` : [...texts.values()].map((line) => `${before}${line}${behind}`).join("");
-        cuts.push([place, place, put]);
+        cuts.push([index, index, put]);
     }
     for (const [start, end, put] of cuts.sort((one, other) => other[0] - one[0])) found = found.slice(0, start) + put + found.slice(end);
     for (const { edit, texts } of lines.values())

@@ -14,8 +14,8 @@ const COLUMNS = { look: "look_yaw_deg", move: "local_x" };
  *  @param {"move"|"look"|"rise"|"throttle"|"turn"} channel @param {number} start where its raw number stands in a row */
 export function response(run, channel, start) {
     const column = run.content.columns.find(([name]) => name === (COLUMNS[channel] ?? channel));
-    const place = column[2][0];
-    if (typeof place !== "number") return [];
+    const index = column[2][0];
+    if (typeof index !== "number") return [];
     const row = run.content.bindings.atRest.slice();
     const amountAt = (tilt) => {
         row[start] = tilt;
@@ -23,10 +23,10 @@ export function response(run, channel, start) {
         let last = NaN;
         for (let tick = 0; tick < MOST_TICKS; tick++) {
             record = run.tick(record, row, 0.1);
-            if (Math.abs(record[place] - last) < 1e-5) break;
-            last = record[place];
+            if (Math.abs(record[index] - last) < 1e-5) break;
+            last = record[index];
         }
-        return Math.abs(record[place]);
+        return Math.abs(record[index]);
     };
     const found = Array.from({ length: POINTS + 1 }, (_, point) => [point / POINTS, amountAt(point / POINTS)]);
     const first = found.findIndex(([, amount]) => amount > NOTHING);

@@ -17,18 +17,18 @@ export class Ring {
         this.count = this.next = 0;
     }
 
-    /** The place of the row that many rows before the last one. */
-    place(back) {
+    /** The index of the row that many rows before the last one. */
+    index(back) {
         return (this.next - 1 - back + 2 * this.size) % this.size;
     }
 
     /** Columns of the rows of which the first is not below `least`, oldest first. */
     since(first, least, names) {
         let rows = 0;
-        while (rows < this.count && this.columns[first][this.place(rows)] >= least) rows++;
+        while (rows < this.count && this.columns[first][this.index(rows)] >= least) rows++;
         return names.map((name) => {
             const found = new Array(rows);
-            for (let row = 0; row < rows; row++) found[row] = this.columns[name][this.place(rows - 1 - row)];
+            for (let row = 0; row < rows; row++) found[row] = this.columns[name][this.index(rows - 1 - row)];
             return found;
         });
     }

@@ -52,11 +52,11 @@ export class Settings {
 
     /** The numbers of the profile in the order of its paths. */
     values() {
-        return this.profile.paths.map((path, place) => {
+        return this.profile.paths.map((path, index) => {
             const changed = this.changes.get(path);
             if (changed !== undefined) return changed;
             const from = this.profile.inherits?.[path];
-            return from && this.#isMoved(from) ? this.value(from) : this.profile.values[place];
+            return from && this.#isMoved(from) ? this.value(from) : this.profile.values[index];
         });
     }
 

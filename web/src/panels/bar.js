@@ -188,12 +188,12 @@ export function eventsOf(text) {
     const lines = text.split("\n").filter((line) => line.trim());
     const head = JSON.parse(lines[0] ?? "null");
     if (head?.format !== "wendonic-recording") throw new SyntaxError("not a recording: its first line does not say so");
-    return lines.slice(1).flatMap((line, place) => {
+    return lines.slice(1).flatMap((line, index) => {
         try {
             return [JSON.parse(line)];
         } catch {
-            if (place === lines.length - 2) return [];
-            throw new SyntaxError(`line ${place + 2} is not an event`);
+            if (index === lines.length - 2) return [];
+            throw new SyntaxError(`line ${index + 2} is not an event`);
         }
     });
 }

@@ -71,14 +71,14 @@ export class NumbersPanel {
         const gaits = new Set(helm.run.content.gaits);
         const rank = (path) => {
             if (path.startsWith(start)) {
-                const place = ORDER.indexOf(path.slice(start.length).split(/[.[]/)[0]);
-                return place < 0 ? ORDER.length : place;
+                const index = ORDER.indexOf(path.slice(start.length).split(/[.[]/)[0]);
+                return index < 0 ? ORDER.length : index;
             }
             return path.startsWith("gait.") ? ORDER.length - 2.5 : ORDER.length + 1;
         };
         return settings.profile.fields
             .filter(({ path }) => (path.startsWith("gait.") ? gaits.has(path.split(".")[1]) : !path.startsWith("mode.") || path.startsWith(start)))
-            .map((field, place) => [rank(field.path), place, field])
+            .map((field, index) => [rank(field.path), index, field])
             .sort((one, other) => one[0] - other[0] || one[1] - other[1])
             .map(([, , field]) => field);
     }
@@ -227,9 +227,9 @@ export class NumbersPanel {
         ];
         const from = at(event);
         let held = -1;
-        handles.points.forEach(([x, y], place) => {
+        handles.points.forEach(([x, y], index) => {
             const away = Math.hypot(x - from[0], y - from[1]);
-            if (place > 0 && place < handles.points.length - 1 && away < 0.12 && (held < 0 || away < Math.hypot(handles.points[held][0] - from[0], handles.points[held][1] - from[1]))) held = place;
+            if (index > 0 && index < handles.points.length - 1 && away < 0.12 && (held < 0 || away < Math.hypot(handles.points[held][0] - from[0], handles.points[held][1] - from[1]))) held = index;
         });
         if (held < 0) return;
         canvas.setPointerCapture(event.pointerId);
@@ -289,8 +289,8 @@ export class NumbersPanel {
         for (const curve of this.curves) {
             const seen = curve.canvas.getBoundingClientRect();
             if (!seen.width || seen.bottom < box.top || seen.top > box.bottom) continue;
-            const [[place, slot, sign]] = curve.source.axes ?? [[curve.source.start, curve.source.slot, 0]];
-            curve.points ??= response(helm.run, curve.channel, place);
+            const [[index, slot, sign]] = curve.source.axes ?? [[curve.source.start, curve.source.slot, 0]];
+            curve.points ??= response(helm.run, curve.channel, index);
             const { values } = helm.state;
             const tilt = Math.min(sign ? Math.abs(values[slot]) : Math.hypot(values[slot], values[slot + 1]), 1);
             drawResponse(curve.canvas, curve.points, tilt, colours, this.#handles(curve));
@@ -342,7 +342,7 @@ function drawResponse(canvas, points, tilt, colours, handles) {
     context.lineWidth = 4;
     const path = () => {
         context.beginPath();
-        points.forEach(([one, amount], place) => (place ? context.lineTo(x(one), y(amount)) : context.moveTo(x(one), y(amount))));
+        points.forEach(([one, amount], index) => (index ? context.lineTo(x(one), y(amount)) : context.moveTo(x(one), y(amount))));
         context.stroke();
     };
     path();

@@ -49,10 +49,10 @@ export class StripsPanel {
             { label: "intent", stroke: colours.slate, dash: [7, 4], width: 1.5 },
         ];
         this.legend.replaceChildren(
-            ...lines.map(({ label, stroke, dash }, place) => {
+            ...lines.map(({ label, stroke, dash }, index) => {
                 const mark = element("i", {});
                 mark.style.borderTop = `${dash ? 2 : 3}px ${dash ? (dash[0] < 4 ? "dotted" : "dashed") : "solid"} ${stroke}`;
-                return element("span", {}, mark, `${label}${["  ○", "  ●", ""][place]}`);
+                return element("span", {}, mark, `${label}${["  ○", "  ●", ""][index]}`);
             }),
         );
         this.made = [
@@ -128,7 +128,7 @@ export class StripsPanel {
         const end = helm.t;
         for (const { plot, columns, ends } of this.made) {
             const [times, ...data] = ring.since("t", end - SECONDS, ["t", ...columns]);
-            for (let place = 0; place < times.length; place++) times[place] -= end;
+            for (let index = 0; index < times.length; index++) times[index] -= end;
             let [low, high] = [0, 0];
             for (const column of data) for (const value of column) [low, high] = [Math.min(low, value), Math.max(high, value)];
             const [least, most] = ends(low, high);
@@ -158,8 +158,8 @@ export class StripsPanel {
         const wanted = rows.flat();
         if (this.list.children.length !== wanted.length)
             this.list.replaceChildren(...rows.flatMap(([name]) => [element("dt", { textContent: name }), element("dd", {})]));
-        rows.forEach(([, value], place) => {
-            const cell = this.list.children[2 * place + 1];
+        rows.forEach(([, value], index) => {
+            const cell = this.list.children[2 * index + 1];
             if (cell.textContent !== value) cell.textContent = value;
         });
     }

@@ -9,8 +9,8 @@ export function squaresIn(course) {
     const start = course[2];
     const found = [];
     for (let number = 0; number < course[start]; number++) {
-        const place = start + 1 + 3 * number;
-        if (course[place] > 0) found.push([course[place + 1], course[place + 2]]);
+        const index = start + 1 + 3 * number;
+        if (course[index] > 0) found.push([course[index + 1], course[index + 2]]);
     }
     return found;
 }
@@ -22,11 +22,11 @@ export function withSquares(course, squares) {
     const size = 2 * known.length + 1;
     const table = new Array(3 * size).fill(0);
     for (const [x, y] of known) {
-        let place = firstPlace(x, y, size);
-        while (table[3 * place]) place = (place + 1) % size;
-        table[3 * place] = 1;
-        table[3 * place + 1] = x;
-        table[3 * place + 2] = y;
+        let index = firstPlace(x, y, size);
+        while (table[3 * index]) index = (index + 1) % size;
+        table[3 * index] = 1;
+        table[3 * index + 1] = x;
+        table[3 * index + 2] = y;
     }
     return [...before, size, ...table];
 }

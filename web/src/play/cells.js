@@ -8,12 +8,12 @@ export class Cells {
     }
 
     read(record) {
-        return this.sources.map((place, number) => (place >= 0 ? record[place] : this.constants[number]));
+        return this.sources.map((index, number) => (index >= 0 ? record[index] : this.constants[number]));
     }
 
     write(record, numbers) {
-        numbers.forEach((number, place) => {
-            for (const target of this.targets[place]) record[target] = number;
+        numbers.forEach((number, index) => {
+            for (const target of this.targets[index]) record[target] = number;
         });
     }
 }

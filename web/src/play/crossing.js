@@ -2,12 +2,12 @@
 
 /** @param {Object} crossing as the page's contents have it */
 export function entered(crossing, old, now, record, carried, row) {
-    const after = crossing.sources.map((place, number) => (place >= 0 ? record[place] : crossing.fixed[number]));
+    const after = crossing.sources.map((index, number) => (index >= 0 ? record[index] : crossing.fixed[number]));
     const movement = crossing.movement;
     if (movement) {
-        for (const [place, start] of movement.copied) after[place] = record[start];
-        for (const [place, start] of movement.held)
-            after[place] = (row[start] > 0 ? 1 : 0) - (row[start + 1] > 0 ? 1 : 0);
+        for (const [index, start] of movement.copied) after[index] = record[start];
+        for (const [index, start] of movement.held)
+            after[index] = (row[start] > 0 ? 1 : 0) - (row[start + 1] > 0 ? 1 : 0);
         if (movement.lastSource >= 0) {
             const numbers = new Map(movement.sourceNumbers);
             after[movement.lastSource] = numbers.get(after[movement.lastSource]) ?? -1;
@@ -33,10 +33,10 @@ export function carriedPresses(old, now, record) {
 /** A record of a mode whose form has changed: what both have goes on by its name, the rest begins at rest. */
 export function reformed(old, now, record, pressNames, before) {
     const after = now.content.recordAtRest.slice();
-    const places = old.content.layout.places;
-    for (const [path, place] of Object.entries(now.content.layout.places)) {
-        const there = places[renamed(path, pressNames, before)];
-        if (there !== undefined) after[place] = record[there];
+    const indices = old.content.layout.indices;
+    for (const [path, index] of Object.entries(now.content.layout.indices)) {
+        const there = indices[renamed(path, pressNames, before)];
+        if (there !== undefined) after[index] = record[there];
     }
     return after;
 }

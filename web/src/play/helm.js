@@ -107,7 +107,7 @@ export class Helm {
         this.run = run;
         this.record = record;
         this.row = run.sampler.row();
-        const { ground, wall, view } = run.places;
+        const { ground, wall, view } = run.starts;
         this.#put(ground, this.ground);
         this.#put(wall, this.wall ?? STILL);
         this.#put(view + 1, run.view.read(record));
@@ -117,8 +117,8 @@ export class Helm {
         run.sampler.begin(this.state, carried);
     }
 
-    #put(place, numbers) {
-        for (let number = 0; number < numbers.length; number++) this.row[place + number] = numbers[number];
+    #put(start, numbers) {
+        for (let number = 0; number < numbers.length; number++) this.row[start + number] = numbers[number];
     }
 
     /** A fresh start at rest where the body is: ramps, toggles, buffers and goals are forgotten. */
@@ -136,11 +136,11 @@ export class Helm {
     apply(name, value) {
         const control = this.controls.find(name);
         if (control.kind === "mode") this.enter(value);
-        else if (control.kind === "told") this.#tell(name, typeof value === "object" ? value : [value]);
+        else if (control.kind === "reported") this.#report(name, typeof value === "object" ? value : [value]);
         else this.state.set(control, value);
     }
 
-    #tell(name, numbers) {
+    #report(name, numbers) {
         const body = this.run.body.read(this.record);
         const withBody = (changed, safe, turned) => (this.record = this.run.withBody(this.record, changed, safe, turned));
         if (name === "body.place") withBody([body[0], ...numbers, ...body.slice(4)], true);
@@ -148,7 +148,7 @@ export class Helm {
         else if (name === "body.facing") withBody([numbers[0] * DEG, ...body.slice(1)], false, true);
         else if (name === "body.push") withBody([...body.slice(0, 4), ...numbers.map((more, axis) => body[4 + axis] + more)]);
         else if (name === "body.contact") this.#touchWall(body, numbers);
-        else if (name === "body.ground") this.#put(this.run.places.ground, (this.ground = numbers));
+        else if (name === "body.ground") this.#put(this.run.starts.ground, (this.ground = numbers));
         else if (name === "body.restart") this.restart();
         else if (name === "square") this.#blockSquare(numbers);
         else if (name === "discard") this.state.discardCounts();
@@ -167,7 +167,7 @@ export class Helm {
         const both = normal.map((part, axis) => (this.wall ?? STILL)[axis] + part);
         const length = Math.hypot(...both);
         this.wall = length > 1e-6 ? both.map((part) => part / length) : normal;
-        this.#put(this.run.places.wall, this.wall);
+        this.#put(this.run.starts.wall, this.wall);
     }
 
     #touchWall(body, normal) {
@@ -195,7 +195,7 @@ export class Helm {
         const row = this.row;
         if (state.viewChanges !== this.viewChangesSeen) {
             this.viewChangesSeen = state.viewChanges;
-            const { view } = run.places;
+            const { view } = run.starts;
             row[view] = 1;
             row[view + 1] = state.values[this.controls.view] * DEG;
             row[view + 2] = state.values[this.controls.view + 1] * DEG;
@@ -204,7 +204,7 @@ export class Helm {
         const record = run.tick(this.record, row, dt);
         this.record = record;
         if (this.viewGiven) {
-            row[run.places.view] = 0;
+            row[run.starts.view] = 0;
             this.viewGiven = false;
         }
         this.ticks++;
@@ -213,14 +213,14 @@ export class Helm {
         if (source >= 0) this.device = run.sampler.devices[source];
         else if (run.sampler.pressDevice >= 0) this.device = run.sampler.pressDevice;
         if (this.wall) {
-            this.#put(run.places.wall, STILL);
+            this.#put(run.starts.wall, STILL);
             this.wall = null;
         }
         /** The mode that this tick was in, and its record: a press may have switched to another one by now. */
         this.ticked = run;
         this.tickedRecord = record;
-        for (const [place, mode] of this.stays ? [] : run.content.enters) {
-            if (record[place] > 0) {
+        for (const [index, mode] of this.stays ? [] : run.content.enters) {
+            if (record[index] > 0) {
                 this.enter(mode);
                 break;
             }

@@ -23,7 +23,7 @@ export class ModeRun {
         this.safe = new Cells(cells.safe);
         this.airborne = content.airborne && new Cells(content.airborne);
         this.presses = content.presses.map((one) => new Cells(one));
-        this.places = content.bindings.places;
+        this.starts = content.bindings.starts;
         this.course = course;
         this.retune(values);
     }

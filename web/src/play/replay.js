@@ -16,16 +16,16 @@ export class Replay {
 
     restart() {
         this.t = this.start;
-        this.place = 0;
+        this.index = 0;
     }
 
     /** Hands over the events of the next dt seconds. Returns whether the recording has ended. */
     feed(dt, apply) {
         this.t += dt;
-        while (this.place < this.events.length && this.events[this.place].t <= this.t) {
-            const { t, c, v } = this.events[this.place++];
+        while (this.index < this.events.length && this.events[this.index].t <= this.t) {
+            const { t, c, v } = this.events[this.index++];
             if (!(c === "mode" && t === this.start)) apply(c, v);
         }
-        return this.place >= this.events.length;
+        return this.index >= this.events.length;
     }
 }

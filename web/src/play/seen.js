@@ -1,4 +1,4 @@
-/** What the stage and the strips read of a tick, by places that are looked up once a mode. */
+/** What the stage and the strips read of a tick, by indices that are looked up once a mode. */
 
 const NAMES = {
     rawX: "raw_x", rawY: "raw_y", localX: "local_x", localY: "local_y", moveX: "move_x", moveY: "move_y",

@@ -27,7 +27,7 @@ export function rowOf(columns, record) {
     const found = {};
     for (const [name, kind, reads] of columns) {
         if (!reads.length || name === "device") continue;
-        found[name] = MADE[kind](...reads.map((place) => (typeof place === "number" ? record[place] : place[0])));
+        found[name] = MADE[kind](...reads.map((index) => (typeof index === "number" ? record[index] : index[0])));
     }
     return found;
 }
@@ -43,11 +43,11 @@ export function play(helm, events, hz, seen, stays = false) {
     if (!events.length) return;
     helm.stays = stays;
     const start = events[0].t;
-    let place = 0;
-    for (let tick = 1; place < events.length; tick++) {
+    let index = 0;
+    for (let tick = 1; index < events.length; tick++) {
         const t = start + tick / hz;
-        while (place < events.length && events[place].t <= t) {
-            const { t: at, c, v } = events[place++];
+        while (index < events.length && events[index].t <= t) {
+            const { t: at, c, v } = events[index++];
             if (c === "mark" || (c === "mode" && (stays || at === start))) continue;
             helm.apply(c, v);
         }

@@ -53,16 +53,16 @@ export function drawPath(context, scale, [times, xs, ys], colour, everyS, radius
     context.lineJoin = "round";
     context.beginPath();
     context.moveTo(xs[0], ys[0]);
-    for (let place = 1; place < xs.length; place++) {
-        if (Math.hypot(xs[place] - xs[place - 1], ys[place] - ys[place - 1]) > 2) context.moveTo(xs[place], ys[place]);
-        else context.lineTo(xs[place], ys[place]);
+    for (let index = 1; index < xs.length; index++) {
+        if (Math.hypot(xs[index] - xs[index - 1], ys[index] - ys[index - 1]) > 2) context.moveTo(xs[index], ys[index]);
+        else context.lineTo(xs[index], ys[index]);
     }
     context.stroke();
     context.fillStyle = colour;
     let next = Math.ceil(times[0] / everyS) * everyS;
-    for (let place = 0; place < times.length; place++) {
-        if (times[place] < next) continue;
+    for (let index = 0; index < times.length; index++) {
+        if (times[index] < next) continue;
         next += everyS;
-        disc(context, xs[place], ys[place], radius / scale);
+        disc(context, xs[index], ys[index], radius / scale);
     }
 }

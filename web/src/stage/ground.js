@@ -36,6 +36,6 @@ function pieceHeight([form, a, b, c, d, e, f, g], x, y) {
 
 function boundsOf(walls) {
     if (!walls.length) return null;
-    const edge = (place, far, pick) => pick(...walls.map((wall) => wall[place]).filter((one) => Math.abs(one) < far));
+    const edge = (index, far, pick) => pick(...walls.map((wall) => wall[index]).filter((one) => Math.abs(one) < far));
     return { left: edge(2, FAR_M, Math.min), right: edge(0, FAR_M, Math.max), back: edge(3, FAR_M, Math.min), forward: edge(1, FAR_M, Math.max) };
 }

@@ -242,11 +242,11 @@ export class Solid {
         const [times, xs, ys, zs] = path.since("t", t - 6, ["t", "x", "y", "z"]);
         let used = 0;
         let next = Math.ceil((t - 6) * 4) / 4;
-        for (let place = 0; place < times.length && used < this.marks.length; place++) {
-            if (times[place] < next) continue;
+        for (let index = 0; index < times.length && used < this.marks.length; index++) {
+            if (times[index] < next) continue;
             next += 0.25;
             this.marks[used].visible = true;
-            this.marks[used++].position.set(xs[place], zs[place] + 0.03, -ys[place]);
+            this.marks[used++].position.set(xs[index], zs[index] + 0.03, -ys[index]);
         }
         for (; used < this.marks.length; used++) this.marks[used].visible = false;
     }
@@ -278,8 +278,8 @@ function pieceGeometry(gl, [form, a, b, c, d, e, f, g]) {
     const positions = [];
     const normals = [];
     const quad = (corners, normal) => {
-        for (const place of [0, 1, 2, 0, 2, 3]) {
-            positions.push(...corners[place]);
+        for (const index of [0, 1, 2, 0, 2, 3]) {
+            positions.push(...corners[index]);
             normals.push(...normal);
         }
     };
@@ -313,9 +313,9 @@ function pieceGeometry(gl, [form, a, b, c, d, e, f, g]) {
 }
 
 function rgb(hex) {
-    return [1, 3, 5].map((place) => parseInt(hex.slice(place, place + 2), 16) / 255);
+    return [1, 3, 5].map((index) => parseInt(hex.slice(index, index + 2), 16) / 255);
 }
 
 function mixed(one, other, share) {
-    return one.map((part, place) => part * share + other[place] * (1 - share));
+    return one.map((part, index) => part * share + other[index] * (1 - share));
 }

@@ -48,16 +48,16 @@ def _axis(name: str) -> tuple[int, float]:
 
 
 class AxesReader:
-    """Reads axes into places of a row: (place, slot, sign) each."""
+    """Reads axes into a row: (index in the row, slot, sign) each."""
 
-    __slots__ = ("_places",)
+    __slots__ = ("_pairs",)
 
-    def __init__(self, places: list[tuple[int, int, float]]) -> None:
-        """Take the places."""
-        self._places = places
+    def __init__(self, pairs: list[tuple[int, int, float]]) -> None:
+        """Take where to read and write."""
+        self._pairs = pairs
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
         """Write them."""
-        for place, slot, sign in self._places:
-            row[place] = state.values[slot] * sign
+        for index, slot, sign in self._pairs:
+            row[index] = state.values[slot] * sign
         return False

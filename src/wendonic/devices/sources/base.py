@@ -11,7 +11,7 @@ class Reader(Protocol):
     """Reads what a source has at the end of a tick."""
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:
-        """Write what a source has into its places of the row; return whether it is gone with this tick."""
+        """Write what a source has into its part of the row; return whether it is gone with this tick."""
 
 
 @runtime_checkable
@@ -50,7 +50,7 @@ class Source:
         raise NotImplementedError
 
     def reader(self, start: int) -> Reader:
-        """Return what reads it into the places of a row from `start` on."""
+        """Return what reads it into a row from `start` on."""
         raise NotImplementedError
 
     def plain_control(self) -> str:

@@ -32,7 +32,7 @@ class GyroReader:
     __slots__ = ("_accel", "_gyro", "_start")
 
     def __init__(self, control: Control, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._gyro = control.slot
         self._accel = find_kind(f"{control.unit}.accel", "rates").slot
         self._start = start

@@ -13,7 +13,7 @@ SQUEEZED = 0.5
 
 _HEAD = CONTROLS["head.pose"].slot
 _NOWHERE = (0.0, 0.0, 0.0)
-HAND_PLACES = {"hand.left": 0, "hand.right": 4}
+HAND_OFFSETS = {"hand.left": 0, "hand.right": 4}
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,10 +41,10 @@ def _position(values: Sequence[float], slot: int) -> tuple[float, float, float] 
 
 
 class _Hand:
-    __slots__ = ("at", "moved", "place", "posed", "squeeze")
+    __slots__ = ("at", "index", "moved", "posed", "squeeze")
 
-    def __init__(self, place: int) -> None:
-        self.place = place
+    def __init__(self, index: int) -> None:
+        self.index = index
         self.at: tuple[float, float, float] | None = None
         self.moved = [0.0, 0.0, 0.0]
         self.posed = False
@@ -59,8 +59,8 @@ class HandSwing:
     __slots__ = ("_by_pose", "_by_squeeze", "_head", "_least", "watched")
 
     def __init__(self, source: HandsSource, start: int) -> None:
-        """Write into the places of the row from `start` on: the left hand's, then the right one's."""
-        hands = {name: _Hand(start + HAND_PLACES[name]) for name in source.hands}
+        """Write into the row from `start` on: the left hand's, then the right one's."""
+        hands = {name: _Hand(start + HAND_OFFSETS[name]) for name in source.hands}
         self._by_pose = {CONTROLS[f"{name}.pose"].slot: hand for name, hand in hands.items()}
         self._by_squeeze = {CONTROLS[f"{name}.squeeze"].slot: hand for name, hand in hands.items()}
         self._least = SQUEEZED if source.squeezed else 0.0
@@ -116,9 +116,9 @@ class HandSwing:
         """Write the motion, once."""
         posed = False
         for hand in self._by_pose.values():
-            row[hand.place : hand.place + 3] = hand.moved
+            row[hand.index : hand.index + 3] = hand.moved
             counts = hand.squeeze >= self._least and hand.at is not None
-            row[hand.place + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
+            row[hand.index + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
             if hand.posed:
                 posed, hand.posed = True, False
                 hand.moved = [0.0, 0.0, 0.0]

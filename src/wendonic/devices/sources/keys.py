@@ -52,7 +52,7 @@ class HeldKeys:
     __slots__ = ("_choose", "_fresh", "_gone", "_is_new", "_lists", "_numbers", "_start", "watched")
 
     def __init__(self, source: KeysSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._lists = source.slots()
         self._choose = {"cancel": None, "latest": max, "earliest": min}[source.opposites]
         self._start = start
@@ -101,9 +101,9 @@ class HeldKeys:
         if not self._is_new:
             return False
         choose, numbers = self._choose, self._numbers
-        for place, slots in enumerate(self._lists, self._start):
+        for index, slots in enumerate(self._lists, self._start):
             held = [numbers[slot] for slot in slots if slot in numbers]
-            row[place] = 0.0 if not held else 1.0 if choose is None else float(choose(held))
+            row[index] = 0.0 if not held else 1.0 if choose is None else float(choose(held))
         for slot in self._gone:
             numbers.pop(slot, None)
         self._is_new = bool(self._gone)

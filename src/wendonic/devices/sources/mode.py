@@ -9,7 +9,7 @@ from wendonic.devices.sources.presses import PressBind
 
 
 class ModeSources(NamedTuple):
-    """Every binding of a mode. `presses` has a place for each press of the profile; one not bound here is empty.
+    """Every binding of a mode. `presses` has an entry for each press of the profile; one not bound here is empty.
 
     `goal` is None where nothing is walked to, and `goals_wait` says whether all that come in a tick count; `aims` and
     `tracks` say whether a point to aim at, and where head and hands are and point, are of use, and `points` which

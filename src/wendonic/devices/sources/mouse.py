@@ -35,7 +35,7 @@ class MouseReader:
     __slots__ = ("_start",)
 
     def __init__(self, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._start = start
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:

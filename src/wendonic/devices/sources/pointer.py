@@ -37,7 +37,7 @@ class PointerReader:
     __slots__ = ("_held", "_source", "_start")
 
     def __init__(self, source: PointerSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._source = source
         self._start = start
         self._held = [find_switch(name).slot for name in source.while_held]

@@ -9,12 +9,12 @@ from wendonic.devices.state import DeviceState
 
 
 class SilentSource(Source):
-    """Stands where another source would."""
+    """Takes up the space of another source."""
 
     __slots__ = ("_source",)
 
     def __init__(self, source: Source) -> None:
-        """Take the place of a source."""
+        """Take the source that is silent."""
         self._source = source
 
     @property
@@ -37,7 +37,7 @@ class SilentSource(Source):
 
 @dataclass(frozen=True, slots=True)
 class Silence:
-    """Leaves the places of a row at rest."""
+    """Leaves its part of a row at rest."""
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:  # noqa: ARG002
         """Write nothing."""

@@ -41,7 +41,7 @@ class StickReader:
     __slots__ = ("_slot", "_start")
 
     def __init__(self, slot: int, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._slot, self._start = slot, start
 
     def read(self, state: DeviceState, row: MutableSequence[float]) -> bool:

@@ -85,7 +85,7 @@ class ZoneLists:
     __slots__ = ("_changes_seen", "_lists", "_start")
 
     def __init__(self, source: TouchZonesSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._lists: tuple[Sequence[Zone], ...] = (source.right, source.left, source.forward, source.back)
         self._start = start
         self._changes_seen = -1
@@ -105,8 +105,8 @@ class ZoneLists:
             self._changes_seen = state.touch_changes
             values = state.values
             fingers = [(values[slot], values[slot + 1]) for slot in TOUCH_SLOTS if values[slot + 2] > 0.0]
-            for place, zones in enumerate(self._lists, self._start):
-                row[place] = float(any(zone.holds(x, y) for zone in zones for x, y in fingers))
+            for index, zones in enumerate(self._lists, self._start):
+                row[index] = float(any(zone.holds(x, y) for zone in zones for x, y in fingers))
         return False
 
 
@@ -118,7 +118,7 @@ class ThumbStick:
     watched = TOUCH_SLOTS
 
     def __init__(self, source: TouchStickSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._source = source
         self._start = start
         self._known: set[int] = set()
@@ -181,7 +181,7 @@ class FingerDrag:
     watched = TOUCH_SLOTS
 
     def __init__(self, source: TouchDragSource, start: int) -> None:
-        """Write into the places of the row from `start` on."""
+        """Write into the row from `start` on."""
         self._source = source
         self._start = start
         self._at: dict[int, tuple[float, float]] = {}

@@ -7,10 +7,10 @@ from collections.abc import Sequence
 from wendonic.export.build import Made
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
+from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
 from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -46,7 +46,7 @@ OURS = {"min": "min_of", "max": "max_of", "hypot": "length_of"}
 MATH = {"abs": "fabs"}
 
 
-class CPrinter(ToldPrinter):
+class CPrinter(OutArgumentPrinter):
     """Prints functions in C."""
 
     language = "c99"
@@ -109,11 +109,11 @@ class CPrinter(ToldPrinter):
         """Return the name of a type."""
         return {BOOL: "bool", INT: "int"}.get(kind, self.real)
 
-    def told(self, place: str) -> str:
-        """Return a pointer to a place."""
-        return place[1:] if place.startswith("*") else f"&{place}"
+    def out_argument(self, target: str) -> str:
+        """Return a pointer to a target."""
+        return target[1:] if target.startswith("*") else f"&{target}"
 
-    def place_of(self, result: str) -> str:
+    def result_target(self, result: str) -> str:
         """Return what a result is written to."""
         return f"*{result}_out"
 

@@ -8,10 +8,10 @@ from wendonic.export.build import Made
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.javascript import camel
+from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
 from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.told import ToldPrinter, straight_results
 from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -95,7 +95,7 @@ def pascal(name: str) -> str:
     return found[0].upper() + found[1:]
 
 
-class CSharpPrinter(ToldPrinter):
+class CSharpPrinter(OutArgumentPrinter):
     """Prints functions in C#."""
 
     language = "csharp"
@@ -103,7 +103,7 @@ class CSharpPrinter(ToldPrinter):
     def variable(self, name: str) -> str:
         """Return how a variable is written."""
         if name in self.straight:
-            return self.place_of(self.straight[name])
+            return self.result_target(self.straight[name])
         found = camel(name)
         return f"{found}_" if found in WORDS[self.language] or found in self.structs.values() else found
 
@@ -169,11 +169,11 @@ class CSharpPrinter(ToldPrinter):
         """Return the name of a type."""
         return _type(kind)
 
-    def told(self, place: str) -> str:
-        """Return a place as a parameter that is written to."""
-        return f"out {place}"
+    def out_argument(self, target: str) -> str:
+        """Return a target as an out parameter."""
+        return f"out {target}"
 
-    def place_of(self, result: str) -> str:
+    def result_target(self, result: str) -> str:
         """Return what a result is written to."""
         return f"{camel(result)}Out"
 

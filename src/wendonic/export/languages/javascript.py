@@ -168,11 +168,11 @@ class JavaScriptPrinter(BracePrinter):
         self.calls += 1
         gives = "gives" if self.calls == 1 else f"gives{self.calls}"
         lines = self.wrapped(f"const {gives} = {self.expression(value)};", indent)
-        for place, target in enumerate(targets):
+        for index, target in enumerate(targets):
             if target.id == "_":
                 continue
             word = ("const " if target.id in scopes.once else "let ") if target.id in first else ""
-            lines.append(f"{indent}{word}{self.target(target)} = {gives}[{place}];")
+            lines.append(f"{indent}{word}{self.target(target)} = {gives}[{index}];")
         return lines
 
     def returned(self, values: Sequence[ast.expr], indent: str) -> list[str]:

@@ -384,13 +384,13 @@ def _cut(line: str, width: int) -> tuple[int, int]:
     """Return where to break, and how many brackets are open there."""
     best, best_depth, depth = 0, 99, 0
     start = len(line) - len(line.lstrip())
-    for place, letter in enumerate(line[: width + 1]):
+    for index, letter in enumerate(line[: width + 1]):
         if letter in "([{":
             depth += 1
         elif letter in ")]}":
             depth -= 1
-        elif letter == " " and place > start + 12:
-            before = line[start:place].rpartition(" ")[2]
+        elif letter == " " and index > start + 12:
+            before = line[start:index].rpartition(" ")[2]
             breaks = before.endswith(",") or before in (
                 "&&",
                 "||",
@@ -407,7 +407,7 @@ def _cut(line: str, width: int) -> tuple[int, int]:
             )
             # As far out as can be, and of those the last; what is left must not be longer than need be.
             if breaks and (depth <= best_depth or best < width * 0.5):
-                best, best_depth = place, depth
+                best, best_depth = index, depth
     return best, best_depth
 
 
@@ -420,7 +420,7 @@ def comment_lines(text: str, first: str, more: str, last: str, indent: str = "",
         lines += textwrap.wrap(one, width, subsequent_indent="  " if one.startswith("- ") else "")
     if not lines:
         return []
-    made = [f"{indent}{first if place == 0 else more}{line}" for place, line in enumerate(lines)]
+    made = [f"{indent}{first if index == 0 else more}{line}" for index, line in enumerate(lines)]
     made[-1] += last
     return made
 

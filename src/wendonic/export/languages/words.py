@@ -26,8 +26,8 @@ def adjustable(program: ModeProgram) -> list[Number]:
 
 def number_words(number: Number) -> str:
     """Return what is said of a number: its unit, and where in the profile it stands."""
-    places = " and ".join(number.places)
+    places = " and ".join(number.paths)
     said = f"{number.law.replace('it', places)}" if number.law and number.law != "made from it" else places
-    if number.law == "made from it" or len(number.places) > 1:
+    if number.law == "made from it" or len(number.paths) > 1:
         said = f"from {places}"
     return ", ".join(part for part in (number.unit, said or "not set in the profile") if part)

@@ -1,4 +1,4 @@
-"""What a mode binds, as the page's door reads it: kinds, places of the held state, and numbers, all in JSON."""
+"""What a mode binds, as the page's door reads it: kinds, slots of the held state, and numbers, all in JSON."""
 
 from collections.abc import Sequence
 from typing import Any
@@ -9,7 +9,7 @@ from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.goal import GoalSource, PointedGoal
 from wendonic.devices.sources.gyro import GyroSource
-from wendonic.devices.sources.hands import HAND_PLACES, SQUEEZED, HandsSource
+from wendonic.devices.sources.hands import HAND_OFFSETS, SQUEEZED, HandsSource
 from wendonic.devices.sources.keys import KeysSource
 from wendonic.devices.sources.mouse import MouseSource
 from wendonic.devices.sources.names import find_axis, find_switch
@@ -36,11 +36,11 @@ def control_table() -> Content:
 
 def bindings(sampler: Sampler) -> Content:
     """Return what a sampler reads."""
-    sources, places = sampler.sources, sampler.places
+    sources, layout = sampler.sources, sampler.layout
     return {
         "channels": {
             channel: [_source(source, start) for source, start in zip(of_channel, starts, strict=True)]
-            for (channel, starts), of_channel in zip(places.channels.items(), sources.channels, strict=True)
+            for (channel, starts), of_channel in zip(layout.channels.items(), sources.channels, strict=True)
         },
         "presses": [[_press(bind) for bind in binds] for binds in sources.presses],
         "goal": None if sources.goal is None else _goal(sources.goal, sources.goals_wait),
@@ -48,11 +48,11 @@ def bindings(sampler: Sampler) -> Content:
         "tracks": sources.tracks,
         "points": CONTROLS[f"{sources.points}.pose"].slot if sources.points else -1,
         "devices": sampler.devices,
-        "atRest": list(places.at_rest),
-        "places": {
-            name: getattr(places, name) for name in "presses view ground goal aim pointers head pointing wall".split()
+        "atRest": list(layout.at_rest),
+        "starts": {
+            name: getattr(layout, name) for name in "presses view ground goal aim pointers head pointing wall".split()
         }
-        | {"channels": {channel: list(places.channels[channel]) for channel in CHANNELS}},
+        | {"channels": {channel: list(layout.channels[channel]) for channel in CHANNELS}},
     }
 
 
@@ -81,7 +81,7 @@ def _source(source: Source, start: int) -> Content:
             accel = find_kind(f"{control.unit}.accel", "rates")
             return {"kind": "rates", "start": start, "gyro": control.slot, "accel": accel.slot}
         case AxesSource(x=first, y=second) | TriggersSource(positive=first, negative=second):
-            found = [(start + place, *find_axis(name)[1:]) for place, name in enumerate((first, second)) if name]
+            found = [(start + index, *find_axis(name)[1:]) for index, name in enumerate((first, second)) if name]
             return {"kind": "axes", "start": start, "axes": [list(one) for one in found]}
         case PointerSource():
             held = _slots(source.while_held)
@@ -101,7 +101,7 @@ def _source(source: Source, start: int) -> Content:
                 {
                     "pose": CONTROLS[f"{name}.pose"].slot,
                     "squeeze": CONTROLS[f"{name}.squeeze"].slot,
-                    "place": start + HAND_PLACES[name],
+                    "index": start + HAND_OFFSETS[name],
                 }
                 for name in source.hands
             ]
@@ -124,11 +124,11 @@ def _press(bind: Any) -> Content:
             return {"kind": "zone", "zone": list(zone)}
         case WheelBind(towards=towards):
             return {"kind": "wheel", "towards": towards}
-        case StickBind(stick=stick, towards=way, above=above, release=release):
+        case StickBind(stick=stick, towards=towards, above=above, release=release):
             control = find_kind(stick, "stick")
-            place, sign = TOWARDS[way]
+            axis, sign = TOWARDS[towards]
             limits = {"above": above, "release": release, "device": control.device or "pad"}
-            return {"kind": "stick", "slot": control.slot, "place": place, "sign": sign, **limits}
+            return {"kind": "stick", "slot": control.slot, "index": axis, "sign": sign, **limits}
         case UnlessBind(controls=controls):
             return {"kind": "unless", "slots": _slots(controls)}
     raise TypeError(f"{bind!r} is no binding that the page knows")

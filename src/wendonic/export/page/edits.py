@@ -13,7 +13,7 @@ from wendonic.profile.faults import dotted
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
 
-Way = list[str | int]
+PathParts = list[str | int]
 MARK = 987654.5
 NEW = "new_number"
 EMPTY = "{}"
@@ -27,54 +27,54 @@ class _Text:
         self.text = text
         self.document: Any = tomlkit.parse(text)
         self.content: Any = self.document.unwrap()
-        self._places: dict[str, tuple[int, str, str] | None] = {}
+        self._insertions: dict[str, tuple[int, str, str] | None] = {}
 
-    def written(self, way: Way) -> list[int] | None:
+    def written(self, parts: PathParts) -> list[int] | None:
         """Return from where to where the value at a path stands; None where it is not written."""
         found = self.content
-        for part in way:
+        for part in parts:
             try:
                 found = found[part]
             except (KeyError, IndexError, TypeError):
                 return None
-        start, end, new = _difference(self.text, edited(self.text, {dotted(way): MARK}))
+        start, end, new = _difference(self.text, edited(self.text, {dotted(parts): MARK}))
         if new not in str(MARK):
             return None
         # What both begin or end with is not part of the difference.
         before, after = str(MARK).partition(new)[::2]
         return [start - len(before), end + len(after)]
 
-    def inside(self, way: Way) -> tuple[int, str, str] | None:
+    def inside(self, parts: PathParts) -> tuple[int, str, str] | None:
         """Return where the table at a path takes a new line, and what stands before and behind it; None where it
         cannot.
         """
-        key = dotted(way)
-        if key not in self._places:
-            self._places[key] = self._found(way)
-        return self._places[key]
+        key = dotted(parts)
+        if key not in self._insertions:
+            self._insertions[key] = self._found(parts)
+        return self._insertions[key]
 
-    def table(self, way: Way) -> Any:
+    def table(self, parts: PathParts) -> Any:
         """Return the table at a path; None where there is none."""
         table = self.document
-        for part in way:
+        for part in parts:
             try:
                 table = table[part]
             except (KeyError, IndexError, TypeError):
                 return None
         return table if isinstance(table, dict) else None
 
-    def _found(self, way: Way) -> tuple[int, str, str] | None:
-        table = self.table(way)
+    def _found(self, parts: PathParts) -> tuple[int, str, str] | None:
+        table = self.table(parts)
         if table is None or (not table and not isinstance(table, InlineTable)):
             return None
         if isinstance(table, InlineTable) and not table:
-            at = self.written(way)
+            at = self.written(parts)
             return (at[0] + 1, EMPTY, "") if at else None
         if isinstance(table, InlineTable):
-            last = self.written([*way, list(table)[-1]])
+            last = self.written([*parts, list(table)[-1]])
             return (last[1], ", ", "") if last else None
         try:
-            start, end, new = _difference(self.text, edited(self.text, {dotted([*way, NEW]): MARK}))
+            start, end, new = _difference(self.text, edited(self.text, {dotted([*parts, NEW]): MARK}))
         except WendonicError:
             return None
         made = re.fullmatch(rf"(.*?){NEW} = {re.escape(str(MARK))}(.*)", new, re.DOTALL)
@@ -110,50 +110,50 @@ def text_edits(profile: Profile, text: str, paths: Sequence[str]) -> dict[str, A
     unwritten = UnwrittenTables(file_content_of(profile))
     found: dict[str, Any] = {}
     for path in paths:
-        way, factor = as_written(known.content, path_parts(path))
-        one = _edit(known, way)
-        if one is None and isinstance(way[-1], int):
-            one = _edit(known, way[:-1])
+        parts, factor = as_written(known.content, path_parts(path))
+        one = _edit(known, parts)
+        if one is None and isinstance(parts[-1], int):
+            one = _edit(known, parts[:-1])
             if one and "at" not in one:
                 start = path.rpartition("[")[0]
                 one["list"] = [other for other in paths if other.rpartition("[")[0] == start]
         if one:
-            found[path] = {"factor": factor, "with": _neighbours(known, unwritten, one, way), **one}
+            found[path] = {"factor": factor, "with": _neighbours(known, unwritten, one, parts), **one}
     return found
 
 
-def _neighbours(known: _Text, unwritten: UnwrittenTables, edit: dict[str, Any], way: Way) -> list[str]:
+def _neighbours(known: _Text, unwritten: UnwrittenTables, edit: dict[str, Any], parts: PathParts) -> list[str]:
     """Return what has to be written with the first number of a table, so that the others stay as they are."""
     if "at" in edit or "." not in edit["name"]:
         return []
     head = edit["name"].rpartition(".")[0]
-    parent = way[: -1 - isinstance(way[-1], int)]
+    parent = parts[: -1 - isinstance(parts[-1], int)]
     if known.table(parent) is not None:
         return []
     held = unwritten.table(parent)
-    return [f"{head}.{name} = {tomlkit.item(value).as_string()}" for name, value in held.items() if name != way[-1]]
+    return [f"{head}.{name} = {tomlkit.item(value).as_string()}" for name, value in held.items() if name != parts[-1]]
 
 
-def _edit(known: _Text, way: Way) -> dict[str, Any] | None:
-    at = known.written(way)
+def _edit(known: _Text, parts: PathParts) -> dict[str, Any] | None:
+    at = known.written(parts)
     if at:
         return {"at": at}
-    if len(way) == 1:
+    if len(parts) == 1:
         # The file's own first lines: behind the one that says its version.
         end = known.text.index("\n", known.written(["version"])[1])  # type: ignore[index]
-        return {"put": [end + 1, "", "\n"], "name": str(way[0])}
-    for depth in range(len(way) - 1, 0, -1):
-        rest = way[depth:]
+        return {"put": [end + 1, "", "\n"], "name": str(parts[0])}
+    for depth in range(len(parts) - 1, 0, -1):
+        rest = parts[depth:]
         if any(isinstance(part, int) for part in rest):
             return None
-        table = known.table(way[:depth])
+        table = known.table(parts[:depth])
         if table is None:
             continue
         if isinstance(table, Table) and table.is_super_table():
             # Its own name stands nowhere, only those of tables within it. A gait is a table by itself.
-            more = 1 if way[0] == "gait" and depth == 1 else 0
-            return {"head": f"[{dotted(way[: depth + more])}]", "name": dotted(way[depth + more :])}
-        place = known.inside(way[:depth])
-        if place:
-            return {"put": list(place), "name": dotted(rest)}
-    return {"head": f"[{dotted(way[:2])}]", "name": dotted(way[2:])} if way[0] == "gait" else None
+            more = 1 if parts[0] == "gait" and depth == 1 else 0
+            return {"head": f"[{dotted(parts[: depth + more])}]", "name": dotted(parts[depth + more :])}
+        insertion = known.inside(parts[:depth])
+        if insertion:
+            return {"put": list(insertion), "name": dotted(rest)}
+    return {"head": f"[{dotted(parts[:2])}]", "name": dotted(parts[2:])} if parts[0] == "gait" else None

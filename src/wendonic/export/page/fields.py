@@ -23,10 +23,10 @@ SEATED = frozenset({"shared", "seat"})
 
 def field_contents(profile: Profile, paths: Sequence[str] = (), used: Collection[str] = ()) -> list[Content]:
     """Return the fields in the order of the profile's tables, each with its path, kind, value and words; `number` is
-    its place among `paths`, where numbers of a tick are made of it, as of those `used`; else -1. A number that does
+    its index among `paths`, where numbers of a tick are made of it, as of those `used`; else -1. A number that does
     nothing in this profile is left out. Values are in metres, `factor` is how many of the shown unit are one.
     """
-    numbers = {path: place for place, path in enumerate(paths) if path in used}
+    numbers = {path: index for index, path in enumerate(paths) if path in used}
     used_gaits = {gait for mode in profile.mode for gait in profile.gaits_of(mode)}
     found = []
     for path, table, name, value in _walk(profile.with_every_gait(), ""):
@@ -72,8 +72,8 @@ def _walk_part(part: Any, path: str, table: type[Table], name: str) -> Iterator[
         for key, inner in part.items():
             yield from _walk_part(inner, f"{path}.{key}", table, name)
     elif isinstance(part, tuple):
-        for place, inner in enumerate(part):
-            yield from _walk_part(inner, f"{path}[{place}]", table, name)
+        for index, inner in enumerate(part):
+            yield from _walk_part(inner, f"{path}[{index}]", table, name)
     elif isinstance(part, bool | int | float | str):
         yield path, table, name, part
 

@@ -48,8 +48,8 @@ class TracedProfile:
         found = {int(number) for text in texts for number in re.findall(r"\bv\[(\d+)\]", text)}
         return frozenset(self.paths[number] for number in found)
 
-    def formulas(self, mode: str, on_course: bool, places: tuple[int, ...]) -> Formulas:
-        """Return the formulas of a mode for the numbers at some places of its tuning, all in one row."""
+    def formulas(self, mode: str, on_course: bool, indices: tuple[int, ...]) -> Formulas:
+        """Return the formulas of a mode for the numbers at some indices of its tuning, all in one row."""
         self.tracing.conditions.clear()
         self.tracing.conditions.update(self.conditions)
         tick = mode_tuning(self.profile, mode, on_course).tick
@@ -57,7 +57,7 @@ class TracedProfile:
         square = (tick.frame.grid.square_m, tick.frame.grid.middle.x, tick.frame.grid.middle.y)
         first, second, third = (_text(number) for number in square)
         conditions = tuple(self.tracing.conditions.items())
-        return Formulas(tuple(_text(numbers[place]) for place in places), (first, second, third), conditions)
+        return Formulas(tuple(_text(numbers[index]) for index in indices), (first, second, third), conditions)
 
 
 def traced(profile: Profile) -> TracedProfile:
@@ -82,7 +82,7 @@ def traced(profile: Profile) -> TracedProfile:
         if isinstance(value, dict):
             return {name: wrapped(part, f"{path}.{name}" if path else name) for name, part in value.items()}
         if isinstance(value, tuple):
-            return tuple(wrapped(part, f"{path}[{place}]") for place, part in enumerate(value))
+            return tuple(wrapped(part, f"{path}[{index}]") for index, part in enumerate(value))
         return value
 
     def _rebuilt(table: Table, path: str) -> Table:

@@ -32,12 +32,12 @@ def inherited_paths(profile: Profile, paths: Sequence[str]) -> dict[str, str]:
     return found
 
 
-def _follows(content: Any, way: Sequence[str | int], to: Sequence[str | int]) -> bool:
+def _follows(content: Any, path: Sequence[str | int], to: Sequence[str | int]) -> bool:
     """Return whether what is written at one path is there at another one, too."""
     mark = object()
     tried = {"mode": copy.deepcopy(content["mode"])}
     table: Any = tried
-    for part, after in zip(way, [*way[1:], None], strict=True):
+    for part, after in zip(path, [*path[1:], None], strict=True):
         if after is None:
             if isinstance(part, int) and not isinstance(table, list):
                 return False

@@ -23,7 +23,7 @@ Content = dict[str, Any]
 
 def mode_text(run: ModeRun, profile: Profile, traced: TracedProfile, on_course: bool) -> str:
     """Return a mode as an expression in JavaScript."""
-    formulas = traced.formulas(run.name, on_course, run.ready.places)
+    formulas = traced.formulas(run.name, on_course, run.ready.indices)
     code = {
         "make": tick_text(run.ready.text),
         "numbers": f"(v) => [{', '.join(formulas.numbers)}]",
@@ -48,7 +48,7 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "layout": {
             "state": layout.state,
             "width": layout.width,
-            "places": {".".join(path): place for path, place in layout.places.items() if place >= 0},
+            "indices": {".".join(path): index for path, index in layout.indices.items() if index >= 0},
         },
         "recordAtRest": list(run.record_at_rest),
         "tables": list(run.ready_tables),
@@ -70,8 +70,8 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
         "squareAxes": [list(axes.level_from_plan(x, y)) for x, y in ((1.0, 0.0), (0.0, 1.0))],
         "pressStyles": run.press_styles,
         "carries": run.carries,
-        "enters": [[place, mode] for place, mode in run.enters],
-        "source": run.source_place,
+        "enters": [[index, mode] for index, mode in run.enters],
+        "source": run.source_index,
         "columns": _columns(layout, run, profile.press_names),
         "gaits": list(profile.gaits_of(run.name)),
         "frame": profile.mode[run.name].steer.frame,
@@ -81,11 +81,11 @@ def mode_contents(run: ModeRun, profile: Profile) -> Content:
 
 
 def _columns(layout: Layout, run: ModeRun, press_names: Sequence[str]) -> list[list[Any]]:
-    """Return name, kind, and for each number that a column reads its place, or the number itself in a list."""
+    """Return name, kind, and for each number that a column reads its index, or the number itself in a list."""
 
     def number(path: tuple[str, ...]) -> Any:
-        place = layout.places.get(("outcome", *path), -1)
-        return place if place >= 0 else [layout.constants[("outcome", *path)]]
+        index = layout.indices.get(("outcome", *path), -1)
+        return index if index >= 0 else [layout.constants[("outcome", *path)]]
 
     return [
         [name, column.kind, [number(path) for path in column.paths]]
@@ -103,7 +103,7 @@ def _source_names(profile: Profile, mode: str, channel: str) -> list[str]:
         kind = {"key": "keys", "hand": "hands"}.get(device, device)
         names.append(controls[0] if len(controls) == 1 and device != "key" else kind)
     several = {name for name in names if names.count(name) > 1}
-    return [f"{name} {place + 1}" if name in several else name for place, name in enumerate(names)]
+    return [f"{name} {index + 1}" if name in several else name for index, name in enumerate(names)]
 
 
 def cells_content(cells: Cells) -> Content:

@@ -137,6 +137,6 @@ def _taken_apart(printer: _TickPrinter, parts: Sequence[ast.expr], value: ast.ex
     names = [printer.variable(part.id) if isinstance(part, ast.Name) else "_" for part in parts]
     if isinstance(value, ast.Name):
         row = printer.variable(value.id)
-        return [f"{indent}{name} = {row}[{place}];" for place, name in enumerate(names) if name != "_"]
+        return [f"{indent}{name} = {row}[{index}];" for index, name in enumerate(names) if name != "_"]
     targets = ", ".join("" if name == "_" else name for name in names)
     return [f"{indent}[{targets}] = {printer.expression(value)};"]

@@ -15,6 +15,6 @@ class NumberRows:
 
     def add(self, count: int, numbers: list[float]) -> int:
         """Take `count` entries; return the place where their count stands."""
-        place = len(self.numbers)
+        index = len(self.numbers)
         self.numbers += [float(count), *numbers]
-        return place
+        return index

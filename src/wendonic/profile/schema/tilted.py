@@ -93,8 +93,8 @@ class Centred(Shaped):
         return f"{super().shape_sentence()}{device}"
 
     def tilted(self, heading: float, tilt: float) -> tuple[float, float]:
-        """Return the raw position of a stick that is held this far from where it rests, as a share of the way to its
-        rim in that direction: the rim of its gate, or the one that was measured.
+        """Return the raw position of a stick that is held this far from where it rests, as a share of the distance to
+        its rim in that direction: the rim of its gate, or the one that was measured.
 
         >>> Centred(gate="square", centre=(0.1, 0.0)).tilted(math.pi / 4.0, 1.0)
         (1.0, -0.9)
@@ -104,8 +104,8 @@ class Centred(Shaped):
         if self.gate == "measured" and self.rim:
             rim = rim_length(right, forward, (float(len(self.rim)), *self.rim), 0)
         elif self.gate == "square":
-            sides = ((x, right), (y, -forward))
-            rim = min((math.copysign(1.0, way) - at) / way for at, way in sides if abs(way) > 1e-12)
+            axes = ((x, right), (y, -forward))
+            rim = min((math.copysign(1.0, slope) - at) / slope for at, slope in axes if abs(slope) > 1e-12)
         else:
             # From where it rests to the unit circle: |centre + rim d| = 1.
             along = x * right - y * forward

@@ -1,4 +1,4 @@
-"""How far a mouse went in each swipe, told from the trembling of the hand in between."""
+"""How far a mouse went in each swipe, told apart from the trembling of the hand in between."""
 
 import math
 
@@ -18,7 +18,7 @@ LEAST_COUNTS = 200
 
 
 def swipe_lengths(recording: Recording) -> tuple[float, ...]:
-    """Return the length (counts) of each swipe, that of the straight way; what is shorter than LEAST_COUNTS is none.
+    """Return the length (counts) of each swipe, that of the straight line; what is shorter than LEAST_COUNTS is none.
 
     A swipe reaches from the middle of the pause before it to the middle of the one after it, so that a slow beginning
     and end belong to it; a hand that trembles in a pause comes back.
@@ -40,16 +40,16 @@ def swipe_lengths(recording: Recording) -> tuple[float, ...]:
     if not len(table):
         return ()
     reach = round(SPEED_S / STEP_S / 2.0)
-    places = ((table[:, 0] - table[0, 0]) / STEP_S).astype(int) + reach
-    count = int(places[-1]) + reach + 1
-    way = np.stack([np.cumsum(np.bincount(places, axis, count)) for axis in table[:, 1:].T], axis=1)
+    bins = ((table[:, 0] - table[0, 0]) / STEP_S).astype(int) + reach
+    count = int(bins[-1]) + reach + 1
+    moved = np.stack([np.cumsum(np.bincount(bins, axis, count)) for axis in table[:, 1:].T], axis=1)
     speed = np.zeros(count)
-    speed[reach:-reach] = np.hypot(*(way[2 * reach :] - way[: -2 * reach]).T)
+    speed[reach:-reach] = np.hypot(*(moved[2 * reach :] - moved[: -2 * reach]).T)
     moves = np.flatnonzero(speed > MOVES_SHARE * speed.max())
     if not len(moves):
         return ()
     breaks = np.flatnonzero(np.diff(moves) * STEP_S > PAUSE_S)
     middles = (moves[breaks] + moves[breaks + 1]) // 2
-    ends = way[np.concatenate([[0], middles, [count - 1]])]
+    ends = moved[np.concatenate([[0], middles, [count - 1]])]
     lengths = [math.hypot(*part) for part in np.diff(ends, axis=0).tolist()]
     return tuple(length for length in lengths if length >= LEAST_COUNTS)

@@ -116,8 +116,8 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
     return free
 
 
-def _told(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
-    """Mark the free samples that tell where a stick rests: not those of a device that says (0, 0) when it has nothing
+def _usable(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
+    """Mark the free samples that show where a stick rests: not those of a device that says (0, 0) when it has nothing
     to say, nor single ones far off, which no hand and no spring makes; and count these.
     """
     import numpy as np
@@ -129,11 +129,11 @@ def _told(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np
     away = np.hypot(samples.x - middle_x, samples.y - middle_y)
     silent = says_nothing(samples) & (math.hypot(middle_x, middle_y) > FAR * spread)
     far = away > GLITCH * spread
-    alone = far & ~np.roll(far, 1) & ~np.roll(far, -1)
+    single = far & ~np.roll(far, 1) & ~np.roll(far, -1)
     # One or two of them may be the tail of heavy noise.
-    glitches = int((free & alone).sum())
-    told: NDArray[np.bool_] = free & ~silent & (~alone if glitches >= MOST_GLITCHES else True)
-    return told, glitches
+    glitches = int((free & single).sum())
+    usable: NDArray[np.bool_] = free & ~silent & (~single if glitches >= MOST_GLITCHES else True)
+    return usable, glitches
 
 
 def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArray[np.int64]") -> tuple[float, float]:
@@ -173,7 +173,7 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     free = free_samples(samples)
     if int(free.sum()) < LEAST_S * samples.hz:
         return None
-    used, glitches = _told(samples, free)
+    used, glitches = _usable(samples, free)
     count = int(used.sum())
     if count < LEAST_S * samples.hz / 2.0:
         return None

@@ -23,8 +23,8 @@ class RequestResponse(NamedTuple):
     t: Any
     amount: Any
     final: float
-    coarse_t: Any
-    coarse_amount: Any
+    doubled_t: Any
+    doubled_amount: Any
 
     def reached_s(self, amount: float) -> float | None:
         """Return when an amount is first requested (s after the press), for ticks that are ever shorter; None if it
@@ -32,8 +32,8 @@ class RequestResponse(NamedTuple):
 
         The delay that a tick adds is in proportion to its length: d = 2 d(dt) - d(2 dt), Richardson's extrapolation.
         """
-        fine, coarse = crossing(self.t, self.amount, amount), crossing(self.coarse_t, self.coarse_amount, amount)
-        return None if fine is None or coarse is None else max(2.0 * fine - coarse, 0.0)
+        once, doubled = crossing(self.t, self.amount, amount), crossing(self.doubled_t, self.doubled_amount, amount)
+        return None if once is None or doubled is None else max(2.0 * once - doubled, 0.0)
 
 
 @once_each
@@ -45,11 +45,11 @@ def request_response(bench: Bench) -> RequestResponse:
     end_s = LEAD_S + shaping_s(bench.moving)
     steps: Steps = [(LEAD_S, walker.full(walker.ahead))]
     hz = rate_hz(end_s, HZ)
-    fine, coarse = (Walk(bench.moving, walker, steps, end_s, rate, bench.engine) for rate in (hz, hz / 2.0))
-    final = float(fine["amount"][-1])
+    once, doubled = (Walk(bench.moving, walker, steps, end_s, rate, bench.engine) for rate in (hz, hz / 2.0))
+    final = float(once["amount"][-1])
     if final <= bench.thresholds.asks:
         raise NotHere(f"{walker.name}: held {walker.ahead}, nothing is requested")
-    return RequestResponse(fine["t"] - LEAD_S, fine["amount"], final, coarse["t"] - LEAD_S, coarse["amount"])
+    return RequestResponse(once["t"] - LEAD_S, once["amount"], final, doubled["t"] - LEAD_S, doubled["amount"])
 
 
 def chain_delay(bench: Bench) -> float | None:

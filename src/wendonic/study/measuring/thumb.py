@@ -36,8 +36,8 @@ def slide(bench: Bench) -> Slide:
         raise NotHere("no stick under a thumb")
     # Zones that lie on top of it are another matter.
     table = bench.moving.mode[bench.mode]
-    alone = table.move.model_copy(update={"bind": (bind,)}) if table.move else None
-    profile = bench.moving.model_copy(update={"mode": {bench.mode: table.model_copy(update={"move": alone})}})
+    only_thumb = table.move.model_copy(update={"bind": (bind,)}) if table.move else None
+    profile = bench.moving.model_copy(update={"mode": {bench.mode: table.model_copy(update={"move": only_thumb})}})
     window = profile.window
     left, middle = window.zone_of(bind.touch_stick).middle
     room = (1.0 - left) * window.aspect_ratio

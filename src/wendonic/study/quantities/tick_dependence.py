@@ -23,7 +23,11 @@ FIGURE_S, HALVES = 3.5, 7
 def tick_dependence(bench: Bench) -> float | None:
     """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
     walker = bench.walker
-    others = [way for way in ("forward", "right", "back", "left") if walker.goes(way) and way != walker.ahead]
+    others = [
+        direction
+        for direction in ("forward", "right", "back", "left")
+        if walker.goes(direction) and direction != walker.ahead
+    ]
     first, second, third = [walker.ahead, *others[:2], *2 * [others[0] if others else walker.ahead]][:3]
     figure: Steps = [
         (0.5, walker.full(first)),

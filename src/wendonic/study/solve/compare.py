@@ -77,7 +77,7 @@ def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
     stems = [path.stem for path in paths]
     names = stems if len(set(stems)) == len(stems) else [str(path) for path in paths]
     # The same file may come twice.
-    counts = [names[:place].count(name) for place, name in enumerate(names)]
+    counts = [names[:index].count(name) for index, name in enumerate(names)]
     return tuple(f"{name} ({count + 1})" if count else name for name, count in zip(names, counts, strict=True))
 
 

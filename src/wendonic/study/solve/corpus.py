@@ -223,16 +223,16 @@ def row_of(job: Job, source: Source) -> Row:
         ]
         row["ticks"] = len(traces[0][1])
         for name, (profile, trace) in zip(job.names, traces, strict=True):
-            row |= _named(name, walked(trace, profile.press_names), job)
+            row |= _with_prefix(name, walked(trace, profile.press_names), job)
         first, base = traces[0]
         for name, (_, trace) in zip(job.names[1:], traces[1:], strict=True):
-            row |= _named(f"{name}{AGAINST}{job.names[0]}", difference(base, trace, first.press_names), job)
+            row |= _with_prefix(f"{name}{AGAINST}{job.names[0]}", difference(base, trace, first.press_names), job)
     except (RecordingError, WendonicError, OSError) as error:
         row["error"] = " ".join(str(error).split())
     return row
 
 
-def _named(name: str, numbers: Any, job: Job) -> Row:
+def _with_prefix(name: str, numbers: Any, job: Job) -> Row:
     return {
         f"{name}.{field}": value
         for field, value in numbers._asdict().items()

@@ -59,7 +59,7 @@ class Trade(NamedTuple):
     """
 
     quantity: str
-    alone: bool
+    reachable_alone: bool
     value: float
     others: dict[str, float]
 
@@ -151,8 +151,8 @@ def _has(profile: Any, path: str) -> bool:
 
 def _traded(trial: Trial, quantity: str) -> Trade:
     """Return what comes of solving for one target alone."""
-    alone = trial.alone(quantity)
-    solution: Solution = alone.solved()
+    single = trial.single(quantity)
+    solution: Solution = single.solved()
     found = trial.measured(solution.values)
     low, high = trial.targets[quantity]
     value = math.nan if found[quantity] is None else float(found[quantity] or 0.0)

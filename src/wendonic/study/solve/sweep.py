@@ -13,7 +13,7 @@ from typing import TYPE_CHECKING, Any
 from wendonic.batch import Engine
 from wendonic.batch.compiled import has_numba, seconds_to_ready
 from wendonic.batch.run import Run
-from wendonic.devices.sample_places import sample_places
+from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.edit import limits_of, with_values
@@ -140,7 +140,7 @@ def _engine(profile: Profile, mode: str, how: Mapping[str, Any], count: float) -
     measure(profile, mode, "interpreted", **how)
     spent_s = time.perf_counter() - start
     sources = mode_sources(profile, mode, None)
-    run = Run(mode_tuning(profile, mode, False), sample_places(sources).sample, NO_COURSE, mode)
+    run = Run(mode_tuning(profile, mode, False), sample_layout(sources).sample, NO_COURSE, mode)
     if spent_s * count <= seconds_to_ready(run.ready, run.reported):
         return "interpreted"
     measure(profile, mode, "compiled", **how)

@@ -74,7 +74,7 @@ class Trial:
         self.before: dict[str, float] = {name: value for name, value in first.items() if value is not None}
         self._packs()
 
-    def alone(self, quantity: str) -> "Trial":
+    def single(self, quantity: str) -> "Trial":
         """Return the same with one target only."""
         return Trial(self._content, {quantity: self.targets[quantity]}, self._free, **self._how)
 
@@ -129,12 +129,12 @@ class Trial:
         import numpy as np
 
         columns = []
-        for place, step in enumerate(self._steps):
+        for index, step in enumerate(self._steps):
             ends = []
             for change in (step, -step):
                 moved = np.array(packed, dtype=float)
-                moved[place] = min(max(moved[place] + change, self._lows[place]), self._highs[place])
-                ends.append((moved[place], np.array(numbers(moved))))
+                moved[index] = min(max(moved[index] + change, self._lows[index]), self._highs[index])
+                ends.append((moved[index], np.array(numbers(moved))))
             (there, ahead), (back, behind) = ends
             columns.append((ahead - behind) / max(there - back, 1e-12))
         return np.nan_to_num(np.array(columns).T)
@@ -177,9 +177,9 @@ class Trial:
         idle = [bool(column.max() < IDLE) for column in (slopes / scale[:, None]).T]
         if not self._met(best):
             # Where nothing has a slope a quantity may go in steps, and everything is worth a try.
-            tried = [place for place, still in enumerate(idle) if not still or all(idle)]
+            tried = [index for index, still in enumerate(idle) if not still or all(idle)]
             best = self._scanned(best, tried)
-            idle = [still and abs(best[place] - start[place]) < 1e-9 for place, still in enumerate(idle)]
+            idle = [still and abs(best[index] - start[index]) < 1e-9 for index, still in enumerate(idle)]
         moved = np.abs(best - start) > 1e-9
         ends = zip(best, self._lows, self._highs, idle, moved, strict=True)
         at_limit = [bool(not still and went and min(x - low, high - x) < 1e-3) for x, low, high, still, went in ends]
@@ -191,23 +191,23 @@ class Trial:
     def _met(self, packed: Any) -> bool:
         return all(abs(miss) <= REACHED for miss in self.misses(packed))
 
-    def _scanned(self, begin: Any, places: Sequence[int]) -> Any:
+    def _scanned(self, begin: Any, indices: Sequence[int]) -> Any:
         """Return the best of settings tried one after the other over all of their range, and between two of which a
         target changes sides by halving: for quantities that go in steps.
         """
         import numpy as np
 
         best = np.array(begin, dtype=float)
-        for place in places if len(places) == 1 else (*places, *places):
+        for index in indices if len(indices) == 1 else (*indices, *indices):
             tried = []
-            for value in np.linspace(self._lows[place], self._highs[place], SCANNED):
+            for value in np.linspace(self._lows[index], self._highs[index], SCANNED):
                 packed = best.copy()
-                packed[place] = value
+                packed[index] = value
                 tried.append((self._worst(packed), packed, self.misses(packed)))
             for (_, low, below), (_, high, above) in itertools.pairwise(tried):
                 if any(one * other < 0.0 for one, other in zip(below, above, strict=True)):
                     tried.append(self._halved(low, below, high))
-            least = min(tried, key=lambda one: (round(one[0], 12), abs(one[1][place] - self._begins[place])))
+            least = min(tried, key=lambda one: (round(one[0], 12), abs(one[1][index] - self._begins[index])))
             if least[0] < BETTER * self._worst(best):
                 best = least[1]
             if self._met(best):
@@ -217,7 +217,7 @@ class Trial:
 
     def _halved(self, low: Any, below: Any, high: Any) -> tuple[float, Any, Any]:
         sign = next(
-            place for place, (one, other) in enumerate(zip(below, self.misses(high), strict=True)) if one * other < 0
+            index for index, (one, other) in enumerate(zip(below, self.misses(high), strict=True)) if one * other < 0
         )
         found = (self._worst(low), low, below)
         for _ in range(HALVINGS):

@@ -1,4 +1,4 @@
-"""Languages in which a function that gives several numbers is passed where to write them: C and C#."""
+"""Languages in which a function with several results is passed where to write them: C and C#."""
 
 import ast
 from collections import Counter
@@ -24,17 +24,18 @@ def straight_results(function: Function, functions: Sequence[Function]) -> dict[
     reads = Counter(part.id for part in names_in(function.body) if type(part.ctx) is ast.Load)
     local = {name for name in written_in(function.body) if not is_field(name)} - set(function.parameters)
     found: dict[str, str] = {}
-    for place, result in enumerate(function.result_names):
-        names = {part.id if isinstance(part, ast.Name) else "" for part in (row[place] for row in rows)}
+    for index, result in enumerate(function.result_names):
+        names = {part.id if isinstance(part, ast.Name) else "" for part in (row[index] for row in rows)}
         name = names.pop()
-        alike = function.types.get(name, "") in ("", function.result_types[place])
+        alike = function.types.get(name, "") in ("", function.result_types[index])
         if not names and name in local and reads[name] == len(rows) and name not in found and alike:
             found[name] = result
     return found
 
 
-class ToldPrinter(BracePrinter):
-    """Prints assignments, calls and returns; each language says how a place is told, and what things are called."""
+class OutArgumentPrinter(BracePrinter):
+    """Prints assignments, calls and returns; each language says how it passes a target to write to, and
+    what things are called."""
 
     constant_word = ""
     """What stands before the type of a variable that is written once."""
@@ -48,18 +49,18 @@ class ToldPrinter(BracePrinter):
     def variable(self, name: str) -> str:
         """Return how a variable is written: one that is nothing but a result is written where that goes."""
         if name in self.straight:
-            return self.place_of(self.straight[name])
+            return self.result_target(self.straight[name])
         return super().variable(name)
 
     def kind(self, kind: str) -> str:
         """Return the name of a type."""
         raise NotImplementedError
 
-    def told(self, place: str) -> str:
-        """Return how a call is passed to write to a place."""
+    def out_argument(self, target: str) -> str:
+        """Return the argument by which a function writes to a target."""
         raise NotImplementedError
 
-    def place_of(self, result: str) -> str:
+    def result_target(self, result: str) -> str:
         """Return what a function writes one of its results to."""
         raise NotImplementedError
 
@@ -90,18 +91,18 @@ class ToldPrinter(BracePrinter):
     def calling(
         self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str
     ) -> list[str]:
-        """Return a call that writes what it gives to to the place that it is passed."""
+        """Return a call that writes its results to the targets that it is passed."""
         assert isinstance(value, ast.Call)
         lines = self.declaration(list(first), indent) if first else []
         given = []
         unused: dict[str, list[str]] = {}
-        for place, target in enumerate(targets):
+        for index, target in enumerate(targets):
             name = self.target(target)
             if target.id == "_":
                 self.unused += 1
                 name = self.own_name(f"unused_{self.unused}")
-                unused.setdefault(self.kind(callee.result_types[place]), []).append(name)
-            given.append(self.told(name))
+                unused.setdefault(self.kind(callee.result_types[index]), []).append(name)
+            given.append(self.out_argument(name))
         lines += [f"{indent}{kind} {', '.join(names)};" for kind, names in unused.items()]
         return lines + self.wrapped(f"{self.own_call(callee.name, value.args, given)};", indent)
 
@@ -121,15 +122,15 @@ class ToldPrinter(BracePrinter):
         return [*lines, f"{indent}}}"]
 
     def returned(self, values: Sequence[ast.expr], indent: str) -> list[str]:
-        """Return a return; several numbers go where the function is told."""
+        """Return a return; several numbers go to the targets that the function is passed."""
         function = self.function
         if len(values) == 1:
             whole = function.result_types[0] == INT
             return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
         lines: list[str] = []
-        for place, value in enumerate(values):
+        for index, value in enumerate(values):
             if isinstance(value, ast.Name) and value.id in self.straight:
                 continue
-            text = self.expression(value, 0, function.result_types[place] == INT)
-            lines += self.wrapped(f"{self.place_of(function.result_names[place])} = {text};", indent)
+            text = self.expression(value, 0, function.result_types[index] == INT)
+            lines += self.wrapped(f"{self.result_target(function.result_names[index])} = {text};", indent)
         return [*lines, f"{indent}return;"]

@@ -1,4 +1,4 @@
-"""Where the raw numbers of a mode's bindings stand in a row."""
+"""Where the raw numbers of a mode's bindings are in a row."""
 
 from typing import NamedTuple
 
@@ -6,8 +6,8 @@ from wendonic.devices.sources.mode import ModeSources
 from wendonic.kernels.sample import EMPTY_SAMPLE, NO_PRESS, Sample
 
 
-class SamplePlaces(NamedTuple):
-    """First places of each source by its channel, of the presses (three numbers each), and of the rest of a sample;
+class SampleLayout(NamedTuple):
+    """First indices of each source by its channel, of the presses (three numbers each), and of the rest of a sample;
     `sample` is one at rest, `at_rest` its numbers in a row.
     """
 
@@ -25,8 +25,8 @@ class SamplePlaces(NamedTuple):
     at_rest: tuple[float, ...]
 
 
-def sample_places(sources: ModeSources) -> SamplePlaces:
-    """Return where everything stands, in the order of `kernels.sample.Sample`."""
+def sample_layout(sources: ModeSources) -> SampleLayout:
+    """Return where everything is, in the order of `kernels.sample.Sample`."""
     rows = [tuple((0.0,) * source.width for source in channel) for channel in sources.channels]
     sample = EMPTY_SAMPLE._replace(
         move=rows[0],
@@ -36,21 +36,21 @@ def sample_places(sources: ModeSources) -> SamplePlaces:
         look=rows[4],
         presses=(NO_PRESS,) * len(sources.presses),
     )
-    place = 0
+    index = 0
     channels: dict[str, tuple[int, ...]] = {}
     for name, row in zip(("move", "rise", "throttle", "turn", "look"), rows, strict=True):
         starts = []
         for numbers in row:
-            starts.append(place)
-            place += len(numbers)
+            starts.append(index)
+            index += len(numbers)
         channels[name] = tuple(starts)
-    presses = place
+    presses = index
     view = presses + 3 * len(sources.presses)
     flat: list[float] = []
     _flatten(sample, flat)
     ground, goal, aim, pointers, head, pointing = view + 3, view + 7, view + 10, view + 13, view + 19, view + 21
     wall = view + 27
-    return SamplePlaces(
+    return SampleLayout(
         channels, presses, view, ground, goal, aim, pointers, head, pointing, wall, sample, tuple(flat)
     )
 
