@@ -354,7 +354,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     assert where[0] is None
     assert trace["pos_y"].max() > 0.3
     page.select_option("[aria-label=Replay]", "beekeeper_keys.jsonl")
-    page.wait_for_function("wendonicPage.replay && wendonicPage.replay.place > 2")
+    page.wait_for_function("wendonicPage.replay && wendonicPage.replay.index > 2")
 
 
 @pytest.mark.long
