@@ -191,7 +191,7 @@ def zoned(at, form, was_out=0.0, inner=0.2, outer=1.0):
     """Position of a stick with a dead zone taken off."""
     zone = DeadZoneTuning(form, 1, inner, outer, 0.1)
     length, x, y, norm = dead_zone_output(zone, Vec2(at[0] * was_out, at[1] * was_out), *at)
-    return x * length / norm, y * length / norm
+    return (x * length / norm, y * length / norm) if length else (0.0, 0.0)
 
 
 @pytest.mark.parametrize(

@@ -80,15 +80,14 @@ NO_DEAD_ZONE = DeadZoneTuning(ZONE_NONE, 0, 0.0, 1.0, 0.0)
 
 
 class Tilt(NamedTuple):
-    """How far something is tilted, and in which direction: that of (x, y), which is of length `norm`."""
+    """How far something is tilted, and in which direction: that of (x, y), which is of length `norm`; a length of 0
+    has no direction.
+    """
 
     length: float
     x: float
     y: float
     norm: float
-
-
-NO_TILT = Tilt(0.0, 0.0, 0.0, 1.0)
 
 
 def held_axis(tuning: DeadZoneTuning, was: float, along: float) -> float:
@@ -141,8 +140,6 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
             length = round_dead_zone(norm, inner, outer)
             if tuning.releases > 0 and length == 0.0 and norm > edge:
                 length = JUST_OUT
-    if length == 0.0:
-        return NO_TILT
-    if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE):
+    if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE) and length > 0.0:
         x, y = wedged(x, y, inner)
     return Tilt(length, x, y, norm)

@@ -66,23 +66,22 @@ def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float
     """
     x, y = centred(tuning, tables, x, y)
     length, x, y, norm = dead_zone_output(tuning.dead_zone, was, x, y)
+    if length == 0.0:
+        return StickOutput(0.0, 0.0, 0.0)
     curve = tuning.curve
-    if length > 0.0:
-        if curve.per_axis > 0:
-            scale = length / norm
-            across = axis_amount(curve, tables, x * scale)
-            along = axis_amount(curve, tables, y * scale)
-            return StickOutput(math.hypot(across, along), across, along)
-        beyond = 1.0
-        if tuning.dead_zone.form == ZONE_AXES and length > 1.0:
-            # A corner beyond the rim stays as far beyond it; the diagonal rule has the last word.
-            beyond = length
-            length = 1.0
-        length = curve_amount(curve, tables, length) * beyond
+    if curve.per_axis > 0:
         scale = length / norm
-        x *= scale
-        y *= scale
-    return StickOutput(length, x, y)
+        across = axis_amount(curve, tables, x * scale)
+        along = axis_amount(curve, tables, y * scale)
+        return StickOutput(math.hypot(across, along), across, along)
+    beyond = 1.0
+    if tuning.dead_zone.form == ZONE_AXES and length > 1.0:
+        # A corner beyond the rim stays as far beyond it; the diagonal rule has the last word.
+        beyond = length
+        length = 1.0
+    length = curve_amount(curve, tables, length) * beyond
+    scale = length / norm
+    return StickOutput(length, x * scale, y * scale)
 
 
 def axis_amount(curve: CurveTuning, tables: Row, along: float) -> float:
