@@ -2,6 +2,7 @@
 
 import contextlib
 import io
+import json
 import struct
 import subprocess
 import sys
@@ -16,6 +17,7 @@ from matplotlib.image import imread
 from wendonic import Recording, __version__, load_profile, shape
 from wendonic.cli.main import main
 from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile, profile_names
+from wendonic.reference.json_schema import json_schema
 
 KEYS = FOLDER / "beekeeper_keys.jsonl"
 PAD = FOLDER / "beekeeper_pad.jsonl"
@@ -46,6 +48,21 @@ def test_both_ways_to_call_it_say_the_version(tmp_path):
     for script in (True, False):
         done = run("--version", folder=tmp_path, script=script)
         assert (done.returncode, done.stdout) == (0, f"wendonic {__version__}\n")
+
+
+@pytest.mark.parametrize("encoding", ["ascii", "cp437"])
+@pytest.mark.parametrize("words", [("schema",), ("controls", "pad"), ("measure", PROFILE_PATH, "--of", "reach90_s")])
+def test_what_a_terminal_cannot_show_is_written_out(words, encoding):
+    """Terminals and pipes of Windows know a few hundred letters; a superscript is not always among them."""
+    shown = io.TextIOWrapper(io.BytesIO(), encoding=encoding, write_through=True)
+    argv = mock.patch.object(sys, "argv", ["wendonic", *map(str, words)])
+    with argv, contextlib.redirect_stdout(shown), pytest.raises(SystemExit) as end:
+        main()
+    text = shown.buffer.getvalue().decode("ascii" if words == ("schema",) else encoding)
+    assert end.value.code in (None, 0)
+    assert text.count("\n") > 1
+    if words == ("schema",):
+        assert json.loads(text) == json_schema("profile")
 
 
 TERRACES, COURSE = FOLDER / "terraces.toml", FOLDER / "terraces_course.toml"

@@ -1,5 +1,6 @@
 """`wendonic`: the commands put together, and errors put in plain words."""
 
+import io
 import logging
 import sys
 from collections.abc import Callable, Iterable
@@ -139,6 +140,9 @@ def main() -> None:
     """Run the command line; what goes wrong is said on stderr in plain words, exit status 2."""
     logging.basicConfig(format="wendonic: %(message)s", level=logging.ERROR)
     logging.getLogger("wendonic").setLevel(logging.WARNING)
+    if isinstance(sys.stdout, io.TextIOWrapper):
+        # What a terminal or a pipe cannot show is written out, as on stderr.
+        sys.stdout.reconfigure(errors="backslashreplace")
     if sys.stderr.isatty():
         # What takes seconds is announced to the user.
         logging.getLogger("wendonic").setLevel(logging.INFO)

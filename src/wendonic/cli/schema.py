@@ -21,7 +21,7 @@ def schema(
     from wendonic.reference.json_schema import schema_line, schema_text, write_schema
 
     if out is None:
-        say(schema_text(of))
+        say(schema_text(of, ascii_only=True))
         return
     check_output(out, "JSON Schema")
     write_schema(out, of)

@@ -65,13 +65,13 @@ def json_schema(kind: str = "profile") -> Schema:
 
 
 @functools.cache
-def schema_text(kind: str = "profile") -> str:
-    """Return the JSON Schema of a kind of file as it is written.
+def schema_text(kind: str = "profile", ascii_only: bool = False) -> str:
+    """Return the JSON Schema of a kind of file as it is written; with `ascii_only` it passes through any terminal.
 
     >>> schema_text("recording").splitlines()[0]
     '{'
     """
-    return json.dumps(json_schema(kind), indent=1, ensure_ascii=False)
+    return json.dumps(json_schema(kind), indent=1, ensure_ascii=ascii_only)
 
 
 def write_schema(path: str | Path, kind: str = "profile") -> None:
