@@ -247,7 +247,8 @@ def test_every_fault_of_a_file_is_reported_with_its_line(tmp_path, lines, faults
     [
         (b"", "is empty"),
         (b"\n \n", "is empty"),
-        (bytes(range(256)) * 4, "no header"),
+        (bytes(range(1, 256)) * 4, "no header"),
+        (HEADER.encode("utf-16"), "line 1: is not UTF-8 text"),
         (b'{"t": 1, "c": "key.KeyW", "v": 1}\n', "no header"),
         (b"[" * 100_000, "no header"),
         (b'{"format": "wendonic-recordin", "version": 1}\n', 'did you mean "wendonic-recording"'),

@@ -39,6 +39,9 @@ def read_json_lines(path: str | Path) -> Content:
     if not content.strip():
         raise RecordingError(path, [Fault(None, "", "is empty; a recording begins with a header line")])
     lines = content.split(b"\n")
+    if b"\0" in lines[0]:
+        # As PowerShell writes what is redirected; read as bytes, the first line alone would pass.
+        raise RecordingError(path, [Fault(1, "", "is not UTF-8 text; save the recording as UTF-8")])
     last_line = lines.pop()
     faults: list[Fault] = []
     warnings: tuple[str, ...] = ()
