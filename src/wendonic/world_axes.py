@@ -74,9 +74,20 @@ class WorldAxes:
         )
 
     def __repr__(self) -> str:
-        """Give the three names."""
-        units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m:g}, unit={self.unit!r}"
+        """Give the names, and the unit if it is not the metre."""
+        units = "" if self.units_per_m == 1.0 else f", units_per_m={self.units_per_m!r}, unit={self.unit!r}"
         return f"WorldAxes(right={self.right!r}, forward={self.forward!r}, up={self.up!r}{units})"
+
+    def __eq__(self, other: object) -> bool:
+        """Return whether both turn every vector alike, and call their unit the same."""
+        return isinstance(other, WorldAxes) and self._named() == other._named()
+
+    def __hash__(self) -> int:
+        """Return the hash of the names."""
+        return hash(self._named())
+
+    def _named(self) -> tuple[str, str | None, str | None, float, str]:
+        return self.right, self.forward, self.up, self.units_per_m, self.unit
 
     @property
     def right_handed(self) -> bool | None:

@@ -46,8 +46,8 @@ class Reader:
         """Return whether both read alike."""
         if not isinstance(other, Reader):
             return NotImplemented
-        mine = (self.mode, repr(self.axes), self.layout, self.tuning, self.press_numbers)
-        return mine == (other.mode, repr(other.axes), other.layout, other.tuning, other.press_numbers)
+        mine = (self.mode, self.axes, self.layout, self.tuning, self.press_numbers)
+        return mine == (other.mode, other.axes, other.layout, other.tuning, other.press_numbers)
 
     def __hash__(self) -> int:
         """Return a hash that equal readers share."""
