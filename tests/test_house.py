@@ -94,6 +94,14 @@ def test_a_wheel_carries_the_demo_and_the_types(tmp_path):
     assert not [name for name in names if name.startswith(("tests", "benchmarks", "examples"))]
 
 
+def test_the_guide_counts_the_faults_of_the_benchmark(monkeypatch):
+    monkeypatch.syspath_prepend(str(TOP / "benchmarks"))
+    import defects
+
+    guide = " ".join((TOP / "docs" / "guides" / "feel.md").read_text(encoding="utf-8").split())
+    assert f"puts {len(defects.DEFECTS)} kinds and sizes of fault into sound profiles" in guide
+
+
 @pytest.mark.long
 def test_all_ways_of_the_benchmark_walk_the_same_walk(monkeypatch):
     """By hand, in NumPy, in C, through the helm and both batches: one end of the walk, to a nanometre."""
