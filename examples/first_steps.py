@@ -17,4 +17,4 @@ for second, keys_down in enumerate([{"KeyW"}, {"KeyW", "KeyD"}, set()]):
 
 # The profile says forward = "-z" and right = "+x": looking east, forward is the game's +x.
 x, y, z = intent.position()
-print(f"the beekeeper stands at x {x:z.2f}, y {y:z.2f}, z {z:z.2f} m")
+print(f"the beekeeper is at x {x:z.2f}, y {y:z.2f}, z {z:z.2f} m")

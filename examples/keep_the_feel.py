@@ -9,7 +9,7 @@ PROFILE = FOLDER / "beekeeper.toml"  # in a game: its own file
 
 
 def test_the_beekeeper_stops_where_he_should() -> None:
-    """Limits are (least, most), in the units of `wendonic measure`; None is no limit."""
+    """Limits are (least, most), in the units of `wendonic measure`; None means no limit."""
     assert_feel(PROFILE, reach90_s=(None, 0.16), stop_distance_m=(0.1, 0.35), diagonal_ratio=(0.99, 1.01))
 
 

@@ -1,4 +1,4 @@
-"""Mouse look, a jump asked for too early, and a sprint that is switched on: what a game reads every tick."""
+"""Mouse look, a jump pressed too early, and a sprint that is switched on: what a game reads every tick."""
 
 from wendonic import Helm
 from wendonic.demo import demo_profile

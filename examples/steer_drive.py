@@ -38,6 +38,6 @@ drive(1.0, "KeyW", "KeyD")
 went_deg = math.degrees(math.atan2(helm.tick(0.0).motion.vel_x, helm.tick(0.0).motion.vel_y))
 print(f"grip 0.3: it faces {helm.tick(0.0).face_deg:.0f} deg and goes {went_deg:.0f} deg")
 
-helm.enter("tracks")  # a crawler turns where it stands
+helm.enter("tracks")  # a crawler turns on the spot
 helm.stick("pad.left_stick", 1.0, 0.0)
 drive(1.0, otherwise="the stick")

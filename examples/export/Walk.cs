@@ -1,4 +1,4 @@
-// A walk by the exported beekeeper: forward, then to the right, then let go.
+// A walk by the exported beekeeper: forward, then to the right, then no keys.
 //
 //   wendonic export demo-out/beekeeper.toml --as csharp --out beekeeper_cs
 //   mcs -out:walk.exe Walk.cs beekeeper_cs/Beekeeper.cs && mono walk.exe

@@ -1,4 +1,4 @@
-/* A walk by the exported beekeeper: forward, then to the right, then let go.
+/* A walk by the exported beekeeper: forward, then to the right, then no keys.
 
    wendonic export demo-out/beekeeper.toml --as c99 --out beekeeper_c
    gcc -std=c99 -I beekeeper_c walk.c beekeeper_c/beekeeper.c -o walk -lm && ./walk */

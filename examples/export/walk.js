@@ -1,4 +1,4 @@
-// A walk by the exported beekeeper: forward, then to the right, then let go.
+// A walk by the exported beekeeper: forward, then to the right, then no keys.
 //
 //   wendonic export demo-out/beekeeper.toml --as javascript --out beekeeper_js
 //   cp walk.js beekeeper_js && node beekeeper_js/walk.js

@@ -1,4 +1,4 @@
--- A walk by the exported beekeeper: forward, then to the right, then let go.
+-- A walk by the exported beekeeper: forward, then to the right, then no keys.
 --
 --   wendonic export demo-out/beekeeper.toml --as lua --out beekeeper_lua
 --   LUA_PATH="beekeeper_lua/?.lua" lua5.4 walk.lua

@@ -12,7 +12,7 @@ KINDS = ("profile", "course", "recording")
 
 
 def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
-    """Return what stands in the file; one that is missing, a folder, unreadable or of another kind raises `error` in
+    """Return the content of the file; one that is missing, a folder, unreadable or of another kind raises `error` in
     plain words.
     """
     if Path(path).is_dir():
@@ -31,7 +31,7 @@ def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
 def atomic_file(path: str | Path) -> Iterator[Path]:
     """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
 
-    If anything goes wrong in between, what stood at `path` stands as it was and nothing else is left. An
+    If anything goes wrong in between, what was at `path` stays as it was and nothing else is left. An
     `OSError` becomes a `WendonicError` that names the place and the reason.
 
     >>> import tempfile

@@ -140,7 +140,7 @@ class WorldAxes:
 
     def square_to_plan(self, first: int, second: int) -> tuple[int, int]:
         """Return a square on the plan, right and forward, of one counted along the game's own horizontal axes, in
-        their order; a game from the side counts along right and up, which is no plan, and is left as it is.
+        their order; a game from the side counts along right and up, which is not a plan, and is left as it is.
 
         >>> WorldAxes("+x", "-y").square_to_plan(0, -1), WorldAxes("+x", "-z", "+y").square_to_plan(2, 3)
         ((0, 1), (2, -3))

@@ -24,7 +24,7 @@ from wendonic.errors import WendonicError
 Loop = Callable[..., None]
 """`run(numbers, tables, course, record, samples, dt, records, start)`: fills `records` from a tick on.
 
-`samples` has a row a tick, `records` a column a tick: so each number of all ticks stands together, as a trace
+`samples` has a row a tick, `records` a column a tick: so one number of all ticks is in one piece, as a trace
 reads it.
 """
 
@@ -44,7 +44,7 @@ def has_numba() -> bool:
 def loop_folder() -> Path:
     """Return a folder for compiled loops that can be written to: the user's cache, or else one for this run only.
 
-    It holds code to be run, so the folder for this run has a name that nobody else can have made before.
+    It holds code to be run, so the folder for this run has a name that no other user can have created before.
     """
     folder = cache_folder()
     if folder is not None:

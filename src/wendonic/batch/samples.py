@@ -99,7 +99,7 @@ def sampled(recording: Recording, hz: float, sources: ModeSources) -> Samples:
 
 
 def _whole_columns(sampler: Sampler, sources: ModeSources) -> dict[str, list[int]]:
-    """Return the controls whose numbers go into a row as they stand, each with the indices where they begin."""
+    """Return the controls whose numbers go into a row unchanged, each with the indices where they begin."""
     found: dict[str, list[int]] = {}
     if any(isinstance(source, AxesSource) for channel in sources.channels for source in channel):
         return found
@@ -138,7 +138,7 @@ def _by_events(
 def _standing(
     ticks: "NDArray[np.intp]", numbers: "NDArray[np.float64]", count: int
 ) -> "tuple[NDArray[np.float64], NDArray[np.float64]]":
-    """Return the last of two numbers as they stand at the end of each tick, 0 before the first."""
+    """Return the last of two numbers at the end of each tick, 0 before the first."""
     import numpy as np
 
     last = np.searchsorted(ticks, np.arange(count), side="right")

@@ -108,7 +108,7 @@ class ScalarLower(Lower):  # type: ignore[misc]
             super().decref(kind, value)
 
     def _element(self, array: Any, index: Any) -> Any:
-        """Return the address of one number of an array of floats, or None for whatever else is asked for.
+        """Return the address of one number of an array of floats, or None for anything else.
 
         No index counts from the end: the loops that are compiled here never do.
         """

@@ -15,7 +15,7 @@ ROUNDING_S = 1e-9
 def ticks_between(trace: "pd.DataFrame", start_s: float | None = None, end_s: float | None = None) -> "pd.DataFrame":
     """Return the ticks of a trace that reach into the time from `start_s` to `end_s`; what is not given is its end.
 
-    Everything before was played as well: the body is where it had come to. Raises `WendonicError` for a time that is
+    Everything before was played as well: the body is where that left it. Raises `WendonicError` for a time that is
     not finite, an end not after the start, and a stretch that has no tick.
 
     >>> from wendonic import shape

@@ -45,7 +45,7 @@ def compare(
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
     by_name = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
-    # Tables alone take no common input, and stand whether or not one suits all of them.
+    # Tables alone need no common input: they are printed whether or not one suits all profiles.
     inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
     ground = load_course(course) if course else None
     compared = compare_profiles(by_name, {}, mode, by=by, held=held)

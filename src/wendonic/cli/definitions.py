@@ -10,7 +10,7 @@ if TYPE_CHECKING:
 
 
 def say_definitions(rows: Iterable[tuple[str, str]], indent: int = 2) -> None:
-    """Print names and what they are, a row each; long names stand on a line of their own."""
+    """Print names and what they are, a row each; long names get a line of their own."""
     from rich.padding import Padding
     from rich.table import Table
     from rich.text import Text

@@ -32,7 +32,7 @@ def demo(
     columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
     with Progress(*columns, console=Console(stderr=True), transient=True) as progress:
         task = progress.add_task("shaping and drawing", total=2 + 3 * len(names))
-        # Loading the drawing libraries is the first wait, so the bar stands before it.
+        # Loading the drawing libraries is the first wait, so the bar is shown before it.
         from wendonic.batch import shape, write_trace
         from wendonic.demo import demo_profile, demo_recording
         from wendonic.pictures import draw_devices, draw_path, draw_stick, draw_timeline, save_picture

@@ -10,7 +10,7 @@ from wendonic.errors import escaped
 
 
 def say(words: object = "", file: TextIO | None = None) -> None:
-    """Print words as they stand, control characters written out."""
+    """Print words unchanged, but for control characters, which are escaped."""
     print(escaped(str(words)), file=file or sys.stdout)
 
 

@@ -1,4 +1,4 @@
-"""Copies between names that are never needed at the same time: both go by one name, and the copy is gone."""
+"""Copies between names that are never needed at the same time: both share one name, and the copy is gone."""
 
 import ast
 

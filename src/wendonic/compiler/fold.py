@@ -52,7 +52,7 @@ class Folder(LoopFolder):
     def fold(self, function: Callable[..., Any], arguments: Sequence[Value]) -> Folded:
         """Return a kernel specialised for what is known of its arguments; those that are names keep theirs."""
         if not isinstance(function, FunctionType):
-            raise TypeError(f"{function!r} is no kernel")
+            raise TypeError(f"{function!r} is not a kernel")
         key = (function, tuple(map(_described, arguments)))
         if key not in self.folded:
             found = None if self.entries else REMEMBERED.get(key)

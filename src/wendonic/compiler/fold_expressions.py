@@ -272,7 +272,7 @@ class ExpressionFolder(ABC):
             return self._least_or_most(scope, node, called, arguments)
         if any(called is one for one in COMPUTED):
             return self._computed(scope, node, called, arguments)
-        return refuse(scope.function, node, f"{ast.unparse(function)} is no kernel")
+        return refuse(scope.function, node, f"{ast.unparse(function)} is not a kernel")
 
     def _computed(self, scope: Scope, node: ast.Call, called: Any, arguments: list[Value]) -> Value:
         if any(isinstance(argument, Record | Packed) for argument in arguments):

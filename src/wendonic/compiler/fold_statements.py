@@ -111,7 +111,7 @@ class StatementFolder(ExpressionFolder):
             refuse(scope.function, target, "only names are assigned to")
 
     def bind(self, scope: Scope, pairs: list[tuple[str, Value]]) -> None:
-        """Give variables their values; what is known or stands already needs no statement."""
+        """Give variables their values; what is known or already assigned needs no statement."""
         moves: list[tuple[str, ast.expr]] = []
         for variable, value in pairs:
             scope.env[variable] = self._bound(scope, variable, value, (), moves)

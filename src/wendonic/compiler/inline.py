@@ -188,7 +188,7 @@ class _Inliner:
         return [*moved(before), *opened(function.body, names, renamed)]
 
     def unique(self, wanted: str) -> str:
-        """Return a name that nobody has yet in this function."""
+        """Return a name that is not taken yet in this function."""
         return free_name(wanted, self.taken)
 
 

@@ -1,4 +1,4 @@
-"""Where the numbers of a tick stand: in its record, in its sample, among its numbers."""
+"""Where the numbers of a tick are: in its record, in its sample, among its numbers."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -81,10 +81,10 @@ def with_leaves(value: Value, new: Sequence[Value]) -> Value:
 
 @dataclass(frozen=True)
 class Layout:
-    """Where each number of a tick stands in its record, or that it is always the same.
+    """Where each number of a tick is in its record, or that it is always the same.
 
     `indices` has for each number of `Tick(memory, outcome)`, by its path, its index in the record, or -1 where
-    `constants` has it, or nothing where nobody needs it. `state` says how many numbers, the first ones, are read
+    `constants` has it, or nothing where it is not needed. `state` says how many numbers, the first ones, are read
     by the next tick.
     """
 
@@ -94,7 +94,7 @@ class Layout:
     constants: dict[Path, float]
 
     def index(self, *path: str) -> int:
-        """Return the index of a number, -1 if it is always the same or nobody needs it."""
+        """Return the index of a number, -1 if it is always the same or not needed."""
         return self.indices.get(path, -1)
 
     def number(self, record: Sequence[float], *path: str) -> float:

@@ -13,7 +13,7 @@ class Liveness:
         self.loops: list[tuple[set[str], set[str]]] = []
 
     def prune(self, body: list[ast.stmt], live: set[str]) -> set[str]:
-        """Take out of `body` what nobody reads."""
+        """Remove from `body` what is never read."""
         live = set(live)
         kept: list[ast.stmt] = []
         for statement in reversed(body):
@@ -50,7 +50,7 @@ class Liveness:
         return live | read_names(statement), True
 
     def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
-        """Do it for an assignment: what nobody reads is left out."""
+        """Do it for an assignment: what is never read is left out."""
         (target,) = statement.targets
         if isinstance(target, ast.Name):
             if target.id not in live:

@@ -128,7 +128,7 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
         make = made_from(content["text"], f"{title} {digest[:8]}")
         return ReadyTick(digest, content["text"], layout, tuple(content["numbers"]), make)
     except (KeyError, TypeError, AttributeError, SyntaxError):
-        # Damaged: it is made again, and takes the place of this.
+        # Damaged: it is made again and replaces this.
         return None
 
 
@@ -152,7 +152,7 @@ def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTi
 
 
 def number_indices(function: TickFunction, tuning: Tuning) -> list[int]:
-    """Return where the numbers that a tick function reads stand among all of a tuning."""
+    """Return the indices, among all numbers of a tuning, of those that a tick function reads."""
     by_path = {path: index for index, path in enumerate(paths_of(tuning))}
     return [by_path[path] for _, path in function.numbers]
 

@@ -43,7 +43,7 @@ class Scope:
     loops: "list[Loop]" = field(default_factory=list)
 
     def unique(self, wanted: str) -> str:
-        """Return a name that nobody has yet."""
+        """Return a name that is not taken yet."""
         return free_name(wanted.strip("_") or "value", self.taken)
 
     def leaf_name(self, variable: str, path: tuple[str, ...]) -> str:
@@ -59,7 +59,7 @@ class Scope:
 
 @dataclass
 class Loop:
-    """A loop that is kept: the numbers that it carries round, and what those stand at where it turns round."""
+    """A loop that is kept: the numbers that it carries round, and their values at the end of each turn."""
 
     carried: dict[str, Value]
     ends: list[dict[str, Value]] = field(default_factory=list)

@@ -56,7 +56,7 @@ class TickFunction:
 
     `numbers` are the numbers of the tuning that it reads, by name and path. `part` is one tick that is not a hitch,
     the first of `whole`; the others cut hitches and stand still. `functions` are the kernels that stayed functions,
-    callees first; `layout` says where everything stands in a record.
+    callees first; `layout` says where everything is in a record.
     """
 
     numbers: tuple[tuple[str, Path], ...]
@@ -150,7 +150,7 @@ def _unchanged(new: Any, old: Value) -> bool:
 
 
 def _layout(part: Folded, at_rest: Tick, parameters: dict[tuple[Any, ...], str]) -> tuple[Layout, list[ast.expr]]:
-    """Find what of a tick has to be carried on, and where it all stands in the record; return that and its numbers.
+    """Find what of a tick has to be carried on, and where all of it is in the record; return that and its numbers.
 
     What only the memory needs, and nothing that is reported, is not state.
     """

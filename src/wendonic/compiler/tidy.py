@@ -1,4 +1,4 @@
-"""Tidying: what nobody reads is gone, and what is only another name for something goes by one name.
+"""Tidying: what is never read is removed, and two names for one thing become one.
 
 Each step goes through a function once or twice, so that the time grows with its length and no faster.
 """
@@ -55,7 +55,7 @@ def drop_tested_again(body: list[ast.stmt], writers: Collection[str] = ()) -> No
 
 
 def drop_unread(body: list[ast.stmt], after: set[str]) -> set[str]:
-    """Take assignments out whose names nobody reads; return the names that are read before the body writes them."""
+    """Remove assignments whose names are never read; return the names that are read before the body writes them."""
     return Liveness().prune(body, after)
 
 
@@ -65,7 +65,7 @@ def _stores(body: list[ast.stmt]) -> Counter[str]:
 
 @dataclass
 class _Uses:
-    """Where a name is written and read, in the order in which statements stand, and in which loops."""
+    """Where a name is written and read, in the order of the statements, and in which loops."""
 
     writes: list[int] = field(default_factory=list)
     reads: list[int] = field(default_factory=list)
@@ -125,7 +125,7 @@ class _Positions:
 
 
 def unite_copies(function: Folded) -> None:
-    """Let a name that only stands for another one go by that one's name, and the reverse.
+    """Replace a name that is only a copy of another one by that other name, and the reverse.
 
     In `a = b` every `a` may be called `b` if that is the only time `a` is written, before it is read, and `b` is not
     written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a

@@ -80,7 +80,7 @@ def _collect_statements(body: Sequence[ast.stmt], found: list[ast.stmt]) -> None
 
 
 def cloned(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
-    """Return a copy of an expression in which names stand for what they are renamed to.
+    """Return a copy of an expression with names renamed.
 
     Nothing but names and constants is shared, since arguments of a call may be taken out later.
     """
@@ -159,7 +159,7 @@ def cloned_target(node: ast.expr, renamed: Mapping[str, ast.expr]) -> ast.expr:
 
 
 def rewrite(body: Sequence[ast.stmt], given: Mapping[str, ast.expr]) -> None:
-    """Let names stand for expressions wherever they are read."""
+    """Replace names by expressions wherever they are read."""
     for statement in statements_in(body):
         match statement:
             case ast.Assign(value=value):

@@ -138,7 +138,7 @@ def expression(value: Value) -> ast.expr:
     if isinstance(value, Known):
         return constant(value.value)
     if isinstance(value, Record):
-        raise TypeError(f"a {value.kind.__name__} is no single number")
+        raise TypeError(f"a {value.kind.__name__} is not a single number")
     return value.node
 
 

@@ -40,13 +40,13 @@ class Course(Table):
         example=[{"left_m": -1.0, "back_m": 3.0, "right_m": 1.0, "forward_m": 3.2}],
     )
     bounds: Bounds | None = entry(
-        "Edges of the course, which nobody crosses.",
+        "Edges of the course, which no body crosses.",
         None,
         example={"left_m": -20.0, "back_m": -20.0, "right_m": 20.0, "forward_m": 20.0},
         otherwise="no end",
     )
     blocked: Annotated[tuple[Square, ...], Field(strict=False, max_length=100_000)] = entry(
-        "Squares that nobody can enter, counted right and forward from the one around the origin.",
+        "Squares that cannot be entered, counted right and forward from the one around the origin.",
         (),
         example=[[1, 0], [1, 1]],
         unit="squares",

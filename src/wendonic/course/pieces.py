@@ -92,11 +92,11 @@ FAR_M = 1e6
 
 
 class Bounds(Rectangle):
-    """The edges of the course, which nobody crosses."""
+    """The edges of the course, which no body crosses."""
 
     @property
     def numbers(self) -> tuple[float, ...]:
-        """Return it as four walls outside, which nobody passes over."""
+        """Return it as four walls outside, which no body passes over."""
         left, back, right, forward = self.left_m, self.back_m, self.right_m, self.forward_m
         boxes = (
             (-FAR_M, -FAR_M, left, FAR_M),

@@ -287,7 +287,7 @@ def lookout_watch() -> Recording:
 
 
 def lookout_devices() -> Recording:
-    """Return 38 s to calibrate by: both sticks free, round their rims, and let go ten times, three swipes of 20 cm,
+    """Return 38 s to calibrate by: both sticks free, round their rims, and released ten times, three swipes of 20 cm,
     the pad at rest.
     """
     sticks = []

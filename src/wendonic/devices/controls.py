@@ -85,7 +85,7 @@ class Control(NamedTuple):
 
     @property
     def rest(self) -> float:
-        """What each of its numbers is while nobody touches it: a pointer rests in the window's middle."""
+        """What each of its numbers is while it is not touched: a pointer rests in the window's middle."""
         return 0.5 if self.kind == "pointer" else 0.0
 
 
@@ -116,7 +116,7 @@ def _all_controls() -> dict[str, Control]:
         for sensor in ("gyro", "accel"):
             add(f"{pad}.{sensor}", "rates", "pad", pad, 3, *endless)
     add("mouse.move", "counts", "mouse", "mouse", 2, *endless)
-    # As many notches at once come from a spinning wheel; more of them are no hand's.
+    # A spinning wheel gives as many notches at once; more of them come from no hand.
     add("mouse.wheel", "wheel", "mouse", "mouse", 1, -1000.0, 1000.0)
     for button in MOUSE_BUTTONS:
         add(f"mouse.{button}", "button", "mouse", "mouse", 1, 0.0, 1.0)

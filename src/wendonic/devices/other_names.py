@@ -92,7 +92,7 @@ KEY_NAMES: dict[str, str] = {
 
 
 def key_meant(name: str) -> str | None:
-    """Return the W3C code of a key that goes by another name, None for a name that means no key for certain.
+    """Return the W3C code of a key with another name, None for a name that is not certain to mean a key.
 
     >>> key_meant("W"), key_meant("up"), key_meant("7"), key_meant("left shift"), key_meant("F5"), key_meant("KeyWW")
     ('KeyW', 'ArrowUp', 'Digit7', 'ShiftLeft', 'F5', None)
@@ -113,7 +113,7 @@ def key_meant(name: str) -> str | None:
 
 
 def control_meant(name: str) -> str | None:
-    """Return the control that goes by another name, None for a name that means none for certain.
+    """Return the control with another name, None for a name that is not certain to mean one.
 
     >>> control_meant("pad.a"), control_meant("pad1.lb"), control_meant("LS"), control_meant("pad.rz")
     ('pad.south', 'pad1.left_bumper', 'pad.left_stick', None)

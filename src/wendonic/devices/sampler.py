@@ -78,7 +78,7 @@ class Sampler:
         """Resolve every control; raises `ControlError` for an unknown one."""
         self.sources = sources
         self.layout: SampleLayout = sample_layout(sources)
-        """Where everything stands in a row."""
+        """Where everything is in a row."""
         self._edges_are_new = True
         self._sticks: list[tuple[int, int]] = []
         self.readers: list[Reader] = []

@@ -39,11 +39,11 @@ class Change(NamedTuple):
 class DeviceState:
     """The held state of every device and of the view: events in, levels and displacements out.
 
-    Levels stand until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
+    Levels stay until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
     `lost.pad`, …) releases exactly what that device held; the view stays. Displacements (`mouse.move`,
     `mouse.wheel`) add up until a tick takes them. A value outside its control's range is cut to the range and
     counted in `clamped`; a value that is not finite is refused and counted in `refused`, and the last good one
-    stands.
+    stays.
 
     >>> state = DeviceState()
     >>> state.apply(Event(0.0, "key.KeyW", 1))
@@ -168,7 +168,7 @@ class DeviceState:
     def _set_numbers(self, control: Control, *levels: float) -> None:
         if len(levels) != control.width:
             raise ValueError
-        # All or none: half a stick position would be a direction that nobody gave.
+        # All or none: half a stick position would be a direction that was never given.
         if not all(map(math.isfinite, levels)):
             self.refused[control.name] += 1
             return

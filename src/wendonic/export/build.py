@@ -299,7 +299,7 @@ def _plain(folded: Folded) -> Function:
 def _entry(part: PackedFunction) -> Function:
     names = [name for _, of_row in part.unpacked for name in of_row if name]
     results = len(values_of(part.body[-1]))  # type: ignore[arg-type]
-    return Function("one_tick", [*names, "dt"], list(part.body), results, "One tick, which is no hitch.")
+    return Function("one_tick", [*names, "dt"], list(part.body), results, "One tick that is not a hitch.")
 
 
 def _number_field(number: Number) -> str:

@@ -19,7 +19,7 @@ ZERO = ast.Constant(0.0)
 
 
 class _Fields:
-    """The fields that stand for the numbers of a running mode's record."""
+    """The fields that hold the numbers of a running mode's record."""
 
     def __init__(self, made: Made, run: ModeRun) -> None:
         self.made, self.run = made, run

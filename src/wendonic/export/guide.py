@@ -104,7 +104,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     said = {
         f"Not taken, as the test came out the other way in all {len(vectors.rows)} ticks: a guard against what these "
         "numbers or these sources never ask for, or what is rarer than this play": vectors.one_way,
-        "Not taken, as no play came to the test": vectors.not_come_to,
+        "Not taken, as no play reached the test": vectors.not_come_to,
         "Left out, as there the last digit decides, and no two languages go the same way": vectors.by_a_hair,
     }
     for reason, branches in said.items():

@@ -322,7 +322,7 @@ def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[f
             (letter, column[plan]) for letter, column in zip(letters, columns, strict=True) if column[plan] != 0.0
         ]
         if not found:
-            # The game's axes cannot say it: it stands as it is.
+            # The game's axes have no name for it: it stays as it is.
             maker.add(ast.Constant(rest[plan]))
             continue
         ((letter, sign),) = found

@@ -24,7 +24,7 @@ LONGEST = 3
 
 
 def substitute(function: Function, given: Mapping[str, ast.expr]) -> None:
-    """Let names of a function stand for expressions; one that it writes begins as that."""
+    """Replace names of a function by expressions; one that it writes is set to its expression first."""
     written = written_in(function.body)
     first: list[ast.stmt] = []
     plain: dict[str, ast.expr] = {}

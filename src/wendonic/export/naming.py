@@ -1,4 +1,4 @@
-"""Names: from where a number stands in a tick to what it is called in the printed source."""
+"""Names: from the path of a number in a tick to its name in the printed source."""
 
 from collections.abc import Iterable, Sequence
 
@@ -27,7 +27,7 @@ class PathNames:
     """Gives the paths of a mode's tuning and of its ticks plain names."""
 
     def __init__(self, sources: ModeSources, presses: Sequence[str], gaits: Sequence[str]) -> None:
-        """Take what stands for the numbers in paths."""
+        """Take the words that replace the numbers in paths."""
         channels = ("move", "rise", "throttle", "turn", "look")
         self.sources = {
             channel: source_names(of_channel) for channel, of_channel in zip(channels, sources.channels, strict=True)
@@ -84,7 +84,7 @@ def _once(source: str, more: Sequence[str]) -> list[str]:
 
 
 def unique(wanted: str, taken: set[str]) -> str:
-    """Return a name that nobody has yet, and take it."""
+    """Return a name that is not taken yet, and take it."""
     found, number = wanted, 1
     while found in taken:
         number += 1

@@ -1,4 +1,4 @@
-"""The numbers of a profile that a tick reads: what they are called, their units, and where they stand in the file.
+"""The numbers of a profile that a tick reads: their names, their units, and their places in the file.
 
 Where a number comes from is found by trying: each field of the profile is changed a little, and what changes with it
 is made from it.
@@ -74,7 +74,7 @@ def _written(content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
 
 
 def _left_out(profile: Profile, content: Mapping[str, Any], mode: str) -> list[tuple[str, float]]:
-    """Return the number fields that may count in a mode and stand at their defaults, spelled as the file would."""
+    """Return the number fields that may count in a mode and are left at their defaults, spelled as the file would."""
     there = {field for field, _ in number_fields(in_metres(content))}
     whole = profile.model_dump(include={"max_dt_s"}, exclude_none=True)
     whole["gait"] = {name: gait.model_dump(exclude_none=True) for name, gait in profile.gaits_of(mode).items()}

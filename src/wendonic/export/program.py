@@ -44,7 +44,7 @@ class Field:
 
 @dataclass
 class Number:
-    """One number of the profile: its name as a constant, its value, its unit, and where in the profile it stands."""
+    """One number of the profile: its name as a constant, its value, its unit, and its place in the profile."""
 
     name: str
     value: float

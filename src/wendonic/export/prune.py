@@ -1,4 +1,4 @@
-"""Branches that the numbers of the profile decide are no branches; what nobody reads after that is gone."""
+"""Branches that the numbers of the profile decide are resolved; what is not read after that is removed."""
 
 import ast
 import math

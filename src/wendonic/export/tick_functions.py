@@ -1,4 +1,4 @@
-"""The helm's own tick functions as a Python module, for a game that is frozen: no source of a kernel is asked for."""
+"""The helm's own tick functions as a Python module, for a game that is frozen: no kernel source is needed."""
 
 from wendonic.compiler.ready import ReadyTick, ready
 from wendonic.export.languages.printer import comment_lines, wrapped

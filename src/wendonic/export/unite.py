@@ -126,7 +126,7 @@ def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Seque
 
 
 def _is_unread(statement: ast.stmt, functions: set[str]) -> bool:
-    """Whether a statement gives a value to nobody; a call may do something beside that."""
+    """Whether a statement assigns a value that is not used; a call may have other effects."""
     match statement:
         case ast.Assign(targets=[ast.Name(id="_")], value=value):
             return not any(part.id in functions for part in names_in(value))

@@ -30,7 +30,7 @@ LEAST_TICKS = 2_000
 EPISODE_TICKS = 90
 LENGTHS = (60, 90, 90, 180)
 MOST_EPISODES = 150
-"""Stretches of play that are tried at most, to come to branches that none has come to yet."""
+"""At most this many stretches of play are tried, to reach branches that none has reached yet."""
 ENOUGH = 0.98
 
 Tick = tuple[float, list[float]]
@@ -48,9 +48,9 @@ class Vectors:
     one_way: list[str] = field(default_factory=list)
     """Branches of tests that came out the other way each time."""
     not_come_to: list[str] = field(default_factory=list)
-    """Branches of tests that no play came to."""
+    """Branches of tests that no play reached."""
     by_a_hair: list[str] = field(default_factory=list)
-    """Branches that were come to only where the last digit decides, so that no two languages go the same way."""
+    """Branches that were reached only where the last digit decides, so that languages differ."""
 
     @property
     def share(self) -> float:
@@ -78,7 +78,7 @@ def _shortest(value: float) -> str:
 
 
 class _Reference:
-    """The tick function that the helm runs, and where the numbers of the printed one stand in its record."""
+    """The tick function that the helm runs, and where the numbers of the printed one are in its record."""
 
     def __init__(self, made: Made, package: Package) -> None:
         self.runs = [
@@ -249,7 +249,7 @@ def _filler(struct: type) -> Callable[..., None]:
 
 def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
     """Return a state that a game or another mode may have left: what is held is not bound here, keys are on their way
-    where movement is carried over, and on made-up ground the body stands somewhere else.
+    where movement is carried over, and on made-up ground the body is somewhere else.
     """
     fields = {one.name for one in made.program.state}
     bound = {one.name for one in made.program.inputs}
@@ -422,7 +422,7 @@ def _single() -> Callable[[float], Any]:
 
 
 class _Gathered:
-    """Vectors as they are gathered: stretches of play that come to branches which none has come to yet."""
+    """Vectors as they are gathered: stretches of play that reach branches which none has reached yet."""
 
     def __init__(self, made: Made, package: Package, least_ticks: int) -> None:
         self.made, self.least_ticks = made, least_ticks
@@ -463,7 +463,7 @@ class _Gathered:
             self.vectors.rows.append([begin if number == 0 else 0.0, dt, *given, *results])
 
     def recorded(self, ticks: Sequence[Tick]) -> None:
-        """Take the ticks of a recording, whatever they come to."""
+        """Take the ticks of a recording, whatever they reach."""
         for dt, row in ticks:
             self.marked.tick(self.given_of(row), dt)
         self.play(ticks, 1.0, {})

@@ -51,7 +51,7 @@ NO_MOTION = WantedMotion(0.0, 0.0, ZERO3, 0.0, ZERO3)
 
 
 def level_motion(x: float, y: float) -> WantedMotion:
-    """Return what a body wants that goes by (x, y) on level ground.
+    """Return what a body wants that moves by (x, y) on level ground.
 
     >>> level_motion(0.6, 0.8).direction
     Vec3(x=0.6, y=0.8, z=0.0)

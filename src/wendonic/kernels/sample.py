@@ -37,7 +37,7 @@ class Sample(NamedTuple):
     """The raw numbers of one tick; each source of a channel has as many as its kind takes. `wall` is the normal of
     what the game says has taken the body's speed, zeros for nothing.
 
-    Levels stand until they change; counts, edges, goals, walls and given views belong to one tick alone.
+    Levels stay until they change; counts, edges, goals, walls and given views belong to one tick alone.
     """
 
     move: tuple[Row, ...]

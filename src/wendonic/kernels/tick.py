@@ -173,7 +173,7 @@ class Memory(NamedTuple):
 
 
 class Axes(NamedTuple):
-    """What the channels of one number each came to, -1..1."""
+    """The values of the channels of one number each, -1..1."""
 
     rise: float
     throttle: float
@@ -215,7 +215,7 @@ NOTHING = Vec2(0.0, 0.0)
 
 
 def tick_at_rest(tuning: Tuning) -> "Tick":
-    """Return what stands before the first tick: at rest, at the origin, facing and looking along +y."""
+    """Return the tick before the first one: at rest, at the origin, facing and looking along +y."""
     move = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,) * len(tuning.move.sources))
     axes = [(SOURCE_AT_REST,) * len(channel.sources) for channel in (tuning.rise, tuning.throttle, tuning.turn)]
     memory = Memory(

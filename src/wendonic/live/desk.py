@@ -84,7 +84,7 @@ class Desk:
         return depth
 
     def make_module(self, changes: Changes) -> int:
-        """Make the module that the page runs of a changed profile; return the number it goes by."""
+        """Make the module that the page runs of a changed profile; return its number."""
         shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course)
         text = profile_module(shown)
         with self._lock:

@@ -54,7 +54,7 @@ def _opened_window() -> pygame.Surface:
         screen = pygame.display.set_mode(SIZE)
     except pygame.error as error:
         raise DeviceError(f"no window can be opened here: {error}") from None
-    # Without a screen SDL takes one that nobody sees and no key reaches, unless it was asked for by name.
+    # Without a screen SDL takes one that is invisible and gets no keys, unless it was requested by name.
     if pygame.display.get_driver() in ("offscreen", "dummy") and not os.environ.get("SDL_VIDEODRIVER"):
         raise DeviceError("no window can be opened here: there is no screen")
     return screen
@@ -164,7 +164,7 @@ class RecordSession:
         self._counts[event.control] = self._counts.get(event.control, 0) + 1
         recent = self._recent.setdefault(event.control, deque())
         recent.append((event.t, numbers_of(event.value) or (1.0,)))
-        # One older than what is shown stays: it is what stood when the strip begins.
+        # One older than what is shown stays: it is the value when the strip begins.
         while len(recent) > 2 and recent[1][0] < event.t - SHOWN_S:
             recent.popleft()
 

@@ -26,7 +26,7 @@ ROWS, ROW_INCHES = 3, 2.7
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     """Draw what each profile makes of each input: one row an input, with the path, and speed and heading over time.
 
-    Each profile has one colour and dash throughout; a marker stands where its path ends. Returns the axes, row by
+    Each profile has one colour and dash throughout; a marker is where its path ends. Returns the axes, row by
     row. Raises `WendonicError` for more profiles than there are line styles.
 
     >>> from wendonic.demo import demo_profile

@@ -32,7 +32,7 @@ NUMBERS = {
     "view": ("yaw", "pitch"),
     "place": ("x", "y"),
 }
-"""What the lines of a lane stand for; of a pose the place is drawn."""
+"""What the lines of a lane show; of a pose the place is drawn."""
 
 UNITS = {
     "counts": " counts, summed",
@@ -68,8 +68,9 @@ def draw_devices(
     Keys, buttons and touches are bars, a button that is pressed in part a line; sticks, sensors, poses and the view
     are lines, as are places, velocities and grounds that a game reported; the mouse is the sum of its counts; the
     wheel is ticks, away from the user upwards, and so are a game's pushes and the like. Where a device is lost its
-    lines have a gap and a cross. The player's notes stand above. `only` keeps the controls whose names begin with one
-    of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in it.
+    lines have a gap and a cross. The player's notes are at the top. `only` keeps the controls whose names begin with
+    one of its words, such as "pad" or "hand.left". Raises `WendonicError` for a window, or a choice, with nothing in
+    it.
 
     >>> from wendonic.demo import demo_recording
     >>> draw_devices(demo_recording("beekeeper_mouse")).get_title(loc="left")
@@ -216,13 +217,13 @@ def _draw_lines(
 def _with_gaps(
     t: list[float], values: list[float], lost_s: Sequence[float], end_s: float
 ) -> tuple[list[float], list[float]]:
-    """Let each value stand until the next one, the end, or a loss, after which there is a gap."""
+    """Hold each value until the next one, the end, or a loss, after which there is a gap."""
     times, heights = list(t), list(values)
     times.append(max(end_s, t[-1]))
     heights.append(values[-1])
     rows = list(zip(times, heights, strict=True)) + [(lost, math.nan) for lost in lost_s if lost >= t[0]]
     rows.sort(key=lambda row: row[0])
-    # The end changes nothing: after a loss nothing stands up to it.
+    # The end changes nothing: after a loss there is no value to hold up to it.
     if lost_s and max(lost_s) >= t[-1]:
         rows = [row for row in rows if row[0] <= max(lost_s)]
     return [row[0] for row in rows], [row[1] for row in rows]

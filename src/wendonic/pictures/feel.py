@@ -29,7 +29,7 @@ def draw_feel(
     """Draw how each profile answers a full press, its release, and the other way pressed; `by` and `held` are as in
     `measure`.
 
-    Three panels of speed over the time since the change, in one scale: marks stand where the quantities of the feel
+    Three panels of speed over the time since the change, in one scale: marks show where the quantities of the feel
     sheet are read off, with their values beside the name. Returns the axes. Raises `WendonicError` for more profiles
     than there are line styles, and for one without a speed to draw, with the reason.
 

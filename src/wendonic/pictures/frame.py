@@ -23,7 +23,7 @@ MOST_MOMENTS = 12
 USUAL_MOMENTS = 6
 INPUT_AT = (-1.12, -1.12)
 INPUT_SIZE = 0.3
-"""Where the player's own input stands beside the rose, and how large."""
+"""Where the player's own input is drawn beside the rose, and how large."""
 
 
 def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]:

@@ -22,7 +22,7 @@ class _UnitLocator(AutoLocator):
 
 def label_axis(axis: Axis, words: str, unit: str, length: LengthUnit) -> None:
     """Name an axis whose numbers are in `unit`, such as "m" or "m/s", and let it count in a game's own; numbers that
-    are no lengths stay.
+    are not lengths stay.
     """
     per_m = length.factor(unit)
     axis.set_label_text(f"{words} ({length.label(unit)})", color=INK)

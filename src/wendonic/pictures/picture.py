@@ -36,7 +36,7 @@ Taken = Literal[
 
 
 class Given:
-    """What a picture is drawn from; files are read when they are first asked for."""
+    """What a picture is drawn from; files are read when they are first needed."""
 
     def __init__(
         self,

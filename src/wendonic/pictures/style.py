@@ -83,7 +83,7 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
 
 
 def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:
-    """Write a title as it stands: a dollar sign in a user's words is not a formula."""
+    """Write a title unchanged: a dollar sign in a user's words is not a formula."""
     ax.set_title(title, color=INK, loc="left", fontsize=13, fontweight="bold", pad=pad, parse_math=False)
 
 
@@ -94,7 +94,7 @@ def key_below(ax: Axes, height_ratio: float = 1.0) -> None:
     ax.set_box_aspect(height_ratio)
     ax.set_anchor("N")
     words = ax.legend(loc="upper left", bbox_to_anchor=(0.0, -0.12), frameon=False, fontsize=9, labelcolor=INK)
-    # Else a long name would squeeze the axes that it stands below.
+    # Else a long name would squeeze the axes above it.
     words.set_in_layout(False)
 
 

@@ -49,7 +49,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
     in_metres = units[metre_name(quantity)]
-    # What was asked for in the game's own unit is in it already.
+    # What was requested in the game's own unit is in it already.
     factor = length.factor(in_metres) if quantity in units else 1.0
     values = frame[quantity].to_numpy() * factor
     if not np.isfinite(values).any():

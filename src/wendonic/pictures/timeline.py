@@ -50,7 +50,7 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these; the height in place of a forward that is never asked for, as in a game
+    only `turn` and `throttle` steer, these; the height in place of a forward that is never requested, as in a game
     seen from the side), wanted amount, speed over the ground and, where
     there is any, the speed up and down (in the unit `length`). The player's notes, and the
     modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises

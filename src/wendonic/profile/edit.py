@@ -114,7 +114,7 @@ def _append(table: Any, name: str, value: Any) -> None:
 
 
 def _append_table(table: Any, name: str) -> Any:
-    """Return a new table, put after the others of a table; what stands behind these, from a blank line on, stays
+    """Return a new table, put after the others of a table; what follows these, from a blank line on, stays
     above what it is about.
     """
     new = tomlkit.table()

@@ -105,7 +105,7 @@ def _field_path(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
 
 
 def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
-    """Go along `loc`: each part, what the schema says stands there, and whether it is an alternative's name."""
+    """Go along `loc`: each part, what the schema expects there, and whether it is an alternative's name."""
     steps = []
     kind: Any = root
     for part in loc:
@@ -128,7 +128,7 @@ def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
     for choice in choices:
         if part in _choice_names(choice):
             return choice, True
-    # An optional field: what may stand there besides nothing.
+    # An optional field: what may be there besides nothing.
     return _step(choices[0], part) if len(choices) == 1 else (None, False)
 
 
@@ -359,7 +359,7 @@ def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
     table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
     if name not in table.model_fields:
-        # A name of the user's own: the field that it stands in has the range.
+        # A name of the user's own: the field that it belongs to has the range.
         return _range(root, loc[: ends[0] - 1], units)
     return range_words(table.model_fields[name], units)
 

@@ -1,4 +1,4 @@
-"""On which line of a TOML text a field stands."""
+"""The line of a TOML text on which a field is written."""
 
 from collections.abc import Sequence
 from typing import Any

@@ -47,8 +47,8 @@ def likes(modes: Mapping[str, Any], name: str) -> list[str]:
 
 
 def inherited_from(modes: Mapping[str, Any], name: str, path: Sequence[str | int]) -> str:
-    """Return the mode in which something stands that a mode has at a path of its own: itself, or the nearest of those
-    that it begins as.
+    """Return the mode in which something is written that a mode has at a path of its own: itself, or the nearest of
+    those that it begins as.
 
     >>> foot = {"move": {"bind": [{"stick": "pad.left_stick"}]}}
     >>> modes = {"foot": foot, "swim": {"like": "foot", "move": {"half_life_s": 0.1}}}

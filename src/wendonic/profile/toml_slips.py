@@ -55,7 +55,7 @@ _SLIPS: tuple[tuple[str, Callable[[re.Match[str]], str]], ...] = (
     (r"^\s*(?P<word>\[[^\]]*)\0$", lambda slip: f'"]" is missing: {slip["word"]}]'),
     (r"""=\s*["'][^"']*\0$""", lambda _: "the closing quote is missing"),
 )
-"""What stands before and (behind a NUL) at the position where a parser gave up, and what to say of it."""
+"""Text before and (behind a NUL) at the position where a parser gave up, and what to say of it."""
 
 
 def toml_slip(text: str, line: int, column: int, parser_message: str) -> str:

@@ -1,4 +1,4 @@
-"""Events kept as columns of numbers until one of them is asked for."""
+"""Events kept as columns of numbers until one of them is needed."""
 
 from collections.abc import Iterator, Sequence
 from typing import TYPE_CHECKING, Any, NamedTuple, overload
@@ -148,7 +148,7 @@ def parted(events: Sequence[Event], controls: frozenset[str]) -> Parted:
 
 
 class ColumnEvents(Sequence[Event]):
-    """The events of sound columns, all of them made when the first one is asked for."""
+    """The events of sound columns, all of them made when the first one is needed."""
 
     def __init__(self, columns: Columns) -> None:
         """Keep the columns."""

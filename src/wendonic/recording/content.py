@@ -1,4 +1,4 @@
-"""What stands in a recording file, whatever its format, and what every format has to check."""
+"""The content of a recording file, whatever its format, and what every format has to check."""
 
 import math
 from collections.abc import Iterable, Sequence
@@ -17,7 +17,7 @@ NUMBER_COLUMNS = tuple(f"v{index}" for index in range(max(control.width for cont
 
 
 class Content(NamedTuple):
-    """What stands in a recording file: `header` holds what the format does not name, `warnings` what was left out."""
+    """The content of a recording file: `header` holds what the format does not name, `warnings` what was left out."""
 
     events: Sequence[Event]
     title: str
@@ -26,7 +26,7 @@ class Content(NamedTuple):
 
 
 class Entry(NamedTuple):
-    """An event that nobody has looked at yet, and where it stands: on a line, or in words."""
+    """An event that has not been checked yet, and where it is: on a line, or in words."""
 
     line: int | None
     where: str

@@ -30,7 +30,7 @@ _log = logging.getLogger(__name__)
 
 
 def read_json_lines(path: str | Path) -> Content:
-    """Return what stands in the recording file at `path`.
+    """Return the content of the recording file at `path`.
 
     A last line without an end that is not a whole entry was cut off by a crash: it is left out, with a warning
     to the log and in `warnings`. Every other fault is an error; all of them are reported at once.

@@ -32,7 +32,7 @@ class RecordingWriter:
     """
 
     def __init__(self, path: str | Path, title: str = "", devices: tuple[str, ...] = ()) -> None:
-        """Open `path` to append; raises `RecordingError` if what stands there is not a valid recording."""
+        """Open `path` to append; raises `RecordingError` if what is there is not a valid recording."""
         self.path = Path(path)
         if self.path.suffix.lower() != ".jsonl":
             what = "cannot be recorded to event by event; name a .jsonl file, and convert it afterwards"
@@ -51,7 +51,7 @@ class RecordingWriter:
             self._title, self._seen = title, set[str]()
             self._names_devices = not content and not devices
             if not content:
-                # Room for every device, since a header cannot grow once events stand behind it.
+                # Room for every device, since a header cannot grow once events follow it.
                 room = len(json.dumps(full_header(title, tuple(DEVICES), {})).encode())
                 self._write(json.dumps(full_header(title, devices, {})).ljust(0 if devices else room))
             elif not content.endswith(b"\n"):

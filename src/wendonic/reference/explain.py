@@ -23,7 +23,7 @@ from wendonic.study.quantities import QUANTITIES
 
 
 class Explained(NamedTuple):
-    """One thing that goes by a name: what kind of thing it is, what it is called, and what is said of it."""
+    """One thing with a name: its kind, its name, and its description."""
 
     kind: str
     name: str
@@ -31,7 +31,7 @@ class Explained(NamedTuple):
 
 
 class Explanation(NamedTuple):
-    """Everything that goes by a word: single things, and the fields and tables of files."""
+    """Everything that a word means: single things, and the fields and tables of files."""
 
     things: tuple[Explained, ...]
     fields: FoundFields
@@ -153,7 +153,7 @@ for _name in _NAMES:
 
 
 def known_words() -> list[str]:
-    """Return every word that something goes by."""
+    """Return every word that means something."""
     tables = [table for root in (Profile, Course) for group in groups_of(root) for table in group.tables]
     fields = [field for table in tables for field in table.fields]
     words = [name for field in fields for name, _ in field.words]

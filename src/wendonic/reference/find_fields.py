@@ -34,7 +34,7 @@ def _segments(path: str) -> tuple[str, ...]:
 
 
 def _fits(asked: tuple[str, ...], path: tuple[str, ...], own_names: int) -> bool:
-    """Return whether what is asked for is the end of a path, where so many of its words are names of the user's own,
+    """Return whether the search is the end of a path, where so many of its words are names of the user's own,
     and the other names are left out.
     """
     if not asked:
@@ -44,13 +44,13 @@ def _fits(asked: tuple[str, ...], path: tuple[str, ...], own_names: int) -> bool
     before, last = path[:-1], path[-1]
     if last != ANY_NAME:
         return last == asked[-1] and _fits(asked[:-1], before, own_names)
-    # What is asked for begins with a word of the format.
+    # The search begins with a word of the format.
     as_name = own_names > 0 and len(asked) > 1 and _fits(asked[:-1], before, own_names - 1)
     return as_name or _fits(asked, before, own_names)
 
 
 def _matching(group: TableGroup, asked: tuple[str, ...], own_names: int) -> TableGroup | None:
-    """Return the tables of a group that fit, None if none does; one alternative may be asked for by its word."""
+    """Return the tables of a group that fit, None if none does; one alternative may be searched by its word."""
     fits = [
         table for table in group.tables if any(_fits(asked, _segments(place), own_names) for place in table.places)
     ]
@@ -114,7 +114,7 @@ def _every() -> tuple[TableGroup, ...]:
 
 def _found(asked: tuple[str, ...], own_names: int) -> FoundFields:
     """Return what is found where so many of the words are names of the user's own."""
-    # A whole group is what was asked for, before those that only share a table with it.
+    # The whole group was searched for: it comes before those that only share a table with it.
     groups = tuple(group for group in _every() if _fits(asked, _segments(group.place), own_names))
     for group in () if groups else _every():
         found = _matching(group, asked, own_names)

@@ -382,7 +382,7 @@ FORMULAS: tuple[Formula, ...] = (
 
 
 def formulas_of(name: str) -> tuple[Formula, ...]:
-    """Return the formulas that go by a name: a field, or a word that a field holds.
+    """Return the formulas of a name: a field, or a word that a field holds.
 
     >>> [formula.of for formula in formulas_of("inner")]
     ['dead_zone.form = "round"']

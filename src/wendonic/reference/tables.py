@@ -1,4 +1,4 @@
-"""Every table of a profile or a course: where it stands, and its fields, in the order of shaping."""
+"""Every table of a profile or a course: its place, and its fields, in the order of shaping."""
 
 import inspect
 from collections.abc import Iterable
@@ -15,11 +15,11 @@ ORDER = ("world", "window", "seat", "joystick", "move", "rise", "throttle", "tur
 """Tables in the order of the data: input, channels, presses, steering; the rest follows in the order of the file."""
 
 AFTER = ("bind",)
-"""Fields whose tables come before the table that they stand in, since they are shaped before."""
+"""Fields whose tables come before the table that holds them, since they are shaped before."""
 
 
 class ReferenceTable(NamedTuple):
-    """One table: its class, the field paths where it stands, which of several alternatives it is there ("" where
+    """One table: its class, its field paths, which of several alternatives it is there ("" where
     there are none), and its fields in words.
     """
 

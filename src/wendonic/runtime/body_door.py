@@ -35,7 +35,7 @@ class BodyDoor(Door):
     """Takes what a game says of the body, of the ground and the walls about it, and of the mode that it enters.
 
     The game's own calls speak in its axes and its unit; events of a recording say the same in the plan frame. Every
-    call passes on to the held state what it came to, so that a game's own session can be recorded.
+    call passes its result on to the held state, so that a game's own session can be recorded.
     """
 
     __slots__ = (
@@ -135,7 +135,7 @@ class BodyDoor(Door):
         helm knows is lifted onto it, and no jump leaves it from there; that is logged once.
 
         Goals, points to aim at and slopes are seen from there, the gait continues from that velocity, and on squares
-        the body stands in the middle of its square. A body that neither falls nor flies has no upward speed: that is
+        the body is in the middle of its square. A body that neither falls nor flies has no upward speed: that is
         the game's alone. Until a better one is known, the place counts as safe. A velocity that has lost its part
         into a wall works like `contact`. Raises `WendonicError` for too few or too many numbers, for one that is not
         finite, and for a facing of zero.

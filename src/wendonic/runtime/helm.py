@@ -542,7 +542,7 @@ class Helm(BodyDoor):
         return gone
 
     def _standing(self, dt: float, view: View | None) -> Intent:
-        """Return the intent as it stands: nothing turned, nothing began or ended."""
+        """Return the intent as it is: nothing turned, nothing began or ended."""
         if dt != 0.0:
             raise WendonicError(f"dt: found {dt!r}; allowed: a finite number of seconds, 0 or more")
         if view is not None:

@@ -165,7 +165,7 @@ class Intent(NamedTuple):
     profile's facings the sprite shows (None without `sectors`): 0 is forward and they count clockwise; of two, 0 is
     right and 1 is left. Fields that a profile does not use stay neutral.
 
-    All of it is read from `record`, the bare numbers of the tick, when it is asked for: making an intent is cheap,
+    All of it is read from `record`, the bare numbers of the tick, on access: making an intent is cheap,
     and most games need two or three of its fields. `outcome` has those numbers by name.
     """
 
@@ -355,7 +355,7 @@ class Intent(NamedTuple):
 
     def arc(self, points: int = 24) -> list[GameVector]:
         """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
-        time, from the hand to where it lands, or its first second where it lands nowhere; none while nobody points.
+        time, from the hand to where it lands, or its first second where it lands nowhere; none while no hand points.
         Raises `WendonicError` for fewer than two points.
         """
         if points < 2:

@@ -16,7 +16,7 @@ _SMOOTHED = {"right": "x", "forward": "y", "was_x": "x", "was_y": "y"}
 class KeptNumbers:
     """Carries numbers of a mode's record over into a record of another structure.
 
-    Presses go by their numbers, sources by their controls, everything else by what it is. What only the new
+    Presses are matched by their numbers, sources by their controls, everything else by its path. What only the new
     structure has begins at rest, but for smoothing and ramps, which begin at what came out last or is held.
     """
 

@@ -30,7 +30,7 @@ _STANDING_ON_SQUARE = (0.0,) * (len(_SQUARE) - 4)
 
 
 class ModeRun:
-    """One mode: its tick function with its numbers, its sampler, and where everything stands in a record."""
+    """One mode: its tick function with its numbers, its sampler, and where everything is in a record."""
 
     __slots__ = (
         "_numbers",

@@ -94,7 +94,7 @@ class PlayRecorder:
 
 
 class RecordedState(DeviceState):
-    """A held state that passes on whatever comes to it."""
+    """A held state that passes on every event."""
 
     __slots__ = ("recorder",)
 

@@ -1,4 +1,4 @@
-"""What stands where in the record of a mode's tick."""
+"""What is where in the record of a mode's tick."""
 
 from collections.abc import Mapping
 from typing import Any

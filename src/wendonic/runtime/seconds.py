@@ -8,7 +8,7 @@ from wendonic.errors import WendonicError
 
 def seconds_of(name: str, time_s: Any) -> float:
     """Return a time (s), a number of any kind, as Python's own float; raises `WendonicError`, with its name, for what
-    is no finite number.
+    is not a finite number.
 
     >>> seconds_of("dt", 1)
     1.0

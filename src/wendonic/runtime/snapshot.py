@@ -10,7 +10,7 @@ from wendonic.devices.state import DeviceState
 from wendonic.world_axes import GameVector
 
 _LEFT_OUT = frozenset(("_sampler", "watched", "sources", "layout", "recorder"))
-"""What never changes, or stands elsewhere."""
+"""What never changes, or is kept elsewhere."""
 
 
 class Snapshot(NamedTuple):

@@ -36,7 +36,7 @@ __all__ = ["calibrate", "check", "compare", "corpus", "fit", "measure", "prefere
 
 
 def __getattr__(name: str) -> Any:
-    """Load a call where it is first asked for: the core is imported without the bench."""
+    """Load a call on first use: the core is imported without the bench."""
     if name == "preference":
         return import_module(f"{__name__}.preference")
     if name in _CALLS:

@@ -49,7 +49,7 @@ def estimated(found: Estimate, unit: str, definition: str) -> dict[str, Any]:
 
 
 def sheet_values(sheet: FeelSheet) -> dict[str, Any]:
-    """Return the quantities of a feel sheet that were asked for, each with the thresholds of its definition; what has
+    """Return the requested quantities of a feel sheet, each with the thresholds of its definition; what has
     no value says why, and whether the mode has it at all.
 
     >>> from wendonic.demo import demo_profile
@@ -150,7 +150,7 @@ def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
 
 
 def fit_document(found: "Fitted", profile: str, written: str | None) -> dict[str, Any]:
-    """Return what a fit came to; lengths are in metres."""
+    """Return the result of a fit; lengths are in metres."""
     targets = {
         one.quantity: entry(
             one.after,

@@ -24,7 +24,7 @@ from wendonic.study.unmeasured import NotHere, once
 
 
 class Bench:
-    """What the quantities of one mode share; everything is made when it is first asked for, and once. What a mode
+    """What the quantities of one mode share; everything is made once, on first use. What a mode
     does not have raises `NotHere`, what cannot be measured `Unmeasured`.
 
     A mode is measured by the device `by` (see `walker_of`), or by what suits it best, while the press `held` stays

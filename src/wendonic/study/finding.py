@@ -82,7 +82,7 @@ class Case(Bench):
         return {}
 
     def value(self, quantity: str) -> Value:
-        """Return a quantity of the mode, measured when it is first asked for; None where it has no value."""
+        """Return a quantity of the mode, measured on first use; None where it has no value."""
         if quantity not in self._measured:
             self._measured[quantity] = sheet_of(self, [quantity])[quantity]
         return self._measured[quantity]

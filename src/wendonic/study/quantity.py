@@ -13,7 +13,7 @@ Measure = Callable[[Bench], float | int | None]
 
 class Quantity(NamedTuple):
     """One row of the feel sheet; `place` says where on the sheet. `measure` raises `NotHere` where a mode has no such
-    thing and `Unmeasured` where it could not be measured; None says that it never came to that.
+    thing and `Unmeasured` where it could not be measured; None says that it never happened.
 
     `template` is its definition, with the thresholds that it depends on by name.
     """

@@ -10,7 +10,7 @@ from wendonic.errors import WendonicError
 
 
 class Thresholds(NamedTuple):
-    """The numbers of the definitions. `tilt`, `hz` and `goal_m` are what a measurement may be asked for otherwise."""
+    """The numbers of the definitions. `tilt`, `hz` and `goal_m` may be changed for a measurement."""
 
     tilt: float = 0.5
     """How far a stick is tilted where a quantity is about one tilt: a share of the way from its rest to its rim."""
@@ -46,7 +46,7 @@ class Thresholds(NamedTuple):
     """How near a body has to face to where it finally faces to count as turned round."""
 
     aims: float = 0.05
-    """Share of full speed below which nobody can aim, so that a heading is not looked at."""
+    """Share of full speed below which a hand cannot aim, so that the heading is ignored."""
 
     past: float = 0.1
     """How far past the edge of a dead zone small tilts are looked at."""
@@ -96,7 +96,7 @@ THRESHOLDS = Thresholds()
 
 
 def asked_for(tilt: float | None = None, hz: float | None = None, goal_m: float | None = None) -> Thresholds:
-    """Return the usual thresholds with what a measurement is asked for otherwise; raises `WendonicError` for a tilt
+    """Return the usual thresholds with what is changed for a measurement; raises `WendonicError` for a tilt
     that is not from 0 to 1, and for a rate or a distance that cannot be.
 
     >>> asked_for(tilt=0.3).tilt, asked_for().tilt

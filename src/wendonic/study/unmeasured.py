@@ -56,7 +56,7 @@ def once_each(
 
 
 class once(Generic[Found]):  # noqa: N801
-    """A property that is worked out when it is first asked for; a reason why it cannot be is kept like a value.
+    """A property that is worked out on first use; a reason why it cannot be is kept like a value.
 
     >>> class Bench:
     ...     asked = 0

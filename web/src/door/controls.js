@@ -8,7 +8,7 @@ export const TOUCHES = 10;
 
 export class Controls {
     /** @param {Array<Array>} table rows of name, kind, device, unit, slot, width, low, high
-     *  @param {Object<string, string[]>} releases units that each loss lets go of */
+     *  @param {Object<string, string[]>} releases units that each loss releases */
     constructor(table, releases) {
         this.byName = new Map();
         this.bySlot = new Map();

@@ -38,7 +38,7 @@ export class DeviceState {
         if (!control.width) return;
         const levels = typeof value === "object" ? value : [Number(value)];
         if (levels.length !== control.width) throw new RangeError(`${control.name}: ${control.width} numbers`);
-        // All or none: half a stick position would be a direction that nobody pushed.
+        // All or none: half a stick position would be a direction that was never pushed.
         for (const level of levels) {
             if (!Number.isFinite(level)) {
                 count(this.refused, control.name);

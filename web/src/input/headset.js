@@ -88,7 +88,7 @@ export class HeadsetStandIn {
         }));
     }
 
-    /** Gives the poses of this frame; a hand that is let go of comes back. */
+    /** Gives the poses of this frame; a hand that is released comes back. */
     poll(frameS, now) {
         for (const side of ["left", "right"]) {
             if (this.held.has(side)) continue;

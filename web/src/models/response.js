@@ -8,7 +8,7 @@ export const NOTHING = 1e-9;
 
 const COLUMNS = { look: "look_yaw_deg", move: "local_x" };
 
-/** The amount (or share of the fastest turn) that each tilt comes to: to the right, or of an axis or trigger in its own
+/** The amount (or share of the fastest turn) that each tilt gives: to the right, or of an axis or trigger in its own
  *  direction. Returns pairs of tilt and amount.
  *  @param {import("../play/mode_run.js").ModeRun} run
  *  @param {"move"|"look"|"rise"|"throttle"|"turn"} channel @param {number} start where its raw number stands in a row */

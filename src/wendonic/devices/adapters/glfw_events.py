@@ -159,7 +159,7 @@ class GlfwEvents:
                     self._tell(f"{pad}.{control}", value)
 
     def _values(self, number: int) -> list[tuple[str, Value]] | None:
-        """Return what each control of a pad is now, None for a joystick that nobody knows the layout of."""
+        """Return what each control of a pad is now, None for a joystick whose layout is unknown."""
         glfw = self._glfw
         joystick = self._mapped_joystick(number) if self._mappings and glfw.joystick_present(number) else None
         if joystick is not None:

@@ -63,7 +63,7 @@ _MODIFIERS = (("shift", "Shift"), ("ctrl", "Control"), ("alt", "Alt"), ("meta", 
 class PygameEvents:
     """Turns one event of pygame into zero or more of ours.
 
-    It remembers which pad is which, where each stick's other axis stands and which finger is which. Pads get the
+    It remembers which pad is which, the value of each stick's other axis and which finger is which. Pads get the
     lowest number that is free, in the order in which they are plugged in, and say so when they go (`lost.pad1`); one
     that comes back gets the number that it had, if that is still free.
     `window_size` in pixels is what the pointer is measured by; without it, the window's size when asked. `joysticks`

@@ -99,7 +99,7 @@ class PygletEvents:
         self._dpads: dict[str, dict[str, float]] = {}
         self._manager: Any = None
         names = "key_press key_release mouse_motion mouse_drag mouse_press mouse_release mouse_scroll deactivate hide"
-        # pyglet forgets a method whose object nobody holds; a partial it keeps.
+        # pyglet holds methods weakly, but keeps a partial.
         window.push_handlers(**{f"on_{name}": partial(getattr(self, f"_{name}")) for name in names.split()})
 
     def open_pads(self) -> None:

@@ -16,7 +16,7 @@ EYES_M = 1.65
 
 
 class TrackingLoss(NamedTuple):
-    """From `start_s` to `end_s` nobody sees a thing: `hand.left`, `hand.right` or `head`."""
+    """From `start_s` to `end_s` a thing is not tracked: `hand.left`, `hand.right` or `head`."""
 
     unit: str
     start_s: float

@@ -14,7 +14,7 @@ class StickStandIn:
     its own, and steps.
 
     `rest` is where it comes to rest, `scatter` the standard deviation of each axis of where it does so each time that
-    it is let go, and `noise` that of its trembling, in raw units. The rim
+    it is released, and `noise` that of its trembling, in raw units. The rim
     in direction a lies at rim_reach / (|cos a|^p + |sin a|^p)^(1/p) with p = `rim_power`: 2 is a circle,
     larger is squarer (infinity a square, whose corners are at 1.41), smaller flatter in the diagonals.
     `bits` (2 to 24) sets the steps: each axis has 2^bits codes from -1 to 1, so an even number, and none of

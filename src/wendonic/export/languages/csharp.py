@@ -129,7 +129,7 @@ class CSharpPrinter(OutArgumentPrinter):
         return _number(value)
 
     def wrapped(self, line: str, indent: str) -> list[str]:
-        """Return a line, broken where it is too long: all of it stands in a class."""
+        """Return a line, broken where it is too long: all of it is inside a class."""
         return wrapped(indent + line, width=WIDTH - 4)
 
     def binary(self, node: ast.BinOp, as_int: bool) -> tuple[str, int]:

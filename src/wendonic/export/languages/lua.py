@@ -368,7 +368,7 @@ class LuaPackage:
 
     def numbers(self) -> list[str]:
         """Return the table of the profile's numbers."""
-        lines = ["-- Numbers of the profile, and where they stand in it.", "local N = {"]
+        lines = ["-- Numbers of the profile, each with its place in it.", "local N = {"]
         for made in self.package.modes:
             prefix = self.package.prefix(made).upper()
             for number in made.program.numbers:

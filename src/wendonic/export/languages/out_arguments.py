@@ -38,10 +38,10 @@ class OutArgumentPrinter(BracePrinter):
     what things are called."""
 
     constant_word = ""
-    """What stands before the type of a variable that is written once."""
+    """The keyword before the type of a variable that is written once."""
 
     unused = 0
-    """How many numbers of this function nobody needs."""
+    """How many results of this function are not used."""
 
     straight: Mapping[str, str] = MappingProxyType({})
     """Variables that are nothing but results, by the results that they are."""

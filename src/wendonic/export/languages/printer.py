@@ -23,7 +23,7 @@ NAMED = {
     math.pi / 180.0: "RAD_PER_DEG",
     180.0 / math.pi: "DEG_PER_RAD",
 }
-"""Numbers that go by a name, wherever they are met."""
+"""Numbers that are printed as named constants."""
 
 _OPERATORS: dict[type[ast.AST], tuple[str, int]] = {
     ast.Add: ("+", ADD),
@@ -166,7 +166,7 @@ class Printer:
         for operator, left, right in zip(node.ops, values, values[1:], strict=False):
             word = {"==": self.equal, "!=": self.unequal}.get(_COMPARED[type(operator)], _COMPARED[type(operator)])
             level = EQUAL if isinstance(operator, ast.Eq | ast.NotEq) else LESS
-            # A comparison that is compared stands in brackets.
+            # A comparison that is compared goes in brackets.
             first, second = (ATOM if isinstance(side, ast.Compare) else level + 1 for side in (left, right))
             links.append((f"{self.expression(left, first)} {word} {self.expression(right, second)}", level))
         if len(links) == 1:

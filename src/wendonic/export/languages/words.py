@@ -6,7 +6,7 @@ from wendonic.export.program import ModeProgram, Number
 
 
 def about(package: Package) -> str:
-    """Return what stands at the head of every file."""
+    """Return the first lines of every file."""
     return (
         f"{package.title}. Exported by Wendonic {package.version} from {package.profile_name}; "
         "export it again rather than change it here. Angles are in radians, clockwise from forward as seen from "
@@ -25,7 +25,7 @@ def adjustable(program: ModeProgram) -> list[Number]:
 
 
 def number_words(number: Number) -> str:
-    """Return what is said of a number: its unit, and where in the profile it stands."""
+    """Return the comment on a number: its unit, and its place in the profile."""
     places = " and ".join(number.paths)
     said = f"{number.law.replace('it', places)}" if number.law and number.law != "made from it" else places
     if number.law == "made from it" or len(number.paths) > 1:

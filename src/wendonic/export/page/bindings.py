@@ -23,7 +23,7 @@ Content = dict[str, Any]
 
 
 def control_table() -> Content:
-    """Return every control, and what each loss lets go of."""
+    """Return every control, and what each loss releases."""
     known: dict[str, Control] = {control.name: control for control in CONTROLS.values()}
     return {
         "table": [
@@ -106,7 +106,7 @@ def _source(source: Source, start: int) -> Content:
                 for name in source.hands
             ]
             return {"kind": "hands", "start": start, "hands": hands, "least": SQUEEZED if source.squeezed else 0.0}
-    raise TypeError(f"{source!r} is no source that the page knows")
+    raise TypeError(f"{source!r} is not a source that the page knows")
 
 
 def _press(bind: Any) -> Content:
@@ -131,7 +131,7 @@ def _press(bind: Any) -> Content:
             return {"kind": "stick", "slot": control.slot, "index": axis, "sign": sign, **limits}
         case UnlessBind(controls=controls):
             return {"kind": "unless", "slots": _slots(controls)}
-    raise TypeError(f"{bind!r} is no binding that the page knows")
+    raise TypeError(f"{bind!r} is not a binding that the page knows")
 
 
 def _goal(sources: Sequence[GoalSource], wait: bool) -> Content:

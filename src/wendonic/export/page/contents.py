@@ -29,8 +29,8 @@ class PageProfile:
 
 
 def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
-    """Return a profile as an expression in JavaScript; `constants()` has to stand before it. A page that is
-    `by_itself` has no Python to write its file, and knows where each number stands in its text.
+    """Return a profile as an expression in JavaScript; `constants()` has to come before it. A page that is
+    `by_itself` has no Python to write its file, and knows where each number is in its text.
     """
     profile = one.profile
     course = one.course.numbers if one.course else NO_COURSE

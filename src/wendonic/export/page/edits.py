@@ -1,4 +1,4 @@
-"""Where the numbers of a profile stand in its text, so that a page without Python can write them: comments stay."""
+"""Where the numbers of a profile are in its text, so that a page without Python can write them: comments stay."""
 
 import re
 from collections.abc import Sequence
@@ -30,7 +30,7 @@ class _Text:
         self._insertions: dict[str, tuple[int, str, str] | None] = {}
 
     def written(self, parts: PathParts) -> list[int] | None:
-        """Return from where to where the value at a path stands; None where it is not written."""
+        """Return the start and end of the value at a path; None where it is not written."""
         found = self.content
         for part in parts:
             try:
@@ -45,7 +45,7 @@ class _Text:
         return [start - len(before), end + len(after)]
 
     def inside(self, parts: PathParts) -> tuple[int, str, str] | None:
-        """Return where the table at a path takes a new line, and what stands before and behind it; None where it
+        """Return where the table at a path takes a new line, and the text before and behind it; None where it
         cannot.
         """
         key = dotted(parts)
@@ -82,7 +82,7 @@ class _Text:
 
 
 def _difference(old: str, new: str) -> tuple[int, int, str]:
-    """Return from where to where of the old text something else stands, and what that is."""
+    """Return the start and end of the part of the old text that differs, and what replaces it."""
     start = 0
     while start < min(len(old), len(new)) and old[start] == new[start]:
         start += 1
@@ -95,8 +95,8 @@ def _difference(old: str, new: str) -> tuple[int, int, str]:
 def text_edits(profile: Profile, text: str, paths: Sequence[str]) -> dict[str, Any]:
     """Return how a number at each path is written into a profile's text.
 
-    Each has `factor`, by which a length is multiplied, and either `at`, from where to where its value stands, or
-    `put`, where a new line goes, with what stands before and behind `name = value`; or `head`, a table to begin at
+    Each has `factor`, by which a length is multiplied, and either `at`, the start and end of its value, or
+    `put`, where a new line goes, with the text before and behind `name = value`; or `head`, a table to begin at
     the text's end. A number of a list that is not written has the paths of all in `list`. What cannot be written is
     left out.
 
@@ -150,7 +150,7 @@ def _edit(known: _Text, parts: PathParts) -> dict[str, Any] | None:
         if table is None:
             continue
         if isinstance(table, Table) and table.is_super_table():
-            # Its own name stands nowhere, only those of tables within it. A gait is a table by itself.
+            # Its own name is written nowhere, only those of tables within it. A gait is a table by itself.
             more = 1 if parts[0] == "gait" and depth == 1 else 0
             return {"head": f"[{dotted(parts[: depth + more])}]", "name": dotted(parts[depth + more :])}
         insertion = known.inside(parts[:depth])

@@ -16,7 +16,7 @@ Content = dict[str, Any]
 LEFT_OUT = frozenset({"format", "version", "title", "seat", "joystick", "budget", "world", "window"})
 """Tables and fields that say nothing of how a body feels."""
 MEASURED = frozenset({"rim"})
-"""Fields that calibration writes: nobody turns them by hand."""
+"""Fields that calibration writes and that are not turned by hand."""
 SEATED = frozenset({"shared", "seat"})
 """Fields that mean something where there are several players."""
 

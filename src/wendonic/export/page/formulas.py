@@ -1,6 +1,6 @@
 """How the numbers that a tick runs on follow from the fields of a profile, as formulas in JavaScript.
 
-A slider that moves changes a field; the page computes the numbers again by these formulas, and asks nobody.
+A slider that moves changes a field; the page computes the numbers again by these formulas, without a round trip.
 """
 
 import contextlib

@@ -1,4 +1,4 @@
-"""One mode as the page runs it: its tick function in JavaScript, and where everything stands in its rows."""
+"""One mode as the page runs it: its tick function in JavaScript, and where everything is in its rows."""
 
 import json
 import re
@@ -41,7 +41,7 @@ def _conditions(formulas: Formulas) -> str:
 
 
 def mode_contents(run: ModeRun, profile: Profile) -> Content:
-    """Return where everything of a mode stands."""
+    """Return what the page needs of a mode."""
     axes, layout, tuning = run.reader.axes, run.layout, run.tuning
     return {
         "name": run.name,

@@ -24,12 +24,12 @@ const floorMod = (number, whole) => {
 
 
 def constants() -> str:
-    """Return the constants of mathematics that tick functions go by."""
+    """Return the mathematical constants that tick functions use."""
     return "".join(f"const {name} = {value};\n" for name, value in CONSTANTS.items()) + MATH_HELPERS
 
 
 class _TickPrinter(JavaScriptPrinter):
-    """Prints expressions with the names as they stand, and rows of numbers."""
+    """Prints expressions with the names unchanged, and rows of numbers."""
 
     def variable(self, name: str) -> str:
         return f"{name}_" if name in WORDS[self.language] else name

@@ -166,10 +166,10 @@ def comfort_output(
     """Return the new state, and the body brought to where it belongs: the middle of the play space.
 
     `head` is where the head is in the play space, right and forward of its middle (m); `yaw` (rad) is that of the
-    play space. A turn goes round the head, not round the middle, so nobody is carried about by turning. While the
-    head is inside a wall, or of ground more than `step_m` higher, the vignette closes evenly over `return_s`; then
-    the middle is back at the last safe place, at rest and on the ground there. Where the head would be inside a wall
-    there, too, it is back where it was last outside.
+    play space. A turn goes round the head, not round the middle, so turning does not carry the player about. While
+    the head is inside a wall, or of ground more than `step_m` higher, the vignette closes evenly over `return_s`;
+    then the middle is back at the last safe place, at rest and on the ground there. Where the head would be inside a
+    wall there, too, it is back where it was last outside.
 
     >>> room = NO_COMFORT._replace(used=1, half_width_m=1.0, half_depth_m=1.0, return_s=1.0)
     >>> wall = (0.0, 1.0, 8.0, 3.0, -9.0, 9.0, 9.0, 3.0, 0.0)

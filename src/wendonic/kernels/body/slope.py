@@ -33,8 +33,8 @@ NOTHING_LEFT = 1e-12
 
 class SlopeTuning(NamedTuple):
     """`follows` is 1 where a mode walks on slopes; ground steeper than an angle, by the `steepest_tangent` of it,
-    lets nobody up, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`, feels
-    a bank `ahead_m` in front, and takes steps of `step_m`. Where `tires` is 1, the way straight up the steepest
+    cannot be climbed, and the body slides down it at `slide_m_s`. It leans with the ground by `lean_half_life_s`,
+    feels a bank `ahead_m` in front, and takes steps of `step_m`. Where `tires` is 1, the way straight up the steepest
     ground leaves `uphill_ratio` of the speed.
     """
 
@@ -70,9 +70,9 @@ def uphill_share(tuning: SlopeTuning, x: float, y: float, normal: Vec3) -> float
 
 
 def bounded_share(before: Vec3, after: Vec3, most: float, upright: float) -> float:
-    """Return the share of a velocity that ground may leave a body: it makes nobody faster than he was, or than `most`
-    (m/s). What comes from level ground onto a bank keeps its speed, not its speed on the plan, and what it gained on
-    the plan counts along ground whose normal has the vertical part `upright`.
+    """Return the share of a velocity that ground may leave a body: it makes no body faster than it was, or than
+    `most` (m/s). What comes from level ground onto a bank keeps its speed, not its speed on the plan, and what it
+    gained on the plan counts along ground whose normal has the vertical part `upright`.
 
     >>> bounded_share(Vec3(0.0, 3.0, 0.0), Vec3(0.0, 3.0, 4.0), 9.0, 0.6)
     0.6

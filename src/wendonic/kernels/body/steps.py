@@ -16,7 +16,7 @@ STEP_DOWN_M = 0.05
 """Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more the body falls."""
 
 SEAM_M = 0.001
-"""A rise of less is no edge."""
+"""A rise of less is not an edge."""
 
 BEND = 1.25
 """Between two samples, ground without an edge may rise by this many times what the steeper of their slopes says."""

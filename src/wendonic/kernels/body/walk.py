@@ -39,7 +39,7 @@ def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
 
 
 def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y: float) -> Footing:
-    """Return what a bank that lies just in front, by `ahead_m`, leaves of a request: nobody steps onto it only to
+    """Return what a bank that lies just in front, by `ahead_m`, leaves of a request: no body steps onto it only to
     slide back.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
@@ -83,7 +83,7 @@ def mean_move(request: Request, move_x: float, move_y: float) -> Vec2:
 def footing_on(
     slope: SlopeTuning, course: Row, stands: bool, normal: Vec3, move_x: float, move_y: float, x: float, y: float
 ) -> Footing:
-    """Return what the ground at (x, y), whose `normal` this is, and the ground in front leave of a request. Nobody
+    """Return what the ground at (x, y), whose `normal` this is, and the ground in front leave of a request. No body
     slides on what is as steep as a wall.
 
     >>> from wendonic.kernels.body.slope import LEVEL_ONLY
@@ -112,7 +112,7 @@ def walk(
     """Return the body, and what it wants, after `dt` seconds of walking by `move` on whatever ground is there.
 
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
-    as in `walked`, and stays in the ground. Ground makes nobody faster, see `bounded_share`, and what is as steep as
+    as in `walked`, and stays in the ground. Ground makes no body faster, see `bounded_share`, and what is as steep as
     a wall is one.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST

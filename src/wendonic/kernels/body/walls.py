@@ -135,7 +135,7 @@ def above_floor(floor: float, body: Body) -> Body:
 
 
 def contact_normal(at: Vec3, free: Vec3) -> Vec2:
-    """Return which way what stopped a body at one place faces that would have come to another one; of length 1.
+    """Return the direction in which a wall faces that stopped a body at one place on its way to another; of length 1.
 
     >>> contact_normal(Vec3(1.0, 1.5, 0.0), Vec3(1.0, 2.0, 0.0))
     Vec2(x=0.0, y=-1.0)

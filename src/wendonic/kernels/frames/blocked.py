@@ -1,4 +1,4 @@
-"""Squares that nobody may step on: looked up in the same time however many there are."""
+"""Squares that must not be entered: looked up in the same time however many there are."""
 
 import math
 from collections.abc import Iterable

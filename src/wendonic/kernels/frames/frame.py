@@ -10,7 +10,7 @@ from wendonic.kernels.vector import ZERO3, Vec2, Vec3
 
 
 class FrameTuning(NamedTuple):
-    """The numbers of a steer frame and its facing; those of the other frames stand at their neutral value.
+    """The numbers of a steer frame and its facing; those of the other frames are at their neutral value.
 
     `frame` is its integer, see `kernels.frames.steer`; 0 is the map.
     `turn_rate` in rad/s; where `face_limited` is 1, a body that faces its direction of travel turns for amounts from

@@ -9,7 +9,7 @@ from wendonic.kernels.vector import Vec2
 
 class GotoTuning(NamedTuple):
     """There within `arrival_m`, slower from `slow_down_m` on. A new goal on the way counts at once where `retarget`
-    is 1; else it waits, `waiting` of them at most, and the newest takes the place of the last one. `by_view` is 1
+    is 1; else it waits, `waiting` of them at most, and the newest replaces the last one. `by_view` is 1
     where keys and sticks steer by the camera, `across` where the game is seen from the side: a goal then is at the
     depth where the body is.
     """
@@ -30,7 +30,7 @@ STEERS = 1e-9
 
 
 class Goal(NamedTuple):
-    """A place of the plan (m); `there` is 1 while the body walks to it, `requested` is what keys and sticks asked for
+    """A place of the plan (m); `there` is 1 while the body walks to it, `requested` is what keys and sticks requested
     last.
     """
 
@@ -108,7 +108,7 @@ def approach_speed(tuning: GotoTuning, gait: GaitTuning, distance_m: float, spee
 
 class GoalInput(NamedTuple):
     """A goal that came in a tick: `given` is 1 if one did, then where it is on the plan (m); -1 in a later part of a
-    hitch, in which nobody knows where a game's own body has come to.
+    hitch, in which the place of a game's own body is unknown.
     """
 
     given: float

@@ -112,7 +112,7 @@ def steadied(was: Steadiness, reading: Vec3, left: float) -> Steadiness:
 
 def bias_drawn(bias: Vec3, known: float, average: Vec3, still_s: float, dt: float) -> Vec3:
     """Return the bias (rad/s) of a pad that has lain still for a while: at first the average, and from then on drawn
-    to it no faster than DRIFT_RAD_S2, until nobody would turn so evenly (LONG_STILL_S).
+    to it no faster than DRIFT_RAD_S2, until no hand would turn so evenly (LONG_STILL_S).
 
     >>> bias_drawn(ZERO3, 0.0, Vec3(0.02, 0.0, 0.0), 1.0, 0.01).x, bias_drawn(ZERO3, 1.0, ZERO3, 1.0, 0.01).x
     (0.02, 0.0)
@@ -131,7 +131,7 @@ def bias_found(state: BiasState, rates: Vec3, felt: Vec3, still: float, dt: floa
     It lies still while the rates' distance from their own mean, behind a low-pass, is below `still`, that of what the
     accelerometer feels below STILL_FELT_M_S2, the mean stays where it was and is small enough to be a bias. After
     STILL_FOR_S the first bias is the average of all that time. A known one follows the mean by no more than
-    DRIFT_RAD_S2, since a slow even turn looks as still as a table, until nobody would turn so evenly (LONG_STILL_S).
+    DRIFT_RAD_S2, since a slow even turn looks as still as a table, until no hand would turn so evenly (LONG_STILL_S).
 
     >>> state, lies = BIAS_UNKNOWN, Vec3(0.0, 9.8, 0.0)
     >>> for _ in range(300):

@@ -33,7 +33,7 @@ LOOK_KEYS = 3
 
 
 class LookSourceTuning(NamedTuple):
-    """The numbers of one source of `look`; those of the other kinds stand at their neutral value.
+    """The numbers of one source of `look`; those of the other kinds are at their neutral value.
 
     `yaw` and `pitch` turn its numbers into angles: rad per count or window width for a displacement, rad/s at
     full tilt for a stick and of a held key, rad per rad for a rate. What turns more slowly than `least` (rad/s)

@@ -29,7 +29,7 @@ class StickLookTuning(NamedTuple):
 
 
 class StickLookState(NamedTuple):
-    """How much of full rate it has come to, and for how long it has been at the rim; under snap turns, 1 in `amount`
+    """How much of full rate it has reached, and for how long it has been at the rim; under snap turns, 1 in `amount`
     after one has been made, until it may turn again.
     """
 

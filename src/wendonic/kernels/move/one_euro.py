@@ -34,10 +34,10 @@ def one_euro(
     the input's rate of change behind a low-pass of its own at d_cutoff; `beta` is in Hz for a speed of 1 per
     second. One cutoff serves both axes, so no direction is smoothed more than another.
 
-    The paper steps both low-passes once a sample. Here they are integrated: within a tick the input stands, so a
+    The paper steps both low-passes once a sample. Here they are integrated: within a tick the input is constant, so a
     change is an impulse of speed at its beginning that fades at d_cutoff, and the cutoff's mean over the tick is
-    known in closed form. At a high rate that is the paper's filter; and input that stands between ticks gives the
-    same curve at every tick rate. A `dt` of 0 changes nothing.
+    known in closed form. At a high rate that is the paper's filter; and input that is constant between ticks gives
+    the same curve at every tick rate. A `dt` of 0 changes nothing.
 
     >>> tuning = OneEuroTuning(1.0, 0.0, 1.0)
     >>> _, x, _ = one_euro(tuning, ONE_EURO_AT_REST, 1.0, 0.0, 0.0, 0.0, dt=math.log(2.0) / math.tau)

@@ -36,10 +36,10 @@ class PressTuning(NamedTuple):
 
 
 class PressInput(NamedTuple):
-    """What came to a press in a tick: `down` is 1 while one of its controls is held at the end of the tick, `edges`
-    how often that changed during the tick, `lost` 1 if the last change to up was a loss (of the focus, or of the
-    device) and not the player's, 2 if a loss came after it. Downs and ups take turns, so the three numbers tell the
-    whole course of the tick.
+    """What happened to a press in a tick: `down` is 1 while one of its controls is held at the end of the tick,
+    `edges` how often that changed during the tick, `lost` 1 if the last change to up was a loss (of the focus, or of
+    the device) and not the player's, 2 if a loss came after it. Downs and ups take turns, so the three numbers tell
+    the whole course of the tick.
     """
 
     down: float
@@ -117,7 +117,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
                 ons += 1.0
         else:
             level = 0.0
-            # The last up stands at the end, or just before a down that came after it.
+            # The last up is at the end, or just before a down that came after it.
             by_loss = raw.lost == 1.0 and edge <= 1.0
             if style == STYLE_TAP and down_s <= tuning.tap_s + SLACK_S and not by_loss:
                 ons += 1.0
@@ -203,8 +203,8 @@ def press_output(tuning: PressTuning, state: PressState, raw: PressInput, ground
     begun no longer than `grace_s` before. What never began never ends. In the air one that `airs` begins at once, up
     to `air_jumps` times until the ground is there again.
 
-    Changes count from the beginning of the tick that they come to, as all input does. What is requested and not given
-    yet is forgotten when the control is lost.
+    Changes count from the beginning of the tick in which they arrive, as all input does. What is requested and not
+    given yet is forgotten when the control is lost.
 
     >>> hold = SILENT_PRESS._replace(style=STYLE_HOLD)
     >>> tapped = press_output(hold, PRESS_AT_REST, PressInput(0.0, 2.0, 0.0), 1.0, 0.016)

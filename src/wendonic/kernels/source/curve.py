@@ -18,7 +18,7 @@ PIECE_WIDTH = 5
 def points_curve(tilt: float, tables: Row, points: int) -> float:
     """Return the amount at `tilt` on a monotone cubic through points (Fritsch and Butland 1984, as SciPy's PCHIP).
 
-    At place `points` of `tables` stands how many pieces there are, then PIECE_WIDTH numbers of each: a, c3, c2, c1,
+    At index `points` of `tables` is the number of pieces, then PIECE_WIDTH numbers of each: a, c3, c2, c1,
     c0. On the piece that begins at tilt a, with u = tilt - a: c0 + c1 u + c2 u² + c3 u³, to rounding what SciPy
     gives.
 

@@ -111,7 +111,7 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
     itself. `ZONE_WEDGE` bends the direction, see `wedged` with `inner` as its share, and leaves no dead zone at rest;
     `ZONE_ROUND_WEDGE` does both. `ZONE_CUT` lets the raw length pass once it is above the edge: it jumps there.
 
-    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, what it asked for a
+    The edge is `inner` (JUST_OUT or more), or the release for a stick that is out already (`was`, what it requested a
     tick ago, is not zero): then a round zone holds it just out, and a cut lets it pass; each axis works by itself.
 
     >>> from wendonic.kernels.vector import ZERO2

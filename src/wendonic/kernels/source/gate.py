@@ -13,7 +13,7 @@ GATE_MEASURED = 2
 def rim_length(x: float, y: float, tables: Row, rim: int) -> float:
     """Return how far a stick's measured rim is from the middle, in the direction of (x, y).
 
-    At place `rim` of `tables` stands how many lengths there are, then the lengths themselves, at equal steps of
+    At index `rim` of `tables` is the number of lengths, then the lengths themselves, at equal steps of
     heading, clockwise from forward; between two of them the length runs straight.
 
     >>> rim_length(1.0, 1.0, (4.0, 1.0, 0.5, 1.0, 1.0), 0)

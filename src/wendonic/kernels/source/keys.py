@@ -20,7 +20,7 @@ class KeysTuning(NamedTuple):
 
 
 class KeysState(NamedTuple):
-    """Where the ramps have come to: right and forward."""
+    """The values that the ramps have reached: right and forward."""
 
     x: float
     y: float
@@ -42,10 +42,10 @@ KEYS_AT_REST = KeysState(0.0, 0.0)
 def keys_output(
     tuning: KeysTuning, state: KeysState, raw: Row, half_life_s: float, capped: int, dt: float
 ) -> tuple[KeysState, KeysOutput]:
-    """Return where the ramps come to in `dt` seconds, and what the keys request.
+    """Return the values that the ramps reach in `dt` seconds, and what the keys request.
 
     `raw` has right, left, forward and back, see `opposed`. Where smoothing by `half_life_s` (0: none) follows, what
-    is asked for while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes
+    is requested while a ramp runs is what smoothing makes of it, see `ramp_felt`; `capped` is 1 where the cap comes
     in between.
 
     >>> keys = NO_KEYS._replace(ramps=1, rise_s=0.06, fall_s=0.04)

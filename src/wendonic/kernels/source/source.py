@@ -23,7 +23,7 @@ RAW_NUMBERS = (4, 2, 2, 8, 2, 1)
 
 
 class SourceTuning(NamedTuple):
-    """The numbers of one source; those of the other kinds stand at their neutral value."""
+    """The numbers of one source; those of the other kinds are at their neutral value."""
 
     kind: int
     keys: KeysTuning

@@ -164,7 +164,7 @@ def swing_output(tuning: SwingTuning, tables: Row, state: SwingState, raw: Row, 
     amount = of_both(of_left, of_right, tuning.both_boost)
     swings = swings_after(state.swings, amount, dt)
     if raw[3] <= 0.0 and raw[7] <= 0.0:
-        # No hand counts any more: it is no end of a swing.
+        # No hand counts any more: this is not the end of a swing.
         swings = NO_SWINGS
     stays = max(swings.most, swings.last)
     falling = stays + (state.amount - stays) * half_life_factor(tuning.release_half_life_s, dt)

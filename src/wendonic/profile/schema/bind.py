@@ -45,7 +45,7 @@ class Bind(Table):
 
 
 class NameLists(Table):
-    """Lists of names, one for each direction; at least one holds something, and nothing stands in two of them."""
+    """Lists of names, one for each direction; at least one holds something, and nothing is in two of them."""
 
     @model_validator(mode="after")
     def _each_once(self) -> Self:

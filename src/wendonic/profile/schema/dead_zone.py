@@ -115,7 +115,7 @@ class DeadZone(Table):
         return USUAL_SHARE * self.inner if self.release is None else self.release
 
     def sentence(self, comes_back: bool = True) -> str:
-        """Say what it does; `comes_back` says whether a release counts where it stands.
+        """Say what it does; `comes_back` says whether a release counts there.
 
         >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
         'nothing up to tilt 0.2, then the raw tilt (a jump), until back at 0.1'

@@ -1,4 +1,4 @@
-"""The tables that stand inside a table of a file, and where."""
+"""The tables inside a table of a file, and where they are."""
 
 from collections.abc import Iterator
 from typing import Annotated, Any, NamedTuple, get_args, get_origin
@@ -9,7 +9,7 @@ from wendonic.profile.schema.table import Choice, Table
 
 
 class Place(NamedTuple):
-    """A table, the field path where it stands, and which of several alternatives it is there."""
+    """A table, its field path, and which of several alternatives it is there."""
 
     kind: type[Table]
     path: str

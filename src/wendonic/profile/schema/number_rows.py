@@ -14,7 +14,7 @@ class NumberRows:
         self.numbers: list[float] = []
 
     def add(self, count: int, numbers: list[float]) -> int:
-        """Take `count` entries; return the place where their count stands."""
+        """Take `count` entries; return the index of their count."""
         index = len(self.numbers)
         self.numbers += [float(count), *numbers]
         return index

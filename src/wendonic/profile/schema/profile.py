@@ -79,7 +79,7 @@ class Profile(Table):
 
     @property
     def written(self) -> dict[str, Any]:
-        """Its content as it was written, where that is more than what it came to: in the game's own unit, with modes
+        """Its content as it was written, where that says more than the result: in the game's own unit, with modes
         that begin as another one, or with settings that do nothing; else empty.
         """
         return copy.deepcopy(self._written)
@@ -137,7 +137,7 @@ class Profile(Table):
         return name
 
     def gait_of(self, mode_name: str) -> Gait:
-        """Return the gait of a mode; a usual one, such as `walk`, need not stand in the file."""
+        """Return the gait of a mode; a usual one, such as `walk`, need not be in the file."""
         return self.gaits_of(mode_name)[self.mode[mode_name].gait]
 
     def gaits_of(self, mode_name: str) -> dict[str, Gait]:

@@ -9,7 +9,7 @@ from pydantic_core import CoreSchema, core_schema
 
 class Word(NamedTuple):
     """One word: what `info` says where a profile has it, with fields of its table in braces; the integer that the
-    kernels know it by, -1 where it never comes to them; the fields that go with it and not with every other word;
+    kernels know it by, -1 where they never see it; the fields that go with it and not with every other word;
     how it is tried, where probes try it; and what it does, in one sentence of the reference.
     """
 

@@ -17,7 +17,7 @@ SHARE = 0.999
 """Share of the samples at rest that a dead zone is to hold."""
 
 OUTER_SHARE = 0.97
-"""Everything is asked for from this share of the rim on: nobody should have to press harder."""
+"""Input is full from this share of the rim on: no player should have to press harder."""
 
 PUSHES = "push it aside and let it go ten times, a second apart"
 LEAST_INNER = 0.01
@@ -29,7 +29,7 @@ MOST_UNLIKE = 1.2
 
 
 class StickCalibration(NamedTuple):
-    """A stick's numbers; None where there is too little to go by, which `missing` says in words.
+    """A stick's numbers; None where there is too little data, which `missing` says in words.
 
     `inner` and `outer` are for a profile whose `centre` is the rest point and whose gate is that of the rim.
     """

@@ -131,7 +131,7 @@ def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: fl
     low, high = np.clip(np.round(tails * count).astype(int), 0, count - 1)
     ends = (float(away[low]), float(np.median(away)), float(away[high]))
     least, value, most = (math.sqrt(max((NORMAL * end) ** 2 - step * step / 6.0, 0.0)) for end in ends)
-    # Steps are no normal noise, so what they add is known to an eighth only.
+    # Steps are not normal noise, so what they add is known to an eighth only.
     least, most = max(least - step / 8.0, 0.0), most + step / 8.0
     if value < HIDDEN * step:
         # Within a step nothing is seen of it.

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 MOST_HZ = 1000.0
 WINDOW_S = 1.0
 RANGE_DEG_S = 6.0
-"""A window in which an axis spreads by more is no rest."""
+"""A window in which an axis spreads by more is not a rest."""
 
 MOST_BIAS_DEG_S = 8.0
 SWAY_S, SWAY_DEG_S, SWAY_SHARE = 0.1, 1.0, 0.7

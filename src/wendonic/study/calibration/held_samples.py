@@ -38,7 +38,7 @@ def held_samples(recording: Recording, control: str, most_hz: float) -> "tuple[N
                 reading = event.value
             elif event.control in lost:
                 reading = None
-        # After its last word nobody knows whether it still lies there, or was unplugged.
+        # After its last event it may still lie there, or it was unplugged.
         if reading is not None and t <= times[-1] + 1.0 / hz:
             rows.append((t, *reading))
     readings = (event.value for event in recording if event.control == control)

@@ -94,7 +94,7 @@ def _fitted(
     import numpy as np
 
     turned = columns.transpose(0, 2, 1)
-    # The least bit more on the diagonal: a corner beyond the last sample is no corner.
+    # The least bit more on the diagonal: a corner beyond the last sample is not a corner.
     inverse = np.linalg.inv(turned @ columns + 1e-9 * np.eye(columns.shape[2]))
     fits = inverse @ (turned @ length)[:, :, None]
     lefts = length - (columns @ fits)[:, :, 0]

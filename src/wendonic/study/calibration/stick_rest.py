@@ -1,4 +1,4 @@
-"""Where a stick rests and how it trembles there, from the stretches in which nobody touches it."""
+"""Where a stick rests and how it trembles there, from the stretches in which it is not touched."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -36,7 +36,7 @@ SAME_SLOPE = 3.0
 """Standard errors within which two lines are equally steep."""
 
 MOST_GLITCHES = 2
-"""With that many of them nobody can say how far the noise goes."""
+"""With that many of them the extent of the noise is unknown."""
 
 FAR, GLITCH = 4.0, 22.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
@@ -44,7 +44,7 @@ FAR, GLITCH = 4.0, 22.0
 
 class StickRest(NamedTuple):
     """Where it rests (raw), its noise on an axis, how fast it drifts (raw units a minute; None: it does not), and
-    where it came to rest each time that it was let go.
+    where it came to rest each time it was released.
 
     `used` are the samples that these rest on, `lengths` their distances from where it lay, `memory` over how many
     samples the noise has a long correlation time, `step` that in which the device reports, `left_out` how many
@@ -84,7 +84,7 @@ class StickRest(NamedTuple):
 
 
 def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
-    """Mark the samples at which nobody touches the stick: it lies near its middle, and has for a while and will."""
+    """Mark the samples at which the stick is not touched: it lies near its middle, and has for a while and will."""
     import numpy as np
     import pandas as pd
 
@@ -140,8 +140,8 @@ def _drift(t: "NDArray[np.float64]", axis: "NDArray[np.float64]", number: "NDArr
     """Return how fast an axis drifts (raw a second) and the standard error of that; zeros where it does not.
 
     A straight line through time tells a slow drift from noise: it counts once chance would make one as steep less
-    often than CERTAIN. Each time that it was let go has a line of its own, all equally steep: that it lies elsewhere
-    afterwards is no drift. One line for all is known better, and counts if it is as steep.
+    often than CERTAIN. Each release has a line of its own, all equally steep: that it lies elsewhere
+    afterwards is not a drift. One line for all is known better, and counts if it is as steep.
     """
     import numpy as np
     from scipy import stats

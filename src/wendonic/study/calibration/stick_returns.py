@@ -1,4 +1,4 @@
-"""Where a stick comes to rest each time it is let go: springs bring it back to another place every time."""
+"""Where a stick comes to rest after each release: springs never bring it back to exactly the same place."""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
@@ -11,10 +11,10 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 PUSHED = 0.25
-"""A stick that goes this far (raw) from where it lay was pushed, and let go."""
+"""A stick that goes this far (raw) from where it lay was pushed and released."""
 
 LEAST_RETURNS = 5
-"""With fewer nobody can say how far from its middle it may come to rest."""
+"""With fewer it is unknown how far from its middle it may come to rest."""
 
 CERTAIN = 1e-3
 """The places differ once chance would make them differ as much less often than this."""

@@ -20,7 +20,7 @@ LEAST_REACH = 0.35
 """Nearer than this share of its farthest in any direction it is not at its rim."""
 
 SILENT = 20
-"""So many readings of nothing in a row are no way back from the rim."""
+"""So many readings of nothing in a row are not a way back from the rim."""
 
 FAR_SHARE = 0.75
 """Nearer than this share of its farthest the stick is on its way, not at the rim."""
@@ -90,7 +90,7 @@ def rim_samples(samples: StickSamples, x: float, y: float) -> "tuple[NDArray[np.
 
 
 def _goes_round(angles: "NDArray[np.float64]", hz: float) -> "NDArray[np.bool_]":
-    """Mark where the heading changes; where it stands, the stick is on its way to the rim, or back."""
+    """Mark where the heading changes; where it does not, the stick is on its way to the rim, or back."""
     import numpy as np
 
     reach = max(round(TURNS_S * hz / 2.0), 1)

@@ -17,7 +17,7 @@ def full_too_early(case: Case) -> Iterator[Found]:
             outer = {f"{stick.where}.dead_zone.outer": OUTER}
             yield Found(
                 f"{stick.where}.dead_zone.outer",
-                f"everything is asked for from a tilt of {stick.full / STEPS:.2f} on",
+                f"full input is reached at a tilt of {stick.full / STEPS:.2f}",
                 [
                     outer,
                     {**outer, f"{stick.where}.curve": {"form": "power", "exponent": 1.6}},

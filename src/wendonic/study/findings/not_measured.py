@@ -1,4 +1,4 @@
-"""What a mode has and nobody could measure."""
+"""Something that a mode has but that could not be measured."""
 
 from collections.abc import Iterator
 
@@ -11,12 +11,12 @@ MAY_FAIL = (
     *("speed_spread_stick", "turn_circle_m", "jump_height_m", "goal_time_s", "thumb_travel", "swing_gain"),
     *("climb_m_s", "dive_m_s"),
 )
-"""One of each kind that a mode may have and that may not come to anything."""
+"""One of each kind that a mode may have but that may have no value."""
 
 
 @finding(235, "notice", "What cannot be measured has not been checked.")
 def not_measured(case: Case) -> Iterator[Found]:
-    """What a mode has and nobody could measure."""
+    """Something that a mode has but that could not be measured."""
     missing = sheet_of(case, MAY_FAIL).missing()
     words = [f"{', '.join(names)}: {reason}" for reason, names in missing.items() if not isinstance(reason, NotHere)]
     if words:

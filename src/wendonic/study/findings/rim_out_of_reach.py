@@ -1,4 +1,4 @@
-"""Full input that is asked for only at a tilt that many sticks never reach."""
+"""Full input only at a tilt that many sticks never reach."""
 
 from collections.abc import Iterator
 
@@ -15,7 +15,7 @@ RIM_TILT = 0.98
     "Worn sticks, and the diagonals of many, do not reach that tilt, so their players never get full speed.",
 )
 def rim_out_of_reach(case: Case) -> Iterator[Found]:
-    """Full input that is asked for only at a tilt that many sticks never reach."""
+    """Full input only at a tilt that many sticks never reach."""
     for stick in surveyed_sticks(case):
         if stick.full / STEPS > RIM_TILT and stick.wears:
             zone = f"{stick.where}.dead_zone"

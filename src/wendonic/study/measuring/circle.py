@@ -45,7 +45,7 @@ def full_lock(profile: Profile) -> tuple[str, ...]:
 
 
 def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle: float = 1.0) -> float:
-    """Return the width (m) of the circle that a body comes to, 2 v / w: v its speed, w its turn rate.
+    """Return the width (m) of the circle that a body settles into, 2 v / w: v its speed, w its turn rate.
 
     Raises `Unmeasured` where it does not turn.
     """

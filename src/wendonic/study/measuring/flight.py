@@ -29,7 +29,7 @@ def _settled_m_s(bench: Bench, changes: Changes) -> float:
 
 
 def vertical_m_s(bench: Bench, direction: str) -> float:
-    """Return the speed (m/s) that up or down comes to, counted in that direction."""
+    """Return the speed (m/s) that up or down reaches, counted in that direction."""
     _flies(bench)
     if bench.table.rise is None or not bench.walker.goes(direction):
         raise NotHere(f"nothing goes {direction}")

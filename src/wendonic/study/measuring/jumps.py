@@ -36,7 +36,7 @@ def jump_press_name(profile: Profile, mode: str) -> str | None:
 
 
 def _wait(helm: Helm, seconds: float) -> None:
-    """Let time go by, a second at most a tick."""
+    """Let time pass, at most a second a tick."""
     while seconds > 0.0:
         helm.tick(min(seconds, 1.0))
         seconds -= 1.0

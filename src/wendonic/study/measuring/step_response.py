@@ -24,7 +24,7 @@ MARGIN_S = 0.5
 class StepResponse(NamedTuple):
     """One walk that is released, and one that is turned back, in the direction that a mode is measured in; times (s)
     count from the raw change; m and m/s, along that direction. `t` counts from the press, `release_s` on the same
-    clock. None where it never came to that, `speed_turned_back` where nothing goes straight back.
+    clock. None where it never happened, `speed_turned_back` where nothing goes straight back.
     """
 
     t: Any

@@ -53,13 +53,13 @@ def held_at(bind: StickBind, headings: tuple[float, ...]) -> Recording:
 
 
 def rest_of(bind: StickBind) -> tuple[float, float]:
-    """Return where a stick lies when nobody touches it: as its profile says, else where a usual worn one does."""
+    """Return where a stick lies when it is not touched: as its profile says, else where a usual worn one does."""
     return bind.centre if any(bind.centre) else (THRESHOLDS.rest_right, THRESHOLDS.rest_back)
 
 
 @functools.cache
 def untouched(bind: StickBind, lies_s: float = DRIFT_S, poll_hz: float = 60.0) -> Recording:
-    """Return a recording of a stick that nobody touches."""
+    """Return a recording of a stick that is not touched."""
     held = StickStandIn(bind.stick, rest=rest_of(bind), noise=THRESHOLDS.noise, poll_hz=poll_hz)
     return Recording([*held.events(_left_alone, 0.0, lies_s), Event(lies_s, "mark", "end")])
 

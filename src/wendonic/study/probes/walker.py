@@ -114,7 +114,7 @@ def entries_of(mode: Mode) -> Iterator[tuple[str, Any]]:
 
 
 def known_as(bind: Bind) -> frozenset[str]:
-    """Return every name by which an entry may be asked for: its own, its device, its controls and their sticks.
+    """Return every name by which an entry may be selected: its own, its device, its controls and their sticks.
 
     >>> from wendonic.profile.schema.move_binds import StickBind
     >>> sorted(known_as(StickBind(stick="pad.left_stick")))
@@ -142,7 +142,7 @@ def _sides(channel: str, bind: Any, window: Window, across: bool) -> int:
 
 
 def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | None:
-    """Return what a mode is measured by: of each channel that moves the body, the entry that is asked for by one of
+    """Return what a mode is measured by: of each channel that moves the body, the entry that is selected by one of
     its names; else the one with the most directions, keys first. None where no entry of the mode can be held.
     """
     across = mode.steer.seen_from_side
@@ -169,7 +169,7 @@ def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | Non
 
 
 def _asked(mode: Mode, channel: str, like: frozenset[str]) -> bool:
-    """Whether an entry of a channel is asked for, and none of the channels that come before it."""
+    """Whether an entry of a channel is requested, and none of the channels that come before it."""
     names = [(name, known_as(bind)) for name, bind in entries_of(mode)]
     found = {name for name, known in names if known & like}
     return channel in found and not found - {channel}

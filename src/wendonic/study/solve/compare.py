@@ -56,7 +56,7 @@ class Comparison(NamedTuple):
 
 
 def all_same(values: Sequence[float | None]) -> bool:
-    """Return whether nobody could feel a difference.
+    """Return whether no difference could be felt.
 
     >>> all_same([1.0, 1.0005]), all_same([1.0, None]), all_same([0.0, 1e-5])
     (True, False, True)

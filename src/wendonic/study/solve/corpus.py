@@ -30,7 +30,7 @@ if TYPE_CHECKING:
 
 MOST_COMBINATIONS = 10_000
 AGAINST = " against "
-"""What stands between two profiles in the name of a column: file names have everything else."""
+"""What separates two profiles in the name of a column: file names have everything else."""
 
 CHUNK, MOST_CHUNK = 8, 64
 """Recordings that a process takes at once: a few where there are few, so that every process has some to the end."""
@@ -55,7 +55,9 @@ class Source(NamedTuple):
 
 
 class Job(NamedTuple):
-    """What is done with every recording: profiles' names and texts, the mode, the tick rate, what is asked for."""
+    """What is done with every recording: profiles' names and texts, the mode, the tick rate, the requested
+    quantities.
+    """
 
     names: tuple[str, ...]
     texts: tuple[str, ...]
@@ -336,7 +338,7 @@ def medians(frame: "pd.DataFrame") -> Iterator[tuple[str, float, float]]:
 
 
 def corpus_document(frame: "pd.DataFrame", folder: str, by: str) -> dict[str, Any]:
-    """Return what a corpus came to as JSON content: medians and extremes, and the recordings that changed most."""
+    """Return the result of a corpus as JSON content: medians and extremes, and the recordings that changed most."""
     values: dict[str, Any] = {}
     for column, middle, most in medians(frame):
         field = column.rpartition(".")[2]

@@ -15,13 +15,13 @@ from wendonic.study.feel_sheet import known_quantity
 from wendonic.study.solve.trial import Range, Solution, Trial
 
 REACHED_SHARE = 0.01
-"""A target counts as reached to a hundredth of it: nobody feels less."""
+"""A target counts as reached to a hundredth of it: less cannot be felt."""
 
 DIGITS = 4
 
 
 class Target(NamedTuple):
-    """A quantity that was asked for: what it was, the least and the most that it may be (None: no limit), and what it
+    """A requested quantity: what it was, the least and the most that it may be (None: no limit), and what it
     is now.
     """
 
@@ -65,7 +65,7 @@ class Trade(NamedTuple):
 
 
 class Fitted(NamedTuple):
-    """What came of it, and the new profile's text; `trades` where targets stand in each other's way."""
+    """What came of it, and the new profile's text; `trades` where targets conflict."""
 
     targets: tuple[Target, ...]
     settings: tuple[FreeSetting, ...]

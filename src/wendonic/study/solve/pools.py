@@ -25,7 +25,7 @@ class Pool:
     scheduler listens at an address. A chunk whose worker dies goes to another one.
 
     Without the extra `cluster` several workers are one: the work is done here, and a log line says so. An address
-    that nobody listens at, or that needs the extra, raises `WendonicError`.
+    that does not answer, or that needs the extra, raises `WendonicError`.
     """
 
     def __init__(self, workers: int = 1, cluster: str | None = None) -> None:
@@ -67,7 +67,7 @@ class Pool:
         return self
 
     def each(self, work: Callable[[Job, Chunk], Found], job: Job, chunks: Sequence[Chunk]) -> Iterator[Found]:
-        """Give what each chunk came to, in whatever order they are done."""
+        """Give the result of each chunk, in whatever order they are done."""
         if self._client is None:
             yield from (work(job, chunk) for chunk in chunks)
             return

@@ -110,7 +110,7 @@ def sweep_document(
     held: str | None = None,
 ) -> dict[str, Any]:
     """Return what a sweep found as JSON content: the columns with units and definitions, and the rows; a quantity
-    that was asked for in the game's own unit is in that, and numbers about recordings are in metres.
+    that was requested in the game's own unit is in that, and numbers about recordings are in metres.
     """
     length = load_profile(path).world.length
     columns: dict[str, Any] = {setting: entry(None, "", "setting of the profile") for setting in over}
@@ -148,7 +148,7 @@ def _engine(profile: Profile, mode: str, how: Mapping[str, Any], count: float) -
 
 
 def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]:
-    """Give what each chunk came to, in order."""
+    """Give the result of each chunk, in order."""
     if workers <= 1:
         yield from (_chunk(job, chunk) for chunk in chunks)
         return

@@ -148,7 +148,7 @@ class Trial:
         return [math.nan if value is None else float(value) for value in found.values()]
 
     def _squared(self, begin: Any, near: float) -> Any:
-        """Return where least squares come to from a beginning, with this weight of the start."""
+        """Return where least squares end from a start, with this weight of the start."""
         import numpy as np
         from scipy.optimize import least_squares
 

@@ -146,7 +146,7 @@ class Sprite(Choice):
     """What forward is, in a few words."""
 
     weightless: ClassVar[str] = ""
-    """Who it is that never falls, where nobody does."""
+    """What never falls, where nothing does."""
 
     glides: ClassVar[bool] = False
     """Whether a body is meant to roll or glide on, or has no speed to stop from."""
