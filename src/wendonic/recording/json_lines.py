@@ -39,9 +39,6 @@ def read_json_lines(path: str | Path) -> Content:
     if not content.strip():
         raise RecordingError(path, [Fault(None, "", "is empty; a recording begins with a header line")])
     lines = content.split(b"\n")
-    if b"\0" in lines[0]:
-        # As PowerShell writes what is redirected; read as bytes, the first line alone would pass.
-        raise RecordingError(path, [Fault(1, "", "is not UTF-8 text; save the recording as UTF-8")])
     last_line = lines.pop()
     faults: list[Fault] = []
     warnings: tuple[str, ...] = ()
@@ -52,6 +49,9 @@ def read_json_lines(path: str | Path) -> Content:
             warnings = (f"{path}: line {len(lines) + 1}: cut off, and ignored",)
             _log.warning(warnings[0])
     header = _header(path, lines[0])
+    if b"\0" in lines[0]:
+        # PowerShell redirects into UTF-16, of which the parser reads the first line all the same.
+        raise RecordingError(path, [Fault(1, "", "is not UTF-8 text; save the recording as UTF-8")])
     events = _plain_events(lines[1:])
     if events is None:
         events = ordered_events(_entries(lines, faults), faults)
