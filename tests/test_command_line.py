@@ -3,6 +3,7 @@
 import contextlib
 import io
 import json
+import re
 import struct
 import subprocess
 import sys
@@ -91,6 +92,8 @@ def test_every_help_has_an_example(words):
     assert done.returncode == 0
     example = "Begin with: wendonic demo" if not words else f"Example: wendonic {words}"
     assert example in " ".join(done.stdout.split())
+    # Values are named by what they are, not by their type in Python.
+    assert not re.search(r"<\w|list\[|\{\w", done.stdout)
 
 
 def test_demo_does_the_whole_way(tmp_path):

@@ -30,9 +30,9 @@ def calibrate(
 ) -> None:
     """Find rest point, noise, dead zone and rim of sticks, the dpi of a mouse, the bias of a gyro.
 
-    Record it so: let the sticks lie for five seconds; go round each rim slowly three times; push each stick aside
-    and let it go ten times, a second apart; swipe the mouse a known way three times, with a pause between two; lay
-    the pad on the table for five seconds.
+    Record it like this: let the sticks lie for five seconds; go round each rim slowly three times; push each stick
+    aside and release it ten times, a second apart; swipe the mouse a known distance three times, with pauses; lay the
+    pad on the table for five seconds.
     """
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError

@@ -21,6 +21,7 @@ def compare(
         list[str] | None,
         typer.Option(
             "--on",
+            metavar="RECORDING|PROBE",
             help="A recording, or a probe by name; figure_of_eight by default. Can be repeated; see the list below.",
         ),
     ] = None,

@@ -24,12 +24,14 @@ def corpus(
         typer.Argument(metavar="FOLDER", help="A folder of recordings, or a Parquet file with a column recording."),
     ],
     profile: Annotated[
-        list[Path], typer.Option("--profile", help="A profile (.toml), the old one first; can be repeated.")
+        list[Path],
+        typer.Option("--profile", metavar="PROFILE", help="A profile (.toml), the old one first; can be repeated."),
     ],
     quantity: Annotated[
         list[str] | None,
         typer.Option(
             "--quantity",
+            metavar="QUANTITIES",
             help="Only these numbers, and rank by the first: separated by commas, or one after another. "
             "See the list below.",
             callback=separated,

@@ -63,7 +63,9 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             "only",
             Annotated[
                 list[str] | None,
-                typer.Option(help="Only controls whose names begin like this, such as pad; can be repeated."),
+                typer.Option(
+                    metavar="CONTROL", help="Only controls whose names begin like this, such as pad; can be repeated."
+                ),
             ],
             None,
         )

@@ -23,10 +23,11 @@ def export(
         Path, typer.Option("-o", "--out", metavar="FOLDER", help="Folder to write into; of html, the file.")
     ],
     mode: Annotated[
-        list[str] | None, typer.Option("--mode", help="A mode to export; all of them by default.")
+        list[str] | None, typer.Option("--mode", metavar="MODE", help="A mode to export; all of them by default.")
     ] = None,
     recording: Annotated[
-        Path | None, typer.Option("--recording", help="A recording whose ticks become test vectors as well.")
+        Path | None,
+        typer.Option("--recording", metavar="RECORDING", help="A recording whose ticks become test vectors as well."),
     ] = None,
     course: CourseOption = None,
     hz: HzOption = 60.0,

@@ -22,6 +22,7 @@ def fit(
         list[str],
         typer.Option(
             "--target",
+            metavar="TARGET",
             help="A quantity and its value, a limit or a range: reach90_s=0.12, stop_distance_m<=0.3, "
             "jump_height_m=1:1.2. Can be repeated.",
             autocompletion=quantities,
@@ -30,7 +31,10 @@ def fit(
     free: Annotated[
         list[str],
         typer.Option(
-            "--free", help="A setting to solve for: gait.walk.accel_m_s2. Can be repeated.", autocompletion=numbers
+            "--free",
+            metavar="SETTING",
+            help="A setting to solve for: gait.walk.accel_m_s2. Can be repeated.",
+            autocompletion=numbers,
         ),
     ],
     out: Annotated[

@@ -19,7 +19,9 @@ def info(
     tick_function: Annotated[
         bool, typer.Option("--tick-function", help="Print the tick function of a profile's mode: the code that runs.")
     ] = False,
-    mode: Annotated[str | None, typer.Option(help="With --tick-function: which mode; the first by default.")] = None,
+    mode: Annotated[
+        str | None, typer.Option(metavar="MODE", help="With --tick-function: which mode; the first by default.")
+    ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print it as JSON.")] = False,
 ) -> None:
     """Say what a profile, a course or a recording holds, in words."""

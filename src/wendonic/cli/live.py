@@ -12,7 +12,9 @@ from wendonic.errors import WendonicError
 def live(
     profile: Annotated[Path, typer.Argument(metavar="PROFILE", help="The profile to play and tune (.toml).")],
     course: Annotated[Path | None, typer.Option(help="A course to walk on (.toml); level ground by default.")] = None,
-    mode: Annotated[str | None, typer.Option(help="The mode to begin in; the first one by default.")] = None,
+    mode: Annotated[
+        str | None, typer.Option(metavar="MODE", help="The mode to begin in; the first one by default.")
+    ] = None,
     port: Annotated[int, typer.Option(min=0, max=65535, help="The port on 127.0.0.1; 0 takes a free one.")] = 0,
     no_open: Annotated[bool, typer.Option("--no-open", help="Do not open the browser.")] = False,
 ) -> None:

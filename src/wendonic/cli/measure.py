@@ -22,6 +22,7 @@ def measure(
         list[str] | None,
         typer.Option(
             "--of",
+            metavar="QUANTITIES",
             help="Only these quantities: separated by commas, or one after another. See the list below.",
             autocompletion=quantities,
             callback=separated,

@@ -2,10 +2,27 @@
 looked up only when they are needed.
 """
 
+import re
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from typer.core import TyperCommand, TyperGroup
+
+_VALUES = {"path": "PATH", "str": "TEXT", "float": "NUMBER", "int": "NUMBER", "int range": "NUMBER"}
+"""What a value is called, by the type that Typer prints."""
+
+
+def _valued(name: str) -> str:
+    """Return an option with its value in a user's words, an argument without its type.
+
+    >>> _valued("--out, -o <path>"), _valued("--free <list[str]>"), _valued("WORD <list[str]>")
+    ('--out, -o PATH', '--free TEXT', 'WORD')
+    """
+    plain, _, kind = name.partition(" <")
+    kind = re.sub(r"^list\[(\w+)\]$", r"\1", kind.removesuffix(">")).lower()
+    if not kind or not plain.startswith("-"):
+        return plain
+    return f"{plain} {_VALUES.get(kind, kind)}"
 
 
 def write_example(epilog: str | None, formatter: Any) -> None:
@@ -17,6 +34,19 @@ def write_example(epilog: str | None, formatter: Any) -> None:
 
 class WithExample(TyperCommand):
     """A command whose help ends with an example, whole."""
+
+    def collect_usage_pieces(self, ctx: Any) -> list[str]:
+        """Return the parts of the usage line: braces would be a choice."""
+        return [piece.replace("{", "").replace("}", "") for piece in super().collect_usage_pieces(ctx)]
+
+    def format_options(self, ctx: Any, formatter: Any) -> None:
+        """Write arguments and options, with no type of Python among them."""
+        for title, kind in (("Arguments", "argument"), ("Options", "option")):
+            records = [one.get_help_record(ctx) for one in self.get_params(ctx) if one.param_type_name == kind]
+            rows = [(_valued(name), words) for name, words in filter(None, records)]
+            if rows:
+                with formatter.section(title):
+                    formatter.write_dl(rows)
 
     def format_epilog(self, ctx: Any, formatter: Any) -> None:  # noqa: ARG002
         """Write the example on a line of its own."""

@@ -31,9 +31,14 @@ PlayedArgument = Annotated[
 ]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]
 ModeOption = Annotated[
-    str | None, typer.Option("--mode", help="A mode of the profile; its first one by default.", autocompletion=modes)
+    str | None,
+    typer.Option(
+        "--mode", metavar="MODE", help="A mode of the profile; its first one by default.", autocompletion=modes
+    ),
 ]
-SeatOption = Annotated[str | None, typer.Option("--seat", help="Pad of the player: pad1 for the second one.")]
+SeatOption = Annotated[
+    str | None, typer.Option("--seat", metavar="PAD", help="Pad of the player: pad1 for the second one.")
+]
 FromOption = Annotated[float | None, typer.Option("--from", help="Start here (s, in the recording's own time).")]
 ToOption = Annotated[float | None, typer.Option("--to", help="End here (s).")]
 ByOption = Annotated[
@@ -53,5 +58,6 @@ WhileOption = Annotated[
     ),
 ]
 CourseOption = Annotated[
-    Path | None, typer.Option("--course", help="Ground to walk on (.toml): heights, walls, blocked squares.")
+    Path | None,
+    typer.Option("--course", metavar="COURSE", help="Ground to walk on (.toml): heights, walls, blocked squares."),
 ]

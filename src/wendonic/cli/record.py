@@ -14,8 +14,10 @@ def record(
     out: Annotated[Path, typer.Argument(metavar="OUT", help="The recording to write (.jsonl); it must not exist.")],
     seconds: Annotated[float | None, typer.Option(help="Stop after this many seconds.")] = None,
     title: Annotated[str, typer.Option(help="Title of the recording.")] = "",
-    stop_key: Annotated[str, typer.Option(help="The key that stops, by its W3C code.")] = "F10",
-    mark_key: Annotated[str, typer.Option(help="The key that sets a mark where something felt wrong.")] = "F9",
+    stop_key: Annotated[str, typer.Option(metavar="KEY", help="The key that stops, by its W3C code.")] = "F10",
+    mark_key: Annotated[
+        str, typer.Option(metavar="KEY", help="The key that sets a mark where something felt wrong.")
+    ] = "F9",
     grab_mouse: Annotated[
         bool, typer.Option("--grab-mouse", help="Keep the mouse in the window, so that it never reaches an edge.")
     ] = False,

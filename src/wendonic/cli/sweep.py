@@ -18,6 +18,7 @@ def sweep(
         list[str],
         typer.Option(
             "--over",
+            metavar="SETTING=RANGE",
             help="Setting=from:to:count, such as gait.walk.accel_m_s2=8:40:30. Can be repeated.",
             autocompletion=numbers,
         ),
@@ -26,6 +27,7 @@ def sweep(
         list[str],
         typer.Option(
             "--of",
+            metavar="QUANTITIES",
             help="Quantities of the feel sheet: separated by commas, or one after another.",
             autocompletion=quantities,
             callback=separated,

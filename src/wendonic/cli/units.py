@@ -25,7 +25,7 @@ def units(
     ] = None,
     per_frame: Annotated[float | None, typer.Option(help="Distance or angle per frame: 3.")] = None,
     per_frame_squared: Annotated[float | None, typer.Option(help="Amount added to a speed each frame: 0.2.")] = None,
-    unit: Annotated[str, typer.Option(help="Unit of the last two, such as px or deg.")] = "",
+    unit: Annotated[str, typer.Option(metavar="UNIT", help="Unit of the last two, such as px or deg.")] = "",
 ) -> None:
     """Convert between units of looking, or per-frame numbers into per-second ones.
 
