@@ -299,7 +299,8 @@ export class App {
         const now = this.seen?.values;
         if (!now) return [];
         const speed = Math.hypot(now.velX, now.velY) * profile.unitsPerM;
-        const lines = [`${shown(speed, 3)} ${profile.unit}/s${now.amount > 0.001 ? `, amount ${now.amount.toFixed(2)}` : ""}`];
+        const reading = speed.toFixed(profile.unitsPerM > 5 ? 0 : 2);
+        const lines = [`${reading} ${profile.unit}/s${now.amount > 0.001 ? `, amount ${now.amount.toFixed(2)}` : ""}`];
         if (this.replay) lines.push(`replay of ${this.replay.name}: ${shown(this.replay.t - this.replay.start, 3)} of ${shown(this.replay.duration, 3)} s`);
         if (this.recorder) lines.push(`recording: ${this.recorder.events.length} events, ${shown(helm.t - this.recorder.startS, 3)} s`);
         if (this.standsIn) lines.push(...(this.mouse.captured ? this.headset.words : ["click to look and swing with the mouse, in place of a headset"]));
