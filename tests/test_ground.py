@@ -196,6 +196,23 @@ def test_a_bank_that_is_too_steep_holds_a_body_that_runs_into_it(frame, top_m_s)
         assert 5.95 < max(intent.motion.pos_y for intent in seen) < 6.04, hz
 
 
+@pytest.mark.parametrize("keys", [("KeyW",), ("KeyW", "KeyD")])
+@pytest.mark.parametrize("gravity", [False, True])
+@pytest.mark.parametrize("hz", [30, 60, 144])
+def test_a_body_that_runs_into_a_bank_stops_at_it_once(hz, gravity, keys):
+    """Not a sample in front of it, to go on in the next tick: a game would hear it bump into it twice."""
+    for at_m in (2.0, 2.013, 2.3 / 1.1):
+        helm = helm_with(gait=gait_of(3.2, gravity), course=course_of(flat(at_m, 9.0, 1.0)))
+        for key in keys:
+            helm.key(key, True)
+        _, seen = run(helm, 2.0, hz)
+        first = next(number for number, intent in enumerate(seen) if intent.contact)
+        assert seen[first].motion.pos_y == pytest.approx(at_m, abs=1e-3)
+        assert all(intent.contact for intent in seen[first:])
+        assert all(intent.motion.vel_y == pytest.approx(0.0, abs=1e-9) for intent in seen[first:])
+        assert all(intent.motion.pos_y <= at_m for intent in seen)
+
+
 def test_along_a_step_no_wall_is_entered():
     """A terrace in front and a wall that begins beside it: sliding along one never leads into the other."""
     wall = {"left_m": 1.0, "right_m": 1.3, "back_m": -2.0, "forward_m": 2.5, "height_m": 3}

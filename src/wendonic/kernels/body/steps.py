@@ -18,6 +18,9 @@ STEP_DOWN_M = 0.05
 SEAM_M = 0.001
 """A rise of less is not an edge."""
 
+EDGE_HALVINGS = 7
+"""So often the distance between two samples is halved to find an edge: to a third of a millimetre."""
+
 BEND = 1.25
 """Between two samples, ground without an edge may rise by this many times what the steeper of their slopes says."""
 
@@ -86,6 +89,33 @@ def without_edge(course: Row, x: float, y: float, to_x: float, to_y: float, rise
     return math.fabs(rise) <= BEND * max(here, there) + SEAM_M
 
 
+def up_to_edge(
+    course: Row, leaves: int, feet_z: float, most: float, x: float, y: float, floor: float, to_x: float, to_y: float
+) -> Vec3:
+    """Return the last place between (x, y), on the `floor` (m), and another place at which the floor is neither more
+    than `most` nor more than STEP_DOWN_M below this one, to the distance over 2^EDGE_HALVINGS; and the floor there.
+
+    >>> from wendonic.kernels.body.ground import PIECE_PLANE
+    >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
+    >>> place = up_to_edge(bank, 0, 0.0, 0.1, 0.0, 0.98, 0.0, 0.0, 1.02)
+    >>> 0.999 < place.y <= 1.0, place.z
+    (True, 0.0)
+    """
+    free, blocked = 0.0, 1.0
+    found = Vec3(x, y, floor)
+    for _ in range(EDGE_HALVINGS):
+        middle = 0.5 * (free + blocked)
+        at_x = x + (to_x - x) * middle
+        at_y = y + (to_y - y) * middle
+        there = floor_at(course, leaves, at_x, at_y, feet_z)
+        if there > most or there < floor - STEP_DOWN_M:
+            blocked = middle
+        else:
+            free = middle
+            found = Vec3(at_x, at_y, there)
+    return found
+
+
 def walked_over(
     course: Row, steps: StepTuning, stands: float, x: float, y: float, z: float, to_x: float, to_y: float
 ) -> Walked:
@@ -131,6 +161,12 @@ def walked_over(
                     stands = 0.0
             even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
             if not (even and ahead <= highest) and ahead > feet_z + (SEAM_M if even else steps.step_m):
+                if not even:
+                    # Else a body would come to a stop in front of the edge, and go on in the next tick.
+                    most = min(highest, feet_z + max(steps.step_m, SEAM_M))
+                    edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
+                    reached_x, reached_y, floor = edge
+                    feet_z = floor if stands > 0.0 else max(feet_z, floor)
                 break
             drop = floor - ahead
             most = STEP_DOWN_M + steps.steepest_down * far / samples if even else STEP_DOWN_M
