@@ -160,13 +160,13 @@ def walked_over(
                 if steps.leaves > 0 and z - floor > STEP_DOWN_M:
                     stands = 0.0
             even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
-            if not (even and ahead <= highest) and ahead > feet_z + (SEAM_M if even else steps.step_m):
-                if not even:
-                    # Else a body would come to a stop in front of the edge, and go on in the next tick.
-                    most = min(highest, feet_z + max(steps.step_m, SEAM_M))
-                    edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
-                    reached_x, reached_y, floor = edge
-                    feet_z = floor if stands > 0.0 else max(feet_z, floor)
+            step_m = SEAM_M if even else steps.step_m
+            if not (even and ahead <= highest) and ahead > feet_z + step_m:
+                # Else a body would come to a stop in front of an edge, and go on in the next tick.
+                most = feet_z + step_m - SEAM_M
+                edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
+                reached_x, reached_y, floor = edge
+                feet_z = floor if stands > 0.0 else max(feet_z, floor)
                 break
             drop = floor - ahead
             most = STEP_DOWN_M + steps.steepest_down * far / samples if even else STEP_DOWN_M
