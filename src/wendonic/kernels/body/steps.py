@@ -166,7 +166,7 @@ def walked_over(
                 most = feet_z + step_m - SEAM_M
                 edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
                 reached_x, reached_y, floor = edge
-                feet_z = floor if stands > 0.0 else max(feet_z, floor)
+                feet_z = max(feet_z, floor)
                 break
             drop = floor - ahead
             most = STEP_DOWN_M + steps.steepest_down * far / samples if even else STEP_DOWN_M
