@@ -58,6 +58,7 @@ def found():
     return [(stick, calibrate(recording).sticks[0]) for stick, recording in zip(made, recordings, strict=True)]
 
 
+@pytest.mark.long
 def test_rest_noise_and_dead_zone_lie_in_their_intervals_as_often_as_they_say(found):
     step = 2.0 / (2**10 - 1)
     # Distances of readings follow Rayleigh's law, whose deviation has the step's own share.
@@ -80,6 +81,7 @@ def test_rest_noise_and_dead_zone_lie_in_their_intervals_as_often_as_they_say(fo
     assert drifts <= 4
 
 
+@pytest.mark.long
 def test_the_rim_lies_in_its_intervals_as_often_as_they_say(found):
     hits = np.zeros((SEEDS, 36), dtype=bool)
     for row, (made, stick) in enumerate(found):

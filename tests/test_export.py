@@ -262,7 +262,7 @@ def test_fields_say_what_the_devices_say(name):
     assert asked or name in ("tablet", "orchard")
 
 
-@pytest.mark.parametrize("name", few_of(["smoker", "store_room", *EVERYTHING], ["smoker", "store_room", "jumps"]))
+@pytest.mark.parametrize("name", few_of(["smoker", "store_room", *EVERYTHING], ["smoker", "jumps"]))
 def test_modes_are_entered_as_the_helm_enters_them(name):
     package = made(name)
     profile = equal_modes(name) if name in EVERYTHING else demo_profile(name)
