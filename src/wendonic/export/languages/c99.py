@@ -11,6 +11,7 @@ from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight
 from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
+from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import about, adjustable, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
@@ -210,16 +211,8 @@ class CPackage:
             "",
         ]
         for made in package.modes:
-            program = made.program
-            lines += self.typedef(made, "input", program.inputs, f'Raw inputs of mode "{made.mode}".')
-            lines += self.typedef(made, "state", program.state, "What is carried from tick to tick.")
-            results = [*program.results, *(one for one, _ in game_values(made, package.axes))]
-            lines += self.typedef(made, "result", results, "What a tick reports, beside the state.")
-            if adjustable(program):
-                fields = [
-                    Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)
-                ]
-                lines += self.typedef(made, "settings", fields, "Numbers that stay adjustable.")
+            for struct in structs_of(made, package.axes):
+                lines += self.typedef(made, *struct)
             lines += self.prototypes(made)
         for crossing in package.crossings:
             lines += [
@@ -400,7 +393,7 @@ class CPackage:
         structs = self.struct(made, "state"), self.struct(made, "input"), self.struct(made, "result")
         lines = [f"{self.begin_head(made)} {{"]
         lines += self.at_rest("state", program.state)
-        lines += self.at_rest("result", [*program.results, *(one for one, _ in game_values(made, self.package.axes))])
+        lines += self.at_rest("result", results_of(made, self.package.axes))
         lines += ["}", "", f"void {self.struct(made, 'input_at_rest')}({structs[1]} *input) {{"]
         lines += self.at_rest("input", program.inputs)
         lines += ["}", ""]

@@ -12,7 +12,8 @@ from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight
 from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
+from wendonic.export.languages.structs import structs_of
+from wendonic.export.languages.words import about, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
@@ -266,15 +267,8 @@ class CSharpPackage:
             lines += wrapped(f"private static readonly double[] {printer.constant_name('TABLES')} = {{{numbers}}};")
         lines.append("")
         game = game_values(made, package.axes)
-        results = [*program.results, *(one for one, _ in game)]
-        lines += self.class_lines(made, "input", program.inputs, "Raw inputs, each in its device's own standard.")
-        lines += self.class_lines(made, "state", program.state, "What is carried from tick to tick.")
-        lines += self.class_lines(made, "result", results, "What a tick reports, beside the state.")
-        if adjustable(program):
-            fields = [
-                Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)
-            ]
-            lines += self.class_lines(made, "settings", fields, "Numbers that stay adjustable.")
+        for struct in structs_of(made, package.axes):
+            lines += self.class_lines(made, *struct)
         for function in program.functions:
             lines += printer.printed(function, types)
         lines += [

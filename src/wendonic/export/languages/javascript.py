@@ -11,7 +11,8 @@ from wendonic.export.languages.braces import BracePrinter, joined_lines
 from wendonic.export.languages.printer import ATOM, UNARY, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
+from wendonic.export.languages.structs import results_of, structs_of
+from wendonic.export.languages.words import about, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
@@ -277,19 +278,12 @@ class JavaScriptPackage:
             lines += wrapped(f"const {printer.constant_name('TABLES')} = [{numbers}];")
         lines.append("")
         game = game_values(made, package.axes)
-        results = [*program.results, *(one for one, _ in game)]
-        lines += self.typedef(made, "input", program.inputs, "Raw inputs, each in its device's own standard.")
-        lines += self.typedef(made, "state", program.state, "What is carried from tick to tick.")
-        lines += self.typedef(made, "result", results, "What a tick reports, beside the state.")
-        if adjustable(program):
-            fields = [
-                Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)
-            ]
-            lines += self.typedef(made, "settings", fields, "Numbers that stay adjustable.")
+        for struct in structs_of(made, package.axes):
+            lines += self.typedef(made, *struct)
         lines += self.copier(made, "state", program.state)
         lines += self.copier(made, "input", program.inputs)
         if earlier_of(program):
-            lines += self.copier(made, "result", results)
+            lines += self.copier(made, "result", results_of(made, package.axes))
         for function in program.functions:
             lines += printer.printed(function, types)
         lines += [

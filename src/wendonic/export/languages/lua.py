@@ -10,7 +10,8 @@ from wendonic.export.kinds import BOOL, kind_of
 from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
-from wendonic.export.languages.words import about, adjustable, earlier_of, number_words
+from wendonic.export.languages.structs import results_of, structs_of
+from wendonic.export.languages.words import about, earlier_of, number_words
 from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
 from wendonic.export.program import Field, Function
 
@@ -266,16 +267,9 @@ class LuaPackage:
         prefix = package.prefix(made)
         printer = LuaPrinter(program.functions, prefix)
         game = game_values(made, package.axes)
-        results = [*program.results, *(one for one, _ in game)]
         lines = [f'-- Mode "{made.mode}".', ""]
-        lines += self.maker_lines(made, "input", program.inputs, "Raw inputs, each in its device's own standard.")
-        lines += self.maker_lines(made, "state", program.state, "What is carried from tick to tick.")
-        lines += self.maker_lines(made, "result", results, "What a tick reports, beside the state.")
-        if adjustable(program):
-            fields = [
-                Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)
-            ]
-            lines += self.maker_lines(made, "settings", fields, "Numbers that stay adjustable.")
+        for struct in structs_of(made, package.axes):
+            lines += self.maker_lines(made, *struct)
         table = prefix.rstrip("_") or "F"
         lines += [f"local {table} = {{}}", ""]
         for function in program.functions:
@@ -299,7 +293,7 @@ class LuaPackage:
     def public(self, made: Made, printer: LuaPrinter, table: str) -> list[str]:
         """Return what a game calls."""
         program, prefix = made.program, self.package.prefix(made)
-        results = [*program.results, *(one for one, _ in game_values(made, self.package.axes))]
+        results = results_of(made, self.package.axes)
         copiers = [
             *self.copier(made, table, "state", program.state),
             *self.copier(made, table, "input", program.inputs),

@@ -1,0 +1,38 @@
+"""The structs of a mode, as every language has them: raw inputs, state, results, and numbers that stay adjustable."""
+
+from typing import NamedTuple
+
+from wendonic.export.build import Made
+from wendonic.export.languages.words import adjustable, number_words
+from wendonic.export.package import game_values
+from wendonic.export.program import Field
+from wendonic.world_axes import WorldAxes
+
+
+class Struct(NamedTuple):
+    """One struct: `input`, `state`, `result` or `settings`; its numbers, and what it holds."""
+
+    kind: str
+    fields: list[Field]
+    about: str
+
+
+def results_of(made: Made, axes: WorldAxes) -> list[Field]:
+    """Return what a tick reports: in the plan frame, then in the game's own axes."""
+    return [*made.program.results, *(one for one, _ in game_values(made, axes))]
+
+
+def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
+    """Return the structs of a mode; `settings` only where numbers stay adjustable."""
+    program = made.program
+    inputs = f'Raw inputs of mode "{made.mode}", each in its device\'s own standard.'
+    found = [
+        Struct("input", program.inputs, inputs),
+        Struct("state", program.state, "What is carried from tick to tick."),
+        Struct("result", results_of(made, axes), "What a tick reports, beside the state."),
+    ]
+    numbers = adjustable(program)
+    if numbers:
+        fields = [Field(number.name.lower(), number.value, number_words(number)) for number in numbers]
+        found.append(Struct("settings", fields, "Numbers that stay adjustable."))
+    return found
