@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import pickle
 
 import numpy as np
 import pytest
@@ -83,6 +84,15 @@ def test_every_pair_is_a_game_from_above_or_from_the_side(names):
 def test_axes_that_are_none_are_refused(names):
     with pytest.raises(WendonicError, match="allowed: signed axes"):
         WorldAxes(*names)
+
+
+def test_axes_are_equal_by_their_names_and_their_unit():
+    names = ("+x", "-z", "+y")
+    axes = WorldAxes(*names, 50.0, "px")
+    assert axes == WorldAxes(*names, 50.0, "px") == pickle.loads(pickle.dumps(axes))
+    assert hash(axes) == hash(WorldAxes(*names, 50.0, "px"))
+    others = [WorldAxes(*names), WorldAxes(*names, 50.0, "u"), WorldAxes(*names, 50.0000001, "px")]
+    assert axes not in [*others, WorldAxes("+x", "+y", "-z", 50.0, "px"), repr(axes)]
 
 
 def test_a_vector_of_the_wrong_length_is_refused():

@@ -4,7 +4,8 @@ from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from wendonic.export.build import Made
-from wendonic.export.languages.words import about, adjustable, number_words
+from wendonic.export.languages.structs import settings_of
+from wendonic.export.languages.words import about, adjustable
 from wendonic.export.package import Package, game_values
 from wendonic.export.program import Field
 
@@ -93,9 +94,9 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     lines += _table(
         "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
     )
-    if adjustable(program):
-        fields = [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
-        lines += _table("Numbers that stay adjustable", fields, target)
+    settings = settings_of(program)
+    if settings:
+        lines += _table("Numbers that stay adjustable", settings, target)
     lines += [
         f"Test vectors: {len(vectors.rows)} ticks, which take {vectors.reached} of {vectors.branches} branches "
         f"({vectors.share:.1%} of those in which all languages agree).",

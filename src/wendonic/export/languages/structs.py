@@ -5,7 +5,7 @@ from typing import NamedTuple
 from wendonic.export.build import Made
 from wendonic.export.languages.words import adjustable, number_words
 from wendonic.export.package import game_values
-from wendonic.export.program import Field
+from wendonic.export.program import Field, ModeProgram
 from wendonic.world_axes import WorldAxes
 
 
@@ -22,6 +22,11 @@ def results_of(made: Made, axes: WorldAxes) -> list[Field]:
     return [*made.program.results, *(one for one, _ in game_values(made, axes))]
 
 
+def settings_of(program: ModeProgram) -> list[Field]:
+    """Return the numbers that stay adjustable, as fields; none where there are none."""
+    return [Field(number.name.lower(), number.value, number_words(number)) for number in adjustable(program)]
+
+
 def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
     """Return the structs of a mode; `settings` only where numbers stay adjustable."""
     program = made.program
@@ -31,8 +36,7 @@ def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
         Struct("state", program.state, "What is carried from tick to tick."),
         Struct("result", results_of(made, axes), "What a tick reports, beside the state."),
     ]
-    numbers = adjustable(program)
-    if numbers:
-        fields = [Field(number.name.lower(), number.value, number_words(number)) for number in numbers]
-        found.append(Struct("settings", fields, "Numbers that stay adjustable."))
+    settings = settings_of(program)
+    if settings:
+        found.append(Struct("settings", settings, "Numbers that stay adjustable."))
     return found

@@ -19,7 +19,7 @@ SEAM_M = 0.001
 """A rise of less is not an edge."""
 
 EDGE_HALVINGS = 7
-"""So often the distance between two samples is halved to find an edge: to a third of a millimetre."""
+"""How often the distance between two samples is halved to find an edge; a third of a millimetre is left."""
 
 BEND = 1.25
 """Between two samples, ground without an edge may rise by this many times what the steeper of their slopes says."""
@@ -92,8 +92,9 @@ def without_edge(course: Row, x: float, y: float, to_x: float, to_y: float, rise
 def up_to_edge(
     course: Row, leaves: int, feet_z: float, most: float, x: float, y: float, floor: float, to_x: float, to_y: float
 ) -> Vec3:
-    """Return the last place between (x, y), on the `floor` (m), and another place at which the floor is neither more
-    than `most` nor more than STEP_DOWN_M below this one, to the distance over 2^EDGE_HALVINGS; and the floor there.
+    """Return the last place (m) on the way from (x, y), where the `floor` (m) is, to another place at which the floor
+    is at most `most` (m) and at most STEP_DOWN_M lower, and in z the floor there; for a body with its feet at
+    `feet_z` (m). It is found by halving, to the distance over 2^EDGE_HALVINGS.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> bank = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
