@@ -9,6 +9,7 @@ import shutil
 import subprocess
 import sys
 import types
+from dataclasses import dataclass
 from pathlib import Path
 
 import pytest
@@ -20,7 +21,11 @@ from test_command_line import called as run
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
 from wendonic.demo import demo_course, demo_profile, profile_names
+from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sampler import Sampler
+from wendonic.devices.sources.base import Source
+from wendonic.devices.sources.mode import ModeSources
+from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import DeviceState
 from wendonic.export.export import exported, packaged, write_export
 from wendonic.export.folder import write_files
@@ -260,6 +265,22 @@ def test_fields_say_what_the_devices_say(name):
                     names = [f"{snake(control.name)}_{axis}" for axis in "xyz"]
                     assert tuple(values[one] for one in names) == state.value(control.name)
     assert asked or name in ("tablet", "orchard")
+
+
+def test_a_source_that_names_no_control_is_tried_by_what_its_reader_follows():
+    class Reader:
+        watched = (CONTROLS["mouse.wheel"].slot,)
+        begin = take = read = print
+
+    @dataclass
+    class Lever(Source):
+        def reader(self, start):
+            return Reader() if start == 0 else None
+
+    lever = Lever()
+    assert [control.name for control in controls_of(ModeSources(throttle=(lever,)))] == ["mouse.wheel"]
+    both = ModeSources(move=(StickSource("pad.left_stick"),), throttle=(lever,))
+    assert [control.name for control in controls_of(both)] == ["pad.left_stick", "mouse.wheel"]
 
 
 @pytest.mark.parametrize("name", few_of(["smoker", "store_room", *EVERYTHING], ["smoker", "jumps"]))

@@ -13,17 +13,6 @@ faces, and the solid arrow is where it goes, as long as its amount. The small ci
 up. `wendonic draw frame PROFILE RECORDING` draws the same for your own.
 
 """
-EXAMPLES = {
-    "camera": "steer_camera",
-    "map": "steer_map",
-    "facing": "steer_facing",
-    "drive": "steer_drive",
-    "fly": "steer_fly",
-    "grid": "steer_grid",
-    "goto": "steer_goto",
-    "hands": "steer_hands",
-}
-"""The example of each frame, and the profile of its picture."""
 
 
 def page() -> str:
@@ -36,7 +25,7 @@ def page() -> str:
         name = one.chosen
         parts.append(f"\n## {name} {{#{name}}}\n\n{flat(one.about)}\n\n")
         parts.append(f"![What forward means in frame {name}](../pictures/frame_{name}.png)\n\n")
-        parts.append(f"Example: `examples/{EXAMPLES[name]}.py`\n\n")
+        parts.append(f"Example: `examples/steer_{name}.py`\n\n")
         parts.append(table(("field", "holds", "what it does"), field_rows(group.own(one))))
     parts.append("\n## Fields of every frame\n\n")
     parts.append(table(("field", "holds", "what it does"), field_rows(group.common)))

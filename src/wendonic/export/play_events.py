@@ -9,6 +9,7 @@ from typing import Any
 from wendonic.devices.controls import CONTROLS, Control
 from wendonic.devices.event import Event
 from wendonic.devices.keys import KEY_CODES
+from wendonic.devices.sources.base import Follower, Source
 from wendonic.devices.sources.gyro import GyroSource
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.zone import Zone
@@ -22,7 +23,7 @@ def controls_of(sources: ModeSources) -> list[Control]:
     """Return every control that a mode listens to."""
     found: dict[str, None] = {}
 
-    def take(value: Any) -> None:
+    def take(value: Any, found: dict[str, None]) -> None:
         if isinstance(value, Zone):
             found.update(dict.fromkeys(("touch.0", "touch.1")))
         elif isinstance(value, str):
@@ -37,8 +38,12 @@ def controls_of(sources: ModeSources) -> list[Control]:
                 found["pointer.at"] = None
             if isinstance(value, GyroSource):
                 found[f"{value.control.rpartition('.')[0]}.accel"] = None
+            own: dict[str, None] = {}
             for one in fields(value):
-                take(getattr(value, one.name))
+                take(getattr(value, one.name), own)
+            if isinstance(value, Source) and not own:
+                own = watched_by(value)
+            found.update(own)
         elif isinstance(value, tuple | list):
             name = type(value).__name__
             if name == "PointedGoal":
@@ -47,12 +52,19 @@ def controls_of(sources: ModeSources) -> list[Control]:
                 found["mouse.wheel"] = None
             if name == "UnlessBind" or not isinstance(value, str):
                 for part in value:
-                    take(part)
+                    take(part, found)
 
-    take(sources)
+    take(sources, found)
     if sources.tracks or sources.points:
         found.update(dict.fromkeys(("head.pose", "hand.left.pose", "hand.right.pose")))
     return [CONTROLS[name] for name in found]
+
+
+def watched_by(source: Source) -> dict[str, None]:
+    """Return the names of the controls whose changes a source follows, where its own fields name none."""
+    reader = source.reader(0)
+    slots = reader.watched if isinstance(reader, Follower) else ()
+    return {control.name: None for control in CONTROLS.values() if control.slot in slots}
 
 
 def zones_of(sources: Any) -> list[tuple[float, float]]:

@@ -63,9 +63,6 @@ DEAD_ZONE_FORMS = Words(
 USUAL_SHARE = 0.9
 """Of `inner`, where a stick counts as back: a thumb trembles by less than a tenth of a usual dead zone."""
 
-RELEASING = (ZONE_ROUND, ZONE_AXES, ZONE_ROUND_WEDGE, ZONE_CUT)
-"""The forms that have a border to come back over."""
-
 
 class DeadZone(Table):
     """The dead zone of a stick: 0 below `inner`, 1 above `outer` (tilt, 0..1), rescaled between.
@@ -114,14 +111,18 @@ class DeadZone(Table):
         """Tilt at which a stick that is out counts as back."""
         return USUAL_SHARE * self.inner if self.release is None else self.release
 
+    @property
+    def releases(self) -> bool:
+        """Whether a stick that is out has a border of its own to come back over."""
+        return "release" in DEAD_ZONE_FORMS[self.form].fields and self.back < self.inner
+
     def sentence(self, comes_back: bool = True) -> str:
         """Say what it does; `comes_back` says whether a release counts there.
 
         >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
         'nothing up to tilt 0.2, then the raw tilt (a jump), until back at 0.1'
         """
-        released = comes_back and DEAD_ZONE_FORMS.number(self.form) in RELEASING and self.back < self.inner
-        release = f", until back at {self.back:.3g}" if released else ""
+        release = f", until back at {self.back:.3g}" if comes_back and self.releases else ""
         return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
 
     def tuning(self, comes_back: bool = True) -> DeadZoneTuning:
@@ -130,6 +131,6 @@ class DeadZone(Table):
         if number == ZONE_NONE:
             return NO_DEAD_ZONE
         inner = self.inner if number == ZONE_WEDGE else max(self.inner, JUST_OUT)
-        if not comes_back or number not in RELEASING or self.back >= self.inner:
+        if not comes_back or not self.releases:
             return DeadZoneTuning(number, 0, inner, self.outer, 0.0)
         return DeadZoneTuning(number, 1, inner, self.outer, max(self.back, JUST_OUT))
