@@ -25,7 +25,9 @@ def _functions_of(module: str) -> dict[str, ast.FunctionDef]:
         text = Path(path or "").read_text(encoding="utf-8")
         body = ast.parse(text).body
     except (OSError, UnicodeDecodeError, SyntaxError):
-        raise SourceMissingError(f"the source of {module} is not at hand") from None
+        raise SourceMissingError(
+            f"the source of {module} is not at hand; allowed: an installation of Wendonic with its .py files"
+        ) from None
     return {node.name: node for node in body if isinstance(node, ast.FunctionDef)}
 
 

@@ -151,8 +151,7 @@ class JavaScriptPrinter(BracePrinter):
         if not several:
             (target,) = targets
             word = ("const " if target.id in scopes.once else "let ") if target.id in first else ""
-            text = self.expression(value, 0, self.wanted_int(target))
-            return self.wrapped(f"{word}{self.target(target)} = {text};", indent)
+            return self.wrapped(f"{word}{self.setting(target, value)};", indent)
         if not isinstance(value, ast.Tuple):
             return self.calling(value, targets, first, scopes, indent)
         names = [self.target(target) for target in targets]

@@ -82,11 +82,11 @@ class OutArgumentPrinter(BracePrinter):
         if isinstance(value, ast.Tuple):
             return self.together(targets, value.elts, first, indent)
         (target,) = targets
-        start = self.target(target)
+        declared = ""
         if target.id in first:
             constant = self.constant_word if target.id in scopes.once else ""
-            start = f"{constant}{self.type_of(target.id)} {start}"
-        return self.wrapped(f"{start} = {self.expression(value, 0, self.wanted_int(target))};", indent)
+            declared = f"{constant}{self.type_of(target.id)} "
+        return self.wrapped(f"{declared}{self.setting(target, value)};", indent)
 
     def calling(
         self, callee: Function, value: ast.expr, targets: Sequence[ast.Name], first: Sequence[str], indent: str

@@ -339,6 +339,15 @@ class Printer:
         """Return what is written to."""
         return self.field(target.id) if is_field(target.id) else self.variable(target.id)
 
+    def setting(self, target: ast.Name, value: ast.expr) -> str:
+        """Return what sets a variable to a value: `x += y` where that is its own with something added."""
+        start, whole = self.target(target), self.wanted_int(target)
+        match value:
+            case ast.BinOp(left=ast.Name(id=target.id), op=op, right=right) if type(op) in _OPERATORS:
+                if not (isinstance(right, ast.Constant) and right.value == 0.0):
+                    return f"{start} {_OPERATORS[type(op)][0]}= {self.side(right, 0, whole or self.is_int(value))}"
+        return f"{start} = {self.expression(value, 0, whole)}"
+
     def wanted_int(self, target: ast.Name) -> bool:
         """Whether a variable counts."""
         return not is_field(target.id) and self.function.types.get(target.id) == INT

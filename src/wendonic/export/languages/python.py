@@ -115,11 +115,13 @@ class PythonPrinter(Printer):
     def assignment(self, statement: ast.Assign, scopes: Scopes, indent: str) -> list[str]:
         """Return an assignment."""
         targets, value = self.split(statement)
+        if len(targets) == 1 and targets[0].id != "_":
+            return self.wrapped(self.setting(targets[0], value), indent)
         if isinstance(value, ast.Tuple):
             pairs = zip(targets, value.elts, strict=True)
             text = ", ".join(self.expression(part, 0, self.wanted_int(target)) for target, part in pairs)
         else:
-            text = self.expression(value, 0, len(targets) == 1 and self.wanted_int(targets[0]))
+            text = self.expression(value)
         start = ", ".join(self.target(target) if target.id != "_" else "_" for target in targets)
         return self.wrapped(f"{start} = {text}" if targets else text, indent)
 

@@ -14,13 +14,17 @@ HIDDEN = 0.53
 NORMAL = 1.4826
 """Standard deviation of normal noise over its median absolute deviation."""
 
+SMALLEST = 1e-4
+FEW_STEPS, SOME_STEPS = 2, 6
+"""Noise that reaches no further is shaped by the steps: all of it, or so that its spread shows it."""
+
 LEAST_WORTH = 100
 LONG_MEMORY = 3.0
 """Noise that remembers itself for more samples than this has to be seen half as long again: how long is a guess."""
 
 BIASED = 8.0
 TAIL = 0.15
-WIDER = 1.6
+WIDER_BELOW, WIDER_ABOVE, WIDER_BY_SHAPE = 1.1, 1.4, 1.5
 RESAMPLES = 300
 
 
@@ -54,6 +58,11 @@ def step_of(values: "NDArray[np.float64]") -> float:
     return float(np.diff(seen).min()) if len(seen) > 1 else 0.0
 
 
+def reaches_over(values: "NDArray[np.float64]", step: float, steps: int) -> bool:
+    """Return whether noise reaches over no more than so many steps of a device, so that these shape what is seen."""
+    return float(values.max() - values.min()) < (steps + 0.5) * step
+
+
 def correlation_time(values: "NDArray[np.float64]") -> float:
     """Return over how many samples noise has a long correlation time: 1 for independent ones.
 
@@ -84,12 +93,27 @@ def correlation_time(values: "NDArray[np.float64]") -> float:
     return found * (1.0 + BIASED * (found - 1.0) / count)
 
 
+def spread_memory(values: "NDArray[np.float64]") -> float:
+    """Return over how many samples noise has a long correlation time where its spread is estimated: what counts there
+    is whether a sample is nearer to the median than half of them, and that is forgotten sooner than where it is.
+
+    >>> import numpy as np
+    >>> noise = np.convolve(np.random.default_rng(1).normal(size=4000), np.ones(10))
+    >>> spread_memory(noise) < 0.8 * correlation_time(noise)
+    True
+    """
+    import numpy as np
+
+    away = np.abs(values - np.median(values))
+    return correlation_time((away < np.median(away)).astype(float))
+
+
 def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
     """Return the mean of samples, with Student's interval for as many independent ones as they are worth.
 
     In steps that are coarse against the noise s, a mean is off by up to step / pi exp(-2 pi² s² / step²), which comes
-    on top (Widrow and Kollár, Quantization Noise, 2008); where the noise hardly ever leaves a step, all that is known
-    is that step, of which the interval holds 95 %.
+    on top (Widrow and Kollár, Quantization Noise, 2008). Where only two or three of them are seen, how often each was
+    tells where it is, see `mean_within_steps`.
 
     >>> import numpy as np
     >>> mean_estimate(np.array([1.0, 2.0, 3.0])).value
@@ -98,14 +122,47 @@ def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
     from scipy.special import stdtrit
 
     count = len(values)
+    if step > 0.0 and reaches_over(values, step, FEW_STEPS):
+        return mean_within_steps(values, step)
     mean, deviation = float(values.mean()), float(values.std(ddof=1))
     worth = max(count / correlation_time(values), 2.0)
     half = float(stdtrit(worth - 1.0, 0.5 + CONFIDENCE / 2.0)) * deviation / math.sqrt(worth)
     if step > 0.0:
         half += step / math.pi * math.exp(-2.0 * (math.pi * deviation / step) ** 2)
-        if deviation < HIDDEN * step:
-            half = max(half, CONFIDENCE * step / 2.0)
     return Estimate(mean, mean - half, mean + half, count)
+
+
+def mean_within_steps(values: "NDArray[np.float64]", step: float) -> Estimate:
+    """Return where normal noise has its mean, of which only a few steps of a device are seen.
+
+    By Bayes, from how often each step was seen, with any place within a step and any logarithm of the noise, from
+    SMALLEST to one step, as likely beforehand; as many samples count as independent ones are worth.
+
+    >>> import numpy as np
+    >>> found = mean_within_steps(np.zeros(500), 0.1)
+    >>> abs(found.value) < 1e-9, 0.04 < found.high < 0.05
+    (True, True)
+    >>> readings = np.round(np.random.default_rng(1).normal(0.03, 0.02, 2000) / 0.1) * 0.1
+    >>> found = mean_within_steps(readings, 0.1)
+    >>> found.low < 0.03 < found.high < found.low + 0.04
+    True
+    """
+    import numpy as np
+    from scipy.special import ndtr
+
+    lowest = values.min()
+    levels, counts = np.unique(np.round((values - lowest) / step), return_counts=True)
+    places = np.linspace(-0.6, levels[-1] + 0.6, 801)
+    noise = np.geomspace(SMALLEST, 1.0, 80)[:, None]
+    likely = np.zeros((len(noise), len(places)))
+    for level, seen in zip(levels, counts / correlation_time(values), strict=True):
+        share = ndtr((level + 0.5 - places) / noise) - ndtr((level - 0.5 - places) / noise)
+        likely += seen * np.log(np.maximum(share, 1e-300))
+    density = np.exp(likely - likely.max()).sum(axis=0)
+    so_far = np.cumsum(density) - density / 2.0
+    tail = (1.0 - CONFIDENCE) / 2.0
+    low, value, high = np.interp([tail, 0.5, 1.0 - tail], so_far / density.sum(), places) * step + lowest
+    return Estimate(float(value), float(low), float(high), len(values))
 
 
 def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: float = 1.0) -> Estimate:
@@ -131,8 +188,9 @@ def spread_estimate(values: "NDArray[np.float64]", step: float = 0.0, memory: fl
     low, high = np.clip(np.round(tails * count).astype(int), 0, count - 1)
     ends = (float(away[low]), float(np.median(away)), float(away[high]))
     least, value, most = (math.sqrt(max((NORMAL * end) ** 2 - step * step / 6.0, 0.0)) for end in ends)
-    # Steps are not normal noise, so what they add is known to an eighth only.
-    least, most = max(least - step / 8.0, 0.0), most + step / 8.0
+    if reaches_over(values, step, SOME_STEPS):
+        # What so few steps add is known to an eighth only.
+        least, most = max(least - step / 8.0, 0.0), most + step / 8.0
     if value < HIDDEN * step:
         # Within a step nothing is seen of it.
         least, most = 0.0, max(most, step / 2.0)
@@ -147,28 +205,30 @@ def tail_estimate(
 
     A generalized Pareto distribution is fitted to the largest samples, a TAIL of all, by probability-weighted moments
     (Hosking and Wallis, Technometrics, 1987). The interval is that of a bootstrap, of blocks as long as the noise
-    has a long correlation time (Kunsch, 1989), made wider by WIDER, as resamples know nothing of tails that did not
-    show.
+    has a long correlation time (Kunsch, 1989), made wider, above more than below and the more so the heavier the
+    tail, as resamples know nothing of tails that did not show.
     """
     import numpy as np
 
     count = len(values)
     if count / memory < LEAST_WORTH * (1.5 if memory > LONG_MEMORY else 1.0):
         return None
-    value = float(_tail_quantile(values, share))
+    quantile, shape = _tail_quantile(values, share)
+    value = float(quantile)
+    wider_above = WIDER_ABOVE + WIDER_BY_SHAPE * max(float(shape), 0.0)
     block = max(math.ceil(memory), 1)
     random = np.random.default_rng(1)
     starts = random.integers(0, count - block + 1, (RESAMPLES, -(-count // block)))
     places = (starts[:, :, None] + np.arange(block)).reshape(RESAMPLES, -1)[:, :count]
     tail = (1.0 - CONFIDENCE) / 2.0
-    low, high = np.quantile(_tail_quantile(values[places], share), [tail, 1.0 - tail])
-    spare = step / 2.0
-    low, high = value * (low / value) ** WIDER, value * (high / value) ** WIDER
+    low, high = np.quantile(_tail_quantile(values[places], share)[0], [tail, 1.0 - tail])
+    spare = step / 4.0
+    low, high = value * (low / value) ** WIDER_BELOW, value * (high / value) ** wider_above
     return Estimate(value, max(min(float(low), value) - spare, 0.0), max(float(high), value) + spare, count)
 
 
-def _tail_quantile(values: "NDArray[np.float64]", share: float) -> "NDArray[np.float64]":
-    """Return the quantile of each row of samples."""
+def _tail_quantile(values: "NDArray[np.float64]", share: float) -> "tuple[NDArray[np.float64], NDArray[np.float64]]":
+    """Return the quantile of each row of samples, and the shape of its tail: above 0 for a heavy one."""
     import numpy as np
 
     count = values.shape[-1]
@@ -184,4 +244,4 @@ def _tail_quantile(values: "NDArray[np.float64]", share: float) -> "NDArray[np.f
     rest = (1.0 - share) * count / largest
     shape = np.where(np.abs(shape) < 1e-6, 1e-6, shape)
     quantile: NDArray[np.float64] = from_value + scale / shape * (rest ** (-shape) - 1.0)
-    return quantile
+    return quantile, shape

@@ -5,9 +5,9 @@ from typing import TYPE_CHECKING, NamedTuple
 from wendonic.recording.recording import Recording
 from wendonic.study.calibration.estimate import (
     Estimate,
-    correlation_time,
     mean_estimate,
     spread_estimate,
+    spread_memory,
     step_of,
 )
 from wendonic.study.calibration.held_samples import held_samples
@@ -72,7 +72,7 @@ def gyro_rest(recording: Recording, control: str) -> GyroRest:
     steps = [step_of(axis) for axis in rest.T]
     bias_x, bias_y, bias_z = (mean_estimate(axis, step) for axis, step in zip(rest.T, steps, strict=True))
     centred = rest - rest.mean(axis=0)
-    memory = max(correlation_time(axis) for axis in centred.T)
+    memory = max(spread_memory(axis) for axis in centred.T)
     axes = [spread_estimate(axis, step, memory) for axis, step in zip(centred.T, steps, strict=True)]
     noise = max(axes)
     if noise.low <= min(axis.high for axis in axes):

@@ -1,9 +1,9 @@
 """How far a stick reaches at one heading, where its rim may have a corner."""
 
 import math
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, NamedTuple
 
-from wendonic.study.calibration.estimate import CONFIDENCE, Estimate
+from wendonic.study.calibration.estimate import CONFIDENCE, NORMAL, Estimate
 
 if TYPE_CHECKING:
     import numpy as np
@@ -21,14 +21,20 @@ CERTAIN = 1e-4
 
 
 def reach_at(
-    u: "NDArray[np.float64]", length: "NDArray[np.float64]", memory: float = 1.0, step: float = 0.0
+    u: "NDArray[np.float64]",
+    length: "NDArray[np.float64]",
+    memory: float = 1.0,
+    step: float = 0.0,
+    number: "NDArray[np.int64] | None" = None,
 ) -> Estimate | None:
     """Return how long a rim is in the middle of a window, from samples at `u` (-1 to 1 across it) that are `length`
-    from rest; None for too few on either side.
+    from rest; None for too few on either side. `number` says the how-manieth samples of a recording they are, for
+    noise that has a correlation time of `memory` samples.
 
     A parabola is fitted; and two lines of one bend that meet in a corner, at whichever place fits best, where they
     fit better (Fisher's F). What lies far inside of it was on its way and is left out. The interval is Student's;
-    for a corner it is that of every place which fits about as well (profile likelihood).
+    for a corner it is that of every place which fits about as well (profile likelihood). A `step` is that of a device
+    whose noise reaches over few of them: a quarter of it comes on top, as squares add.
 
     >>> import numpy as np
     >>> u = np.linspace(-1.0, 1.0, 81)
@@ -40,29 +46,31 @@ def reach_at(
     import numpy as np
     from scipy import stats
 
+    number = np.arange(len(u)) if number is None else number
     for _ in range(3):
         if len(u) < LEAST_SAMPLES or (u < -0.2).sum() < 3 or (u > 0.2).sum() < 3:
             return None
-        (value,), (error,), (left,) = _fitted(np.vander(u, 3)[None], length)
-        free = max((len(u) - 3) / memory, 1.0)
-        half = _half(error * math.sqrt(memory), free)
+        fits = _fitted(np.vander(u, 3)[None], length)
+        kept = _correlations(number, memory)
+        value, left = fits.values[0], fits.lefts[0]
+        half = _halves(fits, kept)[0]
         low, high = value - half, value + half
         free = max((len(u) - 5) / memory, 1.0)
         if len(u) >= 2 * LEAST_SAMPLES and _has_corner(u, length, float(left @ left), free):
-            values, errors, lefts = _fitted(_corners(u, CORNERS), length)
-            sums = (lefts**2).sum(axis=1)
+            fits = _fitted(_corners(u, CORNERS), length)
+            sums = (fits.lefts**2).sum(axis=1)
             best = int(sums.argmin())
-            value, left = values[best], lefts[best]
+            value, left = fits.values[best], fits.lefts[best]
             near = sums <= sums[best] * (1.0 + float(stats.f.ppf(CONFIDENCE, 1.0, free)) / free)
-            halves = _half(errors[near] * math.sqrt(memory), free)
-            low, high = (values[near] - halves).min(), (values[near] + halves).max()
-        spread = float(np.median(np.abs(left))) * 1.4826
+            halves = _halves(fits, kept)[near]
+            low, high = (fits.values[near] - halves).min(), (fits.values[near] + halves).max()
+        spread = float(np.median(np.abs(left))) * NORMAL
         keep = left > -FAR_INSIDE * max(spread, 1e-6)
         if keep.all():
             break
-        u, length = u[keep], length[keep]
-    low, high = value - math.hypot(value - low, step / 4.0), value + math.hypot(high - value, step / 4.0)
-    return Estimate(float(value), float(low), float(high), len(left))
+        u, length, number = u[keep], length[keep], number[keep]
+    below, above = math.hypot(value - low, step / 4.0), math.hypot(high - value, step / 4.0)
+    return Estimate(float(value), float(value) - below, float(value) + above, len(left))
 
 
 def _corners(u: "NDArray[np.float64]", count: int) -> "NDArray[np.float64]":
@@ -80,30 +88,58 @@ def _has_corner(u: "NDArray[np.float64]", length: "NDArray[np.float64]", squares
     """Return whether a corner somewhere leaves less over than the parabola's `squares`, and that not by chance."""
     from scipy.special import fdtrc
 
-    _, _, lefts = _fitted(_corners(u, ROUGHLY), length)
-    best = float((lefts**2).sum(axis=1).min())
+    best = float((_fitted(_corners(u, ROUGHLY), length).lefts ** 2).sum(axis=1).min())
     return bool(fdtrc(2.0, free, (squares - best) / 2.0 / max(best / free, 1e-18)) < CERTAIN)
 
 
-def _fitted(
-    columns: "NDArray[np.float64]", length: "NDArray[np.float64]"
-) -> "tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]":
-    """Return the last coefficient of each of many least-squares fits, its standard error, and what each leaves over;
-    a row of columns each.
+class _Fits(NamedTuple):
+    """Many least-squares fits: their columns, the inverses of their normal matrices, the last coefficient of each,
+    and what each leaves over.
     """
+
+    columns: "NDArray[np.float64]"
+    inverse: "NDArray[np.float64]"
+    values: "NDArray[np.float64]"
+    lefts: "NDArray[np.float64]"
+
+
+def _fitted(columns: "NDArray[np.float64]", length: "NDArray[np.float64]") -> _Fits:
+    """Fit lengths by each set of columns."""
     import numpy as np
 
     turned = columns.transpose(0, 2, 1)
     # The least bit more on the diagonal: a corner beyond the last sample is not a corner.
-    inverse = np.linalg.inv(turned @ columns + 1e-9 * np.eye(columns.shape[2]))
+    inverse = np.asarray(np.linalg.inv(turned @ columns + 1e-9 * np.eye(columns.shape[2])), dtype=np.float64)
     fits = inverse @ (turned @ length)[:, :, None]
-    lefts = length - (columns @ fits)[:, :, 0]
-    variances = (lefts**2).sum(axis=1) / (len(length) - columns.shape[2])
-    return fits[:, -1, 0], np.sqrt(variances * inverse[:, -1, -1]), lefts
+    return _Fits(columns, inverse, fits[:, -1, 0], length - (columns @ fits)[:, :, 0])
 
 
-def _half(error: Any, free: float) -> Any:
-    """Return half of Student's interval."""
+def _correlations(number: "NDArray[np.int64]", memory: float) -> "NDArray[np.float64]":
+    """Return how samples of a first-order autoregressive noise are correlated."""
+    import numpy as np
+
+    apart = np.abs(number[:, None] - number[None, :]).astype(float)
+    correlations: NDArray[np.float64] = ((memory - 1.0) / (memory + 1.0)) ** apart
+    return correlations
+
+
+def _halves(fits: _Fits, correlations: "NDArray[np.float64]") -> "NDArray[np.float64]":
+    """Return half of Student's interval of each fit's last coefficient, for correlated noise.
+
+    With M = I - X (X'X)^-1 X' what is left over has the expected sum of squares s² tr(M R), and is worth
+    tr(M R)² / tr(M R M R) degrees of freedom (Satterthwaite, Biometrics, 1946); coefficients vary by
+    s² (X'X)^-1 X'R X (X'X)^-1.
+    """
+    import numpy as np
     from scipy.special import stdtrit
 
-    return float(stdtrit(free, 0.5 + CONFIDENCE / 2.0)) * error
+    turned, inverse = fits.columns.transpose(0, 2, 1), fits.inverse
+    across = correlations @ fits.columns
+    once = inverse @ (turned @ across)
+    twice = inverse @ (across.transpose(0, 2, 1) @ across)
+    trace = len(correlations) - np.trace(once, axis1=1, axis2=2)
+    squares = (correlations**2).sum() - np.trace(2.0 * twice - once @ once, axis1=1, axis2=2)
+    variances = (fits.lefts**2).sum(axis=1) / trace * (once @ inverse)[:, -1, -1]
+    free = np.maximum(trace * trace / squares, 1.0)
+    halves: NDArray[np.float64] = stdtrit(free, 0.5 + CONFIDENCE / 2.0) * np.sqrt(variances)
+    return halves

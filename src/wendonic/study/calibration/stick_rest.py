@@ -4,10 +4,13 @@ import math
 from typing import TYPE_CHECKING, NamedTuple
 
 from wendonic.study.calibration.estimate import (
+    FEW_STEPS,
     Estimate,
     correlation_time,
     mean_estimate,
+    reaches_over,
     spread_estimate,
+    spread_memory,
     step_of,
     tail_estimate,
 )
@@ -47,8 +50,9 @@ class StickRest(NamedTuple):
     where it came to rest each time it was released.
 
     `used` are the samples that these rest on, `lengths` their distances from where it lay, `memory` over how many
-    samples the noise has a long correlation time, `step` that in which the device reports, `left_out` how many
-    readings were none, and `glitches` how many of these were single ones far off.
+    samples the noise has a long correlation time, `step` that in which the device reports, 0 where the noise reaches
+    over more than a few, `left_out` how many readings were none, and `glitches` how many of these were single ones
+    far off.
     """
 
     x: Estimate
@@ -190,13 +194,14 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
         middle_x, middle_y = mean_estimate(left[0], step), mean_estimate(left[1], step)
         left = [left[0] - middle_x.value, left[1] - middle_y.value]
     memory = max(correlation_time(axis) for axis in left)
-    spread = spread_estimate(np.concatenate(left), step, memory)
+    spread = spread_estimate(np.concatenate(left), step, max(spread_memory(axis) for axis in left))
     slope = math.hypot(*(slope for slope, _ in drifts))
     error = 1.96 * math.hypot(*(error for _, error in drifts))
     drift = Estimate(slope * 60.0, (slope - error) * 60.0, (slope + error) * 60.0, count) if slope else None
     lengths = np.hypot(left[0], left[1])
+    coarse_step = step if any(reaches_over(axis, step, FEW_STEPS) for axis in left) else 0.0
     left_out = int(free.sum()) - count
     seconds = count / samples.hz
     return StickRest(
-        middle_x, middle_y, spread, drift, returns, used, lengths, seconds, memory, step, left_out, glitches
+        middle_x, middle_y, spread, drift, returns, used, lengths, seconds, memory, coarse_step, left_out, glitches
     )

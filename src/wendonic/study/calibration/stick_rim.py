@@ -113,11 +113,12 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
     used &= ~says_nothing(samples)
     right, forward = samples.x[used] - x, y - samples.y[used]
     headings, lengths = np.arctan2(right, forward), np.hypot(right, forward)
+    numbers = np.flatnonzero(used)
     found: list[Estimate] = []
     for number in range(HEADINGS):
         off = (headings - math.tau * number / HEADINGS + math.pi) % math.tau - math.pi
         near = np.abs(off) <= math.radians(WINDOW_DEG)
-        reach = reach_at(off[near] / math.radians(WINDOW_DEG), lengths[near], memory, step)
+        reach = reach_at(off[near] / math.radians(WINDOW_DEG), lengths[near], memory, step, numbers[near])
         if reach is None:
             return None
         found.append(reach)
