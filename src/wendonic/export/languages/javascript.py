@@ -21,6 +21,7 @@ CONSTANTS = {
     "TWO_PI": "2.0 * Math.PI",
     "HALF_PI": "0.5 * Math.PI",
     "QUARTER_PI": "0.25 * Math.PI",
+    "EIGHTH_PI": "0.125 * Math.PI",
     "LN_2": "Math.LN2",
     "RAD_PER_DEG": "Math.PI / 180.0",
     "DEG_PER_RAD": "180.0 / Math.PI",

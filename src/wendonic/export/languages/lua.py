@@ -20,6 +20,7 @@ CONSTANTS = {
     "TWO_PI": "2.0 * math.pi",
     "HALF_PI": "0.5 * math.pi",
     "QUARTER_PI": "0.25 * math.pi",
+    "EIGHTH_PI": "0.125 * math.pi",
     "LN_2": "math.log(2.0)",
     "RAD_PER_DEG": "math.pi / 180.0",
     "DEG_PER_RAD": "180.0 / math.pi",

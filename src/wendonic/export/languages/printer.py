@@ -19,6 +19,7 @@ NAMED = {
     2.0 * math.pi: "TWO_PI",
     0.5 * math.pi: "HALF_PI",
     0.25 * math.pi: "QUARTER_PI",
+    0.125 * math.pi: "EIGHTH_PI",
     math.log(2.0): "LN_2",
     math.pi / 180.0: "RAD_PER_DEG",
     180.0 / math.pi: "DEG_PER_RAD",
@@ -151,6 +152,11 @@ class Printer:
         if known and value != 0.0:
             name = self.shared_constant(known)
             return (f"-{name}", UNARY) if value < 0.0 else (name, ATOM)
+        short = round(math.pi - abs(float(value)), 12)
+        if 0.0 < short < 1e-6 and math.pi - short == abs(value):
+            # A little less than half a turn.
+            pi, less = self.shared_constant("PI"), self.number(short)
+            return f"{less} - {pi}" if value < 0.0 else f"{pi} - {less}", ADD
         return self.number(float(value)), UNARY if str(value).startswith("-") else ATOM
 
     def number(self, value: float) -> str:
