@@ -119,8 +119,9 @@ def test_a_run_that_was_cut_off_goes_on_where_it_was(folder, tmp_path, monkeypat
     assert not out.exists()
     kept = out.with_name("change.csv.rows")
     assert len(kept.read_text().splitlines()) == 3
-    # A line that a crash has cut in two does not count.
-    kept.write_text(kept.read_text() + '["beekeeper_pad.js')
+    # Lines that a crash has left damaged, or cut in two, do not count.
+    damaged = b'\x00\x00\xff\n7\n["a", 1]\n[["a"], 1, 1, {}]\n["a", 1, 1, 2]\n["beekeeper_pad.js'
+    kept.write_bytes(kept.read_bytes() + damaged)
     os.utime(folder / shaped[0], (1.0, 1.0))
     again = []
     monkeypatch.setattr(
@@ -131,7 +132,8 @@ def test_a_run_that_was_cut_off_goes_on_where_it_was(folder, tmp_path, monkeypat
     same(frame, corpus(folder, BOTH))
     assert not kept.exists()
     same(pd.read_csv(out), frame)
-    # Other profiles begin anew.
+    # Other profiles begin anew, and so does what cannot be read at all.
+    kept.write_bytes(b"\x80 rubbish\n")
     again.clear()
     corpus(folder, {"old": OLD}, ["distance_m"], out=out)
     assert len(again) == 4

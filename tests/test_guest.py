@@ -439,7 +439,7 @@ def test_squares_are_counted_along_the_games_own_axes(world, right, forward):
             lambda helm: helm.place(facing="north"),
             "facing: found 'north'; allowed: numbers, one by one or as one vector",
         ),
-        (lambda helm: helm.push(1.0), "push: found 1 numbers; allowed: 3"),
+        (lambda helm: helm.push(1.0), "push: found 1 number; allowed: 3"),
         (lambda helm: helm.restart(1.0, 2.0, None), "place: found .*; allowed: (finite )?numbers"),
         (lambda helm: helm.restart(facing=(math.nan, 0.0, 1.0)), "facing: found .*nan"),
     ],

@@ -8,8 +8,8 @@ import pytest
 from hypothesis import example, given
 from hypothesis import strategies as st
 
-from wendonic import ControlError, Event, Recording, RecordingError, WendonicError
-from wendonic.demo import demo_recording
+from wendonic import ControlError, Event, Recording, RecordingError, WendonicError, shape
+from wendonic.demo import demo_profile, demo_recording
 from wendonic.devices.controls import find_control
 from wendonic.devices.state import DeviceState
 from wendonic.recording.columns import ColumnEvents, columns_of
@@ -198,8 +198,24 @@ def test_faults_of_a_parquet_file(tmp_path):
     with pytest.raises(RecordingError, match="found columns t; allowed: t, c, v0, v1, v2"):
         Recording.read(path)
     path.write_bytes(b"PAR1 rubbish")
-    with pytest.raises(RecordingError, match="is not a Parquet file"):
+    with pytest.raises(RecordingError, match="is not a sound Parquet file"):
         Recording.read(path)
+
+
+def test_a_damaged_parquet_file_is_an_error_wherever_the_damage_is(tmp_path):
+    """One byte after another: of a name, of an index, of a text, of the metadata."""
+    path = tmp_path / "walk.parquet"
+    events = [Event(number / 60, name, 1.0) for number, name in enumerate(("key.KeyW", "key.KeyD", "pad.south"))]
+    Recording([*events, Event(1.0, "mark", "felt late")]).write(path)
+    sound = path.read_bytes()
+    outcomes = {True: 0, False: 0}
+    for place in range(0, len(sound), 3):
+        path.write_bytes(sound[:place] + bytes([sound[place] ^ 0xA5]) + sound[place + 1 :])
+        try:
+            outcomes[len(shape(Recording.read(path), demo_profile())) > 0] += 1
+        except WendonicError:
+            outcomes[False] += 1
+    assert min(outcomes.values()) > 20, outcomes
 
 
 def test_a_recording_tells_its_length_and_devices_and_does_not_change():

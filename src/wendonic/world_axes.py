@@ -111,7 +111,8 @@ class WorldAxes:
     def plan_of(self, numbers: tuple[float, ...]) -> tuple[float, float, float]:
         """Return the vector of the game that has these numbers in the plan frame."""
         if len(numbers) != len(self._game):
-            raise WendonicError(f"{len(numbers)} numbers; allowed: {len(self._game)}, one for each axis of the world")
+            found = f"{len(numbers)} number{'s' if len(numbers) != 1 else ''}"
+            raise WendonicError(f"{found}; allowed: {len(self._game)}, one for each axis of the world")
         plan = [0.0, 0.0, 0.0]
         for index, sign, axis in self._plan:
             plan[axis] = numbers[index] * sign + 0.0

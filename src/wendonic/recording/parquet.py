@@ -65,7 +65,7 @@ def recordings_in(path: str | Path) -> tuple[str, ...] | None:
             return None
         names = file.read(columns=[RECORDING]).column(0).unique().to_pylist()
     except (pyarrow.ArrowException, OSError, ValueError) as error:
-        raise RecordingError(path, [Fault(None, "", f"is not a Parquet file: {error}")]) from None
+        raise RecordingError(path, [Fault(None, "", f"is not a sound Parquet file: {error}")]) from None
     return tuple(str(name) for name in names)
 
 
@@ -80,21 +80,22 @@ def read_parquet(path: str | Path, recording: str | None = None) -> Content:
     wanted = None if recording is None else [(RECORDING, "==", recording)]
     try:
         table = pyarrow.parquet.read_table(pyarrow.BufferReader(raw), filters=wanted)
+        table.validate(full=True)
         header = json.loads((table.schema.metadata or {}).get(FORMAT.encode(), b"{}"))
-        by_name = {name: table.column(name) for name in ("t", "c", "v0", "text")}
+        header = header if isinstance(header, dict) else {}
+        found = table.column_names
+        if not {"t", "c", "v0", "text"} <= set(found):
+            allowed = ", ".join(("t", "c", *NUMBER_COLUMNS, "text"))
+            raise RecordingError(path, [Fault(None, "", f"found columns {', '.join(found)}; allowed: {allowed}")])
+        by_name = {name: table.column(name) for name in ("t", "c", *NUMBER_COLUMNS, "text") if name in found}
+        columns = _columns(by_name, table.num_rows)
+        if columns is not None and is_sound(columns):
+            return content_under(header, ColumnEvents(columns))
+        lists = {name: column.to_pylist() for name, column in by_name.items()}
     except (pyarrow.ArrowException, OSError, ValueError) as error:
-        raise RecordingError(path, [Fault(None, "", f"is not a Parquet file: {error}")]) from None
-    except KeyError:
-        found = ", ".join(table.column_names)
-        allowed = ", ".join(("t", "c", *NUMBER_COLUMNS, "text"))
-        raise RecordingError(path, [Fault(None, "", f"found columns {found}; allowed: {allowed}")]) from None
-    by_name |= {name: table.column(name) for name in NUMBER_COLUMNS if name in table.column_names}
-    header = header if isinstance(header, dict) else {}
-    columns = _columns(by_name, table.num_rows)
-    if columns is not None and is_sound(columns):
-        return content_under(header, ColumnEvents(columns))
+        raise RecordingError(path, [Fault(None, "", f"is not a sound Parquet file: {error}")]) from None
     faults: list[Fault] = []
-    events = ordered_events(_entries({name: column.to_pylist() for name, column in by_name.items()}), faults)
+    events = ordered_events(_entries(lists), faults)
     if faults:
         raise RecordingError(path, faults)
     return content_under(header, events)

@@ -251,7 +251,7 @@ class BodyDoor(Door):
         """
         plan = plan_vector(self.axes, "contact", normal, _STILL)
         if not any(plan):
-            raise WendonicError(f"contact: found {tuple(normal)}; allowed: a vector that is not zero")
+            raise WendonicError(f"contact: found {vector_numbers(normal)}; allowed: a vector that is not zero")
         length = math.hypot(*plan)
         x, y, z = (part / length for part in plan)
         self._touch_wall((x, y, z))

@@ -63,7 +63,7 @@ class Pace(Table):
 class OneEuro(Table):
     """A low-pass filter whose cutoff rises with speed (Casiez, Roussel, Vogel, CHI 2012); `beta` in Hz per 1/s."""
 
-    min_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+    min_cutoff_hz: Annotated[float, Field(ge=0.01, le=1000.0)] = entry(
         "Cutoff frequency at rest: lower it if a resting hand trembles, raise it if slow motions lag.", 2.0
     )
     beta: Annotated[float, Field(ge=0.0, le=1000.0)] = entry(
@@ -71,7 +71,7 @@ class OneEuro(Table):
         1.0,
         unit="Hz per 1/s",
     )
-    d_cutoff_hz: Annotated[float, Field(gt=0.0, le=1000.0)] = entry(
+    d_cutoff_hz: Annotated[float, Field(ge=0.01, le=1000.0)] = entry(
         "Cutoff frequency of the speed estimate. Rarely changed.", 1.0
     )
 

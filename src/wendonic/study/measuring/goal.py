@@ -8,7 +8,7 @@ from wendonic.batch.trace import shaped
 from wendonic.devices.event import Event
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
-from wendonic.study.measuring.step_response import hold_s
+from wendonic.study.measuring.step_response import hold_s, rate_hz
 from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 240.0
@@ -32,9 +32,10 @@ def arrival(bench: Bench) -> Arrival:
     far_m = bench.thresholds.goal_m
     place = (far_m, 0.0) if bench.from_side else (0.0, far_m)
     gait = bench.moving.gait_of(bench.mode)
-    end_s = POINTED_S + hold_s(bench.moving) + 3.0 * far_m / gait.top_speed_m_s
+    walk_s = hold_s(bench.moving) + 3.0 * far_m / gait.top_speed_m_s
+    end_s = POINTED_S + min(walk_s, bench.thresholds.longest_s)
     events = [Event(0.0, "mark", "begin"), Event(POINTED_S, "goal", place), Event(end_s, "mark", "end")]
-    walked = shaped(Recording(events), bench.moving, hz=HZ, engine=bench.engine)
+    walked = shaped(Recording(events), bench.moving, hz=rate_hz(end_s, HZ), engine=bench.engine)
     arrived = np.asarray(walked["arrived"], dtype=bool)
     if not arrived.any():
         raise Unmeasured(f"after {end_s - POINTED_S:.3g} s it has not arrived")

@@ -254,20 +254,32 @@ class _Kept:
         """Return the rows that an earlier run of the same job has left, of recordings that are as they were."""
         now = {source.name: source for source in sources}
         rows: dict[str, Row] = {}
-        lines = self._path.read_text(encoding="utf-8").splitlines(keepends=True) if self._path.exists() else []
-        whole = [line for line in lines if line.endswith("\n")]
-        if whole and json.loads(whole[0]).get("digest") == self._digest:
-            for line in whole[1:]:
-                name, size, changed_ns, row = json.loads(line)
-                source = now.get(name)
-                if source and (source.size, source.changed_ns) == (size, changed_ns):
-                    rows[name] = row
+        first, *lines = self._lines() or [None]
+        if first == {"digest": self._digest}:
+            for line in lines:
+                # What is damaged is made again.
+                if isinstance(line, list) and len(line) == 4 and isinstance(line[3], dict):
+                    name, size, changed_ns, row = line
+                    source = now.get(name) if isinstance(name, str) else None
+                    if source and (source.size, source.changed_ns) == (size, changed_ns):
+                        rows[name] = row
         with atomic_file(self._path) as beside:
             head = json.dumps({"digest": self._digest})
             kept = [self._line(now[name], row) for name, row in rows.items()]
             beside.write_text("\n".join([head, *kept]) + "\n", encoding="utf-8")
         self._file = self._path.open("a", encoding="utf-8")
         return rows
+
+    def _lines(self) -> list[Any]:
+        """Return what the whole lines of an earlier run hold, None for one that is damaged."""
+        content = self._path.read_bytes() if self._path.exists() else b""
+        found: list[Any] = []
+        for line in content.split(b"\n")[:-1]:
+            try:
+                found.append(json.loads(line))
+            except ValueError:
+                found.append(None)
+        return found
 
     def _line(self, source: Source, row: Row) -> str:
         return json.dumps([source.name, source.size, source.changed_ns, row])
