@@ -156,6 +156,33 @@ def test_forms_bindings_and_whole_tables_are_changed_and_saved(changes, tmp_path
     assert path.read_text() == text
 
 
+@pytest.mark.parametrize(
+    ("name", "changes"),
+    [
+        # Squares know no ramps; the file does not say so, and another frame has some.
+        ("crates", {"mode.push.steer.frame": "map"}),
+        ("crates", {"mode.hop.move.half_life_s": 0.0, "mode.hop.gait": "walk"}),
+        ("cart", {"mode.tracks.steer.frame": "fly"}),
+        # Numbers that do nothing any more stay in the file, with keys in the file's own spelling.
+        ("lookout", {"mode.foot.move.bind[1].dead_zone.form": "none"}),
+        ("lookout", {"mode.foot.steer.frame": "hands", "mode.foot.move.bind[1].dead_zone.form": "wedge"}),
+        ("scout", {"mode.fly.press.buzz.style": "long", "gait.walk.rise_m_s": 7.8}),
+    ],
+)
+def test_what_a_file_leaves_out_and_what_does_nothing_is_saved_with_the_rest(name, changes, tmp_path):
+    path = tmp_path / "mine.toml"
+    shutil.copy(FOLDER / f"{name}.toml", path)
+    changed = load_profile(path).changed(changes)
+    save_profile(changed, path)
+    assert load_profile(path) == changed
+    assert load_profile(path).model_dump() == changed.model_dump()
+    # A number that does nothing is saved as well.
+    idle = [path_of for path_of, _ in numbers_in(file_content_of(changed)) if path_of.endswith("tap_s")]
+    for one in idle:
+        save_profile(load_profile(path).changed({one: 0.2}), path)
+        assert "tap_s = 0.2" in path.read_text(encoding="utf-8")
+
+
 def test_thrust_and_drag_are_changed_without_what_follows_from_them():
     harvest = demo_profile("harvest")
     changed = harvest.changed({"gait.barrow.thrust_m_s2": 4.0})

@@ -475,6 +475,17 @@ def test_what_does_nothing_is_noticed_and_counts_again_under_another_word(text, 
     assert not [finding for finding in check(without, prove=False) if finding.slug == "idle-number"]
 
 
+def test_profiles_are_equal_whatever_the_order_of_what_does_nothing():
+    """A frame that was tried leaves fields of two others; what is written back need not have them in that order."""
+    parts = ("forward = 'head'", "teleport = true", "square_m = 2")
+    first, second = (
+        profile_from_text(f"{HEAD}{PAD}[mode.foot.steer]\nframe = 'drive'\n" + "\n".join(order))
+        for order in (parts, parts[::-1])
+    )
+    assert first == second
+    assert len(first.mode["foot"].steer.idle) == 3
+
+
 def test_a_form_is_tried_and_changed_back():
     profile = profile_from_text(HEAD + PAD + "curve = { form = 'power', exponent = 2.5 }\n")
     tried = profile.changed({"mode.foot.move.bind[0].curve.form": "linear"})

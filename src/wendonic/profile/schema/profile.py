@@ -77,6 +77,14 @@ class Profile(Table):
             profile._written = copy.deepcopy(content)
         return profile
 
+    def __eq__(self, other: object) -> bool:
+        """Whether two profiles do the same; how their files write it does not count."""
+        if not isinstance(other, Profile):
+            return NotImplemented
+        return all(getattr(self, name) == getattr(other, name) for name in Profile.model_fields)
+
+    __hash__ = None  # type: ignore[assignment]
+
     @property
     def written(self) -> dict[str, Any]:
         """Its content as it was written, where that says more than the result: in the game's own unit, with modes

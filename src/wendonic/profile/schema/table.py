@@ -149,7 +149,8 @@ class Choice(Table):
         aside = {}
         if isinstance(content, dict):
             others = fields_of_others(cls)
-            aside = {name: others[name] for name in content if name in others}
+            # In one order, whatever that of the file is: profiles of the same content are equal.
+            aside = {name: words for name, words in others.items() if name in content}
             if aside:
                 content = {name: value for name, value in content.items() if name not in aside}
         table = validate(content)

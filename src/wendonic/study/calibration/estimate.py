@@ -15,6 +15,8 @@ NORMAL = 1.4826
 """Standard deviation of normal noise over its median absolute deviation."""
 
 SMALLEST = 1e-4
+"""In steps: noise below it is none."""
+
 FEW_STEPS, SOME_STEPS = 2, 6
 """Noise that reaches no further is shaped by the steps: all of it, or so that its spread shows it."""
 
@@ -24,7 +26,7 @@ LONG_MEMORY = 3.0
 
 BIASED = 8.0
 TAIL = 0.15
-WIDER_BELOW, WIDER_ABOVE, WIDER_BY_SHAPE = 1.1, 1.3, 1.8
+WIDER_BELOW, WIDER_ABOVE, WIDER_BY_SHAPE = 1.1, 1.5, 1.5
 RESAMPLES = 300
 
 
@@ -94,8 +96,8 @@ def correlation_time(values: "NDArray[np.float64]") -> float:
 
 
 def spread_memory(values: "NDArray[np.float64]") -> float:
-    """Return over how many samples noise has a long correlation time where its spread is estimated: what counts there
-    is whether a sample is nearer to the median than half of them, and that is forgotten sooner than where it is.
+    """Return the correlation time, in samples, of whether a sample lies nearer to the median than half of them do: an
+    estimate of the spread counts just that, and it is forgotten sooner than where the samples are.
 
     >>> import numpy as np
     >>> noise = np.convolve(np.random.default_rng(1).normal(size=4000), np.ones(10))
@@ -133,10 +135,10 @@ def mean_estimate(values: "NDArray[np.float64]", step: float = 0.0) -> Estimate:
 
 
 def mean_within_steps(values: "NDArray[np.float64]", step: float) -> Estimate:
-    """Return where normal noise has its mean, of which only a few steps of a device are seen.
+    """Return the mean of normal noise that shows in only two or three steps of a device.
 
-    By Bayes, from how often each step was seen, with any place within a step and any logarithm of the noise, from
-    SMALLEST to one step, as likely beforehand; as many samples count as independent ones are worth.
+    Bayes' rule, from how often each step was seen: beforehand every place within a step is equally likely, and every
+    logarithm of the noise from SMALLEST to 1 step. Samples count as the independent ones that they are worth.
 
     >>> import numpy as np
     >>> found = mean_within_steps(np.zeros(500), 0.1)

@@ -28,8 +28,8 @@ def reach_at(
     number: "NDArray[np.int64] | None" = None,
 ) -> Estimate | None:
     """Return how long a rim is in the middle of a window, from samples at `u` (-1 to 1 across it) that are `length`
-    from rest; None for too few on either side. `number` says the how-manieth samples of a recording they are, for
-    noise that has a correlation time of `memory` samples.
+    from rest; None for too few on either side. `number` is the index of each sample in the recording, for noise
+    with a correlation time of `memory` samples.
 
     A parabola is fitted; and two lines of one bend that meet in a corner, at whichever place fits best, where they
     fit better (Fisher's F). What lies far inside of it was on its way and is left out. The interval is Student's;
