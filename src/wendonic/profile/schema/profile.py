@@ -78,7 +78,7 @@ class Profile(Table):
         return profile
 
     def __eq__(self, other: object) -> bool:
-        """Whether two profiles do the same and hold the same that does nothing; how a file spells it does not count."""
+        """Whether two profiles hold the same; how their files spell it does not count."""
         if not isinstance(other, Profile):
             return NotImplemented
         return all(getattr(self, name) == getattr(other, name) for name in Profile.model_fields)
