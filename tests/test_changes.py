@@ -176,11 +176,24 @@ def test_what_a_file_leaves_out_and_what_does_nothing_is_saved_with_the_rest(nam
     save_profile(changed, path)
     assert load_profile(path) == changed
     assert load_profile(path).model_dump() == changed.model_dump()
+    # What the changes imply for the rest is not written: only the lines that hold a change are others.
+    before, after = ((file.read_text(encoding="utf-8")).splitlines() for file in (FOLDER / f"{name}.toml", path))
+    other = [line for line in difflib.ndiff(before, after) if line[:2] in ("+ ", "- ")]
+    assert len(other) <= 2 * len(changes)
     # A number that does nothing is saved as well.
     idle = [path_of for path_of, _ in numbers_in(file_content_of(changed)) if path_of.endswith("tap_s")]
     for one in idle:
         save_profile(load_profile(path).changed({one: 0.2}), path)
         assert "tap_s = 0.2" in path.read_text(encoding="utf-8")
+
+
+def test_a_profile_that_was_copied_with_other_tables_is_changed_as_it_is_now():
+    title = "Beekeeper at the gate"
+    copied = demo_profile().model_copy(update={"title": title, "max_dt_s": 0.2})
+    changed = copied.changed({"gait.walk.accel_m_s2": 9.0})
+    assert (changed.title, changed.max_dt_s) == (title, 0.2)
+    assert changed.mode == copied.mode
+    assert changed.gait["walk"].accel_m_s2 == 9.0
 
 
 def test_thrust_and_drag_are_changed_without_what_follows_from_them():

@@ -22,3 +22,17 @@ def plain_value(value: Any) -> Any:
     if isinstance(value, SupportsFloat) and not isinstance(value, int | float):
         return float(value)
     return value
+
+
+def is_plain(value: Any) -> bool:
+    """Return whether a value is made of numbers, texts, lists and dicts alone, as a file's is: without tables.
+
+    >>> from wendonic.profile.schema.world import World
+    >>> is_plain({"world": {"up": "+z"}}), is_plain({"world": World()})
+    (True, False)
+    """
+    if isinstance(value, Mapping):
+        return all(is_plain(part) for part in value.values())
+    if isinstance(value, list | tuple):
+        return all(is_plain(part) for part in value)
+    return value is None or isinstance(value, str | bool | int | float)

@@ -44,13 +44,7 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     content = file_content_of(profile)
     if not text.strip():
         return tomlkit.dumps(content)
-    new = _edited_towards(content, text, profile_from_text(text, path))
-    loaded = profile_from_text(new, path)
-    # What the file leaves out may be something else now that the rest has changed.
-    return new if loaded == profile else _edited_towards(content, new, loaded)
-
-
-def _edited_towards(content: Mapping[str, Any], text: str, loaded: Profile) -> str:
+    loaded = profile_from_text(text, path)
     return edited(text, dict(_differences(file_content_of(loaded), content, "")))
 
 

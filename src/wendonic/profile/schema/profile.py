@@ -10,6 +10,7 @@ from wendonic.devices.joystick import JoystickMapping
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
+from wendonic.profile.plain_values import is_plain
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.budget import Budget
 from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
@@ -17,7 +18,7 @@ from wendonic.profile.schema.joystick import JoystickTable
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.seat import Seats, seat_faults, seat_sentences
 from wendonic.profile.schema.steer.grid import GridSteer
-from wendonic.profile.schema.table import Table, entry, idle_settings, own_faults
+from wendonic.profile.schema.table import Table, entry, own_faults
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.world import World
 from wendonic.profile.units import in_metres
@@ -68,14 +69,16 @@ class Profile(Table):
     @classmethod
     def _with_inherited(cls, content: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
         profile = handler(with_inherited(in_metres(content)))
-        says_more = (
-            "units_per_m" in profile.world.model_fields_set
-            or any(mode.like for mode in profile.mode.values())
-            or any(idle_settings(profile))
-        )
-        if isinstance(content, dict) and says_more:
+        if isinstance(content, dict) and is_plain(content):
             profile._written = copy.deepcopy(content)
         return profile
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """Return a copy, with some fields replaced; pydantic's own, but what the file said is not said of it."""
+        copied = super().model_copy(update=update, deep=deep)
+        if update:
+            copied._written = {}
+        return copied
 
     def __eq__(self, other: object) -> bool:
         """Whether two profiles hold the same; how their files spell it does not count."""
@@ -87,8 +90,8 @@ class Profile(Table):
 
     @property
     def written(self) -> dict[str, Any]:
-        """Its content as it was written, where that says more than the result: in the game's own unit, with modes
-        that begin as another one, or with settings that do nothing; else empty.
+        """Its content as it was written: what its file leaves out is left out, and in the game's own unit if that is
+        the file's. Empty for a profile that was put together from tables, or copied with other ones.
         """
         return copy.deepcopy(self._written)
 
