@@ -154,6 +154,12 @@ def test_caps_made_for_metres_are_scaled_and_told_in_the_files_own_words():
             "brake_u_s2 = 2000\nbrake_m_s2 = 9",
             "brake_u_s2: allowed with units_per_m in [world], ",
         ),
+        ("brake_u_s2 = 2000", "brake_px_s2 = 2000", 'gait.walk.brake_px_s2: unknown key; did you mean "brake_u_s2"?'),
+        (
+            "stop_distance_u",
+            "stop_distance_px",
+            'budget.stop_distance_px: unknown key; did you mean "stop_distance_u"?',
+        ),
         ('unit = "px"\nunits_per_m = 50', 'unit = "px"', "unit: does nothing without units_per_m"),
         ('unit = "px"', 'unit = "m"', 'unit: found "m" for a unit of which 50 are a metre; allowed: any other name'),
         ('unit = "px"\nunits_per_m = 50', "", "top_speed_u_s: allowed with units_per_m in [world]"),

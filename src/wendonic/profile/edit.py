@@ -174,7 +174,7 @@ def file_content_of(profile: Profile) -> dict[str, Any]:
 
     >>> from wendonic.demo import demo_profile
     >>> file_content_of(demo_profile())["gait"]["walk"]
-    {'top_speed_m_s': 3.2, 'accel_m_s2': 22.0, 'brake_m_s2': 30.0}
+    {'top_speed_m_s': 3.2, 'accel_m_s2': 22, 'brake_m_s2': 30}
     """
     if profile.written:
         return _listed(profile.written)  # type: ignore[no-any-return]

@@ -13,6 +13,7 @@ from wendonic.profile.inherited import likes, with_inherited
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
+from wendonic.profile.schema.budget import quantity_names
 from wendonic.profile.schema.field_words import field_words, kind_words, range_words
 from wendonic.profile.schema.goal import GoalTable
 from wendonic.profile.schema.inner_tables import tables_with
@@ -21,7 +22,15 @@ from wendonic.profile.schema.move import Move
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Choice, Table, fields_of_others
 from wendonic.profile.trade_words import field_meant
-from wendonic.profile.units import as_written, in_metres, metre_name, unit_name, words_as_written
+from wendonic.profile.units import (
+    as_written,
+    in_metres,
+    metre_name,
+    own_unit,
+    unit_name,
+    unit_name_of,
+    words_as_written,
+)
 
 _WORDS_OF_TYPES = {
     "string_type": "a string",
@@ -61,7 +70,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
         path, units = as_written(content, path)
-        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail, units)))
+        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail, units, own_unit(content))))
     if root is Profile:
         faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
@@ -156,10 +165,12 @@ def _table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
     return kind if isinstance(kind, type) and issubclass(kind, Table) else root
 
 
-def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
-    """Say what is wrong; numbers as they were written, `units` of them a metre."""
+def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> str:
+    """Say what is wrong; numbers as they were written, `units` of them a metre, with `unit` the file's own one."""
     kind = detail["type"]
     found: Any = detail["input"]
+    if slip := _unit_spelled_out(root, detail["loc"], unit):
+        return slip
     if units != 1.0 and isinstance(found, int | float):
         detail["input"] = found * units
     if kind == "extra_forbidden":
@@ -177,6 +188,16 @@ def _what(root: type[Table], detail: ErrorDetails, units: float) -> str:
         allowed = _named(root, detail["loc"]) if kind == "string_type" else allowed
         allowed = ", ".join(filter(None, (allowed, _as_described(root, detail, units))))
     return f"found {_shown(detail['input'])}; {f'allowed: {allowed}' if allowed else detail['msg']}"
+
+
+def _unit_spelled_out(root: type[Table], loc: Sequence[str | int], unit: str) -> str:
+    """Say what to write for a key that has the name of the file's own unit in it; "" where that is not the fault."""
+    *above, name = _field_path(root, loc)
+    own = unit_name_of(str(name), unit)
+    known = quantity_names() if above == ["budget"] else list(_table_around(root, loc).model_fields)
+    if own == name or metre_name(own) not in known:
+        return ""
+    return f'unknown key; did you mean "{own}"? _u stands for the unit of the file, whatever its name is'
 
 
 def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:

@@ -28,7 +28,7 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     ...     _ = file.write_text(PROFILE_PATH.read_text())
     ...     save_profile(load_profile(file).changed({"gait.walk.accel_m_s2": 9}), file)
     ...     [line for line in file.read_text().splitlines() if "accel_m_s2" in line]
-    ['accel_m_s2 = 9.0           # rate at which speed rises']
+    ['accel_m_s2 = 9             # rate at which speed rises']
     """
     target = Path(path)
     text = text_of(path, "profile", ProfileError) if target.exists() else ""

@@ -78,6 +78,22 @@ def units_per_m(content: Any) -> float:
     return float(found)
 
 
+def own_unit(content: Any) -> str:
+    """Return what a profile's content calls its own unit; "" where that is the metre, or it says nothing usable."""
+    world = content.get("world") if isinstance(content, dict) else None
+    name = world.get("unit") if isinstance(world, dict) and "units_per_m" in world else None
+    return name if isinstance(name, str) else ""
+
+
+def unit_name_of(name: str, unit: str) -> str:
+    """Return the name that was meant by one that spells the file's own unit out; any other one as it is.
+
+    >>> unit_name_of("top_speed_px_s", "px"), unit_name_of("square_px", "px"), unit_name_of("rise_s", "px")
+    ('top_speed_u_s', 'square_u', 'rise_s')
+    """
+    return re.sub(rf"^(.+)_{re.escape(unit)}(|_s|_s2|_per_min)$", r"\1_u\2", name) if unit else name
+
+
 def in_metres(content: Any) -> Any:
     """Return a profile's content with every length, speed and acceleration that is in the game's own unit in metres.
 
