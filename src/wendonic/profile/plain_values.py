@@ -28,7 +28,7 @@ def is_plain(value: Any) -> bool:
     """Return whether a value is made of numbers, texts, lists and dicts alone, as a file's is: without tables.
 
     >>> from wendonic.profile.schema.world import World
-    >>> is_plain({"world": {"up": "+z"}}), is_plain({"world": World(right="+x", up="+z")})
+    >>> is_plain({"world": {"up": "+z"}}), is_plain({"world": World(right="+x", forward="+y")})
     (True, False)
     """
     if isinstance(value, Mapping):
