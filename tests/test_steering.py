@@ -369,9 +369,9 @@ def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
 
 
 @given(
-    st.floats(0.3, 40.0),
+    st.floats(0.3, 20.0),
     st.floats(0.0, 360.0),
-    st.floats(5.0, 240.0),
+    st.floats(5.0, 150.0),
     st.floats(0.05, 0.5),
     st.floats(0.0, 3.0),
     st.floats(1.0, 12.0),
