@@ -12,7 +12,7 @@ from rich.console import Console
 from rich.table import Table
 
 from wendonic.batch.compiled import has_numba
-from wendonic.demo import PROFILE_PATH, demo_profile
+from wendonic.demo import demo_profile
 from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.sweep import sweep
@@ -50,7 +50,7 @@ def main() -> None:
             cells = [f"{median:.2f}" for median in medians] + ["-"] * (2 - len(medians))
             table.add_row(f"{words} of {name}", *cells, f"{ratio:.1f}")
     console.print(table)
-    spent = seconds_of(lambda: sweep(PROFILE_PATH, OVER, ["reach90_s", "stop_distance_m"]))
+    spent = seconds_of(lambda: sweep(demo_profile(), OVER, ["reach90_s", "stop_distance_m"]))
     console.print(f"sweep of {ACROSS * ACROSS} profiles, two quantities, one process for each core: {spent:.1f} s")
 
 

@@ -9,9 +9,9 @@ import tomlkit
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from wendonic import Helm, ProfileError, Recording, RecordingError
+from wendonic import Helm, ProfileError, Recording, RecordingError, WendonicError, save_profile, shape, study
 from wendonic.cli.main import main
-from wendonic.demo import CAPTURE_PATH, FOLDER, RECORDINGS, demo_recording
+from wendonic.demo import CAPTURE_PATH, FOLDER, RECORDINGS, demo_profile, demo_recording
 from wendonic.profile.load import profile_from_text
 
 LINES = (FOLDER / "beekeeper_keys.jsonl").read_bytes().splitlines(keepends=True)[:12]
@@ -40,6 +40,9 @@ pieces = st.sampled_from(
         "é",
     ]
 )
+
+PROFILE_WORDS = "found 'beekeeper.toml'; allowed: a Profile, as load_profile returns it"
+RECORDING_WORDS = "found 'beekeeper.toml'; allowed: a Recording, as Recording.read returns it"
 
 
 def assert_faults_lie_within(error, lines):
@@ -203,3 +206,25 @@ def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory,
             assert not (folder / "out.jsonl").exists() or words[0] != "convert"
         else:
             assert stopped.value.code == 0
+
+
+@pytest.mark.parametrize(
+    ("call", "words"),
+    [
+        (Helm, PROFILE_WORDS),
+        (lambda path: Helm(demo_profile()).retune(path), PROFILE_WORDS),
+        (lambda path: shape(demo_recording("beekeeper_keys"), path), PROFILE_WORDS),
+        (lambda path: shape(path, demo_profile()), RECORDING_WORDS),
+        (lambda path: save_profile(path, path), PROFILE_WORDS),
+        (study.measure, PROFILE_WORDS),
+        (study.check, PROFILE_WORDS),
+        (study.calibrate, RECORDING_WORDS),
+        (lambda path: study.compare({"one": path, "other": path}), PROFILE_WORDS),
+        (lambda path: study.fit(path, {"reach90_s": 0.1}, ["gait.walk.accel_m_s2"]), PROFILE_WORDS),
+        (lambda path: study.sweep(path, {"gait.walk.accel_m_s2": [9.0]}, ["reach90_s"]), PROFILE_WORDS),
+        (lambda path: study.sweep_on(path, {"gait.walk.accel_m_s2": [9.0]}, ["most_apart_m"], "."), PROFILE_WORDS),
+    ],
+)
+def test_a_path_in_place_of_what_it_holds_is_told_what_loads_it(call, words):
+    with pytest.raises(WendonicError, match=words):
+        call("beekeeper.toml")

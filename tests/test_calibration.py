@@ -15,8 +15,9 @@ from wendonic.devices.standins import GyroStandIn, MouseStandIn, StickStandIn
 from wendonic.pictures import draw_calibration
 from wendonic.profile.edit import edited, value_at
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.save import saved_text
 from wendonic.recording.stretches import cut
-from wendonic.study.calibration.apply import calibrated_text
+from wendonic.study.calibration.apply import calibrated_profile
 from wendonic.study.calibration.calibrate import OUTER_SHARE, SHARE, calibrate
 from wendonic.study.calibration.estimate import mean_estimate, spread_estimate
 from wendonic.study.calibration.rim_reach import reach_at
@@ -268,10 +269,9 @@ def test_too_little_is_said_and_not_guessed():
 @pytest.mark.parametrize("power", [2.0, 3.0])
 def test_a_calibrated_stick_rests_and_reaches_everything_all_round(power):
     recording = stick_recording(5, rim_power=power, rim_reach=0.93)
-    text, paths, _ = calibrated_text(HEAD + STICK, calibrate(recording))
-    assert "# the worn one" in text
+    profile, paths, _ = calibrated_profile(profile_from_text(HEAD + STICK), calibrate(recording))
+    assert "# the worn one" in saved_text(profile, HEAD + STICK)
     assert "mode.m.move.bind[0].centre" in paths
-    profile = profile_from_text(text)
     again = stick_recording(6, rim_power=power, rim_reach=0.93)
     trace = shape(again, profile, hz=100)
     free, rim = trace[trace["t"] < 3.0], trace[(trace["t"] > 3.5) & (trace["t"] < 9.4)]
@@ -320,10 +320,13 @@ def test_a_calibrated_stick_that_is_not_there_or_was_lost_lies_at_rest(loss):
 
 def test_only_numbers_change_in_a_profile():
     text = (FOLDER / "lookout.toml").read_text()
-    after, changes, left_out = calibrated_text(text, calibrate(demo_recording("lookout_devices"), swipe_cm=20.0))
+    profile, changes, left_out = calibrated_profile(
+        profile_from_text(text), calibrate(demo_recording("lookout_devices"), swipe_cm=20.0)
+    )
     before_comments = [line.partition("#")[2] for line in text.splitlines() if "#" in line]
+    after = saved_text(profile, text)
     assert [line.partition("#")[2] for line in after.splitlines() if "#" in line] == before_comments
-    profile = profile_from_text(after)
+    assert profile == profile_from_text(after)
     assert value_at(profile, "mode.foot.look.bind[1].dpi") == 792
     assert {name: value_at(profile, name) for name in changes} == {
         name: tuple(value) if isinstance(value, list) else value for name, value in changes.items()
@@ -338,7 +341,7 @@ def test_only_numbers_change_in_a_profile():
     with pytest.raises(WendonicError, match='no field "acel_m_s2"; did you mean "accel_m_s2"'):
         value_at(profile_from_text(HEAD + STICK + "[gait.walk]\nbody_m = 1\n"), "gait.walk.acel_m_s2")
     with pytest.raises(WendonicError, match="binds none of the devices"):
-        calibrated_text(HEAD + STICK, calibrate(Recording(MouseStandIn().swipe(10.0))))
+        calibrated_profile(profile_from_text(HEAD + STICK), calibrate(Recording(MouseStandIn().swipe(10.0))))
 
 
 def test_the_command_shows_writes_and_draws(tmp_path, capsys):
@@ -497,7 +500,8 @@ def test_a_rim_is_not_written_while_nobody_knows_where_the_stick_rests():
     found = calibrate(turns)
     assert found.sticks[0].rest is None
     assert found.sticks[0].rim is not None
-    assert calibrated_text(HEAD + STICK, found) == (HEAD + STICK, {}, ())
+    profile = profile_from_text(HEAD + STICK)
+    assert calibrated_profile(profile, found) == (profile, {}, ())
 
 
 def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():

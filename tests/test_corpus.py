@@ -265,7 +265,7 @@ def test_the_picture_names_those_that_changed_most(folder, tmp_path):
 
 def test_a_sweep_over_recordings_is_a_corpus_for_each_combination(folder):
     values = [8.0, 22.0]
-    frame = sweep_on(FOLDER / "beekeeper.toml", {"gait.walk.accel_m_s2": values}, ["most_apart_m", "end_x_m"], folder)
+    frame = sweep_on(demo_profile(), {"gait.walk.accel_m_s2": values}, ["most_apart_m", "end_x_m"], folder)
     assert frame["gait.walk.accel_m_s2"].tolist() == values
     slow = corpus(folder, {"old": OLD, "slow": OLD.changed({"gait.walk.accel_m_s2": 8.0})})
     assert frame["most_apart_m"][0] == pytest.approx(slow["slow against old.most_apart_m"].mean())

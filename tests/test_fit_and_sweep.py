@@ -12,8 +12,9 @@ from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile
 from wendonic.pictures import draw_feel, draw_sweep
 from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.save import saved_text
 from wendonic.study.feel_sheet import measure
-from wendonic.study.solve.fit import fit as fit_text
+from wendonic.study.solve.fit import fit as fit_profile
 from wendonic.study.solve.fit import targets_of
 from wendonic.study.solve.sweep import over_of, sweep
 
@@ -27,7 +28,7 @@ GAIT = "[gait.walk]\ntop_speed_m_s = 4   # brisk\naccel_m_s2 = 8      # from res
 
 def fit(text, targets, free):
     """Fit the compiled way: the numbers are the same, and come sooner."""
-    return fit_text(text, targets, free, engine="compiled")
+    return fit_profile(profile_from_text(text), targets, free, engine="compiled")
 
 
 def test_a_fit_finds_what_the_closed_form_says():
@@ -38,11 +39,12 @@ def test_a_fit_finds_what_the_closed_form_says():
     assert found.reached
     accel, brake = (setting.after for setting in found.settings)
     assert (accel, brake) == (pytest.approx(0.9 * 4.0 / 0.12, rel=0.02), pytest.approx(16.0 / 0.6, rel=0.02))
-    assert f"accel_m_s2 = {accel:g}" in found.text
+    text = saved_text(found.profile, CRISP + GAIT)
+    assert f"accel_m_s2 = {accel:g}" in text
     # Comments stay, each in its column.
-    columns = {line.index("#") for line in found.text.splitlines() if "#" in line}
+    columns = {line.index("#") for line in text.splitlines() if "#" in line}
     assert columns == {20}
-    assert measure(profile_from_text(found.text)).stop_distance_m == pytest.approx(0.3, rel=0.01)
+    assert measure(found.profile).stop_distance_m == pytest.approx(0.3, rel=0.01)
     # A dead zone of a share s of the disc has a radius of sqrt(s).
     stick = HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n'
     shares = fit(stick, {"dead_share": 0.04}, ["mode.m.move.bind[0].dead_zone.inner"])
@@ -85,7 +87,8 @@ def test_limits_and_ranges_are_met_by_the_nearest_answer():
     met = fit(CRISP + GAIT, {"reach90_s": (None, 0.5), "stop_distance_m": (0.4, 0.6)}, free)
     assert met.reached
     assert [setting.after for setting in met.settings] == [8.0, 16.0]
-    assert met.text == CRISP + GAIT
+    assert met.profile == profile_from_text(CRISP + GAIT)
+    assert saved_text(met.profile, CRISP + GAIT) == CRISP + GAIT
     # The nearest acceleration that is quick enough is the one that just is, and the brake stays.
     found = fit(CRISP + GAIT, {"reach90_s": (None, 0.3), "stop_distance_m": (0.4, 0.6)}, free)
     assert found.reached
@@ -115,7 +118,7 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
     # 4 / r back to rest, and 0.45 s to 90 % again.
     assert added.settings[0].before is None
     assert added.settings[0].after == pytest.approx(4.0 / (0.55 - 0.45), rel=0.03)
-    assert "reverse_m_s2 = " in added.text
+    assert added.profile.gait["walk"].reverse_m_s2 == added.settings[0].after
     assert added.reached
     # A gait that the mode uses, and the file does not write: 0.9 v / a.
     unwritten = fit(CRISP, {"reach90_s": 0.18}, ["gait.walk.accel_m_s2"])
@@ -123,14 +126,14 @@ def test_quantities_in_steps_and_settings_that_the_file_lacks():
         22.0,
         pytest.approx(0.9 * 3.2 / 0.18, rel=0.02),
     )
-    assert unwritten.text.count("[gait.walk]") == 1
+    assert saved_text(unwritten.profile, CRISP).count("[gait.walk]") == 1
     # An entry that a mode has from the one that it begins as becomes its own.
     stick += '[mode.aim]\nlike = "m"  # finer\n'
     path = "mode.aim.move.bind[0].curve.exponent"
-    finer = fit_text(stick, {"amount_at_tilt": 0.25}, [path], mode="aim", engine="interpreted")
-    assert measure(profile_from_text(finer.text), "aim").amount_at_tilt == pytest.approx(0.25, abs=1e-3)
-    assert profile_from_text(finer.text).mode["m"] == profile_from_text(stick).mode["m"]
-    assert finer.text.startswith(stick)
+    finer = fit_profile(profile_from_text(stick), {"amount_at_tilt": 0.25}, [path], mode="aim", engine="interpreted")
+    assert measure(finer.profile, "aim").amount_at_tilt == pytest.approx(0.25, abs=1e-3)
+    assert finer.profile.mode["m"] == profile_from_text(stick).mode["m"]
+    assert saved_text(finer.profile, stick).startswith(stick)
     for path, words in (
         ("gait.walk.jump.height_m", "gait.walk.jump is not set"),
         ("gait.run.accel_m_s2", 'no entry "run"; there are: walk'),
@@ -159,13 +162,12 @@ def test_a_jump_is_fitted():
     assert found.settings[0].after == pytest.approx(1.5, rel=0.01)
 
 
-def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):
-    path = tmp_path / "m.toml"
-    path.write_text(CRISP + GAIT)
+def test_a_sweep_measures_every_combination_as_one_by_one():
+    profile = profile_from_text(CRISP + GAIT)
     over = {"gait.walk.top_speed_m_s": [2.0, 4.0], "gait.walk.brake_m_s2": [8.0, 16.0, 32.0]}
     reported = []
     frame = sweep(
-        path, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: reported.append(done), workers=2
+        profile, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: reported.append(done), workers=2
     )
     assert list(frame.columns) == [*over, "stop_distance_m", "jump_height_m"]
     expected = frame["gait.walk.top_speed_m_s"] ** 2 / (2.0 * frame["gait.walk.brake_m_s2"])
@@ -176,8 +178,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):
         [top, brake] for top in (2.0, 4.0) for brake in (8.0, 16.0, 32.0)
     ]
     # Settings that do not go together are no row of numbers.
-    stick = tmp_path / "stick.toml"
-    stick.write_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
+    stick = profile_from_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
     zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"], workers=1)
     assert zones["first_tilt"].round(3).tolist()[0] == 0.2
     assert math.isnan(zones["first_tilt"][1])
@@ -188,7 +189,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one(tmp_path):
         ("1,000,000 profiles", dict.fromkeys(over, np.ones(1000)), ["reach90_s"]),
     ):
         with pytest.raises(WendonicError, match=words):
-            sweep(path, settings, quantities, workers=1)
+            sweep(profile, settings, quantities, workers=1)
     with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
         over_of(["gait.walk.accel_m_s2=8:40"])
 

@@ -6,7 +6,8 @@ import pytest
 
 from wendonic import Helm, ProfileError, load_profile, profile_from_text, save_profile
 from wendonic.demo import demo_recording
-from wendonic.study.calibration.apply import calibrated_text
+from wendonic.profile.save import saved_text
+from wendonic.study.calibration.apply import calibrated_profile
 from wendonic.study.calibration.calibrate import calibrate
 from wendonic.study.checking import check, fixed
 
@@ -152,15 +153,15 @@ def test_what_is_wrong_with_an_entry_is_said_and_mended_where_the_file_has_it():
     assert [(one.slug, one.where) for one in findings] == [
         ("dead-zone-small", "mode.foot.move.bind[0].dead_zone.inner")
     ]
-    done = fixed(STICK)
+    done = fixed(profile_from_text(STICK))
     assert (len(done.fixes), done.left) == (1, ())
-    assert done.text.count("inner = 0.01") == 0
+    assert saved_text(done.profile, STICK).count("inner = 0.01") == 0
 
 
 def test_a_calibration_goes_where_the_file_has_the_stick():
     found = calibrate(demo_recording("lookout_devices"))
-    text, paths, _ = calibrated_text(STICK, found)
+    calibrated, paths, _ = calibrated_profile(profile_from_text(STICK), found)
     assert {path.partition(".bind")[0] for path in paths} == {"mode.foot.move"}
-    one, other = (profile_from_text(text).mode[name].move.bind for name in ("foot", "swim"))
+    one, other = (calibrated.mode[name].move.bind for name in ("foot", "swim"))
     assert one == other
     assert one[0].centre != (0.0, 0.0)

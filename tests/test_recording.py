@@ -3,6 +3,7 @@
 import json
 import math
 
+import numpy as np
 import pandas as pd
 import pytest
 from hypothesis import example, given
@@ -225,6 +226,7 @@ def test_a_recording_tells_its_length_and_devices_and_does_not_change():
     assert (len(recording), recording.start_s, recording.duration_s) == (3, 1.5, 2.5)
     assert repr(recording) == '<Recording "Smoker": 3 events in 2.500 s, pad, keys>'
     assert recording[1] == Event(2.0, "pad.south", 1.0)
+    assert recording[np.int64(1)] == recording[1]
     assert recording[1:] == list(recording)[1:]
     assert len(Recording()) == Recording().duration_s == 0
 

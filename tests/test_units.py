@@ -304,15 +304,14 @@ def test_pictures_count_in_the_games_own_unit(files):
         assert max(tick for tick, _ in of_pixels) == pytest.approx(max(tick for tick, _ in of_metres), rel=0.5)
 
 
-def test_targets_sweeps_and_limits_take_the_games_own_unit(tmp_path):
-    path = tmp_path / "pixels.toml"
-    path.write_text(PIXELS)
-    fitted = fit(PIXELS, {"stop_distance_u": 20.0}, ["gait.walk.brake_u_s2"])
+def test_targets_sweeps_and_limits_take_the_games_own_unit():
+    pixels = profile_from_text(PIXELS)
+    fitted = fit(pixels, {"stop_distance_u": 20.0}, ["gait.walk.brake_u_s2"])
     assert fitted.reached
-    after = measure(profile_from_text(fitted.text)).stop_distance_m
+    after = measure(fitted.profile).stop_distance_m
     assert after == pytest.approx(20.0 / 50.0, rel=0.01)
     over = {"gait.walk.brake_u_s2": [500.0, 2000.0]}
-    frame = sweep(path, over, ["stop_distance_u", "stop_distance_m", "reach90_s"], workers=1)
+    frame = sweep(pixels, over, ["stop_distance_u", "stop_distance_m", "reach90_s"], workers=1)
     assert frame["stop_distance_u"].tolist() == pytest.approx(50.0 * frame["stop_distance_m"])
     ax = draw_sweep(
         frame[["gait.walk.brake_u_s2", "stop_distance_m"]], "stop_distance_m", length=LengthUnit("px", 50.0)
@@ -324,10 +323,10 @@ def test_targets_sweeps_and_limits_take_the_games_own_unit(tmp_path):
     assert ax.get_ylabel() == "stop_distance_u (px)"
     for unknown in ("stop_distanc_u", "reach90_u"):
         with pytest.raises(WendonicError, match="no quantity of the feel sheet"):
-            fit(PIXELS, {unknown: 1.0}, ["gait.walk.brake_u_s2"])
+            fit(pixels, {unknown: 1.0}, ["gait.walk.brake_u_s2"])
     # A game in metres has no other unit.
     with pytest.raises(WendonicError, match='did you mean "stop_distance_m"'):
-        fit(METRES, {"stop_distance_u": 1.0}, ["gait.walk.brake_m_s2"])
+        fit(profile_from_text(METRES), {"stop_distance_u": 1.0}, ["gait.walk.brake_m_s2"])
 
 
 def test_a_tick_is_printed_in_the_games_own_unit():

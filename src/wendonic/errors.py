@@ -76,7 +76,7 @@ class RecordingError(FileError):
     """A recording with faults."""
 
 
-def none_such(kind: str, name: str, known: Iterable[str]) -> str:
+def none_such(kind: str, name: object, known: Iterable[str]) -> str:
     """Return that there is no `kind` of that name, with the nearest spelling and the names there are.
 
     >>> none_such("mode", "crt", ["foot", "cart"])
@@ -85,7 +85,7 @@ def none_such(kind: str, name: str, known: Iterable[str]) -> str:
     'no press "jump"; there are: none'
     """
     names = list(known)
-    return f'no {kind} "{name}"{did_you_mean(name, names) or ";"} there are: {", ".join(names) or "none"}'
+    return f'no {kind} "{name}"{did_you_mean(str(name), names) or ";"} there are: {", ".join(names) or "none"}'
 
 
 LEAST_LETTERS = 3

@@ -17,12 +17,14 @@ def vector_numbers(vector: Sequence[float | Sequence[float]]) -> tuple[float, ..
     >>> vector_numbers((1, 2.5)), vector_numbers(([1, 2.5],))
     ((1.0, 2.5), (1.0, 2.5))
     """
-    given: Any = vector[0] if len(vector) == 1 and hasattr(vector[0], "__len__") else vector
+    given: Any = vector
     try:
+        if len(vector) == 1 and hasattr(vector[0], "__len__"):
+            given = vector[0]
         if any(isinstance(part, str) for part in given):
             raise TypeError
         return tuple([float(part) for part in given])
-    except (OverflowError, TypeError, ValueError):
+    except (LookupError, OverflowError, TypeError, ValueError):
         raise WendonicError(f"found {given!r}; allowed: numbers, one by one or as one vector") from None
 
 

@@ -11,10 +11,10 @@ from wendonic.compiler.layout import Layout, Path
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import WendonicError
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.recording.recording import Recording
+from wendonic.recording.recording import Recording, known_recording
 
 if TYPE_CHECKING:
     import numpy as np
@@ -91,8 +91,8 @@ def shaped(
     >>> f"{walked['vel_y'].max():.3f} m/s"
     '3.200 m/s'
     """
-    name = profile.mode_name(mode)
-    if needs_play(recording, profile, mode):
+    name = known_profile(profile).mode_name(mode)
+    if needs_play(known_recording(recording), profile, mode):
         if engine == "compiled":
             raise WendonicError(
                 "the compiled engine plays one mode, and nothing that a game reports; allowed here: engine "

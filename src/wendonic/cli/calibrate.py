@@ -36,11 +36,12 @@ def calibrate(
     """
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
-    from wendonic.profile.load import text_of
+    from wendonic.profile.load import profile_from_text, text_of
+    from wendonic.profile.save import saved_text
     from wendonic.recording.recording import Recording
     from wendonic.recording.stretches import cut
     from wendonic.study.as_json import calibration_values, document
-    from wendonic.study.calibration.apply import calibrated_text, calibration_lines
+    from wendonic.study.calibration.apply import calibrated_profile, calibration_lines
     from wendonic.study.calibration.calibrate import calibrate as calibrate_recording
 
     if dry_run and into is None:
@@ -55,13 +56,13 @@ def calibrate(
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)
-    calibrated = calibrated_text(before, found, into)
+    calibrated = calibrated_profile(profile_from_text(before, into), found)
+    after = saved_text(calibrated.profile, before, into)
     if dry_run:
         from difflib import unified_diff
 
-        after = calibrated.text.splitlines()
-        say("\n".join(unified_diff(before.splitlines(), after, str(into), "calibrated", lineterm="")))
+        say("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
         return
     with atomic_file(into) as beside:
-        beside.write_text(calibrated.text, encoding="utf-8", newline="")
+        beside.write_text(after, encoding="utf-8", newline="")
     say("\n  ".join([f"wrote {into}:", *(calibrated.lines() or ["nothing to change"])]))

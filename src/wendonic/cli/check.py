@@ -63,20 +63,22 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     """Write the fixes of a profile into its file, say which, and return what is left."""
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
-    from wendonic.profile.load import text_of
+    from wendonic.profile.load import profile_from_text, text_of
+    from wendonic.profile.save import saved_text
     from wendonic.study.checking import fixed
 
     before = text_of(path, "profile", ProfileError)
-    done = fixed(before, only)
+    done = fixed(profile_from_text(before, path), only)
+    after = saved_text(done.profile, before, path)
     for finding in done.fixes:
         say(f"{path}: {'would fix' if dry_run else 'fixed'} {finding.slug}: {finding.fix}")
     if dry_run:
         from difflib import unified_diff
 
-        lines = unified_diff(before.splitlines(), done.text.splitlines(), str(path), "fixed", lineterm="")
+        lines = unified_diff(before.splitlines(), after.splitlines(), str(path), "fixed", lineterm="")
         say("\n".join(lines))
     elif done.fixes:
         with atomic_file(path) as beside:
-            beside.write_text(done.text, encoding="utf-8", newline="")
+            beside.write_text(after, encoding="utf-8", newline="")
         say(f"wrote {path}")
     return list(done.left)

@@ -54,23 +54,24 @@ def fit(
     from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
+    from wendonic.profile.save import saved_text
     from wendonic.study.as_json import fit_document
-    from wendonic.study.solve.fit import fit as fit_text
+    from wendonic.study.solve.fit import fit as fit_profile
     from wendonic.study.solve.fit import targets_of
 
     path = out or profile.with_name(f"{profile.stem}-fitted.toml")
     check_output(path, "profile", (profile,))
     text = text_of(profile, "profile", ProfileError)
-    length = profile_from_text(text, profile).world.length
-    found = fit_text(text, targets_of(target), free, mode, by=by, held=held)
+    loaded = profile_from_text(text, profile)
+    found = fit_profile(loaded, targets_of(target), free, mode, by=by, held=held)
     writes = found.reached or keep
     if as_json:
         say(json.dumps(fit_document(found, str(profile), str(path) if writes else None), indent=2))
     else:
-        _print_fit(found, length)
+        _print_fit(found, loaded.world.length)
     if writes:
         with atomic_file(path) as beside:
-            beside.write_text(found.text, encoding="utf-8", newline="")
+            beside.write_text(saved_text(found.profile, text, profile), encoding="utf-8", newline="")
     if not as_json:
         say(f"wrote {path}" if writes else f"nothing was written; --keep writes the nearest profile to {path}")
     if not found.reached:

@@ -75,6 +75,7 @@ def sweep(
     allowed = (*TRACE_ENDINGS, *ENDINGS)
     if out.suffix.lower() not in allowed:
         raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(allowed)}')
+    loaded = load_profile(profile)
     with Progress(transient=True) as bar:
         task = bar.add_task("measuring", total=None)
 
@@ -84,17 +85,16 @@ def sweep(
         if on is not None:
             # What a corpus gives stays in metres, also where the profile calls it most_apart_u.
             of = [metre_name(name) for name in of]
-            frame = sweep_on(profile, settings, of, on, mode, show, workers or 1)
+            frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1)
         else:
-            frame = sweep_profile(profile, settings, of, mode, show, workers, by, held)
+            frame = sweep_profile(loaded, settings, of, mode, show, workers, by, held)
     if out.suffix.lower() in TRACE_ENDINGS:
         write_trace(frame, out)
     else:
         from wendonic.pictures import draw_sweep, save_picture
 
-        length = load_profile(profile).world.length
-        save_picture(draw_sweep(frame, of[0], length=length), out)
+        save_picture(draw_sweep(frame, of[0], length=loaded.world.length), out)
     if as_json:
-        say(json.dumps(sweep_document(frame, list(settings), of, str(profile), mode, by, held), indent=2))
+        say(json.dumps(sweep_document(frame, list(settings), of, loaded, str(profile), mode, by, held), indent=2))
     else:
         say(f"wrote {out}: {len(frame)} profiles")

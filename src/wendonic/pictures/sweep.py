@@ -36,9 +36,9 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     contour lines carry the value; lengths in the unit `length`. Returns the axes. Raises `WendonicError` for more
     settings, for a quantity that is not in there, and where nothing was measured.
 
-    >>> from wendonic.demo import PROFILE_PATH
+    >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.sweep import sweep
-    >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"], workers=1)
     >>> draw_sweep(frame, "stop_distance_m").get_title(loc="left")
     'stop_distance_m: 0.174 to 0.513 m'
     """

@@ -1,6 +1,6 @@
 """A profile to a file: comments, order and layout of the file that is there stay."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
@@ -10,7 +10,7 @@ from wendonic.atomic_file import atomic_file
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.profile.edit import edited, file_content_of
 from wendonic.profile.load import profile_from_text, text_of
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 
 
 def save_profile(profile: Profile, path: str | Path) -> None:
@@ -30,6 +30,7 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     ...     [line for line in file.read_text().splitlines() if "accel_m_s2" in line]
     ['accel_m_s2 = 9             # rate at which speed rises']
     """
+    known_profile(profile)
     target = Path(path)
     text = text_of(path, "profile", ProfileError) if target.exists() else ""
     new = saved_text(profile, text, path)
@@ -40,24 +41,19 @@ def save_profile(profile: Profile, path: str | Path) -> None:
 
 
 def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
-    """Return a profile as TOML, in the layout of a `text` that already holds one, or anew for an empty one."""
+    """Return a profile as TOML, in the layout of a `text` that already holds one, or anew for an empty one.
+
+    >>> foot = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.foot.move.bind]]\\nstick = "pad.left_stick"\\n'
+    >>> text = f'{foot}[mode.aim]\\nlike = "foot"\\n'
+    >>> changed = profile_from_text(text).changed({"mode.aim.move.bind[0].dead_zone.inner": 0.2})
+    >>> saved_text(changed, text).splitlines()[-1]
+    'move = {bind = [{stick = "pad.left_stick", dead_zone = {inner = 0.2}}]}'
+    """
     content = file_content_of(profile)
     if not text.strip():
         return tomlkit.dumps(content)
     loaded = profile_from_text(text, path)
     return edited(text, dict(_differences(file_content_of(loaded), content, "")))
-
-
-def changed_text(text: str, changes: Mapping[str, Any]) -> str:
-    """Return a profile's text with the values at some field paths changed, its comments and order kept. Unlike
-    `edited`, it also changes what a mode has from the one that it begins as.
-
-    >>> foot = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.foot.move.bind]]\\nstick = "pad.left_stick"\\n'
-    >>> text = changed_text(f'{foot}[mode.aim]\\nlike = "foot"\\n', {"mode.aim.move.bind[0].dead_zone.inner": 0.2})
-    >>> text.splitlines()[-1]
-    'move = {bind = [{stick = "pad.left_stick", dead_zone = {inner = 0.2}}]}'
-    """
-    return saved_text(profile_from_text(text).changed(changes), text)
 
 
 HEADED = ("mode", "gait")

@@ -112,7 +112,7 @@ class Recording(Sequence[Event]):
     def __getitem__(self, index: slice) -> list[Event]: ...
     def __getitem__(self, index: int | slice) -> Event | list[Event]:
         """Return one event, or a list of them."""
-        return self._events[index] if isinstance(index, int) else list(self._events[index])
+        return list(self._events[index]) if isinstance(index, slice) else self._events[index]
 
     def __len__(self) -> int:
         """Return how many events there are."""
@@ -261,3 +261,15 @@ class Recording(Sequence[Event]):
             while index < len(events) and events[index].t <= t:
                 index += 1
             yield t, events[first:index]
+
+
+def known_recording(given: object) -> Recording:
+    """Return what was given if it is a recording; raises `WendonicError` for anything else, such as a path.
+
+    >>> known_recording("walk.jsonl")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: found 'walk.jsonl'; allowed: a Recording, as Recording.read returns it
+    """
+    if not isinstance(given, Recording):
+        raise WendonicError(f"found {given!r}; allowed: a Recording, as Recording.read returns it")
+    return given

@@ -272,7 +272,8 @@ class BodyDoor(Door):
         or at height 0. Without a normal the ground is level, and so is the air. Presses with `buffer_s` or `grace_s`,
         modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does not point up.
         """
-        x, y, z = (0.0, 0.0, 1.0) if normal is None else self.axes.to_plan(*normal)
+        level = (0.0, 0.0, 1.0)
+        x, y, z = level if normal is None else plan_vector(self.axes, "normal", normal, (0.0, 0.0, 0.0))
         length = math.hypot(x, y, z)
         if not 0.0 < length < math.inf or z < 0.0:
             raise WendonicError(f"normal: found {normal}; allowed: a finite vector that points up")

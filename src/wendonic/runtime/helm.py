@@ -14,7 +14,7 @@ from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.runtime.body_door import BodyDoor
 from wendonic.runtime.corrections import plan_vector
@@ -106,7 +106,7 @@ class Helm(BodyDoor):
         of another structure or version.
         """
         super().__init__()
-        world = profile.world
+        world = known_profile(profile).world
         self.profile = profile
         self.next_profile: Profile | None = None
         """A profile to retune to as the next tick begins; another thread may set it."""
@@ -235,8 +235,7 @@ class Helm(BodyDoor):
         6.724
         """
         old, before = self._run, self.profile
-        if not isinstance(profile, Profile):
-            raise WendonicError(f"found {profile!r}; allowed: a Profile, as load_profile returns it")
+        known_profile(profile)
         if old.name not in profile.mode:
             raise WendonicError(f"{none_such('mode', old.name, profile.mode)}; the helm is in it")
         axes = profile.world.axes

@@ -8,9 +8,7 @@ from wendonic.errors import ProfileError, WendonicError
 from wendonic.profile.edit import path_parts
 from wendonic.profile.faults import dotted
 from wendonic.profile.inherited import inherited_from
-from wendonic.profile.load import profile_from_text
-from wendonic.profile.save import changed_text
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.study.finding import (
     Case,
     Changes,
@@ -40,7 +38,7 @@ def check(profile: Profile, engine: Engine = "auto", prove: bool = True) -> list
     >>> [finding.fix for finding in check(wild)]
     ['mode.foot.look.bind[0].cm_per_turn = 34.0']
     """
-    tried_out = _TriedOut(profile, engine)
+    tried_out = _TriedOut(known_profile(profile), engine)
     findings: list[Finding] = []
     first: dict[tuple[str, str], str] = {}
     for kind, found in tried_out.everything():
@@ -67,11 +65,9 @@ def _where_it_stands(profile: Profile, where: str) -> str:
 
 
 class Fixed(NamedTuple):
-    """A profile's text with every proven fix in it, the fixes in the order in which they were made, and what is still
-    found.
-    """
+    """A profile with every proven fix in it, the fixes in the order in which they were made, and what is left."""
 
-    text: str
+    profile: Profile
     fixes: tuple[Finding, ...]
     left: tuple[Finding, ...]
 
@@ -79,24 +75,23 @@ class Fixed(NamedTuple):
 MOST_FIXES = 100
 
 
-def fixed(text: str, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fixed:
-    """Return a profile's text with the fixes of findings in it, each proven on what the ones before it left; comments
-    and order stay. With `only`, those of findings of some kinds.
+def fixed(profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto") -> Fixed:
+    """Return a profile with the fixes of findings in it, each proven on what the ones before it left. With `only`,
+    those of findings of some kinds.
 
-    Raises `ProfileError` for a text with faults.
-
+    >>> from wendonic import profile_from_text
     >>> head = 'format = "wendonic-profile"\\nversion = 1\\n[[mode.seat.look.bind]]\\nmouse = "mouse.move"\\n'
-    >>> done = fixed(head + "cm_per_turn = 2  # wild\\n")
-    >>> done.text.splitlines()[-1], [one.slug for one in done.fixes], done.left
-    ('cm_per_turn = 34.0 # wild', ['mouse-turn'], ())
+    >>> done = fixed(profile_from_text(head + "cm_per_turn = 2\\n"))
+    >>> done.profile.mode["seat"].look.bind[0].cm_per_turn, [one.slug for one in done.fixes], done.left
+    (34.0, ['mouse-turn'], ())
     """
     made: list[Finding] = []
     while True:
-        findings = check(profile_from_text(text), engine)
+        findings = check(profile, engine)
         ready = [one for one in findings if one.changes and (not only or one.slug in only)]
         if not ready or len(made) == MOST_FIXES:
-            return Fixed(text, tuple(made), tuple(findings))
-        text = changed_text(text, ready[0].changes)
+            return Fixed(profile, tuple(made), tuple(findings))
+        profile = profile.changed(ready[0].changes)
         made.append(ready[0])
 
 

@@ -5,7 +5,7 @@ from collections.abc import Collection, Iterator, Mapping
 from wendonic.batch import Engine
 from wendonic.errors import WendonicError, none_such
 from wendonic.length_unit import METRES, LengthUnit
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.units import metre_name, spelled_in
 from wendonic.significant import significant
 from wendonic.study.bench import Bench
@@ -134,7 +134,7 @@ def measure(
     >>> round(walk.top_speed_m_s, 6), round(run.top_speed_m_s, 6)
     (3.2, 5.6)
     """
-    return sheet_of(Bench(profile, profile.mode_name(mode), engine, by, held, thresholds), only)
+    return sheet_of(Bench(profile, known_profile(profile).mode_name(mode), engine, by, held, thresholds), only)
 
 
 def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:

@@ -196,3 +196,15 @@ class Profile(Table):
             lines.append(f"  mode {name}{' (starts here)' if name == self.first_mode else ''}")
             lines += [f"    {line}" for line in mode.sentences(self.gaits_of(name), length)]
         return lines
+
+
+def known_profile(given: object) -> Profile:
+    """Return what was given if it is a profile; raises `WendonicError` for anything else, such as a path.
+
+    >>> known_profile("beekeeper.toml")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: found 'beekeeper.toml'; allowed: a Profile, as load_profile returns it
+    """
+    if not isinstance(given, Profile):
+        raise WendonicError(f"found {given!r}; allowed: a Profile, as load_profile returns it")
+    return given

@@ -1,18 +1,16 @@
 """A calibration in words, and put into a profile."""
 
 import math
-import tomllib
 from collections.abc import Iterator
-from pathlib import Path
 from typing import Any, NamedTuple
 
 import tomlkit
 
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import edited, value_at
-from wendonic.profile.load import profile_from_text
+from wendonic.profile.edit import file_content_of, value_at
 from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind
 from wendonic.profile.schema.move_binds import StickBind
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.study.calibration.calibrate import LEAST_INNER, Calibration, StickCalibration
 from wendonic.study.calibration.estimate import Estimate
 from wendonic.study.calibration.stick_returns import LEAST_RETURNS
@@ -90,11 +88,11 @@ def inner_to_write(inner: Estimate) -> float:
 
 
 class CalibratedProfile(NamedTuple):
-    """A profile's text with a calibration in it, the values that were set by field path (None: taken out), and, in
+    """A profile with a calibration in it, the values that were set by field path (None: taken out), and, in
     words, what has no place in it.
     """
 
-    text: str
+    profile: Profile
     changes: dict[str, Any]
     left_out: tuple[str, ...]
 
@@ -110,14 +108,13 @@ class CalibratedProfile(NamedTuple):
         return [*lines, *self.left_out]
 
 
-def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") -> CalibratedProfile:
-    """Return a profile's text with the calibration put into every entry that is bound to the devices, and what that
-    changed. Comments and order stay; what was not found stays as it was.
+def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfile:
+    """Return a profile with the calibration put into every entry that is bound to the devices, and what that changed;
+    what was not found stays as it was.
 
-    Raises `ProfileError` for a profile with faults, and `WendonicError` if it binds none of the devices.
+    Raises `WendonicError` if it binds none of the devices.
     """
-    profile = profile_from_text(text, path)
-    written = tomllib.loads(text)["mode"]
+    written = file_content_of(known_profile(profile))["mode"]
     sticks = {stick.control: stick for stick in found.sticks}
     gyros = {gyro.control: gyro for gyro in found.gyros}
     changes: dict[str, Any] = {}
@@ -149,11 +146,9 @@ def calibrated_text(text: str, found: Calibration, path: str | Path = "<text>") 
                     if still_deg_s is not None and bind.still_deg_s > 0.0:
                         changes[f"{where}.still_deg_s"] = round(still_deg_s, 2)
     if not bound:
-        raise WendonicError(f"{path} binds none of the devices in the recording")
+        raise WendonicError("the profile binds none of the devices in the recording")
     changes = {name: value for name, value in changes.items() if value is not None or value_at(profile, name)}
-    after = edited(text, changes)
-    profile_from_text(after, path)
-    return CalibratedProfile(after, changes, tuple(left_out))
+    return CalibratedProfile(profile.changed(changes), changes, tuple(left_out))
 
 
 def _stick_changes(where: str, bind: StickBind | LookStickBind, stick: StickCalibration) -> dict[str, Any]:

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from wendonic.errors import WendonicError
 from wendonic.look_units import CM_PER_INCH
-from wendonic.recording.recording import Recording
+from wendonic.recording.recording import Recording, known_recording
 from wendonic.study.calibration.estimate import Estimate, mean_estimate
 from wendonic.study.calibration.gyro_rest import gyro_rest
 from wendonic.study.calibration.mouse_swipes import swipe_lengths
@@ -86,7 +86,7 @@ def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None
         raise WendonicError(f"share: found {share:g}; allowed: 0.5 up to, not including, 1")
     if swipe_cm is not None and not 0.0 < swipe_cm <= 1000.0:
         raise WendonicError(f"swipe: found {swipe_cm:g} cm; allowed: above 0, up to 1000")
-    names = dict.fromkeys(event.control for event in recording)
+    names = dict.fromkeys(event.control for event in known_recording(recording))
     sticks = tuple(_stick(recording, name, share) for name in names if name.endswith("_stick"))
     mouse = _mouse(recording, swipe_cm) if "mouse.move" in names else None
     gyros = tuple(_gyro(recording, name) for name in names if name.endswith(".gyro"))

@@ -15,8 +15,7 @@ from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
 from wendonic.profile.edit import file_content_of
 from wendonic.profile.load import profile_from_text, text_of
-from wendonic.profile.save import changed_text
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.recording.formats import ENDINGS
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.recording.recording import Recording
@@ -369,7 +368,7 @@ def corpus_document(frame: "pd.DataFrame", folder: str, by: str) -> dict[str, An
 
 
 def sweep_on(
-    path: str | Path,
+    profile: Profile,
     over: Mapping[str, Sequence[float]],
     of: Sequence[str],
     folder: str | Path,
@@ -384,21 +383,19 @@ def sweep_on(
 
     Raises `WendonicError` as `corpus` and `wendonic.study.solve.sweep.sweep` do.
 
-    >>> from wendonic.demo import FOLDER, PROFILE_PATH
-    >>> frame = sweep_on(PROFILE_PATH, {"gait.walk.top_speed_m_s": [3.2, 3.6]}, ["most_apart_m"], FOLDER)
+    >>> from wendonic.demo import FOLDER, demo_profile
+    >>> frame = sweep_on(demo_profile(), {"gait.walk.top_speed_m_s": [3.2, 3.6]}, ["most_apart_m"], FOLDER)
     >>> frame["most_apart_m"].gt(1.0).tolist()
     [False, True]
     """
     import pandas as pd
 
-    text = text_of(path, "profile", ProfileError)
-    profile = profile_from_text(text, path)
-    combinations = combinations_of(profile, over, of, MOST_COMBINATIONS)
+    combinations = combinations_of(known_profile(profile), over, of, MOST_COMBINATIONS)
     changed = {
-        str(number): changed_text(text, dict(zip(over, values, strict=True)))
+        str(number): profile.changed(dict(zip(over, values, strict=True)))
         for number, values in enumerate(combinations)
     }
-    frame = corpus(folder, {"base": text, **changed}, of, mode, 60.0, workers, cluster, None, progress)
+    frame = corpus(folder, {"base": profile, **changed}, of, mode, 60.0, workers, cluster, None, progress)
     rows = []
     for number, values in enumerate(combinations):
         columns = (f"{number}{AGAINST}base.{name}" if name in DIFFERENCES else f"{number}.{name}" for name in of)

@@ -2,15 +2,13 @@
 
 import math
 import re
-import tomllib
 from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import number_at, value_at
-from wendonic.profile.load import profile_from_text
-from wendonic.profile.save import changed_text
+from wendonic.profile.edit import file_content_of, number_at, value_at
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.study.feel_sheet import known_quantity
 from wendonic.study.solve.trial import Range, Solution, Trial
 
@@ -65,11 +63,11 @@ class Trade(NamedTuple):
 
 
 class Fitted(NamedTuple):
-    """What came of it, and the new profile's text; `trades` where targets conflict."""
+    """What came of it, and the new profile; `trades` where targets conflict."""
 
     targets: tuple[Target, ...]
     settings: tuple[FreeSetting, ...]
-    text: str
+    profile: Profile
     trades: tuple[Trade, ...] = ()
 
     @property
@@ -79,7 +77,7 @@ class Fitted(NamedTuple):
 
 
 def fit(
-    text: str,
+    profile: Profile,
     targets: Mapping[str, float | Range],
     free: Sequence[str],
     mode: str | None = None,
@@ -87,7 +85,7 @@ def fit(
     by: str | None = None,
     held: str | None = None,
 ) -> Fitted:
-    """Solve for the free settings (field paths) of a profile's text so that its feel sheet meets the targets.
+    """Solve for the free settings (field paths) of a profile so that its feel sheet meets the targets.
 
     A target is a number, or the smallest and largest value allowed, None for no limit; also in the game's own unit
     (`stop_distance_u`). A setting that the file lacks starts at its field's example. It minimises the squares of the
@@ -99,17 +97,16 @@ def fit(
     If targets are not reached, the nearest values are reported; if each of them could be reached alone, `trades` says
     at what cost.
 
-    Raises `ProfileError` for a text with faults, `WendonicError` for a quantity or a setting that does not exist, or
-    a quantity that the mode does not have.
+    Raises `WendonicError` for a quantity or a setting that does not exist, or a quantity that the mode does not have.
 
-    >>> from wendonic.demo import PROFILE_PATH
-    >>> found = fit(PROFILE_PATH.read_text(), {"reach90_s": 0.2}, ["gait.walk.accel_m_s2"])
-    >>> found.reached, 14.0 < found.settings[0].after < 16.0
+    >>> from wendonic.demo import demo_profile
+    >>> found = fit(demo_profile(), {"reach90_s": 0.2}, ["gait.walk.accel_m_s2"])
+    >>> found.reached, 14.0 < found.profile.gait["walk"].accel_m_s2 < 16.0
     (True, True)
-    >>> fit(PROFILE_PATH.read_text(), {"reach90_s": (None, 0.2)}, ["gait.walk.accel_m_s2"]).settings[0].after
+    >>> fit(demo_profile(), {"reach90_s": (None, 0.2)}, ["gait.walk.accel_m_s2"]).settings[0].after
     22.0
     """
-    profile = profile_from_text(text)
+    content = file_content_of(known_profile(profile))
     if not targets or not free:
         raise WendonicError("a fit needs a target and a free setting")
     ranges: dict[str, Range] = {}
@@ -117,7 +114,6 @@ def fit(
         known, factor = known_quantity(name, profile.world.length)
         low, high = wanted if isinstance(wanted, tuple) else (wanted, wanted)
         ranges[known] = (None if low is None else low * factor, None if high is None else high * factor)
-    content = tomllib.loads(text)
     trial = Trial(content, ranges, [(path, *number_at(profile, path)) for path in free], mode, engine, by, held)
     solution = trial.solved()
     values = [
@@ -142,7 +138,7 @@ def fit(
         for setting, start in zip(settings, trial.starts, strict=True)
         if not setting.idle and (setting.after != start or setting.before is None)
     }
-    return Fitted(found, settings, changed_text(text, changes), trades)
+    return Fitted(found, settings, profile.changed(changes), trades)
 
 
 def _has(profile: Any, path: str) -> bool:

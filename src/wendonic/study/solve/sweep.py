@@ -3,11 +3,9 @@
 import itertools
 import os
 import time
-import tomllib
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Executor, ProcessPoolExecutor
 from multiprocessing import get_context
-from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from wendonic.batch import Engine
@@ -16,9 +14,8 @@ from wendonic.batch.run import Run
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.profile.edit import limits_of, with_values
-from wendonic.profile.load import load_profile, profile_from_text, text_of
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.edit import file_content_of, limits_of, with_values
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 from wendonic.study.as_json import document, entry
@@ -52,7 +49,7 @@ def combinations_of(
 
 
 def sweep(
-    path: str | Path,
+    profile: Profile,
     over: Mapping[str, Sequence[float]],
     of: Sequence[str],
     mode: str | None = None,
@@ -61,7 +58,7 @@ def sweep(
     by: str | None = None,
     held: str | None = None,
 ) -> "pd.DataFrame":
-    """Return quantities of the feel sheet for every combination of some settings of the profile in a file.
+    """Return quantities of the feel sheet for every combination of some settings of a profile.
 
     `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities, in
     metres or in the game's own unit (`stop_distance_u`). There is one row per combination, the last setting changing
@@ -69,26 +66,24 @@ def sweep(
     fit together. `progress` is called with the number done and the number in all. The work is shared by `workers`
     processes, one per core by default; with 1 it is done in this process. `by` and `held` are as in `measure`.
 
-    Raises `ProfileError` for a profile with faults, and `WendonicError` for a setting, a quantity or a mode that does
-    not exist, and for more than MOST_PROFILES combinations.
+    Raises `WendonicError` for a setting, a quantity or a mode that does not exist, and for more than MOST_PROFILES
+    combinations.
 
-    >>> from wendonic.demo import PROFILE_PATH
-    >>> frame = sweep(PROFILE_PATH, {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> from wendonic.demo import demo_profile
+    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"], workers=1)
     >>> frame["stop_distance_m"].round(2).tolist()
     [0.34, 0.17]
     """
     import pandas as pd
 
-    text = text_of(path, "profile", ProfileError)
-    profile = profile_from_text(text, path)
-    name = profile.mode_name(mode)
+    name = known_profile(profile).mode_name(mode)
     known = [known_quantity(quantity, profile.world.length) for quantity in of]
     measured_names = [quantity for quantity, _ in known]
     combinations = combinations_of(profile, over, of, MOST_PROFILES)
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
     how = {"only": tuple(measured_names), "by": by, "held": held}
     engine = _engine(profile, name, how, len(combinations) / workers)
-    job = (tomllib.loads(text), tuple(over), how, name, engine)
+    job = (file_content_of(profile), tuple(over), how, name, engine)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -104,6 +99,7 @@ def sweep_document(
     frame: "pd.DataFrame",
     over: Sequence[str],
     of: Sequence[str],
+    profile: Profile,
     path: str,
     mode: str | None = None,
     by: str | None = None,
@@ -112,7 +108,7 @@ def sweep_document(
     """Return what a sweep found as JSON content: the columns with units and definitions, and the rows; a quantity
     that was requested in the game's own unit is in that, and numbers about recordings are in metres.
     """
-    length = load_profile(path).world.length
+    length = profile.world.length
     columns: dict[str, Any] = {setting: entry(None, "", "setting of the profile") for setting in over}
     for name in of:
         if name in UNITS:
