@@ -71,7 +71,7 @@ def test_a_grid_of_positions_goes_where_the_shaping_sends_it():
 
 
 def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
-    amount, slope = draw_curves([beekeeper])
+    amount, slope = draw_curves(beekeeper)
     shown = lines(amount)
     words = [label for label in shown if label.startswith("move: pad.left_stick")]
     tilt, value = shown[words[0]].T
@@ -85,10 +85,14 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     inside = (middle > 0.2) & (middle < 0.9)
     assert steep[inside] == pytest.approx(1.6 / 0.82 * ((middle[inside] - 0.14) / 0.82) ** 0.6, rel=1e-3)
     # A cut and a floor jump, and say so instead of being drawn as steep.
-    _, slope = draw_curves([beekeeper, demo_profile("lookout")])
-    assert [text.get_text() for text in slope.texts] == ["Lookout with an old pad: jumps to 0.08"]
+    _, slope = draw_curves({"bees": beekeeper, "old": demo_profile("lookout")})
+    both = slope.figure.axes[0]
+    assert [text.get_text() for text in slope.texts] == ["old: jumps to 0.08"]
     assert max(np.nanmax(line.get_ydata()) for line in slope.lines[1:3]) < 6.0
-    cart, tablet, paces = (draw_curves([demo_profile(name)])[0] for name in ("cart", "tablet", "store_room"))
+    # What begins and ends elsewhere for each of them is marked for none.
+    assert [text.get_text() for text in both.texts] == ["a quarter"]
+    assert [line.partition(":")[0] for line in lines(both)][1:] == ["bees, pad.left_stick", "old, pad.left_stick"]
+    cart, tablet, paces = (draw_curves(demo_profile(name))[0] for name in ("cart", "tablet", "store_room"))
     # A trigger has all of its 255 steps on one side: those from 0.05 up to 0.05 + 0.25 * 0.95.
     pulls = np.arange(1, 256) / 255
     few = int(((pulls > 0.05) & (pulls <= 0.05 + 0.25 * 0.95)).sum())
@@ -96,10 +100,10 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     assert f"throttle: triggers: from 0.05, full at 1; {few} steps below a quarter" in lines(cart)
     assert tablet.get_title(loc="left") == f"First quarter of speed up to tilt {0.25 ** (1 / 1.6):.2f}"
     assert paces.get_title(loc="left").startswith("Rounded to paces")
-    mixed, _ = draw_curves([demo_profile("store_room"), beekeeper])
+    mixed, _ = draw_curves({"store": demo_profile("store_room"), "bees": beekeeper})
     assert mixed.get_title(loc="left") == "44 of 127 steps for the first quarter, the rest in paces"
     with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
-        draw_curves([beekeeper] * 7)
+        draw_curves({str(number): beekeeper for number in range(7)})
 
 
 def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekeeper):
@@ -119,7 +123,7 @@ def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekee
 
 
 def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper):
-    rates, angles, presses = draw_look([beekeeper, demo_profile("lookout")])
+    rates, angles, presses = draw_look({"bees": beekeeper, "old": demo_profile("lookout")})
     (ours, theirs), (mouse, slow, fast) = lines(rates).values(), lines(angles).values()
     tilt, rate = ours.T
     u = np.clip((tilt - 0.12) / 0.85, 0.0, 1.0)
@@ -132,13 +136,17 @@ def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper
     per_cm = 0.03 * 800 / 2.54
     assert (slow[-1, 1], fast[-1, 1]) == pytest.approx((20.0 * per_cm * 0.8, 20.0 * per_cm * 1.6))
     # 130 deg/s, eased in over 0.2 s.
+    # A profile has its colour in every panel.
+    drawn = [line for panel in (rates, angles, presses) for line in panel.lines if "," in str(line.get_label())]
+    of_profile = {(line.get_label().partition(",")[0], line.get_color()) for line in drawn}
+    assert sorted(name for name, _ in of_profile) == ["bees", "old"]
     (press,) = lines(presses).values()
     assert presses.get_title(loc="left") == "A press of 0.1 s turns 3.2 deg"
     assert press[-1] == pytest.approx((0.5, 130.0 * (0.5 - 0.1)))
     with pytest.raises(WendonicError, match="no stick, mouse or held key turns the view here"):
-        draw_look([demo_profile("tablet")])
+        draw_look(demo_profile("tablet"))
     with pytest.raises(WendonicError, match="3 profiles; allowed: one, or two to compare"):
-        draw_look([beekeeper] * 3)
+        draw_look({str(number): beekeeper for number in range(3)})
 
 
 def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):

@@ -10,10 +10,10 @@ from wendonic.pictures import draw_curves, draw_diagonals, draw_feel, draw_look,
 from wendonic.profile.load import profile_from_text
 
 DRAWN: dict[str, Callable[[Any], Any]] = {
-    "curve": lambda profile: draw_curves([profile]),
+    "curve": draw_curves,
     "diagonals": draw_diagonals,
     "feel": lambda profile: draw_feel({"with the fault": profile}),
-    "look": lambda profile: draw_look([profile]),
+    "look": draw_look,
     "stick": draw_stick,
 }
 

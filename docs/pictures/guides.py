@@ -23,7 +23,7 @@ def feel() -> Any:
 
 def curve() -> Any:
     """The curves of the beekeeper."""
-    return draw_curves([demo_profile()])
+    return draw_curves(demo_profile())
 
 
 def _walk(recording_name: str, name: str) -> Any:

@@ -1,13 +1,14 @@
 """Response curves: amount by tilt, its slope, and what is left of a stick's steps at small tilt."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.named import named
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     BRICK,
@@ -57,8 +58,10 @@ def tilt_responses(profile: Profile, mode: str | None = None) -> list[tuple[str,
     return found
 
 
-def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
-    """Draw the response curves of one or several profiles: amount by tilt straight ahead, and its slope.
+def draw_curves(
+    profiles: Profile | Mapping[str, Profile], mode: str | None = None, ax: Axes | None = None
+) -> list[Axes]:
+    """Draw the response curves of a profile, or of several by name: amount by tilt straight ahead, and its slope.
 
     Of one profile all curves of the mode are drawn, of several the first one of each, after the rules of its channel.
     The key says how many of the 127 steps of an 8-bit stick, or the 255 of a trigger, fall into the first quarter of
@@ -66,17 +69,16 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     mode, or nothing with a curve.
 
     >>> from wendonic.demo import demo_profile
-    >>> amount, slope = draw_curves([demo_profile()])
+    >>> amount, slope = draw_curves(demo_profile())
     >>> slope.get_ylabel()
     'slope (amount for tilt)'
     """
-    if len(profiles) == 1:
-        shown = tilt_responses(profiles[0], mode)
+    of = named(profiles)
+    found = {title: tilt_responses(profile, mode) for title, profile in of.items()}
+    if len(of) == 1:
+        (shown,) = found.values()
     else:
-        shown = []
-        for number, profile in enumerate(profiles, 1):
-            name, stick = tilt_responses(profile, mode)[0]
-            shown.append((f"{profile.title or f'profile {number}'}, {name.split(': ')[1]}", stick))
+        shown = [(f"{title}, {some[0][0].split(': ')[1]}", some[0][1]) for title, some in found.items()]
     if len(shown) > len(LINE_STYLES):
         raise WendonicError(f"{len(shown)} curves in one picture; allowed: at most {len(LINE_STYLES)}")
     amount, slope = split_axes(ax, widths=(1.0, 1.0))
@@ -87,10 +89,9 @@ def draw_curves(profiles: Sequence[Profile], mode: str | None = None, ax: Axes |
     steepest = 1.0
     for line, ((name, stick), style) in enumerate(zip(shown, LINE_STYLES, strict=False)):
         steepest = max(steepest, _draw_one(amount, slope, name, stick, style, line))
-    first = shown[0][1]
-    _draw_zone(amount, first)
-    _draw_quarter(amount, first)
-    write_title(amount, _title([stick for _, stick in shown[: len(profiles)]]))
+    _draw_zone(amount, [stick for _, stick in shown])
+    _draw_quarter(amount, shown[0][1])
+    write_title(amount, _title([stick for _, stick in shown[: len(of)]]))
     for panel, top in ((amount, 1.05), (slope, min(1.08 * steepest, 6.0))):
         panel.set_xlim(0.0, 1.0)
         panel.set_ylim(0.0, top)
@@ -190,17 +191,23 @@ def _draw_quarter(ax: Axes, stick: StickResponse) -> None:
     ax.axhline(0.0, color=FOG, linewidth=0.6)
 
 
-def _draw_zone(ax: Axes, stick: StickResponse) -> None:
-    """Mark where nothing is requested, and from where on everything is."""
-    begins = _begins(stick)
-    if begins > 0.0:
+def _draw_zone(ax: Axes, sticks: Sequence[StickResponse]) -> None:
+    """Mark where nothing is requested, and from where on everything is, if that is so for all of them alike."""
+    begins = _only(map(_begins, sticks))
+    if begins:
         ax.axvspan(0.0, begins, facecolor="none", edgecolor=BRICK, hatch="////", alpha=0.35, linewidth=0.0)
         words = "dead zone"
         ax.text(begins / 2.0, 0.6, words, color=BRICK, fontsize=9, rotation=90, ha="center", va="center", bbox=BEHIND)
-    full = stick.tilt_for(stick.tuning.curve.ceiling - 1e-9)
+    full = _only(stick.tilt_for(stick.tuning.curve.ceiling - 1e-9) for stick in sticks)
     if full is not None and full < 1.0 - LEAST_ZONE:
         ax.axvline(full, color=SLATE, linewidth=1.0, linestyle="--")
         ax.text(full, 0.3, f"full from {full:.2g}", color=SLATE, fontsize=9, rotation=90, ha="center", bbox=BEHIND)
+
+
+def _only(tilts: Iterable[float | None]) -> float | None:
+    """Return the tilt that all have; None where they differ, or have none."""
+    different = {None if tilt is None else round(tilt, 3) for tilt in tilts}
+    return different.pop() if len(different) == 1 else None
 
 
 @picture(
@@ -210,4 +217,4 @@ def _draw_zone(ax: Axes, stick: StickResponse) -> None:
 )
 def curve(given: Given) -> Any:
     """Response curves with their slope, and how many of a stick's steps are left for slow walking."""
-    return draw_curves(list(given.profiles.values()), given.mode)
+    return draw_curves(given.profiles, given.mode)

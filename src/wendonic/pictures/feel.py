@@ -1,5 +1,6 @@
 """The step response of profiles, with the quantities of the feel sheet marked where they are read off."""
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
@@ -8,6 +9,7 @@ from matplotlib.axes import Axes
 from wendonic.errors import WendonicError
 from wendonic.length_unit import LengthUnit, common_unit
 from wendonic.pictures.lengths import label_axis
+from wendonic.pictures.named import named
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
 from wendonic.profile.schema.profile import Profile
@@ -20,7 +22,7 @@ BEFORE_S = 0.05
 
 
 def draw_feel(
-    profiles: dict[str, Profile],
+    profiles: Profile | Mapping[str, Profile],
     mode: str | None = None,
     ax: Axes | None = None,
     by: str | None = None,
@@ -34,20 +36,21 @@ def draw_feel(
     than there are line styles, and for one without a speed to draw, with the reason.
 
     >>> from wendonic.demo import demo_profile
-    >>> press, released, back = draw_feel({"beekeeper": demo_profile()})
+    >>> press, released, back = draw_feel(demo_profile())
     >>> press.get_title(loc="left"), released.get_title(loc="left")
     ('pressed (dot: first response, square: 90 % of top speed)', 'released (triangle: at rest)')
     """
-    if not 1 <= len(profiles) <= len(LINE_STYLES):
-        raise WendonicError(f"found {len(profiles)} profiles; allowed: 1 to {len(LINE_STYLES)}")
+    of = named(profiles)
+    if not 1 <= len(of) <= len(LINE_STYLES):
+        raise WendonicError(f"found {len(of)} profiles; allowed: 1 to {len(LINE_STYLES)}")
     answers: dict[str, StepResponse] = {}
-    for name, profile in profiles.items():
+    for name, profile in of.items():
         in_mode = profile.mode_name(mode)
         try:
             answers[name] = Bench(profile, in_mode, by=by, held=held).step_response
         except Unmeasured as reason:
             raise WendonicError(f'{name}: mode "{in_mode}" has no speed to draw: {reason}') from None
-    length = common_unit([profile.world.length for profile in profiles.values()])
+    length = common_unit([profile.world.length for profile in of.values()])
     axes = split_axes(blank_axes(ax), heights=[1.0, 1.0, 1.25])
     titles = (
         "pressed (dot: first response, square: 90 % of top speed)",

@@ -1,11 +1,13 @@
 """Looking: yaw rate by tilt for sticks, angle by swipe for mice, and by press for keys."""
 
-from collections.abc import Sequence
-from typing import Any
+from collections import Counter
+from collections.abc import Mapping
+from typing import Any, Generic, NamedTuple, TypeVar
 
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
+from wendonic.pictures.named import named
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
 from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
@@ -18,9 +20,37 @@ FAST_CM_S = 60.0
 TAP_S = 0.1
 PRESS_S = 0.5
 
+Bind = TypeVar("Bind")
 
-def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | None = None) -> list[Axes]:
-    """Draw how one profile looks around, or two beside each other: yaw rate by tilt, angle by swipe, and
+
+class _Source(NamedTuple, Generic[Bind]):
+    """A source of look as it is drawn: `pen` is the number of its profile, None where there is only one."""
+
+    name: str
+    bind: Bind
+    pen: int | None
+
+
+class _Pens:
+    """The lines of one panel: of several profiles each has its own colour in all panels."""
+
+    def __init__(self) -> None:
+        self._drawn: Counter[int | None] = Counter()
+
+    def line(self, pen: int | None) -> tuple[str, Any]:
+        """Return colour and dashes of the next line."""
+        drawn = self._drawn[pen]
+        self._drawn[pen] += 1
+        if pen is None:
+            return LINE_STYLES[drawn % len(LINE_STYLES)]
+        color, dashes = LINE_STYLES[pen]
+        return (color, LINE_STYLES[1 + drawn % 3][1]) if drawn else (color, dashes)
+
+
+def draw_look(
+    profiles: Profile | Mapping[str, Profile], mode: str | None = None, ax: Axes | None = None
+) -> list[Axes]:
+    """Draw how a profile looks around, or how two do, by name: yaw rate by tilt, angle by swipe, and
     angle by how long a key is held.
 
     A mouse whose gain follows the hand has a line for a slow and one for a fast swipe. Returns the panels that
@@ -28,24 +58,25 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
     mouse nor held keys, or there are more than two profiles.
 
     >>> from wendonic.demo import demo_profile
-    >>> [panel.get_title(loc="left") for panel in draw_look([demo_profile()])]
+    >>> [panel.get_title(loc="left") for panel in draw_look(demo_profile())]
     ['Full tilt turns 230 deg/s', 'A full turn takes 34.0 cm']
     """
-    if len(profiles) > 2:
-        raise WendonicError(f"{len(profiles)} profiles; allowed: one, or two to compare")
-    sticks: list[tuple[str, LookStickBind]] = []
-    mice: list[tuple[str, MouseBind]] = []
-    keys: list[tuple[str, LookKeysBind]] = []
-    for number, profile in enumerate(profiles, 1):
+    of = named(profiles)
+    if len(of) > 2:
+        raise WendonicError(f"{len(of)} profiles; allowed: one, or two to compare")
+    sticks: list[_Source[LookStickBind]] = []
+    mice: list[_Source[MouseBind]] = []
+    keys: list[_Source[LookKeysBind]] = []
+    for number, (title, profile) in enumerate(of.items()):
         look = profile.mode[profile.mode_name(mode)].look
-        prefix = f"{profile.title or f'profile {number}'}, " if len(profiles) > 1 else ""
+        prefix, pen = (f"{title}, ", number) if len(of) > 1 else ("", None)
         for bind in look.bind if look else ():
             if isinstance(bind, LookStickBind):
-                sticks.append((f"{prefix}{bind.stick}", bind))
+                sticks.append(_Source(f"{prefix}{bind.stick}", bind, pen))
             elif isinstance(bind, MouseBind):
-                mice.append((f"{prefix}mouse", bind))
+                mice.append(_Source(f"{prefix}mouse", bind, pen))
             elif isinstance(bind, LookKeysBind) and bind.snap_deg is None and bind.turns != "pitch":
-                keys.append((f"{prefix}keys", bind))
+                keys.append(_Source(f"{prefix}keys", bind, pen))
     if not sticks and not mice and not keys:
         raise WendonicError("no stick, mouse or held key turns the view here; there is nothing to draw")
     panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice) + bool(keys)))
@@ -60,12 +91,14 @@ def draw_look(profiles: Sequence[Profile], mode: str | None = None, ax: Axes | N
     return panels
 
 
-def _draw_sticks(ax: Axes, sticks: list[tuple[str, LookStickBind]]) -> None:
+def _draw_sticks(ax: Axes, sticks: list[_Source[LookStickBind]]) -> None:
     tilts = [step / 400.0 for step in range(401)]
-    tops = " and ".join(f"{yaw_rate_deg_s(bind, [1.0])[0]:.0f}" for _, bind in sticks)
+    tops = " and ".join(dict.fromkeys(f"{yaw_rate_deg_s(bind, [1.0])[0]:.0f}" for _, bind, _ in sticks))
     dress_axes(ax, f"Full tilt turns {tops} deg/s", "tilt to the right (raw, 0 to 1)", "yaw rate (deg/s)")
     most = 0.0
-    for (name, bind), (color, dashes) in zip(sticks, LINE_STYLES, strict=False):
+    pens = _Pens()
+    for name, bind, pen in sticks:
+        color, dashes = pens.line(pen)
         rates = yaw_rate_deg_s(bind, tilts)
         quarter = yaw_rate_deg_s(bind, [0.25])[0]
         words = f"{name}:\n{rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
@@ -92,16 +125,16 @@ def _draw_sticks(ax: Axes, sticks: list[tuple[str, LookStickBind]]) -> None:
     ax.text(0.26, most, "a quarter tilt", color=MIST, fontsize=9, va="bottom")
 
 
-def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
-    turns = " and ".join(f"{360.0 / swipe_deg(bind, [1.0], SLOW_CM_S)[0]:.1f}" for _, bind in mice)
+def _draw_mice(ax: Axes, mice: list[_Source[MouseBind]]) -> None:
+    turns = " and ".join(dict.fromkeys(f"{360.0 / swipe_deg(bind, [1.0], SLOW_CM_S)[0]:.1f}" for _, bind, _ in mice))
     dress_axes(ax, f"A full turn takes {turns} cm", "swipe to the right (cm)", "angle turned (deg)")
     swipes_cm = [SWIPE_CM * step / 100.0 for step in range(101)]
     most = 0.0
-    styles = iter(LINE_STYLES)
-    for name, bind in mice:
+    pens = _Pens()
+    for name, bind, pen in mice:
         speeds = (SLOW_CM_S, FAST_CM_S) if bind.hand_gain else (SLOW_CM_S,)
         for hand_cm_s in speeds:
-            color, dashes = next(styles)
+            color, dashes = pens.line(pen)
             turned = swipe_deg(bind, swipes_cm, hand_cm_s)
             words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg per cm"
             words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
@@ -116,12 +149,14 @@ def _draw_mice(ax: Axes, mice: list[tuple[str, MouseBind]]) -> None:
     ax.set_ylim(0.0, 1.08 * most)
 
 
-def _draw_keys(ax: Axes, keys: list[tuple[str, LookKeysBind]]) -> None:
-    taps = " and ".join(f"{press_deg(bind, [TAP_S])[0]:.1f}" for _, bind in keys)
+def _draw_keys(ax: Axes, keys: list[_Source[LookKeysBind]]) -> None:
+    taps = " and ".join(dict.fromkeys(f"{press_deg(bind, [TAP_S])[0]:.1f}" for _, bind, _ in keys))
     dress_axes(ax, f"A press of {TAP_S:g} s turns {taps} deg", "key held (s)", "angle turned (deg)")
     presses_s = [PRESS_S * step / 100.0 for step in range(101)]
     most = 0.0
-    for (name, bind), (color, dashes) in zip(keys, LINE_STYLES, strict=False):
+    pens = _Pens()
+    for name, bind, pen in keys:
+        color, dashes = pens.line(pen)
         turned = press_deg(bind, presses_s)
         words = f"{name}:\n{bind.yaw_deg_s:g} deg/s"
         words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
@@ -140,4 +175,4 @@ def _draw_keys(ax: Axes, keys: list[tuple[str, LookKeysBind]]) -> None:
 )
 def look(given: Given) -> Any:
     """Yaw rate by tilt for sticks, angle by swipe for mice, by press for keys; of two profiles if two are given."""
-    return draw_look(list(given.profiles.values()), given.mode)
+    return draw_look(given.profiles, given.mode)

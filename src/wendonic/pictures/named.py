@@ -1,0 +1,16 @@
+"""The profiles of a picture, by the names in its key."""
+
+from collections.abc import Mapping
+
+from wendonic.profile.schema.profile import Profile, known_profile
+
+
+def named(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
+    """Return profiles by name; one alone goes by its title.
+
+    >>> from wendonic.demo import demo_profile
+    >>> list(named(demo_profile())), list(named({"before": demo_profile(), "after": demo_profile()}))
+    (['Beekeeper on the terraces'], ['before', 'after'])
+    """
+    given = profiles if isinstance(profiles, Mapping) else {known_profile(profiles).title: profiles}
+    return {name: known_profile(profile) for name, profile in given.items()}
