@@ -221,7 +221,7 @@ def test_level_ground_changes_not_a_bit(x, y, length):
 def test_a_normal_that_is_none_is_refused(normal):
     with pytest.raises(WendonicError, match="a finite vector that points up"):
         on_slope((1.0, 0.0, 0.0), normal)
-    with pytest.raises(WendonicError, match="normal: found .*; allowed: (a finite vector that points up|finite)"):
+    with pytest.raises(WendonicError, match=r"normal: found .*; allowed: (a finite vector that points up|finite)"):
         world_helm("+x", "+y", "+z").ground(True, normal)
 
 

@@ -63,6 +63,11 @@ _MODULES = {
 }
 
 
+def __dir__() -> list[str]:
+    """Return the public names, for completion as one types."""
+    return sorted({*globals(), *__all__})
+
+
 def __getattr__(name: str) -> Any:
     """Import a public name when it is first used, so that `import wendonic` stays quick."""
     if name not in __all__:

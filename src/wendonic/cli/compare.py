@@ -155,6 +155,7 @@ def _print_tables(compared: "Comparison") -> None:
 def _cell(value: object, factor: float) -> str:
     if isinstance(value, tuple):
         return ", ".join(_cell(part, factor) for part in value) or "none"
-    if isinstance(value, float) and factor != 1.0:
-        return significant(value * factor, 6)
+    if isinstance(value, float):
+        # As it is written, so that what differs looks different; a conversion has digits that nobody wrote.
+        return significant(value * factor, 15 if factor == 1.0 else 6)
     return "-" if value is None else str(value)

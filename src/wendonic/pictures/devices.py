@@ -10,7 +10,7 @@ from matplotlib.axes import Axes
 from wendonic.devices.controls import CONTROLS, RELEASES, REPORTED, REPORTED_UNITS, Control
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError
-from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, modes_entered, notes_of
+from wendonic.pictures.marks import MARK_ROW_POINTS, add_marks, modes_entered, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dress_axes, write_title
 from wendonic.recording.content import numbers_of
@@ -119,7 +119,7 @@ def draw_devices(
     place.tick_params(axis="y", length=0)
     place.set_xlim(first, last)
     _name_losses(place, [event for event in losses if first <= event.t <= last], (first + last) / 2.0)
-    rows = draw_marks([place], [*notes_of(recording), *modes_entered(recording)], first, last)
+    rows = add_marks([place], [*notes_of(recording), *modes_entered(recording)], first, last)
     count = sum(first <= event.t <= last for of_control in by_control.values() for event in of_control)
     controls = "1 control" if len(names) == 1 else f"{len(names)} controls"
     events = "1 event" if count == 1 else f"{count} events"

@@ -41,7 +41,7 @@ def mode_changes(trace: "pd.DataFrame") -> list[Note]:
     return [Note(t - dt, f"mode {mode}") for t, dt, mode in begins[["t", "dt", "mode"]].itertuples(index=False)]
 
 
-def draw_marks(axes: list[Axes], notes: list[Note], first: float, last: float) -> int:
+def add_marks(axes: list[Axes], notes: list[Note], first: float, last: float) -> int:
     """Draw notes above the topmost panel, in as many rows as they need; return how many."""
     ends: list[float] = []
     for t, words in sorted(notes):

@@ -10,9 +10,9 @@ from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
-from wendonic.pictures.path_ground import draw_ground, draw_section, upright
-from wendonic.pictures.path_marks import draw_goals, draw_jumps, draw_mode_changes, draw_refusals, draw_squares
-from wendonic.pictures.path_swing import draw_swing
+from wendonic.pictures.path_ground import add_ground, add_section, upright
+from wendonic.pictures.path_marks import add_goals, add_jumps, add_mode_changes, add_refusals, add_squares
+from wendonic.pictures.path_swing import add_swing
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
 from wendonic.profile.schema.mode import Mode
@@ -68,7 +68,7 @@ def draw_path(
     swings = recording is not None and any(mode is not None and mode.steer.frame == "hands" for mode in modes)
     if swings and recording is not None:
         ax, below = split_axes(ax, heights=(1.0, SWING_SHARE))
-        draw_swing(below, recording, trace)
+        add_swing(below, recording, trace)
     else:
         ax = blank_axes(ax)
     length_m = float(steps_m(trace).sum())
@@ -89,9 +89,9 @@ def draw_path(
     ax.set_aspect("equal", adjustable="datalim")
     _draw_squares(ax, stretches, course)
     if course is not None and from_side:
-        draw_section(ax, course, trace, depth_m)
+        add_section(ax, course, trace, depth_m)
     elif course is not None:
-        draw_ground(ax, course, trace, length)
+        add_ground(ax, course, trace, length)
     _draw_line(ax, trace, [part for part, mode in stretches if mode and mode.steer.frame == "drive"])
     size = span / 22.0
     shown = _every(trace, interval_s)
@@ -101,11 +101,11 @@ def draw_path(
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     _draw_facing(ax, shown, facing, from_side, 0.8 * size)
     _draw_times(ax, shown, [math.pi / 2.0] * len(shown) if from_side else facing, interval_s, length, from_side)
-    draw_jumps(ax, trace)
+    add_jumps(ax, trace)
     for part, mode in stretches:
-        draw_refusals(ax, part, mode)
-        draw_goals(ax, part, mode)
-    draw_mode_changes(ax, trace)
+        add_refusals(ax, part, mode)
+        add_goals(ax, part, mode)
+    add_mode_changes(ax, trace)
     _draw_key(ax, trace, bool(looking), "every tick" if interval_s == tick_s else f"every {interval_s:g} s")
     return ax
 
@@ -166,7 +166,7 @@ def _draw_squares(ax: Axes, stretches: "list[tuple[pd.DataFrame, Mode | None]]",
     """Draw the squares of a grid, or lines to read places by."""
     on_squares = [(part, mode.steer) for part, mode in stretches if mode and isinstance(mode.steer, GridSteer)]
     for part, steer in on_squares:
-        draw_squares(ax, part, steer, course)
+        add_squares(ax, part, steer, course)
     if not on_squares:
         ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
 

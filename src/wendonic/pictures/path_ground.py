@@ -47,7 +47,7 @@ def upright(trace: "pd.DataFrame") -> "pd.DataFrame":
     return trace.assign(pos_y=trace["pos_z"], **level)
 
 
-def draw_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float) -> None:
+def add_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float) -> None:
     """Draw the ground and the walls of a course where a plane through y = `depth_m` cuts them; `trace` is upright."""
     left, right, low, high = shown_range(ax, trace)
     across = np.linspace(left, right, SAMPLES * 4)
@@ -78,7 +78,7 @@ def draw_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float
     ax.set_aspect("equal", adjustable="box")
 
 
-def draw_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUnit = METRES) -> None:
+def add_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUnit = METRES) -> None:
     """Draw the heights of a course as contour lines around a walk, and its walls."""
     left, right, back, forward = shown_range(ax, trace)
     across, along = np.linspace(left, right, SAMPLES), np.linspace(back, forward, SAMPLES)

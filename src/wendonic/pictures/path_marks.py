@@ -19,7 +19,7 @@ DRAGGED_S = 0.1
 """A goal that gives way to another one sooner is on its way to it."""
 
 
-def draw_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Course | None) -> None:
+def add_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Course | None) -> None:
     """Draw the squares around a walk, those that were stepped on, and those that are blocked."""
     blocked = course.blocked if course else ()
     xs = [*trace["step_x"], *(x for x, _ in blocked)]
@@ -56,7 +56,7 @@ def draw_squares(ax: Axes, trace: "pd.DataFrame", steer: GridSteer, course: Cour
     ax.plot(*zip(*middles, strict=True), "o", markersize=5, color=MIST, label="stepped on", zorder=1.5)
 
 
-def draw_refusals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+def add_refusals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     """Mark where a step was refused, at the edge of the square that refused it, or a slope that is too steep."""
     if mode is not None and isinstance(mode.steer, GridSteer):
         at = trace[["refused_x", "refused_y", "step_x", "step_y"]].dropna().drop_duplicates() * mode.steer.square_m
@@ -69,7 +69,7 @@ def draw_refusals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
         ax.plot(at["pos_x"], at["pos_y"], "x", markersize=4, color=BRICK, linestyle="", label="too steep", zorder=4)
 
 
-def draw_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
+def add_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     """Mark each goal with the radius of arrival, numbered in order, joined to where it was given."""
     if "goal_x" not in trace or mode is None or mode.steer.frame != "goto":
         return
@@ -96,7 +96,7 @@ def draw_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     )
 
 
-def draw_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
+def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
     """Mark where another mode begins, and name it."""
     modes = trace["mode"].astype(str)
     begins = trace[(modes != modes.shift()) & (trace.index != trace.index[0])]
@@ -128,7 +128,7 @@ def draw_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
         )
 
 
-def draw_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
+def add_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
     """Draw a dotted arrow for each time that the body was moved to another place."""
     words = {"landed": ("pointed there", HEATHER), "returned": ("out of the wall", BRICK)}
     for name, (label, color) in words.items():

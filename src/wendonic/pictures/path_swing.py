@@ -44,7 +44,7 @@ def hand_speeds(recording: Recording, hand: str) -> tuple[list[float], list[floa
     return times, speeds
 
 
-def draw_swing(ax: Axes, recording: Recording, trace: "pd.DataFrame") -> None:
+def add_swing(ax: Axes, recording: Recording, trace: "pd.DataFrame") -> None:
     """Draw the speed of each hand and of the walk, over time."""
     for hand, words, color, dashes in HANDS:
         ax.plot(*hand_speeds(recording, hand), color=color, linestyle=dashes, linewidth=1.3, label=words)

@@ -8,7 +8,7 @@ from wendonic.batch.window import ticks_between
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
-from wendonic.pictures.marks import MARK_ROW_POINTS, draw_marks, mode_changes, notes_of
+from wendonic.pictures.marks import MARK_ROW_POINTS, add_marks, mode_changes, notes_of
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     CLIMB,
@@ -112,7 +112,7 @@ def draw_timeline(
     fastest = int(moved.argmax())
     over = "" if level else " over the ground"
     top = f"top speed{over} {length.m_s(float(moved[fastest]), '.2f')} at {float(t.iloc[fastest]):.2f} s"
-    rows = draw_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
+    rows = add_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
 

@@ -158,6 +158,10 @@ class Helm(BodyDoor):
     def _other_samplers(self) -> list[Sampler]:
         return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]
 
+    def __repr__(self) -> str:
+        """Give the profile's title, the mode, and how far it is."""
+        return f'<Helm "{self.profile.title}": mode {self.mode}, tick {self._ticks}, {self._t:.3f} s>'
+
     @property
     def mode(self) -> str:
         """Name of the mode it is in."""

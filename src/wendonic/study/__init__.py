@@ -35,6 +35,11 @@ _CALLS = {
 __all__ = ["calibrate", "check", "compare", "corpus", "fit", "measure", "preference", "sweep", "sweep_on"]
 
 
+def __dir__() -> list[str]:
+    """Return the public names, for completion as one types."""
+    return sorted({*globals(), *__all__})
+
+
 def __getattr__(name: str) -> Any:
     """Load a call on first use: the core is imported without the bench."""
     if name == "preference":

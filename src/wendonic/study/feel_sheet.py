@@ -26,6 +26,9 @@ class FeelSheet(Mapping[str, Value]):
     >>> sheet = FeelSheet({"reach90_s": 0.14})
     >>> sheet["reach90_s"], sheet.reach90_s, sheet.stop_time_s, len(sheet) == len(QUANTITIES)
     (0.14, 0.14, None, True)
+    >>> print(FeelSheet({"reach90_s": 0.14, "dead_share": 0.0196}))
+    reach90_s     0.14 s
+    dead_share  0.0196
     """
 
     __slots__ = ("_values", "by", "held", "reasons", "thresholds")
@@ -65,7 +68,7 @@ class FeelSheet(Mapping[str, Value]):
         """Return the value of a quantity."""
         if name in QUANTITIES:
             return self._values[name]
-        raise AttributeError(name)
+        raise AttributeError(none_such("quantity of the feel sheet", name, QUANTITIES))
 
     def __iter__(self) -> Iterator[str]:
         """Go through the names of the quantities."""
@@ -79,6 +82,13 @@ class FeelSheet(Mapping[str, Value]):
         """Show what was measured."""
         known = {name: value for name, value in self._values.items() if value is not None}
         return f"FeelSheet({known})"
+
+    def __str__(self) -> str:
+        """List what was measured, with units: lengths in metres."""
+        shown = [(name, value_words(value)) for name, value in self._values.items() if value is not None]
+        names, values = (max((len(row[column]) for row in shown), default=0) for column in (0, 1))
+        lines = (f"{name:<{names}}  {words:>{values}} {QUANTITIES[name].unit}".rstrip() for name, words in shown)
+        return "\n".join(lines) or "nothing was measured"
 
 
 def value_words(value: Value, factor: float = 1.0) -> str:
@@ -123,7 +133,8 @@ def measure(
     `engine` is that of `wendonic.shape`. With `only`, nothing is measured beyond what these quantities need, and the
     others are None. `by` names the device to measure with: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
     the one with the most directions, keys first. `held` is a press that is held all the time, such as a sprint.
-    Raises `WendonicError` for a mode that does not exist, and a device or a press that the mode does not have.
+    Raises `WendonicError` for a mode or a quantity that does not exist, and a device or a press that the mode does
+    not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
@@ -134,6 +145,10 @@ def measure(
     >>> round(walk.top_speed_m_s, 6), round(run.top_speed_m_s, 6)
     (3.2, 5.6)
     """
+    only = (only,) if isinstance(only, str) else only
+    for name in only or ():
+        if name not in QUANTITIES:
+            raise WendonicError(none_such("quantity of the feel sheet", name, QUANTITIES))
     return sheet_of(Bench(profile, known_profile(profile).mode_name(mode), engine, by, held, thresholds), only)
 
 

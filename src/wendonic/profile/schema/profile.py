@@ -88,6 +88,15 @@ class Profile(Table):
 
     __hash__ = None  # type: ignore[assignment]
 
+    def __repr__(self) -> str:
+        """Give title, modes and gaits; all of it is in `sentences`, which is what `print` shows."""
+        gaits = ", ".join(self.gait) or "as usual"
+        return f'<Profile "{self.title}": modes {", ".join(self.mode)}; gaits {gaits}>'
+
+    def __str__(self) -> str:
+        """Say what it holds, as `wendonic info` does."""
+        return "\n".join(self.sentences())
+
     @property
     def written(self) -> dict[str, Any]:
         """Its content as it was written: what its file leaves out is left out, and in the game's own unit if that is

@@ -169,6 +169,7 @@ def job_of(
     profiles: Mapping[str, Profile | str | Path], quantities: Sequence[str], mode: str | None, hz: float
 ) -> Job:
     """Return what is to be done, as plain text and numbers that go from process to process."""
+    quantities = (quantities,) if isinstance(quantities, str) else quantities
     if not profiles:
         raise WendonicError("a corpus needs a profile")
     for name in quantities:
@@ -390,6 +391,7 @@ def sweep_on(
     """
     import pandas as pd
 
+    of = [of] if isinstance(of, str) else of
     combinations = combinations_of(known_profile(profile), over, of, MOST_COMBINATIONS)
     changed = {
         str(number): profile.changed(dict(zip(over, values, strict=True)))

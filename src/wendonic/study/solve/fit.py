@@ -107,6 +107,7 @@ def fit(
     22.0
     """
     content = file_content_of(known_profile(profile))
+    free = [free] if isinstance(free, str) else free
     if not targets or not free:
         raise WendonicError("a fit needs a target and a free setting")
     ranges: dict[str, Range] = {}

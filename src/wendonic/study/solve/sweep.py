@@ -77,6 +77,7 @@ def sweep(
     import pandas as pd
 
     name = known_profile(profile).mode_name(mode)
+    of = [of] if isinstance(of, str) else of
     known = [known_quantity(quantity, profile.world.length) for quantity in of]
     measured_names = [quantity for quantity, _ in known]
     combinations = combinations_of(profile, over, of, MOST_PROFILES)
