@@ -50,7 +50,7 @@ def main() -> None:
             cells = [f"{median:.2f}" for median in medians] + ["-"] * (2 - len(medians))
             table.add_row(f"{words} of {name}", *cells, f"{ratio:.1f}")
     console.print(table)
-    spent = seconds_of(lambda: sweep(demo_profile(), OVER, ["reach90_s", "stop_distance_m"]))
+    spent = seconds_of(lambda: sweep(demo_profile(), OVER, ["reach90_s", "stop_distance_m"], workers=None))
     console.print(f"sweep of {ACROSS * ACROSS} profiles, two quantities, one process for each core: {spent:.1f} s")
 
 

@@ -124,6 +124,18 @@ def test_start_here_works_as_it_stands(tmp_path):
     assert " 1.28 " in called("measure", "bee.toml", "--of", "stop_distance_m", folder=tmp_path).stdout
 
 
+def test_the_bench_works_in_python_as_the_guide_shows_it(tmp_path):
+    (example,) = blocks("python", (GUIDES / "feel.md").read_text(encoding="utf-8"))
+    write_starter(tmp_path / "beekeeper.toml")
+    shown = python("-c", example, folder=tmp_path)
+    assert re.search(r"^reach90_s +0\.1322 s$", shown, re.MULTILINE)
+    # v² / 2b, and what the smoothing adds.
+    stops = [float(line.split()[-1]) for line in shown.splitlines() if re.match(r"\d +\d+\.0 ", line)]
+    assert stops == pytest.approx([3.2 * 3.2 / (2.0 * brake) for brake in (10.0, 20.0, 40.0)], abs=0.006)
+    assert (tmp_path / "feel.png").stat().st_size > 10_000
+    assert "accel_m_s2 = 24.29         # rate" in (tmp_path / "beekeeper.toml").read_text(encoding="utf-8")
+
+
 def test_the_profiles_of_the_guides_are_sound():
     presses, joystick = blocks("toml", (GUIDES / "bindings.md").read_text(encoding="utf-8"))
     (gait,) = blocks("toml", (GUIDES / "body.md").read_text(encoding="utf-8"))

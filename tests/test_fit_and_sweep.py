@@ -1,6 +1,8 @@
 """Settings solved for against closed forms, many profiles measured at once, and the pictures of both."""
 
 import math
+import subprocess
+import sys
 
 import numpy as np
 import pandas as pd
@@ -179,7 +181,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     ]
     # Settings that do not go together are no row of numbers.
     stick = profile_from_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
-    zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"], workers=1)
+    zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"])
     assert zones["first_tilt"].round(3).tolist()[0] == 0.2
     assert math.isnan(zones["first_tilt"][1])
     for words, settings, quantities in (
@@ -189,7 +191,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
         ("1,000,000 profiles", dict.fromkeys(over, np.ones(1000)), ["reach90_s"]),
     ):
         with pytest.raises(WendonicError, match=words):
-            sweep(profile, settings, quantities, workers=1)
+            sweep(profile, settings, quantities)
     with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
         over_of(["gait.walk.accel_m_s2=8:40"])
 
@@ -277,3 +279,21 @@ def test_the_commands_fit_and_sweep(tmp_path, capsys):
     assert picture.exists()
     with pytest.raises(WendonicError, match=r"allowed: \.csv, \.parquet, \.jsonl, \.png"):
         app(["sweep", str(PROFILE_PATH), *spans, "-o", "map.bmp"], standalone_mode=False)
+
+
+UNGUARDED = """
+from wendonic.demo import demo_profile
+from wendonic.study import sweep
+
+over = {"gait.walk.brake_m_s2": [10.0 + step for step in range(50)]}
+print(len(sweep(demo_profile(), over, "stop_distance_m", workers=WORKERS)))
+"""
+
+
+@pytest.mark.long
+@pytest.mark.parametrize(("workers", "ends"), [("1", "50"), ("2", 'under if __name__ == "__main__":')])
+def test_a_script_sweeps_as_it_is_and_is_told_what_several_processes_need(workers, ends, tmp_path):
+    script = tmp_path / "script.py"
+    script.write_text(UNGUARDED.replace("WORKERS", workers))
+    done = subprocess.run([sys.executable, script], capture_output=True, text=True, timeout=200, check=False)
+    assert (done.stdout + done.stderr).strip().endswith(ends)

@@ -311,7 +311,7 @@ def test_targets_sweeps_and_limits_take_the_games_own_unit():
     after = measure(fitted.profile).stop_distance_m
     assert after == pytest.approx(20.0 / 50.0, rel=0.01)
     over = {"gait.walk.brake_u_s2": [500.0, 2000.0]}
-    frame = sweep(pixels, over, ["stop_distance_u", "stop_distance_m", "reach90_s"], workers=1)
+    frame = sweep(pixels, over, ["stop_distance_u", "stop_distance_m", "reach90_s"])
     assert frame["stop_distance_u"].tolist() == pytest.approx(50.0 * frame["stop_distance_m"])
     ax = draw_sweep(
         frame[["gait.walk.brake_u_s2", "stop_distance_m"]], "stop_distance_m", length=LengthUnit("px", 50.0)

@@ -41,7 +41,7 @@ def calibrate(
     from wendonic.recording.recording import Recording
     from wendonic.recording.stretches import cut
     from wendonic.study.as_json import calibration_values, document
-    from wendonic.study.calibration.apply import calibrated_profile, calibration_lines
+    from wendonic.study.calibration.apply import calibrated_profile
     from wendonic.study.calibration.calibrate import calibrate as calibrate_recording
 
     if dry_run and into is None:
@@ -52,7 +52,7 @@ def calibrate(
     if as_json:
         say(json.dumps(document("calibrate", recording=str(recording), devices=calibration_values(found)), indent=2))
     else:
-        say("\n".join(calibration_lines(found)))
+        say(found)
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)

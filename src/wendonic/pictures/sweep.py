@@ -38,7 +38,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.sweep import sweep
-    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"])
     >>> draw_sweep(frame, "stop_distance_m").get_title(loc="left")
     'stop_distance_m: 0.174 to 0.513 m'
     """

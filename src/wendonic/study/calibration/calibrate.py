@@ -64,11 +64,17 @@ class GyroCalibration(NamedTuple):
 
 
 class Calibration(NamedTuple):
-    """Everything that a recording shows."""
+    """What a recording shows of each stick, the mouse (None without one) and each gyro; `print` says it in words."""
 
     sticks: tuple[StickCalibration, ...]
     mouse: MouseCalibration | None
     gyros: tuple[GyroCalibration, ...]
+
+    def __str__(self) -> str:
+        """Say what was found, line by line, as `wendonic calibrate` does."""
+        from wendonic.study.calibration.apply import calibration_lines
+
+        return "\n".join(calibration_lines(self))
 
 
 def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:

@@ -17,6 +17,11 @@ CONNECT_S = 10.0
 ATTEMPTS = 10
 """So many workers may die over a chunk before it is given up."""
 
+NO_PROCESS = (
+    "a process ended before its work was done; a script that shares work among processes has to do so under "
+    'if __name__ == "__main__":'
+)
+
 LOG = logging.getLogger(__name__)
 
 
@@ -25,7 +30,7 @@ class Pool:
     scheduler listens at an address. A chunk whose worker dies goes to another one.
 
     Without the extra `cluster` several workers are one: the work is done here, and a log line says so. An address
-    that does not answer, or that needs the extra, raises `WendonicError`.
+    that does not answer, or that needs the extra, and processes that cannot begin raise `WendonicError`.
     """
 
     def __init__(self, workers: int = 1, cluster: str | None = None) -> None:
@@ -62,6 +67,8 @@ class Pool:
                     silence_logs=logging.ERROR,
                 )
             self._client = Client(self._cluster or self._address, timeout=CONNECT_S)  # type: ignore[no-untyped-call]
+        except RuntimeError:
+            raise WendonicError(NO_PROCESS) from None
         except OSError as error:
             raise WendonicError(f"{self._address}: no scheduler answers there ({error})") from None
         return self

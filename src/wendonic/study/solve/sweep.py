@@ -5,6 +5,7 @@ import os
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from concurrent.futures import Executor, ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
 from multiprocessing import get_context
 from typing import TYPE_CHECKING, Any
 
@@ -22,6 +23,7 @@ from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED
+from wendonic.study.solve.pools import NO_PROCESS
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -54,7 +56,7 @@ def sweep(
     of: Sequence[str],
     mode: str | None = None,
     progress: Callable[[int, int], None] | None = None,
-    workers: int | None = None,
+    workers: int | None = 1,
     by: str | None = None,
     held: str | None = None,
 ) -> "pd.DataFrame":
@@ -63,14 +65,15 @@ def sweep(
     `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities, in
     metres or in the game's own unit (`stop_distance_u`). There is one row per combination, the last setting changing
     fastest, and a column for each setting and each quantity, NaN if a profile does not have it or the settings do not
-    fit together. `progress` is called with the number done and the number in all. The work is shared by `workers`
-    processes, one per core by default; with 1 it is done in this process. `by` and `held` are as in `measure`.
+    fit together. `progress` is called with the number done and the number in all. The work is done in this
+    process, or shared by several `workers`, with None by one per core, which has to be under
+    `if __name__ == "__main__":` in a script. `by` and `held` are as in `measure`.
 
     Raises `WendonicError` for a setting, a quantity or a mode that does not exist, and for more than MOST_PROFILES
     combinations.
 
     >>> from wendonic.demo import demo_profile
-    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"], workers=1)
+    >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [15.0, 30.0]}, ["stop_distance_m"])
     >>> frame["stop_distance_m"].round(2).tolist()
     [0.34, 0.17]
     """
@@ -152,7 +155,10 @@ def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]
     # A process that starts again shares no locks with threads of a game or a notebook.
     pool: Executor
     with ProcessPoolExecutor(workers, mp_context=get_context("spawn")) as pool:
-        yield from pool.map(_chunk, itertools.repeat(job), chunks)
+        try:
+            yield from pool.map(_chunk, itertools.repeat(job), chunks)
+        except BrokenProcessPool:
+            raise WendonicError(NO_PROCESS) from None
 
 
 def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
