@@ -9,7 +9,17 @@ import tomlkit
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from wendonic import Helm, ProfileError, Recording, RecordingError, WendonicError, save_profile, shape, study
+from wendonic import (
+    Helm,
+    ProfileError,
+    Recording,
+    RecordingError,
+    WendonicError,
+    pictures,
+    save_profile,
+    shape,
+    study,
+)
 from wendonic.cli.main import main
 from wendonic.demo import CAPTURE_PATH, FOLDER, RECORDINGS, demo_profile, demo_recording
 from wendonic.profile.load import profile_from_text
@@ -217,6 +227,10 @@ def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory,
         (lambda path: shape(path, demo_profile()), RECORDING_WORDS),
         (lambda path: save_profile(path, path), PROFILE_WORDS),
         (study.measure, PROFILE_WORDS),
+        (pictures.draw_stick, PROFILE_WORDS),
+        (pictures.draw_diagonals, PROFILE_WORDS),
+        (pictures.draw_feel, PROFILE_WORDS),
+        (pictures.draw_devices, RECORDING_WORDS),
         (study.check, PROFILE_WORDS),
         (study.calibrate, RECORDING_WORDS),
         (lambda path: study.compare({"one": path, "other": path}), PROFILE_WORDS),

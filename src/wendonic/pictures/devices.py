@@ -15,7 +15,7 @@ from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dress_axes, write_title
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans
-from wendonic.recording.recording import Recording
+from wendonic.recording.recording import Recording, known_recording
 
 HALF_LANE = 0.36
 
@@ -76,7 +76,7 @@ def draw_devices(
     >>> draw_devices(demo_recording("beekeeper_mouse")).get_title(loc="left")
     'Beekeeper with keys and mouse: 8 controls, 737 events, lost once'
     """
-    by_control = _by_control(recording, only)
+    by_control = _by_control(known_recording(recording), only)
     if not by_control:
         known = ", ".join(dict.fromkeys(event.control for event in recording)) or "none"
         raise WendonicError(f"no control to draw; the recording has: {known}")

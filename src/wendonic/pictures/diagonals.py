@@ -10,7 +10,7 @@ from wendonic.length_unit import LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, INK, LINE_STYLES, blank_axes, dress_axes
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.study.envelope import Envelope, envelopes
 
 MARKERS = (("o", 12.0), ("D", 9.0), ("s", 7.0), ("^", 5.0))
@@ -30,7 +30,7 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
     >>> draw_diagonals(demo_profile()).get_title(loc="left")
     'Every direction is within top speed, 3.2 m/s'
     """
-    name = profile.mode_name(mode)
+    name = known_profile(profile).mode_name(mode)
     top_m_s = profile.gait_of(name).top_speed_m_s
     inputs = envelopes(profile, name)
     ax = blank_axes(ax)

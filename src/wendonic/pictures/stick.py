@@ -26,7 +26,7 @@ from wendonic.pictures.style import (
     split_axes,
 )
 from wendonic.profile.schema.move_binds import StickBind
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.recording.recording import Recording
 from wendonic.study.stick_response import StickResponse
 
@@ -58,7 +58,7 @@ def draw_stick(
     >>> curve.get_title(loc="left")
     'Half speed at tilt 0.67'
     """
-    name = profile.mode_name(mode)
+    name = known_profile(profile).mode_name(mode)
     move = profile.mode[name].move
     bind = next((bind for bind in move.bind if isinstance(bind, StickBind)), None) if move else None
     if bind is None:
