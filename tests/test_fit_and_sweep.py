@@ -179,6 +179,9 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     assert frame[list(over)].to_numpy().tolist() == [
         [top, brake] for top in (2.0, 4.0) for brake in (8.0, 16.0, 32.0)
     ]
+    # One value and one quantity may stand without a list, and NumPy's numbers are numbers.
+    brakes = (16.0, range(16, 17), np.array([16.0]), np.float32(16.0))
+    assert len({sweep(profile, {"gait.walk.brake_m_s2": one}, "stop_distance_m").to_json() for one in brakes}) == 1
     # Settings that do not go together are no row of numbers.
     stick = profile_from_text(HEAD + '[[mode.m.move.bind]]\nstick = "pad.left_stick"\n')
     zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"])
@@ -188,6 +191,8 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
         ("no quantity", over, ["stop_m"]),
         ("no field", {"gait.walk.stop": [1.0]}, ["reach90_s"]),
         ("a sweep needs", {}, ["reach90_s"]),
+        ("brake_m_s2: found '8:40:5'; allowed: a list of numbers", {"gait.walk.brake_m_s2": "8:40:5"}, ["reach90_s"]),
+        ("a sweep needs", {"gait.walk.brake_m_s2": []}, ["reach90_s"]),
         ("1,000,000 profiles", dict.fromkeys(over, np.ones(1000)), ["reach90_s"]),
     ):
         with pytest.raises(WendonicError, match=words):

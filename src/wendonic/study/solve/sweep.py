@@ -3,7 +3,7 @@
 import itertools
 import os
 import time
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from concurrent.futures import Executor, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from multiprocessing import get_context
@@ -16,6 +16,7 @@ from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.edit import file_content_of, limits_of, with_values
+from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
@@ -40,14 +41,25 @@ def combinations_of(
 
     Raises `WendonicError` for settings that do not exist, for no setting, value or quantity at all, and for too many.
     """
-    if not of or not over or not all(len(values) for values in over.values()):
+    ranges = [_numbers(setting, values) for setting, values in over.items()]
+    if not of or not ranges or not all(ranges):
         raise WendonicError("a sweep needs settings with values, and quantities to measure")
     for setting in over:
         limits_of(profile, setting)
-    combinations = list(itertools.product(*(map(float, values) for values in over.values())))
+    combinations = list(itertools.product(*ranges))
     if len(combinations) > at_most:
         raise WendonicError(f"{len(combinations):,} profiles; allowed: up to {at_most:,}")
     return combinations
+
+
+def _numbers(setting: str, values: Any) -> list[float]:
+    plain = plain_value(values)
+    try:
+        if isinstance(plain, str):
+            raise TypeError
+        return [float(value) for value in (plain if isinstance(plain, Iterable) else [plain])]
+    except (TypeError, ValueError):
+        raise WendonicError(f"{setting}: found {plain!r}; allowed: a list of numbers") from None
 
 
 def sweep(
