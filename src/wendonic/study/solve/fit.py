@@ -63,7 +63,7 @@ class Trade(NamedTuple):
 
 
 class Fitted(NamedTuple):
-    """What came of it, and the new profile; `trades` where targets conflict."""
+    """The targets, the settings that were solved for, and the profile with them; `trades` where targets conflict."""
 
     targets: tuple[Target, ...]
     settings: tuple[FreeSetting, ...]
