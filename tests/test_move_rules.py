@@ -7,14 +7,14 @@ from itertools import pairwise
 from random import Random
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 
 from wendonic import Helm, ProfileError
 from wendonic.kernels.body.sector import TIE_SIDEWAYS, sectored
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FACTOR, DIAGONAL_FREE, DIAGONAL_UNIT, factor_scale
 from wendonic.kernels.move.move import MOVE_AT_REST, NO_MOVE, move_output
-from wendonic.kernels.move.notches import nearest_notch, notched
+from wendonic.kernels.move.notches import ON_BORDER, nearest_notch, notched
 from wendonic.kernels.move.one_euro import ONE_EURO_AT_REST, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
 from wendonic.kernels.source.keys import KEYS_AT_REST, keys_output
@@ -146,7 +146,9 @@ def test_paces_and_held_presses_set_the_amount():
     assert amounts == pytest.approx([1.0, 0.5, 0.2, 0.5, 1.0])
 
 
-@given(heading=angle, notches=st.sampled_from([2, 3, 4, 8, 16]), pull=st.floats(0.0, 0.99), gap=st.floats(1e-9, 1e-6))
+@given(heading=angle, notches=st.sampled_from([2, 3, 4, 8, 16]), pull=st.floats(0.0, 0.99), gap=st.floats(1e-9, 1e-4))
+@example(heading=-3.141592652589793, notches=3, pull=0.0, gap=9.7e-07)
+@example(heading=-3.1415917, notches=3, pull=0.5, gap=9.7e-07)
 def test_notches_keep_length_and_side_and_jump_nowhere_below_a_full_pull(heading, notches, pull, gap):
     width = math.tau / notches
 
@@ -158,14 +160,17 @@ def test_notches_keep_length_and_side_and_jump_nowhere_below_a_full_pull(heading
     away = turned(heading)
     nearest = round(heading / width) * width
     before, after = math.remainder(heading - nearest, math.tau), math.remainder(away - nearest, math.tau)
-    assert abs(after) <= abs(before) + 1e-9
+    # What is within ON_BORDER of a border is on it, and may be drawn to either side.
+    assert abs(after) <= abs(before) + ON_BORDER
     assert before * after >= -1e-12
     if abs(before) <= pull * width / 2.0:
         assert after == pytest.approx(0.0, abs=1e-9)
     # Nothing is steeper than 1 / (1 - pull).
-    assert abs(math.remainder(turned(heading + gap) - away, math.tau)) <= gap / (1.0 - pull) + 1e-9
+    assert abs(math.remainder(turned(heading + gap) - away, math.tau)) <= (gap + ON_BORDER) / (1.0 - pull)
     # Mirrored input, mirrored result; no pull at all changes nothing.
-    assert math.remainder(turned(-heading) + away, math.tau) == pytest.approx(0.0, abs=1e-6)
+    assert math.remainder(turned(-heading) + away, math.tau) == pytest.approx(
+        0.0, abs=ON_BORDER / (1.0 - pull) + 1e-9
+    )
     assert notched(0.3, 0.4, notches, 0.0, nearest_notch(math.atan2(0.3, 0.4), notches)) == pytest.approx((0.3, 0.4))
 
 
