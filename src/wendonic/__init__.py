@@ -64,7 +64,7 @@ _MODULES = {
 
 
 def __dir__() -> list[str]:
-    """Return the public names, for completion as one types."""
+    """Return the public names, for tab completion."""
     return sorted({*globals(), *__all__})
 
 

@@ -35,7 +35,7 @@ def calibrate(
     pad on the table for five seconds.
     """
     from wendonic.atomic_file import atomic_file
-    from wendonic.errors import ProfileError
+    from wendonic.errors import ProfileError, WendonicError
     from wendonic.profile.load import profile_from_text, text_of
     from wendonic.profile.save import saved_text
     from wendonic.recording.recording import Recording
@@ -56,7 +56,11 @@ def calibrate(
     if into is None:
         return
     before = text_of(into, "profile", ProfileError)
-    calibrated = calibrated_profile(profile_from_text(before, into), found)
+    profile = profile_from_text(before, into)
+    try:
+        calibrated = calibrated_profile(profile, found)
+    except WendonicError as fault:
+        raise WendonicError(f"{into}: {fault}") from None
     after = saved_text(calibrated.profile, before, into)
     if dry_run:
         from difflib import unified_diff

@@ -27,7 +27,7 @@ def _calls() -> dict[str, Callable[..., Any]]:
 
 
 def __dir__() -> list[str]:
-    """Return the public names, for completion as one types."""
+    """Return the public names, for tab completion."""
     return sorted({*globals(), *_calls(), "PICTURES"})
 
 

@@ -197,7 +197,7 @@ def _unit_spelled_out(root: type[Table], loc: Sequence[str | int], unit: str) ->
     known = quantity_names() if above == ["budget"] else list(_table_around(root, loc).model_fields)
     if own == name or metre_name(own) not in known:
         return ""
-    return f'unknown key; did you mean "{own}"? _u stands for the unit of the file, whatever its name is'
+    return f'unknown key; did you mean "{own}"? _u stands for the file\'s own unit, whatever it is called'
 
 
 def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:

@@ -36,7 +36,7 @@ __all__ = ["calibrate", "check", "compare", "corpus", "fit", "measure", "prefere
 
 
 def __dir__() -> list[str]:
-    """Return the public names, for completion as one types."""
+    """Return the public names, for tab completion."""
     return sorted({*globals(), *__all__})
 
 

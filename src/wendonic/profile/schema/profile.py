@@ -90,8 +90,8 @@ class Profile(Table):
 
     def __repr__(self) -> str:
         """Give title, modes and gaits; all of it is in `sentences`, which is what `print` shows."""
-        gaits = ", ".join(self.gait) or "as usual"
-        return f'<Profile "{self.title}": modes {", ".join(self.mode)}; gaits {gaits}>'
+        gaits = f"gaits {', '.join(self.gait)}" if self.gait else "the usual gaits"
+        return f'<Profile "{self.title}": modes {", ".join(self.mode)}; {gaits}>'
 
     def __str__(self) -> str:
         """Say what it holds, as `wendonic info` does."""

@@ -114,11 +114,11 @@ def corpus(
     profile (see `Walked`); and `NAME against FIRST.end_apart_m`, `… .parts_s` and so on of each other one (see
     `Difference`). With `quantities`, only these of both.
 
-    With `workers` above 1 the work goes to that many processes of one thread each, which a script does under `if
-    __name__ == "__main__":`; with `cluster` to the workers of a Dask scheduler at that address, which must see the
-    same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are kept beside
-    that file as they come, and a run that was cut off continues where it was; the table is written at the end.
-    `progress` is called with the number done and the number in all.
+    With `workers` above 1 the work goes to that many processes of one thread each, which has to be under
+    `if __name__ == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which
+    must see the same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are
+    kept beside that file as they come, and a run that was cut off continues where it was; the table is written at the
+    end. `progress` is called with the number done and the number in all.
 
     Raises `WendonicError` for a quantity that does not exist, for no profile, or for no recordings.
 
