@@ -83,6 +83,17 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
         targets_of(["reach90_s>=1", "reach90_s<=2"])
 
 
+@pytest.mark.parametrize("target", [1e-5, 0.01])
+def test_a_target_far_out_of_reach_is_missed_by_what_can_be_measured(target):
+    """However far it is, a gait too slow to be measured at all is no better: what is left is the ramp of the keys."""
+    beekeeper = demo_profile()
+    found = fit_profile(beekeeper, {"reach90_s": target}, "gait.walk.accel_m_s2", engine="compiled")
+    at_once = measure(beekeeper.changed({"gait.walk.accel_m_s2": 100_000.0}), only="reach90_s").reach90_s
+    assert not found.reached
+    assert found.targets[0].after == pytest.approx(at_once, rel=0.01)
+    assert found.settings[0].after > 22.0
+
+
 def test_limits_and_ranges_are_met_by_the_nearest_answer():
     free = ["gait.walk.accel_m_s2", "gait.walk.brake_m_s2"]
     # Both hold already: nothing is changed.

@@ -249,15 +249,17 @@ class Trial:
 
 
 def _missed(value: float | None, low: float | None, high: float | None) -> float:
-    """Return by what share of the nearest end a value is outside of a range; 0 within it.
+    """Return by what share of the nearest end a value is outside of a range; 0 within it. A share m counts as
+    m / (1 + |m| / MISSED), so that what has a value never misses by as much as what has none.
 
     >>> _missed(0.15, 0.1, 0.2), round(_missed(0.3, None, 0.2), 6), _missed(None, 0.0, 1.0)
-    (0.0, 0.5, 10.0)
+    (0.0, 0.47619, 10.0)
     """
     if value is None:
         return MISSED
+    share = 0.0
     if low is not None and value < low:
-        return (value - low) / max(abs(low), 1e-3)
-    if high is not None and value > high:
-        return (value - high) / max(abs(high), 1e-3)
-    return 0.0
+        share = (value - low) / max(abs(low), 1e-3)
+    elif high is not None and value > high:
+        share = (value - high) / max(abs(high), 1e-3)
+    return share / (1.0 + abs(share) / MISSED)
