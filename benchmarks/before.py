@@ -20,13 +20,29 @@ from rich.table import Table
 COMMIT = "a15816d"
 TOP = Path(__file__).parent.parent
 ROUNDS = 5
-PLAYED = """
+AS_THEN = """
+def as_then(profile):
+    # Keys had ramps and movement was smoothed by default.
+    changes = {}
+    for name, mode in profile.mode.items() if hasattr(profile, "changed") else ():
+        move = None if mode.steer.frame == "grid" else mode.move
+        if move and not move.one_euro and "half_life_s" not in move.model_fields_set:
+            changes[f"mode.{name}.move.half_life_s"] = 0.02
+        for channel in ("move", "rise", "throttle", "turn") if mode.steer.frame != "grid" else ():
+            for index, bind in enumerate(getattr(getattr(mode, channel), "bind", ())):
+                for field, then_s in (("rise_s", 0.06), ("fall_s", 0.04)):
+                    if hasattr(bind, field) and field not in bind.model_fields_set:
+                        changes[f"mode.{name}.{channel}.bind[{index}].{field}"] = then_s
+    return profile.changed(changes) if changes else profile
+"""
+PLAYED = f"""{AS_THEN}
 import json, sys, time
 from wendonic import Helm
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 
 def played(name):
-    helm = Helm(demo_profile(RECORDINGS[name]), course=demo_course(ON_COURSE[name]) if name in ON_COURSE else None)
+    course = demo_course(ON_COURSE[name]) if name in ON_COURSE else None
+    helm = Helm(as_then(demo_profile(RECORDINGS[name])), course=course)
     spent, count = 0.0, 0
     for _, events in demo_recording(name).ticks(60):
         for event in events:
@@ -37,9 +53,9 @@ def played(name):
         count += 1
     return spent / count
 
-print(json.dumps({name: min(played(name) for _ in range(3)) for name in sys.argv[1:]}))
+print(json.dumps({{name: min(played(name) for _ in range(3)) for name in sys.argv[1:]}}))
 """
-STUDIED = """
+STUDIED = f"""{AS_THEN}
 import json, sys, time
 from wendonic.demo import demo_profile
 try:
@@ -49,15 +65,15 @@ except ImportError:
 from wendonic.study.feel_sheet import measure
 
 def seconds(work, name):
-    profile = demo_profile(name)
+    profile = as_then(demo_profile(name))
     start = time.perf_counter()
     work(profile)
     return time.perf_counter() - start
 
 turns = ("first", "again")
-works = {"feel sheet": measure, "check": check}
-print(json.dumps({f"{words} of {name}, {turn}": seconds(work, name)
-    for name in sys.argv[1:] for words, work in works.items() for turn in turns}))
+works = {{"feel sheet": measure, "check": check}}
+print(json.dumps({{f"{{words}} of {{name}}, {{turn}}": seconds(work, name)
+    for name in sys.argv[1:] for words, work in works.items() for turn in turns}}))
 """
 SWEPT = """
 import inspect, json, time

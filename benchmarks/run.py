@@ -21,9 +21,10 @@ from rich.progress import track
 from rich.table import Table
 
 from by_hand import by_hand_tick
+from by_hand_plain import by_hand_plain_tick
 from by_numpy import by_numpy_tick
 from c_loop import compiled_c_loop
-from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, walk_profile
+from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, plain_profile, walk_profile
 from wendonic import Event, Helm, Recording, shape
 from wendonic.batch.compiled import compiled_loop, has_numba
 from wendonic.compiler.python_text import python_text
@@ -47,7 +48,7 @@ C_OUTCOME = 14
 C_POSITION = [10, 11]
 
 
-def helm_way(walk):
+def helm_way(walk, profile):
     """Feed the helm: one stick event, key changes and a camera before each tick."""
     stick = find_control("pad.left_stick")
     view = find_control("view")
@@ -61,7 +62,7 @@ def helm_way(walk):
         ticks.append(events)
 
     def run():
-        helm = Helm(walk_profile())
+        helm = Helm(profile)
         state, dt, spent = helm.state, 1.0 / HZ, 0.0
         clock = time.perf_counter
         for events in ticks:
@@ -75,12 +76,12 @@ def helm_way(walk):
     return run
 
 
-def tick_function_way(walk):
+def tick_function_way(walk, profile):
     """Call the tick function that Wendonic makes of its kernels."""
     rows = walk.rows.tolist()
 
     def run():
-        job = beekeeper_run(walk)
+        job = beekeeper_run(walk, profile)
         tick, record, spent, dt = job.tick_part, job.record, 0.0, 1.0 / HZ
         clock = time.perf_counter
         for row in rows:
@@ -98,19 +99,28 @@ def position_in(job, record):
     return tuple(float(record[places["memory", "body", "position", axis]]) for axis in ("x", "y"))
 
 
-def hand_way(walk):
-    """Call the straight-line function."""
+def hand_way(walk, tick, at_rest):
+    """Call the straight-line function; its state ends with the position and the velocity."""
 
     def run():
-        state, spent, dt = (0.0,) * 9, 0.0, 1.0 / HZ
+        state, spent, dt = at_rest, 0.0, 1.0 / HZ
         clock = time.perf_counter
         for row in walk.by_hand:
             start = clock()
-            state = by_hand_tick(state, *row, dt)
+            state = tick(state, *row, dt)
             spent += clock() - start
-        return spent, state[5:7]
+        return spent, state[-4:-2]
 
     return run
+
+
+def tick_ways(walk, profile, by_hand, at_rest):
+    """Return the ways of one tick of a profile: the helm, the tick function, and by hand."""
+    return {
+        "Helm.tick": helm_way(walk, profile),
+        "tick function, interpreted": tick_function_way(walk, profile),
+        HAND: hand_way(walk, by_hand, at_rest),
+    }
 
 
 def numpy_way(walk):
@@ -313,12 +323,23 @@ def structure_line():
     )
 
 
+def table_of(seconds: dict[str, list[float]], title: str, ticks: int) -> Table:
+    """Return each way's time, and its ratio to the way by hand and to the C loop."""
+    table = Table(title=title, title_justify="left")
+    for heading in ("", "µs a tick", "ticks a second", "time against by hand", "speed against C"):
+        table.add_column(heading, justify="left" if not heading else "right")
+    for name, rounds in seconds.items():
+        spent = statistics.median(rounds)
+        against_c = ratio(seconds[C], rounds) if C in seconds else "-"
+        against_hand = ratio(rounds, seconds[HAND])
+        table.add_row(name, f"{spent / ticks * 1e6:.2f}", f"{ticks / spent:,.0f}", against_hand, against_c)
+    return table
+
+
 def main() -> None:
     walk = beekeeper_walk()
     ticks = len(walk.rows)
-    ways = {"by hand, small NumPy arrays": numpy_way(walk), "Helm.tick": helm_way(walk)}
-    ways["tick function, interpreted"] = tick_function_way(walk)
-    ways[HAND] = hand_way(walk)
+    ways = {"by hand, small NumPy arrays": numpy_way(walk), **tick_ways(walk, walk_profile(), by_hand_tick, (0.0,) * 9)}
     ways["batch, interpreted"] = batch_way(walk)
     left_out = []
     if has_numba():
@@ -333,20 +354,14 @@ def main() -> None:
         left_out.append("no C compiler: no C loop")
     seconds, spread = measured(ways)
 
-    title = f"{ticks} ticks of the beekeeper's walk, {ROUNDS} rounds: medians"
-    table = Table(title=title, title_justify="left")
-    for heading in ("", "µs a tick", "ticks a second", "time against by hand", "speed against C"):
-        table.add_column(heading, justify="left" if not heading else "right")
-    for name, rounds in seconds.items():
-        spent = statistics.median(rounds)
-        against_c = ratio(seconds[C], rounds) if C in seconds else "-"
-        against_hand = ratio(rounds, seconds[HAND])
-        table.add_row(name, f"{spent / ticks * 1e6:.2f}", f"{ticks / spent:,.0f}", against_hand, against_c)
     console = Console(width=110)
-    console.print(table)
+    console.print(table_of(seconds, f"{ticks} ticks of the beekeeper's walk, {ROUNDS} rounds: medians", ticks))
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
+    seconds, spread = measured(tick_ways(walk, plain_profile(), by_hand_plain_tick, (0.0,) * 5))
+    console.print(table_of(seconds, "without ramps and smoothing, as the profile is shipped", ticks))
+    console.print(f"all ways end within {spread:.1e} m of each other")
     for line in (structure_line(), entering_line(), *reading_lines(), *whole_way_lines()):
         console.print(line)
     for words, label in (

@@ -29,8 +29,21 @@ class Walk(NamedTuple):
 
 
 def walk_profile() -> Profile:
-    """Return the beekeeper's profile with nothing but `move`, which is what the ways by hand do."""
-    profile = demo_profile()
+    """Return the beekeeper's profile with nothing but `move`, which is what the ways by hand do, and with ramps and
+    smoothing.
+    """
+    keys = "mode.foot.move.bind[0]"
+    softened = {f"{keys}.rise_s": 0.03, f"{keys}.fall_s": 0.02, "mode.foot.move.half_life_s": 0.008}
+    return only_move(demo_profile().changed(softened))
+
+
+def plain_profile() -> Profile:
+    """Return it without ramps and smoothing, as it is shipped."""
+    return only_move(demo_profile())
+
+
+def only_move(profile: Profile) -> Profile:
+    """Return a profile whose mode on foot has nothing but `move`."""
     foot = profile.mode["foot"]
     steer = foot.steer.model_copy(update={"sectors": None})
     foot = foot.model_copy(update={"look": None, "press": {}, "steer": steer})
@@ -60,14 +73,14 @@ def beekeeper_walk() -> Walk:
     return Walk(np.ascontiguousarray(rows), by_hand, layout)
 
 
-def beekeeper_tuning() -> ModeTuning:
+def beekeeper_tuning(profile: Profile | None = None) -> ModeTuning:
     """Return the numbers of the on-foot mode."""
-    return mode_tuning(walk_profile(), "foot", False)
+    return mode_tuning(profile or walk_profile(), "foot", False)
 
 
-def beekeeper_run(walk: Walk) -> Run:
+def beekeeper_run(walk: Walk, profile: Profile | None = None) -> Run:
     """Return the on-foot mode ready to run from rest."""
-    return Run(beekeeper_tuning(), walk.layout.sample, NO_COURSE, "foot")
+    return Run(beekeeper_tuning(profile), walk.layout.sample, NO_COURSE, "foot")
 
 
 def c_tuning() -> np.ndarray:

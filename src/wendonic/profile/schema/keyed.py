@@ -36,10 +36,10 @@ class Ramped(Bind):
 
     rise_s: Seconds = entry(
         "Time from a press to full input: raise it for a softer start, lower it for a quicker one; 0 is at once.",
-        0.03,
+        0.0,
     )
     fall_s: Seconds = entry(
-        "Time from a release to no input: raise it for a softer stop, lower it for a quicker one; 0 is at once.", 0.02
+        "Time from a release to no input: raise it for a softer stop, lower it for a quicker one; 0 is at once.", 0.0
     )
     reversal: Annotated[str, REVERSALS] = entry(
         "Whether the opposite direction first ramps down to zero, or starts from zero at once for a sharper turn.",

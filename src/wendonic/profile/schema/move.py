@@ -137,7 +137,7 @@ class Move(Table):
     half_life_s: Seconds = entry(
         "Half-life of the smoothing of movement: raise it for a softer feel, lower it for a quicker"
         " answer; 0 for none.",
-        0.008,
+        0.0,
     )
     one_euro: OneEuro | None = entry(
         "One-euro filter in place of half_life_s: smooths strongly at rest and weakly in motion.",
