@@ -339,7 +339,10 @@ def table_of(seconds: dict[str, list[float]], title: str, ticks: int) -> Table:
 def main() -> None:
     walk = beekeeper_walk()
     ticks = len(walk.rows)
-    ways = {"by hand, small NumPy arrays": numpy_way(walk), **tick_ways(walk, walk_profile(), by_hand_tick, (0.0,) * 9)}
+    ways = {
+        "by hand, small NumPy arrays": numpy_way(walk),
+        **tick_ways(walk, walk_profile(), by_hand_tick, (0.0,) * 9),
+    }
     ways["batch, interpreted"] = batch_way(walk)
     left_out = []
     if has_numba():

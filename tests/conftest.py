@@ -56,9 +56,12 @@ zone."smoker" = { left = 0.8, top = 0.5, right = 1.0, bottom = 1.0 }
 steer = { frame = "camera" }
 [mode.all.move]
 merge = "MERGE"
+half_life_s = 0.008
 [[mode.all.move.bind]]
 keys = { forward = ["KeyW", "ArrowUp"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
 opposites = "latest"
+rise_s = 0.03
+fall_s = 0.02
 [[mode.all.move.bind]]
 touch_stick = "left half"
 past_rim = "drag"
@@ -86,6 +89,8 @@ merge = "sum"
 [[mode.all.rise.bind]]
 keys = { up = ["KeyR"], down = ["KeyF"] }
 opposites = "earliest"
+rise_s = 0.03
+fall_s = 0.02
 [[mode.all.rise.bind]]
 triggers = { up = "pad.right_trigger", down = "pad.left_trigger" }
 [[mode.all.turn.bind]]
@@ -111,11 +116,16 @@ shared = true
 held_presses = "drop"
 [mode.rest.move]
 merge = "MERGE"
+half_life_s = 0.008
 [[mode.rest.move.bind]]
 dpad = "pad.dpad"
 opposites = "earliest"
+rise_s = 0.03
+fall_s = 0.02
 [[mode.rest.move.bind]]
 touch_zones = { left = ["left edge"], right = ["right edge"], forward = ["upper part"] }
+rise_s = 0.03
+fall_s = 0.02
 [[mode.rest.move.bind]]
 pointer = "pointer.at"
 while_held = ["mouse.left"]
@@ -148,6 +158,8 @@ one_euro = { min_cutoff_hz = 3, beta = 0.8, d_cutoff_hz = 2 }
 [[mode.fine.move.bind]]
 keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
 opposites = "latest"
+rise_s = 0.03
+fall_s = 0.02
 reversal = "at_once"
 [[mode.fine.move.bind]]
 stick = "pad.left_stick"

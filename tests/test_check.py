@@ -159,7 +159,7 @@ WRONG = [
         KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\ndiagonal_ratio = { min = 0.9, max = 1.1 }\n",
         "over-budget",
         None,
-        "stop_distance_m: 0.1743 m; allowed: at most 0.1 m",
+        "stop_distance_m: 0.1707 m; allowed: at most 0.1 m",
     ),
     (MOUSE + "cm_per_turn = 200\n", "mouse-turn", "look.bind[0]", "takes 200.0 cm of mouse"),
     (
@@ -345,8 +345,8 @@ def test_a_budget_holds_a_profile_to_its_feel():
     with pytest.raises(AssertionError) as missed:
         assert_feel(good, reach90_s=(None, 0.1), stop_distance_m=(0.3, 0.4), jump_height_m=(1.0, None))
     assert str(missed.value).splitlines() == [
-        "mode foot: reach90_s 0.1322 s; allowed: at most 0.1 s",
-        "stop_distance_m 0.1743 m; allowed: at least 0.3 m and at most 0.4 m",
+        "mode foot: reach90_s 0.1309 s; allowed: at most 0.1 s",
+        "stop_distance_m 0.1707 m; allowed: at least 0.3 m and at most 0.4 m",
         "jump_height_m no value (no press jumps or waits for the ground); allowed: at least 1 m",
     ]
     with pytest.raises(WendonicError, match='no quantity of the feel sheet "stop_m"'):
@@ -385,7 +385,12 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             "gait.run.brake_m_s2",
             marks=pytest.mark.long,
         ),
-        (KEYS + "rise_s = 0.5\n", "slow-answer", "mode.foot.move.bind[0].rise_s"),
+        (KEYS + "rise_s = 0.5\n", "depends-on-ticks", "mode.foot.move.bind[0].rise_s"),
+        (
+            KEYS + '[[mode.foot.rise.bind]]\nkeys = { up = ["KeyR"], down = ["KeyF"] }\nrise_s = 0.5\n',
+            "slow-answer",
+            "mode.foot.rise.bind[0].rise_s",
+        ),
         pytest.param(
             "[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS,
             "slow-answer",

@@ -169,7 +169,7 @@ def test_the_command_compares(tmp_path, capsys):
     with pytest.raises(WendonicError, match='probe jump_tap, mode "room": this mode has no press that jumps'):
         app(["compare", str(quick), str(FOLDER / "store_room.toml"), "--on", "jump_tap"], standalone_mode=False)
     reported = capsys.readouterr().out
-    assert "* reach90_s" in reported
+    assert "* stop_time_s" in reported
     assert reported.count("mode.shelves") == 1
     with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_direction"):
         inputs_named(["tapp"])

@@ -47,23 +47,41 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
     assert all(isinstance(sheet.reasons[name], NotHere) for name in names)
 
 
+def tapped(profile, hz):
+    """Return how far a tap of 0.1 s goes (m) under a helm that ticks `hz` times a second."""
+    helm = Helm(profile)
+    for tick in range(3 * hz):
+        if tick in (0, hz // 10):
+            helm.key("KeyW", down=tick == 0)
+        intent = helm.tick(1.0 / hz)
+    return intent.motion.pos_y
+
+
 def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_told():
     """With ramps the body follows the request of a tick's end, so a coarse tick shortens a tap."""
     profile = profile_from_text(CRISP.replace("rise_s = 0\nfall_s = 0", "rise_s = 0.06\nfall_s = 0.04") + GAIT)
-
-    def tapped(hz):
-        helm = Helm(profile)
-        for tick in range(3 * hz):
-            if tick in (0, hz // 10):
-                helm.key("KeyW", down=tick == 0)
-            intent = helm.tick(1.0 / hz)
-        return intent.motion.pos_y
-
     sheet = measured(profile)
-    assert sheet.tap_distance_m == pytest.approx(tapped(20_000), rel=0.01)
-    distances = [tapped(hz) for hz in (30, 60, 120)]
+    assert sheet.tap_distance_m == pytest.approx(tapped(profile, 20_000), rel=0.01)
+    distances = [tapped(profile, hz) for hz in (30, 60, 120)]
     assert sheet.tap_dependence == pytest.approx(1.0 - min(distances) / max(distances))
     assert sheet.tap_dependence > 0.01
+
+
+@pytest.mark.parametrize(
+    ("gait", "distance_m"),
+    [
+        ("", 2.2 * 0.05 + 2.2**2 / 60.0),
+        ("accel_m_s2 = 300\nbrake_m_s2 = 200", 3.2 * 0.1 - 3.2**2 / 600.0 + 3.2**2 / 400.0),
+        ("thrust_m_s2 = 20\ndrag_per_s = 4", 20.0 / 4.0 * 0.1),
+        ("coast_half_life_s = 0.1", 2.2 * 0.05 + (2.2 - 0.02) * 0.1 / math.log(2.0)),
+    ],
+)
+@pytest.mark.parametrize("hz", [20, 30, 60, 140, 1000])
+def test_by_default_a_tap_goes_equally_far_at_every_tick_rate(gait, distance_m, hz):
+    """Speeding up for 0.1 s, then slowing down: by rates; against drag thrust / drag; by a half-life to 2 cm/s."""
+    profile = profile_from_text(f"{HEAD}[[mode.m.move.bind]]\n{KEYS}[gait.walk]\n{gait}\n")
+    # What drag leaves after three seconds is exp(-11.6) of it.
+    assert tapped(profile, hz) == pytest.approx(distance_m, rel=1e-5)
 
 
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():

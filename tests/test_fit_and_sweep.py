@@ -86,7 +86,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
 @pytest.mark.parametrize("target", [1e-5, 0.01])
 def test_a_target_far_out_of_reach_is_missed_by_what_can_be_measured(target):
     """However far it is, a gait too slow to be measured at all is no better: what is left is the ramp of the keys."""
-    beekeeper = demo_profile()
+    beekeeper = demo_profile().changed({"mode.foot.move.bind[0].rise_s": 0.03})
     found = fit_profile(beekeeper, {"reach90_s": target}, "gait.walk.accel_m_s2", engine="compiled")
     at_once = measure(beekeeper.changed({"gait.walk.accel_m_s2": 100_000.0}), only="reach90_s").reach90_s
     assert not found.reached

@@ -172,13 +172,18 @@ def test_off_a_wall_every_shipped_mode_goes_as_from_a_standstill(name, mode, way
             assert one.amount == pytest.approx(other.amount, abs=1e-9)
 
 
+def with_ramps():
+    """The beekeeper with keys that fall slowly, so that a release can be followed."""
+    return demo_profile().changed({"mode.foot.move.bind[0].fall_s": 0.04, "mode.foot.move.half_life_s": 0.008})
+
+
 def test_what_is_held_against_a_wall_is_still_asked_for():
-    helm = Helm(demo_profile())
+    helm = Helm(with_ramps())
     held, _ = against_a_wall(helm, "contact", "KeyW")
     assert held.amount == pytest.approx(1.0)
     # Along the wall keys fall as ever, and so they do where nothing stands in the way.
     for wall in (True, False):
-        helm = Helm(demo_profile())
+        helm = Helm(with_ramps())
         helm.key("KeyD", down=True)
         for _ in range(60):
             helm.tick(1 / 60)
@@ -195,7 +200,7 @@ def test_a_wall_is_in_the_games_axes_and_keys_in_the_views(yaw_deg):
     """In a corner both axes have come to rest; facing a wall askew, only the axis that runs into it has."""
     after = {}
     for told in ("head on", "corner", "behind", "nothing"):
-        helm = Helm(demo_profile())
+        helm = Helm(with_ramps())
         for key in ("KeyW", "KeyD"):
             helm.key(key, down=True)
         for _ in range(60):
@@ -238,7 +243,7 @@ def test_a_velocity_that_was_only_less_is_no_wall():
     """A game whose own body is slow to start, and turns, tells its speed each tick: keys fall as ever."""
     amounts = {}
     for told in (False, True):
-        helm = Helm(demo_profile())
+        helm = Helm(with_ramps())
         helm.key("KeyW", down=True)
         for tick in range(30):
             _, vy, vz = helm.tick(1 / 60).velocity()

@@ -207,7 +207,7 @@ def test_a_path_shows_where_the_body_went_and_faced(keys_trace):
         if row["amount"] > 0.0:
             assert math.degrees(math.atan2(u, v)) % 360.0 == pytest.approx(row["face_deg"])
             assert (90.0 - (wedge.theta1 + wedge.theta2) / 2.0) % 360.0 == pytest.approx(row["view_yaw_deg"] % 360.0)
-    assert "83.0 m in 36.0 s" in ax.get_title(loc="left")
+    assert "83.2 m in 36.0 s" in ax.get_title(loc="left")
 
 
 def test_pictures_stand_on_an_axes_of_ones_own(beekeeper, keys_trace):
@@ -337,7 +337,7 @@ def test_a_path_on_a_course_has_its_heights_as_contour_lines():
     assert seen > 100
     steep = lines(ax)["too steep"]
     assert len(steep) == trace["refused"].sum() > 20
-    assert ax.get_title(loc="left").startswith("Up and down the terraces: 45.1 m")
+    assert ax.get_title(loc="left").startswith("Up and down the terraces: 45.0 m")
 
 
 def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():

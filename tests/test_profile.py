@@ -42,7 +42,7 @@ def test_four_lines_are_a_whole_profile():
     assert (curve.form, curve.exponent) == (CURVE_POWER, 1.6)
     (gait,) = tuning.gaits
     assert (gait.top_speed_m_s, gait.accel_m_s2, gait.brake_m_s2) == (3.2, 22.0, 30.0)
-    assert (tuning.max_dt_s, tuning.move.half_life_s) == (0.1, 0.008)
+    assert (tuning.max_dt_s, tuning.move.half_life_s) == (0.1, 0.0)
     assert (tuning.frame.frame, tuning.frame.turn_rate) == (FRAME_CAMERA, pytest.approx(math.radians(540.0)))
 
 

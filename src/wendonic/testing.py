@@ -28,7 +28,7 @@ def assert_feel(
     >>> assert_feel(demo_profile(), stop_distance_m=(None, 0.35), diagonal_ratio=(0.99, 1.01))
     >>> assert_feel(demo_profile(), reach90_s=(None, 0.1))
     Traceback (most recent call last):
-    AssertionError: mode foot: reach90_s 0.1322 s; allowed: at most 0.1 s
+    AssertionError: mode foot: reach90_s 0.1309 s; allowed: at most 0.1 s
     """
     found = profile if isinstance(profile, Profile) else load_profile(profile)
     name = found.mode_name(mode)

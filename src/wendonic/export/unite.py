@@ -53,8 +53,9 @@ def _unite(callee: Function, caller: Function, site: ast.Assign, functions: list
     laid = _laid(callee, site, caller, functions)
     replace_statements(caller.body, lambda one: laid if one is site else [one])
     functions.remove(callee)
-    if callee.about:
-        caller.about = f"{caller.about}\n- {re.sub(r'_[0-9]+$', '', callee.name.strip('_'))}: {callee.about}"
+    line = f"- {re.sub(r'_[0-9]+$', '', callee.name.strip('_'))}: {callee.about}"
+    if callee.about and line not in caller.about.splitlines():
+        caller.about = f"{caller.about}\n{line}"
     folded = Folded(caller.name, caller.parameters, caller.body, None, caller.results)  # type: ignore[arg-type]
     unite_copies(folded)
     coalesced(folded)

@@ -25,7 +25,7 @@ from wendonic.kernels.body.steps import STEP_DOWN_M, StepTuning
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.body.walls import above_floor, contact_normal, stopped_body
 from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME, FrameState, FrameTuning
-from wendonic.kernels.frames.goal import GoalInput, goals_after, nearing
+from wendonic.kernels.frames.goal import STEERS, GoalInput, goals_after, nearing
 from wendonic.kernels.frames.goto import INSIDE, arriving, motion_towards
 from wendonic.kernels.frames.hands import FORWARD_HEAD, hands_yaw
 from wendonic.kernels.frames.steer import (
@@ -475,7 +475,8 @@ def steered(
                 channel, gait, tables, move_state, sample.move, request, presses, part_s
             )
         if tuning.frame.frame == FRAME_GOTO and part == 0:
-            asked = math.hypot(request.right, request.forward)
+            # What only fades, after a key or a stick was released, does not steer.
+            steers = request.fades <= 0.0 and math.hypot(request.right, request.forward) > STEERS
             place = memory.body.position
             was = memory.frame
             reach_m = gait.top_speed_m_s * dt
@@ -485,7 +486,7 @@ def steered(
                 was.waiting,
                 was.waiting_count,
                 sample.goal,
-                asked,
+                steers,
                 place.x,
                 place.y,
                 reach_m,

@@ -32,7 +32,7 @@ def moments_of(trace: "pd.DataFrame", count: int = USUAL_MOMENTS) -> list[float]
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> [round(t, 2) for t in moments_of(shape(demo_recording("beekeeper_keys"), demo_profile()), 3)]
-    [5.65, 15.92, 26.1]
+    [5.58, 15.77, 24.7]
     """
     moving = trace["t"][trace["amount"] > 0.0]
     times = moving if len(moving) else trace["t"]

@@ -56,7 +56,7 @@ def draw_path(
     >>> from wendonic.demo import demo_profile, demo_recording
     >>> ax = draw_path(shape(demo_recording("beekeeper_keys"), demo_profile()), title="Once round")
     >>> ax.get_title(loc="left")
-    'Once round: 83.0 m in 36.0 s'
+    'Once round: 83.2 m in 36.0 s'
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")

@@ -40,7 +40,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     >>> from wendonic.study.solve.sweep import sweep
     >>> frame = sweep(demo_profile(), {"gait.walk.brake_m_s2": [10.0, 20.0, 30.0]}, ["stop_distance_m"])
     >>> draw_sweep(frame, "stop_distance_m").get_title(loc="left")
-    'stop_distance_m: 0.174 to 0.513 m'
+    'stop_distance_m: 0.171 to 0.512 m'
     """
     if quantity not in frame:
         raise WendonicError(f"the sweep did not measure {quantity}")

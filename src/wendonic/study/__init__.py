@@ -3,7 +3,7 @@
 >>> from wendonic.demo import demo_profile
 >>> from wendonic.study import measure
 >>> round(measure(demo_profile()).reach90_s, 3)
-0.132
+0.131
 """
 
 from importlib import import_module

@@ -20,7 +20,7 @@ def missed_limits(
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.feel_sheet import measure
     >>> list(missed_limits(measure(demo_profile()), {"stop_distance_m": (None, 0.1)}))
-    [('stop_distance_m', '0.1743 m; allowed: at most 0.1 m')]
+    [('stop_distance_m', '0.1707 m; allowed: at most 0.1 m')]
     """
     for name, (low, high) in limits.items():
         if name not in QUANTITIES:

@@ -139,7 +139,7 @@ def measure(
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
     >>> round(sheet.stop_distance_m, 3), round(sheet.mouse_deg_per_10cm, 3), str(sheet.reasons["turn_circle_m"])
-    (0.174, 105.882, 'nothing drives in circles')
+    (0.171, 105.882, 'nothing drives in circles')
     >>> harvest = demo_profile("harvest")
     >>> walk, run = (measure(harvest, held=held, only=["top_speed_m_s"]) for held in (None, "sprint"))
     >>> round(walk.top_speed_m_s, 6), round(run.top_speed_m_s, 6)

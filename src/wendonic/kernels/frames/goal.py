@@ -30,17 +30,14 @@ STEERS = 1e-9
 
 
 class Goal(NamedTuple):
-    """A place of the plan (m); `there` is 1 while the body walks to it, `requested` is what keys and sticks requested
-    last.
-    """
+    """A place of the plan (m); `there` is 1 while the body walks to it."""
 
     there: float
     x: float
     y: float
-    requested: float
 
 
-NO_GOAL = Goal(0.0, 0.0, 0.0, 0.0)
+NO_GOAL = Goal(0.0, 0.0, 0.0)
 
 
 class Goals(NamedTuple):
@@ -147,32 +144,29 @@ def goals_after(
     waiting: tuple[Vec2, ...],
     count: float,
     given: GoalInput,
-    requested: float,
+    steers: bool,
     pos_x: float,
     pos_y: float,
     reach_m: float,
 ) -> Goals:
-    """Return the goals of this tick: a new one if one was given, the next one where the body has arrived, none once a
-    key or a stick steers, which request `requested` (0..1).
+    """Return the goals of this tick: a new one if one was given, the next one where the body has arrived, none while
+    a key or a stick steers.
 
-    What only fades, after a key was released, does not steer. The body has arrived where it begins the tick within
-    `arrival_m`; on the way to another goal within what it covers in a tick (`reach_m`) is enough.
+    The body has arrived where it begins the tick within `arrival_m`; on the way to another goal within what it covers
+    in a tick (`reach_m`) is enough.
 
     >>> given, nothing = GoalInput(1.0, 3.0, 0.0), GoalInput(0.0, 0.0, 0.0)
-    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, 0.0, 0.0, 0.0, 0.1).goal
-    Goal(there=1.0, x=3.0, y=0.0, requested=0.0)
-    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, 0.0, 3.0, 0.0, 0.1).arrived
+    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, False, 0.0, 0.0, 0.1).goal
+    Goal(there=1.0, x=3.0, y=0.0)
+    >>> goals_after(NO_GOTO, NO_GOAL, (), 0.0, given, False, 3.0, 0.0, 0.1).arrived
     1.0
-    >>> goals_after(NO_GOTO, Goal(1.0, 3.0, 0.0, 0.0), (), 0.0, nothing, 0.1, 0.0, 0.0, 0.1).goal.there
+    >>> goals_after(NO_GOTO, Goal(1.0, 3.0, 0.0), (), 0.0, nothing, True, 0.0, 0.0, 0.1).goal.there
     0.0
-    >>> goals_after(NO_GOTO, Goal(0.0, 0.0, 0.0, 0.5), (), 0.0, given, 0.1, 0.0, 0.0, 0.1).goal.there
-    1.0
     """
-    there, x, y, requested_before = goal
+    there, x, y = goal
     # More may wait than fit since a game has changed the profile.
     count = min(count, tuning.waiting + 0.0)
     arrived = 0.0
-    steers = requested > STEERS and requested >= requested_before
     if steers:
         there = count = 0.0
     elif given.given > 0.0:
@@ -193,7 +187,7 @@ def goals_after(
                 waiting, count = moved_up(waiting), count - 1.0
                 if tuning.across > 0:
                     y = pos_y
-    return Goals(Goal(there, x, y, requested), waiting, count, arrived)
+    return Goals(Goal(there, x, y), waiting, count, arrived)
 
 
 MOST_STUCK_S = 3600.0
@@ -207,7 +201,7 @@ def nearing(
 ) -> tuple[float, float]:
     """Return how near a goal has come (m), and for how long it has come no nearer (s); a new goal starts again.
 
-    >>> there = Goal(1.0, 0.0, 9.0, 0.0)
+    >>> there = Goal(1.0, 0.0, 9.0)
     >>> nearing(there, there, 5.0, 0.5, 4.9, 3.0, 0.25), nearing(there, there, 5.0, 0.5, 4.99, 3.0, 0.25)
     ((4.9, 0.0), (5.0, 0.75))
     """

@@ -31,7 +31,7 @@ def steer_goto(
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.frames.goal import Goal
     >>> from wendonic.kernels.request import NO_REQUEST
-    >>> near = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.125, 0.0))
+    >>> near = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.125))
     >>> quick = BODY_AT_REST._replace(velocity=Vec3(0.0, 3.0, 0.0))
     >>> _, body, _ = steer_goto(PLAIN_FRAME, PLAIN_GAIT, (), near, quick, NO_REQUEST, 0.1)
     >>> body.position.y, body.velocity.y
@@ -101,7 +101,7 @@ def arriving(tuning: GotoTuning, top_speed_m_s: float, start: Vec3, body: Body, 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST
     >>> from wendonic.kernels.frames.goal import NO_GOTO, Goal
-    >>> came = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.5, 0.0))
+    >>> came = FRAME_AT_REST._replace(goal=Goal(1.0, 0.0, 0.5))
     >>> rests = BODY_AT_REST._replace(position=Vec3(0.0, 0.5, 0.0))
     >>> arriving(NO_GOTO._replace(arrival_m=0.0), 3.0, ZERO3, rests, came, 0.25).velocity.y
     2.0

@@ -1,22 +1,46 @@
-"""A path that depends on the tick rate."""
+"""A path, or a tap, that depends on the tick rate."""
 
 from collections.abc import Iterator
 
-from wendonic.study.finding import Case, Found, finding
+from wendonic.study.finding import Case, Changes, Found, finding
 
 TICK_SHARE = 0.02
+"""Largest difference between paths that is not reported, as a share of the way."""
+
+TAP_SHARE = 0.1
+"""The same of a tap: one tick more or less of a ramp is a larger share of it."""
 
 
 @finding(170, "notice", "The game feels different on a screen with another refresh rate.")
 def depends_on_ticks(case: Case) -> Iterator[Found]:
-    """A path that depends on the tick rate."""
+    """A path, or a tap, that depends on the tick rate."""
     difference = case.value("tick_dependence")
+    tap_difference = case.value("tap_dependence")
     if difference is not None and difference > TICK_SHARE:
-        move = f"{case.where}.move"
-        exact = {f"{move}.half_life_s": 0.02, **case.out(f"{move}.one_euro")}
-        yield Found(
-            case.where,
-            f"the path differs by {difference:.1%} between 30, 60 and 144 ticks a second",
-            [exact] if case.table.move else (),
-            "or tick at a fixed step: helm.fixed_ticks(frame_dt, step_s)",
+        measured = f"the path differs by {100.0 * difference:.1f} % between 30, 60 and 144 ticks a second"
+    elif tap_difference is not None and tap_difference > TAP_SHARE:
+        tap = f"a tap of {case.thresholds.tap_s:g} s"
+        measured = (
+            f"the distance of {tap} differs by {100.0 * tap_difference:.0f} % between 30, 60 and 120 ticks a second"
         )
+    else:
+        return
+    yield Found(case.where, measured, _fixes(case), "or tick at a fixed step: helm.fixed_ticks(frame_dt, step_s)")
+
+
+def _fixes(case: Case) -> list[Changes]:
+    """Return what makes the request change at once, the fewest changes first."""
+    if case.table.move is None:
+        return []
+    move = f"{case.where}.move"
+    unsmoothed = {
+        **({f"{move}.half_life_s": 0.0} if case.table.move.half_life_s else {}),
+        **case.out(f"{move}.one_euro"),
+    }
+    ramps = {
+        field: {f"{where}.{field}": 0.0 for where, bind in case.entries("move") if getattr(bind, field, 0.0)}
+        for field in ("fall_s", "rise_s")
+    }
+    falls = ramps["fall_s"]
+    tried: list[Changes] = [falls, unsmoothed, {**falls, **unsmoothed}, {**falls, **ramps["rise_s"], **unsmoothed}]
+    return [changes for number, changes in enumerate(tried) if changes and changes not in tried[:number]]

@@ -18,7 +18,7 @@ GLIDES_S = 15.0
 
 FALL_S = 0.05
 HALF_LIFE_S = 0.02
-"""What a fix sets a key's ramp and the smoothing to (s)."""
+"""What a fix sets a key's ramp and the smoothing to (s), before it tries 0."""
 
 
 @finding(180, "notice", "A player who stops at an edge slides over it.")
@@ -52,10 +52,13 @@ def _shaping(case: Case) -> tuple[str, list[dict[str, Any]]]:
     smoothing.
     """
     move = f"{case.where}.move"
-    ramps = {f"{where}.fall_s": FALL_S for where, bind in case.entries("move", "throttle") if _falls_slowly(bind)}
-    smoother = {f"{move}.half_life_s": HALF_LIFE_S, **case.out(f"{move}.one_euro")} if case.table.move else {}
-    fixes = [fix for fix in (ramps, smoother, {**ramps, **smoother}) if fix]
-    where = next(iter(ramps), f"{move}.{'one_euro' if case.out(f'{move}.one_euro') else 'half_life_s'}")
+    slow = [f"{where}.fall_s" for where, bind in case.entries("move", "throttle") if _falls_slowly(bind)]
+    fixes: list[dict[str, Any]] = []
+    for fall_s, half_life_s in ((FALL_S, HALF_LIFE_S), (0.0, 0.0)):
+        ramps = dict.fromkeys(slow, fall_s)
+        smoother = {f"{move}.half_life_s": half_life_s, **case.out(f"{move}.one_euro")} if case.table.move else {}
+        fixes += [fix for fix in (ramps, smoother, {**ramps, **smoother}) if fix]
+    where = next(iter(slow), f"{move}.{'one_euro' if case.out(f'{move}.one_euro') else 'half_life_s'}")
     return where, fixes
 
 

@@ -21,11 +21,12 @@ def slow_answer(case: Case) -> Iterator[Found]:
     """Smoothing and ramps that are felt as a delay."""
     smoothing_s = _smoothing_s(case)
     if smoothing_s is not None and smoothing_s > DELAY_S:
+        half_life, out = f"{case.where}.move.half_life_s", case.out(f"{case.where}.move.one_euro")
         one_euro = case.table.move is not None and case.table.move.one_euro is not None
         yield Found(
             f"{case.where}.move.{'one_euro' if one_euro else 'half_life_s'}",
             f"smoothing delays half of the request by {smoothing_s * 1000.0:.0f} ms",
-            [{f"{case.where}.move.half_life_s": 0.02, **case.out(f"{case.where}.move.one_euro")}],
+            [{half_life: 0.02, **out}, {half_life: 0.0, **out}],
         )
     for where, bind in case.entries("move", "throttle", "turn", "rise"):
         # A ramp runs evenly, so that half of it takes half of its time.

@@ -110,7 +110,7 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     >>> profile = demo_profile()
     >>> answer = step_response(profile, walker_of(profile.mode["foot"], profile.window))
     >>> round(answer.top_speed_m_s, 3), round(answer.stop_distance_m, 3)
-    (3.2, 0.174)
+    (3.2, 0.171)
     """
     longest_s = THRESHOLDS.longest_s
     held_s = math.ceil(hold_s(profile) * 10.0) / 10.0
