@@ -560,7 +560,7 @@ def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
     assert '-diagonal = "free"   # oops' in out
     assert '+diagonal = "cap"    # oops' in out
     assert path.read_text() == text
-    code, out = run("check", "--fix", "--only", "diagonal-too-fast", path)
+    code, out = run("check", "--fix", "--only", "diagonal-too-fast,curve-flat", path)
     assert (code, f"wrote {path}" in out) == (0, True)
     assert f"{path}: 1 finding left\nnotice: opposites-do-not-cancel" in out
     assert path.read_text() == text.replace('"free"   #', '"cap"    #')

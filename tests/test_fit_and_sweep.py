@@ -279,6 +279,11 @@ def test_the_commands_fit_and_sweep(tmp_path, capsys):
     assert "reached" in out
     assert f"wrote {new}" in out
     assert measure(profile_from_text(new.read_text())).stop_distance_m == pytest.approx(0.3, rel=0.01)
+    both = ("--target", "reach90_s=0.2, stop_distance_m<=0.1", "--free", "gait.walk.accel_m_s2,gait.walk.brake_m_s2")
+    assert run("fit", PROFILE_PATH, *both, "-o", new)[0] == 0
+    gait = profile_from_text(new.read_text()).gait["walk"]
+    # v² / 2b and 0.9 v / a.
+    assert (gait.brake_m_s2, gait.accel_m_s2) == (pytest.approx(51.2, rel=0.01), pytest.approx(14.4, rel=0.01))
     assert run("fit", PROFILE_PATH, "--target", "first_tilt=0.9", *target[2:], "-o", new)[0] == 1
     spans = (
         "--over",

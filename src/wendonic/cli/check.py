@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from wendonic.cli.options import separated
 from wendonic.cli.say import say
 
 if TYPE_CHECKING:
@@ -22,7 +23,8 @@ def check(
         bool, typer.Option("--dry-run", help="Show what --fix would change, and write nothing.")
     ] = False,
     only: Annotated[
-        list[str] | None, typer.Option("--only", metavar="SLUG", help="With --fix: this kind only; can be repeated.")
+        list[str] | None,
+        typer.Option("--only", metavar="SLUG", help="With --fix: these kinds only, separated by commas."),
     ] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print the findings as JSON.")] = False,
     strict: Annotated[bool, typer.Option("--strict", help="Notices count as faults.")] = False,
@@ -36,12 +38,13 @@ def check(
 
     if (dry_run or only) and not fix:
         raise typer.BadParameter(f"{'--dry-run' if dry_run else '--only'} goes with --fix")
-    for slug in only or ():
+    slugs = tuple(separated(only) or ())
+    for slug in slugs:
         if slug not in FINDINGS:
             raise WendonicError(none_such("finding", slug, FINDINGS))
     loaded = {path: load_profile(path) for path in profiles}
     if fix:
-        found = {path: _fix(path, tuple(only or ()), dry_run) for path in loaded}
+        found = {path: _fix(path, slugs, dry_run) for path in loaded}
     else:
         found = {path: check_profile(profile) for path, profile in loaded.items()}
     if as_json:

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.completion import numbers, quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -24,7 +24,7 @@ def fit(
             "--target",
             metavar="TARGET",
             help="A quantity and its value, a limit or a range: reach90_s=0.12, stop_distance_m<=0.3, "
-            "jump_height_m=1:1.2. Can be repeated.",
+            "jump_height_m=1:1.2. Separated by commas, or one after another.",
             autocompletion=quantities,
         ),
     ],
@@ -33,7 +33,7 @@ def fit(
         typer.Option(
             "--free",
             metavar="SETTING",
-            help="A setting to solve for: gait.walk.accel_m_s2. Can be repeated.",
+            help="Settings to solve for, such as gait.walk.accel_m_s2: separated by commas, or one after another.",
             autocompletion=numbers,
         ),
     ],
@@ -63,7 +63,7 @@ def fit(
     check_output(path, "profile", (profile,))
     text = text_of(profile, "profile", ProfileError)
     loaded = profile_from_text(text, profile)
-    found = fit_profile(loaded, targets_of(target), free, mode, by=by, held=held)
+    found = fit_profile(loaded, targets_of(separated(target) or []), separated(free) or [], mode, by=by, held=held)
     writes = found.reached or keep
     if as_json:
         say(json.dumps(fit_document(found, str(profile), str(path) if writes else None), indent=2))

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from wendonic.profile.schema.keyed import Ramped
 from wendonic.study.finding import Case, Changes, Found, finding
 
 TICK_SHARE = 0.02
@@ -15,7 +16,9 @@ TAP_SHARE = 0.1
 def depends_on_ticks(case: Case) -> Iterator[Found]:
     """A path, or a tap, that depends on the tick rate."""
     difference = case.value("tick_dependence")
-    tap_difference = case.value("tap_dependence")
+    # A stick is pushed and springs back; only what is switched on and off is tapped.
+    switched = any(isinstance(bind, Ramped) for _, bind in case.entries("move", "throttle"))
+    tap_difference = case.value("tap_dependence") if switched else None
     if difference is not None and difference > TICK_SHARE:
         measured = f"the path differs by {100.0 * difference:.1f} % between 30, 60 and 144 ticks a second"
     elif tap_difference is not None and tap_difference > TAP_SHARE:
