@@ -237,7 +237,7 @@ export class App {
         for (let press = 0; press < MOST_PRESSES; press++)
             row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isOn(record, press) ? 0.8 : 0) : 0;
         this.ring.push(row);
-        this.readings.take({ t: this.helm.t, dt, ...this.#push(now), speed, height: now.z, grounded: now.grounded > 0 });
+        this.readings.take({ t: this.helm.t, dt, ...this.#push(now), x: now.x, y: now.y, speed, height: now.z, grounded: now.grounded > 0 });
         if (this.helm.run !== run) this.#built();
     }
 

@@ -1,10 +1,19 @@
 /** Read off the play itself: press to movement, reach-90, stopping distance, how much faster diagonals are, jumps. */
 
 const MOVING_M_S = 0.02;
-const AT_REST = 1e-3;
+/** A worn stick rests within this tilt. */
+const AT_REST = 0.1;
 const SETTLED_S = 0.1;
 /** Who leaves the ground and rises less walked off an edge. */
 const LEAST_JUMP_M = 0.1;
+
+/** When a row of [time, value] first comes to a value, straight between two of them. */
+function timeAt(row, value) {
+    const index = row.findIndex(([, one]) => one >= value);
+    if (index <= 0) return row[0][0];
+    const [[before, low], [after, high]] = row.slice(index - 1, index + 1);
+    return before + ((after - before) * (value - low)) / (high - low);
+}
 
 export class Readings {
     constructor() {
@@ -22,6 +31,7 @@ export class Readings {
     reset() {
         this.rawWas = 0;
         this.speedWas = 0;
+        this.xWas = this.yWas = null;
         this.push = null;
         this.stop = null;
         this.flight = null;
@@ -32,34 +42,43 @@ export class Readings {
         return this.straightM_s > 0 && this.diagonalM_s > 0 ? this.diagonalM_s / this.straightM_s : null;
     }
 
-    /** Takes one tick: time, length of the step, the raw request, speed, and how high the body is. */
-    take({ t, dt, rawX, rawY, speed, height = 0, grounded = true }) {
+    /** Takes one tick: time, length of the step, the raw request, where the body is, its speed, and how high it is. */
+    take({ t, dt, rawX, rawY, x, y, speed, height = 0, grounded = true }) {
         this.#fly(dt, height, grounded);
+        const movedM = this.xWas === null ? 0 : Math.hypot(x - this.xWas, y - this.yWas);
         const raw = Math.hypot(rawX, rawY);
         if (raw > AT_REST && this.rawWas <= AT_REST && this.speedWas < MOVING_M_S) {
-            this.push = { t: t - dt, moved: false, speeds: [], steady: 0, last: 0 };
+            this.push = { t: t - dt, moved: false, speeds: [[t - dt, this.speedWas]], steady: 0, last: 0 };
             this.stop = null;
         }
         if (raw <= AT_REST && this.rawWas > AT_REST && this.speedWas > MOVING_M_S) this.stop = { metres: 0 };
-        this.#follow(t, dt, raw, speed);
+        this.#follow(t, dt, raw, speed, movedM);
         if (raw > 0.95) this.#directions(rawX, rawY, speed);
         this.rawWas = raw;
         this.speedWas = speed;
+        this.xWas = x;
+        this.yWas = y;
     }
 
     #fly(dt, height, grounded) {
         if (grounded) {
-            if (this.flight && this.flight.top > this.flight.from + LEAST_JUMP_M) this.jump = { heightM: this.flight.top - this.flight.from, airtimeS: this.flight.airS };
+            if (this.flight && this.flight.top > this.flight.from + LEAST_JUMP_M) {
+                const { top, from, airS, at, fallM } = this.flight;
+                // It lands within a tick: after the share of it that the rest of the height takes at the last tick's fall.
+                this.jump = { heightM: top - from, airtimeS: airS + (fallM > 0 ? dt * Math.min((at - height) / fallM, 1) : 0) };
+            }
             this.flight = null;
             this.floor = height;
         } else if (this.floor !== null) {
-            this.flight ??= { from: this.floor, top: height, airS: 0 };
+            this.flight ??= { from: this.floor, top: height, airS: 0, at: this.floor, fallM: 0 };
+            this.flight.fallM = this.flight.at - height;
+            this.flight.at = height;
             this.flight.top = Math.max(this.flight.top, height);
             this.flight.airS += dt;
         }
     }
 
-    #follow(t, dt, raw, speed) {
+    #follow(t, dt, raw, speed, movedM) {
         const { push, stop } = this;
         if (push) {
             if (!push.moved && speed >= MOVING_M_S) {
@@ -70,8 +89,7 @@ export class Readings {
             push.steady = Math.abs(speed - push.last) < 0.005 * Math.max(speed, MOVING_M_S) ? push.steady + dt : 0;
             push.last = speed;
             if (push.steady > SETTLED_S && speed > MOVING_M_S) {
-                const reached = push.speeds.find(([, one]) => one >= 0.9 * speed);
-                this.reach90S = reached[0] - push.t;
+                this.reach90S = timeAt(push.speeds, 0.9 * speed) - push.t;
                 this.push = null;
             } else if (raw <= AT_REST || push.speeds.length > 2000) {
                 this.push = null;
@@ -82,7 +100,7 @@ export class Readings {
                 this.stop = null;
                 return;
             }
-            stop.metres += speed * dt;
+            stop.metres += movedM;
             if (speed < MOVING_M_S) {
                 this.stopM = stop.metres;
                 this.stop = null;
