@@ -83,10 +83,7 @@ def compare(
 
 def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
     """Say what each profile makes of each input, and how it differs from the first one."""
-    from rich import box
-    from rich.console import Console
-    from rich.table import Table
-
+    from wendonic.cli.side_by_side import Row, print_side_by_side
     from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.solve.compare import COMPARED_HZ
@@ -94,41 +91,30 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
 
     length = compared.length
     for name, found in numbers.items():
-        title = f"on {name}, at {COMPARED_HZ:g} ticks a second"
-        table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=title, title_justify="left")
-        table.add_column("number", no_wrap=True)
-        for profile in compared.names:
-            table.add_column(profile, justify="right")
-        table.add_column("unit")
+        rows = []
         for field in Walked._fields:
             unit = UNITS[field]
             cells = [value_words(getattr(walk, field), length.factor(unit)) for walk in found.walks]
-            table.add_row(spelled_in(length, field), *cells, length.label(unit))
+            rows.append(Row(spelled_in(length, field), cells, length.label(unit)))
         for field in Difference._fields:
             unit = UNITS[field]
             cells = [
                 "" if apart is None else value_words(getattr(apart, field), length.factor(unit))
                 for apart in found.differences
             ]
-            table.add_row(f"against {compared.names[0]}: {spelled_in(length, field)}", *cells, length.label(unit))
-        Console().print(table)
+            words = f"against {compared.names[0]}: {spelled_in(length, field)}"
+            rows.append(Row(words, cells, length.label(unit)))
+        title = f"on {name}, at {COMPARED_HZ:g} ticks a second"
+        print_side_by_side("number", compared.names, rows, title)
 
 
 def _print_tables(compared: "Comparison") -> None:
-    from rich import box
-    from rich.console import Console
-    from rich.table import Table
-
+    from wendonic.cli.side_by_side import Row, print_side_by_side
     from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
 
-    console = Console()
-    table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title="* differs", title_justify="left")
-    table.add_column("feel")
-    for name in compared.names:
-        table.add_column(name, justify="right")
-    table.add_column("unit")
+    rows = []
     for quantity, one in QUANTITIES.items():
         values = [sheet[quantity] for sheet in compared.sheets]
         if all(value is None for value in values):
@@ -136,20 +122,17 @@ def _print_tables(compared: "Comparison") -> None:
         differs = compared.differs(quantity)
         cells = [value_words(value, compared.length.factor(one.unit)) for value in values]
         name = spelled_in(compared.length, quantity)
-        table.add_row(f"{'*' if differs else ' '} {name}", *cells, compared.length.label(one.unit))
-    console.print(table)
+        rows.append(Row(f"{'*' if differs else ' '} {name}", cells, compared.length.label(one.unit)))
+    print_side_by_side("feel", compared.names, rows, "* differs")
     if not compared.settings:
         say("settings: the same")
         return
-    settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
-    settings.add_column("setting", overflow="fold")
-    for name in compared.names:
-        settings.add_column(name, justify="right", overflow="fold")
+    settings = []
     for setting in compared.settings:
         path = spelled_in(compared.length, setting.path)
         factor = 1.0 if path == setting.path else compared.length.per_m
-        settings.add_row(path, *(_cell(value, factor) for value in setting.values))
-    console.print(settings)
+        settings.append(Row(path, [_cell(value, factor) for value in setting.values]))
+    print_side_by_side("setting", compared.names, settings)
 
 
 def _cell(value: object, factor: float) -> str:

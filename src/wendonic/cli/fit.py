@@ -92,7 +92,7 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
-        table.add_column(heading, justify="left" if heading == "target" else "right")
+        table.add_column(heading, justify="left" if heading == "target" else "right", no_wrap=True)
     table.add_column("unit")
     table.add_column("")
     for one in found.targets:
@@ -109,8 +109,10 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
         )
     console.print(table)
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
-    for heading in ("setting", "before", "after", ""):
-        settings.add_column(heading, justify="right" if heading in ("before", "after") else "left")
+    settings.add_column("setting", no_wrap=True)
+    for heading in ("before", "after"):
+        settings.add_column(heading, justify="right", no_wrap=True)
+    settings.add_column("")
     for setting in found.settings:
         words = "affects none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
         words = words or ("not determined by the targets; nearest to its start" if setting.undetermined else "")

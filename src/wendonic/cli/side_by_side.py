@@ -1,0 +1,61 @@
+"""A table with a column for each profile, in as many pieces as the width of the terminal needs."""
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+from rich import box
+from rich.cells import cell_len
+from rich.console import Console
+from rich.table import Table
+
+WIDEST = 32
+"""A column folds what is longer."""
+
+PADDING = 3
+"""Spaces around a column, and what parts it from the next."""
+
+
+class Row(NamedTuple):
+    """What a row is of, its cell for each profile, and its unit."""
+
+    of: str
+    cells: Sequence[str]
+    unit: str = ""
+
+
+def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title: str | None = None) -> None:
+    """Print a table of `rows` with a column for each name; without any unit it has no column of units."""
+    console = Console()
+    has_units = any(row.unit for row in rows)
+    first = _width(of, [row.of for row in rows])
+    last = _width("unit", [row.unit for row in rows]) if has_units else 0
+    widths = [_width(name, [row.cells[index] for row in rows]) for index, name in enumerate(names)]
+    for piece in pieces(widths, console.width - first - last):
+        table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=title, title_justify="left")
+        table.add_column(of, overflow="fold")
+        for index in piece:
+            table.add_column(names[index], justify="right", overflow="fold", max_width=WIDEST)
+        if has_units:
+            table.add_column("unit")
+        for row in rows:
+            table.add_row(row.of, *(row.cells[index] for index in piece), *([row.unit] if has_units else []))
+        console.print(table)
+
+
+def _width(heading: str, cells: Sequence[str]) -> int:
+    return min(max(map(cell_len, (heading, *cells))), WIDEST) + PADDING
+
+
+def pieces(widths: Sequence[int], space: int) -> Iterator[range]:
+    """Give the columns of each piece: as many as there is space for, at least one.
+
+    >>> [list(piece) for piece in pieces([10, 10, 10, 30, 8], 25)]
+    [[0, 1], [2], [3], [4]]
+    """
+    start = 0
+    while start < len(widths):
+        end = start + 1
+        while end < len(widths) and sum(widths[start : end + 1]) <= space:
+            end += 1
+        yield range(start, end)
+        start = end
