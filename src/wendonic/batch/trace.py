@@ -10,11 +10,12 @@ from wendonic.batch.samples import Samples, samples_of
 from wendonic.compiler.layout import Layout, Path
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import WendonicError
-from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
+from wendonic.kernels.body.ground import HasNumbers
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 from wendonic.recording.recording import Recording, known_recording
+from wendonic.runtime.course_numbers import course_numbers
 
 if TYPE_CHECKING:
     import numpy as np
@@ -99,7 +100,7 @@ def shaped(
                 '"auto" or "interpreted"'
             )
         return Played(recording, profile, hz, mode, seat, course)
-    numbers = NO_COURSE if course is None else course.numbers
+    numbers = course_numbers(course)
     sources = mode_sources(profile, name, seat)
     samples = samples_of(recording, hz, sources)
     tuning = mode_tuning(profile, name, numbers[0] + numbers[1] > 0.0)

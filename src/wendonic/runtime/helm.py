@@ -13,11 +13,12 @@ from wendonic.devices.event import Value
 from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
-from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
+from wendonic.kernels.body.ground import HasNumbers
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.runtime.body_door import BodyDoor
 from wendonic.runtime.corrections import plan_vector
+from wendonic.runtime.course_numbers import course_numbers
 from wendonic.runtime.crossing import Crossing
 from wendonic.runtime.door import VIEW
 from wendonic.runtime.fixed_step import FixedStep
@@ -112,7 +113,7 @@ class Helm(BodyDoor):
         """A profile to retune to as the next tick begins; another thread may set it."""
         self.seat = seat or "pad"
         self.axes = world.axes
-        self._course = NO_COURSE if course is None else course.numbers
+        self._course = course_numbers(course)
         self._runs = {}
         self._exported = None if tick_functions is None else exported_functions(tick_functions)
         self._crossings: dict[tuple[str, str], Crossing] = {}

@@ -1,0 +1,21 @@
+"""A course as the kernels read it."""
+
+from wendonic.errors import WendonicError
+from wendonic.kernels.body.ground import NO_COURSE, HasNumbers
+
+
+def course_numbers(course: HasNumbers | None) -> tuple[float, ...]:
+    """Return a course in one row, level ground without one; raises `WendonicError` for anything else, such as a path.
+
+    >>> course_numbers(None) == NO_COURSE
+    True
+    >>> course_numbers("yard.toml")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: course: found 'yard.toml'; allowed: a Course, as load_course returns it
+    """
+    if course is None:
+        return NO_COURSE
+    numbers: object = getattr(course, "numbers", None)
+    if not isinstance(numbers, tuple):
+        raise WendonicError(f"course: found {course!r}; allowed: a Course, as load_course returns it")
+    return numbers
