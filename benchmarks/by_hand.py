@@ -47,8 +47,8 @@ def by_hand_corner(key_x, key_y, target_x, target_y, dt):
 
 
 def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
-    """Take (key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
-    key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y = state
+    """Take (key_x, key_y, out, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
+    key_x, key_y, out, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y = state
     # Keys: opposites cancel, ramps.
     target_x = right - left
     target_y = forward - back
@@ -61,10 +61,12 @@ def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
         else:
             key_y, y = by_hand_ramp(key_y, target_y, dt)
     length = math.hypot(x, y)
-    # Stick: round dead zone, rim, power curve; the stronger of the two wins.
+    # Stick: round dead zone with a release, rim, power curve; the stronger of the two wins.
     tilt = math.hypot(stick_x, stick_y)
-    if tilt > 0.14:
-        amount = (1.0 if tilt >= 0.96 else (tilt - 0.14) / 0.82) ** 1.6
+    out = tilt > (0.11 if out else 0.14)
+    if out:
+        share = 1.0 if tilt >= 0.96 else (tilt - 0.14) / 0.82 if tilt > 0.14 else 1e-12
+        amount = share**1.6
         if amount > length:
             length = amount
             x = stick_x / tilt * amount
@@ -128,4 +130,4 @@ def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
         else:
             vel_x += way_x * (braked + gained)
             vel_y += way_y * (braked + gained)
-    return key_x, key_y, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y
+    return key_x, key_y, out, local_x, local_y, face, pos_x, pos_y, vel_x, vel_y

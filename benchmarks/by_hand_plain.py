@@ -4,16 +4,18 @@ import math
 
 
 def by_hand_plain_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
-    """Take (face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
-    face, pos_x, pos_y, vel_x, vel_y = state
+    """Take (out, face, pos_x, pos_y, vel_x, vel_y), return the next; same numbers."""
+    out, face, pos_x, pos_y, vel_x, vel_y = state
     # Keys: opposites cancel.
     x = right - left
     y = forward - back
     length = math.hypot(x, y)
-    # Stick: round dead zone, rim, power curve; the stronger of the two wins.
+    # Stick: round dead zone with a release, rim, power curve; the stronger of the two wins.
     tilt = math.hypot(stick_x, stick_y)
-    if tilt > 0.14:
-        amount = (1.0 if tilt >= 0.96 else (tilt - 0.14) / 0.82) ** 1.6
+    out = tilt > (0.11 if out else 0.14)
+    if out:
+        share = 1.0 if tilt >= 0.96 else (tilt - 0.14) / 0.82 if tilt > 0.14 else 1e-12
+        amount = share**1.6
         if amount > length:
             length = amount
             x = stick_x / tilt * amount
@@ -70,4 +72,4 @@ def by_hand_plain_tick(state, right, left, forward, back, stick_x, stick_y, yaw,
         else:
             vel_x += way_x * (braked + gained)
             vel_y += way_y * (braked + gained)
-    return face, pos_x, pos_y, vel_x, vel_y
+    return out, face, pos_x, pos_y, vel_x, vel_y

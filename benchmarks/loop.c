@@ -62,15 +62,16 @@ static double wrapped(double angle)
     return angle;
 }
 
-/* tuning: rise_s fall_s inner outer exponent half_life_s turn_rate top_speed accel brake.
+/* tuning: rise_s fall_s inner outer release exponent half_life_s turn_rate top_speed accel brake.
    samples: `width` numbers a tick, keys at 0 (right left forward back), stick at 4 (right forward), the view's yaw at
    `view`. outcomes: 14 numbers a tick. */
 void run_ticks(const double *tuning, const double *samples, double dt, double *outcomes, size_t ticks, size_t width,
                size_t view)
 {
-    const double rise_s = tuning[0], fall_s = tuning[1], inner = tuning[2], outer = tuning[3];
-    const double exponent = tuning[4], half_life_s = tuning[5], turn_rate = tuning[6];
-    const double top_speed = tuning[7], accel = tuning[8], brake = tuning[9];
+    const double rise_s = tuning[0], fall_s = tuning[1], inner = tuning[2], outer = tuning[3], release = tuning[4];
+    const double exponent = tuning[5], half_life_s = tuning[6], turn_rate = tuning[7];
+    const double top_speed = tuning[8], accel = tuning[9], brake = tuning[10];
+    int out = 0;
     double key_x = 0, key_y = 0, local_x = 0, local_y = 0, face = 0;
     double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0;
     for (size_t k = 0; k < ticks; k++) {
@@ -106,8 +107,10 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
         }
         double length = hypot(x, y), index = 0;
         const double tilt = hypot(sample[4], sample[5]);
-        if (tilt > inner) {
-            const double amount = pow(tilt >= outer ? 1.0 : (tilt - inner) / (outer - inner), exponent);
+        out = tilt > (out ? release : inner);
+        if (out) {
+            const double share = tilt >= outer ? 1.0 : tilt > inner ? (tilt - inner) / (outer - inner) : 1e-12;
+            const double amount = pow(share, exponent);
             if (amount > length) {
                 length = amount;
                 index = 1;

@@ -341,7 +341,7 @@ def main() -> None:
     ticks = len(walk.rows)
     ways = {
         "by hand, small NumPy arrays": numpy_way(walk),
-        **tick_ways(walk, walk_profile(), by_hand_tick, (0.0,) * 9),
+        **tick_ways(walk, walk_profile(), by_hand_tick, (0.0,) * 10),
     }
     ways["batch, interpreted"] = batch_way(walk)
     left_out = []
@@ -362,7 +362,7 @@ def main() -> None:
     faster = ratio(seconds["by hand, small NumPy arrays"], seconds["Helm.tick"])
     console.print(f"Helm.tick is {faster} times as fast as small NumPy arrays")
     console.print(f"all ways end within {spread:.1e} m of each other", *left_out, sep="\n")
-    seconds, spread = measured(tick_ways(walk, plain_profile(), by_hand_plain_tick, (0.0,) * 5))
+    seconds, spread = measured(tick_ways(walk, plain_profile(), by_hand_plain_tick, (0.0,) * 6))
     console.print(table_of(seconds, "without ramps and smoothing, as the profile is shipped", ticks))
     console.print(f"all ways end within {spread:.1e} m of each other")
     for line in (structure_line(), entering_line(), *reading_lines(), *whole_way_lines()):

@@ -95,6 +95,7 @@ def c_tuning() -> np.ndarray:
             keys.keys.fall_s,
             stick.stick.dead_zone.inner,
             stick.stick.dead_zone.outer,
+            stick.stick.dead_zone.release,
             stick.stick.curve.exponent,
             tuning.move.half_life_s,
             tuning.frame.turn_rate,

@@ -193,13 +193,15 @@ def move_output(
         x, y = notched(x, y, tuning.notches, tuning.notch_pull, notch)
 
     right, forward, filtered = x, y, state.filter
+    amount = length * scale
     if tuning.smoothing == SMOOTHING_HALF_LIFE:
         left = share_left(tuning.half_life_s, dt)
         right = x + (state.right - x) * left
         forward = y + (state.forward - y) * left
     elif tuning.smoothing == SMOOTHING_ONE_EURO:
         filtered, right, forward = one_euro(tuning.one_euro, filtered, x, y, state.right, state.forward, dt)
-    amount = math.hypot(right, forward)
+    if tuning.smoothing != SMOOTHING_NONE:
+        amount = math.hypot(right, forward)
     if tuning.smoothing != SMOOTHING_NONE and x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
         right = forward = amount = 0.0
     elif 1.0 < amount < 1.0 + 1e-9:

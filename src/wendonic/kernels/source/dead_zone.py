@@ -128,17 +128,15 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
         length = norm = math.hypot(x, y)
     else:
         norm = math.hypot(x, y)
-        edge = inner
-        if tuning.releases > 0 and (was.x != 0.0 or was.y != 0.0):
-            edge = tuning.release
         if form in (ZONE_NONE, ZONE_WEDGE):
             # Below JUST_OUT it is rounding, not a hand; dividing by it would overflow in the end.
             length = min(norm / outer, 1.0) if norm >= JUST_OUT else 0.0
         elif form == ZONE_CUT:
+            edge = tuning.release if tuning.releases > 0 and (was.x != 0.0 or was.y != 0.0) else inner
             length = 0.0 if norm <= edge else min(norm, 1.0)
         else:
             length = round_dead_zone(norm, inner, outer)
-            if tuning.releases > 0 and length == 0.0 and norm > edge:
+            if tuning.releases > 0 and length == 0.0 and norm > tuning.release and (was.x != 0.0 or was.y != 0.0):
                 length = JUST_OUT
     if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE) and length > 0.0:
         x, y = wedged(x, y, inner)
