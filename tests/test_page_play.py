@@ -19,11 +19,12 @@ from wendonic.batch.play import needs_play
 from wendonic.batch.samples import sampled
 from wendonic.compiler.layout import flat, paths_of
 from wendonic.compiler.tick_function import structure_of
-from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording, profile_names
+from wendonic.demo import FOLDER, ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording, profile_names
 from wendonic.errors import WendonicError
-from wendonic.export.page.contents import PageProfile, profile_module
+from wendonic.export.page.contents import PageProfile, given_module, profile_module
 from wendonic.export.page.formulas import traced
 from wendonic.export.page.inherited import inherited_paths
+from wendonic.export.page.softened import LEAST, softened
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.kernels.sample import EMPTY_SAMPLE
 from wendonic.profile.edit import file_content_of, limits_of, value_at, with_values
@@ -81,8 +82,20 @@ def beginning(recording):
     return Recording([event for event in recording if event.t <= recording.start_s + BEGINNING_S])
 
 
+def run_in_node(folder, given):
+    """Play recordings in Node.js as the page does."""
+    asked, answers = folder / "asked.json", folder / "answers.json"
+    asked.write_text(json.dumps(given))
+    script = TOP / "web" / "test" / "play_all.mjs"
+    done = subprocess.run(
+        ["node", str(script), str(asked), str(answers)], capture_output=True, text=True, timeout=200, check=False
+    )
+    assert done.returncode == 0, done.stderr[-3000:]
+    return json.loads(answers.read_text())
+
+
 def played(folder, jobs):
-    """Play recordings in Node.js as the page does: (profile, recording, hz, mode, course) each."""
+    """Play (profile, recording, hz, mode, course) each."""
     modules = {}
     given = []
     for profile, recording, hz, mode, course in jobs:
@@ -94,17 +107,10 @@ def played(folder, jobs):
         rows = mode is not None and not needs_play(recording, profile, mode)
         module = modules[key]
         given.append({"module": module, "events": plain(recording), "hz": hz, "mode": mode, "wantsRows": rows})
-    asked, answers = folder / "asked.json", folder / "answers.json"
-    asked.write_text(json.dumps(given))
-    script = TOP / "web" / "test" / "play_all.mjs"
-    done = subprocess.run(
-        ["node", str(script), str(asked), str(answers)], capture_output=True, text=True, timeout=200, check=False
-    )
-    assert done.returncode == 0, done.stderr[-3000:]
-    return json.loads(answers.read_text())
+    return run_in_node(folder, given)
 
 
-def differences(trace, found):
+def differences(trace, found, share=1e-9):
     """Say in which columns a trace of the page is not the library's: name, tick, and both values."""
     if len(trace) != found["count"]:
         return [("ticks", len(trace), found["count"])]
@@ -121,7 +127,7 @@ def differences(trace, found):
             if trace[name].dtype == bool:
                 # What a mode does not have is no flag.
                 column = np.nan_to_num(column)
-            near = np.abs(wanted - column) <= 1e-9 + 1e-9 * np.abs(column)
+            near = np.abs(wanted - column) <= share + share * np.abs(column)
             same = near | (np.isnan(wanted) & np.isnan(column))
             if name == "heading_deg":
                 # Where rounding alone is left of a request, it has no direction to speak of.
@@ -178,6 +184,29 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
         trace = shape(recording, profile, hz, mode, course=course)
         assert differences(trace, found) == [], (number, profile.title, mode, hz)
         same_rows(found, recording, hz, profile, mode)
+
+
+@needs_node
+def test_a_page_by_itself_ramps_and_smooths_what_its_file_does_not(tmp_path):
+    """With 0 s it plays as the file does, but for what a nanosecond of smoothing is; with more as Python does."""
+    jobs, given = [], []
+    for name in ("beekeeper", "scout", "harvest", "orchard", "tablet"):
+        profile, text = demo_profile(name), (FOLDER / f"{name}.toml").read_text()
+        file = tmp_path / f"{name}.mjs"
+        both = "export const { controls, profiles: [profile] } = globalThis.wendonicGiven;"
+        file.write_text(given_module([PageProfile(profile, name, text)]) + both)
+        trace = traced(profile)
+        by_itself = traced(softened(profile, dict(zip(trace.paths, trace.values, strict=True))))
+        paths = [path for path, value in zip(by_itself.paths, by_itself.values, strict=True) if value == LEAST]
+        assert by_itself.paths == trace.paths
+        recording = beginning(demo_recording(next(one for one, of in RECORDINGS.items() if of == name)))
+        mode = next(iter(profile.mode))
+        for changes in ({}, {path: 0.2 if path.endswith("turn_loss") else 0.05 for path in paths}):
+            jobs.append((profile.changed(changes), recording, mode, 1e-9 if changes else 1e-6))
+            module = {"module": str(file), "events": plain(recording), "hz": 60.0, "mode": mode, "wantsRows": False}
+            given.append({**module, "changes": changes})
+    for (profile, recording, mode, share), found in zip(jobs, run_in_node(tmp_path, given), strict=True):
+        assert differences(shape(recording, profile, 60.0, mode), found, share) == [], (profile.title, share)
 
 
 def evaluated(text, values):

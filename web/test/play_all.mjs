@@ -7,9 +7,12 @@ import { Helm } from "../src/play/helm.js";
 import { firstMode, traceOf } from "../src/play/trace.js";
 
 const results = [];
-for (const { module, events, hz, mode, wantsRows } of JSON.parse(readFileSync(process.argv[2], "utf8"))) {
+for (const { module, events, hz, mode, wantsRows, changes = {} } of JSON.parse(readFileSync(process.argv[2], "utf8"))) {
     const { controls, profile } = await import(pathToFileURL(module));
     const helm = new Helm(profile, new Controls(controls.table, controls.releases), mode ?? firstMode(events));
+    const values = profile.values.map((value, index) => changes[profile.paths[index]] ?? value);
+    if (!helm.keepsStructure(values)) throw new Error(`${profile.name}: these numbers need another form`);
+    helm.retune(values);
     const rows = [];
     if (wantsRows) {
         const { tick } = helm.run;

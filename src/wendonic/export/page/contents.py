@@ -13,6 +13,7 @@ from wendonic.export.page.fields import field_contents
 from wendonic.export.page.formulas import traced
 from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.page.mode_contents import crossing_contents, made_runs, mode_text
+from wendonic.export.page.softened import softened, with_least
 from wendonic.export.page.tick_text import constants
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.schema.profile import Profile
@@ -30,15 +31,23 @@ class PageProfile:
 
 def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
     """Return a profile as an expression in JavaScript; `constants()` has to come before it. A page that is
-    `by_itself` has no Python to write its file, and knows where each number is in its text.
+    `by_itself` has no Python to write its file or to make other forms: it knows where each number is in its text, and
+    can ramp and smooth.
     """
     profile = one.profile
     course = one.course.numbers if one.course else NO_COURSE
     on_course = one.course is not None
-    runs = made_runs(profile, course, on_course)
     trace = traced(profile)
+    run_by = softened(profile, dict(zip(trace.paths, trace.values, strict=True))) if by_itself else profile
+    formulas = traced(run_by)
+    changed = enumerate(zip(trace.values, formulas.values, strict=True))
+    zeros = frozenset(index for index, (value, run_value) in changed if value != run_value)
+    runs = made_runs(run_by, course, on_course)
     axes = profile.world.axes
-    modes = [f"{json.dumps(name)}: {mode_text(run, profile, trace, on_course)}" for name, run in runs.items()]
+    modes = [
+        f"{json.dumps(name)}: {with_least(mode_text(run, profile, formulas, on_course), zeros)}"
+        for name, run in runs.items()
+    ]
     plain: dict[str, Any] = {
         "version": __version__,
         "name": one.name,
@@ -52,7 +61,7 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
         "paths": list(trace.paths),
         "inherits": inherited_paths(profile, trace.paths),
         "fields": field_contents(profile, trace.paths, trace.used(modes)),
-        "crossings": crossing_contents(profile, runs),
+        "crossings": crossing_contents(run_by, runs),
         "leaveTo": {name: mode.leave_to for name, mode in profile.mode.items()},
     }
     if by_itself:
