@@ -467,6 +467,10 @@ def test_squares_are_no_matter_for_single_precision():
         (["--as", "lua", "--mode", "fot"], 'no mode "fot"; did you mean "foot"?'),
         (["--as", "lua", "--float32"], "--float32 goes with --as c99"),
         (["--as", "lua", "--adjustable", "gait.walk.accel"], 'no field behind a number "gait.walk.accel"'),
+        (
+            ["--as", "lua", "--adjustable", "mode.foot.move.half_life_s"],
+            "mode.foot.move.half_life_s is 0 and has no number in the source",
+        ),
         (["--as", "lua", "--recording", "hands.jsonl"], 'has nothing of what mode "foot" binds'),
     ],
 )

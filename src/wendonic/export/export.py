@@ -1,5 +1,6 @@
 """A profile in, a folder of source, vectors, a runner and a page out."""
 
+import contextlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -16,6 +17,7 @@ from wendonic.export.kinds import find_types
 from wendonic.export.package import Package, identifier
 from wendonic.export.targets import target_of
 from wendonic.export.vectors import Vectors, fits, vectors_name, vectors_of
+from wendonic.profile.edit import value_at
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 
@@ -28,6 +30,18 @@ class Exported:
     language: str
     files: dict[str, str]
     vectors: dict[str, Vectors]
+
+
+def _no_number(profile: Profile, path: str, fields: Sequence[str]) -> str:
+    """Say why the source has no number of a field: it has no such field, or the field has no effect as it is."""
+    with contextlib.suppress(WendonicError):
+        value = value_at(profile, path)
+        if isinstance(value, int | float):
+            return (
+                f"{path} is {value:g} and has no number in the source, since it has no effect like this; "
+                "set it to another value to make it adjustable"
+            )
+    return none_such("field behind a number", path, fields)
 
 
 def packaged(
@@ -53,7 +67,7 @@ def packaged(
     fields = {field for one in made for number in one.program.numbers for field in number.paths} - {"max_dt_s"}
     for path in adjustable:
         if path != "all" and path not in fields:
-            raise WendonicError(none_such("field behind a number", path, sorted(fields)))
+            raise WendonicError(_no_number(profile, path, sorted(fields)))
     for one in made:
         if float32 and any(function.name == "is_blocked" for function in one.program.functions):
             raise WendonicError(
