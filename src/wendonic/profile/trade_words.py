@@ -132,6 +132,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
     "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
+    "key ramp": TradeWord(
+        "How a key's value rises after a press and falls after a release; a gait softens both by itself.",
+        ("rise_s", "fall_s", "reversal"),
+        ("tap_dependence", "slow-answer", "depends-on-ticks"),
+    ),
     "knockback": TradeWord("Speed that the game adds to the body with `Helm.push`.", (), ("body.push",)),
     "lag": TradeWord(
         "A delay of the body or the view behind the hand.",
@@ -180,6 +185,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "reconciliation": TradeWord(
         "Going back to what the server says, and playing the inputs since then again: `Helm.snapshot` and "
         "`Helm.restore`."
+    ),
+    "responsiveness": TradeWord(
+        "How soon a body answers the hand.",
+        ("gait.accel_m_s2", "half_life_s", "rise_s"),
+        ("first_response_s", "reach90_s", "chain_delay_s"),
     ),
     "rollback": TradeWord("Going back some ticks and playing them again: `Helm.snapshot` and `Helm.restore`."),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
