@@ -33,15 +33,13 @@ def depends_on_ticks(case: Case) -> Iterator[Found]:
 
 def _fixes(case: Case) -> list[Changes]:
     """Return what makes the request change at once, the fewest changes first."""
-    if case.table.move is None:
-        return []
     move = f"{case.where}.move"
-    unsmoothed = {
-        **({f"{move}.half_life_s": 0.0} if case.table.move.half_life_s else {}),
-        **case.out(f"{move}.one_euro"),
-    }
+    smooths = case.table.move is not None and case.table.move.half_life_s > 0.0
+    unsmoothed = {**({f"{move}.half_life_s": 0.0} if smooths else {}), **case.out(f"{move}.one_euro")}
     ramps = {
-        field: {f"{where}.{field}": 0.0 for where, bind in case.entries("move") if getattr(bind, field, 0.0)}
+        field: {
+            f"{where}.{field}": 0.0 for where, bind in case.entries("move", "throttle") if getattr(bind, field, 0.0)
+        }
         for field in ("fall_s", "rise_s")
     }
     falls = ramps["fall_s"]
