@@ -111,14 +111,17 @@ def test_all_ways_of_the_benchmark_walk_the_same_walk(monkeypatch):
     import walks
 
     walk = walks.beekeeper_walk()
-    ways = [run.hand_way, run.numpy_way, run.helm_way, run.batch_way, run.compiled_way]
-    ends = [way(walk)()[1] for way in ways]
+    ways = run.tick_ways(walk, walks.walk_profile(), run.by_hand_tick, (0.0,) * 10)
+    ways |= {way.__name__: way(walk) for way in (run.numpy_way, run.batch_way, run.compiled_way)}
     loop = c_loop.compiled_c_loop()
     if loop:
-        ends.append(run.c_way(walk, loop)()[1])
-    assert abs(ends[0][0]) + abs(ends[0][1]) > 1.0
-    for end in ends[1:]:
-        assert end == pytest.approx(ends[0], abs=1e-9)
+        ways["C"] = run.c_way(walk, loop)
+    plain = run.tick_ways(walk, walks.plain_profile(), run.by_hand_plain_tick, (0.0,) * 6)
+    for some in (ways, plain):
+        first, *others = (way()[1] for way in some.values())
+        assert abs(first[0]) + abs(first[1]) > 1.0
+        for end in others:
+            assert end == pytest.approx(first, abs=1e-9)
 
 
 def test_the_bench_is_at_hand_by_name_and_loaded_when_it_is_asked_for():

@@ -309,17 +309,19 @@ FULL = 0.999
 """Amount from which on a mode is in full motion."""
 
 
-def _nudged(marked: "_Marked") -> dict[str, float]:
+def _nudged(marked: "_Marked", aims: bool) -> dict[str, float]:
     """Return the state of a mode in full motion, but with what moves a hair longer, and with the face a hair from
-    straight back.
+    straight back; or of one at rest that faces away from what it aims at.
     """
-    if float(getattr(marked.result, "amount", 0.0)) < FULL:
+    amount = float(getattr(marked.result, "amount", 0.0))
+    if amount < FULL and not (amount == 0.0 and aims):
         return {}
     moved = {"move_right", "move_forward"}
     state = {name: float(getattr(marked.state, name)) for name in marked.state.__slots__}
     state = {name: value * (1.0 + 9e-10) if name in moved else value for name, value in state.items()}
     if "face" in state:
-        state["face"] = math.remainder(float(getattr(marked.result, "heading", 0.0)) + math.pi - 5e-10, math.tau)
+        faced = float(getattr(marked.result, "heading", 0.0)) if amount > 0.0 else state["face"]
+        state["face"] = math.remainder(faced + math.pi - 5e-10, math.tau)
     return state
 
 
@@ -479,7 +481,7 @@ class _Gathered:
             self.rough.begin(start, ground)
         given = [(self.given_of(row), dt) for dt, row in ticks]
         found = [self.marked.tick(values, dt) for values, dt in given]
-        nudged = _nudged(self.marked)
+        nudged = _nudged(self.marked, self.made.sources.aims)
         # Where the last digit decides, as at the corner of a wall, no two languages go the same way.
         steady = (not self.enough or len(self.branches.seen) > len(seen)) and all(
             abs(a - b) <= self.allowed * max(1.0, abs(a))
@@ -519,7 +521,7 @@ def vectors_of(
         ground, grounds = 0, gathered.marked.grounds
         if grounds and anew and number > 0 and rng.random() < SHARE_ELSEWHERE:
             ground = rng.randrange(1, len(grounds)) if package.course else 1
-        if package.course and grounds and start:
+        if grounds and start and (package.course or rng.random() < 0.5):
             start |= _state_on(grounds[ground], made, rng)
         nudged = gathered.attempt(ticks, anew, start, ground)
         if made.sources.goal is not None and number % 4 == 3:

@@ -59,6 +59,7 @@ from wendonic.kernels.move.move import (
     MoveTuning,
     any_ramping,
     move_output,
+    without_rounding,
 )
 from wendonic.kernels.move.off_wall import axis_off_wall, lagging, move_off_wall, remembers
 from wendonic.kernels.press.press import PRESS_AT_REST, PressInput, PressState, PressTuning, press_output
@@ -720,7 +721,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         if tuning.frame.frame in (FRAME_DRIVE, FRAME_GRID):
             amount = min(amount, 1.0)
         else:
-            amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
+            amount = without_rounding(tuning.move, amount)
         heading = math.atan2(move_x, move_y) if amount > 0.0 else 0.0
     if tuning.frame.frame == FRAME_FLY:
         # Straight up or down there is no heading, but an amount.

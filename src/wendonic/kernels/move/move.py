@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.half_life import share_left
-from wendonic.kernels.move.diagonal import DIAGONAL_CAP, scale_under
+from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, scale_under
 from wendonic.kernels.move.joined_keys import asked_together, both_keys
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notch_of, notched
@@ -176,6 +176,7 @@ def move_output(
     if len(tuning.paces) > 0:
         long = math.hypot(x, y)
         pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
+        length = long
         if long > 0.0:
             scale = pace_amount(tuning.paces, pace) / long
     kept = 1.0
@@ -202,13 +203,24 @@ def move_output(
         filtered, right, forward = one_euro(tuning.one_euro, filtered, x, y, state.right, state.forward, dt)
     if tuning.smoothing != SMOOTHING_NONE:
         amount = math.hypot(right, forward)
-    if tuning.smoothing != SMOOTHING_NONE and x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
-        right = forward = amount = 0.0
-    elif 1.0 < amount < 1.0 + 1e-9:
-        # Only rounding can bring it here.
-        amount = 1.0
+        if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
+            right = forward = amount = 0.0
+    amount = without_rounding(tuning, amount)
     after_all = MoveState(sources, last_source, pace, notch, filtered, right, forward)
     return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept)
+
+
+def without_rounding(tuning: MoveTuning, amount: float) -> float:
+    """Return an amount without what rounding adds to a full one, which only a rule that does not cap may exceed.
+
+    >>> without_rounding(NO_MOVE, 1.0000000000000002)
+    1.0
+    """
+    if len(tuning.diagonals) == 0 and tuning.diagonal in (DIAGONAL_CAP, DIAGONAL_UNIT):
+        return min(amount, 1.0)
+    if len(tuning.diagonals) == 0 and tuning.diagonal == DIAGONAL_FREE:
+        return amount
+    return 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
 
 
 def needs_no_cap(tuning: MoveTuning) -> bool:
@@ -221,8 +233,10 @@ def needs_no_cap(tuning: MoveTuning) -> bool:
     """
     within = tuning.diagonal == DIAGONAL_CAP and (tuning.merge != MERGE_SUM or len(tuning.sources) == 1)
     for k in range(len(tuning.sources)):
-        across = tuning.across > 0 and tuning.sources[k].kind == SOURCE_KEYS
-        within = within and (across or within_circle(tuning.sources[k]))
+        keys = tuning.sources[k].kind == SOURCE_KEYS
+        # Several entries of keys are one keyboard, on both axes perhaps.
+        one_axis = within_circle(tuning.sources[k]) and not (keys and tuning.joined > 0)
+        within = within and ((tuning.across > 0 and keys) or one_axis)
     return within
 
 

@@ -9,12 +9,14 @@ from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_felt
 
 class KeysTuning(NamedTuple):
     """How keys pull: the rule for opposite ones; `ramps` is 1 where a key takes time, `rise_s` and `fall_s`, and
-    `at_once` 1 where the old side is dropped at once when the other one is pressed.
+    `at_once` 1 where the old side is dropped at once when the other one is pressed; `one_axis` is 1 where they pull
+    sideways only, or forward and back only.
     """
 
     opposites: int
     ramps: int
     at_once: int
+    one_axis: int
     rise_s: float
     fall_s: float
 
@@ -35,7 +37,7 @@ class KeysOutput(NamedTuple):
     raw_y: float
 
 
-NO_KEYS = KeysTuning(0, 0, 0, 0.0, 0.0)
+NO_KEYS = KeysTuning(0, 0, 0, 0, 0.0, 0.0)
 KEYS_AT_REST = KeysState(0.0, 0.0)
 
 

@@ -58,8 +58,8 @@ NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 def within_circle(tuning: SourceTuning) -> bool:
-    """Return whether a source never requests more than a length of 1: swinging hands, and a stick whose dead zone and
-    curve work on its length.
+    """Return whether a source never requests more than a length of 1: swinging hands, keys on one axis, and a stick
+    whose dead zone and curve work on its length.
 
     >>> within_circle(PLAIN_SOURCE), within_circle(PLAIN_SOURCE._replace(kind=SOURCE_KEYS))
     (True, False)
@@ -67,6 +67,8 @@ def within_circle(tuning: SourceTuning) -> bool:
     stick = tuning.stick
     if tuning.kind == SOURCE_SWING:
         return True
+    if tuning.kind == SOURCE_KEYS:
+        return tuning.keys.one_axis > 0
     return tuning.kind == SOURCE_STICK and stick.dead_zone.form != ZONE_AXES and stick.curve.per_axis == 0
 
 

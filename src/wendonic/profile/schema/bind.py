@@ -67,6 +67,11 @@ class NameLists(Table):
         """Return the lists by their direction."""
         return {direction: getattr(self, direction) for direction in type(self).model_fields}
 
+    def on_one_axis(self) -> bool:
+        """Return whether nothing pulls sideways, or nothing forward and back, so that there are no diagonals."""
+        used = {direction for direction, names in self.lists().items() if names}
+        return not used & {"right", "left"} or not used & {"forward", "back"}
+
     def sentence(self) -> str:
         """Say what pulls which way."""
         return listed(self.lists())

@@ -50,6 +50,10 @@ class Ramped(Bind):
         """Return what wins when both sides are held."""
         return "cancel"
 
+    def on_one_axis(self) -> bool:
+        """Return whether its controls pull along one axis only."""
+        return False
+
     def what(self) -> str:
         """Return its controls in words."""
         raise NotImplementedError
@@ -66,6 +70,7 @@ class Ramped(Bind):
             OPPOSITES.number(self.rule()),
             int(self.rise_s > 0.0 or self.fall_s > 0.0),
             REVERSALS.number(self.reversal),
+            int(self.on_one_axis()),
             self.rise_s,
             self.fall_s,
         )

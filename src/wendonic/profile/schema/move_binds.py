@@ -67,6 +67,10 @@ class KeysBind(Moving, Opposed):
         firsts = [lists[:1] for lists in wanted_lists(self.keys.lists(), x, y)]
         return pressed(f"key.{codes[0]}" for codes in firsts) if all(firsts) else None
 
+    def on_one_axis(self) -> bool:
+        """Return whether its keys pull along one axis only."""
+        return self.keys.on_one_axis()
+
     def what(self) -> str:
         """Return its controls in words."""
         return f"keys: {self.keys.sentence()}"
@@ -193,6 +197,10 @@ class TouchZonesBind(Moving, Ramped):
             return None
         places = [window.zone_of(names[0]).middle for names in firsts]
         return [Push(f"touch.{finger}", (*at, 1.0), (*at, 0.0)) for finger, at in enumerate(places)]
+
+    def on_one_axis(self) -> bool:
+        """Return whether its zones pull along one axis only."""
+        return self.touch_zones.on_one_axis()
 
     def what(self) -> str:
         """Return its controls in words."""
