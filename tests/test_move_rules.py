@@ -591,6 +591,21 @@ def test_a_d_pad_and_keys_cancel_and_walk_diagonally_together():
     assert tuple(intent.local) == pytest.approx((1.0, 0.0))
 
 
+@pytest.mark.parametrize("merge", ["strongest", "sum", "latest"])
+@pytest.mark.parametrize("opposites", ["cancel", "latest"])
+def test_an_entry_for_each_axis_is_capped_as_one_for_both_is(merge, opposites):
+    """Neither entry has a diagonal of its own."""
+    rules = ("cancel", opposites)
+    axes = ('forward = ["KeyW"], back = ["KeyS"]', 'left = ["KeyA"], right = ["KeyD"]')
+    first, second = (f'keys = {{ {keys} }}\nopposites = "{rule}"\n' for keys, rule in zip(axes, rules, strict=True))
+    helm = helm_of(f'merge = "{merge}"', f"{first}[[mode.foot.move.bind]]\n{second}")
+    helm.key("KeyW", down=True)
+    assert tuple(helm.tick(1 / 60).local) == (0.0, 1.0)
+    helm.key("KeyD", down=True)
+    assert tuple(helm.tick(1 / 60).local) == pytest.approx((math.sqrt(0.5),) * 2)
+    assert helm.tick(1 / 60).amount == 1.0
+
+
 @pytest.mark.parametrize(
     ("rise_s", "half_life_s", "key_s", "stick_s"), [(0.0, 0.0, 0.001, 0.001), (0.03, 0.008, 0.045, 0.027)]
 )

@@ -75,7 +75,7 @@ def test_every_number_of_the_file_reaches_the_tick(word, code):
     tuning = mode_tuning(profile, "cart").tick
     assert (tuning.max_dt_s, tuning.move.diagonal, tuning.move.half_life_s) == (0.25, code, 0.5)
     first, second = tuning.move.sources
-    assert (first.kind, first.keys) == (SOURCE_KEYS, (OPPOSITES_CANCEL, 1, 0, 0.7, 0.8))
+    assert (first.kind, first.keys) == (SOURCE_KEYS, (OPPOSITES_CANCEL, 1, 0, 0, 0.7, 0.8))
     assert (second.kind, second.stick.curve.form) == (SOURCE_STICK, CURVE_LINEAR)
     assert (second.stick.dead_zone.inner, second.stick.dead_zone.outer) == (0.3, 0.9)
     assert (tuning.frame.frame, tuning.frame.turn_rate) == (FRAME_MAP, pytest.approx(math.pi / 2))
