@@ -32,6 +32,18 @@ def test_from_any_moment_on_ten_ticks_are_the_first_ten_to_the_last_bit(name):
     assert len({moment.record for moment in moments.values()}) > 5
 
 
+@pytest.mark.parametrize("copied", [copy.copy, copy.deepcopy])
+def test_a_copied_helm_goes_its_own_way(copied):
+    helm = Helm(demo_profile())
+    helm.key("KeyW", down=True)
+    for _ in range(20):
+        helm.tick(1 / 60)
+    other = copied(helm)
+    assert other.tick(1 / 60).record == helm.tick(1 / 60).record
+    other.key("KeyW", down=False)
+    assert (helm.tick(1 / 60).amount, other.tick(1 / 60).amount) == (1.0, 0.0)
+
+
 def test_mode_clock_view_and_what_is_held_go_back_too():
     helm = Helm(demo_profile("harvest"))
     helm.view(30.0, 5.0)

@@ -1,5 +1,6 @@
 """The runtime: events in, one intent out per tick."""
 
+import copy
 import logging
 import math
 from collections.abc import Iterable, Iterator, Sequence
@@ -158,6 +159,10 @@ class Helm(BodyDoor):
 
     def _other_samplers(self) -> list[Sampler]:
         return [run.sampler for run in self._runs.values() if run is not self._run and run.sampler.binds_presses]
+
+    def __copy__(self) -> "Helm":
+        """Return a helm of its own that goes on from here; with shared state both would tick one body."""
+        return copy.deepcopy(self)
 
     def __repr__(self) -> str:
         """Give the profile's title, the mode, and how far it is."""
