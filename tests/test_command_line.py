@@ -176,10 +176,8 @@ def test_shape_prints_a_table_that_fits_80_columns():
 def test_draw_stick_and_path_write_pictures(tmp_path):
     cases = [
         ["stick", PROFILE_PATH, PAD],
-        ["path", PROFILE_PATH, KEYS, "--hz", "20"],
         ["path", TERRACES, FOLDER / "terraces_walk.jsonl", "--course", FOLDER / "terraces_course.toml"],
         ["frame", PROFILE_PATH, KEYS, "--at", "3", "--at", "17.5"],
-        ["curve", PROFILE_PATH],
         ["diagonals", FOLDER / "store_room.toml", "--mode", "ladder"],
         ["look", PROFILE_PATH, FOLDER / "lookout.toml"],
     ]
@@ -286,7 +284,6 @@ def test_a_window_shows_what_the_whole_came_to_there(tmp_path):
     np.testing.assert_allclose(part[["t", "pos_x", "pos_y"]], within[["t", "pos_x", "pos_y"]])
     windows = ["--from", "26", "--to", "30.5"]
     for words in (
-        ("draw", "path", PROFILE_PATH, KEYS, "--seat", "pad1"),
         ("draw", "frame", PROFILE_PATH, KEYS),
         ("draw", "stick", PROFILE_PATH, PAD),
         ("compare", PROFILE_PATH, TERRACES, "--on", KEYS, "--course", COURSE, "--seat", "pad1"),

@@ -190,7 +190,7 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
 def test_a_page_by_itself_ramps_and_smooths_what_its_file_does_not(tmp_path):
     """With 0 s it plays as the file does, but for what a nanosecond of smoothing is; with more as Python does."""
     jobs, given = [], []
-    for name in ("beekeeper", "scout", "harvest", "orchard", "tablet"):
+    for name in ("beekeeper", "scout", "tablet"):
         profile, text = demo_profile(name), (FOLDER / f"{name}.toml").read_text()
         file = tmp_path / f"{name}.mjs"
         both = "export const { controls, profiles: [profile] } = globalThis.wendonicGiven;"

@@ -120,7 +120,7 @@ def _choose(body: list[ast.stmt]) -> None:
                 body=[ast.Assign(targets=[ast.Name(id=first)], value=yes)],
                 orelse=[ast.Assign(targets=[ast.Name(id=second)], value=no)],
             ) if first == second and not isinstance(yes, ast.IfExp) and not isinstance(no, ast.IfExp):
-                choice = ast.IfExp(test, yes, no)
+                choice = _choice(test, yes, no)
                 if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
                     body[index] = ast.Assign([ast.Name(first, ast.Store())], choice)
 
@@ -170,7 +170,7 @@ def _return_choice(body: list[ast.stmt]) -> None:
             and no is not None
             and not any(isinstance(one, ast.Tuple | ast.IfExp) for one in (yes, no))
         ):
-            choice = ast.IfExp(test, yes, no)
+            choice = _choice(test, yes, no)
             if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_RETURN:
                 body[-2:] = [ast.Return(choice)]
 
@@ -228,7 +228,7 @@ def simplified(node: ast.expr) -> ast.expr:
             return ast.Compare(parts[0], ops, parts[1:])
         case ast.IfExp(test=test, body=yes, orelse=no):
             test, yes, no = simplified(test), simplified(yes), simplified(no)
-            return _least(test, yes, no) or ast.IfExp(test, yes, no)
+            return _least(test, yes, no) or _choice(test, yes, no)
         case ast.Call(func=func, args=args):
             if isinstance(func, ast.Name) and func.id == "fabs":
                 func = ast.Name("abs", ast.Load())
@@ -238,6 +238,27 @@ def simplified(node: ast.expr) -> ast.expr:
         case ast.Subscript(value=value, slice=index):
             return ast.Subscript(value, simplified(index), ast.Load())
     return node
+
+
+def _choice(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr:
+    """Return a choice between two values; between a truth and a test it is `and` or `or`.
+
+    >>> def said(words):
+    ...     node = ast.parse(words, mode="eval").body
+    ...     return ast.unparse(_choice(node.test, node.body, node.orelse))
+    >>> said("False if a <= b else c"), said("True if a else b < c"), said("a if b else False")
+    ('a > b and c', 'a or b < c', 'b and a')
+    """
+    match yes, no:
+        case ast.Constant(value=bool(truth)), _:
+            return ast.BoolOp(ast.Or(), [test, no]) if truth else ast.BoolOp(ast.And(), [_opposite(test), no])
+        case _, ast.Constant(value=bool(truth)):
+            return ast.BoolOp(ast.Or(), [_opposite(test), yes]) if truth else ast.BoolOp(ast.And(), [test, yes])
+    return ast.IfExp(test, yes, no)
+
+
+def _opposite(test: ast.expr) -> ast.expr:
+    return simplified(ast.UnaryOp(ast.Not(), test))
 
 
 def _without_neutral(node: ast.BinOp) -> ast.expr | None:

@@ -1,5 +1,6 @@
 """Every control by its device: its name, what it reports, and in which range."""
 
+from functools import cache
 from typing import NamedTuple
 
 from wendonic.devices.controls import (
@@ -172,6 +173,7 @@ def _context() -> ControlGroup:
     return ControlGroup("context", about, tuple(lines))
 
 
+@cache
 def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
     """Return every control, by device; or those of one device. Raises `WendonicError` for a device there is not.
 
