@@ -108,6 +108,9 @@ def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
         x, y = left + share * (right - left), back - away if side == 0 else forward + away
     else:
         x, y = left - away if side == 1 else right + away, back + share * (forward - back)
+    if k < pieces and kind == PIECE_MOUND and rng.random() < 0.5:
+        # Round about its rim, which only touches the square around it.
+        x, y = numbers[0] + (radius + away) * math.sin(towards), numbers[1] + (radius + away) * math.cos(towards)
     heading = towards + rng.choice((rng.uniform(-0.3, 0.3), rng.uniform(-1.5, 1.5), rng.uniform(-3.2, 3.2)))
     speed = rng.choice((1.0, 4.0, 20.0, 60.0))
     if max(abs(x), abs(y)) > FAR_M:
