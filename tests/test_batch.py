@@ -135,7 +135,8 @@ COMPILED = ("crates_push", "harvest_run")
 @pytest.mark.parametrize(
     ("name", "rates", "engine"),
     [
-        *((name, (60.0, 4.0), "interpreted") for name in RECORDINGS),
+        *((name, (20.0, 4.0), "interpreted") for name in RECORDINGS),
+        *(pytest.param(name, (60.0,), "interpreted", marks=pytest.mark.long) for name in RECORDINGS),
         ("beekeeper_pad", (144.0,), "compiled"),
         *(pytest.param(name, (30.0, 144.0), "compiled", marks=pytest.mark.long) for name in COMPILED),
     ],

@@ -34,7 +34,7 @@ from wendonic.profile.tuning import mode_tuning
 ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
 needs_node = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
 MADE_S = 1.0
-BEGINNING_S = 7.0
+BEGINNING_S = 4.0
 
 
 def plain(recording):

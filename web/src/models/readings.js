@@ -7,12 +7,18 @@ const SETTLED_S = 0.1;
 /** Who leaves the ground and rises less walked off an edge. */
 const LEAST_JUMP_M = 0.1;
 
-/** When a row of [time, value] first comes to a value, straight between two of them. */
-function timeAt(row, value) {
-    const index = row.findIndex(([, one]) => one >= value);
+/**
+ * When a row of [time, speed] that ends steady first comes to a speed: straight between two of them, but where it was
+ * steady before the second one at the rate before.
+ */
+function timeAt(row, speed) {
+    const index = row.findIndex(([, one]) => one >= speed);
     if (index <= 0) return row[0][0];
     const [[before, low], [after, high]] = row.slice(index - 1, index + 1);
-    return before + ((after - before) * (value - low)) / (high - low);
+    const within = ((after - before) * (speed - low)) / (high - low);
+    if (index < 2 || high < 0.9999 * row.at(-1)[1]) return before + within;
+    const [earlier, lower] = row[index - 2];
+    return before + (low > lower ? Math.min(((before - earlier) * (speed - low)) / (low - lower), within) : within);
 }
 
 export class Readings {
