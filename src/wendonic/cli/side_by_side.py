@@ -32,7 +32,7 @@ def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title
     widths = [_width(name, [row.cells[index] for row in rows]) for index, name in enumerate(names)]
     for piece in pieces(widths, console.width - first - last):
         table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=title, title_justify="left")
-        table.add_column(of, overflow="fold")
+        table.add_column(of, overflow="fold", max_width=WIDEST)
         for index in piece:
             table.add_column(names[index], justify="right", overflow="fold", max_width=WIDEST)
         if has_units:

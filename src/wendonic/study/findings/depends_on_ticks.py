@@ -6,10 +6,10 @@ from wendonic.profile.schema.keyed import Ramped
 from wendonic.study.finding import Case, Changes, Found, finding
 
 TICK_SHARE = 0.02
-"""Largest difference between paths that is not reported, as a share of the way."""
+"""Largest difference between paths that is not reported, as a share of their length."""
 
 TAP_SHARE = 0.1
-"""The same of a tap: one tick more or less of a ramp is a larger share of it."""
+"""The same for a tap, of which one tick of a ramp is a larger share."""
 
 
 @finding(170, "notice", "The game feels different on a screen with another refresh rate.")
