@@ -11,7 +11,7 @@ class Request(NamedTuple):
     tick and in its mean, `scale` what presses multiply them by, `fades` 1 while ramps and smoothing are all that is
     left of them), the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether the
     body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the game
-    reports it; and the point that is aimed at.
+    reports it; the point that is aimed at; and the direction requested before, which a turn is measured from.
     """
 
     right: float
@@ -29,9 +29,10 @@ class Request(NamedTuple):
     grounded: float
     normal: Vec3
     aim: Aim
+    asked: Vec3
 
 
-NO_REQUEST = Request(0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0))
+NO_REQUEST = Request(0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0), ZERO3)
 """Nothing requested, on level ground."""
 
 

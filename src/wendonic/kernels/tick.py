@@ -15,7 +15,7 @@ from wendonic.kernels.body.comfort import (
 )
 from wendonic.kernels.body.facing import face_after, leaves_diagonal
 from wendonic.kernels.body.fall import GROUND_UNKNOWN, STANDING, FallState, height_settled, taken_off
-from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning, kept_in_turn
+from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning
 from wendonic.kernels.body.ground import height_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
@@ -302,13 +302,10 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
         request = request._replace(grounded=0.0)
     before = was.body
     heading = 0.0
+    if gait.loses > 0:
+        request = request._replace(asked=was.frame.asked)
     state, body, wanted = steered_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
     if gait.loses > 0 and frame != FRAME_DRIVE and length3(wanted.direction) > 0.0:
-        kept = kept_in_turn(gait.turn_loss, was.frame.asked, wanted.direction)
-        slower = Vec3(body.velocity.x * kept, body.velocity.y * kept, body.velocity.z)
-        if frame == FRAME_FLY:
-            slower = slower._replace(z=body.velocity.z * kept)
-        body = body._replace(velocity=slower)
         state = state._replace(asked=wanted.direction)
     if not turns_itself(frame):
         to_x, to_y = wanted.move_x, wanted.move_y
@@ -681,6 +678,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         reported,
         sample.ground.normal,
         sample.aim,
+        ZERO3,
     )
     if remembers(tuning.move) and tuning.frame.frame != FRAME_GRID and walled:
         away = away_from(tuning.frame, wall, forward_yaw, view.pitch, memory.body.face)

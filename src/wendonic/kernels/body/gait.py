@@ -215,6 +215,19 @@ def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
     return math.pow(max(1.0 - turn_loss, LEAST_KEPT), angle / math.pi)
 
 
+def slowed_by_turn(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
+    """Return what a turn of the request leaves of a velocity, upwards included, see `kept_in_turn`.
+
+    >>> gait = PLAIN_GAIT._replace(loses=1, turn_loss=0.5)
+    >>> slowed_by_turn(gait, Vec3(0.0, 4.0, 0.0), Vec3(0.0, 1.0, 0.0), Vec3(0.0, -1.0, 0.0))
+    Vec3(x=0.0, y=2.0, z=0.0)
+    """
+    if gait.loses <= 0 or length3(direction) <= 0.0:
+        return velocity
+    kept = kept_in_turn(gait.turn_loss, asked, direction)
+    return Vec3(velocity.x * kept, velocity.y * kept, velocity.z * kept)
+
+
 def with_forms(gait: GaitTuning) -> GaitTuning:
     """Return a gait that knows whether it has more than a top speed and two rates.
 

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, plan_stride
+from wendonic.kernels.body.gait import GaitTuning, plan_stride, slowed_by_turn
 from wendonic.kernels.body.ground import ground_at, height_at
 from wendonic.kernels.body.slope import (
     Footing,
@@ -99,6 +99,18 @@ def footing_on(
     return left
 
 
+def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec3) -> Vec3:
+    """Return what a turn of the request leaves of a velocity on the plan, see `slowed_by_turn`, and all of a fall.
+
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> gait = PLAIN_GAIT._replace(loses=1, turn_loss=0.5)
+    >>> slowed_on_plan(gait, Vec3(0.0, 4.0, 3.0), Vec3(0.0, 1.0, 0.0), Vec3(0.0, -1.0, 0.0))
+    Vec3(x=0.0, y=2.0, z=3.0)
+    """
+    slower = slowed_by_turn(gait, velocity, asked, direction)
+    return Vec3(slower.x, slower.y, velocity.z)
+
+
 def walk(
     gait: GaitTuning,
     slope: SlopeTuning,
@@ -134,9 +146,11 @@ def walk(
         mean_x, mean_y = mean_move(request, move_x, move_y)
     x, y, z = body.position
     if slope.follows <= 0:
-        after = plan_stride(gait, in_air, body.velocity, mean_x * top_speed, mean_y * top_speed, dt)
+        level = level_motion(move_x, move_y)
+        slower = slowed_on_plan(gait, body.velocity, request.asked, level.direction)
+        after = plan_stride(gait, in_air, slower, mean_x * top_speed, mean_y * top_speed, dt)
         at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
-        return Body(body.face, at, after.velocity), level_motion(move_x, move_y)
+        return Body(body.face, at, after.velocity), level
     normal = normal_under(course, request, x, y)
     left = footing_on(slope, course, request.grounded > 0.0, normal, move_x, move_y, x, y)
     if slope.tires > 0:
@@ -151,7 +165,8 @@ def walk(
         plan = laid_on_slope(mean_x, mean_y, normal)
     wanted_x = plan.x * top_speed + slide.x
     wanted_y = plan.y * top_speed + slide.y
-    after = plan_stride(gait, in_air, body.velocity, wanted_x, wanted_y, dt)
+    slower = slowed_on_plan(gait, body.velocity, request.asked, direction)
+    after = plan_stride(gait, in_air, slower, wanted_x, wanted_y, dt)
     moved = after.displacement
     velocity = Vec3(after.velocity.x, after.velocity.y, 0.0)
     if is_wall(normal):

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, stride
+from wendonic.kernels.body.gait import GaitTuning, slowed_by_turn, stride
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
@@ -67,7 +67,8 @@ def steer_fly(
     if gait.forms > 0:
         mean = flight_direction(tuning, gait, request, request.mean_right, request.mean_forward)
     wanted = Vec3(mean.x * top_speed, mean.y * top_speed, mean.z * top_speed)
-    after = stride(gait, False, body.velocity, wanted, dt)
+    slower = slowed_by_turn(gait, body.velocity, request.asked, direction)
+    after = stride(gait, False, slower, wanted, dt)
     x, y, z = body.position
     moved = after.displacement
     body_after = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)
