@@ -109,14 +109,18 @@ def test_how_high_a_step_is_walked_up_is_a_setting(step_m, height_m, climbs):
     assert intent.motion.pos_z == (height_m if climbs else 0.0)
 
 
-@pytest.mark.parametrize("ahead_m", [0.1, 0.8])
-def test_how_far_ahead_a_bank_is_felt_is_a_setting(ahead_m):
+@pytest.mark.parametrize("ahead_m", [0.1, 0.8, 2.0])
+@pytest.mark.parametrize("hz", [20, 60, 144])
+def test_how_far_ahead_a_bank_is_felt_is_a_setting(ahead_m, hz):
+    """It brakes where the bank is that far ahead, and stops after v² / 2b, or at its foot."""
     bank = {"form": "ramp", "left_m": -9, "right_m": 9, "back_m": 3, "forward_m": 9}
     bank |= {"from_height_m": 0, "to_height_m": 18, "up": "forward"}
     course = Course.model_validate({"format": "wendonic-course", "version": 1, "piece": [bank]})
     helm = helm_with(f"{{ ahead_m = {ahead_m} }}", course=course)
     helm.key("KeyW", True)
-    assert run(helm, 3.0)[0].motion.pos_y == pytest.approx(3.0 - ahead_m, abs=0.75)
+    intent = run(helm, 3.0, hz)[0]
+    assert intent.motion.pos_y == pytest.approx(min(3.0, 3.0 - ahead_m + 5.0**2 / 40.0), abs=5.0 / 60.0)
+    assert intent.footing.refused
 
 
 def course_of(*pieces, walls=()):
