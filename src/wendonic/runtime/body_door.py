@@ -127,7 +127,7 @@ class BodyDoor(Door):
         velocity: Sequence[float] | None = None,
         facing: Sequence[float] | None = None,
     ) -> None:
-        """Report where the body is (m), its velocity (m/s) and where it faces, all in the game's own axes: a game
+        """Report where the body is, its velocity and where it faces, all in the game's own axes and unit: a game
         that moves the body itself does so before each tick. What is not mentioned stays as it was. A place may come
         number by number or as one vector.
 
@@ -216,8 +216,8 @@ class BodyDoor(Door):
         self._row[start : start + 3] = wall
 
     def push(self, *velocity: float | Sequence[float]) -> None:
-        """Add a velocity (m/s, in the game's own axes) to the body's: a knock, a launch, a moving platform. From the
-        next tick on the gait controls it again. Push after `place`, whose velocity would replace it. It may come
+        """Add a velocity (in the game's own axes and unit) to the body's: a knock, a launch, a moving platform. From
+        the next tick on the gait controls it again. Push after `place`, whose velocity would replace it. It may come
         number by number or as one vector. Raises `WendonicError` for a velocity that is not finite.
 
         >>> from wendonic import Helm
@@ -288,9 +288,9 @@ class BodyDoor(Door):
         self._row[start : start + 4] = self._ground
 
     def restart(self, *place: float | Sequence[float], facing: Sequence[float] | None = None) -> None:
-        """Begin a new life, at rest, at a place and with a facing in the game's own axes, each kept if it is not
-        mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock and
-        the mode stay. Held keys and sticks count again, from zero; held presses count again once released.
+        """Begin a new life, at rest, at a place and with a facing in the game's own axes and unit, each kept if it is
+        not mentioned: ramps, smoothing, toggles, buffers, goals and safe places are forgotten. The view, the clock
+        and the mode stay. Held keys and sticks count again, from zero; held presses count again once released.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -325,7 +325,7 @@ class BodyDoor(Door):
         """Set the squares that cannot be entered in the steer frame `grid`; they replace the last ones.
 
         Squares are counted along the game's own horizontal axes, in their order, like places: (0, 0) is around the
-        origin. Raises `WendonicError` for one that is not a pair of whole numbers.
+        origin, unless `origin_m` moves it. Raises `WendonicError` for one that is not a pair of whole numbers.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
@@ -340,19 +340,27 @@ class BodyDoor(Door):
             if len(square) != 2 or any(number != round(number) for number in square):
                 raise WendonicError(f"blocked square: found {square}; allowed: two whole numbers")
         wanted = {(float(x), float(y)) for x, y in (self.axes.square_to_plan(*square) for square in given)}
-        before = set(self.blocked_squares())
+        before = set(squares_in(self._course))
         if wanted == before:
             return
         self._block(sorted(wanted))
         for x, y in sorted(wanted ^ before):
             self.state.report(_SQUARE, (x, y, 1.0 if (x, y) in wanted else 0.0))
 
-    def blocked_squares(self) -> list[tuple[float, float]]:
-        """Return the blocked squares, right and forward on the plan."""
-        return squares_in(self._course)
+    def blocked_squares(self) -> list[tuple[int, int]]:
+        """Return the blocked squares, counted as `block` does.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("crates"))
+        >>> helm.block([(2, -1), (0, 1)])
+        >>> sorted(helm.blocked_squares())
+        [(0, 1), (2, -1)]
+        """
+        return [self.axes.square_from_plan(x, y) for x, y in squares_in(self._course)]
 
     def _block_square(self, x: float, y: float, blocked: float) -> None:
-        others = [square for square in self.blocked_squares() if square != (x, y)]
+        others = [square for square in squares_in(self._course) if square != (x, y)]
         self._block([*others, (x, y)] if blocked > 0.0 else others)
 
     def _block(self, squares: Sequence[tuple[float, float]]) -> None:

@@ -15,6 +15,7 @@ from wendonic.devices.sampler import Sampler
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import HasNumbers
+from wendonic.kernels.frames.blocked import squares_in
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.schema.seat import Seat
 from wendonic.runtime.body_door import BodyDoor
@@ -180,7 +181,7 @@ class Helm(BodyDoor):
         return run.ready.text
 
     def go_to(self, *place: float | Sequence[float]) -> None:
-        """Set the goal (m, in the game's own axes) of the steer frame `goto`.
+        """Set the goal (in the game's own axes and unit) of the steer frame `goto`.
 
         The body walks to it from the next tick on, unless a key or a stick steers, or the profile keeps the last
         goal. In other frames it is kept and has no effect. Raises `WendonicError` for too few or too many numbers.
@@ -196,8 +197,9 @@ class Helm(BodyDoor):
         self.state.set(_GOAL, (x, y))
 
     def scroll_plan(self, *distance: float | Sequence[float]) -> None:
-        """Set how far (m) the window has scrolled over the plan, in the game's own axes, from where `[window.plan]`
-        has it: what is pointed at is that much further. Raises `WendonicError` for too few or too many numbers.
+        """Set how far the window has scrolled over the plan, in the game's own axes and unit, from where
+        `[window.plan]` has it: what is pointed at is that much further. Raises `WendonicError` for too few or too
+        many numbers.
 
         >>> from wendonic.demo import demo_profile
         >>> helm = Helm(demo_profile("orchard"))
@@ -211,7 +213,7 @@ class Helm(BodyDoor):
         self.state.set(_PLAN, (x, y))
 
     def aim_at(self, *place: float | Sequence[float]) -> None:
-        """Set the point (m, in the game's own axes) that a body with `face = "aim"` faces from now on.
+        """Set the point (in the game's own axes and unit) that a body with `face = "aim"` faces from now on.
 
         Until one is set, such a body keeps its facing. Raises `WendonicError` for too few or too many numbers.
         """
@@ -390,7 +392,7 @@ class Helm(BodyDoor):
             yield "view", (math.degrees(yaw), math.degrees(pitch))
         if self._ground != _ON_GROUND:
             yield "body.ground", self._ground
-        for square in self.blocked_squares():
+        for square in squares_in(self._course):
             yield "square", (*square, 1.0)
 
     def _structure(self) -> str:

@@ -73,17 +73,18 @@ class Plan(NamedTuple):
 
 class Comfort(NamedTuple):
     """What a game in a headset draws: the vignette (0 open, 1 closed); the head's offset from the middle of the play
-    space and its place on the plan (m); whether it is inside a wall, how long until it is brought back (s), whether
-    it was brought back this tick, and the last safe place for the middle of the play space (m).
+    space and the place under the head; whether the head is inside a wall, how long until it is brought back (s),
+    whether it was brought back this tick, and the last safe place for the middle of the play space. Places and the
+    offset are in the game's own axes and unit, places at the body's height.
     """
 
     vignette: float
-    offset: Plan
-    head: Plan
+    offset: GameVector
+    head: GameVector
     inside_wall: bool
     returns_in_s: float | None
     returned: bool
-    safe: Plan
+    safe: GameVector
 
 
 class Local(NamedTuple):
@@ -273,7 +274,7 @@ class Intent(NamedTuple):
 
     @property
     def goal(self) -> GameVector | None:
-        """The goal (m, in the game's own axes, at the body's height); None without one, and outside a `goto`
+        """The goal, in the game's own axes and unit, at the body's height; None without one, and outside a `goto`
         frame.
         """
         if self._read("frame", "goal", "there") == 0.0:
@@ -284,7 +285,7 @@ class Intent(NamedTuple):
 
     @property
     def waiting_goals(self) -> tuple[GameVector, ...]:
-        """The goals (m, in the game's own axes, at the body's height) that follow the current one."""
+        """The goals that follow the current one, in the game's own axes and unit, at the body's height."""
         height = self.reader.body(self.record).position.z
         waiting = self.reader.part(self.record, "frame", "waiting")
         count = int(self._read("frame", "waiting_count"))
@@ -292,7 +293,7 @@ class Intent(NamedTuple):
 
     @property
     def distance_m(self) -> float | None:
-        """Distance of the goal (m); None without one."""
+        """Distance of the goal in metres, whatever the game's own unit is; None without one."""
         if self.goal is None:
             return None
         return math.dist(self.goal, self.position()) / self.axes.units_per_m
@@ -337,26 +338,27 @@ class Intent(NamedTuple):
         if tuning.used == 0:
             return None
         state = self.reader.part(self.record, "comfort")
+        height = self.reader.body(self.record).position.z
         return Comfort(
             state.shown,
-            Plan(*state.offset),
-            Plan(*state.head),
+            self.axes.place_from_plan(state.offset.x, state.offset.y),
+            self.axes.place_from_plan(state.head.x, state.head.y, height),
             state.inside_s > 0.0,
             tuning.return_s - state.inside_s if state.inside_s > 0.0 else None,
             state.returned > 0.0,
-            Plan(*state.safe),
+            self.axes.place_from_plan(state.safe.x, state.safe.y, height),
         )
 
     @property
     def landing(self) -> GameVector | None:
-        """Where the arc of the hand that points lands (m), in the game's own axes; None without one."""
+        """Where the arc of the hand that points lands, in the game's own axes and unit; None without one."""
         landing = self.reader.part(self.record, "pointing", "landing")
         return None if landing.there == 0.0 else self.axes.place_from_plan(*landing.place)
 
     def arc(self, points: int = 24) -> list[GameVector]:
-        """Return the arc of the hand that points, to be drawn: places in the game's own axes (m), evenly spaced in
-        time, from the hand to where it lands, or its first second where it lands nowhere; none while no hand points.
-        Raises `WendonicError` for fewer than two points.
+        """Return the arc of the hand that points, to be drawn: places in the game's own axes and unit, evenly spaced
+        in time, from the hand to where it lands, or its first second where it lands nowhere; none while no hand
+        points. Raises `WendonicError` for fewer than two points.
         """
         if points < 2:
             raise WendonicError(f"points: found {points}; allowed: 2 or more")
@@ -420,7 +422,7 @@ class Intent(NamedTuple):
         return self.axes.from_plan(math.sin(face), math.cos(face))
 
     def position(self) -> GameVector:
-        """Return the gait's position (m) in the game's own axes, from where the helm began."""
+        """Return the gait's position in the game's own axes and unit (m without one), from where the helm began."""
         return self.axes.place_from_plan(*self.reader.body(self.record).position)
 
     def orientation(self) -> tuple[float, float, float, float]:
