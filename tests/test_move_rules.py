@@ -447,7 +447,7 @@ def test_a_stick_held_on_a_border_does_not_flicker(sectors, margin_share, border
         # Exactly on a border of four are two keys, which a rule of their own is for.
         off = math.copysign(max(abs(shake), 1e-3), shake)
         face = math.remainder(at + off * max(margin, 1e-2), math.tau)
-        facing = sectored(face, face, facing, sectors, max(margin, 1e-2), TIE_SIDEWAYS)
+        facing = sectored(face, -1.0, facing, sectors, max(margin, 1e-2), TIE_SIDEWAYS)
         seen.add(facing)
     assert len(seen) == 1
     assert seen <= {float(border % sectors), float((border + 1) % sectors)}
@@ -458,7 +458,7 @@ def test_a_facing_is_the_nearest_one_or_within_its_margin(face, sectors, old, ma
     width = math.tau / sectors
     first = math.pi / 2.0 if sectors == 2 else 0.0
     old = min(old, sectors - 1)
-    facing = sectored(face, face, float(old), sectors, margin_share * width / 2.0, TIE_SIDEWAYS)
+    facing = sectored(face, -1.0, float(old), sectors, margin_share * width / 2.0, TIE_SIDEWAYS)
     off = abs(math.remainder(face - first - facing * width, math.tau))
     assert facing in range(sectors)
     assert off <= width / 2.0 * (1.0 + margin_share * (facing == old)) + 1e-9

@@ -819,25 +819,33 @@ def test_a_face_turns_the_short_way_and_stands_still_exactly_behind(frame, face)
 )
 @pytest.mark.parametrize("turn_deg_s", [540, 100000])
 def test_of_four_facings_two_keys_in_one_tick_show_the_one_that_the_rule_names(tie, facings, turn_deg_s):
-    """The same to the left as to the right, and upright as upside down; of two in one tick neither is later."""
+    """The same to the left as to the right, and upright as upside down; of two in one tick the side is shown."""
     frame = f'frame = "map", sectors = 4, turn_deg_s = {turn_deg_s}, sector_tie = "{tie}"'
     for keys, facing in facings.items():
         helm = helm_with(f"{{ {frame} }}")
         for letter in keys:
             helm.key(f"Key{letter}", True)
         sector = run(helm, 1.0).sector
-        assert sector == facing or (tie == "later" and sector in ((facing - 1) % 4, (facing + 1) % 4)), keys
-    # One after the other, the later key shows its picture, and it stays.
-    for first, second in ("WD", "DW", "SA", "AS"):
+        assert sector == facing, keys
+    # One after the other, the later key shows its picture, and it stays, wherever the body faced before, also while
+    # it still turns to the first one, and once both are released.
+    for start, (first, second), gap_s in itertools.product("WDSA", ("WD", "DW", "SA", "AS"), (1 / 60, 5 / 60, 0.5)):
         helm = helm_with(f"{{ {frame} }}")
-        helm.key(f"Key{first}", True)
+        helm.key(f"Key{start}", True)
         run(helm, 0.5)
+        helm.key(f"Key{start}", False)
+        run(helm, 0.1)
+        helm.key(f"Key{first}", True)
+        run(helm, gap_s)
         helm.key(f"Key{second}", True)
         seen = [run(helm, 0.5).sector, run(helm, 0.1).sector]
+        helm.key(f"Key{first}", False)
+        helm.key(f"Key{second}", False)
+        seen.append(run(helm, 0.1).sector)
         side, upright = {"D": 1, "A": 3}, {"W": 0, "S": 2}
         wins = {"sideways": first + second, "upright": first + second, "later": second}[tie]
         names = upright if tie == "upright" else side if tie == "sideways" else side | upright
-        assert seen == [names[next(key for key in wins if key in names)]] * 2, (first, second)
+        assert seen == [names[next(key for key in wins if key in names)]] * 3, (start, first, second, gap_s)
 
 
 @pytest.mark.parametrize("shown", ["face", "heading"])

@@ -19,7 +19,7 @@ from wendonic.kernels.body.gait import PLAIN_GAIT, GaitTuning
 from wendonic.kernels.body.ground import height_at
 from wendonic.kernels.body.landing import NO_LANDING, NO_POINTING, Pointing, landing
 from wendonic.kernels.body.lean import leaned
-from wendonic.kernels.body.sector import sectored
+from wendonic.kernels.body.sector import NONE_REQUESTED, TIE_LATER, RequestedFacing, requested_facing, sectored
 from wendonic.kernels.body.slope import WALL_TANGENT
 from wendonic.kernels.body.steps import STEP_DOWN_M, StepTuning
 from wendonic.kernels.body.walk import normal_under
@@ -155,7 +155,8 @@ class View(NamedTuple):
 
 class Memory(NamedTuple):
     """What is carried from tick to tick: the channels' states, the view, the body and what belongs to it, the facing
-    of its sprite (-1 for none yet), and the normal of the course's wall that stopped it, (0, 0) for none.
+    of its sprite (-1 for none yet), what settles a tie between two facings, and the normal of the course's wall that
+    stopped it, (0, 0) for none.
     """
 
     presses: tuple[PressState, ...]
@@ -170,6 +171,7 @@ class Memory(NamedTuple):
     comfort: ComfortState
     pointing: Pointing
     sector: float
+    requested_facing: RequestedFacing
     wall: Vec2
 
 
@@ -232,6 +234,7 @@ def tick_at_rest(tuning: Tuning) -> "Tick":
         COMFORT_AT_REST,
         NO_POINTING,
         -1.0,
+        NONE_REQUESTED,
         NOTHING,
     )
     nothing, level = View(0.0, 0.0), Vec2(0.0, 0.0)
@@ -727,12 +730,12 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT * amount:
             move_x = move_y = heading = 0.0
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
-    sector = memory.sector
+    sector, facing = memory.sector, memory.requested_facing
     if tuning.sectors > 0:
-        face, was_face = body.face, memory.body.face
-        if tuning.sector_by_heading > 0:
-            face, was_face = frame.towards, memory.frame.towards
-        sector = sectored(face, was_face, sector, tuning.sectors, tuning.sector_margin, tuning.sector_tie)
+        if tuning.sectors == 4 and tuning.sector_tie == TIE_LATER:
+            facing = requested_facing(facing, heading, amount)
+        face = frame.towards if tuning.sector_by_heading > 0 else body.face
+        sector = sectored(face, facing.later, sector, tuning.sectors, tuning.sector_margin, tuning.sector_tie)
     stands = 1.0
     if gait.fall.falls > 0:
         stands = 1.0 - fall.airborne
@@ -756,7 +759,20 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
 
     states = AxisStates(rise_states, throttle_states, turn_states)
     after_all = Memory(
-        presses, states, look_states, view, move_state, body, fall, up, frame, comfort, pointing, sector, contact
+        presses,
+        states,
+        look_states,
+        view,
+        move_state,
+        body,
+        fall,
+        up,
+        frame,
+        comfort,
+        pointing,
+        sector,
+        facing,
+        contact,
     )
     shown = body
     if tuning.frame.frame == FRAME_GOTO:

@@ -1,6 +1,7 @@
 """Which of a few facings a sprite has."""
 
 import math
+from typing import NamedTuple
 
 from wendonic.kernels.angles import wrapped_angle
 
@@ -25,38 +26,85 @@ def is_on_border(face: float, sectors: int) -> bool:
     return abs(off) * width < TIE
 
 
-def sectored(face: float, was_face: float, sector: float, sectors: int, margin: float, tie: int) -> float:
+class RequestedFacing(NamedTuple):
+    """The last heading requested (rad), 1 if one is requested now, and while it is between two of four facings, the
+    one that was requested later, -1 if neither was.
+    """
+
+    heading: float
+    requested: float
+    later: float
+
+
+NONE_REQUESTED = RequestedFacing(0.0, 0.0, -1.0)
+"""Nothing requested yet."""
+
+
+def between_facings(heading: float) -> tuple[float, float]:
+    """Return between which of four facings a heading (rad) on a border is: the one to the side, and the upright one.
+
+    >>> between_facings(math.radians(45.0)), between_facings(math.radians(-135.0))
+    ((1.0, 0.0), (3.0, 2.0))
+    """
+    clockwise = math.floor(heading / (0.5 * math.pi) + 0.75) % 4 + 0.0
+    other = (clockwise + 3.0) % 4.0
+    if clockwise % 2.0 == 1.0:
+        return clockwise, other
+    return other, clockwise
+
+
+def touches(facing: float, heading: float) -> bool:
+    """Return whether a heading (rad) belongs to one of four facings, or is on its border.
+
+    >>> [touches(1.0, math.radians(deg)) for deg in (44.0, 45.0, 135.0, 136.0)]
+    [False, True, True, False]
+    """
+    return abs(wrapped_angle(heading - 0.5 * math.pi * facing)) < 0.25 * math.pi + TIE
+
+
+def requested_facing(was: RequestedFacing, heading: float, amount: float) -> RequestedFacing:
+    """Return which of two facings was requested later: the one that a request did not point to before. Of two that
+    come at once neither was.
+
+    >>> up, left_up = requested_facing(NONE_REQUESTED, 0.0, 1.0), math.radians(-45.0)
+    >>> requested_facing(up, left_up, 1.0).later, requested_facing(NONE_REQUESTED, left_up, 1.0).later
+    (3.0, -1.0)
+    """
+    if amount <= 0.0:
+        return was._replace(requested=0.0)
+    later = -1.0
+    if was.requested > 0.0 and is_on_border(heading, 4):
+        side, upright = between_facings(heading)
+        if touches(side, was.heading):
+            later = was.later if touches(upright, was.heading) else upright
+        elif touches(upright, was.heading):
+            later = side
+    return RequestedFacing(heading, 1.0, later)
+
+
+def sectored(face: float, later: float, sector: float, sectors: int, margin: float, tie: int) -> float:
     """Return which of `sectors` facings a heading `face` (rad) is nearest to; `sector` is the one before, -1 for
-    none, of the heading `was_face`.
+    none, and `later` the one that was requested later, see `requested_facing`.
 
     The first one is forward and they count clockwise; where there are two, they are right and left, as a sprite seen
     from the side has them. Each has 2 pi / sectors of the circle, in the middle of which it lies; it is left only
     `margin` (rad) beyond its border, so that a heading on the border does not flicker. At first, a border belongs
     to the facing that is clockwise from it. Of four, two keys are exactly on a border: there `tie` says which picture
-    is shown, the one to the side, the upright one, or that of the later key.
+    is shown, the one to the side, the upright one, or that of the later key, to the side if both came at once.
 
-    >>> [sectored(math.radians(deg), 0.0, 0.0, 8, math.radians(6.0), 0) for deg in (22.5, 28.0, 29.0, -28.0, 180.0)]
+    >>> [sectored(math.radians(deg), -1.0, 0.0, 8, math.radians(6.0), 0) for deg in (22.5, 28.0, 29.0, -28.0, 180.0)]
     [0.0, 0.0, 1.0, 0.0, 4.0]
-    >>> sectored(math.radians(-10.0), 0.0, -1.0, 2, 0.0, 0), sectored(math.radians(10.0), 0.0, -1.0, 2, 0.0, 0)
+    >>> sectored(math.radians(-10.0), -1.0, -1.0, 2, 0.0, 0), sectored(math.radians(10.0), -1.0, -1.0, 2, 0.0, 0)
     (1.0, 0.0)
-    >>> [sectored(math.radians(deg), 0.0, -1.0, 4, 0.0, TIE_SIDEWAYS) for deg in (45.0, 135.0, -135.0, -45.0)]
+    >>> [sectored(math.radians(deg), -1.0, -1.0, 4, 0.0, TIE_SIDEWAYS) for deg in (45.0, 135.0, -135.0, -45.0)]
     [1.0, 1.0, 3.0, 3.0]
     """
     width = math.tau / sectors
     first = 0.5 * math.pi if sectors == 2 else 0.0
     if sectors == 4 and is_on_border(face, 4):
-        clockwise = math.floor((face - first) / width + 0.75) % 4 + 0.0
-        other = (clockwise + 3.0) % 4.0
-        side = clockwise if clockwise % 2.0 == 1.0 else other
-        upright = other if clockwise % 2.0 == 1.0 else clockwise
-        if tie == TIE_SIDEWAYS:
-            return side
-        if tie == TIE_UPRIGHT:
+        side, upright = between_facings(face)
+        if tie == TIE_UPRIGHT or (tie == TIE_LATER and later == upright):
             return upright
-        if sector in (side, upright):
-            if is_on_border(was_face, 4):
-                return sector
-            return upright if sector == side else side
         return side
     if sector >= 0.0 and abs(wrapped_angle(face - first - sector * width)) <= 0.5 * width + margin:
         return sector

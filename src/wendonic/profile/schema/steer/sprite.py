@@ -54,7 +54,7 @@ TIES = Words(
         "later",
         "two keys show the facing of the later one",
         TIE_LATER,
-        meaning="The facing of the key that was pressed later is shown.",
+        meaning="The facing of the key that was pressed later is shown; of two at once, the one to the side.",
     ),
 )
 SECTORS_BY = Words(
