@@ -131,7 +131,8 @@ def test_milliseconds_in_place_of_seconds_are_counted_and_said_once(caplog):
             "press_amounts.carry: found 1.5; allowed: 0 to 1",
         ),
         ("[mode.m.move]\nhalf_life_s = 1e-310\n", "half_life_s: found 1e-310; allowed: 0, or 1e-09 and more"),
-        ("[gait.walk]\naccel_m_s2 = 1e-300\n", "accel_m_s2: found 1e-300"),
+        ("[gait.walk]\naccel_m_s2 = 1e-300\n", "accel_m_s2: found 1e-300; allowed: 1e-09 and more"),
+        ("[gait.walk]\ndrag_per_s = 1e-300\n", "drag_per_s: found 1e-300; allowed: 1e-09 and more"),
     ],
 )
 def test_numbers_that_no_game_has_are_refused_with_their_range(text, words):

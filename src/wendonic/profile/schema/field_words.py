@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 from pydantic_core import PydanticUndefined
 
+from wendonic.profile.schema.table import marks_of
 from wendonic.profile.schema.words import Words
 
 UNITS = {
@@ -180,13 +181,13 @@ def range_words(field: FieldInfo, units: float = 1.0) -> str:
     `units` of are a metre.
     """
     low, high, least = "", "", ""
-    for mark in [*field.metadata, *_marks(field.annotation)]:
+    for mark in marks_of(field):
         if isinstance(mark, Words):
             return ", ".join(mark)
     for part in (field.annotation, *get_args(field.annotation)):
         if get_origin(part) is Literal:
             return ", ".join(map(str, get_args(part)))
-    for mark in [*field.metadata, *_marks(field.annotation)]:
+    for mark in marks_of(field):
         for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
                 low = words.format(f"{bound * units:.9g}")
@@ -197,13 +198,3 @@ def range_words(field: FieldInfo, units: float = 1.0) -> str:
     if least and high.startswith("up to "):
         return f"{least} {high.removeprefix('up ')}"
     return ", ".join(filter(None, (low, high)))
-
-
-def _marks(kind: Any) -> Iterator[Any]:
-    """Go through everything that is annotated anywhere within a type."""
-    for part in get_args(kind):
-        if isinstance(part, FieldInfo):
-            yield from part.metadata
-        else:
-            yield part
-            yield from _marks(part)

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator
 from typing import Any, ClassVar, Literal, Self, get_args
 
 from pydantic import BaseModel, ConfigDict, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
+from pydantic.fields import FieldInfo
 from pydantic_core import PydanticCustomError
 
 from wendonic.profile.schema.words import Words
@@ -58,6 +59,21 @@ def entry(
     )
 
 
+def marks_of(field: FieldInfo) -> Iterator[Any]:
+    """Go through everything that a field is annotated with, anywhere within its type: limits, words."""
+    yield from field.metadata
+    yield from _marks(field.annotation)
+
+
+def _marks(kind: Any) -> Iterator[Any]:
+    for part in get_args(kind):
+        if isinstance(part, FieldInfo):
+            yield from part.metadata
+        else:
+            yield part
+            yield from _marks(part)
+
+
 class Table(BaseModel):
     """A table of the file: unknown keys are errors, numbers are finite, nothing changes after loading."""
 
@@ -109,7 +125,7 @@ class Table(BaseModel):
         ]
         if tiny:
             raise own_faults(
-                [(name, f"found {getattr(self, name)!r}; allowed: 0, or {LEAST_NUMBER:g} and more") for name in tiny]
+                [(name, f"found {getattr(self, name)!r}; allowed: {_least(type(self), name)}") for name in tiny]
             )
         return self
 
@@ -118,6 +134,11 @@ class Table(BaseModel):
         return all(
             name not in dict(words.out_of_place(getattr(self, field))) for field, words in _word_fields(type(self))
         )
+
+
+def _least(table: type[Table], name: str) -> str:
+    above_zero = any(getattr(mark, "gt", None) is not None for mark in marks_of(table.model_fields[name]))
+    return f"{'' if above_zero else '0, or '}{LEAST_NUMBER:g} and more"
 
 
 def idle_settings(value: Any, path: tuple[str | int, ...] = ()) -> Iterator[tuple[tuple[str | int, ...], str]]:
