@@ -52,6 +52,7 @@ pieces = st.sampled_from(
 )
 
 PROFILE_WORDS = "found 'beekeeper.toml'; allowed: a Profile, as load_profile returns it"
+NAMES_WORDS = 'found a list; allowed: profiles by name, such as {"before": one, "after": other}'
 RECORDING_WORDS = "found 'beekeeper.toml'; allowed: a Recording, as Recording.read returns it"
 
 
@@ -227,6 +228,9 @@ def test_no_bytes_make_a_command_print_a_traceback(good_files, tmp_path_factory,
         (lambda path: shape(path, demo_profile()), RECORDING_WORDS),
         (lambda path: save_profile(path, path), PROFILE_WORDS),
         (study.measure, PROFILE_WORDS),
+        (lambda _: study.compare([demo_profile(), demo_profile()]), NAMES_WORDS),
+        (lambda _: study.corpus(".", [demo_profile()]), NAMES_WORDS),
+        (lambda _: pictures.draw_feel([demo_profile(), demo_profile()]), NAMES_WORDS),
         (pictures.draw_stick, PROFILE_WORDS),
         (pictures.draw_diagonals, PROFILE_WORDS),
         (pictures.draw_feel, PROFILE_WORDS),

@@ -105,6 +105,9 @@ def test_events_of_columns_are_a_sequence_like_any_other(tmp_path):
     assert len(again) == len(recording)
     assert (again[0], again[-1], again[2:5]) == (recording[0], recording[-1], recording[2:5])
     assert list(again.ticks(60)) == list(recording.ticks(60))
+    assert (again == recording, hash(again)) == (True, hash(recording))
+    others = [Recording(recording, "Another title"), recording.between(0.0, 1.0), Recording([*recording][:-1])]
+    assert all(other != recording for other in others)
 
 
 def state_after(recording, until_s):

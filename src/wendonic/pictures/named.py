@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from wendonic.profile.schema.profile import Profile, known_profile
+from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
 
 
 def named(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
@@ -12,5 +12,6 @@ def named(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
     >>> list(named(demo_profile())), list(named({"before": demo_profile(), "after": demo_profile()}))
     (['Beekeeper on the terraces'], ['before', 'after'])
     """
-    given = profiles if isinstance(profiles, Mapping) else {known_profile(profiles).title: profiles}
+    several = isinstance(profiles, Mapping | list | tuple)
+    given = named_profiles(profiles) if several else {known_profile(profiles).title: profiles}
     return {name: known_profile(profile) for name, profile in given.items()}

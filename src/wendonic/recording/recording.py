@@ -2,6 +2,7 @@
 
 import heapq
 import math
+import operator
 from collections.abc import Iterable, Iterator, Sequence
 from functools import cached_property
 from pathlib import Path
@@ -121,6 +122,21 @@ class Recording(Sequence[Event]):
     def __iter__(self) -> Iterator[Event]:
         """Go through the events in the order of time."""
         return iter(self._events)
+
+    def __eq__(self, other: object) -> bool:
+        """Return whether both have the same title, header and events.
+
+        >>> Recording([Event(0.0, "key.KeyW", 1)], "A") == Recording([Event(0.0, "key.KeyW", 1.0)], "A")
+        True
+        """
+        if not isinstance(other, Recording):
+            return NotImplemented
+        same = (self.title, self.header, len(self)) == (other.title, other.header, len(other))
+        return same and self._ends() == other._ends() and all(map(operator.eq, self, other))
+
+    def __hash__(self) -> int:
+        """Return the hash of title, size and length."""
+        return hash((self.title, len(self), self._ends()))
 
     def __repr__(self) -> str:
         """Give title, size, length and devices."""

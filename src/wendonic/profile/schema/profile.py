@@ -217,3 +217,17 @@ def known_profile(given: object) -> Profile:
     if not isinstance(given, Profile):
         raise WendonicError(f"found {given!r}; allowed: a Profile, as load_profile returns it")
     return given
+
+
+def named_profiles(given: object) -> Mapping[str, Any]:
+    """Return what was given if it has names, as profiles side by side need; raises `WendonicError` for a list of
+    them.
+
+    >>> named_profiles([])
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: found a list; allowed: profiles by name, such as {"before": one, "after": other}
+    """
+    if not isinstance(given, Mapping):
+        kind = "one profile" if isinstance(given, Profile) else f"a {type(given).__name__}"
+        raise WendonicError(f'found {kind}; allowed: profiles by name, such as {{"before": one, "after": other}}')
+    return given

@@ -10,7 +10,7 @@ from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.flat_settings import flat_settings
-from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.profile import Profile, named_profiles
 from wendonic.recording.recording import Recording
 from wendonic.study.feel_sheet import FeelSheet, measure
 from wendonic.study.probes.by_name import PROBES, is_probe, probe_of
@@ -210,7 +210,7 @@ def compare(
     >>> both.differs("reach90_s"), both.differs("jump_height_m"), list(both.traces)
     (True, False, ['figure_of_eight'])
     """
-    if len(profiles) < 2:
+    if len(named_profiles(profiles)) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
     inputs = {USUAL_INPUT: None} if inputs is None else inputs
     sheets = tuple(measure(profile, mode, engine, by=by, held=held) for profile in profiles.values())

@@ -15,7 +15,7 @@ from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
 from wendonic.profile.edit import file_content_of
 from wendonic.profile.load import profile_from_text, text_of
-from wendonic.profile.schema.profile import Profile, known_profile
+from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
 from wendonic.recording.formats import ENDINGS
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.recording.recording import Recording
@@ -133,7 +133,7 @@ def corpus(
     import pandas as pd
 
     pool = Pool(workers, cluster)
-    job = job_of(profiles, quantities, mode, hz)
+    job = job_of(named_profiles(profiles), quantities, mode, hz)
     sources = sources_in(folder)
     kept = _Kept(Path(out), job) if out is not None else None
     rows = kept.rows(sources) if kept else {}
