@@ -1,7 +1,5 @@
 """Whatever decays: a half-life, exact for any tick."""
 
-import math
-
 
 def share_left(half_life_s: float, dt: float) -> float:
     """Return the share of a difference that is left after `dt` seconds: 2 ** (-dt / half_life_s), both above 0.
@@ -25,22 +23,3 @@ def half_life_factor(half_life_s: float, dt: float) -> float:
     if half_life_s <= 0.0:
         return 0.0
     return share_left(half_life_s, dt)
-
-
-def smoothed_mean(was: float, now: float, half_life_s: float, dt: float) -> float:
-    """Return the mean over a tick of `dt` seconds of what went by a half-life from `was` to `now`.
-
-    What it went to is x = (now - was k) / (1 - k), with k = 2^(-dt / half-life); the mean of x + (was - x) 2^(-t /
-    half-life) is x + (was - x) (1 - k) half-life / (dt ln 2). Without smoothing it is `now`, from the tick's start.
-
-    >>> round(smoothed_mean(0.0, 0.5, 0.1, 0.1), 4), smoothed_mean(0.0, 0.5, 0.0, 0.1)
-    (0.2787, 0.5)
-    """
-    if half_life_s <= 0.0 or was == now:
-        return now
-    lives = dt / half_life_s
-    left = share_left(half_life_s, dt)
-    if lives < 1e-6:
-        return 0.5 * (was + now)
-    goal = (now - was * left) / (1.0 - left)
-    return goal + (was - goal) * (1.0 - left) / (lives * math.log(2.0))

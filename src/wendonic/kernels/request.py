@@ -1,23 +1,28 @@
 """What the player asks of the body in one tick, after shaping; and what of it the body wants to do."""
 
+import math
 from typing import NamedTuple
 
 from wendonic.kernels.body.facing import Aim
-from wendonic.kernels.vector import UP, ZERO3, Vec3
+from wendonic.kernels.vector import UP, ZERO2, ZERO3, Vec2, Vec3, turned_by
 
 
 class Request(NamedTuple):
-    """What a tick is steered by: the shaped channels (`right` and `forward` are those of `move`, at the end of the
-    tick and in its mean, `scale` what presses multiply them by, `fades` 1 while ramps and smoothing are all that is
-    left of them), the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether the
-    body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the game
+    """What a tick is steered by.
+
+    The shaped channels come first: of `move` where it is at the end of the tick (`right`, `forward`), and how it runs
+    there: straight from `begin` to `corner` in the first `corner_s` seconds and straight on to the end; 0 s where it
+    is there from the start. `scale` is what presses multiply it by, `fades` 1 while ramps and smoothing are all that
+    is left of it. Then the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether
+    the body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the game
     reports it; the point that is aimed at; and the direction requested before, which a turn is measured from.
     """
 
     right: float
     forward: float
-    mean_right: float
-    mean_forward: float
+    begin: Vec2
+    corner: Vec2
+    corner_s: float
     scale: float
     fades: float
     rise: float
@@ -32,7 +37,9 @@ class Request(NamedTuple):
     asked: Vec3
 
 
-NO_REQUEST = Request(0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0), ZERO3)
+NO_REQUEST = Request(
+    0.0, 0.0, ZERO2, ZERO2, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, UP, Aim(0.0, 0.0, 0.0), ZERO3
+)
 """Nothing requested, on level ground."""
 
 
@@ -58,3 +65,70 @@ def level_motion(x: float, y: float) -> WantedMotion:
     Vec3(x=0.6, y=0.8, z=0.0)
     """
     return WantedMotion(x, y, Vec3(x, y, 0.0), 0.0, ZERO3)
+
+
+def on_plan(request: Request, yaw: float) -> Request:
+    """Return a request whose `right` and `forward` are x and y of the plan, of one whose forward is at `yaw` (rad).
+
+    >>> round(on_plan(NO_REQUEST._replace(forward=1.0), math.radians(90.0)).right, 12)
+    1.0
+    """
+    sine = math.sin(yaw)
+    cosine = math.cos(yaw)
+    move = turned_by(request.right, request.forward, sine, cosine)
+    begin = corner = move
+    if request.corner_s > 0.0:
+        begin = turned_by(request.begin.x, request.begin.y, sine, cosine)
+        corner = turned_by(request.corner.x, request.corner.y, sine, cosine)
+    return request._replace(right=move.x, forward=move.y, begin=begin, corner=corner)
+
+
+def between(first: Vec2, last: Vec2, share: float) -> Vec2:
+    """Return the request at a share of the way from one to another, its length at that share, too: what turns under
+    the cap is no shorter on the way. What turns back is.
+
+    >>> round(math.hypot(*between(Vec2(1.0, 0.0), Vec2(0.6, 0.8), 0.25)), 12)
+    1.0
+    >>> between(Vec2(1.0, 0.0), Vec2(-1.0, 0.0), 0.25)
+    Vec2(x=0.5, y=0.0)
+    """
+    x = first.x + (last.x - first.x) * share
+    y = first.y + (last.y - first.y) * share
+    if first.x * last.x + first.y * last.y <= 0.0:
+        return Vec2(x, y)
+    one, other = math.hypot(first.x, first.y), math.hypot(last.x, last.y)
+    longer = (one + (other - one) * share) / math.hypot(x, y)
+    return Vec2(x * longer, y * longer)
+
+
+def requested_at(request: Request, bends: int, t: float, dt: float) -> Vec2:
+    """Return what is requested `t` seconds after the beginning of a tick of `dt` seconds; `bends` is 1 where it goes
+    on after its corner.
+
+    >>> run = NO_REQUEST._replace(right=1.0, begin=Vec2(0.5, 0.0), corner=Vec2(1.0, 0.0), corner_s=0.5)
+    >>> requested_at(run, 0, 0.25, 1.0).x, requested_at(run, 1, 0.75, 1.0).x
+    (0.75, 1.0)
+    """
+    if t < request.corner_s:
+        return between(request.begin, request.corner, t / request.corner_s)
+    end = Vec2(request.right, request.forward)
+    if bends > 0 and t < dt:
+        return between(request.corner, end, (t - request.corner_s) / (dt - request.corner_s))
+    return end
+
+
+def part_of_request(request: Request, bends: int, first_s: float, last_s: float, dt: float) -> Request:
+    """Return the request of the part of a tick of `dt` seconds from `first_s` to `last_s`, see `requested_at`.
+
+    >>> run = NO_REQUEST._replace(right=1.0, begin=Vec2(0.5, 0.0), corner=Vec2(1.0, 0.0), corner_s=0.5)
+    >>> part = part_of_request(run, 0, 0.25, 1.0, 1.0)
+    >>> part.begin.x, part.corner.x, part.corner_s, part.right
+    (0.75, 1.0, 0.25, 1.0)
+    """
+    if request.corner_s <= 0.0:
+        return request
+    begin, end = requested_at(request, bends, first_s, dt), requested_at(request, bends, last_s, dt)
+    corner, corner_s = end, last_s - first_s
+    if first_s < request.corner_s < last_s:
+        corner, corner_s = request.corner, request.corner_s - first_s
+    return request._replace(right=end.x, forward=end.y, begin=begin, corner=corner, corner_s=corner_s)

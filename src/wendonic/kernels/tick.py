@@ -38,7 +38,6 @@ from wendonic.kernels.frames.steer import (
     steered_by_frame,
     turns_itself,
 )
-from wendonic.kernels.half_life import smoothed_mean
 from wendonic.kernels.look.look import (
     LOOK_DISPLACEMENT,
     LOOK_SOURCE_AT_REST,
@@ -63,7 +62,7 @@ from wendonic.kernels.move.move import (
 )
 from wendonic.kernels.move.off_wall import axis_off_wall, lagging, move_off_wall, remembers
 from wendonic.kernels.press.press import PRESS_AT_REST, PressInput, PressState, PressTuning, press_output
-from wendonic.kernels.request import NO_MOTION, Request, WantedMotion
+from wendonic.kernels.request import NO_MOTION, Request, WantedMotion, part_of_request
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample, ViewInput
 from wendonic.kernels.source.source import SOURCE_AT_REST, SOURCE_SWING, SourceState
@@ -407,7 +406,6 @@ def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
 
 def requested(
     tuning: MoveTuning,
-    gait: GaitTuning,
     tables: Row,
     state: MoveState,
     raw: tuple[Row, ...],
@@ -417,17 +415,13 @@ def requested(
 ) -> tuple[MoveState, MoveOutput, Request]:
     """Return what the channel `move` makes of `dt` seconds, and the request with it."""
     after, move = move_output(tuning, tables, state, raw, presses, dt)
-    mean_right, mean_forward = move.right, move.forward
-    if gait.forms > 0 and tuning.smoothing == SMOOTHING_HALF_LIFE:
-        # What follows a request in proportion has to follow all of the tick, not its end.
-        mean_right = smoothed_mean(state.right, move.right, tuning.half_life_s, dt)
-        mean_forward = smoothed_mean(state.forward, move.forward, tuning.half_life_s, dt)
     released = move.source < 0.0 or (move.raw_x == 0.0 and move.raw_y == 0.0)
     request = request._replace(
         right=move.right,
         forward=move.forward,
-        mean_right=mean_right,
-        mean_forward=mean_forward,
+        begin=move.begin,
+        corner=move.corner,
+        corner_s=move.corner_s,
         scale=move.scale,
         fades=1.0 if released else 0.0,
     )
@@ -468,13 +462,12 @@ def steered(
     channel = tuning.move
     move_state, move = memory.move, NO_MOVE_OUTPUT
     if tuning.move.cuts_ramps <= 0:
-        move_state, move, request = requested(channel, gait, tables, move_state, sample.move, request, presses, dt)
+        move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, dt)
     rise, throttle, turn = axes
+    bends = 1 if channel.smoothing == SMOOTHING_HALF_LIFE else 0
     for part in range(parts):
         if tuning.move.cuts_ramps > 0:
-            move_state, move, request = requested(
-                channel, gait, tables, move_state, sample.move, request, presses, part_s
-            )
+            move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, part_s)
         if tuning.frame.frame == FRAME_GOTO and part == 0:
             # What only fades, after a key or a stick was released, does not steer.
             steers = request.fades <= 0.0 and math.hypot(request.right, request.forward) > STEERS
@@ -507,7 +500,7 @@ def steered(
         now = request
         if tuning.turning > 0:
             first, last = part / parts, (part + 1.0) / parts
-            now = request._replace(
+            now = part_of_request(request, bends, first * dt, last * dt, dt)._replace(
                 rise=mean_within(rise, first, last),
                 throttle=mean_within(throttle, first, last),
                 turn=mean_within(turn, first, last),
@@ -668,7 +661,8 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     request = Request(
         0.0,
         0.0,
-        0.0,
+        NOTHING,
+        NOTHING,
         0.0,
         1.0,
         0.0,

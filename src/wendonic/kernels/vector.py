@@ -42,6 +42,15 @@ def plus3(vector: Vec3, other: Vec3) -> Vec3:
     return Vec3(vector.x + other.x, vector.y + other.y, vector.z + other.z)
 
 
+def times3(vector: Vec3, factor: float) -> Vec3:
+    """Return a vector times a number.
+
+    >>> times3(Vec3(1.0, 0.0, 2.0), 0.5)
+    Vec3(x=0.5, y=0.0, z=1.0)
+    """
+    return Vec3(vector.x * factor, vector.y * factor, vector.z * factor)
+
+
 def turned(right: float, forward: float, yaw: float) -> Vec2:
     """Return (right, forward) of a player who looks along the heading `yaw` (rad) as (x, y) of the plan.
 
@@ -51,6 +60,13 @@ def turned(right: float, forward: float, yaw: float) -> Vec2:
     >>> round(x, 12), round(y, 12)
     (1.0, 0.0)
     """
-    sine = math.sin(yaw)
-    cosine = math.cos(yaw)
+    return turned_by(right, forward, math.sin(yaw), math.cos(yaw))
+
+
+def turned_by(right: float, forward: float, sine: float, cosine: float) -> Vec2:
+    """Return what `turned` does, for a heading whose sine and cosine are known.
+
+    >>> turned_by(0.0, 1.0, 1.0, 0.0)
+    Vec2(x=1.0, y=0.0)
+    """
     return Vec2(right * cosine + forward * sine, forward * cosine - right * sine)

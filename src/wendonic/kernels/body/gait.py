@@ -4,7 +4,7 @@ import math
 from typing import NamedTuple
 
 from wendonic.kernels.body.fall import NO_FALL, FallTuning
-from wendonic.kernels.vector import ZERO3, Vec3, length3, plus3
+from wendonic.kernels.vector import ZERO3, Vec3, length3, plus3, times3
 
 COAST_ENDS_M_S = 0.02
 """A half-life never arrives; a body that coasts stands still below this speed."""
@@ -360,16 +360,110 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 
 
-def plan_stride(
-    gait: GaitTuning, in_air: bool, velocity: Vec3, wanted_x: float, wanted_y: float, dt: float
+def behind_run(
+    velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float, accel_m_s2: float, brake_m_s2: float
 ) -> Stride:
-    """Return what `stride` gives on the plan, where nothing rises or falls.
+    """Return what `walked_in_space` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from
+    `begin` to `wanted`.
 
-    >>> plan_stride(PLAIN_GAIT, False, ZERO3, 3.0, 0.0, 0.1).velocity.x
+    First the velocity goes to meet the run, D m/s away along d: after D / (rate - m . d) s, where m is how fast the
+    run is. From there on it is as fast as the run, or falls behind it at its own rate. On a line that is exact.
+
+    >>> behind_run(Vec3(2.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0), ZERO3, 0.5, 8.0, 8.0)
+    Stride(velocity=Vec3(x=0.0, y=0.0, z=0.0), displacement=Vec3(x=0.875, y=0.0, z=0.0))
+    """
+    gap = Vec3(begin.x - velocity.x, begin.y - velocity.y, begin.z - velocity.z)
+    run = Vec3(wanted.x - begin.x, wanted.y - begin.y, wanted.z - begin.z)
+    away = length3(gap)
+    meet_s = 0.0
+    if away > 0.0:
+        rate = accel_m_s2
+        if velocity.x * gap.x + velocity.y * gap.y + velocity.z * gap.z < 0.0:
+            rate = brake_m_s2
+        closes = rate - (run.x * gap.x + run.y * gap.y + run.z * gap.z) / away / run_s
+        meet_s = away / closes if closes > 0.0 and away < closes * run_s else run_s
+    share = meet_s / run_s
+    meeting = Vec3(begin.x + run.x * share, begin.y + run.y * share, begin.z + run.z * share)
+    met = walked_in_space(velocity, meeting, accel_m_s2, brake_m_s2, meet_s)
+    left_s = run_s - meet_s
+    behind = walked_in_space(met.velocity, wanted, accel_m_s2, brake_m_s2, left_s)
+    moved = behind.displacement
+    if behind.velocity.x == wanted.x and behind.velocity.y == wanted.y and behind.velocity.z == wanted.z:
+        half = 0.5 * left_s
+        moved = Vec3(
+            (met.velocity.x + wanted.x) * half, (met.velocity.y + wanted.y) * half, (met.velocity.z + wanted.z) * half
+        )
+    return Stride(behind.velocity, plus3(met.displacement, moved))
+
+
+class Run(NamedTuple):
+    """How a wanted velocity (m/s) runs within a tick: straight from `begin` to `corner` in the first `corner_s`
+    seconds, 0 where it does not run, and straight on to `end`.
+    """
+
+    begin: Vec3
+    corner: Vec3
+    corner_s: float
+    end: Vec3
+
+
+def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
+    """Return the middle of a run, as long as its ends are in the mean: what turns under the cap is no shorter between
+    them. What runs back is.
+
+    >>> middle_of(Vec3(1.0, 0.0, 0.0), Vec3(0.0, 1.0, 0.0)), middle_of(Vec3(1.0, 0.0, 0.0), Vec3(-0.5, 0.0, 0.0)).x
+    (Vec3(x=0.5, y=0.5, z=0.0), 0.25)
+    >>> round(length3(middle_of(Vec3(1.0, 0.0, 0.0), Vec3(0.6, 0.8, 0.0))), 12)
+    1.0
+    """
+    middle = times3(plus3(begin, wanted), 0.5)
+    if begin.x * wanted.x + begin.y * wanted.y + begin.z * wanted.z <= 0.0:
+        return middle
+    return times3(middle, 0.5 * (length3(begin) + length3(wanted)) / length3(middle))
+
+
+def stride_behind_run(
+    gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float
+) -> Stride:
+    """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
+    to `wanted`: a gait of two rates follows it, see `behind_run`, any other form its mean.
+
+    >>> drag = with_forms(PLAIN_GAIT._replace(drags=1, drag_per_s=1e9))
+    >>> round(stride_behind_run(drag, False, ZERO3, ZERO3, Vec3(4.0, 0.0, 0.0), 0.1).displacement.x, 6)
+    0.2
+    """
+    if gait.forms <= 0:
+        return behind_run(velocity, begin, wanted, run_s, gait.accel_m_s2, gait.brake_m_s2)
+    return stride(gait, in_air, velocity, middle_of(begin, wanted), run_s)
+
+
+def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
+    """Return what `stride` gives while the wanted velocity runs, so that a ramp or smoothing takes the body equally
+    far however `dt` is cut.
+
+    >>> fast = Vec3(3.0, 0.0, 0.0)
+    >>> stride_behind(PLAIN_GAIT, False, ZERO3, Run(ZERO3, fast, 0.5, fast), 1.0).displacement.x
+    2.25
+    """
+    if run.corner_s <= 0.0:
+        return stride(gait, in_air, velocity, run.end, dt)
+    first = stride_behind_run(gait, in_air, velocity, run.begin, run.corner, run.corner_s)
+    left_s = dt - run.corner_s
+    if left_s <= 0.0:
+        return first
+    last = stride_behind_run(gait, in_air, first.velocity, run.corner, run.end, left_s)
+    return Stride(last.velocity, plus3(first.displacement, last.displacement))
+
+
+def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
+    """Return what `stride_behind` gives on the plan, where nothing rises or falls.
+
+    >>> plan_stride(PLAIN_GAIT, False, ZERO3, Run(ZERO3, ZERO3, 0.0, Vec3(3.0, 0.0, 0.0)), 0.1).velocity.x
     2.2
     """
-    if gait.forms > 0:
-        return stride(gait, in_air, Vec3(velocity.x, velocity.y, 0.0), Vec3(wanted_x, wanted_y, 0.0), dt)
+    if gait.forms > 0 or run.corner_s > 0.0:
+        return stride_behind(gait, in_air, Vec3(velocity.x, velocity.y, 0.0), run, dt)
+    wanted_x, wanted_y = run.end.x, run.end.y
     vel_x, vel_y, moved_x, moved_y = walked(
         velocity.x, velocity.y, wanted_x, wanted_y, gait.accel_m_s2, gait.brake_m_s2, dt
     )

@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, plan_stride, slowed_by_turn
+from wendonic.kernels.body.gait import GaitTuning, Run, plan_stride, slowed_by_turn
 from wendonic.kernels.body.ground import ground_at, height_at
 from wendonic.kernels.body.slope import (
     Footing,
@@ -17,7 +17,7 @@ from wendonic.kernels.body.slope import (
 )
 from wendonic.kernels.request import Request, WantedMotion, level_motion
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import UP, Vec2, Vec3
+from wendonic.kernels.vector import UP, Vec2, Vec3, plus3, times3
 
 
 def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
@@ -58,28 +58,6 @@ def footing_in_front(slope: SlopeTuning, course: Row, left: Footing, x: float, y
     return Footing(there.x, there.y, left.slide_x, left.slide_y, max(left.refused, there.refused))
 
 
-def mean_move(request: Request, move_x: float, move_y: float) -> Vec2:
-    """Return on the plan what was requested in the mean of the tick: `move` is what is requested at its end, turned,
-    and the mean is turned by as much.
-
-    >>> from wendonic.kernels.request import NO_REQUEST
-    >>> mean_move(NO_REQUEST._replace(forward=1.0, mean_forward=0.5, mean_right=0.25), 1.0, 0.0)
-    Vec2(x=0.5, y=-0.25)
-    """
-    right, forward, mean_right, mean_forward = (
-        request.right,
-        request.forward,
-        request.mean_right,
-        request.mean_forward,
-    )
-    square = right * right + forward * forward
-    if square == 0.0:
-        return Vec2(move_x, move_y)
-    along = (right * mean_right + forward * mean_forward) / square
-    across = (right * mean_forward - forward * mean_right) / square
-    return Vec2(move_x * along - move_y * across, move_y * along + move_x * across)
-
-
 def footing_on(
     slope: SlopeTuning, course: Row, stands: bool, normal: Vec3, move_x: float, move_y: float, x: float, y: float
 ) -> Footing:
@@ -111,17 +89,47 @@ def slowed_on_plan(gait: GaitTuning, velocity: Vec3, asked: Vec3, direction: Vec
     return Vec3(slower.x, slower.y, velocity.z)
 
 
+def on_slope(direction: Vec3, slide: Vec3, top_speed: float) -> Vec3:
+    """Return on the plan what a direction along the ground wants (m/s), with what the ground adds.
+
+    >>> on_slope(Vec3(0.0, 0.8, 0.6), Vec3(1.0, 0.0, 0.0), 2.0)
+    Vec3(x=1.0, y=1.6, z=0.0)
+    """
+    return Vec3(direction.x * top_speed + slide.x, direction.y * top_speed + slide.y, 0.0)
+
+
+def walk_level(gait: GaitTuning, body: Body, request: Request, dt: float) -> tuple[Body, WantedMotion]:
+    """Return what `walk` does where the ground plays no part.
+
+    >>> from wendonic.kernels.body.body import BODY_AT_REST
+    >>> from wendonic.kernels.body.gait import PLAIN_GAIT
+    >>> from wendonic.kernels.request import NO_REQUEST
+    >>> walk_level(PLAIN_GAIT, BODY_AT_REST, NO_REQUEST._replace(forward=1.0), 0.1)[0].velocity
+    Vec3(x=0.0, y=2.2, z=0.0)
+    """
+    top_speed = gait.top_speed_m_s
+    wanted = level_motion(request.right, request.forward)
+    run = Run(
+        times3(Vec3(request.begin.x, request.begin.y, 0.0), top_speed),
+        times3(Vec3(request.corner.x, request.corner.y, 0.0), top_speed),
+        request.corner_s,
+        times3(wanted.direction, top_speed),
+    )
+    slower = slowed_on_plan(gait, body.velocity, request.asked, wanted.direction)
+    after = plan_stride(gait, request.grounded <= 0.0, slower, run, dt)
+    return Body(body.face, plus3(body.position, after.displacement), after.velocity), wanted
+
+
 def walk(
     gait: GaitTuning,
     slope: SlopeTuning,
     course: Row,
     body: Body,
     request: Request,
-    move_x: float,
-    move_y: float,
     dt: float,
 ) -> tuple[Body, WantedMotion]:
-    """Return the body, and what it wants, after `dt` seconds of walking by `move` on whatever ground is there.
+    """Return the body, and what it wants, after `dt` seconds of walking by a request, see `on_plan`, on whatever
+    ground is there.
 
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
     as in `walked`, and stays in the ground. Ground makes no body faster, see `bounded_share`, and what is as steep as
@@ -131,42 +139,37 @@ def walk(
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> quick = PLAIN_GAIT._replace(top_speed_m_s=5.0, accel_m_s2=1e6)
-    >>> uphill = NO_REQUEST._replace(normal=Vec3(0.0, -0.6, 0.8))
+    >>> uphill = NO_REQUEST._replace(forward=1.0, normal=Vec3(0.0, -0.6, 0.8))
     >>> from wendonic.kernels.body.slope import LEVEL_ONLY
     >>> slope = LEVEL_ONLY._replace(follows=1, steepest_tangent=9.0)
-    >>> body, wanted = walk(quick, slope, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, uphill, 0.0, 1.0, 0.1)
+    >>> body, wanted = walk(quick, slope, (0.0, 0.0, 3.0, 0.0), BODY_AT_REST, uphill, 0.1)
     >>> wanted.direction, body.velocity.y, round(body.velocity.z, 12)
     (Vec3(x=0.0, y=0.8, z=0.6), 4.0, 3.0)
     """
+    if slope.follows <= 0:
+        return walk_level(gait, body, request, dt)
     top_speed = gait.top_speed_m_s
     in_air = request.grounded <= 0.0
-    mean_x = move_x
-    mean_y = move_y
-    if gait.forms > 0:
-        mean_x, mean_y = mean_move(request, move_x, move_y)
+    begin, corner, corner_s = request.begin, request.corner, request.corner_s
     x, y, z = body.position
-    if slope.follows <= 0:
-        level = level_motion(move_x, move_y)
-        slower = slowed_on_plan(gait, body.velocity, request.asked, level.direction)
-        after = plan_stride(gait, in_air, slower, mean_x * top_speed, mean_y * top_speed, dt)
-        at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
-        return Body(body.face, at, after.velocity), level
     normal = normal_under(course, request, x, y)
-    left = footing_on(slope, course, request.grounded > 0.0, normal, move_x, move_y, x, y)
+    left = footing_on(slope, course, request.grounded > 0.0, normal, request.right, request.forward, x, y)
     if slope.tires > 0:
         share = uphill_share(slope, left.x, left.y, normal)
         left = Footing(left.x * share, left.y * share, left.slide_x, left.slide_y, left.refused)
-        mean_x *= share
-        mean_y *= share
+        begin = Vec2(begin.x * share, begin.y * share)
+        corner = Vec2(corner.x * share, corner.y * share)
     direction = laid_on_slope(left.x, left.y, normal)
     slide = laid_on_slope(left.slide_x, left.slide_y, normal)
-    plan = direction
-    if gait.forms > 0 and left.refused <= 0.0:
-        plan = laid_on_slope(mean_x, mean_y, normal)
-    wanted_x = plan.x * top_speed + slide.x
-    wanted_y = plan.y * top_speed + slide.y
+    wanted = on_slope(direction, slide, top_speed)
+    if left.refused > 0.0:
+        corner_s = 0.0
+    first = second = wanted
+    if corner_s > 0.0:
+        first = on_slope(laid_on_slope(begin.x, begin.y, normal), slide, top_speed)
+        second = on_slope(laid_on_slope(corner.x, corner.y, normal), slide, top_speed)
     slower = slowed_on_plan(gait, body.velocity, request.asked, direction)
-    after = plan_stride(gait, in_air, slower, wanted_x, wanted_y, dt)
+    after = plan_stride(gait, in_air, slower, Run(first, second, corner_s, wanted), dt)
     moved = after.displacement
     velocity = Vec3(after.velocity.x, after.velocity.y, 0.0)
     if is_wall(normal):

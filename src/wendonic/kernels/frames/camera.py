@@ -4,9 +4,8 @@ from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.body.walk import walk
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
-from wendonic.kernels.request import Request, WantedMotion
+from wendonic.kernels.request import Request, WantedMotion, on_plan
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import turned
 
 
 def steer_camera(
@@ -21,11 +20,10 @@ def steer_camera(
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
-    >>> east = NO_REQUEST._replace(forward=1.0, mean_forward=1.0, yaw=math.pi / 2, pitch=-1.5)
+    >>> east = NO_REQUEST._replace(forward=1.0, yaw=math.pi / 2, pitch=-1.5)
     >>> _, body, _ = steer_camera(PLAIN_FRAME, PLAIN_GAIT, (), FRAME_AT_REST, BODY_AT_REST, east, 0.01)
     >>> round(body.velocity.x, 12), round(body.velocity.y, 12)
     (0.22, 0.0)
     """
-    move = turned(request.right, request.forward, request.yaw)
-    body, wanted = walk(gait, tuning.slope, course, body, request, move.x, move.y, dt)
+    body, wanted = walk(gait, tuning.slope, course, body, on_plan(request, request.yaw), dt)
     return state, body, wanted

@@ -6,9 +6,8 @@ from wendonic.kernels.body.facing import FACE_TRAVEL, face_after
 from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.body.walk import walk
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
-from wendonic.kernels.request import Request, WantedMotion
+from wendonic.kernels.request import Request, WantedMotion, on_plan
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import turned
 
 
 def steer_facing(
@@ -48,6 +47,5 @@ def steer_facing(
         )
     # The middle of the turn stands for the whole of it.
     yaw = body.face + 0.5 * wrapped_angle(face - body.face)
-    move = turned(request.right, request.forward, yaw)
-    body, wanted = walk(gait, tuning.slope, course, body, request, move.x, move.y, dt)
+    body, wanted = walk(gait, tuning.slope, course, body, on_plan(request, yaw), dt)
     return state, body._replace(face=face), wanted

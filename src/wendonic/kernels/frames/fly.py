@@ -3,11 +3,11 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, slowed_by_turn, stride
+from wendonic.kernels.body.gait import GaitTuning, Run, slowed_by_turn, stride_behind
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import ZERO3, Vec3, turned
+from wendonic.kernels.vector import ZERO3, Vec3, times3, turned
 
 
 def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, right: float, forward: float) -> Vec3:
@@ -63,12 +63,13 @@ def steer_fly(
     """
     top_speed = gait.top_speed_m_s
     direction = flight_direction(tuning, gait, request, request.right, request.forward)
-    mean = direction
-    if gait.forms > 0:
-        mean = flight_direction(tuning, gait, request, request.mean_right, request.mean_forward)
-    wanted = Vec3(mean.x * top_speed, mean.y * top_speed, mean.z * top_speed)
+    begin = corner = direction
+    if request.corner_s > 0.0:
+        begin = flight_direction(tuning, gait, request, request.begin.x, request.begin.y)
+        corner = flight_direction(tuning, gait, request, request.corner.x, request.corner.y)
+    run = Run(times3(begin, top_speed), times3(corner, top_speed), request.corner_s, times3(direction, top_speed))
     slower = slowed_by_turn(gait, body.velocity, request.asked, direction)
-    after = stride(gait, False, slower, wanted, dt)
+    after = stride_behind(gait, False, slower, run, dt)
     x, y, z = body.position
     moved = after.displacement
     body_after = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)

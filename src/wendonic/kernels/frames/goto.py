@@ -55,8 +55,8 @@ def steer_goto(
         move_x = to_x / far * share
         move_y = to_y / far * share
     # What still fades of keys and sticks has no part in the way to the goal.
-    request = request._replace(mean_right=request.right, mean_forward=request.forward)
-    after, wanted = walk(gait, tuning.slope, course, body, request, move_x, move_y, dt)
+    to_goal = request._replace(right=move_x, forward=move_y, corner_s=0.0)
+    after, wanted = walk(gait, tuning.slope, course, body, to_goal, dt)
     if not goes_on:
         along = (after.position.x - body.position.x) * to_x + (after.position.y - body.position.y) * to_y
         if along >= far * far:

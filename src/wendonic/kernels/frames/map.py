@@ -17,10 +17,10 @@ def steer_map(
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
-    >>> forward = NO_REQUEST._replace(forward=1.0, mean_forward=1.0, yaw=1.0)
+    >>> forward = NO_REQUEST._replace(forward=1.0, yaw=1.0)
     >>> _, body, _ = steer_map(PLAIN_FRAME, PLAIN_GAIT, (), FRAME_AT_REST, BODY_AT_REST, forward, 0.01)
     >>> body.velocity.x, body.velocity.y
     (0.0, 0.22)
     """
-    body, wanted = walk(gait, tuning.slope, course, body, request, request.right, request.forward, dt)
+    body, wanted = walk(gait, tuning.slope, course, body, request, dt)
     return state, body, wanted

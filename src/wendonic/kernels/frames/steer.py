@@ -32,7 +32,7 @@ def steered_by_frame(
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
-    >>> right = NO_REQUEST._replace(right=1.0, mean_right=1.0)
+    >>> right = NO_REQUEST._replace(right=1.0)
     >>> _, body, _ = steered_by_frame(PLAIN_FRAME, PLAIN_GAIT, (), FRAME_AT_REST, BODY_AT_REST, right, 0.01)
     >>> body.velocity.x, body.velocity.y
     (0.22, 0.0)

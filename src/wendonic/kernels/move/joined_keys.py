@@ -79,8 +79,17 @@ def both_keys(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     x = bounded(first.x + second.x)
     y = bounded(first.y + second.y)
     source = second.source if second.length > first.length else first.source
-    raw_x = bounded(first.raw_x + second.raw_x)
-    return SourceOutput(source, math.hypot(x, y), x, y, raw_x, bounded(first.raw_y + second.raw_y))
+    return SourceOutput(
+        source,
+        math.hypot(x, y),
+        x,
+        y,
+        bounded(first.raw_x + second.raw_x),
+        bounded(first.raw_y + second.raw_y),
+        bounded(first.ran_x + second.ran_x),
+        bounded(first.ran_y + second.ran_y),
+        max(first.run_s, second.run_s),
+    )
 
 
 def asked_together(first: Vec2, second: Vec2) -> Vec2:

@@ -48,7 +48,17 @@ def summed(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     x = first.x + second.x
     y = first.y + second.y
     source = second.source if second.length > first.length * EVEN else first.source
-    return SourceOutput(source, math.hypot(x, y), x, y, first.raw_x + second.raw_x, first.raw_y + second.raw_y)
+    return SourceOutput(
+        source,
+        math.hypot(x, y),
+        x,
+        y,
+        first.raw_x + second.raw_x,
+        first.raw_y + second.raw_y,
+        first.ran_x + second.ran_x,
+        first.ran_y + second.ran_y,
+        max(first.run_s, second.run_s),
+    )
 
 
 def latest(

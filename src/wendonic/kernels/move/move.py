@@ -23,13 +23,16 @@ from wendonic.kernels.source.source import (
     source_output,
     within_circle,
 )
-from wendonic.kernels.vector import ZERO2
+from wendonic.kernels.vector import ZERO2, Vec2
 
 REST_AMOUNT = 1e-3
 """Smoothing fades for ever; below this share of full speed, with no request, it is rest."""
 
 RAMP_PART_S = 0.0005
 """Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
+
+LEAST_LIVES = 1e-6
+"""Over fewer half-lives than this, what fades runs straight, but for rounding."""
 
 SMOOTHING_NONE = 0
 SMOOTHING_HALF_LIFE = 1
@@ -86,8 +89,8 @@ class MoveState(NamedTuple):
 
 
 class MoveOutput(NamedTuple):
-    """What came out: the number of the source that asks (-1 for none), raw and shaped, how long that is, and by what
-    presses multiplied it.
+    """What came out: the number of the source that asks (-1 for none), raw and shaped, how long that is, by what
+    presses multiplied it, and how it ran there within the tick, see `Request`.
     """
 
     source: float
@@ -97,12 +100,15 @@ class MoveOutput(NamedTuple):
     forward: float
     amount: float
     scale: float
+    begin: Vec2
+    corner: Vec2
+    corner_s: float
 
 
 NO_MOVE = MoveTuning(
     (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0, ()
 )
-NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0)
+NO_MOVE_OUTPUT = MoveOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 1.0, ZERO2, ZERO2, 0.0)
 MOVE_AT_REST = MoveState((), -1.0, 0.0, -1.0, ONE_EURO_AT_REST, 0.0, 0.0)
 
 
@@ -122,8 +128,8 @@ def move_output(
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> stick = NO_MOVE._replace(sources=(PLAIN_SOURCE,), notches=4, notch_pull=1.0)
     >>> at_rest = MOVE_AT_REST._replace(sources=(SOURCE_AT_REST,))
-    >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1]
-    MoveOutput(source=0.0, raw_x=0.6, raw_y=0.8, right=0.0, forward=1.0, amount=1.0, scale=1.0)
+    >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1][:6]
+    (0.0, 0.6, 0.8, 0.0, 1.0, 1.0)
     """
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
     felt_s = tuning.half_life_s if follows_half_life else 0.0
@@ -143,7 +149,8 @@ def move_output(
             side = shaped.x
             if tuning.sources[k].kind != SOURCE_KEYS and side != 0.0:
                 side = wedged(side, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
-            shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0)
+            ran = shaped.ran_x if tuning.sources[k].kind == SOURCE_KEYS else side
+            shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0, ran_x=ran, ran_y=0.0)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped)
             keys_were = asked_together(keys_were, was.output)
@@ -163,15 +170,10 @@ def move_output(
             if tuning.sources[k].kind == SOURCE_KEYS and last == k:
                 last = keys.source
         output = merged(keys, output, were, output_was, last, tuning.merge)
-    source, length, x, y, raw_x, raw_y = output
+    source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s = output
     last_source = source if length > 0.0 else -1.0
 
-    scale = 1.0
-    if len(tuning.diagonals) == 0 and not needs_no_cap(tuning):
-        scale = scale_under(tuning.diagonal, tuning.diagonal_factor, length, x, y)
-    for k in range(len(tuning.diagonals)):
-        if source == k:
-            scale = scale_under(tuning.diagonals[k], tuning.diagonal_factor, length, x, y)
+    scale = diagonal_scale(tuning, source, length, x, y)
     pace = state.pace
     if len(tuning.paces) > 0:
         long = math.hypot(x, y)
@@ -207,7 +209,50 @@ def move_output(
             right = forward = amount = 0.0
     amount = without_rounding(tuning, amount)
     after_all = MoveState(sources, last_source, pace, notch, filtered, right, forward)
-    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept)
+
+    if len(tuning.paces) > 0:
+        # From pace to pace it leaps.
+        ran_x, ran_y, run_s = x, y, 0.0
+    elif run_s > 0.0:
+        ran_scale = kept * diagonal_scale(tuning, source, math.hypot(ran_x, ran_y), ran_x, ran_y)
+        ran_x *= ran_scale
+        ran_y *= ran_scale
+        if tuning.notches > 0:
+            ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, notch)
+    else:
+        ran_x, ran_y = x, y
+    begin = corner = Vec2(right, forward)
+    corner_s = 0.0
+    if tuning.smoothing == SMOOTHING_NONE and run_s > 0.0:
+        begin, corner_s = Vec2(ran_x, ran_y), run_s
+    elif tuning.smoothing != SMOOTHING_NONE and (right != state.right or forward != state.forward):
+        begin = Vec2(state.right, state.forward)
+        corner_s = dt
+        lives = dt / tuning.half_life_s if tuning.smoothing == SMOOTHING_HALF_LIFE else 0.0
+        if lives > LEAST_LIVES:
+            # Two straight runs with the mean of what smoothing makes of a tick: y' = (x - y) ln 2 / half-life.
+            lag = 1.0 / (lives * math.log(2.0))
+            corner = Vec2(
+                2.0 * (ran_x - (right - begin.x) * lag) - 0.5 * (right + begin.x),
+                2.0 * (ran_y - (forward - begin.y) * lag) - 0.5 * (forward + begin.y),
+            )
+            corner_s = 0.5 * dt
+    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept, begin, corner, corner_s)
+
+
+def diagonal_scale(tuning: MoveTuning, source: float, length: float, x: float, y: float) -> float:
+    """Return by what the rule for diagonals multiplies a request of a source, see `scale_under`.
+
+    >>> diagonal_scale(NO_MOVE._replace(merge=MERGE_SUM), 0.0, 2.0, 2.0, 0.0)
+    0.5
+    """
+    scale = 1.0
+    if len(tuning.diagonals) == 0 and not needs_no_cap(tuning):
+        scale = scale_under(tuning.diagonal, tuning.diagonal_factor, length, x, y)
+    for k in range(len(tuning.diagonals)):
+        if source == k:
+            scale = scale_under(tuning.diagonals[k], tuning.diagonal_factor, length, x, y)
+    return scale
 
 
 def without_rounding(tuning: MoveTuning, amount: float) -> float:

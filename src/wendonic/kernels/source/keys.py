@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.opposites import opposed
-from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_felt
+from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_felt, ramp_time
 
 
 class KeysTuning(NamedTuple):
@@ -29,12 +29,17 @@ class KeysState(NamedTuple):
 
 
 class KeysOutput(NamedTuple):
-    """What keys request, and what is held: right and forward each."""
+    """What keys request, and what is held: right and forward each; and where ramps run in the first `run_s` seconds
+    of the tick, what they ran from, or if smoothing by a half-life follows, their mean.
+    """
 
     x: float
     y: float
     raw_x: float
     raw_y: float
+    ran_x: float
+    ran_y: float
+    run_s: float
 
 
 NO_KEYS = KeysTuning(0, 0, 0, 0, 0.0, 0.0)
@@ -56,8 +61,9 @@ def keys_output(
     """
     raw_x = opposed(raw[0], raw[1], tuning.opposites)
     raw_y = opposed(raw[2], raw[3], tuning.opposites)
-    x = end_x = raw_x
-    y = end_y = raw_y
+    x = end_x = ran_x = raw_x
+    y = end_y = ran_y = raw_y
+    run_s = 0.0
     if tuning.ramps > 0 and (state.x != raw_x or state.y != raw_y):
         was_x, was_y = state
         rise_s, fall_s = tuning.rise_s, tuning.fall_s
@@ -69,7 +75,14 @@ def keys_output(
         if was_y != raw_y:
             end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
         x, y = end_x, end_y
+        run_x = min(ramp_time(was_x, raw_x, rise_s, fall_s), dt)
+        run_y = min(ramp_time(was_y, raw_y, rise_s, fall_s), dt)
+        run_s = max(run_x, run_y)
+        ran_x = ramp(was_x, raw_x, rise_s, fall_s, 0.0)
+        ran_y = ramp(was_y, raw_y, rise_s, fall_s, 0.0)
         if half_life_s > 0.0:
+            ran_x = end_x + 0.5 * (ran_x - end_x) * run_x / dt
+            ran_y = end_y + 0.5 * (ran_y - end_y) * run_y / dt
             both = (was_x != 0.0 or raw_x != 0.0) and (was_y != 0.0 or raw_y != 0.0)
             if capped > 0 and both:
                 x, y = corner_felt(was_x, was_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)
@@ -78,7 +91,7 @@ def keys_output(
                     x = ramp_felt(was_x, raw_x, rise_s, fall_s, dt, half_life_s)
                 if was_y != raw_y:
                     y = ramp_felt(was_y, raw_y, rise_s, fall_s, dt, half_life_s)
-    return KeysState(end_x, end_y), KeysOutput(x, y, raw_x, raw_y)
+    return KeysState(end_x, end_y), KeysOutput(x, y, raw_x, raw_y, ran_x, ran_y, run_s)
 
 
 def is_ramping(tuning: KeysTuning, state: KeysState, raw: Row) -> bool:

@@ -34,6 +34,17 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     return target
 
 
+def ramp_time(value: float, target: float, rise_s: float, fall_s: float) -> float:
+    """Return the time (s) that `ramp` needs from `value` to `target`.
+
+    >>> ramp_time(-0.5, 1.0, rise_s=0.06, fall_s=0.04), ramp_time(0.5, 0.0, rise_s=0.06, fall_s=0.04)
+    (0.08, 0.02)
+    """
+    if value * target < 0.0 or target == 0.0:
+        return abs(value) * fall_s + abs(target) * rise_s
+    return abs(target - value) * rise_s
+
+
 def followed(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:
     """Return what smoothing makes of `smooth` while its input runs straight from `begin` to `end`.
 

@@ -42,7 +42,9 @@ class SourceState(NamedTuple):
 
 
 class SourceOutput(NamedTuple):
-    """What a source requests in a tick, by its number in the channel: how much, x right and y forward, and raw."""
+    """What a source requests in a tick, by its number in the channel: how much, x right and y forward, and raw; and
+    what it ran from in the first `run_s` seconds of the tick, or if smoothing by a half-life follows, its mean.
+    """
 
     source: float
     length: float
@@ -50,11 +52,23 @@ class SourceOutput(NamedTuple):
     y: float
     raw_x: float
     raw_y: float
+    ran_x: float
+    ran_y: float
+    run_s: float
 
 
 PLAIN_SOURCE = SourceTuning(SOURCE_STICK, NO_KEYS, PLAIN_STICK, NO_SWING)
 SOURCE_AT_REST = SourceState(KEYS_AT_REST, SWING_AT_REST, ZERO2, 0.0)
-NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+
+
+def at_once(source: float, length: float, x: float, y: float, raw_x: float, raw_y: float) -> SourceOutput:
+    """Return what a source requests from the start of the tick on.
+
+    >>> at_once(0.0, 0.5, 0.5, 0.0, 0.5, 0.0).ran_x
+    0.5
+    """
+    return SourceOutput(source, length, x, y, raw_x, raw_y, x, y, 0.0)
 
 
 def within_circle(tuning: SourceTuning) -> bool:
@@ -86,29 +100,30 @@ def source_output(
 
     `raw` has RAW_NUMBERS; `half_life_s` and `capped` say what follows, see `keys_output`.
 
-    >>> source_output(PLAIN_SOURCE, (), SOURCE_AT_REST, (0.6, 0.8), 1.0, 0.0, 0, 0.1)[1]
-    SourceOutput(source=1.0, length=1.0, x=0.6, y=0.8, raw_x=0.6, raw_y=0.8)
+    >>> source_output(PLAIN_SOURCE, (), SOURCE_AT_REST, (0.6, 0.8), 1.0, 0.0, 0, 0.1)[1][:6]
+    (1.0, 1.0, 0.6, 0.8, 0.6, 0.8)
     """
     keys, swing, was, _ = state
     if tuning.kind == SOURCE_KEYS:
         keys, output = keys_output(tuning.keys, keys, raw, half_life_s, capped, dt)
         length = math.hypot(output.x, output.y)
-        shaped = SourceOutput(source, length, output.x, output.y, output.raw_x, output.raw_y)
+        x, y, raw_x, raw_y, ran_x, ran_y, run_s = output
+        shaped = SourceOutput(source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s)
     elif tuning.kind == SOURCE_SWING:
         swing = swing_output(tuning.swing, tables, swing, raw, dt)
-        shaped = SourceOutput(source, swing.amount, 0.0, swing.amount, 0.0, swing.raw)
+        shaped = at_once(source, swing.amount, 0.0, swing.amount, 0.0, swing.raw)
     elif tuning.kind == SOURCE_TRIGGERS:
         x = stick_output(tuning.stick, tables, Vec2(was.x, 0.0), raw[0], 0.0).x
         against = stick_output(tuning.stick, tables, Vec2(was.y, 0.0), raw[1], 0.0).x
-        shaped = SourceOutput(source, math.fabs(x - against), x - against, 0.0, raw[0] - raw[1], 0.0)
+        shaped = at_once(source, math.fabs(x - against), x - against, 0.0, raw[0] - raw[1], 0.0)
         return SourceState(keys, swing, Vec2(x, against), shaped.length), shaped
     elif tuning.kind == SOURCE_AXIS:
         x = stick_output(tuning.stick, tables, was, raw[0], 0.0).x
-        shaped = SourceOutput(source, math.fabs(x), x, 0.0, raw[0], 0.0)
+        shaped = at_once(source, math.fabs(x), x, 0.0, raw[0], 0.0)
     else:
         if tuning.kind == SOURCE_AXES:
             length, x, y = axes_output(tuning.stick, tables, was, raw[0], raw[1])
         else:
             length, x, y = stick_output(tuning.stick, tables, was, raw[0], raw[1])
-        shaped = SourceOutput(source, length, x, y, raw[0], raw[1])
+        shaped = at_once(source, length, x, y, raw[0], raw[1])
     return SourceState(keys, swing, Vec2(shaped.x, shaped.y), shaped.length), shaped
