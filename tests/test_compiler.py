@@ -362,6 +362,20 @@ def test_what_is_chosen_and_handed_on_takes_no_copy():
     assert [node.value.id for node in copies if isinstance(node.value, ast.Name)] == ["p", "q"]
 
 
+def test_what_a_loop_hands_to_a_function_with_effects_is_needed_each_time_round():
+    """Such a call gives nothing, or a field of a struct; what it takes is as needed as what is reported."""
+    for call in ("() = g(b)", "state = g(b)"):
+        chosen = "    if c > 0:\n        b = a\n    else:\n        b = h(a)"
+        lines = f"a, c = f(p)\nfor part in range(3):\n{chosen}\n    {call}"
+        body = ast.parse(lines).body
+        for one in body[-1].body[-1].targets:
+            if isinstance(one, ast.Name):
+                one.id = "next.state"
+        coalesced(SimpleNamespace(parameters=["p"], body=body))
+        assert ast.unparse(body[0].targets[0]) == "(a, c)"
+        assert "b = h(a)" in ast.unparse(body[-1])
+
+
 NUMBERS = [-3.5, -1.0, -0.0, 0.0, 0.25, 1.0, 2.5, 6.75]
 
 

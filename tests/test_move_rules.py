@@ -494,7 +494,7 @@ def test_keys_that_stand_are_not_shaped_anew(keys):
     for _ in range(20):
         state, _ = keys_output(tuning, state, keys, 0.02, 1, 1 / 60)
     held = (keys[0] - keys[1], keys[2] - keys[3])
-    assert keys_output(tuning, state, keys, 0.02, 1, 1 / 60) == (held, (*held, *held))
+    assert keys_output(tuning, state, keys, 0.02, 1, 1 / 60) == (held, (*held, *held, *held, 0.0))
 
 
 KEYBOARD = {

@@ -110,7 +110,8 @@ class _Scan(Liveness):
             match statement:
                 case ast.Assign(targets=[target]):
                     written = {part.id for part in names_in(target)}
-                    if written & live:
+                    # What gives nothing writes fields of a struct, whose names have dots and which the caller reads.
+                    if written & live or not written or any("." in name for name in written):
                         live = (live - written) | read_names(statement.value)
                 case ast.If():
                     live = (

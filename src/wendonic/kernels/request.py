@@ -14,8 +14,8 @@ class Request(NamedTuple):
     there: straight from `begin` to `corner` in the first `corner_s` seconds and straight on to the end; 0 s where it
     is there from the start. `scale` is what presses multiply it by, `fades` 1 while ramps and smoothing are all that
     is left of it. Then the yaw and pitch (rad) of what is forward, and the yaw (rad) where the player looks; whether
-    the body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the game
-    reports it; the point that is aimed at; and the direction requested before, which a turn is measured from.
+    the body stands on the ground (GROUND_UNKNOWN while the game has said nothing), and the ground's normal as the
+    game reports it; the point that is aimed at; and the direction requested before, which a turn is measured from.
     """
 
     right: float
