@@ -43,11 +43,48 @@ def cornered(values, targets, rise_s, fall_s, dt):
     return ends, smooth / (1.0 - 0.5 ** (dt / 0.008))
 
 
+def walked(vel, wanted, dt):
+    """Brake at 30 m/s² while speed falls, speed up at 22 m/s² while it rises; return velocity and displacement."""
+    step = wanted - vel
+    distance = np.linalg.norm(step)
+    if distance == 0.0 or dt <= 0.0:
+        return vel, vel * dt
+    unit = step / distance
+    falling = np.clip(-np.dot(vel, unit), 0.0, distance)
+    brake_s = min(falling / 30.0, dt)
+    accel_s = min((distance - falling) / 22.0, dt - brake_s)
+    braked, gained = 30.0 * brake_s, 22.0 * accel_s
+    along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
+    along += gained * (dt - brake_s - accel_s)
+    return wanted if brake_s + accel_s < dt else vel + unit * (braked + gained), vel * dt + unit * along
+
+
+def follows(vel, begin, wanted, dt):
+    """Follow a wanted velocity that runs straight: meet it, then keep up with it, or fall behind."""
+    gap = begin - vel
+    away = np.linalg.norm(gap)
+    meet = 0.0
+    if away > 0.0:
+        closes = (30.0 if np.dot(vel, gap) < 0.0 else 22.0) - np.dot(wanted - begin, gap) / away / dt
+        meet = away / closes if closes > 0.0 and away < closes * dt else dt
+    met, moved = walked(vel, begin + (wanted - begin) * meet / dt, meet)
+    end, more = walked(met, wanted, dt - meet)
+    if np.array_equal(end, wanted):
+        more = 0.5 * (met + wanted) * (dt - meet)
+    return end, moved + more
+
+
 def by_numpy_tick(state, keys, stick, yaw, dt):
     """Take (keys_xy, local, face, pos, vel), each vector an array of two; return the next."""
     values, local, face, pos, vel = state
     moved = cornered if np.any(values != keys) and np.all((values != 0.0) | (keys != 0.0)) else ramped
+    began = values
     values, target = moved(values, keys, 0.03, 0.02, dt)
+    falls = (began * keys < 0.0) | (keys == 0.0)
+    whole = np.where(falls, np.abs(began) * 0.02 + np.abs(keys) * 0.03, np.abs(keys - began) * 0.03)
+    mean = values + 0.5 * (began - values) * np.minimum(whole, dt) / dt
+    mean = mean / max(np.linalg.norm(mean), 1.0)
+    runs = np.any(began != keys)
     length = np.linalg.norm(target)
     tilt = np.linalg.norm(stick)
     if tilt > 0.14:
@@ -55,9 +92,11 @@ def by_numpy_tick(state, keys, stick, yaw, dt):
         if amount > length:
             length = amount
             target = stick / tilt * amount
+            runs = False
     size = np.linalg.norm(target)
     if size > 1.0:
         target = target / size
+    was = local
     local = target + (local - target) * 0.5 ** (dt / 0.008)
     amount = np.linalg.norm(local)
     if length == 0.0 and amount < 1e-3:
@@ -72,17 +111,11 @@ def by_numpy_tick(state, keys, stick, yaw, dt):
             face + np.clip(difference, -9.42477796076938 * dt, 9.42477796076938 * dt) + math.pi
         ) % math.tau - math.pi
     wanted = move * 3.2
-    step = wanted - vel
-    distance = np.linalg.norm(step)
-    if distance == 0.0:
-        return values, local, face, pos + vel * dt, vel
-    unit = step / distance
-    falling = np.clip(-np.dot(vel, unit), 0.0, distance)
-    brake_s = min(falling / 30.0, dt)
-    accel_s = min((distance - falling) / 22.0, dt - brake_s)
-    braked, gained = 30.0 * brake_s, 22.0 * accel_s
-    along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
-    along += gained * (dt - brake_s - accel_s)
-    pos = pos + vel * dt + unit * along
-    vel = wanted if brake_s + accel_s < dt else vel + unit * (braked + gained)
-    return values, local, face, pos, vel
+    if np.sum(np.abs(local - was)) <= 1e-5:
+        vel, moved = walked(vel, wanted, dt)
+        return values, local, face, pos + moved, vel
+    first_s = min(dt / 2, 0.016)
+    corner = 2.0 * ((mean if runs else target) - (local - was) * LAG_S / dt) - local + (local - was) * first_s / dt
+    vel, first = follows(vel, turn @ was * 3.2, turn @ corner * 3.2, first_s)
+    vel, last = follows(vel, turn @ corner * 3.2, wanted, dt - first_s)
+    return values, local, face, pos + first + last, vel

@@ -62,6 +62,65 @@ static double wrapped(double angle)
     return angle;
 }
 
+/* The mean of a key's ramp in a tick, and how long it runs. */
+static double mean_of_ramp(double key, double end, double target, double rise_s, double fall_s, double dt, double *run)
+{
+    const double whole = key * target < 0.0 || target == 0.0 ? fabs(key) * fall_s + fabs(target) * rise_s
+                                                             : fabs(target - key) * rise_s;
+    *run = fmin(whole, dt);
+    return end + 0.5 * (key - end) * *run / dt;
+}
+
+typedef struct {
+    double vel_x, vel_y, pos_x, pos_y;
+} body;
+
+static void walk(body *at, double wanted_x, double wanted_y, double accel, double brake, double dt)
+{
+    const double step_x = wanted_x - at->vel_x, step_y = wanted_y - at->vel_y, step = hypot(step_x, step_y);
+    at->pos_x += at->vel_x * dt;
+    at->pos_y += at->vel_y * dt;
+    if (step == 0.0 || dt <= 0.0)
+        return;
+    const double way_x = step_x / step, way_y = step_y / step;
+    const double falling = fmin(fmax(-(at->vel_x * way_x + at->vel_y * way_y), 0.0), step);
+    const double brake_s = fmin(falling / brake, dt);
+    const double accel_s = fmin((step - falling) / accel, dt - brake_s);
+    const double braked = brake * brake_s, gained = accel * accel_s;
+    const double along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s +
+                         gained * (dt - brake_s - accel_s);
+    at->pos_x += way_x * along;
+    at->pos_y += way_y * along;
+    if (brake_s + accel_s < dt) {
+        at->vel_x = wanted_x;
+        at->vel_y = wanted_y;
+    } else {
+        at->vel_x += way_x * (braked + gained);
+        at->vel_y += way_y * (braked + gained);
+    }
+}
+
+/* Follows a wanted velocity that runs straight: meets it, then keeps up with it, or falls behind. */
+static void follow(body *at, double from_x, double from_y, double to_x, double to_y, double accel, double brake,
+                   double dt)
+{
+    const double gap_x = from_x - at->vel_x, gap_y = from_y - at->vel_y, away = hypot(gap_x, gap_y);
+    double meet = 0.0;
+    if (away > 0.0) {
+        const double rate = at->vel_x * gap_x + at->vel_y * gap_y < 0.0 ? brake : accel;
+        const double closes = rate - ((to_x - from_x) * gap_x + (to_y - from_y) * gap_y) / away / dt;
+        meet = closes > 0.0 && away < closes * dt ? away / closes : dt;
+    }
+    const double share = meet / dt;
+    walk(at, from_x + (to_x - from_x) * share, from_y + (to_y - from_y) * share, accel, brake, meet);
+    const body met = *at;
+    walk(at, to_x, to_y, accel, brake, dt - meet);
+    if (at->vel_x == to_x && at->vel_y == to_y) {
+        at->pos_x = met.pos_x + 0.5 * (met.vel_x + to_x) * (dt - meet);
+        at->pos_y = met.pos_y + 0.5 * (met.vel_y + to_y) * (dt - meet);
+    }
+}
+
 /* tuning: rise_s fall_s inner outer release exponent half_life_s turn_rate top_speed accel brake.
    samples: `width` numbers a tick, keys at 0 (right left forward back), stick at 4 (right forward), the view's yaw at
    `view`. outcomes: 14 numbers a tick. */
@@ -73,11 +132,12 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
     const double top_speed = tuning[8], accel = tuning[9], brake = tuning[10];
     int out = 0;
     double key_x = 0, key_y = 0, local_x = 0, local_y = 0, face = 0;
-    double pos_x = 0, pos_y = 0, vel_x = 0, vel_y = 0;
+    body at = {0, 0, 0, 0};
     for (size_t k = 0; k < ticks; k++) {
         const double *sample = samples + width * k;
         const double yaw = sample[view];
         double raw_x = sample[0] - sample[1], raw_y = sample[2] - sample[3];
+        const double was_key_x = key_x, was_key_y = key_y, target_x = raw_x, target_y = raw_y;
         double x = key_x, y = key_y;
         if ((key_x != raw_x || key_y != raw_y) && (key_x != 0 || raw_x != 0) && (key_y != 0 || raw_y != 0)) {
             const double part_s = dt / 8, kept = pow(0.5, part_s / half_life_s);
@@ -105,6 +165,7 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
             y = ramp_felt(key_y, raw_y, rise_s, fall_s, dt, half_life_s);
             key_y = ramp(key_y, raw_y, rise_s, fall_s, dt);
         }
+        int runs = was_key_x != target_x || was_key_y != target_y;
         double length = hypot(x, y), index = 0;
         const double tilt = hypot(sample[4], sample[5]);
         out = tilt > (out ? release : inner);
@@ -118,6 +179,7 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
                 raw_y = sample[5];
                 x = raw_x / tilt * amount;
                 y = raw_y / tilt * amount;
+                runs = 0;
             }
         } else if (length == 0.0 && raw_x == 0.0 && raw_y == 0.0) {
             raw_x = sample[4];
@@ -128,6 +190,7 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
             x *= 1.0 / size;
             y *= 1.0 / size;
         }
+        const double was_x = local_x, was_y = local_y;
         const double left = half_life_s > 0.0 ? pow(0.5, dt / half_life_s) : 0.0;
         local_x = x + (local_x - x) * left;
         local_y = y + (local_y - y) * left;
@@ -146,27 +209,27 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
             face = fabs(difference) <= step ? heading : wrapped(face + copysign(step, difference));
         }
         const double wanted_x = move_x * top_speed, wanted_y = move_y * top_speed;
-        const double step_x = wanted_x - vel_x, step_y = wanted_y - vel_y, step = hypot(step_x, step_y);
-        if (step == 0.0) {
-            pos_x += vel_x * dt;
-            pos_y += vel_y * dt;
-        } else {
-            const double way_x = step_x / step, way_y = step_y / step;
-            const double falling = fmin(fmax(-(vel_x * way_x + vel_y * way_y), 0.0), step);
-            const double brake_s = fmin(falling / brake, dt);
-            const double accel_s = fmin((step - falling) / accel, dt - brake_s);
-            const double braked = brake * brake_s, gained = accel * accel_s;
-            const double along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s +
-                                 gained * (dt - brake_s - accel_s);
-            pos_x += vel_x * dt + way_x * along;
-            pos_y += vel_y * dt + way_y * along;
-            if (brake_s + accel_s < dt) {
-                vel_x = wanted_x;
-                vel_y = wanted_y;
-            } else {
-                vel_x += way_x * (braked + gained);
-                vel_y += way_y * (braked + gained);
+        if (fabs(local_x - was_x) + fabs(local_y - was_y) > 1e-5) {
+            double mean_x = x, mean_y = y;
+            if (runs) {
+                double run_x, run_y;
+                mean_x = mean_of_ramp(was_key_x, key_x, target_x, rise_s, fall_s, dt, &run_x);
+                mean_y = mean_of_ramp(was_key_y, key_y, target_y, rise_s, fall_s, dt, &run_y);
+                const double long_mean = fmax(hypot(mean_x, mean_y), 1.0);
+                mean_x /= long_mean;
+                mean_y /= long_mean;
             }
+            const double lag = half_life_s / (dt * log(2.0)), first = fmin(0.5 * dt, 2.0 * half_life_s);
+            const double step_x = local_x - was_x, step_y = local_y - was_y;
+            const double over_x = 2.0 * (mean_x - step_x * lag) - local_x + step_x * first / dt;
+            const double over_y = 2.0 * (mean_y - step_y * lag) - local_y + step_y * first / dt;
+            const double from_x = was_x * cosine + was_y * sine, from_y = was_y * cosine - was_x * sine;
+            const double corner_x = (over_x * cosine + over_y * sine) * top_speed;
+            const double corner_y = (over_y * cosine - over_x * sine) * top_speed;
+            follow(&at, from_x * top_speed, from_y * top_speed, corner_x, corner_y, accel, brake, first);
+            follow(&at, corner_x, corner_y, wanted_x, wanted_y, accel, brake, dt - first);
+        } else {
+            walk(&at, wanted_x, wanted_y, accel, brake, dt);
         }
         double *row = outcomes + 14 * k;
         row[0] = length > 0.0 ? index : -1.0;
@@ -179,9 +242,9 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
         row[7] = amount;
         row[8] = heading;
         row[9] = face;
-        row[10] = pos_x;
-        row[11] = pos_y;
-        row[12] = vel_x;
-        row[13] = vel_y;
+        row[10] = at.pos_x;
+        row[11] = at.pos_y;
+        row[12] = at.vel_x;
+        row[13] = at.vel_y;
     }
 }

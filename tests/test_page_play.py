@@ -202,7 +202,7 @@ def test_a_page_by_itself_ramps_and_smooths_what_its_file_does_not(tmp_path):
         recording = beginning(demo_recording(next(one for one, of in RECORDINGS.items() if of == name)))
         mode = next(iter(profile.mode))
         for changes in ({}, {path: 0.2 if path.endswith("turn_loss") else 0.05 for path in paths}):
-            jobs.append((profile.changed(changes), recording, mode, 1e-9 if changes else 1e-6))
+            jobs.append((profile.changed(changes), recording, mode, 1e-9 if changes else 1e-5))
             module = {"module": str(file), "events": plain(recording), "hz": 60.0, "mode": mode, "wantsRows": False}
             given.append({**module, "changes": changes})
     for (profile, recording, mode, share), found in zip(jobs, run_in_node(tmp_path, given), strict=True):

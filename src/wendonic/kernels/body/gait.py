@@ -360,16 +360,15 @@ def stride(gait: GaitTuning, in_air: bool, velocity: Vec3, wanted: Vec3, dt: flo
     return walked_in_space(velocity, wanted, accel_m_s2, brake_m_s2, dt)
 
 
-def behind_run(
-    velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float, accel_m_s2: float, brake_m_s2: float
-) -> Stride:
-    """Return what `walked_in_space` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from
-    `begin` to `wanted`.
+def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float) -> Stride:
+    """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
+    to `wanted`, for a gait that speeds up and slows down at rates.
 
     First the velocity goes to meet the run, D m/s away along d: after D / (rate - m . d) s, where m is how fast the
     run is. From there on it is as fast as the run, or falls behind it at its own rate. On a line that is exact.
 
-    >>> behind_run(Vec3(2.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0), ZERO3, 0.5, 8.0, 8.0)
+    >>> gait = PLAIN_GAIT._replace(accel_m_s2=8.0, brake_m_s2=8.0)
+    >>> behind_run(gait, False, Vec3(2.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0), ZERO3, 0.5)
     Stride(velocity=Vec3(x=0.0, y=0.0, z=0.0), displacement=Vec3(x=0.875, y=0.0, z=0.0))
     """
     gap = Vec3(begin.x - velocity.x, begin.y - velocity.y, begin.z - velocity.z)
@@ -377,22 +376,19 @@ def behind_run(
     away = length3(gap)
     meet_s = 0.0
     if away > 0.0:
-        rate = accel_m_s2
+        rate = gait.air_accel_m_s2 if in_air and gait.airborne > 0 else gait.accel_m_s2
         if velocity.x * gap.x + velocity.y * gap.y + velocity.z * gap.z < 0.0:
-            rate = brake_m_s2
+            rate = gait.air_brake_m_s2 if in_air and gait.airborne > 0 else gait.brake_m_s2
         closes = rate - (run.x * gap.x + run.y * gap.y + run.z * gap.z) / away / run_s
         meet_s = away / closes if closes > 0.0 and away < closes * run_s else run_s
     share = meet_s / run_s
     meeting = Vec3(begin.x + run.x * share, begin.y + run.y * share, begin.z + run.z * share)
-    met = walked_in_space(velocity, meeting, accel_m_s2, brake_m_s2, meet_s)
+    met = stride(gait, in_air, velocity, meeting, meet_s)
     left_s = run_s - meet_s
-    behind = walked_in_space(met.velocity, wanted, accel_m_s2, brake_m_s2, left_s)
+    behind = stride(gait, in_air, met.velocity, wanted, left_s)
     moved = behind.displacement
     if behind.velocity.x == wanted.x and behind.velocity.y == wanted.y and behind.velocity.z == wanted.z:
-        half = 0.5 * left_s
-        moved = Vec3(
-            (met.velocity.x + wanted.x) * half, (met.velocity.y + wanted.y) * half, (met.velocity.z + wanted.z) * half
-        )
+        moved = times3(plus3(met.velocity, wanted), 0.5 * left_s)
     return Stride(behind.velocity, plus3(met.displacement, moved))
 
 
@@ -426,14 +422,14 @@ def stride_behind_run(
     gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float
 ) -> Stride:
     """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
-    to `wanted`: a gait of two rates follows it, see `behind_run`, any other form its mean.
+    to `wanted`: a gait of rates follows it, see `behind_run`, any other form its mean.
 
     >>> drag = with_forms(PLAIN_GAIT._replace(drags=1, drag_per_s=1e9))
     >>> round(stride_behind_run(drag, False, ZERO3, ZERO3, Vec3(4.0, 0.0, 0.0), 0.1).displacement.x, 6)
     0.2
     """
-    if gait.forms <= 0:
-        return behind_run(velocity, begin, wanted, run_s, gait.accel_m_s2, gait.brake_m_s2)
+    if gait.drags <= 0 and gait.keeps <= 0 and gait.coasts <= 0:
+        return behind_run(gait, in_air, velocity, begin, wanted, run_s)
     return stride(gait, in_air, velocity, middle_of(begin, wanted), run_s)
 
 

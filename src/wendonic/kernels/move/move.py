@@ -31,6 +31,9 @@ REST_AMOUNT = 1e-3
 RAMP_PART_S = 0.0005
 """Parts of a tick in which a key's ramp goes through a step that has no closed form for it, such as one-euro."""
 
+SETTLED = 1e-5
+"""A request that changes by less within a tick does not count as running: a hundredth of a millimetre at 3 m/s."""
+
 LEAST_LIVES = 1e-6
 """Over fewer half-lives than this, what fades runs straight, but for rounding."""
 
@@ -225,18 +228,18 @@ def move_output(
     corner_s = 0.0
     if tuning.smoothing == SMOOTHING_NONE and run_s > 0.0:
         begin, corner_s = Vec2(ran_x, ran_y), run_s
-    elif tuning.smoothing != SMOOTHING_NONE and (right != state.right or forward != state.forward):
+    elif tuning.smoothing != SMOOTHING_NONE and abs(right - state.right) + abs(forward - state.forward) > SETTLED:
         begin = Vec2(state.right, state.forward)
         corner_s = dt
         lives = dt / tuning.half_life_s if tuning.smoothing == SMOOTHING_HALF_LIFE else 0.0
         if lives > LEAST_LIVES:
             # Two straight runs with the mean of what smoothing makes of a tick: y' = (x - y) ln 2 / half-life.
-            lag = 1.0 / (lives * math.log(2.0))
+            corner_s = min(0.5 * dt, 2.0 * tuning.half_life_s)
+            lag, share = 1.0 / (lives * math.log(2.0)), corner_s / dt
             corner = Vec2(
-                2.0 * (ran_x - (right - begin.x) * lag) - 0.5 * (right + begin.x),
-                2.0 * (ran_y - (forward - begin.y) * lag) - 0.5 * (forward + begin.y),
+                2.0 * (ran_x - (right - begin.x) * lag) - right + (right - begin.x) * share,
+                2.0 * (ran_y - (forward - begin.y) * lag) - forward + (forward - begin.y) * share,
             )
-            corner_s = 0.5 * dt
     return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept, begin, corner, corner_s)
 
 
