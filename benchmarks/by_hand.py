@@ -87,8 +87,16 @@ def by_hand_follow(vel_x, vel_y, from_x, from_y, to_x, to_y, dt):
         rate = 30.0 if vel_x * gap_x + vel_y * gap_y < 0.0 else 22.0
         closes = rate - ((to_x - from_x) * gap_x + (to_y - from_y) * gap_y) / away / dt
         meet = away / closes if closes > 0.0 and away < closes * dt else dt
-    at_x = from_x + (to_x - from_x) * meet / dt
-    at_y = from_y + (to_y - from_y) * meet / dt
+    if meet < dt:
+        at_x = from_x + (to_x - from_x) * meet / dt
+        at_y = from_y + (to_y - from_y) * meet / dt
+    else:
+        # Not met: towards the middle, as far as the end is.
+        way_x = 0.5 * (from_x + to_x) - vel_x
+        way_y = 0.5 * (from_y + to_y) - vel_y
+        longer = math.hypot(to_x - vel_x, to_y - vel_y) / max(math.hypot(way_x, way_y), 1e-12)
+        at_x = vel_x + way_x * longer
+        at_y = vel_y + way_y * longer
     vel_x, vel_y, moved_x, moved_y = by_hand_walk(vel_x, vel_y, at_x, at_y, meet)
     end_x, end_y, more_x, more_y = by_hand_walk(vel_x, vel_y, to_x, to_y, dt - meet)
     if end_x == to_x and end_y == to_y:

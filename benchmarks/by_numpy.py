@@ -67,7 +67,11 @@ def follows(vel, begin, wanted, dt):
     if away > 0.0:
         closes = (30.0 if np.dot(vel, gap) < 0.0 else 22.0) - np.dot(wanted - begin, gap) / away / dt
         meet = away / closes if closes > 0.0 and away < closes * dt else dt
-    met, moved = walked(vel, begin + (wanted - begin) * meet / dt, meet)
+    aim = begin + (wanted - begin) * meet / dt
+    if meet >= dt:
+        middle = 0.5 * (begin + wanted) - vel
+        aim = vel + middle * np.linalg.norm(wanted - vel) / max(np.linalg.norm(middle), 1e-12)
+    met, moved = walked(vel, aim, meet)
     end, more = walked(met, wanted, dt - meet)
     if np.array_equal(end, wanted):
         more = 0.5 * (met + wanted) * (dt - meet)

@@ -111,8 +111,15 @@ static void follow(body *at, double from_x, double from_y, double to_x, double t
         const double closes = rate - ((to_x - from_x) * gap_x + (to_y - from_y) * gap_y) / away / dt;
         meet = closes > 0.0 && away < closes * dt ? away / closes : dt;
     }
-    const double share = meet / dt;
-    walk(at, from_x + (to_x - from_x) * share, from_y + (to_y - from_y) * share, accel, brake, meet);
+    double at_x = from_x + (to_x - from_x) * meet / dt, at_y = from_y + (to_y - from_y) * meet / dt;
+    if (meet >= dt) {
+        /* Not met: towards the middle, as far as the end is. */
+        const double way_x = 0.5 * (from_x + to_x) - at->vel_x, way_y = 0.5 * (from_y + to_y) - at->vel_y;
+        const double longer = hypot(to_x - at->vel_x, to_y - at->vel_y) / fmax(hypot(way_x, way_y), 1e-12);
+        at_x = at->vel_x + way_x * longer;
+        at_y = at->vel_y + way_y * longer;
+    }
+    walk(at, at_x, at_y, accel, brake, meet);
     const body met = *at;
     walk(at, to_x, to_y, accel, brake, dt - meet);
     if (at->vel_x == to_x && at->vel_y == to_y) {

@@ -385,7 +385,11 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             "gait.run.brake_m_s2",
             marks=pytest.mark.long,
         ),
-        (KEYS + "rise_s = 0.5\n", "depends-on-ticks", "mode.foot.move.bind[0].rise_s"),
+        (
+            KEYS + "rise_s = 0.1\nfall_s = 0.1\n[gait.walk]\nbrake_m_s2 = 5\n",
+            "depends-on-ticks",
+            "mode.foot.move.bind[0].fall_s",
+        ),
         (
             KEYS + '[[mode.foot.rise.bind]]\nkeys = { up = ["KeyR"], down = ["KeyF"] }\nrise_s = 0.5\n',
             "slow-answer",

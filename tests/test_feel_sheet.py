@@ -5,6 +5,8 @@ import math
 
 import numpy as np
 import pytest
+from hypothesis import example, given, settings
+from hypothesis import strategies as st
 
 from wendonic import Helm
 from wendonic.cli.main import app
@@ -58,13 +60,61 @@ def tapped(profile, hz):
 
 
 def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_told():
-    """With ramps the body follows the request of a tick's end, so a coarse tick shortens a tap."""
     profile = profile_from_text(CRISP.replace("rise_s = 0\nfall_s = 0", "rise_s = 0.06\nfall_s = 0.04") + GAIT)
-    sheet = measured(profile)
-    assert sheet.tap_distance_m == pytest.approx(tapped(profile, 20_000), rel=0.01)
-    distances = [tapped(profile, hz) for hz in (30, 60, 120)]
-    assert sheet.tap_dependence == pytest.approx(1.0 - min(distances) / max(distances))
-    assert sheet.tap_dependence > 0.01
+    smooth = profile.changed({"mode.m.move.half_life_s": 0.01})
+    for one, least, most in ((profile, 0.0, 1e-9), (smooth, 1e-4, 0.05)):
+        sheet = measured(one)
+        assert sheet.tap_distance_m == pytest.approx(tapped(one, 20_000), rel=0.01)
+        distances = [tapped(one, hz) for hz in (30, 60, 120)]
+        assert sheet.tap_dependence == pytest.approx(1.0 - min(distances) / max(distances), abs=1e-9)
+        assert least <= sheet.tap_dependence <= most
+
+
+def tapped_in_small_steps(rise_s, fall_s, half_life_s, speed_after, dt=2e-5):
+    """Return how far a tap of 0.1 s goes (m), by an independent simulation of key, smoothing and body."""
+    key = smooth = speed = way = 0.0
+    for step in range(round(3.0 / dt)):
+        held = step < round(0.1 / dt)
+        time_s = rise_s if held else fall_s
+        key = float(held) if time_s == 0.0 else min(max(key + (dt if held else -dt) / time_s, 0.0), 1.0)
+        smooth += (key - smooth) * (1.0 - 0.5 ** (dt / half_life_s) if half_life_s else 1.0)
+        wanted = 3.2 * (smooth if held or smooth > 1e-3 else 0.0)
+        now = speed_after(speed, wanted, dt)
+        way += 0.5 * (speed + now) * dt
+        speed = now
+    return way
+
+
+def rates(speed, wanted, dt):
+    return min(speed + 22.0 * dt, wanted) if wanted > speed else max(speed - 30.0 * dt, wanted)
+
+
+def drag(speed, wanted, dt):
+    return wanted + (speed - wanted) * math.exp(-6.25 * dt)
+
+
+@pytest.mark.parametrize(("gait", "speed_after"), [("", rates), ("thrust_m_s2 = 20\ndrag_per_s = 6.25", drag)])
+@pytest.mark.parametrize(
+    ("rise_s", "fall_s", "half_life_s", "share"),
+    [
+        (0.06, 0.04, 0.0, 5e-4),
+        (0.06, 0.0, 0.0, 5e-4),
+        (0.0, 0.04, 0.0, 5e-4),
+        (0.3, 0.2, 0.0, 5e-4),
+        # A half-life bends what is taken as two straight runs.
+        (0.0, 0.0, 0.02, 0.03),
+        (0.06, 0.04, 0.02, 0.03),
+    ],
+)
+def test_a_tap_goes_equally_far_at_every_tick_rate_through_ramps_and_smoothing(
+    gait, speed_after, rise_s, fall_s, half_life_s, share
+):
+    text = f"{HEAD}[mode.m.move]\nhalf_life_s = {half_life_s}\n[[mode.m.move.bind]]\n{KEYS}rise_s = {rise_s}\n"
+    profile = profile_from_text(f"{text}fall_s = {fall_s}\n[gait.walk]\n{gait}\n")
+    expected = tapped_in_small_steps(rise_s, fall_s, half_life_s, speed_after)
+    share = min(share, 1e-3) if speed_after is drag else share
+    for hz in (20, 30, 60, 140, 1000):
+        assert tapped(profile, hz) == pytest.approx(expected, rel=share), hz
 
 
 @pytest.mark.parametrize(
@@ -82,6 +132,30 @@ def test_by_default_a_tap_goes_equally_far_at_every_tick_rate(gait, distance_m, 
     profile = profile_from_text(f"{HEAD}[[mode.m.move.bind]]\n{KEYS}[gait.walk]\n{gait}\n")
     # What drag leaves after three seconds is exp(-11.6) of it.
     assert tapped(profile, hz) == pytest.approx(distance_m, rel=1e-5)
+
+
+TIMES_S = st.sampled_from([0.0, 0.02, 0.05, 0.1, 0.3])
+GAITS = [
+    "",
+    "accel_m_s2 = 5",
+    "brake_m_s2 = 100",
+    "coast_half_life_s = 0.1",
+    "reverse_m_s2 = 5",
+    "keeps_speed = true",
+]
+
+
+@settings(max_examples=40, deadline=None)
+@example(rise_s=0.05, fall_s=0.0, half_life_s=0.01, gait="")
+@given(
+    rise_s=TIMES_S, fall_s=TIMES_S, half_life_s=st.sampled_from([0.0, 0.005, 0.01, 0.05]), gait=st.sampled_from(GAITS)
+)
+def test_no_ramp_and_no_half_life_makes_a_tap_depend_on_ticks_by_more_than_the_guide_says(
+    rise_s, fall_s, half_life_s, gait
+):
+    text = f"{HEAD}[mode.m.move]\nhalf_life_s = {half_life_s}\n[[mode.m.move.bind]]\n{KEYS}rise_s = {rise_s}\n"
+    profile = profile_from_text(f"{text}fall_s = {fall_s}\n[gait.walk]\n{gait}\n")
+    assert (measure(profile, engine="interpreted", only=["tap_dependence"]).tap_dependence or 0.0) < 0.08
 
 
 def test_a_cart_is_measured_by_its_throttle_as_fast_back_as_it_goes():

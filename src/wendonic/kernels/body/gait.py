@@ -191,6 +191,9 @@ def coasting(velocity: Vec3, wanted: Vec3, half_life_s: float, dt: float) -> Str
     return against_drag(velocity, wanted, drag_per_s, dt)
 
 
+LEAST_M_S = 1e-12
+"""A change of velocity by less has no direction."""
+
 LEAST_KEPT = 1e-3
 """What a request straight back leaves of the speed at least."""
 
@@ -381,8 +384,13 @@ def behind_run(gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, want
             rate = gait.air_brake_m_s2 if in_air and gait.airborne > 0 else gait.brake_m_s2
         closes = rate - (run.x * gap.x + run.y * gap.y + run.z * gap.z) / away / run_s
         meet_s = away / closes if closes > 0.0 and away < closes * run_s else run_s
-    share = meet_s / run_s
-    meeting = Vec3(begin.x + run.x * share, begin.y + run.y * share, begin.z + run.z * share)
+    if meet_s < run_s:
+        meeting = plus3(begin, times3(run, meet_s / run_s))
+    else:
+        # It is not reached: the middle of the run gives the direction, the end how far away it is.
+        middle = plus3(gap, times3(run, 0.5))
+        to_end = length3(plus3(gap, run))
+        meeting = plus3(velocity, times3(middle, to_end / max(length3(middle), LEAST_M_S)))
     met = stride(gait, in_air, velocity, meeting, meet_s)
     left_s = run_s - meet_s
     behind = stride(gait, in_air, met.velocity, wanted, left_s)
