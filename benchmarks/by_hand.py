@@ -185,6 +185,11 @@ def by_hand_tick(state, right, left, forward, back, stick_x, stick_y, yaw, dt):
         share = first / dt
         x = 2.0 * (mean_x - (local_x - was_x) * lag) - local_x + (local_x - was_x) * share
         y = 2.0 * (mean_y - (local_y - was_y) * lag) - local_y + (local_y - was_y) * share
+        most = max(math.hypot(was_x, was_y), math.hypot(local_x, local_y), math.hypot(mean_x, mean_y))
+        size = math.hypot(x, y)
+        if size > most:
+            x *= most / size
+            y *= most / size
         from_x, from_y = (was_x * cosine + was_y * sine) * 3.2, (was_y * cosine - was_x * sine) * 3.2
         over_x, over_y = (x * cosine + y * sine) * 3.2, (y * cosine - x * sine) * 3.2
         vel_x, vel_y, moved_x, moved_y = by_hand_follow(vel_x, vel_y, from_x, from_y, over_x, over_y, first)

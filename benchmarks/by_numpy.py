@@ -120,6 +120,8 @@ def by_numpy_tick(state, keys, stick, yaw, dt):
         return values, local, face, pos + moved, vel
     first_s = min(dt / 2, 0.016)
     corner = 2.0 * ((mean if runs else target) - (local - was) * LAG_S / dt) - local + (local - was) * first_s / dt
+    most = max(np.linalg.norm(was), np.linalg.norm(local), np.linalg.norm(mean if runs else target))
+    corner = corner * min(most / max(np.linalg.norm(corner), 1e-300), 1.0)
     vel, first = follows(vel, turn @ was * 3.2, turn @ corner * 3.2, first_s)
     vel, last = follows(vel, turn @ corner * 3.2, wanted, dt - first_s)
     return values, local, face, pos + first + last, vel

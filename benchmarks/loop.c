@@ -228,8 +228,14 @@ void run_ticks(const double *tuning, const double *samples, double dt, double *o
             }
             const double lag = half_life_s / (dt * log(2.0)), first = fmin(0.5 * dt, 2.0 * half_life_s);
             const double step_x = local_x - was_x, step_y = local_y - was_y;
-            const double over_x = 2.0 * (mean_x - step_x * lag) - local_x + step_x * first / dt;
-            const double over_y = 2.0 * (mean_y - step_y * lag) - local_y + step_y * first / dt;
+            double over_x = 2.0 * (mean_x - step_x * lag) - local_x + step_x * first / dt;
+            double over_y = 2.0 * (mean_y - step_y * lag) - local_y + step_y * first / dt;
+            const double most = fmax(hypot(was_x, was_y), fmax(hypot(local_x, local_y), hypot(mean_x, mean_y)));
+            const double over = hypot(over_x, over_y);
+            if (over > most) {
+                over_x *= most / over;
+                over_y *= most / over;
+            }
             const double from_x = was_x * cosine + was_y * sine, from_y = was_y * cosine - was_x * sine;
             const double corner_x = (over_x * cosine + over_y * sine) * top_speed;
             const double corner_y = (over_y * cosine - over_x * sine) * top_speed;

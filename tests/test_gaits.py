@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import random
 
 import numpy as np
 import pytest
@@ -208,6 +209,28 @@ def test_a_straight_reversal_costs_speed_at_once(steer, loss):
         helm.key("KeyW", down=False)
         helm.key("KeyS", down=True)
         assert run(helm, 1.0, hz).motion.pos_y - begun == pytest.approx(expected, abs=1e-9)
+
+
+@pytest.mark.parametrize("half_life_s", [1e-9, 0.005, 0.02])
+@pytest.mark.parametrize(
+    ("gait", "ramps"),
+    [
+        ("coast_half_life_s = 0.1\n", "rise_s = 0.05\nfall_s = 0.1\n"),
+        ("accel_m_s2 = 1000\nbrake_m_s2 = 2\n", "fall_s = 0.1\n"),
+        ("keeps_speed = true\n", 'rise_s = 0.02\nfall_s = 0.1\nreversal = "at_once"\n'),
+    ],
+)
+def test_what_runs_within_a_tick_makes_no_body_faster(gait, ramps, half_life_s):
+    """Ramps behind smoothing, released and pressed at random, in ticks of any length."""
+    rng = random.Random(4)
+    bind = f"[mode.m.move]\nhalf_life_s = {half_life_s}\n[[mode.m.move.bind]]\n{KEYS}\n{ramps}"
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = 'facing', face = 'travel' }}\n{bind}[gait.walk]\n{gait}"
+    helm = Helm(profile_from_text(text))
+    for _ in range(400):
+        if rng.random() < 0.2:
+            helm.key(f"Key{rng.choice('WASD')}", down=rng.random() < 0.6)
+        motion = helm.tick(rng.choice([1 / 144, 1 / 60, 1 / 30, 0.09, rng.uniform(0.0, 0.1)])).motion
+        assert math.hypot(motion.vel_x, motion.vel_y) <= 3.2 * (1.0 + 1e-9)
 
 
 def test_a_cart_loses_speed_by_its_lock():

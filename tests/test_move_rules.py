@@ -125,6 +125,14 @@ def test_a_pace_ends_even_where_no_dead_zone_does_it(lines):
     assert "gives 0.400" in found.measured
 
 
+def test_the_shortest_of_all_tilts_has_the_whole_pace():
+    """Divided by that tilt the pace is infinitely many times as much, and times no tilt sideways not a number."""
+    helm = helm_of("paces = [{ above = 0, amount = 0.4 }, { above = 0.7, amount = 1 }]\n", f"{KEYS}rise_s = 0.02\n")
+    helm.key("KeyW", down=True)
+    intent = helm.tick(5e-324)
+    assert (intent.local, intent.amount) == ((0.0, 0.4), 0.4)
+
+
 def test_paces_and_held_presses_set_the_amount():
     press = '[mode.foot.press]\nstroll = { bind = ["ShiftLeft"] }\nsneak = { bind = ["KeyC"] }\n'
     move = "half_life_s = 0\npaces = [{ above = 0.25, amount = 0.45 }, { above = 0.7, amount = 1 }]\n"

@@ -36,7 +36,7 @@ ONLY_STICKS = (SOURCE_STICK,)
 OPPOSITES = [OPPOSITES_CANCEL, OPPOSITES_LATEST, OPPOSITES_EARLIEST]
 MOST_SOURCES = 6
 axis = st.floats(-1.0, 1.0)
-dts = st.one_of(st.floats(1e-4, 0.1), st.floats(0.1, 3.0))
+dts = st.one_of(st.floats(1e-4, 0.1), st.floats(0.1, 3.0), st.sampled_from([5e-324, 1e-9]))
 
 
 def keys_source(rise_s, fall_s, opposites=OPPOSITES_CANCEL, at_once=0):
@@ -106,7 +106,7 @@ def tunings(
     kinds=(SOURCE_STICK, SOURCE_AXES),
     rules=True,
 ):
-    half_life_s = draw(ramp_s)
+    half_life_s = draw(st.one_of(ramp_s, st.just(1e-9)))
     move = NO_MOVE._replace(
         sources=draw(sources(kinds)),
         merge=draw(st.sampled_from(merge)),

@@ -183,7 +183,11 @@ def move_output(
         pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
         length = long
         if long > 0.0:
-            scale = pace_amount(tuning.paces, pace) / long
+            # First a direction: of the shortest tilts the pace would be infinitely many times as much.
+            x /= long
+            y /= long
+            length = 1.0
+            scale = pace_amount(tuning.paces, pace)
     kept = 1.0
     if len(tuning.press_amounts) > 0:
         for k in range(len(tuning.press_amounts)):
@@ -240,6 +244,7 @@ def move_output(
                 2.0 * (ran_x - (right - begin.x) * lag) - right + (right - begin.x) * share,
                 2.0 * (ran_y - (forward - begin.y) * lag) - forward + (forward - begin.y) * share,
             )
+            corner = no_longer(corner, begin, Vec2(right, forward), Vec2(ran_x, ran_y))
     return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept, begin, corner, corner_s)
 
 
@@ -256,6 +261,20 @@ def diagonal_scale(tuning: MoveTuning, source: float, length: float, x: float, y
         if source == k:
             scale = scale_under(tuning.diagonals[k], tuning.diagonal_factor, length, x, y)
     return scale
+
+
+def no_longer(corner: Vec2, begin: Vec2, end: Vec2, mean: Vec2) -> Vec2:
+    """Return a corner that is no longer than the longest of three requests: nothing in between is.
+
+    >>> no_longer(Vec2(0.0, 2.0), Vec2(1.0, 0.0), Vec2(0.0, 0.5), Vec2(0.5, 0.25))
+    Vec2(x=0.0, y=1.0)
+    """
+    most = max(math.hypot(begin.x, begin.y), math.hypot(end.x, end.y))
+    most = max(most, math.hypot(mean.x, mean.y))
+    length = math.hypot(corner.x, corner.y)
+    if length <= most:
+        return corner
+    return Vec2(corner.x * most / length, corner.y * most / length)
 
 
 def without_rounding(tuning: MoveTuning, amount: float) -> float:
