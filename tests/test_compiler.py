@@ -1,6 +1,7 @@
 """Tick functions against the plain kernels, bit for bit; what the compiler takes and what it refuses."""
 
 import ast
+import copy
 import importlib.util
 import itertools
 import json
@@ -26,6 +27,7 @@ from wendonic.compiler.fold import Folder
 from wendonic.compiler.folded import Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import built, flat
+from wendonic.compiler.liveness import read_first
 from wendonic.compiler.read import KernelError, SourceMissingError
 from wendonic.compiler.ready import plain, ready
 from wendonic.compiler.tick_function import structure_of, tick_function
@@ -34,6 +36,7 @@ from wendonic.compiler.trees import cloned, names_in
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.sample_layout import sample_layout
+from wendonic.export.plainer import usual_first
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.tick import standing, tick, tick_at_rest
 from wendonic.profile.sources import mode_sources
@@ -329,7 +332,7 @@ def blocks(draw, depth=2):
     lines=blocks(), given_numbers=st.tuples(*[st.integers(-9, 9)] * len(LOCALS)), reported=st.lists(local, max_size=3)
 )
 def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbers, reported):
-    """Any program says the same with its copies united, and never gets longer."""
+    """Any program says the same with its copies united, and never gets longer; and with what is usual said first."""
     begin = [f"{one} = p{one} + 0" for one in LOCALS]
     body = ast.parse("\n".join([*begin, *lines])).body
     parameters = [f"p{one}" for one in LOCALS]
@@ -346,6 +349,9 @@ def test_names_that_are_united_never_carry_two_things_at_once(lines, given_numbe
         ast.parse("def f():\n" + "\n".join(f"    {line}" for line in [*begin, *lines])).body[0].body + end
     )
     before = sum(isinstance(node, ast.stmt) for one in body for node in ast.walk(one))
+    first = copy.deepcopy(body)
+    usual_first(first)
+    assert results([*first, *end]) == expected
     united = SimpleNamespace(parameters=parameters, body=[*body, *end])
     coalesced(united)
     assert results(united.body) == expected
@@ -360,6 +366,13 @@ def test_what_is_chosen_and_handed_on_takes_no_copy():
     coalesced(united)
     copies = [node for one in united.body for node in ast.walk(one) if isinstance(node, ast.Assign)]
     assert [node.value.id for node in copies if isinstance(node.value, ast.Name)] == ["p", "q"]
+
+
+def test_what_is_read_first_is_so_whether_or_not_the_result_is_read():
+    assert read_first(ast.parse("b = a\nb = b + c\nif d > 0:\n    a = 1").body) == {"a", "c", "d"}
+    body = ast.parse("if run > 0:\n    ran = ran * 2\nelse:\n    ran = x").body
+    usual_first(body)
+    assert ast.unparse(ast.Module(body, [])) == "if run > 0:\n    ran = ran * 2\nelse:\n    ran = x"
 
 
 def test_what_a_loop_hands_to_a_function_with_effects_is_needed_each_time_round():

@@ -109,6 +109,35 @@ def test_a_profile_runs_alike_in_every_language(language, tmp_path):
     assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
 
 
+SOFT = """
+format = "wendonic-profile"
+version = 1
+[mode.foot]
+steer = { frame = "camera", sectors = 4, sector_tie = "later" }
+[mode.foot.move]
+half_life_s = 0.02
+[[mode.foot.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+rise_s = 0.06
+fall_s = 0.04
+[[mode.foot.move.bind]]
+stick = "pad.left_stick"
+"""
+
+
+@pytest.mark.parametrize("changes", [{}, {"mode.foot.move.half_life_s": 0.0}, {"gait.walk.turn_loss": 0.5}])
+def test_what_runs_within_a_tick_runs_alike(changes, tmp_path):
+    """Ramps, smoothing and what follows them, in Python and in C."""
+    package = packaged(profile_from_text(SOFT).changed(changes), "soft")
+    found = {one.mode: vectors_of(one, package, least_ticks=400, episodes=12) for one in package.modes}
+    for language in ("python", "c99"):
+        needs(language)
+        folder = tmp_path / language
+        write_export(exported(package, language, vectors=found), folder)
+        for one in tried(language, package.stem, folder, ["-O0"]):
+            assert one.well, (language, one.said[:300])
+
+
 @pytest.mark.parametrize("number", few_of(range(101, 109), (101, 104, 107)))
 def test_a_random_profile_runs_alike_in_c(number, tmp_path):
     """The first mode of a shipped profile of which many numbers and some words are others."""

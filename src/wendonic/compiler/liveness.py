@@ -100,8 +100,10 @@ class Liveness:
 class _Scan(Liveness):
     """The same, without taking anything out."""
 
-    def __init__(self, loops: list[tuple[set[str], set[str]]]) -> None:
+    def __init__(self, loops: list[tuple[set[str], set[str]]], whole: bool = False) -> None:
         self.loops = loops
+        self.whole = whole
+        """Whether what is written counts, even if nothing in the body reads it."""
 
     def block(self, body: list[ast.stmt], live: set[str]) -> set[str]:
         """Return the names that are read before the body writes them."""
@@ -111,7 +113,7 @@ class _Scan(Liveness):
                 case ast.Assign(targets=[target]):
                     written = {part.id for part in names_in(target)}
                     # What gives nothing writes fields of a struct, whose names have dots and which the caller reads.
-                    if written & live or not written or any("." in name for name in written):
+                    if self.whole or written & live or not written or any("." in name for name in written):
                         live = (live - written) | read_names(statement.value)
                 case ast.If():
                     live = (
@@ -142,7 +144,7 @@ class _Scan(Liveness):
 
 def read_first(body: list[ast.stmt]) -> set[str]:
     """Return the names that a body reads before it writes them."""
-    return _Scan([]).block(body, set())
+    return _Scan([], whole=True).block(body, set())
 
 
 def negated(test: ast.expr) -> ast.expr:

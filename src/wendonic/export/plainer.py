@@ -21,7 +21,7 @@ def plainer(functions: Sequence[Function]) -> None:
         drop_tested_again(function.body, writers)
         _choose(function.body)
         common_first(function.body)
-        _usual_first(function.body)
+        usual_first(function.body)
         drop_again(function.body, {}, writers)
         FieldLiveness(writers).prune(function.body, set())
         _drop_copies(function.body)
@@ -125,14 +125,14 @@ def _choose(body: list[ast.stmt]) -> None:
                     body[index] = ast.Assign([ast.Name(first, ast.Store())], choice)
 
 
-def _usual_first(body: list[ast.stmt]) -> None:
+def usual_first(body: list[ast.stmt]) -> None:
     """Say what variables are usually before a branch that gives them other values, instead of behind it."""
     index = 0
     while index < len(body):
         statement = body[index]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
             if part:
-                _usual_first(part)
+                usual_first(part)
         if isinstance(statement, ast.If) and statement.orelse and all(map(_is_plain, statement.orelse)):
             names = {part.id for one in statement.orelse for part in names_in(one) if type(part.ctx) is ast.Store}
             given = {part.id for one in statement.body for part in _written_at_once(one)}
