@@ -84,17 +84,20 @@ static int compare(const table *read, const {real} *found, const char *mode)
             largest = fabs(wanted) > largest ? fabs(wanted) : largest;
         }}
         size_t apart = 0;
+        int told = 0;
         for (size_t row = 0; row < read->rows; row++) {{
             const double wanted = read->numbers[row * read->columns + place];
             const double difference = fabs((double)found[row * results + column] - wanted) / largest;
             const int off = whole ? !(difference == 0.0) : !(difference <= {limit});
             apart += (size_t)off;
-            if (off && faults < 3 && !(whole && apart <= {flips})) {{
+            const int counts = off && !(whole && apart <= {flips});
+            if (counts && faults < 3 && !told) {{
+                told = 1;
                 fprintf(stderr, "%s, tick %lu, ", mode, (unsigned long)row + 1);
                 print_name(read, place);
                 fprintf(stderr, ": %.17g, wanted %.17g\\n", (double)found[row * results + column], wanted);
             }}
-            if (!off && difference > worst)
+            if ((counts || !off) && difference > worst)
                 worst = difference;
         }}
         faults += apart > (whole ? {flips} : 0);

@@ -64,14 +64,14 @@ public static class {name}Runner
                 foreach (FieldInfo one in FieldsOf(values)) {{
                     double found = (double)one.GetValue(values);
                     double difference = Math.Abs(found - row[at]) / largest[at];
+                    if (difference > worst)
+                        worst = difference;
                     if (whole[at] ? !(difference == 0.0) : !(difference <= 1e-12)) {{
                         faults++;
                         if (faults <= 3)
                             Console.Error.WriteLine(string.Format(CultureInfo.InvariantCulture,
                                 "{{0}}, tick {{1}}, {{2}}: {{3:R}}, wanted {{4:R}}",
                                 mode, number + 1, one.Name, found, row[at]));
-                    }} else {{
-                        worst = Math.Max(worst, difference);
                     }}
                     at++;
                 }}

@@ -46,12 +46,11 @@ function run(mode, file, makeBody, makeInput, more, grounds) {{
         wanted.forEach((name, k) => {{
             const found = name in body.state ? body.state[name] : body.result[name];
             const difference = Math.abs(found - row[first + k]) / largest[k];
+            if (difference > worst) worst = difference;
             if (whole[k] ? !(difference === 0.0) : !(difference <= 1e-12)) {{
                 faults += 1;
                 const where = `${{mode}}, tick ${{number + 1}}, ${{name}}`;
                 if (faults <= 3) console.error(`${{where}}: ${{found}}, wanted ${{row[first + k]}}`);
-            }} else {{
-                worst = Math.max(worst, difference);
             }}
         }});
     }}

@@ -86,8 +86,9 @@ local function run(mode, file, tick, new_state, new_input, new_result, more)
                         ("%s, tick %d, %s: %.17g, wanted %.17g\\n"):format(mode, number, name, found, row[column])
                     )
                 end
-            else
-                worst = math.max(worst, difference)
+            end
+            if difference > worst then
+                worst = difference
             end
         end
     end

@@ -49,13 +49,13 @@ def run(mode, file, step, make_state, make_input, make_result, more, grounds):
             name = field(names[place].removeprefix("want_"))
             found = getattr(state, name) if hasattr(state, name) else getattr(result, name)
             difference = abs(found - row[place]) / largest[place]
+            if difference > worst:
+                worst = difference
             if not (difference == 0.0 if whole[place] else difference <= 1e-12):
                 faults += 1
                 if faults <= 3:
                     wanted = row[place]
                     print(f"{{mode}}, tick {{number}}, {{name}}: {{found!r}}, wanted {{wanted!r}}", file=sys.stderr)
-            else:
-                worst = max(worst, difference)
     return len(rows), worst, faults
 
 
