@@ -442,15 +442,13 @@ def stride_behind_run(
 
 
 def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
-    """Return what `stride` gives while the wanted velocity runs, so that a ramp or smoothing takes the body equally
-    far however `dt` is cut.
+    """Return what `stride` gives while the wanted velocity runs (`corner_s` above 0), so that a ramp or smoothing
+    takes the body equally far however `dt` is cut.
 
     >>> fast = Vec3(3.0, 0.0, 0.0)
     >>> stride_behind(PLAIN_GAIT, False, ZERO3, Run(ZERO3, fast, 0.5, fast), 1.0).displacement.x
     2.25
     """
-    if run.corner_s <= 0.0:
-        return stride(gait, in_air, velocity, run.end, dt)
     first = stride_behind_run(gait, in_air, velocity, run.begin, run.corner, run.corner_s)
     left_s = dt - run.corner_s
     if left_s <= 0.0:
@@ -460,13 +458,16 @@ def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: 
 
 
 def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
-    """Return what `stride_behind` gives on the plan, where nothing rises or falls.
+    """Return what `stride`, or `stride_behind` a run, gives on the plan, where nothing rises or falls.
 
     >>> plan_stride(PLAIN_GAIT, False, ZERO3, Run(ZERO3, ZERO3, 0.0, Vec3(3.0, 0.0, 0.0)), 0.1).velocity.x
     2.2
     """
-    if gait.forms > 0 or run.corner_s > 0.0:
-        return stride_behind(gait, in_air, Vec3(velocity.x, velocity.y, 0.0), run, dt)
+    level = Vec3(velocity.x, velocity.y, 0.0)
+    if run.corner_s > 0.0:
+        return stride_behind(gait, in_air, level, run, dt)
+    if gait.forms > 0:
+        return stride(gait, in_air, level, run.end, dt)
     wanted_x, wanted_y = run.end.x, run.end.y
     vel_x, vel_y, moved_x, moved_y = walked(
         velocity.x, velocity.y, wanted_x, wanted_y, gait.accel_m_s2, gait.brake_m_s2, dt

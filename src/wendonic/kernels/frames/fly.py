@@ -3,7 +3,7 @@
 import math
 
 from wendonic.kernels.body.body import Body
-from wendonic.kernels.body.gait import GaitTuning, Run, slowed_by_turn, stride_behind
+from wendonic.kernels.body.gait import GaitTuning, Run, slowed_by_turn, stride, stride_behind
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
@@ -63,13 +63,15 @@ def steer_fly(
     """
     top_speed = gait.top_speed_m_s
     direction = flight_direction(tuning, gait, request, request.right, request.forward)
-    begin = corner = direction
+    slower = slowed_by_turn(gait, body.velocity, request.asked, direction)
+    wanted = times3(direction, top_speed)
     if request.corner_s > 0.0:
         begin = flight_direction(tuning, gait, request, request.begin.x, request.begin.y)
         corner = flight_direction(tuning, gait, request, request.corner.x, request.corner.y)
-    run = Run(times3(begin, top_speed), times3(corner, top_speed), request.corner_s, times3(direction, top_speed))
-    slower = slowed_by_turn(gait, body.velocity, request.asked, direction)
-    after = stride_behind(gait, False, slower, run, dt)
+        run = Run(times3(begin, top_speed), times3(corner, top_speed), request.corner_s, wanted)
+        after = stride_behind(gait, False, slower, run, dt)
+    else:
+        after = stride(gait, False, slower, wanted, dt)
     x, y, z = body.position
     moved = after.displacement
     body_after = Body(body.face, Vec3(x + moved.x, y + moved.y, z + moved.z), after.velocity)
