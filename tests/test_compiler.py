@@ -369,7 +369,8 @@ def test_what_is_chosen_and_handed_on_takes_no_copy():
 
 
 def test_what_is_read_first_is_so_whether_or_not_the_result_is_read():
-    assert read_first(ast.parse("b = a\nb = b + c\nif d > 0:\n    a = 1").body) == {"a", "c", "d"}
+    written = ast.parse("b = a\nb = b + c\nif d > 0:\n    a = 1").body
+    assert (read_first(written, whole=True), read_first(written)) == ({"a", "c", "d"}, {"d"})
     body = ast.parse("if run > 0:\n    ran = ran * 2\nelse:\n    ran = x").body
     usual_first(body)
     assert ast.unparse(ast.Module(body, [])) == "if run > 0:\n    ran = ran * 2\nelse:\n    ran = x"

@@ -142,9 +142,9 @@ class _Scan(Liveness):
         return live
 
 
-def read_first(body: list[ast.stmt]) -> set[str]:
-    """Return the names that a body reads before it writes them."""
-    return _Scan([], whole=True).block(body, set())
+def read_first(body: list[ast.stmt], whole: bool = False) -> set[str]:
+    """Return the names that a body reads before it writes them, for what it returns, or for whatever it writes."""
+    return _Scan([], whole).block(body, set())
 
 
 def negated(test: ast.expr) -> ast.expr:

@@ -136,7 +136,7 @@ def usual_first(body: list[ast.stmt]) -> None:
         if isinstance(statement, ast.If) and statement.orelse and all(map(_is_plain, statement.orelse)):
             names = {part.id for one in statement.orelse for part in names_in(one) if type(part.ctx) is ast.Store}
             given = {part.id for one in statement.body for part in _written_at_once(one)}
-            early = read_first(statement.body) | {part.id for part in names_in(statement.test)}
+            early = read_first(statement.body, whole=True) | {part.id for part in names_in(statement.test)}
             if names <= given and not names & early:
                 body[index:index] = statement.orelse
                 index += len(statement.orelse)

@@ -17,7 +17,7 @@ from wendonic.kernels.body.slope import (
 )
 from wendonic.kernels.request import Request, WantedMotion, level_motion
 from wendonic.kernels.row import Row
-from wendonic.kernels.vector import UP, Vec2, Vec3, plus3, times3
+from wendonic.kernels.vector import UP, Vec2, Vec3, times3
 
 
 def normal_under(course: Row, request: Request, x: float, y: float) -> Vec3:
@@ -108,16 +108,15 @@ def walk_level(gait: GaitTuning, body: Body, request: Request, dt: float) -> tup
     Vec3(x=0.0, y=2.2, z=0.0)
     """
     top_speed = gait.top_speed_m_s
-    wanted = level_motion(request.right, request.forward)
-    run = Run(
-        times3(Vec3(request.begin.x, request.begin.y, 0.0), top_speed),
-        times3(Vec3(request.corner.x, request.corner.y, 0.0), top_speed),
-        request.corner_s,
-        times3(wanted.direction, top_speed),
-    )
-    slower = slowed_on_plan(gait, body.velocity, request.asked, wanted.direction)
-    after = plan_stride(gait, request.grounded <= 0.0, slower, run, dt)
-    return Body(body.face, plus3(body.position, after.displacement), after.velocity), wanted
+    motion = level_motion(request.right, request.forward)
+    begin = times3(Vec3(request.begin.x, request.begin.y, 0.0), top_speed)
+    corner = times3(Vec3(request.corner.x, request.corner.y, 0.0), top_speed)
+    wanted = times3(motion.direction, top_speed)
+    slower = slowed_on_plan(gait, body.velocity, request.asked, motion.direction)
+    after = plan_stride(gait, request.grounded <= 0.0, slower, Run(begin, corner, request.corner_s, wanted), dt)
+    x, y, z = body.position
+    at = Vec3(x + after.displacement.x, y + after.displacement.y, z)
+    return Body(body.face, at, after.velocity), motion
 
 
 def walk(
