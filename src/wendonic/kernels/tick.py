@@ -726,7 +726,9 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
     sector, facing = memory.sector, memory.requested_facing
     if tuning.sectors > 0:
-        if tuning.sectors == 4 and tuning.sector_tie == TIE_LATER:
+        # On squares without diagonals no heading is between two facings.
+        ties = tuning.frame.frame != FRAME_GRID or tuning.frame.grid.diagonals > 0
+        if tuning.sectors == 4 and tuning.sector_tie == TIE_LATER and ties:
             facing = requested_facing(facing, heading, amount)
         face = frame.towards if tuning.sector_by_heading > 0 else body.face
         sector = sectored(face, facing.later, sector, tuning.sectors, tuning.sector_margin, tuning.sector_tie)

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.opposites import opposed
-from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_felt, ramp_time
+from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_begin, ramp_felt, ramp_time
 
 
 class KeysTuning(NamedTuple):
@@ -78,8 +78,8 @@ def keys_output(
         run_x = min(ramp_time(was_x, raw_x, rise_s, fall_s), dt)
         run_y = min(ramp_time(was_y, raw_y, rise_s, fall_s), dt)
         run_s = max(run_x, run_y)
-        ran_x = ramp(was_x, raw_x, rise_s, fall_s, 0.0)
-        ran_y = ramp(was_y, raw_y, rise_s, fall_s, 0.0)
+        ran_x = ramp_begin(was_x, raw_x, rise_s, fall_s)
+        ran_y = ramp_begin(was_y, raw_y, rise_s, fall_s)
         if half_life_s > 0.0:
             ran_x = end_x + 0.5 * (ran_x - end_x) * run_x / dt
             ran_y = end_y + 0.5 * (ran_y - end_y) * run_y / dt

@@ -34,6 +34,19 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     return target
 
 
+def ramp_begin(value: float, target: float, rise_s: float, fall_s: float) -> float:
+    """Return where `ramp` begins: at `value`, but for what takes no time.
+
+    >>> ramp_begin(1.0, -1.0, rise_s=0.06, fall_s=0.0), ramp_begin(0.0, 1.0, rise_s=0.06, fall_s=0.0)
+    (0.0, 0.0)
+    """
+    if value * target < 0.0 or target == 0.0:
+        if fall_s > 0.0:
+            return value
+        value = 0.0
+    return value if rise_s > 0.0 else target
+
+
 def ramp_time(value: float, target: float, rise_s: float, fall_s: float) -> float:
     """Return the time (s) that `ramp` needs from `value` to `target`.
 
