@@ -183,8 +183,11 @@ def test_the_example_of_each_language_walks_as_the_helm_does(language, tmp_path)
         helm.key("KeyW", tick <= 60)
         helm.key("KeyD", 30 < tick <= 90)
         intent = helm.tick(1 / 60)
+        x, *rest = intent.position()
+        if x > 2.0:
+            helm.place(2.0, *rest, velocity=(0.0, *intent.velocity()[1:]))
         if tick % 15 == 0:
-            place = " ".join(f"{number:.3f}" for number in intent.position())
+            place = " ".join(f"{number:.3f}" for number in (min(x, 2.0), *rest))
             speed = math.hypot(*intent.velocity())
             wanted.append(f"{tick / 60:.2f} s: at {place}, {speed:.3f} m/s, facing {intent.face_deg:.1f} deg")
     assert walked(language, tmp_path) == wanted
@@ -361,6 +364,72 @@ def test_modes_are_entered_as_the_helm_enters_them(name):
             assert [*found, result.view_yaw_deg, result.view_pitch_deg] == pytest.approx(wanted, abs=1e-9)
             if helm.mode != mode:
                 state, given, result = enter(helm.mode, mode, state, result, given)
+
+
+def corrections(rng, axes, unit):
+    """What a game may say of the body in one tick."""
+
+    def vector(size):
+        return [rng.uniform(-size, size) if rng.random() < 0.8 else 0.0 for _ in range(axes)]
+
+    found = {}
+    if rng.random() < 0.3:
+        found["place"] = vector(2 * unit)
+    if rng.random() < 0.3:
+        found["set_velocity"] = vector(3 * unit) if rng.random() < 0.7 else [0.0] * axes
+    if rng.random() < 0.2:
+        found["set_facing"] = [1e-3 if number == 0.0 else number for number in vector(1.0)]
+    return found
+
+
+@pytest.mark.parametrize(
+    ("name", "world"),
+    [("beekeeper", "y down"), ("scout", "z up"), ("crates", "pixels"), ("harvest", "z up"), ("headset", "z up")],
+)
+def test_what_a_game_says_of_the_body_counts_as_the_helm_takes_it(name, world):
+    """Places, velocities and facings in the game's own axes, in between the ticks of every mode."""
+    profile = demo_profile(name).changed(WORLDS[world])
+    package = packaged(profile, name)
+    space, rng = space_of(package), random.Random(11)
+    unit, axes = package.axes.units_per_m, len(package.axes.from_plan(0.0, 0.0, 0.0))
+    for one in package.modes:
+        controls = controls_of(one.sources)
+        prefix, more = package.prefix(one), [NO_COURSE] if "course" in one.program.tick.context else []
+        rows, counted = [], 0
+        helm = Helm(profile)
+        if one.mode != helm.mode:
+            helm.enter(one.mode)
+        running = helm._run
+        part = running.part
+        running.part = lambda record, row, dt, part=part, rows=rows: (rows.append(list(row)), part(record, row, dt))[
+            1
+        ]
+        hands = Hands(controls, (0.5,), (), rng)
+        state, given, result = (class_of(space, package, one.mode, kind)() for kind in ("State", "Input", "Result"))
+        for number in range(150):
+            used = [control.name for control in controls if rng.random() < 0.7]
+            for event in hands.events(used, number / 60, 1 / 60):
+                helm.state.apply(event)
+            said = corrections(rng, axes, unit)
+            words = {"set_velocity": "velocity", "set_facing": "facing"}
+            helm.place(*said.get("place", ()), **{words[of]: said[of] for of in words if of in said})
+            for of, vector in said.items():
+                if f"{prefix}{of}" in space:
+                    space[f"{prefix}{of}"](state, *vector)
+                    counted += 1
+            intent = helm.tick(1 / 60)
+            if helm.mode != one.mode:
+                break
+            for field, value in one.inputs_from(rows[-1]).items():
+                if hasattr(given, field):
+                    setattr(given, field, value)
+            space[f"{prefix}step"](state, given, *more, 1 / 60, result)
+            body = intent.reader.outcome(intent.record).body
+            wanted = [*package.axes.place_from_plan(*body.position), *package.axes.place_from_plan(*body.velocity)]
+            found = [getattr(result, f"game_{of}_{axis}") for of in ("position", "velocity") for axis in "xyz"[:axes]]
+            assert found == pytest.approx(wanted, abs=1e-9 * unit), (one.mode, number, said)
+            assert math.radians(result.face_deg) == pytest.approx(body.face, abs=1e-12)
+        assert counted > 3 or one.mode in ("menu",)
 
 
 @pytest.mark.parametrize("world", WORLDS)

@@ -47,6 +47,9 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 
+SQUARES = {("frame", "grid", "square_m"), ("frame", "grid", "middle", "x"), ("frame", "grid", "middle", "y")}
+"""Numbers that a body's place is counted in; they stay constants."""
+
 
 class Made:
     """A mode's program, and what ties it to the tick function that it was made from."""
@@ -81,9 +84,15 @@ class Made:
         self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
         numbers = numbers_of(profile, mode, self.function.numbers, names, on_course, set())
         for number, (_, path) in zip(numbers, self.function.numbers, strict=True):
-            if path == ("max_dt_s",):
+            if path == ("max_dt_s",) or path in SQUARES:
                 continue
             number.adjustable = "all" in adjustable or any(path in adjustable for path in number.paths)
+        self.squares = {
+            path[2:]: ast.Name(_number_field(number), ast.Load())
+            for number, (_, path) in zip(numbers, self.function.numbers, strict=True)
+            if path in SQUARES
+        }
+        """Where squares are, as numbers of the profile: their size, and the middle of the first one."""
         self.program = self._program(numbers)
 
     def _program(self, numbers: list[Number]) -> ModeProgram:

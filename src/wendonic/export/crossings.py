@@ -3,9 +3,9 @@
 import ast
 from collections.abc import Sequence
 
-from wendonic.compiler.layout import Path
 from wendonic.export.build import Made
 from wendonic.export.package import Crossing
+from wendonic.export.state_fields import ZERO, StateFields, square_names
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.cells import Cells
@@ -14,30 +14,6 @@ from wendonic.runtime.crossing import same_squares
 from wendonic.runtime.helm import crossings_of
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.world_axes import WorldAxes
-
-ZERO = ast.Constant(0.0)
-
-
-class _Fields:
-    """The fields that hold the numbers of a running mode's record."""
-
-    def __init__(self, made: Made, run: ModeRun) -> None:
-        self.made, self.run = made, run
-        self.by_index: dict[int, list[Path]] = {}
-        for path, index in run.layout.indices.items():
-            if index >= 0:
-                self.by_index.setdefault(index, []).append(path)
-
-    def field(self, index: int, old: bool) -> str | None:
-        """Return the field of a number: of the state that is left, or of the one that is entered."""
-        for path in self.by_index.get(index, []):
-            found = self.made.layout.index(*path)
-            if found in self.made.indices:
-                state = found < self.made.layout.state
-                struct = ("last" if state else "earlier") if old else ("next" if state else "")
-                if struct:
-                    return f"{struct}.{self.made.names[found]}"
-        return None
 
 
 def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, axes: WorldAxes) -> list[Crossing]:
@@ -56,7 +32,7 @@ def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, 
 
 
 def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, has: ModeRun) -> list[ast.stmt]:
-    before, after = _Fields(old, had), _Fields(new, has)
+    before, after = StateFields(old, had), StateFields(new, has)
     body: list[ast.stmt] = []
     rest = dict(zip(new.indices, [new.at_rest[index] for index in new.indices], strict=True))
     at_rest = {f"next.{new.names[index]}": value for index, value in rest.items()}
@@ -94,14 +70,14 @@ def _statements(crossing: RunningCrossing, old: Made, new: Made, had: ModeRun, h
     return body
 
 
-def _taken(before: _Fields, source: int) -> ast.expr:
+def _taken(before: StateFields, source: int) -> ast.expr:
     field = before.field(source, True)
     if field is None:
         return ast.Constant(float(before.run.record_at_rest[source]))
     return ast.Name(field, ast.Load())
 
 
-def _taken_cell(cells: Cells, number: int, before: _Fields) -> ast.expr:
+def _taken_cell(cells: Cells, number: int, before: StateFields) -> ast.expr:
     source = cells.sources[number]
     return _taken(before, source) if source >= 0 else ast.Constant(float(cells.constants[number]))
 
@@ -110,7 +86,7 @@ def _is_held(node: ast.expr) -> ast.expr:
     return ast.IfExp(ast.Compare(node, [ast.Gt()], [ZERO]), ast.Constant(1.0), ZERO)
 
 
-def _put_last_source(crossing: RunningCrossing, after: _Fields, written: dict[str, ast.expr]) -> None:
+def _put_last_source(crossing: RunningCrossing, after: StateFields, written: dict[str, ast.expr]) -> None:
     """Call the source that moved last by its number in the new mode."""
     movement = crossing.movement
     assert movement is not None
@@ -124,42 +100,23 @@ def _put_last_source(crossing: RunningCrossing, after: _Fields, written: dict[st
     written[field] = value
 
 
-def _carried(had: Cells, has: Cells, before: _Fields, after: _Fields) -> list[ast.stmt]:
+def _carried(had: Cells, has: Cells, before: StateFields, after: StateFields) -> list[ast.stmt]:
     """Let a press that is held go on."""
     down = _taken_cell(had, 0, before)
     if isinstance(down, ast.Constant):
         return []
     inside: list[ast.stmt] = []
     for number in range(len(has.targets)):
-        for field in _fields(has, number, after):
-            inside.append(ast.Assign([ast.Name(field, ast.Store())], _taken_cell(had, number, before)))
+        inside += after.stores(has, number, _taken_cell(had, number, before))
     return [ast.If(ast.Compare(down, [ast.Gt()], [ZERO]), inside, [])] if inside else []
 
 
-def _fields(cells: Cells, number: int, after: _Fields) -> list[str]:
-    """Return the fields in which a number is kept, each once."""
-    found = (after.field(index, False) for index in cells.targets[number])
-    return [*dict.fromkeys(field for field in found if field is not None)]
-
-
-def _on_square(had: ModeRun, has: ModeRun, before: _Fields, after: _Fields) -> list[ast.stmt]:
+def _on_square(had: ModeRun, has: ModeRun, before: StateFields, after: StateFields) -> list[ast.stmt]:
     """Stand in the middle of the square that the body is in."""
-    grid, axes = has.tuning.frame.grid, has.reader.axes
-    middle = {"x": grid.middle.x, "y": grid.middle.y}
-    made: list[ast.stmt] = []
+    made = square_names(
+        after.made, has.reader.axes, (_taken_cell(had.body, 1, before), _taken_cell(had.body, 2, before))
+    )
     for number, axis in enumerate("xy"):
-        index = _taken_cell(had.body, 1 + number, before)
-        sign = [axes.level_from_plan(float(axis == "x"), float(axis == "y"))[column] for column in (0, 1)]
-        turned = 1.0 if sum(sign) > 0.0 else -1.0
-        away: ast.expr = ast.BinOp(index, ast.Sub(), ast.Constant(middle[axis])) if middle[axis] else index
-        if turned < 0.0:
-            away = ast.BinOp(ZERO, ast.Sub(), away)
-        share = ast.BinOp(ast.BinOp(away, ast.Div(), ast.Constant(grid.square_m)), ast.Add(), ast.Constant(0.5))
-        square: ast.expr = ast.Call(ast.Name("floor", ast.Load()), [share], [])
-        square = ast.BinOp(ZERO, ast.Sub(), square) if turned < 0.0 else ast.BinOp(square, ast.Add(), ZERO)
-        name = f"square_{axis}"
-        made.append(ast.Assign([ast.Name(name, ast.Store())], square))
         for cell in (number, 2 + number):
-            for field in _fields(has.square, cell, after):
-                made.append(ast.Assign([ast.Name(field, ast.Store())], ast.Name(name, ast.Load())))
+            made += after.stores(has.square, cell, ast.Name(f"square_{axis}", ast.Load()))
     return made

@@ -10,6 +10,7 @@ from wendonic.compiler.collector import collector_paused
 from wendonic.course import Course
 from wendonic.errors import WendonicError, none_such
 from wendonic.export.build import Made
+from wendonic.export.corrections import mode_corrections
 from wendonic.export.crossings import package_crossings
 from wendonic.export.folder import ready_folder, write_files
 from wendonic.export.guide import guide
@@ -65,7 +66,17 @@ def packaged(
     with collector_paused():
         made = [Made(profile, mode, course is not None, adjustable) for mode in names]
     fields = {field for one in made for number in one.program.numbers for field in number.paths} - {"max_dt_s"}
+    squares = {
+        field
+        for one in made
+        for node in one.squares.values()
+        for number in one.program.numbers
+        if node.id == f"number.{number.name}"
+        for field in number.paths
+    }
     for path in adjustable:
+        if path in squares:
+            raise WendonicError(f"{path} stays a constant, as places are counted in squares; leave it out")
         if path != "all" and path not in fields:
             raise WendonicError(_no_number(profile, path, sorted(fields)))
     for one in made:
@@ -82,6 +93,7 @@ def packaged(
         made,
         profile.world.axes,
         package_crossings(profile, made, course is not None, profile.world.axes),
+        [one for mode in made for one in mode_corrections(profile, mode, course is not None, profile.world.axes)],
         course.numbers if course else (),
         float32,
     )

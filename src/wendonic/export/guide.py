@@ -38,6 +38,15 @@ CALLS = {
     ),
 }
 
+SAID = {
+    "c99": "{stem}_{mode}{name}(&state, {given})",
+    "javascript": "body.{camelName}({given})",
+    "csharp": "body.{Name}({given})",
+    "lua": "profile.{mode}{name}(state, {given})",
+    "python": "{mode}{name}(state, {given})",
+}
+"""How a game says where the body is, how fast, and where it faces."""
+
 COURSES = {
     "c99": "{stem}_course",
     "javascript": "COURSE",
@@ -66,6 +75,7 @@ def guide(package: Package, target: "Target", vectors: Mapping[str, "Vectors"]) 
 
 def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") -> list[str]:
     from wendonic.export.languages.csharp import pascal
+    from wendonic.export.languages.javascript import camel
 
     program = made.program
     prefix = package.prefix(made)
@@ -90,6 +100,14 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     if "course" in program.tick.context:
         ground = "level ground" if not package.course else "the course that was given"
         lines += [f"`course` is a row of numbers, as `{COURSES[target.name].format(**words)}` is: {ground}.", ""]
+    said = package.corrections_of(made)
+    if said:
+        lines += ["A game that moves the body itself says so before a tick:", ""]
+        for one in said:
+            names = {"name": one.name, "camelName": camel(one.name), "Name": pascal(one.name)}
+            call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))
+            lines.append(f"- `{call}`: {one.about[0].lower()}{one.about[1:]}")
+        lines.append("")
     lines += _table("Raw inputs", program.inputs, target)
     lines += _table(
         "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
@@ -102,13 +120,13 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         f"({vectors.share:.1%} of those in which all languages agree).",
         "",
     ]
-    said = {
+    reasons = {
         f"Not taken, as the test came out the other way in all {len(vectors.rows)} ticks: a guard against what these "
         "numbers or these sources never ask for, or what is rarer than this play": vectors.one_way,
         "Not taken, as no play reached the test": vectors.not_come_to,
         "Left out, as there the last digit decides, and no two languages go the same way": vectors.by_a_hair,
     }
-    for reason, branches in said.items():
+    for reason, branches in reasons.items():
         if branches:
             lines += [f"{reason}:", "", *[f"- `{branch}`" for branch in branches], ""]
     return lines

@@ -9,13 +9,13 @@ from typing import Any, Literal
 from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.gyro import GyroSource
-from wendonic.devices.sources.hands import HandsSource
+from wendonic.devices.sources.hands import SQUEEZED, HandsSource
 from wendonic.devices.sources.keys import KeysSource
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.mouse import MouseSource
 from wendonic.devices.sources.names import find_axis
 from wendonic.devices.sources.pointer import PointerSource
-from wendonic.devices.sources.presses import StickBind, SwitchBind, WheelBind, ZoneBind
+from wendonic.devices.sources.presses import StickBind, SwitchBind, UnlessBind, WheelBind, ZoneBind
 from wendonic.devices.sources.silent import SilentSource
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
@@ -130,29 +130,33 @@ class _Maker:
                 self.axes((x, y))
             case TriggersSource(positive=positive, negative=negative):
                 self.axes((positive, negative))
-            case PointerSource():
-                said = "the pointer from the window's middle, in shares of what counts as full"
-                self.plain(
-                    f"{channel}_pointer_right", f"{said}, to the right positive; 0 while it does not count", "axis"
-                )
-                self.plain(f"{channel}_pointer_forward", f"{said}, up positive; 0 while it does not count", "axis")
-            case TouchStickSource():
-                said = f"how far the thumb is from where it landed in {_zone(source.zone)}, in shares of its reach"
-                self.plain(f"{channel}_thumb_right", f"{said}, -1 to 1, to the right positive", "axis")
-                self.plain(f"{channel}_thumb_forward", f"{said}, -1 to 1, up positive", "axis")
-            case TouchDragSource():
-                said = f"how far the finger that landed in the zone {_zone(source.zone)} moved since the last tick"
-                self.plain(f"{channel}_drag_right", f"{said}, in window widths, to the right positive", "share")
-                self.plain(f"{channel}_drag_up", f"{said}, in window widths, up positive", "share")
+            case PointerSource(while_held=held, reach=reach, aspect_ratio=aspect):
+                start, end = f"{channel}_pointer", f"; 0 unless {' or '.join(held)} is held" if held else ""
+                said = "of the pointer, in window fractions"
+                self.plain(f"{start}_right", f"(x - 0.5) * {aspect:g} / {reach:g} {said}{end}", "axis")
+                self.plain(f"{start}_forward", f"(0.5 - y) / {reach:g} {said}, y down{end}", "axis")
+            case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
+                start, said = f"{channel}_thumb", "how far the thumb is {} where it landed, in window {}"
+                rim = "where it landed " + ("follows it" if source.drag else "stays")
+                end = f"; one that landed at {_zone(zone)}. The length of both is at most 1; beyond that {rim}"
+                right, up = said.format("to the right of", "widths"), said.format("above", "heights")
+                self.plain(f"{start}_right", f"{right}, * {aspect:g} / {radius:g}{end}", "axis")
+                self.plain(f"{start}_forward", f"{up}, / {radius:g}{end}", "axis")
+            case TouchDragSource(zone=zone, aspect_ratio=aspect):
+                start, said = f"{channel}_drag", "how far the finger moved {} since the last tick, in window {}"
+                end = f"; one that landed at {_zone(zone)}"
+                right, up = said.format("to the right", "widths"), said.format("up", "heights")
+                self.plain(f"{start}_right", f"{right}{end}", "share")
+                self.plain(f"{start}_up", f"{up}, / {aspect:g}{end}", "share")
             case TouchZonesSource():
                 for name in ("right", "left", "forward", "back"):
-                    zones = ", ".join(_zone(zone) for zone in getattr(source, name))
+                    zones = " or at ".join(_zone(zone) for zone in getattr(source, name))
                     if zones:
-                        self.plain(f"{channel}_zone_{name}", f"1 while a finger is in {zones}, else 0", "switch")
+                        self.plain(f"{channel}_zone_{name}", f"1 while a finger is at {zones}, else 0", "switch")
                     else:
                         self.add(ast.Constant(0.0))
             case HandsSource():
-                self.hands()
+                self.hands(source.squeezed)
             case _:
                 for number in range(source.width):
                     self.plain(f"{channel}_{number + 1}", "a raw number of its source", "number")
@@ -194,22 +198,25 @@ class _Maker:
             for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
                 self.plain(f"{snake(f'{unit}.{sensor}')}_{axis}", f"{said} {to}", "rate")
 
-    def hands(self) -> None:
+    def hands(self, squeezed: bool) -> None:
         """Add how both hands swung."""
+        counts = f"is tracked and squeezed by {SQUEEZED:g} or more" if squeezed else "is tracked"
         for hand in ("left", "right"):
             for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
                 said = f"m that the {hand} hand moved since the last tick, seen from the head, {to} positive"
                 self.plain(f"hand_{hand}_moved_{axis}", said, "metres")
-            said = f"0 while the {hand} hand does not count, 1 while it does, 2 in a tick with a new pose"
+            said = f"1 while the {hand} hand {counts}, 2 in a tick with a new pose of it, else 0"
             self.plain(f"hand_{hand}_counts", said, "number")
 
     def press(self, name: str, binds: Sequence[Any]) -> None:
         """Add one press: held, how often that changed, and whether it was lost."""
         notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
-        bound = " or ".join(_bound(bind) for bind in binds if type(bind).__name__ != "UnlessBind") or "nothing"
+        kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
+        bound = " or ".join(_bound(bind) for bind in binds if not isinstance(bind, UnlessBind)) or "nothing"
         base = snake(name)
-        self.plain(f"{base}_down", f"1 while {bound} is held, else 0", "press")
+        unless = f"; it does not go down while {kept_up} is held" if kept_up else ""
+        self.plain(f"{base}_down", f"1 while {bound} is held, else 0{unless}", "press")
         said = "how often it went down or up since the last tick" + (f"; {notches} is both" if notches else "")
         self.plain(f"{base}_edges", said, "press")
         self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
@@ -217,20 +224,21 @@ class _Maker:
 
 def _bound(bind: Any) -> str:
     match bind:
-        case SwitchBind(controls=controls):
-            return " with ".join(controls)
-        case StickBind(stick=stick, towards=towards, above=above):
-            return f"{stick} tilted {towards} by {above:g}"
+        case SwitchBind(controls=controls, above=above, release=release):
+            graded = f" (pressed at {above:g}, released at {release:g})"
+            return " with ".join(name + graded * ("trigger" in name or "squeeze" in name) for name in controls)
+        case StickBind(stick=stick, towards=towards, above=above, release=release):
+            return f"{stick} tilted {towards} (pressed at {above:g}, released at {release:g})"
         case WheelBind(towards=towards):
             return f"a notch of the wheel {'towards' if towards else 'away from'} the user"
         case ZoneBind(zone=zone):
-            return f"a finger that landed in {_zone(zone)}"
+            return f"a finger that landed at {_zone(zone)}"
     return "something"
 
 
 def _zone(zone: Zone) -> str:
-    numbers = [getattr(zone, name) for name in zone._fields]
-    return "(" + ", ".join(f"{number:g}" for number in numbers if isinstance(number, int | float)) + ")"
+    x, y = f"x {zone.left:g} to {zone.right:g}", f"y {zone.top:g} to {zone.bottom:g}"
+    return f"{x}, {y} (window fractions, y down)"
 
 
 def _switch(name: str) -> str:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.program import Field
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.row import Row
@@ -34,6 +35,7 @@ class Package:
     modes: list[Made]
     axes: WorldAxes
     crossings: list[Crossing] = field(default_factory=list)
+    corrections: list[Correction] = field(default_factory=list)
     course: Row = ()
     float32: bool = False
 
@@ -47,6 +49,10 @@ class Package:
     def many(self) -> bool:
         """Whether names have to say which mode they belong to."""
         return len(self.modes) > 1
+
+    def corrections_of(self, made: Made) -> list[Correction]:
+        """Return what a game can say of the body in one mode."""
+        return [one for one in self.corrections if one.mode == made.mode]
 
     def prefix(self, made: Made) -> str:
         """Return what names of one mode begin with."""

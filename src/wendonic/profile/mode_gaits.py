@@ -33,7 +33,11 @@ def gait_faults(name: str, mode: Any, gaits: Mapping[str, Gait]) -> Iterator[tup
         if press not in mode.press:
             yield f"gait.{gait}.jump.press", f'mode "{name}" has no press "{press}"; bind it there'
     if len(set(jumps.values())) > 1:
-        yield f"mode.{name}.press_gaits", f"its gaits jump by different presses: {', '.join(jumps.values())}"
+        found = ", ".join(f'"{gait}" by "{press}"' for gait, press in jumps.items())
+        words = (
+            f"the gaits of a mode jump by one press; found: {found}; name one press in each, or give them two modes"
+        )
+        yield f"mode.{name}.press_gaits", words
 
 
 def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Iterator[tuple[str, str]]:

@@ -5,6 +5,7 @@ import math
 from collections.abc import Sequence
 
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
@@ -275,10 +276,30 @@ class CPackage:
                 "/* The numbers of the profile. */",
                 f"void {self.struct(made, 'settings_of_profile')}({self.struct(made, 'settings')} *settings);",
             ]
-        return [
-            *lines,
+        lines += [
             "/* The state and the results after dt seconds; 0 changes nothing, a hitch is cut into equal parts. */",
             *self.wrap(f"{self.tick_head(made)};"),
+        ]
+        for one in self.package.corrections_of(made):
+            lines += [
+                *comment_lines(one.about, "/* ", "   ", " */"),
+                *self.wrap(f"{self.correction_head(made, one)};"),
+            ]
+        return [*lines, ""]
+
+    def correction_head(self, made: Made, correction: Correction) -> str:
+        """Return the head of a function that puts what the game says into a state."""
+        given = ", ".join(f"{self.real} {name}" for name in correction.parameters)
+        return f"void {self.struct(made, correction.name)}({self.struct(made, 'state')} *state, {given})"
+
+    def correction(self, made: Made, correction: Correction, printer: CPrinter) -> list[str]:
+        """Return a function that puts what the game says into a state."""
+        printer.function = Function("", correction.parameters, correction.body, 0)
+        return [
+            *self.wrap(f"{self.correction_head(made, correction)} {{"),
+            *[f"    (void){name};" for name in correction.unread],
+            *printer.body(correction.body, Scopes(printer.function), "    "),
+            "}",
             "",
         ]
 
@@ -313,6 +334,8 @@ class CPackage:
         functions += self.axes_function(made, printer)
         functions += self.hitch(made, printer)
         functions += self.public(made, printer)
+        for correction in self.package.corrections_of(made):
+            functions += self.correction(made, correction, printer)
         self.used |= printer.used
         return [*self.constants(made, printer), *functions]
 

@@ -5,6 +5,7 @@ import math
 from collections.abc import Sequence
 
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.javascript import camel
@@ -356,7 +357,29 @@ class CSharpPackage:
         ]
         printer.structs = CSharpPrinter.structs
         axes = f"{pascal(f'{prefix}in_game_axes')}(State, Result);"
-        return [*lines, "        }", f"        {axes}", "    }", "}", ""]
+        lines += ["        }", f"        {axes}", "    }"]
+        for correction in self.package.corrections_of(made):
+            lines += self.correction(correction, printer)
+        return [*lines, "}", ""]
+
+    def correction(self, correction: Correction, printer: CSharpPrinter) -> list[str]:
+        """Return a method that puts what the game says into a body's state."""
+        printer.function = Function("", correction.parameters, correction.body, 0)
+        printer.structs = {**CSharpPrinter.structs, "next": "State"}
+        body = printer.body(correction.body, Scopes(printer.function), "        ")
+        printer.structs = CSharpPrinter.structs
+        given = ", ".join(f"double {name}" for name in correction.parameters)
+        return [
+            "",
+            *[
+                f"    /// {line}"
+                for line in comment_lines(_escaped(correction.about), "<summary>", "", "</summary>", "", 104)
+            ],
+            f"    public void {pascal(correction.name)}({given})",
+            "    {",
+            *body,
+            "    }",
+        ]
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a method that enters a mode."""

@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL
 from wendonic.export.languages.braces import BracePrinter, joined_lines
 from wendonic.export.languages.printer import ATOM, UNARY, comment_lines, wrapped
@@ -382,7 +383,27 @@ class JavaScriptPackage:
             "            }",
         ]
         printer.structs = JavaScriptPrinter.structs
-        return [*lines, "        }", f"        {axes}", "        return this.result;", "    }", "}", ""]
+        lines += ["        }", f"        {axes}", "        return this.result;", "    }"]
+        for correction in self.package.corrections_of(made):
+            lines += self.correction(correction, printer)
+        return [*lines, "}", ""]
+
+    def correction(self, correction: Correction, printer: JavaScriptPrinter) -> list[str]:
+        """Return a method that puts what the game says into a body's state."""
+        printer.function = Function("", correction.parameters, correction.body, 0)
+        body = printer.body(correction.body, Scopes(printer.function), "        ")
+        return [
+            "",
+            "    /**",
+            *comment_lines(correction.about, " * ", " * ", "", "    "),
+            *[f"     * @param {{number}} {name}" for name in correction.parameters],
+            "     */",
+            f"    {camel(correction.name)}({', '.join(correction.parameters)}) {{",
+            *[f"        void {name};" for name in correction.unread],
+            "        const state = this.state;",
+            *body,
+            "    }",
+        ]
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from wendonic.compiler.trees import names_in
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL, kind_of
 from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
@@ -282,6 +283,8 @@ class LuaPackage:
         printer.function = Function("", [], [], 0)
         lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["end", "", *self.public(made, printer, table)]
+        for correction in package.corrections_of(made):
+            lines += self.correction(made, correction, printer)
         self.used |= printer.used
         return lines
 
@@ -340,6 +343,18 @@ class LuaPackage:
         if not earlier_of(program):
             lines = [line for line in lines if "earlier" not in line]
         return [*lines, "    end", f"    {table}.in_game_axes(state, result)", "end", ""]
+
+    def correction(self, made: Made, correction: Correction, printer: LuaPrinter) -> list[str]:
+        """Return a function that puts what the game says into a state."""
+        printer.function = Function("", correction.parameters, correction.body, 0)
+        given = [f"_{name}" if name in correction.unread else name for name in correction.parameters]
+        return [
+            *comment_lines(correction.about, "-- ", "-- ", ""),
+            f"function M.{self.package.prefix(made)}{correction.name}({', '.join(['state', *given])})",
+            *printer.body(correction.body, Scopes(printer.function), "    "),
+            "end",
+            "",
+        ]
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""

@@ -5,6 +5,7 @@ import math
 from collections.abc import Sequence
 
 from wendonic.export.build import Made
+from wendonic.export.corrections import Correction
 from wendonic.export.kinds import INT
 from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, Printer, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
@@ -199,6 +200,8 @@ class PythonPackage:
         lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
         lines += ["", ""]
         lines += self.public(made, printer)
+        for correction in package.corrections_of(made):
+            lines += self.correction(made, correction, printer)
         self.used |= printer.used
         return lines
 
@@ -271,6 +274,17 @@ class PythonPackage:
             "",
         ]
         return "\n".join([*lines, *body]).rstrip("\n") + "\n"
+
+    def correction(self, made: Made, correction: Correction, printer: PythonPrinter) -> list[str]:
+        """Return a function that puts what the game says into a state."""
+        printer.function = Function("", correction.parameters, correction.body, 0)
+        return [
+            f"def {self.package.prefix(made)}{correction.name}({', '.join(['state', *correction.parameters])}):",
+            *comment_lines(correction.about, '"""', "", '"""', "    "),
+            *printer.body(correction.body, Scopes(printer.function), "    "),
+            "",
+            "",
+        ]
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""
