@@ -74,7 +74,7 @@ def test_doctests_are_there_to_fail():
         for node in ast.parse(path.read_text()).body
         if isinstance(node, ast.FunctionDef) and ">>>" not in (ast.get_docstring(node) or "")
     }
-    parts = "tick_at_rest steered_part requested steered pointed tick_part sample_share later_sample joined standing"
+    parts = "tick_at_rest steer_part requested steer pointed tick_part sample_share later_sample joined standing"
     assert without == {f"tick.{name}" for name in parts.split()}
 
 

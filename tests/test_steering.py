@@ -30,7 +30,7 @@ from wendonic.kernels.request import NO_REQUEST
 from wendonic.kernels.sample import EMPTY_SAMPLE
 from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.source.source import PLAIN_SOURCE
-from wendonic.kernels.tick import PLAIN_TUNING, steered, tick_at_rest
+from wendonic.kernels.tick import PLAIN_TUNING, steer, tick_at_rest
 from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text
 
@@ -59,7 +59,7 @@ def after(tuning, request, dts, memory=None, goal=None, course=NO_COURSE):
     axes = [AxisOutput(0.0, value, value, 0.0) for value in (request.rise, request.throttle, request.turn)]
     for dt in dts:
         if dt > 0.0:
-            found = steered(tuning, tuning.gaits[0], (), course, memory, sample, request, axes, (), dt)[2]
+            found = steer(tuning, tuning.gaits[0], (), course, memory, sample, request, axes, (), dt)[2]
             memory = memory._replace(body=found.body, fall=found.fall, up=found.up, frame=found.frame)
     return memory
 

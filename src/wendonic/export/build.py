@@ -5,7 +5,9 @@ import copy
 import functools
 import inspect
 import re
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
+from itertools import takewhile
 
 from wendonic.compiler.folded import Folded
 from wendonic.compiler.layout import Layout, paths_of
@@ -336,7 +338,15 @@ def _field_names(layout: Layout, names: PathNames) -> list[str]:
 def _clear_names(functions: Sequence[Function]) -> None:
     """Give functions and variables their plain names: no number behind them where that is not needed."""
     taken: set[str] = set()
-    renamed = {function.name: unique(re.sub(r"_\d+$", "", function.name.strip("_")), taken) for function in functions}
+    plain = {function.name: re.sub(r"_\d+$", "", function.name.strip("_")) for function in functions}
+    alike = Counter(plain.values())
+    renamed: dict[str, str] = {}
+    for function in functions:
+        base = plain[function.name]
+        own = _named_after(function, base) if alike[base] > 1 else base
+        renamed[function.name] = unique(own, taken)
+        if own != base:
+            function.about = re.sub(rf"\b{base}\b", own, function.about)
     for function in functions:
         _clear_variables(function, taken)
         function.name = renamed[function.name]
@@ -344,6 +354,21 @@ def _clear_names(functions: Sequence[Function]) -> None:
         for _, called in list(calls_of(caller.body, set(renamed))):
             if isinstance(called.func, ast.Name):
                 called.func = ast.Name(renamed[called.func.id], ast.Load())
+
+
+def _named_after(function: Function, base: str) -> str:
+    """Return a name for one of several functions that were made of the same kernel: after the press or the source
+    whose numbers it works on, where it is one.
+    """
+    fields = [part.id.partition(".") for part in names_in(function.body) if is_field(part.id)]
+    # What a device is called says nothing of what its input is for.
+    names = [name.lower().split("_") for of, _, name in fields if of != "raw"]
+    words = takewhile(lambda alike: len({*alike}) == 1, zip(*names, strict=False))
+    shared = [word for word, *_ in words][: min(map(len, names), default=1) - 1]
+    if "dead" in shared:
+        shared = shared[: shared.index("dead")]
+    first, _, rest = base.partition("_")
+    return "_".join([*shared, rest or first]) if shared else base
 
 
 def _clear_variables(function: Function, functions: set[str]) -> None:

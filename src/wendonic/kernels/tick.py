@@ -35,7 +35,7 @@ from wendonic.kernels.frames.steer import (
     FRAME_GOTO,
     FRAME_GRID,
     FRAME_HANDS,
-    steered_by_frame,
+    steer_by_frame,
     turns_itself,
 )
 from wendonic.kernels.look.look import (
@@ -294,7 +294,7 @@ def has_head(tuning: Tuning) -> bool:
     return (tuning.comfort.used > 0 or frame == FRAME_HANDS) and frame != FRAME_GRID
 
 
-def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
+def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, request: Request, dt: float) -> Steered:
     """Return what a mode's steer frame makes of `dt` seconds, for a `dt` in which the direction turns so little that
     its middle stands for it; stopped by walls and steps, and with the gait's weight.
     """
@@ -306,7 +306,7 @@ def steered_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, re
     heading = 0.0
     if gait.loses > 0:
         request = request._replace(asked=was.frame.asked)
-    state, body, wanted = steered_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
+    state, body, wanted = steer_by_frame(tuning.frame, gait, course, was.frame, before, request, dt)
     if gait.loses > 0 and frame != FRAME_DRIVE and length3(wanted.direction) > 0.0:
         state = state._replace(asked=wanted.direction)
     if not turns_itself(frame):
@@ -428,7 +428,7 @@ def requested(
     return after, move, request
 
 
-def steered(
+def steer(
     tuning: Tuning,
     gait: GaitTuning,
     tables: Row,
@@ -505,7 +505,7 @@ def steered(
                 throttle=mean_within(throttle, first, last),
                 turn=mean_within(turn, first, last),
             )
-        state = steered_part(tuning, gait, course, state, now, part_s)
+        state = steer_part(tuning, gait, course, state, now, part_s)
     full_m = gait.top_speed_m_s * dt
     # The shortest of all ticks cover no distance at all.
     if tuning.frame.frame == FRAME_GOTO and goal.there > 0.0 and state.frame.waiting_count <= 0.0 and full_m > 0.0:
@@ -684,7 +684,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     if has_head(tuning):
         off = turned(sample.head.x, sample.head.y, memory.view.yaw)
         memory = memory._replace(body=moved_by(memory.body, off.x, off.y))
-    move_state, move, after_steering = steered(
+    move_state, move, after_steering = steer(
         tuning, gait, tables, course, memory, sample, request, (rise, throttle, turn), presses, dt
     )
     body, fall, up, frame, wanted, heading, contact = after_steering

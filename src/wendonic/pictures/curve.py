@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
-from wendonic.pictures.named import named
+from wendonic.pictures.by_name import by_name
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     BRICK,
@@ -73,7 +73,7 @@ def draw_curves(
     >>> slope.get_ylabel()
     'slope (amount for tilt)'
     """
-    of = named(profiles)
+    of = by_name(profiles)
     found = {title: tilt_responses(profile, mode) for title, profile in of.items()}
     if len(of) == 1:
         (shown,) = found.values()

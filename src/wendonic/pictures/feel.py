@@ -8,8 +8,8 @@ from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
 from wendonic.length_unit import LengthUnit, common_unit
+from wendonic.pictures.by_name import by_name
 from wendonic.pictures.lengths import label_axis
-from wendonic.pictures.named import named
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
 from wendonic.profile.schema.profile import Profile
@@ -40,7 +40,7 @@ def draw_feel(
     >>> press.get_title(loc="left"), released.get_title(loc="left")
     ('pressed (dot: first response, square: 90 % of top speed)', 'released (triangle: at rest)')
     """
-    of = named(profiles)
+    of = by_name(profiles)
     if not 1 <= len(of) <= len(LINE_STYLES):
         raise WendonicError(f"found {len(of)} profiles; allowed: 1 to {len(LINE_STYLES)}")
     answers: dict[str, StepResponse] = {}

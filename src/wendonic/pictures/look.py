@@ -7,7 +7,7 @@ from typing import Any, Generic, NamedTuple, TypeVar
 from matplotlib.axes import Axes
 
 from wendonic.errors import WendonicError
-from wendonic.pictures.named import named
+from wendonic.pictures.by_name import by_name
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
 from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
@@ -61,7 +61,7 @@ def draw_look(
     >>> [panel.get_title(loc="left") for panel in draw_look(demo_profile())]
     ['Full tilt turns 230 deg/s', 'A full turn takes 34.0 cm']
     """
-    of = named(profiles)
+    of = by_name(profiles)
     if len(of) > 2:
         raise WendonicError(f"{len(of)} profiles; allowed: one, or two to compare")
     sticks: list[_Source[LookStickBind]] = []

@@ -23,7 +23,7 @@ FRAME_GOTO = 6
 FRAME_HANDS = 7
 
 
-def steered_by_frame(
+def steer_by_frame(
     tuning: FrameTuning, gait: GaitTuning, course: Row, state: FrameState, body: Body, request: Request, dt: float
 ) -> tuple[FrameState, Body, WantedMotion]:
     """Return the frame's state, the body, and what it wants, after `dt` seconds of the frame that a mode has.
@@ -33,7 +33,7 @@ def steered_by_frame(
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> right = NO_REQUEST._replace(right=1.0)
-    >>> _, body, _ = steered_by_frame(PLAIN_FRAME, PLAIN_GAIT, (), FRAME_AT_REST, BODY_AT_REST, right, 0.01)
+    >>> _, body, _ = steer_by_frame(PLAIN_FRAME, PLAIN_GAIT, (), FRAME_AT_REST, BODY_AT_REST, right, 0.01)
     >>> body.velocity.x, body.velocity.y
     (0.22, 0.0)
     """

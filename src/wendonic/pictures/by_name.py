@@ -5,11 +5,11 @@ from collections.abc import Mapping
 from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
 
 
-def named(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
+def by_name(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
     """Return profiles by name; one alone goes by its title.
 
     >>> from wendonic.demo import demo_profile
-    >>> list(named(demo_profile())), list(named({"before": demo_profile(), "after": demo_profile()}))
+    >>> list(by_name(demo_profile())), list(by_name({"before": demo_profile(), "after": demo_profile()}))
     (['Beekeeper on the terraces'], ['before', 'after'])
     """
     several = isinstance(profiles, Mapping | list | tuple)
