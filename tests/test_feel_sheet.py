@@ -32,16 +32,16 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
     """v = a t, v² / 2b, and both one after the other."""
     sheet = measured(profile_from_text(CRISP + GAIT))
     assert sheet.first_response_s == 0.0
-    assert sheet.reach90_s == pytest.approx(0.9 * 4.0 / 8.0, abs=2e-4)
-    assert sheet.stop_time_s == pytest.approx(4.0 / 16.0, abs=2e-4)
-    assert sheet.stop_distance_m == pytest.approx(4.0**2 / 32.0, abs=1e-4)
-    assert sheet.reversal_s == pytest.approx(4.0 / 16.0 + 0.9 * 4.0 / 8.0, abs=2e-4)
+    assert sheet.reach90_s == pytest.approx(0.9 * 4.0 / 8.0, abs=1e-9)
+    assert sheet.stop_time_s == pytest.approx((4.0 - 0.001) / 16.0, abs=1e-9)
+    assert sheet.stop_distance_m == pytest.approx(4.0**2 / 32.0, abs=1e-9)
+    assert sheet.reversal_s == pytest.approx(4.0 / 16.0 + 0.9 * 4.0 / 8.0, abs=1e-9)
     assert sheet.diagonal_ratio == pytest.approx(1.0)
     assert sheet.speed_spread_keys == pytest.approx(0.0, abs=1e-9)
     assert sheet.tick_dependence == pytest.approx(0.0, abs=1e-9)
     assert sheet.top_speed_m_s == pytest.approx(4.0)
     # Speeding up for 0.1 s, then braking: a t² / 2, and (a t)² / 2b.
-    assert sheet.tap_distance_m == pytest.approx(0.5 * 8.0 * 0.01 + 0.8**2 / 32.0, abs=2e-3)
+    assert sheet.tap_distance_m == pytest.approx(0.5 * 8.0 * 0.01 + 0.8**2 / 32.0, abs=1e-9)
     assert sheet.tap_dependence == pytest.approx(0.0, abs=1e-9)
     # What the profile does not have.
     names = "speed_spread_stick dead_share first_tilt quarter_steps_8bit mouse_deg_per_10cm look_first_tilt".split()

@@ -13,7 +13,7 @@ from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo
 from wendonic.devices.keys import KEY_CODES
 from wendonic.pictures import (
     draw_comparison,
-    draw_curves,
+    draw_curve,
     draw_devices,
     draw_diagonals,
     draw_frame,
@@ -71,7 +71,7 @@ def test_a_grid_of_positions_goes_where_the_shaping_sends_it():
 
 
 def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
-    amount, slope = draw_curves(beekeeper)
+    amount, slope = draw_curve(beekeeper)
     shown = lines(amount)
     words = [label for label in shown if label.startswith("move: pad.left_stick")]
     tilt, value = shown[words[0]].T
@@ -85,14 +85,14 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     inside = (middle > 0.2) & (middle < 0.9)
     assert steep[inside] == pytest.approx(1.6 / 0.82 * ((middle[inside] - 0.14) / 0.82) ** 0.6, rel=1e-3)
     # A cut and a floor jump, and say so instead of being drawn as steep.
-    _, slope = draw_curves({"bees": beekeeper, "old": demo_profile("lookout")})
+    _, slope = draw_curve({"bees": beekeeper, "old": demo_profile("lookout")})
     both = slope.figure.axes[0]
     assert [text.get_text() for text in slope.texts] == ["old: jumps to 0.08"]
     assert max(np.nanmax(line.get_ydata()) for line in slope.lines[1:3]) < 6.0
     # What begins and ends elsewhere for each of them is marked for none.
     assert [text.get_text() for text in both.texts] == ["a quarter"]
     assert [line.partition(":")[0] for line in lines(both)][1:] == ["bees, pad.left_stick", "old, pad.left_stick"]
-    cart, tablet, paces = (draw_curves(demo_profile(name))[0] for name in ("cart", "tablet", "store_room"))
+    cart, tablet, paces = (draw_curve(demo_profile(name))[0] for name in ("cart", "tablet", "store_room"))
     # A trigger has all of its 255 steps on one side: those from 0.05 up to 0.05 + 0.25 * 0.95.
     pulls = np.arange(1, 256) / 255
     few = int(((pulls > 0.05) & (pulls <= 0.05 + 0.25 * 0.95)).sum())
@@ -100,10 +100,10 @@ def test_curves_show_amount_slope_jumps_and_the_steps_that_are_left(beekeeper):
     assert f"throttle: triggers: from 0.05, full at 1; {few} steps below a quarter" in lines(cart)
     assert tablet.get_title(loc="left") == f"First quarter of speed up to tilt {0.25 ** (1 / 1.6):.2f}"
     assert paces.get_title(loc="left").startswith("Rounded to paces")
-    mixed, _ = draw_curves({"store": demo_profile("store_room"), "bees": beekeeper})
+    mixed, _ = draw_curve({"store": demo_profile("store_room"), "bees": beekeeper})
     assert mixed.get_title(loc="left") == "44 of 127 steps for the first quarter, the rest in paces"
     with pytest.raises(WendonicError, match="7 curves in one picture; allowed: at most 6"):
-        draw_curves({str(number): beekeeper for number in range(7)})
+        draw_curve({str(number): beekeeper for number in range(7)})
 
 
 def test_diagonals_show_the_fault_of_free_and_nothing_where_there_is_none(beekeeper):

@@ -6,11 +6,11 @@ from typing import Any
 
 from pages.finding_cases import CASES, HEAD
 
-from wendonic.pictures import draw_curves, draw_diagonals, draw_feel, draw_look, draw_stick
+from wendonic.pictures import draw_curve, draw_diagonals, draw_feel, draw_look, draw_stick
 from wendonic.profile.load import profile_from_text
 
 DRAWN: dict[str, Callable[[Any], Any]] = {
-    "curve": draw_curves,
+    "curve": draw_curve,
     "diagonals": draw_diagonals,
     "feel": lambda profile: draw_feel({"with the fault": profile}),
     "look": draw_look,

@@ -5,7 +5,7 @@ from typing import Any
 
 from wendonic import shape
 from wendonic.demo import demo_course, demo_profile, demo_recording
-from wendonic.pictures import draw_curves, draw_feel, draw_frame, draw_path, draw_timeline
+from wendonic.pictures import draw_curve, draw_feel, draw_frame, draw_path, draw_timeline
 
 
 def timeline() -> Any:
@@ -23,7 +23,7 @@ def feel() -> Any:
 
 def curve() -> Any:
     """The curves of the beekeeper."""
-    return draw_curves(demo_profile())
+    return draw_curve(demo_profile())
 
 
 def _walk(recording_name: str, name: str) -> Any:

@@ -12,6 +12,8 @@ import pkgutil
 from collections.abc import Callable
 from typing import Any
 
+from wendonic.errors import did_you_mean
+
 _MODULES = [module.name for module in pkgutil.iter_modules(__path__)]
 
 
@@ -42,5 +44,6 @@ def __getattr__(name: str) -> Any:
         return registered()
     found = _calls() if name.startswith(("draw_", "save_")) else {}
     if name not in found:
-        raise AttributeError(f"module {__name__!r} has no attribute {name!r}")
+        guess = did_you_mean(name, _calls()) if name.startswith(("draw_", "save_")) else ""
+        raise AttributeError(f"module {__name__!r} has no attribute {name!r}{guess}")
     return found[name]

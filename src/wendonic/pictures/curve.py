@@ -58,7 +58,7 @@ def tilt_responses(profile: Profile, mode: str | None = None) -> list[tuple[str,
     return found
 
 
-def draw_curves(
+def draw_curve(
     profiles: Profile | Mapping[str, Profile], mode: str | None = None, ax: Axes | None = None
 ) -> list[Axes]:
     """Draw the response curves of a profile, or of several by name: amount by tilt straight ahead, and its slope.
@@ -69,7 +69,7 @@ def draw_curves(
     mode, or nothing with a curve.
 
     >>> from wendonic.demo import demo_profile
-    >>> amount, slope = draw_curves(demo_profile())
+    >>> amount, slope = draw_curve(demo_profile())
     >>> slope.get_ylabel()
     'slope (amount for tilt)'
     """
@@ -217,4 +217,4 @@ def _only(tilts: Iterable[float | None]) -> float | None:
 )
 def curve(given: Given) -> Any:
     """Response curves with their slope, and how many of a stick's steps are left for slow walking."""
-    return draw_curves(given.profiles, given.mode)
+    return draw_curve(given.profiles, given.mode)

@@ -254,7 +254,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
     ),
     "twin stick": TradeWord(
-        "One stick moves, the other one aims.", ("steer.face", "move.bind.stick", "look.bind.stick")
+        'One stick moves, the other one aims: face = "aim" faces the point that the game passes to helm.aim_at.',
+        ("steer.face", "move.bind.stick"),
     ),
     "twitchy": TradeWord(
         "How a stick or a view feels that makes too much of a small motion.",

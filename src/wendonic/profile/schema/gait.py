@@ -125,10 +125,10 @@ class Gait(Table):
 
     Speed rises at `accel_m_s2` and falls at `brake_m_s2`, or at `reverse_m_s2` while the opposite direction is
     requested; in the air the rates of `airborne` count, where it has any. With `coast_half_life_s` a released speed
-    falls by a half-life instead; with `keeps_speed` it lasts: a request turns the body at that speed, and only one
-    that points backwards slows it. Or `thrust_m_s2` works against `drag_per_s`, and the top speed is thrust / drag.
-    `turn_loss` is the share of speed lost at once by turning straight back, less in proportion for a smaller turn,
-    and by a vehicle at full lock. `rise_m_s` is for bodies that fly.
+    falls by a half-life instead, and rests below 0.02 m/s; with `keeps_speed` it lasts: a request turns the body at
+    that speed, and only one that points backwards slows it. Or `thrust_m_s2` works against `drag_per_s`, and the top
+    speed is thrust / drag. `turn_loss` is the share of speed lost at once by turning straight back, less in
+    proportion for a smaller turn, and by a vehicle at full lock. `rise_m_s` is for bodies that fly.
 
     A gait with a `jump` or a `gravity_m_s2` has weight, and falls as `fall` says. `body_m` is the width and length
     of the body.

@@ -60,6 +60,23 @@ def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | 
     return float(t[index - 1] + share * (t[index] - t[index - 1]))
 
 
+def rest_time(t: Any, speed: Any, covered: Any) -> float | None:
+    """Return when a speed has come down to rest, None if it never does. Where a body stops within a tick, brakes took
+    the rest of its speed evenly: over d metres from v m/s they took 2 d / v seconds.
+
+    >>> t = np.array([0.0, 1.0])
+    >>> round(rest_time(t, np.array([3.0, 0.0]), np.array([0.0, 0.75])), 3)
+    0.5
+    """
+    rests = THRESHOLDS.rests_m_s
+    index = int(np.argmax(speed <= rests))
+    if index == 0 or speed[index] > 0.0:
+        return crossing(t, speed, rests, rising=False)
+    before, way_m = float(speed[index - 1]), abs(float(covered[index] - covered[index - 1]))
+    within_s = 2.0 * way_m / before * (1.0 - rests / before)
+    return float(t[index - 1] + min(within_s, t[index] - t[index - 1]))
+
+
 def shaping_s(profile: Profile) -> float:
     """Return for how long a request has to be held until it is steady: ramps and smoothing."""
     mode = profile.mode[profile.first_mode]
@@ -136,7 +153,7 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     first = crossing(t, held["amount"], THRESHOLDS.asks)
     reach = crossing(t, speed, SHARE * top)
     after = t > release_s
-    rest = crossing(t[after], np.hypot(held["vel_x"], held["vel_y"])[after], THRESHOLDS.rests_m_s, rising=False)
+    rest = rest_time(t[after], np.hypot(held["vel_x"], held["vel_y"])[after], covered[after])
     turned, back, face_back = None, None, None
     if opposite is not None:
         steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.changes((ahead,), (opposite,)))]
