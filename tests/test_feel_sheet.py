@@ -386,5 +386,5 @@ def test_a_jump_is_measured_as_its_numbers_make_it():
 )
 def test_gaits_of_other_forms_are_measured_by_their_closed_forms(gait, reach90_s, stop_distance_m):
     sheet = measured(profile_from_text(f"{CRISP}[gait.walk]\n{gait}\n"))
-    assert sheet.reach90_s == pytest.approx(reach90_s, abs=1.5e-3)
-    assert sheet.stop_distance_m == pytest.approx(stop_distance_m, abs=4e-3)
+    assert sheet.reach90_s == pytest.approx(reach90_s, abs=3e-5)
+    assert sheet.stop_distance_m == pytest.approx(stop_distance_m, abs=1e-4)

@@ -60,21 +60,25 @@ def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | 
     return float(t[index - 1] + share * (t[index] - t[index - 1]))
 
 
-def rest_time(t: Any, speed: Any, covered: Any) -> float | None:
-    """Return when a speed has come down to rest, None if it never does. Where a body stops within a tick, brakes took
-    the rest of its speed evenly: over d metres from v m/s they took 2 d / v seconds.
+def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool = True) -> float | None:
+    """Return when a speed first reaches a level, None if it never does. Within the tick of d metres and h seconds it
+    goes from v evenly to w, which it may reach sooner: after 2 (w h - d) / (w - v).
 
     >>> t = np.array([0.0, 1.0])
-    >>> round(rest_time(t, np.array([3.0, 0.0]), np.array([0.0, 0.75])), 3)
-    0.5
+    >>> round(speed_crossing(t, np.array([3.0, 0.0]), np.array([0.0, 0.75]), 1.5, rising=False), 3)
+    0.25
     """
-    rests = THRESHOLDS.rests_m_s
-    index = int(np.argmax(speed <= rests))
-    if index == 0 or speed[index] > 0.0:
-        return crossing(t, speed, rests, rising=False)
-    before, way_m = float(speed[index - 1]), abs(float(covered[index] - covered[index - 1]))
-    within_s = 2.0 * way_m / before * (1.0 - rests / before)
-    return float(t[index - 1] + min(within_s, t[index] - t[index - 1]))
+    beyond = speed >= level if rising else speed <= level
+    if not beyond.any():
+        return None
+    index = int(np.argmax(beyond))
+    if index == 0:
+        return float(t[0])
+    before, after = float(speed[index - 1]), float(speed[index])
+    whole_s, way_m = float(t[index] - t[index - 1]), float(covered[index] - covered[index - 1])
+    even_s = 2.0 * (after * whole_s - way_m) / (after - before)
+    even_s = even_s if 0.0 < even_s < whole_s else whole_s
+    return float(t[index - 1]) + even_s * (level - before) / (after - before)
 
 
 def shaping_s(profile: Profile) -> float:
@@ -151,15 +155,20 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     speed = held["vel_x"] * x + held["vel_y"] * y
     covered = held["pos_x"] * x + held["pos_y"] * y
     first = crossing(t, held["amount"], THRESHOLDS.asks)
-    reach = crossing(t, speed, SHARE * top)
+    reach = speed_crossing(t, speed, covered, SHARE * top)
     after = t > release_s
-    rest = rest_time(t[after], np.hypot(held["vel_x"], held["vel_y"])[after], covered[after])
+    over_ground = np.hypot(held["vel_x"], held["vel_y"])
+    rest = speed_crossing(t[after], over_ground[after], covered[after], THRESHOLDS.rests_m_s, rising=False)
     turned, back, face_back = None, None, None
     if opposite is not None:
         steps = [(LEAD_S, walker.full(ahead)), (release_s, walker.changes((ahead,), (opposite,)))]
         returns = Walk(profile, walker, steps, end_s, hz, engine)
         back, face_back = returns["vel_x"] * x + returns["vel_y"] * y, returns["face_deg"]
-        turned = crossing(t[after], back[after], SHARE * float(back[-1]), rising=False) if back[-1] < 0.0 else None
+        way_back = returns["pos_x"] * x + returns["pos_y"] * y
+        turned = None
+        if back[-1] < 0.0:
+            level = SHARE * float(back[-1])
+            turned = speed_crossing(t[after], back[after], way_back[after], level, rising=False)
     return StepResponse(
         t - LEAD_S,
         held["amount"],
