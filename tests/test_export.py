@@ -182,7 +182,10 @@ def test_the_example_of_each_language_walks_as_the_helm_does(language, tmp_path)
     for tick in range(1, 121):
         helm.key("KeyW", tick <= 60)
         helm.key("KeyD", 30 < tick <= 90)
+        helm.button("mouse.left", 45 < tick <= 55)
         intent = helm.tick(1 / 60)
+        if intent.press("smoke").began:
+            wanted.append(f"{tick / 60:.2f} s: smoke")
         x, *rest = intent.position()
         if x > 2.0:
             helm.place(2.0, *rest, velocity=(0.0, *intent.velocity()[1:]))

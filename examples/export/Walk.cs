@@ -1,4 +1,5 @@
-// A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys.
+// A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys; on
+// the way a puff of smoke.
 //
 //   wendonic export demo-out/beekeeper.toml --as csharp --out beekeeper_cs
 //   mcs -out:walk.exe Walk.cs beekeeper_cs/Beekeeper.cs && mono walk.exe
@@ -17,8 +18,13 @@ public static class Walk
             // W is held for a second, D from half a second on; after a second and a half nothing is.
             input.KeyW = tick <= 60 ? 1.0 : 0.0;
             input.KeyD = tick > 30 && tick <= 90 ? 1.0 : 0.0;
+            // A press is held or not, and has an edge in each tick in which that changes.
+            input.SmokeDown = tick > 45 && tick <= 55 ? 1.0 : 0.0;
+            input.SmokeEdges = tick == 46 || tick == 56 ? 1.0 : 0.0;
             body.Tick(input, 1.0 / 60.0);
             var result = body.Result;
+            if (result.SmokeBegan > 0.0)
+                Console.WriteLine(string.Format(CultureInfo.InvariantCulture, "{0:0.00} s: smoke", tick / 60.0));
             double x = Math.Min(result.GamePositionX, FenceX);
             if (result.GamePositionX > FenceX) {
                 // The game has a fence: it says where the body is, and that its speed to the right is gone.

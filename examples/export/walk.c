@@ -1,4 +1,5 @@
-/* A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys.
+/* A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys; on
+   the way a puff of smoke.
 
    wendonic export demo-out/beekeeper.toml --as c99 --out beekeeper_c
    gcc -std=c99 -I beekeeper_c walk.c beekeeper_c/beekeeper.c -o walk -lm && ./walk */
@@ -20,7 +21,12 @@ int main(void)
         /* W is held for a second, D from half a second on; after a second and a half nothing is. */
         input.key_w = tick <= 60;
         input.key_d = tick > 30 && tick <= 90;
+        /* A press is held or not, and has an edge in each tick in which that changes. */
+        input.smoke_down = tick > 45 && tick <= 55;
+        input.smoke_edges = tick == 46 || tick == 56;
         beekeeper_tick(&state, &input, 1.0 / 60.0, &result);
+        if (result.smoke_began > 0.0)
+            printf("%.2f s: smoke\n", tick / 60.0);
         const double x = fmin(result.game_position_x, FENCE_X);
         if (result.game_position_x > FENCE_X) {
             /* The game has a fence: it says where the body is, and that its speed to the right is gone. */

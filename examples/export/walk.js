@@ -1,4 +1,5 @@
-// A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys.
+// A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys; on
+// the way a puff of smoke.
 //
 //   wendonic export demo-out/beekeeper.toml --as javascript --out beekeeper_js
 //   cp walk.js beekeeper_js && node beekeeper_js/walk.js
@@ -12,7 +13,12 @@ for (let tick = 1; tick <= 120; tick++) {
     // W is held for a second, D from half a second on; after a second and a half nothing is.
     input.keyW = tick <= 60 ? 1 : 0;
     input.keyD = tick > 30 && tick <= 90 ? 1 : 0;
+    // A press is held or not, and has an edge in each tick in which that changes.
+    input.smokeDown = tick > 45 && tick <= 55 ? 1 : 0;
+    input.smokeEdges = tick === 46 || tick === 56 ? 1 : 0;
     const result = body.tick(input, 1 / 60);
+    if (result.smokeBegan > 0)
+        console.log(`${(tick / 60).toFixed(2)} s: smoke`);
     const x = Math.min(result.gamePositionX, FENCE_X);
     if (result.gamePositionX > FENCE_X) {
         // The game has a fence: it says where the body is, and that its speed to the right is gone.

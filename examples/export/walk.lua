@@ -1,4 +1,5 @@
--- A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys.
+-- A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys; on
+-- the way a puff of smoke.
 --
 --   wendonic export demo-out/beekeeper.toml --as lua --out beekeeper_lua
 --   LUA_PATH="beekeeper_lua/?.lua" lua5.4 walk.lua
@@ -11,7 +12,13 @@ for tick = 1, 120 do
     -- W is held for a second, D from half a second on; after a second and a half nothing is.
     input.key_w = tick <= 60 and 1.0 or 0.0
     input.key_d = tick > 30 and tick <= 90 and 1.0 or 0.0
+    -- A press is held or not, and has an edge in each tick in which that changes.
+    input.smoke_down = tick > 45 and tick <= 55 and 1.0 or 0.0
+    input.smoke_edges = (tick == 46 or tick == 56) and 1.0 or 0.0
     beekeeper.tick(state, input, 1.0 / 60.0, result)
+    if result.smoke_began > 0.0 then
+        print(("%.2f s: smoke"):format(tick / 60))
+    end
     local x = math.min(result.game_position_x, FENCE_X)
     if result.game_position_x > FENCE_X then
         -- The game has a fence: it says where the body is, and that its speed to the right is gone.

@@ -1,4 +1,5 @@
-"""A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys.
+"""A walk by the exported beekeeper: forward, then to the right up to a fence, then no keys; on
+the way a puff of smoke.
 
 wendonic export demo-out/beekeeper.toml --as python --out beekeeper_py
 PYTHONPATH=beekeeper_py python walk.py
@@ -15,7 +16,12 @@ for tick in range(1, 121):
     # W is held for a second, D from half a second on; after a second and a half nothing is.
     given.key_w = float(tick <= 60)
     given.key_d = float(30 < tick <= 90)
+    # A press is held or not, and has an edge in each tick in which that changes.
+    given.smoke_down = float(45 < tick <= 55)
+    given.smoke_edges = float(tick in (46, 56))
     beekeeper.step(state, given, 1 / 60, result)
+    if result.smoke_began:
+        print(f"{tick / 60:.2f} s: smoke")
     x = min(result.game_position_x, FENCE_X)
     if result.game_position_x > FENCE_X:
         # The game has a fence: it says where the body is, and that its speed to the right is gone.
