@@ -3,6 +3,7 @@
 import functools
 import math
 import os
+import pickle
 import random
 import re
 import shutil
@@ -606,8 +607,11 @@ def test_a_frozen_game_runs_on_tick_functions_that_were_exported(monkeypatch):
     frozen = Helm(profile, tick_functions=module)
     for helm in (usual, frozen):
         helm.key("KeyW", True)
-    for _ in range(30):
+    monkeypatch.setitem(sys.modules, module.__name__, module)
+    for tick in range(30):
         assert usual.tick(1 / 60).record == frozen.tick(1 / 60).record
+        if tick == 20:
+            frozen = pickle.loads(pickle.dumps(frozen))
     assert "Exported" in frozen.tick_function()
     with pytest.raises(WendonicError, match="export the profile as it is now"):
         Helm(profile.changed({"mode.foot.steer": {"frame": "drive"}}), tick_functions=module)

@@ -6,7 +6,7 @@ import pickle
 import pytest
 
 from wendonic import Helm, WendonicError
-from wendonic.demo import RECORDINGS, demo_profile, demo_recording
+from wendonic.demo import RECORDINGS, demo_course, demo_profile, demo_recording
 
 
 @pytest.mark.parametrize("name", ["beekeeper_keys", "tablet_walk", "headset_walk", "harvest_run", "crates_push"])
@@ -32,7 +32,11 @@ def test_from_any_moment_on_ten_ticks_are_the_first_ten_to_the_last_bit(name):
     assert len({moment.record for moment in moments.values()}) > 5
 
 
-@pytest.mark.parametrize("copied", [copy.copy, copy.deepcopy])
+def pickled(helm):
+    return pickle.loads(pickle.dumps(helm))
+
+
+@pytest.mark.parametrize("copied", [copy.copy, copy.deepcopy, pickled])
 def test_a_copied_helm_goes_its_own_way(copied):
     helm = Helm(demo_profile())
     helm.key("KeyW", down=True)
@@ -42,6 +46,29 @@ def test_a_copied_helm_goes_its_own_way(copied):
     assert other.tick(1 / 60).record == helm.tick(1 / 60).record
     other.key("KeyW", down=False)
     assert (helm.tick(1 / 60).amount, other.tick(1 / 60).amount) == (1.0, 0.0)
+
+
+@pytest.mark.parametrize(("name", "ground"), [("harvest_run", "harvest"), ("store_room_walk", "store_room")])
+def test_a_helm_that_is_saved_in_the_middle_of_play_goes_on_to_the_last_bit(name, ground):
+    """On its course, in its mode and seat, with blocked squares, a profile to come, and half a step left."""
+    profile = demo_profile(RECORDINGS[name])
+    helm = Helm(profile, course=demo_course(ground))
+    helm.block([(3, -2)])
+    for number, (_, events) in enumerate(demo_recording(name).ticks(60)):
+        for event in events:
+            helm.apply(event)
+        helm.tick(1 / 60)
+        if number % 97 == 50:
+            next(helm.fixed_ticks(1 / 40, 1 / 60))
+            helm.next_profile = profile.changed({"max_dt_s": 0.09})
+            helm, last = pickled(helm), helm
+            for _ in range(5):
+                assert helm.tick(1 / 60).record == last.tick(1 / 60).record
+            assert helm.profile == last.profile
+            assert helm.leftover_ratio == last.leftover_ratio
+            assert (helm.mode, helm.clock_s, helm.health) == (last.mode, last.clock_s, last.health)
+            assert helm.blocked_squares() == [(3, -2)]
+    assert number > 300
 
 
 def test_mode_clock_view_and_what_is_held_go_back_too():

@@ -1,12 +1,13 @@
 """The runtime: events in, one intent out per tick."""
 
 import copy
+import importlib
 import logging
 import math
 from collections.abc import Iterable, Iterator, Sequence
 from pathlib import Path
 from types import ModuleType
-from typing import Literal
+from typing import Any, Literal, NamedTuple
 
 from wendonic.compiler.ready import Record, exported_functions
 from wendonic.devices.controls import CONTROLS, DEVICES, Device
@@ -50,6 +51,12 @@ MAX_CATCH_UP_S = 0.25
 """How much time fixed ticks catch up with at most after a long frame."""
 
 
+class _Ground(NamedTuple):
+    """A course as a helm keeps it, blocked squares included."""
+
+    numbers: tuple[float, ...]
+
+
 class Helm(BodyDoor):
     """Takes raw input as it arrives and returns one `Intent` per tick.
 
@@ -78,6 +85,7 @@ class Helm(BodyDoor):
         "_crossings",
         "_device",
         "_exported",
+        "_frozen_in",
         "_hitches",
         "_long_hitches",
         "_others",
@@ -118,6 +126,7 @@ class Helm(BodyDoor):
         self._course = course_numbers(course)
         self._runs = {}
         self._exported = None if tick_functions is None else exported_functions(tick_functions)
+        self._frozen_in = None if tick_functions is None else tick_functions.__name__
         self._crossings: dict[tuple[str, str], Crossing] = {}
         if prepare not in ("all", "first"):
             raise WendonicError(none_such("way to prepare", prepare, ("all", "first")))
@@ -164,6 +173,20 @@ class Helm(BodyDoor):
     def __copy__(self) -> "Helm":
         """Return a helm of its own that goes on from here; with shared state both would tick one body."""
         return copy.deepcopy(self)
+
+    def __deepcopy__(self, memo: dict[int, Any]) -> "Helm":
+        """Return a helm of its own; what never changes, such as tick functions, is shared."""
+        made = memo[id(self)] = object.__new__(type(self))
+        names = [name for kind in type(self).__mro__ for name in getattr(kind, "__slots__", ())]
+        for name in [*names, *getattr(self, "__dict__", ())]:
+            setattr(made, name, copy.deepcopy(getattr(self, name), memo))
+        return made
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        """Pickle it as its profile and a snapshot: a saved game, or another process, goes on from here."""
+        seat = None if self.seat == "pad" else self.seat
+        made = (type(self), self.profile, seat, self._course, self._frozen_in)
+        return _unpickled, (made, self.snapshot(), self.next_profile, (self._hitches, self._long_hitches))
 
     def __repr__(self) -> str:
         """Give the profile's title, the mode, and how far it is."""
@@ -611,3 +634,18 @@ def crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> d
         )
         for old, new in allowed
     }
+
+
+def _unpickled(
+    made: tuple[type[Helm], Profile, str | None, tuple[float, ...], str | None],
+    snapshot: Snapshot,
+    next_profile: Profile | None,
+    hitches: tuple[int, int],
+) -> Helm:
+    kind, profile, seat, course, frozen_in = made
+    module = None if frozen_in is None else importlib.import_module(frozen_in)
+    helm = kind(profile, seat, _Ground(course), tick_functions=module)
+    helm.restore(snapshot)
+    helm.next_profile = next_profile
+    helm._hitches, helm._long_hitches = hitches
+    return helm
