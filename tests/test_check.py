@@ -2,12 +2,14 @@
 
 import itertools
 import json
+import math
+import random
 
 import pytest
 import typer
 
 from few_of_many import few_of
-from wendonic import ProfileError, WendonicError
+from wendonic import Helm, ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
@@ -583,3 +585,26 @@ def test_a_place_with_two_faults_is_told_of_both_and_once_for_the_modes_that_beg
     )
     reported = [finding.measured.split()[0] for finding in found if finding.slug == "mirrored-keys"]
     assert sorted(reported) == ["KeyA", "KeyD", "KeyE", "KeyQ"]
+
+
+def test_hands_that_are_held_still_do_not_walk_once_check_has_fixed_it():
+    """Four seconds at 90 poses a second, each with 5 mm of white noise on every axis."""
+
+    def walked_m(profile):
+        helm, rng = Helm(profile), random.Random(3)
+        for hand in ("hand.left", "hand.right"):
+            helm.button(f"{hand}.squeeze", 1.0)
+        for _ in range(4 * 90):
+            for hand, x in (("hand.left", -0.2), ("hand.right", 0.2)):
+                place = tuple(rng.gauss(at, 0.005) for at in (x, 1.0, -0.3))
+                helm.pose(f"{hand}.pose", place, (0.0, 0.0, 0.0, 1.0))
+            motion = helm.tick(1 / 90).motion
+        return math.hypot(motion.pos_x, motion.pos_y)
+
+    hands = '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\ndead_zone = { inner = 0.05 }\n'
+    restless = profile_from_text(HEAD + "[mode.foot.steer]\nframe = 'hands'\n" + hands)
+    (found,) = check(restless, "interpreted")
+    assert (found.slug, found.where) == ("hands-tremble", "mode.foot.move.bind[0].dead_zone.inner")
+    assert walked_m(restless) > 0.3
+    for sound in (restless.changed(found.changes), demo_profile("headset")):
+        assert walked_m(sound) < 0.02

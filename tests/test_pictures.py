@@ -411,7 +411,7 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
     assert shown["walk"][:, 1] == pytest.approx(np.hypot(trace["vel_x"], trace["vel_y"]))
     assert {"pointed there", "out of the wall", "wall"} <= {text.get_text() for text in ax.get_legend().get_texts()}
     # Brought somewhere else is not walked.
-    assert ax.get_title(loc="left") == "Walking by swinging the two smokers: 14.1 m in 11.0 s"
+    assert ax.get_title(loc="left") == "Walking by swinging the two smokers: 14.0 m in 11.0 s"
 
 
 @pytest.mark.parametrize(

@@ -84,6 +84,9 @@ CASES: dict[str, Case] = {
     "grace-long": Case(KEYS + JUMP % ", grace_s = 0.9" + GAIT + "brake_m_s2 = 20\njump = { height_m = 1 }\n"),
     "slow-answer": Case("[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS, "feel"),
     "dead-zone-small": Case(STICK + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n', "stick"),
+    "hands-tremble": Case(
+        '[[mode.foot.move.bind]]\nhands = ["hand.left", "hand.right"]\ndead_zone = { inner = 0.05 }\n'
+    ),
     "no-mirror-image": Case("[mode.foot.move]\nnotches = 3\nnotch_pull = 1\n" + STICK, "stick"),
     "not-measured": Case(KEYS + "[gait.walk]\ntop_speed_m_s = 900\naccel_m_s2 = 0.4\n"),
     "idle-number": Case(STICK + 'curve = { form = "linear", exponent = 2 }\n'),

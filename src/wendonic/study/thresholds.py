@@ -78,6 +78,9 @@ class Thresholds(NamedTuple):
     cadence_hz: float = 0.9
     """How often hands swing back and forth in a second."""
 
+    tremor_mm: float = 5.0
+    """Standard deviation of usual hands that are held still, as they are tracked."""
+
     gyro_drift_deg_s: float = 0.5
     """Bias of a usual rate sensor that lies still."""
 
