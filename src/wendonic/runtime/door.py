@@ -40,9 +40,9 @@ class Door:
         """Press or release a key, by its W3C code such as "KeyW". Repeating a press changes nothing."""
         self.state.set(find_key(code), 1.0 if down else 0.0)
 
-    def button(self, control: str, value: float | bool) -> None:
+    def button(self, control: str, down: float | bool) -> None:
         """Set a button or trigger such as "pad.south": 0 or False is up, 1 or True is fully pressed."""
-        self.state.set(find_kind(control, "button"), float(value))
+        self.state.set(find_kind(control, "button"), float(down))
 
     def stick(self, control: str, x: float, y: float) -> None:
         """Set a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
