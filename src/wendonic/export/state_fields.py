@@ -50,6 +50,10 @@ def minus(node: ast.expr) -> ast.expr:
             return right
         case ast.BinOp(left=left, op=ast.Div(), right=right):
             return ast.BinOp(minus(left), ast.Div(), right)
+        case ast.BinOp(
+            left=ast.BinOp(left=ast.Constant(value=0.0), op=ast.Sub(), right=left), op=ast.Sub(), right=right
+        ):
+            return ast.BinOp(right, ast.Add(), left)
         case ast.BinOp(left=left, op=ast.Sub(), right=right):
             return ast.BinOp(right, ast.Sub(), left)
     return ast.BinOp(ZERO, ast.Sub(), node)
