@@ -26,7 +26,13 @@ Words you may know, and where each of them is found here.
 
 def page() -> str:
     """Return the page."""
-    return written_by() + HEAD + _rows(OWN_WORDS) + TRADE + _rows(TRADE_WORDS)
+    return (
+        written_by()
+        + HEAD
+        + _rows(OWN_WORDS)
+        + TRADE
+        + _rows(dict(sorted(TRADE_WORDS.items(), key=lambda one: one[0].lower())))
+    )
 
 
 def _rows(words: Mapping[str, TradeWord]) -> str:

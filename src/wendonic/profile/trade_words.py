@@ -33,11 +33,32 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "anti dead zone": TradeWord(
         "The amount at the edge of the dead zone, to get past a dead zone that the game has itself.", ("curve.floor",)
     ),
+    "arm swing": TradeWord(
+        "Walking by swinging the hands, in a headset.",
+        ("hands", "full_swing_m_s"),
+        ("swing_gain", "swing_tremor_mm", "hands-tremble"),
+    ),
     "auto repeat": TradeWord(
         "A press that begins again while held, as in menus.",
         ("press.style", "repeat_delay_s", "repeat_interval_s"),
     ),
+    "auto-run": TradeWord(
+        "Going on without a held key: a press of style toggle, or a gait that keeps its speed.",
+        ("press.style", "keeps_speed"),
+    ),
+    "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
+    "Bezier curve": TradeWord(
+        "Not part of Wendonic. A curve through points needs no handles and never turns back.", ("curve.points",)
+    ),
+    "bumper": TradeWord(
+        "A button at a forefinger of a pad.", ("press.bind",), ("pad.left_bumper", "pad.right_bumper")
+    ),
     "bunny hop": TradeWord("Jumping again in the tick of landing.", ("buffer_s",), ("jump_buffer_s",)),
+    "calibration": TradeWord(
+        "Finding the rest point, the rim and the noise of a device in a recording of it.",
+        ("centre", "gate", "dead_zone.inner"),
+        ("wendonic calibrate",),
+    ),
     "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
     "clamp": TradeWord("Keeping an amount within its limit.", ("move.diagonal", "curve.ceiling", "pitch_limits_deg")),
@@ -46,6 +67,15 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Mouse travel for a full turn.", ("cm_per_turn", "dpi"), ("mouse_deg_per_10cm", "wendonic units")
     ),
     "coasting": TradeWord("Rolling out after a release instead of braking.", ("coast_half_life_s",), ("slides-on",)),
+    "collision": TradeWord(
+        "Walls are the game's own: `Helm.place` and `Helm.contact` report what they did.",
+        ("wall",),
+        ("body.contact",),
+    ),
+    "combo": TradeWord(
+        "Presses one after another, which the game reads tick by tick. Controls held together are a chord.",
+        ("press.bind",),
+    ),
     "coyote time": TradeWord(
         "How long after leaving the ground a jump still counts.", ("grace_s",), ("jump_grace_s", "grace-long")
     ),
@@ -54,6 +84,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "cursor keys": TradeWord("ArrowUp, ArrowDown, ArrowLeft and ArrowRight.", ("keys",), ("key.ArrowUp",)),
     "dash": TradeWord("A burst of speed, which the game adds with `Helm.push`.", (), ("body.push",)),
+    "debounce": TradeWord(
+        "Ignoring the flicker of a switch. Devices do it themselves; a trigger or a stick has `release`.",
+        ("press.bind.release",),
+        ("press-trembles",),
+    ),
     "deceleration": TradeWord(
         "How quickly speed falls.", ("brake_m_s2", "reverse_m_s2"), ("stop_time_s", "stop_distance_m")
     ),
@@ -68,6 +103,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("diagonal_ratio", "diagonal-too-fast", "diagonal-too-slow"),
     ),
     "double jump": TradeWord("A second jump before landing.", ("air_jumps",)),
+    "double tap": TradeWord("Two quick presses of one control.", ("press.style", "double_s"), ("press-too-quick",)),
     "drift": TradeWord(
         "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
         ("centre", "dead_zone.inner"),
@@ -88,11 +124,13 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("tick_dependence", "tap_dependence"),
     ),
     "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost")),
+    "flight stick": TradeWord("A joystick: `[joystick]` names its axes and buttons.", ("joystick",)),
     "floaty": TradeWord(
         "How a jump feels that hangs in the air, or a body that drifts to rest.",
         ("gravity_m_s2", "fall.gravity_ratio", "coast_half_life_s"),
         ("jump_airtime_s", "jump_apex_s", "stop_time_s"),
     ),
+    "four-way": TradeWord("Movement or sprites in four directions.", ("sectors", "notches", "steer.diagonals")),
     "frame rate": TradeWord(
         "The same feel at every rate: ramps, half-lives and rates are per second.",
         ("max_dt_s",),
@@ -101,8 +139,19 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "friction": TradeWord(
         "What slows a body down: a brake, a half-life, or drag.", ("brake_m_s2", "coast_half_life_s", "drag_per_s")
     ),
+    "ghosting": TradeWord(
+        "Keys that a keyboard does not report beside others. A helm knows only what arrives.", (), ("wendonic draw",)
+    ),
+    "gimbal lock": TradeWord("Looking straight up or down. Forward stays where it was.", ("pitch_limits_deg",)),
     "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
     "gyro aiming": TradeWord("Turning the view by turning the pad.", ("gyro", "turn_ratio"), ("gyro_ratio",)),
+    "hair trigger": TradeWord(
+        "A trigger that counts after a short pull.", ("press.bind.above", "press.bind.release"), ("press-trembles",)
+    ),
+    "hang time": TradeWord(
+        "How long a jump stays near its top.", ("apex_s", "fall.gravity_ratio"), ("jump_apex_s", "jump_airtime_s")
+    ),
+    "hat": TradeWord("The cross of a pad or of a joystick.", ("press.bind", "joystick"), ("pad.dpad_up",)),
     "heavy": TradeWord(
         "How a body feels that is slow to start, to turn and to stop.",
         ("gait.accel_m_s2", "gait.brake_m_s2", "steer.turn_deg_s"),
@@ -125,12 +174,21 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("half_life_s", "rise_s", "one_euro"),
         ("first_response_s", "chain_delay_s", "smoothing_delay_s", "slow-answer"),
     ),
+    "interpolation": TradeWord(
+        "Drawing between two fixed steps: `Helm.leftover_ratio` is the share of a step that is left."
+    ),
     "inverted look": TradeWord(
         "Up looks down, or right looks left.", ("invert_pitch", "invert_yaw"), ("mirrored-look",)
+    ),
+    "isometric": TradeWord(
+        "A game seen from a fixed angle. Pass that angle as the view, and forward is up the screen.", ("steer.frame",)
     ),
     "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
+    "Kalman filter": TradeWord(
+        "Not part of Wendonic. The one-euro filter adapts to the speed as well.", ("one_euro",)
+    ),
     "key binding": TradeWord("Which controls do what.", ("bind", "press.bind"), ("wendonic controls",)),
     "key ramp": TradeWord(
         "How a key's value rises after a press and falls after a release; a gait softens both by itself.",
@@ -148,14 +206,26 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("half_life_s", "rise_s"),
         ("first_response_s", "chain_delay_s"),
     ),
+    "left-handed": TradeWord(
+        "Axes that are the mirror image of the usual ones.", ("world.handed",), ("left-handed-axes",)
+    ),
     "lerp": TradeWord(
         "Moving a share of the way each frame depends on the frame rate; a half-life does not.",
         ("half_life_s", "coast_half_life_s"),
         ("wendonic units",),
     ),
+    "long press": TradeWord("A press that counts once it has lasted.", ("press.style", "long_s")),
     "low-pass filter": TradeWord("What takes trembling out of a value.", ("half_life_s", "one_euro")),
+    "macro": TradeWord(
+        "Not part of Wendonic. A script can send events to a helm, and a recording plays them again.",
+        (),
+        ("wendonic record",),
+    ),
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
+    ),
+    "motion sickness": TradeWord(
+        "What fast turns and accelerations of the view cause in a headset.", ("vignette", "snap_deg")
     ),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
     "mouse sensitivity": TradeWord(
@@ -163,20 +233,52 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("cm_per_turn", "dpi", "deg_per_count"),
         ("mouse_deg_per_10cm", "mouse-turn"),
     ),
+    "mouse smoothing": TradeWord(
+        "A view that follows the mouse evenly, and late.", ("look.bind.half_life_s",), ("slow-answer",)
+    ),
+    "noise": TradeWord(
+        "The trembling of a device, at rest or held.",
+        ("dead_zone.inner", "one_euro", "half_life_s"),
+        ("dead-zone-small", "hands-tremble", "wendonic calibrate"),
+    ),
     "normalise": TradeWord(
         "Making every input equally long. cap only shortens what is too long, and keeps partial tilt.",
         ("move.diagonal",),
         ("diagonal_ratio",),
     ),
+    "numpad": TradeWord("Numpad0 to Numpad9: keys by their place.", ("keys",), ("key.Numpad8",)),
     "opposite keys": TradeWord("Left and right held together.", ("opposites",), ("opposites-do-not-cancel",)),
     "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
+    "pause": TradeWord(
+        "A game that pauses does not tick. `Helm.discard_counts` drops what the mouse counted meanwhile."
+    ),
     "PCHIP": TradeWord("The smooth curve through given points, which never overshoots.", ("curve.points",)),
+    "pixels": TradeWord(
+        "A unit of the game's own: a profile may write `_u` in place of `_m`.", ("world.unit", "world.units_per_m")
+    ),
     "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
+    "polling rate": TradeWord(
+        "How often a device reports. Nothing depends on it: counts add up, and everything else stays as it was."
+    ),
     "prediction": TradeWord(
         "Moving on a player's machine before the server answers: `Helm.snapshot` and `Helm.restore`."
     ),
+    "quantization": TradeWord(
+        "The steps in which a device reports.", ("curve",), ("quarter_steps_8bit", "quarter_steps_16bit")
+    ),
+    "quaternion": TradeWord(
+        "An orientation in four numbers, x, y, z, w: `View.from_quaternion` and `View.quaternion` convert it."
+    ),
     "quick turn": TradeWord("Turning round in one go.", ("snap_deg", "rim_boost"), ("turn_round_s",)),
+    "radial dead zone": TradeWord(
+        "A dead zone that is round: the direction stays, and the length is rescaled.", ("dead_zone.form",)
+    ),
     "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press",)),
+    "raw input": TradeWord(
+        "What a device reports before any shaping: counts of a mouse, a stick from -1 to 1.",
+        (),
+        ("wendonic controls", "wendonic draw"),
+    ),
     "rebinding": TradeWord(
         "Other controls, chosen by the player: `next_control` and `Profile.changed`.",
         ("bind",),
@@ -186,10 +288,18 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Going back to what the server says, and playing the inputs since then again: `Helm.snapshot` and "
         "`Helm.restore`."
     ),
+    "replay": TradeWord(
+        "A recording played again tick by tick, also under another profile.", (), ("wendonic shape", "wendonic draw")
+    ),
+    "respawn": TradeWord("A new life at another place: `Helm.restart`.", (), ("body.restart",)),
     "responsiveness": TradeWord(
         "How soon a body answers the hand.",
         ("gait.accel_m_s2", "half_life_s", "rise_s"),
         ("first_response_s", "reach90_s", "chain_delay_s"),
+    ),
+    "rewind": TradeWord("Going back to an earlier moment: `Helm.snapshot` and `Helm.restore`."),
+    "roll": TradeWord(
+        "Leaning to one side. A view has yaw and pitch; `View.from_quaternion` takes a full orientation."
     ),
     "rollback": TradeWord("Going back some ticks and playing them again: `Helm.snapshot` and `Helm.restore`."),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
@@ -232,21 +342,33 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "speed": TradeWord(
         "How fast a body goes at full input.", ("gait.top_speed_m_s",), ("top_speed_m_s", "speed_at_tilt_m_s")
     ),
+    "spiral of death": TradeWord(
+        "Fixed steps that take longer than they cover. `Helm.fixed_ticks` drops what is left."
+    ),
+    "split screen": TradeWord("Players who share a machine: each has a helm with a seat.", ("seat",)),
     "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style")),
+    "step height": TradeWord("The height of a step that a body climbs without a jump.", ("step_m",)),
     "stick drift": TradeWord(
         "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
         ("centre", "dead_zone.inner"),
         ("rest_drift_m_per_min", "dead-zone-small", "wendonic calibrate"),
     ),
+    "sticky key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
     "strafe": TradeWord("Moving sideways without turning.", ("facing", "steer.face")),
     "stuck key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
-    "sticky key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
     "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
     "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
+    "toggle": TradeWord("A press that stays on until it is pressed again.", ("press.style",)),
+    "top-down": TradeWord("A game seen from above. Forward is up the screen.", ("steer.frame", "steer.face")),
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
+    "trigger": TradeWord(
+        "A button of a pad with travel, 0 to 1.",
+        ("press.bind.above", "press.bind.release"),
+        ("pad.left_trigger", "pad.right_trigger"),
+    ),
     "turn radius": TradeWord(
         "How narrow a circle a vehicle or a walker turns in.", ("turn_radius_m",), ("turn_circle_m",)
     ),
@@ -262,18 +384,71 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("curve", "cm_per_turn", "yaw_deg_s"),
         ("small_tilt_slope", "quarter_steps_8bit", "look-too-fast-to-aim"),
     ),
+    "up axis": TradeWord("Which of the game's axes points up.", ("world.up",)),
     "variable jump height": TradeWord("A short press jumps lower.", ("early_release_ratio",), ("jump_height_m",)),
     "vehicle": TradeWord(
         "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
     ),
     "vignette": TradeWord("A view that narrows while moving, for comfort in a headset.", ("vignette",)),
     "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
+    "wall slide": TradeWord(
+        "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game.",
+        (),
+        ("body.contact",),
+    ),
     "WASD": TradeWord(
         "KeyW, KeyA, KeyS and KeyD: places on the keyboard, whatever is printed there.", ("keys",), ("key.KeyW",)
     ),
     "zoom sensitivity": TradeWord("Slower turning while zoomed.", ("zoom", "match_at", "zoom_fov_deg")),
 }
 """Words of the trade, each with where it is found."""
+
+SAME_AS: dict[str, str] = {
+    "4-way": "four-way",
+    "8-way": "eight-way",
+    "ads": "zoom sensitivity",
+    "aim down sights": "zoom sensitivity",
+    "analog": "analogue input",
+    "arrow keys": "cursor keys",
+    "axial": "axial dead zone",
+    "bezier": "Bezier curve",
+    "bit depth": "quantization",
+    "couch co-op": "split screen",
+    "cross dead zone": "axial dead zone",
+    "EMA": "lerp",
+    "ESDF": "WASD",
+    "exponential moving average": "lerp",
+    "fixed timestep": "fixed step",
+    "frame rate dependence": "frame rate",
+    "frame rate dependent": "frame rate",
+    "hot seat": "split screen",
+    "HOTAS": "flight stick",
+    "hotkey": "key binding",
+    "ice": "slippery",
+    "jump buffer": "jump buffering",
+    "key repeat": "auto repeat",
+    "local multiplayer": "split screen",
+    "netcode": "prediction",
+    "pedals": "flight stick",
+    "radial": "radial dead zone",
+    "rebind": "rebinding",
+    "rotation speed": "turn speed",
+    "rubber banding": "reconciliation",
+    "run": "sprint",
+    "side scroller": "platformer",
+    "stairs": "step height",
+    "stutter": "hitch",
+    "swipe": "trackpad",
+    "touch joystick": "virtual stick",
+    "virtual joystick": "virtual stick",
+    "walk speed": "speed",
+    "y-up": "up axis",
+    "yoke": "flight stick",
+    "z-up": "up axis",
+}
+"""Other words for the same."""
+
+TRADE_WORDS |= {word: TRADE_WORDS[same] for word, same in SAME_AS.items()}
 
 FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "accel": ("accel_m_s2",),
@@ -308,6 +483,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "speed_m_s": ("top_speed_m_s",),
     "threshold": ("above", "inner"),
     "top_speed": ("top_speed_m_s",),
+    "trigger": ("control", "axis", "triggers"),
     "turn_rate": ("turn_deg_s",),
     "turn_speed": ("turn_deg_s",),
     "type": ("style", "form", "frame"),

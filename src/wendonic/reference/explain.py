@@ -44,7 +44,8 @@ def explain(word: str) -> Explanation:
     """Return everything that has a name: a field or its path, a word that a field holds, a control or a key, a
     quantity, a finding, a trace column, a word of Wendonic, or a word of the trade with what it stands for.
 
-    Raises `WendonicError` for an unknown name, with the nearest spelling.
+    Of a phrase that is not known, its longest part that is counts: "sprint" of "hold to sprint". Raises
+    `WendonicError` for an unknown name, with the nearest spelling.
 
     >>> for thing in explain("coyote time").things:
     ...     print(thing.kind, thing.name, thing.says, sep=" | ")
@@ -53,6 +54,8 @@ def explain(word: str) -> Explanation:
     finding | grace-long | notice: Players visibly jump from thin air.
     >>> [one.field.name for one in explain("coyote time").fields.fields]
     ['grace_s']
+    >>> explain("hold to sprint").things[0].name
+    'sprint'
     """
     things = list(_things(word))
     groups, fields = _fields(word)
@@ -74,8 +77,22 @@ def explain(word: str) -> Explanation:
     if not (things or groups or fields):
         # Among so many words some are a little like anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
+        part = None if guess else _part_that_is_known(word)
+        if part is not None:
+            return explain(part)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
     return Explanation(tuple(things), FoundFields(groups, fields))
+
+
+def _part_that_is_known(word: str) -> str | None:
+    """Return the longest part of a phrase that is a word of its own: "sprint" of "hold to sprint"."""
+    parts = plain(word).split()
+    phrases = (
+        " ".join(parts[start : start + length])
+        for length in range(len(parts) - 1, 0, -1)
+        for start in range(len(parts) - length + 1)
+    )
+    return next((phrase for phrase in phrases if own_word(phrase) or trade_word(phrase)), None)
 
 
 def _fields(path: str) -> FoundFields:

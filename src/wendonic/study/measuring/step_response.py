@@ -49,15 +49,12 @@ def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | 
     >>> crossing([0.0, 1.0, 2.0], np.array([0.0, 1.0, 3.0]), 2.0)
     1.5
     """
-    beyond = values >= level if rising else values <= level
-    if not beyond.any():
+    index = _first_beyond(values, level, rising)
+    if index is None:
         return None
-    index = int(np.argmax(beyond))
-    if index == 0:
-        return float(t[0])
-    before, after = values[index - 1], values[index]
-    share = 1.0 if after == before else (level - before) / (after - before)
-    return float(t[index - 1] + share * (t[index] - t[index - 1]))
+    return (
+        float(t[0]) if index == 0 else float(t[index - 1]) + (t[index] - t[index - 1]) * _share(values, index, level)
+    )
 
 
 def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool = True) -> float | None:
@@ -68,17 +65,24 @@ def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool 
     >>> round(speed_crossing(t, np.array([3.0, 0.0]), np.array([0.0, 0.75]), 1.5, rising=False), 3)
     0.25
     """
-    beyond = speed >= level if rising else speed <= level
-    if not beyond.any():
-        return None
-    index = int(np.argmax(beyond))
-    if index == 0:
-        return float(t[0])
-    before, after = float(speed[index - 1]), float(speed[index])
+    index = _first_beyond(speed, level, rising)
+    if index is None or index == 0:
+        return None if index is None else float(t[0])
     whole_s, way_m = float(t[index] - t[index - 1]), float(covered[index] - covered[index - 1])
-    even_s = 2.0 * (after * whole_s - way_m) / (after - before)
+    even_s = 2.0 * (speed[index] * whole_s - way_m) / (speed[index] - speed[index - 1])
     even_s = even_s if 0.0 < even_s < whole_s else whole_s
-    return float(t[index - 1]) + even_s * (level - before) / (after - before)
+    return float(t[index - 1] + even_s * _share(speed, index, level))
+
+
+def _first_beyond(values: Any, level: float, rising: bool) -> int | None:
+    beyond = values >= level if rising else values <= level
+    return int(np.argmax(beyond)) if beyond.any() else None
+
+
+def _share(values: Any, index: int, level: float) -> float:
+    """Return how far between the value before and that at an index the level is."""
+    before, after = values[index - 1], values[index]
+    return 1.0 if after == before else float((level - before) / (after - before))
 
 
 def shaping_s(profile: Profile) -> float:
