@@ -10,7 +10,10 @@ from wendonic.cli.say import say
 def controls(
     device: Annotated[
         str | None,
-        typer.Argument(metavar="DEVICE", help="keys, pad, mouse, touch, hands or context; else all."),
+        typer.Argument(
+            metavar="DEVICE",
+            help="keys, pad, mouse, touch, hands or context, or how names begin: hand.left; else all.",
+        ),
     ] = None,
 ) -> None:
     """List the controls of a device: their names, what they are, and what they report."""

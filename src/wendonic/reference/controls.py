@@ -173,19 +173,43 @@ def _context() -> ControlGroup:
     return ControlGroup("context", about, tuple(lines))
 
 
+_ALSO_CALLED = {
+    "keyboard": "keys",
+    "gamepad": "pad",
+    "controller": "pad",
+    "joystick": "pad",
+    "fingers": "touch",
+    "headset": "hands",
+    "game": "context",
+}
+
+
+def _beginning(group: ControlGroup, start: str) -> tuple[ControlLine, ...]:
+    return tuple(line for line in group.lines if any(name.startswith(start) for name in line.names))
+
+
 @cache
 def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
-    """Return every control, by device; or those of one device. Raises `WendonicError` for a device there is not.
+    """Return every control, by device; or those of one device, or those whose names begin with it, such as
+    "hand.left". Raises `WendonicError` where there are none.
 
     >>> [group.device for group in control_groups()]
     ['keys', 'pad', 'mouse', 'touch', 'hands', 'context']
     >>> control_groups("pad")[0].lines[0]
     ControlLine(names=('pad.south',), what='lower button of the right-hand four', values='0 to 1')
+    >>> control_groups("gamepad") == control_groups("pad1") == control_groups("pad")
+    True
+    >>> [line.names[0] for line in control_groups("body")[0].lines][:3]
+    ['body.place', 'body.velocity', 'body.facing']
     """
     groups = (_keys(), _pad(), _mouse(), _touch(), _hands(), _context())
     if device is None:
         return groups
-    found = tuple(group for group in groups if group.device == device)
+    wanted = "pad" if device in PADS else _ALSO_CALLED.get(device.lower(), device)
+    found = tuple(group for group in groups if group.device == wanted)
+    if not found:
+        begins = tuple(group._replace(lines=_beginning(group, f"{wanted}.")) for group in groups)
+        found = tuple(group for group in begins if group.lines)
     if not found:
         raise WendonicError(none_such("device", device, [group.device for group in groups]))
     return found
