@@ -15,7 +15,7 @@ from rich.console import Console
 
 TESTS = Path(__file__).parent.parent / "tests"
 BATCH = 40
-"""Hypothesis likes to come back to what it has drawn: of many draws in one go more than half are the same ones."""
+"""Hypothesis repeats itself: of many draws in one go more than half are duplicates."""
 
 
 def main() -> None:

@@ -42,6 +42,10 @@ def test_a_copied_helm_goes_its_own_way(copied):
     helm.key("KeyW", down=True)
     for _ in range(20):
         helm.tick(1 / 60)
+    # One that has readied its first mode only is copied as well.
+    tool = copied(Helm(demo_profile("harvest"), prepare="first"))
+    tool.enter("barrow")
+    assert tool.tick(1 / 60).mode == "barrow"
     other = copied(helm)
     assert other.tick(1 / 60).record == helm.tick(1 / 60).record
     other.key("KeyW", down=False)

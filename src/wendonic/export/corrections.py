@@ -5,7 +5,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from wendonic.export.build import Made
-from wendonic.export.state_fields import ZERO, StateFields, square_names
+from wendonic.export.game_axes import ZERO, letters_of, minus, plan_letters
+from wendonic.export.state_fields import StateFields, square_names
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.mode_run import ModeRun
@@ -42,31 +43,28 @@ def mode_corrections(profile: Profile, made: Made, on_course: bool, axes: WorldA
     fields = StateFields(made, run)
     length, direction = _on_plan(axes, axes.units_per_m), _on_plan(axes, 1.0)
     found = [
-        ("place", f"Put the body in a place, in the game's axes ({axes.unit}).", _placed(run, fields, length)),
+        ("place", f"Put the body at a place, in the game's axes ({axes.unit}).", _placed(run, fields, length)),
         (
             "set_velocity",
             f"Set the body's velocity, in the game's axes ({axes.unit}/s): zeros stop it.",
             _moving(run, fields, length),
         ),
-        ("set_facing", "Turn the body to face along a vector, in the game's axes.", _facing(run, fields, direction)),
+        ("set_facing", "Make the body face along a vector, in the game's axes.", _facing(run, fields, direction)),
     ]
-    letters = ["x", "y", "z"][: len(axes.from_plan(0.0, 0.0, 0.0))]
-    return [Correction(made.mode, name, about, letters, body) for name, about, body in found if body]
+    return [Correction(made.mode, name, about, list(letters_of(axes)), body) for name, about, body in found if body]
 
 
 def _on_plan(axes: WorldAxes, units: float) -> list[ast.expr | None]:
     """Return what the parameters are on the plan: to the right, forward and up; None for what the axes leave out."""
-    letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
-    columns = [axes.to_plan(*[float(letter == other) for other in letters]) for letter in letters]
     found: list[ast.expr | None] = []
-    for plan in range(3):
-        node: ast.expr | None = None
-        for letter, column in zip(letters, columns, strict=True):
-            if column[plan] != 0.0:
-                node = ast.Name(letter, ast.Load())
-                node = node if column[plan] > 0.0 else ast.BinOp(ZERO, ast.Sub(), node)
-                node = node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units))
-        found.append(node)
+    for axis in plan_letters(axes):
+        if axis is None:
+            found.append(None)
+            continue
+        letter, sign = axis
+        node: ast.expr = ast.Name(letter, ast.Load())
+        node = node if sign > 0.0 else minus(node)
+        found.append(node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units)))
     return found
 
 

@@ -4,8 +4,9 @@ import ast
 from collections.abc import Sequence
 
 from wendonic.export.build import Made
+from wendonic.export.game_axes import ZERO
 from wendonic.export.package import Crossing
-from wendonic.export.state_fields import ZERO, StateFields, square_names
+from wendonic.export.state_fields import StateFields, square_names
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.profile.schema.profile import Profile
 from wendonic.runtime.cells import Cells

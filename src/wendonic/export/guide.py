@@ -45,7 +45,7 @@ SAID = {
     "lua": "profile.{mode}{name}(state, {given})",
     "python": "{mode}{name}(state, {given})",
 }
-"""How a game says where the body is, how fast, and where it faces."""
+"""How a game reports where the body is, how fast, and where it faces."""
 
 COURSES = {
     "c99": "{stem}_course",
@@ -102,7 +102,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         lines += [f"`course` is a row of numbers, as `{COURSES[target.name].format(**words)}` is: {ground}.", ""]
     said = package.corrections_of(made)
     if said:
-        lines += ["A game that moves the body itself says so before a tick:", ""]
+        lines += ["If the game moves the body itself, it reports that before a tick:", ""]
         for one in said:
             names = {"name": one.name, "camelName": camel(one.name), "Name": pascal(one.name)}
             call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))

@@ -20,6 +20,7 @@ from wendonic.devices.sources.silent import SilentSource
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
 from wendonic.devices.sources.zone import Zone
+from wendonic.export.game_axes import letters_of, minus, plan_letters
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.world_axes import WorldAxes
 
@@ -64,11 +65,6 @@ def snake(text: str) -> str:
 def raw(name: str) -> ast.expr:
     """Return the input of a name."""
     return ast.Name(f"raw.{name}", ast.Load())
-
-
-def minus(node: ast.expr) -> ast.expr:
-    """Return the negative of something, without a negative zero."""
-    return ast.BinOp(ast.Constant(0.0), ast.Sub(), node)
 
 
 def times(node: ast.expr, factor: float) -> ast.expr:
@@ -131,20 +127,21 @@ class _Maker:
             case TriggersSource(positive=positive, negative=negative):
                 self.axes((positive, negative))
             case PointerSource(while_held=held, reach=reach, aspect_ratio=aspect):
-                start, end = f"{channel}_pointer", f"; 0 unless {' or '.join(held)} is held" if held else ""
-                said = "of the pointer, in window fractions"
+                start, said = f"{channel}_pointer", "for a pointer at (x, y) in window fractions, y down"
+                end = f"; 0 unless {' or '.join(held)} is held" if held else ""
                 self.plain(f"{start}_right", f"(x - 0.5) * {aspect:g} / {reach:g} {said}{end}", "axis")
-                self.plain(f"{start}_forward", f"(0.5 - y) / {reach:g} {said}, y down{end}", "axis")
+                self.plain(f"{start}_forward", f"(0.5 - y) / {reach:g} {said}{end}", "axis")
             case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
                 start, said = f"{channel}_thumb", "how far the thumb is {} where it landed, in window {}"
-                rim = "where it landed " + ("follows it" if source.drag else "stays")
-                end = f"; one that landed at {_zone(zone)}. The length of both is at most 1; beyond that {rim}"
+                rim = "the landing point " + ("follows the thumb" if source.drag else "stays")
+                end = f"; only a thumb that landed at {_zone(zone)} counts. "
+                end += f"The length of both is at most 1; beyond that {rim}"
                 right, up = said.format("to the right of", "widths"), said.format("above", "heights")
                 self.plain(f"{start}_right", f"{right}, * {aspect:g} / {radius:g}{end}", "axis")
                 self.plain(f"{start}_forward", f"{up}, / {radius:g}{end}", "axis")
             case TouchDragSource(zone=zone, aspect_ratio=aspect):
                 start, said = f"{channel}_drag", "how far the finger moved {} since the last tick, in window {}"
-                end = f"; one that landed at {_zone(zone)}"
+                end = f"; only a finger that landed at {_zone(zone)} counts"
                 right, up = said.format("to the right", "widths"), said.format("up", "heights")
                 self.plain(f"{start}_right", f"{right}{end}", "share")
                 self.plain(f"{start}_up", f"{up}, / {aspect:g}{end}", "share")
@@ -317,24 +314,22 @@ def _vector(maker: _Maker, name: str, about: str, axes: WorldAxes, rest: tuple[f
     count = len(rest)
     start = len(maker.made.numbers)
     units = axes.units_per_m if is_length else 1.0
-    letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
+    letters = letters_of(axes)
     said = f"{about}, in the game's axes" + (f" ({axes.unit})" if is_length else "")
     at_rest = axes.from_plan(*(*rest, 0.0)[:3])
-    columns = [axes.to_plan(*[float(letter == other) for other in letters]) for letter in letters]
-    for letter, column in zip(letters, columns, strict=True):
-        if any(column[:count]):
+    on_plan = plan_letters(axes)[:count]
+    named = {axis[0] for axis in on_plan if axis is not None}
+    for letter, value in zip(letters, at_rest, strict=True):
+        if letter in named:
             # In the order of the game's own axes.
-            maker.field(f"{name}_{letter}", said, "number", at_rest[letters.index(letter)] * units)
-    for plan in range(count):
-        found = [
-            (letter, column[plan]) for letter, column in zip(letters, columns, strict=True) if column[plan] != 0.0
-        ]
-        if not found:
+            maker.field(f"{name}_{letter}", said, "number", value * units)
+    for plan, axis in enumerate(on_plan):
+        if axis is None:
             # The game's axes have no name for it: it stays as it is.
             maker.add(ast.Constant(rest[plan]))
             continue
-        ((letter, sign),) = found
-        node = maker.field(f"{name}_{letter}", said, "number", at_rest[letters.index(letter)] * units)
+        letter, sign = axis
+        node = raw(f"{name}_{letter}")
         node = node if sign > 0.0 else minus(node)
         maker.add(node if units == 1.0 else ast.BinOp(node, ast.Div(), ast.Constant(units)))
         maker.made.back.setdefault(f"{name}_{letter}", _taken(start + plan, sign * units))

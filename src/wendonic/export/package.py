@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
+from wendonic.export.game_axes import letters_of, minus
 from wendonic.export.program import Field
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.row import Row
@@ -71,7 +72,7 @@ def identifier(name: str) -> str:
 def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
     """Return what a tick gives in the game's own axes and unit, and angles in degrees, from its state and results."""
     found: list[tuple[Field, ast.expr]] = []
-    letters = "xyz"[: len(axes.from_plan(0.0, 0.0, 0.0))]
+    letters = letters_of(axes)
     unit = axes.unit
 
     def number(*path: str) -> ast.expr:
@@ -91,7 +92,7 @@ def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:
             if units != 1.0:
                 node = ast.BinOp(node, ast.Mult(), ast.Constant(units))
             if sign < 0.0:
-                node = ast.BinOp(ast.Constant(0.0), ast.Sub(), node)
+                node = minus(node)
             found.append((field, node))
 
     body = [[number("body", of, axis) for axis in "xyz"] for of in ("position", "velocity")]

@@ -4,11 +4,10 @@ import ast
 
 from wendonic.compiler.layout import Path
 from wendonic.export.build import Made
+from wendonic.export.game_axes import ZERO, minus
 from wendonic.runtime.cells import Cells
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.world_axes import WorldAxes
-
-ZERO = ast.Constant(0.0)
 
 
 class StateFields:
@@ -41,22 +40,6 @@ class StateFields:
     def stores(self, cells: Cells, number: int, value: ast.expr) -> list[ast.stmt]:
         """Return statements that set a number, wherever it is kept."""
         return [ast.Assign([ast.Name(field, ast.Store())], value) for field in self.targets(cells, number)]
-
-
-def minus(node: ast.expr) -> ast.expr:
-    """Return the negative of something; of a negative, what it is the negative of."""
-    match node:
-        case ast.BinOp(left=ast.Constant(value=0.0), op=ast.Sub(), right=right):
-            return right
-        case ast.BinOp(left=left, op=ast.Div(), right=right):
-            return ast.BinOp(minus(left), ast.Div(), right)
-        case ast.BinOp(
-            left=ast.BinOp(left=ast.Constant(value=0.0), op=ast.Sub(), right=left), op=ast.Sub(), right=right
-        ):
-            return ast.BinOp(right, ast.Add(), left)
-        case ast.BinOp(left=left, op=ast.Sub(), right=right):
-            return ast.BinOp(right, ast.Sub(), left)
-    return ast.BinOp(ZERO, ast.Sub(), node)
 
 
 def square_names(made: Made, axes: WorldAxes, at: tuple[ast.expr, ast.expr]) -> list[ast.stmt]:

@@ -140,7 +140,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "What slows a body down: a brake, a half-life, or drag.", ("brake_m_s2", "coast_half_life_s", "drag_per_s")
     ),
     "ghosting": TradeWord(
-        "Keys that a keyboard does not report beside others. A helm knows only what arrives.", (), ("wendonic draw",)
+        "Keys that a keyboard fails to report while others are held.",
+        (),
+        ("wendonic draw",),
     ),
     "gimbal lock": TradeWord("Looking straight up or down. Forward stays where it was.", ("pitch_limits_deg",)),
     "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
@@ -250,7 +252,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "opposite keys": TradeWord("Left and right held together.", ("opposites",), ("opposites-do-not-cancel",)),
     "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
     "pause": TradeWord(
-        "A game that pauses does not tick. `Helm.discard_counts` drops what the mouse counted meanwhile."
+        "A paused game does not tick its helm. `Helm.discard_counts` drops what the mouse counted meanwhile."
     ),
     "PCHIP": TradeWord("The smooth curve through given points, which never overshoots.", ("curve.points",)),
     "pixels": TradeWord(
@@ -258,7 +260,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
     "polling rate": TradeWord(
-        "How often a device reports. Nothing depends on it: counts add up, and everything else stays as it was."
+        "How often a device reports. The feel does not depend on it: counts add up, levels are held."
     ),
     "prediction": TradeWord(
         "Moving on a player's machine before the server answers: `Helm.snapshot` and `Helm.restore`."

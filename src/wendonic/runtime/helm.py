@@ -186,7 +186,13 @@ class Helm(BodyDoor):
         """Pickle it as its profile and a snapshot: a saved game, or another process, goes on from here."""
         seat = None if self.seat == "pad" else self.seat
         made = (type(self), self.profile, seat, self._course, self._frozen_in)
-        return _unpickled, (made, self.snapshot(), self.next_profile, (self._hitches, self._long_hitches))
+        return _unpickled, (
+            made,
+            tuple(self._runs),
+            self.snapshot(),
+            self.next_profile,
+            (self._hitches, self._long_hitches),
+        )
 
     def __repr__(self) -> str:
         """Give the profile's title, the mode, and how far it is."""
@@ -638,13 +644,16 @@ def crossings_of(profile: Profile, run: ModeRun, others: Iterable[ModeRun]) -> d
 
 def _unpickled(
     made: tuple[type[Helm], Profile, str | None, tuple[float, ...], str | None],
+    ready: tuple[str, ...],
     snapshot: Snapshot,
     next_profile: Profile | None,
     hitches: tuple[int, int],
 ) -> Helm:
     kind, profile, seat, course, frozen_in = made
     module = None if frozen_in is None else importlib.import_module(frozen_in)
-    helm = kind(profile, seat, _Ground(course), tick_functions=module)
+    helm = kind(profile, seat, _Ground(course), prepare="first", mode=ready[0], tick_functions=module)
+    for name in ready[1:]:
+        helm._prepare(name)
     helm.restore(snapshot)
     helm.next_profile = next_profile
     helm._hitches, helm._long_hitches = hitches
