@@ -27,6 +27,7 @@ from c_loop import compiled_c_loop
 from walks import HZ, beekeeper_run, beekeeper_walk, both_recordings, c_tuning, plain_profile, walk_profile
 from wendonic import Event, Helm, Recording, shape
 from wendonic.batch.compiled import compiled_loop, has_numba
+from wendonic.compiler.collector import collector_paused
 from wendonic.compiler.python_text import python_text
 from wendonic.compiler.tick_function import tick_function
 from wendonic.demo import RECORDINGS, demo_profile
@@ -48,8 +49,13 @@ C_OUTCOME = 14
 C_POSITION = [10, 11]
 
 
-def helm_way(walk, profile):
-    """Feed the helm: one stick event, key changes and a camera before each tick."""
+def what_a_game_reads(intent):
+    """Read velocity, look and facing."""
+    return intent.velocity(), intent.look, intent.face_deg
+
+
+def helm_way(walk, profile, read=None):
+    """Feed the helm: one stick event, key changes and a camera before each tick; read of its intent."""
     stick = find_control("pad.left_stick")
     view = find_control("view")
     keys = [find_control(f"key.{code}") for code in ("KeyD", "KeyA", "KeyW", "KeyS")]
@@ -70,6 +76,8 @@ def helm_way(walk, profile):
                 state.set(control, value)
             start = clock()
             intent = helm.tick(dt)
+            if read:
+                read(intent)
             spent += clock() - start
         return spent, (intent.motion.pos_x, intent.motion.pos_y)
 
@@ -117,6 +125,7 @@ def hand_way(walk, tick, at_rest):
 def tick_ways(walk, profile, by_hand, at_rest):
     """Return the ways of one tick of a profile: the helm, the tick function, and by hand."""
     return {
+        "Helm.tick, velocity, look, facing": helm_way(walk, profile, what_a_game_reads),
         "Helm.tick": helm_way(walk, profile),
         "tick function, interpreted": tick_function_way(walk, profile),
         HAND: hand_way(walk, by_hand, at_rest),
@@ -270,6 +279,21 @@ def entering_line() -> str:
     )
 
 
+def placing_line() -> str:
+    """Return what it costs a game that moves the body itself to report it, in ticks, round by round in turns."""
+    helm = Helm(demo_profile())
+    seconds = {"place": [], "tick": []}
+    for _ in range(ENTER_ROUNDS):
+        for name, call in (
+            ("tick", lambda: helm.tick(1.0 / HZ)),
+            ("place", lambda: helm.place(1.0, 0.0, -2.0, velocity=(0.0, 0.0, -3.2))),
+        ):
+            start = time.perf_counter()
+            call()
+            seconds[name].append(time.perf_counter() - start)
+    return f"Helm.place with a velocity takes {ratio(seconds['place'], seconds['tick'])} of a tick on foot"
+
+
 def start_up_s(*words: str) -> float:
     """Return the fastest of five starts of Python with `words`, less that of Python alone, in seconds."""
 
@@ -314,7 +338,9 @@ def structure_line():
             numbers = mode_tuning(profile, mode).tick
             sample = sample_layout(mode_sources(profile, mode, None)).sample
             start = time.perf_counter()
-            python_text(tick_function(numbers, sample))
+            # As a helm has it made.
+            with collector_paused():
+                python_text(tick_function(numbers, sample))
             made_s[f"{name}, {mode}"] = time.perf_counter() - start
     least, most = min(made_s, key=made_s.get), max(made_s, key=made_s.get)
     return (
@@ -365,7 +391,7 @@ def main() -> None:
     seconds, spread = measured(tick_ways(walk, plain_profile(), by_hand_plain_tick, (0.0,) * 6))
     console.print(table_of(seconds, "without ramps and smoothing, as the profile is shipped", ticks))
     console.print(f"all ways end within {spread:.1e} m of each other")
-    for line in (structure_line(), entering_line(), *reading_lines(), *whole_way_lines()):
+    for line in (structure_line(), entering_line(), placing_line(), *reading_lines(), *whole_way_lines()):
         console.print(line)
     for words, label in (
         (("-c", "import wendonic"), "import wendonic"),

@@ -5,7 +5,7 @@ from typing import Any
 
 import tomlkit
 
-from wendonic.profile.edit import inlined
+from wendonic.profile.edit_text import inlined
 
 Content = dict[str, Any]
 KEYS = {"forward": ["KeyW"], "back": ["KeyS"], "left": ["KeyA"], "right": ["KeyD"]}

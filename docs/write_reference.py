@@ -19,6 +19,7 @@ from pages import (  # noqa: E402
     findings,
     formulas,
     frames,
+    pictures_types,
     presses,
     quantities,
     recordings,
@@ -42,13 +43,18 @@ PAGES: dict[str, Callable[[], str]] = {
 }
 """Every page by the name of its file in `docs/reference/`."""
 
+FILES: dict[Path, Callable[[], str]] = {
+    **{FOLDER / "reference" / f"{name}.md": page for name, page in PAGES.items()},
+    FOLDER.parent / "src" / "wendonic" / "pictures" / "__init__.pyi": pictures_types.page,
+}
+"""Everything that is written."""
+
 
 def main() -> None:
     """Write them all."""
     (FOLDER / "reference").mkdir(exist_ok=True)
-    for name, page in PAGES.items():
-        path = FOLDER / "reference" / f"{name}.md"
-        path.write_text(page(), encoding="utf-8")
+    for path, text in FILES.items():
+        path.write_text(text(), encoding="utf-8")
         print(f"wrote {path}")
 
 

@@ -12,6 +12,7 @@ import tempfile
 from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 
+from wendonic import Profile
 from wendonic.demo import demo_course, demo_profile, profile_names
 from wendonic.errors import WendonicError
 from wendonic.export.export import exported, packaged, write_export
@@ -19,7 +20,6 @@ from wendonic.export.numbers import number_fields
 from wendonic.export.targets import TARGETS
 from wendonic.export.tools import tried
 from wendonic.export.vectors import vectors_of
-from wendonic.profile.edit import file_content_of, with_values
 
 STRICT_TYPES = "--noEmit --allowJs --checkJs --strict --target es2022 --module es2022".split()
 VARIANTS = {
@@ -87,7 +87,7 @@ def words_known():
             known.setdefault(name, set()).add(content)
 
     for name in profile_names():
-        take(file_content_of(demo_profile(name)), "")
+        take(demo_profile(name).file_content(), "")
     return {name: sorted(words, key=str) for name, words in known.items()}
 
 
@@ -108,7 +108,7 @@ def random_profile(rng, known):
     name = rng.choice(sorted(profile_names()))
     profile = demo_profile(name)
     for _ in range(30):
-        content = file_content_of(profile)
+        content = profile.file_content()
         if rng.random() < 0.6:
             path, value = rng.choice(list(number_fields(content)))
             new = value * rng.choice((0.0, 0.5, 0.8, 1.3, 2.0))
@@ -118,7 +118,7 @@ def random_profile(rng, known):
         if path.startswith(("format", "version", "title")):
             continue
         try:
-            profile = with_values(content, {path: new})
+            profile = Profile.from_content(content, {path: new})
         except (WendonicError, ValueError):
             continue
     return name, profile

@@ -13,9 +13,10 @@ from wendonic.cli.main import app
 from wendonic.demo import FOLDER, demo_recording
 from wendonic.devices.standins import GyroStandIn, MouseStandIn, StickStandIn
 from wendonic.pictures import draw_calibration
-from wendonic.profile.edit import edited, value_at
+from wendonic.profile.edit_text import edited
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.save import saved_text
+from wendonic.profile.value_at import value_at
 from wendonic.recording.stretches import cut
 from wendonic.study.calibration.apply import calibrated_profile
 from wendonic.study.calibration.calibrate import OUTER_SHARE, SHARE, calibrate
@@ -361,6 +362,8 @@ def test_the_command_shows_writes_and_draws(tmp_path, capsys):
     assert code == 0
     assert f'wrote {profile}:\n  mode.foot.move.bind[1].gate = "measured"\n' in out
     assert profile_from_text(profile.read_text()).mode["foot"].look.bind[1].dpi == 792
+    code, out = run("calibrate", recording, "--into", profile, "--swipe-cm", 20, "--dry-run")
+    assert (code, out.splitlines()[-1]) == (0, f"{profile}: nothing to change")
     picture = tmp_path / "devices.png"
     assert run("draw", "calibration", recording, "-o", picture) == (0, f"wrote {picture}\n")
     assert picture.exists()

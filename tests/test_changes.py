@@ -24,8 +24,10 @@ from wendonic import (
     save_profile,
 )
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
-from wendonic.profile.edit import edited, file_content_of, limits_of, path_parts
+from wendonic.profile.edit_text import edited
+from wendonic.profile.field_path import path_parts
 from wendonic.profile.save import HEADED
+from wendonic.profile.value_at import limits_of
 
 SHIPPED = sorted(set(RECORDINGS.values()))
 
@@ -52,7 +54,7 @@ def test_each_number_is_changed_alone_and_saved_into_its_line(name, tmp_path):
     profile = demo_profile(name)
     original = (FOLDER / f"{name}.toml").read_text(encoding="utf-8")
     path, changed_ones = tmp_path / "mine.toml", 0
-    for where, number in numbers_in(file_content_of(profile)):
+    for where, number in numbers_in(profile.file_content()):
         if dotted_away(where):
             continue
         low, high = limits_of(profile, where)
@@ -180,7 +182,7 @@ def test_what_a_file_leaves_out_and_what_does_nothing_is_saved_with_the_rest(nam
     other = [line for line in difflib.ndiff(before, after) if line[:2] in ("+ ", "- ")]
     assert len(other) <= 2 * len(changes)
     # A number that does nothing is saved as well.
-    idle = [path_of for path_of, _ in numbers_in(file_content_of(changed)) if path_of.endswith("tap_s")]
+    idle = [path_of for path_of, _ in numbers_in(changed.file_content()) if path_of.endswith("tap_s")]
     for one in idle:
         save_profile(load_profile(path).changed({one: 0.2}), path)
         assert "tap_s = 0.2" in path.read_text(encoding="utf-8")

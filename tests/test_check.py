@@ -571,6 +571,7 @@ def test_the_command_fixes_a_file_or_shows_what_it_would(tmp_path, capsys):
     assert f"{path}: 1 finding left\nnotice: opposites-do-not-cancel" in out
     assert path.read_text() == text.replace('"free"   #', '"cap"    #')
     assert "no findings left" in run("check", "--fix", path)[1]
+    assert run("check", "--fix", "--dry-run", path)[1] == f"{path}: no findings left\n"
     for words, reported in ((("--dry-run",), "goes with --fix"), (("--fix", "--only", "slides"), "slides-on")):
         with pytest.raises((SystemExit, WendonicError, typer.BadParameter)) as refused:
             app(["check", str(path), *words], standalone_mode=False)

@@ -59,6 +59,25 @@ def test_only_what_differs_is_told_in_the_order_given(beekeeper):
     assert settings_that_differ([profile_from_text(walks), brisk]) == (("gait.walk.accel_m_s2", (22.0, 30.0)),)
 
 
+def test_printed_a_comparison_lists_what_differs_in_the_games_own_unit():
+    world = '[world]\nright = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 50\n'
+    keys = '[[mode.foot.move.bind]]\nkeys = { forward = ["KeyW"] }\n'
+    gait = "[gait.walk]\ntop_speed_u_s = 200\naccel_u_s2 = 1000\nbrake_u_s2 = 1000\n"
+    text = 'format = "wendonic-profile"\nversion = 1\n' + world + keys + gait
+    before = profile_from_text(text)
+    both = compare({"before": before, "after": before.changed({"gait.walk.brake_u_s2": 500})}, {})
+    said = [line.split() for line in str(both).splitlines()]
+    assert said[0] == ["before", "after"]
+    # v² / 2b, and a t² / 2 + (a t)² / 2b.
+    assert ["stop_distance_u", "20", "40", "px"] in said
+    assert ["tap_distance_u", "10", "15", "px"] in said
+    assert said[-1] == ["gait.walk.brake_u_s2", "1000", "500"]
+    assert not {"reach90_s", "gait.walk.accel_u_s2"} & {name for name, *_ in said}
+    assert str(compare({"before": before, "after": before}, {})) == "no differences"
+    # In a shell numbers show themselves, and not NumPy's names.
+    assert "np." not in repr(both.sheets)
+
+
 def test_a_game_seen_from_the_side_is_compared_by_its_jumps():
     """Of four jumps two are held; the length is that of the way through the air, once."""
     both = {"low": profile_from_text(SHELF_JUMPER), "high": profile_from_text(SHELF_JUMPER.replace("96", "144"))}

@@ -26,11 +26,11 @@ from wendonic.compiler.coalesce import coalesced
 from wendonic.compiler.fold import Folder
 from wendonic.compiler.folded import Result
 from wendonic.compiler.inline import inline
-from wendonic.compiler.layout import built, flat
+from wendonic.compiler.layout import built, flat, structure_of
 from wendonic.compiler.liveness import read_first
 from wendonic.compiler.read import KernelError, SourceMissingError
 from wendonic.compiler.ready import plain, ready
-from wendonic.compiler.tick_function import structure_of, tick_function
+from wendonic.compiler.tick_function import tick_function
 from wendonic.compiler.tidy import drop_tested_again, tidied
 from wendonic.compiler.trees import cloned, names_in
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name

@@ -4,6 +4,7 @@ import ast
 import contextlib
 import doctest
 import importlib
+import inspect
 import io
 import pkgutil
 import re
@@ -446,3 +447,31 @@ def test_the_tables_that_adding_shows_are_sound_as_they_stand():
         "wheel, full after 8 notches wheel mouse.wheel -8.0 8.0",
         "True 8.0",
     ], done.stderr
+
+
+def examples_of(thing):
+    return "\n".join(re.findall(r"^\s*(?:>>>|\.\.\.) (.*)$", thing.__doc__ or "", re.MULTILINE))
+
+
+def test_all_that_the_python_page_lists_has_an_example():
+    """A call has one that runs; a method is at least called in another one of its class."""
+    page = (TOP / "docs" / "reference" / "python.md").read_text(encoding="utf-8")
+    listed = re.findall(r"^::: (\S+)\.(\w+)$", page, re.MULTILINE)
+    assert len(listed) > 50
+    # Rows of what is returned, and what needs a machine without a screen.
+    bare = {"StickCalibration", "Target", "FreeSetting", "DeviceError"}
+    without = []
+    for module, name in listed:
+        thing = getattr(importlib.import_module(module), name)
+        examples = examples_of(thing)
+        calls = {}
+        for kind in inspect.getmro(thing) if inspect.isclass(thing) else ():
+            # What pydantic and a table of a file bring along is not listed.
+            if kind.__module__.startswith("wendonic") and kind.__name__ != "Table":
+                for call, value in vars(kind).items():
+                    if not call.startswith(("_", "model_")) and callable(getattr(kind, call)):
+                        calls.setdefault(call, getattr(value, "__func__", value))
+        examples += "\n".join(map(examples_of, calls.values()))
+        without += [] if examples or name in bare else [name]
+        without += [f"{name}.{call}" for call in calls if not re.search(rf"\b{call}\(", examples)]
+    assert without == []

@@ -509,7 +509,7 @@ def test_vectors_take_nearly_every_branch_of_the_starter_profile():
         sample = package.modes[0].row_from(given)
         tick = run_of_mode.part if row[1] <= 0.1 else run_of_mode.tick
         record = tick(record, sample, row[1]) if row[1] > 0.0 else run_of_mode.standing(record)
-        assert run_of_mode.reader.body(record).position.y == row[column]
+        assert run_of_mode.reader.position(record)[1] == row[column]
     assert {row[at] for row in found.rows} == {0.0, 1.0}
 
 

@@ -313,8 +313,8 @@ EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
         ("half_life_s = 0", "{}", "direction_error_deg", 0.0),
         # A low pass of first order lags by atan(w tau), tau = half-life / ln 2, w = pi rad/s.
         ("half_life_s = 0.1", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.1 / math.log(2.0)))),
-        # Looked at 480 times a second, what is held for a tick is half of one behind.
-        ("half_life_s = 0", "{}", "facing_lag_deg", 180.0 / 480.0 / 2.0),
+        ("half_life_s = 0.02", "{}", "facing_lag_deg", math.degrees(math.atan(math.pi * 0.02 / math.log(2.0)))),
+        ("half_life_s = 0", "{}", "facing_lag_deg", 0.0),
         # 90 deg/s cannot follow 180.
         ("", "{ turn_deg_s = 90 }", "facing_lag_deg", 180.0),
         ("", '{ face = "hold" }', "facing_lag_deg", None),
@@ -327,7 +327,7 @@ EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
 def test_directions_lags_and_drift(move, steer, row, expected):
     profile = profile_from_text(f"{HEAD}[mode.m]\nsteer = {steer}\n[mode.m.move]\n{move}\n{EVEN}{GAIT}")
     found = getattr(measured(profile), row)
-    assert found is None if expected is None else found == pytest.approx(expected, rel=0.03, abs=0.01)
+    assert found is None if expected is None else found == pytest.approx(expected, rel=1e-3, abs=1e-6)
 
 
 def test_a_facing_without_a_margin_flickers():

@@ -1,6 +1,7 @@
 """Settings solved for against closed forms, many profiles measured at once, and the pictures of both."""
 
 import math
+import re
 import subprocess
 import sys
 
@@ -12,9 +13,10 @@ from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile
 from wendonic.pictures import draw_feel, draw_sweep
-from wendonic.profile.edit import limits_of, with_values
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.save import saved_text
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.value_at import limits_of
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.fit import fit as fit_profile
 from wendonic.study.solve.fit import targets_of
@@ -162,6 +164,10 @@ def test_targets_in_each_others_way_are_told_with_the_price():
     (trade,) = [one for one in found.trades if one.quantity == "stop_time_s"]
     assert trade.reachable_alone
     assert trade.others["stop_distance_m"] == pytest.approx(4.0 * 4.0 / (2.0 * 40.0), rel=0.03)
+    said = str(found)
+    assert re.search(r"^stop_time_s +\S+ +0\.1 +\S+ s  not reached$", said, re.MULTILINE)
+    assert re.search(r"^gait\.walk\.brake_m_s2 +\S+ +\S+$", said, re.MULTILINE)
+    assert "\nstop_time_s can be reached alone: 0.1 s, at the cost of stop_distance_m 0.2" in said
     never = fit(CRISP + GAIT, {"stop_time_s": 1e-7, "reach90_s": 0.45}, ["gait.walk.brake_m_s2"])
     assert [(one.quantity, one.reachable_alone) for one in never.trades] == [("stop_time_s", False)]
 
@@ -223,7 +229,7 @@ def test_limits_are_those_of_the_format_and_values_are_checked():
         "mode": {"m": {"move": {"bind": [{"stick": "pad.left_stick"}]}}},
     }
     with pytest.raises(ProfileError, match=r"inner 0\.99 is not below outer"):
-        with_values(content, {"mode.m.move.bind[0].dead_zone.inner": 0.99})
+        Profile.from_content(content, {"mode.m.move.bind[0].dead_zone.inner": 0.99})
     assert "dead_zone" not in content["mode"]["m"]["move"]["bind"][0]
 
 
@@ -293,7 +299,9 @@ def test_the_commands_fit_and_sweep(tmp_path, capsys):
         "--of",
         "stop_distance_m",
     )
-    assert f"wrote {table}: 4 profiles" in run("sweep", PROFILE_PATH, *spans, "-o", table, "--workers", 1)[1]
+    swept = run("sweep", PROFILE_PATH, *spans, "-o", table, "--workers", 1)
+    # Nothing of the progress bar.
+    assert swept == (0, f"wrote {table}: 4 profiles\n")
     assert len(pd.read_csv(table)) == 4
     assert run("sweep", PROFILE_PATH, *spans, "-o", picture, "--workers", 1)[0] == 0
     assert run("draw", "feel", PROFILE_PATH, FOLDER / "terraces.toml", "-o", tmp_path / "feel.png")[0] == 0

@@ -173,7 +173,11 @@ def test_a_cart_in_circles_at_full_and_at_half_speed():
 def test_turning_round_takes_what_the_turn_rate_says():
     keys = f"keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n{AT_ONCE}"
     sheet = measured(f"[mode.m]\nsteer = {{ frame = 'map', turn_deg_s = 250 }}\n{BIND}{keys}")
-    assert sheet.turn_round_s == pytest.approx((180.0 - THRESHOLDS.within_deg) / 250.0, abs=2e-3)
+    assert sheet.turn_round_s == pytest.approx((180.0 - THRESHOLDS.within_deg) / 250.0, abs=1e-9)
+    # Seen from the side a body turns at once.
+    keys = f"keys = {{ left = ['KeyA'], right = ['KeyD'] }}\n{AT_ONCE}"
+    sheet = measured(f"[mode.m]\nsteer = {{ frame = 'map', side_view = true, sectors = 2 }}\n{BIND}{keys}")
+    assert sheet.turn_round_s == 0.0
 
 
 @pytest.mark.parametrize(
@@ -182,15 +186,17 @@ def test_turning_round_takes_what_the_turn_rate_says():
         ("step_s = 0.2", 0.0, 0.2, 5.0),
         ("step_s = 0.2, delay_s = 0.5, repeat_s = 0.25", 0.0, 0.5, 4.0),
         ("step_s = 0.2, repeats = false", 0.0, None, None),
+        ("step_s = 0.2, eased = true", 0.0, 0.2, 5.0),
+        ("step_s = 0.0777, turn_first_s = 0.1373", 0.1373, 0.1373 + 0.0777, 1.0 / 0.0777),
     ],
 )
 def test_squares(steer, first, repeat, rate):
     sheet = measured(
         f"[mode.m]\nsteer = {{ frame = 'grid', {steer} }}\n{BIND}keys = {{ right = ['KeyD'] }}\n{AT_ONCE}"
     )
-    assert sheet.press_to_step_s == pytest.approx(first, abs=2e-3)
+    assert sheet.press_to_step_s == pytest.approx(first, abs=1e-9)
     for found, expected in ((sheet.first_repeat_s, repeat), (sheet.steps_per_s, rate)):
-        assert found is None if expected is None else found == pytest.approx(expected, rel=0.02)
+        assert found is None if expected is None else found == pytest.approx(expected, rel=1e-6)
     assert str(sheet.reasons["reach90_s"]) == "on squares there are steps and no speeds"
 
 

@@ -2,15 +2,18 @@
 
 import json
 import logging
+import math
 import time
 
 import pytest
 from typer.testing import CliRunner
 
-from wendonic import Event, Helm, Recording, WendonicError, profile_from_text, shape
+from wendonic import Event, Helm, Recording, WendonicError, next_control, profile_from_text, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, demo_profile
 from wendonic.live.record import RecordSession
+from wendonic.pictures import draw_curve
+from wendonic.study import fit
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 KEYS = '[[mode.m.move.bind]]\nkeys = { forward = ["KeyW"] }\n'
@@ -144,3 +147,40 @@ def test_numbers_that_no_game_has_are_refused_with_their_range(text, words):
 def test_one_key_cannot_stop_and_mark(tmp_path):
     with pytest.raises(WendonicError, match="allowed: two keys"):
         RecordSession(tmp_path / "r.jsonl", stop_key="F9")
+
+
+BRAKE = ["gait.walk.brake_m_s2"]
+
+
+@pytest.mark.parametrize(
+    ("call", "words"),
+    [
+        (
+            lambda: Helm(demo_profile()).key(None, down=True),
+            r'found None; allowed: the name of a control, such as "KeyW"',
+        ),
+        (lambda: Helm(demo_profile()).stick(None, 0.0, 0.0), "found None; allowed: the name of a control"),
+        (lambda: Helm(demo_profile()).apply(Event(0.0, None, 1.0)), "found None; allowed: the name of a control"),
+        (lambda: Helm(demo_profile()).button("pad.south", "down"), "pad.south: found 'down'; allowed: a number"),
+        (lambda: Helm(demo_profile()).mouse(10**400, 0), "mouse.move: found .*; allowed: two numbers"),
+        (lambda: next_control(None), r"found None; allowed: an Event\(t, control, value\)"),
+        (
+            lambda: Recording([None, Event(0.0, "key.W", 1)]),
+            r"2 faults\n.*event 0: found None.*\n.*event 1: .*key\.KeyW",
+        ),
+        (lambda: Recording([Event(0.0, "key.KeyW", 1), None]), r"event 1: found None; allowed: an Event\(t, control"),
+        (lambda: Recording([(0.0, "key.KeyW")]), r"event 0: found \(0.0, 'key.KeyW'\); allowed: an Event"),
+        (
+            lambda: fit(demo_profile(), {"reach90_s": math.nan}, BRAKE),
+            "reach90_s: found nan; allowed: a finite number",
+        ),
+        (
+            lambda: fit(demo_profile(), {"reach90_s": (0.1,)}, BRAKE),
+            r"found \(0.1,\); allowed: .* the least and the most",
+        ),
+        (lambda: draw_curve({}), "there is no profile to draw"),
+    ],
+)
+def test_what_is_no_value_at_all_is_said_in_plain_words(call, words):
+    with pytest.raises(WendonicError, match=words):
+        call()

@@ -17,8 +17,7 @@ from wendonic import Event, Recording, shape
 from wendonic.arithmetic import Traced, Tracing, atan, log1p, radians, sqrt, tan
 from wendonic.batch.play import needs_play
 from wendonic.batch.samples import sampled
-from wendonic.compiler.layout import flat, paths_of
-from wendonic.compiler.tick_function import structure_of
+from wendonic.compiler.layout import flat, paths_of, structure_of
 from wendonic.demo import FOLDER, ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording, profile_names
 from wendonic.errors import WendonicError
 from wendonic.export.page.contents import PageProfile, given_module, profile_module
@@ -27,9 +26,10 @@ from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.page.softened import LEAST, softened
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.kernels.sample import EMPTY_SAMPLE
-from wendonic.profile.edit import file_content_of, limits_of, value_at, with_values
+from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
+from wendonic.profile.value_at import limits_of, value_at
 
 ALL_TOOLS = os.environ.get("WENDONIC_ALL_TOOLS") == "1"
 needs_node = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
@@ -230,14 +230,14 @@ def test_formulas_give_the_numbers_of_a_changed_profile_or_say_that_its_structur
     profiles = [demo_profile(name) for name in profile_names()] + [random_profile(rng, known)[1] for _ in range(6)]
     held = broken = 0
     for profile in profiles:
-        trace, content = traced(profile), file_content_of(profile)
+        trace, content = traced(profile), profile.file_content()
         inherits = inherited_paths(profile, trace.paths)
         changes = [{path: nudge} for path, nudge in nudges(profile, trace.paths, rng)]
         singles = [change for change in changes if change]
         changes += [dict(item for one in rng.sample(singles, 3) for item in one.items()) for _ in range(8)]
         for change in changes:
             try:
-                changed = with_values(content, change)
+                changed = Profile.from_content(content, change)
             except (WendonicError, ValueError):
                 continue
             if any(value_at(changed, path) != value for path, value in change.items()):

@@ -20,8 +20,8 @@ from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.page.mode_contents import made_runs, mode_text
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.live.desk import Desk, rebound_text
-from wendonic.profile.edit import limits_of, value_at
 from wendonic.profile.load import profile_from_text
+from wendonic.profile.value_at import limits_of, value_at
 
 pytestmark = pytest.mark.skipif(shutil.which("node") is None and not ALL_TOOLS, reason="Node.js is not here")
 PIXELS = """

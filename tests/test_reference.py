@@ -12,6 +12,7 @@ from pathlib import Path
 import pytest
 from jsonschema import Draft202012Validator
 
+import wendonic.pictures
 from few_of_many import few_of
 from wendonic import ProfileError, WendonicError
 from wendonic.batch import shape
@@ -58,7 +59,16 @@ NAMES += " trade_words"
 @pytest.mark.parametrize("name", few_of(NAMES.split(), set(NAMES.split()) - {"findings"}))
 def test_every_page_of_the_reference_is_as_the_definitions_are(written, name):
     assert set(written.PAGES) == set(NAMES.split())
-    assert (DOCS / "reference" / f"{name}.md").read_text(encoding="utf-8") == written.PAGES[name]()
+    page = written.PAGES[name]()
+    assert (DOCS / "reference" / f"{name}.md").read_text(encoding="utf-8") == page
+    assert ">>>" not in page
+
+
+def test_a_type_checker_knows_every_picture(written):
+    (stub,) = (path for path in written.FILES if path.suffix == ".pyi")
+    assert stub.read_text(encoding="utf-8") == written.FILES[stub]()
+    for name in wendonic.pictures.__all__:
+        assert re.search(rf"\b{name}$|\b{name}:", stub.read_text(encoding="utf-8"), re.MULTILINE), name
 
 
 @pytest.mark.usefixtures("written")
@@ -189,6 +199,8 @@ LINES = Draft202012Validator(json_schema("recording"))
 def test_the_schemas_are_schemas_and_take_every_shipped_file(tmp_path):
     for schema in (PROFILES, COURSES, LINES):
         schema.check_schema(schema.schema)
+        # Examples in Python are for those who read Python.
+        assert ">>>" not in json.dumps(schema.schema)
     for path in FOLDER.glob("*.toml"):
         kind = "course" if path.name.endswith("_course.toml") else "profile"
         text = path.read_text(encoding="utf-8")

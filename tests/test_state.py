@@ -157,7 +157,8 @@ def test_what_is_no_event_is_told_and_nothing_else_happens(thing):
     state = DeviceState()
     state.apply(Event(0.0, "key.KeyW", 1))
     before = (state.changes, state.held())
-    with pytest.raises(ControlError, match=r"allowed: an Event\(t, control, value\), its control a name"):
+    words = r"allowed: (an Event\(t, control, value\), its control a name|the name of a control)"
+    with pytest.raises(ControlError, match=words):
         state.apply(thing)
     assert (state.changes, state.held()) == before
 

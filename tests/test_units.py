@@ -23,8 +23,8 @@ from wendonic.cli.main import app
 from wendonic.demo import FOLDER, profile_names
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures import draw_comparison, draw_diagonals, draw_feel, draw_path, draw_sweep, draw_timeline
-from wendonic.profile.edit import limits_of, value_at
 from wendonic.profile.schema.world import World
+from wendonic.profile.value_at import limits_of, value_at
 from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.compare import compare

@@ -138,6 +138,7 @@ def test_a_view_is_the_same_from_angles_a_basis_or_a_quaternion(names, yaw, pitc
     x, y, z, w = camera.as_quat()
     hand = 1.0 if axes.right_handed else -1.0
     same = View.from_quaternion(*(turned @ (x, y, z) * hand * 3.0), w * 3.0, axes)
+    assert same == View.from_quaternion((*(turned @ (x, y, z) * hand * 3.0), w * 3.0), axes)
     assert math.remainder(same.yaw_deg - view.yaw_deg, 360.0) == pytest.approx(0.0, abs=1e-5)
     assert same.pitch_deg == pytest.approx(view.pitch_deg, abs=1e-5)
     # And back again.
@@ -189,6 +190,13 @@ def test_a_view_that_says_nothing_is_refused():
     for wrong in ((0.0, 0.0, 0.0, 0.0), (math.inf, 0.0, 0.0, 1.0), (math.nan, 0.0, 0.0, 1.0)):
         with pytest.raises(WendonicError, match="four finite numbers, not all zero"):
             View.from_quaternion(*wrong, PLAN_AXES)
+    for wrong in ((), (1.0,), ((1.0, 0.0, 0.0),), (0.0, 0.0, 0.0, 1.0, 0.0)):
+        with pytest.raises(WendonicError, match="four finite numbers, not all zero"):
+            View.from_quaternion(*wrong, axes=PLAN_AXES)
+    with pytest.raises(WendonicError, match="found 'turned'; allowed: numbers"):
+        View.from_quaternion("turned", PLAN_AXES)
+    with pytest.raises(WendonicError, match="axes are missing; allowed: the game's own"):
+        View.from_quaternion(0.0, 0.0, 0.0, 1.0)
     for view in (View(math.nan, 0.0), View(0.0, math.inf)):
         for asked in (view.quaternion, view.basis):
             with pytest.raises(WendonicError, match="finite angles"):

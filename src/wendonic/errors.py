@@ -23,15 +23,31 @@ def escaped(text: str) -> str:
 
 
 class WendonicError(Exception):
-    """The base of every error that Wendonic raises on purpose. Its text is meant for people."""
+    """The base of every error that Wendonic raises on purpose. Its text is meant for people.
+
+    >>> from wendonic import Helm
+    >>> from wendonic.demo import demo_profile
+    >>> try:
+    ...     Helm(demo_profile()).enter("cart")
+    ... except WendonicError as error:
+    ...     print(error)
+    no mode "cart"; there are: foot
+    """
 
 
 class ControlError(WendonicError):
-    """A control that does not exist, or a value that does not fit its control."""
+    """A control that does not exist, or a value that does not fit its control.
+
+    >>> from wendonic import Helm
+    >>> from wendonic.demo import demo_profile
+    >>> Helm(demo_profile()).button("pad.lb", 1.0)
+    Traceback (most recent call last):
+    wendonic.errors.ControlError: unknown control "pad.lb"; did you mean "pad.left_bumper"?
+    """
 
 
 class DeviceError(WendonicError):
-    """A device that is not there or does not answer."""
+    """A device that is not there, such as a window where there is no screen."""
 
 
 class Fault(NamedTuple):
@@ -69,11 +85,26 @@ class FileError(WendonicError):
 
 
 class ProfileError(FileError):
-    """A profile with faults."""
+    """A profile with faults: `faults` has each with its line, its field path and what to do.
+
+    >>> from wendonic import profile_from_text
+    >>> try:
+    ...     profile_from_text('format = "wendonic-profile"\\nversion = 1\\nmax_dt_s = -1\\n')
+    ... except ProfileError as error:
+    ...     print(*error.faults, sep="\\n")
+    line 3, max_dt_s: found -1; allowed: above 0, up to 10
+    mode: is missing
+    """
 
 
 class RecordingError(FileError):
-    """A recording with faults."""
+    """A recording with faults: `faults` has each with its line and what to do.
+
+    >>> from wendonic import Event, Recording
+    >>> Recording([Event(0.0, "pad.left_stick", (0.5,))])
+    Traceback (most recent call last):
+    wendonic.errors.RecordingError: events: event 0: pad.left_stick: found (0.5,); allowed: two finite numbers
+    """
 
 
 def none_such(kind: str, name: object, known: Iterable[str]) -> str:

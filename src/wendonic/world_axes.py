@@ -21,11 +21,15 @@ def vector_numbers(vector: Sequence[float | Sequence[float]]) -> tuple[float, ..
     try:
         if len(vector) == 1 and hasattr(vector[0], "__len__"):
             given = vector[0]
-        if any(isinstance(part, str) for part in given):
-            raise TypeError
-        return tuple([float(part) for part in given])
+        return tuple([part if type(part) is float else _float_of(part) for part in given])
     except (LookupError, OverflowError, TypeError, ValueError):
         raise WendonicError(f"found {given!r}; allowed: numbers, one by one or as one vector") from None
+
+
+def _float_of(part: Any) -> float:
+    if isinstance(part, str):
+        raise TypeError
+    return float(part)
 
 
 class WorldAxes:
@@ -50,7 +54,7 @@ class WorldAxes:
     (50.0, -100.0)
     """
 
-    __slots__ = ("_game", "_plan", "forward", "right", "unit", "units_per_m", "up")
+    __slots__ = ("_game", "_game_units", "_level", "_plan", "forward", "right", "unit", "units_per_m", "up")
 
     def __init__(
         self, right: str, forward: str | None, up: str | None = None, units_per_m: float = 1.0, unit: str = "m"
@@ -71,9 +75,11 @@ class WorldAxes:
         # For each axis of the game, which axis of the plan it is and its sign; and the other way.
         order = {name[1]: (axis, sign) for (axis, name), sign in zip(written, signs, strict=True)}
         self._game = tuple(order[letter] for letter in letters)
+        self._game_units = tuple((axis, sign * units_per_m) for axis, sign in self._game)
         self._plan = tuple(
             (letters.index(name[1]), sign, axis) for (axis, name), sign in zip(written, signs, strict=True)
         )
+        self._level = self._horizontal()
 
     def __repr__(self) -> str:
         """Give the names, and the unit if it is not the metre."""
@@ -102,16 +108,22 @@ class WorldAxes:
 
     def from_plan(self, x: float, y: float, z: float = 0.0) -> GameVector:
         """Return a vector of the plan in the game's own axes."""
-        plan = (x, y, z)
-        # Adding zero turns -0.0 into 0.0.
-        return tuple([plan[index] * sign + 0.0 for index, sign in self._game])
+        return _turned((x, y, z), self._game)
 
     def to_plan(self, *vector: float | Sequence[float]) -> tuple[float, float, float]:
-        """Return a vector of the game, given as two or three numbers or as one vector, in the plan frame."""
+        """Return a vector of the game, given as two or three numbers or as one vector, in the plan frame.
+
+        >>> WorldAxes("+x", "-z", "+y").to_plan(1.0, 2.0, 3.0)
+        (1.0, -3.0, 2.0)
+        """
         return self.plan_of(vector_numbers(vector))
 
     def plan_of(self, numbers: tuple[float, ...]) -> tuple[float, float, float]:
-        """Return the vector of the game that has these numbers in the plan frame."""
+        """Return the vector of the game that has these numbers in the plan frame.
+
+        >>> WorldAxes("+x", "-y").plan_of((3.0, 4.0))
+        (3.0, -4.0, 0.0)
+        """
         if len(numbers) != len(self._game):
             found = f"{len(numbers)} number{'s' if len(numbers) != 1 else ''}"
             raise WendonicError(f"{found}; allowed: {len(self._game)}, one for each axis of the world")
@@ -122,11 +134,14 @@ class WorldAxes:
 
     def place_from_plan(self, x: float, y: float, z: float = 0.0) -> GameVector:
         """Return a place or a velocity of the plan (m) in the game's own axes and unit."""
-        units = self.units_per_m
-        return self.from_plan(x * units, y * units, z * units)
+        return _turned((x, y, z), self._game_units)
 
     def place_to_plan(self, *place: float | Sequence[float]) -> tuple[float, float, float]:
-        """Return a place or a velocity of the game, in its own unit, in the plan frame (m)."""
+        """Return a place or a velocity of the game, in its own unit, in the plan frame (m).
+
+        >>> WorldAxes("+x", "-y", units_per_m=50.0).place_to_plan(100.0, 50.0)
+        (2.0, -1.0, 0.0)
+        """
         x, y, z = self.to_plan(*place)
         units = self.units_per_m
         return x / units, y / units, z / units
@@ -157,7 +172,7 @@ class WorldAxes:
         >>> WorldAxes("+x", "-z", "+y").level_to_plan(0.5, 2.5)
         (0.5, -2.5)
         """
-        right, forward = self._horizontal()
+        right, forward = self._level
         pair = (first, second)
         return pair[right[0]] * right[1], pair[forward[0]] * forward[1]
 
@@ -176,7 +191,7 @@ class WorldAxes:
         >>> WorldAxes("+x", "-z", "+y").level_from_plan(0.5, -2.5)
         (0.5, 2.5)
         """
-        (right_at, right_sign), (forward_at, forward_sign) = self._horizontal()
+        (right_at, right_sign), (forward_at, forward_sign) = self._level
         pair = [0.0, 0.0]
         pair[right_at], pair[forward_at] = right * right_sign, forward * forward_sign
         return pair[0], pair[1]
@@ -188,6 +203,16 @@ class WorldAxes:
         right_first = self.right[1] < self.forward[1]
         signs = [1.0 if name[0] == "+" else -1.0 for name in (self.right, self.forward)]
         return (0 if right_first else 1, signs[0]), (1 if right_first else 0, signs[1])
+
+
+def _turned(plan: tuple[float, float, float], axes: tuple[tuple[int, float], ...]) -> GameVector:
+    """Return for each axis of a game the number of the plan that it is, times its factor."""
+    # Adding zero turns -0.0 into 0.0. Written out: every velocity that a game reads comes through here.
+    (first, first_by), (second, second_by) = axes[0], axes[1]
+    if len(axes) == 2:
+        return plan[first] * first_by + 0.0, plan[second] * second_by + 0.0
+    third, third_by = axes[2]
+    return plan[first] * first_by + 0.0, plan[second] * second_by + 0.0, plan[third] * third_by + 0.0
 
 
 PLAN_AXES = WorldAxes("+x", "+y", "+z")

@@ -7,7 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.options import FromOption, RecordingArgument, ToOption
-from wendonic.cli.say import say
+from wendonic.cli.say import say, say_difference
 
 
 def calibrate(
@@ -63,9 +63,9 @@ def calibrate(
         raise WendonicError(f"{into}: {fault}") from None
     after = saved_text(calibrated.profile, before, into)
     if dry_run:
-        from difflib import unified_diff
-
-        say("\n".join(unified_diff(before.splitlines(), after.splitlines(), str(into), "calibrated", lineterm="")))
+        say_difference(before, after, into, "calibrated")
+        if after == before:
+            say(f"{into}: nothing to change")
         return
     with atomic_file(into) as beside:
         beside.write_text(after, encoding="utf-8", newline="")

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.options import separated
-from wendonic.cli.say import say
+from wendonic.cli.say import say, say_difference
 
 if TYPE_CHECKING:
     from wendonic.study.finding import Finding
@@ -76,10 +76,7 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     for finding in done.fixes:
         say(f"{path}: {'would fix' if dry_run else 'fixed'} {finding.slug}: {finding.fix}")
     if dry_run:
-        from difflib import unified_diff
-
-        lines = unified_diff(before.splitlines(), after.splitlines(), str(path), "fixed", lineterm="")
-        say("\n".join(lines))
+        say_difference(before, after, path, "fixed")
     elif done.fixes:
         with atomic_file(path) as beside:
             beside.write_text(after, encoding="utf-8", newline="")

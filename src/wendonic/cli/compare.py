@@ -9,7 +9,6 @@ import typer
 from wendonic.cli.options import ByOption, CourseOption, FromOption, ModeOption, SeatOption, ToOption, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
-from wendonic.significant import significant
 
 if TYPE_CHECKING:
     from wendonic.study.solve.compare import Comparison, OnInput
@@ -110,35 +109,17 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
 
 def _print_tables(compared: "Comparison") -> None:
     from wendonic.cli.side_by_side import Row, print_side_by_side
-    from wendonic.profile.units import spelled_in
-    from wendonic.study.feel_sheet import value_words
     from wendonic.study.quantities import QUANTITIES
 
     rows = []
-    for quantity, one in QUANTITIES.items():
-        values = [sheet[quantity] for sheet in compared.sheets]
-        if all(value is None for value in values):
+    for quantity in QUANTITIES:
+        if all(sheet[quantity] is None for sheet in compared.sheets):
             continue
-        differs = compared.differs(quantity)
-        cells = [value_words(value, compared.length.factor(one.unit)) for value in values]
-        name = spelled_in(compared.length, quantity)
-        rows.append(Row(f"{'*' if differs else ' '} {name}", cells, compared.length.label(one.unit)))
+        name, *values, unit = compared.quantity_words(quantity)
+        rows.append(Row(f"{'*' if compared.differs(quantity) else ' '} {name}", values, unit))
     print_side_by_side("feel", compared.names, rows, "* differs")
     if not compared.settings:
         say("settings: the same")
         return
-    settings = []
-    for setting in compared.settings:
-        path = spelled_in(compared.length, setting.path)
-        factor = 1.0 if path == setting.path else compared.length.per_m
-        settings.append(Row(path, [_cell(value, factor) for value in setting.values]))
-    print_side_by_side("setting", compared.names, settings)
-
-
-def _cell(value: object, factor: float) -> str:
-    if isinstance(value, tuple):
-        return ", ".join(_cell(part, factor) for part in value) or "none"
-    if isinstance(value, float):
-        # As it is written, so that what differs looks different; a conversion has digits that nobody wrote.
-        return significant(value * factor, 15 if factor == 1.0 else 6)
-    return "-" if value is None else str(value)
+    settings = [compared.setting_words(setting) for setting in compared.settings]
+    print_side_by_side("setting", compared.names, [Row(path, cells) for path, *cells in settings])

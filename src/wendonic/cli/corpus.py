@@ -8,6 +8,7 @@ import typer
 
 from wendonic.cli.options import HzOption, ModeOption, separated
 from wendonic.cli.outputs import check_output
+from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say, say_lines
 
 if TYPE_CHECKING:
@@ -57,8 +58,6 @@ def corpus(
     as_json: Annotated[bool, typer.Option("--json", help="Print the summary as JSON.")] = False,
 ) -> None:
     """Put many recordings under an old and a new profile, and say which of them change, by how much, and when."""
-    from rich.console import Console
-    from rich.progress import Progress
 
     from wendonic.batch import TRACE_ENDINGS
     from wendonic.errors import WendonicError
@@ -78,7 +77,7 @@ def corpus(
     # Profiles in a game's own unit call it most_apart_u.
     wanted = [metre_name(name) for name in quantity or ()]
     by_name = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
-    with Progress(transient=True, console=Console(stderr=True)) as bar:
+    with progress_bar() as bar:
         task = bar.add_task("recordings", total=None)
         frame = run_corpus(
             folder,

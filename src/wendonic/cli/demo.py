@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
+from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say
 
 if TYPE_CHECKING:
@@ -20,7 +21,7 @@ def demo(
 ) -> None:
     """Shape the shipped recordings of the beekeeper; print a summary, write pictures and traces."""
     from rich.console import Console
-    from rich.progress import BarColumn, Progress, TextColumn, TimeElapsedColumn
+    from rich.progress import BarColumn, TextColumn, TimeElapsedColumn
 
     from wendonic.demo import RECORDINGS, copy_inputs
 
@@ -30,7 +31,7 @@ def demo(
     summaries: dict[str, Summary] = {}
     bar = BarColumn(complete_style=HONEY, finished_style=HONEY)
     columns = (TextColumn("{task.description}"), bar, TimeElapsedColumn())
-    with Progress(*columns, console=Console(stderr=True), transient=True) as progress:
+    with progress_bar(*columns) as progress:
         task = progress.add_task("shaping and drawing", total=2 + 3 * len(names))
         # Loading the drawing libraries is the first wait, so the bar is shown before it.
         from wendonic.batch import shape, write_trace

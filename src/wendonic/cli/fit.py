@@ -83,30 +83,15 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.profile.units import spelled_in
-    from wendonic.significant import significant
-    from wendonic.study.feel_sheet import value_words
-    from wendonic.study.quantities import QUANTITIES
-    from wendonic.study.solve.fit import range_words
+    from wendonic.study.solve.fit import setting_note, setting_words, target_words, trade_words
 
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("target", "before", "wanted", "after"):
         table.add_column(heading, justify="left" if heading == "target" else "right", no_wrap=True)
-    table.add_column("unit")
     table.add_column("")
     for one in found.targets:
-        unit = QUANTITIES[one.quantity].unit
-        factor = length.factor(unit)
-        wanted = range_words(one.low, one.high, lambda value, by=factor: value_words(value, by))
-        table.add_row(
-            spelled_in(length, one.quantity),
-            value_words(one.before, factor),
-            wanted,
-            value_words(one.after, factor),
-            length.label(unit),
-            "reached" if one.reached else "not reached",
-        )
+        table.add_row(*target_words(one, length), "reached" if one.reached else "not reached")
     console.print(table)
     settings = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     settings.add_column("setting", no_wrap=True)
@@ -114,20 +99,7 @@ def _print_fit(found: "Fitted", length: "LengthUnit") -> None:
         settings.add_column(heading, justify="right", no_wrap=True)
     settings.add_column("")
     for setting in found.settings:
-        words = "affects none of the targets" if setting.idle else "at its limit" if setting.at_limit else ""
-        words = words or ("not determined by the targets; nearest to its start" if setting.undetermined else "")
-        before = "-" if setting.before is None else significant(setting.before, 6)
-        settings.add_row(setting.path, before, significant(setting.after, 6), words)
+        settings.add_row(*setting_words(setting), setting_note(setting))
     console.print(settings)
     for trade in found.trades:
-        unit = QUANTITIES[trade.quantity].unit
-        name = spelled_in(length, trade.quantity)
-        value = length.words(trade.value, unit, ".4g").rstrip()
-        others = ", ".join(
-            f"{spelled_in(length, other)} {length.words(one, QUANTITIES[other].unit, '.4g').rstrip()}"
-            for other, one in trade.others.items()
-        )
-        if trade.reachable_alone:
-            say(f"{name} can be reached alone: {value}, at the cost of {others}")
-        else:
-            say(f"{name} cannot be reached even alone: {value} is the nearest, with {others}")
+        say(trade_words(trade, length))

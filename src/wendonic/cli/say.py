@@ -1,5 +1,6 @@
 """Words for the terminal, which a file's own words must not command."""
 
+import difflib
 import shutil
 import sys
 import textwrap
@@ -12,6 +13,13 @@ from wendonic.errors import escaped
 def say(words: object = "", file: TextIO | None = None) -> None:
     """Print words unchanged, but for control characters, which are escaped."""
     print(escaped(str(words)), file=file or sys.stdout)
+
+
+def say_difference(before: str, after: str, path: object, called: str) -> None:
+    """Print what differs between two texts of a file, line by line; nothing where nothing does."""
+    lines = list(difflib.unified_diff(before.splitlines(), after.splitlines(), str(path), called, lineterm=""))
+    if lines:
+        say("\n".join(lines))
 
 
 def say_lines(lines: Iterable[str]) -> None:

@@ -9,6 +9,7 @@ import typer
 from wendonic.cli.completion import numbers, quantities
 from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
 from wendonic.cli.outputs import check_output
+from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say
 
 
@@ -59,8 +60,6 @@ def sweep(
     workers: Annotated[int | None, typer.Option("--workers", help="Processes; one for each core by default.")] = None,
 ) -> None:
     """Measure a profile for every combination of some settings: a table, or a map with contour lines."""
-    from rich.progress import Progress
-
     from wendonic.batch import TRACE_ENDINGS, write_trace
     from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
@@ -76,7 +75,7 @@ def sweep(
     if out.suffix.lower() not in allowed:
         raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(allowed)}')
     loaded = load_profile(profile)
-    with Progress(transient=True) as bar:
+    with progress_bar() as bar:
         task = bar.add_task("measuring", total=None)
 
         def show(done: int, all_of_them: int) -> None:

@@ -74,6 +74,12 @@ def built(shape: Any, numbers: Iterator[float]) -> Any:
     return next(numbers)
 
 
+def structure_of(tuning: Any, sample: Any) -> Any:
+    """Return everything about a tuning that is not a number: equal structures have equal tick functions."""
+    numbers = tuple("." if isinstance(value, float) else value for value in flat(tuning))
+    return numbers, shape_of(tuning), shape_of(sample)
+
+
 def with_leaves(value: Value, new: Sequence[Value]) -> Value:
     """Return a value with other leaves, in order."""
     return rebuilt(value, iter(new))

@@ -1,10 +1,8 @@
-"""A tick function printed as Python, and made from that text."""
+"""A tick function printed as Python."""
 
 import ast
-import linecache
 import textwrap
-from collections.abc import Callable, Sequence
-from typing import Any
+from collections.abc import Sequence
 
 from wendonic.compiler.tick_function import PackedFunction, TickFunction
 from wendonic.compiler.trees import statements_in
@@ -59,16 +57,3 @@ def python_text(function: TickFunction) -> str:
         lines += ["", *_function(whole, "    ")]
     lines += ["", "    return tick_part, tick, standing", ""]
     return "\n".join(lines)
-
-
-Made = tuple[Callable[..., Any], Callable[..., Any], Callable[..., Any]]
-
-
-def made_from(text: str, title: str) -> Callable[..., Made]:
-    """Return `make` of a text; tracebacks show its lines under `title`."""
-    filename = f"<wendonic {title}>"
-    linecache.cache[filename] = (len(text), None, text.splitlines(keepends=True), filename)
-    space: dict[str, Any] = {"__name__": filename}
-    exec(compile(text, filename, "exec"), space)
-    make: Callable[..., Made] = space["make"]
-    return make

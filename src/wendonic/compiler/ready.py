@@ -4,19 +4,21 @@ import functools
 import operator
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import wendonic
 from wendonic.compiler.collector import collector_paused
-from wendonic.compiler.layout import Layout, built, flat, paths_of
-from wendonic.compiler.python_text import Made, made_from, python_text
+from wendonic.compiler.layout import Layout, built, flat, paths_of, structure_of
+from wendonic.compiler.made import Made, made_from
 from wendonic.compiler.read import SourceMissingError
 from wendonic.compiler.store import store, stored, structure_digest
-from wendonic.compiler.tick_function import TickFunction, structure_of, tick_function
 from wendonic.errors import WendonicError
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample
 from wendonic.kernels.tick import Tuning, standing, tick, tick_at_rest, tick_part
+
+if TYPE_CHECKING:
+    from wendonic.compiler.tick_function import TickFunction
 
 Record = tuple[float, ...]
 RunTick = Callable[[Record, Sequence[float], float], Record]
@@ -133,6 +135,10 @@ def _from_disk(structure: Any, title: str) -> ReadyTick | None:
 
 
 def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTick:
+    # A helm whose tick functions are kept on disk needs no compiler.
+    from wendonic.compiler.python_text import python_text
+    from wendonic.compiler.tick_function import tick_function
+
     with collector_paused():
         function = tick_function(tuning, sample)
         text = python_text(function)
@@ -151,7 +157,7 @@ def _made(structure: Any, tuning: Tuning, sample: Sample, title: str) -> ReadyTi
     return ReadyTick(digest, text, layout, tuple(indices), made_from(text, f"{title} {digest[:8]}"))
 
 
-def number_indices(function: TickFunction, tuning: Tuning) -> list[int]:
+def number_indices(function: "TickFunction", tuning: Tuning) -> list[int]:
     """Return the indices, among all numbers of a tuning, of those that a tick function reads."""
     by_path = {path: index for index, path in enumerate(paths_of(tuning))}
     return [by_path[path] for _, path in function.numbers]

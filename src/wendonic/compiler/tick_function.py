@@ -8,7 +8,7 @@ from typing import Any
 from wendonic.compiler.fold import Folder
 from wendonic.compiler.folded import Folded, Result
 from wendonic.compiler.inline import inline
-from wendonic.compiler.layout import Layout, Path, flat, paths_of, shape_of
+from wendonic.compiler.layout import Layout, Path, flat, paths_of
 from wendonic.compiler.liveness import read_first
 from wendonic.compiler.scope import MATH_NAMES
 from wendonic.compiler.tidy import drop_unread, tidied
@@ -69,12 +69,6 @@ class TickFunction:
     def part(self) -> PackedFunction:
         """The tick itself."""
         return self.whole[0]
-
-
-def structure_of(tuning: Tuning, sample: Any) -> Any:
-    """Return everything about a tuning that is not a number: equal structures have equal tick functions."""
-    numbers = tuple("." if isinstance(value, float) else value for value in flat(tuning))
-    return numbers, shape_of(tuning), shape_of(sample)
 
 
 def _open(value: Any, start: str, indices: Callable[[Path, Any], bool]) -> Value:

@@ -24,6 +24,11 @@ class Course(Table):
     """Ground to try a profile on. The height at a place is that of the highest piece, and 0 elsewhere. Bodies slide
     along walls, cannot cross the bounds, and cannot enter blocked squares, which are counted on the plan from (0, 0)
     around the origin. It is not a physics engine: there are no other bodies, no friction, no bounce.
+
+    >>> from wendonic.demo import demo_course
+    >>> hill = demo_course("terraces")
+    >>> hill.ground(0.0, 4.0).height, hill.in_wall(0.0, 4.0)
+    (1.0, False)
     """
 
     format: Literal["wendonic-course"] = entry("Kind of file.", example="wendonic-course")

@@ -168,6 +168,12 @@ STATE_WIDTH = sum(control.width for control in _NAMED.values())
 """Numbers that the held state of all controls takes."""
 
 
+def _check_is_name(name: object) -> None:
+    """Refuse what is no name at all, such as None for a key that a game does not know."""
+    if not isinstance(name, str):
+        raise ControlError(f'found {name!r}; allowed: the name of a control, such as "KeyW" or "pad.left_stick"')
+
+
 def find_control(name: str) -> Control:
     """Return the control of that name; a `ControlError` gives the nearest right spelling.
 
@@ -179,6 +185,7 @@ def find_control(name: str) -> Control:
     """
     control = CONTROLS.get(name)
     if control is None:
+        _check_is_name(name)
         guess = did_you_mean(name, CONTROLS, control_meant(name))
         raise ControlError(f'unknown control "{name}"{guess or "; "}{"" if guess else LISTED}')
     return control
@@ -193,6 +200,7 @@ def find_key(code: str) -> Control:
     """
     control = CONTROLS.get(f"key.{code}") or CONTROLS.get(code)
     if control is None or control.kind != "key":
+        _check_is_name(code)
         hint = did_you_mean(code.removeprefix("key."), KEY_CODES, key_meant(code))
         hint = hint or '; key codes are W3C places such as "KeyW" or "ArrowUp"'
         raise ControlError(f'unknown key code "{code}"{hint}')
@@ -213,6 +221,7 @@ pad.right_stick and 2 more
     control = CONTROLS.get(name)
     if control is not None and control.kind in kinds:
         return control
+    _check_is_name(name)
     meant = control or CONTROLS.get(control_meant(name) or "")
     if meant is None or meant.kind in kinds:
         of_kind = [known for known, one in CONTROLS.items() if one.kind in kinds]

@@ -38,6 +38,20 @@ class Event(NamedTuple):
     value: Value
 
 
+def control_and_value(event: Event) -> tuple[Control, Value]:
+    """Return the control of an event, and its value; raises `ControlError` for an unknown control and for what is no
+    event.
+
+    >>> control_and_value(("key.KeyW", 1))
+    Traceback (most recent call last):
+    wendonic.errors.ControlError: found ('key.KeyW', 1); allowed: an Event(t, control, value), its control a name
+    """
+    try:
+        return find_control(event.control), event.value
+    except (AttributeError, TypeError):
+        raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
+
+
 def finite(value: object) -> float | None:
     """Return a finite number as a float, and None for anything else. Another library's numbers are numbers.
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any, NamedTuple
 
 from wendonic.devices.controls import BY_SLOT, CONTROLS, RELEASES, STATE_WIDTH, TOUCHES, Control, find_control
-from wendonic.devices.event import COUNT_WORDS, Event, Value
+from wendonic.devices.event import COUNT_WORDS, Event, Value, control_and_value
 from wendonic.errors import ControlError
 
 RELEASED_BY: dict[str, tuple[Control, ...]] = {
@@ -100,10 +100,7 @@ class DeviceState:
         """Take one event; its time plays no part. Raises `ControlError` for an unknown control, a misfit value, and
         what is not an event.
         """
-        try:
-            control, value = find_control(event.control), event.value
-        except (AttributeError, TypeError):
-            raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
+        control, value = control_and_value(event)
         self.set(control, value)
 
     def set(self, control: Control, value: Value | bool) -> None:
@@ -120,7 +117,7 @@ class DeviceState:
                 for held in RELEASED_BY[control.name]:
                     self._let_go(held)
                 self.changes += 1
-        except (TypeError, ValueError):
+        except (OverflowError, TypeError, ValueError):
             numbers = "a number" if control.width == 1 else f"{COUNT_WORDS[control.width]} numbers"
             raise ControlError(f"{control.name}: found {value!r}; allowed: {numbers}") from None
 
@@ -151,15 +148,20 @@ class DeviceState:
     def _set_pair(self, control: Control, first: float, second: float) -> None:
         """Do what `_set_numbers` does, for two numbers within their range: most events are of these."""
         _, kind, device, _, slot, _, low, high = control
-        if kind == "counts" or slot in self.watched or not (low <= first <= high and low <= second <= high):
+        if slot in self.watched or not (low <= first <= high and low <= second <= high):
             self._set_numbers(control, first, second)
+            return
+        values = self.values
+        if kind == "counts":
+            values[slot] += float(first)
+            values[slot + 1] += float(second)
+            self.changes += 1
             return
         if device is None:
             if kind == "view":
                 self.view_changes += 1
             else:
                 self.placed.add(slot)
-        values = self.values
         if values[slot] != first or values[slot + 1] != second:
             values[slot] = float(first)
             values[slot + 1] = float(second)

@@ -18,8 +18,8 @@ from wendonic.export.kinds import find_types
 from wendonic.export.package import Package, identifier
 from wendonic.export.targets import target_of
 from wendonic.export.vectors import Vectors, fits, vectors_name, vectors_of
-from wendonic.profile.edit import value_at
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.value_at import value_at
 from wendonic.recording.recording import Recording
 
 

@@ -12,7 +12,6 @@ from wendonic.compiler.layout import Path, flat, paths_of
 from wendonic.errors import WendonicError
 from wendonic.export.naming import PathNames, unique
 from wendonic.export.program import Number
-from wendonic.profile.edit import file_content_of, with_values
 from wendonic.profile.schema.field_words import UNITS
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.tuning import mode_tuning
@@ -47,7 +46,7 @@ def numbers_of(
     by_path = dict(zip(paths_of(tuning), flat(tuning), strict=True))
     values = [float(by_path[path]) for _, path in read]
     sources: list[list[tuple[str, str]]] = [[] for _ in read]
-    content = file_content_of(profile)
+    content = profile.file_content()
     for fields in (_written(content, mode), _left_out(profile, content, mode)):
         open_indices = [index for index, found in enumerate(sources) if not found]
         if not open_indices:
@@ -95,7 +94,7 @@ def _nudged(
             continue
         for share in NUDGES:
             try:
-                changed = with_values(content, {field: value * share if value else share - 1.0})
+                changed = Profile.from_content(content, {field: value * share if value else share - 1.0})
                 tuning = mode_tuning(changed, mode, on_course).tick
             except (WendonicError, ValueError):
                 continue

@@ -11,8 +11,7 @@ from typing import Any
 from wendonic.course import Course, load_course
 from wendonic.errors import FileError, ProfileError, WendonicError, none_such
 from wendonic.export.page.contents import PageProfile, profile_module
-from wendonic.profile.edit import file_content_of, path_parts
-from wendonic.profile.faults import dotted
+from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.save import saved_text
 from wendonic.profile.schema.profile import Profile
@@ -66,7 +65,7 @@ class Desk:
 
     def as_written(self, changes: Changes) -> dict[str, Any]:
         """Return changes as the file spells their paths, and in its unit."""
-        content = file_content_of(self.profile)
+        content = self.profile.file_content()
         found: dict[str, Any] = {}
         # What others are like comes first: a list that becomes a mode's own is then that of now.
         for path, value in sorted(changes.items(), key=lambda change: self._depth(change[0])):

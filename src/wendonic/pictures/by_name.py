@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from wendonic.errors import WendonicError
 from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
 
 
@@ -14,4 +15,6 @@ def by_name(profiles: Profile | Mapping[str, Profile]) -> dict[str, Profile]:
     """
     several = isinstance(profiles, Mapping | list | tuple)
     given = named_profiles(profiles) if several else {known_profile(profiles).title: profiles}
+    if not given:
+        raise WendonicError("there is no profile to draw")
     return {name: known_profile(profile) for name, profile in given.items()}

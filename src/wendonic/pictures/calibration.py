@@ -11,7 +11,8 @@ from matplotlib.patches import Circle
 from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, HONEY, INK, MIST, MOSS, SLATE, dress_axes, split_axes
-from wendonic.study.calibration.calibrate import Calibration, StickCalibration, calibrate
+from wendonic.study.calibration.calibrate import calibrate
+from wendonic.study.calibration.found import Calibration, StickCalibration
 
 MOST_STICKS = 2
 

@@ -57,6 +57,12 @@ def draw_frame(
     in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle beside
     it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
     without rows, or a moment outside of it.
+
+    >>> from wendonic import shape
+    >>> from wendonic.demo import demo_profile, demo_recording
+    >>> ride = shape(demo_recording("cart_ride"), demo_profile("cart"), engine="interpreted")
+    >>> len(draw_frame(ride, demo_profile("cart"), moments=[2.0, 5.0]))
+    2
     """
     if trace.empty:
         raise WendonicError("the trace has no ticks; there is nothing to draw")

@@ -106,7 +106,16 @@ def label_lines(ax: Axes) -> None:
 
 
 def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:
-    """Write the picture that `drawn` stands on, by file ending: `.png`, `.svg` or `.pdf`; whole or not at all."""
+    """Write the picture that `drawn` stands on, by file ending: `.png`, `.svg` or `.pdf`; whole or not at all.
+
+    Raises `WendonicError` for another ending.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.pictures import draw_curve
+    >>> save_picture(draw_curve(demo_profile()), "curve.bmp")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: cannot write curve.bmp: found ending ".bmp"; allowed: .png, .svg, .pdf
+    """
     ending = Path(path).suffix.lower()
     if ending not in ENDINGS:
         raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')

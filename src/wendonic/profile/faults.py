@@ -9,6 +9,7 @@ from pydantic_core import ErrorDetails
 
 from wendonic.errors import Fault, did_you_mean, first_of
 from wendonic.profile.field_lines import field_line
+from wendonic.profile.field_path import dotted
 from wendonic.profile.inherited import likes, with_inherited
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
@@ -19,7 +20,6 @@ from wendonic.profile.schema.goal import GoalTable
 from wendonic.profile.schema.inner_tables import tables_with
 from wendonic.profile.schema.look import LookTable
 from wendonic.profile.schema.move import Move
-from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import OWN_FAULTS, OWN_WORDS, Choice, Table, fields_of_others
 from wendonic.profile.trade_words import field_meant
 from wendonic.profile.units import (
@@ -47,7 +47,7 @@ _WORDS_OF_TYPES = {
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
     faults: list[Fault] = []
-    missing = unknown_references(with_inherited(in_metres(content))) if root is Profile else []
+    missing = unknown_references(with_inherited(in_metres(content))) if root.refers_by_name else []
     for where, what in missing:
         path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
         faults.append(Fault(field_line(text, path), dotted(path), what))
@@ -71,7 +71,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
             path.append("frame" if path[-1] == "steer" else "form")
         path, units = as_written(content, path)
         faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail, units, own_unit(content))))
-    if root is Profile:
+    if root.refers_by_name:
         faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
 
@@ -96,15 +96,6 @@ def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
         )
 
     return [fault for fault in faults if not any(follows(fault, *mode) for mode in begun.items())]
-
-
-def dotted(path: Sequence[str | int]) -> str:
-    """Return a path the way a programmer writes it.
-
-    >>> dotted(["mode", "foot", "move", "bind", 1, "curve"])
-    'mode.foot.move.bind[1].curve'
-    """
-    return "".join(f"[{part}]" if isinstance(part, int) else f".{part}" for part in path).removeprefix(".")
 
 
 def _field_path(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:

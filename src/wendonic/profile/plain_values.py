@@ -3,6 +3,8 @@
 from collections.abc import Mapping
 from typing import Any, SupportsFloat
 
+_PLAIN = frozenset((bool, int, float, str, type(None)))
+
 
 def plain_value(value: Any) -> Any:
     """Return a value made of Python's own numbers, lists and dicts. Another library's number would not be known as
@@ -12,6 +14,8 @@ def plain_value(value: Any) -> Any:
     >>> plain_value({"at": (Fraction(1, 2), 3), "form": "knee"})
     {'at': [0.5, 3], 'form': 'knee'}
     """
+    if type(value) in _PLAIN:
+        return value
     if hasattr(value, "tolist"):
         # An array, or one number of its kind.
         value = value.tolist()

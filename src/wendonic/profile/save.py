@@ -8,7 +8,7 @@ import tomlkit
 
 from wendonic.atomic_file import atomic_file
 from wendonic.errors import ProfileError, WendonicError
-from wendonic.profile.edit import edited, file_content_of
+from wendonic.profile.edit_text import edited
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile, known_profile
 
@@ -49,11 +49,11 @@ def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
     >>> saved_text(changed, text).splitlines()[-1]
     'move = {bind = [{stick = "pad.left_stick", dead_zone = {inner = 0.2}}]}'
     """
-    content = file_content_of(profile)
+    content = profile.file_content()
     if not text.strip():
         return tomlkit.dumps(content)
     loaded = profile_from_text(text, path)
-    return edited(text, dict(_differences(file_content_of(loaded), content, "")))
+    return edited(text, dict(_differences(loaded.file_content(), content, "")))
 
 
 HEADED = ("mode", "gait")

@@ -35,6 +35,16 @@ LASTING = frozenset({"body.ground", "mode"})
 """What a game reports that counts until it tells otherwise."""
 
 
+def _entries(events: Iterable[Event], faults: list[Fault]) -> Iterator[Entry]:
+    """Go through events that are not checked yet; what is no event at all is added to `faults`."""
+    for number, event in enumerate(events):
+        where = f"event {number}"
+        if isinstance(event, tuple) and len(event) == len(Event._fields):
+            yield Entry(None, where, *event)
+        else:
+            faults.append(Fault(None, where, f"found {event!r}; allowed: an Event(t, control, value)"))
+
+
 class Recording(Sequence[Event]):
     """Events in the order of time, with a title. It is an immutable sequence of events.
 
@@ -51,8 +61,7 @@ class Recording(Sequence[Event]):
     def __init__(self, events: Iterable[Event] = (), title: str = "", header: dict[str, Any] | None = None) -> None:
         """Check and keep the events. `header` holds further entries of the file's first line, kept as they are."""
         faults: list[Fault] = []
-        entries = (Entry(None, f"event {number}", *event) for number, event in enumerate(events))
-        checked = ordered_events(entries, faults)
+        checked = ordered_events(_entries(events, faults), faults)
         if faults:
             raise RecordingError("events", faults)
         self._keep(checked, title, header, ())
@@ -74,7 +83,11 @@ class Recording(Sequence[Event]):
         header: dict[str, Any] | None = None,
         warnings: tuple[str, ...] = (),
     ) -> "Recording":
-        """Wrap events that are known to be valid and in order, without checking them again."""
+        """Wrap events that are known to be valid and in order, without checking them again.
+
+        >>> Recording.from_checked([Event(0.0, "key.KeyW", 1.0)]).duration_s
+        0.0
+        """
         recording = cls.__new__(cls)
         recording._keep(events, title, header, warnings)
         return recording
@@ -84,6 +97,10 @@ class Recording(Sequence[Event]):
         """Read a recording file: `.csv`, `.parquet`, or else JSON Lines.
 
         Raises `RecordingError` with every fault at once, and where each of them is.
+
+        >>> from wendonic.demo import FOLDER
+        >>> Recording.read(FOLDER / "cart_ride.jsonl").devices
+        ('keys', 'pad')
         """
         return cls.from_checked(*read_content(path))
 
@@ -95,16 +112,33 @@ class Recording(Sequence[Event]):
         stick_range: tuple[int, int] | None = None,
         trigger_range: tuple[int, int] | None = None,
     ) -> "Recording":
-        """Read a capture of a Linux input device; see `wendonic.recording.linux_input.read_linux_input`."""
+        """Read a capture of a Linux input device; see `wendonic.recording.linux_input.read_linux_input`.
+
+        >>> from wendonic.demo import FOLDER
+        >>> Recording.read_linux_input(FOLDER / "beekeeper_capture.bin").devices
+        ('keys', 'mouse', 'pad')
+        """
         return cls.from_checked(*read_linux_input(path, layout, stick_range, trigger_range))
 
     @classmethod
     def read_gamepad_snapshots(cls, path: str | Path) -> "Recording":
-        """Read a web page's log of a pad; see `wendonic.recording.gamepad_snapshots.read_gamepad_snapshots`."""
+        """Read a web page's log of a pad; see `wendonic.recording.gamepad_snapshots.read_gamepad_snapshots`.
+
+        >>> Recording.read_gamepad_snapshots("no_such_log.jsonl")
+        Traceback (most recent call last):
+        wendonic.errors.RecordingError: no_such_log.jsonl: cannot be read: No such file or directory
+        """
         return cls.from_checked(*read_gamepad_snapshots(path))
 
     def write(self, path: str | Path) -> None:
-        """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or `.jsonl`."""
+        """Write a recording file, whole or not at all: `.csv` (no title), `.parquet`, or `.jsonl`.
+
+        >>> import tempfile
+        >>> with tempfile.TemporaryDirectory() as folder:
+        ...     Recording([Event(0.0, "key.KeyW", 1)]).write(f"{folder}/walk.csv")
+        ...     Recording.read(f"{folder}/walk.csv")[0]
+        Event(t=0.0, control='key.KeyW', value=1.0)
+        """
         write_content(Content(self._events, self.title, self.header, ()), self.devices, path)
 
     @overload
@@ -252,7 +286,12 @@ class Recording(Sequence[Event]):
         return times[: int(np.searchsorted(times, self._ends()[1])) + 1]
 
     def parted(self, controls: frozenset[str]) -> Parted:
-        """Return the events of some controls as numbers, and all others as events; see `columns.Parted`."""
+        """Return the events of some controls as numbers, and all others as events; see `columns.Parted`.
+
+        >>> walk = Recording([Event(0.0, "key.KeyW", 1), Event(0.1, "mouse.move", (3, 1))])
+        >>> [event.control for event in walk.parted(frozenset(("mouse.move",))).others]
+        ['key.KeyW']
+        """
         return parted(self._events, controls)
 
     def ticks(self, hz: float) -> Iterator[tuple[float, list[Event]]]:

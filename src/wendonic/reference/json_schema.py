@@ -21,7 +21,7 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import Choice, Table, fields_of_others
 from wendonic.profile.units import unit_name
 from wendonic.recording.content import FORMAT, VERSION
-from wendonic.reference.tables import tables_of
+from wendonic.reference.tables import about, tables_of
 
 DIALECT = "https://json-schema.org/draft/2020-12/schema"
 FILE_NAMES = {
@@ -94,7 +94,7 @@ def _table_schema(root: type[Table], what: str) -> Schema:
 def _spell_out(definition: Schema, table: type[BaseModel]) -> None:
     """Make of pydantic's schema of a table what an editor shows and checks."""
     definition.pop("title", None)
-    definition["description"] = " ".join(str(definition.get("description", "")).split())
+    definition["description"] = " ".join(about(table).split())
     properties: dict[str, Schema] = definition["properties"]
     patterns: dict[str, Schema] = {}
     for words in field_words(table):

@@ -5,6 +5,8 @@ from collections.abc import Iterable
 from functools import cache
 from typing import NamedTuple
 
+from pydantic import BaseModel
+
 from wendonic.course.course import Course
 from wendonic.profile.schema.field_words import FieldWords, field_words
 from wendonic.profile.schema.inner_tables import Place, inner_tables
@@ -56,7 +58,7 @@ class ReferenceTable(NamedTuple):
     @property
     def about(self) -> str:
         """What it is, in a few paragraphs."""
-        return inspect.getdoc(self.kind) or ""
+        return about(self.kind)
 
     @property
     def summary(self) -> str:
@@ -64,6 +66,16 @@ class ReferenceTable(NamedTuple):
         first = " ".join(self.about.split("\n\n")[0].split())
         end = first.find(". ")
         return first if end < 0 else first[: end + 1]
+
+
+def about(kind: type[BaseModel]) -> str:
+    """Return what a kind of table is, for people who write files: without its examples in Python.
+
+    >>> from wendonic.profile.schema.profile import Profile
+    >>> ">>>" in about(Profile)
+    False
+    """
+    return (inspect.getdoc(kind) or "").split("\n\n>>>")[0]
 
 
 @cache

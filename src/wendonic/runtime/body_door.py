@@ -6,9 +6,9 @@ from abc import abstractmethod
 from collections.abc import Iterable, Sequence
 
 from wendonic.compiler.ready import Record
-from wendonic.devices.controls import CONTROLS, Control, find_control
-from wendonic.devices.event import Event, Value, fitting_value
-from wendonic.errors import ControlError, WendonicError
+from wendonic.devices.controls import CONTROLS, Control
+from wendonic.devices.event import Event, Value, control_and_value, fitting_value
+from wendonic.errors import WendonicError
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.frames.blocked import blocked_table, squares_in
@@ -80,11 +80,15 @@ class BodyDoor(Door):
 
         Raises `ControlError` for an unknown control or a value that does not fit it, and `WendonicError` for a mode
         that cannot be entered.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.apply(Event(0.0, "pad.left_stick", (0.0, -1.0)))
+        >>> helm.tick(1 / 60).local
+        Local(right=0.0, forward=1.0)
         """
-        try:
-            control, value = find_control(event.control), event.value
-        except (AttributeError, TypeError):
-            raise ControlError(f"found {event!r}; allowed: an Event(t, control, value), its control a name") from None
+        control, value = control_and_value(event)
         if control.kind == "reported":
             self._take(control, value)
         elif control.kind == "mode":
@@ -150,9 +154,9 @@ class BodyDoor(Door):
         """
         was = self._run.body.read(self._record)
         body = corrected_body(self.axes, was, place, velocity, facing)
-        self._set_body([*body[:4], *was[4:]], safe=bool(place), turned=facing is not None)
+        self._set_body(body, safe=bool(place), turned=facing is not None)
         if velocity is not None:
-            self._set_velocity(body[4:])
+            self._infer_wall(was[4:], body[4:])
         if place:
             self.state.report(_PLACE, tuple(body[1:4]))
             unknown = self._ground[0] == GROUND_UNKNOWN and not self._low_place_noted
@@ -197,14 +201,20 @@ class BodyDoor(Door):
         self.state.report(_VELOCITY, _STILL)
 
     def _set_velocity(self, velocity: Sequence[float]) -> None:
-        """Take a velocity in the plan frame; where it has nothing left of what is taken, a wall took it."""
+        """Take a velocity in the plan frame."""
         body = self._run.body.read(self._record)
         self._set_body([*body[:4], *velocity])
-        taken = [was - now for was, now in zip(body[4:], velocity, strict=True)]
-        length, was_m_s = math.hypot(*taken), math.hypot(*body[4:])
-        left = sum(now * part for now, part in zip(velocity, taken, strict=True))
+        self._infer_wall(body[4:], velocity)
+
+    def _infer_wall(self, was: Sequence[float], velocity: Sequence[float]) -> None:
+        """Infer a wall where a velocity (m/s) has nothing left of what was taken from it."""
+        was_x, was_y, was_z = was
+        x, y, z = velocity
+        taken_x, taken_y, taken_z = was_x - x, was_y - y, was_z - z
+        length, was_m_s = math.hypot(taken_x, taken_y, taken_z), math.hypot(was_x, was_y, was_z)
+        left = x * taken_x + y * taken_y + z * taken_z
         if was_m_s > 0.0 and length > 0.5 * was_m_s and left <= 1e-6 * length * was_m_s:
-            self._tell_wall([-part / length for part in taken])
+            self._tell_wall((-taken_x / length, -taken_y / length, -taken_z / length))
 
     def _tell_wall(self, normal: Sequence[float]) -> None:
         """Take the normal of what took the body's speed, for the next tick; in a corner, walls add up."""
@@ -271,6 +281,13 @@ class BodyDoor(Door):
         Until it is called, the body stands on level ground; in modes whose gait has weight it stands on the course,
         or at height 0. Without a normal the ground is level, and so is the air. Presses with `buffer_s` or `grace_s`,
         modes with a `slope` and gaits with weight use it. Raises `WendonicError` for a normal that does not point up.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("harvest"))
+        >>> helm.ground(False)
+        >>> helm.tick(1 / 60).motion.grounded
+        False
         """
         level = (0.0, 0.0, 1.0)
         x, y, z = level if normal is None else plan_vector(self.axes, "normal", normal, (0.0, 0.0, 0.0))

@@ -22,7 +22,7 @@ class Cells:
     [0.0, 5.0, 5.0]
     """
 
-    __slots__ = ("_fixed", "_get", "constants", "sources", "targets")
+    __slots__ = ("_fixed", "_get", "_written", "constants", "sources", "targets")
 
     def __init__(self, layout: Layout, paths: Iterable[Path]) -> None:
         """Find them."""
@@ -35,6 +35,7 @@ class Cells:
             self.targets.append(tuple(targets))
             self.sources.append(targets[0] if targets else -1)
             self.constants.append(layout.constants.get(memory, layout.constants.get(outcome, 0.0)))
+        self._written = [(index, number) for number, targets in enumerate(self.targets) for index in targets]
         self._fixed = tuple(self.constants) if -1 in self.sources else ()
         self._get = getter(
             [index if index >= 0 else layout.width + number for number, index in enumerate(self.sources)]
@@ -46,6 +47,5 @@ class Cells:
 
     def write(self, record: list[float], numbers: Sequence[float]) -> None:
         """Write numbers into a record; those that the structure has no use for are left out."""
-        for targets, number in zip(self.targets, numbers, strict=True):
-            for index in targets:
-                record[index] = number
+        for index, number in self._written:
+            record[index] = numbers[number]

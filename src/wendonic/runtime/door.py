@@ -42,7 +42,7 @@ class Door:
 
     def button(self, control: str, down: float | bool) -> None:
         """Set a button or trigger such as "pad.south": 0 or False is up, 1 or True is fully pressed."""
-        self.state.set(find_kind(control, "button"), float(down))
+        self.state.set(find_kind(control, "button"), down)
 
     def stick(self, control: str, x: float, y: float) -> None:
         """Set a stick such as "pad.left_stick": each axis -1..1, x to the right, y towards the player."""
@@ -53,7 +53,13 @@ class Door:
         self.state.set(_MOUSE, (dx, dy))
 
     def wheel(self, notches: float) -> None:
-        """Add notches of the mouse wheel, positive towards the user."""
+        """Add notches of the mouse wheel, positive towards the user.
+
+        >>> door = Door()
+        >>> door.wheel(-2)
+        >>> door.state.value("mouse.wheel")
+        -2.0
+        """
         self.state.set(_WHEEL, notches)
 
     def pointer(self, x: float, y: float) -> None:
@@ -61,26 +67,55 @@ class Door:
         self.state.set(_POINTER, (x, y))
 
     def touch(self, finger: int, x: float, y: float, down: bool = True) -> None:
-        """Set a finger, 0 to 9, that lands, moves or is lifted: its place, in window fractions, y down."""
+        """Set a finger, 0 to 9, that lands, moves or is lifted: its place, in window fractions, y down.
+
+        >>> door = Door()
+        >>> door.touch(0, 0.2, 0.8)
+        >>> door.state.held()
+        ('touch.0',)
+        """
         self.state.set(find_control(f"touch.{finger}"), (x, y, 1.0 if down else 0.0))
 
     def pose(self, control: str, position: Sequence[float], quaternion: Sequence[float]) -> None:
         """Set the pose of a tracked thing: "head.pose", "hand.left.pose", "hand.right.pose".
 
         Position in metres and quaternion x, y, z, w as in WebXR: right-handed, y up, -z forward.
+
+        >>> door = Door()
+        >>> door.pose("head.pose", (0.0, 1.7, 0.0), (0.0, 0.0, 0.0, 1.0))
+        >>> door.state.value("head.pose")[:3]
+        (0.0, 1.7, 0.0)
         """
         self.state.set(find_kind(control, "pose"), (*position, *quaternion))
 
     def sensor(self, control: str, x: float, y: float, z: float) -> None:
-        """Set a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player."""
+        """Set a motion sensor: "pad.gyro" in rad/s, "pad.accel" in m/s²; x right, y up, z towards the player.
+
+        >>> door = Door()
+        >>> door.sensor("pad.gyro", 0.0, -0.5, 0.0)
+        >>> door.state.value("pad.gyro")
+        (0.0, -0.5, 0.0)
+        """
         self.state.set(find_kind(control, "rates"), (x, y, z))
 
     def view(self, yaw_deg: float, pitch_deg: float = 0.0) -> None:
         """Set where the camera looks before this tick's look; it counts until it is set again, or turned by
         `look`.
+
+        >>> door = Door()
+        >>> door.view(yaw_deg=90.0, pitch_deg=-10.0)
+        >>> door.state.value("view")
+        (90.0, -10.0)
         """
         self.state.set(VIEW, (yaw_deg, pitch_deg))
 
     def lose(self, unit: str = "focus") -> None:
-        """Release what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …"""
+        """Release what a device held: "focus" for all of them, or "keys", "pad1", "mouse", "touch", "hand.left", …
+
+        >>> door = Door()
+        >>> door.key("KeyW", down=True)
+        >>> door.lose("keys")
+        >>> door.state.held()
+        ()
+        """
         self.state.set(find_kind(f"lost.{unit}", "loss"), 1.0)

@@ -204,7 +204,12 @@ class Helm(BodyDoor):
         return self._run.name
 
     def tick_function(self, mode: str | None = None) -> str:
-        """Return the source of the tick function of a mode, by default of the current one."""
+        """Return the source of the tick function of a mode, by default of the current one.
+
+        >>> from wendonic.demo import demo_profile
+        >>> "def tick_part(last, sample, dt):" in Helm(demo_profile()).tick_function()
+        True
+        """
         name = self.profile.mode_name(mode or self.mode)
         run = self._runs.get(name) or self._prepare(name)
         return run.ready.text
@@ -245,6 +250,13 @@ class Helm(BodyDoor):
         """Set the point (in the game's own axes and unit) that a body with `face = "aim"` faces from now on.
 
         Until one is set, such a body keeps its facing. Raises `WendonicError` for too few or too many numbers.
+
+        >>> from wendonic.demo import demo_profile
+        >>> profile = demo_profile().changed({"mode.foot.steer": {"frame": "map", "face": "aim"}})
+        >>> helm = Helm(profile)
+        >>> helm.aim_at(5.0, 0.0, 0.0)
+        >>> helm.tick(1.0).face_deg
+        90.0
         """
         x, y, _ = self._on_plan("aim_at", place)
         self.state.set(_AIM, (x, y))
@@ -342,6 +354,7 @@ class Helm(BodyDoor):
             self._ground,
             self._device,
             (self._changes_seen, self._view_changes_seen, self._view_given),
+            tuple(self.state.values),
             saved_controls(self.state, [run.sampler for run in self._runs.values()]),
             self._contact,
         )
@@ -352,6 +365,15 @@ class Helm(BodyDoor):
 
         Raises `WendonicError` for a snapshot of another structure: other modes, forms or bindings. Numbers may
         differ.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> start = helm.snapshot()
+        >>> helm.key("KeyW", down=True)
+        >>> went = helm.tick(0.5).position()
+        >>> helm.restore(start, keep_controls=True)
+        >>> helm.tick(0.5).position() == went
+        True
         """
         if not isinstance(snapshot, Snapshot):
             raise WendonicError(f"found {snapshot!r}; allowed: what snapshot() returned")
@@ -377,6 +399,7 @@ class Helm(BodyDoor):
             self._row, self._device = list(snapshot.row), DEVICE_NAMES.get(snapshot.device or "")
             self._changes_seen, self._view_changes_seen, self._view_given = snapshot.seen
             self._others = self._other_samplers()
+            self.state.values = list(snapshot.held)
             restore_controls(self.state, [run.sampler for run in self._runs.values()], snapshot.controls)
         if recorder:
             recorder.jumped(recorded_s)
@@ -411,6 +434,10 @@ class Helm(BodyDoor):
     def told_so_far(self) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
         far as the game reported it, and the blocked squares; all in the plan frame.
+
+        >>> from wendonic.demo import demo_profile
+        >>> [name for name, _ in Helm(demo_profile()).told_so_far()]
+        ['body.place', 'body.velocity', 'body.facing']
         """
         face, x, y, z, *velocity = self._run.body.read(self._record)
         yield "body.place", (x, y, z)
@@ -435,6 +462,12 @@ class Helm(BodyDoor):
         zero. Held presses go on if the new mode has them and says `held_presses = "carry"`; otherwise they end, and
         count again once released. Raises `WendonicError` for a mode that does not exist or that `leave_to` does not
         allow from here. Entering the current mode changes nothing.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile("harvest"))
+        >>> helm.enter("barrow")
+        >>> helm.tick(1 / 60).mode
+        'barrow'
         """
         self._go_over(mode)
         self.state.report(_MODE, mode)
@@ -479,6 +512,12 @@ class Helm(BodyDoor):
         `view` is where the game's camera looks before this tick's look is added; without it the helm continues from
         its own view. A hitch, a `dt` above the profile's `max_dt_s`, is cut into equal parts. A `dt` that is negative
         or not finite raises `WendonicError`.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> helm.tick(0.5, view=View(yaw_deg=90.0))
+        <Intent tick 1, 0.500 s, foot: amount 1.00, heading  90.0 deg, facing  90.0 deg, 3.20 m/s>
         """
         if self.next_profile is not None:
             self._take_next_profile()

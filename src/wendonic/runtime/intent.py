@@ -26,6 +26,13 @@ class Press(NamedTuple):
     `held_s` says for how long it has been held at the end of the tick, `dt` in the tick in which it began; in the
     tick in which it ends, how long it was. `began_count` says how often it began: three notches of the wheel may come
     in one tick.
+
+    >>> from wendonic import Helm
+    >>> from wendonic.demo import demo_profile
+    >>> helm = Helm(demo_profile())
+    >>> helm.key("Space", down=True)
+    >>> helm.tick(0.02).press("jump")
+    Press(held=True, began=True, ended=False, held_s=0.02, began_count=1)
     """
 
     held: bool = False
@@ -33,6 +40,11 @@ class Press(NamedTuple):
     ended: bool = False
     held_s: float = 0.0
     began_count: int = 0
+
+
+def _press_of(numbers: tuple[float, ...]) -> Press:
+    held, began, ended, held_s, count = numbers
+    return Press(held > 0.0, began > 0.0, ended > 0.0, held_s, int(count))
 
 
 class Step(NamedTuple):
@@ -126,20 +138,15 @@ class Presses(Mapping[str, Press]):
 
     def __getitem__(self, name: str) -> Press:
         """Return one press."""
-        number = str(self._reader.press_numbers[name])
-        read = self._reader.layout.number
-        held, began, ended, held_s, count = (
-            read(self._record, "outcome", "presses", number, field) for field in Press._fields
-        )
-        return Press(held > 0.0, began > 0.0, ended > 0.0, held_s, int(count))
+        return _press_of(self._reader.presses[name](self._record))
 
     def __iter__(self) -> Iterator[str]:
         """Go through the names."""
-        return iter(self._reader.press_numbers)
+        return iter(self._reader.presses)
 
     def __len__(self) -> int:
         """Return how many there are."""
-        return len(self._reader.press_numbers)
+        return len(self._reader.presses)
 
     def __repr__(self) -> str:
         """Show them as a dict does."""
@@ -168,6 +175,16 @@ class Intent(NamedTuple):
 
     All of it is read from `record`, the bare numbers of the tick, on access: making an intent is cheap,
     and most games need two or three of its fields. `outcome` has those numbers by name.
+
+    >>> from wendonic import Helm
+    >>> from wendonic.demo import demo_profile
+    >>> helm = Helm(demo_profile())
+    >>> helm.key("KeyD", down=True)
+    >>> intent = helm.tick(0.5)
+    >>> intent.amount, intent.heading_deg, intent.local
+    (1.0, 90.0, Local(right=1.0, forward=0.0))
+    >>> intent.velocity(), intent.direction(), intent.face_deg
+    ((3.2, 0.0, 0.0), (1.0, 0.0, 0.0), 90.0)
     """
 
     tick: int
@@ -178,9 +195,6 @@ class Intent(NamedTuple):
     reader: Reader
     last_view: tuple[float, float]
     told_contact: GameVector | None = None
-
-    def _read(self, *path: str) -> float:
-        return self.reader.layout.number(self.record, "outcome", *path)
 
     @property
     def mode(self) -> str:
@@ -200,7 +214,7 @@ class Intent(NamedTuple):
     @property
     def view(self) -> View:
         """Where the camera looks, this tick's look included."""
-        yaw, pitch = self._read("view", "yaw"), self._read("view", "pitch")
+        yaw, pitch = self.reader.view(self.record)
         # The very numbers that the game gave, where it gave them.
         yaw_deg, pitch_deg = self.last_view
         if (yaw, pitch) == (yaw_deg * _DEG, pitch_deg * _DEG):
@@ -210,7 +224,8 @@ class Intent(NamedTuple):
     @property
     def look(self) -> Look:
         """How far the player turned the view this tick, in degrees."""
-        return Look(math.degrees(self._read("look", "yaw")), math.degrees(self._read("look", "pitch")))
+        yaw, pitch = self.reader.look(self.record)
+        return Look(math.degrees(yaw), math.degrees(pitch))
 
     @property
     def presses(self) -> Presses:
@@ -220,90 +235,88 @@ class Intent(NamedTuple):
     @property
     def sector(self) -> int | None:
         """Which of the profile's facings the sprite has; None without `sectors`."""
-        sector = self._read("sector")
+        sector = self.reader.sector(self.record)
         return int(sector) if self.reader.tuning.sectors > 0 and sector >= 0.0 else None
 
     @property
     def rise(self) -> float:
         """Up or down, -1..1, up positive."""
-        return self._read("axes", "rise")
+        return self.reader.axis_amounts(self.record)[0]
 
     @property
     def throttle(self) -> float:
         """Throttle, -1..1, forward positive."""
-        return self._read("axes", "throttle")
+        return self.reader.axis_amounts(self.record)[1]
 
     @property
     def turn(self) -> float:
         """Turning by keys or stick, -1..1, right positive."""
-        return self._read("axes", "turn")
+        return self.reader.axis_amounts(self.record)[2]
 
     @property
     def local(self) -> Local:
         """What the player requests, shaped but not steered yet: `right` and `forward`, -1..1."""
-        return Local(self._read("local", "x"), self._read("local", "y"))
+        return Local(*self.reader.local(self.record))
 
     @property
     def move(self) -> Plan:
         """Which way to go and how much: a vector of the plan whose length is `amount`, less what rises in flight."""
-        return Plan(self._read("move", "x"), self._read("move", "y"))
+        return Plan(*self.reader.move(self.record))
 
     @property
     def amount(self) -> float:
         """How much of full speed is wanted, 0..1 (more only under `diagonal = "free"`, or a `diagonal_factor` above
         0.71).
         """
-        return self._read("amount")
+        return self.reader.amount(self.record)
 
     @property
     def heading_deg(self) -> float | None:
         """Compass heading of `move`, 0 up to 360; None at rest, and straight up or down."""
-        rests = self._read("move", "x") == self._read("move", "y") == 0.0
-        return None if rests else compass_deg(self._read("heading"))
+        x, y = self.reader.move(self.record)
+        return None if x == y == 0.0 else compass_deg(self.reader.heading(self.record))
 
     @property
     def face_deg(self) -> float:
         """Compass heading that the body faces, 0 up to 360; at rest the last one is kept."""
-        return compass_deg(self._read("body", "face"))
+        return compass_deg(self.reader.face(self.record))
 
     @property
     def motion(self) -> Motion:
         """What the profile's gait makes of it all: position and velocity."""
-        _, position, velocity = self.reader.body(self.record)
-        return Motion(*position, *velocity, self._read("grounded") > 0.0)
+        reader, record = self.reader, self.record
+        x, y, z = reader.position(record)
+        vel_x, vel_y, vel_z = reader.velocity(record)
+        return Motion(x, y, z, vel_x, vel_y, vel_z, reader.grounded(record) > 0.0)
 
     @property
     def goal(self) -> GameVector | None:
         """The goal, in the game's own axes and unit, at the body's height; None without one, and outside a `goto`
         frame.
         """
-        if self._read("frame", "goal", "there") == 0.0:
-            return None
-        height = self.reader.body(self.record).position.z
-        x, y = self._read("frame", "goal", "x"), self._read("frame", "goal", "y")
-        return self.axes.place_from_plan(x, y, height)
+        there, x, y = self.reader.goal(self.record)
+        return None if there == 0.0 else self.axes.place_from_plan(x, y, self._height_m())
 
     @property
     def waiting_goals(self) -> tuple[GameVector, ...]:
         """The goals that follow the current one, in the game's own axes and unit, at the body's height."""
-        height = self.reader.body(self.record).position.z
+        height = self._height_m()
         waiting = self.reader.part(self.record, "frame", "waiting")
-        count = int(self._read("frame", "waiting_count"))
+        count = int(self.reader.waiting_count(self.record))
         return tuple(self.axes.place_from_plan(x, y, height) for x, y in waiting[:count])
 
     @property
     def distance_m(self) -> float | None:
         """Distance of the goal in metres, whatever the game's own unit is; None without one."""
-        if self.goal is None:
-            return None
-        return math.dist(self.goal, self.position()) / self.axes.units_per_m
+        goal = self.goal
+        return None if goal is None else math.dist(goal, self.position()) / self.axes.units_per_m
 
     @property
     def stuck_s(self) -> float:
         """Time (s) for which the goal has come no nearer, so that the game can react to what is in the way; 0 without
         a goal.
         """
-        return self._read("frame", "stuck_s")
+        return self.reader.stuck_s(self.record)
 
     @property
     def contact(self) -> GameVector | None:
@@ -312,24 +325,23 @@ class Intent(NamedTuple):
         """
         if self.told_contact is not None:
             return self.told_contact
-        x, y = self._read("contact", "x"), self._read("contact", "y")
+        x, y = self.reader.contact(self.record)
         return None if x == y == 0.0 else self.axes.from_plan(x, y, 0.0)
 
     @property
     def arrived(self) -> bool:
         """Whether the goal was reached this tick."""
-        return self._read("frame", "arrived") > 0.0
+        return self.reader.arrived(self.record) > 0.0
 
     @property
     def step(self) -> Step | None:
         """The step on squares; None outside a `grid` frame."""
         if self.reader.tuning.frame.frame != FRAME_GRID:
             return None
-        grid = self.reader.part(self.record, "frame", "grid")
-        x, y, to_x, to_y, share = grid.step
+        x, y, to_x, to_y, share, refuses, away_x, away_y, began, ended = self.reader.step(self.record)
         square = self.axes.square_from_plan
-        refused = square(x + grid.refused_x, y + grid.refused_y) if grid.refused > 0.0 else None
-        return Step(*square(to_x, to_y), *square(x, y), share, refused, grid.began > 0.0, grid.ended > 0.0)
+        refused = square(x + away_x, y + away_y) if refuses > 0.0 else None
+        return Step(*square(to_x, to_y), *square(x, y), share, refused, began > 0.0, ended > 0.0)
 
     @property
     def comfort(self) -> Comfort | None:
@@ -337,16 +349,16 @@ class Intent(NamedTuple):
         tuning = self.reader.tuning.comfort
         if tuning.used == 0:
             return None
-        state = self.reader.part(self.record, "comfort")
-        height = self.reader.body(self.record).position.z
+        shown, inside_s, returned, x, y, head_x, head_y, safe_x, safe_y = self.reader.comfort(self.record)
+        place, height = self.axes.place_from_plan, self._height_m()
         return Comfort(
-            state.shown,
-            self.axes.place_from_plan(state.offset.x, state.offset.y),
-            self.axes.place_from_plan(state.head.x, state.head.y, height),
-            state.inside_s > 0.0,
-            tuning.return_s - state.inside_s if state.inside_s > 0.0 else None,
-            state.returned > 0.0,
-            self.axes.place_from_plan(state.safe.x, state.safe.y, height),
+            shown,
+            place(x, y),
+            place(head_x, head_y, height),
+            inside_s > 0.0,
+            tuning.return_s - inside_s if inside_s > 0.0 else None,
+            returned > 0.0,
+            place(safe_x, safe_y, height),
         )
 
     @property
@@ -359,6 +371,11 @@ class Intent(NamedTuple):
         """Return the arc of the hand that points, to be drawn: places in the game's own axes and unit, evenly spaced
         in time, from the hand to where it lands, or its first second where it lands nowhere; none while no hand
         points. Raises `WendonicError` for fewer than two points.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> Helm(demo_profile("headset")).tick(0.01).arc(points=8)
+        []
         """
         if points < 2:
             raise WendonicError(f"points: found {points}; allowed: 2 or more")
@@ -375,13 +392,13 @@ class Intent(NamedTuple):
     @property
     def landed(self) -> bool:
         """Whether the body was teleported in this tick to where the hand pointed."""
-        return self._read("pointing", "landed") > 0.0
+        return self.reader.landed(self.record) > 0.0
 
     @property
     def footing(self) -> Footing:
         """What ground that is too steep does to the request."""
-        slides = self._read("wanted", "slide", "x") != 0.0 or self._read("wanted", "slide", "y") != 0.0
-        return Footing(self._read("wanted", "refused") > 0.0, slides)
+        x, y, _ = self.reader.slide(self.record)
+        return Footing(self.reader.refused(self.record) > 0.0, x != 0.0 or y != 0.0)
 
     def velocity(self, top_speed_m_s: float | None = None, top_speed_u_s: float | None = None) -> GameVector:
         """Return a velocity in the game's own axes and unit (m/s without one): (x, y, z), or (x, y) in a 2-D game.
@@ -390,40 +407,60 @@ class Intent(NamedTuple):
         own unit, it is the wanted velocity, `move` times that speed, at once: along the ground if the mode walks on
         slopes, with the slide down a bank that is too steep; along the view and with `rise` if it flies. Raises
         `WendonicError` for both at once.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("KeyW", down=True)
+        >>> intent = helm.tick(0.1)
+        >>> intent.velocity(), intent.velocity(top_speed_m_s=5.0)
+        ((0.0, 0.0, -2.2), (0.0, 0.0, -5.0))
         """
         if top_speed_u_s is not None:
             if top_speed_m_s is not None:
                 raise WendonicError("velocity: found top_speed_m_s and top_speed_u_s; allowed: one of them")
             top_speed_m_s = top_speed_u_s / self.axes.units_per_m
         if top_speed_m_s is None:
-            return self.axes.place_from_plan(*self.reader.body(self.record).velocity)
-        x, y, z = self._direction()
-        slide = [self._read("wanted", "slide", axis) for axis in "xyz"]
+            return self.axes.place_from_plan(*self.reader.velocity(self.record))
+        x, y, z = self.reader.direction(self.record)
+        slide_x, slide_y, slide_z = self.reader.slide(self.record)
         return self.axes.place_from_plan(
-            x * top_speed_m_s + slide[0], y * top_speed_m_s + slide[1], z * top_speed_m_s + slide[2]
+            x * top_speed_m_s + slide_x, y * top_speed_m_s + slide_y, z * top_speed_m_s + slide_z
         )
 
-    def _direction(self) -> tuple[float, float, float]:
-        """Return `move` as it lies on the ground or points into the air."""
-        x, y, z = (self._read("wanted", "direction", axis) for axis in "xyz")
-        return x, y, z
+    def _height_m(self) -> float:
+        return self.reader.position(self.record)[2]
 
     def direction(self) -> GameVector:
         """Return the wanted direction in the game's own axes, of length 1, or all zeros at rest."""
-        x, y, z = self._direction()
+        x, y, z = self.reader.direction(self.record)
         length = math.hypot(x, y, z)
         if length == 0.0:
             return self.axes.from_plan(0.0, 0.0)
         return self.axes.from_plan(x / length, y / length, z / length)
 
     def facing(self) -> GameVector:
-        """Return the direction that the body faces, level, of length 1, in the game's own axes."""
-        face = self._read("body", "face")
+        """Return the direction that the body faces, level, of length 1, in the game's own axes.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> Helm(demo_profile()).tick(0.0).facing()
+        (0.0, 0.0, -1.0)
+        """
+        face = self.reader.face(self.record)
         return self.axes.from_plan(math.sin(face), math.cos(face))
 
     def position(self) -> GameVector:
-        """Return the gait's position in the game's own axes and unit (m without one), from where the helm began."""
-        return self.axes.place_from_plan(*self.reader.body(self.record).position)
+        """Return the gait's position in the game's own axes and unit (m without one), from where the helm began.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.place(3.0, 0.0, -1.0)
+        >>> helm.tick(0.0).position()
+        (3.0, 0.0, -1.0)
+        """
+        return self.axes.place_from_plan(*self.reader.position(self.record))
 
     def orientation(self) -> tuple[float, float, float, float]:
         """Return how the body stands, as the quaternion (x, y, z, w) in the game's own axes.
@@ -439,10 +476,10 @@ class Intent(NamedTuple):
         """
         if self.axes.up is None or self.axes.forward is None:
             raise WendonicError("a 2-D game has no quaternions; allowed: face_deg")
-        half = 0.5 * self._read("body", "face")
+        half = 0.5 * self.reader.face(self.record)
         # Clockwise from above is negative about the plan's up.
         yaw_z, yaw_w = -math.sin(half), math.cos(half)
-        up_x, up_y, up_z = (self._read("up", axis) for axis in "xyz")
+        up_x, up_y, up_z = self.reader.up(self.record)
         length = math.sqrt(2.0 * (1.0 + up_z))
         lean_x, lean_y, lean_w = -up_y / length, up_x / length, length / 2.0
         x = lean_x * yaw_w + lean_y * yaw_z
@@ -452,13 +489,29 @@ class Intent(NamedTuple):
         return turned[0], turned[1], turned[2], lean_w * yaw_w
 
     def press(self, name: str) -> Press:
-        """Return one press; a name that no mode of the profile knows raises `WendonicError` with those there are."""
-        if name not in self.presses:
+        """Return one press; a name that no mode of the profile knows raises `WendonicError` with those there are.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> helm.key("ShiftLeft", down=True)
+        >>> helm.tick(1 / 60).press("sprint").began
+        True
+        """
+        numbers = self.reader.presses.get(name)
+        if numbers is None:
             raise WendonicError(none_such("press", name, self.presses))
-        return self.presses[name]
+        return _press_of(numbers(self.record))
 
     def as_dict(self) -> dict[str, Any]:
-        """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`."""
+        """Return everything but the axes as plain dicts, numbers and texts, ready for `json.dumps`.
+
+        >>> from wendonic import Helm
+        >>> from wendonic.demo import demo_profile
+        >>> content = Helm(demo_profile()).tick(0.02).as_dict()
+        >>> content["tick"], content["mode"], content["view"]
+        (1, 'foot', {'yaw_deg': 0.0, 'pitch_deg': 0.0})
+        """
         content: dict[str, Any] = {}
         for name in FIELDS:
             value = getattr(self, name)
@@ -466,6 +519,10 @@ class Intent(NamedTuple):
             content[name] = as_dict() if as_dict else value
         content["presses"] = {name: press._asdict() for name, press in self.presses.items()}
         return content
+
+    def __repr__(self) -> str:
+        """Give it as `print` does; the bare numbers are in `record`, all of it by name in `as_dict`."""
+        return f"<Intent {self}>"
 
     def __str__(self) -> str:
         """Give the tick on one line, as a person reads it, speeds in the game's own unit."""

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from wendonic.devices.controls import BY_SLOT, Control
 from wendonic.devices.event import Event, Value, at_rest, fitting_value
@@ -10,17 +10,31 @@ from wendonic.devices.state import DeviceState
 from wendonic.errors import ControlError, WendonicError
 from wendonic.recording.writer import RecordingWriter
 
-if TYPE_CHECKING:
-    from wendonic.runtime.helm import Helm
-
 AFTER_S = 1e-6
 """How long after a tick an event is said to have come: it belongs to the next one, whenever that ends."""
+
+
+class Recorded(Protocol):
+    """What can be recorded: a helm."""
+
+    state: DeviceState
+
+    @property
+    def mode(self) -> str:
+        """Name of the current mode."""
+
+    @property
+    def clock_s(self) -> float:
+        """Time (s) that all ticks so far have covered."""
+
+    def told_so_far(self) -> Iterator[tuple[str, Value]]:
+        """Yield what a recording has to begin with, as control and value."""
 
 
 class PlayRecorder:
     """Records what a helm is given, as `Helm.record` says."""
 
-    def __init__(self, helm: "Helm", path: str | Path, title: str) -> None:
+    def __init__(self, helm: Recorded, path: str | Path, title: str) -> None:
         """Begin with how things are; raises `WendonicError` for a file that is there already."""
         if Path(path).exists():
             raise WendonicError(f"{path} already exists; give another name, or remove it")

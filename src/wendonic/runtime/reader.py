@@ -1,14 +1,12 @@
 """What is where in the record of a mode's tick."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from wendonic.compiler.layout import Layout, Path
 from wendonic.compiler.ready import Record
-from wendonic.kernels.body.body import BODY_AT_REST, Body
 from wendonic.kernels.tick import Outcome, Tuning, tick_at_rest
-from wendonic.kernels.vector import Vec3
-from wendonic.runtime.part import Part
+from wendonic.runtime.part import Number, Numbers, Part, number_of, numbers_of
 from wendonic.world_axes import WorldAxes
 
 BODY = (
@@ -17,26 +15,110 @@ BODY = (
 )
 """Paths of the body's numbers."""
 
+PRESS_FIELDS = ("held", "began", "ended", "held_s", "began_count")
+"""Numbers of a press, in the order in which an intent reports them."""
+
+STEP = (
+    *(("frame", "grid", "step", field) for field in ("x", "y", "to_x", "to_y", "share")),
+    *(("frame", "grid", field) for field in ("refused", "refused_x", "refused_y", "began", "ended")),
+)
+"""Paths of the numbers of a step on squares, as an intent reports it."""
+
+COMFORT = (
+    *(("comfort", field) for field in ("shown", "inside_s", "returned")),
+    *(("comfort", of, axis) for of in ("offset", "head", "safe") for axis in ("x", "y")),
+)
+"""Paths of the numbers of comfort in a headset, as an intent reports it."""
+
 VIEW = (("view", "yaw"), ("view", "pitch"))
 """Paths of the view's numbers."""
 
 
 class Reader:
-    """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled."""
+    """Reads the records of one mode. Two readers of equal modes are equal, and can be pickled.
 
-    __slots__ = ("_body", "_parts", "axes", "layout", "mode", "press_numbers", "tuning")
+    What an intent reports is found once, when the reader is made: `reader.amount(record)` is one number,
+    `reader.move(record)` are several, and `reader.presses["jump"](record)` those of a press.
+    """
+
+    __slots__ = (
+        "_parts",
+        "amount",
+        "arrived",
+        "axes",
+        "axis_amounts",
+        "comfort",
+        "contact",
+        "direction",
+        "face",
+        "goal",
+        "grounded",
+        "heading",
+        "landed",
+        "layout",
+        "local",
+        "look",
+        "mode",
+        "move",
+        "position",
+        "press_numbers",
+        "presses",
+        "refused",
+        "sector",
+        "slide",
+        "step",
+        "stuck_s",
+        "tuning",
+        "up",
+        "velocity",
+        "view",
+        "waiting_count",
+    )
 
     def __init__(
         self, mode: str, axes: WorldAxes, layout: Layout, tuning: Tuning, press_numbers: Mapping[str, int]
     ) -> None:
-        """Keep what it takes."""
+        """Keep what it takes, and find the numbers."""
         self.mode = mode
         self.axes = axes
         self.layout = layout
         self.tuning = tuning
         self.press_numbers = dict(press_numbers)
         self._parts: dict[Path, Part] = {}
-        self._body = Part(layout, ("body",), BODY_AT_REST)
+
+        def one(*path: str) -> Number:
+            return number_of(layout, path)
+
+        def of(*path: str, fields: Sequence[str]) -> Numbers:
+            return numbers_of(layout, [(*path, field) for field in fields])
+
+        self.amount = one("amount")
+        self.heading = one("heading")
+        self.face = one("body", "face")
+        self.sector = one("sector")
+        self.grounded = one("grounded")
+        self.refused = one("wanted", "refused")
+        self.arrived = one("frame", "arrived")
+        self.stuck_s = one("frame", "stuck_s")
+        self.waiting_count = one("frame", "waiting_count")
+        self.landed = one("pointing", "landed")
+        self.view = numbers_of(layout, VIEW)
+        self.look = of("look", fields=("yaw", "pitch"))
+        self.axis_amounts = of("axes", fields=("rise", "throttle", "turn"))
+        self.local = of("local", fields="xy")
+        self.move = of("move", fields="xy")
+        self.contact = of("contact", fields="xy")
+        self.goal = of("frame", "goal", fields=("there", "x", "y"))
+        self.position = of("body", "position", fields="xyz")
+        self.velocity = of("body", "velocity", fields="xyz")
+        self.direction = of("wanted", "direction", fields="xyz")
+        self.slide = of("wanted", "slide", fields="xyz")
+        self.up = of("up", fields="xyz")
+        self.step = numbers_of(layout, STEP)
+        self.comfort = numbers_of(layout, COMFORT)
+        self.presses = {
+            name: of("presses", str(number), fields=PRESS_FIELDS) for name, number in self.press_numbers.items()
+        }
 
     def __reduce__(self) -> tuple[Any, ...]:
         """Pickle it without the parts that it has found."""
@@ -71,13 +153,3 @@ class Reader:
                 shape = getattr(shape, field)
             part = self._parts[path] = Part(self.layout, path, shape)
         return part.read(record)
-
-    def body(self, record: Record) -> Body:
-        """Return the body that a record has."""
-        face, x, y, z, vel_x, vel_y, vel_z = self._body.numbers(record)
-        return Body(face, Vec3(x, y, z), Vec3(vel_x, vel_y, vel_z))
-
-    def view(self, record: Record) -> tuple[float, float]:
-        """Return the yaw and pitch (rad) of the view in a record."""
-        number = self.layout.number
-        return number(record, "outcome", "view", "yaw"), number(record, "outcome", "view", "pitch")

@@ -2,15 +2,19 @@
 
 import math
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from wendonic.errors import WendonicError
 from wendonic.kernels.view_axes import level_forward, turned_by
-from wendonic.world_axes import GameVector, WorldAxes
+from wendonic.world_axes import GameVector, WorldAxes, vector_numbers
 
 
 class View(NamedTuple):
-    """Where the camera looks. `yaw_deg` 0 is the plan's +y, right positive; `pitch_deg` up positive."""
+    """Where the camera looks. `yaw_deg` 0 is the plan's +y, right positive; `pitch_deg` up positive.
+
+    >>> View(yaw_deg=90.0, pitch_deg=-10.0).engine_yaw_deg(WorldAxes("+x", "-z", "+y"))
+    -90.0
+    """
 
     yaw_deg: float = 0.0
     pitch_deg: float = 0.0
@@ -37,20 +41,33 @@ class View(NamedTuple):
         )
 
     @classmethod
-    def from_quaternion(cls, x: float, y: float, z: float, w: float, axes: WorldAxes) -> "View":
-        """Return the view of a camera that a quaternion turns, in the game's own axes.
+    def from_quaternion(
+        cls, *quaternion: float | Sequence[float] | WorldAxes, axes: WorldAxes | None = None
+    ) -> "View":
+        """Return the view of a camera that a quaternion (x, y, z, w) turns, in the game's own axes.
 
-        A camera that is not turned looks along the game's `forward`, the right way up. The quaternion need
-        not be of length 1. Raises `WendonicError` for one of zeros, and in a 2-D game.
+        A camera that is not turned looks along the game's `forward`, the right way up. The quaternion need not be of
+        length 1, and may come number by number or as one; the axes come last, or by name. Raises `WendonicError` for
+        a quaternion of zeros or of the wrong length, and in a 2-D game.
 
         >>> View.from_quaternion(0.0, math.sqrt(0.5), 0.0, math.sqrt(0.5), WorldAxes("+x", "-z", "+y"))
         View(yaw_deg=-90.0, pitch_deg=0.0)
+        >>> View.from_quaternion((0.0, -1.0, 0.0, 1.0), axes=WorldAxes("+x", "-z", "+y"))
+        View(yaw_deg=90.0, pitch_deg=0.0)
         """
+        given: Any = quaternion
+        if axes is None and given and isinstance(given[-1], WorldAxes):
+            *given, axes = given
+        if axes is None:
+            raise WendonicError(
+                "from_quaternion: axes are missing; allowed: the game's own as the last argument, such as helm.axes"
+            )
         _in_three_axes(axes, "View(yaw_deg=…)")
-        largest = max(abs(x), abs(y), abs(z), abs(w))
-        if not 0.0 < largest < math.inf:
-            raise WendonicError(f"quaternion: found {(x, y, z, w)}; allowed: four finite numbers, not all zero")
-        x, y, z, w = x / largest, y / largest, z / largest, w / largest
+        parts = vector_numbers(given)
+        largest = max(map(abs, parts), default=0.0)
+        if len(parts) != 4 or not 0.0 < largest < math.inf or any(map(math.isnan, parts)):
+            raise WendonicError(f"quaternion: found {parts}; allowed: four finite numbers, not all zero")
+        x, y, z, w = (part / largest for part in parts)
         forward = turned_by(x, y, z, w, *axes.from_plan(0.0, 1.0, 0.0))
         return cls.from_basis(forward, turned_by(x, y, z, w, *axes.from_plan(0.0, 0.0, 1.0)), axes)
 

@@ -4,8 +4,8 @@ from collections.abc import Mapping
 from typing import TYPE_CHECKING, Any
 
 from wendonic.recording.recording import Recording
-from wendonic.study.calibration.calibrate import Calibration
 from wendonic.study.calibration.estimate import CONFIDENCE, Estimate
+from wendonic.study.calibration.found import Calibration
 from wendonic.study.feel_sheet import FeelSheet
 from wendonic.study.finding import Finding
 from wendonic.study.quantities import QUANTITIES

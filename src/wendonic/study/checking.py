@@ -5,8 +5,7 @@ from typing import NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError
-from wendonic.profile.edit import path_parts
-from wendonic.profile.faults import dotted
+from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.inherited import inherited_from
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.study.finding import (
@@ -71,6 +70,11 @@ class Fixed(NamedTuple):
     fixes: tuple[Finding, ...]
     left: tuple[Finding, ...]
 
+    def __str__(self) -> str:
+        """Say what was fixed and what is left, as `wendonic check --fix` does."""
+        fixes = [f"fixed {finding.slug}: {finding.fix}" for finding in self.fixes] or ["nothing was fixed"]
+        return "\n".join([*fixes, *map(str, self.left)])
+
 
 MOST_FIXES = 100
 
@@ -84,6 +88,8 @@ def fixed(profile: Profile, only: tuple[str, ...] = (), engine: Engine = "auto")
     >>> done = fixed(profile_from_text(head + "cm_per_turn = 2\\n"))
     >>> done.profile.mode["seat"].look.bind[0].cm_per_turn, [one.slug for one in done.fixes], done.left
     (34.0, ['mouse-turn'], ())
+    >>> print(done)
+    fixed mouse-turn: mode.seat.look.bind[0].cm_per_turn = 34.0
     """
     made: list[Finding] = []
     while True:

@@ -9,6 +9,7 @@ from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.units import metre_name, spelled_in
 from wendonic.significant import significant
 from wendonic.study.bench import Bench
+from wendonic.study.in_columns import in_columns
 from wendonic.study.probes.walker import entries_of
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
@@ -49,11 +50,20 @@ class FeelSheet(Mapping[str, Value]):
         self.thresholds = thresholds
 
     def asked(self, name: str) -> bool:
-        """Return whether a quantity was measured, or tried to be."""
+        """Return whether a quantity was measured, or tried to be.
+
+        >>> FeelSheet({"reach90_s": 0.14}).asked("stop_time_s")
+        False
+        """
         return self._values[name] is not None or name in self.reasons
 
     def missing(self) -> dict[Unmeasured, list[str]]:
-        """Return the quantities that have no value, by the reason: what could not be measured first."""
+        """Return the quantities that have no value, by the reason: what could not be measured first.
+
+        >>> from wendonic.demo import demo_profile
+        >>> {str(why): names for why, names in measure(demo_profile(), only=["climb_m_s"]).missing().items()}
+        {'nothing flies': ['climb_m_s']}
+        """
         by_words: dict[str, tuple[Unmeasured, list[str]]] = {}
         for name, reason in self.reasons.items():
             by_words.setdefault(str(reason), (reason, []))[1].append(name)
@@ -85,10 +95,9 @@ class FeelSheet(Mapping[str, Value]):
 
     def __str__(self) -> str:
         """List what was measured, with units: lengths in metres."""
-        shown = [(name, value_words(value)) for name, value in self._values.items() if value is not None]
-        names, values = (max((len(row[column]) for row in shown), default=0) for column in (0, 1))
-        lines = (f"{name:<{names}}  {words:>{values}} {QUANTITIES[name].unit}".rstrip() for name, words in shown)
-        return "\n".join(lines) or "nothing was measured"
+        known = {name: value for name, value in self._values.items() if value is not None}
+        rows = [(name, value_words(value), QUANTITIES[name].unit) for name, value in known.items()]
+        return in_columns(rows) if rows else "nothing was measured"
 
 
 def value_words(value: Value, factor: float = 1.0) -> str:
@@ -160,13 +169,18 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
         if only is not None and name not in only:
             continue
         try:
-            values[name] = one.measure(bench)
+            values[name] = _plain(one.measure(bench))
         except Unmeasured as reason:
             reasons[name] = reason
             continue
         if values[name] is None:
             reasons[name] = Unmeasured("that is never reached")
     return FeelSheet(values, reasons, _measured_by(bench), bench.held, bench.thresholds)
+
+
+def _plain(value: Value) -> Value:
+    """Return a value as one of Python's own, not NumPy's."""
+    return value if value is None or isinstance(value, int) else float(value)
 
 
 def _measured_by(bench: Bench) -> str | None:

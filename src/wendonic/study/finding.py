@@ -6,8 +6,8 @@ from typing import Any, Literal, NamedTuple
 
 import tomlkit
 
-from wendonic.profile.edit import file_content_of, inlined, path_parts
-from wendonic.profile.faults import dotted
+from wendonic.profile.edit_text import inlined
+from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
@@ -26,6 +26,12 @@ class Finding(NamedTuple):
 
     `changes` is a fix that was tried: applied to a copy of the profile it made the finding go and brought no other;
     empty where there is none. `advice` says what else can be done, and what was tried in vain.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study import check
+    >>> found, *_ = check(demo_profile().changed({"mode.foot.move.diagonal": "free"}))
+    >>> found.severity, found.where, found.fix
+    ('fault', 'mode.foot.move.diagonal', 'mode.foot.move.diagonal = "cap"')
     """
 
     slug: str
@@ -40,6 +46,10 @@ class Finding(NamedTuple):
     def fix(self) -> str:
         """The fix as TOML, "" without one."""
         return changes_words(self.changes)
+
+    def __repr__(self) -> str:
+        """Name it, and what was measured."""
+        return f"<Finding {self.severity}: {self.slug}, {self.where}: {self.measured}>"
 
     def __str__(self) -> str:
         """Give it on a few lines, as a person reads it."""
@@ -117,7 +127,7 @@ class Case(Bench):
 
     @cached_property
     def _content(self) -> dict[str, Any]:
-        return file_content_of(self.profile)
+        return self.profile.file_content()
 
     def says(self, path: str) -> bool:
         """Return whether the profile's file has a field."""

@@ -22,6 +22,9 @@ class Preference(NamedTuple):
     """Votes for a and for b, the shares of a that they leave possible, and which one is preferred, once settled.
 
     `votes_to_settle` is how many votes in all would settle it if they go on as they have; None where they are even.
+
+    >>> preference(9, 0).settled, preference(9, 5).settled
+    ('a', None)
     """
 
     a: int

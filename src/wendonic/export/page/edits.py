@@ -8,8 +8,9 @@ import tomlkit
 from tomlkit.items import InlineTable, Table
 
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import UnwrittenTables, edited, file_content_of, path_parts
-from wendonic.profile.faults import dotted
+from wendonic.profile.edit_content import UnwrittenTables
+from wendonic.profile.edit_text import edited
+from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
 
@@ -107,7 +108,7 @@ def text_edits(profile: Profile, text: str, paths: Sequence[str]) -> dict[str, A
     '22'
     """
     known = _Text(text)
-    unwritten = UnwrittenTables(file_content_of(profile))
+    unwritten = UnwrittenTables(profile.file_content(), Profile.model_validate)
     found: dict[str, Any] = {}
     for path in paths:
         parts, factor = as_written(known.content, path_parts(path))

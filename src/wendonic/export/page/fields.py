@@ -6,7 +6,7 @@ from typing import Any, Literal, get_args, get_origin
 
 from pydantic.fields import FieldInfo
 
-from wendonic.profile.edit import field_limits
+from wendonic.profile.field_limits import field_limits
 from wendonic.profile.schema.field_words import field_unit
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.table import LEAST_NUMBER, Table

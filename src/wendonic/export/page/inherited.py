@@ -4,7 +4,7 @@ import copy
 from collections.abc import Sequence
 from typing import Any
 
-from wendonic.profile.edit import file_content_of, path_parts
+from wendonic.profile.field_path import path_parts
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.schema.profile import Profile
 
@@ -17,7 +17,7 @@ def inherited_paths(profile: Profile, paths: Sequence[str]) -> dict[str, str]:
     >>> inherited_paths(demo_profile("rounds"), [of_inspect, of_foot]) == {of_inspect: of_foot}
     True
     """
-    content = file_content_of(profile)
+    content = profile.file_content()
     known = set(paths)
     found: dict[str, str] = {}
     for path in paths:

@@ -5,7 +5,7 @@ import re
 from collections.abc import Mapping
 
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import path_parts
+from wendonic.profile.field_path import path_parts
 from wendonic.profile.schema.profile import Profile
 
 LEAST = 1e-9

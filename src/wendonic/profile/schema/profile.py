@@ -2,15 +2,16 @@
 
 import copy
 from collections.abc import Iterable, Mapping
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateAttr, model_validator
+from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateAttr, ValidationError, model_validator
 
 from wendonic.devices.joystick import JoystickMapping
-from wendonic.errors import WendonicError, none_such
+from wendonic.errors import ProfileError, WendonicError, none_such
+from wendonic.profile.edit_content import changed_content
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
-from wendonic.profile.plain_values import is_plain
+from wendonic.profile.plain_values import is_plain, plain_value
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.budget import Budget
 from wendonic.profile.schema.gait import USUAL_GAITS, Gait, begun_with_usual
@@ -28,7 +29,14 @@ class Profile(Table):
     """One profile: every tuned number. `load_profile` reads it; a helm starts in its first mode.
 
     `check` reports the quantities of the first mode's feel sheet that exceed `budget`.
+
+    >>> from wendonic.demo import demo_profile
+    >>> profile = demo_profile("harvest")
+    >>> profile.first_mode, list(profile.gaits_of("foot")), profile.press_names
+    ('foot', ['walk', 'run', 'stroll'], ('jump', 'sprint', 'creep'))
     """
+
+    refers_by_name: ClassVar[bool] = True
 
     format: Literal["wendonic-profile"] = entry("Kind of file.", example="wendonic-profile")
     version: Literal[1] = entry("Version of the file format.", example=1, unit="version")
@@ -149,7 +157,12 @@ class Profile(Table):
         return tuple(table.mapping() for table in self.joystick.values())
 
     def mode_name(self, name: str | None) -> str:
-        """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise."""
+        """Return `name` if there is such a mode, the first one for None; raises `WendonicError` otherwise.
+
+        >>> from wendonic.demo import demo_profile
+        >>> demo_profile().mode_name(None)
+        'foot'
+        """
         if name is None:
             return self.first_mode
         if name not in self.mode:
@@ -157,7 +170,12 @@ class Profile(Table):
         return name
 
     def gait_of(self, mode_name: str) -> Gait:
-        """Return the gait of a mode; a usual one, such as `walk`, need not be in the file."""
+        """Return the gait of a mode; a usual one, such as `walk`, need not be in the file.
+
+        >>> from wendonic.demo import demo_profile
+        >>> demo_profile().gait_of("foot").top_speed_m_s
+        3.2
+        """
         return self.gaits_of(mode_name)[self.mode[mode_name].gait]
 
     def gaits_of(self, mode_name: str) -> dict[str, Gait]:
@@ -173,7 +191,12 @@ class Profile(Table):
         return {**self.gait, **used}
 
     def with_every_gait(self) -> "Profile":
-        """Return the profile as if its file wrote every gait that a mode uses."""
+        """Return the profile as if its file wrote every gait that a mode uses.
+
+        >>> from wendonic.demo import demo_profile
+        >>> list(demo_profile("tablet").with_every_gait().gait)
+        ['walk']
+        """
         return self.model_copy(update={"gait": self.every_gait})
 
     def changed(self, changes: Mapping[str, Any]) -> "Profile":
@@ -187,12 +210,55 @@ class Profile(Table):
         >>> profile.mode["foot"].look.bind[0].cm_per_turn
         28.0
         """
-        from wendonic.profile.edit import file_content_of, with_values
+        return self.from_content(self.file_content(), changes)
 
-        return with_values(file_content_of(self), changes)
+    def file_content(self) -> dict[str, Any]:
+        """Return it as the content of a file: what it says itself, without defaults, and without what follows.
+
+        >>> from wendonic.demo import demo_profile
+        >>> demo_profile().file_content()["gait"]["walk"]
+        {'top_speed_m_s': 3.2, 'accel_m_s2': 22, 'brake_m_s2': 30}
+        """
+        if self._written:
+            return plain_value(self._written)  # type: ignore[no-any-return]
+        content: dict[str, Any] = self.model_dump(exclude_unset=True)
+        for gait in content.get("gait", {}).values():
+            if "drag_per_s" in gait:
+                # They follow from thrust and drag.
+                for name in ("top_speed_m_s", "accel_m_s2", "brake_m_s2"):
+                    gait.pop(name, None)
+        return plain_value(content)  # type: ignore[no-any-return]
+
+    @classmethod
+    def from_content(cls, content: Mapping[str, Any], changes: Mapping[str, Any] | None = None) -> Self:
+        """Return the profile that a file of this content would hold, with the values at some field paths changed as
+        `changed` does it: quicker than by its text. Raises as `changed` does.
+
+        >>> stick = {"move": {"bind": [{"stick": "pad.left_stick"}]}}
+        >>> walks = {"format": "wendonic-profile", "version": 1, "mode": {"foot": stick}}
+        >>> Profile.from_content(walks, {"gait.walk.accel_m_s2": 9.0}).gait["walk"].accel_m_s2
+        9.0
+        >>> Profile.from_content({**walks, "gait": {"walk": {"accel_m_s2": -9.0}}})
+        Traceback (most recent call last):
+        wendonic.errors.ProfileError: <content>: gait.walk.accel_m_s2: found -9.0; allowed: above 0, up to 100000
+        """
+        changed = changed_content(content, changes or {}, cls.model_validate)
+        try:
+            return cls.model_validate(changed)
+        except ValidationError as fault:
+            from wendonic.profile.faults import table_faults
+
+            path = "<changed>" if changes else "<content>"
+            raise ProfileError(path, table_faults(cls, fault, changed, "")) from None
 
     def sentences(self) -> list[str]:
-        """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait."""
+        """Say what it holds, line by line: the axes, then every mode with its steering, sources and gait.
+
+        >>> from wendonic.demo import demo_profile
+        >>> print(*demo_profile().sentences()[:2], sep="\\n")
+        Profile "Beekeeper on the terraces"
+          axes: right-handed, y up; forward is -z, right is +x
+        """
         length = self.world.length
         lines = [
             f'Profile "{self.title}"' if self.title else "Profile without a title",

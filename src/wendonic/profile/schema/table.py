@@ -80,6 +80,9 @@ class Table(BaseModel):
     # Built when it is first needed: most tables only ever are as a part of another one.
     model_config = ConfigDict(extra="forbid", frozen=True, strict=True, allow_inf_nan=False, defer_build=True)
 
+    refers_by_name: ClassVar[bool] = False
+    """Whether tables within it refer to each other by name."""
+
     _idle: tuple[tuple[str, str], ...] = PrivateAttr(())
 
     @model_validator(mode="after")

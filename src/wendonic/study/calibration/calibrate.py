@@ -1,17 +1,16 @@
 """What a recording shows of its devices: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
 
-from typing import NamedTuple
-
 from wendonic.errors import WendonicError
 from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording, known_recording
 from wendonic.study.calibration.estimate import Estimate, mean_estimate
+from wendonic.study.calibration.found import Calibration, GyroCalibration, MouseCalibration, StickCalibration
 from wendonic.study.calibration.gyro_rest import gyro_rest
 from wendonic.study.calibration.mouse_swipes import swipe_lengths
 from wendonic.study.calibration.stick_rest import LEAST_S, MOST_GLITCHES, StickRest, stick_rest
 from wendonic.study.calibration.stick_returns import LEAST_RETURNS
-from wendonic.study.calibration.stick_rim import LEAST_TURNS, StickRim, rim_samples, stick_rim
-from wendonic.study.calibration.stick_samples import StickSamples, stick_samples
+from wendonic.study.calibration.stick_rim import LEAST_TURNS, rim_samples, stick_rim
+from wendonic.study.calibration.stick_samples import stick_samples
 
 SHARE = 0.999
 """Share of the samples at rest that a dead zone is to hold."""
@@ -20,61 +19,11 @@ OUTER_SHARE = 0.97
 """Input is full from this share of the rim on: no player should have to press harder."""
 
 PUSHES = "push it aside and let it go ten times, a second apart"
-LEAST_INNER = 0.01
 VAGUE, VAGUE_INNER = 4.0, 0.1
 """A dead zone that may be so many times as large, and this large, is a guess."""
 
 MOST_UNLIKE = 1.2
 """Swipes of which the longest is longer than the shortest by more than this factor were not all of the known way."""
-
-
-class StickCalibration(NamedTuple):
-    """A stick's numbers; None where there is too little data, which `missing` says in words.
-
-    `inner` and `outer` are for a profile whose `centre` is the rest point and whose gate is that of the rim.
-    """
-
-    control: str
-    samples: StickSamples
-    rest: StickRest | None
-    rim: StickRim | None
-    inner: Estimate | None
-    outer: Estimate | None
-    missing: tuple[str, ...]
-
-
-class MouseCalibration(NamedTuple):
-    """A mouse's counts per inch from swipes of a known way."""
-
-    dpi: Estimate | None
-    swipes: tuple[float, ...]
-    missing: tuple[str, ...]
-
-
-class GyroCalibration(NamedTuple):
-    """A gyro at rest: its bias (deg/s, right-hand rule about x, y, z), the noise of an axis (of the noisiest one
-    where they differ), and the spread (deg/s) over a second below which it lies still.
-    """
-
-    control: str
-    bias_deg_s: tuple[Estimate, Estimate, Estimate] | None
-    noise_deg_s: Estimate | None
-    still_deg_s: float | None
-    missing: tuple[str, ...]
-
-
-class Calibration(NamedTuple):
-    """What a recording shows of each stick, the mouse (None without one) and each gyro; `print` says it in words."""
-
-    sticks: tuple[StickCalibration, ...]
-    mouse: MouseCalibration | None
-    gyros: tuple[GyroCalibration, ...]
-
-    def __str__(self) -> str:
-        """Say what was found, line by line, as `wendonic calibrate` does."""
-        from wendonic.study.calibration.apply import calibration_lines
-
-        return "\n".join(calibration_lines(self))
 
 
 def calibrate(recording: Recording, share: float = SHARE, swipe_cm: float | None = None) -> Calibration:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.profile.double_bindings import double_bindings
-from wendonic.profile.faults import dotted
+from wendonic.profile.field_path import dotted
 from wendonic.study.finding import Case, Found, finding
 
 

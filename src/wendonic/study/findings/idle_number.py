@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from wendonic.profile.faults import dotted
+from wendonic.profile.field_path import dotted
 from wendonic.profile.schema.table import idle_settings
 from wendonic.profile.units import words_spelled_in
 from wendonic.study.finding import Case, Found, finding

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from itertools import combinations
 
 from wendonic.profile.double_bindings import BoundControl, bound_controls
-from wendonic.profile.faults import dotted
+from wendonic.profile.field_path import dotted
 from wendonic.profile.schema.bind import zone_control
 from wendonic.profile.schema.window import USUAL_ZONES
 from wendonic.study.finding import Case, Found, finding

@@ -52,9 +52,9 @@ def crossing(t: Any, values: Any, level: float, rising: bool = True) -> float | 
     index = _first_beyond(values, level, rising)
     if index is None:
         return None
-    return (
-        float(t[0]) if index == 0 else float(t[index - 1]) + (t[index] - t[index - 1]) * _share(values, index, level)
-    )
+    if index == 0:
+        return float(t[0])
+    return float(t[index - 1] + (t[index] - t[index - 1]) * _share(values, index, level))
 
 
 def speed_crossing(t: Any, speed: Any, covered: Any, level: float, rising: bool = True) -> float | None:

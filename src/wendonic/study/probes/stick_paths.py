@@ -15,7 +15,6 @@ RAMPS = 16
 RAMP_S = 1.0
 """A slow tilt from rest to the rim."""
 
-ROUND_HZ = 480.0
 BORDER_S = 6.0
 DRIFT_S = 12.0
 
@@ -33,11 +32,11 @@ def slow_ramps(bind: StickBind, period_s: float) -> Recording:
 
 
 @functools.cache
-def round_the_rim(bind: StickBind) -> Recording:
+def round_the_rim(bind: StickBind, hz: float) -> Recording:
     """Return a recording of a stick that goes twice round its rim, in a usual time each."""
-    count = round(2.0 * THRESHOLDS.circle_s * ROUND_HZ)
-    headings = (math.tau * k / ROUND_HZ / THRESHOLDS.circle_s for k in range(count))
-    return Recording(Event(k / ROUND_HZ, bind.stick, bind.tilted(one, 1.0)) for k, one in enumerate(headings))
+    count = round(2.0 * THRESHOLDS.circle_s * hz)
+    headings = (math.tau * k / hz / THRESHOLDS.circle_s for k in range(count))
+    return Recording(Event(k / hz, bind.stick, bind.tilted(one, 1.0)) for k, one in enumerate(headings))
 
 
 @functools.cache

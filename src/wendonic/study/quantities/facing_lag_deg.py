@@ -5,9 +5,13 @@ import numpy as np
 from wendonic.batch.trace import shaped
 from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.study.bench import Bench
-from wendonic.study.probes.stick_paths import ROUND_HZ, round_the_rim
+from wendonic.study.probes.stick_paths import round_the_rim
 from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
+
+HZ = 480.0
+NEVER_DEG = 180.0
+STEADY_DEG = 20.0
 
 
 @quantity(100, "deg", "how far the face lags behind a stick that goes round its rim in {circle_s:g} s")
@@ -24,12 +28,18 @@ def facing_lag_deg(bench: Bench) -> float | None:
     if not follows:
         raise NotHere("the face does not follow the travel of a stick")
     bench.need_gait()
-    walked = shaped(round_the_rim(bench.stick_bind), bench.moving, hz=ROUND_HZ, engine=bench.engine)
+    coarse_deg, fine_deg = _behind_deg(bench, HZ / 2.0), _behind_deg(bench, HZ)
+    if NEVER_DEG in (coarse_deg, fine_deg):
+        return NEVER_DEG
+    # A tilt is held for all of its tick, so it comes early by a part of one: this is the lag without ticks.
+    return max(2.0 * fine_deg - coarse_deg, 0.0)
+
+
+def _behind_deg(bench: Bench, hz: float) -> float:
+    """Return how far (deg) the face is behind at `hz` ticks a second, NEVER_DEG where it cannot keep up."""
+    walked = shaped(round_the_rim(bench.stick_bind, hz), bench.moving, hz=hz, engine=bench.engine)
     x, y = bench.stick_bind.centre
-    # Held for all of its tick, a tilt is half a tick early.
     raw = np.degrees(np.arctan2(walked["raw_x"] - x, walked["raw_y"] + y))
-    half_tick_deg = 180.0 / ROUND_HZ / bench.thresholds.circle_s
-    last_turn = round(ROUND_HZ * bench.thresholds.circle_s)
-    behind = ((raw + half_tick_deg - walked["face_deg"] + 180.0) % 360.0 - 180.0)[-last_turn:]
-    steady = float(np.ptp(behind)) < 20.0
-    return float(np.abs(behind).mean()) if steady else 180.0
+    last_turn = round(hz * bench.thresholds.circle_s)
+    behind = ((raw - walked["face_deg"] + 180.0) % 360.0 - 180.0)[-last_turn:]
+    return float(behind.mean()) if float(np.ptp(behind)) < STEADY_DEG else NEVER_DEG

@@ -46,4 +46,7 @@ def turn_round_s(bench: Bench) -> float | None:
         turns_s *= 2.0
     if turned[-1] <= bench.thresholds.within_deg:
         raise NotHere("the face does not change")
+    if turned[0] >= turned[-1] - bench.thresholds.within_deg:
+        # In the very tick of the press: at once.
+        return 0.0
     return crossing(since[later], turned, float(turned[-1]) - bench.thresholds.within_deg)

@@ -11,9 +11,13 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.flat_settings import flat_settings
 from wendonic.profile.schema.profile import Profile, named_profiles
+from wendonic.profile.units import spelled_in
 from wendonic.recording.recording import Recording
-from wendonic.study.feel_sheet import FeelSheet, measure
+from wendonic.significant import significant
+from wendonic.study.feel_sheet import FeelSheet, measure, value_words
+from wendonic.study.in_columns import in_columns
 from wendonic.study.probes.by_name import PROBES, is_probe, probe_of
+from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.differences import Difference, Walked, difference, walked
 
 if TYPE_CHECKING:
@@ -39,7 +43,20 @@ class Setting(NamedTuple):
 
 
 class Comparison(NamedTuple):
-    """Profiles by name, in the order given: their sheets, the settings that differ, and traces of each input."""
+    """Profiles by name, in the order given: their sheets, the settings that differ, and traces of each input.
+
+    >>> from wendonic.demo import demo_profile
+    >>> now = demo_profile()
+    >>> found = compare({"now": now, "heavy": now.changed({"gait.walk.accel_m_s2": 9})}, {})
+    >>> print(found)
+                             now   heavy
+    reach90_s             0.1309    0.32 s
+    reversal_s            0.2376  0.4267 s
+    tap_distance_m        0.1907  0.0585 m
+    gait.walk.accel_m_s2      22       9
+    >>> found.differs("stop_time_s"), found.quantity_words("reach90_s"), found.setting_words(found.settings[0])
+    (False, ('reach90_s', '0.1309', '0.32', 's'), ('gait.walk.accel_m_s2', '22', '9'))
+    """
 
     names: tuple[str, ...]
     sheets: tuple[FeelSheet, ...]
@@ -53,6 +70,33 @@ class Comparison(NamedTuple):
     def differs(self, quantity: str) -> bool:
         """Return whether a quantity of the sheets is not the same for all of them."""
         return not all_same([getattr(sheet, quantity) for sheet in self.sheets])
+
+    def __str__(self) -> str:
+        """List what differs, in the unit that all profiles have: quantities of the feel sheets, then settings."""
+        rows = [self.quantity_words(quantity) for quantity in QUANTITIES if self.differs(quantity)]
+        rows += [(*self.setting_words(setting), "") for setting in self.settings]
+        return in_columns([("", *self.names, ""), *rows]) if rows else "no differences"
+
+    def quantity_words(self, quantity: str) -> tuple[str, ...]:
+        """Return a quantity's name, its value for each profile, and its unit, in words."""
+        unit = QUANTITIES[quantity].unit
+        values = [value_words(sheet[quantity], self.length.factor(unit)) for sheet in self.sheets]
+        return spelled_in(self.length, quantity), *values, self.length.label(unit)
+
+    def setting_words(self, setting: Setting) -> tuple[str, ...]:
+        """Return a setting's path and its value in each profile, in words."""
+        path = spelled_in(self.length, setting.path)
+        factor = 1.0 if path == setting.path else self.length.per_m
+        return path, *(_value_words(value, factor) for value in setting.values)
+
+
+def _value_words(value: object, factor: float) -> str:
+    if isinstance(value, tuple):
+        return ", ".join(_value_words(part, factor) for part in value) or "none"
+    if isinstance(value, float):
+        # As it is written, so that what differs looks different; a conversion has digits that nobody wrote.
+        return significant(value * factor, 15 if factor == 1.0 else 6)
+    return "-" if value is None else str(value)
 
 
 def all_same(values: Sequence[float | None]) -> bool:

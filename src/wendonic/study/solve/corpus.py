@@ -13,7 +13,6 @@ from wendonic.atomic_file import atomic_file
 from wendonic.batch import write_trace
 from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
-from wendonic.profile.edit import file_content_of
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
 from wendonic.recording.formats import ENDINGS
@@ -184,7 +183,7 @@ def job_of(
 
 def _text(profile: Profile | str | Path) -> str:
     if isinstance(profile, Profile):
-        return tomlkit.dumps(file_content_of(profile))
+        return tomlkit.dumps(profile.file_content())
     if isinstance(profile, Path) or "\n" not in profile:
         return text_of(profile, "profile", ProfileError)
     return profile

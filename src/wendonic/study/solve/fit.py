@@ -6,16 +6,24 @@ from collections.abc import Mapping, Sequence
 from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
+from wendonic.devices.event import finite
 from wendonic.errors import WendonicError
-from wendonic.profile.edit import file_content_of, number_at, value_at
+from wendonic.length_unit import LengthUnit
 from wendonic.profile.schema.profile import Profile, known_profile
-from wendonic.study.feel_sheet import known_quantity
+from wendonic.profile.units import spelled_in
+from wendonic.profile.value_at import number_at, value_at
+from wendonic.significant import significant
+from wendonic.study.feel_sheet import known_quantity, value_words
+from wendonic.study.in_columns import in_columns
+from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.trial import Range, Solution, Trial
 
 REACHED_SHARE = 0.01
 """A target counts as reached to a hundredth of it: less cannot be felt."""
 
 DIGITS = 4
+
+_NOTE_GAP = "  "
 
 
 class Target(NamedTuple):
@@ -63,7 +71,16 @@ class Trade(NamedTuple):
 
 
 class Fitted(NamedTuple):
-    """The targets, the settings that were solved for, and the profile with them; `trades` where targets conflict."""
+    """The targets, the settings that were solved for, and the profile with them; `trades` where targets conflict.
+
+    >>> from wendonic.demo import demo_profile
+    >>> found = fit(demo_profile(), {"stop_distance_m": (None, 0.1)}, ["gait.walk.brake_m_s2"])
+    >>> print("\\n".join(str(found).splitlines()[:2]))
+    target           before  wanted  after
+    stop_distance_m  0.1707  <= 0.1  0.1 m
+    >>> found.reached, found.settings[0].after
+    (True, 51.2)
+    """
 
     targets: tuple[Target, ...]
     settings: tuple[FreeSetting, ...]
@@ -74,6 +91,56 @@ class Fitted(NamedTuple):
     def reached(self) -> bool:
         """Whether every target is there."""
         return all(target.reached for target in self.targets)
+
+    def __str__(self) -> str:
+        """Say what was reached with which settings, as `wendonic fit` does."""
+        length = self.profile.world.length
+        rows = [("target", "before", "wanted", "after", "")]
+        rows += [(*target_words(target, length), "" if target.reached else "not reached") for target in self.targets]
+        settings = [("setting", "before", "after", "")]
+        settings += [(*setting_words(setting), setting_note(setting)) for setting in self.settings]
+        trades = [trade_words(trade, length) for trade in self.trades]
+        return "\n".join([in_columns(rows, _NOTE_GAP), "", in_columns(settings, _NOTE_GAP), *trades])
+
+
+def target_words(target: Target, length: LengthUnit) -> tuple[str, str, str, str]:
+    """Return a target's name, and what it was, is to be and is, with its unit, in words."""
+    unit = QUANTITIES[target.quantity].unit
+    factor = length.factor(unit)
+    wanted = range_words(target.low, target.high, lambda value: value_words(value, factor))
+    after = f"{value_words(target.after, factor)} {length.label(unit)}".rstrip()
+    return spelled_in(length, target.quantity), value_words(target.before, factor), wanted, after
+
+
+def setting_words(setting: FreeSetting) -> tuple[str, str, str]:
+    """Return a setting's path, and what it was and is, in words."""
+    before = "-" if setting.before is None else significant(setting.before, 6)
+    return setting.path, before, significant(setting.after, 6)
+
+
+def setting_note(setting: FreeSetting) -> str:
+    """Say what is to be known of a setting, "" for nothing."""
+    if setting.idle:
+        return "affects none of the targets"
+    if setting.at_limit:
+        return "at its limit"
+    return "not determined by the targets; nearest to its start" if setting.undetermined else ""
+
+
+def trade_words(trade: Trade, length: LengthUnit) -> str:
+    """Say whether a target can be reached alone, and what the others are then."""
+    name = spelled_in(length, trade.quantity)
+    value = _with_unit(length, trade.quantity, trade.value)
+    others = ", ".join(
+        f"{spelled_in(length, other)} {_with_unit(length, other, one)}" for other, one in trade.others.items()
+    )
+    if trade.reachable_alone:
+        return f"{name} can be reached alone: {value}, at the cost of {others}"
+    return f"{name} cannot be reached even alone: {value} is the nearest, with {others}"
+
+
+def _with_unit(length: LengthUnit, quantity: str, value: float) -> str:
+    return length.words(value, QUANTITIES[quantity].unit, ".4g").rstrip()
 
 
 def fit(
@@ -106,14 +173,19 @@ def fit(
     >>> fit(demo_profile(), {"reach90_s": (None, 0.2)}, ["gait.walk.accel_m_s2"]).settings[0].after
     22.0
     """
-    content = file_content_of(known_profile(profile))
+    content = known_profile(profile).file_content()
     free = [free] if isinstance(free, str) else free
     if not targets or not free:
         raise WendonicError("a fit needs a target and a free setting")
     ranges: dict[str, Range] = {}
     for name, wanted in targets.items():
         known, factor = known_quantity(name, profile.world.length)
-        low, high = wanted if isinstance(wanted, tuple) else (wanted, wanted)
+        ends = tuple(wanted) if isinstance(wanted, tuple | list) else (wanted, wanted)
+        if len(ends) != 2 or any(end is not None and finite(end) is None for end in ends):
+            raise WendonicError(
+                f"{name}: found {wanted!r}; allowed: a finite number, or a pair: the least and the most"
+            )
+        low, high = ends
         ranges[known] = (None if low is None else low * factor, None if high is None else high * factor)
     trial = Trial(content, ranges, [(path, *number_at(profile, path)) for path in free], mode, engine, by, held)
     solution = trial.solved()

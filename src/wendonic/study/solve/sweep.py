@@ -15,11 +15,11 @@ from wendonic.batch.run import Run
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.profile.edit import file_content_of, limits_of, with_values
 from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
+from wendonic.profile.value_at import limits_of
 from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
 from wendonic.study.quantities import QUANTITIES
@@ -99,7 +99,7 @@ def sweep(
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
     how = {"only": tuple(measured_names), "by": by, "held": held}
     engine = _engine(profile, name, how, len(combinations) / workers)
-    job = (file_content_of(profile), tuple(over), how, name, engine)
+    job = (profile.file_content(), tuple(over), how, name, engine)
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -179,7 +179,7 @@ def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
     rows: list[_Row] = []
     for values in combinations:
         try:
-            profile = with_values(content, dict(zip(paths, values, strict=True)))
+            profile = Profile.from_content(content, dict(zip(paths, values, strict=True)))
         except ProfileError:
             rows.append((None,) * len(quantities))
             continue

@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError
-from wendonic.profile.edit import with_values
+from wendonic.profile.schema.profile import Profile
 from wendonic.study.feel_sheet import measure
 
 Range = tuple[float | None, float | None]
@@ -105,7 +105,7 @@ class Trial:
 
     def _measured(self, values: Sequence[float]) -> tuple[dict[str, float | None], dict[str, Any]]:
         paths = (path for path, _, _, _ in self._free)
-        changed = with_values(self._content, dict(zip(paths, map(float, values), strict=True)))
+        changed = Profile.from_content(self._content, dict(zip(paths, map(float, values), strict=True)))
         sheet = measure(changed, only=tuple(self.targets), **self._how)
         return {name: sheet[name] for name in self.targets}, sheet.reasons
 

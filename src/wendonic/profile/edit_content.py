@@ -1,0 +1,96 @@
+"""Values of a profile changed in the content of its file."""
+
+import copy
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+from pydantic import ValidationError
+
+from wendonic.errors import WendonicError
+from wendonic.profile.field_path import path_parts
+from wendonic.profile.inherited import with_inherited
+from wendonic.profile.plain_values import plain_value
+from wendonic.profile.schema.table import Table
+from wendonic.profile.units import in_metres
+
+Read = Callable[[dict[str, Any]], Table]
+"""Makes a profile of a file's content; raises pydantic's `ValidationError` where it has faults."""
+
+
+def changed_content(content: Mapping[str, Any], changes: Mapping[str, Any], read: Read) -> dict[str, Any]:
+    """Return a file's content with the values at some field paths changed; None takes a field out.
+
+    Raises `WendonicError` for a path that does not exist.
+    """
+    changed = copy.deepcopy(dict(content))
+    unwritten = UnwrittenTables(content, read)
+    for path, value in changes.items():
+        *above, last = path_parts(path)
+        table: Any = changed
+        whole: Any = with_inherited(in_metres(changed))
+        for index, part in enumerate(above):
+            if isinstance(part, int):
+                if not isinstance(table, list) or part >= len(table):
+                    raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
+                table, whole = table[part], whole[part]
+            else:
+                if not isinstance(table, dict):
+                    raise WendonicError(f"{path} does not exist: {part} is not inside a table")
+                whole = whole.get(part, {})
+                if part not in table:
+                    # A list that a mode has from another one becomes its own once something in it differs.
+                    own = isinstance(whole, list)
+                    table[part] = copy.deepcopy(whole) if own else unwritten.table(above[: index + 1])
+                table = table[part]
+        _put(table, last, plain_value(value), path)
+    return changed
+
+
+class UnwrittenTables:
+    """What tables hold that a content does not write: numbers of their own kind, which must not become others only
+    because one of them is written.
+    """
+
+    def __init__(self, content: Mapping[str, Any], read: Read) -> None:
+        """Take a file's content, and what makes a profile of it."""
+        self._content = content
+        self._read = read
+        self._profile: Table | None = None
+
+    def table(self, parts: Iterable[str | int]) -> Any:
+        """Return what the table at these parts of a path holds that is not the default of its fields, or the
+        numbers of a list.
+        """
+        try:
+            if self._profile is None:
+                self._profile = self._read(copy.deepcopy(dict(self._content)))
+            found: Any = self._profile
+            for part in parts:
+                found = getattr(found, str(part)) if isinstance(found, Table) else found[part]
+        except (ValidationError, AttributeError, KeyError, IndexError, TypeError):
+            return {}
+        if isinstance(found, tuple):
+            return plain_value(found) if all(isinstance(one, int | float) for one in found) else {}
+        if not isinstance(found, Table):
+            return {}
+        fields = type(found).model_fields
+        held = {name: getattr(found, name) for name in fields}
+        plain = {name: value for name, value in held.items() if isinstance(value, bool | int | float | str)}
+        return {
+            name: value
+            for name, value in plain.items()
+            if fields[name].is_required() or value != fields[name].get_default(call_default_factory=True)
+        }
+
+
+def _put(table: Any, last: str | int, value: Any, path: str) -> None:
+    if isinstance(last, int) and (not isinstance(table, list) or last >= len(table)):
+        raise WendonicError(f"{path} does not exist: there is no entry [{last}]")
+    if not isinstance(last, int) and not isinstance(table, dict):
+        raise WendonicError(f"{path} does not exist: {last} is not inside a table")
+    if value is not None:
+        table[last] = value
+    elif isinstance(last, int):
+        del table[last]
+    else:
+        table.pop(last, None)

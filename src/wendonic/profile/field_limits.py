@@ -1,0 +1,32 @@
+"""The limits that a field sets its number."""
+
+import math
+from collections.abc import Iterable, Iterator
+from typing import Any, get_args
+
+from pydantic.fields import FieldInfo
+
+
+def field_limits(field: FieldInfo, margin: float = 0.0) -> tuple[float, float]:
+    """Return the least and the most that a number of a field may be, in the field's own unit; a limit that is not
+    allowed itself is moved inwards by a margin.
+
+    >>> from wendonic.profile.schema.gait import Gait
+    >>> field_limits(Gait.model_fields["top_speed_m_s"]), field_limits(Gait.model_fields["top_speed_m_s"], 0.1)
+    ((0.0, 1000.0), (0.1, 1000.0))
+    """
+    low, high = -math.inf, math.inf
+    for limit in _limits((*field.metadata, field.annotation)):
+        low = max(low, getattr(limit, "ge", getattr(limit, "gt", low - margin) + margin))
+        high = min(high, getattr(limit, "le", getattr(limit, "lt", high + margin) - margin))
+    return low, high
+
+
+def _limits(parts: Iterable[Any]) -> Iterator[Any]:
+    """Go through the limits that an annotation holds, however deep they lie in it."""
+    for part in parts:
+        if any(hasattr(part, name) for name in ("ge", "gt", "le", "lt")) and not isinstance(part, type):
+            yield part
+        elif hasattr(part, "metadata") and not isinstance(part, type):
+            yield from _limits(part.metadata)
+        yield from _limits(get_args(part))

@@ -1,0 +1,78 @@
+"""What a profile has at a field path."""
+
+import math
+from collections.abc import Iterable
+from typing import Any
+
+from wendonic.errors import WendonicError, none_such
+from wendonic.profile.field_limits import field_limits
+from wendonic.profile.field_path import path_parts
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.units import metre_name
+
+
+def value_at(profile: Profile, path: str) -> Any:
+    """Return what a profile has at a field path, defaults included; raises `WendonicError` for one that leads
+    nowhere, with the nearest right spelling.
+
+    >>> from wendonic.demo import demo_profile
+    >>> value_at(demo_profile(), "gait.walk.accel_m_s2"), value_at(demo_profile(), "mode.foot.move.bind[1].gate")
+    (22.0, 'circle')
+    """
+    return _at(profile, path_parts(path), path)
+
+
+def limits_of(profile: Profile, path: str) -> tuple[float, float]:
+    """Return the least and the most that a number of a profile may be; raises `WendonicError` where it is none.
+
+    >>> from wendonic.demo import demo_profile
+    >>> limits_of(demo_profile(), "mode.foot.move.half_life_s")
+    (0.0, 10.0)
+    """
+    return number_at(profile, path)[1:]
+
+
+def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
+    """Return a number of a profile, and the least and the most that it may be; where the profile has none, the
+    example of its field stands for it. Raises `WendonicError` where there is no number.
+
+    >>> from wendonic.demo import demo_profile
+    >>> number_at(demo_profile(), "gait.walk.reverse_m_s2")[0]
+    40.0
+    """
+    *above, last = path_parts(path)
+    table, value = _at(profile, above, path), value_at(profile, path)
+    name = metre_name(str(last))
+    field = type(table).model_fields[name] if hasattr(type(table), "model_fields") else None
+    units = 1.0 if name == last else profile.world.units_per_m
+    if value is None and field is not None and field.examples and isinstance(field.examples[0], int | float):
+        value = field.examples[0] * units
+    if isinstance(value, bool) or not isinstance(value, int | float):
+        raise WendonicError(f"{path} is not a number: found {value!r}")
+    low, high = field_limits(field) if field else (-math.inf, math.inf)
+    return float(value), low * units, high * units
+
+
+def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:
+    """Return what a profile has at the end of some parts of a path."""
+    found: Any = profile
+    for part in parts:
+        if isinstance(part, int):
+            if not isinstance(found, tuple) or part >= len(found):
+                raise WendonicError(f"{path} does not exist: there is no entry [{part}]")
+            found = found[part]
+        elif isinstance(found, dict):
+            if part not in found:
+                raise WendonicError(f"{path} does not exist: {none_such('entry', part, found)}")
+            found = found[part]
+        elif found is None:
+            raise WendonicError(f"{path} does not exist: {path.partition(f'.{part}')[0]} is not set")
+        else:
+            fields = getattr(type(found), "model_fields", {})
+            name = metre_name(part) if "units_per_m" in profile.world.model_fields_set else part
+            if name not in fields:
+                raise WendonicError(f"{path} does not exist: {none_such('field', part, fields)}")
+            found = profile.every_gait if found is profile and name == "gait" else getattr(found, name)
+            if name != part and isinstance(found, int | float):
+                found *= profile.world.units_per_m
+    return found
