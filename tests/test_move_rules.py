@@ -131,6 +131,10 @@ def test_the_shortest_of_all_tilts_has_the_whole_pace():
     helm.key("KeyW", down=True)
     intent = helm.tick(5e-324)
     assert (intent.local, intent.amount) == ((0.0, 0.4), 0.4)
+    helm.restart()
+    helm.key("KeyD", down=True)
+    # Fifty and fifty of the least numbers there are have a length of 71 of them, not of 70.7.
+    assert tuple(helm.tick(5e-324).local) == pytest.approx((math.sqrt(0.08), math.sqrt(0.08)))
 
 
 def test_paces_and_held_presses_set_the_amount():

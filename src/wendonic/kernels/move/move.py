@@ -9,7 +9,7 @@ from wendonic.kernels.move.joined_keys import asked_together, both_keys
 from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notch_of, notched
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
-from wendonic.kernels.move.paces import PaceTuning, pace_amount, pace_of
+from wendonic.kernels.move.paces import COARSE_LENGTH, PaceTuning, pace_amount, pace_of
 from wendonic.kernels.press.press import PressState
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.dead_zone import wedged
@@ -186,6 +186,10 @@ def move_output(
             # First a direction: of the shortest tilts the pace would be infinitely many times as much.
             x /= long
             y /= long
+            if long < COARSE_LENGTH:
+                again = math.hypot(x, y)
+                x /= again
+                y /= again
             length = 1.0
             scale = pace_amount(tuning.paces, pace)
     kept = 1.0

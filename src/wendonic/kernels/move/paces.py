@@ -10,6 +10,10 @@ class PaceTuning(NamedTuple):
     amount: float
 
 
+COARSE_LENGTH = 1e-30
+"""Below this the length of two numbers is too coarse to make a direction of them at once, in single precision too."""
+
+
 def pace_of(paces: tuple[PaceTuning, ...], margin: float, length: float, pace: float) -> float:
     """Return which pace a length (0 or more) requests: 0 for standing, 1 for the first; `pace` is the one before.
 
