@@ -281,6 +281,8 @@ def test_fields_say_what_the_devices_say(name):
     for mode in profile.mode:
         sources = mode_sources(profile, mode)
         inputs = inputs_of(sources, profile.press_names, profile.world.axes)
+        bound = {name for name, binds in zip(profile.press_names, sources.presses, strict=True) if binds}
+        assert {one.removesuffix("_edges") for one in inputs.fields if one.endswith("_edges")} == bound
         sampler, state = Sampler(sources), DeviceState()
         row = sampler.row()
         sampler.begin(state)

@@ -200,20 +200,26 @@ class _Maker:
         counts = f"is tracked and squeezed by {SQUEEZED:g} or more" if squeezed else "is tracked"
         for hand in ("left", "right"):
             for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
-                said = f"m that the {hand} hand moved since the last tick, seen from the head, {to} positive"
+                said = f"m that the {hand} hand moved since the last tick, less what the head moved, in the axes of "
+                said += f"the play space, {to} positive"
                 self.plain(f"hand_{hand}_moved_{axis}", said, "metres")
             said = f"1 while the {hand} hand {counts}, 2 in a tick with a new pose of it, else 0"
             self.plain(f"hand_{hand}_counts", said, "number")
 
     def press(self, name: str, binds: Sequence[Any]) -> None:
         """Add one press: held, how often that changed, and whether it was lost."""
+        if not binds:
+            for _ in range(3):
+                self.add(ast.Constant(0.0))
+            return
         notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
-        bound = " or ".join(_bound(bind) for bind in binds if not isinstance(bind, UnlessBind)) or "nothing"
+        bound = " or ".join(_bound(bind) for bind in binds if not isinstance(bind, UnlessBind))
         base = snake(name)
         unless = f"; it does not go down while {kept_up} is held" if kept_up else ""
-        self.plain(f"{base}_down", f"1 while {bound} is held, else 0{unless}", "press")
+        held = f"1 while {bound} is held, else 0{unless}" if bound else "0, as a notch of the wheel is not held"
+        self.plain(f"{base}_down", held, "press")
         said = "how often it went down or up since the last tick" + (f"; {notches} is both" if notches else "")
         self.plain(f"{base}_edges", said, "press")
         self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
