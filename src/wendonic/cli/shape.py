@@ -110,10 +110,10 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
 
 
 def _cell(value: object, unit: str, digits: int | None, length: "LengthUnit") -> str:
+    if value is None or (isinstance(value, float) and math.isnan(value)):
+        return "-"
     if not isinstance(value, float) or digits is None:
         return str(value)
-    if math.isnan(value):
-        return "-"
     factor = length.factor(unit)
     # Small units need fewer digits, and the table has no room for them.
     digits = max(digits - max(round(math.log10(factor)), 0), 0)

@@ -14,7 +14,8 @@ from wendonic.devices.controls import (
     TOUCHES,
 )
 from wendonic.devices.keys import KEY_CODES
-from wendonic.errors import WendonicError, none_such
+from wendonic.devices.other_names import control_meant, key_meant
+from wendonic.errors import WendonicError, did_you_mean
 
 ON = "0 or 1"
 TRAVEL = "0 to 1"
@@ -184,13 +185,26 @@ _ALSO_CALLED = {
 }
 
 
-def _beginning(group: ControlGroup, start: str) -> tuple[ControlLine, ...]:
-    return tuple(line for line in group.lines if any(name.startswith(start) for name in line.names))
+def _meant(name: str) -> str | None:
+    """Return the control with another name, of the first pad."""
+    meant = control_meant(name)
+    if meant is None:
+        return key_meant(name)
+    unit, dot, part = meant.partition(".")
+    return f"pad{dot}{part}" if unit in PADS else meant
+
+
+def _beginning(group: ControlGroup, start: str) -> ControlGroup:
+    """Return the part of a group whose names begin like that."""
+    lines = (
+        line._replace(names=tuple(name for name in line.names if name.startswith(start))) for line in group.lines
+    )
+    return group._replace(lines=tuple(line for line in lines if line.names))
 
 
 @cache
 def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
-    """Return every control, by device; or those of one device, or those whose names begin with it, such as
+    """Return every control, by device; or those of one device, or those whose names begin like that, such as
     "hand.left". Raises `WendonicError` where there are none.
 
     >>> [group.device for group in control_groups()]
@@ -199,19 +213,26 @@ def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
     ControlLine(names=('pad.south',), what='lower button of the right-hand four', values='0 to 1')
     >>> control_groups("gamepad") == control_groups("pad1") == control_groups("pad")
     True
-    >>> [line.names[0] for line in control_groups("body")[0].lines][:3]
-    ['body.place', 'body.velocity', 'body.facing']
+    >>> [line.names for line in control_groups("pad.left_stick.")[0].lines]
+    [('pad.left_stick.x', 'pad.left_stick.y')]
+    >>> control_groups("key.Arrow")[0].lines[0].names
+    ('ArrowDown', 'ArrowLeft', 'ArrowRight', 'ArrowUp')
     """
     groups = (_keys(), _pad(), _mouse(), _touch(), _hands(), _context())
     if device is None:
         return groups
-    wanted = "pad" if device in PADS else _ALSO_CALLED.get(device.lower(), device)
+    unit, dot, part = device.partition(".")
+    start = f"pad{dot}{part}" if unit in PADS else device.removeprefix("key.")
+    wanted = _ALSO_CALLED.get(device.lower(), start)
     found = tuple(group for group in groups if group.device == wanted)
+    if not found and start:
+        found = tuple(group for group in (_beginning(group, start) for group in groups) if group.lines)
     if not found:
-        begins = tuple(group._replace(lines=_beginning(group, f"{wanted}.")) for group in groups)
-        found = tuple(group for group in begins if group.lines)
-    if not found:
-        raise WendonicError(none_such("device", device, [group.device for group in groups]))
+        names = [group.device for group in groups]
+        guess = did_you_mean(device, names) or did_you_mean(
+            device, [name for group in groups for line in group.lines for name in line.names], _meant(device)
+        )
+        raise WendonicError(f'no device or control "{device}"{guess or ";"} devices: {", ".join(names)}')
     return found
 
 

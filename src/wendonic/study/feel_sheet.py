@@ -16,6 +16,9 @@ from wendonic.study.quantity import Value
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
+ROUNDING = 1e-9
+"""Below this a value is what rounding left of nothing."""
+
 
 class FeelSheet(Mapping[str, Value]):
     """What was measured, by the names of the quantities, in their order; None for what has no value, and `reasons`
@@ -109,7 +112,7 @@ def value_words(value: Value, factor: float = 1.0) -> str:
     """
     if value is None or isinstance(value, int):
         return "-" if value is None else str(value)
-    # What only rounding left is nothing, and nothing has no sign.
+    # Nothing has no sign.
     return significant(round(value, 9) * factor, 4)
 
 
@@ -179,8 +182,10 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
 
 
 def _plain(value: Value) -> Value:
-    """Return a value as one of Python's own, not NumPy's."""
-    return value if value is None or isinstance(value, int) else float(value)
+    """Return a value as one of Python's own, not NumPy's; what only rounding left is nothing."""
+    if value is None or isinstance(value, int):
+        return value
+    return float(value) if abs(value) >= ROUNDING else 0.0
 
 
 def _measured_by(bench: Bench) -> str | None:
