@@ -110,7 +110,12 @@ def test_every_control_has_a_line_and_every_other_name_means_a_control():
     assert set(OTHER_NAMES.values()) <= set(CONTROLS)
     for code in ("w", "W", "7", "left shift", "Up", "f5", "esc", "Ctrl"):
         assert f"key.{key_meant(code)}" in CONTROLS
-    for name, meant in (("pads", "pad"), ("lb", "pad.left_bumper"), ("pad2.r3", "pad.right_stick_press"), ("shift", "ShiftLeft")):
+    for name, meant in (
+        ("pads", "pad"),
+        ("lb", "pad.left_bumper"),
+        ("pad2.r3", "pad.right_stick_press"),
+        ("shift", "ShiftLeft"),
+    ):
         with pytest.raises(WendonicError, match=f'no device or control "{name}"; did you mean "{meant}"'):
             control_groups(name)
     for name, *found in (("pad1.dpad_u", "pad.dpad_up"), ("key.KeyW", "KeyW"), ("Shift", "ShiftLeft", "ShiftRight")):

@@ -229,8 +229,9 @@ def control_groups(device: str | None = None) -> tuple[ControlGroup, ...]:
         found = tuple(group for group in (_beginning(group, start) for group in groups) if group.lines)
     if not found:
         names = [group.device for group in groups]
-        guess = did_you_mean(device, names) or did_you_mean(
-            device, [name for group in groups for line in group.lines for name in line.names], _meant(device)
+        controls = [name for group in groups for line in group.lines for name in line.names]
+        guess = did_you_mean(device, [*names, *_ALSO_CALLED], alike=0.8) or did_you_mean(
+            device, controls, _meant(device)
         )
         raise WendonicError(f'no device or control "{device}"{guess or ";"} devices: {", ".join(names)}')
     return found
