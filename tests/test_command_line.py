@@ -393,8 +393,11 @@ def yard(tmp_path):
         ("shape good.toml good.jsonl --hz fast", "Invalid value for '--hz'"),
         ("shape good.toml good.jsonl --mode cart", 'no mode "cart"; there are: foot'),
         ("draw stick good.toml --mode foto", 'no mode "foto"; did you mean "foot"? there are: foot'),
-        ("draw timeline good.toml good.jsonl --from 9 --to 5", "window from 9 s to 5 s"),
-        ("draw timeline good.toml good.jsonl --from nan", "window from nan s"),
+        (
+            "draw timeline good.toml good.jsonl --from 9 --to 5",
+            "from 9 s to 5 s; allowed: the end after the start",
+        ),
+        ("draw timeline good.toml good.jsonl --from nan", "from nan s to "),
         ("draw timeline good.toml", "Missing argument"),
         ("draw frame good.toml good.jsonl --at 99", "moments: found 99; allowed: 1 to 12 from 0.02 to 36.00 s"),
         ("draw path good.toml good.jsonl --course good.toml", "good.toml: is a profile, where a course belongs"),

@@ -147,7 +147,7 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
     for word in known_words():
         found = explain(word)
         assert found.things or any(found.fields), word
-    for slip, right in (("coyote-tyme", "coyote time"), ("reach_90s", "reach90_s"), ("Dead-Zones", "dead_zone")):
+    for slip, right in (("coyote-tyme", "coyote time"), ("reach80_s", "reach90_s"), ("Dead-Zones", "dead_zone")):
         with pytest.raises(WendonicError, match=f'did you mean "{right}"'):
             explain(slip)
     # A word that is part of one word of the trade alone is that one.
@@ -159,6 +159,13 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
         ("invert y", {"invert_pitch"}),
     ):
         assert {one.field.name for one in explain(said).fields.fields} == names
+    for said, quantity in (
+        ("turn round", "turn_round_s"),
+        ("Reach-90", "reach90_s"),
+        ("rest drift", "rest_drift_m_per_min"),
+    ):
+        assert explain(said).things[0].name == quantity
+    assert explain("a round dead zone") == explain("dead zone")
     with pytest.raises(WendonicError, match=r'nothing is called "zzz"\. All fields: wendonic fields'):
         explain("zzz")
 

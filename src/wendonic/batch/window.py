@@ -1,9 +1,9 @@
 """A part of a trace."""
 
-import math
 from typing import TYPE_CHECKING
 
 from wendonic.errors import WendonicError
+from wendonic.recording.stretches import stretch_of
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -27,10 +27,7 @@ def ticks_between(trace: "pd.DataFrame", start_s: float | None = None, end_s: fl
     if trace.empty:
         return trace
     began_s, ended_s = float(trace["t"].iloc[0] - trace["dt"].iloc[0]), float(trace["t"].iloc[-1])
-    first = began_s if start_s is None else start_s
-    last = ended_s if end_s is None else end_s
-    if not (math.isfinite(first) and math.isfinite(last) and first < last):
-        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
+    first, last = stretch_of(began_s, ended_s, start_s, end_s)
     seen = trace[(trace["t"] > first + ROUNDING_S) & (trace["t"] - trace["dt"] < last - ROUNDING_S)]
     if seen.empty:
         raise WendonicError(

@@ -119,7 +119,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     hours = float(frame["duration_s"].sum()) / 3600.0
     say(
         f"{len(frame)} recordings, {hours:.2f} h of play"
-        + (f"; {len(failed)} could not be read" if len(failed) else "")
+        + (f"; {len(failed)} could not be used" if len(failed) else "")
     )
     say_lines(f"  {row.recording}: {row.error}" for row in failed.head(MOST_SHOWN).itertuples())
     console = Console()

@@ -16,6 +16,7 @@ from wendonic.pictures.style import BRICK, FOG, INK, MIST, PAPER, blank_axes, dr
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans
 from wendonic.recording.recording import Recording, known_recording
+from wendonic.recording.stretches import stretch_of
 
 HALF_LANE = 0.36
 
@@ -80,12 +81,8 @@ def draw_devices(
     if not by_control:
         known = ", ".join(dict.fromkeys(event.control for event in recording)) or "none"
         raise WendonicError(f"no control to draw; the recording has: {known}")
-    first = recording.start_s if start_s is None else start_s
-    last = recording.start_s + recording.duration_s if end_s is None else end_s
-    if start_s is None and end_s is None and first == last:
-        last = first + 1.0
-    if not (math.isfinite(first) and math.isfinite(last) and first < last):
-        raise WendonicError(f"window from {first:g} s to {last:g} s; allowed: finite times, the end after the start")
+    # A single event has room around it.
+    first, last = stretch_of(recording.start_s, recording.start_s + (recording.duration_s or 1.0), start_s, end_s)
     place = blank_axes(ax)
     dress_axes(place, x_label="time (s)")
     spans = held_spans(recording)

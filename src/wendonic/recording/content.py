@@ -6,7 +6,7 @@ from typing import Any, NamedTuple
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.event import Event, Value, checked_event, fitting_value
-from wendonic.errors import ControlError, Fault
+from wendonic.errors import ControlError, Fault, first_of
 
 FORMAT = "wendonic-recording"
 VERSION = 1
@@ -14,6 +14,10 @@ VERSION = 1
 
 NUMBER_COLUMNS = tuple(f"v{index}" for index in range(max(control.width for control in CONTROLS.values())))
 """Columns for an event's numbers, where a format has columns: a pose has the most."""
+COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
+TRACE_BEGINS = ("tick", "t", "dt", "mode", "device")
+SHOWN_COLUMNS = 8
+"""Columns of another table that are named."""
 
 
 class Content(NamedTuple):
@@ -117,3 +121,17 @@ def numbers_of(value: Value) -> tuple[float, ...]:
     if isinstance(value, tuple):
         return value
     return () if isinstance(value, str) else (value,)
+
+
+def other_columns(found: Sequence[str]) -> str:
+    """Say that a table has other columns than a recording has.
+
+    >>> other_columns(["time", "x"])
+    'found columns time, x; allowed: t, c, v0, v1, v2, v3, v4, v5, v6, text'
+    >>> other_columns(["tick", "t", "dt", "mode", "device", "raw_x"]).partition(", with")[0]
+    'is a trace, which `wendonic shape` wrote; allowed: a recording'
+    """
+    allowed = ", ".join(COLUMNS)
+    if tuple(found[: len(TRACE_BEGINS)]) == TRACE_BEGINS:
+        return f"is a trace, which `wendonic shape` wrote; allowed: a recording, with columns {allowed}"
+    return f"found columns {first_of(found, SHOWN_COLUMNS) or 'none'}; allowed: {allowed}"

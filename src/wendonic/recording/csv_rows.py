@@ -8,9 +8,16 @@ from pathlib import Path
 from wendonic.atomic_file import atomic_file, file_content
 from wendonic.devices.controls import CONTROLS, TEXTS
 from wendonic.errors import Fault, RecordingError
-from wendonic.recording.content import NUMBER_COLUMNS, Content, Entry, numbers_of, ordered_events
+from wendonic.recording.content import (
+    COLUMNS,
+    NUMBER_COLUMNS,
+    Content,
+    Entry,
+    numbers_of,
+    ordered_events,
+    other_columns,
+)
 
-COLUMNS = ("t", "c", *NUMBER_COLUMNS, "text")
 """Time (s), control, its numbers (a pose has seven), or its text; what a control does not have is empty."""
 
 
@@ -44,8 +51,7 @@ def _entries(lines: Iterable[str], faults: list[Fault]) -> Iterator[Entry]:
     try:
         found = reader.fieldnames or ()
         if not {"t", "c", "v0", "text"} <= set(found):
-            what = f"found columns {', '.join(found) or 'none'}; allowed: {', '.join(COLUMNS)}"
-            faults.append(Fault(1, "", what))
+            faults.append(Fault(1, "", other_columns(found)))
             return
         for row in reader:
             yield Entry(reader.line_num, "", _number(row["t"]), row["c"], _value(row))

@@ -10,6 +10,7 @@ from wendonic.devices.controls import CONTROLS, TEXTS
 from wendonic.errors import Fault, RecordingError, WendonicError
 from wendonic.recording.columns import ColumnEvents, Columns, is_sound
 from wendonic.recording.content import (
+    COLUMNS,
     FORMAT,
     NUMBER_COLUMNS,
     Content,
@@ -18,6 +19,7 @@ from wendonic.recording.content import (
     full_header,
     numbers_of,
     ordered_events,
+    other_columns,
 )
 
 RECORDING = "recording"
@@ -85,9 +87,8 @@ def read_parquet(path: str | Path, recording: str | None = None) -> Content:
         header = header if isinstance(header, dict) else {}
         found = table.column_names
         if not {"t", "c", "v0", "text"} <= set(found):
-            allowed = ", ".join(("t", "c", *NUMBER_COLUMNS, "text"))
-            raise RecordingError(path, [Fault(None, "", f"found columns {', '.join(found)}; allowed: {allowed}")])
-        by_name = {name: table.column(name) for name in ("t", "c", *NUMBER_COLUMNS, "text") if name in found}
+            raise RecordingError(path, [Fault(None, "", other_columns(found))])
+        by_name = {name: table.column(name) for name in COLUMNS if name in found}
         columns = _columns(by_name, table.num_rows)
         if columns is not None and is_sound(columns):
             return content_under(header, ColumnEvents(columns))

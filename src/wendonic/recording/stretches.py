@@ -13,6 +13,29 @@ BEGIN, END = "begin", "end"
 """Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""
 
 
+def stretch_of(
+    first_s: float, last_s: float, start_s: float | None = None, end_s: float | None = None
+) -> tuple[float, float]:
+    """Return from when to when (s) of a recording that runs from `first_s` to `last_s`; what is not given is its end.
+
+    Raises `WendonicError` for a stretch that is empty, or lies outside.
+
+    >>> stretch_of(0.0, 36.0, 2.0), stretch_of(0.0, 36.0, -1.0, 40.0)
+    ((2.0, 36.0), (-1.0, 40.0))
+    """
+    begin_s = first_s if start_s is None else start_s
+    finish_s = last_s if end_s is None else end_s
+    runs = f"the recording runs from {first_s:g} s to {last_s:g} s"
+    if not (math.isfinite(begin_s) and math.isfinite(finish_s)):
+        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: finite times; {runs}")
+    if begin_s >= last_s or finish_s <= first_s:
+        side = f"after {begin_s:g} s" if begin_s >= last_s else f"before {finish_s:g} s"
+        raise WendonicError(f"nothing {side}; {runs}")
+    if begin_s >= finish_s:
+        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: the end after the start; {runs}")
+    return begin_s, finish_s
+
+
 def cut(recording: Recording, start_s: float | None = None, end_s: float | None = None) -> Recording:
     """Return the stretch of a recording from `start_s` to `end_s`, at its own times; what is not given is its end.
 
@@ -24,16 +47,7 @@ def cut(recording: Recording, start_s: float | None = None, end_s: float | None 
     [(1.0, 'key.KeyW'), (2.0, 'mark')]
     """
     first_s, last_s = recording.start_s, recording.start_s + recording.duration_s
-    begin_s = first_s if start_s is None else start_s
-    finish_s = last_s if end_s is None else end_s
-    runs = f"the recording runs from {first_s:g} s to {last_s:g} s"
-    if not (math.isfinite(begin_s) and math.isfinite(finish_s)):
-        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: finite times; {runs}")
-    if begin_s >= last_s or finish_s <= first_s:
-        side = f"after {begin_s:g} s" if begin_s >= last_s else f"before {finish_s:g} s"
-        raise WendonicError(f"nothing {side}; {runs}")
-    if begin_s >= finish_s:
-        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: the end after the start; {runs}")
+    begin_s, finish_s = stretch_of(first_s, last_s, start_s, end_s)
     begin_s, finish_s = max(begin_s, first_s), min(finish_s, last_s)
     events = list(recording.between(begin_s, finish_s))
     if not events or events[0].t > begin_s:

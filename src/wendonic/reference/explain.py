@@ -2,6 +2,7 @@
 Wendonic's own words, and words of the trade.
 """
 
+import re
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -61,10 +62,10 @@ def explain(word: str) -> Explanation:
     groups, fields = _fields(word)
     meant = [found for found in (own_word(word), trade_word(word)) if found is not None]
     paths = [path for found in meant for path in found.fields]
-    if not (things or groups or fields):
+    if not (groups or fields or any(thing.kind != "quantity" for thing in things)):
         paths = list(_BY_STEM.get(_squashed(word)) or FIELDS_MEANT.get(plain(word).replace(" ", "_"), ()))
         part_of = [name for name in TRADE_WORDS if f" {plain(word)} " in f" {plain(name)} "]
-        if len(part_of) == 1 and set(paths) <= set(TRADE_WORDS[part_of[0]].fields):
+        if len(part_of) == 1 and not things and set(paths) <= set(TRADE_WORDS[part_of[0]].fields):
             return explain(part_of[0])
     for path in paths:
         more_groups, more_fields = _fields(path)
@@ -77,8 +78,8 @@ def explain(word: str) -> Explanation:
     if not (things or groups or fields):
         # Among so many words some are a little like anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
-        part = None if guess else _part_that_is_known(word)
-        if part is not None:
+        part = _part_that_is_known(word)
+        if part is not None and (not guess or " " in part):
             return explain(part)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
     return Explanation(tuple(things), FoundFields(groups, fields))
@@ -92,7 +93,13 @@ def _part_that_is_known(word: str) -> str | None:
         for length in range(len(parts) - 1, 0, -1)
         for start in range(len(parts) - length + 1)
     )
-    return next((phrase for phrase in phrases if own_word(phrase) or trade_word(phrase)), None)
+    known = (phrase for phrase in phrases if own_word(phrase) or trade_word(phrase) or _is_field(phrase))
+    return next(known, None)
+
+
+def _is_field(phrase: str) -> bool:
+    """Whether several words are the name of a field; a single one says too little."""
+    return " " in phrase and _squashed(phrase) in _SQUASHED
 
 
 def _fields(path: str) -> FoundFields:
@@ -113,9 +120,9 @@ def _things(word: str) -> Iterator[Explained]:
     if trade is not None:
         yield Explained("word of the trade", word, trade.means)
     name = word.strip().lower().replace(" ", "_").replace("-", "_")
-    if name in QUANTITIES:
-        one = QUANTITIES[name]
-        yield Explained("quantity", name, f"{one.definition} ({one.unit or 'ratio'})")
+    for one in QUANTITIES.values():
+        if _squashed(word) in (_squashed(one.name), _squashed(_stem(re.sub(r"_per_min$", "", one.name)))):
+            yield Explained("quantity", one.name, f"{one.definition} ({one.unit or 'ratio'})")
     slug = name.replace("_", "-")
     if slug in FINDINGS:
         kind = FINDINGS[slug]
@@ -161,12 +168,17 @@ _NAMES = tuple(
 _SQUASHED = {_squashed(name): name for name in _NAMES}
 """Fields by their names without what separates their parts."""
 
+
+def _stem(name: str) -> str:
+    """Return a name without its unit: `step` of `step_m`."""
+    return name.removesuffix(next((end for end in UNITS if name.endswith(end)), ""))
+
+
 _BY_STEM: dict[str, list[str]] = {}
-"""Fields by their names without the unit: `step_m` by "step"."""
+"""Fields by their names without the unit."""
 for _name in _NAMES:
-    _end = next((end for end in UNITS if _name.endswith(end)), "")
-    if _end:
-        _BY_STEM.setdefault(_squashed(_name.removesuffix(_end)), []).append(_name)
+    if _stem(_name) != _name:
+        _BY_STEM.setdefault(_squashed(_stem(_name)), []).append(_name)
 
 
 def known_words() -> list[str]:

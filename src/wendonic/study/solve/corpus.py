@@ -230,7 +230,8 @@ def row_of(job: Job, source: Source) -> Row:
         for name, (_, trace) in zip(job.names[1:], traces[1:], strict=True):
             row |= _with_prefix(f"{name}{AGAINST}{job.names[0]}", difference(base, trace, first.press_names), job)
     except (RecordingError, WendonicError, OSError) as error:
-        row["error"] = " ".join(str(error).split())
+        # The row says which file it is.
+        row["error"] = " ".join(str(error).removeprefix(f"{source.path}: ").split())
     return row
 
 
