@@ -60,6 +60,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("wendonic calibrate",),
     ),
     "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
+    "camera relative": TradeWord("Forward is where the camera looks.", ("steer.frame",)),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
     "clamp": TradeWord("Keeping an amount within its limit.", ("move.diagonal", "curve.ceiling", "pitch_limits_deg")),
     "click to move": TradeWord("Walking to a place that was pointed at.", ("goto", "goal"), ("goal_time_s",)),
@@ -115,6 +116,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Movement or sprites in eight directions.", ("notches", "sectors", "sector_margin_deg"), ("facing-flickers",)
     ),
     "exponential curve": TradeWord("A response curve that is finer at small tilts.", ("curve.power", "curve.expo")),
+    "fall speed": TradeWord(
+        "How fast a body falls.", ("gravity_m_s2", "fall.gravity_ratio", "fall.top_speed_m_s"), ("jump_airtime_s",)
+    ),
     "field of view": TradeWord(
         "The angle the camera sees; zooming narrows it.", ("fov_deg", "zoom_fov_deg", "match_at")
     ),
@@ -150,6 +154,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "hair trigger": TradeWord(
         "A trigger that counts after a short pull.", ("press.bind.above", "press.bind.release"), ("press-trembles",)
     ),
+    "handbrake": TradeWord(
+        "A press that switches to a gait which brakes harder, or a mode that slips.",
+        ("press_gaits", "gait.brake_m_s2", "grip"),
+    ),
     "hang time": TradeWord(
         "How long a jump stays near its top.", ("apex_s", "fall.gravity_ratio"), ("jump_apex_s", "jump_airtime_s")
     ),
@@ -160,6 +168,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("reach90_s", "stop_distance_m", "turn_round_s"),
     ),
     "hitch": TradeWord("A frame that takes far too long. It is cut into equal parts.", ("max_dt_s",)),
+    "hot reload": TradeWord(
+        "Numbers that change while the game runs: `wendonic.watch` follows the file, `Helm.retune` takes a profile.",
+        (),
+        ("wendonic live",),
+    ),
     "hysteresis": TradeWord(
         "A margin before something switches back, so that it does not flicker.",
         ("release", "pace_margin", "notch_margin_deg", "sector_margin_deg"),
@@ -198,6 +211,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("tap_dependence", "slow-answer", "depends-on-ticks"),
     ),
     "knockback": TradeWord("Speed that the game adds to the body with `Helm.push`.", (), ("body.push",)),
+    "ladder": TradeWord(
+        "Climbing: a mode of its own, entered by a press or by the game.", ("mode", "press.enter", "rise")
+    ),
     "lag": TradeWord(
         "A delay of the body or the view behind the hand.",
         ("half_life_s", "rise_s", "one_euro", "ease_s"),
@@ -238,6 +254,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "mouse smoothing": TradeWord(
         "A view that follows the mouse evenly, and late.", ("look.bind.half_life_s",), ("slow-answer",)
     ),
+    "moving platform": TradeWord(
+        "Ground that carries the body: the game pushes it with `Helm.push`, or moves it with `Helm.place`.",
+        (),
+        ("body.push", "body.place"),
+    ),
     "noise": TradeWord(
         "The trembling of a device, at rest or held.",
         ("dead_zone.inner", "one_euro", "half_life_s"),
@@ -249,12 +270,25 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("diagonal_ratio",),
     ),
     "numpad": TradeWord("Numpad0 to Numpad9: keys by their place.", ("keys",), ("key.Numpad8",)),
+    "octagonal gate": TradeWord(
+        "A rim with eight corners, which `wendonic calibrate` measures.", ("gate", "rim"), ("wendonic calibrate",)
+    ),
     "opposite keys": TradeWord("Left and right held together.", ("opposites",), ("opposites-do-not-cancel",)),
     "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
+    "overshoot": TradeWord(
+        "Going past a goal before stopping at it.", ("slow_down_m", "arrival_m"), ("goal_overshoot_m",)
+    ),
+    "pathfinding": TradeWord(
+        "Not part of Wendonic: `goto` walks straight, to one goal after another that the game found.",
+        ("goto", "retarget"),
+    ),
     "pause": TradeWord(
         "A paused game does not tick its helm. `Helm.discard_counts` drops what the mouse counted meanwhile."
     ),
     "PCHIP": TradeWord("The smooth curve through given points, which never overshoots.", ("curve.points",)),
+    "pinch": TradeWord(
+        "Not part of Wendonic: fingers are followed one by one.", ("touch_zones", "touch_drag"), ("touch.0",)
+    ),
     "pixels": TradeWord(
         "A unit of the game's own: a profile may write `_u` in place of `_m`.", ("world.unit", "world.units_per_m")
     ),
@@ -322,6 +356,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("brake_m_s2", "reverse_m_s2", "grip"),
         ("stop_distance_m", "reversal_s", "slides-on"),
     ),
+    "slope limit": TradeWord("The steepest ground that can be climbed.", ("steepest_deg", "slide_m_s")),
     "sluggish": TradeWord(
         "How a body or a view feels that answers late.",
         ("gait.accel_m_s2", "half_life_s", "rise_s"),
@@ -349,7 +384,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "split screen": TradeWord("Players who share a machine: each has a helm with a seat.", ("seat",)),
     "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style")),
+    "square gate": TradeWord("A rim on which both axes reach 1 together.", ("gate",)),
+    "steering wheel": TradeWord("A wheel whose axis turns a vehicle.", ("turn", "axis", "joystick")),
     "step height": TradeWord("The height of a step that a body climbs without a jump.", ("step_m",)),
+    "step size": TradeWord(
+        "The square of a grid, or the height of a step that is walked up.", ("square_m", "step_m")
+    ),
     "stick drift": TradeWord(
         "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
         ("centre", "dead_zone.inner"),
@@ -358,6 +398,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "sticky key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
     "strafe": TradeWord("Moving sideways without turning.", ("facing", "steer.face")),
     "stuck key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
+    "swimming": TradeWord(
+        "A mode with thrust against drag, in which `rise` dives.", ("fly", "rise", "thrust_m_s2", "drag_per_s")
+    ),
     "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
@@ -377,6 +420,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "turn speed": TradeWord(
         "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
     ),
+    "turning circle": TradeWord("How wide a vehicle turns.", ("turn_radius_m", "turn_deg_s"), ("turn_circle_m",)),
     "twin stick": TradeWord(
         'One stick moves, the other one aims: face = "aim" faces the point that the game passes to helm.aim_at.',
         ("steer.face", "move.bind.stick"),
@@ -393,6 +437,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "vignette": TradeWord("A view that narrows while moving, for comfort in a headset.", ("vignette",)),
     "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
+    "wall jump": TradeWord(
+        "A jump off a wall, which the game gives with `Helm.push`.", ("air_jumps",), ("body.push",)
+    ),
     "wall slide": TradeWord(
         "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game.",
         (),
@@ -410,34 +457,45 @@ SAME_AS: dict[str, str] = {
     "8-way": "eight-way",
     "ads": "zoom sensitivity",
     "aim down sights": "zoom sensitivity",
+    "aim smoothing": "smoothing",
     "analog": "analogue input",
     "arrow keys": "cursor keys",
+    "autorun": "auto-run",
     "axial": "axial dead zone",
     "bezier": "Bezier curve",
     "bit depth": "quantization",
+    "conveyor": "moving platform",
     "couch co-op": "split screen",
     "cross dead zone": "axial dead zone",
+    "dodge": "dash",
     "EMA": "lerp",
     "ESDF": "WASD",
     "exponential moving average": "lerp",
     "fixed timestep": "fixed step",
+    "floaty jump": "floaty",
     "frame rate dependence": "frame rate",
     "frame rate dependent": "frame rate",
+    "grid movement": "tile movement",
     "hot seat": "split screen",
     "HOTAS": "flight stick",
     "hotkey": "key binding",
     "ice": "slippery",
+    "jittery": "jitter",
     "jump buffer": "jump buffering",
     "key repeat": "auto repeat",
+    "laggy": "lag",
     "local multiplayer": "split screen",
     "netcode": "prediction",
+    "octagon gate": "octagonal gate",
     "pedals": "flight stick",
+    "racing": "vehicle",
     "radial": "radial dead zone",
     "rebind": "rebinding",
     "rotation speed": "turn speed",
     "rubber banding": "reconciliation",
     "run": "sprint",
     "side scroller": "platformer",
+    "slope sliding": "slope limit",
     "stairs": "step height",
     "stutter": "hitch",
     "swipe": "trackpad",

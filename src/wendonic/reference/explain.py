@@ -79,7 +79,7 @@ def explain(word: str) -> Explanation:
         # Among so many words some are a little like anything.
         guess = did_you_mean(word, known_words(), control_meant(word) or key_meant(word), alike=0.7)
         part = _part_that_is_known(word)
-        if part is not None and (not guess or " " in part):
+        if part is not None and (not guess or " " in part or f'"{part}"' in guess):
             return explain(part)
         raise WendonicError(f'nothing is called "{word}"{guess or "."} All fields: wendonic fields')
     return Explanation(tuple(things), FoundFields(groups, fields))
