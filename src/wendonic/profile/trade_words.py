@@ -60,7 +60,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("wendonic calibrate",),
     ),
     "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
-    "camera relative": TradeWord("Forward is where the camera looks.", ("steer.frame",)),
+    "camera relative": TradeWord("Forward is where the camera looks.", ("camera",)),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
     "clamp": TradeWord("Keeping an amount within its limit.", ("move.diagonal", "curve.ceiling", "pitch_limits_deg")),
     "click to move": TradeWord("Walking to a place that was pointed at.", ("goto", "goal"), ("goal_time_s",)),
