@@ -49,6 +49,21 @@ def dotted_away(path):
     return path.endswith("]")
 
 
+def test_saving_follows_a_link_and_leaves_permissions_and_line_ends_as_they_are(tmp_path):
+    real, link = tmp_path / "kept" / "bee.toml", tmp_path / "bee.toml"
+    real.parent.mkdir()
+    real.write_bytes((FOLDER / "beekeeper.toml").read_bytes().replace(b"\n", b"\r\n"))
+    real.chmod(0o640)
+    link.symlink_to(real)
+    save_profile(load_profile(link).changed({"gait.walk.top_speed_m_s": 4.5}), link)
+    assert (link.is_symlink(), load_profile(real).gait["walk"].top_speed_m_s) == (True, 4.5)
+    assert real.stat().st_mode & 0o777 == 0o640
+    assert real.read_bytes().count(b"\r\n") == real.read_bytes().count(b"\n") > 50
+    real.parent.rename(tmp_path / "gone")
+    with pytest.raises(WendonicError, match=r"there is no folder .*kept$"):
+        save_profile(load_profile(tmp_path / "gone" / "bee.toml"), link)
+
+
 @pytest.mark.parametrize("name", few_of(SHIPPED, {"beekeeper", "harvest", "headset", "lookout", "tablet"}))
 def test_each_number_is_changed_alone_and_saved_into_its_line(name, tmp_path):
     profile = demo_profile(name)

@@ -30,10 +30,11 @@ from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import DeviceState
 from wendonic.export.export import exported, packaged, write_export
 from wendonic.export.folder import write_files
-from wendonic.export.inputs import inputs_of, snake
+from wendonic.export.inputs import inputs_of
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.made_ground import GROUND
+from wendonic.export.naming import snake
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.export.targets import TARGETS
 from wendonic.export.tools import tried
@@ -108,6 +109,52 @@ def test_a_profile_runs_alike_in_every_language(language, tmp_path):
     assert [run.well for run in runs] == [True] * len(runs), [run.said for run in runs]
     ticks = len(vectors("beekeeper")["foot"].rows)
     assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
+
+
+ODD_NAMES = """
+format = "wendonic-profile"
+version = 1
+title = '''Bees */ "C:\\Users\\new" /* & <b>'''
+[mode."à pied"]
+gait = "2nd gear!"
+press_gaits = { "a&b" = "2nd gear?" }
+leave_to = ["a & <b> */"]
+[[mode."à pied".move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+[mode."à pied".press]
+"a&b" = { bind = ["ShiftLeft"] }
+"a b" = { bind = ["Space"] }
+"a_b" = { bind = ["KeyQ"], style = "toggle" }
+"*/" = { bind = ["KeyE"] }
+"2" = { bind = ["KeyR"] }
+"räuchern" = { bind = ["mouse.left"] }
+[mode."a & <b> */"]
+like = "à pied"
+leave_to = ["à pied"]
+[gait."2nd gear!"]
+top_speed_m_s = 4
+[gait."2nd gear?"]
+top_speed_m_s = 6
+"""
+
+
+@functools.cache
+def oddly_named():
+    package = packaged(profile_from_text(ODD_NAMES), "à 2")
+    return package, {one.mode: vectors_of(one, package, least_ticks=60, episodes=1) for one in package.modes}
+
+
+@pytest.mark.parametrize("language", TARGETS)
+def test_names_that_no_language_has_run_alike(language, tmp_path):
+    """Not ASCII, not a word, two that look alike once they are, ends of comments and of strings."""
+    needs(language)
+    package, found = oddly_named()
+    for one in package.modes:
+        presses = [name for name in one.inputs.fields if name.endswith("_edges")]
+        assert len(presses) == len(one.profile.press_names) == 6
+    write_export(exported(package, language, vectors=found), tmp_path / "out")
+    runs = tried(language, package.stem, tmp_path / "out", ["-O0"])
+    assert [run.well for run in runs] == [True] * len(runs), [run.said for run in runs]
 
 
 SOFT = """

@@ -1,6 +1,7 @@
 """Files are read whole, and written whole or not at all."""
 
 import os
+import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -31,8 +32,8 @@ def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
 def atomic_file(path: str | Path) -> Iterator[Path]:
     """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
 
-    If anything goes wrong in between, what was at `path` stays as it was and nothing else is left. An
-    `OSError` becomes a `WendonicError` that names the place and the reason.
+    If anything goes wrong in between, what was at `path` stays as it was and nothing else is left. A link stays a
+    link, and a file keeps its permissions. An `OSError` becomes a `WendonicError` that names place and reason.
 
     >>> import tempfile
     >>> with tempfile.TemporaryDirectory() as folder:
@@ -42,14 +43,19 @@ def atomic_file(path: str | Path) -> Iterator[Path]:
     'smoker lit'
     """
     target = Path(path)
-    beside = target.with_name(f".{target.stem}.{os.getpid()}.part{target.suffix}")
+    # What a link leads to is written, not the link.
+    real = Path(os.path.realpath(path))
+    beside = real.with_name(f".{real.stem}.{os.getpid()}.part{target.suffix}")
     try:
         if target.is_dir():
             raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
-        if not target.parent.is_dir():
-            raise WendonicError(f"cannot write {target}: there is no folder {target.parent}")
+        if not real.parent.is_dir():
+            folder = real.parent if target.is_symlink() else target.parent
+            raise WendonicError(f"cannot write {target}: there is no folder {folder}")
         yield beside
-        beside.replace(target)
+        if real.exists():
+            shutil.copymode(real, beside)
+        beside.replace(real)
     except OSError as error:
         raise WendonicError(f"cannot write {target}: {error.strerror or error}") from error
     finally:

@@ -15,7 +15,8 @@ from wendonic.export.crossings import package_crossings
 from wendonic.export.folder import ready_folder, write_files
 from wendonic.export.guide import guide
 from wendonic.export.kinds import find_types
-from wendonic.export.package import Package, identifier
+from wendonic.export.naming import identifier
+from wendonic.export.package import Package
 from wendonic.export.targets import target_of
 from wendonic.export.vectors import Vectors, fits, vectors_name, vectors_of
 from wendonic.profile.schema.profile import Profile
@@ -86,7 +87,7 @@ def packaged(
             )
         find_types(one.program.functions)
     return Package(
-        identifier(stem),
+        identifier(stem, "profile"),
         profile.title or stem,
         profile_name or f"{stem}.toml",
         __version__,

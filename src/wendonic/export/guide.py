@@ -78,7 +78,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     from wendonic.export.languages.javascript import camel
 
     program = made.program
-    prefix = package.prefix(made)
+    prefix, word = package.prefix(made), package.word(made.mode)
     more = ("settings, " if adjustable(program) else "") + ("course, " if "course" in program.tick.context else "")
     name = "".join(part.capitalize() for part in prefix.split("_"))
     words = {
@@ -86,7 +86,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         "Stem": pascal(package.stem),
         "mode": prefix,
         "Mode": name,
-        "Class": (pascal(f"{made.mode}_body") if target.name == "csharp" else pascal(made.mode)),
+        "Class": (pascal(f"{word}_body" if target.name == "csharp" else word)),
         "more": more.replace("settings", "&settings") if target.name == "c99" else more,
     }
     lines = [f"## Mode `{made.mode}`", "", CALLS[target.name].format(**words), ""]

@@ -1,7 +1,6 @@
 """The raw inputs of a mode as named fields, each in its device's own standard, and what a tick makes of them."""
 
 import ast
-import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
@@ -21,6 +20,7 @@ from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
 from wendonic.devices.sources.zone import Zone
 from wendonic.export.game_axes import letters_of, minus, plan_letters
+from wendonic.export.naming import identifiers, in_comment, snake
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.world_axes import WorldAxes
 
@@ -49,17 +49,6 @@ class Inputs:
     fields: dict[str, Input] = field(default_factory=dict)
     numbers: list[ast.expr] = field(default_factory=list)
     back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
-
-
-def snake(text: str) -> str:
-    """Return a control's name as the name of a variable.
-
-    >>> snake("key.ArrowUp"), snake("pad.left_stick"), snake("key.KeyW"), snake("hand.left.squeeze")
-    ('key_arrow_up', 'left_stick', 'key_w', 'hand_left_squeeze')
-    """
-    text = text.removeprefix("pad.").replace("key.Key", "key.")
-    text = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", text)
-    return re.sub(r"\W+", "_", text).strip("_").lower()
 
 
 def raw(name: str) -> ast.expr:
@@ -206,7 +195,7 @@ class _Maker:
             said = f"1 while the {hand} hand {counts}, 2 in a tick with a new pose of it, else 0"
             self.plain(f"hand_{hand}_counts", said, "number")
 
-    def press(self, name: str, binds: Sequence[Any]) -> None:
+    def press(self, name: str, base: str, binds: Sequence[Any]) -> None:
         """Add one press: held, how often that changed, and whether it was lost."""
         if not binds:
             for _ in range(3):
@@ -216,10 +205,10 @@ class _Maker:
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
         bound = " or ".join(_bound(bind) for bind in binds if not isinstance(bind, UnlessBind))
-        base = snake(name)
         unless = f"; it does not go down while {kept_up} is held" if kept_up else ""
         held = f"1 while {bound} is held, else 0{unless}" if bound else "0, as a notch of the wheel is not held"
-        self.plain(f"{base}_down", held, "press")
+        whose = "" if base == name else f'press "{in_comment(name)}": '
+        self.plain(f"{base}_down", f"{whose}{held}", "press")
         said = "how often it went down or up since the last tick" + (f"; {notches} is both" if notches else "")
         self.plain(f"{base}_edges", said, "press")
         self.plain(f"{base}_lost", "1 if its device was lost since, else 0", "press")
@@ -283,8 +272,8 @@ def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes)
     for channel, of_channel in zip(("move", "rise", "throttle", "turn", "look"), sources.channels, strict=True):
         for source in of_channel:
             maker.source(source, channel)
-    for name, binds in zip(press_names, sources.presses, strict=True):
-        maker.press(name, binds)
+    for name, base, binds in zip(press_names, identifiers(press_names, "press"), sources.presses, strict=True):
+        maker.press(name, base, binds)
     maker.plain("view_given", "1 in a tick in which the game says where the camera looks, else 0", "switch")
     maker.scaled(
         "view_yaw_deg",

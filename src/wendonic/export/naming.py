@@ -1,13 +1,57 @@
 """Names: from the path of a number in a tick to its name in the printed source."""
 
+import re
+import unicodedata
 from collections.abc import Iterable, Sequence
 
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.mode import ModeSources
-from wendonic.export.inputs import snake
 from wendonic.kernels.body.body import BODY_AT_REST
 
 _BODY = BODY_AT_REST._fields
+
+
+def snake(text: str) -> str:
+    """Return a control's name as the name of a variable.
+
+    >>> snake("key.ArrowUp"), snake("pad.left_stick"), snake("key.KeyW"), snake("hand.left.squeeze")
+    ('key_arrow_up', 'left_stick', 'key_w', 'hand_left_squeeze')
+    """
+    text = text.removeprefix("pad.").replace("key.Key", "key.")
+    text = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", text)
+    return re.sub(r"\W+", "_", text).strip("_").lower()
+
+
+def identifier(name: str, kind: str) -> str:
+    """Return a name of the profile as a part of a name in any language: ASCII letters, digits and underscores. It
+    begins with its `kind` where a digit would come first, or nothing is left.
+
+    >>> identifier("OnFoot", "mode"), identifier("à pied", "mode"), identifier("2nd gear!", "press")
+    ('on_foot', 'a_pied', 'press_2nd_gear')
+    """
+    plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode()
+    plain = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", plain)
+    plain = re.sub(r"[^A-Za-z0-9]+", "_", plain).strip("_").lower()
+    return plain if plain[:1].isalpha() else f"{kind}_{plain}".rstrip("_")
+
+
+def identifiers(names: Sequence[str], kind: str) -> list[str]:
+    """Return names of the profile as parts of names, no two alike.
+
+    >>> identifiers(["smoke & run", "smoke run", "jump"], "press")
+    ['smoke_run', 'smoke_run_2', 'jump']
+    """
+    taken: set[str] = set()
+    return [unique(identifier(name, kind), taken) for name in names]
+
+
+def in_comment(text: str) -> str:
+    r"""Return a text of the profile as it may be in a comment of any language: on one line, ending none.
+
+    >>> in_comment('Bees */ and "smoke"\n'), in_comment("C:\\bees")
+    ('Bees * / and "smoke"', 'C:/bees')
+    """
+    return " ".join(text.split()).replace("*/", "* /").replace("/*", "/ *").replace('"""', "'''").replace("\\", "/")
 
 
 def source_names(sources: Iterable[Source]) -> list[str]:
@@ -32,8 +76,10 @@ class PathNames:
         self.sources = {
             channel: source_names(of_channel) for channel, of_channel in zip(channels, sources.channels, strict=True)
         }
-        self.presses = [snake(press) for press in presses]
-        self.gaits = [snake(gait) for gait in gaits]
+        self.presses = identifiers(presses, "press")
+        names = list(dict.fromkeys(gaits))
+        words = dict(zip(names, identifiers(names, "gait"), strict=True))
+        self.gaits = [words[gait] for gait in gaits]
 
     def of_tick(self, path: Sequence[str]) -> str:
         """Return the name of a number of a tick, whose path begins with "memory" or "outcome"."""

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field
 from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
 from wendonic.export.game_axes import letters_of, minus
+from wendonic.export.naming import identifiers
 from wendonic.export.program import Field
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.row import Row
@@ -57,16 +58,15 @@ class Package:
 
     def prefix(self, made: Made) -> str:
         """Return what names of one mode begin with."""
-        return f"{identifier(made.mode)}_" if self.many else ""
+        return f"{self.word(made.mode)}_" if self.many else ""
+
+    def word(self, mode: str) -> str:
+        """Return a mode's name as a part of other names."""
+        names = [made.mode for made in self.modes]
+        return identifiers(names, "mode")[names.index(mode)]
 
 
 AT_ORIGIN, AHEAD = (0.0, 0.0, 0.0), (0.0, 1.0, 0.0)
-
-
-def identifier(name: str) -> str:
-    """Return a name as a part of an identifier."""
-    found = "".join(letter if letter.isalnum() and letter.isascii() else "_" for letter in name).strip("_").lower()
-    return f"mode_{found}" if not found or found[0].isdigit() else found
 
 
 def game_values(made: Made, axes: WorldAxes) -> list[tuple[Field, ast.expr]]:

@@ -3,7 +3,7 @@
 from wendonic.compiler.ready import ReadyTick, ready
 from wendonic.export.languages.printer import comment_lines, wrapped
 from wendonic.export.languages.words import about
-from wendonic.export.package import Package, identifier
+from wendonic.export.package import Package
 from wendonic.profile.tuning import mode_tuning
 
 
@@ -14,7 +14,7 @@ def tick_functions_module(package: Package) -> str:
     for made in package.modes:
         tuning = mode_tuning(made.profile, made.mode, bool(package.course)).tick
         found = ready(tuning, made.sampler.layout.sample, made.mode)
-        lines += _mode(identifier(made.mode), found)
+        lines += _mode(package.word(made.mode), found)
     return "\n".join(lines)
 
 

@@ -17,9 +17,9 @@ from wendonic.devices.sampler import Sampler
 from wendonic.devices.state import DeviceState
 from wendonic.export.build import Made
 from wendonic.export.coverage import Branches
-from wendonic.export.inputs import snake
 from wendonic.export.languages.python import PythonPackage
 from wendonic.export.made_ground import GROUND, LANDMARKS, at_a_run, at_an_edge, grounds_of
+from wendonic.export.naming import identifiers
 from wendonic.export.package import Package
 from wendonic.export.play_events import Hands, controls_of, zones_of
 from wendonic.kernels.row import Row
@@ -253,7 +253,7 @@ def _made_state(made: Made, rng: random.Random) -> dict[str, float]:
     """
     fields = {one.name for one in made.program.state}
     bound = {one.name for one in made.program.inputs}
-    presses = {snake(name) for name in made.profile.press_names}
+    presses = set(identifiers(made.profile.press_names, "press"))
     unbound = {name for name in sorted(presses) if f"{name}_edges" not in bound or rng.random() < 0.15}
     found = {f"{name}_{part}": 1.0 for name in unbound for part in ("on", "held") if f"{name}_{part}" in fields}
     if rng.random() < 0.5:

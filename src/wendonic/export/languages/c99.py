@@ -13,8 +13,9 @@ from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
-from wendonic.export.languages.words import about, adjustable, number_words
-from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
+from wendonic.export.languages.words import about, adjustable, entered_from, number_words
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
 
 HELPERS = {
@@ -218,7 +219,7 @@ class CPackage:
             lines += self.prototypes(made)
         for crossing in package.crossings:
             lines += [
-                *comment_lines(f'Enter mode "{crossing.new}" from "{crossing.old}".', "/* ", "   ", " */"),
+                *comment_lines(f"The state of {entered_from(crossing)}.", "/* ", "   ", " */"),
                 *self.wrap(f"{self.crossing_head(crossing)};"),
                 "",
             ]
@@ -307,7 +308,7 @@ class CPackage:
         """Return the head of a function that enters a mode."""
         by_mode = {made.mode: made for made in self.package.modes}
         old, new = by_mode[crossing.old], by_mode[crossing.new]
-        name = f"{self.stem}_enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}"
+        name = f"{self.stem}_enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}"
         return (
             f"void {name}({self.struct(new, 'state')} *state, {self.struct(new, 'result')} *result, "
             f"const {self.struct(old, 'state')} *last, const {self.struct(old, 'result')} *earlier, "
@@ -341,7 +342,7 @@ class CPackage:
 
     def constants(self, made: Made, printer: CPrinter) -> list[str]:
         """Return the numbers of the profile as constants."""
-        lines = [f'/* Mode "{made.mode}". */', ""]
+        lines = [f'/* Mode "{in_comment(made.mode)}". */', ""]
         for number in made.program.numbers:
             if not number.adjustable:
                 start = f"static const {self.real} {printer.constant_name(number.name)} = {self.value(number.value)};"

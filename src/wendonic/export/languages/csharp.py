@@ -14,8 +14,9 @@ from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines,
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
+from wendonic.export.languages.words import about, earlier_of, entered_from, number_words
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -227,13 +228,13 @@ class CSharpPackage:
 
     def class_name(self, made: Made, kind: str) -> str:
         """Return the name of a class."""
-        name = identifier(made.mode) if self.package.many or kind == "body" else ""
+        name = self.package.word(made.mode) if self.package.many or kind == "body" else ""
         return pascal(f"{name}_{kind}") if name else pascal(kind)
 
     def class_lines(self, made: Made, kind: str, fields: Sequence[Field], about_it: str) -> list[str]:
         """Return a class with a field for each number."""
         name = self.class_name(made, kind)
-        lines = [f"/// <summary>{about_it}</summary>", f"public sealed class {name}", "{"]
+        lines = [f"/// <summary>{_escaped(about_it)}</summary>", f"public sealed class {name}", "{"]
         for one in fields:
             lines += [
                 f"    /// {line}"
@@ -307,7 +308,7 @@ class CSharpPackage:
             "out": "Result",
         }
         lines = [
-            f'/// <summary>A body in mode "{made.mode}".</summary>',
+            f'/// <summary>A body in mode "{_escaped(in_comment(made.mode))}".</summary>',
             f"public sealed class {self.class_name(made, 'body')}",
             "{",
             "    /// <summary>What is carried from tick to tick; the game may set it.</summary>",
@@ -390,11 +391,10 @@ class CSharpPackage:
         printer.function = function
         body = printer.body(crossing.body, Scopes(function), "    ")
         self.used |= printer.used
-        name = pascal(f"enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}")
+        name = pascal(f"enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}")
         new_class, old_class = self.class_name(new, "body"), self.class_name(old, "body")
         return [
-            f'/// <summary>The body in mode "{crossing.new}", entered from "{crossing.old}" with its last raw',
-            "/// inputs.</summary>",
+            f"/// <summary>The body in {_escaped(entered_from(crossing))} with its last raw inputs.</summary>",
             f"public static {new_class} {name}({old_class} body, {self.class_name(old, 'input')} input)",
             "{",
             f"    {new_class} entered = new {new_class}();",
@@ -440,7 +440,7 @@ class CSharpPackage:
             *comment_lines(about(package), "// ", "// ", ""),
             "using System;",
             "",
-            f"/// <summary>{_escaped(package.title)}.</summary>",
+            f"/// <summary>{_escaped(in_comment(package.title))}.</summary>",
             f"public static class {pascal(package.stem)}",
             "{",
         ]

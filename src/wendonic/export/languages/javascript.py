@@ -13,8 +13,9 @@ from wendonic.export.languages.printer import ATOM, UNARY, comment_lines, wrappe
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
-from wendonic.export.languages.words import about, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
+from wendonic.export.languages.words import about, earlier_of, entered_from, number_words
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -218,7 +219,7 @@ class JavaScriptPackage:
 
     def class_name(self, made: Made, kind: str = "") -> str:
         """Return the name of a class or type."""
-        name = identifier(made.mode) if self.package.many or not kind else ""
+        name = self.package.word(made.mode) if self.package.many or not kind else ""
         return "".join(part.capitalize() for part in f"{name}_{kind}".split("_"))
 
     def typedef(self, made: Made, kind: str, fields: Sequence[Field], about_it: str) -> list[str]:
@@ -269,7 +270,7 @@ class JavaScriptPackage:
             "settings": self.class_name(made, "settings"),
             "course": "ReadonlyArray<number>",
         }
-        lines = [f'// Mode "{made.mode}".', ""]
+        lines = [f'// Mode "{in_comment(made.mode)}".', ""]
         for number in program.numbers:
             if not number.adjustable:
                 lines += comment_lines(number_words(number), "// ", "// ", "")
@@ -320,7 +321,7 @@ class JavaScriptPackage:
         given = ", ".join(["input", *extra, "dt"])
         name = self.class_name(made) or "Body"
         lines = [
-            f'/** A body in mode "{made.mode}". */',
+            f'/** A body in mode "{in_comment(made.mode)}". */',
             f"export class {name} {{",
             "    constructor() {",
             "        /** What is carried from tick to tick; the game may set it. */",
@@ -414,10 +415,10 @@ class JavaScriptPackage:
         printer.function = function
         body = printer.body(crossing.body, Scopes(function), "    ")
         self.used |= printer.used
-        name = camel(f"enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}")
+        name = camel(f"enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}")
         return [
             "/**",
-            f' * The body in mode "{crossing.new}", entered from "{crossing.old}" with its last raw inputs.',
+            f" * The body in {entered_from(crossing)} with its last raw inputs.",
             f" * @param {{{self.class_name(old)}}} body",
             f" * @param {{{self.class_name(old, 'input')}}} input",
             " */",

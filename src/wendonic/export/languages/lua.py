@@ -12,8 +12,9 @@ from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
-from wendonic.export.languages.words import about, earlier_of, number_words
-from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
+from wendonic.export.languages.words import about, earlier_of, entered_from, number_words
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -269,7 +270,7 @@ class LuaPackage:
         prefix = package.prefix(made)
         printer = LuaPrinter(program.functions, prefix)
         game = game_values(made, package.axes)
-        lines = [f'-- Mode "{made.mode}".', ""]
+        lines = [f'-- Mode "{in_comment(made.mode)}".', ""]
         for struct in structs_of(made, package.axes):
             lines += self.maker_lines(made, *struct)
         table = prefix.rstrip("_") or "F"
@@ -367,8 +368,8 @@ class LuaPackage:
         used = {name: any(f"{name}." in line for line in body) for name in ("last", "earlier", "input")}
         given = ", ".join(name if asked else f"_{name}" for name, asked in used.items())
         return [
-            f'-- The state in which mode "{crossing.new}" is entered from "{crossing.old}".',
-            f"function M.enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}({given})",
+            f"-- The state of {entered_from(crossing)}.",
+            f"function M.enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}({given})",
             f"    local state = {self.maker(made, 'state')}()",
             *body,
             "    return state",

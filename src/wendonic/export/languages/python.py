@@ -11,8 +11,9 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, number_words
-from wendonic.export.package import Crossing, Package, game_statements, game_values, identifier
+from wendonic.export.languages.words import about, entered_from, number_words
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
 
 CONSTANTS = {
@@ -156,7 +157,7 @@ class PythonPackage:
 
     def class_name(self, made: Made, kind: str) -> str:
         """Return the name of a class."""
-        name = identifier(made.mode) if self.package.many else ""
+        name = self.package.word(made.mode) if self.package.many else ""
         return "".join(part.capitalize() for part in f"{name}_{kind}".split("_"))
 
     def class_lines(self, made: Made, kind: str, fields: Sequence[Field], about_it: str) -> list[str]:
@@ -179,7 +180,7 @@ class PythonPackage:
         program, package = made.program, self.package
         prefix = package.prefix(made)
         printer = PythonPrinter(program.functions, prefix)
-        lines = [f'# Mode "{made.mode}".', ""]
+        lines = [f'# Mode "{in_comment(made.mode)}".', ""]
         for number in program.numbers:
             if not number.adjustable:
                 said = number_words(number)
@@ -294,10 +295,10 @@ class PythonPackage:
         printer.function = function
         body = printer.body(crossing.body, Scopes(function), "    ")
         self.used |= printer.used
-        name = f"enter_{identifier(crossing.new)}_from_{identifier(crossing.old)}"
+        name = f"enter_{self.package.word(crossing.new)}_from_{self.package.word(crossing.old)}"
         return [
             f"def {name}(last, earlier, given):",
-            f'    """The state in which mode "{crossing.new}" is entered from "{crossing.old}"."""',
+            f'    """The state of {entered_from(crossing)}."""',
             f"    state = {self.class_name(made, 'state')}()",
             *[line.replace("input.", "given.") for line in body],
             "    return state",

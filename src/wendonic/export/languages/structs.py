@@ -4,6 +4,7 @@ from typing import NamedTuple
 
 from wendonic.export.build import Made
 from wendonic.export.languages.words import adjustable, number_words
+from wendonic.export.naming import in_comment
 from wendonic.export.package import game_values
 from wendonic.export.program import Field, ModeProgram
 from wendonic.world_axes import WorldAxes
@@ -30,7 +31,7 @@ def settings_of(program: ModeProgram) -> list[Field]:
 def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
     """Return the structs of a mode; `settings` only where numbers stay adjustable."""
     program = made.program
-    inputs = f'Raw inputs of mode "{made.mode}", each in its device\'s own standard.'
+    inputs = f'Raw inputs of mode "{in_comment(made.mode)}", each in its device\'s own standard.'
     found = [
         Struct("input", program.inputs, inputs),
         Struct("state", program.state, "What is carried from tick to tick."),

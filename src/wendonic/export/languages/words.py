@@ -1,14 +1,21 @@
 """What is said in every language: about the file, about a number."""
 
 from wendonic.compiler.trees import names_in
-from wendonic.export.package import Package
+from wendonic.export.naming import in_comment
+from wendonic.export.package import Crossing, Package
 from wendonic.export.program import ModeProgram, Number
+
+
+def entered_from(crossing: Crossing) -> str:
+    """Return which mode is entered from which."""
+    return f'mode "{in_comment(crossing.new)}", entered from "{in_comment(crossing.old)}"'
 
 
 def about(package: Package) -> str:
     """Return the first lines of every file."""
     return (
-        f"{package.title}. Exported by Wendonic {package.version} from {package.profile_name}; "
+        f"{in_comment(package.title)}. Exported by Wendonic {package.version} from "
+        f"{in_comment(package.profile_name)}; "
         "export it again rather than change it here. Angles are in radians, clockwise from forward as seen from "
         "above; places are in metres: right, forward, up."
     )
@@ -30,4 +37,4 @@ def number_words(number: Number) -> str:
     said = f"{number.law.replace('it', places)}" if number.law and number.law != "made from it" else places
     if number.law == "made from it" or len(number.paths) > 1:
         said = f"from {places}"
-    return ", ".join(part for part in (number.unit, said or "not set in the profile") if part)
+    return in_comment(", ".join(part for part in (number.unit, said or "not set in the profile") if part))

@@ -159,7 +159,7 @@ def c99_runner(package: Package) -> dict[str, str]:
         text += f"static const {real} *const grounds[] = {{{names}}};\n"
     for made in package.modes:
         text += _mode(package, printed, made)
-    calls = " + ".join(f"run_{made.mode}()" for made in package.modes)
+    calls = " + ".join(f"run_{package.word(made.mode)}()" for made in package.modes)
     text += f"""
 int main(void)
 {{
@@ -188,7 +188,7 @@ def _mode(package: Package, printed: CPackage, made: Made) -> str:
         stands = "        if (numbers[0] > 0.0)\n            course = grounds[((int)numbers[0] - 1) / 2];\n"
         more += "course, "
     return MODE.format(
-        mode=made.mode,
+        mode=package.word(made.mode),
         vectors=vectors_name(package, made),
         columns=columns,
         inputs=inputs,

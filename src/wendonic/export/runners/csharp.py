@@ -106,7 +106,7 @@ def csharp_runner(package: Package) -> dict[str, str]:
         more = f"new {name}.{printed.class_name(made, 'settings')}(), " if adjustable(made.program) else ""
         more += "course, " if "course" in made.program.tick.context else ""
         runs += (
-            f'        Run("{made.mode}", "{vectors_name(package, made)}", () => new {name}.{body}(), '
+            f'        Run("{package.word(made.mode)}", "{vectors_name(package, made)}", () => new {name}.{body}(), '
             f"new {name}.{given}(),\n"
             f"            (body, input, dt) => (({name}.{body})body).Tick(({name}.{given})input, {more}dt));\n"
         )

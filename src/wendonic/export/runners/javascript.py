@@ -75,7 +75,7 @@ def javascript_runner(package: Package) -> dict[str, str]:
             grounds = "grounds"
         name, input_maker = printed.class_name(made) or "Body", printed.maker(made, "input")
         text += (
-            f'run("{made.mode}", "./{vectors_name(package, made)}", () => new profile.{name}(), '
+            f'run("{package.word(made.mode)}", "./{vectors_name(package, made)}", () => new profile.{name}(), '
             f"profile.{input_maker}, [{', '.join(more)}], {grounds});\n"
         )
     text += (

@@ -119,7 +119,7 @@ def lua_runner(package: Package) -> dict[str, str]:
         )
         tick = f"profile.{package.prefix(made)}tick"
         text += (
-            f'run("{made.mode}", "{vectors_name(package, made)}", function(state, input, dt, result)\n'
+            f'run("{package.word(made.mode)}", "{vectors_name(package, made)}", function(state, input, dt, result)\n'
             f"    {tick}(state, input, {more}dt, result)\nend, {makers})\n"
         )
     text += 'print(("%d ticks, worst difference %.1e"):format(ticks, worst))\nos.exit(faults > 0 and 1 or 0)\n'

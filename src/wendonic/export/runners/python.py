@@ -75,7 +75,8 @@ def python_runner(package: Package) -> dict[str, str]:
         more = f"(profile.{printed.class_name(made, 'settings')}(),)" if adjustable(made.program) else "()"
         grounds = "GROUNDS" if "course" in made.program.tick.context else "()"
         step = f"profile.{package.prefix(made)}step"
-        text += f'    run("{made.mode}", "{vectors_name(package, made)}", {step}, {makers}, {more}, {grounds}),\n'
+        word = package.word(made.mode)
+        text += f'    run("{word}", "{vectors_name(package, made)}", {step}, {makers}, {more}, {grounds}),\n'
     text += (
         "]\n"
         "TICKS, WORST = sum(one for one, _, _ in RUNS), max(one for _, one, _ in RUNS)\n"
