@@ -5,6 +5,9 @@ import { element, palette, shown } from "./element.js";
 
 export const SECONDS = 5;
 
+/** Heights that a strip needs at least, one press of it, and the axis of time. */
+const STRIP_PX = 32, LANE_PX = 12, AXIS_PX = 24;
+
 export class StripsPanel {
     constructor(root, app) {
         this.app = app;
@@ -107,16 +110,20 @@ export class StripsPanel {
             [[], ...lines.map(() => [])],
             cell,
         );
-        return { plot, cell, row, columns, ends, share: words ? 0.8 + 0.24 * words.length : 1 };
+        const lanes = words ? words.length : 0;
+        return { plot, cell, row, columns, ends, share: words ? 0.8 + 0.24 * lanes : 1, least: words ? LANE_PX * lanes + AXIS_PX : STRIP_PX };
     }
 
     #resize() {
         const height = this.plots.clientHeight - 4;
         if (!this.plots.clientWidth || !this.made.length) return;
         const sum = this.made.reduce((one, { share }) => one + share, 0);
-        for (const { plot, cell, row, share } of this.made) {
-            row.style.height = `${Math.floor((height * share) / sum)}px`;
-            plot.setSize({ width: cell.clientWidth, height: Math.floor((height * share) / sum) });
+        // Names of many presses need their height: then the strips scroll.
+        const spare = Math.max(0, height - this.made.reduce((one, { least }) => one + least, 0));
+        for (const { plot, cell, row, share, least } of this.made) {
+            const rowHeight = Math.floor(least + (spare * share) / sum);
+            row.style.height = `${rowHeight}px`;
+            plot.setSize({ width: cell.clientWidth, height: rowHeight });
         }
     }
 
