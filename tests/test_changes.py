@@ -49,6 +49,12 @@ def dotted_away(path):
     return path.endswith("]")
 
 
+def test_a_name_in_a_path_may_be_quoted_as_in_the_file():
+    profile = demo_profile().changed({'gait."run uphill".top_speed_m_s': 4.0, "mode.'foot'.gait": "run uphill"})
+    assert (profile.mode["foot"].gait, profile.gait["run uphill"].top_speed_m_s) == ("run uphill", 4.0)
+    assert profile == demo_profile().changed({"gait.run uphill.top_speed_m_s": 4.0, "mode.foot.gait": "run uphill"})
+
+
 def test_saving_follows_a_link_and_leaves_permissions_and_line_ends_as_they_are(tmp_path):
     real, link = tmp_path / "kept" / "bee.toml", tmp_path / "bee.toml"
     real.parent.mkdir()
@@ -231,6 +237,8 @@ def test_thrust_and_drag_are_changed_without_what_follows_from_them():
         ({"title.deep": 1}, "does not exist: deep is not inside a table"),
         ({"mode.foot.move.merge": "strongst"}, 'did you mean "strongest"'),
         ({"mode..x": 1}, "is not a field path"),
+        ({"mode.foot.": 1}, "is not a field path"),
+        ({'gait."walk': 1}, "is not a field path"),
         ({"mode.foot.move.bind[0].keys.forward": ["KeyQQ"]}, "unknown key code"),
     ],
 )

@@ -122,6 +122,18 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     ("text", "line", "words"),
     [
         ("", None, "is empty"),
+        (
+            HEAD + PAD + "[gait.'run.fast']\n",
+            None,
+            "gait: found the name 'run.fast'; allowed: printable characters, none",
+        ),
+        (
+            HEAD + PAD + "[mode.foot.press]\n'a, b' = { bind = ['KeyQ'] }\n",
+            6,
+            "mode.foot.press: found the name 'a, b'",
+        ),
+        (HEAD + PAD + "[seat.1]\nkeys = ['KeyW']\n[seat.2]\nkeys = ['KeyW']\n", 8, "seat.2.keys"),
+        (HEAD + PAD.replace("foot", "2") + "[mode.2]\ngait = 'wlk'\n", 6, 'mode.2.gait: no gait "wlk"'),
         ("format = 'wendonic-profile'\nversion = 1\n", None, "mode: is missing"),
         ("version = 1\n" + PAD, None, 'format: is missing, such as format = "wendonic-profile"'),
         # A field in the wrong table is sent to the table that has it, rather than to a name that looks like it.

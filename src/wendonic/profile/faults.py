@@ -49,7 +49,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
     faults: list[Fault] = []
     missing = unknown_references(with_inherited(in_metres(content))) if root.refers_by_name else []
     for where, what in missing:
-        path: list[str | int] = [int(part) if part.isdigit() else part for part in where.split(".")]
+        path = _along(content, [], where)
         faults.append(Fault(field_line(text, path), dotted(path), what))
     for detail in error.errors():
         path = _field_path(root, detail["loc"])
@@ -59,7 +59,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
                 if not path and (where, what) in missing:
                     # Found above, whatever else is wrong.
                     continue
-                full = [*path, *(int(part) if part.isdigit() else part for part in where.split("."))]
+                full = _along(content, path, where)
                 full, _ = as_written(content, full)
                 what = words_as_written(content, full[:-1], what)
                 faults.append(Fault(field_line(text, full), dotted(full), what))
@@ -74,6 +74,25 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
     if root.refers_by_name:
         faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
+
+
+def _along(content: Any, above: Sequence[str | int], where: str) -> list[str | int]:
+    """Return the parts of a path that goes on below `above`; a number is a place in a list, or a table's name."""
+    path = list(above)
+    for part in above:
+        content = _within(content, part)
+    for word in where.split("."):
+        part = int(word) if word.isdigit() and not isinstance(content, dict) else word
+        content = _within(content, part)
+        path.append(part)
+    return path
+
+
+def _within(content: Any, part: str | int) -> Any:
+    try:
+        return content[part]
+    except (KeyError, IndexError, TypeError):
+        return None
 
 
 def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:

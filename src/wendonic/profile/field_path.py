@@ -5,20 +5,29 @@ from collections.abc import Sequence
 
 from wendonic.errors import WendonicError
 
+SEPARATES = ".[]=,\"'"
+"""Signs that paths and lists of paths are written with; no name holds one."""
+
+_WORD = re.compile(r"""(?:"([^"]+)"|'([^']+)'|([^.\[\]"']+))((?:\[\d+\])*)(\.(?!$)|$)""")
+
 
 def path_parts(path: str) -> list[str | int]:
-    """Return the parts of a field path.
+    """Return the parts of a field path; a name may be quoted, as in TOML.
 
     >>> path_parts("mode.foot.move.bind[1].curve.exponent")
     ['mode', 'foot', 'move', 'bind', 1, 'curve', 'exponent']
+    >>> path_parts('gait."run uphill".accel_m_s2')
+    ['gait', 'run uphill', 'accel_m_s2']
     """
     parts: list[str | int] = []
-    for word in path.split("."):
-        match = re.fullmatch(r"([^\[\]]+)((?:\[\d+\])*)", word)
+    place = 0
+    while place < len(path) or not parts:
+        match = _WORD.match(path, place)
         if match is None:
             raise WendonicError(f"{path} is not a field path; allowed: such as mode.foot.move.bind[0].rise_s")
-        parts.append(match[1])
-        parts += [int(index) for index in re.findall(r"\[(\d+)\]", match[2])]
+        parts.append(match[1] or match[2] or match[3])
+        parts += [int(index) for index in re.findall(r"\[(\d+)\]", match[4])]
+        place = match.end()
     return parts
 
 

@@ -15,6 +15,7 @@ from wendonic.course.course import Course
 from wendonic.devices.controls import CONTROLS, TEXTS, Control
 from wendonic.devices.keys import KEY_CODES
 from wendonic.errors import WendonicError, none_such
+from wendonic.profile.field_path import SEPARATES
 from wendonic.profile.schema.budget import quantity_names
 from wendonic.profile.schema.field_words import FieldWords, Holds, field_words
 from wendonic.profile.schema.profile import Profile
@@ -249,6 +250,10 @@ def _profile_schema() -> Schema:
     if names:
         known = dict.fromkeys([*names, *map(unit_name, names)])
         schema["properties"]["budget"]["propertyNames"] = {"enum": list(known)}
+    named = [(schema, name) for name in ("mode", "gait", "seat", "joystick")]
+    named += [(definitions["Mode"], "press"), (definitions["Window"], "zone")]
+    for table, name in named:
+        table["properties"][name]["propertyNames"] = {"pattern": f"^[^{re.escape(SEPARATES)}]+$"}
     _with_likes(definitions)
     return schema
 

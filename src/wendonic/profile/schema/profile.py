@@ -9,6 +9,7 @@ from pydantic import BeforeValidator, Field, ModelWrapValidatorHandler, PrivateA
 from wendonic.devices.joystick import JoystickMapping
 from wendonic.errors import ProfileError, WendonicError, none_such
 from wendonic.profile.edit_content import changed_content
+from wendonic.profile.field_path import SEPARATES
 from wendonic.profile.inherited import with_inherited
 from wendonic.profile.mode_gaits import gait_faults, idle_gait_faults
 from wendonic.profile.plain_values import is_plain, plain_value
@@ -120,10 +121,10 @@ class Profile(Table):
         groups |= {"joystick": self.joystick, "window.zone": self.window.zone}
         groups |= {f"mode.{name}.press": mode.press for name, mode in self.mode.items()}
         wrong += [
-            (f"{group}.{name}", f"found {name!r}; allowed: a name of printable characters")
+            (group, f"found the name {name!r}; allowed: printable characters, none of {' '.join(SEPARATES)}")
             for group, names in groups.items()
             for name in names
-            if not name.isprintable() or not name
+            if not name.isprintable() or not name or set(name) & set(SEPARATES)
         ]
         for name, mode in self.mode.items():
             if self.world.forward is None and not mode.steer.seen_from_side:
