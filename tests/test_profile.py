@@ -129,7 +129,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         ),
         (
             HEAD + PAD + "[mode.foot.press]\n'a, b' = { bind = ['KeyQ'] }\n",
-            6,
+            5,
             "mode.foot.press: found the name 'a, b'",
         ),
         (HEAD + PAD + "[seat.1]\nkeys = ['KeyW']\n[seat.2]\nkeys = ['KeyW']\n", 8, "seat.2.keys"),
