@@ -1,7 +1,7 @@
 """Where the numbers of a tick are: in its record, in its sample, among its numbers."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from wendonic.compiler.values import Known, Record, Value, leaves, rebuilt
@@ -98,6 +98,12 @@ class Layout:
     width: int
     indices: dict[Path, int]
     constants: dict[Path, float]
+    found: dict[Any, Any] = field(default_factory=dict, compare=False, repr=False)
+    """What has been found in it once and is looked up again, such as `Cells`."""
+
+    def __deepcopy__(self, memo: dict[int, Any]) -> "Layout":
+        """Return itself: it never changes."""
+        return self
 
     def index(self, *path: str) -> int:
         """Return the index of a number, -1 if it is always the same or not needed."""

@@ -1,6 +1,7 @@
 """Some numbers of a record, found once: read together, written together."""
 
 from collections.abc import Iterable, Sequence
+from typing import Any
 
 from wendonic.compiler.layout import Layout, Path
 from wendonic.compiler.ready import Record, getter
@@ -41,6 +42,10 @@ class Cells:
             [index if index >= 0 else layout.width + number for number, index in enumerate(self.sources)]
         )
 
+    def __deepcopy__(self, memo: dict[int, Any]) -> "Cells":
+        """Return itself: it never changes."""
+        return self
+
     def read(self, record: Record) -> tuple[float, ...]:
         """Return the numbers of a record."""
         return self._get(record + self._fixed)
@@ -49,3 +54,16 @@ class Cells:
         """Write numbers into a record; those that the structure has no use for are left out."""
         for index, number in self._written:
             record[index] = numbers[number]
+
+
+def cells_of(layout: Layout, paths: tuple[Path, ...]) -> Cells:
+    """Return the cells of some numbers; those of a layout are found once.
+
+    >>> layout = Layout(1, 1, {("memory", "a"): 0}, {})
+    >>> cells_of(layout, (("a",),)) is cells_of(layout, (("a",),))
+    True
+    """
+    found: Cells | None = layout.found.get(paths)
+    if found is None:
+        found = layout.found[paths] = Cells(layout, paths)
+    return found

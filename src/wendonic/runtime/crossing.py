@@ -9,7 +9,7 @@ from wendonic.kernels.frames.steer import FRAME_GOTO
 from wendonic.kernels.look.look import LOOK_SOURCE_AT_REST
 from wendonic.kernels.press.press import PressState
 from wendonic.kernels.vector import Vec2
-from wendonic.runtime.cells import Cells
+from wendonic.runtime.cells import Cells, cells_of
 from wendonic.runtime.kept_numbers import KeptNumbers
 from wendonic.runtime.mode_run import ModeRun
 from wendonic.runtime.reader import BODY, VIEW
@@ -98,8 +98,11 @@ class Crossing:
                     else:
                         fixed[index] = source.constants[number]
 
-        def carry_all(source_paths: Sequence[tuple[str, ...]], target_paths: Sequence[tuple[str, ...]]) -> None:
-            carry(Cells(old.layout, source_paths), Cells(new.layout, target_paths), range(len(source_paths)))
+        def carry_all(source_paths: Sequence[Path], target_paths: Sequence[Path]) -> None:
+            source, target = (
+                cells_of(run.layout, tuple(paths)) for run, paths in ((old, source_paths), (new, target_paths))
+            )
+            carry(source, target, range(len(source_paths)))
 
         carry_all(_BODY_AND_VIEW, _BODY_AND_VIEW)
         if new.tuning.comfort.used > 0 and old.tuning.comfort.used > 0 and not anew:

@@ -14,18 +14,21 @@ from wendonic.kernels.tick import Tuning
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.runtime.cells import Cells
+from wendonic.runtime.cells import cells_of
 from wendonic.runtime.reader import BODY, VIEW, Reader
 from wendonic.world_axes import WorldAxes
 
 _DOWN = PressState._fields.index("down")
-_SQUARE = [
+_SQUARE = (
     *(("frame", "grid", "step", field) for field in ("x", "y", "to_x", "to_y", "share")),
     *(
         ("frame", "grid", field)
         for field in ("requested", "requested_x", "requested_y", "wait_s", "refused", "refused_x", "refused_y")
     ),
-]
+)
+_TURNED_TO = (("frame", "grid", "face_x"), ("frame", "grid", "face_y"))
+_AIRBORNE = (("fall", "airborne"),)
+_SAFE_PLACE = tuple(("comfort", of, axis) for of in ("safe", "head", "outside") for axis in "xy")
 _STANDING_ON_SQUARE = (0.0,) * (len(_SQUARE) - 4)
 
 
@@ -106,20 +109,18 @@ class ModeRun:
         ]
         """Modes that presses enter, by the indices where a record says that they began or ended."""
         self.reader = Reader(name, axes, self.layout, self.tuning, presses)
-        self.body = Cells(self.layout, BODY)
-        self.view = Cells(self.layout, VIEW)
+        self.body = cells_of(self.layout, BODY)
+        self.view = cells_of(self.layout, VIEW)
         self.presses = [
-            Cells(self.layout, [("presses", str(number), field) for field in PressState._fields])
+            cells_of(self.layout, tuple(("presses", str(number), field) for field in PressState._fields))
             for number in range(len(self.press_styles))
         ]
-        self.square = Cells(self.layout, _SQUARE)
-        self.turned_to = Cells(self.layout, [("frame", "grid", "face_x"), ("frame", "grid", "face_y")])
+        self.square = cells_of(self.layout, _SQUARE)
+        self.turned_to = cells_of(self.layout, _TURNED_TO)
         self.on_squares = self.tuning.frame.frame == FRAME_GRID
         falls = self.tuning.gaits[0].fall.falls > 0
-        self.airborne = Cells(self.layout, [("fall", "airborne")]) if falls else None
-        self.safe_place = Cells(
-            self.layout, [("comfort", of, axis) for of in ("safe", "head", "outside") for axis in "xy"]
-        )
+        self.airborne = cells_of(self.layout, _AIRBORNE) if falls else None
+        self.safe_place = cells_of(self.layout, _SAFE_PLACE)
         self.over(course)
 
     @property
