@@ -1,12 +1,14 @@
 """A helm that follows its file: good ones, broken ones, gone ones, and ones without its mode."""
 
 import logging
+import threading
 import time
 from pathlib import Path
 
 import pytest
 
 from wendonic import Helm, ProfileError, WendonicError, load_profile, watch
+from wendonic.demo import demo_course
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -35,6 +37,18 @@ def replace(path, text):
     beside = path.with_suffix(".tmp")
     beside.write_text(text)
     beside.replace(path)
+
+
+class Noting(dict):
+    """What is ready, by structures; notes in which threads something was made."""
+
+    def __init__(self, threads):
+        super().__init__()
+        self.threads = threads
+
+    def __setitem__(self, structure, made):
+        self.threads.append(threading.current_thread().name)
+        super().__setitem__(structure, made)
 
 
 @pytest.mark.parametrize("write", [Path.write_text, replace], ids=["in place", "beside"])
@@ -78,10 +92,13 @@ def test_what_is_saved_counts_from_the_next_tick_and_what_is_broken_does_not(tmp
     assert speed(helm) == 4.0
 
 
-def test_another_structure_is_followed_too_and_what_is_held_stays_held(tmp_path):
+def test_another_structure_is_followed_too_and_what_is_held_stays_held(tmp_path, monkeypatch):
     path = tmp_path / "mine.toml"
     path.write_text(TEXT)
-    helm = Helm(load_profile(path))
+    # On a course a mode has another structure, which no tick may have to wait for either.
+    helm = Helm(load_profile(path), course=demo_course("terraces"))
+    ready_in = []
+    monkeypatch.setattr("wendonic.compiler.ready._READY", Noting(ready_in))
     helm.key("KeyW", down=True)
     with watch(path, helm):
         path.write_text(
@@ -92,6 +109,7 @@ def test_another_structure_is_followed_too_and_what_is_held_stays_held(tmp_path)
         helm.mouse(5.0, 0.0)
         intent = helm.tick(1 / 60)
         assert (intent.look.yaw_deg, intent.amount) == (pytest.approx(5.0), pytest.approx(1.0))
+    assert set(ready_in) == {"wendonic mine.toml"}
 
 
 def test_what_cannot_be_followed_is_told_at_once(tmp_path):

@@ -288,9 +288,7 @@ class Helm(BodyDoor):
         6.724
         """
         old, before = self._run, self.profile
-        known_profile(profile)
-        if old.name not in profile.mode:
-            raise WendonicError(f"{none_such('mode', old.name, profile.mode)}; the helm is in it")
+        self._check_mode(profile)
         axes = profile.world.axes
         names = [name for name in profile.mode if name in self._runs or len(self._runs) == len(before.mode)]
         runs = {name: self._made(profile, name, axes, self._runs.get(name)) for name in names}
@@ -312,6 +310,25 @@ class Helm(BodyDoor):
                 for name, style in zip(profile.press_names, new.press_styles, strict=True)
             ]
             self._begin(new, record, carried)
+
+    def make_ready(self, profile: Profile) -> None:
+        """Make what a `retune` to another profile needs, such as tick functions of other forms, and change nothing: a
+        game may call it in a thread of its own, so that no tick has to wait. Raises as `retune` does.
+
+        >>> from wendonic.demo import demo_profile
+        >>> helm = Helm(demo_profile())
+        >>> softer = helm.profile.changed({"mode.foot.move.half_life_s": 0.1})
+        >>> helm.make_ready(softer)
+        >>> helm.profile == softer
+        False
+        """
+        self._check_mode(profile)
+        for name in profile.mode:
+            self._made(profile, name, profile.world.axes, None)
+
+    def _check_mode(self, profile: Profile) -> None:
+        if self.mode not in known_profile(profile).mode:
+            raise WendonicError(f"{none_such('mode', self.mode, profile.mode)}; the helm is in it")
 
     def take_seat(self, seat: str) -> None:
         """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay.

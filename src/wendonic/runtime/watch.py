@@ -77,7 +77,7 @@ class Watch:
                 return
             profile = profile_from_text(text, self.path)
             # Whatever has to be made for it is made here, not in the middle of play.
-            Helm(profile)
+            self._helm.make_ready(profile)
         except WendonicError as fault:
             if str(fault) != str(self.fault):
                 _log.warning("%s; the last good one stays in use", fault)
