@@ -84,6 +84,22 @@ def test_outside_the_compiler_only_named_kernels_are_called():
     assert called == DOORS
 
 
+def test_line_ends_of_what_is_written_do_not_depend_on_the_machine():
+    """Without `newline` a file whose lines end in CR and LF would end them in CR, CR and LF on Windows."""
+    written = []
+    for path in SOURCE.rglob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
+                modes = [one.value for one in node.args if isinstance(one, ast.Constant)]
+                opened = node.func.attr == "open" and modes and modes[0] in ("w", "a", "x")
+                # Not that of the help's formatter.
+                saved = node.func.attr == "write_text" and any(one.arg == "encoding" for one in node.keywords)
+                if opened or saved:
+                    written.append((path.name, node.lineno, {one.arg for one in node.keywords}))
+    assert len(written) > 12
+    assert [one[:2] for one in written if not {"encoding", "newline"} <= one[2]] == []
+
+
 def test_a_wheel_carries_the_demo_and_the_types(tmp_path):
     command = [sys.executable, "-m", "hatchling", "build", "-t", "wheel", "-d", str(tmp_path)]
     subprocess.run(command, cwd=TOP, check=True, capture_output=True, timeout=120)

@@ -168,7 +168,7 @@ def _measured(kind: str, seconds_a_line: float) -> None:
     if not isinstance(known, dict):
         known = {}
     try:
-        path.write_text(json.dumps({**USUAL_S, **known, kind: seconds_a_line}), encoding="utf-8")
+        path.write_text(json.dumps({**USUAL_S, **known, kind: seconds_a_line}), encoding="utf-8", newline="\n")
     except OSError:
         return
 

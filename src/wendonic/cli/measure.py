@@ -57,7 +57,7 @@ def measure(
     content = document("measure", **head, values=sheet_values(sheet))
     if out is not None:
         with atomic_file(out) as beside:
-            beside.write_text(json.dumps(content, indent=2) + "\n", encoding="utf-8")
+            beside.write_text(json.dumps(content, indent=2) + "\n", encoding="utf-8", newline="\n")
     if as_json:
         say(json.dumps(content, indent=2))
         return

@@ -123,7 +123,7 @@ class Desk:
             text = rebound_text(text, rebound)
             profile = profile_from_text(text, self.path)
         with atomic_file(self.path) as beside:
-            beside.write_text(text, encoding="utf-8")
+            beside.write_text(text, encoding="utf-8", newline="")
         self.text, self.profile = text, profile
 
     def keep(self, lines: Sequence[str]) -> Path:
@@ -137,7 +137,7 @@ class Desk:
         from wendonic.atomic_file import atomic_file
 
         with atomic_file(target) as beside:
-            beside.write_text("".join(f"{line}\n" for line in lines), encoding="utf-8")
+            beside.write_text("".join(f"{line}\n" for line in lines), encoding="utf-8", newline="\n")
             Recording.read(beside)
         return target
 

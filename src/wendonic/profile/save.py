@@ -37,7 +37,7 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     if profile_from_text(new, path) != profile:
         raise WendonicError(f"{path}: the text to write would not load as the same profile; nothing was written")
     with atomic_file(target) as beside:
-        beside.write_text(new, encoding="utf-8")
+        beside.write_text(new, encoding="utf-8", newline="")
 
 
 def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:

@@ -78,7 +78,7 @@ def schema_text(kind: str = "profile", ascii_only: bool = False) -> str:
 def write_schema(path: str | Path, kind: str = "profile") -> None:
     """Write the JSON Schema of a kind of file; a file that is there already is replaced."""
     with atomic_file(path) as beside:
-        beside.write_text(schema_text(kind) + "\n", encoding="utf-8")
+        beside.write_text(schema_text(kind) + "\n", encoding="utf-8", newline="\n")
 
 
 def _table_schema(root: type[Table], what: str) -> Schema:

@@ -31,4 +31,4 @@ def write_page(
     title = first.title or profiles[0].stem
     page = page_in_one_file(title, given_module(shown), start)
     with atomic_file(out) as beside:
-        beside.write_text(page, encoding="utf-8")
+        beside.write_text(page, encoding="utf-8", newline="\n")

@@ -267,8 +267,8 @@ class _Kept:
         with atomic_file(self._path) as beside:
             head = json.dumps({"digest": self._digest})
             kept = [self._line(now[name], row) for name, row in rows.items()]
-            beside.write_text("\n".join([head, *kept]) + "\n", encoding="utf-8")
-        self._file = self._path.open("a", encoding="utf-8")
+            beside.write_text("\n".join([head, *kept]) + "\n", encoding="utf-8", newline="\n")
+        self._file = self._path.open("a", encoding="utf-8", newline="\n")
         return rows
 
     def _lines(self) -> list[Any]:
