@@ -319,10 +319,18 @@ def test_reserved_names_get_an_underscore(language):
     assert not set(assigned) & words
 
 
-@pytest.mark.parametrize("name", ["beekeeper", "lookout", "orchard", "headset", "scout", "cart", "harvest", "tablet"])
+POINTED = (
+    'format = "wendonic-profile"\nversion = 1\nwindow = { aspect_ratio = 1.6 }\n[[mode.foot.move.bind]]\n'
+    'pointer = "pointer.at"\nwhile_held = ["mouse.left", "KeyE"]\nreach = 0.35\n'
+)
+
+
+@pytest.mark.parametrize(
+    "name", ["beekeeper", "lookout", "orchard", "headset", "scout", "cart", "harvest", "tablet", ""]
+)
 def test_fields_say_what_the_devices_say(name):
     """The named inputs make the sample that the door makes of the same events, and hold what the devices sent."""
-    profile = demo_profile(name)
+    profile = demo_profile(name) if name else profile_from_text(POINTED)
     rng = random.Random(7)
     asked = 0
     for mode in profile.mode:
@@ -339,12 +347,16 @@ def test_fields_say_what_the_devices_say(name):
             for event in hands.events([control.name for control in controls], number / 60, 1 / 60):
                 state.apply(event)
             sampler.fill(state, row)
-            values = {one: take(row) for one, take in inputs.back.items()}
+            values = inputs.values_from(row)
+            assert inputs.row_from(values) == pytest.approx(row, abs=1e-15)
             for control in controls:
                 stick = control.kind == "stick" and f"{snake(control.name)}_y" in values
                 if stick and not math.isclose(values[f"{snake(control.name)}_y"], state.value(control.name)[1]):
                     pytest.fail(f"{control.name}: {values}")
                 asked += stick
+                if control.name == "pointer.at" and "pointer_x" in values and any(row[:2]):
+                    asked += 1
+                    assert (values["pointer_x"], values["pointer_y"]) == pytest.approx(state.value("pointer.at"))
                 if control.kind == "rates":
                     asked += 1
                     names = [f"{snake(control.name)}_{axis}" for axis in "xyz"]

@@ -2,11 +2,10 @@
 
 import ast
 import copy
-import functools
 import inspect
 import re
 from collections import Counter
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from itertools import takewhile
 
 from wendonic.compiler.folded import Folded
@@ -242,29 +241,13 @@ class Made:
             if isinstance(value, ast.Constant) and index in self.indices
         }
 
-    @functools.cached_property
-    def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
-        parts = [cloned(node, self._fields_of_given(node)) for node in self.inputs.numbers]
-        text = ast.unparse(ast.fix_missing_locations(ast.Expression(ast.List(parts, ast.Load()))))
-        maker: Callable[[Mapping[str, float]], list[float]] = eval(f"lambda given: {text}", {})
-        return maker
-
-    @staticmethod
-    def _fields_of_given(node: ast.expr) -> dict[str, ast.expr]:
-        return {
-            part.id: ast.Subscript(
-                ast.Name("given", ast.Load()), ast.Constant(part.id.removeprefix("raw.")), ast.Load()
-            )
-            for part in names_in(node)
-        }
-
     def row_from(self, values: Mapping[str, float]) -> list[float]:
         """Return the sample that some raw inputs make."""
-        return self._row_maker(values)
+        return self.inputs.row_from(values)
 
     def inputs_from(self, row: Sequence[float]) -> dict[str, float]:
         """Return raw inputs that make a sample."""
-        return {name: self.inputs.back[name](row) for name in self.inputs.fields}
+        return self.inputs.values_from(row)
 
 
 def _returned(packed: PackedFunction) -> list[ast.expr]:

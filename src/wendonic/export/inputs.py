@@ -1,10 +1,12 @@
 """The raw inputs of a mode as named fields, each in its device's own standard, and what a tick makes of them."""
 
 import ast
-from collections.abc import Callable, Sequence
+import functools
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
+from wendonic.compiler.trees import cloned, names_in
 from wendonic.devices.sources.axes import AxesSource, TriggersSource
 from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.gyro import GyroSource
@@ -50,6 +52,29 @@ class Inputs:
     numbers: list[ast.expr] = field(default_factory=list)
     back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
 
+    @functools.cached_property
+    def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
+        parts = [cloned(node, _of_given(node)) for node in self.numbers]
+        text = ast.unparse(ast.fix_missing_locations(ast.Expression(ast.List(parts, ast.Load()))))
+        maker: Callable[[Mapping[str, float]], list[float]] = eval(f"lambda given: {text}", {})
+        return maker
+
+    def row_from(self, values: Mapping[str, float]) -> list[float]:
+        """Return the sample that some raw inputs make."""
+        return self._row_maker(values)
+
+    def values_from(self, row: Sequence[float]) -> dict[str, float]:
+        """Return raw inputs that make a sample."""
+        return {name: self.back[name](row) for name in self.fields}
+
+
+def _of_given(node: ast.expr) -> dict[str, ast.expr]:
+    """Return what the fields of an expression are, of inputs by name."""
+    return {
+        part.id: ast.Subscript(ast.Name("given", ast.Load()), ast.Constant(part.id.removeprefix("raw.")), ast.Load())
+        for part in names_in(node)
+    }
+
 
 def raw(name: str) -> ast.expr:
     """Return the input of a name."""
@@ -64,6 +89,16 @@ def times(node: ast.expr, factor: float) -> ast.expr:
 def _taken(index: int, factor: float) -> Callable[[Sequence[float]], float]:
     """Return what takes a multiple of a number out of a sample."""
     return lambda row: row[index] * factor + 0.0
+
+
+def _placed(index: int, factor: float) -> Callable[[Sequence[float]], float]:
+    """Return what gives a window fraction back of how far it is from the middle."""
+    return lambda row: row[index] * factor + 0.5
+
+
+def _either(index: int, factor: float) -> Callable[[Sequence[float]], float]:
+    """Return what takes out of a sample whether one of two numbers is not 0."""
+    return lambda row: factor * float(row[index] != 0.0 or row[index + 1] != 0.0)
 
 
 class _Maker:
@@ -115,11 +150,8 @@ class _Maker:
                 self.axes((x, y))
             case TriggersSource(positive=positive, negative=negative):
                 self.axes((positive, negative))
-            case PointerSource(while_held=held, reach=reach, aspect_ratio=aspect):
-                start, said = f"{channel}_pointer", "for a pointer at (x, y) in window fractions, y down"
-                end = f"; 0 unless {' or '.join(held)} is held" if held else ""
-                self.plain(f"{start}_right", f"(x - 0.5) * {aspect:g} / {reach:g} {said}{end}", "axis")
-                self.plain(f"{start}_forward", f"(0.5 - y) / {reach:g} {said}{end}", "axis")
+            case PointerSource():
+                self.pointer(source)
             case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
                 start, said = f"{channel}_thumb", "how far the thumb is {} where it landed, in window {}"
                 rim = "the landing point " + ("follows the thumb" if source.drag else "stays")
@@ -164,6 +196,32 @@ class _Maker:
             for number, name in enumerate(names):
                 # What counts of several is known, not which of them it was.
                 self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))
+
+    def pointer(self, source: PointerSource) -> None:
+        """Add the place of the pointer, and what has to be held for it to count."""
+        start = len(self.made.numbers)
+        held = [
+            self.field(_switch(name), f"{name}: 1 while it is held, else 0", "switch") for name in source.while_held
+        ]
+        said = "pointer.at in window fractions, 0 to 1, "
+        place = [
+            self.field("pointer_x", f"{said}to the right", "share", 0.5),
+            self.field("pointer_y", f"{said}down", "share", 0.5),
+        ]
+        half = ast.Constant(0.5)
+        across = ast.BinOp(ast.BinOp(place[0], ast.Sub(), half), ast.Mult(), ast.Constant(source.aspect_ratio))
+        factors = source.reach / source.aspect_ratio, -source.reach
+        for number, away in enumerate((across, ast.BinOp(half, ast.Sub(), place[1]))):
+            node: ast.expr = ast.BinOp(away, ast.Div(), ast.Constant(source.reach))
+            if held:
+                down: list[ast.expr] = [ast.Compare(one, [ast.Gt()], [ast.Constant(0.0)]) for one in held]
+                test = down[0] if len(down) == 1 else ast.BoolOp(ast.Or(), down)
+                node = ast.IfExp(test, node, ast.Constant(0.0))
+            self.add(node)
+            self.made.back.setdefault(f"pointer_{'xy'[number]}", _placed(start + number, factors[number]))
+        for number, name in enumerate(source.while_held):
+            # That something is held is known, not which of several.
+            self.made.back.setdefault(_switch(name), _either(start, 1.0 if number == 0 else 0.0))
 
     def axes(self, names: Sequence[str]) -> None:
         """Add single axes."""

@@ -150,6 +150,11 @@ def made_ticks(made: Made, rng: random.Random) -> Iterator[list[Tick]]:
         yield _episode(made, sampler, state, row, hands, active, usual, rng)
 
 
+def _shortest_s(made: Made) -> float:
+    """Return how long (s) the shortest tick is: for paces even the least that a ramp gives is a direction."""
+    return 1e-35 if made.tuning.move.paces else 1e-12
+
+
 def _marks(made: Made) -> list[float]:
     """Return how far something may be tilted to come between the numbers of the profile."""
     numbers = {number.value for number in made.program.numbers if not number.unit and 0.0 < number.value < 1.0}
@@ -172,13 +177,14 @@ def _episode(
     t = 0.0
     reports = rng.random() < 0.4
     pause = rng.randrange(20, 2 * EPISODE_TICKS)
+    shortest = _shortest_s(made)
     strange = 0.3 if rng.random() < 0.25 else 0.02
     # Ticks as long as a ramp end with it.
     times = [number.value for number in made.program.numbers if number.unit == "s" and 0.0 < number.value < 1.0]
     for number in range(rng.choice(LENGTHS)):
         dt = usual
         if rng.random() < strange:
-            dt = rng.choice((0.0, 1e-12, 1e-9, 0.12, 0.35, 2.0, *times))
+            dt = rng.choice((0.0, shortest, 1e-9, 0.12, 0.35, 2.0, *times))
         used = [] if number >= pause else active
         for event in hands.events(used, t, dt):
             state.apply(event)
@@ -475,7 +481,7 @@ class _Gathered:
         hair from where it ends, nothing where it does not end in full motion.
         """
         seen, kept, rough_kept = set(self.branches.seen), self.marked.keep(), self.rough.keep()
-        ticks = [(0.0, ticks[0][1]), (1e-12, ticks[0][1]), *ticks] if start else ticks
+        ticks = [(0.0, ticks[0][1]), (_shortest_s(self.made), ticks[0][1]), *ticks] if start else ticks
         if anew:
             self.marked.begin(start, ground)
             self.rough.begin(start, ground)
