@@ -5,6 +5,9 @@ import { element, palette, shown } from "./element.js";
 
 export const SECONDS = 5;
 
+/** Letters of a name that have room. */
+const LETTERS = 18;
+
 /** Heights that a strip needs at least, one press of it, and the axis of time. */
 const STRIP_PX = 32, LANE_PX = 12, AXIS_PX = 24;
 
@@ -78,7 +81,7 @@ export class StripsPanel {
         if (bound.length)
             this.made.push(this.#strip({
                 name: "", unit: "", lines: bound.map(() => ({ stroke: colours.ink, width: 1.5 })), columns: bound.map((_, number) => `press${number}`),
-                ends: () => [-0.25, bound.length], splits: () => bound.map((_, number) => number + 0.4), words: bound, last: true,
+                ends: () => [-0.25, bound.length], splits: () => bound.map((_, number) => number + 0.4), words: bound.map(shortened), last: true,
             }));
         this.#resize();
     }
@@ -202,6 +205,11 @@ export class StripsPanel {
         context.fill();
         context.stroke();
     }
+}
+
+/** A name that fits beside the strips. */
+function shortened(name) {
+    return name.length > LETTERS ? `${name.slice(0, LETTERS - 1)}…` : name;
 }
 
 /** A round number not above a value. */
