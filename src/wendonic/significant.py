@@ -6,6 +6,19 @@ PLAIN_FROM = 1e-7
 """Smaller numbers have more zeros than one can count, and are written as powers of ten."""
 
 
+ROUNDING = 1e-9
+"""A measured number below this is what rounding left of 0."""
+
+
+def without_rounding(value: float) -> float:
+    """Return a measured number, in its own unit; what only rounding left of 0 is 0.
+
+    >>> without_rounding(-3e-17), without_rounding(0.25)
+    (0.0, 0.25)
+    """
+    return float(value) if abs(value) >= ROUNDING else 0.0
+
+
 def significant(value: float, digits: int) -> str:
     """Return a number rounded to so many significant digits; zero has no sign.
 

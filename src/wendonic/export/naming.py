@@ -46,7 +46,8 @@ def identifiers(names: Sequence[str], kind: str) -> list[str]:
 
 
 def in_comment(text: str) -> str:
-    r"""Return a text of the profile as it may be in a comment of any language: on one line, ending none.
+    r"""Return a text of the profile as it can stand in a comment of any language: on one line, without the end of a
+    comment.
 
     >>> in_comment('Bees */ and "smoke"\n'), in_comment("C:\\bees")
     ('Bees * / and "smoke"', 'C:/bees')

@@ -155,7 +155,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A trigger that counts after a short pull.", ("press.bind.above", "press.bind.release"), ("press-trembles",)
     ),
     "handbrake": TradeWord(
-        "A press that switches to a gait which brakes harder, or a mode that slips.",
+        "A press that switches to a gait that brakes harder, or to a mode with less grip.",
         ("press_gaits", "gait.brake_m_s2", "grip"),
     ),
     "hang time": TradeWord(
@@ -399,7 +399,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "strafe": TradeWord("Moving sideways without turning.", ("facing", "steer.face")),
     "stuck key": TradeWord("A key that counts as held after the window lost focus.", (), ("lost.focus",)),
     "swimming": TradeWord(
-        "A mode with thrust against drag, in which `rise` dives.", ("fly", "rise", "thrust_m_s2", "drag_per_s")
+        "A mode with thrust against drag, in which `rise` goes up and down.",
+        ("fly", "rise", "thrust_m_s2", "drag_per_s"),
     ),
     "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),

@@ -2,7 +2,6 @@
 Wendonic's own words, and words of the trade.
 """
 
-import re
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -121,7 +120,7 @@ def _things(word: str) -> Iterator[Explained]:
         yield Explained("word of the trade", word, trade.means)
     name = word.strip().lower().replace(" ", "_").replace("-", "_")
     for one in QUANTITIES.values():
-        if _squashed(word) in (_squashed(one.name), _squashed(_stem(re.sub(r"_per_min$", "", one.name)))):
+        if _squashed(word) in (_squashed(one.name), _squashed(_stem(one.name))):
             yield Explained("quantity", one.name, f"{one.definition} ({one.unit or 'ratio'})")
     slug = name.replace("_", "-")
     if slug in FINDINGS:
@@ -169,9 +168,13 @@ _SQUASHED = {_squashed(name): name for name in _NAMES}
 """Fields by their names without what separates their parts."""
 
 
+_ENDS = ("_m_per_min", "_per_min", *UNITS)
+"""Units at the end of names: those of quantities alone, and those of fields."""
+
+
 def _stem(name: str) -> str:
     """Return a name without its unit: `step` of `step_m`."""
-    return name.removesuffix(next((end for end in UNITS if name.endswith(end)), ""))
+    return name.removesuffix(next((end for end in _ENDS if name.endswith(end)), ""))
 
 
 _BY_STEM: dict[str, list[str]] = {}

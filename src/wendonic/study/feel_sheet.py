@@ -7,7 +7,7 @@ from wendonic.errors import WendonicError, none_such
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.units import metre_name, spelled_in
-from wendonic.significant import significant
+from wendonic.significant import significant, without_rounding
 from wendonic.study.bench import Bench
 from wendonic.study.in_columns import in_columns
 from wendonic.study.probes.walker import entries_of
@@ -15,9 +15,6 @@ from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
 from wendonic.study.unmeasured import NotHere, Unmeasured
-
-ROUNDING = 1e-9
-"""Below this a value is what rounding left of nothing."""
 
 
 class FeelSheet(Mapping[str, Value]):
@@ -183,9 +180,7 @@ def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:
 
 def _plain(value: Value) -> Value:
     """Return a value as one of Python's own, not NumPy's; what only rounding left is nothing."""
-    if value is None or isinstance(value, int):
-        return value
-    return float(value) if abs(value) >= ROUNDING else 0.0
+    return value if value is None or isinstance(value, int) else without_rounding(value)
 
 
 def _measured_by(bench: Bench) -> str | None:

@@ -5,13 +5,11 @@ from typing import NamedTuple
 import numpy as np
 
 from wendonic.batch.trace import Columns
+from wendonic.significant import without_rounding
 from wendonic.study.motion import speeds_m_s, steps_m
 
 PART_M = 0.05
 """Two bodies have parted once they are this far from each other."""
-
-ROUNDING = 1e-9
-"""A smaller difference is one of rounding."""
 
 MOVES_M_S = 0.05
 """A slower body has no heading to speak of."""
@@ -129,19 +127,14 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
     between = np.degrees((headings[1] - headings[0] + np.pi) % (2.0 * np.pi) - np.pi)
     lengths = [float(steps_m(trace)[:count].sum()) for trace in (one, other)]
     return Difference(
-        _real(lengths[1] - lengths[0]),
-        _real(apart[-1]),
-        _real(apart.max()),
-        _real(np.sqrt(np.mean((speeds[1] - speeds[0]) ** 2))),
-        _real(np.sqrt(np.mean(between**2))) if moving.any() else None,
+        without_rounding(lengths[1] - lengths[0]),
+        without_rounding(apart[-1]),
+        without_rounding(apart.max()),
+        without_rounding(np.sqrt(np.mean((speeds[1] - speeds[0]) ** 2))),
+        without_rounding(np.sqrt(np.mean(between**2))) if moving.any() else None,
         presses,
         float(np.asarray(one["t"])[int(np.argmax(parted))]) if parted.any() else None,
     )
-
-
-def _real(value: float) -> float:
-    """Return a difference; what only rounding left is none."""
-    return float(value) if abs(value) >= ROUNDING else 0.0
 
 
 def _difference(
