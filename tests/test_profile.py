@@ -125,7 +125,7 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (
             HEAD + PAD + "[gait.'run.fast']\n",
             None,
-            "gait: found the name 'run.fast'; allowed: printable characters, none",
+            "gait: found the name 'run.fast'; allowed: printable characters except",
         ),
         (
             HEAD + PAD + "[mode.foot.press]\n'a, b' = { bind = ['KeyQ'] }\n",

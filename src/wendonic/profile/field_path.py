@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from wendonic.errors import WendonicError
 
 SEPARATES = ".[]=,\"'"
-"""Signs that paths and lists of paths are written with; no name holds one."""
+"""Characters that paths and lists of paths are written with; no name contains one."""
 
 _WORD = re.compile(r"""(?:"([^"]+)"|'([^']+)'|([^.\[\]"']+))((?:\[\d+\])*)(\.(?!$)|$)""")
 

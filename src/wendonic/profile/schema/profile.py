@@ -121,7 +121,7 @@ class Profile(Table):
         groups |= {"joystick": self.joystick, "window.zone": self.window.zone}
         groups |= {f"mode.{name}.press": mode.press for name, mode in self.mode.items()}
         wrong += [
-            (group, f"found the name {name!r}; allowed: printable characters, none of {' '.join(SEPARATES)}")
+            (group, f"found the name {name!r}; allowed: printable characters except {' '.join(SEPARATES)}")
             for group, names in groups.items()
             for name in names
             if not name.isprintable() or not name or set(name) & set(SEPARATES)
