@@ -196,7 +196,8 @@ def test_the_command_compares(tmp_path, capsys):
     content = json.loads(run("compare", quick, slow, "--json")[1])
     assert list(content["profiles"]) == ["beekeeper", "slow"]
     assert content["profiles"]["slow"]["values"]["diagonal_ratio"]["value"] == pytest.approx(math.sqrt(2.0))
-    assert content["settings"]["gait.walk.accel_m_s2"] == [22.0, 9.0]
+    accel = content["settings"]["gait.walk.accel_m_s2"]
+    assert (accel["unit"], list(accel["values"].values())) == ("m/s²", [22.0, 9.0])
     assert "settings: the same" in run("compare", quick, quick)[1]
     # A probe that does not suit is said after the tables, and every probe is named under --help.
     with pytest.raises(SystemExit):

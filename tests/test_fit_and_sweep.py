@@ -2,6 +2,7 @@
 
 import math
 import re
+import shlex
 import subprocess
 import sys
 
@@ -13,14 +14,15 @@ from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile
 from wendonic.pictures import draw_feel, draw_sweep
-from wendonic.profile.load import profile_from_text
+from wendonic.profile.load import load_profile, profile_from_text
 from wendonic.profile.save import saved_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.value_at import limits_of
+from wendonic.study import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.fit import fit as fit_profile
 from wendonic.study.solve.fit import targets_of
-from wendonic.study.solve.sweep import over_of, sweep
+from wendonic.study.solve.sweep import over_of, summary, sweep
 
 HEAD = 'format = "wendonic-profile"\nversion = 1\n'
 CRISP = (
@@ -188,7 +190,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     frame = sweep(
         profile, over, ["stop_distance_m", "jump_height_m"], progress=lambda *done: reported.append(done), workers=2
     )
-    assert list(frame.columns) == [*over, "stop_distance_m", "jump_height_m"]
+    assert list(frame.columns) == [*over, "stop_distance_m", "jump_height_m", "error"]
     expected = frame["gait.walk.top_speed_m_s"] ** 2 / (2.0 * frame["gait.walk.brake_m_s2"])
     assert frame["stop_distance_m"].to_numpy() == pytest.approx(expected.to_numpy(), abs=1e-4)
     assert frame["jump_height_m"].isna().all()
@@ -204,6 +206,16 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     zones = sweep(stick, {"mode.m.move.bind[0].dead_zone.inner": [0.2, 0.98]}, ["first_tilt"])
     assert zones["first_tilt"].round(3).tolist()[0] == 0.2
     assert math.isnan(zones["first_tilt"][1])
+    assert zones["error"].isna().tolist() == [True, False]
+    assert zones["error"][1].startswith("mode.m.move.bind[0].dead_zone: inner 0.98 is not below outer 0.96")
+    assert set(frame["error"]) == {"jump_height_m: no press jumps or waits for the ground"}
+    assert summary(zones, ["first_tilt"]).startswith(
+        "2 profiles, 1 of them not measured in full: mode.m.move.bind[0]"
+    )
+    with pytest.raises(
+        WendonicError, match="none of the 6 profiles could be measured: jump_height_m: no press jumps"
+    ):
+        summary(frame, ["jump_height_m"])
     for words, settings, quantities in (
         ("no quantity", over, ["stop_m"]),
         ("no field", {"gait.walk.stop": [1.0]}, ["reach90_s"]),
@@ -216,6 +228,41 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
             sweep(profile, settings, quantities)
     with pytest.raises(WendonicError, match="allowed: SETTING=FROM:TO:COUNT"):
         over_of(["gait.walk.accel_m_s2=8:40"])
+
+
+@pytest.mark.parametrize(
+    ("gait", "budget"),
+    [
+        ("brake_m_s2 = 16", "stop_distance_m = { max = 0.2 }"),
+        ("accel_m_s2 = 8", "reach90_s = { min = 0.6, max = 0.7 }"),
+        ("coast_half_life_s = 0.3", "stop_time_s = { max = 1 }"),
+        ("thrust_m_s2 = 4\ndrag_per_s = 1", "stop_distance_m = { max = 2 }"),
+        ("thrust_m_s2 = 4\ndrag_per_s = 1", "reach90_s = { max = 1.1 }"),
+        ("accel_m_s2 = 8", "reach90_s = { max = 0.3, press = 'sprint', by = 'keys' }"),
+    ],
+)
+def test_what_is_advised_against_a_missed_budget_keeps_it(gait, budget, tmp_path, capsys):
+    path, new = tmp_path / "slow.toml", tmp_path / "new.toml"
+    text = CRISP.replace("[mode.m.move]", "[mode.m]\npress_gaits = { sprint = 'run' }\n[mode.m.move]", 1)
+    text += "[mode.m.press]\nsprint = { bind = ['key.ShiftLeft'] }\n[gait.run]\ntop_speed_m_s = 6\n"
+    path.write_text(f"{text}accel_m_s2 = 8\n[gait.walk]\n{gait}\n[budget]\n{budget}\n", newline="\n")
+    profile = load_profile(path)
+    (missed,) = (one for one in check(profile, prove=False) if one.slug == "over-budget")
+    words = shlex.split(missed.advice.replace("PROFILE", str(path)))
+    with pytest.raises(SystemExit) as end:
+        app([*words[1:], "-o", str(new)], prog_name=words[0])
+    assert end.value.code == 0, capsys.readouterr().err
+    fitted = load_profile(new)
+    assert not [one for one in check(fitted, prove=False) if one.slug == "over-budget"]
+    assert fitted.gait["walk"].top_speed_m_s == pytest.approx(profile.gait["walk"].top_speed_m_s, rel=2e-3)
+
+
+def test_a_setting_that_does_not_go_with_the_others_is_not_solved_for():
+    drags = profile_from_text(CRISP + "[gait.walk]\nthrust_m_s2 = 4\ndrag_per_s = 1\n")
+    with pytest.raises(
+        WendonicError, match=r"^cannot solve for gait\.walk\.accel_m_s2: gait\.walk\.thrust_m_s2: with"
+    ):
+        fit_profile(drags, {"reach90_s": 1.0}, ["gait.walk.accel_m_s2"])
 
 
 def test_limits_are_those_of_the_format_and_values_are_checked():

@@ -158,6 +158,21 @@ def test_the_smallest_circle_of_a_body_that_turns_as_it_goes_sideways(source):
     assert sheet.full_turn_s == pytest.approx(4.0, abs=0.01)
 
 
+@pytest.mark.parametrize("frame", ["facing", "map"])
+def test_a_body_that_the_channel_turn_turns_circles_where_it_goes_ahead(frame):
+    """Thrust a along a nose that turns at w, against a drag d, gives a steady speed a / hypot(d, w)."""
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = '{frame}', face = 'turn', turn_deg_s = 180 }}\n"
+    text += f"{BIND}keys = {{ forward = ['KeyW'], left = ['KeyA'], right = ['KeyD'] }}\n"
+    text += "[[mode.m.turn.bind]]\nkeys = { right = ['KeyE'], left = ['KeyQ'] }\n"
+    sheet = measure(profile_from_text(text + "[gait.walk]\nthrust_m_s2 = 6\ndrag_per_s = 1.5\n"))
+    assert sheet.full_turn_s == pytest.approx(2.0, abs=1e-6)
+    if frame == "map":
+        assert isinstance(sheet.reasons["turn_circle_m"], NotHere)
+    else:
+        speed_m_s = 6.0 / math.hypot(1.5, math.pi)
+        assert sheet.turn_circle_m == pytest.approx(2.0 * speed_m_s / math.pi, rel=1e-3)
+
+
 def test_a_cart_in_circles_at_full_and_at_half_speed():
     """Turn rate falls evenly from turn_deg_s at rest to fast_turn_deg_s at top speed."""
     steer = "{ frame = 'drive', turn_deg_s = 120, fast_turn_deg_s = 60, turn_radius_m = 0.1 }"

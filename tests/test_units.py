@@ -211,6 +211,9 @@ def test_budgets_limits_and_findings_are_in_the_games_own_unit():
         assert_feel(profile, stop_distance_u=(None, 49.0 * stops_m))
     found = {finding.slug: finding for finding in check(profile, "interpreted")}
     assert found["over-budget"].where == "budget.stop_distance_u"
+    both = compare({"now": profile, "loose": profile.changed({"budget.stop_distance_u.max": 1250.0})}, {})
+    words = [both.setting_words(setting) for setting in both.settings]
+    assert words == [("budget.stop_distance_u.max", "100", "1250")]
     slides = found["slides-on"]
     assert slides.where == "gait.walk.brake_u_s2"
     idle = profile_from_text(PIXELS.replace("brake_u_s2 = 2000", "brake_u_s2 = 2000\nairborne = { accel_u_s2 = 9 }"))

@@ -79,6 +79,10 @@ class FileError(WendonicError):
             lines.append(f"  and {len(self.faults) - SHOWN_FAULTS} more")
         super().__init__("\n".join(lines))
 
+    def in_words(self) -> str:
+        """Return all its faults on one line, without the file."""
+        return "; ".join(map(str, self.faults))
+
     def __reduce__(self) -> tuple[type["FileError"], tuple[Path, tuple[Fault, ...]]]:
         """Return what makes it again in another process; an exception is otherwise made of its text alone."""
         return type(self), (self.path, self.faults)

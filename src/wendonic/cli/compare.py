@@ -39,7 +39,7 @@ def compare(
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
-    from wendonic.study.as_json import document, sheet_head, sheet_values, walked_values
+    from wendonic.study.as_json import document, setting_values, sheet_head, sheet_values, walked_values
     from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, numbers_on, traces_of
     from wendonic.study.solve.compare import compare as compare_profiles
 
@@ -61,7 +61,7 @@ def compare(
             name: {**sheet_head(sheet), "values": sheet_values(sheet)}
             for name, sheet in zip(compared.names, compared.sheets, strict=True)
         }
-        settings = {setting.path: setting.values for setting in compared.settings}
+        settings = setting_values(by_name, compared.settings)
         on_inputs = {
             name: {
                 profile: {"values": walked_values(walk, apart)}

@@ -66,7 +66,7 @@ def sweep(
     from wendonic.profile.load import load_profile
     from wendonic.profile.units import metre_name
     from wendonic.study.solve.corpus import sweep_on
-    from wendonic.study.solve.sweep import over_of, sweep_document
+    from wendonic.study.solve.sweep import over_of, summary, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
     check_output(out, "table", (profile,))
@@ -87,6 +87,7 @@ def sweep(
             frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1)
         else:
             frame = sweep_profile(loaded, settings, of, mode, show, workers, by, held)
+    found = summary(frame, of)
     if out.suffix.lower() in TRACE_ENDINGS:
         write_trace(frame, out)
     else:
@@ -96,4 +97,4 @@ def sweep(
     if as_json:
         say(json.dumps(sweep_document(frame, list(settings), of, loaded, str(profile), mode, by, held), indent=2))
     else:
-        say(f"wrote {out}: {len(frame)} profiles")
+        say(f"wrote {out}: {found}")

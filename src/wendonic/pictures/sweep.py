@@ -14,6 +14,7 @@ from wendonic.profile.units import metre_name, spelled_in
 from wendonic.significant import significant
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.differences import UNITS
+from wendonic.study.solve.sweep import ERROR
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -45,7 +46,7 @@ def draw_sweep(frame: "pd.DataFrame", quantity: str, ax: Axes | None = None, len
     if quantity not in frame:
         raise WendonicError(f"the sweep did not measure {quantity}")
     units = {name: one.unit for name, one in QUANTITIES.items()} | UNITS
-    settings = [str(name) for name in frame if metre_name(str(name)) not in units]
+    settings = [str(name) for name in frame if name != ERROR and metre_name(str(name)) not in units]
     if not 1 <= len(settings) <= 2:
         raise WendonicError(f"found {len(settings)} settings; a picture shows one or two")
     in_metres = units[metre_name(quantity)]

@@ -40,6 +40,20 @@ def spelled_in(length: LengthUnit, name: str) -> str:
     return name if length == METRES else unit_name(name)
 
 
+def path_spelled_in(length: LengthUnit, path: str) -> str:
+    """Return the path of a field as a file has it whose lengths are in a game's own unit.
+
+    >>> pixels = LengthUnit("px", 50.0)
+    >>> path_spelled_in(pixels, "gait.walk.brake_m_s2"), path_spelled_in(pixels, "budget.stop_distance_m.max")
+    ('gait.walk.brake_u_s2', 'budget.stop_distance_u.max')
+    """
+    table, _, rest = path.partition(".")
+    if table != "budget":
+        return spelled_in(length, path)
+    quantity, *limit = rest.split(".")
+    return ".".join([table, spelled_in(length, quantity), *limit])
+
+
 def words_spelled_in(length: LengthUnit, words: str) -> str:
     """Return a sentence with the fields that it names spelled as in a file whose lengths are in a game's own unit.
 

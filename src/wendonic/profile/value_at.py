@@ -7,6 +7,7 @@ from typing import Any
 from wendonic.errors import WendonicError, none_such
 from wendonic.profile.field_limits import field_limits
 from wendonic.profile.field_path import path_parts
+from wendonic.profile.schema.field_words import field_unit
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import metre_name
 
@@ -51,6 +52,29 @@ def number_at(profile: Profile, path: str) -> tuple[float, float, float]:
         raise WendonicError(f"{path} is not a number: found {value!r}")
     low, high = field_limits(field) if field else (-math.inf, math.inf)
     return float(value), low * units, high * units
+
+
+def meaning_of(profile: Profile, path: str) -> tuple[str, str]:
+    """Return the unit of a setting, "" where it has none, and the sentence of its field, or of the table that it is
+    an entry of.
+
+    >>> from wendonic.demo import demo_profile
+    >>> meaning_of(demo_profile(), "gait.walk.top_speed_m_s")[0]
+    'm/s'
+    """
+    unit, sentence = "", ""
+    parts = path_parts(path)
+    for count, part in enumerate(parts):
+        try:
+            fields = getattr(type(_at(profile, parts[:count], path)), "model_fields", {})
+        except WendonicError:
+            break
+        name = metre_name(part) if isinstance(part, str) else part
+        if name in fields:
+            unit, sentence = field_unit(str(name), fields[name]), fields[name].description or ""
+            if name != part:
+                unit = profile.world.length.label(unit)
+    return unit, sentence
 
 
 def _at(profile: Profile, parts: Iterable[str | int], path: str) -> Any:

@@ -1,8 +1,10 @@
 """Numbers as JSON, in one layout for every command: value, unit, definition, and an interval where there is one."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import TYPE_CHECKING, Any
 
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.value_at import meaning_of
 from wendonic.recording.recording import Recording
 from wendonic.study.calibration.estimate import CONFIDENCE, Estimate
 from wendonic.study.calibration.found import Calibration
@@ -13,6 +15,7 @@ from wendonic.study.quantity import Value
 from wendonic.study.unmeasured import NotHere
 
 if TYPE_CHECKING:
+    from wendonic.study.solve.compare import Setting
     from wendonic.study.solve.differences import Difference, Walked
     from wendonic.study.solve.fit import Fitted
 
@@ -149,8 +152,33 @@ def walked_values(walk: "Walked", apart: "Difference | None") -> dict[str, Any]:
     return values
 
 
+def setting_values(profiles: Mapping[str, Profile], settings: Iterable["Setting"]) -> dict[str, Any]:
+    """Return settings that differ, each with its unit, what it does, and its value in each of the profiles.
+
+    >>> from wendonic.demo import demo_profile
+    >>> from wendonic.study.solve.compare import settings_that_differ
+    >>> ours, theirs = demo_profile(), demo_profile().changed({"gait.walk.accel_m_s2": 9})
+    >>> found = setting_values({"ours": ours, "theirs": theirs}, settings_that_differ([ours, theirs]))
+    >>> found["gait.walk.accel_m_s2"]["unit"], found["gait.walk.accel_m_s2"]["values"]
+    ('m/s²', {'ours': 22.0, 'theirs': 9.0})
+    """
+    found: dict[str, Any] = {}
+    for setting in settings:
+        with_value = [
+            profile for profile, value in zip(profiles.values(), setting.values, strict=True) if value is not None
+        ]
+        has_it = with_value[0] if with_value else next(iter(profiles.values()))
+        unit, sentence = meaning_of(has_it, setting.path)
+        table, *names = setting.path.split(".")
+        if table == "budget" and names[0] in QUANTITIES:
+            unit = QUANTITIES[names[0]].unit
+        values = dict(zip(profiles, setting.values, strict=True))
+        found[setting.path] = {"unit": unit, "definition": sentence, "values": values}
+    return found
+
+
 def fit_document(found: "Fitted", profile: str, written: str | None) -> dict[str, Any]:
-    """Return the result of a fit; lengths are in metres."""
+    """Return the result of a fit; quantities are in metres, settings in the unit of their names."""
     targets = {
         one.quantity: entry(
             one.after,
@@ -166,8 +194,7 @@ def fit_document(found: "Fitted", profile: str, written: str | None) -> dict[str
     settings = {
         one.path: entry(
             one.after,
-            "",
-            "setting of the profile",
+            *meaning_of(found.profile, one.path),
             before=one.before,
             idle=one.idle,
             at_limit=one.at_limit,

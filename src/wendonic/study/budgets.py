@@ -33,4 +33,7 @@ def missed_limits(
             reason = sheet.reasons.get(name)
             yield name, f"no value{f' ({reason})' if reason else ''}; allowed: {allowed}"
         elif (low is not None and value < low) or (high is not None and value > high):
-            yield name, f"{length.words(value, unit, '.4g').rstrip()}; allowed: {allowed}"
+            # What is a hair beyond a limit does not read as if it were at it.
+            shown = [length.words(value, unit, f".{digits}g").rstrip() for digits in (4, 6, 9, 17)]
+            limits_shown = (least.removeprefix("at least "), most.removeprefix("at most "))
+            yield name, f"{next((one for one in shown if one not in limits_shown), shown[0])}; allowed: {allowed}"

@@ -8,7 +8,7 @@ from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.keyed import Ramped
 from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.gait_alone import OWN_SHARE, stop_alone
+from wendonic.study.measuring.gait_alone import OWN_SHARE, stop_alone, stopped_by
 
 STOP_LENGTHS = 1.5
 STOP_S = 5.0
@@ -36,7 +36,7 @@ def slides_on(case: Case) -> Iterator[Found]:
         if stops_m > most_m or stops_s > most_s:
             alone_m, alone_s = stop_alone(gait, case.thresholds)
             if alone_m > OWN_SHARE * most_m or alone_s > OWN_SHARE * most_s:
-                where, fixes = f"gait.{name}.{_stopped_by(gait)}", _fixes(case, f"gait.{name}", gait, most_m)
+                where, fixes = f"gait.{name}.{stopped_by(gait)[0]}", _fixes(case, f"gait.{name}", gait, most_m)
             else:
                 where, fixes = _shaping(case)
             yield Found(
@@ -64,13 +64,6 @@ def _shaping(case: Case) -> tuple[str, list[dict[str, Any]]]:
 
 def _falls_slowly(bind: Any) -> bool:
     return isinstance(bind, Ramped) and bind.fall_s > FALL_S
-
-
-def _stopped_by(gait: Gait) -> str:
-    """Return the setting that stops a body."""
-    if gait.drag_per_s is not None:
-        return "drag_per_s"
-    return "coast_half_life_s" if gait.coast_half_life_s is not None else "brake_m_s2"
 
 
 def _fixes(case: Case, where: str, gait: Gait, most_m: float) -> list[dict[str, Any]]:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.gait_alone import OWN_SHARE, start_alone_s
+from wendonic.study.measuring.gait_alone import OWN_SHARE, start_alone_s, started_by
 
 REACH_S = 1.25
 GLIDES_S = 6.0
@@ -27,4 +27,6 @@ def slow_start(case: Case) -> Iterator[Found]:
                 fixes = [
                     {f"{where}.drag_per_s": drag, f"{where}.thrust_m_s2": float(f"{drag * gait.top_speed_m_s:.6g}")}
                 ]
-            yield Found(f"{where}.accel_m_s2", f"90 % of top speed is reached after {reach_s:.2f} s", fixes)
+            yield Found(
+                f"{where}.{started_by(gait)[0]}", f"90 % of top speed is reached after {reach_s:.2f} s", fixes
+            )

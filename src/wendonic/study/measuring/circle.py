@@ -12,11 +12,12 @@ from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.drive import DriveSteer
 from wendonic.profile.schema.steer.facing import FacingSteer
+from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.study.bench import Bench
 from wendonic.study.measuring.step_response import hold_s
 from wendonic.study.motion import level_speeds_m_s
 from wendonic.study.probes.walk import Walk
-from wendonic.study.probes.walker import Steps, Walker
+from wendonic.study.probes.walker import Steps, Walker, turned_by
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
 HZ = 240.0
@@ -29,19 +30,29 @@ HALF = 0.5
 
 def circling(bench: Bench) -> Walker:
     """Return what drives in circles; raises `NotHere` where a body does not turn by being steered."""
-    steer, walker = bench.table.steer, bench.walker
-    turns_by_moving = isinstance(steer, FacingSteer) and steer.face == "travel"
-    if not (isinstance(steer, DriveSteer) or turns_by_moving):
+    steer = bench.table.steer
+    if not (isinstance(steer, DriveSteer) or (isinstance(steer, FacingSteer) and steer.face in ("travel", "turn"))):
         raise NotHere("nothing drives in circles")
+    return turning(bench)
+
+
+def turning(bench: Bench) -> Walker:
+    """Return what turns the body, by being steered or by the channel `turn`; raises `NotHere` where nothing does."""
+    steer, walker = bench.table.steer, bench.walker
+    if isinstance(steer, Faced) and steer.face == "turn":
+        walker = turned_by(bench.table, walker)
+    elif not isinstance(steer, DriveSteer) and not (isinstance(steer, FacingSteer) and steer.face == "travel"):
+        raise NotHere("nothing turns the body")
     if not walker.goes("right"):
         raise NotHere(f"{walker.name}: no turn to the right")
     return walker
 
 
-def full_lock(profile: Profile) -> tuple[str, ...]:
+def full_lock(profile: Profile, walker: Walker) -> tuple[str, ...]:
     """Return what is held at full lock: a body that turns as it goes sideways does both by that alone."""
     steer = profile.mode[profile.first_mode].steer
-    return ("right",) if isinstance(steer, FacingSteer) else ("forward", "right")
+    sideways = isinstance(steer, FacingSteer) and steer.face == "travel"
+    return ("right",) if sideways or not walker.goes("forward") else ("forward", "right")
 
 
 def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle: float = 1.0) -> float:
@@ -50,9 +61,9 @@ def circle_m(profile: Profile, walker: Walker, engine: Engine = "auto", throttle
     Raises `Unmeasured` where it does not turn.
     """
     held_s = math.ceil(hold_s(profile))
-    locked = full_lock(profile)
+    locked = full_lock(profile, walker)
     steps: Steps = []
-    if "forward" in locked and walker.goes("forward"):
+    if "forward" in locked:
         steps.append((0.0, walker.full("forward", amount=throttle)))
     turn = walker.changes(("forward",), locked)
     if throttle < 1.0:

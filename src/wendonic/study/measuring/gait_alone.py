@@ -45,3 +45,23 @@ def stop_alone(gait: Gait, thresholds: Thresholds) -> tuple[float, float]:
         halvings = math.log2(max(top / COAST_ENDS_M_S, 1.0))
         return over * gait.coast_half_life_s / math.log(2.0), halvings * gait.coast_half_life_s
     return top * top / (2.0 * gait.brake_m_s2), top / gait.brake_m_s2
+
+
+def started_by(gait: Gait) -> tuple[str, ...]:
+    """Return the settings that get a body going.
+
+    >>> started_by(Gait()), started_by(Gait(thrust_m_s2=9.0, drag_per_s=2.0))
+    (('accel_m_s2',), ('drag_per_s', 'thrust_m_s2'))
+    """
+    return ("accel_m_s2",) if gait.drag_per_s is None else ("drag_per_s", "thrust_m_s2")
+
+
+def stopped_by(gait: Gait) -> tuple[str, ...]:
+    """Return the settings that stop a body.
+
+    >>> stopped_by(Gait()), stopped_by(Gait(coast_half_life_s=0.2))
+    (('brake_m_s2',), ('coast_half_life_s',))
+    """
+    if gait.drag_per_s is not None:
+        return started_by(gait)
+    return ("coast_half_life_s",) if gait.coast_half_life_s is not None else ("brake_m_s2",)

@@ -1,7 +1,7 @@
 """What a mode is walked, driven or flown by: one device, and what to do with it to go in each direction."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from wendonic.devices.event import Event
@@ -166,6 +166,16 @@ def walker_of(mode: Mode, window: Window, by: str | None = None) -> Walker | Non
         # What turns or rises goes with what drives or walks: keys with keys, one pad with itself.
         like = like or (known_as(best) - {"touch"})
     return Walker(entries, window, across) if entries else None
+
+
+def turned_by(mode: Mode, walker: Walker) -> Walker:
+    """Return a walker with what turns the body of a mode by the channel `turn`: an entry of the walker's own device,
+    if there is one, and with the most directions.
+    """
+    like = known_as(walker.main) - {"touch"}
+    held = [(bind, _sides("turn", bind, walker.window, False)) for bind in (mode.turn.bind if mode.turn else ())]
+    best = max(held, key=lambda pair: (pair[1] > 0, bool(known_as(pair[0]) & like), pair[1]), default=None)
+    return replace(walker, entries={**walker.entries, "turn": best[0]}) if best else walker
 
 
 def _asked(mode: Mode, channel: str, like: frozenset[str]) -> bool:

@@ -11,7 +11,7 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
 from wendonic.profile.flat_settings import flat_settings
 from wendonic.profile.schema.profile import Profile, named_profiles
-from wendonic.profile.units import spelled_in
+from wendonic.profile.units import path_spelled_in, spelled_in
 from wendonic.recording.recording import Recording
 from wendonic.significant import significant
 from wendonic.study.feel_sheet import FeelSheet, measure, value_words
@@ -85,7 +85,7 @@ class Comparison(NamedTuple):
 
     def setting_words(self, setting: Setting) -> tuple[str, ...]:
         """Return a setting's path and its value in each profile, in words."""
-        path = spelled_in(self.length, setting.path)
+        path = path_spelled_in(self.length, setting.path)
         factor = 1.0 if path == setting.path else self.length.per_m
         return path, *(_value_words(value, factor) for value in setting.values)
 

@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+import math
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from functools import lru_cache
 from pathlib import Path
@@ -21,7 +22,7 @@ from wendonic.recording.recording import Recording
 from wendonic.study.as_json import document, entry
 from wendonic.study.solve.differences import DIFFERENCES, UNITS, WALKED, difference, walked
 from wendonic.study.solve.pools import Pool
-from wendonic.study.solve.sweep import combinations_of
+from wendonic.study.solve.sweep import combinations_of, with_errors
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -381,7 +382,7 @@ def sweep_on(
 ) -> "pd.DataFrame":
     """Return what every combination of some settings does to the recordings of a folder: one row per combination, and
     a column for each setting and for each difference from the unchanged profile or number of the walk, as means over
-    all recordings.
+    all recordings that can be used; where the settings do not fit together, a column `error` says why.
 
     Raises `WendonicError` as `corpus` and `wendonic.study.solve.sweep.sweep` do.
 
@@ -394,13 +395,21 @@ def sweep_on(
 
     of = [of] if isinstance(of, str) else of
     combinations = combinations_of(known_profile(profile), over, of, MOST_COMBINATIONS)
-    changed = {
-        str(number): profile.changed(dict(zip(over, values, strict=True)))
-        for number, values in enumerate(combinations)
-    }
+    changed: dict[str, Profile] = {}
+    errors: list[str | None] = []
+    for number, values in enumerate(combinations):
+        try:
+            changed[str(number)] = profile.changed(dict(zip(over, values, strict=True)))
+            errors.append(None)
+        except ProfileError as refused:
+            errors.append(refused.in_words())
     frame = corpus(folder, {"base": profile, **changed}, of, mode, 60.0, workers, cluster, None, progress)
-    rows = []
+    unread = frame["error"].dropna()
+    if len(unread) == len(frame):
+        raise WendonicError(f"none of the recordings in {folder} could be used: {unread.iloc[0]}")
+    rows: list[list[float]] = []
     for number, values in enumerate(combinations):
         columns = (f"{number}{AGAINST}base.{name}" if name in DIFFERENCES else f"{number}.{name}" for name in of)
-        rows.append([*values, *(float(frame[column].astype(float).mean()) for column in columns)])
-    return pd.DataFrame(rows, columns=[*over, *of])
+        means = (float(frame[column].astype(float).mean()) if column in frame else math.nan for column in columns)
+        rows.append([*values, *means])
+    return with_errors(pd.DataFrame(rows, columns=[*over, *of]), errors)

@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 
 from wendonic.batch import Engine
 from wendonic.devices.event import finite
-from wendonic.errors import WendonicError
+from wendonic.errors import ProfileError, WendonicError
 from wendonic.length_unit import LengthUnit
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.units import spelled_in
@@ -76,10 +76,10 @@ class Fitted(NamedTuple):
     >>> from wendonic.demo import demo_profile
     >>> found = fit(demo_profile(), {"stop_distance_m": (None, 0.1)}, ["gait.walk.brake_m_s2"])
     >>> print("\\n".join(str(found).splitlines()[:2]))
-    target           before  wanted  after
-    stop_distance_m  0.1707  <= 0.1  0.1 m
+    target           before  wanted      after
+    stop_distance_m  0.1707  <= 0.1  0.09959 m
     >>> found.reached, found.settings[0].after
-    (True, 51.2)
+    (True, 51.41)
     """
 
     targets: tuple[Target, ...]
@@ -187,7 +187,11 @@ def fit(
             )
         low, high = ends
         ranges[known] = (None if low is None else low * factor, None if high is None else high * factor)
-    trial = Trial(content, ranges, [(path, *number_at(profile, path)) for path in free], mode, engine, by, held)
+    starts = [(path, *number_at(profile, path)) for path in free]
+    try:
+        trial = Trial(content, ranges, starts, mode, engine, by, held)
+    except ProfileError as refused:
+        raise WendonicError(f"cannot solve for {', '.join(free)}: {refused.in_words()}") from None
     solution = trial.solved()
     values = [
         start if idle else _rounded(value)

@@ -19,7 +19,7 @@ from wendonic.profile.plain_values import plain_value
 from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
-from wendonic.profile.value_at import limits_of
+from wendonic.profile.value_at import limits_of, meaning_of
 from wendonic.study.as_json import document, entry
 from wendonic.study.feel_sheet import known_quantity, measure
 from wendonic.study.quantities import QUANTITIES
@@ -31,7 +31,10 @@ if TYPE_CHECKING:
 
 MOST_PROFILES = 100_000
 CHUNK = 20
-_Row = tuple[float | None, ...]
+ERROR = "error"
+"""Column of what a sweep found that says why something has no value."""
+
+_Row = tuple[float | str | None, ...]
 
 
 def combinations_of(
@@ -76,10 +79,10 @@ def sweep(
 
     `over` has values for each field path, such as `{"gait.walk.accel_m_s2": [8, 16, 32]}`; `of` names quantities, in
     metres or in the game's own unit (`stop_distance_u`). There is one row per combination, the last setting changing
-    fastest, and a column for each setting and each quantity, NaN if a profile does not have it or the settings do not
-    fit together. `progress` is called with the number done and the number in all. The work is done in this
-    process, or shared by several `workers`, with None by one per core, which has to be under
-    `if __name__ == "__main__":` in a script. `by` and `held` are as in `measure`.
+    fastest, and a column for each setting and each quantity. A quantity is NaN if a profile does not have it or the
+    settings do not fit together; the table then has a column `error` that says why. `progress` is called with the
+    number done and the number in all. The work is done in this process, or shared by several `workers`, with None by
+    one per core, which has to be under `if __name__ == "__main__":` in a script. `by` and `held` are as in `measure`.
 
     Raises `WendonicError` for a setting, a quantity or a mode that does not exist, and for more than MOST_PROFILES
     combinations.
@@ -99,7 +102,7 @@ def sweep(
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
     how = {"only": tuple(measured_names), "by": by, "held": held}
     engine = _engine(profile, name, how, len(combinations) / workers)
-    job = (profile.file_content(), tuple(over), how, name, engine)
+    job = (profile.file_content(), tuple(over), how, name, engine, tuple(of))
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
     rows: list[_Row] = []
     for measured in _measured(job, chunks, workers):
@@ -107,8 +110,30 @@ def sweep(
         if progress:
             progress(len(rows), len(combinations))
     settings = pd.DataFrame(combinations, columns=list(over))
-    found = pd.DataFrame(rows, columns=list(of), dtype=float) / [factor for _, factor in known]
-    return pd.concat([settings, found], axis=1)
+    found = pd.DataFrame([row[:-1] for row in rows], columns=list(of), dtype=float) / [factor for _, factor in known]
+    return with_errors(pd.concat([settings, found], axis=1), [row[-1] for row in rows])
+
+
+def with_errors(frame: "pd.DataFrame", errors: Sequence[Any]) -> "pd.DataFrame":
+    """Return a table with a column that says why something has no value, if something has none."""
+    return frame.assign(**{ERROR: errors}) if any(errors) else frame
+
+
+def summary(frame: "pd.DataFrame", of: Sequence[str]) -> str:
+    """Return how many profiles a sweep of some quantities has, how many of them lack one, and why the first of those
+    does. Raises `WendonicError` where nothing could be measured.
+
+    >>> import pandas as pd
+    >>> frame = pd.DataFrame({"accel": [1.0, 2.0], "reach90_s": [0.1, None], "error": [None, "nothing walks"]})
+    >>> summary(frame, ["reach90_s"])
+    '2 profiles, 1 of them not measured in full: nothing walks'
+    """
+    if ERROR not in frame:
+        return f"{len(frame)} profiles"
+    errors = frame[ERROR].dropna()
+    if frame[list(of)].isna().all(axis=None):
+        raise WendonicError(f"none of the {len(frame)} profiles could be measured: {errors.iloc[0]}")
+    return f"{len(frame)} profiles, {len(errors)} of them not measured in full: {errors.iloc[0]}"
 
 
 def sweep_document(
@@ -125,7 +150,7 @@ def sweep_document(
     that was requested in the game's own unit is in that, and numbers about recordings are in metres.
     """
     length = profile.world.length
-    columns: dict[str, Any] = {setting: entry(None, "", "setting of the profile") for setting in over}
+    columns: dict[str, Any] = {setting: entry(None, *meaning_of(profile, setting)) for setting in over}
     for name in of:
         if name in UNITS:
             definition = DIFFERENCES.get(name) or WALKED[name]
@@ -136,6 +161,8 @@ def sweep_document(
         columns[name] = entry(None, one.unit if factor == 1.0 else length.label(one.unit), one.definition)
     for column in columns.values():
         del column["value"]
+    if ERROR in frame:
+        columns[ERROR] = {"unit": "", "definition": "why something has no value"}
     rows = frame.astype(object).where(frame.notna(), None).to_numpy().tolist()
     head = {"profile": path, "mode": mode, "by": by, "while": held}
     return document("sweep", **head, columns=columns, rows=[dict(zip(columns, row, strict=True)) for row in rows])
@@ -174,17 +201,19 @@ def _measured(job: Any, chunks: list[Any], workers: int) -> Iterator[list[_Row]]
 
 
 def _chunk(job: Any, combinations: list[tuple[float, ...]]) -> list[_Row]:
-    content, paths, how, mode, engine = job
+    content, paths, how, mode, engine, of = job
     quantities = how["only"]
     rows: list[_Row] = []
     for values in combinations:
         try:
             profile = Profile.from_content(content, dict(zip(paths, values, strict=True)))
-        except ProfileError:
-            rows.append((None,) * len(quantities))
+        except ProfileError as refused:
+            rows.append((*[None] * len(quantities), refused.in_words()))
             continue
         sheet = measure(profile, mode, engine, **how)
-        rows.append(tuple(getattr(sheet, name) for name in quantities))
+        missing = [(name, given) for name, given in zip(quantities, of, strict=True) if sheet[name] is None]
+        reasons = [f"{given}: {sheet.reasons.get(name, 'no value')}" for name, given in missing]
+        rows.append((*(sheet[name] for name in quantities), "; ".join(reasons) or None))
     return rows
 
 

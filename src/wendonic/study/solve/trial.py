@@ -20,6 +20,9 @@ MOST_FROM_START = 100.0
 REACHED = 2e-3
 """Share by which a target may be missed and count as met while it is solved for."""
 
+INSIDE = 2.0 * REACHED
+"""Share by which a limit is undercut, so that what is found keeps it."""
+
 MISSED = 10.0
 """What a profile that cannot be, or has no such quantity, misses a target by."""
 
@@ -64,6 +67,7 @@ class Trial:
     ) -> None:
         """Measure the start; raises `WendonicError` for a quantity that the mode does not have."""
         self._content, self.targets, self._free = content, dict(targets), list(free)
+        self._aims = {name: _inside(*ends) for name, ends in self.targets.items()}
         self._how: dict[str, Any] = {"mode": mode, "engine": engine, "by": by, "held": held}
         self.starts = [start for _, start, _, _ in free]
         self._seen: dict[tuple[float, ...], dict[str, float | None]] = {}
@@ -122,7 +126,7 @@ class Trial:
             found = self.measured(self._unpacked(packed))
         except ProfileError:
             return [MISSED] * len(self.targets)
-        return [_missed(found[name], *ends) for name, ends in self.targets.items()]
+        return [_missed(found[name], *ends) for name, ends in self._aims.items()]
 
     def _slopes(self, packed: Any, numbers: Callable[[Any], list[float]]) -> Any:
         """Return how numbers change with each setting: a row a number."""
@@ -189,7 +193,14 @@ class Trial:
         return math.fsum(miss * miss for miss in self.misses(packed))
 
     def _met(self, packed: Any) -> bool:
-        return all(abs(miss) <= REACHED for miss in self.misses(packed))
+        try:
+            found = self.measured(self._unpacked(packed))
+        except ProfileError:
+            return False
+        return all(
+            abs(_missed(found[name], *aim)) <= REACHED or _missed(found[name], *self.targets[name]) == 0.0
+            for name, aim in self._aims.items()
+        )
 
     def _scanned(self, begin: Any, indices: Sequence[int]) -> Any:
         """Return the best of settings tried one after the other over all of their range, and between two of which a
@@ -236,7 +247,7 @@ class Trial:
         found = self.measured(self._unpacked(packed))
         on_end = [
             any(end is not None and abs((found[name] or 0.0) - end) <= REACHED * max(abs(end), 1e-6) for end in ends)
-            for name, ends in self.targets.items()
+            for name, ends in self._aims.items()
         ]
         rows = self._slopes(packed, self._values)[on_end]
         if not len(rows):
@@ -246,6 +257,18 @@ class Trial:
         free = directions[int((sizes > 1e-3 * sizes[0]).sum()) :] if sizes[0] > 0.0 else directions
         shares = np.sqrt((free**2).sum(axis=0)) if len(free) else np.zeros(rows.shape[1])
         return [bool(share > OPEN) and not still for share, still in zip(shares, idle, strict=True)]
+
+
+def _inside(low: float | None, high: float | None) -> Range:
+    """Return limits that are a hair within others, or a number as it is.
+
+    >>> _inside(None, 10.0), _inside(2.0, 2.0)
+    ((None, 9.96), (2.0, 2.0))
+    """
+    spare = INSIDE * max(abs(end) for end in (low, high) if end is not None)
+    if low is not None and high is not None:
+        spare = min(spare, 0.25 * (high - low))
+    return None if low is None else low + spare, None if high is None else high - spare
 
 
 def _missed(value: float | None, low: float | None, high: float | None) -> float:
