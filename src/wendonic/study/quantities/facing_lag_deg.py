@@ -23,8 +23,9 @@ def facing_lag_deg(bench: Bench) -> float | None:
         and steer.face == "travel"
         and steer.turns_with in ("plan", "view")
         and not steer.glides
-        and not bench.from_side
     )
+    if bench.from_side:
+        raise NotHere("seen from the side there are two directions")
     if not follows:
         raise NotHere("the face does not follow the travel of a stick")
     bench.need_gait()

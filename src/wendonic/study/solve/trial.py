@@ -9,6 +9,7 @@ from wendonic.batch import Engine
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.profile.schema.profile import Profile
 from wendonic.study.feel_sheet import measure
+from wendonic.study.quantities import QUANTITIES
 
 Range = tuple[float | None, float | None]
 """The least and the most that a quantity may be."""
@@ -22,6 +23,9 @@ REACHED = 2e-3
 
 INSIDE = 2.0 * REACHED
 """Share by which a limit is undercut, so that what is found keeps it."""
+
+COUNTED = "steps"
+"""Unit of what is a whole number, which keeps a limit at the limit itself."""
 
 MISSED = 10.0
 """What a profile that cannot be, or has no such quantity, misses a target by."""
@@ -67,7 +71,9 @@ class Trial:
     ) -> None:
         """Measure the start; raises `WendonicError` for a quantity that the mode does not have."""
         self._content, self.targets, self._free = content, dict(targets), list(free)
-        self._aims = {name: _inside(*ends) for name, ends in self.targets.items()}
+        self._aims = {
+            name: ends if QUANTITIES[name].unit == COUNTED else _inside(*ends) for name, ends in self.targets.items()
+        }
         self._how: dict[str, Any] = {"mode": mode, "engine": engine, "by": by, "held": held}
         self.starts = [start for _, start, _, _ in free]
         self._seen: dict[tuple[float, ...], dict[str, float | None]] = {}
