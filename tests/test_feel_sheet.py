@@ -317,6 +317,14 @@ EVEN = STICK + 'dead_zone = { form = "none" }\ncurve = { form = "linear" }\n'
         ("half_life_s = 0", "{}", "facing_lag_deg", 0.0),
         # 90 deg/s cannot follow 180.
         ("", "{ turn_deg_s = 90 }", "facing_lag_deg", 180.0),
+        # Each of the 8 steps of 45 deg takes 45 / w: 45² / 2w of arrears in each quarter of a second.
+        (
+            "notches = 8\nnotch_pull = 1\nnotch_margin_deg = 0",
+            "{ turn_deg_s = 900 }",
+            "facing_lag_deg",
+            45.0**2 / 1800.0 / 0.25,
+        ),
+        ("", '{ frame = "fly" }', "facing_lag_deg", 0.0),
         ("", '{ face = "hold" }', "facing_lag_deg", None),
         ("", "{ sectors = 8 }", "sector_flicker_per_min", 0.0),
         ("", "{}", "sector_flicker_per_min", None),

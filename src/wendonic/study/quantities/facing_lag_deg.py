@@ -11,7 +11,8 @@ from wendonic.study.unmeasured import NotHere
 
 HZ = 480.0
 NEVER_DEG = 180.0
-STEADY_DEG = 20.0
+ROUND_DEG = 20.0
+"""A face that comes round with the stick has turned by a whole turn, give or take this."""
 
 
 @quantity(100, "deg", "how far the face lags behind a stick that goes round its rim in {circle_s:g} s")
@@ -22,7 +23,6 @@ def facing_lag_deg(bench: Bench) -> float | None:
         isinstance(steer, Faced)
         and steer.face == "travel"
         and steer.turns_with in ("plan", "view")
-        and not steer.glides
     )
     if bench.from_side:
         raise NotHere("seen from the side there are two directions")
@@ -42,5 +42,8 @@ def _behind_deg(bench: Bench, hz: float) -> float:
     x, y = bench.stick_bind.centre
     raw = np.degrees(np.arctan2(walked["raw_x"] - x, walked["raw_y"] + y))
     last_turn = round(hz * bench.thresholds.circle_s)
-    behind = ((raw - walked["face_deg"] + 180.0) % 360.0 - 180.0)[-last_turn:]
-    return float(behind.mean()) if float(np.ptp(behind)) < STEADY_DEG else NEVER_DEG
+    faces = np.unwrap(walked["face_deg"], period=360.0)[-last_turn - 1 :]
+    if abs(abs(float(faces[-1] - faces[0])) - 360.0) > ROUND_DEG:
+        return NEVER_DEG
+    # Rules such as notches pull the direction to either side: the mean is what is late.
+    return float(((raw[-last_turn:] - faces[1:] + 180.0) % 360.0 - 180.0).mean())
