@@ -303,12 +303,13 @@ def test_a_map_has_its_settings_as_axes_and_marks_what_is_missing():
 
 
 def test_the_feel_picture_marks_what_the_sheet_says():
-    profiles = {"quick": profile_from_text(CRISP + GAIT), "shipped": demo_profile()}
+    rolls = CRISP + GAIT.replace("brake_m_s2 = 16", "coast_half_life_s = 1.2")
+    profiles = {"quick": profile_from_text(CRISP + GAIT), "shipped": demo_profile(), "rolls": profile_from_text(rolls)}
     press, released, back = draw_feel(profiles)
     for name, profile in profiles.items():
         sheet = measure(profile)
         (words,) = (line.get_label() for line in press.lines if line.get_label().startswith(name))
-        assert f"90 % after {sheet.reach90_s * 1000.0:.0f} ms" in words
+        assert f"first {sheet.first_response_s * 1000.0:.0f} ms,\n90 % after {sheet.reach90_s * 1000.0:.0f} ms" in words
         (words,) = (line.get_label() for line in released.lines if line.get_label().startswith(name))
         assert f"over {sheet.stop_distance_m:.3g} m" in words
         marks = [line.get_xdata()[0] for line in back.lines if line.get_marker() == "D"]

@@ -1,7 +1,7 @@
 """Wanted speed by direction, with everything pressed or tilted all the way."""
 
 import math
-from typing import Any
+from typing import Any, NamedTuple
 
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
@@ -20,10 +20,34 @@ FAULT = 1.005
 """From this share of top speed on, a direction is too fast."""
 
 
+class _Scale(NamedTuple):
+    """What a full request comes to: a speed in a unit of length, or an amount where the mode has no speed of its
+    own.
+    """
+
+    full: float
+    length: LengthUnit | None
+
+    @property
+    def name(self) -> str:
+        return "top speed" if self.length else "the full amount"
+
+    def words(self, share: float, digits: str = "g") -> str:
+        return self.length.m_s(share * self.full, digits) if self.length else f"{share:{digits}}"
+
+
+def _scale(profile: Profile, mode: str) -> _Scale:
+    table = profile.mode[mode]
+    if table.gait == "none" or table.steer.frame == "grid":
+        return _Scale(1.0, None)
+    return _Scale(profile.gait_of(mode).top_speed_m_s, profile.world.length)
+
+
 def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = None) -> Axes:
     """Draw how fast a mode's keys and sticks want to go in every direction, all the way down, around the middle.
 
-    The ring is top speed: what lies outside of it is too fast, such as diagonals under `free`. Returns the axes.
+    The ring is top speed: what lies outside of it is too fast, such as diagonals under `free`. A mode without a speed
+    of its own, on squares or with the gait "none", is drawn by amounts. Returns the axes.
     Raises `WendonicError` where there is no such mode, or it has neither keys nor a stick.
 
     >>> from wendonic.demo import demo_profile
@@ -31,57 +55,53 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
     'Every direction is within top speed, 3.2 m/s'
     """
     name = known_profile(profile).mode_name(mode)
-    top_m_s = profile.gait_of(name).top_speed_m_s
     inputs = envelopes(profile, name)
+    scale = _scale(profile, name)
     ax = blank_axes(ax)
     fastest = max(one.fastest for one in inputs)
-    length = profile.world.length
-    dress_axes(ax, _title(inputs, top_m_s, length))
-    label_axis(ax.xaxis, "right", "m/s", length)
-    label_axis(ax.yaxis, "forward", "m/s", length)
+    dress_axes(ax, _title(inputs, scale))
+    for axis, words in ((ax.xaxis, "right"), (ax.yaxis, "forward")):
+        if scale.length:
+            label_axis(axis, words, "m/s", scale.length)
+        else:
+            axis.set_label_text(f"{words} (amount)")
     ax.set_aspect("equal")
-    limit = 1.12 * top_m_s * max(fastest, 1.0)
+    limit = 1.12 * scale.full * max(fastest, 1.0)
     ax.set_xlim(-limit, limit)
     ax.set_ylim(-limit, limit)
     for share in (0.25, 0.5, 0.75):
-        ax.add_patch(Circle((0, 0), share * top_m_s, fill=False, edgecolor=FOG, linewidth=0.8))
-    ax.add_patch(Circle((0, 0), top_m_s, fill=False, edgecolor=INK, linewidth=1.4, linestyle=(0, (1, 2)), zorder=4))
+        ax.add_patch(Circle((0, 0), share * scale.full, fill=False, edgecolor=FOG, linewidth=0.8))
+    ax.add_patch(
+        Circle((0, 0), scale.full, fill=False, edgecolor=INK, linewidth=1.4, linestyle=(0, (1, 2)), zorder=4)
+    )
     for spoke in range(8):
         angle = math.tau * spoke / 8
         ax.plot([0.0, limit * math.sin(angle)], [0.0, limit * math.cos(angle)], color=FOG, linewidth=0.6, zorder=0)
     for one, (color, dashes), marker in zip(inputs, LINE_STYLES, MARKERS, strict=False):
-        _draw_input(ax, one, color, dashes, marker, top_m_s, length)
-    ax.text(0.01, 0.01, f"dotted: top speed, {length.m_s(top_m_s)}", color=INK, fontsize=9, transform=ax.transAxes)
+        _draw_input(ax, one, color, dashes, marker, scale)
+    ax.text(0.01, 0.01, f"dotted: {scale.name}, {scale.words(1.0)}", color=INK, fontsize=9, transform=ax.transAxes)
     ax.legend(loc="upper left", bbox_to_anchor=(1.0, 1.0), frameon=False, fontsize=10, labelcolor=INK)
     return ax
 
 
-def _title(inputs: list[Envelope], top_m_s: float, length: LengthUnit) -> str:
+def _title(inputs: list[Envelope], scale: _Scale) -> str:
     worst = max(inputs, key=lambda one: one.fastest)
     if worst.fastest >= FAULT:
         over = worst.fastest - 1.0
         name = worst.name[:1].upper() + worst.name[1:]
-        return f"{name}: diagonals are {over:.0%} too fast, {length.m_s(worst.fastest * top_m_s, '.2f')}"
-    return f"Every direction is within top speed, {length.m_s(top_m_s)}"
+        beyond = "fast" if scale.length else "much"
+        return f"{name}: diagonals are {over:.0%} too {beyond}, {scale.words(worst.fastest, '.2f')}"
+    return f"Every direction is within {scale.name}, {scale.words(1.0)}"
 
 
 def _draw_input(
-    ax: Axes,
-    one: Envelope,
-    color: str,
-    dashes: object,
-    marker: tuple[str, float],
-    top_m_s: float,
-    length: LengthUnit,
+    ax: Axes, one: Envelope, color: str, dashes: object, marker: tuple[str, float], scale: _Scale
 ) -> None:
-    points = [(right * top_m_s, forward * top_m_s) for right, forward in one.wanted]
+    points = [(right * scale.full, forward * scale.full) for right, forward in one.wanted]
     slowest = min(math.hypot(*pair) for pair in one.wanted)
-    most = length.m_s(one.fastest * top_m_s, ".2f")
-    least = (
-        f"at most,\n{length.m_s(slowest * top_m_s, '.2f')} at least"
-        if one.fastest - slowest > 0.005
-        else "everywhere"
-    )
+    most, least = scale.words(one.fastest, ".2f"), "everywhere"
+    if one.fastest - slowest > 0.005:
+        least = f"at most,\n{scale.words(slowest, '.2f')} at least"
     label = f"{one.name}:\n{most} {least}"
     x, y = zip(*[*points, points[0]], strict=True)
     if one.round:
@@ -94,7 +114,9 @@ def _draw_input(
     for (right, forward), (x_at, y_at) in zip(one.wanted, points, strict=True):
         if not one.round and math.hypot(right, forward) >= FAULT:
             share = math.hypot(right, forward)
-            ax.plot([right / share * top_m_s, x_at], [forward / share * top_m_s, y_at], color=BRICK, linewidth=4.0)
+            ax.plot(
+                [right / share * scale.full, x_at], [forward / share * scale.full, y_at], color=BRICK, linewidth=4.0
+            )
             ax.annotate(
                 f"+{share - 1.0:.0%}",
                 (x_at, y_at),

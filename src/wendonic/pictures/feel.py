@@ -14,11 +14,14 @@ from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, PAPER, blank_axes, dress_axes, split_axes, write_title
 from wendonic.profile.schema.profile import Profile
 from wendonic.study.bench import Bench
+from wendonic.study.measuring.request import request_response
 from wendonic.study.measuring.step_response import SHARE, StepResponse
 from wendonic.study.unmeasured import Unmeasured
 
 DOT, SQUARE, TRIANGLE, DIAMOND = "o", "s", "v", "D"
 BEFORE_S = 0.05
+LONG_S = 2.0
+"""From here on a time is given in seconds."""
 
 
 def draw_feel(
@@ -43,11 +46,12 @@ def draw_feel(
     of = by_name(profiles)
     if not 1 <= len(of) <= len(LINE_STYLES):
         raise WendonicError(f"found {len(of)} profiles; allowed: 1 to {len(LINE_STYLES)}")
-    answers: dict[str, StepResponse] = {}
+    answers: dict[str, tuple[StepResponse, float | None]] = {}
     for name, profile in of.items():
         in_mode = profile.mode_name(mode)
         try:
-            answers[name] = Bench(profile, in_mode, by=by, held=held).step_response
+            bench = Bench(profile, in_mode, by=by, held=held)
+            answers[name] = bench.step_response, request_response(bench).reached_s(bench.thresholds.asks)
         except Unmeasured as reason:
             raise WendonicError(f'{name}: mode "{in_mode}" has no speed to draw: {reason}') from None
     length = common_unit([profile.world.length for profile in of.values()])
@@ -64,8 +68,8 @@ def draw_feel(
         panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
         panel.axvline(0.0, color=INK, linewidth=0.8, linestyle=(0, (1, 2)))
     axes[-1].set_xlabel("time since the change (s)", color=INK)
-    for number, (name, answer) in enumerate(answers.items()):
-        _draw_answer(axes, name, answer, number, length)
+    for number, (name, (answer, first_s)) in enumerate(answers.items()):
+        _draw_answer(axes, name, answer, first_s, number, length)
     for panel in axes:
         if not panel.get_legend_handles_labels()[0]:
             continue
@@ -75,11 +79,15 @@ def draw_feel(
     return axes
 
 
-def _words(value: float | None) -> str:
-    return "never" if value is None else f"{value * 1000.0:.0f} ms"
+def _words(value_s: float | None) -> str:
+    if value_s is None:
+        return "never"
+    return f"{value_s * 1000.0:.0f} ms" if value_s < LONG_S else f"{value_s:.3g} s"
 
 
-def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int, length: LengthUnit) -> None:
+def _draw_answer(
+    axes: list[Axes], name: str, answer: StepResponse, first_s: float | None, number: int, length: LengthUnit
+) -> None:
     color, dashes = LINE_STYLES[number]
     since = answer.t - answer.release_s
     top = answer.top_speed_m_s
@@ -90,7 +98,7 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int,
     )
     on = "" if answer.stop_distance_m is None else f",\nover {length.m(answer.stop_distance_m, '.3g')}"
     labels = (
-        f"{name}: first {_words(answer.first_response_s)},\n90 % after {_words(answer.reach90_s)}",
+        f"{name}: first {_words(first_s)},\n90 % after {_words(answer.reach90_s)}",
         f"{name}: never at rest"
         if answer.stop_time_s is None
         else f"{name}: rest after {_words(answer.stop_time_s)}{on}",
@@ -106,7 +114,7 @@ def _draw_answer(axes: list[Axes], name: str, answer: StepResponse, number: int,
         panel.set_xlim(-BEFORE_S, right)
     release_title = (since >= 0.0) & (since <= (answer.stop_time_s or 0.0))
     axes[1].fill_between(since[release_title], answer.speed[release_title], color=color, alpha=0.12, linewidth=0.0)
-    _mark(axes[0], answer.first_response_s, 0.0, DOT, color)
+    _mark(axes[0], first_s, 0.0, DOT, color)
     _mark(axes[0], answer.reach90_s, SHARE * top, SQUARE, color)
     _mark(axes[1], answer.stop_time_s, 0.0, TRIANGLE, color)
     if answer.speed_turned_back is not None:

@@ -403,10 +403,10 @@ class Intent(NamedTuple):
     def velocity(self, top_speed_m_s: float | None = None, top_speed_u_s: float | None = None) -> GameVector:
         """Return a velocity in the game's own axes and unit (m/s without one): (x, y, z), or (x, y) in a 2-D game.
 
-        Without a top speed it is the gait's, with its acceleration and braking; with one, in metres or in the game's
-        own unit, it is the wanted velocity, `move` times that speed, at once: along the ground if the mode walks on
-        slopes, with the slide down a bank that is too steep; along the view and with `rise` if it flies. Raises
-        `WendonicError` for both at once.
+        Without a top speed it is the gait's, with its acceleration and braking (those of `walk` under the gait
+        "none"); with one, in metres or in the game's own unit, it is the wanted velocity, `move` times that speed, at
+        once: along the ground if the mode walks on slopes, with the slide down a bank that is too steep; along the
+        view and with `rise` if it flies. Raises `WendonicError` for both at once.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile

@@ -60,7 +60,8 @@ class Mode(Table):
         otherwise="begins with the defaults",
     )
     gait: GaitName = entry(
-        'Gait that turns intent into motion; "none" if the game moves the body and wants directions only.',
+        'Gait that turns intent into motion; "none" if the game moves the body and wants directions only: without '
+        "a game, as on the live page, the body then moves as walk does.",
         "walk",
     )
     press_gaits: dict[str, GaitName] = entry(
@@ -221,7 +222,11 @@ class Mode(Table):
         lines += [f"press {name}: {press.sentence()}" for name, press in self.press.items()]
         if self.gait == "none" and not self.press_gaits:
             directed = steers and self.steer.frame != "grid"
-            lines += ["gait none: directions only, for a game that moves the body"] if directed else []
+            lines += (
+                ["gait none: directions only, for a game that moves the body; without one, it moves as walk does"]
+                if directed
+                else []
+            )
         else:
             switches = {gait: press for press, gait in self.press_gaits.items()}
             for name, gait in gaits.items():

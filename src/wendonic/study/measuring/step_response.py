@@ -36,7 +36,6 @@ class StepResponse(NamedTuple):
     face_turned_back_deg: Any | None
     top_speed_m_s: float
     release_s: float
-    first_response_s: float | None
     reach90_s: float | None
     stop_time_s: float | None
     stop_distance_m: float | None
@@ -158,7 +157,6 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
     x, y = (float(np.interp(release_s, t, held[f"vel_{axis}"])) / top for axis in "xy")
     speed = held["vel_x"] * x + held["vel_y"] * y
     covered = held["pos_x"] * x + held["pos_y"] * y
-    first = crossing(t, held["amount"], THRESHOLDS.asks)
     reach = speed_crossing(t, speed, covered, SHARE * top)
     after = t > release_s
     over_ground = np.hypot(held["vel_x"], held["vel_y"])
@@ -183,7 +181,6 @@ def step_response(profile: Profile, walker: Walker, engine: Engine = "auto") -> 
         face_back,
         top,
         held_s,
-        None if first is None else first - LEAD_S,
         None if reach is None else reach - LEAD_S,
         None if rest is None else rest - release_s,
         None if rest is None else float(covered[-1] - np.interp(release_s, t, covered)),

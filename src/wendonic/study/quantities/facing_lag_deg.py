@@ -19,11 +19,7 @@ ROUND_DEG = 20.0
 def facing_lag_deg(bench: Bench) -> float | None:
     """Take a stick round twice, where the face follows the travel; 180 where it cannot keep up."""
     steer = bench.table.steer
-    follows = (
-        isinstance(steer, Faced)
-        and steer.face == "travel"
-        and steer.turns_with in ("plan", "view")
-    )
+    follows = isinstance(steer, Faced) and steer.face == "travel" and steer.turns_with in ("plan", "view")
     if bench.from_side:
         raise NotHere("seen from the side there are two directions")
     if not follows:
