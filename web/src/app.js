@@ -228,8 +228,9 @@ export class App {
         row.y = now.y;
         row.z = now.z;
         const [raw, local] = this.#sticks(now);
-        row.raw = Math.hypot(...raw);
-        row.shaped = Math.hypot(...local);
+        const driven = !this.seen.run.content.bindings.channels.move.length;
+        row.raw = driven ? Math.abs(now.throttle) : Math.hypot(...raw);
+        row.shaped = driven ? Math.abs(now.throttle) : Math.hypot(...local);
         row.intent = now.amount;
         row.speed = speed * this.profile.unitsPerM;
         row.height = now.z * this.profile.unitsPerM;

@@ -169,6 +169,23 @@ test("readings are those of a walk worked out by hand, at every tick rate, with 
         walk(1, [1, 1], 10, 4.2);
         assert.ok(Math.abs(readings.diagonalRatio - 1.4) < 1e-9);
     }
+    // However slowly it gets there and however short a tick is, what still speeds up is not at its top.
+    const speeds = [
+        [(t) => Math.min(0.6 * t, 3), 4.5],
+        [(t) => 6 * (1 - Math.exp(-0.5 * t)), Math.log(10) / 0.5],
+        [(t) => 4 + 2 * Math.sin(t), null],
+    ];
+    for (const hz of [30, 240]) {
+        for (const [speed, expected] of speeds) {
+            const readings = new Readings();
+            readings.take({ t: 0, dt: 1 / hz, rawX: 0, rawY: 0, x: 0, y: 0, speed: 0 });
+            for (let tick = 1; tick < 20 * hz; tick++) {
+                readings.take({ t: tick / hz, dt: 1 / hz, rawX: 0, rawY: 1, x: 0, y: 0, speed: speed(tick / hz) });
+            }
+            if (expected === null) assert.equal(readings.reach90S, null);
+            else assert.ok(Math.abs(readings.reach90S / expected - 1) < 0.03, `${hz} Hz: ${readings.reach90S}`);
+        }
+    }
     const readings = new Readings();
     const dt = 0.01;
     const t = 0;

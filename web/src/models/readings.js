@@ -3,7 +3,11 @@
 const MOVING_M_S = 0.02;
 /** A worn stick rests within this tilt. */
 const AT_REST = 0.1;
-const SETTLED_S = 0.1;
+/** A speed is steady once it has not left this share of itself for this long. */
+const STEADY = 0.001;
+const SETTLED_S = 0.25;
+/** Longer than this nothing is waited for. */
+const LONGEST_S = 60;
 /** Who leaves the ground and rises less walked off an edge. */
 const LEAST_JUMP_M = 0.1;
 
@@ -54,11 +58,11 @@ export class Readings {
         const movedM = this.xWas === null ? 0 : Math.hypot(x - this.xWas, y - this.yWas);
         const raw = Math.hypot(rawX, rawY);
         if (raw > AT_REST && this.rawWas <= AT_REST && this.speedWas < MOVING_M_S) {
-            this.push = { t: t - dt, moved: false, speeds: [[t - dt, this.speedWas]], steady: 0, last: 0 };
+            this.push = { t: t - dt, moved: false, speeds: [[t - dt, this.speedWas]], steady: { since: t - dt, at: 0 } };
             this.stop = null;
         }
         if (raw <= AT_REST && this.rawWas > AT_REST && this.speedWas > MOVING_M_S) this.stop = { metres: 0 };
-        this.#follow(t, dt, raw, speed, movedM);
+        this.#follow(t, raw, speed, movedM);
         if (raw > 0.95) this.#directions(rawX, rawY, speed);
         this.rawWas = raw;
         this.speedWas = speed;
@@ -84,7 +88,7 @@ export class Readings {
         }
     }
 
-    #follow(t, dt, raw, speed, movedM) {
+    #follow(t, raw, speed, movedM) {
         const { push, stop } = this;
         if (push) {
             if (!push.moved && speed >= MOVING_M_S) {
@@ -92,12 +96,11 @@ export class Readings {
                 this.pressToMoveS = t - push.t;
             }
             push.speeds.push([t, speed]);
-            push.steady = Math.abs(speed - push.last) < 0.005 * Math.max(speed, MOVING_M_S) ? push.steady + dt : 0;
-            push.last = speed;
-            if (push.steady > SETTLED_S && speed > MOVING_M_S) {
+            if (Math.abs(speed - push.steady.at) > STEADY * push.steady.at) push.steady = { since: t, at: speed };
+            if (t - push.steady.since > SETTLED_S && speed > MOVING_M_S) {
                 this.reach90S = timeAt(push.speeds, 0.9 * speed) - push.t;
                 this.push = null;
-            } else if (raw <= AT_REST || push.speeds.length > 2000) {
+            } else if (raw <= AT_REST || t - push.t > LONGEST_S) {
                 this.push = null;
             }
         }

@@ -154,20 +154,25 @@ export class StripsPanel {
         const { readings, frames, profile, helm } = this.app;
         const ms = (value) => (value === null ? "–" : `${shown(1000 * value, 3)} ms`);
         const length = (metres) => `${shown(metres * profile.unitsPerM, 3)} ${profile.unit}`;
+        const { sideView, onSquares, frame } = helm.run.content;
+        const perhaps = (value, words) => (value === null ? "–" : words(value));
+        // On squares there are steps and no speeds, and a vehicle goes where it points.
         const rows = [
             ["press to movement", ms(readings.pressToMoveS)],
-            ["reach 90 %", ms(readings.reach90S)],
-            ["stopping distance", readings.stopM === null ? "–" : length(readings.stopM)],
-            ...(helm.run.content.sideView ? [] : [["diagonal / straight", readings.diagonalRatio === null ? "–" : shown(readings.diagonalRatio, 3)]]),
-            ...(readings.jump || helm.run.content.sideView ? [["last jump", readings.jump ? length(readings.jump.heightM) : "–"]] : []),
-            ...(helm.run.content.sideView ? [["airtime", readings.jump ? `${shown(readings.jump.airtimeS, 3)} s` : "–"]] : []),
+            !onSquares && ["reach 90 %", ms(readings.reach90S)],
+            !onSquares && ["stopping distance", perhaps(readings.stopM, length)],
+            !onSquares && !sideView && frame !== "drive" && ["diagonal / straight", perhaps(readings.diagonalRatio, (ratio) => shown(ratio, 3))],
+            (readings.jump || sideView) && ["last jump", perhaps(readings.jump, ({ heightM }) => length(heightM))],
+            sideView && ["airtime", perhaps(readings.jump, ({ airtimeS }) => `${shown(airtimeS, 3)} s`)],
             ["frame", `${shown(frames.frameMs, 3)} ms`],
             ["tick", `${shown(frames.tickMs * 1000, 3)} µs`],
-            ["event to drawing", frames.eventMs === null ? "–" : `${shown(frames.eventMs, 3)} ms`],
-        ];
-        const wanted = rows.flat();
-        if (this.list.children.length !== wanted.length)
-            this.list.replaceChildren(...rows.flatMap(([name]) => [element("dt", { textContent: name }), element("dd", {})]));
+            ["event to drawing", perhaps(frames.eventMs, (one) => `${shown(one, 3)} ms`)],
+        ].filter(Boolean);
+        const names = rows.map(([name]) => name);
+        if (names.join() !== this.names) {
+            this.names = names.join();
+            this.list.replaceChildren(...names.flatMap((name) => [element("dt", { textContent: name }), element("dd", {})]));
+        }
         rows.forEach(([, value], index) => {
             const cell = this.list.children[2 * index + 1];
             if (cell.textContent !== value) cell.textContent = value;
