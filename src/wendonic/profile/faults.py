@@ -268,7 +268,9 @@ def _named(root: type[Table], loc: Sequence[str | int]) -> str:
     words = kind_words(str, *field.metadata) if field else kind_words(_steps(root, loc)[-1][1])
     if words in ("string", "table", "one word"):
         return "a string"
-    return f"the name of {'an' if words[0] in 'aeiou' else 'a'} {words}"
+    # Of what else has a name it shows in the same file where that is.
+    added = " ([window.zone.NAME] adds one)" if words == "zone" else ""
+    return f"the name of {'an' if words[0] in 'aeiou' else 'a'} {words}{added}"
 
 
 def _first_number(kind: Any) -> str | None:

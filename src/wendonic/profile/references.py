@@ -1,12 +1,23 @@
 """What a profile names that has to be there: gaits, modes, zones and presses."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from wendonic.errors import none_such
 from wendonic.profile.inherited import likes
 from wendonic.profile.schema.gait import USUAL_GAITS
 from wendonic.profile.schema.window import USUAL_ZONES
+
+
+def _not_there(kind: str, name: str, known: Iterable[str], table: str) -> str:
+    """Return that there is no `kind` of that name, which names there are, and the table that adds it.
+
+    >>> _not_there("gait", "sprint up", ["walk"], "gait")
+    'no gait "sprint up"; there are: walk; a table [gait."sprint up"] adds it'
+    """
+    bare = name.replace("_", "").replace("-", "")
+    key = name if bare.isascii() and bare.isalnum() else f'"{name}"'
+    return f"{none_such(kind, name, known)}; a table [{table}.{key}] adds it"
 
 
 def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
@@ -70,7 +81,7 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
     for where, table in tables:
         seat = table.get("seat") if isinstance(table, dict) else None
         if isinstance(seat, str) and seat not in names:
-            yield f"{where}.seat", none_such("seat", seat, names)
+            yield f"{where}.seat", _not_there("seat", seat, names, "seat")
 
 
 def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
@@ -116,11 +127,11 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
             continue
         gait = mode.get("gait", "walk")
         if isinstance(gait, str) and gait not in gait_names:
-            wrong.append((f"mode.{name}.gait", none_such("gait", gait, gait_names)))
+            wrong.append((f"mode.{name}.gait", _not_there("gait", gait, gait_names, "gait")))
         switches = mode.get("press_gaits")
         for press, other in switches.items() if isinstance(switches, dict) else ():
             if isinstance(other, str) and other not in gait_names:
-                wrong.append((f"mode.{name}.press_gaits.{press}", none_such("gait", other, gait_names)))
+                wrong.append((f"mode.{name}.press_gaits.{press}", _not_there("gait", other, gait_names, "gait")))
         leave_to = mode.get("leave_to")
         for other in leave_to if isinstance(leave_to, list | tuple) else ():
             if isinstance(other, str) and other not in modes:
@@ -129,7 +140,7 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
         wrong += _unknown_seats(mode, f"mode.{name}", content.get("seat"))
         for where, zone in _zone_fields(mode, f"mode.{name}"):
             if zone not in zone_names:
-                wrong.append((where, none_such("zone", zone, zone_names)))
+                wrong.append((where, _not_there("zone", zone, zone_names, "window.zone")))
         presses = mode.get("press", {})
         for where, press in _press_fields(mode, f"mode.{name}"):
             if isinstance(presses, dict) and press not in presses:
