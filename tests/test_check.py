@@ -364,7 +364,17 @@ def test_the_quantities_of_a_budget_are_those_of_the_feel_sheet():
     assert sorted(quantity_names()) == sorted(QUANTITIES)
 
 
+SHIP = (
+    "[mode.foot]\nsteer = { frame = 'facing', face = 'turn' }\n[[mode.foot.move.bind]]\n"
+    "keys = { forward = ['ArrowUp'], back = ['ArrowDown'] }\n"
+    "[[mode.foot.turn.bind]]\nkeys = { right = ['ArrowRight'], left = ['ArrowLeft'] }\n"
+)
 FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
+
+
+def test_what_the_channel_turn_turns_may_roll_out_against_drag():
+    ship = f"{HEAD}{SHIP}[gait.walk]\nthrust_m_s2 = 3.2\ndrag_per_s = 0.8\n"
+    assert check(profile_from_text(ship), "interpreted") == []
 
 
 @pytest.mark.parametrize(
@@ -404,6 +414,8 @@ FLAT_GAIT = "[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 20\n"
             marks=pytest.mark.long,
         ),
         (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
+        (SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n", "slides-on", "gait.walk.drag_per_s"),
+        (SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n", "slow-start", "gait.walk.thrust_m_s2"),
         (KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s"),
         ("[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
         pytest.param(

@@ -80,7 +80,11 @@ class FileError(WendonicError):
         super().__init__("\n".join(lines))
 
     def in_words(self) -> str:
-        """Return all its faults on one line, without the file."""
+        """Return all its faults on one line, without the file.
+
+        >>> ProfileError("bee.toml", [Fault(3, "max_dt_s", "found -1"), Fault(None, "mode", "is missing")]).in_words()
+        'line 3, max_dt_s: found -1; mode: is missing'
+        """
         return "; ".join(map(str, self.faults))
 
     def __reduce__(self) -> tuple[type["FileError"], tuple[Path, tuple[Fault, ...]]]:

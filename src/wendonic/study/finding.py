@@ -10,6 +10,7 @@ from wendonic.profile.edit_text import inlined
 from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.profile.units import as_written
 from wendonic.study.bench import Bench
 from wendonic.study.envelope import Envelope, envelopes
@@ -101,6 +102,13 @@ class Case(Bench):
     def envelopes(self) -> list[Envelope]:
         """What each source of `move` wants at 16 headings, see `wendonic.study.envelope`."""
         return envelopes(self.profile, self.mode, steps=16)
+
+    def glides(self, gait: Gait) -> bool:
+        """Return whether a gait may roll out: that of a vehicle, of what flies, or of what the channel `turn` turns,
+        as it does a ship, and nothing but drag or coasting slows.
+        """
+        turned = isinstance(self.table.steer, Faced) and self.table.steer.face == "turn"
+        return self.table.steer.glides or (turned and (gait.drag_per_s or gait.coast_half_life_s) is not None)
 
     @property
     def where(self) -> str:

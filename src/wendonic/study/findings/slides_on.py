@@ -24,8 +24,8 @@ HALF_LIFE_S = 0.02
 @finding(180, "notice", "A player who stops at an edge slides over it.")
 def slides_on(case: Case) -> Iterator[Found]:
     """A body that takes long to stop."""
-    glides = case.table.steer.glides
     for name, gait, held in case.gaits:
+        glides = case.glides(gait)
         stops_m, stops_s = held.value("stop_distance_m"), held.value("stop_time_s")
         most_m = STOP_LENGTHS * gait.body_m * max(1.0, gait.top_speed_m_s / 3.0)
         if stops_m is None or stops_s is None:
@@ -36,7 +36,10 @@ def slides_on(case: Case) -> Iterator[Found]:
         if stops_m > most_m or stops_s > most_s:
             alone_m, alone_s = stop_alone(gait, case.thresholds)
             if alone_m > OWN_SHARE * most_m or alone_s > OWN_SHARE * most_s:
-                where, fixes = f"gait.{name}.{stopped_by(gait)[0]}", _fixes(case, f"gait.{name}", gait, most_m)
+                where, fixes = (
+                    f"gait.{name}.{stopped_by(gait)[0]}",
+                    _fixes(case, f"gait.{name}", gait, most_m, most_s),
+                )
             else:
                 where, fixes = _shaping(case)
             yield Found(
@@ -66,19 +69,22 @@ def _falls_slowly(bind: Any) -> bool:
     return isinstance(bind, Ramped) and bind.fall_s > FALL_S
 
 
-def _fixes(case: Case, where: str, gait: Gait, most_m: float) -> list[dict[str, Any]]:
+def _fixes(case: Case, where: str, gait: Gait, most_m: float, most_s: float) -> list[dict[str, Any]]:
     """Return stronger brakes: what just suffices by the closed form first, and more for what shaping adds."""
     top = gait.top_speed_m_s
     within_m = min(most_m, 0.4 * top)
+    alone_m, alone_s = stop_alone(gait.model_copy(update={"keeps_speed": False}), case.thresholds)
+    # All of them stop so much sooner, and after so much less, as they are stronger.
+    times = max(alone_m / within_m, alone_s / most_s) if math.isfinite(most_m) else alone_s / most_s
     found: list[dict[str, Any]] = []
     for more in (1.1, 1.5, 2.5):
         if gait.drag_per_s is not None:
-            drag = float(f"{more * top / within_m:.3g}")
+            drag = float(f"{more * times * gait.drag_per_s:.3g}")
             found.append({f"{where}.drag_per_s": drag, f"{where}.thrust_m_s2": float(f"{drag * top:.6g}")})
         elif gait.coast_half_life_s is not None:
-            found.append({f"{where}.coast_half_life_s": float(f"{within_m * math.log(2.0) / (more * top):.2g}")})
+            found.append({f"{where}.coast_half_life_s": float(f"{gait.coast_half_life_s / (more * times):.2g}")})
         else:
-            brake = math.ceil(more * top * top / (2.0 * within_m))
+            brake = math.ceil(more * times * gait.brake_m_s2)
             if brake > gait.brake_m_s2:
                 found.append({f"{where}.brake_m_s2": float(brake), **case.out(f"{where}.keeps_speed")})
     return found

@@ -12,8 +12,8 @@ GLIDES_S = 6.0
 @finding(182, "notice", "The body is still slow when the player needs to get away.")
 def slow_start(case: Case) -> Iterator[Found]:
     """A body that takes long to get going."""
-    most_s = GLIDES_S if case.table.steer.glides else REACH_S
     for name, gait, held in case.gaits:
+        most_s = GLIDES_S if case.glides(gait) else REACH_S
         reach_s = held.value("reach90_s")
         # Where the gait itself is quick, smoothing or a ramp is slow, and `slow-answer` says so.
         if reach_s is not None and reach_s > most_s and start_alone_s(gait, case.thresholds) > OWN_SHARE * most_s:

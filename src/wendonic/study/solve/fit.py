@@ -19,7 +19,9 @@ from wendonic.study.quantities import QUANTITIES
 from wendonic.study.solve.trial import Range, Solution, Trial
 
 REACHED_SHARE = 0.01
-"""A target counts as reached to a hundredth of it: less cannot be felt."""
+"""A value counts as reached to a hundredth of it: less cannot be felt."""
+
+ROUNDING = 1e-9
 
 DIGITS = 4
 
@@ -39,8 +41,9 @@ class Target(NamedTuple):
 
     @property
     def reached(self) -> bool:
-        """Whether it is there, to REACHED_SHARE."""
-        spare = REACHED_SHARE * max(abs(end) for end in (self.low, self.high, 1e-6) if end is not None)
+        """Whether it is there: a value to REACHED_SHARE, a limit or a range without anything to spare."""
+        share = REACHED_SHARE if self.low == self.high else ROUNDING
+        spare = share * max(abs(end) for end in (self.low, self.high, 1e-6) if end is not None)
         above = self.low is None or self.after >= self.low - spare
         return above and (self.high is None or self.after <= self.high + spare)
 
