@@ -3,6 +3,7 @@
 import itertools
 import math
 import random
+import re
 
 import numpy as np
 import pytest
@@ -10,7 +11,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from few_of_many import few_of
-from wendonic import Event, Helm, Recording, View, WendonicError, shape
+from wendonic import Event, Helm, ProfileError, Recording, View, WendonicError, shape
 from wendonic.demo import demo_course, demo_profile
 from wendonic.devices.standins import HandsStandIn
 from wendonic.kernels.axis_channel import AxisOutput
@@ -469,6 +470,7 @@ def test_a_tick_that_covers_no_distance_at_all_goes_on():
 
 
 PLAN = "[window.plan]\nleft_m = -8\nright_m = 8\nback_m = -4\nforward_m = 5\n"
+PLAN_Y_DOWN = PLAN.replace("-4", "4").replace("5", "-5")
 POINTED = '[[mode.m.goal.bind]]\npointer = "pointer.at"\n[[mode.m.goal.bind]]\ntouch = "right half"\n'
 
 
@@ -496,6 +498,36 @@ def test_a_goal_is_pointed_at_changed_on_the_way_and_dropped_by_hand():
     helm.go_to(*intent.position())
     intent = helm.tick(1 / 60)
     assert (intent.goal, intent.arrived) == (None, True)
+
+
+@pytest.mark.parametrize(
+    ("axes", "place"),
+    [
+        ('right = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = 32', lambda right, forward: (right, forward)),
+        ('right = "-x"\nforward = "+y"', lambda right, forward: (right, forward)),
+        ('right = "-y"\nforward = "-x"', lambda right, forward: (forward, right)),
+        ('right = "+x"\nforward = "-z"\nup = "+y"', lambda right, forward: (right, 0.0, forward)),
+    ],
+)
+def test_edges_of_the_window_are_places_of_the_game(axes, place):
+    """A point in the window lies between what the file says of its edges, whatever the axes."""
+    ends = {"right": (-3.0, 13.0), "forward": (-2.0, 7.0)}
+    ends = {side: pair[:: -1 if f'{side} = "-' in axes else 1] for side, pair in ends.items()}
+    (left, right), (back, forward) = ends["right"], ends["forward"]
+    end = "u" if "px" in axes else "m"
+    edges = {"left": left, "right": right, "back": back, "forward": forward}
+    plan = "[window.plan]\n" + "".join(f"{name}_{end} = {at}\n" for name, at in edges.items())
+    mode = '[mode.m]\nsteer = { frame = "goto" }\n[[mode.m.goal.bind]]\npointer = "pointer.at"\n'
+    helm = Helm(profile_from_text(f'format = "wendonic-profile"\nversion = 1\n[world]\n{axes}\n{plan}{mode}'))
+    helm.button("mouse.left", True)
+    helm.pointer(0.75, 0.125)
+    goal = helm.tick(1 / 60).goal
+    assert goal == pytest.approx(place(left + 0.75 * (right - left), forward + 0.125 * (back - forward)))
+    swapped = plan.replace("left_", "x_").replace("right_", "left_").replace("x_", "right_")
+    axis = axes.split('"')[1]
+    expected = f"left_{end} {'above' if axis[0] == '-' else 'below'} right_{end}, because right is {axis}"
+    with pytest.raises(ProfileError, match=re.escape(f"window.plan: shows nothing; allowed: {expected}")):
+        profile_from_text(f'format = "wendonic-profile"\nversion = 1\n[world]\n{axes}\n{swapped}{mode}')
 
 
 def test_a_plan_window_that_scrolls_shows_other_places():
@@ -585,7 +617,7 @@ def test_every_goal_is_arrived_at_by_a_game_that_moves_the_body(units, hz):
     world = f'[world]\nright = "+x"\nforward = "-y"\nunit = "px"\nunits_per_m = {units}\n'
     head = 'format = "wendonic-profile"\nversion = 1\n'
     steer = '[mode.m]\nsteer = { frame = "goto", slow_down_m = 0.5 }\n[[mode.m.goal.bind]]\npointer = "pointer.at"\n'
-    helm = Helm(profile_from_text(f"{head}{world}{PLAN}{steer}"))
+    helm = Helm(profile_from_text(f"{head}{world}{PLAN_Y_DOWN}{steer}"))
     at = (0.0, 0.0)
     for number in range(30):
         goal = (0.0, 0.0) if number == 0 else tuple(units * rng.uniform(-6, 6) for _ in range(2))

@@ -61,7 +61,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
                     continue
                 full = _along(content, path, where)
                 full, _ = as_written(content, full)
-                what = words_as_written(content, full[:-1], what)
+                what = words_as_written(content, full, what)
                 faults.append(Fault(field_line(text, full), dotted(full), what))
             continue
         if detail["type"] == "too_short" and detail["input"]:

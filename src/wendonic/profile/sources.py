@@ -34,7 +34,11 @@ def mode_sources(profile: Profile, mode_name: str, seat: str | None = None) -> M
         look=read(mode.look),
         presses=tuple(press.sources(window, own) if press else () for press in presses),
         goals_wait=isinstance(steer, GotoSteer) and (steer.queue > 0 or not steer.retarget),
-        goal=mode.goal.sources(window, own) if mode.goal else () if isinstance(steer, GotoSteer) else None,
+        goal=mode.goal.sources(window, profile.world, own)
+        if mode.goal
+        else ()
+        if isinstance(steer, GotoSteer)
+        else None,
         aims=isinstance(steer, Faced) and steer.face == "aim",
         tracks=isinstance(steer, HandsSteer) or mode.comfort is not None,
         points=steer.teleport.hand if isinstance(steer, HandsSteer) and steer.teleport else "",

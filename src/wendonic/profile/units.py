@@ -63,8 +63,9 @@ def words_spelled_in(length: LengthUnit, words: str) -> str:
     return words if length == METRES else _FIELD.sub(lambda found: unit_name(found[0]), words)
 
 
-def words_as_written(content: Any, table: list[str | int], words: str) -> str:
-    """Return a sentence with the fields of a table that it names spelled as the content spells them, or would.
+def words_as_written(content: Any, path: list[str | int], words: str) -> str:
+    """Return a sentence with the fields that it names spelled as the content spells them, or would, in the table at a
+    path or around the field there.
 
     >>> pixels = {"world": {"units_per_m": 50}, "gait": {"walk": {"accel_m_s2": 9.0}}}
     >>> words_as_written(pixels, ["gait", "walk"], "does nothing without brake_m_s2 and accel_m_s2")
@@ -74,12 +75,13 @@ def words_as_written(content: Any, table: list[str | int], words: str) -> str:
     if not isinstance(world, dict) or "units_per_m" not in world:
         return words
     found: Any = content
-    for part in table:
+    there: dict[str, Any] = {}
+    for part in path:
         try:
             found = found[part]
         except (KeyError, IndexError, TypeError):
             found = None
-    there = found if isinstance(found, dict) else {}
+        there = found if isinstance(found, dict) else there if part == path[-1] else {}
     return _FIELD.sub(lambda name: name[0] if name[0] in there else unit_name(name[0]), words)
 
 

@@ -10,6 +10,7 @@ from wendonic.profile.schema.names import SwitchName, ZoneName
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry
 from wendonic.profile.schema.window import Window
+from wendonic.profile.schema.world import World
 
 
 class PointerGoalBind(Bind):
@@ -72,11 +73,11 @@ class GoalTable(Table):
         "Sources of goals: one entry for each device. The latest goal counts.", example=[{"pointer": "pointer.at"}]
     )
 
-    def sources(self, window: Window, seat: Seat) -> tuple[GoalSource, ...]:
+    def sources(self, window: Window, world: World, seat: Seat) -> tuple[GoalSource, ...]:
         """Return what a sampler reads; the window has to show a plan."""
         if window.plan is None:
             raise AssertionError("a profile whose goals are pointed at has a plan")
-        plan = ShownPlan(window.plan.left_m, window.plan.back_m, window.plan.right_m, window.plan.forward_m)
+        plan = window.plan.shown(world)
         return tuple(found.source(plan, window, seat) for found in self.bind if seat.sits(found.seat))
 
     def sentences(self) -> list[str]:

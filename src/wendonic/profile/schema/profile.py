@@ -126,6 +126,8 @@ class Profile(Table):
             for name in names
             if not name.isprintable() or not name or set(name) & set(SEPARATES)
         ]
+        if self.window.plan and (words := self.window.plan.fault(self.world)):
+            wrong.append(("window.plan", words))
         for name, mode in self.mode.items():
             if self.world.forward is None and not mode.steer.seen_from_side:
                 words = 'the world has no forward; allowed: frame "map" or "goto" with side_view = true'

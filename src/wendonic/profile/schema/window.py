@@ -4,10 +4,12 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
+from wendonic.devices.sources.goal import ShownPlan
 from wendonic.devices.sources.zone import Zone
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.names import Fraction
 from wendonic.profile.schema.table import Table, entry, own_fault
+from wendonic.profile.schema.world import World
 
 USUAL_ZONES = {
     "left edge": Zone(0.0, 0.0, 0.25, 1.0),
@@ -41,18 +43,39 @@ class ZoneTable(Table):
 
 
 class PlanTable(Table):
-    """The part of the plan that the window shows: the places (m) at its edges."""
+    """The part of the plan that the window shows: the places (m) at its edges, along the game's own axes.
 
-    left_m: float = entry("Place on the plan at the window's left edge.", example=-8.0)
-    back_m: float = entry("Place on the plan at the window's lower edge.", example=-4.5)
-    right_m: float = entry("Place on the plan at the window's right edge.", example=8.0)
-    forward_m: float = entry("Place on the plan at the window's upper edge.", example=4.5)
+    Where y grows downwards, `forward_m` is less than `back_m`.
+    """
 
-    @model_validator(mode="after")
-    def _not_empty(self) -> Self:
-        if self.left_m >= self.right_m or self.back_m >= self.forward_m:
-            raise own_fault("is empty; allowed: left_m below right_m, and back_m below forward_m")
-        return self
+    left_m: float = entry("Place at the window's left edge, along the game's axis that points right.", example=-8.0)
+    back_m: float = entry(
+        "Place at the window's lower edge, along the game's axis that points forward.", example=-4.5
+    )
+    right_m: float = entry("Place at the window's right edge, along the game's axis that points right.", example=8.0)
+    forward_m: float = entry(
+        "Place at the window's upper edge, along the game's axis that points forward.", example=4.5
+    )
+
+    def shown(self, world: World) -> ShownPlan:
+        """Return it in the plan frame.
+
+        >>> PlanTable(left_m=0, right_m=32, forward_m=0, back_m=18).shown(World(right="+x", forward="-y"))
+        ShownPlan(left_m=0.0, back_m=-18.0, right_m=32.0, forward_m=0.0)
+        """
+        right, forward = (-1.0 if axis and axis[0] == "-" else 1.0 for axis in (world.right, world.forward))
+        edges = (right * self.left_m, forward * self.back_m, right * self.right_m, forward * self.forward_m)
+        # Not a bare product: that would make an edge at the origin -0.0.
+        return ShownPlan(*(0.0 + edge for edge in edges))
+
+    def fault(self, world: World) -> str:
+        """Return what is wrong with it in a world, "" for nothing."""
+        shown = self.shown(world)
+        for low, high, axis in (("left_m", "right_m", world.right), ("back_m", "forward_m", world.forward or "+y")):
+            if getattr(shown, low) >= getattr(shown, high):
+                side = "above" if axis[0] == "-" else "below"
+                return f"shows nothing; allowed: {low} {side} {high}, because {high.removesuffix('_m')} is {axis}"
+        return ""
 
 
 class Window(Table):
