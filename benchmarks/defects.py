@@ -147,6 +147,11 @@ def _jump(**values: Any) -> Callable[[Content], bool]:
     return seed
 
 
+def _run_without_a_jump(content: Content) -> bool:
+    run = content.get("gait", {}).get("foot_run", {})
+    return run.pop("jump", None) is not None
+
+
 def _exchange(channel: str, one: str, other: str) -> Callable[[Content], bool]:
     def seed(content: Content) -> bool:
         found = _binds(content, channel, "keys")
@@ -310,6 +315,7 @@ DEFECTS = (
     Defect("a buffer of 1.5 s", ("jumps-by-itself",), _press("jump", buffer_s=1.9)),
     Defect("a grace of 0.4 s", ("grace-long",), _press("jump", grace_s=0.4)),
     Defect("a grace of 0.9 s", ("grace-long",), _press("jump", grace_s=0.9)),
+    Defect("a run that cannot jump", ("jump-lost-in-gait",), _run_without_a_jump),
     Defect("a jump of 12 m", ("jump-high",), _jump(height_m=12.0)),
     Defect("a jump at 30 m/s", ("jump-high",), _jump(speed_m_s=30.0)),
     Defect("a double press within no time", ("press-out-of-reach",), _press("use", style="double", double_s=0.0)),

@@ -158,6 +158,15 @@ WRONG = [
         "counts for 0.40 s, and a jump is in the air for 0.20 s",
     ),
     (
+        "[mode.foot]\npress_gaits = { sprint = 'run' }\n"
+        + KEYS
+        + '[mode.foot.press]\njump = { bind = ["key.Space"] }\nsprint = { bind = ["key.ShiftLeft"] }\n'
+        + "[gait.walk]\ngravity_m_s2 = 20\njump = { press = 'jump', height_m = 1 }\n[gait.run]\ngravity_m_s2 = 20\n",
+        "jump-lost-in-gait",
+        None,
+        "while sprint is held, jump does nothing: gait run has no jump",
+    ),
+    (
         KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\ndiagonal_ratio = { min = 0.9, max = 1.1 }\n",
         "over-budget",
         None,

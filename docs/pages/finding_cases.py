@@ -81,6 +81,12 @@ CASES: dict[str, Case] = {
     ),
     "jump-high": Case(KEYS + JUMP % "" + GAIT + "brake_m_s2 = 20\njump = { height_m = 12 }\n"),
     "jump-time": Case(KEYS + JUMP % "" + GAIT + "brake_m_s2 = 20\njump = { height_m = 1, apex_s = 3 }\n"),
+    "jump-lost-in-gait": Case(
+        KEYS
+        + "[mode.foot]\npress_gaits = { sprint = 'run' }\n[mode.foot.press]\njump = { bind = ['key.Space'] }\n"
+        + "sprint = { bind = ['key.ShiftLeft'] }\n[gait.walk]\ngravity_m_s2 = 20\n"
+        + "jump = { press = 'jump', height_m = 1 }\n[gait.run]\ngravity_m_s2 = 20\n"
+    ),
     "grace-long": Case(KEYS + JUMP % ", grace_s = 0.9" + GAIT + "brake_m_s2 = 20\njump = { height_m = 1 }\n"),
     "slow-answer": Case("[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS, "feel"),
     "dead-zone-small": Case(STICK + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n', "stick"),

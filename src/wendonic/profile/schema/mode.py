@@ -229,9 +229,11 @@ class Mode(Table):
             )
         else:
             switches = {gait: press for press, gait in self.press_gaits.items()}
+            jumps = any(gait.jump for gait in gaits.values())
             for name, gait in gaits.items():
                 while_held = f" while {switches[name]} is held" if name in switches else ""
-                lines.append(gait.sentence(name + while_held, self.steer.frame == "fly", length))
+                grounded = "; no jump" if jumps and gait.jump is None else ""
+                lines.append(gait.sentence(name + while_held, self.steer.frame == "fly", length) + grounded)
         if self.leave_to is not None:
             lines.append(f"can be left for: {', '.join(self.leave_to) or 'no mode'}")
         entered = (MOVEMENT.sentence(self.movement), HELD_PRESSES.sentence(self.held_presses))
