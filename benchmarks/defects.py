@@ -315,6 +315,11 @@ DEFECTS = (
     Defect("a buffer of 1.5 s", ("jumps-by-itself",), _press("jump", buffer_s=1.9)),
     Defect("a grace of 0.4 s", ("grace-long",), _press("jump", grace_s=0.4)),
     Defect("a grace of 0.9 s", ("grace-long",), _press("jump", grace_s=0.9)),
+    Defect(
+        "a top speed in pixels",
+        ("unit-mistaken",),
+        _gait(top_speed_m_s=200.0, accel_m_s2=2000.0, brake_m_s2=3000.0, reverse_m_s2=None),
+    ),
     Defect("a run that cannot jump", ("jump-lost-in-gait",), _run_without_a_jump),
     Defect("a jump of 12 m", ("jump-high",), _jump(height_m=12.0)),
     Defect("a jump at 30 m/s", ("jump-high",), _jump(speed_m_s=30.0)),

@@ -167,6 +167,12 @@ WRONG = [
         "while sprint is held, jump does nothing: gait run has no jump",
     ),
     (
+        KEYS + "[gait.walk]\ntop_speed_m_s = 200\naccel_m_s2 = 2000\nbrake_m_s2 = 2000\n",
+        "unit-mistaken",
+        None,
+        "a top speed of 200 m/s is 400 widths of the body a second",
+    ),
+    (
         KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\ndiagonal_ratio = { min = 0.9, max = 1.1 }\n",
         "over-budget",
         None,
@@ -430,6 +436,8 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
         (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
         (SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n", "slides-on", "gait.walk.drag_per_s"),
         (KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s"),
+        # However slow a request is, it is full in the end.
+        ("[mode.foot.move]\nhalf_life_s = 2\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
         ("[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
         pytest.param(
             KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",

@@ -447,6 +447,7 @@ IDLE = [
     ),
     (STICK + "rim = [1, 1, 1, 1]\n", "move.bind[0].rim", 'does nothing under gate "circle"; it goes with gate "meas'),
     (STICK + STROLL + "tap_s = 0.1\n", "press.stroll.tap_s", 'under style "hold"; it goes with style "tap"'),
+    (STICK + STROLL + "[mode.foot]\npress_gaits = { stroll = 'walk' }\n", "press_gaits", '"walk" is the gait of'),
     (STICK + STROLL + "enter_at = 'end'\n", "press.stroll.enter_at", "does nothing without enter"),
     (HEAD + LOOK + 'stick = "pad.right_stick"\nhold_s = 1\n', "look.bind[0].hold_s", "without rim_boost"),
     (

@@ -148,6 +148,8 @@ class Mode(Table):
             for name in ("press_gaits", "gait"):
                 if name in self.model_fields_set and getattr(self, name) not in ({}, "none"):
                     yield name, 'does nothing under frame "grid", whose steps have a time of their own'
+        elif self.press_gaits and set(self.press_gaits.values()) == {self.gait}:
+            yield "press_gaits", f'does nothing: "{self.gait}" is the gait of the mode anyway'
         if self.goal is not None and not isinstance(self.steer, GotoSteer):
             yield "goal", goes_with_words("frame", self.steer.frame, ["goto"])
 

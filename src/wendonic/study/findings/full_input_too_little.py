@@ -6,9 +6,11 @@ from wendonic.devices.event import Event
 from wendonic.devices.push import changes_between
 from wendonic.runtime.helm import Helm
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.measuring.step_response import shaping_s
 
 LEAST = 0.9
 SETTLE_S, TICK_S = 3.0, 0.05
+"""How long everything is held at least, in ticks of so long."""
 
 
 @finding(115, "notice", "Players with this device never reach the gait's top speed.")
@@ -16,6 +18,7 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
     """Full input that requests much less than top speed."""
     if case.on_squares:
         return
+    ticks = round(max(SETTLE_S, shaping_s(case.moving)) / TICK_S)
     for channel in ("move", "throttle"):
         for where, bind in case.entries(channel):
             upright = channel == "move" and not case.from_side
@@ -28,7 +31,7 @@ def full_input_too_little(case: Case) -> Iterator[Found]:
                 helm = Helm(case.moving)
                 for control, value in changes_between((), pushes):
                     helm.apply(Event(0.0, control, value))
-                for _ in range(round(SETTLE_S / TICK_S)):
+                for _ in range(ticks):
                     intent = helm.tick(TICK_S)
                 asked.append(abs(intent.throttle) if channel == "throttle" else max(map(abs, intent.local)))
             if asked and 0.0 < max(asked) < LEAST:

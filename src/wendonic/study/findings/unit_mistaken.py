@@ -1,0 +1,29 @@
+"""A top speed that no body of that size has."""
+
+from collections.abc import Iterator
+
+from wendonic.study.finding import Case, Found, finding
+
+LEAST_BODIES_S, MOST_BODIES_S = 0.1, 100.0
+"""Widths of the body a second. A run is about 10, a bee in flight 60."""
+
+
+@finding(
+    178, "notice", "Lengths may be in another unit than was meant: those without one of the game's own are metres."
+)
+def unit_mistaken(case: Case) -> Iterator[Found]:
+    """A top speed that no body of that size has."""
+    if case.table.steer.frame == "fly":
+        return
+    length = case.profile.world.length
+    for name, gait, _ in case.gaits:
+        bodies_s = gait.top_speed_m_s / gait.body_m
+        if not LEAST_BODIES_S <= bodies_s <= MOST_BODIES_S:
+            setting = "thrust_m_s2" if gait.drag_per_s is not None else "top_speed_m_s"
+            yield Found(
+                f"gait.{name}.{setting}",
+                f"a top speed of {length.m_s(gait.top_speed_m_s)} is {bodies_s:.3g} widths of the body a second",
+                (),
+                "for a game in pixels, units_per_m in [world] says how many are a metre, and lengths end in _u; "
+                "else body_m of the gait says how wide its body is",
+            )
