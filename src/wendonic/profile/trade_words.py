@@ -290,7 +290,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Not part of Wendonic: fingers are followed one by one.", ("touch_zones", "touch_drag"), ("touch.0",)
     ),
     "pixels": TradeWord(
-        "A unit of the game's own: a profile may write `_u` in place of `_m`.", ("world.unit", "world.units_per_m")
+        "A unit of the game's own: a profile may write `_u` in place of `_m`.",
+        ("world.unit", "world.units_per_m"),
+        ("unit-mistaken",),
     ),
     "platformer": TradeWord("A game seen from the side.", ("steer.side_view", "gait.jump", "grace_s", "buffer_s")),
     "polling rate": TradeWord(
@@ -383,7 +385,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Fixed steps that take longer than they cover. `Helm.fixed_ticks` drops what is left."
     ),
     "split screen": TradeWord("Players who share a machine: each has a helm with a seat.", ("seat",)),
-    "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style")),
+    "spaceship": TradeWord(
+        "A body that thrust speeds up and drag slows, along a nose that the channel turn turns: frame facing.",
+        ("thrust_m_s2", "drag_per_s", "steer.face", "turn"),
+        ("full_turn_s", "turn_circle_m"),
+    ),
+    "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style"), ("jump-lost-in-gait",)),
     "square gate": TradeWord("A rim on which both axes reach 1 together.", ("gate",)),
     "steering wheel": TradeWord("A wheel whose axis turns a vehicle.", ("turn", "axis", "joystick")),
     "step height": TradeWord("The height of a step that a body climbs without a jump.", ("step_m",)),
@@ -496,6 +503,7 @@ SAME_AS: dict[str, str] = {
     "rubber banding": "reconciliation",
     "run": "sprint",
     "side scroller": "platformer",
+    "ship": "spaceship",
     "slope sliding": "slope limit",
     "stairs": "step height",
     "stutter": "hitch",
