@@ -149,6 +149,8 @@ def _jump(**values: Any) -> Callable[[Content], bool]:
 
 def _run_without_a_jump(content: Content) -> bool:
     run = content.get("gait", {}).get("foot_run", {})
+    # All gaits of a mode have weight, or none has.
+    run["gravity_m_s2"] = 20.0
     return run.pop("jump", None) is not None
 
 
