@@ -1,5 +1,6 @@
 """Profiles changed while a game runs, and saved: what is not changed stays, in the file as well."""
 
+import codecs
 import difflib
 import itertools
 import shutil
@@ -55,15 +56,16 @@ def test_a_name_in_a_path_may_be_quoted_as_in_the_file():
     assert profile == demo_profile().changed({"gait.run uphill.top_speed_m_s": 4.0, "mode.foot.gait": "run uphill"})
 
 
-def test_saving_follows_a_link_and_leaves_permissions_and_line_ends_as_they_are(tmp_path):
+def test_saving_follows_a_link_and_leaves_permissions_line_ends_and_a_byte_order_mark_as_they_are(tmp_path):
     real, link = tmp_path / "kept" / "bee.toml", tmp_path / "bee.toml"
     real.parent.mkdir()
-    real.write_bytes((FOLDER / "beekeeper.toml").read_bytes().replace(b"\n", b"\r\n"))
+    real.write_bytes(codecs.BOM_UTF8 + (FOLDER / "beekeeper.toml").read_bytes().replace(b"\n", b"\r\n"))
     real.chmod(0o640)
     link.symlink_to(real)
     save_profile(load_profile(link).changed({"gait.walk.top_speed_m_s": 4.5}), link)
     assert (link.is_symlink(), load_profile(real).gait["walk"].top_speed_m_s) == (True, 4.5)
     assert real.stat().st_mode & 0o777 == 0o640
+    assert real.read_bytes().count(codecs.BOM_UTF8) == 1
     assert real.read_bytes().count(b"\r\n") == real.read_bytes().count(b"\n") > 50
     real.parent.rename(tmp_path / "gone")
     with pytest.raises(WendonicError, match=r"there is no folder .*kept$"):

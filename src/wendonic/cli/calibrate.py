@@ -34,10 +34,9 @@ def calibrate(
     aside and release it ten times, a second apart; swipe the mouse a known distance three times, with pauses; lay the
     pad on the table for five seconds.
     """
-    from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError, WendonicError
     from wendonic.profile.load import profile_from_text, text_of
-    from wendonic.profile.save import saved_text
+    from wendonic.profile.save import saved_text, write_profile_text
     from wendonic.recording.recording import Recording
     from wendonic.recording.stretches import cut
     from wendonic.study.as_json import calibration_values, document
@@ -67,6 +66,5 @@ def calibrate(
         if after == before:
             say(f"{into}: nothing to change")
         return
-    with atomic_file(into) as beside:
-        beside.write_text(after, encoding="utf-8", newline="")
+    write_profile_text(after, into)
     say("\n  ".join([f"wrote {into}:", *(calibrated.lines() or ["nothing to change"])]))

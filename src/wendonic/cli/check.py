@@ -64,10 +64,9 @@ def check(
 
 def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     """Write the fixes of a profile into its file, say which, and return what is left."""
-    from wendonic.atomic_file import atomic_file
     from wendonic.errors import ProfileError
     from wendonic.profile.load import profile_from_text, text_of
-    from wendonic.profile.save import saved_text
+    from wendonic.profile.save import saved_text, write_profile_text
     from wendonic.study.checking import fixed
 
     before = text_of(path, "profile", ProfileError)
@@ -78,7 +77,6 @@ def _fix(path: Path, only: tuple[str, ...], dry_run: bool) -> "list[Finding]":
     if dry_run:
         say_difference(before, after, path, "fixed")
     elif done.fixes:
-        with atomic_file(path) as beside:
-            beside.write_text(after, encoding="utf-8", newline="")
+        write_profile_text(after, path)
         say(f"wrote {path}")
     return list(done.left)

@@ -13,7 +13,7 @@ from wendonic.errors import FileError, ProfileError, WendonicError, none_such
 from wendonic.export.page.contents import PageProfile, profile_module
 from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.load import profile_from_text, text_of
-from wendonic.profile.save import saved_text
+from wendonic.profile.save import saved_text, write_profile_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.units import as_written
 from wendonic.recording.recording import Recording
@@ -110,8 +110,6 @@ class Desk:
         `WendonicError`, and leaves the file as it is, where it has faults now or holds something else than the page
         knows.
         """
-        from wendonic.atomic_file import atomic_file
-
         if self.look() or self.fault:
             said = "has errors" if self.fault else "was changed on disk in the meantime"
             raise WendonicError(f"{self.path}: {said}; nothing was written")
@@ -122,8 +120,7 @@ class Desk:
         if rebound:
             text = rebound_text(text, rebound)
             profile = profile_from_text(text, self.path)
-        with atomic_file(self.path) as beside:
-            beside.write_text(text, encoding="utf-8", newline="")
+        write_profile_text(text, self.path)
         self.text, self.profile = text, profile
 
     def keep(self, lines: Sequence[str]) -> Path:

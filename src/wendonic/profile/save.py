@@ -1,5 +1,6 @@
 """A profile to a file: comments, order and layout of the file that is there stay."""
 
+import codecs
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -36,8 +37,18 @@ def save_profile(profile: Profile, path: str | Path) -> None:
     new = saved_text(profile, text, path)
     if profile_from_text(new, path) != profile:
         raise WendonicError(f"{path}: the text to write would not load as the same profile; nothing was written")
+    write_profile_text(new, target)
+
+
+def write_profile_text(text: str, path: str | Path) -> None:
+    """Write a profile's text to a file, whole or not at all; a file that begins with a byte-order mark keeps it.
+
+    Raises `WendonicError` for a place that cannot be written.
+    """
+    target = Path(path)
+    marked = target.exists() and target.read_bytes().startswith(codecs.BOM_UTF8)
     with atomic_file(target) as beside:
-        beside.write_text(new, encoding="utf-8", newline="")
+        beside.write_text(text, encoding="utf-8-sig" if marked else "utf-8", newline="")
 
 
 def saved_text(profile: Profile, text: str, path: str | Path = "<text>") -> str:
