@@ -15,7 +15,7 @@ import pandas as pd
 import pytest
 from matplotlib.image import imread
 
-from wendonic import Recording, __version__, load_profile, shape
+from wendonic import Event, Recording, __version__, load_profile, shape
 from wendonic.cli.main import main
 from wendonic.demo import FOLDER, PROFILE_PATH, demo_profile, profile_names
 from wendonic.reference.json_schema import json_schema
@@ -173,6 +173,22 @@ def test_shape_prints_a_table_that_fits_80_columns():
     idle = run("shape", FOLDER / "rounds.toml", FOLDER / "lookout_devices.jsonl", "--to", "2").stdout.split("\n")
     assert {line.split()[1] for line in idle if line.startswith("1.")} == {"-"}
     assert row[9] == "3.20"
+
+
+def test_a_jump_seen_from_the_side_has_a_height_and_no_speed_up(tmp_path):
+    path = tmp_path / "hop.toml"
+    keys = 'keys = { left = ["KeyA"], right = ["KeyD"] }\n[mode.m.press]\njump = { bind = ["Space"] }\n'
+    gait = "[gait.walk]\ntop_speed_m_s = 4\njump = { press = 'jump', height_m = 2 }\n"
+    head = 'format = "wendonic-profile"\nversion = 1\n[mode.m]\nsteer = { frame = "map", side_view = true }\n'
+    path.write_text(f"{head}[[mode.m.move.bind]]\n{keys}{gait}", newline="\n")
+    hops = [Event(0.0, "key.KeyD", 1), Event(1.0, "key.Space", 1), Event(2.5, "mark", "end")]
+    Recording(hops).write(tmp_path / "hop.jsonl")
+    lines = run("shape", path, tmp_path / "hop.jsonl").stdout.splitlines()
+    rows = [line.split() for line in lines[4:-1]]
+    assert lines[1].split()[-1] == "up"
+    assert {row[9] for row in rows if float(row[0]) > 0.5} == {"4.00"}
+    assert max(float(row[-1]) for row in rows) == pytest.approx(2.0, abs=0.2)
+    assert lines[-1].startswith("top amount 1.000, straight 4.000 m/s")
 
 
 def test_draw_stick_and_path_write_pictures(tmp_path):

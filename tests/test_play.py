@@ -196,8 +196,11 @@ def test_what_a_mode_does_not_have_is_missing_in_its_ticks():
 @pytest.mark.parametrize(
     ("entered", "words"),
     [
-        ("carts", 'at 0.250 s: no mode "carts"; did you mean "cart"? there are: foot, cart, crates'),
-        ("crates", 'at 0.250 s: mode "foot" can be left for cart, not for "crates"; see its leave_to'),
+        ("carts", 'at 0.250 s of the recording: no mode "carts"; did you mean "cart"? there are: foot, cart, crates'),
+        (
+            "crates",
+            'at 0.250 s of the recording: mode "foot" can be left for cart, not for "crates"; see its leave_to',
+        ),
     ],
 )
 def test_a_mode_that_cannot_be_entered_is_named_with_its_time(entered, words):
@@ -207,6 +210,12 @@ def test_a_mode_that_cannot_be_entered_is_named_with_its_time(entered, words):
     # A session may begin in a mode that nothing leads to from the first one.
     begun = Recording([Event(0.0, "mode", "crates"), Event(0.25, "mark", "end")])
     assert set(shape(begun, profile_in("y up"))["mode"]) == {"crates"}
+    # One of another profile's modes is none of these, and one mode can play all of it.
+    with pytest.raises(
+        WendonicError, match='begins in a mode of another profile: no mode "crates"; there are: foot; name a'
+    ):
+        shape(begun, demo_profile())
+    assert set(shape(begun, demo_profile(), mode="foot")["mode"]) == {"foot"}
 
 
 def test_a_stretch_begins_in_the_mode_and_on_the_ground_that_it_was_in():

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 from wendonic.batch.columns import Column, columns_of, device_column
 from wendonic.compiler.layout import Path
 from wendonic.devices.controls import DEVICES, REPORTED
-from wendonic.errors import WendonicError
+from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.ground import HasNumbers
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
@@ -17,6 +17,9 @@ if TYPE_CHECKING:
     import numpy as np
     import pandas as pd
     from numpy.typing import NDArray
+
+
+ONE_MODE = "name a mode (--mode, or mode=) to play all of it in that one"
 
 
 def needs_play(recording: Recording, profile: Profile, mode: str | None) -> bool:
@@ -61,7 +64,11 @@ class Played:
         self._devices: list[int] = []
         if mode is not None:
             profile = profile.model_copy(update={"mode": profile.mode | {mode: profile.mode[mode].staying()}})
-        helm = Helm(profile, seat, course, mode=mode or _first_mode(recording))
+        first = mode or _first_mode(recording)
+        if first is not None and first not in profile.mode:
+            words = none_such("mode", first, profile.mode)
+            raise WendonicError(f"the recording begins in a mode of another profile: {words}; {ONE_MODE}")
+        helm = Helm(profile, seat, course, mode=first)
         self._play(helm, recording, hz, stays=mode is not None)
         self._columns: dict[str, dict[str, Column]] = {
             name: columns_of(stretch.reader.tuning, profile.press_names) for name, stretch in self._stretches.items()
@@ -78,7 +85,8 @@ class Played:
                 try:
                     helm.apply(event)
                 except WendonicError as fault:
-                    raise WendonicError(f"at {event.t:.3f} s: {fault}") from None
+                    advice = f"; {ONE_MODE}" if event.control == "mode" else ""
+                    raise WendonicError(f"at {event.t:.3f} s of the recording: {fault}{advice}") from None
             intent = helm.tick(self._dt)
             stretch = self._stretches.get(intent.mode)
             if stretch is None:

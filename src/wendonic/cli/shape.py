@@ -85,19 +85,22 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.study.motion import speeds_m_s
+    from wendonic.study.motion import walked_speeds_m_s
 
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
-    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=speeds_m_s)
+    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=walked_speeds_m_s)
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
     title = f"{every}; -o FILE.csv writes them all with every column"
     # As narrow as it gets: twelve columns have to fit into a terminal of 80.
     table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, show_edge=False)
     table.padding, table.pad_edge = (0, 0), False
-    columns = COLUMNS
+    columns = dict(COLUMNS)
+    if trace["pos_y"].nunique() == 1 and trace["pos_z"].nunique() > 1:
+        # Seen from the side, height says more than depth.
+        columns["pos_z"] = ("up", *columns.pop("pos_y")[1:])
     if trace["mode"].nunique() > 1:
         # Where modes change, which one it is says more than the device.
-        columns = {("mode" if name == "device" else name): heading for name, heading in COLUMNS.items()}
+        columns = {("mode" if name == "device" else name): heading for name, heading in columns.items()}
         columns["mode"] = ("\nmode", "", None)
     for heading, unit, _ in columns.values():
         words = f"{heading}\n({length.label(unit)})" if unit else heading

@@ -22,6 +22,22 @@ def speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
     return speeds
 
 
+def walked_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
+    """Return the speed (m/s) at the end of every tick along the ground, or through the air of what flies. Of what
+    jumps or falls, up and down is left out.
+
+    >>> import pandas as pd
+    >>> speeds = {"vel_x": [4.0, 4.0], "vel_y": [0.0, 0.0], "vel_z": [3.0, 3.0]}
+    >>> walked_speeds_m_s(pd.DataFrame({**speeds, "grounded": [True, False]})).tolist()
+    [5.0, 4.0]
+    """
+    import numpy as np
+
+    upwards = np.asarray(trace["vel_z"]) * np.asarray(trace["grounded"])
+    speeds: NDArray[np.float64] = np.linalg.norm([trace["vel_x"], trace["vel_y"], upwards], axis=0)
+    return speeds
+
+
 def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
     """Return the speed over the ground (m/s) at the end of every tick, up and down left out.
 

@@ -4,7 +4,7 @@ import math
 from typing import TYPE_CHECKING, NamedTuple
 
 from wendonic.length_unit import METRES, LengthUnit
-from wendonic.study.motion import speeds_m_s, steps_m
+from wendonic.study.motion import steps_m, walked_speeds_m_s
 
 if TYPE_CHECKING:
     import numpy as np
@@ -63,11 +63,12 @@ def summarise(trace: "Columns") -> Summary:
 
     `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
     (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the four
-    diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground or through the air, so sliding down a bank adds
-    to them. `distance_m` is the length of the path, height included, without what a headset's wearer was brought
-    over. `rest_drift_m_per_min` is the path that `move` requests with hands off: every raw tilt of the last
-    HANDS_OFF_S lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the body by
-    itself shows here; walking to a goal, or driving by other channels, does not.
+    diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground, so sliding down a bank adds to them, or
+    through the air of what flies; of a jump, up and down is left out. `distance_m` is the length of the path, height
+    included, without what a headset's wearer was brought over. `rest_drift_m_per_min` is the path that `move`
+    requests with hands off: every raw tilt of the last HANDS_OFF_S lies below HANDS_OFF_RAW and within
+    HANDS_OFF_RANGE on each axis. A stick that moves the body by itself shows here; walking to a goal, or driving by
+    other channels, does not.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -82,7 +83,7 @@ def summarise(trace: "Columns") -> Summary:
         return Summary(0, 0.0, None, None, None, 0.0, None)
     dt = np.asarray(trace["dt"])
     amount = np.asarray(trace["amount"])
-    speed = speeds_m_s(trace)
+    speed = walked_speeds_m_s(trace)
     steady = np.abs(np.diff(speed, prepend=0.0)) < STEADY_M_S2 * dt
     asked_deg = np.degrees(np.arctan2(np.asarray(trace["local_x"]), np.asarray(trace["local_y"])))
     off_straight = np.abs((asked_deg + 45.0) % 90.0 - 45.0)
