@@ -6,9 +6,11 @@ from typing import Any
 import numpy as np
 
 from wendonic.devices.event import Event
+from wendonic.profile.schema.steer.drive import DriveSteer
+from wendonic.profile.schema.steer.sprite import Faced
 from wendonic.study.bench import Bench
 from wendonic.study.probes.walk import Walk
-from wendonic.study.probes.walker import Steps
+from wendonic.study.probes.walker import Steps, Walker, turned_by
 from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
@@ -22,18 +24,13 @@ FIGURE_S, HALVES = 3.5, 7
 )
 def tick_dependence(bench: Bench) -> float | None:
     """Go along a figure of straight walks, turns and a stop, whose changes fall on ticks of all rates."""
-    walker = bench.walker
-    others = [
-        direction
-        for direction in ("forward", "right", "back", "left")
-        if walker.goes(direction) and direction != walker.ahead
-    ]
-    first, second, third = [walker.ahead, *others[:2], *2 * [others[0] if others else walker.ahead]][:3]
+    walker, ways = _ways(bench)
+    first, second, third = ways
     figure: Steps = [
-        (0.5, walker.full(first)),
-        (1.5, walker.changes((first,), (second,))),
-        (2.0, walker.changes((second,), (third,))),
-        (2.5, walker.rest(third)),
+        (0.5, walker.full(*first)),
+        (1.5, walker.changes(first, second)),
+        (2.0, walker.changes(second, third)),
+        (2.5, walker.rest(*third)),
     ]
     paths = []
     for hz in (30, 60, 144):
@@ -46,6 +43,26 @@ def tick_dependence(bench: Bench) -> float | None:
     if distance_m == 0.0:
         raise NotHere("nothing moves")
     return max(float(np.linalg.norm(path - paths[2], axis=1).max()) for path in paths) / distance_m
+
+
+def _ways(bench: Bench) -> tuple[Walker, list[tuple[str, ...]]]:
+    """Return what is walked by, and the directions of the figure. What is driven, or turned by the channel `turn`,
+    turns while it goes ahead.
+    """
+    steer, walker = bench.table.steer, bench.walker
+    turned = isinstance(steer, Faced) and steer.face == "turn"
+    if turned:
+        walker = turned_by(bench.table, walker)
+    if (turned or isinstance(steer, DriveSteer)) and walker.goes("forward", "right"):
+        sides = [side for side in ("right", "left") if walker.goes("forward", side)]
+        return walker, [("forward",), ("forward", sides[0]), ("forward", sides[-1])]
+    others = [
+        direction
+        for direction in ("forward", "right", "back", "left")
+        if walker.goes(direction) and direction != walker.ahead
+    ]
+    singles = [walker.ahead, *others[:2], *2 * [others[0] if others else walker.ahead]][:3]
+    return walker, [(direction,) for direction in singles]
 
 
 def _uneven_path(figure: Steps, bench: Bench) -> Any:
