@@ -13,7 +13,7 @@ from concurrent.futures import ProcessPoolExecutor
 from typing import Any
 
 from defects import DEFECTS, Defect
-from sound_profiles import sound_profile, text_of
+from sound_profiles import other_sound_profile, sound_profile, text_of
 from wendonic.errors import WendonicError
 from wendonic.profile.load import profile_from_text
 from wendonic.study.checking import check
@@ -62,6 +62,7 @@ def main() -> None:
     options.add_argument("--fixes", action="store_true")
     given = options.parse_args()
     jobs = [("", sound_profile(seed), False) for seed in range(given.sound)]
+    jobs += [("", other_sound_profile(seed), False) for seed in range(given.sound // 3)]
     jobs += [(defect.name, text, given.fixes) for defect in DEFECTS for text in seeded(defect, given.each)]
     with ProcessPoolExecutor(given.workers) as pool:
         rows = list(pool.map(found_in, jobs, chunksize=4))

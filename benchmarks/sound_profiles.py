@@ -11,6 +11,34 @@ Content = dict[str, Any]
 KEYS = {"forward": ["KeyW"], "back": ["KeyS"], "left": ["KeyA"], "right": ["KeyD"]}
 ARROWS = {"forward": ["ArrowUp"], "back": ["ArrowDown"], "left": ["ArrowLeft"], "right": ["ArrowRight"]}
 FRAMES = ("camera", "map", "facing", "drive", "fly", "grid", "goto")
+OTHERS = ("ship", "side", "slip")
+"""What is turned by the channel turn against drag, what is seen from the side, and a cart that slips."""
+
+
+def other_sound_profile(seed: int) -> str:
+    """Return the text of a sound profile of one mode of the `OTHERS`; the same seed gives the same one."""
+    draw = random.Random(seed)
+    kind = OTHERS[seed % len(OTHERS)]
+    if kind == "ship":
+        drag = _near(draw, 0.6, 2.0)
+        gait: Content = {"thrust_m_s2": float(f"{drag * draw.uniform(3.0, 8.0):.3g}"), "drag_per_s": drag}
+        steer: Content = {"frame": draw.choice(["facing", "facing", "map"]), "face": "turn"}
+        steer["turn_deg_s"] = _near(draw, 90, 270)
+        mode = {"steer": steer, "turn": {"bind": [_pair(draw, "turn", ("right", "left"), ["KeyD"], ["KeyA"], "x")]}}
+        mode["move"] = {"bind": [{"keys": {"forward": ["KeyW"], "back": ["KeyS"]}}]}
+    elif kind == "side":
+        keys = {"left": ["KeyA"], "right": ["KeyD"]}
+        mode = {"steer": {"frame": "map", "side_view": True, "sectors": 2}, "move": {"bind": [{"keys": keys}]}}
+        if draw.random() < 0.5:
+            mode["move"]["bind"].append({"stick": "pad.left_stick", "dead_zone": _zone(draw), "curve": _curve(draw)})
+        mode["press"] = {"jump": {"bind": ["key.Space", "pad.south"], "buffer_s": 0.1, "grace_s": 0.08}}
+        gait = _gait(draw, mode)
+    else:
+        mode = _mode(draw, "drive")
+        mode["steer"]["grip"] = _near(draw, 0.1, 0.9)
+        gait = _gait(draw, mode)
+    content = {"format": "wendonic-profile", "version": 1, "mode": {"foot": {**mode, "gait": "foot"}}}
+    return text_of({**content, "gait": {"foot": gait}})
 
 
 def sound_profile(seed: int) -> str:

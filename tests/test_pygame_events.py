@@ -244,8 +244,8 @@ def test_a_session_records_what_arrives_marks_it_and_stops_on_its_key(tmp_path, 
         ("mark", "mark 1"),
     ]
     assert (done.events, done.controls) == (3, {"key.KeyW": 2, "mark": 1})
-    # The window shows honey where the key was held.
-    honey = [(frame == (217, 144, 47)).all(axis=2).sum() for frame in (shown[1], shown[-1])]
+    # The window shows honey where the key was held: as it is released, for on a slow machine it has gone by the end.
+    honey = [(frame == (217, 144, 47)).all(axis=2).sum() for frame in (shown[1], shown[50])]
     assert honey[0] == 0 < honey[1]
 
 
