@@ -209,9 +209,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
     assert zones["error"].isna().tolist() == [True, False]
     assert zones["error"][1].startswith("mode.m.move.bind[0].dead_zone: inner 0.98 is not below outer 0.96")
     assert set(frame["error"]) == {"jump_height_m: no press jumps or waits for the ground"}
-    assert summary(zones, ["first_tilt"]).startswith(
-        "2 profiles, 1 of them not measured in full: mode.m.move.bind[0]"
-    )
+    assert summary(zones, ["first_tilt"]).startswith("2 profiles, 1 not fully measured: mode.m.move.bind[0]")
     with pytest.raises(
         WendonicError, match="none of the 6 profiles could be measured: jump_height_m: no press jumps"
     ):

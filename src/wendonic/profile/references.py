@@ -4,20 +4,24 @@ from collections.abc import Iterable, Iterator
 from typing import Any
 
 from wendonic.errors import none_such
+from wendonic.profile.field_path import SEPARATES
 from wendonic.profile.inherited import likes
 from wendonic.profile.schema.gait import USUAL_GAITS
 from wendonic.profile.schema.window import USUAL_ZONES
 
 
 def _not_there(kind: str, name: str, known: Iterable[str], table: str) -> str:
-    """Return that there is no `kind` of that name, which names there are, and the table that adds it.
+    """Return that there is no `kind` of that name, which names there are, and the table that adds it, if it can be a
+    name.
 
     >>> _not_there("gait", "sprint up", ["walk"], "gait")
     'no gait "sprint up"; there are: walk; a table [gait."sprint up"] adds it'
     """
-    bare = name.replace("_", "").replace("-", "")
-    key = name if bare.isascii() and bare.isalnum() else f'"{name}"'
-    return f"{none_such(kind, name, known)}; a table [{table}.{key}] adds it"
+    from tomlkit import key
+
+    if not name or set(name) & set(SEPARATES):
+        return none_such(kind, name, known)
+    return f"{none_such(kind, name, known)}; a table [{table}.{key(name).as_string()}] adds it"
 
 
 def _zone_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:

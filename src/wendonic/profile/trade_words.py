@@ -386,7 +386,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "split screen": TradeWord("Players who share a machine: each has a helm with a seat.", ("seat",)),
     "spaceship": TradeWord(
-        "A body that thrust speeds up and drag slows, along a nose that the channel turn turns: frame facing.",
+        "A body that thrust speeds up and drag slows, turned by the channel turn in frame facing.",
         ("thrust_m_s2", "drag_per_s", "steer.face", "turn"),
         ("full_turn_s", "turn_circle_m"),
     ),

@@ -8,9 +8,7 @@ LEAST_BODIES_S, MOST_BODIES_S = 0.1, 100.0
 """Widths of the body a second. A run is about 10, a bee in flight 60."""
 
 
-@finding(
-    178, "notice", "Lengths may be in another unit than was meant: those without one of the game's own are metres."
-)
+@finding(178, "notice", "Lengths may be in the wrong unit: fields that end in _m are metres.")
 def unit_mistaken(case: Case) -> Iterator[Found]:
     """A top speed that no body of that size has."""
     if case.table.steer.frame == "fly":
@@ -24,6 +22,6 @@ def unit_mistaken(case: Case) -> Iterator[Found]:
                 f"gait.{name}.{setting}",
                 f"a top speed of {length.m_s(gait.top_speed_m_s)} is {bodies_s:.3g} widths of the body a second",
                 (),
-                "for a game in pixels, units_per_m in [world] says how many are a metre, and lengths end in _u; "
-                "else body_m of the gait says how wide its body is",
+                "for a game in pixels, set units_per_m in [world] and write lengths with _u; otherwise set body_m of "
+                "the gait to the width of its body",
             )

@@ -126,14 +126,14 @@ def summary(frame: "pd.DataFrame", of: Sequence[str]) -> str:
     >>> import pandas as pd
     >>> frame = pd.DataFrame({"accel": [1.0, 2.0], "reach90_s": [0.1, None], "error": [None, "nothing walks"]})
     >>> summary(frame, ["reach90_s"])
-    '2 profiles, 1 of them not measured in full: nothing walks'
+    '2 profiles, 1 not fully measured: nothing walks'
     """
     if ERROR not in frame:
         return f"{len(frame)} profiles"
     errors = frame[ERROR].dropna()
     if frame[list(of)].isna().all(axis=None):
         raise WendonicError(f"none of the {len(frame)} profiles could be measured: {errors.iloc[0]}")
-    return f"{len(frame)} profiles, {len(errors)} of them not measured in full: {errors.iloc[0]}"
+    return f"{len(frame)} profiles, {len(errors)} not fully measured: {errors.iloc[0]}"
 
 
 def sweep_document(
