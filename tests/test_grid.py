@@ -83,6 +83,23 @@ def test_where_a_stick_steps_is_a_setting():
         helm_with(", above = 0.4, release = 0.4")
 
 
+@pytest.mark.parametrize(("above", "release"), [(0.5, 0.4), (0.7, 0.4), (0.3, 0.24), (0.1, 0.08)])
+def test_what_counts_early_is_up_again_earlier_where_nothing_is_written(above, release):
+    """Without a number of its own `release` stays below `above`: for a trigger, for a stick that presses or steps."""
+    presses = f"""[mode.m.press]
+    pull = {{ bind = [{{ control = "pad.right_trigger", above = {above} }}] }}
+    duck = {{ bind = [{{ stick = "pad.right_stick", towards = "down", above = {above} }}] }}
+    """
+    helm = helm_with(f", above = {above}, repeat_s = 0", rest=presses)
+    for level, down in ((above + 0.001, True), (release + 0.001, True), (release - 0.001, False)):
+        helm.button("pad.right_trigger", level)
+        helm.stick("pad.right_stick", 0.0, level)
+        tilt(helm, 90.0, level)
+        before = run(helm, 0.5)[-1]
+        after = run(helm, 0.5)[-1]
+        assert (after.press("pull").held, after.press("duck").held, after.step.x > before.step.x) == (down,) * 3
+
+
 @pytest.mark.parametrize("amount", [0.4, 0.25, 1.0])
 def test_a_press_that_scales_makes_steps_slower(amount):
     """Ten steps a second at full amount; so many of them as the press leaves, and none forgotten."""

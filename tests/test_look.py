@@ -14,6 +14,7 @@ from wendonic import Event, Helm, Recording, View, shape
 from wendonic.batch.run import Run
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.devices.standins import GyroStandIn, MouseStandIn, hand_path
+from wendonic.errors import ProfileError
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.look.displacement import DISPLACEMENT_AT_REST, PLAIN_DISPLACEMENT, displacement_output
 from wendonic.kernels.look.gyro import GYRO_AT_REST, PLAIN_GYRO, gyro_rates, steady_gain, up_of
@@ -363,6 +364,43 @@ def test_a_pad_is_lifted_and_brought_back_while_its_press_is_held():
         helm.sensor("pad.gyro", 0.0, speed, 0.0)
         yaws.append(round(helm.tick(0.1).look.yaw_deg, 6))
     assert yaws == [round(math.degrees(0.1), 6), 0.0, 0.0, round(math.degrees(0.1), 6)]
+
+
+def test_a_pad_aims_only_while_its_press_is_held():
+    press = '[mode.foot.press]\naim = { bind = ["pad.left_trigger"] }\nrest = { bind = ["pad.south"] }\n'
+    aiming = f"{GYRO}while_press = 'aim'\n"
+    helm = Helm(looking(f"{aiming}pause_press = 'rest'\nstill_deg_s = 0", press=press))
+    yaws = []
+    for aims, rests in ((0, 0), (1, 0), (1, 1), (0, 1), (1, 0)):
+        helm.button("pad.left_trigger", aims)
+        helm.button("pad.south", rests)
+        helm.sensor("pad.gyro", 0.0, -1.0, 0.0)
+        yaws.append(round(helm.tick(0.1).look.yaw_deg, 6))
+    assert yaws == [0.0, round(math.degrees(0.1), 6), 0.0, 0.0, round(math.degrees(0.1), 6)]
+    with pytest.raises(ProfileError, match=r'pause_press: found "aim", which is while_press, too'):
+        looking(f"{aiming}pause_press = 'aim'", press=press)
+    with pytest.raises(ProfileError, match='no press in this mode "aims"'):
+        looking(f"{GYRO}while_press = 'aims'", press=press)
+
+
+def test_what_turns_one_axis_leaves_the_other_to_others():
+    """Half of a stick looks, the other half climbs; and numbers of the other axis are told as doing nothing."""
+    drone = """steer = { frame = "fly" }
+    [[mode.foot.rise.bind]]
+    axis = "pad.right_stick.y"
+    [[mode.foot.look.bind]]
+    stick = "pad.right_stick"
+    """
+    head = 'format = "wendonic-profile"\nversion = 1\n[mode.foot]\n'
+    for turns in ("snap_deg = 30", 'turns = "yaw"'):
+        assert profile_from_text(f"{head}{drone}{turns}\n")
+    for turns in ("", 'turns = "pitch"'):
+        with pytest.raises(ProfileError, match=r"pad\.right_stick\.y is also bound to rise"):
+            profile_from_text(f"{head}{drone}{turns}\n")
+    sideways = profile_from_text(f"{head}{drone}turns = 'yaw'\nyaw_deg_s = 90\npitch_deg_s = 70\n")
+    bind = sideways.mode["foot"].look.bind[0]
+    assert bind.sentence().startswith("pad.right_stick: 90 deg/s yaw at full tilt;")
+    assert bind.idle == (("pitch_deg_s", 'does nothing with turns = "yaw"'),)
 
 
 def test_a_trembling_pad_is_not_the_device_in_use():

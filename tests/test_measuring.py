@@ -269,6 +269,23 @@ def test_a_pad_that_is_turned():
     assert measured(text + "still_deg_s = 0\n").gyro_drift_deg_per_min == pytest.approx(90.0, rel=0.02)
 
 
+@pytest.mark.parametrize("style", ["hold", "toggle", "double", "tap"])
+def test_a_pad_that_turns_the_view_while_a_press_is_held_is_measured_so(style):
+    text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\n"
+    text += "while_press = 'aim'\n[mode.m.look.zoom]\npress = 'near'\nfov_deg = 90\nzoom_fov_deg = 30\n"
+    text += (
+        f"[mode.m.press]\naim = {{ bind = ['pad.left_trigger'], style = '{style}' }}\nnear = {{ bind = ['KeyZ'] }}\n"
+    )
+    sheet = measured(text)
+    if style == "tap":
+        assert sheet.gyro_ratio is None
+        assert "cannot be held" in str(sheet.reasons["gyro_ratio"])
+        return
+    assert sheet.gyro_ratio == pytest.approx(3.0, rel=2e-3)
+    scale = math.tan(math.radians(15.0)) / math.tan(math.radians(45.0))
+    assert measured(text, held="near").gyro_ratio == pytest.approx(3.0 * scale, rel=2e-3)
+
+
 @pytest.mark.parametrize("low_deg", [-30.0, -80.0])
 def test_a_bee_climbs_sinks_and_dives(low_deg):
     text = f"[mode.m]\nsteer = {{ frame = 'fly', level = false }}\n{BIND}stick = 'pad.left_stick'\n{ZONE}"

@@ -166,6 +166,7 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
     ):
         assert explain(said).things[0].name == quantity
     assert explain("a round dead zone") == explain("dead zone")
+    assert explain("swim") == explain("swimming")
     with pytest.raises(WendonicError, match=r'nothing is called "zzz"\. All fields: wendonic fields'):
         explain("zzz")
 

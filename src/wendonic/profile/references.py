@@ -66,8 +66,9 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
     if isinstance(zoom, dict) and isinstance(zoom.get("press"), str):
         yield f"{path}.look.zoom.press", zoom["press"]
     for index, bind in enumerate(binds if isinstance(binds, list | tuple) else ()):
-        if isinstance(bind, dict) and isinstance(bind.get("pause_press"), str):
-            yield f"{path}.look.bind.{index}.pause_press", bind["pause_press"]
+        for name in ("while_press", "pause_press"):
+            if isinstance(bind, dict) and isinstance(bind.get(name), str):
+                yield f"{path}.look.bind.{index}.{name}", bind[name]
 
 
 def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tuple[str, str]]:

@@ -150,7 +150,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "gimbal lock": TradeWord("Looking straight up or down. Forward stays where it was.", ("pitch_limits_deg",)),
     "gravity": TradeWord("Acceleration downwards.", ("gravity_m_s2", "gravity_ratio", "apex_s")),
-    "gyro aiming": TradeWord("Turning the view by turning the pad.", ("gyro", "turn_ratio"), ("gyro_ratio",)),
+    "gyro aiming": TradeWord(
+        "Turning the view by turning the pad, always or only while a press is held.",
+        ("gyro", "turn_ratio", "while_press"),
+        ("gyro_ratio",),
+    ),
     "hair trigger": TradeWord(
         "A trigger that counts after a short pull.", ("press.bind.above", "press.bind.release"), ("press-trembles",)
     ),
@@ -196,7 +200,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Up looks down, or right looks left.", ("invert_pitch", "invert_yaw"), ("mirrored-look",)
     ),
     "isometric": TradeWord(
-        "A game seen from a fixed angle. Pass that angle as the view, and forward is up the screen.", ("steer.frame",)
+        "A game seen from a fixed angle. Pass that angle as the view, and forward is up the screen.", ("camera",)
     ),
     "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
@@ -311,7 +315,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "radial dead zone": TradeWord(
         "A dead zone that is round: the direction stays, and the length is rescaled.", ("dead_zone.form",)
     ),
-    "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press",)),
+    "ratcheting": TradeWord("Bringing a pad back without turning the view.", ("pause_press", "while_press")),
     "raw input": TradeWord(
         "What a device reports before any shaping: counts of a mouse, a stick from -1 to 1.",
         (),

@@ -85,8 +85,13 @@ def explain(word: str) -> Explanation:
 
 
 def _part_that_is_known(word: str) -> str | None:
-    """Return the longest part of a phrase that is a word of its own: "sprint" of "hold to sprint"."""
+    """Return the longest part of a phrase that is a word of its own, "sprint" of "hold to sprint", or the one word
+    that a single one begins: "swimming" of "swim".
+    """
     parts = plain(word).split()
+    if len(parts) == 1 and len(parts[0]) >= 4:
+        longer = [name for name in TRADE_WORDS if " " not in name and plain(name).startswith(parts[0])]
+        return longer[0] if len(longer) == 1 else None
     phrases = (
         " ".join(parts[start : start + length])
         for length in range(len(parts) - 1, 0, -1)

@@ -38,12 +38,13 @@ MOST_BIAS_RAD_S = math.radians(8.0)
 class GyroTuning(NamedTuple):
     """`levelled` is 1 to turn about the world's up, 0 about the pad's; `steadies` is 1 where the turn fades out below
     `steady_below`, `finds_bias` where the pad's bias is found while its readings spread less than `still` (rad/s).
-    `pause_press` is the number of the press that pauses it, -1 for none.
+    `while_press` and `pause_press` are the numbers of the presses that let it turn and pause it, -1 for none.
     """
 
     levelled: int
     steadies: int
     finds_bias: int
+    while_press: int
     pause_press: int
     steady_below: float
     still: float
@@ -77,7 +78,7 @@ class GyroState(NamedTuple):
     up: Vec3
 
 
-PLAIN_GYRO = GyroTuning(0, 0, 0, -1, 0.0, 0.0)
+PLAIN_GYRO = GyroTuning(0, 0, 0, -1, -1, 0.0, 0.0)
 BIAS_UNKNOWN = BiasState(ZERO3, 0.0, Steadiness(ZERO3, 0.0), Steadiness(ZERO3, 0.0), 0.0, ZERO3, 0.0)
 GYRO_AT_REST = GyroState(BIAS_UNKNOWN, ZERO3)
 

@@ -151,6 +151,8 @@ def look_turn(
         gyro, turning = gyro_rates(tuning.gyro, gyro, Vec3(raw[0], raw[1], raw[2]), felt, dt)
         yaw = turning.yaw * tuning.yaw * dt
         pitch = turning.pitch * tuning.pitch * dt
+        if tuning.gyro.while_press >= 0 and presses[tuning.gyro.while_press].held == 0.0:
+            yaw = pitch = 0.0
         if tuning.gyro.pause_press >= 0 and presses[tuning.gyro.pause_press].held > 0.0:
             yaw = pitch = 0.0
     return LookSourceState(displacement, stick, gyro), LookTurn(yaw, pitch)

@@ -1,6 +1,6 @@
 """The `bind` entries of `look`."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Discriminator, Field, Tag, model_validator
@@ -51,13 +51,31 @@ TURNS = Words(
 class LookBind(Bind):
     """What all sources of `look` have."""
 
+    of_one_axis: ClassVar[Mapping[str, tuple[str, ...]]] = {
+        "yaw": ("invert_pitch", "pitch_ratio", "pitch_deg_s"),
+        "pitch": ("invert_yaw", "yaw_deg_s"),
+    }
+    """The fields that do nothing for a source that turns one axis only."""
+
     turns: Annotated[str, TURNS] = entry("Whether it turns the view sideways, up and down, or both.", "both")
     invert_yaw: bool = entry("Whether right turns the view left.", False)
     invert_pitch: bool = entry("Whether up turns the view down.", False)
 
+    def idle_fields(self) -> Iterator[tuple[str, str]]:
+        """Give the fields that are written and do nothing, and why."""
+        yield from super().idle_fields()
+        for name in self.of_one_axis.get(self.turns, ()):
+            if name in self.model_fields_set:
+                yield name, f'does nothing with turns = "{self.turns}"'
+
     def what(self) -> str:
         """Return its controls and numbers in words."""
         raise NotImplementedError
+
+    def rates_sentence(self, yaw_deg_s: float, pitch_deg_s: float) -> str:
+        """Say the turn rates of the axes that it turns."""
+        rates = {"pitch": f"{yaw_deg_s:g} deg/s yaw", "yaw": f"{pitch_deg_s:g} deg/s pitch"}
+        return " and ".join(words for other, words in rates.items() if self.turns != other)
 
     def sentence(self) -> str:
         """Say what it does: its controls, then its numbers."""
@@ -300,8 +318,10 @@ class LookStickBind(LookBind, Centred):
             yield "dead_zone.release", "does nothing for look, where the edge of the dead zone has almost no effect"
 
     def controls(self) -> list[str]:
-        """Return the controls that it names."""
-        return [f"{self.stick}.x", f"{self.stick}.y"]
+        """Return the controls that it names: one axis of the stick, if it turns only sideways or up and down."""
+        if self.snap_deg is not None or self.turns == "yaw":
+            return [f"{self.stick}.x"]
+        return [f"{self.stick}.y"] if self.turns == "pitch" else [f"{self.stick}.x", f"{self.stick}.y"]
 
     def called(self) -> str:
         """Return how it is called when a mode is measured by it."""
@@ -315,7 +335,7 @@ class LookStickBind(LookBind, Centred):
                 f"snap turns of {self.snap_deg:g} deg at tilt {snap_at:g}, the next after it was back at {rearm_at:g}"
             )
         else:
-            words = f"{self.yaw_deg_s:g} deg/s yaw and {self.pitch_deg_s:g} deg/s pitch at full tilt"
+            words = f"{self.rates_sentence(self.yaw_deg_s, self.pitch_deg_s)} at full tilt"
             words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
             words += f", plus {self.rim_boost:.0%} after {self.hold_s:g} s at the rim" if self.rim_boost else ""
         return f"{self.stick}: {words}; {self.shape_sentence()}"
@@ -390,6 +410,10 @@ class LookKeysBind(LookBind):
             for side in ("up", "down"):
                 if getattr(self.keys, side):
                     yield f"keys.{side}", "does nothing with snap_deg, which turns right and left"
+        else:
+            for side in {"yaw": ("up", "down"), "pitch": ("right", "left")}.get(self.turns, ()):
+                if getattr(self.keys, side):
+                    yield f"keys.{side}", f'does nothing with turns = "{self.turns}"'
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -403,7 +427,7 @@ class LookKeysBind(LookBind):
         """Return its controls and numbers in words."""
         words = f"snap turns of {self.snap_deg:g} deg" if self.snap_deg is not None else ""
         if not words:
-            words = f"{self.yaw_deg_s:g} deg/s yaw and {self.pitch_deg_s:g} deg/s pitch while held"
+            words = f"{self.rates_sentence(self.yaw_deg_s, self.pitch_deg_s)} while held"
             words += f", eased in over {self.ease_s:g} s" if self.ease_s else ""
         return f"keys: {self.keys.sentence()}; {words}; {OPPOSITES.sentence(self.opposites)}"
 
@@ -469,8 +493,9 @@ class GyroBind(LookBind):
 
     It turns about the pad's own axes or, `levelled`, about the world's up axis, which the accelerometer feels. Below
     `steady_below_deg_s` the turn fades out. A pad whose readings vary by less than `still_deg_s`, and whose
-    accelerometer feels no hand, is lying still; then its bias is measured and subtracted (0 never measures). While
-    `pause_press` is held, the pad can be brought back without turning the view.
+    accelerometer feels no hand, is lying still; then its bias is measured and subtracted (0 never measures). With
+    `while_press` the pad turns the view only while that press is held; while `pause_press` is held, the pad can be
+    brought back without turning the view.
     """
 
     gyro: GyroName = entry("Motion sensor that turns the view.", example="pad.gyro")
@@ -490,12 +515,25 @@ class GyroBind(LookBind):
         "measures.",
         0.6,
     )
+    while_press: PressName | None = entry(
+        "Press that must be held for it to turn the view, such as the one that aims.",
+        None,
+        example="aim",
+        otherwise="it always does",
+    )
     pause_press: PressName | None = entry(
         "Press that stops turning while held, so that the player can bring the pad back.",
         None,
         example="steady",
         otherwise="none",
     )
+
+    @model_validator(mode="after")
+    def _two_presses(self) -> Self:
+        if self.while_press is not None and self.while_press == self.pause_press:
+            words = f'found "{self.pause_press}", which is while_press, too, so that it would never turn'
+            raise own_faults([("pause_press", words)])
+        return self
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
@@ -508,6 +546,7 @@ class GyroBind(LookBind):
     def what(self) -> str:
         """Return its controls and numbers in words."""
         words = f"{self.gyro}: turns the view {self.turn_ratio:g} times as far as the pad"
+        words += f" while {self.while_press} is held" if self.while_press else ""
         words += ", about the world's up" if self.levelled else ", about the pad's own axes"
         words += f", fading out below {self.steady_below_deg_s:g} deg/s" if self.steady_below_deg_s else ""
         words += (
@@ -527,6 +566,7 @@ class GyroBind(LookBind):
             int(self.levelled),
             int(self.steady_below_deg_s > 0.0),
             int(self.still_deg_s > 0.0),
+            -1 if self.while_press is None else press_names.index(self.while_press),
             -1 if self.pause_press is None else press_names.index(self.pause_press),
             radians(self.steady_below_deg_s),
             radians(self.still_deg_s),

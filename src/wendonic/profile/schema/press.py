@@ -33,6 +33,7 @@ from wendonic.profile.schema.names import (
     SwitchName,
     ZoneName,
 )
+from wendonic.profile.schema.release import released_at
 from wendonic.profile.schema.seat import Seat
 from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.window import Window
@@ -108,6 +109,8 @@ class LimitedEntry(Table):
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
+        if "release" not in self.model_fields_set:
+            self.__dict__["release"] = released_at(self.release, self.above)
         if self.release >= self.above:
             raise own_fault(f"release {self.release:g} is not below above {self.above:g}; it would never release")
         return self
@@ -126,7 +129,8 @@ class TriggerEntry(LimitedEntry):
         unit="travel",
     )
     release: Fraction = entry(
-        "Travel (less than above) at which it counts as up again: lower it if a trembling finger presses twice.",
+        "Travel (less than above) at which it counts as up again: lower it if a trembling finger presses twice. "
+        "Left out, it is at most 0.8 times above.",
         0.4,
         unit="travel",
     )
@@ -143,7 +147,8 @@ class StickEntry(LimitedEntry):
         unit="tilt",
     )
     release: Fraction = entry(
-        "Tilt (less than above) at which it counts as up again: lower it if a trembling thumb presses twice.",
+        "Tilt (less than above) at which it counts as up again: lower it if a trembling thumb presses twice. "
+        "Left out, it is at most 0.8 times above.",
         0.4,
         unit="tilt",
     )

@@ -4,12 +4,15 @@ import functools
 import math
 
 from wendonic.batch.trace import shaped
+from wendonic.devices.event import Event
 from wendonic.devices.standins.gyro import GyroStandIn
+from wendonic.errors import WendonicError
 from wendonic.profile.schema.look_binds import GyroBind
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
+from wendonic.study.held_press import held_press
 from wendonic.study.probes.walker import known_as
-from wendonic.study.unmeasured import NotHere, once_each
+from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 120.0
 POLL_HZ = 250.0
@@ -30,12 +33,31 @@ def gyro_bind(bench: Bench) -> GyroBind:
 
 @functools.cache
 def _pad_turned(
-    pad: str, bias_deg_s: float, noise_deg_s: float, shakes: float, rate_deg_s: float, end_s: float
-) -> Recording:
-    """Return a recording of a pad that is turned to the right at a rate."""
+    pad: str, bias_deg_s: float, noise_deg_s: float, shakes: float, rate_deg_s: float, begins_s: float, end_s: float
+) -> tuple[Event, ...]:
+    """Return what a pad tells that is turned to the right at a rate from a time on."""
     bias, noise = (0.0, math.radians(bias_deg_s), 0.0), math.radians(noise_deg_s)
     hands = GyroStandIn(pad, bias, noise, accel_noise=shakes, poll_hz=POLL_HZ, seed=1)
-    return Recording(hands.events(lambda t: (rate_deg_s * max(t, 0.0), 0.0), 0.0, end_s))
+    return tuple(hands.events(lambda t: (rate_deg_s * max(t - begins_s, 0.0), 0.0), 0.0, end_s))
+
+
+@once_each
+def _presses_held(bench: Bench) -> tuple[tuple[Event, ...], float]:
+    """Return what brings down the presses that stay held while the pad turns, and when (s), in whole ticks, it
+    may begin.
+    """
+    lead, wanted = [*bench.lead], gyro_bind(bench).while_press
+    if wanted is not None and wanted != bench.held:
+        try:
+            lead += held_press(bench.looking, wanted)
+        except WendonicError as reason:
+            raise Unmeasured(f"{reason}, so the motion sensor never turns the view") from None
+    events: list[Event] = []
+    at_s = 0.0
+    for changes, wait_s in lead:
+        events += [Event(at_s, control, value) for control, value in changes]
+        at_s += wait_s
+    return tuple(events), math.ceil(at_s * HZ) / HZ
 
 
 def _turned_deg(
@@ -47,9 +69,11 @@ def _turned_deg(
     shakes: float = HAND_SHAKES_M_S2,
 ) -> float:
     pad, noise_deg_s = gyro_bind(bench).gyro.split(".")[0], bench.thresholds.gyro_noise_deg_s
-    recording = _pad_turned(pad, bias_deg_s, noise_deg_s, shakes, rate_deg_s, end_s)
+    presses, begins_s = _presses_held(bench)
+    turned = _pad_turned(pad, bias_deg_s, noise_deg_s, shakes, rate_deg_s, begins_s, begins_s + end_s)
+    recording = Recording(sorted([*presses, *turned], key=lambda event: event.t))
     trace = shaped(recording, bench.looking, hz=HZ, engine=bench.engine)
-    return float(trace["look_yaw_deg"][trace["t"] > from_s].sum())
+    return float(trace["look_yaw_deg"][trace["t"] > begins_s + from_s + 1e-9].sum())
 
 
 @once_each

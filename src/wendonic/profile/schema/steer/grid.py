@@ -13,6 +13,7 @@ from wendonic.kernels.vector import Vec2
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.profile.schema.keyed import OPPOSITES, Opposed
 from wendonic.profile.schema.names import Seconds
+from wendonic.profile.schema.release import released_at
 from wendonic.profile.schema.steer.sprite import Faced, frame_entry
 from wendonic.profile.schema.table import entry, own_faults
 from wendonic.world_axes import WorldAxes
@@ -64,7 +65,8 @@ class GridSteer(Faced):
         unit="tilt",
     )
     release: Annotated[float, Field(ge=0.0, le=1.0)] = entry(
-        "Tilt (less than above) at which a stick stops stepping: lower it if a trembling thumb steps twice.",
+        "Tilt (less than above) at which a stick stops stepping: lower it if a trembling thumb steps twice. "
+        "Left out, it is at most 0.8 times above.",
         0.4,
         unit="tilt",
     )
@@ -95,6 +97,8 @@ class GridSteer(Faced):
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
+        if "release" not in self.model_fields_set:
+            self.__dict__["release"] = released_at(self.release, self.above)
         if self.release >= self.above:
             words = f"{self.release:g} is not below above {self.above:g}; it would never release"
             raise own_faults([("release", words)])
