@@ -16,6 +16,7 @@ from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.pictures import draw_comparison, draw_timeline, save_picture
 from wendonic.profile.load import profile_from_text
 from wendonic.study.feel_sheet import measure
+from wendonic.study.motion import steps_m
 from wendonic.study.probes.by_name import PROBES, probe_of
 from wendonic.study.solve.compare import (
     Setting,
@@ -138,6 +139,45 @@ def test_probes_are_exactly_what_they_say(beekeeper):
     assert eight["pos_x"].max() == pytest.approx(2.0 * radius, rel=0.05)
     assert eight["pos_x"].min() == pytest.approx(-2.0 * radius, rel=0.05)
     assert math.hypot(eight["pos_x"].iloc[-1], eight["pos_y"].iloc[-1]) < 0.5
+
+
+@pytest.mark.parametrize("side_view", [False, True])
+def test_a_body_that_only_goes_to_places_has_probes_and_is_compared_by_default(side_view):
+    """At 2 m/s and at once: places a second apart, eight of them round an octagon, or to and fro."""
+
+    def walker(arrival_m):
+        return profile_from_text(f"""
+            format = "wendonic-profile"
+            version = 1
+            [window]
+            plan = {{ left_m = -9, right_m = 9, forward_m = 5, back_m = -5 }}
+            [mode.m]
+            steer = {{ frame = "goto", arrival_m = {arrival_m}, slow_down_m = 0{", side_view = true" * side_view} }}
+            [[mode.m.goal.bind]]
+            pointer = "pointer.at"
+            [gait.walk]
+            top_speed_m_s = 2
+            accel_m_s2 = 1e5
+            brake_m_s2 = 1e5
+            """)
+
+    profile = walker(0.001)
+    walked = shape(probe_of(profile, "each_direction"), profile, hz=100)
+    corners = walked[walked["arrived"].astype(bool)][["pos_x", "pos_y"]].to_numpy()
+    slant = math.sqrt(2.0)
+    octagon = [(0, 2), (slant, 2 + slant), (2 + slant, 2 + slant), (2 + 2 * slant, 2), (2 + 2 * slant, 0)]
+    expected = [(2, 0), (4, 0), (2, 0)] if side_view else octagon
+    assert corners[: len(expected)] == pytest.approx(np.array(expected), abs=0.01)
+    assert corners[-1] == pytest.approx([0.0, 0.0], abs=0.01)
+    back = shape(probe_of(profile, "reversal"), profile, hz=100)
+    assert max(back["pos_x" if side_view else "pos_y"]) == pytest.approx(2.0, abs=0.05)
+    if not side_view:
+        headings = shape(probe_of(profile, "quarter_turn"), profile, hz=100)["heading_deg"]
+        assert (headings[50], headings[200]) == pytest.approx((0.0, 90.0), abs=1.0)
+    compared = compare({"one": profile, "other": walker(0.3)}, engine="interpreted")
+    one, other = compared.traces["figure_of_eight"]
+    assert math.hypot(one["pos_x"].iloc[-1], one["pos_y"].iloc[-1]) < 0.01
+    assert steps_m(one).sum() > steps_m(other).sum() > 6.0
 
 
 @pytest.mark.parametrize(

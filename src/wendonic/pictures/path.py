@@ -100,7 +100,8 @@ def draw_path(
         _draw_camera(ax, shown[shown["mode"].isin(looking)], size)
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     _draw_facing(ax, shown, facing, from_side, 0.8 * size)
-    _draw_times(ax, shown, [math.pi / 2.0] * len(shown) if from_side else facing, interval_s, length, from_side)
+    goes = [math.pi / 2.0] * len(shown) if from_side else _headings(shown, facing)
+    _draw_times(ax, shown, goes, interval_s, length, from_side, size)
     add_jumps(ax, trace)
     for part, mode in stretches:
         add_refusals(ax, part, mode)
@@ -186,20 +187,44 @@ def _draw_facing(ax: Axes, shown: "pd.DataFrame", facing: list[float], from_side
     )
 
 
+def _headings(shown: "pd.DataFrame", facing: list[float]) -> list[float]:
+    """Return which way the path runs at each mark: from the one before to the one after; where the body stays, as it
+    came there, or as it faces at first.
+    """
+    places = list(zip(shown["pos_x"], shown["pos_y"], strict=True))
+    before, after = [places[0], *places[:-1]], [*places[1:], places[-1]]
+    headings, heading = [], facing[0]
+    for (from_x, from_y), (to_x, to_y) in zip(before, after, strict=True):
+        if math.hypot(to_x - from_x, to_y - from_y) > 1e-6:
+            heading = math.atan2(to_x - from_x, to_y - from_y)
+        headings.append(heading)
+    return headings
+
+
 def _draw_times(
-    ax: Axes, shown: "pd.DataFrame", facing: list[float], interval_s: float, length: LengthUnit, from_side: bool
+    ax: Axes,
+    shown: "pd.DataFrame",
+    headings: list[float],
+    interval_s: float,
+    length: LengthUnit,
+    from_side: bool,
+    size: float,
 ) -> None:
-    """Write the time beside every fifth mark, and the height where it goes up and down and nothing else shows it."""
+    """Write the time beside every fifth mark, once for a place where the body stays, and the height where it goes up
+    and down and nothing else shows it.
+    """
     rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
-    places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], facing, strict=True)
-    for number, (at_x, at_y, at_z, t, face) in enumerate(places):
-        if number and number % 5 == 0:
+    places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, strict=True)
+    written = (math.inf, math.inf)
+    for number, (at_x, at_y, at_z, t, heading) in enumerate(places):
+        if number and number % 5 == 0 and math.dist(written, (at_x, at_y)) > 0.5 * size:
+            written = (at_x, at_y)
             time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
-            # To the right of the body, where neither the path nor the arrow runs.
+            # To the right of the path, where neither it nor the arrow runs.
             ax.annotate(
                 f"{time}\n{length.m(at_z, 'z.1f')} up" if rises else time,
                 (at_x, at_y),
-                ((40.0 if rises else 24.0) * math.cos(face), (-20.0 if rises else -14.0) * math.sin(face)),
+                ((40.0 if rises else 24.0) * math.cos(heading), (-20.0 if rises else -14.0) * math.sin(heading)),
                 textcoords="offset points",
                 ha="center",
                 va="center",

@@ -275,6 +275,8 @@ class Gait(Table):
             )
         elif self.coast_half_life_s is not None:
             words += f"accelerates at {speeds_up}, coasts with a half-life of {self.coast_half_life_s:g} s"
+            # Nothing else says that a request straight back still brakes.
+            words += f", reverses at {length.m_s2(self.brake_m_s2)}" if self.reverse_m_s2 is None else ""
         else:
             stop_m = self.top_speed_m_s**2 / (2.0 * self.brake_m_s2)
             words += (

@@ -1,0 +1,52 @@
+"""Places given one after another, for a mode that goes to places and has nothing that could be held."""
+
+import math
+from collections.abc import Iterable, Sequence
+
+from wendonic.devices.event import Event
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.profile import Profile
+from wendonic.recording.recording import Recording
+from wendonic.study.probes.walker import AFTER_S, entries_of
+
+Leg = tuple[float, float, float]
+"""When a place is given (s), and how far right and forward it is from the one before, in seconds at top speed."""
+
+UNIT = {"right": (1.0, 0.0), "left": (-1.0, 0.0), "forward": (0.0, 1.0), "back": (0.0, -1.0)}
+
+
+def goes_to_places(mode: Mode) -> bool:
+    """Return whether a mode is moved by places only: its steer frame is `goto`, and nothing else moves it."""
+    return mode.steer.frame == "goto" and not any(entries_of(mode))
+
+
+def leg(t: float, directions: Sequence[str], seconds: float) -> Leg:
+    """Return a leg in one direction, or diagonally between two.
+
+    >>> leg(0.5, ("back",), 2.0)
+    (0.5, 0.0, -2.0)
+    """
+    right, forward = (sum(UNIT[name][axis] for name in directions) for axis in (0, 1))
+    length = math.hypot(right, forward) / seconds
+    return t, right / length, forward / length
+
+
+def places_in_turn(profile: Profile, mode: str, legs: Iterable[Leg], end_s: float) -> Recording:
+    """Return a recording from 0 to `end_s` in which places are given, each so far from the one before, the first from
+    the origin. Seen from the side, there is no forward.
+
+    >>> from wendonic.demo import demo_profile
+    >>> orchard = demo_profile("orchard")
+    >>> recording = places_in_turn(orchard, orchard.first_mode, [leg(0.5, ("right",), 2.0)], 3.0)
+    >>> [event.value for event in recording if event.control == "goal"]
+    [(6.0, 0.0)]
+    """
+    top_speed_m_s = profile.gait_of(mode).top_speed_m_s
+    from_side = profile.mode[mode].steer.seen_from_side
+    x = y = 0.0
+    events = [Event(0.0, "mark", "begin")]
+    for t, right, forward in legs:
+        x += right * top_speed_m_s
+        y += 0.0 if from_side else forward * top_speed_m_s
+        events.append(Event(t + AFTER_S, "goal", (x, y)))
+    return Recording([*events, Event(end_s, "mark", "end")])
