@@ -2,8 +2,8 @@
 
     python benchmarks/detection.py [--sound N] [--each N] [--workers N] [--fixes]
 
-Sound profiles come from `sound_profiles.py`, the faults from `defects.py`: each is put into N sound profiles that can
-have it. With `--fixes` every fix that is given is applied and checked once more.
+Sound profiles come from `sound_profiles.py` and `sound_games.py`, the faults from `defects.py`: each is put into N
+sound profiles that can have it. With `--fixes` every fix that is given is applied and checked once more.
 """
 
 import argparse
@@ -13,6 +13,7 @@ from concurrent.futures import ProcessPoolExecutor
 from typing import Any
 
 from defects import DEFECTS, Defect
+from sound_games import sound_game
 from sound_profiles import other_sound_profile, sound_profile, text_of
 from wendonic.errors import WendonicError
 from wendonic.profile.load import profile_from_text
@@ -63,6 +64,7 @@ def main() -> None:
     given = options.parse_args()
     jobs = [("", sound_profile(seed), False) for seed in range(given.sound)]
     jobs += [("", other_sound_profile(seed), False) for seed in range(given.sound // 3)]
+    jobs += [("", sound_game(seed), False) for seed in range(given.sound)]
     jobs += [(defect.name, text, given.fixes) for defect in DEFECTS for text in seeded(defect, given.each)]
     with ProcessPoolExecutor(given.workers) as pool:
         rows = list(pool.map(found_in, jobs, chunksize=4))

@@ -573,7 +573,23 @@ def test_modes_that_a_fix_does_not_touch_need_not_be_tried_again(monkeypatch):
 def test_what_has_no_fix_says_what_was_tried_and_what_is_missing_is_said():
     one_way = KEYS.replace('right = ["KeyD"]', "right = []")
     (missing,) = check(profile_from_text(HEAD + one_way), "interpreted")
-    assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a control for right")
+    assert (missing.slug, missing.changes, missing.advice) == ("direction-missing", {}, "bind a key for right")
+    # A stick is no way back for somebody at the keyboard, nor are another player's keys.
+    stick = '[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+    (missing,) = check(profile_from_text(HEAD + one_way + stick), "interpreted")
+    assert missing.measured == "there is a key for left and none for right"
+    seats = '[seat.one]\nkeys = ["KeyA", "KeyW", "KeyS", "KeyD"]\n[seat.two]\nkeys = ["KeyI", "KeyK", "KeyJ"]\n'
+    shared = KEYS
+    for code, other in (("KeyW", "KeyI"), ("KeyS", "KeyK"), ("KeyA", "KeyJ")):
+        shared = shared.replace(f'"{code}"', f'"{code}", "{other}"')
+    (missing,) = check(profile_from_text(HEAD + seats + shared + stick), "interpreted")
+    assert missing.measured == "seat two: there is a key for left and none for right"
+    assert not check(
+        profile_from_text(
+            HEAD + seats.replace('"KeyJ"', '"KeyJ", "KeyL"') + shared.replace('"KeyD"', '"KeyD", "KeyL"') + stick
+        ),
+        "interpreted",
+    )
     # What flies level needs something that moves it up and down; what follows the view's pitch does not.
     flies = HEAD + '[mode.foot]\nsteer = { frame = "fly" }\n' + KEYS
     (level,) = check(profile_from_text(flies), "interpreted")

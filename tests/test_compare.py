@@ -14,7 +14,7 @@ from wendonic import WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.pictures import draw_comparison, draw_timeline, save_picture
-from wendonic.profile.load import profile_from_text
+from wendonic.profile.load import load_profile, profile_from_text
 from wendonic.study.feel_sheet import measure
 from wendonic.study.motion import steps_m
 from wendonic.study.probes.by_name import PROBES, probe_of
@@ -139,6 +139,52 @@ def test_probes_are_exactly_what_they_say(beekeeper):
     assert eight["pos_x"].max() == pytest.approx(2.0 * radius, rel=0.05)
     assert eight["pos_x"].min() == pytest.approx(-2.0 * radius, rel=0.05)
     assert math.hypot(eight["pos_x"].iloc[-1], eight["pos_y"].iloc[-1]) < 0.5
+
+
+def test_a_probe_is_made_of_the_controls_of_the_player_for_whom_it_is(tmp_path, monkeypatch, capsys):
+    """Two players, one with WASD and a tapping right hand, the other with arrows and a stick of her own."""
+    path = tmp_path / "couch.toml"
+    path.write_text("""
+        format = "wendonic-profile"
+        version = 1
+        [seat.anna]
+        keys = ["KeyW", "KeyA", "KeyS", "KeyD", "KeyE", "ControlLeft"]
+        [seat.bela]
+        keys = ["ArrowUp", "ArrowLeft", "ArrowDown", "ArrowRight", "Enter"]
+        [mode.yard]
+        [[mode.yard.move.bind]]
+        keys = { forward = ["KeyW", "ArrowUp"], back = ["KeyS", "ArrowDown"], left = ["KeyA", "ArrowLeft"], right = ["KeyD", "ArrowRight"] }
+        [[mode.yard.move.bind]]
+        stick = "pad.left_stick"
+        seat = "bela"
+        [mode.yard.press]
+        jump = { bind = ["ControlLeft+KeyE", { control = "pad.right_trigger", above = 0.3 }], buffer_s = 0.1 }
+        [gait.walk]
+        gravity_m_s2 = 20
+        jump = { press = "jump", height_m = 1 }
+        """)  # noqa: E501
+    profile = load_profile(path)
+    expected = {
+        (None, "tap"): {"key.KeyW"},
+        ("anna", "tap"): {"key.KeyW"},
+        ("bela", "tap"): {"key.ArrowUp"},
+        ("bela", "circle_60"): {"pad1.left_stick"},
+        ("pad2", "circle_60"): {"pad2.left_stick"},
+        ("anna", "jump_hold"): {"key.ControlLeft", "key.KeyE"},
+        ("bela", "jump_hold"): {"pad1.right_trigger"},
+    }
+    for (seat, probe), controls in expected.items():
+        recording = probe_of(profile, probe, seat=seat)
+        assert {event.control for event in recording} - {"mark"} == controls
+        trace = shape(recording, profile, seat=seat)
+        assert np.ptp(trace["pos_z"] if probe == "jump_hold" else trace["pos_y"]) > 0.05, (seat, probe)
+    with pytest.raises(WendonicError, match='probe circle_60, mode "yard", seat "anna": this mode has no stick'):
+        probe_of(profile, "circle_60", seat="anna")
+    monkeypatch.chdir(tmp_path)
+    for seat in ("anna", "bela"):
+        app(["shape", "couch.toml", "each_direction", "--seat", seat], standalone_mode=False)
+        # Eight directions for a second each, at 22 m/s² up to 3.2 m/s, and a way to stop at 30 m/s².
+        assert f"walked {8 * (3.2 - 3.2**2 / 44 + 3.2**2 / 60):.1f} m" in capsys.readouterr().out
 
 
 @pytest.mark.parametrize("side_view", [False, True])

@@ -18,7 +18,7 @@ from wendonic.kernels.half_life import half_life_factor
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, diagonal_scale
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, LINEAR, curve_amount
 from wendonic.kernels.source.dead_zone import round_dead_zone
-from wendonic.kernels.source.ramp import ramp
+from wendonic.kernels.source.ramp import ramp, ramp_begin, ramp_run
 from wendonic.kernels.vector import turned
 
 unit = st.floats(-1.0, 1.0)
@@ -90,6 +90,24 @@ def test_cutting_a_tick_in_two_does_not_change_a_ramp(value, target, rise_s, fal
     assert ramp(halfway, target, rise_s, fall_s, dt - dt * part) == pytest.approx(
         ramp(value, target, rise_s, fall_s, dt), abs=1e-9
     )
+
+
+@given(value=unit, target=st.sampled_from([-1.0, 0.0, 1.0]), rise_s=ramp_s, fall_s=ramp_s, dt=st.floats(1e-3, 0.5))
+def test_a_straight_run_in_place_of_a_ramp_has_its_mean(value, target, rise_s, fall_s, dt):
+    """The area under the ramp, a polyline, by the trapezoidal rule between its corners."""
+    through_zero = value * target < 0.0 or target == 0.0
+    corners = [abs(value) * fall_s, abs(value) * fall_s + rise_s] if through_zero else [abs(target - value) * rise_s]
+    times = [0.0, *sorted({corner for corner in corners if 0.0 < corner < dt}), dt]
+    area = 0.0
+    for before, after in itertools.pairwise(times):
+        # Just after and just before each corner: without a time a ramp leaps there.
+        inside = [before + share * (after - before) for share in (1e-9, 1.0 - 1e-9)]
+        first, last = (ramp(value, target, rise_s, fall_s, t) for t in inside)
+        area += 0.5 * (first + last) * (after - before)
+    begin, end = ramp_begin(value, target, rise_s, fall_s), ramp(value, target, rise_s, fall_s, dt)
+    run_s = ramp_run(value, target, end, rise_s, fall_s, dt)
+    assert end * dt + (begin - end) * run_s / 2.0 == pytest.approx(area, abs=1e-7)
+    assert 0.0 <= run_s <= (dt if fall_s <= rise_s else 2.0 * dt) + 1e-12
 
 
 @given(half_life_s=st.floats(0.001, 1.0), dt=seconds, part=st.floats(0.0, 1.0))

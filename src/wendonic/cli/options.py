@@ -37,7 +37,7 @@ ModeOption = Annotated[
     ),
 ]
 SeatOption = Annotated[
-    str | None, typer.Option("--seat", metavar="PAD", help="Pad of the player: pad1 for the second one.")
+    str | None, typer.Option("--seat", metavar="SEAT", help="Player: a seat of the profile, or a pad, such as pad1.")
 ]
 FromOption = Annotated[float | None, typer.Option("--from", help="Start here (s, in the recording's own time).")]
 ToOption = Annotated[float | None, typer.Option("--to", help="End here (s).")]

@@ -69,7 +69,7 @@ def shape(
     loaded = load_profile(profile)
     length = loaded.world.length
     trace = shape_recording(
-        recording_or_probe(str(recording), loaded, mode), loaded, hz=hz, mode=mode, seat=seat, course=ground
+        recording_or_probe(str(recording), loaded, mode, seat), loaded, hz=hz, mode=mode, seat=seat, course=ground
     )
     trace = ticks_between(trace, start_s, end_s)
     if out is None:

@@ -5,6 +5,7 @@ from typing import NamedTuple
 from wendonic.kernels.move.joined_keys import both_keys
 from wendonic.kernels.move.merge import MERGE_SUM, strongest, summed
 from wendonic.kernels.row import Row
+from wendonic.kernels.source.ramp import ramp_begin, ramp_run
 from wendonic.kernels.source.source import (
     NO_OUTPUT,
     SOURCE_KEYS,
@@ -49,7 +50,9 @@ NO_AXIS = AxisTuning((), 0, 0, 0)
 AXIS_SILENT = AxisOutput(-1.0, 0.0, 0.0, 0.0)
 
 
-def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput) -> Behind:
+def ramp_behind(
+    tuning: SourceTuning, before: SourceState, after: SourceState, output: SourceOutput, dt: float
+) -> Behind:
     """Return how far from its end a key's ramp began in a tick, and how long it takes; 0 for everything that has one
     value for all of it.
 
@@ -57,22 +60,17 @@ def ramp_behind(tuning: SourceTuning, before: SourceState, after: SourceState, o
     >>> from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AT_REST
     >>> keys = PLAIN_SOURCE._replace(kind=SOURCE_KEYS, keys=NO_KEYS._replace(ramps=1, rise_s=0.5, fall_s=0.5))
     >>> ramped = SOURCE_AT_REST._replace(keys=KeysState(0.5, 0.0))
-    >>> ramp_behind(keys, SOURCE_AT_REST, ramped, NO_OUTPUT._replace(raw_x=1.0))
+    >>> ramp_behind(keys, SOURCE_AT_REST, ramped, NO_OUTPUT._replace(raw_x=1.0), 0.25)
     Behind(value=-0.5, takes_s=0.25)
     """
     behind = takes_s = 0.0
     if tuning.kind == SOURCE_KEYS and tuning.keys.ramps > 0 and before.keys.x != after.keys.x:
-        begin = before.keys.x
+        begin, end = before.keys.x, after.keys.x
+        rise_s, fall_s = tuning.keys.rise_s, tuning.keys.fall_s
         if tuning.keys.at_once > 0 and begin * output.raw_x < 0.0:
             begin = 0.0
-        end = after.keys.x
-        behind = begin - end
-        if begin * end < 0.0:
-            takes_s = abs(begin) * tuning.keys.fall_s + abs(end) * tuning.keys.rise_s
-        elif abs(end) > abs(begin):
-            takes_s = (abs(end) - abs(begin)) * tuning.keys.rise_s
-        else:
-            takes_s = (abs(begin) - abs(end)) * tuning.keys.fall_s
+        behind = ramp_begin(begin, output.raw_x, rise_s, fall_s) - end
+        takes_s = ramp_run(begin, output.raw_x, end, rise_s, fall_s, dt)
     return Behind(behind, takes_s)
 
 
@@ -105,7 +103,7 @@ def axis_output(
     for k in range(len(tuning.sources)):
         state, shaped = source_output(tuning.sources[k], tables, states[k], raw[k], k + 0.0, 0.0, 0, dt)
         after = (*after, state)
-        of_source = ramp_behind(tuning.sources[k], states[k], state, shaped)
+        of_source = ramp_behind(tuning.sources[k], states[k], state, shaped, dt)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped)
             keys_behind = both_behind(keys_behind, of_source)

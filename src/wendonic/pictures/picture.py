@@ -78,7 +78,7 @@ class Given:
             return None
         if not self._profiles:
             return Recording.read(self._recording)
-        return recording_or_probe(str(self._recording), self.profile, self.mode)
+        return recording_or_probe(str(self._recording), self.profile, self.mode, self.seat)
 
     @property
     def recording(self) -> Recording:

@@ -4,7 +4,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.opposites import opposed
-from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_begin, ramp_felt, ramp_time
+from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_begin, ramp_felt, ramp_run
 
 
 class KeysTuning(NamedTuple):
@@ -75,14 +75,17 @@ def keys_output(
         if was_y != raw_y:
             end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
         x, y = end_x, end_y
-        run_x = min(ramp_time(was_x, raw_x, rise_s, fall_s), dt)
-        run_y = min(ramp_time(was_y, raw_y, rise_s, fall_s), dt)
-        run_s = max(run_x, run_y)
-        ran_x = ramp_begin(was_x, raw_x, rise_s, fall_s)
-        ran_y = ramp_begin(was_y, raw_y, rise_s, fall_s)
+        begin_x = ramp_begin(was_x, raw_x, rise_s, fall_s)
+        begin_y = ramp_begin(was_y, raw_y, rise_s, fall_s)
+        run_x = ramp_run(was_x, raw_x, end_x, rise_s, fall_s, dt)
+        run_y = ramp_run(was_y, raw_y, end_y, rise_s, fall_s, dt)
+        run_s = min(max(run_x, run_y), dt)
+        # The mean of each axis counts, however long the other one runs.
+        long_s = 2.0 * dt if half_life_s > 0.0 else run_s
+        if long_s > 0.0:
+            ran_x = end_x + (begin_x - end_x) * min(run_x / long_s, 1.0)
+            ran_y = end_y + (begin_y - end_y) * min(run_y / long_s, 1.0)
         if half_life_s > 0.0:
-            ran_x = end_x + 0.5 * (ran_x - end_x) * run_x / dt
-            ran_y = end_y + 0.5 * (ran_y - end_y) * run_y / dt
             both = (was_x != 0.0 or raw_x != 0.0) and (was_y != 0.0 or raw_y != 0.0)
             if capped > 0 and both:
                 x, y = corner_felt(was_x, was_y, raw_x, raw_y, rise_s, fall_s, dt, half_life_s)

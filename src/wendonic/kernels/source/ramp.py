@@ -47,15 +47,28 @@ def ramp_begin(value: float, target: float, rise_s: float, fall_s: float) -> flo
     return value if rise_s > 0.0 else target
 
 
-def ramp_time(value: float, target: float, rise_s: float, fall_s: float) -> float:
-    """Return the time (s) that `ramp` needs from `value` to `target`.
+def ramp_run(value: float, target: float, end: float, rise_s: float, fall_s: float, dt: float) -> float:
+    """Return how long (s) a straight run from where `ramp` begins (see `ramp_begin`) to its `end` takes that has the
+    same mean over the tick, if it stays at the end from then on.
 
-    >>> ramp_time(-0.5, 1.0, rise_s=0.06, fall_s=0.04), ramp_time(0.5, 0.0, rise_s=0.06, fall_s=0.04)
-    (0.08, 0.02)
+    It is the ramp's own time, but where it changes sides: it falls and rises at two rates, and with m its mean the
+    run takes 2 (m - end) dt / (begin - end), which may be longer than the tick.
+
+    >>> ramp_run(0.0, 1.0, 1.0, rise_s=0.06, fall_s=0.04, dt=0.1), ramp_run(0.5, 0.0, 0.0, 0.06, 0.04, 0.1)
+    (0.06, 0.02)
+    >>> round(ramp_run(1.0, -1.0, -1.0, rise_s=0.0, fall_s=0.04, dt=0.1), 12)
+    0.06
     """
     if value * target < 0.0 or target == 0.0:
-        return abs(value) * fall_s + abs(target) * rise_s
-    return abs(target - value) * rise_s
+        fall = abs(value) * fall_s
+        if fall >= dt:
+            return dt
+        begin = value if fall_s > 0.0 else 0.0
+        if begin == end:
+            return 0.0
+        rise = min(abs(end) * rise_s, dt - fall)
+        return (begin * fall - 2.0 * end * fall - end * rise) / (begin - end)
+    return min(abs(target - value) * rise_s, dt)
 
 
 def followed(smooth: float, begin: float, end: float, duration_s: float, half_life_s: float) -> float:

@@ -1,21 +1,26 @@
 """A direction that no control gives, whose opposite one gives."""
 
 from collections.abc import Iterator
+from typing import Any
 
 from wendonic.study.finding import Case, Found, finding
+from wendonic.study.seated import seated
 
 SIDES = {
     "move": ((1.0, 0.0, "right", "left"), (0.0, 1.0, "forward", "back")),
-    "throttle": (),
     "turn": ((1.0, 0.0, "right", "left"),),
     "rise": ((1.0, 0.0, "up", "down"),),
 }
+"""A throttle without a back is a cart without one."""
+
+OF_MANY = {"keys": "key", "touch_zones": "zone of the glass"}
+"""Devices whose directions are controls of their own: one hand has all of them, or those of another device."""
 
 
 @finding(45, "notice", "A player who goes that way by mistake cannot come back.")
 def direction_missing(case: Case) -> Iterator[Found]:
-    """Look for directions whose opposite is there; a throttle without a back is a cart without one. What flies level
-    and has no `rise` goes neither up nor down.
+    """Look for directions whose opposite is there, among the keys of each player, the zones of the glass, and what
+    else there is. What flies level and has no `rise` goes neither up nor down.
     """
     steer = case.table.steer
     if steer is not None and steer.frame == "fly" and steer.level and not list(case.entries("rise")):
@@ -26,21 +31,38 @@ def direction_missing(case: Case) -> Iterator[Found]:
             "bind controls for rise, or write level = false so that forward follows the view",
             "It stays at the height where the game puts it.",
         )
+    players: list[str | None] = [*case.profile.seat] or [None]
+    missed: dict[tuple[str, str, str, str], list[str]] = {}
+    for player in players:
+        for one in _missing(case, player):
+            missed.setdefault(one, []).append(player or "")
+    for (channel, control, given, missing), who in missed.items():
+        seats = f"seat {' and '.join(who)}: " if len(who) < len(players) else ""
+        yield Found(
+            f"{case.where}.{channel}.bind",
+            f"{seats}there is a {control} for {given} and none for {missing}",
+            (),
+            f"bind a {control} for {missing}",
+        )
+
+
+def _missing(case: Case, player: str | None) -> Iterator[tuple[str, str, str, str]]:
+    """Give a player's channels with what is there for one direction and not for its opposite."""
+    mode = seated(case.profile, player).mode[case.mode] if player else case.table
     for channel, sides in SIDES.items():
-        entries = list(case.entries(channel))
-        if any(bind.called() == "hands" for _, bind in entries):
+        table: Any = getattr(mode, channel)
+        devices: dict[str, list[Any]] = {}
+        for bind in table.bind if table else ():
+            devices.setdefault(OF_MANY.get(bind.called(), "control"), []).append(bind)
+        if any(bind.called() == "hands" for bind in devices.get("control", ())):
             continue
-        for x, y, towards, away in sides:
-            if channel == "move" and case.from_side and y:
-                continue
-            window = case.profile.window
-            there = any(bind.pushes(x, y, window) is not None for _, bind in entries)
-            back = any(bind.pushes(0.0 - x, 0.0 - y, window) is not None for _, bind in entries)
-            if there != back:
-                missing, given = (away, towards) if there else (towards, away)
-                yield Found(
-                    f"{case.where}.{channel}.bind",
-                    f"there is a control for {given} and none for {missing}",
-                    (),
-                    f"bind a control for {missing}",
-                )
+        for control, binds in devices.items():
+            for x, y, towards, away in sides:
+                if channel == "move" and case.from_side and y:
+                    continue
+                window = case.profile.window
+                there = any(bind.pushes(x, y, window) is not None for bind in binds)
+                back = any(bind.pushes(0.0 - x, 0.0 - y, window) is not None for bind in binds)
+                if there != back:
+                    given, missing = (towards, away) if there else (away, towards)
+                    yield channel, control, given, missing

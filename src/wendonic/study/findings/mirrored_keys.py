@@ -1,7 +1,8 @@
-"""Keys that go against where they lie on the keyboard, seen from the others of their entry."""
+"""Keys that go against where they lie on the keyboard, seen from those that belong together with them."""
 
 import math
 from collections.abc import Iterator
+from itertools import groupby
 from typing import Any
 
 from wendonic.devices.key_places import KEY_PLACES
@@ -13,13 +14,16 @@ OPPOSITE = -0.5
 
 _UPWARDS = {"forward": "up", "back": "down"}
 
+NEAR = 1.6
+"""Keys that are no further apart lie next to each other."""
+
 BY_HABIT = ("Space", "ShiftLeft", "ShiftRight", "ControlLeft", "ControlRight")
 """Up and down are often these, wherever they lie."""
 
 
 @finding(40, "fault", "A player who turns to one side goes to the other, and no tuning helps.")
 def mirrored_keys(case: Case) -> Iterator[Found]:
-    """Keys that go against where they lie on the keyboard, seen from the others of their entry."""
+    """Look for keys that go against where they lie on the keyboard, seen from those that one hand has with them."""
     for channel in ("move", "throttle", "turn", "rise", "look"):
         for where, bind in case.entries(channel):
             yield from _of_entry(case, channel, bind, where)
@@ -38,11 +42,13 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
         if code in KEY_PLACES and not (upright and code in BY_HABIT)
     ]
     mirrored: dict[str, tuple[str, str, str]] = {}
+    owners = {code: name for name, seat in case.profile.seat.items() for code in seat.keys}
+    together = {code: hand for hand in _hands(keys, owners) for _, code in hand}
     for side, code in keys:
         place = KEY_PLACES[code]
-        block = [KEY_PLACES[other] for _, other in keys if KEY_PLACES[other].block == place.block]
-        x = place.x - sum(other.x for other in block) / len(block)
-        y = place.y - sum(other.y for other in block) / len(block)
+        hand = [KEY_PLACES[other] for _, other in together[code]]
+        x = place.x - sum(other.x for other in hand) / len(hand)
+        y = place.y - sum(other.y for other in hand) / len(hand)
         if upright and abs(y) <= abs(x):
             # Side by side, either may be up.
             continue
@@ -65,3 +71,48 @@ def _of_entry(case: Case, channel: str, bind: Any, where: str) -> Iterator[Found
     for code, (side, lies, goes) in mirrored.items():
         below = {"up": "above", "down": "below"}.get(lies, f"{lies} of")
         yield Found(f"{where}.keys.{side}", f"{code} is {below} the others and goes {goes}", [fix])
+
+
+Keys = list[tuple[str, str]]
+"""Keys with the side that each goes to."""
+
+
+def _hands(keys: Keys, owners: dict[str, str]) -> Iterator[Keys]:
+    """Give the keys that belong together: those of one player in one block of the keyboard; where a side has several
+    of them, those that lie next to each other; and where it still has, the first of each side, then the second.
+    """
+
+    def place_of(key: tuple[str, str]) -> tuple[str, str]:
+        return owners.get(key[1], ""), KEY_PLACES[key[1]].block
+
+    for _, found in groupby(sorted(keys, key=place_of), place_of):
+        block = list(found)
+        for near in [block] if _one_each(block) else _neighbours(block):
+            if _one_each(near):
+                yield near
+                continue
+            of_side: dict[str, Keys] = {}
+            for key in sorted(near, key=keys.index):
+                of_side.setdefault(key[0], []).append(key)
+            most = max(map(len, of_side.values()))
+            yield from ([some[number] for some in of_side.values() if number < len(some)] for number in range(most))
+
+
+def _one_each(keys: Keys) -> bool:
+    return len({side for side, _ in keys}) == len(keys)
+
+
+def _neighbours(keys: Keys) -> list[Keys]:
+    """Return keys in groups of which each key lies next to another of its group."""
+    groups: list[Keys] = []
+    for key in keys:
+        place = KEY_PLACES[key[1]]
+        touched = [
+            group
+            for group in groups
+            if any(math.dist((place.x, place.y), KEY_PLACES[code][1:]) <= NEAR for _, code in group)
+        ]
+        groups = [group for group in groups if group not in touched] + [
+            [key, *(one for group in touched for one in group)]
+        ]
+    return groups

@@ -17,6 +17,7 @@ from wendonic.study.probes.places import goes_to_places, leg, places_in_turn
 from wendonic.study.probes.press_entry import entry_changes
 from wendonic.study.probes.stick_paths import RAMP_S, slow_ramps, untouched
 from wendonic.study.probes.walker import AFTER_S, Steps, Walker, probe, stick_of, walker_of
+from wendonic.study.seated import seated
 
 HELD_S = 1.0
 CIRCLE_S = 2.0
@@ -247,10 +248,11 @@ PROBES: dict[str, Callable[[Profile, str], Recording]] = {
 """Every probe by its name."""
 
 
-def probe_of(profile: Profile, name: str, mode: str | None = None) -> Recording:
-    """Return a probe for a mode, the first one by default.
+def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | None = None) -> Recording:
+    """Return a probe for a mode, the first one by default, by the controls of the player in a seat.
 
-    Raises `WendonicError` for a probe or a mode that does not exist, and where the mode lacks what the probe needs.
+    Raises `WendonicError` for a probe, a mode or a seat that does not exist, and where the mode lacks what the probe
+    needs.
 
     >>> from wendonic.demo import demo_profile
     >>> [event.control for event in probe_of(demo_profile(), "tap")]
@@ -260,9 +262,10 @@ def probe_of(profile: Profile, name: str, mode: str | None = None) -> Recording:
         raise WendonicError(none_such("probe", name, PROBES))
     in_mode = profile.mode_name(mode)
     try:
-        found = PROBES[name](profile, in_mode)
+        found = PROBES[name](seated(profile, seat) if seat else profile, in_mode)
     except WendonicError as error:
-        raise WendonicError(f'probe {name}, mode "{in_mode}": {error}') from None
+        where = f'mode "{in_mode}"' + (f', seat "{seat}"' if seat else "")
+        raise WendonicError(f"probe {name}, {where}: {error}") from None
     return Recording(found, title=name.replace("_", " ").capitalize())
 
 
@@ -275,8 +278,8 @@ def is_probe(name: str) -> bool:
     return name in PROBES and not Path(name).exists()
 
 
-def recording_or_probe(name: str, profile: Profile, mode: str | None = None) -> Recording:
-    """Return the recording in a file, or the probe of that name for a mode, the first one by default.
+def recording_or_probe(name: str, profile: Profile, mode: str | None = None, seat: str | None = None) -> Recording:
+    """Return the recording in a file, or the probe of that name for a mode, the first one by default, in a seat.
 
     Raises `RecordingError` for a file that cannot be read, and `WendonicError` as `probe_of` does, or for a name that
     is neither.
@@ -286,7 +289,7 @@ def recording_or_probe(name: str, profile: Profile, mode: str | None = None) -> 
     1.1
     """
     if is_probe(name):
-        return probe_of(profile, name, mode)
+        return probe_of(profile, name, mode, seat)
     if not Path(name).suffix and not Path(name).exists():
         raise WendonicError(f"{name} is neither a recording nor a probe; probes: {', '.join(PROBES)}")
     return Recording.read(name)

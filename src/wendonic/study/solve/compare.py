@@ -218,7 +218,7 @@ def traces_of(
         name: tuple(
             ticks_between(
                 shape(
-                    recording or probe_of(profile, name, mode),
+                    recording or probe_of(profile, name, mode, seat),
                     profile,
                     hz=hz,
                     mode=mode,

@@ -1,0 +1,77 @@
+"""A profile as one of its players has it."""
+
+from typing import Any
+
+from wendonic.profile.schema.mode import Mode
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.seat import Seat
+from wendonic.profile.schema.table import Table
+
+CHANNELS = ("move", "rise", "throttle", "turn", "look", "goal")
+
+
+def seated(profile: Profile, seat: str | None) -> Profile:
+    """Return a profile with what counts in a seat alone, under the controls of that player: neither keys nor entries
+    of others, and that player's pad where the profile says `pad`. Raises `ControlError` for a seat that does not
+    exist.
+
+    >>> from wendonic.profile.load import profile_from_text
+    >>> two = profile_from_text('''
+    ... format = "wendonic-profile"
+    ... version = 1
+    ... [seat.one]
+    ... keys = ["KeyA", "KeyD"]
+    ... [seat.two]
+    ... keys = ["ArrowLeft", "ArrowRight"]
+    ... [[mode.yard.move.bind]]
+    ... keys = { left = ["KeyA", "ArrowLeft"], right = ["KeyD", "ArrowRight"] }
+    ... [[mode.yard.move.bind]]
+    ... stick = "pad.left_stick"
+    ... ''')
+    >>> for bind in seated(two, "two").mode["yard"].move.bind:
+    ...     print(bind.controls())
+    ['key.ArrowLeft', 'key.ArrowRight']
+    ['pad1.left_stick.x', 'pad1.left_stick.y']
+    """
+    own = Seat(seat, profile.seat)
+    return profile.model_copy(update={"mode": {name: _own_mode(mode, own) for name, mode in profile.mode.items()}})
+
+
+def _own_mode(mode: Mode, own: Seat) -> Mode:
+    channels: dict[str, Any] = {}
+    for name in CHANNELS:
+        table = getattr(mode, name)
+        if table is not None:
+            binds = _own_entries([bind for bind in table.bind if own.sits(bind.seat)], own)
+            channels[name] = table.model_copy(update={"bind": binds}) if binds else None
+    presses = {}
+    for name, press in mode.press.items():
+        entries = _own_entries(press.bind, own) if own.sits(press.seat) else ()
+        if entries:
+            presses[name] = press.model_copy(update={"bind": entries})
+    return mode.model_copy(update={**channels, "press": presses})
+
+
+def _own_entries(entries: Any, own: Seat) -> tuple[Any, ...]:
+    """Return the entries that are left in a seat."""
+    return tuple(left for entry in entries if (left := _own(entry, own)))
+
+
+def _own(value: Any, own: Seat) -> Any:
+    """Return what a value of an entry is in a seat; nothing for controls of others, and for an entry without any."""
+    if isinstance(value, str):
+        # A chord is down with all of its controls.
+        parts = value.split("+")
+        left = own.all_own(parts)
+        return "+".join(left) if len(left) == len(parts) else ""
+    if isinstance(value, tuple):
+        return tuple(left for one in value if (left := _own(one, own)) not in ("", None))
+    if not isinstance(value, Table):
+        return value
+    fields = {name: getattr(value, name) for name in type(value).model_fields}
+    changed = {name: left for name, found in fields.items() if (left := _own(found, own)) != found}
+    if not changed:
+        return value
+    lost = any(isinstance(fields[name], str) and left == "" for name, left in changed.items())
+    bare = all(left == () for left in {**fields, **changed}.values())
+    return None if lost or bare or None in changed.values() else value.model_copy(update=changed)
