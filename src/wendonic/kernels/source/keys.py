@@ -6,6 +6,9 @@ from wendonic.kernels.row import Row
 from wendonic.kernels.source.opposites import opposed
 from wendonic.kernels.source.ramp import corner_felt, ramp, ramp_begin, ramp_felt, ramp_run
 
+NO_TIME_S = 1e-12
+"""What takes less time than this is there at once."""
+
 
 class KeysTuning(NamedTuple):
     """How keys pull: the rule for opposite ones; `ramps` is 1 where a key takes time, `rise_s` and `fall_s`, and
@@ -70,21 +73,21 @@ def keys_output(
         if tuning.at_once > 0:
             was_x = 0.0 if was_x * raw_x < 0.0 else was_x
             was_y = 0.0 if was_y * raw_y < 0.0 else was_y
+        begin_x, begin_y, run_x, run_y = was_x, was_y, 0.0, 0.0
         if was_x != raw_x:
             end_x = ramp(was_x, raw_x, rise_s, fall_s, dt)
+            begin_x = ramp_begin(was_x, raw_x, rise_s, fall_s)
+            run_x = ramp_run(was_x, raw_x, end_x, rise_s, fall_s, dt)
         if was_y != raw_y:
             end_y = ramp(was_y, raw_y, rise_s, fall_s, dt)
+            begin_y = ramp_begin(was_y, raw_y, rise_s, fall_s)
+            run_y = ramp_run(was_y, raw_y, end_y, rise_s, fall_s, dt)
         x, y = end_x, end_y
-        begin_x = ramp_begin(was_x, raw_x, rise_s, fall_s)
-        begin_y = ramp_begin(was_y, raw_y, rise_s, fall_s)
-        run_x = ramp_run(was_x, raw_x, end_x, rise_s, fall_s, dt)
-        run_y = ramp_run(was_y, raw_y, end_y, rise_s, fall_s, dt)
         run_s = min(max(run_x, run_y), dt)
         # The mean of each axis counts, however long the other one runs.
-        long_s = 2.0 * dt if half_life_s > 0.0 else run_s
-        if long_s > 0.0:
-            ran_x = end_x + (begin_x - end_x) * min(run_x / long_s, 1.0)
-            ran_y = end_y + (begin_y - end_y) * min(run_y / long_s, 1.0)
+        long_s = max(2.0 * dt if half_life_s > 0.0 else run_s, NO_TIME_S)
+        ran_x = end_x + (begin_x - end_x) * min(run_x / long_s, 1.0)
+        ran_y = end_y + (begin_y - end_y) * min(run_y / long_s, 1.0)
         if half_life_s > 0.0:
             both = (was_x != 0.0 or raw_x != 0.0) and (was_y != 0.0 or raw_y != 0.0)
             if capped > 0 and both:
