@@ -5,9 +5,13 @@ from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Literal, get_args, get_origin
 
 from pydantic import BaseModel, Tag, ValidationError
+from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
+from wendonic.devices.controls import CONTROLS
+from wendonic.devices.other_names import key_meant
 from wendonic.errors import Fault, did_you_mean, first_of
+from wendonic.profile.field_limits import field_limits
 from wendonic.profile.field_lines import field_line
 from wendonic.profile.field_path import dotted
 from wendonic.profile.inherited import likes, with_inherited
@@ -221,9 +225,13 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
         words = _words_in(_steps(root, detail["loc"])[-1][1])
         if words and found not in words:
             return f"allowed: a list of {' and '.join(map(_shown, words))}"
+        example = _example(root, detail["loc"])
+        if isinstance(found, str) and _holds_keys(_steps(root, detail["loc"])[-1][1]):
+            code = found if f"key.{found}" in CONTROLS else key_meant(found)
+            return f"allowed: a list, such as {f'[{_shown(code)}]' if code else example}"
         if isinstance(found, str | int | float):
             return f"allowed: a list, such as [{_shown(found)}]"
-        return "allowed: a list"
+        return f"allowed: a list, such as {example}" if example else "allowed: a list"
     table = _table_around(root, detail["loc"])
     field = table.model_fields.get(name)
     if field is None and isinstance(found, str | list):
@@ -236,10 +244,11 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
     alternatives = _alternatives(root, detail["loc"])
     if found in alternatives:
         return f'allowed: a table, such as {{ {"frame" if name == "steer" else "form"} = "{found}" }}'
-    number = _first_number(field.annotation) if field and isinstance(found, int | float) else None
-    if number:
-        return f"allowed: a table, such as {{ {number} = {found} }}"
-    example = next((words.example for words in field_words(table) if words.name == name), "")
+    if isinstance(found, int | float) and not isinstance(found, bool):
+        numbers = _around_number(_steps(root, detail["loc"])[-1][1], found)
+        if numbers:
+            return f"allowed: a table, such as {{ {numbers} }}"
+    example = _example(root, detail["loc"])
     return f"allowed: a table, such as {example}" if len(example) > 2 else "allowed: a table"
 
 
@@ -273,13 +282,51 @@ def _named(root: type[Table], loc: Sequence[str | int]) -> str:
     return f"the name of {'an' if words[0] in 'aeiou' else 'a'} {words}{added}"
 
 
-def _first_number(kind: Any) -> str | None:
-    """Return the first field of a table that holds a number, None where there is no such table."""
+def _tables_of(kind: Any) -> list[type[Table]]:
+    """Return the tables that the schema allows at a place."""
     while get_origin(kind) is Annotated:
         kind = get_args(kind)[0]
-    tables = [part for part in (kind, *get_args(kind)) if isinstance(part, type) and issubclass(part, Table)]
-    fields = tables[0].model_fields.items() if tables else ()
-    return next((name for name, field in fields if kind_words(field.annotation) == "number"), None)
+    parts = (kind, *get_args(kind))
+    bare = [get_args(part)[0] if get_origin(part) is Annotated else part for part in parts]
+    return [part for part in bare if isinstance(part, type) and issubclass(part, Table)]
+
+
+def _around_number(kind: Any, found: float) -> str:
+    """Return the fields of a table around its number, where one stood in the table's place; "" where no number says
+    all that has to be said.
+    """
+    tables = _tables_of(kind)
+    shared = set.intersection(*(set(table.model_fields) for table in tables)) if len(tables) > 1 else set()
+    for table in tables:
+        fields = {name: field for name, field in table.model_fields.items() if name not in shared}
+        words = {name: field for name, field in table.model_fields.items() if name == "form" and len(tables) > 1}
+        needed = [name for name, field in table.model_fields.items() if field.is_required() and name not in words]
+        numbers = [name for name, field in fields.items() if "number" in kind_words(field.annotation)]
+        # Of two limits, what a number alone says is how much is too much.
+        numbers.sort(key=lambda name: name != "max")
+        if numbers and not set(needed) - {numbers[0]} and _within_limits(table.model_fields[numbers[0]], found):
+            form = "".join(f'form = "{get_args(field.annotation)[0]}", ' for field in words.values())
+            return f"{form}{numbers[0]} = {found}"
+    return ""
+
+
+def _within_limits(field: FieldInfo, found: float) -> bool:
+    low, high = field_limits(field)
+    return low <= found <= high
+
+
+def _example(root: type[Table], loc: Sequence[str | int]) -> str:
+    """Return the example that the schema has for a field; "" for none."""
+    name = next((str(part) for part in reversed(loc) if isinstance(part, str)), "")
+    return next((words.example for words in field_words(_table_around(root, loc)) if words.name == name), "")
+
+
+def _holds_keys(kind: Any) -> bool:
+    """Return whether a list has codes of keys in it."""
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    (of, *_) = get_args(kind) or (None,)
+    return get_origin(of) is Annotated and kind_words(*get_args(of)) == "key"
 
 
 def _choice(_: type[Table], detail: ErrorDetails) -> str:

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator
 from typing import Any
 
+from wendonic.devices.controls import PADS
 from wendonic.errors import none_such
 from wendonic.profile.field_path import SEPARATES
 from wendonic.profile.inherited import likes
@@ -86,7 +87,12 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
     for where, table in tables:
         seat = table.get("seat") if isinstance(table, dict) else None
         if isinstance(seat, str) and seat not in names:
-            yield f"{where}.seat", _not_there("seat", seat, names, "seat")
+            # No seat may be called like a pad.
+            is_pad = seat in (*PADS, "pad0")
+            yield (
+                f"{where}.seat",
+                none_such("seat", seat, names) if is_pad else _not_there("seat", seat, names, "seat"),
+            )
 
 
 def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Iterator[tuple[str, str]]:

@@ -526,6 +526,8 @@ TRADE_WORDS |= {word: TRADE_WORDS[same] for word, same in SAME_AS.items()}
 FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "accel": ("accel_m_s2",),
     "ahead": ("forward",),
+    "backward": ("back",),
+    "backwards": ("back",),
     "bindings": ("bind",),
     "brake": ("brake_m_s2",),
     "buffer": ("buffer_s",),
@@ -533,6 +535,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "coyote": ("grace_s",),
     "deadband": ("dead_zone",),
     "decel": ("brake_m_s2",),
+    "down": ("back",),
     "drag": ("drag_per_s", "coast_half_life_s"),
     "exp": ("exponent",),
     "fov": ("fov_deg",),
@@ -544,7 +547,10 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "invert": ("invert_pitch", "invert_yaw"),
     "invert_x": ("invert_yaw",),
     "invert_y": ("invert_pitch",),
-    "jump_height": ("height_m",),
+    "jump_force": ("speed_m_s", "jump"),
+    "jump_height": ("height_m", "jump"),
+    "jump_speed": ("speed_m_s", "jump"),
+    "jump_velocity": ("speed_m_s", "jump"),
     "limit_deg": ("steepest_deg",),
     "low": ("inner",),
     "max_speed": ("top_speed_m_s",),
@@ -561,6 +567,7 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "turn_speed": ("turn_deg_s",),
     "type": ("style", "form", "frame"),
     "velocity": ("top_speed_m_s",),
+    "up": ("forward",),
 }
 """What may have been meant by a key that a table does not have."""
 

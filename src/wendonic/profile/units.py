@@ -95,10 +95,10 @@ def units_per_m(content: Any) -> float:
 
 
 def own_unit(content: Any) -> str:
-    """Return what a profile's content calls its own unit; "" where that is the metre, or it says nothing usable."""
+    """Return what a profile's content calls its own unit; "" where it does not say."""
     world = content.get("world") if isinstance(content, dict) else None
-    name = world.get("unit") if isinstance(world, dict) and "units_per_m" in world else None
-    return name if isinstance(name, str) else ""
+    name = world.get("unit") if isinstance(world, dict) else None
+    return name if isinstance(name, str) and name != "m" else ""
 
 
 def unit_name_of(name: str, unit: str) -> str:

@@ -52,7 +52,10 @@ class MoveZones(NameLists):
 class KeysBind(Moving, Opposed):
     """Keys as a source of `move`."""
 
-    keys: MoveKeys = entry("Keys for each direction.", example={"forward": ["KeyW"], "back": ["KeyS"]})
+    keys: MoveKeys = entry(
+        "Keys for each direction.",
+        example={"forward": ["KeyW"], "back": ["KeyS"], "left": ["KeyA"], "right": ["KeyD"]},
+    )
 
     def controls(self) -> list[str]:
         """Return the controls that it names."""
