@@ -167,6 +167,30 @@ WRONG = [
         "while sprint is held, jump does nothing: gait run has no jump",
     ),
     (
+        "[mode.foot]\npress_gaits = { sprint = 'run' }\n"
+        + KEYS
+        + '[mode.foot.press]\nsprint = { bind = ["key.ShiftLeft"], style = "tap" }\n',
+        "held-for-a-tick",
+        "press.sprint.style",
+        "sprint is on for one tick at most, and gait run counts for no longer",
+    ),
+    (
+        "[mode.foot]\n[mode.foot.move]\npress_amounts = { creep = 0.4 }\n"
+        + KEYS
+        + '[mode.foot.press]\ncreep = { bind = [{ wheel = "towards" }] }\n',
+        "held-for-a-tick",
+        "press.creep.bind",
+        "creep is on for one tick at most, and its factor counts for no longer",
+    ),
+    (KEYS + "[gait.run]\ntop_speed_m_s = 5\n", "gait-unused", None, "no mode has gait run; there are: walk"),
+    (
+        "[mode.foot]\nsteer = { frame = 'drive' }\ngait = 'cart'\n"
+        + "[[mode.foot.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\n",
+        "direction-missing",
+        "turn",
+        "it drives, and nothing turns it",
+    ),
+    (
         KEYS + "[gait.walk]\ntop_speed_m_s = 200\naccel_m_s2 = 2000\nbrake_m_s2 = 2000\n",
         "unit-mistaken",
         None,

@@ -67,6 +67,11 @@ CASES: dict[str, Case] = {
     "press-too-quick": Case(
         KEYS + '[mode.foot.press]\ndash = { bind = ["KeyE"], style = "double", double_s = 0.05 }\n'
     ),
+    "held-for-a-tick": Case(
+        KEYS
+        + "[mode.foot]\npress_gaits = { sprint = 'run' }\n[mode.foot.press]\n"
+        + "sprint = { bind = ['key.ShiftLeft'], style = 'tap' }\n"
+    ),
     "press-trembles": Case(
         STICK + "[[mode.foot.press.fire.bind]]\ncontrol = 'pad.right_trigger'\nabove = 0.5\nrelease = 0.499\n"
     ),
@@ -96,6 +101,7 @@ CASES: dict[str, Case] = {
     ),
     "no-mirror-image": Case("[mode.foot.move]\nnotches = 3\nnotch_pull = 1\n" + STICK, "stick"),
     "not-measured": Case(KEYS + "[gait.walk]\ntop_speed_m_s = 900\naccel_m_s2 = 0.4\n"),
+    "gait-unused": Case(KEYS + "[gait.run]\ntop_speed_m_s = 5\n"),
     "idle-number": Case(STICK + 'curve = { form = "linear", exponent = 2 }\n'),
     "over-budget": Case(KEYS + "[budget]\nstop_distance_m = { max = 0.1 }\n", "feel"),
 }

@@ -1,11 +1,13 @@
 """One thing that `check` says is wrong, and the kinds of it."""
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
+from contextlib import suppress
 from functools import cached_property
 from typing import Any, Literal, NamedTuple
 
 import tomlkit
 
+from wendonic.errors import WendonicError
 from wendonic.profile.edit_text import inlined
 from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.schema.gait import Gait
@@ -130,7 +132,9 @@ class Case(Bench):
         numbers = self.profile.gaits_of(self.mode)
         found = [(self.table.gait, numbers[self.table.gait], self)] if self.table.gait != "none" else []
         for press, name in self.table.press_gaits.items():
-            found.append((name, numbers[name], Case(self.profile, self.mode, self.engine, held=press)))
+            # One that cannot be held is a finding of its own.
+            with suppress(WendonicError):
+                found.append((name, numbers[name], Case(self.profile, self.mode, self.engine, held=press)))
         return found
 
     @cached_property

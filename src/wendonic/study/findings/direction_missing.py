@@ -31,6 +31,14 @@ def direction_missing(case: Case) -> Iterator[Found]:
             "bind controls for rise, or write level = false so that forward follows the view",
             "It stays at the height where the game puts it.",
         )
+    if steer is not None and steer.frame == "drive" and case.table.turn is None and not case.any_walker.goes("right"):
+        yield Found(
+            f"{case.where}.turn",
+            "it drives, and nothing turns it",
+            (),
+            "bind controls for turn",
+            "It goes straight on for ever.",
+        )
     players: list[str | None] = [*case.profile.seat] or [None]
     missed: dict[tuple[str, str, str, str], list[str]] = {}
     for player in players:
