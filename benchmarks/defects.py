@@ -221,6 +221,25 @@ SMOOTH = ("slow-answer",)
 JERKS = ("jump-at-dead-zone",)
 ONLY_KEYS = {"form": "power", "exponent": 1.5}
 
+
+def _key_missing_beside_a_stick(content: Content) -> bool:
+    found = _binds(content, "move", "keys")
+    if not found or not _binds(content, "move", "stick"):
+        return False
+    found[0]["keys"].pop("left")
+    return True
+
+
+def _without_turn(content: Content) -> bool:
+    mode = content["mode"]["foot"]
+    return mode["steer"]["frame"] == "drive" and mode.pop("turn", None) is not None
+
+
+def _gait_of_no_mode(content: Content) -> bool:
+    content.setdefault("gait", {})["run"] = {"top_speed_m_s": 9.0}
+    return True
+
+
 DEFECTS = (
     Defect("free diagonals, keys", FAST, _move("keys", diagonal="free")),
     Defect("diagonal factor 0.95", FAST, _move("keys", diagonal="factor", diagonal_factor=0.95)),
@@ -300,6 +319,10 @@ DEFECTS = (
     Defect("no key to the left", ("direction-missing",), _without("move", "left")),
     Defect("no key back", ("direction-missing",), _without("move", "back")),
     Defect("no key down", ("direction-missing",), _without("rise", "down")),
+    Defect("no key to the left, beside a stick", ("direction-missing",), _key_missing_beside_a_stick),
+    Defect("a cart that nothing turns", ("direction-missing",), _without_turn),
+    Defect("a sprint that is tapped", ("held-for-a-tick",), _press("sprint", style="tap")),
+    Defect("a gait of no mode", ("gait-unused",), _gait_of_no_mode),
     Defect("brake 2", ("slides-on",), _gait(brake_m_s2=0.8, reverse_m_s2=None)),
     Defect("coasting half-life 1.5 s", ("slides-on",), _gait(coast_half_life_s=1.5, reverse_m_s2=None)),
     Defect("a sprint that slides", ("slides-on",), _run(top_speed_m_s=9.0, brake_m_s2=2.0)),

@@ -297,6 +297,17 @@ def test_the_command_compares(tmp_path, capsys):
     assert reported.count("mode.shelves") == 1
     with pytest.raises(WendonicError, match="neither a recording nor a probe; probes: each_direction"):
         inputs_named(["tapp"])
+    # What only looks is compared by its sheet; there is no walk to draw.
+    for name, cm in (("slow", 40), ("quick", 30)):
+        look = f'[[mode.m.look.bind]]\nmouse = "mouse.move"\ncm_per_turn = {cm}\n'
+        (tmp_path / f"{name}.toml").write_text(f'format = "wendonic-profile"\nversion = 1\n{look}')
+    looks = {name: load_profile(tmp_path / f"{name}.toml") for name in ("slow", "quick")}
+    compared = compare(looks)
+    assert (dict(compared.traces), compared.differs("mouse_deg_per_10cm")) == ({}, True)
+    words = ["compare", *(str(tmp_path / f"{name}.toml") for name in looks)]
+    with pytest.raises(WendonicError, match="no walk to draw; how they look: wendonic draw look"):
+        app([*words, "-o", str(tmp_path / "look.png")], standalone_mode=False)
+    assert "* mouse_deg_per_10cm" in capsys.readouterr().out
     with pytest.raises(WendonicError, match="two or more"):
         compare({"one": demo_profile()})
 
@@ -313,6 +324,18 @@ def test_the_numbers_of_an_input_are_those_of_its_traces_and_of_their_difference
     assert same.parts_s is None
     # 22 and 9 m/s² are so far apart after half of 13 m/s² t²: 50 mm, from the first press on.
     assert slow.parts_s == pytest.approx(math.sqrt(2.0 * 0.05 / 13.0), abs=0.04)
+
+
+def test_views_that_turn_differently_part_as_well(beekeeper):
+    """10 cm of a mouse in half a second: 36 / 34 and 36 / 45 of 100 deg, the one 25.9 deg further than the other."""
+    profiles = {"quick": beekeeper, "slow": beekeeper.changed({"mode.foot.look.bind[0].cm_per_turn": 45})}
+    found = numbers_on(profiles, traces_of(profiles, {"swipe": None}, engine="interpreted"))["swipe"]
+    assert [walk.turned_deg for walk in found.walks] == pytest.approx([3600.0 / 34.0, 3600.0 / 45.0], rel=1e-3)
+    apart = found.differences[1]
+    assert (apart.most_apart_m, apart.heading_rms_deg) == (0.0, None)
+    assert apart.view_apart_deg == pytest.approx(3600.0 / 34.0 - 3600.0 / 45.0, rel=1e-3)
+    # They are a degree apart after 1 / 25.9 of the swipe.
+    assert apart.parts_s == pytest.approx(0.5 / apart.view_apart_deg, abs=1.0 / 120.0)
 
 
 def test_recordings_of_one_stem_are_kept_apart(beekeeper, tmp_path):

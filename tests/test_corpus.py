@@ -92,12 +92,12 @@ def test_each_row_is_what_shaping_one_by_one_gives(folder):
 def test_the_same_profile_changes_nothing_and_a_press_of_its_own_parts_at_once():
     keys = Recording([Event(0.5, "key.KeyW", 1.0), Event(1.0, "key.Space", 1.0), Event(2.0, "mark", "end")])
     trace = shape(keys, OLD)
-    assert difference(trace, trace, OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0.0, 0, None)
+    assert difference(trace, trace, OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0, None)
     silent = shape(keys, OLD.changed({"mode.foot.press.jump.bind": ["key.KeyJ"]}))
     apart = difference(trace, silent, OLD.press_names)
     assert apart.presses == 1
     assert apart.parts_s == pytest.approx(1.0, abs=0.02)
-    assert walked(trace.iloc[:0], OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0)
+    assert walked(trace.iloc[:0], OLD.press_names) == (0.0, 0.0, 0.0, 0.0, 0.0, 0)
 
 
 def test_a_run_that_was_cut_off_goes_on_where_it_was(folder, tmp_path, monkeypatch):

@@ -9,6 +9,7 @@ import typer
 from wendonic.cli.options import ByOption, CourseOption, FromOption, ModeOption, SeatOption, ToOption, WhileOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.errors import WendonicError
 
 if TYPE_CHECKING:
     from wendonic.study.solve.compare import Comparison, OnInput
@@ -40,13 +41,13 @@ def compare(
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
     from wendonic.study.as_json import document, setting_values, sheet_head, sheet_values, walked_values
-    from wendonic.study.solve.compare import USUAL_INPUT, inputs_named, names_of, numbers_on, traces_of
     from wendonic.study.solve.compare import compare as compare_profiles
+    from wendonic.study.solve.compare import inputs_named, names_of, numbers_on, traces_of, usual_inputs
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
     by_name = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
     # Tables alone need no common input: they are printed whether or not one suits all profiles.
-    inputs = inputs_named(on or [USUAL_INPUT]) if on or out else {}
+    inputs = inputs_named(on) if on else usual_inputs(by_name, mode) if out else {}
     ground = load_course(course) if course else None
     compared = compare_profiles(by_name, {}, mode, by=by, held=held)
     if not as_json:
@@ -76,6 +77,9 @@ def compare(
     if out is not None:
         from wendonic.pictures import draw_comparison, save_picture
 
+        if not traces:
+            words = "not all of these move by themselves, so there is no walk to draw"
+            raise WendonicError(f"{words}; how they look: wendonic draw look; other inputs: --on")
         save_picture(draw_comparison(compared), out)
         say(f"wrote {out}")
 

@@ -170,6 +170,23 @@ def inputs_named(names: Sequence[str]) -> dict[str, Recording | None]:
     return inputs
 
 
+def usual_inputs(profiles: Mapping[str, Profile], mode: str | None = None) -> dict[str, Recording | None]:
+    """Return the input by which profiles are compared if none is named: the figure of eight, or nothing where one of
+    them does not walk, drive or fly by itself.
+
+    >>> from wendonic.demo import demo_profile
+    >>> both = {"foot": demo_profile(), "cart": demo_profile("cart")}
+    >>> usual_inputs(both), usual_inputs({**both, "log": demo_profile("lookout").changed({"mode.foot.move": None})})
+    ({'figure_of_eight': None}, {})
+    """
+    try:
+        for profile in profiles.values():
+            probe_of(profile, USUAL_INPUT, mode)
+    except WendonicError:
+        return {}
+    return {USUAL_INPUT: None}
+
+
 class OnInput(NamedTuple):
     """What each profile makes of an input, and how each differs from the first one, which has no difference."""
 
@@ -246,7 +263,8 @@ def compare(
 ) -> Comparison:
     """Return a comparison of profiles, each in its first mode or in the given one.
 
-    `inputs` are as in `traces_of`; without any, the figure of eight is used. `by` and `held` are as in `measure`.
+    `inputs` are as in `traces_of`; without any, the figure of eight is used where all of them move. `by` and `held`
+    are as in `measure`.
     Raises `WendonicError` for fewer than two profiles, and for a mode or a probe that one of them does not have.
 
     >>> from wendonic.demo import demo_profile
@@ -256,7 +274,7 @@ def compare(
     """
     if len(named_profiles(profiles)) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
-    inputs = {USUAL_INPUT: None} if inputs is None else inputs
+    inputs = usual_inputs(profiles, mode) if inputs is None else inputs
     sheets = tuple(measure(profile, mode, engine, by=by, held=held) for profile in profiles.values())
     traces = traces_of(profiles, inputs, mode, hz, engine)
     length = common_unit([profile.world.length for profile in profiles.values()])

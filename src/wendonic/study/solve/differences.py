@@ -11,17 +11,23 @@ from wendonic.study.motion import speeds_m_s, steps_m
 PART_M = 0.05
 """Two bodies have parted once they are this far from each other."""
 
+PART_DEG = 1.0
+"""So have two views."""
+
 MOVES_M_S = 0.05
 """A slower body has no heading to speak of."""
 
 
 class Walked(NamedTuple):
-    """How far a body went (m), where it ended (m, plan frame), and how often a press began."""
+    """How far a body went (m), where it ended (m, plan frame), how far the view was turned in all (deg), and how
+    often a press began.
+    """
 
     distance_m: float
     end_x_m: float
     end_y_m: float
     end_z_m: float
+    turned_deg: float
     presses: int
 
 
@@ -30,8 +36,9 @@ class Difference(NamedTuple):
 
     How much longer its path is (m); how far their ends lie from each other (m), and how far the bodies ever were; the
     root mean square of the difference of their speeds (m/s), and of the angle between their headings (deg) while both
-    move; how many presses began in one and not in the other; and the first moment (s) at which they had parted: by
-    PART_M, or by a press. None where they never do, or never both move.
+    move; the largest angle (deg) between where the input has turned both views; how many presses began in one and not
+    in the other; and the first moment (s) at which they had parted: by PART_M, by PART_DEG, or by a press. None where
+    they never do, or never both move.
     """
 
     distance_m: float
@@ -39,17 +46,20 @@ class Difference(NamedTuple):
     most_apart_m: float
     speed_rms_m_s: float
     heading_rms_deg: float | None
+    view_apart_deg: float
     presses: int
     parts_s: float | None
 
 
 UNITS = {"distance_m": "m", "end_x_m": "m", "end_y_m": "m", "end_z_m": "m", "presses": "presses"}
 UNITS |= {"end_apart_m": "m", "most_apart_m": "m", "speed_rms_m_s": "m/s", "heading_rms_deg": "deg", "parts_s": "s"}
+UNITS |= {"turned_deg": "deg", "view_apart_deg": "deg"}
 WALKED = {
     "distance_m": "length of the path, height included",
     "end_x_m": "where it ends, to the right on the plan",
     "end_y_m": "where it ends, forward on the plan",
     "end_z_m": "where it ends, up",
+    "turned_deg": "how far the view was turned, there and back",
     "presses": "how often a press began",
 }
 DIFFERENCES = {
@@ -58,8 +68,9 @@ DIFFERENCES = {
     "most_apart_m": "largest distance between the bodies at any moment",
     "speed_rms_m_s": "root mean square of the difference of speed",
     "heading_rms_deg": "root mean square of the angle between the headings, while both move",
+    "view_apart_deg": "largest angle between where the input has turned the views",
     "presses": "presses that began in one and not in the other",
-    "parts_s": f"first moment at which they are {PART_M:g} m apart, or differ in a press",
+    "parts_s": f"first moment at which they are {PART_M:g} m or {PART_DEG:g} deg apart, or differ in a press",
 }
 
 
@@ -85,10 +96,11 @@ def walked(trace: Columns, press_names: tuple[str, ...] = ()) -> Walked:
     """
     count = len(trace)
     if count == 0:
-        return Walked(0.0, 0.0, 0.0, 0.0, 0)
+        return Walked(0.0, 0.0, 0.0, 0.0, 0.0, 0)
     x, y, z = (float(trace[f"pos_{axis}"][count - 1 : count].sum()) for axis in "xyz")
     began = _began(trace, [name for name in press_columns(press_names) if name in trace])
-    return Walked(float(steps_m(trace).sum()), x, y, z, int(began.sum()))
+    turned_deg = float(np.hypot(*_looks(trace, count)).sum())
+    return Walked(float(steps_m(trace).sum()), x, y, z, turned_deg, int(began.sum()))
 
 
 def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) -> Difference:
@@ -106,7 +118,7 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
     """
     count = min(len(one), len(other))
     if count == 0:
-        return Difference(0.0, 0.0, 0.0, 0.0, None, 0, None)
+        return Difference(0.0, 0.0, 0.0, 0.0, None, 0.0, 0, None)
     apart = np.sqrt(sum(_difference(one, other, f"pos_{axis}", count) ** 2 for axis in "xyz"))
     speeds = [speeds_m_s(trace)[:count] for trace in (one, other)]
     names = [name for name in press_columns(press_names) if name in one and name in other]
@@ -115,7 +127,11 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
     presses = int(
         np.abs(_began(one, names)[:, :count].sum(axis=1) - _began(other, names)[:, :count].sum(axis=1)).sum()
     )
-    parted = (apart > PART_M) | differ.any(axis=0)
+    yaws, pitches = (
+        np.cumsum(after - before) for before, after in zip(_looks(one, count), _looks(other, count), strict=True)
+    )
+    views = np.hypot(yaws, pitches)
+    parted = (apart > PART_M) | (views > PART_DEG) | differ.any(axis=0)
     level = [
         np.hypot(np.asarray(trace["vel_x"])[:count], np.asarray(trace["vel_y"])[:count]) for trace in (one, other)
     ]
@@ -132,9 +148,16 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
         without_rounding(apart.max()),
         without_rounding(np.sqrt(np.mean((speeds[1] - speeds[0]) ** 2))),
         without_rounding(np.sqrt(np.mean(between**2))) if moving.any() else None,
+        without_rounding(views.max()),
         presses,
         float(np.asarray(one["t"])[int(np.argmax(parted))]) if parted.any() else None,
     )
+
+
+def _looks(trace: Columns, count: int) -> "list[np.ndarray[tuple[int], np.dtype[np.float64]]]":
+    """Return how far the view turned in each tick (deg): to the right, and up."""
+    names = ("look_yaw_deg", "look_pitch_deg")
+    return [np.asarray(trace[name], dtype=float)[:count] if name in trace else np.zeros(count) for name in names]
 
 
 def _difference(
