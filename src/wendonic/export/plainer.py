@@ -241,14 +241,16 @@ def simplified(node: ast.expr) -> ast.expr:
 
 
 def _choice(test: ast.expr, yes: ast.expr, no: ast.expr) -> ast.expr:
-    """Return a choice between two values; between a truth and a test it is `and` or `or`.
+    """Return a choice between two values; between a truth and a test it is `and` or `or`, between equal ones none.
 
     >>> def said(words):
     ...     node = ast.parse(words, mode="eval").body
     ...     return ast.unparse(_choice(node.test, node.body, node.orelse))
-    >>> said("False if a <= b else c"), said("True if a else b < c"), said("a if b else False")
-    ('a > b and c', 'a or b < c', 'b and a')
+    >>> said("False if a <= b else c"), said("True if a else b < c"), said("a if b else False"), said("a if b else a")
+    ('a > b and c', 'a or b < c', 'b and a', 'a')
     """
+    if ast.dump(yes) == ast.dump(no):
+        return yes
     match yes, no:
         case ast.Constant(value=bool(truth)), _:
             return ast.BoolOp(ast.Or(), [test, no]) if truth else ast.BoolOp(ast.And(), [_opposite(test), no])
