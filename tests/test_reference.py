@@ -167,6 +167,7 @@ def test_every_known_word_is_explained_and_slips_are_guessed():
         assert explain(said).things[0].name == quantity
     assert explain("a round dead zone") == explain("dead zone")
     assert explain("swim") == explain("swimming")
+    assert [thing.name for thing in explain("distance_m").things] == ["distance_m"] * 2
     with pytest.raises(WendonicError, match=r'nothing is called "zzz"\. All fields: wendonic fields'):
         explain("zzz")
 

@@ -476,6 +476,7 @@ SAME_AS: dict[str, str] = {
     "axial": "axial dead zone",
     "bezier": "Bezier curve",
     "bit depth": "quantization",
+    "climbing": "ladder",
     "conveyor": "moving platform",
     "couch co-op": "split screen",
     "cross dead zone": "axial dead zone",

@@ -20,6 +20,8 @@ from wendonic.reference.own_words import OWN_WORDS, own_word
 from wendonic.reference.tables import groups_of
 from wendonic.study.findings import FINDINGS
 from wendonic.study.quantities import QUANTITIES
+from wendonic.study.solve.differences import DIFFERENCES, WALKED
+from wendonic.study.solve.differences import UNITS as UNITS_COMPARED
 
 
 class Explained(NamedTuple):
@@ -139,6 +141,9 @@ def _things(word: str) -> Iterator[Explained]:
     if column is not None:
         unit = f" ({column.unit})" if column.unit else ""
         yield Explained("trace column", word, f"{column.what}{unit}")
+    for found, against in ((WALKED, ""), (DIFFERENCES, ", against the first profile")):
+        if name in found:
+            yield Explained("number of a comparison", name, f"{found[name]}{against} ({UNITS_COMPARED[name]})")
     for formula in formulas_of(name) or formulas_of(word):
         yield Explained("formula", formula.of, formula.says)
 
@@ -202,6 +207,8 @@ def known_words() -> list[str]:
         *OWN_WORDS,
         *TRADE_WORDS,
         *COLUMNS,
+        *WALKED,
+        *DIFFERENCES,
         *CONTROLS,
     ]
     return list(dict.fromkeys(names))

@@ -7,7 +7,7 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.held_press import held_press
 
 
-@finding(163, "fault", "The player presses it, and nothing is to be felt.")
+@finding(163, "fault", "The player presses it and feels no difference.")
 def held_for_a_tick(case: Case) -> Iterator[Found]:
     """Hold every press that switches a gait or scales the request, as its style wants it."""
     scaled = case.table.move.press_amounts if case.table.move else {}
