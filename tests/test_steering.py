@@ -841,6 +841,37 @@ def test_a_reversal_through_zero_turns_a_cart_and_takes_a_walker_as_far_at_every
         assert of(run(helm, 0.5, hz)) == pytest.approx(there - back, abs=5e-4)
 
 
+@pytest.mark.parametrize(("rise_s", "fall_s"), [(0.1, 0.05), (0.1, 0.02), (0.06, 0.06)])
+@pytest.mark.parametrize("hz", [20, 30, 60])
+def test_from_one_keyboard_to_the_other_it_is_as_far_at_every_rate(rise_s, fall_s, hz):
+    """D is released as ArrowRight is pressed: what falls and what rises add up, to 1 at most."""
+    times = np.linspace(0.0, 0.3, 300_001)
+    together = np.maximum(1.0 - times / fall_s, 0.0) + np.minimum(times / rise_s, 1.0)
+    expected = float(np.minimum(together, 1.0).mean()) * 0.3
+    hands = (("KeyA", "KeyD"), ("ArrowLeft", "ArrowRight"))
+    entries = [
+        f"keys = {{ left = ['{left}'], right = ['{right}'] }}\nrise_s = {rise_s}\nfall_s = {fall_s}\n"
+        for left, right in hands
+    ]
+    gait = "[gait.own]\ntop_speed_m_s = 4\naccel_m_s2 = 1e5\nbrake_m_s2 = 1e5\n"
+    walks = "[mode.m]\ngait = 'own'\nsteer = { frame = 'map' }\n"
+    drives = "[mode.m]\ngait = 'own'\nsteer = { frame = 'drive', turn_deg_s = 100 }\n"
+    drives += "[[mode.m.throttle.bind]]\nkeys = { forward = ['KeyW'] }\n"
+    cases = (
+        (walks, "move", lambda intent: intent.motion.pos_x / 4.0),
+        (drives, "turn", lambda intent: intent.face_deg / 100.0),
+    )
+    for text, channel, of in cases:
+        binds = "".join(f"[[mode.m.{channel}.bind]]\n{entry}" for entry in entries)
+        helm = Helm(profile_from_text(HEAD + text + binds + gait))
+        helm.key("KeyW", down=True)
+        helm.key("KeyD", down=True)
+        before = of(run(helm, 0.5, hz))
+        helm.key("KeyD", down=False)
+        helm.key("ArrowRight", down=True)
+        assert of(run(helm, 0.3, hz)) - before == pytest.approx(expected, abs=5e-4)
+
+
 @pytest.mark.parametrize("slow_down_m", [0.0, 2.0])
 def test_a_game_that_moves_the_body_itself_says_where_it_is(slow_down_m):
     """A body moved by `velocity(top)` at 10 Hz walks into the goal and stands there."""

@@ -75,12 +75,15 @@ def ramp_behind(
 
 
 def both_behind(one: Behind, other: Behind) -> Behind:
-    """Return two ramps that add up as one.
+    """Return two ramps that add up as one: as long as the longer one, with the mean of both.
 
-    >>> both_behind(Behind(-0.5, 0.125), Behind(0.25, 0.25))
-    Behind(value=-0.25, takes_s=0.25)
+    >>> both_behind(Behind(-0.5, 0.125), Behind(0.25, 0.25)), both_behind(Behind(-0.5, 0.25), NOT_BEHIND).value
+    (Behind(value=0.0, takes_s=0.25), -0.5)
     """
-    return Behind(one.value + other.value, max(one.takes_s, other.takes_s))
+    takes_s = max(one.takes_s, other.takes_s)
+    if takes_s == 0.0:
+        return NOT_BEHIND
+    return Behind((one.value * one.takes_s + other.value * other.takes_s) / takes_s, takes_s)
 
 
 def axis_output(
@@ -105,7 +108,7 @@ def axis_output(
         after = (*after, state)
         of_source = ramp_behind(tuning.sources[k], states[k], state, shaped, dt)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
-            keys = shaped if joined == 0 else both_keys(keys, shaped)
+            keys = shaped if joined == 0 else both_keys(keys, shaped, 0)
             keys_behind = both_behind(keys_behind, of_source)
             joined += 1
         elif k - joined == 0:

@@ -65,31 +65,34 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
     return kept
 
 
-def both_keys(first: SourceOutput, second: SourceOutput) -> SourceOutput:
+def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOutput:
     """Return what two entries of keys request together: each axis of their sum, at most 1; the stronger one gives its
-    number.
+    number. Where what they ran from are no `means`, see `SourceOutput`, their runs become one that is as long as the
+    longer one and has the mean of both.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> ahead = NO_OUTPUT._replace(length=1.0, y=1.0, raw_y=1.0)
     >>> right = NO_OUTPUT._replace(source=1.0, length=1.0, x=1.0)
-    >>> both = both_keys(both_keys(ahead, right), ahead)
+    >>> both = both_keys(both_keys(ahead, right, 0), ahead, 0)
     >>> both.x, both.y, both.raw_y
     (1.0, 1.0, 1.0)
+    >>> goes, comes = NO_OUTPUT._replace(ran_x=1.0, run_s=0.05), NO_OUTPUT._replace(x=1.0, run_s=0.1)
+    >>> both_keys(goes, comes, 0).ran_x, both_keys(goes, comes, 0).run_s
+    (0.5, 0.1)
     """
     x = bounded(first.x + second.x)
     y = bounded(first.y + second.y)
     source = second.source if second.length > first.length else first.source
-    return SourceOutput(
-        source,
-        math.hypot(x, y),
-        x,
-        y,
-        bounded(first.raw_x + second.raw_x),
-        bounded(first.raw_y + second.raw_y),
-        bounded(first.ran_x + second.ran_x),
-        bounded(first.ran_y + second.ran_y),
-        max(first.run_s, second.run_s),
-    )
+    ran_x = first.ran_x + second.ran_x
+    ran_y = first.ran_y + second.ran_y
+    run_s = max(first.run_s, second.run_s)
+    if means <= 0 and first.run_s != second.run_s:
+        one, other = first.run_s / run_s, second.run_s / run_s
+        ran_x = x + (first.ran_x - first.x) * one + (second.ran_x - second.x) * other
+        ran_y = y + (first.ran_y - first.y) * one + (second.ran_y - second.y) * other
+    raw_x = bounded(first.raw_x + second.raw_x)
+    raw_y = bounded(first.raw_y + second.raw_y)
+    return SourceOutput(source, math.hypot(x, y), x, y, raw_x, raw_y, bounded(ran_x), bounded(ran_y), run_s)
 
 
 def asked_together(first: Vec2, second: Vec2) -> Vec2:

@@ -155,7 +155,7 @@ def move_output(
             ran = shaped.ran_x if tuning.sources[k].kind == SOURCE_KEYS else side
             shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0, ran_x=ran, ran_y=0.0)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
-            keys = shaped if joined == 0 else both_keys(keys, shaped)
+            keys = shaped if joined == 0 else both_keys(keys, shaped, 1 if follows_half_life else 0)
             keys_were = asked_together(keys_were, was.output)
             joined += 1
         elif k - joined == 0:
