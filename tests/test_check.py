@@ -182,6 +182,12 @@ WRONG = [
         "press.creep.bind",
         "creep is on for one tick at most, and its factor counts for no longer",
     ),
+    (
+        KEYS + '[mode.foot.press]\ndash = { bind = ["key.KeyA", "key.KeyD"], style = "double", shared = true }\n',
+        "double-of-two",
+        "press.dash.bind",
+        "KeyA and KeyD within 0.3 s of each other are a double press of dash",
+    ),
     (KEYS + "[gait.run]\ntop_speed_m_s = 5\n", "gait-unused", None, "no mode has gait run; there are: walk"),
     (
         "[mode.foot]\nsteer = { frame = 'drive' }\ngait = 'cart'\n"

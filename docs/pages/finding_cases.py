@@ -64,6 +64,9 @@ CASES: dict[str, Case] = {
         '[mode.foot.press]\njump = { bind = [{ zone = "jump" }] }\n'
     ),
     "press-out-of-reach": Case(KEYS + '[mode.foot.press]\ntrip = { bind = ["KeyF"], unless = ["KeyF"] }\n'),
+    "double-of-two": Case(
+        KEYS + "[mode.foot.press]\ndash = { bind = ['key.KeyA', 'key.KeyD'], style = 'double', shared = true }\n"
+    ),
     "press-too-quick": Case(
         KEYS + '[mode.foot.press]\ndash = { bind = ["KeyE"], style = "double", double_s = 0.05 }\n'
     ),

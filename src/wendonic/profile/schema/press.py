@@ -81,7 +81,7 @@ STYLES = Words(
         STYLE_DOUBLE,
         ("double_s",),
         TWICE,
-        meaning="On from the second press within double_s of the first, until released.",
+        meaning="On from the second press within double_s of the first, of any of its controls, until released.",
     ),
     Word(
         "repeat",

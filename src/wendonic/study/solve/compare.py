@@ -274,8 +274,8 @@ def compare(
     """
     if len(named_profiles(profiles)) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
-    inputs = usual_inputs(profiles, mode) if inputs is None else inputs
     sheets = tuple(measure(profile, mode, engine, by=by, held=held) for profile in profiles.values())
+    inputs = usual_inputs(profiles, mode) if inputs is None else inputs
     traces = traces_of(profiles, inputs, mode, hz, engine)
     length = common_unit([profile.world.length for profile in profiles.values()])
     from_side = all(profile.mode[profile.mode_name(mode)].steer.seen_from_side for profile in profiles.values())
