@@ -188,7 +188,7 @@ WRONG = [
         "press.dash.bind",
         "KeyA and KeyD within 0.3 s of each other are a double press of dash",
     ),
-    (KEYS + "[gait.run]\ntop_speed_m_s = 5\n", "gait-unused", None, "no mode has gait run; there are: walk"),
+    (KEYS + "[gait.run]\ntop_speed_m_s = 5\n", "gait-unused", None, "no mode uses gait run; in use: walk"),
     (
         "[mode.foot]\nsteer = { frame = 'drive' }\ngait = 'cart'\n"
         + "[[mode.foot.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\n",

@@ -305,7 +305,7 @@ def test_the_command_compares(tmp_path, capsys):
     compared = compare(looks)
     assert (dict(compared.traces), compared.differs("mouse_deg_per_10cm")) == ({}, True)
     words = ["compare", *(str(tmp_path / f"{name}.toml") for name in looks)]
-    with pytest.raises(WendonicError, match="no walk to draw; how they look: wendonic draw look"):
+    with pytest.raises(WendonicError, match="no walk to draw; wendonic draw look shows how they turn the view"):
         app([*words, "-o", str(tmp_path / "look.png")], standalone_mode=False)
     assert "* mouse_deg_per_10cm" in capsys.readouterr().out
     with pytest.raises(WendonicError, match="two or more"):

@@ -78,8 +78,10 @@ def compare(
         from wendonic.pictures import draw_comparison, save_picture
 
         if not traces:
-            words = "not all of these move by themselves, so there is no walk to draw"
-            raise WendonicError(f"{words}; how they look: wendonic draw look; other inputs: --on")
+            words = "at least one of these does not move by itself, so there is no walk to draw"
+            raise WendonicError(
+                f"{words}; wendonic draw look shows how they turn the view, and --on takes other inputs"
+            )
         save_picture(draw_comparison(compared), out)
         say(f"wrote {out}")
 

@@ -266,8 +266,7 @@ def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
     """
     if detail["type"] == "float_type":
         return _range(root, detail["loc"], units)
-    fields = field_words(_table_around(root, detail["loc"]))
-    example = next((field.example for field in fields if field.name == detail["loc"][-1]), "")
+    example = _example(root, detail["loc"])
     return f"such as {example}" if example else ""
 
 
@@ -359,9 +358,7 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
 
 
 def _missing(root: type[Table], detail: ErrorDetails) -> str:
-    name = str(detail["loc"][-1])
-    fields = field_words(_table_around(root, detail["loc"]))
-    example = next((field.example for field in fields if field.name == name), "")
+    name, example = str(detail["loc"][-1]), _example(root, detail["loc"])
     # A table has a header of its own, which no example on one line shows.
     return f"is missing, such as {name} = {example}" if example and "{" not in example else "is missing"
 

@@ -87,7 +87,7 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
     for where, table in tables:
         seat = table.get("seat") if isinstance(table, dict) else None
         if isinstance(seat, str) and seat not in names:
-            # No seat may be called like a pad.
+            # A seat cannot have the name of a pad.
             is_pad = seat in (*PADS, "pad0")
             yield (
                 f"{where}.seat",

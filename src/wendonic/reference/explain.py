@@ -87,8 +87,8 @@ def explain(word: str) -> Explanation:
 
 
 def _part_that_is_known(word: str) -> str | None:
-    """Return the longest part of a phrase that is a word of its own, "sprint" of "hold to sprint", or the one word
-    that a single one begins: "swimming" of "swim".
+    """Return the longest part of a phrase that is a word of its own, "sprint" of "hold to sprint"; of a single word
+    the only longer one that begins with it, "swimming" for "swim".
     """
     parts = plain(word).split()
     if len(parts) == 1 and len(parts[0]) >= 4:

@@ -67,8 +67,8 @@ def without_losers(sources: tuple[SourceTuning, ...], between: int, raw: tuple[R
 
 def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOutput:
     """Return what two entries of keys request together: each axis of their sum, at most 1; the stronger one gives its
-    number. Where what they ran from are no `means`, see `SourceOutput`, their runs become one that is as long as the
-    longer one and has the mean of both.
+    number. `means` is 1 where `ran_x` and `ran_y` are the means of a tick, see `SourceOutput`; where it is 0, the two
+    runs become one that is as long as the longer one and has the mean of both.
 
     >>> from wendonic.kernels.source.source import NO_OUTPUT
     >>> ahead = NO_OUTPUT._replace(length=1.0, y=1.0, raw_y=1.0)

@@ -13,14 +13,15 @@ SIDES = {
 }
 """A throttle without a back is a cart without one."""
 
-OF_MANY = {"keys": "key", "touch_zones": "zone of the glass"}
-"""Devices whose directions are controls of their own: one hand has all of them, or those of another device."""
+OF_MANY = {"keys": "key", "touch_zones": "touch zone"}
+"""What a control is called on devices that have one for each direction."""
 
 
 @finding(45, "notice", "A player who goes that way by mistake cannot come back.")
 def direction_missing(case: Case) -> Iterator[Found]:
-    """Look for directions whose opposite is there, among the keys of each player, the zones of the glass, and what
-    else there is. What flies level and has no `rise` goes neither up nor down.
+    """Look for directions whose opposite is there, among the keys of each player, the touch zones, and what else
+    there is. What flies level and has no `rise` goes neither up nor down; what drives without `turn` goes straight
+    on.
     """
     steer = case.table.steer
     if steer is not None and steer.frame == "fly" and steer.level and not list(case.entries("rise")):
@@ -37,7 +38,7 @@ def direction_missing(case: Case) -> Iterator[Found]:
             "it drives, and nothing turns it",
             (),
             "bind controls for turn",
-            "It goes straight on for ever.",
+            "It can only go straight on.",
         )
     players: list[str | None] = [*case.profile.seat] or [None]
     missed: dict[tuple[str, str, str, str], list[str]] = {}
@@ -45,7 +46,7 @@ def direction_missing(case: Case) -> Iterator[Found]:
         for one in _missing(case, player):
             missed.setdefault(one, []).append(player or "")
     for (channel, control, given, missing), who in missed.items():
-        seats = f"seat {' and '.join(who)}: " if len(who) < len(players) else ""
+        seats = f"seat{'s' if len(who) > 1 else ''} {' and '.join(who)}: " if len(who) < len(players) else ""
         yield Found(
             f"{case.where}.{channel}.bind",
             f"{seats}there is a {control} for {given} and none for {missing}",

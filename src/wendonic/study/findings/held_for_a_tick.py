@@ -19,9 +19,10 @@ def held_for_a_tick(case: Case) -> Iterator[Found]:
         except WendonicError:
             where = f"{case.where}.press.{press}"
             style = case.table.press[press].style
+            held = [{f"{where}.style": "hold", **case.out(f"{where}.tap_s")}] if style != "hold" else []
             yield Found(
                 f"{where}.style" if style != "hold" else f"{where}.bind",
                 f"{press} is on for one tick at most, and {what} for no longer",
-                [{f"{where}.style": "hold", **case.out(f"{where}.tap_s")}, {f"{where}.style": "toggle"}],
+                [*held, {f"{where}.style": "toggle"}],
                 'bind a control that can be held, or write style = "toggle"',
             )

@@ -11,7 +11,7 @@ from wendonic.profile.schema.look_binds import GyroBind
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
 from wendonic.study.held_press import held_press
-from wendonic.study.probes.walker import known_as
+from wendonic.study.probes.walker import known_as, lead_steps
 from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 120.0
@@ -35,7 +35,7 @@ def gyro_bind(bench: Bench) -> GyroBind:
 def _pad_turned(
     pad: str, bias_deg_s: float, noise_deg_s: float, shakes: float, rate_deg_s: float, begins_s: float, end_s: float
 ) -> tuple[Event, ...]:
-    """Return what a pad tells that is turned to the right at a rate from a time on."""
+    """Return the events of a pad that is turned to the right at a rate (deg/s) from `begins_s` on."""
     bias, noise = (0.0, math.radians(bias_deg_s), 0.0), math.radians(noise_deg_s)
     hands = GyroStandIn(pad, bias, noise, accel_noise=shakes, poll_hz=POLL_HZ, seed=1)
     return tuple(hands.events(lambda t: (rate_deg_s * max(t - begins_s, 0.0), 0.0), 0.0, end_s))
@@ -52,12 +52,9 @@ def _presses_held(bench: Bench) -> tuple[tuple[Event, ...], float]:
             lead += held_press(bench.looking, wanted)
         except WendonicError as reason:
             raise Unmeasured(f"{reason}, so the motion sensor never turns the view") from None
-    events: list[Event] = []
-    at_s = 0.0
-    for changes, wait_s in lead:
-        events += [Event(at_s, control, value) for control, value in changes]
-        at_s += wait_s
-    return tuple(events), math.ceil(at_s * HZ) / HZ
+    steps, lead_s = lead_steps(lead)
+    events = (Event(at_s, control, value) for at_s, changes in steps for control, value in changes)
+    return tuple(events), math.ceil(lead_s * HZ) / HZ
 
 
 def _turned_deg(

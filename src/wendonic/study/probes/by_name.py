@@ -13,7 +13,7 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.measuring.directions import EIGHT_DIRECTIONS
 from wendonic.study.measuring.jumps import jump_press_name
-from wendonic.study.probes.places import goes_to_places, leg, places_in_turn
+from wendonic.study.probes.places import PLACE_PROBES, goes_to_places
 from wendonic.study.probes.press_entry import entry_changes
 from wendonic.study.probes.stick_paths import RAMP_S, slow_ramps, untouched
 from wendonic.study.probes.walker import AFTER_S, Steps, Walker, probe, stick_of, walker_of
@@ -50,13 +50,7 @@ def _with_rest(events: list[Event], bind: StickBind | LookStickBind, end_s: floa
 
 
 def each_direction(profile: Profile, name: str) -> Recording:
-    """Press each of eight directions in turn, or those that there are, and release it; where a body goes to places,
-    give one in each direction.
-    """
-    if goes_to_places(profile.mode[name]):
-        sides = _sides(profile, name)
-        legs = [leg(3.0 * HELD_S * number, together, HELD_S) for number, together in enumerate(sides)]
-        return places_in_turn(profile, name, legs, 3.0 * HELD_S * len(sides))
+    """Press each of eight directions in turn, or those that there are, and release it."""
     walker = _walker(profile, name)
     directions = [together for together in EIGHT_DIRECTIONS if walker.goes(*together)]
     steps: Steps = []
@@ -74,9 +68,6 @@ def tap(profile: Profile, name: str) -> Recording:
 
 def reversal(profile: Profile, name: str) -> Recording:
     """Go forward, and straight back."""
-    if goes_to_places(profile.mode[name]):
-        there, back = ("right", "left") if profile.mode[name].steer.seen_from_side else ("forward", "back")
-        return places_in_turn(profile, name, [leg(0.1, (there,), 4.0), leg(1.1, (back,), 4.0)], 4.1)
     walker = _walker(profile, name)
     ahead, opposite = walker.ahead, walker.opposite
     if opposite is None:
@@ -87,12 +78,9 @@ def reversal(profile: Profile, name: str) -> Recording:
 
 def quarter_turn(profile: Profile, name: str) -> Recording:
     """Go forward, and to the right from one moment to the next, everything pressed or tilted all the way."""
-    if profile.mode[name].steer.seen_from_side:
-        raise WendonicError("this mode has no forward to turn from: it is seen from the side")
-    if goes_to_places(profile.mode[name]):
-        # The second place is straight to the right of where a nimble body is by then.
-        return places_in_turn(profile, name, [leg(0.1, ("forward",), 4.0), (1.1, 3.0, -3.0)], 4.1)
     walker = _walker(profile, name)
+    if walker.across:
+        raise WendonicError("this mode has no forward to turn from: it is seen from the side")
     if not (walker.goes("forward") and walker.goes("right")):
         raise WendonicError(f"this mode has no turn from forward to right: it goes {', '.join(walker.directions)}")
     turn = walker.changes(("forward",), ("right",))
@@ -170,25 +158,12 @@ JUMPS = ((0.5, 0.6), (1.6, 0.05), (3.0, 0.6), (4.6, 0.05))
 _MIRRORED = {"right": "left", "left": "right"}
 
 
-def _sides(profile: Profile, name: str) -> tuple[tuple[str, ...], ...]:
-    """Return the directions in which a body goes to places: from the side, right and left, twice each."""
-    if not profile.mode[name].steer.seen_from_side:
-        return EIGHT_DIRECTIONS
-    return (("right",), ("right",), ("left",), ("left",))
-
-
 def figure_of_eight(profile: Profile, name: str) -> Recording:
     """Go once round to the right and once to the left: where the view steers, forward while it turns, and diagonally
     the second time; where a body drives, by its own turning; else in each of eight directions; where there are two
-    directions, back and forth, from the side with a long and a short jump each way. Where a body goes to places, two
-    rounds of them.
+    directions, back and forth, from the side with a long and a short jump each way.
     """
     mode = profile.mode[name]
-    if goes_to_places(mode):
-        sides = _sides(profile, name)
-        rounds = [*sides, *(tuple(_MIRRORED.get(side, side) for side in together) for together in sides)]
-        legs = [leg(0.5 * number, together, 0.5) for number, together in enumerate(rounds)]
-        return places_in_turn(profile, name, legs, 0.5 * len(rounds) + 2.0)
     walker = _walker(profile, name)
     steer = mode.steer
     everywhere = walker.goes("forward", "right") and walker.goes("back", "left")
@@ -245,7 +220,7 @@ PROBES: dict[str, Callable[[Profile, str], Recording]] = {
     "jump_hold": _jump(1.0),
     "figure_of_eight": figure_of_eight,
 }
-"""Every probe by its name."""
+"""Every probe by its name, as a body is walked, driven or flown; for one that goes to places see `PLACE_PROBES`."""
 
 
 def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | None = None) -> Recording:
@@ -262,7 +237,8 @@ def probe_of(profile: Profile, name: str, mode: str | None = None, seat: str | N
         raise WendonicError(none_such("probe", name, PROBES))
     in_mode = profile.mode_name(mode)
     try:
-        found = PROBES[name](seated(profile, seat) if seat else profile, in_mode)
+        made = PLACE_PROBES.get(name) if goes_to_places(profile.mode[in_mode]) else None
+        found = (made or PROBES[name])(seated(profile, seat) if seat else profile, in_mode)
     except WendonicError as error:
         where = f'mode "{in_mode}"' + (f', seat "{seat}"' if seat else "")
         raise WendonicError(f"probe {name}, {where}: {error}") from None

@@ -1,12 +1,14 @@
 """Places given one after another, for a mode that goes to places and has nothing that could be held."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 from wendonic.devices.event import Event
+from wendonic.errors import WendonicError
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
+from wendonic.study.measuring.directions import EIGHT_DIRECTIONS
 from wendonic.study.probes.walker import AFTER_S, entries_of
 
 Leg = tuple[float, float, float]
@@ -50,3 +52,51 @@ def places_in_turn(profile: Profile, mode: str, legs: Iterable[Leg], end_s: floa
         y += 0.0 if from_side else forward * top_speed_m_s
         events.append(Event(t + AFTER_S, "goal", (x, y)))
     return Recording([*events, Event(end_s, "mark", "end")])
+
+
+_MIRRORED = {"right": "left", "left": "right"}
+
+
+def _sides(profile: Profile, mode: str) -> tuple[tuple[str, ...], ...]:
+    """Return eight directions; from the side, right and left, twice each."""
+    if not profile.mode[mode].steer.seen_from_side:
+        return EIGHT_DIRECTIONS
+    return (("right",), ("right",), ("left",), ("left",))
+
+
+def each_direction(profile: Profile, mode: str) -> Recording:
+    """Give a place in each direction, a second away, and time to get there."""
+    sides = _sides(profile, mode)
+    legs = [leg(3.0 * number, together, 1.0) for number, together in enumerate(sides)]
+    return places_in_turn(profile, mode, legs, 3.0 * len(sides))
+
+
+def reversal(profile: Profile, mode: str) -> Recording:
+    """Go to a place ahead, and turn straight back before getting there."""
+    there, back = ("right", "left") if profile.mode[mode].steer.seen_from_side else ("forward", "back")
+    return places_in_turn(profile, mode, [leg(0.1, (there,), 4.0), leg(1.1, (back,), 4.0)], 4.1)
+
+
+def quarter_turn(profile: Profile, mode: str) -> Recording:
+    """Go to a place ahead, and from halfway straight to the right."""
+    if profile.mode[mode].steer.seen_from_side:
+        raise WendonicError("this mode has no forward to turn from: it is seen from the side")
+    # The second place is straight to the right of where a nimble body is by then.
+    return places_in_turn(profile, mode, [leg(0.1, ("forward",), 4.0), (1.1, 3.0, -3.0)], 4.1)
+
+
+def figure_of_eight(profile: Profile, mode: str) -> Recording:
+    """Go once round to the right and once to the left, a new place every half second."""
+    sides = _sides(profile, mode)
+    rounds = [*sides, *(tuple(_MIRRORED.get(side, side) for side in together) for together in sides)]
+    legs = [leg(0.5 * number, together, 0.5) for number, together in enumerate(rounds)]
+    return places_in_turn(profile, mode, legs, 0.5 * len(rounds) + 2.0)
+
+
+PLACE_PROBES: dict[str, Callable[[Profile, str], Recording]] = {
+    "each_direction": each_direction,
+    "reversal": reversal,
+    "quarter_turn": quarter_turn,
+    "figure_of_eight": figure_of_eight,
+}
+"""What takes the place of a probe of that name where a body goes to places."""

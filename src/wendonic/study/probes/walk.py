@@ -6,7 +6,7 @@ from typing import Any
 from wendonic.batch import Engine
 from wendonic.batch.trace import shaped
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.probes.walker import Steps, Walker, probe
+from wendonic.study.probes.walker import Steps, Walker, lead_steps, probe
 
 
 class Walk:
@@ -16,14 +16,9 @@ class Walk:
         self, profile: Profile, walker: Walker, steps: Steps, end_s: float, hz: float, engine: Engine
     ) -> None:
         """Walk the steps of a profile's first mode."""
-        lead_s = sum(wait_s for _, wait_s in walker.lead)
+        leads, lead_s = lead_steps(walker.lead)
         self._skip = math.ceil(lead_s * hz) + 1 if walker.lead else 0
         begins_s = self._skip / hz
-        leads: Steps = []
-        at_s = 0.0
-        for changes, wait_s in walker.lead:
-            leads.append((at_s, changes))
-            at_s += wait_s
         later: Steps = [(begins_s + t, changes) for t, changes in steps]
         self._begins_s = begins_s
         self._trace = shaped(probe([*leads, *later], begins_s + end_s), profile, hz=hz, engine=engine)

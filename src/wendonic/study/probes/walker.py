@@ -208,6 +208,20 @@ def _first(mode: Mode, window: Window, by: str | None, stick: bool) -> Walker | 
 Steps = list[tuple[float, Changes]]
 
 
+def lead_steps(lead: Sequence[tuple[Changes, float]]) -> tuple[Steps, float]:
+    """Return the steps that bring down a press that stays held, and the time (s) at which it does.
+
+    >>> lead_steps([([("key.KeyE", 1.0)], 0.25), ([("key.KeyE", 0.0)], 0.5)])
+    ([(0.0, [('key.KeyE', 1.0)]), (0.25, [('key.KeyE', 0.0)])], 0.75)
+    """
+    steps: Steps = []
+    at_s = 0.0
+    for changes, wait_s in lead:
+        steps.append((at_s, changes))
+        at_s += wait_s
+    return steps, at_s
+
+
 def probe(steps: Steps, end_s: float) -> Recording:
     """Return a recording from 0 to `end_s` in which each step's controls change at its time.
 
