@@ -401,6 +401,47 @@ def test_what_turns_one_axis_leaves_the_other_to_others():
     bind = sideways.mode["foot"].look.bind[0]
     assert bind.sentence().startswith("pad.right_stick: 90 deg/s yaw at full tilt;")
     assert bind.idle == (("pitch_deg_s", 'does nothing with turns = "yaw"'),)
+    for snaps in ('stick = "pad.left_stick"', 'keys = { right = ["KeyE"] }'):
+        with pytest.raises(ProfileError, match=r'look\.bind\[0\]\.turns: found "pitch" with snap_deg'):
+            looking(f'{snaps}\nsnap_deg = 30\nturns = "pitch"\n')
+
+
+@given(
+    along=st.floats(-1.0, 1.0),
+    across=st.floats(-1.0, 1.0),
+    gate=st.sampled_from(["circle", "square"]),
+    form=st.sampled_from(["round", "wedge", "round+wedge", "axes", "cut"]),
+)
+def test_of_a_stick_that_turns_one_axis_the_other_one_does_not_count(along, across, gate, form):
+    """However it is shaped, it turns by what the channel turn makes of the same axis with the same numbers."""
+    shaping = (
+        f'dead_zone = {{ form = "{form}", inner = 0.2, outer = 0.9 }}\ncurve = {{ form = "power", exponent = 2 }}\n'
+    )
+    turn = f'[[mode.foot.turn.bind]]\naxis = "pad.left_stick.x"\n{shaping.replace(form, "round")}'
+    for turns, tilt, rate in (("yaw", (along, across), "yaw_deg_s"), ("pitch", (across, 0.0 - along), "pitch_deg_s")):
+        bind = f'stick = "pad.right_stick"\nturns = "{turns}"\n{rate} = 50\ngate = "{gate}"\n{shaping}'
+        helm = Helm(looking(bind, press=turn))
+        helm.stick("pad.right_stick", *tilt)
+        helm.stick("pad.left_stick", along, 0.0)
+        intent = helm.tick(1.0)
+        of_one = intent.look.yaw_deg if turns == "yaw" else intent.look.pitch_deg
+        if form not in ("cut", "wedge"):
+            assert of_one == pytest.approx(50.0 * intent.turn, abs=1e-9)
+        assert of_one == pytest.approx(
+            turned(looking(bind), [at_tilt(turns, along)], 1, 1.0)[turns == "pitch"], abs=1e-9
+        )
+
+
+def at_tilt(turns, along):
+    return Event(0.5, "pad.right_stick", (along, 0.0) if turns == "yaw" else (0.0, 0.0 - along))
+
+
+def test_an_off_centre_stick_turns_by_its_own_axis_from_where_it_rests():
+    bind = 'stick = "pad.right_stick"\ncentre = [0.1, -0.3]\nyaw_deg_s = 50\ndead_zone = { form = "none" }\n'
+    bind += 'curve = { form = "linear" }\nturns = '
+    for turns, tilt, expected in (("yaw", (0.3, -0.8), (10.0, 0.0)), ("pitch", (0.3, -0.8), (0.0, 70.0))):
+        yaw, pitch, _ = turned(looking(f'{bind}"{turns}"'), [Event(0.0, "pad.right_stick", tilt)], 10, 1.0)
+        assert (yaw, pitch) == pytest.approx(expected)
 
 
 def test_a_trembling_pad_is_not_the_device_in_use():

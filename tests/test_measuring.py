@@ -269,6 +269,28 @@ def test_a_pad_that_is_turned():
     assert measured(text + "still_deg_s = 0\n").gyro_drift_deg_per_min == pytest.approx(90.0, rel=0.02)
 
 
+def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
+    """By hand: half a tilt gives half the pitch rate, 10 cm of an 800 dpi mouse the pitch ratio's share of a turn, and
+    a pad and a key their own numbers, though no view can be turned up that far.
+    """
+    upright = """stick = 'pad.right_stick'\npitch_deg_s = 120
+    dead_zone = { form = 'round', inner = 0.2, outer = 1 }\ncurve = { form = 'linear' }
+    [[mode.m.look.bind]]\nmouse = 'mouse.move'\ncm_per_turn = 40\npitch_ratio = 0.5
+    [[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\ninvert_pitch = true
+    [[mode.m.look.bind]]\nkeys = { up = ['KeyR'], down = ['KeyF'], right = ['KeyG'] }\npitch_deg_s = 90
+    """.replace("\n    [", "\nturns = 'pitch'\n[")
+    text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\n{upright}turns = 'pitch'\n"
+    names = ("look_deg_s_full_tilt", "look_deg_s_half_tilt", "look_first_tilt")
+    names += ("mouse_deg_per_10cm", "gyro_ratio", "look_deg_s_keys")
+    values = [120.0, 45.0, 0.2, 45.0, -3.0, 90.0]
+    sheet = measured(text)
+    assert [sheet[name] for name in names] == pytest.approx(values, rel=2e-3)
+    later = measured(
+        text + "[[mode.m.look.bind]]\nmouse = 'mouse.move'\ncm_per_turn = 20\nturns = 'yaw'\nshared = true\n"
+    )
+    assert later.mouse_deg_per_10cm == pytest.approx(180.0)
+
+
 @pytest.mark.parametrize("style", ["hold", "toggle", "double", "tap"])
 def test_a_pad_that_turns_the_view_while_a_press_is_held_is_measured_so(style):
     text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\n"

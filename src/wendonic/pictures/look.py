@@ -1,7 +1,7 @@
 """Looking: yaw rate by tilt for sticks, angle by swipe for mice, and by press for keys."""
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import Any, Generic, NamedTuple, TypeVar
 
 from matplotlib.axes import Axes
@@ -10,9 +10,9 @@ from wendonic.errors import WendonicError
 from wendonic.pictures.by_name import by_name
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import FOG, LINE_STYLES, MIST, dress_axes, key_below, split_axes
-from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
+from wendonic.profile.schema.look_binds import LookBind, LookKeysBind, LookStickBind, MouseBind
 from wendonic.profile.schema.profile import Profile
-from wendonic.study.measuring.look_response import press_deg, swipe_deg, yaw_rate_deg_s
+from wendonic.study.measuring.look_response import press_deg, swipe_deg, turn_rate_deg_s
 
 SWIPE_CM = 20.0
 SLOW_CM_S = 5.0
@@ -71,14 +71,14 @@ def draw_look(
         look = profile.mode[profile.mode_name(mode)].look
         prefix, pen = (f"{title}, ", number) if len(of) > 1 else ("", None)
         for bind in look.bind if look else ():
-            if isinstance(bind, LookStickBind):
+            if isinstance(bind, LookStickBind) and not bind.snaps:
                 sticks.append(_Source(f"{prefix}{bind.stick}", bind, pen))
-            elif isinstance(bind, MouseBind):
+            elif isinstance(bind, MouseBind) and swipe_deg(bind, [1.0], SLOW_CM_S)[0] > 0.0:
                 mice.append(_Source(f"{prefix}mouse", bind, pen))
-            elif isinstance(bind, LookKeysBind) and bind.snap_deg is None and bind.turns != "pitch":
+            elif isinstance(bind, LookKeysBind) and not bind.snaps:
                 keys.append(_Source(f"{prefix}keys", bind, pen))
     if not sticks and not mice and not keys:
-        raise WendonicError("no stick, mouse or held key turns the view here; there is nothing to draw")
+        raise WendonicError("no stick, mouse or held key turns the view at a rate here; there is nothing to draw")
     panels = split_axes(ax, widths=[1.0] * (bool(sticks) + bool(mice) + bool(keys)))
     if sticks:
         _draw_sticks(panels[0], sticks)
@@ -91,22 +91,35 @@ def draw_look(
     return panels
 
 
+def _up(bind: LookBind) -> str:
+    return "" if bind.sideways else ", up and down"
+
+
+def _directions(binds: Iterable[LookBind]) -> tuple[str, str]:
+    """Return in which direction they are pushed, and which angle that turns."""
+    sideways = {bind.sideways for bind in binds}
+    if len(sideways) > 1:
+        return "to the right or up", "turn"
+    return ("to the right", "yaw") if sideways == {True} else ("up", "pitch")
+
+
 def _draw_sticks(ax: Axes, sticks: list[_Source[LookStickBind]]) -> None:
     tilts = [step / 400.0 for step in range(401)]
-    tops = " and ".join(dict.fromkeys(f"{yaw_rate_deg_s(bind, [1.0])[0]:.0f}" for _, bind, _ in sticks))
-    dress_axes(ax, f"Full tilt turns {tops} deg/s", "tilt to the right (raw, 0 to 1)", "yaw rate (deg/s)")
+    tops = " and ".join(dict.fromkeys(f"{turn_rate_deg_s(bind, [1.0])[0]:.0f}" for _, bind, _ in sticks))
+    direction, axis = _directions(stick.bind for stick in sticks)
+    dress_axes(ax, f"Full tilt turns {tops} deg/s", f"tilt {direction} (raw, 0 to 1)", f"{axis} rate (deg/s)")
     most = 0.0
     pens = _Pens()
     for name, bind, pen in sticks:
         color, dashes = pens.line(pen)
-        rates = yaw_rate_deg_s(bind, tilts)
-        quarter = yaw_rate_deg_s(bind, [0.25])[0]
-        words = f"{name}:\n{rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
+        rates = turn_rate_deg_s(bind, tilts)
+        quarter = turn_rate_deg_s(bind, [0.25])[0]
+        words = f"{name}{_up(bind)}:\n{rates[-1]:.0f} deg/s, {quarter:.0f} deg/s at a quarter tilt"
         words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
         ax.plot(tilts, rates, color=color, linestyle=dashes, linewidth=1.8, label=words)
         most = max(most, *rates)
         if bind.rim_boost:
-            boosted = yaw_rate_deg_s(bind, [1.0], boosted=True)[0]
+            boosted = turn_rate_deg_s(bind, [1.0], boosted=True)[0]
             ax.plot([1.0], [boosted], "^", color=color, markersize=8, clip_on=False)
             ax.annotate(
                 f"{boosted:.0f} deg/s\nheld at the rim",
@@ -127,7 +140,8 @@ def _draw_sticks(ax: Axes, sticks: list[_Source[LookStickBind]]) -> None:
 
 def _draw_mice(ax: Axes, mice: list[_Source[MouseBind]]) -> None:
     turns = " and ".join(dict.fromkeys(f"{360.0 / swipe_deg(bind, [1.0], SLOW_CM_S)[0]:.1f}" for _, bind, _ in mice))
-    dress_axes(ax, f"A full turn takes {turns} cm", "swipe to the right (cm)", "angle turned (deg)")
+    direction, _ = _directions(mouse.bind for mouse in mice)
+    dress_axes(ax, f"A full turn takes {turns} cm", f"swipe {direction} (cm)", "angle turned (deg)")
     swipes_cm = [SWIPE_CM * step / 100.0 for step in range(101)]
     most = 0.0
     pens = _Pens()
@@ -136,7 +150,7 @@ def _draw_mice(ax: Axes, mice: list[_Source[MouseBind]]) -> None:
         for hand_cm_s in speeds:
             color, dashes = pens.line(pen)
             turned = swipe_deg(bind, swipes_cm, hand_cm_s)
-            words = f"{name}:\n{turned[-1] / SWIPE_CM:.1f} deg per cm"
+            words = f"{name}{_up(bind)}:\n{turned[-1] / SWIPE_CM:.1f} deg per cm"
             words += f", hand at {hand_cm_s:g} cm/s" if bind.hand_gain else ""
             words += f", half-life {bind.half_life_s:g} s" if bind.half_life_s else ""
             ax.plot(swipes_cm, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
@@ -158,7 +172,7 @@ def _draw_keys(ax: Axes, keys: list[_Source[LookKeysBind]]) -> None:
     for name, bind, pen in keys:
         color, dashes = pens.line(pen)
         turned = press_deg(bind, presses_s)
-        words = f"{name}:\n{bind.yaw_deg_s:g} deg/s"
+        words = f"{name}{_up(bind)}:\n{bind.yaw_deg_s if bind.sideways else bind.pitch_deg_s:g} deg/s"
         words += f", eased in over {bind.ease_s:g} s" if bind.ease_s else ""
         ax.plot(presses_s, turned, color=color, linestyle=dashes, linewidth=1.8, label=words)
         most = max(most, *turned)

@@ -1,12 +1,12 @@
 """One mode of a profile on the bench: what its probes are made of, and what several quantities are read from."""
 
 from functools import cached_property
-from typing import Any
+from typing import Any, TypeVar
 
 from wendonic.batch import Engine
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError, none_such
-from wendonic.profile.schema.look_binds import LookStickBind
+from wendonic.profile.schema.look_binds import LookBind, LookStickBind
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.profile import Profile
@@ -21,6 +21,8 @@ from wendonic.study.probes.walker import Walker, entries_of, keys_of, known_as, 
 from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
 from wendonic.study.unmeasured import NotHere, once
+
+AnyLook = TypeVar("AnyLook", bound=LookBind)
 
 
 class Bench:
@@ -171,13 +173,20 @@ class Bench:
 
     @once
     def look_stick(self) -> LookStickBind:
-        """The first stick of `look` that turns by a rate."""
+        """The stick of `look` that turns by a rate, see `look_entry`."""
+        bind = self.look_entry(LookStickBind)
+        if bind is None:
+            raise NotHere("no stick turns the view at a rate")
+        return bind
+
+    def look_entry(self, kind: type[AnyLook]) -> AnyLook | None:
+        """Return the first entry of a kind that turns the view sideways and not by snaps, or else the first that
+        turns it up and down; None without.
+        """
         binds = self.table.look.bind if self.table.look else ()
-        for bind in binds:
-            wanted = not self.by or self.by in known_as(bind)
-            if isinstance(bind, LookStickBind) and bind.snap_deg is None and wanted:
-                return bind
-        raise NotHere("no stick turns the view at a rate")
+        found = [bind for bind in binds if isinstance(bind, kind) and not bind.snaps]
+        wanted = [bind for bind in found if not self.by or self.by in known_as(bind)]
+        return min(wanted, key=lambda bind: not bind.sideways, default=None)
 
     @cached_property
     def zoom_scale(self) -> float:

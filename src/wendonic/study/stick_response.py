@@ -9,7 +9,7 @@ from wendonic.kernels.move.move import MOVE_AT_REST, MoveTuning, move_output
 from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, curve_amount
 from wendonic.kernels.source.dead_zone import ZONE_ROUND
 from wendonic.kernels.source.source import SOURCE_AT_REST
-from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, stick_output
+from wendonic.kernels.source.stick import PLAIN_STICK, X_ALONE, StickTuning, stick_output
 from wendonic.kernels.vector import ZERO2
 from wendonic.profile.schema.curve import Curve
 from wendonic.profile.schema.look_binds import LookStickBind
@@ -28,7 +28,8 @@ class StickResponse:
     out; with the channel `move` that it steers, also its rule for diagonals, its paces and its notches.
 
     Positions are right and forward, as the device reports them; a tilt is a share of the distance from where the
-    stick rests to its rim. Seen from the side (`across`), straight ahead is to the right. `scale` is what a held
+    stick rests to its rim. Seen from the side (`across`), or if only its sideways axis counts, straight ahead is to
+    the right. `scale` is what a held
     press multiplies everything by.
 
     >>> from wendonic.demo import demo_profile
@@ -45,7 +46,7 @@ class StickResponse:
         self.bind = bind
         self.scale = scale
         self.tuning: StickTuning = bind.stick_tuning(rows)
-        self.across = across
+        self.across = across or self.tuning.axes == X_ALONE
         self.paces = (move.paces or ()) if move else ()
         self._channel: MoveTuning | None = None
         if move is not None:

@@ -36,7 +36,8 @@ def _surveyed(case: Case) -> Iterator[StickSurvey]:
     for channel in ("move", "throttle", "turn", "rise", "look"):
         of_channel: Any = getattr(case.table, channel)
         for index, bind in enumerate(of_channel.bind if of_channel else ()):
-            if isinstance(bind, Tilted | LookStickBind) and bind.called() != "hands":
+            snaps = isinstance(bind, LookStickBind) and bind.snaps
+            if isinstance(bind, Tilted | LookStickBind) and bind.called() != "hands" and not snaps:
                 stick = StickResponse(bind)
                 wears = any(control.endswith((".x", ".y")) for control in bind.controls())
                 amounts = [stick.ahead(step / STEPS) for step in range(STEPS + 1)]

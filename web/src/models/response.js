@@ -7,13 +7,27 @@ const HALVINGS = 10;
 export const NOTHING = 1e-9;
 
 const COLUMNS = { look: "look_yaw_deg", move: "local_x" };
+const UPWARDS = "look_pitch_deg";
 
 /** The amount (or share of the fastest turn) that each tilt gives: to the right, or of an axis or trigger in its own
  *  direction. Returns pairs of tilt and amount.
  *  @param {import("../play/mode_run.js").ModeRun} run
  *  @param {"move"|"look"|"rise"|"throttle"|"turn"} channel @param {number} start where its raw number stands in a row */
 export function response(run, channel, start) {
-    const column = run.content.columns.find(([name]) => name === (COLUMNS[channel] ?? channel));
+    const found = tried(run, COLUMNS[channel] ?? channel, start);
+    // A stick that turns the view up and down only does nothing to the side.
+    const upwards = channel === "look" && found.every(([, amount]) => amount <= NOTHING);
+    const pairs = upwards ? tried(run, UPWARDS, start + 1) : found;
+    if (channel === "look") {
+        const most = Math.max(...pairs.map(([, amount]) => amount), NOTHING);
+        for (const pair of pairs) pair[1] /= most;
+    }
+    return pairs;
+}
+
+/** What a column holds at each tilt of the raw number at `start`. */
+function tried(run, name, start) {
+    const column = run.content.columns.find((each) => each[0] === name);
     const index = column[2][0];
     if (typeof index !== "number") return [];
     const row = run.content.bindings.atRest.slice();
@@ -39,10 +53,6 @@ export function response(run, channel, start) {
             else dead = middle;
         }
         found.splice(first, 0, [dead, 0]);
-    }
-    if (channel === "look") {
-        const most = Math.max(...found.map(([, amount]) => amount), 1e-9);
-        for (const pair of found) pair[1] /= most;
     }
     return found;
 }

@@ -9,13 +9,18 @@ from wendonic.kernels.source.dead_zone import NO_DEAD_ZONE, ZONE_AXES, DeadZoneT
 from wendonic.kernels.source.gate import GATE_CIRCLE, gated
 from wendonic.kernels.vector import Vec2
 
+BOTH_AXES = 0
+X_ALONE = 1
+Y_ALONE = 2
+
 
 class StickTuning(NamedTuple):
     """Gate and rest point (raw, x right and y forward; `centred` is 0 where that is the middle), dead zone, curve.
 
-    `rim` is where a measured rim begins in the tables.
+    `axes` says which of its axes count, `rim` where a measured rim begins in the tables.
     """
 
+    axes: int
     gate: int
     rim: int
     centred: int
@@ -25,7 +30,7 @@ class StickTuning(NamedTuple):
     curve: CurveTuning
 
 
-PLAIN_STICK = StickTuning(GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR)
+PLAIN_STICK = StickTuning(BOTH_AXES, GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR)
 
 
 class StickOutput(NamedTuple):
@@ -38,16 +43,23 @@ class StickOutput(NamedTuple):
 
 def centred(tuning: StickTuning, tables: Row, x: float, y: float) -> Vec2:
     """Return a raw position from where the stick rests, its gate's rim made a circle: steps 1 and 2. (0, 0) to the
-    last bit is what a stick reports that is not there, or was lost: it stands for the rest point.
+    last bit is what a stick reports that is not there, or was lost: it stands for the rest point. Of a stick of which
+    one axis counts, the other one is taken to be at rest.
 
     >>> stick = PLAIN_STICK._replace(centred=1, centre_x=0.25)
     >>> centred(stick, (), 0.75, 0.0), centred(stick, (), 0.0, 0.0)
     (Vec2(x=0.5, y=0.0), Vec2(x=0.0, y=0.0))
+    >>> centred(stick._replace(axes=X_ALONE), (), 0.75, -0.5)
+    Vec2(x=0.5, y=0.0)
     """
     # A rim is as far from where the stick rests as its hand can push it, so the rest comes off first.
     if tuning.centred > 0 and (x != 0.0 or y != 0.0):
         x -= tuning.centre_x
         y -= tuning.centre_y
+    if tuning.axes == X_ALONE:
+        y = 0.0
+    elif tuning.axes == Y_ALONE:
+        x = 0.0
     x, y = gated(x, y, tuning.gate, tables, tuning.rim)
     return Vec2(x, y)
 

@@ -23,6 +23,7 @@ from wendonic.kernels.look.look import (
     LookSourceTuning,
 )
 from wendonic.kernels.look.stick import STICK_LOOK, StickLookTuning
+from wendonic.kernels.source.stick import BOTH_AXES, X_ALONE, Y_ALONE, StickTuning
 from wendonic.look_units import CM_PER_INCH, deg_per_count_from_cm
 from wendonic.profile.schema.bind import Bind, Degrees, NameLists, by_key, zone_control
 from wendonic.profile.schema.dead_zone import DeadZone
@@ -42,9 +43,9 @@ TREMBLING_DEG_S = 4.0
 
 
 TURNS = Words(
-    Word("both", "", meaning="Turns sideways and up and down."),
-    Word("yaw", "sideways only", meaning="Turns sideways only."),
-    Word("pitch", "up and down only", meaning="Turns up and down only."),
+    Word("both", "", BOTH_AXES, meaning="Turns sideways and up and down."),
+    Word("yaw", "sideways only", X_ALONE, meaning="Turns sideways only; of a stick, only that axis counts."),
+    Word("pitch", "up and down only", Y_ALONE, meaning="Turns up and down only; of a stick, only that axis counts."),
 )
 
 
@@ -67,6 +68,23 @@ class LookBind(Bind):
         for name in self.of_one_axis.get(self.turns, ()):
             if name in self.model_fields_set:
                 yield name, f'does nothing with turns = "{self.turns}"'
+
+    @model_validator(mode="after")
+    def _snaps_are_sideways(self) -> Self:
+        if self.snaps and self.turns == "pitch":
+            words = 'found "pitch" with snap_deg, which turns sideways; allowed: one of the two'
+            raise own_faults([("turns", words)])
+        return self
+
+    @property
+    def snaps(self) -> bool:
+        """Whether it turns at once by an angle, in place of a rate."""
+        return False
+
+    @property
+    def sideways(self) -> bool:
+        """Whether it turns the view sideways, if only among other directions."""
+        return self.turns != "pitch"
 
     def what(self) -> str:
         """Return its controls and numbers in words."""
@@ -291,6 +309,11 @@ class LookStickBind(LookBind, Centred):
     )
 
     @property
+    def snaps(self) -> bool:
+        """Whether it turns at once by an angle, in place of a rate."""
+        return self.snap_deg is not None
+
+    @property
     def snap_tilts(self) -> tuple[float, float]:
         """Where it snaps and where it may again."""
         says_rearm = "rearm_at" in self.model_fields_set
@@ -308,18 +331,17 @@ class LookStickBind(LookBind, Centred):
         """Give the fields that are written and do nothing, and why."""
         yield from super().idle_fields()
         smooth = ("yaw_deg_s", "pitch_deg_s", "ease_s", "rim_boost", "hold_s", "invert_pitch", "dead_zone", "curve")
-        snaps = self.snap_deg is not None
-        for name in smooth if snaps else ("snap_at", "rearm_at"):
+        for name in smooth if self.snaps else ("snap_at", "rearm_at"):
             if name in self.model_fields_set:
-                yield name, "does nothing with snap_deg" if snaps else "does nothing without snap_deg"
-        if not snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
+                yield name, "does nothing with snap_deg" if self.snaps else "does nothing without snap_deg"
+        if not self.snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
             yield "hold_s", "does nothing without rim_boost"
-        if not snaps and self.dead_zone.release is not None:
+        if not self.snaps and self.dead_zone.release is not None:
             yield "dead_zone.release", "does nothing for look, where the edge of the dead zone has almost no effect"
 
     def controls(self) -> list[str]:
         """Return the controls that it names: one axis of the stick, if it turns only sideways or up and down."""
-        if self.snap_deg is not None or self.turns == "yaw":
+        if self.snaps or self.turns == "yaw":
             return [f"{self.stick}.x"]
         return [f"{self.stick}.y"] if self.turns == "pitch" else [f"{self.stick}.x", f"{self.stick}.y"]
 
@@ -344,6 +366,11 @@ class LookStickBind(LookBind, Centred):
         """Return what a sampler reads."""
         return StickSource(seat.own(self.stick))
 
+    def stick_tuning(self, rows: NumberRows) -> StickTuning:
+        """Return it as the kernels' numbers; an axis that turns nothing does not count."""
+        axes = X_ALONE if self.snaps else TURNS.number(self.turns)
+        return super().stick_tuning(rows)._replace(axes=axes)
+
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
         """Return it as the kernels' numbers, not inverted."""
         snap_at, rearm_at = self.snap_tilts
@@ -351,7 +378,7 @@ class LookStickBind(LookBind, Centred):
             self.stick_tuning(rows),
             int(self.ease_s > 0.0),
             int(self.rim_boost > 0.0),
-            int(self.snap_deg is not None),
+            int(self.snaps),
             self.ease_s,
             self.rim_boost,
             self.hold_s,
@@ -400,10 +427,15 @@ class LookKeysBind(LookBind):
         otherwise="smooth turning",
     )
 
+    @property
+    def snaps(self) -> bool:
+        """Whether it turns at once by an angle, in place of a rate."""
+        return self.snap_deg is not None
+
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""
         yield from super().idle_fields()
-        if self.snap_deg is not None:
+        if self.snaps:
             for name in ("yaw_deg_s", "pitch_deg_s", "ease_s", "invert_pitch"):
                 if name in self.model_fields_set:
                     yield name, "does nothing with snap_deg"
@@ -418,6 +450,11 @@ class LookKeysBind(LookBind):
     def controls(self) -> list[str]:
         """Return the controls that it names."""
         return [f"key.{code}" for codes in self.keys.lists().values() for code in codes]
+
+    @property
+    def sideways(self) -> bool:
+        """Whether it turns the view sideways, if only among other directions."""
+        return super().sideways and bool(self.keys.right or self.keys.left)
 
     def called(self) -> str:
         """Return how it is called when a mode is measured by it."""
@@ -438,9 +475,8 @@ class LookKeysBind(LookBind):
 
     def kind_tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookSourceTuning:  # noqa: ARG002
         """Return it as the kernels' numbers, not inverted."""
-        snaps = self.snap_deg is not None
         held = STICK_LOOK._replace(
-            eases=int(self.ease_s > 0.0), ease_s=self.ease_s, snaps=int(snaps), snap_at=0.5, rearm_at=0.25
+            eases=int(self.ease_s > 0.0), ease_s=self.ease_s, snaps=int(self.snaps), snap_at=0.5, rearm_at=0.25
         )
         return PLAIN_LOOK_SOURCE._replace(
             kind=LOOK_KEYS,

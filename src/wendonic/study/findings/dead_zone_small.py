@@ -23,12 +23,18 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
     for where, bind in case.entries("move", "throttle", "turn", "rise", "look"):
         if not isinstance(bind, StickBind | LookStickBind | AxesBind | AxisBind):
             continue
+        if isinstance(bind, LookStickBind) and bind.snaps:
+            continue
         x, y = right, 0.0 - down
         why = f"a typical worn stick rests at a tilt of up to {tilt:.3f}"
         if isinstance(bind, StickBind | LookStickBind) and bind.centre != (0.0, 0.0):
             # Where it rests is known, but not how it trembles there.
             noise = NOISE_SIGMAS * THRESHOLDS.noise
-            x, y = bind.centre[0] + noise, 0.0 - bind.centre[1]
+            x, y = bind.centre[0], 0.0 - bind.centre[1]
+            if isinstance(bind, LookStickBind) and not bind.sideways:
+                y += noise
+            else:
+                x += noise
             why = f"a typical stick trembles by up to {noise:.3f} about its centre"
         if isinstance(bind, AxisBind):
             if find_axis(bind.axis)[0].kind == "button":

@@ -14,7 +14,7 @@ LEAST_CM, MOST_CM = 10.0, 120.0
 def mouse_turn(case: Case) -> Iterator[Found]:
     """A mouse that turns hardly, or wildly."""
     for where, bind in case.entries("look"):
-        if isinstance(bind, MouseBind):
+        if isinstance(bind, MouseBind) and bind.sideways:
             turn_cm = 360.0 / swipe_deg(bind, [1.0], USUAL_HAND_CM_S)[0]
             if not LEAST_CM <= turn_cm <= MOST_CM:
                 usual = {f"{where}.cm_per_turn": 34.0, **case.out(f"{where}.deg_per_count")}

@@ -7,7 +7,7 @@ from typing import Any
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.measuring.look_response import yaw_rate_deg_s
+from wendonic.study.measuring.look_response import turn_rate_deg_s
 
 MIRROR_SHARE = 0.1
 CALIBRATE = "or record this stick and use wendonic calibrate"
@@ -26,11 +26,12 @@ def no_mirror_image(case: Case) -> Iterator[Found]:
             fixes += [_as_new(case, where) for where, bind in case.entries("move") if isinstance(bind, StickBind)]
             yield Found(move, words, fixes, CALIBRATE)
     for where, bind in case.entries("look"):
-        if isinstance(bind, LookStickBind) and bind.snap_deg is None:
-            right, left = yaw_rate_deg_s(bind, [0.5, -0.5])
+        if isinstance(bind, LookStickBind) and not bind.snaps:
+            right, left = turn_rate_deg_s(bind, [0.5, -0.5])
             most = max(abs(right), abs(left))
             if most > 0.0 and abs(right + left) > MIRROR_SHARE * most:
-                words = f"half a tilt turns {abs(right):.0f} deg/s to the right, {abs(left):.0f} deg/s to the left"
+                one, other = ("to the right", "to the left") if bind.sideways else ("up", "down")
+                words = f"half a tilt turns {abs(right):.0f} deg/s {one}, {abs(left):.0f} deg/s {other}"
                 yield Found(where, words, [_as_new(case, where)], CALIBRATE)
 
 

@@ -8,10 +8,11 @@ from wendonic.devices.event import Event
 from wendonic.devices.standins.gyro import GyroStandIn
 from wendonic.errors import WendonicError
 from wendonic.profile.schema.look_binds import GyroBind
+from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.study.bench import Bench
 from wendonic.study.held_press import held_press
-from wendonic.study.probes.walker import known_as, lead_steps
+from wendonic.study.probes.walker import lead_steps
 from wendonic.study.unmeasured import NotHere, Unmeasured, once_each
 
 HZ = 120.0
@@ -25,10 +26,10 @@ HAND_SHAKES_M_S2 = 0.3
 
 def gyro_bind(bench: Bench) -> GyroBind:
     """Return the entry of the rate sensor that turns the view; raises `NotHere` without."""
-    for bind in bench.table.look.bind if bench.table.look else ():
-        if isinstance(bind, GyroBind) and (not bench.by or bench.by in known_as(bind)):
-            return bind
-    raise NotHere("no motion sensor turns the view")
+    bind = bench.look_entry(GyroBind)
+    if bind is None:
+        raise NotHere("no motion sensor turns the view")
+    return bind
 
 
 @functools.cache
@@ -57,6 +58,21 @@ def _presses_held(bench: Bench) -> tuple[tuple[Event, ...], float]:
     return tuple(events), math.ceil(lead_s * HZ) / HZ
 
 
+@once_each
+def _sideways(bench: Bench) -> Profile:
+    """Return the profile to look with. A motion sensor that turns the view up and down only turns it sideways there,
+    where no pitch limit ends the turn: in all that is measured here a pad's two axes are alike.
+    """
+    if gyro_bind(bench).sideways:
+        return bench.looking
+    changes: dict[str, object] = {}
+    for index, bind in enumerate(bench.table.look.bind if bench.table.look else ()):
+        if isinstance(bind, GyroBind):
+            where = f"mode.{bench.mode}.look.bind[{index}]"
+            changes |= {f"{where}.turns": "yaw", f"{where}.invert_yaw": bind.invert_pitch}
+    return bench.looking.changed(changes)
+
+
 def _turned_deg(
     bench: Bench,
     rate_deg_s: float,
@@ -69,7 +85,7 @@ def _turned_deg(
     presses, begins_s = _presses_held(bench)
     turned = _pad_turned(pad, bias_deg_s, noise_deg_s, shakes, rate_deg_s, begins_s, begins_s + end_s)
     recording = Recording(sorted([*presses, *turned], key=lambda event: event.t))
-    trace = shaped(recording, bench.looking, hz=HZ, engine=bench.engine)
+    trace = shaped(recording, _sideways(bench), hz=HZ, engine=bench.engine)
     return float(trace["look_yaw_deg"][trace["t"] > begins_s + from_s + 1e-9].sum())
 
 

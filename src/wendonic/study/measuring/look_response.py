@@ -11,25 +11,30 @@ USUAL_HAND_CM_S = THRESHOLDS.hand_cm_s
 """A hand that turns about without hurry."""
 
 
-def yaw_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = False) -> list[float]:
-    """Return the yaw rate (deg/s) of a stick tilted to the right, once it has eased in.
+def turn_rate_deg_s(bind: LookStickBind, tilts: list[float], boosted: bool = False) -> list[float]:
+    """Return how fast a stick turns the view (deg/s) once it has eased in: tilted to the right, or up if it turns up
+    and down only.
 
     `boosted` adds the rim boost, which comes after `hold_s` at full tilt.
 
     >>> from wendonic.demo import demo_profile
     >>> stick = demo_profile().mode["foot"].look.bind[1]
-    >>> [round(rate) for rate in yaw_rate_deg_s(stick, [0.1, 0.5, 1.0])]
+    >>> [round(rate) for rate in turn_rate_deg_s(stick, [0.1, 0.5, 1.0])]
     [0, 58, 230]
     """
     stick = StickResponse(bind)
     most = 1.0 + bind.rim_boost if boosted else 1.0
     full = stick.tuning.curve.ceiling - 1e-9
-    shaped = [stick.at(*stick.held(tilt, 90.0))[0] for tilt in tilts]
-    return [amount * bind.yaw_deg_s * (most if amount >= full else 1.0) for amount in shaped]
+    if bind.sideways:
+        rate_deg_s, shaped = bind.yaw_deg_s, [stick.at(*stick.held(tilt, 90.0))[0] for tilt in tilts]
+    else:
+        rate_deg_s, shaped = bind.pitch_deg_s, [stick.at(*stick.held(tilt, 0.0))[1] for tilt in tilts]
+    return [amount * rate_deg_s * (most if amount >= full else 1.0) for amount in shaped]
 
 
 def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list[float]:
-    """Return how far swipes of a mouse turn (deg), at one speed of the hand.
+    """Return how far swipes of a mouse turn (deg), at one speed of the hand: to the right, or up if it turns up and
+    down only.
 
     >>> from wendonic.demo import demo_profile
     >>> mouse = demo_profile().mode["foot"].look.bind[0]
@@ -37,12 +42,13 @@ def swipe_deg(bind: MouseBind, swipes_cm: list[float], hand_cm_s: float) -> list
     [180.0, 360.0]
     """
     deg_per_cm = bind.count_deg * bind.dpi / CM_PER_INCH
-    gain = hand_gain(bind.displacement_tuning(), hand_cm_s)
+    gain = hand_gain(bind.displacement_tuning(), hand_cm_s) * (1.0 if bind.sideways else bind.pitch_ratio)
     return [swipe_cm * deg_per_cm * gain for swipe_cm in swipes_cm]
 
 
 def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
-    """Return how far a key for right turns (deg) that is held for some time.
+    """Return how far a key for right turns (deg) that is held for some time, or a key for up if they turn up and
+    down only.
 
     >>> from wendonic.demo import demo_profile
     >>> keys = demo_profile("lookout").mode["foot"].look.bind[3]
@@ -53,4 +59,5 @@ def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
     means = [
         key_rates(tuning, STICK_LOOK_AT_REST, 1.0, 0.0, held_s)[1].right if held_s else 0.0 for held_s in presses_s
     ]
-    return [mean * held_s * bind.yaw_deg_s for mean, held_s in zip(means, presses_s, strict=True)]
+    rate_deg_s = bind.yaw_deg_s if bind.sideways else bind.pitch_deg_s
+    return [mean * held_s * rate_deg_s for mean, held_s in zip(means, presses_s, strict=True)]
