@@ -270,7 +270,7 @@ def test_a_pad_that_is_turned():
 
 
 def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
-    """By hand: half a tilt gives half the pitch rate, 10 cm of an 800 dpi mouse the pitch ratio's share of a turn, and
+    """By hand: half a tilt gives half the pitch rate, 10 cm of a mouse the pitch ratio's share of a turn, and
     a pad and a key their own numbers, though no view can be turned up that far.
     """
     upright = """stick = 'pad.right_stick'\npitch_deg_s = 120

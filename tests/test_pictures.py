@@ -150,7 +150,7 @@ def test_look_shows_rates_by_tilt_and_angles_by_swipe_of_both_profiles(beekeeper
     (press,) = lines(presses).values()
     assert presses.get_title(loc="left") == "A press of 0.1 s turns 3.2 deg"
     assert press[-1] == pytest.approx((0.5, 130.0 * (0.5 - 0.1)))
-    with pytest.raises(WendonicError, match="no stick, mouse or held key turns the view here"):
+    with pytest.raises(WendonicError, match="no stick, mouse or held key turns the view at a rate here"):
         draw_look(demo_profile("tablet"))
     with pytest.raises(WendonicError, match="3 profiles; allowed: one, or two to compare"):
         draw_look({str(number): beekeeper for number in range(3)})
