@@ -104,27 +104,25 @@ def room_meets_wall(tuning: ComfortTuning, course: Row, x: float, y: float, yaw:
     """
     across = turned(1.0, 0.0, yaw)
     along = turned(0.0, 1.0, yaw)
+    across_x, across_y = math.fabs(across.x), math.fabs(across.y)
+    along_x, along_y = math.fabs(along.x), math.fabs(along.y)
     wide, deep = tuning.half_width_m, tuning.half_depth_m
+    reach_x = wide * across_x + deep * along_x
+    reach_y = wide * across_y + deep * along_y
     first = HEADER_NUMBERS + PIECE_NUMBERS * int(course[0])
     for wall in range(int(course[1])):
         k = first + WALL_NUMBERS * wall
-        half_x = 0.5 * (course[k + 2] - course[k])
-        half_y = 0.5 * (course[k + 3] - course[k + 1])
-        far_x = course[k] + half_x - x
-        far_y = course[k + 1] + half_y - y
-        gap = max(
-            math.fabs(far_x) - half_x - wide * math.fabs(across.x) - deep * math.fabs(along.x),
-            math.fabs(far_y) - half_y - wide * math.fabs(across.y) - deep * math.fabs(along.y),
-            math.fabs(far_x * across.x + far_y * across.y)
-            - wide
-            - half_x * math.fabs(across.x)
-            - half_y * math.fabs(across.y),
-            math.fabs(far_x * along.x + far_y * along.y)
-            - deep
-            - half_x * math.fabs(along.x)
-            - half_y * math.fabs(along.y),
-        )
-        if gap < 0.0 and feet_z < course[k + 4]:
+        left, back, right, forward = course[k], course[k + 1], course[k + 2], course[k + 3]
+        # Most walls are nowhere near.
+        if left >= x + reach_x or right <= x - reach_x or back >= y + reach_y or forward <= y - reach_y:
+            continue
+        half_x, half_y = 0.5 * (right - left), 0.5 * (forward - back)
+        far_x, far_y = left + half_x - x, back + half_y - y
+        if (
+            math.fabs(far_x * across.x + far_y * across.y) < wide + half_x * across_x + half_y * across_y
+            and math.fabs(far_x * along.x + far_y * along.y) < deep + half_x * along_x + half_y * along_y
+            and feet_z < course[k + 4]
+        ):
             return True
     return False
 
@@ -141,6 +139,8 @@ def is_safe(tuning: ComfortTuning, course: Row, x: float, y: float, yaw: float, 
     height = height_at(course, x, y)
     if abs(under - height) > tuning.level_m or room_meets_wall(tuning, course, x, y, yaw, feet_z):
         return False
+    if course[0] == 0.0:
+        return True
     across = turned(tuning.half_width_m, 0.0, yaw)
     along = turned(0.0, tuning.half_depth_m, yaw)
     for corner in range(4):

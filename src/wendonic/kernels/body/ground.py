@@ -51,11 +51,11 @@ def piece_height(course: Row, k: int, x: float, y: float) -> float:
         if not (course[k + 1] <= x <= course[k + 3] and course[k + 2] <= y <= course[k + 4]):
             return 0.0
         return course[k + 5] + course[k + 6] * (x - course[k + 1]) + course[k + 7] * (y - course[k + 2])
-    from_x, from_y = x - course[k + 1], y - course[k + 2]
-    away = math.sqrt(from_x * from_x + from_y * from_y)
-    if away >= course[k + 3]:
+    from_x, from_y, radius = x - course[k + 1], y - course[k + 2], course[k + 3]
+    square = from_x * from_x + from_y * from_y
+    if square >= radius * radius:
         return 0.0
-    return 0.5 * course[k + 4] * (1.0 + math.cos(math.pi * away / course[k + 3]))
+    return 0.5 * course[k + 4] * (1.0 + math.cos(math.pi * math.sqrt(square) / radius))
 
 
 def height_at(course: Row, x: float, y: float) -> float:
