@@ -43,7 +43,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("press.style", "repeat_delay_s", "repeat_interval_s"),
     ),
     "auto-run": TradeWord(
-        "Going on without a held key: a press of style toggle, or a gait that keeps its speed.",
+        "Going on without a held key: a gait that keeps its speed; or a press of style toggle, and a game that holds the "
+        "forward key for as long, by `Helm.key`.",
         ("press.style", "keeps_speed"),
     ),
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
@@ -83,6 +84,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "crouch": TradeWord(
         "A slower gait, or a smaller amount, while a press is on.", ("press_gaits", "press_amounts", "press.style")
     ),
+    "crosshair": TradeWord(
+        "Not part of Wendonic, which draws nothing in a game. It is where the view looks.",
+        ("mode.look",),
+        ("view_yaw_deg",),
+    ),
     "cursor keys": TradeWord("ArrowUp, ArrowDown, ArrowLeft and ArrowRight.", ("keys",), ("key.ArrowUp",)),
     "dash": TradeWord("A burst of speed, which the game adds with `Helm.push`.", (), ("body.push",)),
     "debounce": TradeWord(
@@ -112,6 +118,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "drifting": TradeWord("Sliding sideways in a turn.", ("grip",)),
     "easing": TradeWord("A soft start or end.", ("rise_s", "fall_s", "ease_s", "eased")),
+    "edge panning": TradeWord(
+        "Moving a camera over the map while the pointer is near the edge of the window: a `pointer` entry that always "
+        "counts, with a wide dead zone. That is a circle; a game that wants the edge itself holds a key by `Helm.key`.",
+        ("move.bind.pointer", "while_held", "move.bind.dead_zone.inner"),
+    ),
     "eight-way": TradeWord(
         "Movement or sprites in eight directions.", ("notches", "sectors", "sector_margin_deg"), ("facing-flickers",)
     ),
@@ -236,6 +247,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("half_life_s", "coast_half_life_s"),
         ("wendonic units",),
     ),
+    "lock-on": TradeWord(
+        'Facing a target while moving round it: face = "aim" faces the point that the game passes to helm.aim_at.',
+        ("steer.face",),
+    ),
     "long press": TradeWord("A press that counts once it has lasted.", ("press.style", "long_s")),
     "low-pass filter": TradeWord("What takes trembling out of a value.", ("half_life_s", "one_euro")),
     "macro": TradeWord(
@@ -281,6 +296,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "outer dead zone": TradeWord("The tilt that counts as full.", ("dead_zone.outer",), ("rim-out-of-reach",)),
     "overshoot": TradeWord(
         "Going past a goal before stopping at it.", ("slow_down_m", "arrival_m"), ("goal_overshoot_m",)
+    ),
+    "panning": TradeWord(
+        "Moving a camera sideways over a map: the channel `move`, and a gait for how the camera starts and stops.",
+        ("mode.move", "gait.accel_m_s2", "gait.brake_m_s2"),
     ),
     "pathfinding": TradeWord(
         "Not part of Wendonic: `goto` walks straight, to one goal after another that the game found.",
@@ -369,6 +388,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("reach90_s", "smoothing_delay_s", "chain_delay_s", "slow-answer", "slow-start"),
     ),
     "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
+    "snap-back": TradeWord(
+        "A released stick swings past its middle, and for an instant requests the opposite direction.",
+        ("dead_zone.inner", "dead_zone.release"),
+        ("wendonic calibrate",),
+    ),
     "snap turn": TradeWord(
         "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")
     ),
@@ -426,6 +450,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("press.bind.above", "press.bind.release"),
         ("pad.left_trigger", "pad.right_trigger"),
     ),
+    "turret": TradeWord(
+        "What aims while the vehicle below it drives: the view, which is turned by `look`.",
+        ("mode.look", "drive"),
+    ),
     "turn radius": TradeWord(
         "How narrow a circle a vehicle or a walker turns in.", ("turn_radius_m",), ("turn_circle_m",)
     ),
@@ -472,6 +500,18 @@ SAME_AS: dict[str, str] = {
     "aim smoothing": "smoothing",
     "analog": "analogue input",
     "arrow keys": "cursor keys",
+    "camera pan": "panning",
+    "edge pan": "edge panning",
+    "edge scrolling": "edge panning",
+    "haptics": "rumble",
+    "hat switch": "hat",
+    "lock on": "lock-on",
+    "pan": "panning",
+    "prone": "crouch",
+    "reticle": "crosshair",
+    "rubber band": "reconciliation",
+    "snap back": "snap-back",
+    "target lock": "lock-on",
     "autorun": "auto-run",
     "axial": "axial dead zone",
     "bezier": "Bezier curve",
