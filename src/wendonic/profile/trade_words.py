@@ -43,8 +43,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("press.style", "repeat_delay_s", "repeat_interval_s"),
     ),
     "auto-run": TradeWord(
-        "Going on without a held key: a gait that keeps its speed; or a press of style toggle, and a game that holds the "
-        "forward key for as long, by `Helm.key`.",
+        "Going on without a held key: a gait that keeps its speed; or a press of style toggle, and a game that holds "
+        "the forward key for as long, by `Helm.key`.",
         ("press.style", "keeps_speed"),
     ),
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
@@ -119,8 +119,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "drifting": TradeWord("Sliding sideways in a turn.", ("grip",)),
     "easing": TradeWord("A soft start or end.", ("rise_s", "fall_s", "ease_s", "eased")),
     "edge panning": TradeWord(
-        "Moving a camera over the map while the pointer is near the edge of the window: a `pointer` entry that always "
-        "counts, with a wide dead zone. That is a circle; a game that wants the edge itself holds a key by `Helm.key`.",
+        "Moving a camera over the map while the pointer is near the edge of the window: a `pointer` entry that "
+        "always counts, with a wide dead zone. That is a circle; a game that wants the edge itself holds a key by "
+        "`Helm.key`.",
         ("move.bind.pointer", "while_held", "move.bind.dead_zone.inner"),
     ),
     "eight-way": TradeWord(
