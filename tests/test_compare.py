@@ -380,6 +380,13 @@ def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
         assert (tmp_path / f"{picture}.png").stat().st_size > 1000
     code, out = run("shape", beekeeper, "each_direction", "-o", "walk.csv")
     assert (code, "wrote walk.csv: 960 ticks" in out) == (0, True)
+    # Where other commands need --on, it may stand here, too.
+    for words in (("--on", "each_direction", beekeeper), (beekeeper, "--hz", 60, "--on=each_direction")):
+        assert run("shape", *words, "-o", "same.csv")[0] == 0
+        assert (tmp_path / "same.csv").read_text() == (tmp_path / "walk.csv").read_text()
+    with pytest.raises(SystemExit) as end:
+        app(["shape", str(beekeeper), "--on"])
+    assert (end.value.code, "Missing argument 'RECORDING|PROBE'" in capsys.readouterr().err) == (2, True)
     with pytest.raises(WendonicError, match="eech_direction is neither a recording nor a probe"):
         app(["shape", str(beekeeper), "eech_direction"], standalone_mode=False)
     content = json.loads(run("compare", beekeeper, FOLDER / "harvest.toml", "--on", "tap", "--json")[1])

@@ -1,5 +1,6 @@
 """A game's own unit of length, as people read it: in tables, pictures and sentences."""
 
+import math
 from typing import NamedTuple
 
 from wendonic.significant import significant
@@ -12,8 +13,8 @@ class LengthUnit(NamedTuple):
     """What a game calls its unit, and how many of it are a metre.
 
     >>> pixels = LengthUnit("px", 50.0)
-    >>> pixels.m(0.5), pixels.m_s(3.2), pixels.m_s2(22.0), pixels.m(0.123, ".2f")
-    ('25 px', '160 px/s', '1100 px/s²', '6.15 px')
+    >>> pixels.m(0.5), pixels.m_s(3.2), pixels.m_s2(22.0), pixels.m(0.123, ".3f")
+    ('25 px', '160 px/s', '1100 px/s²', '6.2 px')
     """
 
     name: str
@@ -32,11 +33,24 @@ class LengthUnit(NamedTuple):
         return self.words(rate_m_s2, "m/s²", digits)
 
     def words(self, value: float, unit: str, digits: str = "g") -> str:
-        """Return a value in a unit such as "m/s" in words; `digits` is a format, "g" stands for six digits."""
+        """Return a value in a unit such as "m/s" in words; `digits` is a format for metres, "g" stands for six
+        digits.
+        """
         own = value * self.factor(unit)
-        count = digits.removeprefix(".").removesuffix("g") or "6"
-        shown = significant(own, int(count)) if digits.endswith("g") else f"{own:{digits}}"
+        sign, _, count = digits.rstrip("gf").rpartition(".")
+        if digits.endswith("f"):
+            shown = f"{own:{sign}.{self.decimals(unit, int(count))}f}"
+        else:
+            shown = significant(own, int(count or 6))
         return f"{shown} {self.label(unit)}"
+
+    def decimals(self, unit: str, in_metres: int) -> int:
+        """Return how many decimals a value needs of which metres would need so many: small units need fewer.
+
+        >>> LengthUnit("px", 50.0).decimals("m/s", 3), LengthUnit("px", 50.0).decimals("s", 3)
+        (1, 3)
+        """
+        return max(in_metres - max(round(math.log10(self.factor(unit))), 0), 0)
 
     def factor(self, unit: str) -> float:
         """Return what a value in a unit is multiplied by; a unit without a length in it stays.

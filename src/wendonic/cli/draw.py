@@ -7,7 +7,7 @@ from typing import Annotated, Any
 
 import typer
 
-from wendonic.cli.named_help import WholeSummaries, WithExample
+from wendonic.cli.named_help import PLAYED, WholeSummaries, WithExample
 from wendonic.cli.options import (
     ByOption,
     CourseOption,
@@ -42,7 +42,9 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             "recording",
             Annotated[
                 Path | None,
-                typer.Argument(metavar="RECORDING|PROBE", help="A recording, or a probe by name, to show as well."),
+                typer.Argument(
+                    metavar=PLAYED, help="A recording, or a probe by name, to show as well. --on may stand before it."
+                ),
             ],
             None,
         )

@@ -32,8 +32,18 @@ def write_example(epilog: str | None, formatter: Any) -> None:
         formatter.write(f"  {epilog}\n")
 
 
+PLAYED = "RECORDING|PROBE"
+"""What is played, as an argument after the profile; --on may stand before it, which other commands need there."""
+
+
 class WithExample(TyperCommand):
     """A command whose help ends with an example, whole."""
+
+    def parse_args(self, ctx: Any, args: list[str]) -> list[str]:
+        """Take what comes after --on as the argument that it is here."""
+        if any(one.param_type_name == "argument" and one.metavar == PLAYED for one in self.params):
+            args = _without_on(args)
+        return super().parse_args(ctx, args)
 
     def collect_usage_pieces(self, ctx: Any) -> list[str]:
         """Return the parts of the usage line: braces would be a choice."""
@@ -51,6 +61,25 @@ class WithExample(TyperCommand):
     def format_epilog(self, ctx: Any, formatter: Any) -> None:  # noqa: ARG002
         """Write the example on a line of its own."""
         write_example(self.epilog, formatter)
+
+
+def _without_on(args: list[str]) -> list[str]:
+    """Return arguments with what comes after --on at their end, where the last argument belongs.
+
+    >>> _without_on(["--on", "walk.jsonl", "beekeeper.toml", "--hz", "30"])
+    ['beekeeper.toml', '--hz', '30', 'walk.jsonl']
+    """
+    kept: list[str] = []
+    played: list[str] = []
+    left = iter(args)
+    for arg in left:
+        if arg == "--on":
+            played += [one for one in (next(left, None),) if one is not None]
+        elif arg.startswith("--on="):
+            played.append(arg.removeprefix("--on="))
+        else:
+            kept.append(arg)
+    return kept + played
 
 
 class WholeSummaries(TyperGroup):

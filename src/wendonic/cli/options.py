@@ -6,6 +6,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.completion import devices, modes, presses
+from wendonic.cli.named_help import PLAYED
 
 
 def separated(values: list[str] | None) -> list[str] | None:
@@ -26,7 +27,8 @@ RecordingArgument = Annotated[
 PlayedArgument = Annotated[
     Path,
     typer.Argument(
-        metavar="RECORDING|PROBE", help="A recording (.jsonl, .csv or .parquet), or a probe: each_direction."
+        metavar=PLAYED,
+        help="A recording (.jsonl, .csv or .parquet), or a probe: each_direction. --on may stand before it.",
     ),
 ]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]

@@ -117,7 +117,4 @@ def _cell(value: object, unit: str, digits: int | None, length: "LengthUnit") ->
         return "-"
     if not isinstance(value, float) or digits is None:
         return str(value)
-    factor = length.factor(unit)
-    # Small units need fewer digits, and the table has no room for them.
-    digits = max(digits - max(round(math.log10(factor)), 0), 0)
-    return f"{value * factor:z.{digits}f}"
+    return f"{value * length.factor(unit):z.{length.decimals(unit, digits)}f}"
