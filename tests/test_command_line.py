@@ -173,6 +173,9 @@ def test_shape_prints_a_table_that_fits_80_columns():
     idle = run("shape", FOLDER / "rounds.toml", FOLDER / "lookout_devices.jsonl", "--to", "2").stdout.split("\n")
     assert {line.split()[1] for line in idle if line.startswith("1.")} == {"-"}
     assert row[9] == "3.20"
+    driven = called("shape", FOLDER / "cart.toml", FOLDER / "cart_ride.jsonl").stdout.split("\n")
+    assert driven[2].split() == "(s) device throttle turn amount (deg) (deg) (m/s) (m) (m)".split()
+    assert driven[4].split()[:4] == ["1.35", "keys", "1.00", "0.00"]
 
 
 def test_a_jump_seen_from_the_side_has_a_height_and_no_speed_up(tmp_path):

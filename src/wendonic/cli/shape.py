@@ -41,6 +41,9 @@ COLUMNS = {
 }
 """What each column is called, its unit, and its digits."""
 
+OF_MOVE = ("raw_x", "raw_y", "local_x", "local_y")
+AXES = {"throttle": ("shaped\nthrottle", "", 2), "turn": ("shaped\nturn", "", 2), "rise": ("shaped\nrise", "", 2)}
+
 
 def shape(
     profile: ProfileArgument,
@@ -98,6 +101,11 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     if trace["pos_y"].nunique() == 1 and trace["pos_z"].nunique() > 1:
         # Seen from the side, height says more than depth.
         columns["pos_z"] = ("up", *columns.pop("pos_y")[1:])
+    axes = {name: heading for name, heading in AXES.items() if trace[name].any()}
+    if axes and not trace[[*OF_MOVE]].to_numpy().any():
+        # What is driven has nothing in the columns of `move`.
+        kept = {name: heading for name, heading in columns.items() if name not in OF_MOVE}
+        columns = {"t": kept.pop("t"), "device": kept.pop("device"), **axes, **kept}
     if trace["mode"].nunique() > 1:
         # Where modes change, which one it is says more than the device.
         columns = {("mode" if name == "device" else name): heading for name, heading in columns.items()}
