@@ -257,6 +257,22 @@ def test_hands_walk_by_their_fastest_and_a_tremor_by_its_size():
     assert fastest / 8.0 < calm.swing_tremor_mm / 1000.0 < fastest
 
 
+@pytest.mark.parametrize("coast_half_life_s", [0.7, 2.3, 4.0, 7.0])
+def test_a_gait_that_answers_at_once_is_measured_exactly_beside_one_that_rolls_out_for_minutes(coast_half_life_s):
+    """What rolls out for long is looked at less often, but still between two ticks where something changes."""
+    text = BIND + f"keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n{AT_ONCE}"
+    text = f"[mode.m]\ngait = 'ice'\n{text}[mode.m.press]\nedge = {{ bind = ['ShiftLeft'] }}\n[mode.m.press_gaits]\n"
+    text += f"edge = 'walk'\n[gait.ice]\ntop_speed_m_s = 7\naccel_m_s2 = 3\ncoast_half_life_s = {coast_half_life_s}\n"
+    names = ("top_speed_m_s", "reach90_s", "stop_time_s", "stop_distance_m", "tap_distance_m")
+    ice, edge = measured(text), measured(text, held="edge")
+    rolls_m = (7.0 - 0.02) * coast_half_life_s / math.log(2.0)
+    rolls_s = coast_half_life_s * math.log2(7.0 / 0.02)
+    # A tap of 0.1 s: 0.3 m/s and 15 mm, then the same decay.
+    tapped_m = 0.015 + (0.3 - 0.02) * coast_half_life_s / math.log(2.0)
+    assert [ice[name] for name in names] == pytest.approx([7.0, 2.1, rolls_s, rolls_m, tapped_m], rel=1e-3)
+    assert [edge[name] for name in names] == pytest.approx([4.0, REACH90_S, 0.25, STOP_M, 0.04 + 0.02], rel=1e-3)
+
+
 def test_a_pad_that_is_turned():
     text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\n"
     sheet = measured(text)

@@ -111,8 +111,13 @@ def hold_s(profile: Profile) -> float:
 
 
 def rate_hz(seconds: float, hz: float = HZ) -> float:
-    """Return how often a walk of that many seconds is looked at."""
-    return min(hz, MOST_TICKS / seconds)
+    """Return how often a walk of that many seconds is looked at: a multiple of 20 Hz where that is less than `hz`, so
+    that a change at a tenth of a second comes between two ticks, also at half that rate, and not within one.
+
+    >>> rate_hz(20.0), rate_hz(118.3)
+    (1000.0, 240.0)
+    """
+    return min(hz, max(20.0 * math.floor(MOST_TICKS / (20.0 * seconds)), 20.0))
 
 
 def steady_speed(walk: Walk, from_s: float, to_s: float) -> float | None:
