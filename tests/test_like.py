@@ -119,6 +119,19 @@ def test_what_it_came_to_is_said():
         # A fault of the first is told once, where it stands; one of its own at its own line.
         ("rise_s = -1", "rise_s = 0.1", ["line 12, mode.foot.move.bind[0].rise_s: found -1"]),
         ('style = "togle"', 'style = "toggle"', ["line 28, mode.aim.press.jump.style"]),
+        (
+            'steer = { frame = "drive" }\n[mode.cart.press]\nshoot = { enter = "aim" }',
+            'steer = { frame = "drive" }',
+            ["by leave_to: foot; that comes from mode aim by like, so write mode.cart.leave_to, too"],
+        ),
+        (
+            'shoot = { bind = ["mouse.left"], enter = "cart" }',
+            'shoot = { bind = ["mouse.left"] }',
+            [
+                'mode.aim.press.shoot.enter: found "cart"; allowed by leave_to: foot',
+                '"cart" is the mode itself; allowed: another one, or "none"; this one comes from mode aim by like',
+            ],
+        ),
     ],
 )
 def test_faults_are_told_where_they_stand(wrong, right, faults):
@@ -128,7 +141,7 @@ def test_faults_are_told_where_they_stand(wrong, right, faults):
     reported = str(found.value)
     for fault in faults:
         assert fault in reported
-    assert len(found.value.faults) == len(faults) + ("cart" in wrong), reported
+    assert len(found.value.faults) == len(faults) + (wrong == 'like = "cart"'), reported
 
 
 STICK = """format = "wendonic-profile"

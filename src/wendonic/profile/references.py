@@ -95,9 +95,16 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
             )
 
 
+def _within(table: Any, *names: Any) -> Any:
+    for name in names:
+        table = table.get(name) if isinstance(table, dict) and isinstance(name, str) else None
+    return table
+
+
 def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
     """Go through the presses that enter a mode which is not there, or may not be entered from here."""
     presses, leave_to = mode.get("press"), mode.get("leave_to")
+    begun = _within(modes, mode.get("like"))
     for name, table in presses.items() if isinstance(presses, dict) else ():
         to = table.get("enter") if isinstance(table, dict) else None
         if not isinstance(to, str) or to == "none":
@@ -105,10 +112,16 @@ def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Ite
         if to not in modes:
             yield f"{path}.press.{name}.enter", none_such("mode", to, modes)
         elif path == f"mode.{to}":
-            yield f"{path}.press.{name}.enter", f'"{to}" is the mode itself; allowed: another one, or "none"'
+            words = f'"{to}" is the mode itself; allowed: another one, or "none"'
+            if _within(begun, "press", name, "enter") == to:
+                words += f"; this one comes from mode {mode['like']} by like"
+            yield f"{path}.press.{name}.enter", words
         elif isinstance(leave_to, list | tuple) and to not in leave_to:
             allowed = ", ".join(map(str, leave_to)) or "no mode"
-            yield f"{path}.press.{name}.enter", f'found "{to}"; allowed by leave_to: {allowed}'
+            words = f'found "{to}"; allowed by leave_to: {allowed}'
+            if _within(begun, "leave_to") == leave_to:
+                words += f"; that comes from mode {mode['like']} by like, so write {path}.leave_to, too"
+            yield f"{path}.press.{name}.enter", words
 
 
 def _unknown_likes(modes: dict[str, Any]) -> Iterator[tuple[str, str]]:
