@@ -437,14 +437,14 @@ def test_the_way_backwards_and_the_swing_of_hands_are_shown():
             "scout_flight",
             "1.00 s: forward is the camera, 0 deg\nnothing requested\ngoes straight up, 0.50; faces 0 deg",
         ),
-        ("orchard_errands", "1.00 s: forward is the plan's +y, 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
+        ("orchard_errands", "1.00 s: forward is that of [world], 0 deg\nthe goal is 8.4 m away\ngoes 68 deg, 1.00"),
         (
             "crates_push",
-            "1.01 s: forward is the plan's +y, 0 deg\nrequested: 90 deg to the right, 1.00\ngoes 90 deg, 1.00",
+            "1.01 s: forward is that of [world], 0 deg\nrequested: 90 deg to the right, 1.00\ngoes 90 deg, 1.00",
         ),
         (
             "crates_push",
-            "9.50 s: forward is the plan's +y, 0 deg\nrequested: straight back, 1.00\nrefused by square (3, 3)",
+            "9.50 s: forward is that of [world], 0 deg\nrequested: straight back, 1.00\nrefused by square (3, 3)",
         ),
         (
             "terraces_walk",

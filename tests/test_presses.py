@@ -442,6 +442,13 @@ def test_unless_keeps_a_press_from_going_down_but_not_from_staying_so():
     helm.wheel(1.0)
     assert after() == (off, off)
     assert after(("pad.left_bumper", False), (c, True)) == (off, on)
+    # Controls are wanted, not presses; whoever names one is told what to write.
+    with pytest.raises(
+        WendonicError, match=r'unknown key code "copy"; .*; copy is a press; name its controls: "KeyV"'
+    ):
+        profile_from_text(
+            f'{HEAD}copy = {{ bind = ["KeyV", {{ wheel = "away" }}] }}\nx = {{ bind = ["KeyX"], unless = ["copy"] }}'
+        )
     # Without `unless` the two are one too many.
     with pytest.raises(WendonicError, match=r"key\.KeyC is also bound to press copy"):
         profile_from_text(HEAD + copy + 'close = { bind = ["KeyC"] }\n')

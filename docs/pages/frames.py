@@ -8,7 +8,7 @@ from wendonic.reference.tables import groups_of
 HEAD = """# Steer frames
 
 A steer frame says what *forward* means: `steer = { frame = "camera" }` of a mode. In the drawings the
-plan's +y is up. The wedge is where the camera looks, the dashed line is forward, the open arrow is where the body
+world's forward is up. The wedge is where the camera looks, the dashed line is forward, the open arrow is where the body
 faces, and the solid arrow is where it goes, as long as its amount. The small circle has what the player does, forward
 up. `wendonic draw frame PROFILE RECORDING` draws the same for your own.
 

@@ -53,9 +53,9 @@ def draw_frame(
 ) -> list[Axes]:
     """Draw a compass rose for each of the moments (s, the trace's own time; six of them by default).
 
-    The plan's +y is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is forward
-    in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle beside
-    it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
+    Forward of the world is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is
+    forward in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle
+    beside it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
     without rows, or a moment outside of it.
 
     >>> from wendonic import shape

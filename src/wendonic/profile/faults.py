@@ -74,7 +74,8 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
         if detail["type"] == "union_tag_invalid":
             path.append("frame" if path[-1] == "steer" else "form")
         path, units = as_written(content, path)
-        faults.append(Fault(field_line(text, path), dotted(path), _what(root, detail, units, own_unit(content))))
+        what = _what(root, detail, units, own_unit(content)) + _press_of_that_name(content, path, detail)
+        faults.append(Fault(field_line(text, path), dotted(path), what))
     if root.refers_by_name:
         faults = _where_said(faults, content)
     return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
@@ -97,6 +98,18 @@ def _within(content: Any, part: str | int) -> Any:
         return content[part]
     except (KeyError, IndexError, TypeError):
         return None
+
+
+def _press_of_that_name(content: Any, path: Sequence[str | int], detail: ErrorDetails) -> str:
+    """Return what to write in place of a press where a control is wanted, "" where no press has that name."""
+    name = detail["input"]
+    if detail["type"] != OWN_WORDS or path[:1] != ["mode"] or len(path) < 3 or not isinstance(name, str):
+        return ""
+    binds = with_inherited(content)
+    for part in ("mode", path[1], "press", name, "bind"):
+        binds = _within(binds, part)
+    controls = ", ".join(f'"{one}"' for one in binds if isinstance(one, str)) if isinstance(binds, list) else ""
+    return f"; {name} is a press; name its controls: {controls}" if controls else ""
 
 
 def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:

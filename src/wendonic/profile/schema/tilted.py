@@ -87,10 +87,13 @@ class Centred(Shaped):
 
     def shape_sentence(self) -> str:
         """Say what a tilt goes through."""
+        return f"{super().shape_sentence()}{self.device_sentence()}"
+
+    def device_sentence(self) -> str:
+        """Say what its rim and its rest point are, each after a semicolon, where they are not the usual ones."""
         device = GATES.sentence(self.gate)
         device += f" of {len(self.rim)} lengths" if self.rim else ""
-        device += f"; rest point {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else ""
-        return f"{super().shape_sentence()}{device}"
+        return device + (f"; rest point {self.centre[0]:g}, {self.centre[1]:g}" if any(self.centre) else "")
 
     def tilted(self, heading: float, tilt: float) -> tuple[float, float]:
         """Return the raw position of a stick that is held this far from where it rests, as a share of the distance to

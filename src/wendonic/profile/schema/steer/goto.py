@@ -15,7 +15,7 @@ from wendonic.profile.schema.table import entry
 from wendonic.profile.schema.words import Word, Words
 
 FORWARDS = Words(
-    Word("map", "as on a map", 0, meaning="Forward is the plan's +y."),
+    Word("map", "as on a map", 0, meaning="Forward is always that of `[world]`."),
     Word("camera", "by the camera", 1, meaning="Forward is where the camera looks."),
 )
 
@@ -31,7 +31,7 @@ class GotoSteer(SideView):
 
     number: ClassVar[int] = FRAME_GOTO
     forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "plan"
-    forward_name: ClassVar[str] = "the plan's +y"
+    forward_name: ClassVar[str] = "that of [world]"
     frame: Literal["goto"] = frame_entry("goto")
     arrival_m: Annotated[float, Field(gt=0.0, le=100.0)] = entry(
         "Distance within which a goal counts as reached: raise it if bodies circle their goals, "

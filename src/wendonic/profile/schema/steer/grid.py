@@ -33,7 +33,7 @@ class GridSteer(Faced):
 
     number: ClassVar[int] = FRAME_GRID
     forward_by: ClassVar[Literal["plan", "view", "body", "other"]] = "plan"
-    forward_name: ClassVar[str] = "the plan's +y"
+    forward_name: ClassVar[str] = "that of [world]"
     weightless: ClassVar[str] = "a body that steps from square to square"
     glides: ClassVar[bool] = True
     frame: Literal["grid"] = frame_entry("grid")
