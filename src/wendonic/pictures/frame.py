@@ -55,8 +55,8 @@ def draw_frame(
 
     Forward of the world is up. A wedge shows the camera, an open arrow where the body faces, a dashed line what is
     forward in the profile's steer frame, a full arrow where the request goes, as long as its amount; the small circle
-    beside it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a trace
-    without rows, or a moment outside of it.
+    beside it has what the player requested, forward up. Returns the axes of the roses. Raises `WendonicError` for a
+    trace without rows, or a moment outside of it.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
