@@ -22,6 +22,7 @@ from wendonic.export.made_ground import GROUND, LANDMARKS, at_a_run, at_an_edge,
 from wendonic.export.naming import identifiers
 from wendonic.export.package import Package
 from wendonic.export.play_events import Hands, controls_of, zones_of
+from wendonic.kernels.body.gait import COAST_ENDS_M_S
 from wendonic.kernels.row import Row
 from wendonic.recording.recording import Recording
 from wendonic.runtime.mode_run import ModeRun
@@ -311,6 +312,13 @@ def _near_goal(rng: random.Random) -> dict[str, float]:
     return goal | {"velocity_x": speed * x, "velocity_y": speed * y}
 
 
+def _nearly_at_rest(rng: random.Random) -> dict[str, float]:
+    """Return the state of a body that has nearly rolled out, so that it comes to rest within a tick."""
+    heading = rng.uniform(-math.pi, math.pi)
+    speed = COAST_ENDS_M_S * (1.0 + 1e-4)
+    return {"velocity_x": speed * math.sin(heading), "velocity_y": speed * math.cos(heading)}
+
+
 FULL = 0.999
 """Amount from which on a mode is in full motion."""
 
@@ -518,6 +526,7 @@ def vectors_of(
     nothing = made.row_from({name: one.rest for name, one in made.inputs.fields.items()})
     if recording is not None and fits(made, recording):
         gathered.recorded(recorded_ticks(made, recording, hz))
+    coasts = any(gait.coast_half_life_s for gait in made.profile.gaits_of(made.mode).values())
     episodes *= 1 + bool(package.course)
     for number, ticks in enumerate(made_ticks(made, rng)):
         if number > episodes or gathered.complete:
@@ -532,6 +541,8 @@ def vectors_of(
         nudged = gathered.attempt(ticks, anew, start, ground)
         if made.sources.goal is not None and number % 4 == 3:
             gathered.attempt([(rng.choice((1.0 / 60.0, 0.1)), nothing)] * 3, True, _near_goal(rng), ground)
+        if coasts and number % 4 == 1:
+            gathered.attempt([(0.1, nothing)] * 3, True, _nearly_at_rest(rng), ground)
         if nudged:
             # What is held stays: there guards against rounding decide.
             gathered.attempt([(1.0 / 60.0, ticks[-1][1])] * 6, True, nudged, ground)
