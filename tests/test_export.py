@@ -574,6 +574,14 @@ def test_vectors_take_nearly_every_branch_of_the_starter_profile():
     assert {row[at] for row in found.rows} == {0.0, 1.0}
 
 
+def test_vectors_come_to_where_a_body_that_rolls_for_half_a_minute_comes_to_rest():
+    text = "format = 'wendonic-profile'\nversion = 1\n[[mode.m.move.bind]]\nstick = 'pad.left_stick'\n"
+    package = packaged(profile_from_text(f"{text}[gait.walk]\ntop_speed_m_s = 7\ncoast_half_life_s = 4\n"), "pond")
+    found = vectors_of(package.modes[0], package)
+    assert not [branch for branch in found.one_way + found.not_come_to if branch.startswith("coasting")]
+    assert found.share >= 0.98, found.one_way + found.not_come_to
+
+
 MODES = [(name, mode) for name in profile_names() for mode in demo_profile(name).mode]
 
 
