@@ -93,9 +93,8 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
     shown = trace.iloc[step - 1 :: step].assign(speed_m_s=walked_speeds_m_s)
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
-    title = f"{every}; -o FILE.csv writes them all with every column"
     # As narrow as it gets: twelve columns have to fit into a terminal of 80.
-    table = Table(title=title, title_justify="left", title_style="", box=box.SIMPLE_HEAD, show_edge=False)
+    table = Table(box=box.SIMPLE_HEAD, show_edge=False)
     table.padding, table.pad_edge = (0, 0), False
     columns = dict(COLUMNS)
     if trace["pos_y"].nunique() == 1 and trace["pos_z"].nunique() > 1:
@@ -117,6 +116,7 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
         table.add_row(
             *[_cell(value, *column[1:], length) for value, column in zip(row, columns.values(), strict=True)]
         )
+    say(f"{every}; -o FILE.csv writes them all with every column")
     Console().print(table)
 
 
