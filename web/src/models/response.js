@@ -10,19 +10,19 @@ const COLUMNS = { look: "look_yaw_deg", move: "local_x" };
 const UPWARDS = "look_pitch_deg";
 
 /** The amount (or share of the fastest turn) that each tilt gives: to the right, or of an axis or trigger in its own
- *  direction. Returns pairs of tilt and amount.
+ *  direction, or up for a stick that turns the view up and down only. Returns pairs of tilt and amount, and the numbers
+ *  of the axes that count: 0 to the right, 1 up.
  *  @param {import("../play/mode_run.js").ModeRun} run
  *  @param {"move"|"look"|"rise"|"throttle"|"turn"} channel @param {number} start where its raw number stands in a row */
 export function response(run, channel, start) {
     const found = tried(run, COLUMNS[channel] ?? channel, start);
-    // A stick that turns the view up and down only does nothing to the side.
-    const upwards = channel === "look" && found.every(([, amount]) => amount <= NOTHING);
-    const pairs = upwards ? tried(run, UPWARDS, start + 1) : found;
-    if (channel === "look") {
-        const most = Math.max(...pairs.map(([, amount]) => amount), NOTHING);
-        for (const pair of pairs) pair[1] /= most;
-    }
-    return pairs;
+    if (channel !== "look") return { points: found, axes: [0, 1] };
+    const both = [found, tried(run, UPWARDS, start + 1)];
+    const axes = [0, 1].filter((axis) => both[axis].some(([, amount]) => amount > NOTHING));
+    const points = both[axes[0] ?? 0];
+    const most = Math.max(...points.map(([, amount]) => amount), NOTHING);
+    for (const pair of points) pair[1] /= most;
+    return { points, axes };
 }
 
 /** What a column holds at each tilt of the raw number at `start`. */

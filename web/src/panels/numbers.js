@@ -161,7 +161,7 @@ export class NumbersPanel {
         const canvas = element("canvas", { className: "response" });
         canvas.setAttribute("role", "img");
         canvas.setAttribute("aria-label", `Response of the stick: ${channel}`);
-        const curve = { channel, source, canvas, points: null };
+        const curve = { channel, source, canvas, response: null };
         this.curves.push(curve);
         canvas.onpointerdown = (event) => this.#grab(curve, event);
         canvas.onkeydown = (event) => this.#nudge(curve, event);
@@ -262,7 +262,7 @@ export class NumbersPanel {
         }
         this.undo.disabled = !settings.done.length;
         this.redo.disabled = !settings.undone.length;
-        for (const curve of this.curves) curve.points = null;
+        for (const curve of this.curves) curve.response = null;
     }
 
     /** What the last change did to the feel sheet, shown beside the field that was changed. */
@@ -290,10 +290,11 @@ export class NumbersPanel {
             const seen = curve.canvas.getBoundingClientRect();
             if (!seen.width || seen.bottom < box.top || seen.top > box.bottom) continue;
             const [[index, slot, sign]] = curve.source.axes ?? [[curve.source.start, curve.source.slot, 0]];
-            curve.points ??= response(helm.run, curve.channel, index);
+            curve.response ??= response(helm.run, curve.channel, index);
             const { values } = helm.state;
-            const tilt = Math.min(sign ? Math.abs(values[slot]) : Math.hypot(values[slot], values[slot + 1]), 1);
-            drawResponse(curve.canvas, curve.points, tilt, colours, this.#handles(curve));
+            const { points, axes } = curve.response;
+            const tilt = Math.min(sign ? Math.abs(values[slot]) : Math.hypot(...axes.map((axis) => values[slot + axis])), 1);
+            drawResponse(curve.canvas, points, tilt, colours, this.#handles(curve));
         }
     }
 }
