@@ -37,9 +37,9 @@ class LengthUnit(NamedTuple):
         digits.
         """
         own = value * self.factor(unit)
-        sign, _, count = digits.rstrip("gf").rpartition(".")
+        count = digits.removeprefix(".").rstrip("gf")
         if digits.endswith("f"):
-            shown = f"{own:{sign}.{self.decimals(unit, int(count))}f}"
+            shown = f"{own:.{self.decimals(unit, int(count))}f}"
         else:
             shown = significant(own, int(count or 6))
         return f"{shown} {self.label(unit)}"

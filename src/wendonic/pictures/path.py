@@ -24,6 +24,9 @@ from wendonic.study.motion import relocated, steps_m
 if TYPE_CHECKING:
     import pandas as pd
 
+LEVEL_M = 0.05
+"""Less above the plan is not worth saying."""
+
 GLYPHS = 24
 """About how many times camera and facing are drawn."""
 
@@ -213,16 +216,18 @@ def _draw_times(
     """Write the time beside every fifth mark, once for a place where the body stays, and the height where it goes up
     and down and nothing else shows it.
     """
-    rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > 0.05
+    rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > LEVEL_M
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, strict=True)
     written = (math.inf, math.inf)
     for number, (at_x, at_y, at_z, t, heading) in enumerate(places):
         if number and number % 5 == 0 and math.dist(written, (at_x, at_y)) > 0.5 * size:
             written = (at_x, at_y)
             time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
+            if rises and abs(at_z) > LEVEL_M:
+                time += f"\n{length.m(at_z, '.1f')} up"
             # To the right of the path, where neither it nor the arrow runs.
             ax.annotate(
-                f"{time}\n{length.m(at_z, 'z.1f')} up" if rises else time,
+                time,
                 (at_x, at_y),
                 ((40.0 if rises else 24.0) * math.cos(heading), (-20.0 if rises else -14.0) * math.sin(heading)),
                 textcoords="offset points",

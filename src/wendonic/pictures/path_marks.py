@@ -11,6 +11,7 @@ from wendonic.course import Course
 from wendonic.pictures.style import BRICK, FOG, HEATHER, INK, MIST, PAPER
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.steer.grid import GridSteer
+from wendonic.study.motion import placed
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -130,12 +131,12 @@ def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
 
 def add_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
     """Draw a dotted arrow for each time that the body was moved to another place."""
-    words = {"landed": ("pointed there", HEATHER), "returned": ("out of the wall", BRICK)}
-    for name, (label, color) in words.items():
-        if name not in trace or not trace[name].any():
-            continue
-        places = trace[["pos_x", "pos_y"]].to_numpy()
-        for number, index in enumerate(np.flatnonzero(trace[name].to_numpy()).tolist()):
+    jumps = {"pointed there": ("landed", HEATHER), "out of the wall": ("returned", BRICK)}
+    found = {label: (trace[name].to_numpy(), color) for label, (name, color) in jumps.items() if name in trace}
+    found["placed by the game"] = (placed(trace), MIST)
+    places = trace[["pos_x", "pos_y"]].to_numpy()
+    for label, (ticks, color) in found.items():
+        for number, index in enumerate(np.flatnonzero(ticks).tolist()):
             ax.annotate(
                 "",
                 tuple(places[index]),

@@ -51,27 +51,65 @@ def level_speeds_m_s(trace: "Columns") -> "NDArray[np.float64]":
     return speeds
 
 
-def relocated(trace: "Columns") -> "NDArray[np.bool_]":
-    """Return in which ticks the body was brought somewhere: out of a wall, or to where a hand pointed."""
+JUMP_M = 0.5
+UNEXPLAINED = 3.0
+UNUSUAL = 10.0
+"""A step of more than JUMP_M is a jump if it is so many times as long as its speed explains, and as the steps of the
+trace usually are: a game may move a body at each tick, and report no speed.
+"""
+
+
+def placed(trace: "Columns") -> "NDArray[np.bool_]":
+    """Return in which ticks the game put the body somewhere else, as where it comes to life again.
+
+    >>> import pandas as pd
+    >>> x = [0.0, 0.1, 0.2, 7.0, 7.1]
+    >>> level = {"pos_y": 0.0, "pos_z": 0.0, "vel_x": 1.0, "vel_y": 0.0, "vel_z": 0.0, "dt": 0.1}
+    >>> placed(pd.DataFrame({"pos_x": x, **level})).tolist()
+    [False, False, False, True, False]
+    """
     import numpy as np
 
-    marks = np.zeros(len(trace), dtype=bool)
+    steps, speeds = _raw_steps_m(trace), speeds_m_s(trace)
+    faster = np.maximum(speeds, np.concatenate([speeds[:1], speeds[:-1]]))
+    usual_m = float(np.median(steps[steps > 0.0])) if (steps > 0.0).any() else 0.0
+    longest_m = np.maximum(UNEXPLAINED * faster * np.asarray(trace["dt"]), max(UNUSUAL * usual_m, JUMP_M))
+    marks: NDArray[np.bool_] = steps > longest_m
+    return marks & ~_moved_by_rules(trace)
+
+
+def relocated(trace: "Columns") -> "NDArray[np.bool_]":
+    """Return in which ticks the body was put somewhere: out of a wall, where a hand pointed, or by the game."""
+    return placed(trace) | _moved_by_rules(trace)
+
+
+def _moved_by_rules(trace: "Columns") -> "NDArray[np.bool_]":
+    import numpy as np
+
+    marks = np.zeros(len(trace["pos_x"]), dtype=bool)
     for name in ("returned", "landed"):
         if name in trace:
             marks |= np.asarray(trace[name])
     return marks
 
 
-def steps_m(trace: "Columns") -> "NDArray[np.float64]":
-    """Return the distance (m) that every tick covers; the first one's is not known, and counts as 0.
-
-    >>> import pandas as pd
-    >>> places = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0]}
-    >>> steps_m(pd.DataFrame({**places, "landed": [False, False, True]})).tolist()
-    [0.0, 3.0, 0.0]
-    """
+def _raw_steps_m(trace: "Columns") -> "NDArray[np.float64]":
     import numpy as np
 
     places = np.array([trace["pos_x"], trace["pos_y"], trace["pos_z"]])
     steps: NDArray[np.float64] = np.linalg.norm(np.diff(places, axis=1, prepend=places[:, :1]), axis=0)
-    return np.where(relocated(trace), 0.0, steps)
+    return steps
+
+
+def steps_m(trace: "Columns") -> "NDArray[np.float64]":
+    """Return the distance (m) that every tick covers; the first one's is not known, and counts as 0.
+
+    >>> import pandas as pd
+    >>> trace = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0], "dt": [1.0, 1.0, 1.0]}
+    >>> trace |= {f"vel_{axis}": [2.0, 2.0, 2.0] for axis in "xyz"}
+    >>> steps_m(pd.DataFrame({**trace, "landed": [False, False, True]})).tolist()
+    [0.0, 3.0, 0.0]
+    """
+    import numpy as np
+
+    return np.where(relocated(trace), 0.0, _raw_steps_m(trace))
