@@ -88,7 +88,7 @@ def pixels(draw: random.Random) -> Content:
 def platformer(draw: random.Random) -> Content:
     """From the side in pixels: a jump that is cut, an air jump, a gait to duck in."""
     units = draw.choice([32, 48, 64])
-    world = {"right": "+x", "forward": draw.choice(["+y", "-y"]), "unit": "px", "units_per_m": units}
+    world = {"right": "+x", "up": draw.choice(["+y", "-y"]), "unit": "px", "units_per_m": units}
     steer = {"frame": "map", "side_view": True}
     keys = {"left": ["KeyA", "ArrowLeft"], "right": ["KeyD", "ArrowRight"]}
     mode: Content = {"steer": steer, "gait": "walk", "move": {"bind": [{"keys": keys}, stick(draw)]}}

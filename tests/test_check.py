@@ -337,6 +337,30 @@ def test_no_sign_among_the_axes_can_be_wrong_unseen(flipped):
         assert slugs(text) == []
 
 
+def test_a_jump_seen_from_the_side_needs_an_axis_that_points_up():
+    """A screen seen from above has no axis for height; a game with its own gravity, or jumps from above, is right."""
+    head = 'format = "wendonic-profile"\nversion = 1\n[world]\nright = "+x"\nforward = "-y"\n'
+    keys = 'keys = { left = ["KeyA"], right = ["KeyD"] }\n'
+    side = '[mode.hop.steer]\nframe = "map"\nside_view = true\n'
+    mode = f'[[mode.hop.move.bind]]\n{keys}[mode.hop.press]\njump = {{ bind = ["Space"] }}\n'
+    jumps = '[gait.walk]\njump = { press = "jump", height_m = 1 }\n'
+
+    def found(text):
+        return [one for one in check(profile_from_text(text)) if one.slug == "height-unseen"]
+
+    wrong = head + side + mode + jumps
+    (one,) = found(wrong)
+    assert (one.severity, one.where, one.fix) == ("fault", "world.up", 'world.up = "-y", and world.forward removed')
+    right = profile_from_text(wrong).changed(one.changes)
+    assert not [one for one in check(right) if one.slug == "height-unseen"]
+    helm = Helm(right)
+    helm.key("Space", True)
+    assert helm.tick(0.1).position()[1] < -0.1
+    assert found(head + side + mode) == found(head + mode + jumps) == found(wrong.replace("forward =", "up =")) == []
+    (mixed,) = found(wrong + '[mode.map]\ngait = "none"\n[[mode.map.move.bind]]\nstick = "pad.left_stick"\n')
+    assert (mixed.changes, mixed.advice) == ({}, "give [world] all three axes: right, forward and up")
+
+
 def test_the_command_says_what_was_measured_and_ends_with_1_for_faults(tmp_path, capsys):
     mirrored, sided = tmp_path / "mirrored.toml", tmp_path / "left.toml"
     mirrored.write_text(GOOD.replace('mouse = "mouse.move"', 'mouse = "mouse.move"\ninvert_yaw = true'))

@@ -20,6 +20,12 @@ class Case(NamedTuple):
 
 CASES: dict[str, Case] = {
     "left-handed-axes": Case('[world]\nright = "+x"\nforward = "+z"\nup = "+y"\n' + KEYS),
+    "height-unseen": Case(
+        '[world]\nright = "+x"\nforward = "-y"\n[mode.foot.steer]\nframe = "map"\nside_view = true\n'
+        '[[mode.foot.move.bind]]\nkeys = { left = ["KeyA"], right = ["KeyD"] }\n'
+        + JUMP % ""
+        + '[gait.walk]\njump = { press = "jump", height_m = 1 }\n'
+    ),
     "mode-without-a-way-out": Case(KEYS + "[mode.cart]\nleave_to = []\n" + KEYS.replace("foot", "cart")),
     "mode-without-a-way-in": Case(
         '[mode.foot]\nleave_to = ["cart"]\n[mode.cart]\nleave_to = ["foot"]\n[mode.boat]\nleave_to = ["foot"]\n'
