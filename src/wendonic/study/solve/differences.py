@@ -110,8 +110,9 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
 
     >>> import pandas as pd
     >>> still = dict.fromkeys(["pos_y", "pos_z", "vel_y", "vel_z"], [0.0, 0.0])
-    >>> slow = pd.DataFrame({"t": [0.5, 1.0], "pos_x": [0.5, 1.0], "vel_x": [1.0, 1.0], **still})
-    >>> fast = pd.DataFrame({"t": [0.5, 1.0], "pos_x": [0.5, 2.0], "vel_x": [1.0, 3.0], **still})
+    >>> times = {"t": [0.5, 1.0], "dt": [0.5, 0.5]}
+    >>> slow = pd.DataFrame({**times, "pos_x": [0.5, 1.0], "vel_x": [1.0, 1.0], **still})
+    >>> fast = pd.DataFrame({**times, "pos_x": [0.5, 2.0], "vel_x": [1.0, 3.0], **still})
     >>> apart = difference(slow, fast)
     >>> apart.distance_m, apart.end_apart_m, round(apart.speed_rms_m_s, 3), apart.parts_s
     (1.0, 1.0, 1.414, 1.0)
