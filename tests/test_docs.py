@@ -19,6 +19,7 @@ import pytest
 
 import wendonic
 from test_command_line import called
+from wendonic import Helm
 from wendonic.demo import copy_inputs
 from wendonic.demo.starter import write_starter
 from wendonic.kernels.frames import steer
@@ -148,6 +149,16 @@ def test_the_profiles_of_the_guides_are_sound():
     assert [mapping.name for mapping in runs.joysticks] == ["Barrow stick"]
     assert runs.gaits_of("foot")["run"].top_speed_m_s == 5.6
     assert [finding.slug for finding in check(runs, "interpreted")] == []
+    (side,) = blocks("toml", (GUIDES / "steering.md").read_text(encoding="utf-8"))
+    jumps = '[mode.run.press]\njump = { bind = ["Space"] }\n[gait.walk]\njump = { press = "jump", height_m = 1 }\n'
+    hops = profile_from_text(f"{head}{side}{jumps}")
+    assert [finding.slug for finding in check(hops, "interpreted")] == []
+    helm = Helm(hops)
+    helm.key("KeyD", True)
+    helm.key("Space", True)
+    across, down = helm.tick(0.1).position()
+    assert across > 0.05
+    assert down < -0.2
 
 
 @pytest.mark.parametrize(
