@@ -122,14 +122,14 @@ def test_what_it_came_to_is_said():
         (
             'steer = { frame = "drive" }\n[mode.cart.press]\nshoot = { enter = "aim" }',
             'steer = { frame = "drive" }',
-            ["by leave_to: foot; that comes from mode aim by like, so write mode.cart.leave_to, too"],
+            ["by leave_to: foot, copied from mode aim by like; write mode.cart.leave_to as well"],
         ),
         (
             'shoot = { bind = ["mouse.left"], enter = "cart" }',
             'shoot = { bind = ["mouse.left"] }',
             [
                 'mode.aim.press.shoot.enter: found "cart"; allowed by leave_to: foot',
-                '"cart" is the mode itself; allowed: another one, or "none"; this one comes from mode aim by like',
+                '"cart" is the mode itself; allowed: another one, or "none"; it is copied from mode aim by like',
             ],
         ),
     ],

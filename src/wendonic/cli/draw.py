@@ -43,7 +43,8 @@ _TAKEN: dict[str, list[tuple[str, Any, Any]]] = {
             Annotated[
                 Path | None,
                 typer.Argument(
-                    metavar=PLAYED, help="A recording, or a probe by name, to show as well. --on may stand before it."
+                    metavar=PLAYED,
+                    help="A recording, or a probe by name, to show as well. You may write --on before it.",
                 ),
             ],
             None,

@@ -4,6 +4,7 @@ looked up only when they are needed.
 
 import re
 from collections.abc import Callable, Iterable, Mapping
+from itertools import islice
 from typing import Any
 
 from typer.core import TyperCommand, TyperGroup
@@ -33,7 +34,7 @@ def write_example(epilog: str | None, formatter: Any) -> None:
 
 
 PLAYED = "RECORDING|PROBE"
-"""What is played, as an argument after the profile; --on may stand before it, which other commands need there."""
+"""What is played, as an argument after the profile; --on is accepted before it, as other commands require it."""
 
 
 class WithExample(TyperCommand):
@@ -74,7 +75,7 @@ def _without_on(args: list[str]) -> list[str]:
     left = iter(args)
     for arg in left:
         if arg == "--on":
-            played += [one for one in (next(left, None),) if one is not None]
+            played += islice(left, 1)
         elif arg.startswith("--on="):
             played.append(arg.removeprefix("--on="))
         else:

@@ -28,7 +28,7 @@ PlayedArgument = Annotated[
     Path,
     typer.Argument(
         metavar=PLAYED,
-        help="A recording (.jsonl, .csv or .parquet), or a probe: each_direction. --on may stand before it.",
+        help="A recording (.jsonl, .csv or .parquet), or a probe: each_direction. You may write --on before it.",
     ),
 ]
 HzOption = Annotated[float, typer.Option("--hz", help="Ticks a second.")]

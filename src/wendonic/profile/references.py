@@ -114,13 +114,13 @@ def _closed_modes(mode: dict[str, Any], path: str, modes: dict[str, Any]) -> Ite
         elif path == f"mode.{to}":
             words = f'"{to}" is the mode itself; allowed: another one, or "none"'
             if _within(begun, "press", name, "enter") == to:
-                words += f"; this one comes from mode {mode['like']} by like"
+                words += f"; it is copied from mode {mode['like']} by like"
             yield f"{path}.press.{name}.enter", words
         elif isinstance(leave_to, list | tuple) and to not in leave_to:
             allowed = ", ".join(map(str, leave_to)) or "no mode"
             words = f'found "{to}"; allowed by leave_to: {allowed}'
             if _within(begun, "leave_to") == leave_to:
-                words += f"; that comes from mode {mode['like']} by like, so write {path}.leave_to, too"
+                words += f", copied from mode {mode['like']} by like; write {path}.leave_to as well"
             yield f"{path}.press.{name}.enter", words
 
 

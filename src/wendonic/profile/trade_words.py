@@ -43,8 +43,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("press.style", "repeat_delay_s", "repeat_interval_s"),
     ),
     "auto-run": TradeWord(
-        "Going on without a held key: a gait that keeps its speed; or a press of style toggle, and a game that holds "
-        "the forward key for as long, by `Helm.key`.",
+        "Going on without a held key: a gait that keeps its speed; or a press of style toggle; while it is on, the "
+        "game holds the forward key with `Helm.key`.",
         ("press.style", "keeps_speed"),
     ),
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
@@ -85,7 +85,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A slower gait, or a smaller amount, while a press is on.", ("press_gaits", "press_amounts", "press.style")
     ),
     "crosshair": TradeWord(
-        "Not part of Wendonic, which draws nothing in a game. It is where the view looks.",
+        "The mark in the middle of the view. Not part of Wendonic, which draws nothing in a game.",
         ("mode.look",),
         ("view_yaw_deg",),
     ),
@@ -120,8 +120,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "easing": TradeWord("A soft start or end.", ("rise_s", "fall_s", "ease_s", "eased")),
     "edge panning": TradeWord(
         "Moving a camera over the map while the pointer is near the edge of the window: a `pointer` entry that "
-        "always counts, with a wide dead zone. That is a circle; a game that wants the edge itself holds a key by "
-        "`Helm.key`.",
+        "always counts, with a wide dead zone. The dead zone is a circle; for the exact edge of the window, let the "
+        "game hold a key with `Helm.key`.",
         ("move.bind.pointer", "while_held", "move.bind.dead_zone.inner"),
     ),
     "eight-way": TradeWord(
@@ -452,7 +452,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("pad.left_trigger", "pad.right_trigger"),
     ),
     "turret": TradeWord(
-        "What aims while the vehicle below it drives: the view, which is turned by `look`.",
+        "What aims while the vehicle under it drives: use the view, which `look` turns.",
         ("mode.look", "drive"),
     ),
     "turn radius": TradeWord(

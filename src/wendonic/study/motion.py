@@ -60,7 +60,7 @@ trace usually are: a game may move a body at each tick, and report no speed.
 
 
 def placed(trace: "Columns") -> "NDArray[np.bool_]":
-    """Return in which ticks the game put the body somewhere else, as where it comes to life again.
+    """Return in which ticks the game put the body somewhere else, for example to respawn.
 
     >>> import pandas as pd
     >>> x = [0.0, 0.1, 0.2, 7.0, 7.1]

@@ -8,7 +8,7 @@ from wendonic.study.finding import Case, Found, finding
 @finding(
     12,
     "fault",
-    "The body jumps and falls, and neither its place nor its velocity says so: in the game it stays on the ground.",
+    "The body jumps and falls, but its position and velocity do not show it: on screen it stays on the ground.",
     once=True,
 )
 def height_unseen(case: Case) -> Iterator[Found]:
@@ -27,7 +27,7 @@ def height_unseen(case: Case) -> Iterator[Found]:
         only = len(from_side) == len(profile.mode)
         yield Found(
             "world.up",
-            f"mode {rises[0]} is seen from the side and goes up and down, and no axis of the game points up",
+            f"mode {rises[0]} is seen from the side and its body goes up and down, but no axis of the game points up",
             [{"world.up": world.forward, "world.forward": None}] if only else (),
             "" if only else "give [world] all three axes: right, forward and up",
         )
