@@ -288,13 +288,17 @@ def test_the_source_is_plain_to_read(language):
     )
     assert "gait.walk.accel_m_s2" in source
     assert "m/s²" in source
+    # Over each step its kernel, what it does, and its formula; what points into the library is left out.
+    assert re.search(r"\bcurve_amount: [^\n]+\n[^\w\n]*u\^exponent for a tilt u", source)
+    assert re.search(r"\bgained: how much of a change of velocity is done", source)
+    assert re.findall(r"[^\n]*\bsee `?\w+", source) == []
 
 
 def test_the_guide_shows_what_is_written():
     page = (Path(__file__).parent.parent / "docs" / "guides" / "another_language.md").read_text(encoding="utf-8")
     source = "\n".join(TARGETS["c99"].sources(made("beekeeper")).values())
     pieces = re.findall(r"```c\n(.*?)```", page, re.DOTALL)
-    assert len(pieces) == 3
+    assert len(pieces) == 4
     assert [piece for piece in pieces if piece not in source + "\n"] == []
 
 

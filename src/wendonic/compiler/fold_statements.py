@@ -6,9 +6,10 @@ from types import FunctionType
 from typing import Any
 
 from wendonic.compiler.fold_expressions import ExpressionFolder
-from wendonic.compiler.read import refuse
+from wendonic.compiler.read import comments_in, refuse
 from wendonic.compiler.scope import Scope
 from wendonic.compiler.statements import moved, put_if
+from wendonic.compiler.steps import add_remark
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, name, same
 
 FALLS, ENDS = "falls", "ends"
@@ -19,12 +20,18 @@ class StatementFolder(ExpressionFolder):
 
     def block(self, scope: Scope, body: Sequence[ast.stmt]) -> str:
         """Fold statements; return whether control comes out at their end."""
+        comments = comments_in(scope.function.__module__)
         for statement in body:
             kind = type(statement).__name__
             handler = getattr(self, f"_do_{kind}", None)
             if handler is None:
                 refuse(scope.function, statement, f"{kind} is outside the kernel language")
-            if handler(scope, statement) == ENDS:
+            before = len(scope.out)
+            ended = handler(scope, statement) == ENDS
+            comment = comments.get(getattr(statement, "lineno", 0))
+            if comment and len(scope.out) > before:
+                add_remark(scope.out[before], comment)
+            if ended:
                 return ENDS
         return FALLS
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from wendonic.compiler.folded import Folded
 from wendonic.compiler.scope import free_name
 from wendonic.compiler.statements import moved
+from wendonic.compiler.steps import Step, mark_step, replaced
 from wendonic.compiler.trees import cloned, cloned_target, names_in, statements_in
 from wendonic.compiler.values import is_atom, name
 
@@ -185,7 +186,10 @@ class _Inliner:
         for local in facts.written:
             if local not in renamed:
                 renamed[local] = name(self.unique(local))
-        return [*moved(before), *opened(function.body, names, renamed)]
+        body = opened(function.body, names, renamed)
+        if self.readable:
+            mark_step(body, Step(function.name, function.about))
+        return [*moved(before), *body]
 
     def unique(self, wanted: str) -> str:
         """Return a name that is not taken yet in this function."""
@@ -233,16 +237,17 @@ def opened(body: Sequence[ast.stmt], targets: list[str], renamed: dict[str, ast.
         if isinstance(statement, ast.Return):
             value = None if statement.value is None else cloned(statement.value, renamed)
             values = [] if value is None else list(value.elts) if isinstance(value, ast.Tuple) else [value]
-            return made + moved(list(zip(targets, values, strict=True)))
+            left = moved(list(zip(targets, values, strict=True)))
+            return made + [replaced(statement, one) for one in left]
         if isinstance(statement, ast.If) and has_return(statement):
             rest = list(body[index + 1 :])
             yes = statement.body if returns_always(statement.body) else statement.body + rest
             no = statement.orelse if returns_always(statement.orelse) else statement.orelse + rest
             test = cloned(statement.test, renamed)
             taken = opened(yes, targets, renamed)
-            made.append(ast.If(test, taken or [ast.Pass()], opened(no, targets, renamed)))
-            return made
-        made.append(_copied(statement, renamed))
+            chosen = ast.If(test, taken or [ast.Pass()], opened(no, targets, renamed))
+            return [*made, replaced(statement, chosen)]
+        made.append(replaced(statement, _copied(statement, renamed)))
     return made
 
 
@@ -253,14 +258,18 @@ def _copied(statement: ast.stmt, renamed: dict[str, ast.expr]) -> ast.stmt:
         case ast.If(test=test, body=yes, orelse=no):
             return ast.If(
                 cloned(test, renamed),
-                [_copied(part, renamed) for part in yes],
-                [_copied(part, renamed) for part in no],
+                _all_copied(yes, renamed),
+                _all_copied(no, renamed),
             )
         case ast.For(target=target, iter=iterated, body=inside):
-            made = [_copied(part, renamed) for part in inside]
-            return ast.For(cloned_target(target, renamed), cloned(iterated, renamed), made, [])
+            counted = cloned_target(target, renamed)
+            return ast.For(counted, cloned(iterated, renamed), _all_copied(inside, renamed), [])
         case ast.While(test=test, body=inside):
-            return ast.While(cloned(test, renamed), [_copied(part, renamed) for part in inside], [])
+            return ast.While(cloned(test, renamed), _all_copied(inside, renamed), [])
         case ast.Pass() | ast.Break() | ast.Continue():
             return type(statement)()
     raise TypeError(f"{type(statement).__name__} in a tick function")
+
+
+def _all_copied(body: Sequence[ast.stmt], renamed: dict[str, ast.expr]) -> list[ast.stmt]:
+    return [replaced(part, _copied(part, renamed)) for part in body]

@@ -20,15 +20,33 @@ class SourceMissingError(WendonicError):
 
 @functools.cache
 def _functions_of(module: str) -> dict[str, ast.FunctionDef]:
-    path = getattr(sys.modules[module], "__file__", None)
     try:
-        text = Path(path or "").read_text(encoding="utf-8")
-        body = ast.parse(text).body
+        body = ast.parse(_text_of(module)).body
     except (OSError, UnicodeDecodeError, SyntaxError):
         raise SourceMissingError(
             f"the source of {module} is not at hand; allowed: an installation of Wendonic with its .py files"
         ) from None
     return {node.name: node for node in body if isinstance(node, ast.FunctionDef)}
+
+
+@functools.cache
+def _text_of(module: str) -> str:
+    return Path(getattr(sys.modules[module], "__file__", None) or "").read_text(encoding="utf-8")
+
+
+@functools.cache
+def comments_in(module: str) -> dict[int, str]:
+    """Return the comments in a module whose source was read, by the number of the line below each."""
+    found: dict[int, str] = {}
+    words: list[str] = []
+    for number, line in enumerate(_text_of(module).splitlines(), start=1):
+        plain = line.strip()
+        if plain.startswith("# "):
+            words.append(plain.removeprefix("# "))
+        elif words:
+            found[number] = " ".join(words)
+            words = []
+    return found
 
 
 def kernel_tree(function: Callable[..., Any]) -> ast.FunctionDef:

@@ -2,7 +2,6 @@
 
 import ast
 import copy
-import inspect
 import re
 from collections import Counter
 from collections.abc import Mapping, Sequence
@@ -18,6 +17,7 @@ from wendonic.compiler.tidy import tidied
 from wendonic.compiler.trees import cloned, give_names, names_in, rewrite, statements_in
 from wendonic.devices.sampler import Sampler
 from wendonic.export.inputs import Inputs, inputs_of
+from wendonic.export.kernel_words import kernel_words
 from wendonic.export.lift import (
     drop_unread_parameters,
     drop_unused_results,
@@ -138,6 +138,7 @@ class Made:
         unite(everyone)
         prune(everyone, known)
         plainer(everyone)
+        _name_sides(everyone, self.inputs.sides)
         _clear_names(everyone)
         find_context(everyone)
         read = {part.id for one in everyone for part in names_in(one.body)}
@@ -284,9 +285,7 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
 
 def _plain(folded: Folded) -> Function:
-    paragraphs = re.split(r"\n\s*\n|\n\s*>>>", inspect.cleandoc(folded.about)) if folded.about else [""]
-    kept = [paragraphs[0], *(one for one in paragraphs[1:] if one.startswith("Formula"))]
-    about = " ".join(" ".join(kept).split())
+    about = kernel_words(folded.about) if folded.about else ""
     return Function(folded.name, list(folded.parameters), folded.body, folded.results, about)
 
 
@@ -316,6 +315,19 @@ def _field_names(layout: Layout, names: PathNames) -> list[str]:
     state = set(found[: layout.state])
     plain = [f"reported_{one}" if index >= layout.state and one in state else one for index, one in enumerate(found)]
     return [unique(one or f"number_{index}", taken) for index, one in enumerate(plain)]
+
+
+def _name_sides(functions: Sequence[Function], sides: Mapping[frozenset[str], str]) -> None:
+    """Name the raw parameters that a function is handed after the side that their keys stand for."""
+    by_name = {function.name: function for function in functions}
+    for caller in functions:
+        for _, call in calls_of(caller.body, set(by_name)):
+            callee = by_name[call.func.id]  # type: ignore[attr-defined]
+            for parameter, argument in zip(list(callee.parameters), call.args, strict=True):
+                side = sides.get(frozenset(part.id for part in names_in(argument) if is_field(part.id)))
+                taken = {part.id for part in names_in(callee.body)} | {*callee.parameters, *by_name}
+                if side and parameter.startswith("raw") and side not in taken:
+                    _rename(callee, parameter, side)
 
 
 def _clear_names(functions: Sequence[Function]) -> None:

@@ -45,12 +45,13 @@ class Inputs:
     """All raw inputs of a mode.
 
     `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
-    sample that gives it back (and a factor), by its index.
+    sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
     numbers: list[ast.expr] = field(default_factory=list)
     back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
+    sides: dict[frozenset[str], str] = field(default_factory=dict)
 
     @functools.cached_property
     def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
@@ -186,13 +187,15 @@ class _Maker:
             if source.in_order
             else "1 while it is held or was pressed since the last tick, else 0"
         )
-        for names in (source.right, source.left, source.forward, source.back):
+        for side in ("right", "left", "forward", "back"):
+            names = getattr(source, side)
             here = len(self.made.numbers)
             kind: Kind = "order" if source.in_order else "switch"
             parts = [
                 self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind) for name in names
             ]
             self.add(_one_of(parts, source.opposites))
+            self.made.sides[frozenset(f"raw.{_switch(name)}" for name in names)] = side
             for number, name in enumerate(names):
                 # What counts of several is known, not which of them it was.
                 self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))

@@ -5,6 +5,7 @@ from collections import Counter
 from collections.abc import Callable, Collection, Sequence
 
 from wendonic.compiler.liveness import negated, read_first
+from wendonic.compiler.steps import replaced
 from wendonic.compiler.tidy import drop_tested_again, lay_in
 from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.program import Function, writers_among
@@ -62,7 +63,8 @@ def _one_by_one(body: list[ast.stmt]) -> None:
                 ordered = _in_order(list(zip(targets, values, strict=True)))
                 if ordered is not None:
                     index = body.index(statement)
-                    body[index : index + 1] = [ast.Assign([target], value) for target, value in ordered]
+                    moves = [ast.Assign([target], value) for target, value in ordered]
+                    body[index : index + 1] = [replaced(statement, move) for move in moves]
 
 
 def _in_order(moves: list[tuple[ast.expr, ast.expr]]) -> list[tuple[ast.expr, ast.expr]] | None:
@@ -122,7 +124,7 @@ def _choose(body: list[ast.stmt]) -> None:
             ) if first == second and not isinstance(yes, ast.IfExp) and not isinstance(no, ast.IfExp):
                 choice = _choice(test, yes, no)
                 if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_CHOICE:
-                    body[index] = ast.Assign([ast.Name(first, ast.Store())], choice)
+                    body[index] = replaced(statement, ast.Assign([ast.Name(first, ast.Store())], choice))
 
 
 def usual_first(body: list[ast.stmt]) -> None:
@@ -172,7 +174,7 @@ def _return_choice(body: list[ast.stmt]) -> None:
         ):
             choice = _choice(test, yes, no)
             if len(ast.unparse(ast.fix_missing_locations(ast.Expression(choice)))) <= LONGEST_RETURN:
-                body[-2:] = [ast.Return(choice)]
+                body[-2:] = [replaced(body[-2], ast.Return(choice))]
 
 
 def _everywhere(body: Sequence[ast.stmt], made: Callable[[ast.expr], ast.expr]) -> None:

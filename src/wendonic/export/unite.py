@@ -1,13 +1,13 @@
 """Uniting: a function that is called once is laid into its caller, as long as that stays short enough to be read."""
 
 import ast
-import re
 from collections import Counter
 from collections.abc import Sequence
 
 from wendonic.compiler.coalesce import coalesced
 from wendonic.compiler.folded import Folded
 from wendonic.compiler.inline import opened, opens
+from wendonic.compiler.steps import Step, mark_step
 from wendonic.compiler.tidy import unite_copies
 from wendonic.compiler.trees import names_in, statements_in
 from wendonic.export.lift import loop_names, replace_statements
@@ -53,9 +53,6 @@ def _unite(callee: Function, caller: Function, site: ast.Assign, functions: list
     laid = _laid(callee, site, caller, functions)
     replace_statements(caller.body, lambda one: laid if one is site else [one])
     functions.remove(callee)
-    line = f"- {re.sub(r'_[0-9]+$', '', callee.name.strip('_'))}: {callee.about}"
-    if callee.about and line not in caller.about.splitlines():
-        caller.about = f"{caller.about}\n{line}"
     folded = Folded(caller.name, caller.parameters, caller.body, None, caller.results)  # type: ignore[arg-type]
     unite_copies(folded)
     coalesced(folded)
@@ -121,6 +118,7 @@ def _laid(callee: Function, site: ast.Assign, caller: Function, functions: Seque
         if name not in renamed and name != "_":
             renamed[name] = ast.Name(unique(name, taken), ast.Load())
     body = opened(callee.body, targets, renamed)
+    mark_step(body, Step(callee.name, callee.about))
     names = {one.name for one in functions}
     replace_statements(body, lambda one: [] if _is_unread(one, names) else [one])
     return [*before, *body]

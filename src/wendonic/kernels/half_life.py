@@ -7,7 +7,7 @@ def share_left(half_life_s: float, dt: float) -> float:
     >>> share_left(0.02, dt=0.04)
     0.25
     """
-    # Python turns a negative power into the slower of two calls; a power of one half is the same number.
+    # 2^(-dt / half-life), written as a power of one half: that is quicker.
     return float(0.5 ** (dt / half_life_s))
 
 

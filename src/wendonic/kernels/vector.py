@@ -64,7 +64,7 @@ def turned(right: float, forward: float, yaw: float) -> Vec2:
 
 
 def turned_by(right: float, forward: float, sine: float, cosine: float) -> Vec2:
-    """Return what `turned` does, for a heading whose sine and cosine are known.
+    """Return (right, forward) of a player who looks along a heading of that sine and cosine as (x, y) of the plan.
 
     >>> turned_by(0.0, 1.0, 1.0, 0.0)
     Vec2(x=1.0, y=0.0)

@@ -54,6 +54,7 @@ class CPrinter(OutArgumentPrinter):
     """Prints functions in C."""
 
     language = "c99"
+    remark = ("/* ", "   ", " */")
     access = "->"
     constant_word = "const "
 
@@ -148,7 +149,8 @@ class CPrinter(OutArgumentPrinter):
 
     def printed(self, function: Function, structs: dict[str, str]) -> list[str]:
         """Return a function under its comment."""
-        self.function, self.unused = function, 0
+        self.begin(function)
+        self.unused = 0
         self.straight = straight_results(function, list(self.functions.values()))
         lines = comment_lines(function.about, "/* ", "   ", " */")
         lines += self.wrapped(f"{self.head(function, structs)} {{", "")

@@ -103,6 +103,7 @@ class CSharpPrinter(OutArgumentPrinter):
     """Prints functions in C#."""
 
     language = "csharp"
+    shift = 4
 
     def variable(self, name: str) -> str:
         """Return how a variable is written."""
@@ -196,7 +197,8 @@ class CSharpPrinter(OutArgumentPrinter):
 
     def printed(self, function: Function, types: dict[str, str]) -> list[str]:
         """Return a method under its comment."""
-        self.function, self.unused = function, 0
+        self.begin(function)
+        self.unused = 0
         self.straight = straight_results(function, list(self.functions.values()))
         lines = [
             f"/// {line}" for line in comment_lines(_escaped(function.about), "<summary>", "", "</summary>", "", 108)

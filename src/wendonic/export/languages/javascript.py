@@ -187,7 +187,8 @@ class JavaScriptPrinter(BracePrinter):
 
     def printed(self, function: Function, types: dict[str, str]) -> list[str]:
         """Return a function under its comment."""
-        self.function, self.calls = function, 0
+        self.begin(function)
+        self.calls = 0
         passed = self.passed(function)
         names = [self.structs.get(part, part) for part in passed]
         lines = ["/**", *comment_lines(function.about, " * ", " * ", "")]

@@ -71,6 +71,7 @@ class LuaPrinter(Printer):
     """Prints functions in Lua."""
 
     language = "lua"
+    remark = ("-- ", "-- ", "")
     end = ""
     both, either, negation = "and", "or", "not "
     equal, unequal = "==", "~="
@@ -236,7 +237,7 @@ class LuaPrinter(Printer):
 
     def printed(self, function: Function) -> list[str]:
         """Return a function under its comment."""
-        self.function = function
+        self.begin(function)
         given = [self.structs.get(part, part) for part in self.passed(function)]
         given += map(self.variable, function.parameters)
         lines = comment_lines(function.about, "-- ", "-- ", "")

@@ -6,6 +6,8 @@ import re
 import textwrap
 from collections.abc import Callable, Mapping, Sequence
 
+from wendonic.compiler.steps import remark_of, step_of
+from wendonic.export.kernel_words import step_words
 from wendonic.export.kinds import BOOL, FLOAT, INT, kind_of
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
@@ -61,6 +63,10 @@ class Printer:
     }
     access = "."
     continuation = "    "
+    remark = ("// ", "// ", "")
+    """What a comment begins with, what its other lines begin with, and what it ends with."""
+    shift = 0
+    """Letters by which what is printed is moved to the right afterwards."""
 
     def __init__(self, functions: Sequence[Function], prefix: str = "") -> None:
         """Take the functions; `prefix` goes before the names of all of them, and of constants in capitals."""
@@ -69,6 +75,12 @@ class Printer:
         self.used: set[str] = set()
         """Small functions and constants that what was printed needs."""
         self.function = Function("", [], [], 0)
+        self.said: set[str] = set()
+
+    def begin(self, function: Function) -> None:
+        """Take up a function; nothing is said in it yet."""
+        self.function = function
+        self.said = set()
 
     # --- names
 
@@ -280,10 +292,24 @@ class Printer:
         """Return statements."""
         lines: list[str] = []
         for statement in body:
+            lines += self.comments(statement, indent)
             names = scopes.before.get(id(statement), [])
             if names:
                 lines += self.declaration(names, indent)
             lines += self.statement(statement, scopes, indent)
+        return lines
+
+    def comments(self, statement: ast.stmt, indent: str) -> list[str]:
+        """Return what is said over a statement, each once in a function: the step that begins with it, and the
+        kernel's own comment.
+        """
+        step = step_of(statement)
+        first, more, last = self.remark
+        lines: list[str] = []
+        for words in (step_words(step) if step else "", remark_of(statement)):
+            if words and words not in self.said:
+                self.said.add(words)
+                lines += comment_lines(words, first, more, last, indent, WIDTH - self.shift)
         return lines
 
     def statement(self, statement: ast.stmt, scopes: Scopes, indent: str) -> list[str]:

@@ -33,6 +33,7 @@ class PythonPrinter(Printer):
     """Prints functions in Python."""
 
     language = "python"
+    remark = ("# ", "# ", "")
     end = ""
     true, false = "True", "False"
     both, either, negation = "and", "or", "not "
@@ -136,7 +137,7 @@ class PythonPrinter(Printer):
 
     def printed(self, function: Function) -> list[str]:
         """Return a function with its comment."""
-        self.function = function
+        self.begin(function)
         given = [
             *[self.structs.get(part, part) for part in self.passed(function)],
             *map(self.variable, function.parameters),

@@ -62,6 +62,7 @@ def fallen(tuning: FallTuning, vel_z: float, dt: float) -> Rise:
         moved = 0.5 * vel_z * up_s
         vel_z = 0.0
         dt -= up_s
+    # v t - g t² / 2, up to the terminal speed.
     gains_s = max(tuning.terminal_m_s + vel_z, 0.0) / tuning.falling_m_s2
     if dt <= gains_s:
         return Rise(vel_z - tuning.falling_m_s2 * dt, moved + dt * (vel_z - 0.5 * tuning.falling_m_s2 * dt))
@@ -83,8 +84,10 @@ def taken_off(
     airborne, jumping = state
     if began > 0.0 and tuning.jump_m_s > 0.0:
         airborne = jumping = 1.0
+        # It takes off.
         vel_z = tuning.jump_m_s
     if jumping > 0.0 and held <= 0.0:
+        # Released early: it keeps a share of its speed upwards.
         jumping = 0.0
         if vel_z > 0.0:
             vel_z *= tuning.early_release_ratio

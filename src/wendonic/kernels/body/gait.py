@@ -82,6 +82,7 @@ def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt
         done = min(brake_m_s2 * brake_s, falling)
         left_s = dt - brake_s
         added = done * (0.5 * brake_s + left_s)
+    # In what is left of the tick it rises.
     accel_s = 0.0
     if left_s > 0.0:
         rising = step - done
@@ -160,6 +161,7 @@ def against_drag(velocity: Vec3, wanted: Vec3, drag_per_s: float, dt: float) -> 
     >>> against_drag(ZERO3, Vec3(4.0, 0.0, 0.0), math.log(2.0), 1.0).velocity.x
     2.0
     """
+    # v -> wanted + (v - wanted) exp(-drag dt), and its integral.
     left = math.exp(-drag_per_s * dt)
     covered = (1.0 - left) / drag_per_s
     over_x = velocity.x - wanted.x
@@ -215,6 +217,7 @@ def kept_in_turn(turn_loss: float, asked: Vec3, direction: Vec3) -> float:
     )
     along = asked.x * direction.x + asked.y * direction.y + asked.z * direction.z
     angle = math.atan2(length3(across), along)
+    # (1 - turn_loss)^(angle / pi)
     return math.pow(max(1.0 - turn_loss, LEAST_KEPT), angle / math.pi)
 
 
@@ -458,7 +461,7 @@ def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: 
 
 
 def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
-    """Return what `stride`, or `stride_behind` a run, gives on the plan, where nothing rises or falls.
+    """Return velocity (m/s) and displacement (m) after `dt` seconds on the plan, where nothing rises or falls.
 
     >>> plan_stride(PLAIN_GAIT, False, ZERO3, Run(ZERO3, ZERO3, 0.0, Vec3(3.0, 0.0, 0.0)), 0.1).velocity.x
     2.2

@@ -73,6 +73,7 @@ def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, tur
         x += sine * moved
         y += cosine * moved
     else:
+        # An arc: its chord is s sin(a / 2) / (a / 2) long, half-way between both headings.
         half = 0.5 * driven_turn_rate(tuning, turn, moved / dt, gait.top_speed_m_s) * dt
         chord = moved * math.sin(half) / half if half != 0.0 else moved
         x += math.sin(face + half) * chord
@@ -109,6 +110,7 @@ def slid(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn:
         rate = driven_turn_rate(tuning, turn, along + 0.5 * dt * rate * across, gait.top_speed_m_s)
         sine = math.sin(rate * dt)
         cosine = math.cos(rate * dt)
+        # u' = r w, w' = -r u - k w
         turned = along * cosine + across * half * sine
         across = across * cosine * half * half - along * half * sine
         along = turned

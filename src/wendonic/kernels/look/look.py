@@ -123,6 +123,7 @@ def look_turn(
     displacement, stick, gyro = state
     yaw = pitch = 0.0
     if tuning.kind == LOOK_DISPLACEMENT:
+        # Counts are a displacement: they never meet dt.
         yaw = raw[0] * tuning.yaw
         pitch = raw[1] * tuning.pitch
         if tuning.displacement.smooths > 0 or tuning.displacement.follows_hand > 0:
@@ -144,6 +145,7 @@ def look_turn(
                 stick, rates = key_rates(tuning.stick, stick, right, up, dt)
             else:
                 stick, rates = stick_rates(tuning.stick, tables, stick, right, up, dt)
+            # A rate, times dt.
             yaw = rates.right * tuning.yaw * dt
             pitch = rates.up * tuning.pitch * dt
     else:

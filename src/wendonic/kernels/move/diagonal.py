@@ -21,6 +21,7 @@ def diagonal_scale(length: float, rule: int) -> float:
     >>> diagonal_scale(0.5, DIAGONAL_UNIT), diagonal_scale(1.25, DIAGONAL_FREE)
     (2.0, 1.0)
     """
+    # Longer than 1, it is cut to 1.
     if length > 1.0:
         return 1.0 if rule == DIAGONAL_FREE else 1.0 / length
     if rule == DIAGONAL_UNIT and length > LEAST_LENGTH:
@@ -42,6 +43,7 @@ def factor_scale(x: float, y: float, factor: float) -> float:
     most = max(abs(x), abs(y))
     if most == 0.0:
         return 1.0
+    # 1 - (1 - factor) min(|x|, |y|) / max(|x|, |y|)
     return 1.0 - (1.0 - factor) * (min(abs(x), abs(y)) / most)
 
 

@@ -85,6 +85,7 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
     half = math.pi / notches
     point = notch * 2.0 * half
     offset = wrapped_angle(math.atan2(x, y) - point)
+    # On the point up to pull * w beside it; beyond, an offset d becomes (d - pull * w) / (1 - pull).
     beyond = abs(offset) - pull * half
     heading = point
     if beyond > 0.0 and pull < 1.0:

@@ -49,10 +49,12 @@ def one_euro(
     min_cutoff_hz, beta, d_cutoff_hz = tuning
     was_x, was_y, speed_x, speed_y = state
     rate = math.tau * d_cutoff_hz
+    # The speed of the input, behind a low-pass at d_cutoff; its mean over the tick.
     speed_x += rate * (x - was_x)
     speed_y += rate * (y - was_y)
     left = math.exp(-rate * dt)
     mean_speed = math.hypot(speed_x, speed_y) * ((1.0 - left) / (rate * dt) if rate * dt > 1e-9 else 1.0)
+    # y + (smooth - y) exp(-2 pi (min_cutoff + beta speed) dt)
     kept = math.exp(-math.tau * (min_cutoff_hz + beta * mean_speed) * dt)
     after = OneEuroState(x, y, speed_x * left, speed_y * left)
     return after, x + (smooth_x - x) * kept, y + (smooth_y - y) * kept

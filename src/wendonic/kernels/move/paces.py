@@ -26,9 +26,11 @@ def pace_of(paces: tuple[PaceTuning, ...], margin: float, length: float, pace: f
     """
     count = len(paces)
     for k in range(len(paces)):
+        # Up as soon as the next pace begins,
         if pace == k and length > paces[k].above:
             pace = k + 1.0
     for k in range(len(paces)):
+        # and down only a margin below where it began.
         last = count - k
         if pace == last and length <= max(paces[last - 1].above - margin, 0.0):
             pace = last - 1.0

@@ -106,6 +106,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
             level = 1.0
             if style in (STYLE_TAP, STYLE_LONG, STYLE_REPEAT):
                 down_s = 0.0
+            # Pressed.
             if style == STYLE_DOUBLE and first_s < 0.0:
                 first_s = 0.0
             elif style == STYLE_TOGGLE and on > 0.0:
@@ -117,7 +118,7 @@ def style_output(tuning: PressTuning, state: PressState, raw: PressInput, dt: fl
                 ons += 1.0
         else:
             level = 0.0
-            # The last up is at the end, or just before a down that came after it.
+            # Released. The last release is at the end, or just before a press that came after it.
             by_loss = raw.lost == 1.0 and edge <= 1.0
             if style == STYLE_TAP and down_s <= tuning.tap_s + SLACK_S and not by_loss:
                 ons += 1.0
@@ -163,16 +164,19 @@ def waiting_output(
     air_s = 0.0 if grounded > 0.0 else state.air_s
     air_count = state.air_count
     wanted_s = state.wanted_s
+    # A press waits for the ground as long as its buffer.
     if wanted_s > tuning.buffer_s + SLACK_S:
         wanted_s = -1.0
     if ons > 0.0:
         wanted_s = 0.0
     if raw.lost > 0.0 and raw.down == 0.0:
         wanted_s = -1.0
+    # On the ground all jumps in the air are there again.
     if tuning.airs > 0 and grounded > 0.0:
         air_count = 0.0
     began = 0.0
     if wanted_s >= 0.0:
+        # Wanted: now on the ground, or so shortly after it that no jump came in between.
         grace_s = tuning.grace_s + SLACK_S
         if grounded > 0.0 or (air_s <= grace_s and state.begun_s > air_s + grace_s):
             began = 1.0
@@ -185,7 +189,7 @@ def waiting_output(
         wanted_s += dt
     if grounded <= 0.0:
         air_s = min(air_s + dt, FAR_S)
-    # What begins in the last tick on the ground has taken it away.
+    # A jump that begins in the last tick on the ground uses up the grace.
     begun_s = 0.0 if began > 0.0 else min(state.begun_s + dt, FAR_S)
     return Waiting(wanted_s, air_s, air_count, begun_s, began)
 

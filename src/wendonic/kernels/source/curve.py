@@ -77,12 +77,16 @@ def curve_amount(tuning: CurveTuning, tables: Row, tilt: float) -> float:
     value = tilt
     amount = tuning.amount
     if tuning.form == CURVE_POWER:
+        # u^exponent for a tilt u
         value = float(tilt**tuning.exponent)
     elif tuning.form == CURVE_EXPO:
+        # (1 - a) u + a u³ for a tilt u
         value = (1.0 - amount) * tilt + amount * tilt * tilt * tilt
     elif tuning.form == CURVE_S:
+        # (1 - a) u + a (3 u² - 2 u³) for a tilt u
         value = (1.0 - amount) * tilt + amount * tilt * tilt * (3.0 - 2.0 * tilt)
     elif tuning.form == CURVE_KNEE:
+        # Two straight rates, which meet at the knee.
         if tilt < tuning.knee_tilt:
             value = tilt * amount / tuning.knee_tilt
         else:
@@ -91,5 +95,6 @@ def curve_amount(tuning: CurveTuning, tables: Row, tilt: float) -> float:
         # Rounding may take the last piece a hair past 1.
         value = min(max(points_curve(tilt, tables, tuning.points), 0.0), 1.0)
     if tuning.ends > 0:
+        # floor + (ceiling - floor) f for what the form gives, f
         value = tuning.floor + (tuning.ceiling - tuning.floor) * value
     return value

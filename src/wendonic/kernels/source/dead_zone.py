@@ -123,6 +123,7 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
     """
     form, inner, outer = tuning.form, tuning.inner, tuning.outer
     if form == ZONE_AXES:
+        # Each axis has a dead zone of its own.
         x = held_axis(tuning, was.x, x)
         y = held_axis(tuning, was.y, y)
         length = norm = math.hypot(x, y)
@@ -133,9 +134,11 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
             length = min(norm / outer, 1.0) if norm >= JUST_OUT else 0.0
         elif form == ZONE_CUT:
             edge = tuning.release if tuning.releases > 0 and (was.x != 0.0 or was.y != 0.0) else inner
+            # Nothing is rescaled: the raw length passes, and jumps at the edge.
             length = 0.0 if norm <= edge else min(norm, 1.0)
         else:
             length = round_dead_zone(norm, inner, outer)
+            # A stick that is out stays just out until it is back at the release.
             if tuning.releases > 0 and length == 0.0 and norm > tuning.release and (was.x != 0.0 or was.y != 0.0):
                 length = JUST_OUT
     if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE) and length > 0.0:

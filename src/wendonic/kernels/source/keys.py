@@ -71,6 +71,7 @@ def keys_output(
         was_x, was_y = state
         rise_s, fall_s = tuning.rise_s, tuning.fall_s
         if tuning.at_once > 0:
+            # A reversal begins at zero.
             was_x = 0.0 if was_x * raw_x < 0.0 else was_x
             was_y = 0.0 if was_y * raw_y < 0.0 else was_y
         begin_x, begin_y, run_x, run_y = was_x, was_y, 0.0, 0.0

@@ -26,6 +26,7 @@ def ramp(value: float, target: float, rise_s: float, fall_s: float, dt: float) -
     if value * target < 0.0 or target == 0.0:
         needed_s = abs(value) * fall_s
         if needed_s > dt:
+            # Towards zero at 1 / fall_s, away from it at 1 / rise_s.
             return value - math.copysign(dt / fall_s, value)
         dt -= needed_s
         value = 0.0
