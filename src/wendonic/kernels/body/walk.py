@@ -99,7 +99,7 @@ def on_slope(direction: Vec3, slide: Vec3, top_speed: float) -> Vec3:
 
 
 def walk_level(gait: GaitTuning, body: Body, request: Request, dt: float) -> tuple[Body, WantedMotion]:
-    """Return what `walk` does where the ground plays no part.
+    """Return the body, and what it wants, after `dt` seconds of walking by a request where the ground plays no part.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
