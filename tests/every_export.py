@@ -150,7 +150,7 @@ def main():
     parser.add_argument("--random", type=int, default=60)
     parser.add_argument("--only", default="")
     wanted = parser.parse_args()
-    names = [*sorted(profile_names()), *(f"{name} in float" for name in ("beekeeper", "cart", "scout"))]
+    names = [*sorted(profile_names()), *(f"{name} in float" for name in sorted(profile_names()) if name != "crates")]
     names += [f"{name} on its course" for name in ON_COURSES]
     tasks = [(name, 0) for name in names if wanted.only in ("", name)]
     tasks += [("random", number + 1) for number in range(wanted.random)]

@@ -16,6 +16,7 @@ from wendonic.compiler.tick_function import PackedFunction, TickFunction, tick_f
 from wendonic.compiler.tidy import tidied
 from wendonic.compiler.trees import cloned, give_names, names_in, rewrite, statements_in
 from wendonic.devices.sampler import Sampler
+from wendonic.export.feeds import Door, door_of
 from wendonic.export.inputs import Inputs, inputs_of
 from wendonic.export.kernel_words import kernel_words
 from wendonic.export.lift import (
@@ -95,6 +96,7 @@ class Made:
         }
         """Where squares are, as numbers of the profile: their size, and the middle of the first one."""
         self.program = self._program(numbers)
+        self.door: Door = door_of(self.program, self.inputs)
 
     def _program(self, numbers: list[Number]) -> ModeProgram:
         function = self.function

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from typing import TYPE_CHECKING
 
 from wendonic.export.build import Made
+from wendonic.export.feeds import Feed
 from wendonic.export.languages.structs import settings_of
 from wendonic.export.languages.words import about, adjustable
 from wendonic.export.package import Package, game_values
@@ -46,6 +47,15 @@ SAID = {
     "python": "{mode}{name}(state, {given})",
 }
 """How a game reports where the body is, how fast, and where it faces."""
+
+REPORTED = {
+    "c99": "{stem}_{mode}{name}({given})",
+    "javascript": "{camelName}({given})",
+    "csharp": "{Stem}.{Name}({given})",
+    "lua": "profile.{mode}{name}({given})",
+    "python": "{mode}{name}({given})",
+}
+"""How a game hands on what a device reports."""
 
 COURSES = {
     "c99": "{stem}_course",
@@ -92,9 +102,12 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     lines = [f"## Mode `{made.mode}`", "", CALLS[target.name].format(**words), ""]
     lines += [
         "`dt` is in seconds. A tick of 0 s changes nothing; one that is too long is cut into equal parts. Counts and",
-        "edges are those since the last tick: set them to 0 once they have been given. A press goes down with one",
-        "edge and up with another; a tap between two ticks has two. Inputs are finite numbers within their ranges:",
-        "a tick does not check them.",
+        "edges are those since the last tick. A press goes down with one edge and up with another; a tap between two",
+        "ticks has two. Inputs are finite numbers within their ranges: a tick does not check them.",
+        "",
+        "Set the fields yourself, or by these functions:",
+        "",
+        *[f"- `{_reported(feed, target, words, prefix)}`: {lower_first(feed.about)}" for feed in made.door.feeds],
         "",
     ]
     if "course" in program.tick.context:
@@ -106,9 +119,11 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         for one in said:
             names = {"name": one.name, "camelName": camel(one.name), "Name": pascal(one.name)}
             call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))
-            lines.append(f"- `{call}`: {one.about[0].lower()}{one.about[1:]}")
+            lines.append(f"- `{call}`: {lower_first(one.about)}")
         lines.append("")
     lines += _table("Raw inputs", program.inputs, target)
+    if made.door.finger:
+        lines += _table("What a finger is", made.door.finger, target)
     lines += _table(
         "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
     )
@@ -130,6 +145,23 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         if branches:
             lines += [f"{reason}:", "", *[f"- `{branch}`" for branch in branches], ""]
     return lines
+
+
+def lower_first(sentence: str) -> str:
+    """Return a sentence as it goes on behind a colon."""
+    return sentence[0].lower() + sentence[1:]
+
+
+def _reported(feed: Feed, target: "Target", words: Mapping[str, str], prefix: str) -> str:
+    from wendonic.export.languages.csharp import pascal
+    from wendonic.export.languages.javascript import camel
+
+    structs = {"raw": "given" if target.name == "python" else "input", "finger": "finger"}
+    given = [f"&{structs[one]}" if target.name == "c99" else structs[one] for one in feed.structs]
+    given += [camel(name) if target.name == "javascript" else name for name in feed.function.parameters]
+    name = feed.function.name
+    names = {"name": name, "camelName": camel(f"{prefix}{name}"), "Name": pascal(f"{prefix}{name}")}
+    return REPORTED[target.name].format(**words, **names, given=", ".join(given))
 
 
 def _table(title: str, fields: list[Field], target: "Target") -> list[str]:

@@ -22,10 +22,11 @@ from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
 from wendonic.devices.sources.zone import Zone
 from wendonic.export.game_axes import letters_of, minus, plan_letters
-from wendonic.export.naming import identifiers, in_comment, snake
+from wendonic.export.naming import identifiers, in_comment, snake, unique
 from wendonic.kernels.body.fall import GROUND_UNKNOWN
 from wendonic.world_axes import WorldAxes
 
+TouchSource = TouchStickSource | TouchDragSource | TouchZonesSource
 Kind = Literal["switch", "order", "axis", "counts", "rate", "share", "metres", "number", "press"]
 DEG = 0.017453292519943295
 
@@ -45,13 +46,19 @@ class Inputs:
     """All raw inputs of a mode.
 
     `numbers` has for each number of a sample the expression that gives it; `back` for each input the number of the
-    sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for.
+    sample that gives it back (and a factor), by its index. `sides` has the side that some keys stand for, `touched`
+    the sources that fingers move, by what their inputs begin with, `press_zones` the zones of presses that have
+    nothing else, `hands` whose swing is read, and `points` the hand that points at places to be at.
     """
 
     fields: dict[str, Input] = field(default_factory=dict)
     numbers: list[ast.expr] = field(default_factory=list)
     back: dict[str, Callable[[Sequence[float]], float]] = field(default_factory=dict)
     sides: dict[frozenset[str], str] = field(default_factory=dict)
+    touched: dict[str, TouchSource] = field(default_factory=dict)
+    press_zones: dict[str, list[Zone]] = field(default_factory=dict)
+    hands: HandsSource | None = None
+    points: str = ""
 
     @functools.cached_property
     def _row_maker(self) -> Callable[[Mapping[str, float]], list[float]]:
@@ -154,7 +161,10 @@ class _Maker:
             case PointerSource():
                 self.pointer(source)
             case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
-                start, said = f"{channel}_thumb", "how far the thumb is {} where it landed, in window {}"
+                start, said = (
+                    self.touched(f"{channel}_thumb", source),
+                    "how far the thumb is {} where it landed, in window {}",
+                )
                 rim = "the landing point " + ("follows the thumb" if source.drag else "stays")
                 end = f"; only a thumb that landed at {_zone(zone)} counts. "
                 end += f"The length of both is at most 1; beyond that {rim}"
@@ -162,23 +172,34 @@ class _Maker:
                 self.plain(f"{start}_right", f"{right}, * {aspect:g} / {radius:g}{end}", "axis")
                 self.plain(f"{start}_forward", f"{up}, / {radius:g}{end}", "axis")
             case TouchDragSource(zone=zone, aspect_ratio=aspect):
-                start, said = f"{channel}_drag", "how far the finger moved {} since the last tick, in window {}"
+                start, said = (
+                    self.touched(f"{channel}_drag", source),
+                    "how far the finger moved {} since the last tick, in window {}",
+                )
                 end = f"; only a finger that landed at {_zone(zone)} counts"
                 right, up = said.format("to the right", "widths"), said.format("up", "heights")
                 self.plain(f"{start}_right", f"{right}{end}", "share")
                 self.plain(f"{start}_up", f"{up}, / {aspect:g}{end}", "share")
             case TouchZonesSource():
+                start = self.touched(f"{channel}_zone", source)
                 for name in ("right", "left", "forward", "back"):
                     zones = " or at ".join(_zone(zone) for zone in getattr(source, name))
                     if zones:
-                        self.plain(f"{channel}_zone_{name}", f"1 while a finger is at {zones}, else 0", "switch")
+                        self.plain(f"{start}_{name}", f"1 while a finger is at {zones}, else 0", "switch")
                     else:
                         self.add(ast.Constant(0.0))
             case HandsSource():
+                self.made.hands = source
                 self.hands(source.squeezed)
             case _:
                 for number in range(source.width):
                     self.plain(f"{channel}_{number + 1}", "a raw number of its source", "number")
+
+    def touched(self, wanted: str, source: TouchSource) -> str:
+        """Note a source that fingers move; return what its inputs begin with."""
+        name = unique(wanted, set(self.made.touched))
+        self.made.touched[name] = source
+        return name
 
     def keys(self, source: KeysSource) -> None:
         """Add four lists of keys."""
@@ -262,6 +283,9 @@ class _Maker:
             for _ in range(3):
                 self.add(ast.Constant(0.0))
             return
+        zones = [bind.zone for bind in binds if isinstance(bind, ZoneBind)]
+        if len(zones) == len(binds):
+            self.made.press_zones[base] = zones
         notches = " or ".join(_bound(bind) for bind in binds if isinstance(bind, WheelBind))
         binds = [bind for bind in binds if not isinstance(bind, WheelBind)]
         kept_up = " or ".join(control for bind in binds if isinstance(bind, UnlessBind) for control in bind.controls)
@@ -330,6 +354,7 @@ def inputs_of(sources: ModeSources, press_names: Sequence[str], axes: WorldAxes)
     game's own axes and unit.
     """
     maker = _Maker()
+    maker.made.points = sources.points
     for channel, of_channel in zip(("move", "rise", "throttle", "turn", "look"), sources.channels, strict=True):
         for source in of_channel:
             maker.source(source, channel)

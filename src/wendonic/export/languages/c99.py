@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
+from wendonic.export.feeds import Feed
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
 from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
@@ -288,7 +289,40 @@ class CPackage:
                 *comment_lines(one.about, "/* ", "   ", " */"),
                 *self.wrap(f"{self.correction_head(made, one)};"),
             ]
+        for feed in made.door.feeds:
+            lines += [
+                *comment_lines(feed.about, "/* ", "   ", " */"),
+                *self.wrap(f"{self.feed_head(made, feed)};"),
+            ]
         return [*lines, ""]
+
+    def feed_head(self, made: Made, feed: Feed) -> str:
+        """Return the head of a function that puts what a device reports into the raw inputs."""
+        structs = {"raw": f"{self.struct(made, 'input')} *input", "finger": f"{self.struct(made, 'finger')} *finger"}
+        given = [
+            *map(structs.__getitem__, feed.structs),
+            *[f"{self.real} {name}" for name in feed.function.parameters],
+        ]
+        return f"void {self.struct(made, feed.function.name)}({', '.join(given)})"
+
+    def door(self, made: Made) -> list[str]:
+        """Return the functions that put what devices report into the raw inputs."""
+        printer = CPrinter(made.door.functions, self.package.prefix(made), self.package.float32)
+        lines: list[str] = []
+        for function in made.door.functions:
+            lines += printer.printed(function, {})
+        for feed in made.door.feeds:
+            printer.begin(feed.function)
+            unread = [*[printer.structs[one] for one in feed.idle], *map(printer.variable, feed.unread)]
+            lines += [
+                *self.wrap(f"{self.feed_head(made, feed)} {{"),
+                *[f"    (void){name};" for name in unread],
+                *joined_lines(printer.body(feed.function.body, Scopes(feed.function), "    ")),
+                "}",
+                "",
+            ]
+        self.used |= printer.used
+        return lines
 
     def correction_head(self, made: Made, correction: Correction) -> str:
         """Return the head of a function that puts what the game says into a state."""
@@ -339,6 +373,7 @@ class CPackage:
         functions += self.public(made, printer)
         for correction in self.package.corrections_of(made):
             functions += self.correction(made, correction, printer)
+        functions += self.door(made)
         self.used |= printer.used
         return [*self.constants(made, printer), *functions]
 

@@ -283,7 +283,7 @@ class CSharpPackage:
         ]
         printer.function = Function("", [], [], 0)
         lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
-        lines += ["}", "", *self.body_class(made, printer, types)]
+        lines += ["}", "", *self.body_class(made, printer, types), *self.door(made)]
         self.used |= printer.used
         return lines
 
@@ -383,6 +383,34 @@ class CSharpPackage:
             *body,
             "    }",
         ]
+
+    def door(self, made: Made) -> list[str]:
+        """Return the methods that put what devices report into the raw inputs."""
+        prefix = self.package.prefix(made)
+        printer = CSharpPrinter(made.door.functions, prefix)
+        types = {"raw": self.class_name(made, "input"), "finger": self.class_name(made, "finger")}
+        lines: list[str] = []
+        for function in made.door.functions:
+            lines += printer.printed(function, types)
+        for feed in made.door.feeds:
+            printer.begin(feed.function)
+            given = [f"{types[one]} {printer.structs[one]}" for one in feed.structs]
+            given += [f"double {printer.variable(name)}" for name in feed.function.parameters]
+            lines += [
+                *[
+                    f"/// {line}"
+                    for line in comment_lines(_escaped(feed.about), "<summary>", "", "</summary>", "", 108)
+                ],
+                *printer.wrapped(
+                    f"public static void {pascal(f'{prefix}{feed.function.name}')}({', '.join(given)})", ""
+                ),
+                "{",
+                *joined_lines(printer.body(feed.function.body, Scopes(feed.function), "    "), WIDTH - 4),
+                "}",
+                "",
+            ]
+        self.used |= printer.used
+        return lines
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a method that enters a mode."""

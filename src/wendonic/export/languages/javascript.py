@@ -299,7 +299,7 @@ class JavaScriptPackage:
         ]
         printer.function = Function("", [], [], 0)
         lines += printer.body(game_statements(game), Scopes(Function("", [], [], 0)), "    ")
-        lines += ["}", "", *self.class_lines(made, printer, types)]
+        lines += ["}", "", *self.class_lines(made, printer, types), *self.door(made)]
         self.used |= printer.used
         return lines
 
@@ -406,6 +406,36 @@ class JavaScriptPackage:
             *body,
             "    }",
         ]
+
+    def door(self, made: Made) -> list[str]:
+        """Return the functions that put what devices report into the raw inputs."""
+        prefix = self.package.prefix(made)
+        printer = JavaScriptPrinter(made.door.functions, prefix)
+        types = {"raw": self.class_name(made, "input"), "finger": self.class_name(made, "finger")}
+        lines: list[str] = []
+        for function in made.door.functions:
+            lines += printer.printed(function, types)
+        for feed in made.door.feeds:
+            printer.begin(feed.function)
+            given = list(map(printer.variable, feed.function.parameters))
+            lines += [
+                "/**",
+                *comment_lines(feed.about, " * ", " * ", ""),
+                *[f" * @param {{{types[one]}}} {printer.structs[one]}" for one in feed.structs],
+                *[f" * @param {{number}} {name}" for name in given],
+                " */",
+                *wrapped(
+                    f"export function {camel(f'{prefix}{feed.function.name}')}("
+                    f"{', '.join([*[printer.structs[one] for one in feed.structs], *given])}) {{"
+                ),
+                *[f"    void {printer.structs[one]};" for one in feed.idle],
+                *[f"    void {printer.variable(name)};" for name in feed.unread],
+                *joined_lines(printer.body(feed.function.body, Scopes(feed.function), "    ")),
+                "}",
+                "",
+            ]
+        self.used |= printer.used
+        return lines
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""

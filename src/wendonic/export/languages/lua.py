@@ -287,6 +287,7 @@ class LuaPackage:
         lines += ["end", "", *self.public(made, printer, table)]
         for correction in package.corrections_of(made):
             lines += self.correction(made, correction, printer)
+        lines += self.door(made)
         self.used |= printer.used
         return lines
 
@@ -357,6 +358,27 @@ class LuaPackage:
             "end",
             "",
         ]
+
+    def door(self, made: Made) -> list[str]:
+        """Return the functions that put what devices report into the raw inputs."""
+        prefix = self.package.prefix(made)
+        printer = LuaPrinter(made.door.functions, prefix)
+        lines: list[str] = []
+        for function in made.door.functions:
+            lines += printer.printed(function)
+        for feed in made.door.feeds:
+            printer.begin(feed.function)
+            given = [f"_{printer.structs[one]}" if one in feed.idle else printer.structs[one] for one in feed.structs]
+            given += [f"_{name}" if name in feed.unread else name for name in feed.function.parameters]
+            lines += [
+                *comment_lines(feed.about, "-- ", "-- ", ""),
+                *wrapped(f"function M.{prefix}{feed.function.name}({', '.join(given)})"),
+                *printer.body(feed.function.body, Scopes(feed.function), "    "),
+                "end",
+                "",
+            ]
+        self.used |= printer.used
+        return lines
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""

@@ -126,11 +126,11 @@ class OutArgumentPrinter(BracePrinter):
         function = self.function
         if len(values) == 1:
             whole = function.result_types[0] == INT
-            return self.wrapped(f"return {self.expression(values[0], 0, whole)};", indent)
+            return self.wrapped(f"return {self.side(values[0], 0, whole)};", indent)
         lines: list[str] = []
         for index, value in enumerate(values):
             if isinstance(value, ast.Name) and value.id in self.straight:
                 continue
-            text = self.expression(value, 0, function.result_types[index] == INT)
+            text = self.side(value, 0, function.result_types[index] == INT)
             lines += self.wrapped(f"{self.result_target(function.result_names[index])} = {text};", indent)
         return [*lines, f"{indent}return;"]

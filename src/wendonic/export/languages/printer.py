@@ -60,6 +60,7 @@ class Printer:
         "settings": "settings",
         "before": "last",
         "earlier": "earlier",
+        "finger": "finger",
     }
     access = "."
     continuation = "    "
@@ -378,7 +379,7 @@ class Printer:
             case ast.BinOp(left=ast.Name(id=target.id), op=op, right=right) if type(op) in _OPERATORS:
                 if not (isinstance(right, ast.Constant) and right.value == 0.0):
                     return f"{start} {_OPERATORS[type(op)][0]}= {self.side(right, 0, whole or self.is_int(value))}"
-        return f"{start} = {self.expression(value, 0, whole)}"
+        return f"{start} = {self.side(value, 0, whole)}"
 
     def wanted_int(self, target: ast.Name) -> bool:
         """Whether a variable counts."""

@@ -204,6 +204,7 @@ class PythonPackage:
         lines += self.public(made, printer)
         for correction in package.corrections_of(made):
             lines += self.correction(made, correction, printer)
+        lines += self.door(made)
         self.used |= printer.used
         return lines
 
@@ -287,6 +288,26 @@ class PythonPackage:
             "",
             "",
         ]
+
+    def door(self, made: Made) -> list[str]:
+        """Return the functions that put what devices report into the raw inputs."""
+        prefix = self.package.prefix(made)
+        printer = PythonPrinter(made.door.functions, prefix)
+        lines: list[str] = []
+        for function in made.door.functions:
+            lines += printer.printed(function)
+        for feed in made.door.feeds:
+            printer.begin(feed.function)
+            given = [*[printer.structs[one] for one in feed.structs], *feed.function.parameters]
+            lines += [
+                *wrapped(f"def {prefix}{feed.function.name}({', '.join(given)}):"),
+                *comment_lines(feed.about, '"""', "", '"""', "    "),
+                *printer.body(feed.function.body, Scopes(feed.function), "    "),
+                "",
+                "",
+            ]
+        self.used |= printer.used
+        return lines
 
     def crossing(self, crossing: Crossing) -> list[str]:
         """Return a function that enters a mode."""

@@ -1,4 +1,4 @@
-"""The structs of a mode, as every language has them: raw inputs, state, results, and numbers that stay adjustable."""
+"""The structs of a mode, as every language has them: raw inputs, state, results, and what else it may need."""
 
 from typing import NamedTuple
 
@@ -11,7 +11,7 @@ from wendonic.world_axes import WorldAxes
 
 
 class Struct(NamedTuple):
-    """One struct: `input`, `state`, `result` or `settings`; its numbers, and what it holds."""
+    """One struct: `input`, `state`, `result`, `finger` or `settings`; its numbers, and what it holds."""
 
     kind: str
     fields: list[Field]
@@ -29,14 +29,18 @@ def settings_of(program: ModeProgram) -> list[Field]:
 
 
 def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
-    """Return the structs of a mode; `settings` only where numbers stay adjustable."""
+    """Return the structs of a mode; `finger` only where fingers do something, `settings` where numbers stay
+    adjustable.
+    """
     program = made.program
     inputs = f'Raw inputs of mode "{in_comment(made.mode)}", each in its device\'s own standard.'
     found = [
-        Struct("input", program.inputs, inputs),
+        Struct("input", [*program.inputs, *made.door.inputs], inputs),
         Struct("state", program.state, "What is carried from tick to tick."),
         Struct("result", results_of(made, axes), "What a tick reports, beside the state."),
     ]
+    if made.door.finger:
+        found.append(Struct("finger", made.door.finger, "A finger on the glass."))
     settings = settings_of(program)
     if settings:
         found.append(Struct("settings", settings, "Numbers that stay adjustable."))

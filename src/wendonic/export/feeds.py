@@ -1,0 +1,379 @@
+"""What puts fingers on the glass and poses of a headset into the raw inputs of a mode, as statements over them.
+
+Sticks, keys and mice report what a tick takes. A finger has to be followed from where it landed, and a hand from pose
+to pose: that is what these functions do, as the door of a helm does it.
+"""
+
+import ast
+import textwrap
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from wendonic.compiler.trees import names_in
+from wendonic.devices.sources.hands import SQUEEZED, HandsSource
+from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
+from wendonic.devices.sources.zone import Zone
+from wendonic.export.inputs import Inputs
+from wendonic.export.kinds import find_types
+from wendonic.export.program import Field, Function, ModeProgram
+from wendonic.kernels.view_axes import STEEP
+
+POINTING = [f"pointing_{of}_{to}" for of in ("from", "to") for to in ("right", "forward", "up")]
+
+
+@dataclass
+class Feed:
+    """A function that a game calls when a device reports something: which structs it is handed, and what it does."""
+
+    about: str
+    structs: tuple[str, ...]
+    function: Function
+
+    @property
+    def unread(self) -> list[str]:
+        """Parameters that this mode has no use for."""
+        return [name for name in self.function.parameters if name not in self._names]
+
+    @property
+    def idle(self) -> list[str]:
+        """Structs that this mode has no use for."""
+        used = {name.partition(".")[0] for name in self._names}
+        return [name for name in self.structs if name not in used]
+
+    @property
+    def _names(self) -> set[str]:
+        return {part.id for part in names_in(self.function.body)}
+
+
+@dataclass
+class Door:
+    """All such functions of a mode, those that they call, and the fields that they keep."""
+
+    feeds: list[Feed] = field(default_factory=list)
+    functions: list[Function] = field(default_factory=list)
+    finger: list[Field] = field(default_factory=list)
+    """Of each finger: where it is, and what it moves."""
+    inputs: list[Field] = field(default_factory=list)
+    """Fields of the raw inputs that no tick reads."""
+
+
+class _Dotted(ast.NodeTransformer):
+    """Makes `raw.move_thumb_right` one name, as a field of a struct is written in a program."""
+
+    def visit_Attribute(self, node: ast.Attribute) -> ast.expr:
+        assert isinstance(node.value, ast.Name)
+        return ast.Name(f"{node.value.id}.{node.attr}", node.ctx)
+
+
+def _statements(text: str) -> list[ast.stmt]:
+    return [_Dotted().visit(one) for one in ast.parse(textwrap.dedent(text)).body]
+
+
+def _holds(zone: Zone) -> str:
+    return f"{zone.left!r} <= x <= {zone.right!r} and {zone.top!r} <= y <= {zone.bottom!r}"
+
+
+def _any_holds(zones: Sequence[Zone]) -> str:
+    return " or ".join(f"({_holds(zone)})" for zone in zones)
+
+
+class _Maker:
+    """Gathers what happens when a finger lands, moves and is lifted."""
+
+    def __init__(self, bound: set[str]) -> None:
+        self.bound = bound
+        self.door = Door()
+        self.down: list[str] = []
+        self.move: list[str] = []
+        self.up: list[str] = []
+
+    def finger(self, name: str, about: str) -> None:
+        self.door.finger.append(Field(name, 0.0, about))
+
+    def keeps(self, name: str, about: str) -> None:
+        self.door.inputs.append(Field(name, 0.0, about))
+
+    def sets(self, **values: str) -> list[str]:
+        """Return what sets those of some inputs that the mode has."""
+        return [f"raw.{name} = {value}" for name, value in values.items() if name in self.bound]
+
+    def stick(self, name: str, source: TouchStickSource) -> None:
+        right, forward = f"{name}_right", f"{name}_forward"
+        if not {right, forward} & self.bound:
+            return
+        held, x, y = f"{name}_held", f"{name}_from_x", f"{name}_from_y"
+        self.keeps(held, "1 while a finger moves it, else 0")
+        self.keeps(x, "where its middle is, in window fractions, to the right")
+        self.keeps(y, "where its middle is, in window fractions, down")
+        self.finger(name, "1 while it moves that stick, else 0")
+        at_rest = self.sets(**{right: "0.0", forward: "0.0"})
+        self.down += [
+            f"if raw.{held} == 0.0 and {_holds(source.zone)}:",
+            *[
+                f"    {line}"
+                for line in (f"finger.{name} = 1.0", f"raw.{held} = 1.0", f"raw.{x} = x", f"raw.{y} = y")
+            ],
+            *[f"    {line}" for line in at_rest],
+        ]
+        radius, aspect = source.radius, source.aspect_ratio
+        dragged = [
+            f"        raw.{x} = x - right * {radius / aspect!r}",
+            f"        raw.{y} = y + forward * {radius!r}",
+        ]
+        self.move += [
+            f"if finger.{name} > 0.0:",
+            f"    right = (x - raw.{x}) * {aspect!r} / {radius!r}",
+            f"    forward = (raw.{y} - y) / {radius!r}",
+            "    length = hypot(right, forward)",
+            "    if length > 1.0:",
+            "        right = right / length",
+            "        forward = forward / length",
+            *(dragged if source.drag else []),
+            *[f"    {line}" for line in self.sets(**{right: "right", forward: "forward"})],
+        ]
+        self.up += [
+            f"if finger.{name} > 0.0:",
+            *[f"    {line}" for line in (f"finger.{name} = 0.0", f"raw.{held} = 0.0", *at_rest)],
+        ]
+
+    def drag(self, name: str, source: TouchDragSource) -> None:
+        right, up = f"{name}_right", f"{name}_up"
+        moved = {
+            right: f"raw.{right} + (x - finger.x)",
+            up: f"raw.{up} + (finger.y - y) / {source.aspect_ratio!r}",
+        }
+        if not moved.keys() & self.bound:
+            return
+        self.finger(name, "1 while it drags that, else 0")
+        self.down += [f"if {_holds(source.zone)}:", f"    finger.{name} = 1.0"]
+        self.move += [f"if finger.{name} > 0.0:", *[f"    {line}" for line in self.sets(**moved)]]
+        self.up.append(f"finger.{name} = 0.0")
+
+    def zones(self, name: str, zones: Sequence[Zone]) -> None:
+        """Fingers that are in one of some zones, wherever they landed."""
+        if not zones or name not in self.bound:
+            return
+        fingers = f"{name}_fingers"
+        self.keeps(fingers, "how many fingers are there")
+        self.finger(name, "1 while it is there, else 0")
+        inside = [
+            f"inside = 1.0 if {_any_holds(zones)} else 0.0",
+            f"raw.{fingers} = raw.{fingers} + inside - finger.{name}",
+            f"finger.{name} = inside",
+            f"raw.{name} = 1.0 if raw.{fingers} > 0.0 else 0.0",
+        ]
+        self.down += inside
+        self.move += inside
+        self.up += [
+            f"raw.{fingers} = raw.{fingers} - finger.{name}",
+            f"finger.{name} = 0.0",
+            f"raw.{name} = 1.0 if raw.{fingers} > 0.0 else 0.0",
+        ]
+
+    def press(self, name: str, zones: Sequence[Zone]) -> None:
+        """Fingers that landed in one of some zones."""
+        down, edges = f"{name}_down", f"{name}_edges"
+        if not {down, edges} & self.bound:
+            return
+        fingers = f"{name}_fingers"
+        self.keeps(fingers, "how many fingers hold it")
+        self.finger(name, "1 while it holds that press, else 0")
+        edge = self.sets(**{edges: f"raw.{edges} + 1.0"})
+        self.down += [
+            f"if {_any_holds(zones)}:",
+            f"    finger.{name} = 1.0",
+            f"    raw.{fingers} = raw.{fingers} + 1.0",
+            f"    if raw.{fingers} == 1.0:",
+            *[f"        {line}" for line in [*self.sets(**{down: "1.0"}), *edge]],
+        ]
+        self.up += [
+            f"if finger.{name} > 0.0:",
+            f"    finger.{name} = 0.0",
+            f"    raw.{fingers} = raw.{fingers} - 1.0",
+            f"    if raw.{fingers} == 0.0:",
+            *[f"        {line}" for line in [*self.sets(**{down: "0.0"}), *edge]],
+        ]
+
+    def fingers(self) -> None:
+        """Add what is called for fingers, if there is anything for them to do."""
+        if not self.door.finger:
+            return
+        place = [
+            Field("x", 0.0, "where it is, in window fractions, to the right"),
+            Field("y", 0.0, "where it is, in window fractions, down"),
+        ]
+        self.door.finger = [*place, *self.door.finger]
+        here = ["finger.x = x", "finger.y = y"]
+        said = "in window fractions, 0 to 1, y down"
+        each = f"A finger lands, {said}. Keep a struct of zeros for each finger."
+        self.feed("touch_down", each, ("finger", "raw"), "xy", [*here, *self.down])
+        self.feed("touch_move", f"A finger moves, {said}.", ("finger", "raw"), "xy", [*self.move, *here])
+        self.feed("touch_up", "A finger is lifted, or lost.", ("finger", "raw"), "", self.up)
+
+    def feed(self, name: str, about: str, structs: tuple[str, ...], given: Sequence[str], lines: list[str]) -> None:
+        body = _statements("\n".join(lines))
+        if body:
+            self.door.feeds.append(Feed(about, structs, Function(name, list(given), body, 0)))
+
+    def poses(self, hands: HandsSource | None, points: str) -> None:
+        """Add what is called for the poses of head and hands; `points` is the hand that points at places to be at."""
+        said = "where it is (m) and its quaternion of length 1, in WebXR's axes: x to the right, y up, z towards the "
+        said += "player"
+        pose = ("x", "y", "z", "quaternion_x", "quaternion_y", "quaternion_z", "quaternion_w")
+        swings = [name.replace(".", "_") for name in hands.hands] if hands else []
+        swings = [name for name in swings if f"{name}_counts" in self.bound]
+        head = [
+            *self.directed("head", pose),
+            *self.sets(head_right_m="x", head_forward_m="0.0 - z"),
+        ]
+        if swings:
+            for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
+                self.keeps(f"head_{axis}", f"where the head is (m), {to}; hands are seen from there")
+            self.keeps("head_known", "1 while the head is tracked, else 0")
+            forget = [f"    raw.{name}_known = 0.0" for name in swings]
+            head += [
+                "if raw.head_known == 0.0:",
+                *forget,
+                *[f"raw.head_{axis} = {axis}" for axis in "xyz"],
+                "raw.head_known = 1.0",
+            ]
+        self.feed("head_pose", f"The head has a pose: {said}.", ("raw",), pose, head)
+        if swings:
+            lost = ["raw.head_known = 0.0", *[f"raw.head_{axis} = 0.0" for axis in "xyz"]]
+            lost += [line.strip() for line in forget]
+            lost += [line for name in swings for line in self.sets(**{f"{name}_counts": "0.0"})]
+            self.feed("head_lost", "The head is no longer tracked.", ("raw",), "", lost)
+        for hand in ("hand_left", "hand_right"):
+            lines = self.directed(hand, pose)
+            given = list(pose)
+            if hands and hand in swings:
+                given += ["squeeze"] if hands.squeezed else []
+                lines += self.swing(hand, hands.squeezed)
+            ends: list[str] = []
+            if hand == points.replace(".", "_"):
+                lines += self.points(pose)
+                ends = self.sets(**dict.fromkeys(POINTING, "0.0"))
+            words = hand.removeprefix("hand_")
+            squeezed = ", and how far it is squeezed, 0 to 1" if "squeeze" in given else ""
+            self.feed(f"{hand}_pose", f"The {words} hand has a pose: {said}{squeezed}.", ("raw",), given, lines)
+            if hand in swings:
+                ends += [f"raw.{hand}_known = 0.0", *self.sets(**{f"{hand}_counts": "0.0"})]
+            self.feed(f"{hand}_lost", f"The {words} hand is no longer tracked.", ("raw",), "", ends)
+
+    def points(self, pose: Sequence[str]) -> list[str]:
+        """Return what sets where a hand is, and where it points."""
+        if not {*POINTING} & self.bound:
+            return []
+        x, y, z, w = pose[3:]
+        ahead = {
+            "pointing_to_right": f"0.0 - twice * ({w} * {y} + {z} * {x})",
+            "pointing_to_forward": f"1.0 - twice * ({x} * {x} + {y} * {y})",
+            "pointing_to_up": f"twice * ({w} * {x} - {z} * {y})",
+        }
+        return [
+            *self.sets(pointing_from_right="x", pointing_from_forward="0.0 - z", pointing_from_up="y"),
+            f"square = {x} * {x} + {y} * {y} + {z} * {z} + {w} * {w}",
+            "if square > 0.0:",
+            "    twice = 2.0 / square",
+            *[f"    {line}" for line in self.sets(**ahead)],
+        ]
+
+    def directed(self, thing: str, pose: Sequence[str]) -> list[str]:
+        """Return what sets the level direction of a pose; of one that has none the last one stays."""
+        name = thing if thing == "head" else f"{thing.removeprefix('hand_')}_hand"
+        right, forward = f"{name}_points_right", f"{name}_points_forward"
+        if not {right, forward} & self.bound:
+            return []
+        if not self.door.functions:
+            self.door.functions.append(_level_direction())
+        return [
+            f"right, forward = level_direction({', '.join(pose[3:])})",
+            "if right != 0.0 or forward != 0.0:",
+            *[f"    {line}" for line in self.sets(**{right: "right", forward: "forward"})],
+        ]
+
+    def swing(self, hand: str, squeezed: bool) -> list[str]:
+        """Return what adds how far a hand moved, seen from the head."""
+        self.keeps(f"{hand}_known", "1 while the hand is tracked, else 0")
+        for axis, to in (("x", "to the right"), ("y", "up"), ("z", "towards the player")):
+            self.keeps(f"{hand}_{axis}", f"where the hand was seen from the head (m), {to}")
+        moved = {
+            f"{hand}_moved_{axis}": f"raw.{hand}_moved_{axis} + (from_{axis} - raw.{hand}_{axis})" for axis in "xyz"
+        }
+        counts = f"squeeze >= {SQUEEZED!r}" if squeezed else ""
+        return [
+            *[f"from_{axis} = {axis} - raw.head_{axis}" for axis in "xyz"],
+            f"if raw.{hand}_known > 0.0{f' and {counts}' if counts else ''}:",
+            *[f"    {line}" for line in self.sets(**moved, **{f"{hand}_counts": "2.0"})],
+            "else:",
+            f"    raw.{hand}_counts = {f'1.0 if {counts} else 0.0' if counts else '1.0'}",
+            *[f"raw.{hand}_{axis} = from_{axis}" for axis in "xyz"],
+            f"raw.{hand}_known = 1.0",
+        ]
+
+
+def _level_direction() -> Function:
+    """Return what a pose points at on the plan, as `kernels.view_axes.level_forward` has it, of a quaternion."""
+    body = _statements(
+        f"""
+        square = x * x + y * y + z * z + w * w
+        if square == 0.0:
+            return 0.0, 0.0
+        twice = 2.0 / square
+        right = 0.0 - twice * (w * y + z * x)
+        forward = 1.0 - twice * (x * x + y * y)
+        up = twice * (w * x - z * y)
+        steep = abs(up)
+        if steep > {STEEP!r}:
+            share = min((steep - {STEEP!r}) / {1.0 - STEEP!r}, 1.0)
+            share = share * share * (3.0 - 2.0 * share)
+            side = 0.0 - share if up > 0.0 else share
+            right = right + twice * (x * y - w * z) * side - right * share
+            forward = forward - twice * (y * z + w * x) * side - forward * share
+        length = sqrt(right * right + forward * forward)
+        if length == 0.0:
+            return 0.0, 0.0
+        return right / length, forward / length
+        """
+    )
+    about = (
+        "Return where a pose points on the plan, right and forward, of length 1; looking straight down, where its "
+    )
+    return Function("level_direction", ["x", "y", "z", "w"], body, 2, f"{about}upper edge points.")
+
+
+def door_of(program: ModeProgram, inputs: Inputs) -> Door:
+    """Return what a game calls for the devices of a mode."""
+    maker = _Maker({one.name for one in program.inputs})
+    for name, source in inputs.touched.items():
+        match source:
+            case TouchStickSource():
+                maker.stick(name, source)
+            case TouchDragSource():
+                maker.drag(name, source)
+            case TouchZonesSource():
+                for side in ("right", "left", "forward", "back"):
+                    maker.zones(f"{name}_{side}", getattr(source, side))
+    for name, zones in inputs.press_zones.items():
+        maker.press(name, zones)
+    maker.fingers()
+    maker.poses(inputs.hands, inputs.points)
+    maker.feed(
+        "discard_counts",
+        "Forget counts, edges and what else holds for one tick alone: after each tick, and after a menu.",
+        ("raw",),
+        "",
+        _discarded(program),
+    )
+    find_types([*maker.door.functions, *[feed.function for feed in maker.door.feeds]])
+    return maker.door
+
+
+def _discarded(program: ModeProgram) -> list[str]:
+    rest = {one.name: one.rest for one in program.inputs}
+    lines = [f"raw.{name} = {rest[name]!r}" for name in dict.fromkeys([*program.shared, *program.once])]
+    for hand in ("hand_left", "hand_right"):
+        if f"{hand}_counts" in rest:
+            lines = [line for line in lines if not line.startswith(f"raw.{hand}_counts")]
+            lines += [f"if raw.{hand}_counts == 2.0:", f"    raw.{hand}_counts = 1.0"]
+    return lines
