@@ -377,9 +377,8 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
             contact = contact_normal(body.position, free.position)
         if frame == FRAME_FLY:
             body = above_floor(floor, body)
-        if gait.fall.falls <= 0 and course[0] > 0.0 and on_ground and stopped:
-            height = height_at(course, body.position.x, body.position.y)
-            body = body._replace(position=Vec3(body.position.x, body.position.y, height))
+        if course[0] > 0.0 and on_ground:
+            body = body._replace(position=Vec3(body.position.x, body.position.y, floor))
     fall = was.fall
     if gait.fall.falls > 0:
         fall, body = height_settled(gait.fall, fall, reported, before, body, floor, stands, dt)

@@ -4,7 +4,7 @@ import math
 
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, Run, plan_stride, slowed_by_turn
-from wendonic.kernels.body.ground import ground_at, height_at
+from wendonic.kernels.body.ground import ground_at
 from wendonic.kernels.body.slope import (
     Footing,
     SlopeTuning,
@@ -132,7 +132,7 @@ def walk(
 
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
     as in `walked`, and stays in the ground. Ground makes no body faster, see `bounded_share`, and what is as steep as
-    a wall is one.
+    a wall is one. The height follows the slope; how high a course's ground is where it gets to, `stopped_body` says.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -185,7 +185,5 @@ def walk(
         z -= (normal.x * moved.x + normal.y * moved.y) / normal.z
     x += moved.x
     y += moved.y
-    if course[0] > 0.0 and request.grounded > 0.0:
-        z = height_at(course, x, y)
     walked_body = Body(body.face, Vec3(x, y, z), velocity)
     return walked_body, WantedMotion(left.x, left.y, direction, left.refused, slide)

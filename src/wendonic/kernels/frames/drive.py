@@ -5,7 +5,6 @@ import math
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, line_stride
-from wendonic.kernels.body.ground import height_at
 from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
 from wendonic.kernels.body.walk import normal_under
 from wendonic.kernels.frames.drive_tuning import DriveTuning
@@ -182,8 +181,6 @@ def steer_drive(
         x = before.position.x + (x - before.position.x) * share
         y = before.position.y + (y - before.position.y) * share
     z += velocity.z * dt
-    if course[0] > 0.0 and request.grounded > 0.0:
-        z = height_at(course, x, y)
     body = Body(body.face, Vec3(x, y, z), velocity)
     amount = wanted / top_speed
     return (
