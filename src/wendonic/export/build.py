@@ -81,6 +81,7 @@ class Made:
         """Which numbers of the record are printed: those that the running tick function has, too."""
         table = profile.mode[mode]
         names = PathNames(sources, profile.press_names, [table.gait, *table.press_gaits.values()])
+        self.press_words = names.presses
         self.names = _field_names(self.layout, names)
         self.fields = [self.names[index] for index in self.indices]
         self.at_rest = self.layout.flat_record(tick_at_rest(tuning.tick))
@@ -141,7 +142,7 @@ class Made:
         prune(everyone, known)
         plainer(everyone)
         _name_sides(everyone, self.inputs.sides)
-        _clear_names(everyone)
+        _clear_names(everyone, self.press_words)
         find_context(everyone)
         read = {part.id for one in everyone for part in names_in(one.body)}
         return self._assembled(everyone, numbers, read)
@@ -332,8 +333,10 @@ def _name_sides(functions: Sequence[Function], sides: Mapping[frozenset[str], st
                     _rename(callee, parameter, side)
 
 
-def _clear_names(functions: Sequence[Function]) -> None:
-    """Give functions and variables their plain names: no number behind them where that is not needed."""
+def _clear_names(functions: Sequence[Function], presses: Sequence[str]) -> None:
+    """Give functions and variables their plain names: no number behind them where that is not needed, and the name of
+    a press in place of its number.
+    """
     taken: set[str] = set()
     plain = {function.name: re.sub(r"_\d+$", "", function.name.strip("_")) for function in functions}
     alike = Counter(plain.values())
@@ -345,7 +348,7 @@ def _clear_names(functions: Sequence[Function]) -> None:
         if own != base:
             function.about = re.sub(rf"\b{base}\b", own, function.about)
     for function in functions:
-        _clear_variables(function, taken)
+        _clear_variables(function, taken, presses)
         function.name = renamed[function.name]
     for caller in functions:
         for _, called in list(calls_of(caller.body, set(renamed))):
@@ -368,7 +371,7 @@ def _named_after(function: Function, base: str) -> str:
     return "_".join([*shared, rest or first]) if shared else base
 
 
-def _clear_variables(function: Function, functions: set[str]) -> None:
+def _clear_variables(function: Function, functions: set[str], presses: Sequence[str]) -> None:
     names = {part.id for part in names_in(function.body)} | set(function.parameters)
     written = written_in(function.body) | set(loop_names(function.body))
     own = [*function.parameters, *sorted(written - set(function.parameters))]
@@ -377,6 +380,9 @@ def _clear_variables(function: Function, functions: set[str]) -> None:
         if is_field(name) or name in ("_", "dt", "course", "tables") or name in RESERVED:
             continue
         choices = [f"{name}_result"] if name in functions else _shorter(name, functions)
+        of_press = re.match(r"presses_(\d+)_(\w+)$", name)
+        if of_press:
+            choices.insert(0, f"{presses[int(of_press[1])]}_{of_press[2]}")
         for wanted in choices:
             if wanted not in used | functions and wanted not in RESERVED and wanted not in ("course", "tables"):
                 _rename(function, name, wanted)
@@ -400,7 +406,8 @@ def _shorter(name: str, functions: set[str]) -> list[str]:
             found.insert(0, plain)
     if base != name:
         found.append(base)
-    return found
+    # Which result of a call it was matters only where two of them have the same name.
+    return [plain for one in [*found, name] for plain in (re.sub(r"_\d+(?=_[a-z])", "", one), one)]
 
 
 def _rename(function: Function, old: str, new: str) -> None:
