@@ -45,6 +45,24 @@ test("a slider that is dragged is one change, and undo and redo go through all o
     assert.equal(settings.isChanged("a"), false);
 });
 
+test("a drag is one change however long it takes, and going back to the file's value is one of its own", () => {
+    const settings = new Settings(profile({ a: 1, b: 2 }));
+    settings.beginDrag();
+    for (const [value, at] of [[3, 0], [4, 5000], [5, 60000]]) settings.set("a", value, at);
+    settings.endDrag();
+    settings.beginDrag();
+    settings.set("a", 6, 60100);
+    settings.endDrag();
+    settings.reset("a");
+    assert.deepEqual(settings.plain(), {});
+    const seen = [];
+    for (let step = 0; step < 3; step++) {
+        settings.undo();
+        seen.push(settings.plain().a);
+    }
+    assert.deepEqual(seen, [6, 5, undefined]);
+});
+
 test("a file that is saved elsewhere keeps what is changed here, but for what it says by itself", () => {
     const settings = new Settings(profile({ a: 1, b: 2 }));
     settings.set("a", 5);

@@ -9,6 +9,9 @@ export class Settings {
         this.undone = [];
         this.done = [];
         this.listeners = new Set();
+        /** Which drag goes on, 0 for none: what a drag changes is one change, however long it takes. */
+        this.drag = 0;
+        this.drags = 0;
         /** The last values that fitted together, in the order of the profile's paths; null before any change. */
         this.good = null;
         this.take(profile);
@@ -60,19 +63,33 @@ export class Settings {
         });
     }
 
+    /** Changes a value; `now` is null for what is a change of its own, whatever came just before. */
     set(path, value, now = performance.now()) {
         const before = this.changes.get(path);
         if (same(before, value) || (before === undefined && same(this.fileValue(path), value))) return;
         const last = this.done[this.done.length - 1];
         this.undone = [];
-        // A slider that is dragged is one change.
-        if (last && last.path === path && now - last.time < TOGETHER_MS) last.time = now;
-        else this.done.push({ path, before, time: now });
+        if (last?.path === path && this.#goesOn(last, now)) last.time = now;
+        else this.done.push({ path, before, time: now, drag: this.drag });
         this.#put(path, value);
     }
 
+    #goesOn(last, now) {
+        if (now === null || last.time === null) return false;
+        return this.drag ? last.drag === this.drag : now - last.time < TOGETHER_MS;
+    }
+
+    /** A pointer goes down. */
+    beginDrag() {
+        this.drag = ++this.drags;
+    }
+
+    endDrag() {
+        this.drag = 0;
+    }
+
     reset(path) {
-        if (this.changes.has(path)) this.set(path, this.fileValue(path), -Infinity);
+        if (this.changes.has(path)) this.set(path, this.fileValue(path), null);
     }
 
     #put(path, value) {
@@ -92,7 +109,7 @@ export class Settings {
     #step(from, to) {
         const last = from.pop();
         if (!last) return;
-        to.push({ path: last.path, before: this.changes.get(last.path), time: -Infinity });
+        to.push({ path: last.path, before: this.changes.get(last.path), time: null });
         this.#put(last.path, last.before);
     }
 

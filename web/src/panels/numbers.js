@@ -17,6 +17,8 @@ export class NumbersPanel {
         this.redo = element("button", { textContent: "Redo", title: "Ctrl+Y", onclick: () => app.settings.redo() });
         this.list = element("div", { className: "scroll" });
         this.findings = element("div", { className: "findings", hidden: true });
+        root.addEventListener("pointerdown", () => app.settings.beginDrag(), true);
+        for (const end of ["pointerup", "pointercancel"]) window.addEventListener(end, () => app.settings.endDrag(), true);
         root.append(element("div", { className: "tools" }, this.search, this.undo, this.redo), this.list, this.findings);
         if (!app.live) {
             this.findings.hidden = false;
@@ -145,13 +147,13 @@ export class NumbersPanel {
         const fixed = !this.app.live;
         if (field.kind === "switch") {
             const box = element("input", { type: "checkbox", disabled: fixed });
-            box.onchange = () => this.app.settings.set(field.path, box.checked, -Infinity);
+            box.onchange = () => this.app.settings.set(field.path, box.checked, null);
             return { main: box, all: [box], show: (value) => (box.checked = value) };
         }
         const options = field.choices.map((word) => element("option", { value: word, textContent: word }));
         const select = element("select", { disabled: fixed }, ...options);
         select.onchange = () => {
-            this.app.settings.set(field.path, field.choices[select.selectedIndex], -Infinity);
+            this.app.settings.set(field.path, field.choices[select.selectedIndex], null);
             this.app.focusStage();
         };
         return { main: select, all: [select], show: (value) => (select.value = value) };
