@@ -294,8 +294,10 @@ def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page
 
 def test_save_writes_what_is_shown_with_comments_kept_and_never_over_somebody_else(page, file):
     before = file.read_text()
-    page.evaluate("wendonicPage.settings.set('gait.walk.accel_m_s2', 9)")
-    page.keyboard.press("Control+s")
+    # What is still being typed is saved as well.
+    number = page.locator('[data-path="gait.walk.accel_m_s2"] input[type=number]')
+    number.fill("9")
+    number.press("Control+s")
     page.wait_for_selector("#notices > div")
     assert "saved to" in page.text_content("#notices")
     after = file.read_text()

@@ -335,6 +335,7 @@ def test_one_fault_names_its_line_and_what_is_allowed(text, line, words):
         ("[mode.foot", '"]" is missing: [mode.foot]'),
         ("version = 2", "version is written twice; keep one"),
         ("[a]\n[a]", "[a] is written twice; put both into one"),
+        ("[a]\n[a", '"]" is missing: [a]'),
         ("x = 1 ~ 2", "Expected newline"),
     ],
 )

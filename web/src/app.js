@@ -165,8 +165,11 @@ export class App {
     #hotkey(event) {
         if (event.ctrlKey || event.metaKey) {
             const found = { KeyS: () => this.save(), KeyZ: () => (event.shiftKey ? this.settings.redo() : this.settings.undo()), KeyY: () => this.settings.redo() }[event.code];
-            if (!found || event.target.matches?.("input[type=number], input[type=search]")) return;
+            const typing = event.target.matches?.("input[type=number], input[type=search]");
+            // Undo while typing is that of the field; saving takes what has been typed.
+            if (!found || (typing && event.code !== "KeyS")) return;
             event.preventDefault();
+            if (typing) event.target.blur();
             // In a blind trial the two stay as they are.
             if (!this.trial.blind) found();
         } else if (this.#own(event.code)) {
@@ -585,6 +588,7 @@ export class App {
             this.notices.fault("file", message.faults, `${this.profile.name} has errors; the last good numbers stay in use`);
         } else if (message.kind === "file") {
             this.notices.clear("file");
+            this.notices.clear("save");
             const { profile } = await this.#module(message.number);
             this.#fileIs(profile);
         }

@@ -71,8 +71,10 @@ def toml_slip(text: str, line: int, column: int, parser_message: str) -> str:
     if not 1 <= line <= len(lines):
         return parser_message
     row = lines[line - 1]
-    if "twice" in parser_message or "overwrite" in parser_message:
-        what = row.partition("=")[0].strip()
+    what = row.partition("=")[0].strip()
+    # A table whose bracket is missing is looked up before that is noticed.
+    closed = "]" in what or not what.startswith("[")
+    if closed and ("twice" in parser_message or "overwrite" in parser_message):
         return f"{what} is written twice; {'put both into one' if what.startswith('[') else 'keep one'}"
     split = f"{row[: column - 1]}\0{row[column - 1 :]}"
     found = ((re.search(pattern, split), words) for pattern, words in _SLIPS)
