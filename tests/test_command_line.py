@@ -426,6 +426,17 @@ def yard(tmp_path):
         ("shape good.toml good.jsonl --course none.toml", "none.toml: cannot be read: No such file or directory"),
         ("convert good.jsonl none/out.csv", "cannot write none/out.csv: there is no folder none"),
         ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: no header"),
+        # What takes long is not computed for nothing.
+        ("compare good.toml good.toml -o out.bmp", 'found ending ".bmp"; allowed: .png, .svg, .pdf'),
+        ("corpus . --profile good.toml --profile good.toml --picture none/out.png", "there is no folder none"),
+        (
+            "corpus . --profile good.toml --profile good.toml -o none/out.csv",
+            "cannot write none/out.csv: there is no",
+        ),
+        (
+            "fit good.toml --target stop_distance_m=0.3 --free gait.walk.brake_m_s2 -o none/out.toml",
+            "there is no folder none",
+        ),
         ("fly good.toml", "No such command"),
     ],
 )

@@ -44,6 +44,9 @@ def files(tmp_path, monkeypatch):
         ("convert beekeeper_keys.jsonl keys.xyz", 'found ending ".xyz"; allowed: .jsonl, .csv, .parquet'),
         ("draw timeline beekeeper.toml beekeeper_keys.jsonl -o beekeeper.toml", "is what this reads"),
         ("draw stick beekeeper.toml -o yard_course.toml", "is a course, and would become a picture"),
+        ("new beekeeper_keys.jsonl --force", "is a recording, and would become a profile"),
+        ("new yard_course.toml --force", "is a course, and would become a profile"),
+        ("new mine.txt", 'found ending ".txt"; allowed: .toml'),
         ("compare beekeeper.toml beekeeper.toml -o beekeeper.toml", "is what this reads"),
         (
             "fit beekeeper.toml --target reach90_s=0.2 --free gait.walk.accel_m_s2 -o beekeeper.toml",

@@ -2,7 +2,7 @@
 
 import os
 import shutil
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager, suppress
 from pathlib import Path
 
@@ -28,6 +28,35 @@ def file_content(path: str | Path, kind: str, error: type[FileError]) -> bytes:
     return content
 
 
+def check_ending(path: str | Path, allowed: Sequence[str]) -> str:
+    """Return how a file's name ends, in small letters; raises `WendonicError` for an ending that is not allowed.
+
+    >>> check_ending("walk.CSV", (".csv", ".jsonl"))
+    '.csv'
+    """
+    ending = Path(path).suffix.lower()
+    if ending not in allowed:
+        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(allowed)}')
+    return ending
+
+
+def check_place(path: str | Path) -> None:
+    """Raise `WendonicError` where no file can be written: at a folder, or in one that is not there.
+
+    >>> check_place("no_such_folder/note.txt")
+    Traceback (most recent call last):
+    wendonic.errors.WendonicError: cannot write no_such_folder/note.txt: there is no folder no_such_folder
+    """
+    target = Path(path)
+    if target.is_dir():
+        raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
+    # What a link leads to is written, not the link.
+    real = Path(os.path.realpath(path))
+    if not real.parent.is_dir():
+        folder = real.parent if target.is_symlink() else target.parent
+        raise WendonicError(f"cannot write {target}: there is no folder {folder}")
+
+
 @contextmanager
 def atomic_file(path: str | Path) -> Iterator[Path]:
     """Give a path beside `path`, with the same ending, to write to; rename it into place at the end.
@@ -43,15 +72,10 @@ def atomic_file(path: str | Path) -> Iterator[Path]:
     'smoker lit'
     """
     target = Path(path)
-    # What a link leads to is written, not the link.
     real = Path(os.path.realpath(path))
     beside = real.with_name(f".{real.stem}.{os.getpid()}.part{target.suffix}")
     try:
-        if target.is_dir():
-            raise WendonicError(f"cannot write {target}: it is a folder; name a file in it")
-        if not real.parent.is_dir():
-            folder = real.parent if target.is_symlink() else target.parent
-            raise WendonicError(f"cannot write {target}: there is no folder {folder}")
+        check_place(path)
         yield beside
         if real.exists():
             shutil.copymode(real, beside)

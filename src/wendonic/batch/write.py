@@ -4,7 +4,7 @@ import json
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from wendonic.atomic_file import atomic_file
+from wendonic.atomic_file import atomic_file, check_ending
 from wendonic.errors import WendonicError
 
 if TYPE_CHECKING:
@@ -18,9 +18,7 @@ def write_trace(trace: "pd.DataFrame", path: str | Path) -> None:
 
     Every float comes back bit for bit; what is missing is empty in CSV and null in JSON Lines.
     """
-    ending = Path(path).suffix.lower()
-    if ending not in TRACE_ENDINGS:
-        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(TRACE_ENDINGS)}')
+    ending = check_ending(path, TRACE_ENDINGS)
     with atomic_file(path) as beside:
         if ending == ".csv":
             trace.to_csv(beside, index=False)

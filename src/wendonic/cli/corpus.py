@@ -60,7 +60,6 @@ def corpus(
     """Put many recordings under an old and a new profile, and say which of them change, by how much, and when."""
 
     from wendonic.batch import TRACE_ENDINGS
-    from wendonic.errors import WendonicError
     from wendonic.length_unit import common_unit
     from wendonic.profile.load import load_profile
     from wendonic.profile.units import metre_name
@@ -70,9 +69,7 @@ def corpus(
 
     if workers != 1 and cluster is not None:
         raise typer.BadParameter("--workers is for processes on this machine; a --cluster has its own")
-    if out is not None and out.suffix.lower() not in TRACE_ENDINGS:
-        raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(TRACE_ENDINGS)}')
-    check_output(out, "table", (*profile, folder))
+    check_output(out, "table", (*profile, folder), TRACE_ENDINGS)
     check_output(picture, "picture", (*profile, folder))
     # Profiles in a game's own unit call it most_apart_u.
     wanted = [metre_name(name) for name in quantity or ()]

@@ -59,8 +59,8 @@ def fit(
     from wendonic.study.solve.fit import fit as fit_profile
     from wendonic.study.solve.fit import targets_of
 
-    path = out or profile.with_name(f"{profile.stem}-fitted.toml")
-    check_output(path, "profile", (profile,))
+    path = out or profile.parent / f"{profile.stem}-fitted.toml"
+    check_output(path, "profile", (profile,), (".toml",))
     text = text_of(profile, "profile", ProfileError)
     loaded = profile_from_text(text, profile)
     found = fit_profile(loaded, targets_of(separated(target) or []), separated(free) or [], mode, by=by, held=held)

@@ -5,6 +5,7 @@ from typing import Annotated
 
 import typer
 
+from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
 
@@ -19,6 +20,7 @@ def new(
     from wendonic.demo.starter import write_starter
     from wendonic.reference.json_schema import FILE_NAMES
 
+    check_output(path, "profile", endings=(".toml",))
     write_starter(path, force, like)
     say(f"wrote {path}, and beside it {FILE_NAMES['profile']}, by which your editor knows every field")
     say(f"change a number, then see what it does: wendonic {_shown_by(like)} {path}")

@@ -59,15 +59,15 @@ def shape(
     end_s: ToOption = None,
 ) -> None:
     """Shape a recording tick by tick: into a file, or a table of some ticks in the terminal."""
+    from wendonic.batch import TRACE_ENDINGS, write_trace
     from wendonic.batch import shape as shape_recording
-    from wendonic.batch import write_trace
     from wendonic.batch.window import ticks_between
     from wendonic.course import load_course
     from wendonic.profile.load import load_profile
     from wendonic.study.probes.by_name import recording_or_probe
     from wendonic.study.summary import summarise
 
-    check_output(out, "trace", (profile, recording, course))
+    check_output(out, "trace", (profile, recording, course), TRACE_ENDINGS)
     ground = load_course(course) if course else None
     loaded = load_profile(profile)
     length = loaded.world.length

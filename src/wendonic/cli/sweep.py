@@ -61,7 +61,6 @@ def sweep(
 ) -> None:
     """Measure a profile for every combination of some settings: a table, or a map with contour lines."""
     from wendonic.batch import TRACE_ENDINGS, write_trace
-    from wendonic.errors import WendonicError
     from wendonic.pictures.style import ENDINGS
     from wendonic.profile.load import load_profile
     from wendonic.profile.units import metre_name
@@ -69,11 +68,8 @@ def sweep(
     from wendonic.study.solve.sweep import over_of, summary, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
-    check_output(out, "table", (profile,))
+    check_output(out, "table", (profile,), (*TRACE_ENDINGS, *ENDINGS))
     settings = over_of(over)
-    allowed = (*TRACE_ENDINGS, *ENDINGS)
-    if out.suffix.lower() not in allowed:
-        raise WendonicError(f'cannot write {out}: found ending "{out.suffix}"; allowed: {", ".join(allowed)}')
     loaded = load_profile(profile)
     with progress_bar() as bar:
         task = bar.add_task("measuring", total=None)

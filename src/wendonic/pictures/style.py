@@ -8,7 +8,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure, SubFigure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
 
-from wendonic.atomic_file import atomic_file
+from wendonic.atomic_file import atomic_file, check_ending
 from wendonic.errors import WendonicError
 
 PAPER = "#FAF7F0"
@@ -116,9 +116,7 @@ def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:
     Traceback (most recent call last):
     wendonic.errors.WendonicError: cannot write curve.bmp: found ending ".bmp"; allowed: .png, .svg, .pdf
     """
-    ending = Path(path).suffix.lower()
-    if ending not in ENDINGS:
-        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')
+    check_ending(path, ENDINGS)
     first = drawn if isinstance(drawn, Axes) else drawn[0]
     with atomic_file(path) as beside:
         figure = first.get_figure(root=True)

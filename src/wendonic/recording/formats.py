@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from wendonic.errors import WendonicError
+from wendonic.atomic_file import check_ending
 from wendonic.recording.content import Content
 from wendonic.recording.csv_rows import read_csv, write_csv
 from wendonic.recording.json_lines import read_json_lines, write_json_lines
@@ -22,9 +22,7 @@ ENDINGS = (".jsonl", ".csv", ".parquet")
 
 def write_content(content: Content, devices: tuple[str, ...], path: str | Path) -> None:
     """Write `.jsonl`, `.csv` or `.parquet`; raises `WendonicError` for another ending."""
-    ending = Path(path).suffix.lower()
-    if ending not in ENDINGS:
-        raise WendonicError(f'cannot write {path}: found ending "{ending}"; allowed: {", ".join(ENDINGS)}')
+    ending = check_ending(path, ENDINGS)
     if ending == ".csv":
         write_csv(content, path)
     elif ending == ".parquet":
