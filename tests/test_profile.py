@@ -228,6 +228,11 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             "nothing in any list; give at least one of forward",
         ),
         (
+            HEAD + "[[mode.foot.move.bind]]\nhands = ['hand.left', 'hand.left']\n",
+            4,
+            "is listed twice; a hand swings once",
+        ),
+        (
             HEAD + "[[mode.foot.move.bind]]\nkeys = { left = ['KeyA'], right = ['KeyA'] }\n",
             4,
             "a key has one direction",

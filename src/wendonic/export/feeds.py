@@ -205,7 +205,7 @@ class _Maker:
         self.door.finger = [*place, *self.door.finger]
         here = ["finger.x = x", "finger.y = y"]
         said = "in window fractions, 0 to 1, y down"
-        each = f"A finger lands, {said}. Keep a struct of zeros for each finger."
+        each = f"A finger lands, {said}. Each finger has a struct of its own, zero at first."
         self.feed("touch_down", each, ("finger", "raw"), "xy", [*here, *self.down])
         self.feed("touch_move", f"A finger moves, {said}.", ("finger", "raw"), "xy", [*self.move, *here])
         self.feed("touch_up", "A finger is lifted, or lost.", ("finger", "raw"), "", self.up)
@@ -217,8 +217,7 @@ class _Maker:
 
     def poses(self, hands: HandsSource | None, points: str) -> None:
         """Add what is called for the poses of head and hands; `points` is the hand that points at places to be at."""
-        said = "where it is (m) and its quaternion of length 1, in WebXR's axes: x to the right, y up, z towards the "
-        said += "player"
+        said = "its place (m) and unit quaternion, in WebXR's axes: x to the right, y up, z towards the player"
         pose = ("x", "y", "z", "quaternion_x", "quaternion_y", "quaternion_z", "quaternion_w")
         swings = [name.replace(".", "_") for name in hands.hands] if hands else []
         swings = [name for name in swings if f"{name}_counts" in self.bound]
@@ -237,7 +236,7 @@ class _Maker:
                 *[f"raw.head_{axis} = {axis}" for axis in "xyz"],
                 "raw.head_known = 1.0",
             ]
-        self.feed("head_pose", f"The head has a pose: {said}.", ("raw",), pose, head)
+        self.feed("head_pose", f"Pose of the head: {said}.", ("raw",), pose, head)
         if swings:
             lost = ["raw.head_known = 0.0", *[f"raw.head_{axis} = 0.0" for axis in "xyz"]]
             lost += [line.strip() for line in forget]
@@ -254,8 +253,8 @@ class _Maker:
                 lines += self.points(pose)
                 ends = self.sets(**dict.fromkeys(POINTING, "0.0"))
             words = hand.removeprefix("hand_")
-            squeezed = ", and how far it is squeezed, 0 to 1" if "squeeze" in given else ""
-            self.feed(f"{hand}_pose", f"The {words} hand has a pose: {said}{squeezed}.", ("raw",), given, lines)
+            squeezed = "; and how far it is squeezed, 0 to 1" if "squeeze" in given else ""
+            self.feed(f"{hand}_pose", f"Pose of the {words} hand: {said}{squeezed}.", ("raw",), given, lines)
             if hand in swings:
                 ends += [f"raw.{hand}_known = 0.0", *self.sets(**{f"{hand}_counts": "0.0"})]
             self.feed(f"{hand}_lost", f"The {words} hand is no longer tracked.", ("raw",), "", ends)
@@ -360,7 +359,7 @@ def door_of(program: ModeProgram, inputs: Inputs) -> Door:
     maker.poses(inputs.hands, inputs.points)
     maker.feed(
         "discard_counts",
-        "Forget counts, edges and what else holds for one tick alone: after each tick, and after a menu.",
+        "Clear counts, edges and what else holds for one tick only: after each tick, and when a menu closes.",
         ("raw",),
         "",
         _discarded(program),

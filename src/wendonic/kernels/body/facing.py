@@ -29,7 +29,7 @@ def turned_towards(face: float, heading: float, turn_rate: float, dt: float) -> 
     """
     if heading != face:
         difference = wrapped_angle(heading - face)
-        # What is exactly behind is reached by the right.
+        # What is exactly behind is reached by turning right.
         if difference < BEHIND - math.pi:
             difference += math.tau
         step = turn_rate * dt

@@ -87,7 +87,7 @@ def taken_off(
         # It takes off.
         vel_z = tuning.jump_m_s
     if jumping > 0.0 and held <= 0.0:
-        # Released early: it keeps a share of its speed upwards.
+        # Released early: only a share of the upward speed is left.
         jumping = 0.0
         if vel_z > 0.0:
             vel_z *= tuning.early_release_ratio

@@ -82,7 +82,7 @@ def gained(falling: float, step: float, accel_m_s2: float, brake_m_s2: float, dt
         done = min(brake_m_s2 * brake_s, falling)
         left_s = dt - brake_s
         added = done * (0.5 * brake_s + left_s)
-    # In what is left of the tick it rises.
+    # Speed rises in what is left of the tick.
     accel_s = 0.0
     if left_s > 0.0:
         rising = step - done

@@ -123,7 +123,7 @@ def look_turn(
     displacement, stick, gyro = state
     yaw = pitch = 0.0
     if tuning.kind == LOOK_DISPLACEMENT:
-        # Counts are a displacement: they never meet dt.
+        # Counts are a displacement: dt plays no part.
         yaw = raw[0] * tuning.yaw
         pitch = raw[1] * tuning.pitch
         if tuning.displacement.smooths > 0 or tuning.displacement.follows_hand > 0:

@@ -164,19 +164,19 @@ def waiting_output(
     air_s = 0.0 if grounded > 0.0 else state.air_s
     air_count = state.air_count
     wanted_s = state.wanted_s
-    # A press waits for the ground as long as its buffer.
+    # A press waits for the ground for buffer_s.
     if wanted_s > tuning.buffer_s + SLACK_S:
         wanted_s = -1.0
     if ons > 0.0:
         wanted_s = 0.0
     if raw.lost > 0.0 and raw.down == 0.0:
         wanted_s = -1.0
-    # On the ground all jumps in the air are there again.
+    # On the ground, all air jumps are available again.
     if tuning.airs > 0 and grounded > 0.0:
         air_count = 0.0
     began = 0.0
     if wanted_s >= 0.0:
-        # Wanted: now on the ground, or so shortly after it that no jump came in between.
+        # It begins on the ground, or up to grace_s after leaving it, unless a jump was the reason.
         grace_s = tuning.grace_s + SLACK_S
         if grounded > 0.0 or (air_s <= grace_s and state.begun_s > air_s + grace_s):
             began = 1.0

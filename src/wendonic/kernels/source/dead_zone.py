@@ -138,7 +138,7 @@ def dead_zone_output(tuning: DeadZoneTuning, was: Vec2, x: float, y: float) -> T
             length = 0.0 if norm <= edge else min(norm, 1.0)
         else:
             length = round_dead_zone(norm, inner, outer)
-            # A stick that is out stays just out until it is back at the release.
+            # A stick that has left the zone stays just outside until it is back at the release.
             if tuning.releases > 0 and length == 0.0 and norm > tuning.release and (was.x != 0.0 or was.y != 0.0):
                 length = JUST_OUT
     if form in (ZONE_WEDGE, ZONE_ROUND_WEDGE) and length > 0.0:

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import Discriminator, Field, Tag
+from pydantic import Discriminator, Field, Tag, field_validator
 
 from wendonic.devices.push import Push, Pushes, axis_push, pressed
 from wendonic.devices.sources.axes import AxesSource
@@ -25,7 +25,7 @@ from wendonic.profile.schema.keyed import Opposed, Ramped
 from wendonic.profile.schema.names import AxisName, DpadName, KeyList, Seconds, StickName, SwitchName, ZoneName
 from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.profile.schema.seat import Seat
-from wendonic.profile.schema.table import Table, entry
+from wendonic.profile.schema.table import Table, entry, own_fault
 from wendonic.profile.schema.tilted import Centred, Tilted
 from wendonic.profile.schema.window import Window
 from wendonic.profile.schema.words import Word, Words
@@ -354,6 +354,13 @@ class HandsBind(Moving, Tilted):
         "How much of a slow swing is ignored, and what counts as a full one.", DeadZone(inner=0.2, outer=1.0)
     )
     curve: Curve = entry("Response curve: how the swing past the dead zone becomes an amount.", LINEAR_CURVE)
+
+    @field_validator("hands")
+    @classmethod
+    def _each_once(cls, hands: tuple[str, ...]) -> tuple[str, ...]:
+        if len({*hands}) < len(hands):
+            raise own_fault(f'"{hands[0]}" is listed twice; a hand swings once')
+        return hands
 
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""
