@@ -144,7 +144,7 @@ class _Maker:
         }
         if not moved.keys() & self.bound:
             return
-        self.finger(name, "1 while it drags that, else 0")
+        self.finger(name, "1 while it drags in that zone, else 0")
         self.down += [f"if {_holds(source.zone)}:", f"    finger.{name} = 1.0"]
         self.move += [f"if finger.{name} > 0.0:", *[f"    {line}" for line in self.sets(**moved)]]
         self.up.append(f"finger.{name} = 0.0")
@@ -154,8 +154,8 @@ class _Maker:
         if not zones or name not in self.bound:
             return
         fingers = f"{name}_fingers"
-        self.keeps(fingers, "how many fingers are there")
-        self.finger(name, "1 while it is there, else 0")
+        self.keeps(fingers, "how many fingers are in that zone")
+        self.finger(name, "1 while it is in that zone, else 0")
         inside = [
             f"inside = 1.0 if {_any_holds(zones)} else 0.0",
             f"raw.{fingers} = raw.{fingers} + inside - finger.{name}",

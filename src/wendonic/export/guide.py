@@ -105,9 +105,9 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         "edges are those since the last tick. A press goes down with one edge and up with another; a tap between two",
         "ticks has two. Inputs are finite numbers within their ranges: a tick does not check them.",
         "",
-        "Set the fields yourself, or by these functions:",
+        "Set the fields yourself, or use these functions:",
         "",
-        *[f"- `{_reported(feed, target, words, prefix)}`: {lower_first(feed.about)}" for feed in made.door.feeds],
+        *[f"- `{_reported(feed, target, words, prefix)}`: {_lower_first(feed.about)}" for feed in made.door.feeds],
         "",
     ]
     if "course" in program.tick.context:
@@ -119,11 +119,11 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         for one in said:
             names = {"name": one.name, "camelName": camel(one.name), "Name": pascal(one.name)}
             call = SAID[target.name].format(**words, **names, given=", ".join(one.parameters))
-            lines.append(f"- `{call}`: {lower_first(one.about)}")
+            lines.append(f"- `{call}`: {_lower_first(one.about)}")
         lines.append("")
     lines += _table("Raw inputs", program.inputs, target)
     if made.door.finger:
-        lines += _table("What a finger is", made.door.finger, target)
+        lines += _table("Fields of a finger", made.door.finger, target)
     lines += _table(
         "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
     )
@@ -147,7 +147,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     return lines
 
 
-def lower_first(sentence: str) -> str:
+def _lower_first(sentence: str) -> str:
     """Return a sentence as it goes on behind a colon."""
     return sentence[0].lower() + sentence[1:]
 

@@ -161,10 +161,8 @@ class _Maker:
             case PointerSource():
                 self.pointer(source)
             case TouchStickSource(zone=zone, radius=radius, aspect_ratio=aspect):
-                start, said = (
-                    self.touched(f"{channel}_thumb", source),
-                    "how far the thumb is {} where it landed, in window {}",
-                )
+                start = self.touched(f"{channel}_thumb", source)
+                said = "how far the thumb is {} where it landed, in window {}"
                 rim = "the landing point " + ("follows the thumb" if source.drag else "stays")
                 end = f"; only a thumb that landed at {_zone(zone)} counts. "
                 end += f"The length of both is at most 1; beyond that {rim}"
@@ -172,10 +170,8 @@ class _Maker:
                 self.plain(f"{start}_right", f"{right}, * {aspect:g} / {radius:g}{end}", "axis")
                 self.plain(f"{start}_forward", f"{up}, / {radius:g}{end}", "axis")
             case TouchDragSource(zone=zone, aspect_ratio=aspect):
-                start, said = (
-                    self.touched(f"{channel}_drag", source),
-                    "how far the finger moved {} since the last tick, in window {}",
-                )
+                start = self.touched(f"{channel}_drag", source)
+                said = "how far the finger moved {} since the last tick, in window {}"
                 end = f"; only a finger that landed at {_zone(zone)} counts"
                 right, up = said.format("to the right", "widths"), said.format("up", "heights")
                 self.plain(f"{start}_right", f"{right}{end}", "share")
@@ -216,7 +212,8 @@ class _Maker:
                 self.field(_switch(name), f"{name if '.' in name else f'key.{name}'}: {said}", kind) for name in names
             ]
             self.add(_one_of(parts, source.opposites))
-            self.made.sides[frozenset(f"raw.{_switch(name)}" for name in names)] = side
+            if names:
+                self.made.sides[frozenset(f"raw.{_switch(name)}" for name in names)] = side
             for number, name in enumerate(names):
                 # What counts of several is known, not which of them it was.
                 self.made.back.setdefault(_switch(name), _taken(here, 1.0 if number == 0 else 0.0))

@@ -132,7 +132,7 @@ def walk(
 
     On a slope the request keeps its speed along the ground, see `laid_on_slope`; the velocity is changed on the plan,
     as in `walked`, and stays in the ground. Ground makes no body faster, see `bounded_share`, and what is as steep as
-    a wall is one. The height follows the slope; how high a course's ground is where it gets to, `stopped_body` says.
+    a wall is one. The height follows the slope; on a course, `stopped_body` looks up the ground where the body stops.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
