@@ -120,6 +120,52 @@ def test_fingers_do_what_they_do_to_a_helm(profile, mode):
     assert seen & {"jump", "smoke"}
 
 
+@pytest.mark.parametrize(("old", "new"), [("foot", "inspect"), ("inspect", "foot")])
+def test_fingers_that_are_down_go_on_in_another_mode(old, new):
+    profile = demo_profile("tablet")
+    space = {"__name__": "played"}
+    exec(compile(TARGETS["python"].sources(packaged(profile, "played"))["played.py"], "played.py", "exec"), space)
+    helm, landed, at = Helm(profile, mode=old), [(0.2, 0.7), (0.9, 0.8)], [(0.24, 0.62), (0.9, 0.8)]
+
+    def structs(mode):
+        return [space[f"{mode.capitalize()}{kind}"]() for kind in ("State", "Input", "Result", "Finger", "Finger")]
+
+    def land(mode):
+        for finger in (0, 1):
+            space[f"{mode}_touch_down"](fingers[finger], given, *landed[finger])
+            space[f"{mode}_touch_move"](fingers[finger], given, *at[finger])
+
+    def tick(mode):
+        intent = helm.tick(1 / 60)
+        space[f"{mode}_step"](state, given, 1 / 60, result)
+        space[f"{mode}_discard_counts"](given)
+        smoke = intent.press("smoke")
+        assert [result.game_position_x, result.game_position_z] == pytest.approx(intent.position()[::2], abs=1e-9)
+        assert (state.smoke_held, result.smoke_began, result.smoke_ended) == (smoke.held, smoke.began, smoke.ended)
+        return smoke
+
+    state, given, result, *fingers = structs(old)
+    for finger in (0, 1):
+        helm.touch(finger, *landed[finger])
+        helm.touch(finger, *at[finger])
+    land(old)
+    assert [tick(old).held for _ in range(20)] == [True] * 20
+    helm.enter(new)
+    entered = space[f"enter_{new}_from_{old}"](state, result, given)
+    state, given, result, *fingers = structs(new)
+    state = entered
+    land(new)
+    space[f"{new}_discard_counts"](given)
+    # Bent over a hive, presses that were held before end.
+    assert [tick(new).held for _ in range(20)] == [new == "foot"] * 20
+    helm.touch(1, *at[1], down=False)
+    space[f"{new}_touch_up"](fingers[1], given)
+    assert not tick(new).held
+    helm.touch(1, *at[1])
+    space[f"{new}_touch_down"](fingers[1], given, *at[1])
+    assert tick(new).began
+
+
 def turned(rng, about):
     """A quaternion of length 1, somewhere about a heading (rad), now and then steep."""
     pitch = rng.choice((0.0, 0.4, -1.5, 1.5)) + rng.gauss(0.0, 0.05)
