@@ -332,7 +332,8 @@ def test_a_path_on_squares_shows_what_is_blocked_and_where_a_step_was_refused():
 def test_a_path_on_a_course_has_its_heights_as_contour_lines():
     trace, ax = walk_on_course("terraces_walk")
     course = demo_course("terraces")
-    (contours,) = [kept for kept in ax.collections if hasattr(kept, "levels")]
+    tints, contours = [kept for kept in ax.collections if hasattr(kept, "levels")]
+    assert np.all(np.diff([colour[3] for colour in tints.get_facecolor()]) > 0.0)
     seen = 0
     for level, path in zip(contours.levels, contours.get_paths(), strict=True):
         for x, y in path.vertices[::7]:
@@ -342,6 +343,12 @@ def test_a_path_on_a_course_has_its_heights_as_contour_lines():
                 assert ground.height == pytest.approx(level, abs=0.2)
                 seen += 1
     assert seen > 100
+    # Level ground has its height written on it, and beside the walk, not under it.
+    numbers = {text.get_text(): text.get_position() for text in ax.texts if text.get_position()[1] > 6.0}
+    for label, height in (("2 m", 2.0), ("4 m", 4.0)):
+        x, y = numbers[label]
+        assert course.ground(x, y).height == pytest.approx(height)
+        assert np.hypot(trace["pos_x"] - x, trace["pos_y"] - y).min() > 1.0
     steep = lines(ax)["too steep"]
     assert len(steep) == trace["refused"].sum() > 20
     assert ax.get_title(loc="left").startswith("Up and down the terraces: 45.0 m")

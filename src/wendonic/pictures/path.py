@@ -110,7 +110,7 @@ def draw_path(
         add_refusals(ax, part, mode)
         add_goals(ax, part, mode)
     add_mode_changes(ax, trace)
-    _draw_key(ax, trace, bool(looking), "every tick" if interval_s == tick_s else f"every {interval_s:g} s")
+    _draw_key(ax, trace, bool(looking), "each tick" if interval_s == tick_s else f"every {interval_s:g} s")
     return ax
 
 
@@ -125,12 +125,19 @@ def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
     x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
     if looks:
         ax.plot(
-            [], [], marker=(3, 0, 60), color=MIST, markerfacecolor=FOG, markersize=11, linestyle="", label="camera"
+            [],
+            [],
+            marker=(3, 0, 60),
+            color=MIST,
+            markerfacecolor=FOG,
+            markersize=11,
+            linestyle="",
+            label=f"camera, {every}",
         )
-    ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label="facing")
+    ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label=f"facing, {every}")
     ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
     ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
-    ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK, title=every)
+    ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK)
 
 
 def _steers_by_view(mode: Mode) -> bool:

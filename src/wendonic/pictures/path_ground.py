@@ -3,13 +3,15 @@
 from typing import TYPE_CHECKING
 
 import numpy as np
+import numpy.typing as npt
 from matplotlib.axes import Axes
 from matplotlib.patches import Rectangle
 from matplotlib.ticker import MaxNLocator
+from scipy.ndimage import distance_transform_edt, label, maximum_position
 
 from wendonic.course import Course, Wall
 from wendonic.length_unit import METRES, LengthUnit
-from wendonic.pictures.style import FOG, HEATHER, MIST
+from wendonic.pictures.style import FOG, HEATHER, INK, MIST
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -19,6 +21,21 @@ MARGIN = 0.15
 
 SAMPLES = 160
 MOST_LINES = 12
+
+DARKEST = 0.3
+"""How much of its colour the highest ground has."""
+
+LABEL_PIXELS = 13.0
+"""Contour lines nearer to each other than this are not labelled."""
+
+LEVEL_SLOPE = 0.02
+"""Ground that rises less than this share of the distance is level."""
+
+LEAST_LEVEL_SHARE = 0.002
+"""Level ground is labelled where it is at least this share of the picture."""
+
+Row = npt.NDArray[np.float64]
+Cells = npt.NDArray[np.bool_]
 
 
 def shown_range(ax: Axes, trace: "pd.DataFrame") -> tuple[float, float, float, float]:
@@ -78,21 +95,50 @@ def add_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float)
     ax.set_aspect("equal", adjustable="box")
 
 
+def _middles(level: Cells, walked: Cells) -> list[tuple[int, int]]:
+    """Return row and column of the cell of each level patch that is furthest from its edges and the walk."""
+    patches, count = label(level)
+    from_edge = distance_transform_edt(np.pad(level & ~walked, 1))[1:-1, 1:-1]
+    large = [n for n in range(1, count + 1) if np.count_nonzero(patches == n) > LEAST_LEVEL_SHARE * level.size]
+    return [(int(row), int(column)) for row, column in maximum_position(from_edge, patches, large)]
+
+
+def _edges(middles: Row) -> Row:
+    """Return where cells end whose middles are given."""
+    half = 0.5 * (middles[1] - middles[0])
+    return np.append(middles - half, middles[-1] + half)
+
+
+def _add_heights(ax: Axes, across: Row, along: Row, heights: Row, trace: "pd.DataFrame", length: LengthUnit) -> None:
+    """Draw heights as tints and contour lines, with numbers where lines lie apart and where ground is level."""
+    levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
+    # Where level ground ends is not a line of its own.
+    levels = levels[levels > heights.min()]
+    step_m = levels[1] - levels[0]
+    tints = [(HEATHER, alpha) for alpha in np.linspace(0.0, DARKEST, len(levels) + 1)[1:]]
+    ax.contourf(across, along, heights, [*levels, levels[-1] + step_m], colors=tints, zorder=0.3)
+    lines = ax.contour(across, along, heights, levels=levels, colors=HEATHER, linewidths=0.8, alpha=0.8, zorder=0.5)
+    slope = np.hypot(*np.gradient(heights, along[1] - along[0], across[1] - across[0]))
+    pixels_per_m = ax.get_window_extent().width / (across[-1] - across[0])
+    steepest = step_m * pixels_per_m / LABEL_PIXELS
+    near = [(level, slope[np.abs(heights - level) < 0.5 * step_m]) for level in levels]
+    apart = [level for level, slopes in near if slopes.size and np.median(slopes) < steepest]
+    ax.clabel(lines, apart[::2], fmt=length.m, colors=INK, fontsize=8, inline_spacing=3)
+    walked, _, _ = np.histogram2d(trace["pos_y"], trace["pos_x"], bins=(_edges(along), _edges(across)))
+    for row, column in _middles((slope < LEVEL_SLOPE) & (heights > heights.min() + 0.5 * step_m), walked > 0.0):
+        height = length.m(heights[row, column])
+        ax.text(across[column], along[row], height, fontsize=8, color=INK, ha="center", va="center", zorder=0.7)
+    about = f"height, every {length.m(step_m)}\ndarker is higher"
+    ax.add_patch(Rectangle((0, 0), 0, 0, facecolor=(HEATHER, 0.5 * DARKEST), edgecolor=HEATHER, label=about))
+
+
 def add_ground(ax: Axes, course: Course, trace: "pd.DataFrame", length: LengthUnit = METRES) -> None:
     """Draw the heights of a course as contour lines around a walk, and its walls."""
     left, right, back, forward = shown_range(ax, trace)
     across, along = np.linspace(left, right, SAMPLES), np.linspace(back, forward, SAMPLES)
     heights = np.array([[course.ground(x, y).height for x in across] for y in along])
     if np.ptp(heights) > 0.0:
-        levels = MaxNLocator(MOST_LINES, steps=[1, 2, 2.5, 5, 10]).tick_values(heights.min(), heights.max())
-        # Where level ground ends is not a line of its own.
-        levels = levels[levels > heights.min()]
-        lines = ax.contour(
-            across, along, heights, levels=levels, colors=HEATHER, linewidths=0.8, alpha=0.8, zorder=0.5
-        )
-        ax.clabel(lines, levels[1::2], fmt=length.m, fontsize=8, inline_spacing=3)
-        every = length.m(levels[1] - levels[0])
-        ax.plot([], [], color=HEATHER, linewidth=0.8, label=f"height, every {every}")
+        _add_heights(ax, across, along, heights, trace, length)
     # Only what is seen has heights; the axes keep to it.
     ax.set_xlim(left, right)
     ax.set_ylim(back, forward)
