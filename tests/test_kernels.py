@@ -20,6 +20,7 @@ from wendonic.kernels.source.curve import CURVE_LINEAR, CURVE_POWER, LINEAR, cur
 from wendonic.kernels.source.dead_zone import round_dead_zone
 from wendonic.kernels.source.ramp import ramp, ramp_begin, ramp_run
 from wendonic.kernels.vector import turned
+from wendonic.kernels.view_axes import STEEP, pose_forward
 
 unit = st.floats(-1.0, 1.0)
 angle = st.floats(-math.pi, math.pi)
@@ -204,3 +205,16 @@ def test_gait_stops_where_school_says():
     # A reversal: the same way out and, after as much time as speeding up needs, the way back.
     vel_x, _, moved_x, _ = walked(3.2, 0.0, -3.2, 0.0, 22.0, 30.0, 3.2 / 30.0 + 3.2 / 22.0)
     assert (vel_x, moved_x) == pytest.approx((-3.2, 3.2**2 / 60.0 - 3.2**2 / 44.0))
+
+
+@given(st.tuples(*[st.floats(-2.0, 2.0)] * 4).filter(lambda parts: math.hypot(*parts) > 0.1))
+def test_a_pose_points_on_the_plan_where_its_rotation_says(quaternion):
+    pose = Rotation.from_quat(quaternion)
+    ahead, top = pose.apply([0.0, 0.0, -1.0]), pose.apply([0.0, 1.0, 0.0])
+    # Of a view less than 80 deg steep what is above it has no say.
+    share = np.clip((abs(ahead[1]) - STEEP) / (1.0 - STEEP), 0.0, 1.0)
+    share *= share * (3.0 - 2.0 * share)
+    plan = (1.0 - share) * ahead - np.sign(ahead[1]) * share * top
+    assume(math.hypot(plan[0], plan[2]) > 1e-3)
+    expected = np.array([plan[0], -plan[2]]) / math.hypot(plan[0], plan[2])
+    assert pose_forward(*quaternion) == pytest.approx(expected, abs=1e-9)

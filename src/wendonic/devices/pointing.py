@@ -7,16 +7,13 @@ from wendonic.devices.sources.goal import GoalSource, PointedGoal, TouchedGoal
 from wendonic.devices.sources.names import find_switch
 from wendonic.devices.sources.touch import TOUCH_SLOTS
 from wendonic.devices.state import Change, DeviceState
-from wendonic.kernels.view_axes import STEEP, level_forward, turned_ahead, turned_by
+from wendonic.kernels.view_axes import pose_forward, turned_ahead
 
 _GOAL = CONTROLS["goal"].slot
 _AIM = CONTROLS["aim"].slot
 _PLAN = CONTROLS["plan"].slot
 _POINTER = CONTROLS["pointer.at"].slot
 _HEAD = CONTROLS["head.pose"].slot
-NEARLY_STEEP = 0.9 * STEEP
-"""Sine of a pitch below which what is up has no say in what is forward."""
-
 _POSES = [CONTROLS[f"{thing}.pose"].slot for thing in ("head", "hand.left", "hand.right")]
 
 
@@ -162,11 +159,7 @@ class ForwardReader:
             x, y, z, w = values[slot + 3 : slot + 7]
             if x == y == z == w == 0.0:
                 continue
-            forward_x, forward_y, forward_z = turned_ahead(x, y, z, w)
-            up_x = up_y = up_z = 0.0
-            if abs(forward_y) >= NEARLY_STEEP:
-                up_x, up_y, up_z = turned_by(x, y, z, w, 0.0, 1.0, 0.0)
-            row[index], row[index + 1] = level_forward(forward_x, 0.0 - forward_z, forward_y, up_x, 0.0 - up_z, up_y)
+            row[index], row[index + 1] = pose_forward(x, y, z, w)
             if slot == _HEAD:
                 row[self._head], row[self._head + 1] = values[slot], 0.0 - values[slot + 2]
         return False

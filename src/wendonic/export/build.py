@@ -18,7 +18,6 @@ from wendonic.compiler.trees import cloned, give_names, names_in, rewrite, state
 from wendonic.devices.sampler import Sampler
 from wendonic.export.feeds import Door, door_of
 from wendonic.export.inputs import Inputs, inputs_of
-from wendonic.export.kernel_words import kernel_words
 from wendonic.export.lift import (
     drop_unread_parameters,
     drop_unused_results,
@@ -38,6 +37,7 @@ from wendonic.export.program import (
     Number,
     calls_of,
     is_field,
+    plain_function,
     set_values,
     values_of,
     written_in,
@@ -101,7 +101,7 @@ class Made:
 
     def _program(self, numbers: list[Number]) -> ModeProgram:
         function = self.function
-        functions = [_plain(folded) for folded in function.functions]
+        functions = [plain_function(folded) for folded in function.functions]
         part = _entry(function.part)
         everyone = [*functions, part]
         drop_unused_results(everyone)
@@ -285,11 +285,6 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
     take(body[:-1])
     return lambda value: cloned(value, known)
-
-
-def _plain(folded: Folded) -> Function:
-    about = kernel_words(folded.about) if folded.about else ""
-    return Function(folded.name, list(folded.parameters), folded.body, folded.results, about)
 
 
 def _entry(part: PackedFunction) -> Function:

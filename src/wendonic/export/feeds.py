@@ -6,17 +6,19 @@ to pose: that is what these functions do, as the door of a helm does it.
 
 import ast
 import textwrap
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from typing import Any
 
+from wendonic.compiler.kernel_functions import kernel_functions
 from wendonic.compiler.trees import names_in
 from wendonic.devices.sources.hands import SQUEEZED, HandsSource
 from wendonic.devices.sources.touch import TouchDragSource, TouchStickSource, TouchZonesSource
 from wendonic.devices.sources.zone import Zone
 from wendonic.export.inputs import Inputs
 from wendonic.export.kinds import find_types
-from wendonic.export.program import Field, Function, ModeProgram
-from wendonic.kernels.view_axes import STEEP
+from wendonic.export.program import Field, Function, ModeProgram, plain_function
+from wendonic.kernels.view_axes import pose_forward, turned_ahead
 
 POINTING = [f"pointing_{of}_{to}" for of in ("from", "to") for to in ("right", "forward", "up")]
 
@@ -263,18 +265,14 @@ class _Maker:
         """Return what sets where a hand is, and where it points."""
         if not {*POINTING} & self.bound:
             return []
-        x, y, z, w = pose[3:]
-        ahead = {
-            "pointing_to_right": f"0.0 - twice * ({w} * {y} + {z} * {x})",
-            "pointing_to_forward": f"1.0 - twice * ({x} * {x} + {y} * {y})",
-            "pointing_to_up": f"twice * ({w} * {x} - {z} * {y})",
-        }
+        ahead = self.sets(pointing_to_right="across", pointing_to_forward="0.0 - back", pointing_to_up="up")
         return [
             *self.sets(pointing_from_right="x", pointing_from_forward="0.0 - z", pointing_from_up="y"),
-            f"square = {x} * {x} + {y} * {y} + {z} * {z} + {w} * {w}",
-            "if square > 0.0:",
-            "    twice = 2.0 / square",
-            *[f"    {line}" for line in self.sets(**ahead)],
+            f"if {self.turned(pose)}:",
+            f"    across, up, back = {self.calls(turned_ahead)}({', '.join(pose[3:])})",
+            *[f"    {line}" for line in ahead],
+            "else:",
+            *[f"    {line}" for line in self.sets(**dict.fromkeys(POINTING[3:], "0.0"))],
         ]
 
     def directed(self, thing: str, pose: Sequence[str]) -> list[str]:
@@ -283,13 +281,22 @@ class _Maker:
         right, forward = f"{name}_points_right", f"{name}_points_forward"
         if not {right, forward} & self.bound:
             return []
-        if not self.door.functions:
-            self.door.functions.append(_level_direction())
         return [
-            f"right, forward = level_direction({', '.join(pose[3:])})",
-            "if right != 0.0 or forward != 0.0:",
+            f"if {self.turned(pose)}:",
+            f"    right, forward = {self.calls(pose_forward)}({', '.join(pose[3:])})",
             *[f"    {line}" for line in self.sets(**{right: "right", forward: "forward"})],
         ]
+
+    def turned(self, pose: Sequence[str]) -> str:
+        """Return what asks whether a pose has a direction: its quaternion is not all zeros."""
+        return " or ".join(f"{part} != 0.0" for part in pose[3:])
+
+    def calls(self, kernel: Callable[..., Any]) -> str:
+        """Return what a kernel is called by; it is among the functions, with those that it calls."""
+        functions = [plain_function(one) for one in kernel_functions(kernel)]
+        known = {one.name for one in self.door.functions}
+        self.door.functions += [one for one in functions if one.name not in known]
+        return functions[-1].name
 
     def swing(self, hand: str, squeezed: bool) -> list[str]:
         """Return what adds how far a hand moved, seen from the head."""
@@ -309,36 +316,6 @@ class _Maker:
             *[f"raw.{hand}_{axis} = from_{axis}" for axis in "xyz"],
             f"raw.{hand}_known = 1.0",
         ]
-
-
-def _level_direction() -> Function:
-    """Return what a pose points at on the plan, as `kernels.view_axes.level_forward` has it, of a quaternion."""
-    body = _statements(
-        f"""
-        square = x * x + y * y + z * z + w * w
-        if square == 0.0:
-            return 0.0, 0.0
-        twice = 2.0 / square
-        right = 0.0 - twice * (w * y + z * x)
-        forward = 1.0 - twice * (x * x + y * y)
-        up = twice * (w * x - z * y)
-        steep = abs(up)
-        if steep > {STEEP!r}:
-            share = min((steep - {STEEP!r}) / {1.0 - STEEP!r}, 1.0)
-            share = share * share * (3.0 - 2.0 * share)
-            side = 0.0 - share if up > 0.0 else share
-            right = right + twice * (x * y - w * z) * side - right * share
-            forward = forward - twice * (y * z + w * x) * side - forward * share
-        length = sqrt(right * right + forward * forward)
-        if length == 0.0:
-            return 0.0, 0.0
-        return right / length, forward / length
-        """
-    )
-    about = (
-        "Return where a pose points on the plan, right and forward, of length 1; looking straight down, where its "
-    )
-    return Function("level_direction", ["x", "y", "z", "w"], body, 2, f"{about}upper edge points.")
 
 
 def door_of(program: ModeProgram, inputs: Inputs) -> Door:

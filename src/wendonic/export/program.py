@@ -10,7 +10,9 @@ import ast
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 
+from wendonic.compiler.folded import Folded
 from wendonic.compiler.trees import calls_in, names_in, statements_in
+from wendonic.export.kernel_words import kernel_words
 
 STRUCTS = ("raw", "last", "next", "out", "settings")
 ROWS = ("course", "tables")
@@ -84,6 +86,12 @@ class ModeProgram:
     def tick(self) -> Function:
         """The tick itself."""
         return self.functions[-1]
+
+
+def plain_function(folded: Folded) -> Function:
+    """Return a specialised kernel as a function that is printed."""
+    about = kernel_words(folded.about) if folded.about else ""
+    return Function(folded.name, list(folded.parameters), folded.body, folded.results, about)
 
 
 def is_field(name: str) -> bool:

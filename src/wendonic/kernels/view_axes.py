@@ -22,26 +22,65 @@ def level_forward(
     ((1.0, 0.0), (0.0, 0.0))
     """
     forward_length = math.hypot(math.hypot(forward_x, forward_y), forward_z)
-    up_length = math.hypot(math.hypot(up_x, up_y), up_z)
     if not 0.0 < forward_length < math.inf:
         return 0.0, 0.0
-    x = forward_x / forward_length
-    y = forward_y / forward_length
-    steep = abs(forward_z) / forward_length
-    if steep > STEEP and 0.0 < up_length < math.inf:
+    up_length = math.hypot(math.hypot(up_x, up_y), up_z)
+    if not 0.0 < up_length < math.inf:
+        up_x = 0.0
+        up_y = 0.0
+        up_length = 1.0
+    x, y, z = forward_x / forward_length, forward_y / forward_length, forward_z / forward_length
+    return unit_level_forward(x, y, z, up_x / up_length, up_y / up_length)
+
+
+def unit_level_forward(
+    forward_x: float, forward_y: float, forward_z: float, up_x: float, up_y: float
+) -> tuple[float, float]:
+    """Return the direction on the plan, of length 1, that is forward; (0, 0) if there is none.
+
+    It is `level_forward` for directions of length 1. Looking straight down, it is where the view's upper edge points;
+    straight up, the lower one.
+
+    >>> unit_level_forward(0.6, 0.0, -0.8, 0.8, 0.0)
+    (1.0, 0.0)
+    """
+    x = forward_x
+    y = forward_y
+    steep = abs(forward_z)
+    if steep > STEEP:
         s = min((steep - STEEP) / (1.0 - STEEP), 1.0)
         s = s * s * (3.0 - 2.0 * s)
-        sign = -s / up_length if forward_z > 0.0 else s / up_length
-        x += up_x * sign - x * s
-        y += up_y * sign - y * s
+        sign = -s if forward_z > 0.0 else s
+        x = x + up_x * sign - x * s
+        y = y + up_y * sign - y * s
     length = math.sqrt(x * x + y * y)
     if length == 0.0:
         return 0.0, 0.0
     return x / length, y / length
 
 
+def pose_forward(x: float, y: float, z: float, w: float) -> tuple[float, float]:
+    """Return where a pose's quaternion points on the plan, right and forward, of length 1, as `level_forward` has it.
+
+    A pose is WebXR's: x right, y up, -z ahead.
+
+    >>> pose_forward(0.0, 0.0, 0.0, 1.0)
+    (0.0, 1.0)
+    """
+    across, up, back = turned_ahead(x, y, z, w)
+    edge_x = 0.0
+    edge_z = 0.0
+    # Only a steep view asks where its upper edge points.
+    if abs(up) > STEEP:
+        edge_x, edge_z = upper_edge(x, y, z, w)
+    right, forward = unit_level_forward(across, 0.0 - back, up, edge_x, 0.0 - edge_z)
+    return right, forward
+
+
 def turned_ahead(x: float, y: float, z: float, w: float) -> tuple[float, float, float]:
-    """Return what `turned_by` makes of (0, 0, -1): where a pose points, right, up and back.
+    """Return where a pose points, right, up and back.
+
+    It is what `turned_by` makes of (0, 0, -1).
 
     >>> turned_ahead(0.5, -0.1, 0.3, 0.8) == turned_by(0.5, -0.1, 0.3, 0.8, 0.0, 0.0, -1.0)
     True
@@ -51,6 +90,22 @@ def turned_ahead(x: float, y: float, z: float, w: float) -> tuple[float, float, 
         return 0.0, 0.0, -1.0
     twice = 2.0 / square
     return 0.0 - twice * (w * y + z * x), twice * (w * x - z * y), twice * (x * x + y * y) - 1.0
+
+
+def upper_edge(x: float, y: float, z: float, w: float) -> tuple[float, float]:
+    """Return where the upper edge of a pose points, right and back.
+
+    It is what `turned_by` makes of (0, 1, 0), without how far up.
+
+    >>> right, _, back = turned_by(0.5, -0.1, 0.3, 0.8, 0.0, 1.0, 0.0)
+    >>> upper_edge(0.5, -0.1, 0.3, 0.8) == (right, back)
+    True
+    """
+    square = x * x + y * y + z * z + w * w
+    if square == 0.0:
+        return 0.0, 0.0
+    twice = 2.0 / square
+    return twice * (x * y - w * z), twice * (w * x + y * z)
 
 
 def turned_by(

@@ -14,7 +14,14 @@ from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
-from wendonic.export.languages.words import about, adjustable, entered_from, number_words
+from wendonic.export.languages.words import (
+    about,
+    adjustable,
+    adjusted_parts,
+    entered_from,
+    handed_parts,
+    number_words,
+)
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -411,10 +418,8 @@ class CPackage:
 
     def passed(self, made: Made, last: str, raw: str) -> str:
         """Return what the tick is handed, in the order of its context."""
-        tick = made.program.tick
         words = {"raw": raw, "last": last, "next": "state", "out": "result"}
-        parts = [words.get(part, part) for part in tick.context if part != "tables"]
-        return ", ".join([*parts, *(["dt"] if "dt" in tick.parameters else [])])
+        return ", ".join(handed_parts(made.program, words))
 
     def hitch(self, made: Made, printer: CPrinter) -> list[str]:
         """Return what cuts a hitch into parts."""
@@ -476,7 +481,7 @@ class CPackage:
                 [f"        {printer.field(name)} = {self.value(value)};" for name, value in program.standing.items()]
             )
             long, usual = f"}} else if (dt > {limit})", "else"
-        names = [part for part in program.tick.context if part in ("settings", "course")]
+        names = adjusted_parts(program)
         hitch = ", ".join(["state", "input", *names, "dt", "result"])
         lines += [
             f"    {long} {{",

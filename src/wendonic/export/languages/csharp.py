@@ -14,7 +14,14 @@ from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines,
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, earlier_of, entered_from, number_words
+from wendonic.export.languages.words import (
+    about,
+    adjusted_parts,
+    earlier_of,
+    entered_from,
+    handed_parts,
+    number_words,
+)
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -290,15 +297,11 @@ class CSharpPackage:
     def body_class(self, made: Made, printer: CSharpPrinter, types: dict[str, str]) -> list[str]:
         """Return the class that a game uses."""
         program, prefix = made.program, self.package.prefix(made)
-        extra = [part for part in ("settings", "course") if part in program.tick.context]
+        extra = adjusted_parts(program)
         words = {"last": "last", "next": "State", "out": "Result"}
 
         def tick(raw: str) -> str:
-            passed = [
-                raw if part == "raw" else words.get(part, part) for part in program.tick.context if part != "tables"
-            ]
-            passed += ["dt"] if "dt" in program.tick.parameters else []
-            return f"{printer.function_name('one_tick')}({', '.join(passed)});"
+            return f"{printer.function_name('one_tick')}({', '.join(handed_parts(program, {**words, 'raw': raw}))});"
 
         limit = printer.constant_name(program.max_dt)
         given = ", ".join([f"{types['raw']} input", *[f"{types[part]} {part}" for part in extra], "double dt"])

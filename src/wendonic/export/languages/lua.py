@@ -12,7 +12,14 @@ from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
-from wendonic.export.languages.words import about, earlier_of, entered_from, number_words
+from wendonic.export.languages.words import (
+    about,
+    adjusted_parts,
+    earlier_of,
+    entered_from,
+    handed_parts,
+    number_words,
+)
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -306,11 +313,9 @@ class LuaPackage:
             *self.copier(made, table, "input", program.inputs),
             *(self.copier(made, table, "result", results) if earlier_of(program) else []),
         ]
-        extra = [part for part in ("settings", "course") if part in program.tick.context]
+        extra = adjusted_parts(program)
         words = {"raw": "input", "last": "last", "next": "state", "out": "result"}
-        passed = [words.get(part, part) for part in program.tick.context if part != "tables"]
-        passed += ["dt"] if "dt" in program.tick.parameters else []
-        tick = f"{printer.function_name('one_tick')}({', '.join(passed)})"
+        tick = f"{printer.function_name('one_tick')}({', '.join(handed_parts(program, words))})"
         limit = printer.constant_name(program.max_dt)
         lines = [
             *copiers,

@@ -11,7 +11,7 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, entered_from, number_words
+from wendonic.export.languages.words import about, adjusted_parts, entered_from, handed_parts, number_words
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -212,11 +212,9 @@ class PythonPackage:
         """Return what a game calls."""
         program = made.program
         prefix = self.package.prefix(made)
-        extra = [part for part in ("settings", "course") if part in program.tick.context]
+        extra = adjusted_parts(program)
         words = {"raw": "given", "last": "last", "next": "state", "out": "result"}
-        passed = [words.get(part, part) for part in program.tick.context if part != "tables"]
-        passed += ["dt"] if "dt" in program.tick.parameters else []
-        tick = f"{printer.function_name('one_tick')}({', '.join(passed)})"
+        tick = f"{printer.function_name('one_tick')}({', '.join(handed_parts(program, words))})"
         input_class, state_class, result_class = (
             self.class_name(made, kind) for kind in ("input", "state", "result")
         )

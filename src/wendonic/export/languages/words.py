@@ -1,5 +1,7 @@
 """What is said in every language: about the file, about a number."""
 
+from collections.abc import Mapping
+
 from wendonic.compiler.trees import names_in
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package
@@ -24,6 +26,17 @@ def about(package: Package) -> str:
 def earlier_of(program: ModeProgram) -> bool:
     """Return whether joining two parts of a hitch asks for what the first one reported."""
     return any(part.id.startswith("earlier.") for part in names_in(program.joined))
+
+
+def adjusted_parts(program: ModeProgram) -> list[str]:
+    """Return what a game hands to each tick besides raw inputs: numbers that stay adjustable, a course of its own."""
+    return [part for part in ("settings", "course") if part in program.tick.context]
+
+
+def handed_parts(program: ModeProgram, words: Mapping[str, str]) -> list[str]:
+    """Return what is handed to the function of one tick, each part by its word in a language."""
+    handed = [words.get(part, part) for part in program.tick.context if part != "tables"]
+    return [*handed, "dt"] if "dt" in program.tick.parameters else handed
 
 
 def adjustable(program: ModeProgram) -> list[Number]:
