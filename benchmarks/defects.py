@@ -222,6 +222,14 @@ JERKS = ("jump-at-dead-zone",)
 ONLY_KEYS = {"form": "power", "exponent": 1.5}
 
 
+def _free_corners(content: Content) -> bool:
+    if not _move("stick", diagonal="free")(content):
+        return False
+    curve = {"form": "linear", "ceiling": 0.6}
+    zone = {"form": "axes", "inner": 0.12, "outer": 0.85}
+    return _first("move", "stick", dead_zone=zone, curve=curve, diagonal=None)(content)
+
+
 def _key_missing_beside_a_stick(content: Content) -> bool:
     found = _binds(content, "move", "keys")
     if not found or not _binds(content, "move", "stick"):
@@ -242,6 +250,7 @@ def _gait_of_no_mode(content: Content) -> bool:
 
 DEFECTS = (
     Defect("free diagonals, keys", FAST, _move("keys", diagonal="free")),
+    Defect("a stick's corners, free and below full speed", FAST, _free_corners),
     Defect("diagonal factor 0.95", FAST, _move("keys", diagonal="factor", diagonal_factor=0.95)),
     Defect("diagonal factor 0.8", FAST, _move("keys", diagonal="factor", diagonal_factor=0.8)),
     Defect("diagonal factor 0.45", SLOW, _move("keys", diagonal="factor", diagonal_factor=0.45)),

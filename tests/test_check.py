@@ -712,3 +712,22 @@ def test_hands_that_are_held_still_do_not_walk_once_check_has_fixed_it():
     assert walked_m(restless) > 0.3
     for sound in (restless.changed(found.changes), demo_profile("headset")):
         assert walked_m(sound) < 0.02
+
+
+@pytest.mark.parametrize("per_axis", ["false", "true"])
+def test_corners_of_a_stick_that_keeps_below_full_speed_are_faster_only_without_a_cap(per_axis):
+    free = profile_from_text(
+        HEAD
+        + '[mode.foot.move]\ndiagonal = "free"\n'
+        + PAD
+        + 'dead_zone = { form = "axes", inner = 0.12, outer = 0.85 }\n'
+        f'curve = {{ form = "linear", ceiling = 0.6, per_axis = {per_axis} }}\n'
+    )
+    fast, slow = check(free, "interpreted")
+    # sqrt(2) (sqrt(1/2) - 0.12) / (0.85 - 0.12)
+    assert fast.slug == "diagonal-too-fast"
+    assert "1.14 times what a straight line gives" in fast.measured
+    assert slow.slug == "full-input-too-little"
+    capped = free.changed(fast.changes)
+    assert [finding.slug for finding in check(capped, "interpreted")] == ["full-input-too-little"]
+    assert_feel(capped, speed_spread_stick=(None, 1e-9))

@@ -290,6 +290,27 @@ def test_a_bee_climbs_by_its_rise_and_with_the_view_only_if_it_may():
     assert run(helm, 1.0).velocity() == pytest.approx((0.0, 3.2 / math.sqrt(2.0), math.sqrt(2.0)))
 
 
+@pytest.mark.parametrize("rise_m_s", [0.7, 3.2, 5.0])
+@pytest.mark.parametrize("pitch_deg", [-90.0, -50.0, 0.0, 30.0, 45.0, 80.0, 90.0])
+def test_no_way_of_flying_is_faster_than_its_fastest_part(rise_m_s, pitch_deg):
+    keys = 'keys = { up = ["Space"], down = ["KeyC"] }'
+    rise = f"[[mode.m.rise.bind]]\n{keys}\n[gait.walk]\ntop_speed_m_s = 3.2\nrise_m_s = {rise_m_s}\n"
+    helm = helm_with('{ frame = "fly", level = false }', rise)
+    fastest = max(3.2, rise_m_s)
+    for held in itertools.product(("KeyW", "KeyS", ""), ("KeyA", "KeyD", ""), ("Space", "KeyC", "")):
+        for code in filter(None, held):
+            helm.key(code, down=True)
+        speed = math.hypot(*run(helm, 1.0, view=View(20.0, pitch_deg)).velocity())
+        for code in filter(None, held):
+            helm.key(code, down=False)
+        assert speed <= fastest * (1.0 + 1e-9)
+        run(helm, 1.0)
+    # Up with the view and up by its rise at once is no slower than the slower of them.
+    helm.key("KeyW", down=True)
+    helm.key("Space", down=True)
+    assert run(helm, 1.0, view=View(0.0, 90.0)).velocity()[2] >= min(3.2, rise_m_s)
+
+
 # ---- grid --------------------------------------------------------------------------------------------------------
 
 

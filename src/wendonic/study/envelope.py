@@ -13,6 +13,7 @@ from wendonic.runtime.helm import Helm
 from wendonic.study.parts_of_mode import only_moving
 
 SETTLED = 1e-7
+NEARLY_DEG = 1e-6
 MOST_TICKS = 2000
 MOST_LETTERS = 20
 """Keys whose names are longer than this are called just so."""
@@ -33,6 +34,16 @@ class Envelope(NamedTuple):
     def fastest(self) -> float:
         """The longest of them."""
         return max((math.hypot(*pair) for pair in self.wanted), default=0.0)
+
+    @property
+    def fastest_share(self) -> float:
+        """The longest of them, as a share of the longest that is straight; 0 where none is."""
+        pairs = zip(self.headings_deg, self.wanted, strict=True)
+        straight = max(
+            (math.hypot(*pair) for heading, pair in pairs if abs((heading + 45.0) % 90.0 - 45.0) < NEARLY_DEG),
+            default=0.0,
+        )
+        return self.fastest / straight if straight > 0.0 else 0.0
 
 
 def _settled(helm: Helm) -> tuple[float, float]:

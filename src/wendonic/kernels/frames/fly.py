@@ -31,6 +31,13 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
     if tuning.level <= 0:
         climb += forward * math.sin(request.pitch)
         forward *= math.cos(request.pitch)
+        length = math.sqrt(right * right + forward * forward + climb * climb)
+        fastest = max(1.0, gait.rise_m_s / gait.top_speed_m_s)
+        if tuning.capped > 0 and rise != 0.0 and length > fastest:
+            # Forward and up are no longer at right angles: together they are no faster than the faster of them.
+            right *= fastest / length
+            forward *= fastest / length
+            climb *= fastest / length
     move = turned(right, forward, request.yaw)
     return Vec3(move.x, move.y, climb)
 
@@ -49,7 +56,7 @@ def steer_fly(
 
     Unless it stays level, forward points where the view does, pitch included. With h the request and r the rise, 0..1
     each, both are divided by hypot(h, r) where that is above 1, so that a climb forward is not the fault of the
-    diagonals in a new place.
+    diagonals in a new place. Where forward climbs too, both together are no faster than the faster of them.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT

@@ -17,7 +17,8 @@ Y_ALONE = 2
 class StickTuning(NamedTuple):
     """Gate and rest point (raw, x right and y forward; `centred` is 0 where that is the middle), dead zone, curve.
 
-    `axes` says which of its axes count, `rim` where a measured rim begins in the tables.
+    `axes` says which of its axes count, `rim` where a measured rim begins in the tables. Where `within` is 1, both
+    axes together request no more than the ceiling of the curve.
     """
 
     axes: int
@@ -28,9 +29,10 @@ class StickTuning(NamedTuple):
     centre_y: float
     dead_zone: DeadZoneTuning
     curve: CurveTuning
+    within: int
 
 
-PLAIN_STICK = StickTuning(BOTH_AXES, GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR)
+PLAIN_STICK = StickTuning(BOTH_AXES, GATE_CIRCLE, 0, 0, 0.0, 0.0, NO_DEAD_ZONE, LINEAR, 0)
 
 
 class StickOutput(NamedTuple):
@@ -85,11 +87,11 @@ def stick_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float
         scale = length / norm
         across = axis_amount(curve, tables, x * scale)
         along = axis_amount(curve, tables, y * scale)
-        return StickOutput(math.hypot(across, along), across, along)
+        return together(tuning, across, along)
     beyond = 1.0
     if tuning.dead_zone.form == ZONE_AXES and length > 1.0:
         # A corner beyond the rim stays as far beyond it; the diagonal rule has the last word.
-        beyond = length
+        beyond = length if tuning.within == 0 else 1.0
         length = 1.0
     length = curve_amount(curve, tables, length) * beyond
     scale = length / norm
@@ -120,4 +122,23 @@ def axes_output(tuning: StickTuning, tables: Row, was: Vec2, x: float, y: float)
     """
     across = stick_output(tuning, tables, Vec2(was.x, 0.0), x, 0.0)
     along = stick_output(tuning, tables, Vec2(0.0, was.y), 0.0, y)
-    return StickOutput(math.hypot(across.x, along.y), across.x, along.y)
+    return together(tuning, across.x, along.y)
+
+
+def together(tuning: StickTuning, x: float, y: float) -> StickOutput:
+    """Return what two axes request that each had the curve by itself: under a cap, no more than its ceiling.
+
+    Formula: both times ceiling / hypot(x, y) where that is below 1.
+
+    >>> half = PLAIN_STICK._replace(curve=LINEAR._replace(ends=1, ceiling=0.5))
+    >>> together(half, 0.3, 0.4), together(half, 0.6, 0.8).length
+    (StickOutput(length=0.5, x=0.3, y=0.4), 1.0)
+    >>> together(half._replace(within=1), 0.6, 0.8)
+    StickOutput(length=0.5, x=0.3, y=0.4)
+    """
+    length = math.hypot(x, y)
+    if tuning.within > 0 and length > tuning.curve.ceiling:
+        # ceiling / length
+        scale = tuning.curve.ceiling / length
+        return StickOutput(tuning.curve.ceiling, x * scale, y * scale)
+    return StickOutput(length, x, y)

@@ -12,7 +12,7 @@ DIAGONALS = Words(
         "cap",
         "diagonals capped at full speed",
         DIAGONAL_CAP,
-        meaning="The length is at most 1, and partial tilt is kept.",
+        meaning="The length is at most 1, or the ceiling of a curve, and partial tilt is kept.",
     ),
     Word("unit", "any input is full speed", DIAGONAL_UNIT, meaning="Any input has length 1."),
     Word(

@@ -18,7 +18,14 @@ from wendonic.kernels.move.move import (
 )
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, OneEuroTuning
 from wendonic.kernels.move.paces import PaceTuning
-from wendonic.kernels.source.source import SOURCE_KEYS, SOURCE_SWING
+from wendonic.kernels.source.source import (
+    SOURCE_AXES,
+    SOURCE_KEYS,
+    SOURCE_STICK,
+    SOURCE_SWING,
+    SourceTuning,
+    within_circle,
+)
 from wendonic.profile.schema.diagonals import DIAGONALS
 from wendonic.profile.schema.keyed import Ramped, joined_keys
 from wendonic.profile.schema.move_binds import MoveBind
@@ -242,9 +249,16 @@ class Move(Table):
             lines.append(f"  {bind.sentence()}{own}")
         return lines
 
+    def _within(self, bind: MoveBind, source: SourceTuning, across: bool) -> SourceTuning:
+        """Return a source that keeps within its ceiling: where a cap at full speed comes too late for that."""
+        late = source.stick.curve.ends > 0 and not within_circle(source) and not across
+        if late and source.kind in (SOURCE_STICK, SOURCE_AXES) and self.rule_of(bind) == "cap":
+            return source._replace(stick=source.stick._replace(within=1))
+        return source
+
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...], across: bool = False) -> MoveTuning:
         """Return it as the kernels' numbers; `across` in a game that is seen from the side."""
-        sources = tuple(bind.tuning(rows) for bind in self.bind)
+        sources = tuple(self._within(bind, bind.tuning(rows), across) for bind in self.bind)
         smoothing, one_euro = SMOOTHING_HALF_LIFE if self.half_life_s > 0.0 else SMOOTHING_NONE, NO_ONE_EURO
         if self.one_euro:
             smoothing = SMOOTHING_ONE_EURO

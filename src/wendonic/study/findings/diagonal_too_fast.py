@@ -6,7 +6,7 @@ from wendonic.errors import WendonicError
 from wendonic.study.finding import Case, Found, finding
 
 TOO_FAST = 1.02
-"""Share of top speed from which a diagonal is reported."""
+"""Share of top speed, or of a straight line by the same device, from which a diagonal is reported."""
 
 
 @finding(70, "fault", "Moving diagonally is faster than moving straight, so everybody moves diagonally.")
@@ -19,12 +19,19 @@ def diagonal_too_fast(case: Case) -> Iterator[Found]:
     except WendonicError:
         return
     fastest = max(found, key=lambda envelope: envelope.fastest)
-    if fastest.fastest > TOO_FAST:
+    words = f"{fastest.name}: a diagonal gives {fastest.fastest:.2f} of top speed"
+    too_fast = fastest.fastest > TOO_FAST
+    if not too_fast:
+        # Slower than top speed, and still faster than straight ahead.
+        fastest = max(found, key=lambda envelope: envelope.fastest_share)
+        words = f"{fastest.name}: a diagonal gives {fastest.fastest_share:.2f} times what a straight line gives"
+        too_fast = fastest.fastest_share > TOO_FAST
+    if too_fast:
         move = f"{case.where}.move"
         capped = {f"{move}.diagonal": "cap", **case.out(f"{move}.diagonal_factor")}
         own = {f"{where}.diagonal": "cap" for where, bind in case.entries("move") if bind.diagonal is not None}
         yield Found(
             f"{move}.diagonal",
-            f"{fastest.name}: a diagonal gives {fastest.fastest:.2f} of top speed",
+            words,
             [capped, {**capped, **own}, {**capped, **own, f"{move}.merge": "strongest"}],
         )
