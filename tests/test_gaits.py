@@ -238,8 +238,8 @@ def test_a_cart_loses_speed_by_its_lock():
     helm = Helm(cart)
     helm.key("KeyW", down=True)
     helm.key("KeyD", down=True)
-    straight = 1.0 / math.sqrt(2.0)
-    assert math.hypot(*run(helm, 3.0).velocity()) == pytest.approx(TOP * straight * (1.0 - 0.25 * straight))
+    # Steering takes nothing from the throttle by itself.
+    assert math.hypot(*run(helm, 3.0).velocity()) == pytest.approx(TOP * (1.0 - 0.25))
 
 
 # ---- weight --------------------------------------------------------------------------------------------------------

@@ -259,6 +259,24 @@ def test_a_cart_keeps_its_speed_along_a_slope_and_rolls_back_down_a_bank():
     assert run(across, 2.0).velocity() == pytest.approx((0.0, 3.2, 0.0))
 
 
+@pytest.mark.parametrize(("rule", "share"), [("", 1.0), ('diagonal = "cap"', math.sqrt(0.5))])
+def test_steering_by_keys_takes_nothing_from_the_throttle_unless_a_rule_says_so(rule, share):
+    drive = "frame = 'drive', turn_deg_s = 90, turn_radius_m = 3, slope = {}"
+    for frame in (f"{{ {drive} }}", f"{{ {drive}, grip = 0.99 }}"):
+        helm = Helm(
+            profile_from_text(f"{HEAD}[mode.m]\nsteer = {frame}\n[mode.m.move]\n{rule}\n[[mode.m.move.bind]]\n{KEYS}")
+        )
+        helm.key("KeyW", down=True)
+        straight = math.hypot(*run(helm, 2.0).velocity())
+        helm.key("KeyD", down=True)
+        turning = run(helm, 2.0)
+        before = turning.face_deg
+        assert math.hypot(*turning.velocity()) == pytest.approx(share * straight, rel=0.02)
+        turned_deg = (helm.tick(1 / 60).face_deg - before) % 360.0
+        # The smallest circle: v / r.
+        assert turned_deg * 60.0 == pytest.approx(share * math.degrees(share * straight / 3.0), rel=0.02)
+
+
 # ---- fly ---------------------------------------------------------------------------------------------------------
 
 

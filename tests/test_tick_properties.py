@@ -182,7 +182,8 @@ def test_camera_and_path_turn_together(run, turn):
             (one.body.position, other.body.position),
         ):
             expected = before[0] * cosine + before[1] * sine, before[1] * cosine - before[0] * sine
-            assert after[:2] == pytest.approx(expected, abs=1e-9 * (1.0 + math.hypot(*before)))
+            # Where a request only turns, rounding decides between accelerating and braking: 200 m/s² in 1e-9 s.
+            assert after[:2] == pytest.approx(expected, abs=2e-7 + 1e-9 * math.hypot(*before))
 
 
 @given(

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
 
+from wendonic.errors import WendonicError
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.picture import Given, picture
@@ -48,13 +49,15 @@ def draw_diagonals(profile: Profile, mode: str | None = None, ax: Axes | None = 
 
     The ring is top speed: what lies outside of it is too fast, such as diagonals under `free`. A mode without a speed
     of its own, on squares or with the gait "none", is drawn by amounts. Returns the axes.
-    Raises `WendonicError` where there is no such mode, or it has neither keys nor a stick.
+    Raises `WendonicError` where there is no such mode, it has neither keys nor a stick, or it is a vehicle.
 
     >>> from wendonic.demo import demo_profile
     >>> draw_diagonals(demo_profile()).get_title(loc="left")
     'Every direction is within top speed, 3.2 m/s'
     """
     name = known_profile(profile).mode_name(mode)
+    if profile.mode[name].steer.frame == "drive":
+        raise WendonicError(f'mode "{name}" is a vehicle, which goes where it points; it has no diagonals to draw')
     inputs = envelopes(profile, name)
     scale = _scale(profile, name)
     ax = blank_axes(ax)

@@ -141,6 +141,8 @@ class Bench:
     @once
     def key_speeds(self) -> list[float]:
         """Steady speed (m/s) in eight directions by keys, clockwise from forward."""
+        if self.table.steer.frame == "drive":
+            raise NotHere("a vehicle goes where it points")
         return speeds_all_round(self.moving, self.keys, self.engine)
 
     @once

@@ -141,6 +141,14 @@ class Mode(Table):
         smoothing = {} if "one_euro" in move else {"half_life_s": 0.0}
         return {**content, "move": {**smoothing, **move, "bind": crisp}}
 
+    @model_validator(mode="before")
+    @classmethod
+    def _apart_in_a_vehicle(cls, content: Any) -> Any:
+        """Forward drives and right turns: what the file says nothing about takes nothing from one for the other."""
+        steer = content.get("steer") if isinstance(content, dict) else None
+        move = content.get("move") if isinstance(steer, dict) and steer.get("frame") == "drive" else None
+        return {**content, "move": {"diagonal": "free", **move}} if isinstance(move, dict) else content
+
     def idle_fields(self) -> Iterator[tuple[str, str]]:
         """Give the fields that are written and do nothing, and why."""
         yield from super().idle_fields()
@@ -214,7 +222,7 @@ class Mode(Table):
         walks_to_goals = isinstance(self.steer, GotoSteer)
         steers = walks_to_goals or bool(self.bound_channels.keys() & set(STEERING))
         lines = self.steer.sentences(length) if steers else ["steers nothing"]
-        lines += self.move.sentences() if self.move else []
+        lines += self.move.sentences(self.steer.frame == "drive") if self.move else []
         for channel in self.axis_channels:
             lines += channel.sentences()
         lines += ["goal: set by the game"] if walks_to_goals and not self.goal else []

@@ -96,7 +96,8 @@ class Move(Table):
         "How several sources become one: the strongest wins, they add up, or the latest wins.", "strongest"
     )
     diagonal: Annotated[str, DIAGONALS] = entry(
-        "What two directions at once give: cap keeps partial tilt, unit is always full speed, free runs 41 % faster.",
+        "What two directions at once give: cap keeps partial tilt, unit is always full speed, free runs 41 % faster. "
+        "Left out in a vehicle, where one axis drives and the other one turns, it is free.",
         "cap",
     )
     diagonal_factor: Annotated[float, Field(gt=0.0, le=1.0)] = entry(
@@ -223,9 +224,10 @@ class Move(Table):
             return bind.diagonal
         return self.diagonal if isinstance(bind, Ramped) or self.diagonal in STRAIGHT_IN_RAMPS else "cap"
 
-    def sentences(self) -> list[str]:
+    def sentences(self, drives: bool = False) -> list[str]:
         """Say steps 6 to 10 in the order in which they are taken, then each source; what jumps is said to."""
-        words = [DIAGONALS.sentence(self.diagonal, self)]
+        apart = drives and self.diagonal == "free"
+        words = ["each axis by itself" if apart else DIAGONALS.sentence(self.diagonal, self)]
         if self.paces:
             paces = ", ".join(f"{pace.amount:g} above {pace.above:g}" for pace in self.paces)
             words.append(f"paces {paces}, each lasting {self.margin:g} below its threshold (jumps)")

@@ -12,7 +12,7 @@ TOO_FAST = 1.02
 @finding(70, "fault", "Moving diagonally is faster than moving straight, so everybody moves diagonally.")
 def diagonal_too_fast(case: Case) -> Iterator[Found]:
     """Diagonals that are faster than straight lines."""
-    if case.table.move is None or case.on_squares:
+    if case.table.move is None or case.on_squares or case.table.steer.frame == "drive":
         return
     try:
         found = case.envelopes

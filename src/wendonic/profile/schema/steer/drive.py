@@ -30,7 +30,7 @@ GRIP_S = 0.1
 
 
 class DriveSteer(Sprite):
-    """`throttle` and `turn` steer a heading, and so does `move` if the mode binds it.
+    """`throttle` and `turn` steer a heading, and so does `move` if the mode binds it: forward drives, right turns.
 
     It turns at up to `turn_deg_s`, at up to `fast_turn_deg_s` at top speed, and in no circle smaller than
     `turn_radius_m`; `turn` is a share of that rate, so half of it drives a circle twice as wide. Only with
