@@ -277,6 +277,50 @@ def test_steering_by_keys_takes_nothing_from_the_throttle_unless_a_rule_says_so(
         assert turned_deg * 60.0 == pytest.approx(share * math.degrees(share * straight / 3.0), rel=0.02)
 
 
+RISE = '[[mode.m.rise.bind]]\nkeys = { up = ["Space"] }\n'
+
+
+@pytest.mark.parametrize(
+    ("frame", "channel", "held"),
+    [
+        ("'fly'", RISE, ("KeyW", "Space")),
+        ("'fly', level = false", RISE, ("KeyW", "Space")),
+        ("'drive'", "", ("KeyW",)),
+        ("'drive'", '[[mode.m.throttle.bind]]\nkeys = { forward = ["KeyT"] }\n', ("KeyT",)),
+        ("'goto'", "", ()),
+    ],
+)
+def test_a_press_that_scales_slows_every_way_of_moving(frame, channel, held):
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = {frame} }}\n[mode.m.move]\npress_amounts = {{ slow = 0.25 }}\n"
+    text += f"[[mode.m.move.bind]]\n{KEYS}{channel}[mode.m.press]\nslow = {{ bind = ['key.ShiftLeft'] }}\n"
+    velocities = []
+    for slow in (False, True):
+        helm = Helm(profile_from_text(text))
+        if "goto" in frame:
+            helm.go_to(0.0, 90.0, 0.0)
+        for code in (*held, *(("ShiftLeft",) if slow else ())):
+            helm.key(code, down=True)
+        velocities.append(run(helm, 2.0, view=View(0.0, 40.0)).velocity())
+    full, quarter = velocities
+    assert math.hypot(*full) > 1.9
+    assert quarter == pytest.approx([0.25 * part for part in full], abs=1e-9)
+
+
+def test_a_press_that_scales_leaves_the_lock_of_a_vehicle():
+    """At half of the speed the same lock is the same circle, once the smallest circle is all that limits it."""
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = 'drive', turn_deg_s = 900 }}\n"
+    text += "[mode.m.move]\npress_amounts = { slow = 0.5 }\n"
+    text += f"[[mode.m.move.bind]]\n{KEYS}[mode.m.press]\nslow = {{ bind = ['key.ShiftLeft'] }}\n"
+    helm = Helm(profile_from_text(text))
+    for code in ("KeyW", "KeyD", "ShiftLeft"):
+        helm.key(code, down=True)
+    before = run(helm, 2.0)
+    after = helm.tick(1 / 60)
+    speed = math.hypot(*after.velocity())
+    assert speed == pytest.approx(1.6)
+    assert math.radians((after.face_deg - before.face_deg) % 360.0) * 60.0 == pytest.approx(speed / 2.0)
+
+
 # ---- fly ---------------------------------------------------------------------------------------------------------
 
 

@@ -148,8 +148,14 @@ def steer_drive(
     >>> wanted.refused, wanted.move_y, round(body.velocity.y, 9), round(body.velocity.z, 9)
     (1.0, 0.0, -1.2, -1.6)
     """
-    throttle = min(max(request.throttle + request.forward, -1.0), 1.0)
-    turn = min(max(request.turn + request.right, -1.0), 1.0)
+    move_right = request.right
+    move_forward = request.forward
+    if request.scale != 1.0 and request.scale > 0.0:
+        # A press that scales takes speed, and leaves the lock as it is.
+        move_right /= request.scale
+        move_forward /= request.scale
+    throttle = min(max(request.throttle + move_forward, -1.0), 1.0) * request.scale
+    turn = min(max(request.turn + move_right, -1.0), 1.0)
     top_speed = gait.top_speed_m_s
     wanted = throttle_speed(tuning.drive, top_speed, throttle)
     if gait.loses > 0:

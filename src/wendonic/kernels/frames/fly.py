@@ -21,6 +21,11 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
     Vec3(x=0.0, y=0.5, z=0.0)
     """
     rise = request.rise
+    scale = request.scale
+    if scale != 1.0 and scale > 0.0:
+        # A press that scales does so after the cap, and to the rise as well.
+        right /= scale
+        forward /= scale
     if tuning.capped > 0:
         most = math.sqrt(right * right + forward * forward + rise * rise)
         if most > 1.0:
@@ -39,7 +44,7 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
             forward *= fastest / length
             climb *= fastest / length
     move = turned(right, forward, request.yaw)
-    return Vec3(move.x, move.y, climb)
+    return times3(Vec3(move.x, move.y, climb), scale)
 
 
 def steer_fly(

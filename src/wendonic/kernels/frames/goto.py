@@ -23,8 +23,8 @@ def steer_goto(
     """Return the frame's state, the body, and what it wants, after `dt` seconds of walking to the goal; without one,
     as in `map`, or as in `camera`.
 
-    The speed is that of `approach_speed`, and full on the way to another goal. The body never walks past the last
-    one: what would go further ends on it, at rest.
+    The speed is that of `approach_speed`, and full on the way to another goal, or what a press scales that to. The
+    body never walks past the last one: what would go further ends on it, at rest.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
@@ -52,6 +52,8 @@ def steer_goto(
         if not goes_on:
             speed = max((body.velocity.x * to_x + body.velocity.y * to_y) / far, 0.0)
             share = approach_speed(tuning.goto, gait, far, speed, dt) / gait.top_speed_m_s
+        # A press that scales the amount does so on the way to a goal, too.
+        share = min(share, request.scale)
         move_x = to_x / far * share
         move_y = to_y / far * share
     # What still fades of keys and sticks has no part in the way to the goal.

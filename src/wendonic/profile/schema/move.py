@@ -120,7 +120,11 @@ class Move(Table):
         otherwise="0.08, or half the step to the first pace if that is less",
     )
     press_amounts: dict[str, Fraction] = entry(
-        "Presses that scale the amount while held, each with its factor.", {}, example={"stroll": 0.4}, unit="times"
+        "Presses that scale the amount while held, each with its factor: also that of a rise in the air and of a "
+        "throttle, and on the way to a goal.",
+        {},
+        example={"stroll": 0.4},
+        unit="times",
     )
     notches: Annotated[int, Field(ge=2, le=64)] | None = entry(
         "Number of compass directions that the heading is pulled to.",
