@@ -29,4 +29,4 @@ print(f"pointing: it would land at x {place[0]:.1f}, z {place[2]:.1f} m" if plac
 helm.button("hand.right.lower", False)
 intent = helm.tick(1 / 60)
 x, height, z = intent.position()
-print(f"released: landed {intent.landed}, now at x {x:.1f}, z {z:.1f} m")
+print(f"released: teleported {intent.teleported}, now at x {x:.1f}, z {z:.1f} m")

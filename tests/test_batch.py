@@ -54,7 +54,7 @@ def steering_columns(profile, mode):
     columns += ["refused"] if getattr(steer, "slope", None) else []
     columns += ["goal_x", "goal_y", "arrived"] if steer.frame == "goto" else []
     columns += ["vignette", "returned"] if profile.mode[mode].comfort else []
-    return columns + (["landed"] if getattr(steer, "teleport", None) else [])
+    return columns + (["teleported"] if getattr(steer, "teleport", None) else [])
 
 
 def steering_values(intent, columns):
@@ -67,7 +67,7 @@ def steering_values(intent, columns):
         expected["refused_x"], expected["refused_y"] = refused if grid.refused else (None, None)
         expected |= {"step_began": intent.step.began, "step_ended": intent.step.ended}
     expected["goal_x"], expected["goal_y"] = intent.outcome.frame.goal[1:3] if intent.goal else (None, None)
-    expected["landed"] = intent.landed
+    expected["teleported"] = intent.teleported
     if intent.comfort:
         expected |= {"vignette": intent.comfort.vignette, "returned": intent.comfort.returned}
     return [expected[name] for name in columns]

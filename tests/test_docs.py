@@ -335,7 +335,7 @@ STEERING = {
     ],
     "hands": [
         "a snap turn: the view is at 30 deg, and the walk with it",
-        "released: landed True, now at x 3.1, z -14.8 m",
+        "released: teleported True, now at x 3.1, z -14.8 m",
     ],
 }
 

@@ -1251,12 +1251,12 @@ def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():
     ]
     helm.button("hand.right.lower", False)
     intent = helm.tick(1 / 60)
-    assert (intent.landed, intent.landing) == (True, None)
+    assert (intent.teleported, intent.landing) == (True, None)
     assert intent.motion.pos_y == pytest.approx(7.0)
     helm, _ = pointing()
     helm.lose("hand.right")
     intent = helm.tick(1 / 60)
-    assert (intent.landed, intent.motion.pos_y) == (False, 0.0)
+    assert (intent.teleported, intent.motion.pos_y) == (False, 0.0)
     assert intent.arc() == []
     # Into the shed's wall there is no landing.
     helm, _ = pointing()

@@ -103,12 +103,12 @@ def test_a_climb_counts_its_height_and_a_landing_is_not_walked():
     assert summarise(trace).distance_m > plan_m + 1.0
     pointing = shape(demo_recording("headset_walk"), demo_profile("headset"))
     jump_m = math.dist(
-        *pointing.loc[pointing.index[pointing["landed"]][0] - np.array([1, 0]), ["pos_x", "pos_y"]].values
+        *pointing.loc[pointing.index[pointing["teleported"]][0] - np.array([1, 0]), ["pos_x", "pos_y"]].values
     )
     assert jump_m > 0.5
     places = pointing[["pos_x", "pos_y", "pos_z"]].to_numpy()
     all_m = np.linalg.norm(np.diff(places, axis=0), axis=1).sum()
     assert all_m - summarise(pointing).distance_m >= jump_m - 1e-9
     # Who does not say so jumped all the same.
-    unmarked = pointing.drop(columns=["landed", "returned"])
+    unmarked = pointing.drop(columns=["teleported", "returned"])
     assert summarise(unmarked).distance_m == pytest.approx(summarise(pointing).distance_m)

@@ -58,7 +58,7 @@ COLUMNS: dict[str, ColumnWords] = {
     "arrived": ColumnWords("", "whether the body arrived in this tick", 'frame "goto"'),
     "vignette": ColumnWords("", "how far the view is narrowed, 0 to 1", "comfort"),
     "returned": ColumnWords("", "whether the player was moved back out of a wall in this tick", "comfort"),
-    "landed": ColumnWords("", "whether a teleport landed in this tick", "a teleport"),
+    "teleported": ColumnWords("", "whether the body was teleported in this tick", "a teleport"),
 }
 """Columns by name, in their order; PRESS stands for the name of each press."""
 

@@ -71,7 +71,7 @@ def _frame_columns(tuning: Tuning) -> dict[str, Column]:
         columns["vignette"] = Column((("comfort", "shown"),))
         columns["returned"] = Column((("comfort", "returned"),), _flag)
     if tuning.point_press >= 0:
-        columns["landed"] = Column((("pointing", "landed"),), _flag)
+        columns["teleported"] = Column((("pointing", "teleported"),), _flag)
     return columns
 
 

@@ -57,7 +57,7 @@ def shape(
     is missing at rest), `rise turn throttle`, the look of the tick and the view with it, `face_deg`, the gait's
     `pos_…` (m) and `vel_…` (m/s), and `<press>_held <press>_began <press>_ended` for each press; all in the plan
     frame. A grid adds `step_x step_y refused_x refused_y step_began step_ended`, frame `goto` adds `goal_x goal_y
-    arrived`, slopes `refused`, comfort `vignette returned`, and teleports `landed`; in ticks of a mode without them
+    arrived`, slopes `refused`, comfort `vignette returned`, and `teleported`; in ticks of a mode without them
     they are missing, or false. `t` is the recording's own time at the end of the tick. A helm fed the same events
     tick by tick gives the same numbers.
 

@@ -868,7 +868,7 @@ def joined(first: Tick, second: Tick) -> Tick:
             ),
         ),
         comfort=comfort._replace(returned=max(before.comfort.returned, comfort.returned)),
-        pointing=pointing._replace(landed=max(before.pointing.landed, pointing.landed)),
+        pointing=pointing._replace(teleported=max(before.pointing.teleported, pointing.teleported)),
     )
     return Tick(second.memory._replace(presses=kept, wall=contact), outcome)
 
@@ -909,6 +909,6 @@ def standing(last: Tick) -> Tick:
         presses=presses,
         frame=outcome.frame._replace(arrived=0.0, grid=outcome.frame.grid._replace(began=0.0, ended=0.0)),
         comfort=outcome.comfort._replace(returned=0.0),
-        pointing=outcome.pointing._replace(landed=0.0),
+        pointing=outcome.pointing._replace(teleported=0.0),
     )
     return Tick(last.memory, reported)

@@ -131,7 +131,7 @@ def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
 
 def add_jumps(ax: Axes, trace: "pd.DataFrame") -> None:
     """Draw a dotted arrow for each time that the body was moved to another place."""
-    jumps = {"pointed there": ("landed", HEATHER), "out of the wall": ("returned", BRICK)}
+    jumps = {"pointed there": ("teleported", HEATHER), "out of the wall": ("returned", BRICK)}
     found = {label: (trace[name].to_numpy(), color) for label, (name, color) in jumps.items() if name in trace}
     found["placed by the game"] = (placed(trace), MIST)
     places = trace[["pos_x", "pos_y"]].to_numpy()

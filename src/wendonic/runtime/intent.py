@@ -157,7 +157,7 @@ _DEG = math.pi / 180.0
 
 FIELDS = (
     "tick t dt mode local move amount heading_deg rise turn throttle look view face_deg sector goal waiting_goals "
-    "arrived stuck_s step contact footing comfort landing landed presses device motion"
+    "arrived stuck_s step contact footing comfort landing teleported presses device motion"
 ).split()
 """What an intent reports, in the order in which `Intent.as_dict` gives it."""
 
@@ -390,9 +390,9 @@ class Intent(NamedTuple):
         ]
 
     @property
-    def landed(self) -> bool:
+    def teleported(self) -> bool:
         """Whether the body was teleported in this tick to where the hand pointed."""
-        return self.reader.landed(self.record) > 0.0
+        return self.reader.teleported(self.record) > 0.0
 
     @property
     def footing(self) -> Footing:

@@ -54,7 +54,6 @@ class Reader:
         "goal",
         "grounded",
         "heading",
-        "landed",
         "layout",
         "local",
         "look",
@@ -68,6 +67,7 @@ class Reader:
         "slide",
         "step",
         "stuck_s",
+        "teleported",
         "tuning",
         "up",
         "velocity",
@@ -101,7 +101,7 @@ class Reader:
         self.arrived = one("frame", "arrived")
         self.stuck_s = one("frame", "stuck_s")
         self.waiting_count = one("frame", "waiting_count")
-        self.landed = one("pointing", "landed")
+        self.teleported = one("pointing", "teleported")
         self.view = numbers_of(layout, VIEW)
         self.look = of("look", fields=("yaw", "pitch"))
         self.axis_amounts = of("axes", fields=("rise", "throttle", "turn"))

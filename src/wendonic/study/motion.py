@@ -87,7 +87,7 @@ def _moved_by_rules(trace: "Columns") -> "NDArray[np.bool_]":
     import numpy as np
 
     marks = np.zeros(len(trace["pos_x"]), dtype=bool)
-    for name in ("returned", "landed"):
+    for name in ("returned", "teleported"):
         if name in trace:
             marks |= np.asarray(trace[name])
     return marks
@@ -107,7 +107,7 @@ def steps_m(trace: "Columns") -> "NDArray[np.float64]":
     >>> import pandas as pd
     >>> trace = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0], "dt": [1.0, 1.0, 1.0]}
     >>> trace |= {f"vel_{axis}": [2.0, 2.0, 2.0] for axis in "xyz"}
-    >>> steps_m(pd.DataFrame({**trace, "landed": [False, False, True]})).tolist()
+    >>> steps_m(pd.DataFrame({**trace, "teleported": [False, False, True]})).tolist()
     [0.0, 3.0, 0.0]
     """
     import numpy as np

@@ -35,7 +35,7 @@ class Pointing(NamedTuple):
     place: Vec3
     direction: Vec3
     landing: Landing
-    landed: float
+    teleported: float
 
 
 NO_LANDING = Landing(0.0, ZERO3, 0.0)
