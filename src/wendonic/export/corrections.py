@@ -88,24 +88,24 @@ def _placed(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | None])
 
 def _on_square(run: ModeRun, fields: StateFields, place: Sequence[ast.expr | None]) -> list[ast.stmt]:
     """Stand in the middle of the square of a place, unless that is part of the step under way."""
-    told = [axis for axis in (0, 1) if place[axis] is not None]
+    given = [axis for axis in (0, 1) if place[axis] is not None]
     names = [f"square_{axis}" for axis in "xy"]
     finding = square_names(fields.made, run.reader.axes, (place[0] or ZERO, place[1] or ZERO))
     inside: list[ast.stmt] = []
     for number in range(len(run.square.sources)):
         if number >= 4:
             inside += fields.stores(run.square, number, ZERO)
-        elif number % 2 in told:
+        elif number % 2 in given:
             inside += fields.stores(run.square, number, ast.Name(names[number % 2], ast.Load()))
     elsewhere: list[ast.expr] = []
     for start in (0, 2):
         compared: list[ast.expr] = [
             ast.Compare(ast.Name(names[axis], ast.Load()), [ast.NotEq()], [ast.Name(field, ast.Load())])
-            for axis in told
+            for axis in given
             for field in fields.targets(run.square, start + axis)[:1]
         ]
         elsewhere.append(compared[0] if len(compared) == 1 else ast.BoolOp(ast.Or(), compared))
-    return [*(finding[axis] for axis in told), ast.If(ast.BoolOp(ast.And(), elsewhere), inside, [])]
+    return [*(finding[axis] for axis in given), ast.If(ast.BoolOp(ast.And(), elsewhere), inside, [])]
 
 
 def _moving(run: ModeRun, fields: StateFields, velocity: Sequence[ast.expr | None]) -> list[ast.stmt]:

@@ -513,7 +513,7 @@ def steer(
         left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
         within_m = math.hypot(to_x, to_y)
         if gait.drags > 0 or gait.coasts > 0:
-            # What rolls out requests nothing: a game that moves its body by the request is told how fast it rolls.
+            # What rolls out requests nothing: a game that moves its body by the request is given how fast it rolls.
             within_m = min(within_m, left_m)
         if left_m <= tuning.frame.goto.arrival_m:
             # Of a hitch the last part is reported, and a game moves its body by that for all of it.

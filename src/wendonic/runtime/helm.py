@@ -448,12 +448,12 @@ class Helm(BodyDoor):
         """Time (s) that all ticks so far have covered."""
         return self._t
 
-    def told_so_far(self) -> Iterator[tuple[str, Value]]:
+    def reported_so_far(self) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with: place, velocity and facing of the body, the view, the ground as
         far as the game reported it, and the blocked squares; all in the plan frame.
 
         >>> from wendonic.demo import demo_profile
-        >>> [name for name, _ in Helm(demo_profile()).told_so_far()]
+        >>> [name for name, _ in Helm(demo_profile()).reported_so_far()]
         ['body.place', 'body.velocity', 'body.facing']
         """
         face, x, y, z, *velocity = self._run.body.read(self._record)

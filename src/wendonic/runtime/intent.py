@@ -194,7 +194,7 @@ class Intent(NamedTuple):
     record: tuple[float, ...]
     reader: Reader
     last_view: tuple[float, float]
-    told_contact: GameVector | None = None
+    reported_contact: GameVector | None = None
 
     @property
     def mode(self) -> str:
@@ -323,8 +323,8 @@ class Intent(NamedTuple):
         """The normal, of length 1 in the game's own axes, of a wall that stopped the body: of the course, or one that
         the game reported by `Helm.contact`; None if nothing stopped it.
         """
-        if self.told_contact is not None:
-            return self.told_contact
+        if self.reported_contact is not None:
+            return self.reported_contact
         x, y = self.reader.contact(self.record)
         return None if x == y == 0.0 else self.axes.from_plan(x, y, 0.0)
 

@@ -27,7 +27,7 @@ class Recorded(Protocol):
     def clock_s(self) -> float:
         """Time (s) that all ticks so far have covered."""
 
-    def told_so_far(self) -> Iterator[tuple[str, Value]]:
+    def reported_so_far(self) -> Iterator[tuple[str, Value]]:
         """Yield what a recording has to begin with, as control and value."""
 
 
@@ -55,7 +55,7 @@ class PlayRecorder:
         """Go through the events that say how things are."""
         t, helm = self._last_s, self._helm
         yield Event(t, "mode", helm.mode)
-        for name, value in helm.told_so_far():
+        for name, value in helm.reported_so_far():
             yield Event(t, name, value)
         state = helm.state
         for control in BY_SLOT.values():

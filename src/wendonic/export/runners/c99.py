@@ -84,15 +84,15 @@ static int compare(const table *read, const {real} *found, const char *mode)
             largest = fabs(wanted) > largest ? fabs(wanted) : largest;
         }}
         size_t apart = 0;
-        int told = 0;
+        int reported = 0;
         for (size_t row = 0; row < read->rows; row++) {{
             const double wanted = read->numbers[row * read->columns + place];
             const double difference = fabs((double)found[row * results + column] - wanted) / largest;
             const int off = !(difference <= (whole ? {whole} : {limit}));
             apart += (size_t)off;
             const int counts = off && !(whole && apart <= {flips});
-            if (counts && faults < 3 && !told) {{
-                told = 1;
+            if (counts && faults < 3 && !reported) {{
+                reported = 1;
                 fprintf(stderr, "%s, tick %lu, ", mode, (unsigned long)row + 1);
                 print_name(read, place);
                 fprintf(stderr, ": %.17g, wanted %.17g\\n", (double)found[row * results + column], wanted);

@@ -291,7 +291,7 @@ class Move(Table):
             smoothing,
             self.half_life_s,
             one_euro,
-            # Where hands are is told once a tick, and their speed is that of the whole tick.
+            # Where hands are is known once a tick, and their speed is that of the whole tick.
             int(bent and ramps and not any(source.kind == SOURCE_SWING for source in sources)),
             int(across),
             *joined_keys(self.bind),
