@@ -306,6 +306,24 @@ def test_a_press_that_scales_slows_every_way_of_moving(frame, channel, held):
     assert quarter == pytest.approx([0.25 * part for part in full], abs=1e-9)
 
 
+@pytest.mark.parametrize("frame", ["'fly'", "'fly', level = false", "'drive'", "'camera'"])
+@pytest.mark.parametrize("slow", [0.25, 0.0])
+def test_a_press_that_scales_is_smoothed_as_everything_is(frame, slow):
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = {frame} }}\n[mode.m.move]\nhalf_life_s = 0.1\n"
+    text += f"press_amounts = {{ slow = {slow} }}\n"
+    text += f"[[mode.m.move.bind]]\n{KEYS}[mode.m.press]\nslow = {{ bind = ['key.ShiftLeft'] }}\n"
+    helm = Helm(profile_from_text(text))
+    helm.key("KeyW", down=True)
+    run(helm, 3.0)
+    helm.key("ShiftLeft", down=True)
+    for tick in range(1, 30):
+        expected = slow + (1.0 - slow) * 0.5 ** (tick / 60.0 / 0.1)
+        assert helm.tick(1 / 60).amount == pytest.approx(expected, abs=1e-6)
+    helm.key("ShiftLeft", down=False)
+    expected = 1.0 + (expected - 1.0) * 0.5 ** (1 / 60.0 / 0.1)
+    assert helm.tick(1 / 60).amount == pytest.approx(expected, abs=1e-6)
+
+
 def test_a_press_that_scales_leaves_the_lock_of_a_vehicle():
     """At half of the speed the same lock is the same circle, once the smallest circle is all that limits it."""
     text = f"{HEAD}[mode.m]\nsteer = {{ frame = 'drive', turn_deg_s = 900 }}\n"

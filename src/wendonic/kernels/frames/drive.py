@@ -148,14 +148,16 @@ def steer_drive(
     >>> wanted.refused, wanted.move_y, round(body.velocity.y, 9), round(body.velocity.z, 9)
     (1.0, 0.0, -1.2, -1.6)
     """
-    move_right = request.right
-    move_forward = request.forward
-    if request.scale != 1.0 and request.scale > 0.0:
-        # A press that scales takes speed, and leaves the lock as it is.
-        move_right /= request.scale
-        move_forward /= request.scale
-    throttle = min(max(request.throttle + move_forward, -1.0), 1.0) * request.scale
-    turn = min(max(request.turn + move_right, -1.0), 1.0)
+    throttle = request.throttle + request.forward
+    turn = request.turn + request.right
+    full = 1.0
+    if request.scale != 1.0:
+        # A press that scales takes speed, and leaves the lock as it is; smoothing may still be on its way there.
+        full = max(request.scale, abs(request.forward))
+        throttle = request.throttle * request.scale + request.forward
+        turn = request.turn + (request.right / request.scale if request.scale > 0.0 else 0.0)
+    throttle = min(max(throttle, -full), full)
+    turn = min(max(turn, -1.0), 1.0)
     top_speed = gait.top_speed_m_s
     wanted = throttle_speed(tuning.drive, top_speed, throttle)
     if gait.loses > 0:

@@ -20,31 +20,32 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
     >>> flight_direction(PLAIN_FRAME, PLAIN_GAIT, NO_REQUEST, 0.0, 0.5)
     Vec3(x=0.0, y=0.5, z=0.0)
     """
-    rise = request.rise
-    scale = request.scale
-    if scale != 1.0 and scale > 0.0:
-        # A press that scales does so after the cap, and to the rise as well.
-        right /= scale
-        forward /= scale
+    rise = request.rise * request.scale
+    # What a press scales is full at that scale; smoothing may still be on its way there.
+    full = 1.0
+    if request.scale != 1.0:
+        full = max(request.scale, math.sqrt(right * right + forward * forward))
     if tuning.capped > 0:
-        most = math.sqrt(right * right + forward * forward + rise * rise)
-        if most > 1.0:
-            right /= most
-            forward /= most
-            rise /= most
+        less = math.sqrt(right * right + forward * forward + rise * rise)
+        if request.scale != 1.0 and full > 0.0:
+            less /= full
+        if less > 1.0:
+            right /= less
+            forward /= less
+            rise /= less
     climb = rise * gait.rise_m_s / gait.top_speed_m_s
     if tuning.level <= 0:
         climb += forward * math.sin(request.pitch)
         forward *= math.cos(request.pitch)
         length = math.sqrt(right * right + forward * forward + climb * climb)
-        fastest = max(1.0, gait.rise_m_s / gait.top_speed_m_s)
+        fastest = max(1.0, gait.rise_m_s / gait.top_speed_m_s) * full
         if tuning.capped > 0 and rise != 0.0 and length > fastest:
             # Forward and up are no longer at right angles: together they are no faster than the faster of them.
             right *= fastest / length
             forward *= fastest / length
             climb *= fastest / length
     move = turned(right, forward, request.yaw)
-    return times3(Vec3(move.x, move.y, climb), scale)
+    return Vec3(move.x, move.y, climb)
 
 
 def steer_fly(
