@@ -412,6 +412,19 @@ def grip(draw):
     return {"grip": share, "v": 2.0, "t": t}, play(t).motion.vel_x
 
 
+def flying(draw):
+    x, y, z = draw(-0.7, 0.7), draw(-0.7, 0.7), draw(0.2, 1.0)
+    helm, play = played(
+        f'[mode.m]\ngait = "own"\nsteer = {{ frame = "fly" }}\n'
+        f'[[mode.m.move.bind]]\nstick = "pad.left_stick"\n{PLAIN}\n'
+        f'[[mode.m.rise.bind]]\naxis = "pad.right_trigger"\n{PLAIN}\n',
+        "[gait.own]\nrise_m_s = 3\n",
+    )
+    helm.stick("pad.left_stick", x, -y)
+    helm.button("pad.right_trigger", z)
+    return {"x": x, "y": y, "z": z}, play(3.0).motion.vel_z / (3.0 * z)
+
+
 def slowing(draw):
     names = {"slow_down_m": draw(0.5, 3.0), "distance_m": draw(0.1, 4.0), "brake_m_s2": draw(3.0, 30.0)}
     tuning = NO_GOTO._replace(slow_down_m=names["slow_down_m"])
@@ -474,6 +487,7 @@ CASES = {
     "fall": falling,
     "turn_deg_s of drive": driving,
     "grip": grip,
+    "rise of fly": flying,
     "slow_down_m": slowing,
     "vignette": narrowing,
 }

@@ -360,6 +360,15 @@ FORMULAS: tuple[Formula, ...] = (
         "v = speed sideways before (m/s), t = time since (s)",
     ),
     Formula(
+        "Flying",
+        "rise of fly",
+        "factor of all three axes",
+        "1 / max(sqrt(x**2 + y**2 + z**2), 1)",
+        ("fly", "rise", "rise_m_s", "level"),
+        "x, y, z = input right, forward and up, under the cap; where forward climbs with the view, the whole is also "
+        "no faster than the faster of top_speed_m_s and rise_m_s",
+    ),
+    Formula(
         "Walking to a place",
         "slow_down_m",
         "speed (m/s)",
