@@ -70,6 +70,8 @@ def served(profile, *options):
     finally:
         process.terminate()
         process.wait(10)
+        process.stdout.close()
+        process.stderr.close()
 
 
 @pytest.fixture(scope="module")
