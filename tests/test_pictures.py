@@ -9,6 +9,7 @@ from matplotlib.image import imread
 from matplotlib.patches import Circle, Rectangle, Wedge
 
 from wendonic import Event, Recording, WendonicError, shape
+from wendonic.course import load_course
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.keys import KEY_CODES
 from wendonic.pictures import (
@@ -352,6 +353,22 @@ def test_a_path_on_a_course_has_its_heights_as_contour_lines():
     steep = lines(ax)["too steep"]
     assert len(steep) == trace["refused"].sum() > 20
     assert ax.get_title(loc="left").startswith("Up and down the terraces: 45.0 m")
+
+
+def test_a_slope_too_gentle_to_feel_is_not_called_level(tmp_path):
+    plane = "left_m = -500\nright_m = 500\nback_m = -500\nforward_m = 500\n"
+    piece = f'[[piece]]\nform = "ramp"\nup = "forward"\nto_height_m = 15\n{plane}'
+    (tmp_path / "slope.toml").write_text(f'format = "wendonic-course"\nversion = 1\n{piece}')
+    course = load_course(tmp_path / "slope.toml")
+    trace = shape(demo_recording("terraces_walk"), demo_profile("terraces"), course=course)
+    written = [text for text in draw_path(trace, course=course).texts if text.get_text().endswith("m")]
+    assert len(written) > 2
+    # Each number is that of a line, and lies on it.
+    for text in written:
+        x, y = text.get_position()
+        height = float(text.get_text().split()[0])
+        assert course.ground(x, y).height == pytest.approx(height, abs=1e-6)
+        assert height / 0.025 == pytest.approx(round(height / 0.025), abs=1e-6)
 
 
 def test_a_path_to_goals_marks_each_that_stayed_and_each_arrival():

@@ -25,11 +25,14 @@ MOST_LINES = 12
 DARKEST = 0.3
 """How much of its colour the highest ground has."""
 
-LABEL_PIXELS = 13.0
+LABEL_PIXELS = 8.0
 """Contour lines nearer to each other than this are not labelled."""
 
 LEVEL_SLOPE = 0.02
-"""Ground that rises less than this share of the distance is level."""
+"""Ground that rises less than this share of the distance may be level."""
+
+LEVEL_STEP_SHARE = 0.1
+"""Of level ground, heights differ by less than this share of the step between two lines."""
 
 LEAST_LEVEL_SHARE = 0.002
 """Level ground is labelled where it is at least this share of the picture."""
@@ -95,11 +98,17 @@ def add_section(ax: Axes, course: Course, trace: "pd.DataFrame", depth_m: float)
     ax.set_aspect("equal", adjustable="box")
 
 
-def _middles(level: Cells, walked: Cells) -> list[tuple[int, int]]:
-    """Return row and column of the cell of each level patch that is furthest from its edges and the walk."""
+def _middles(level: Cells, walked: Cells, heights: Row, most_m: float) -> list[tuple[int, int]]:
+    """Return row and column of the cell of each level patch that is furthest from its edges and the walk; a patch
+    whose heights differ by more than `most_m` is a gentle slope.
+    """
     patches, count = label(level)
     from_edge = distance_transform_edt(np.pad(level & ~walked, 1))[1:-1, 1:-1]
-    large = [n for n in range(1, count + 1) if np.count_nonzero(patches == n) > LEAST_LEVEL_SHARE * level.size]
+    large = []
+    for number in range(1, count + 1):
+        patch = heights[patches == number]
+        if patch.size > LEAST_LEVEL_SHARE * level.size and np.ptp(patch) < most_m:
+            large.append(number)
     return [(int(row), int(column)) for row, column in maximum_position(from_edge, patches, large)]
 
 
@@ -125,7 +134,8 @@ def _add_heights(ax: Axes, across: Row, along: Row, heights: Row, trace: "pd.Dat
     apart = [level for level, slopes in near if slopes.size and np.median(slopes) < steepest]
     ax.clabel(lines, apart[::2], fmt=length.m, colors=INK, fontsize=8, inline_spacing=3)
     walked, _, _ = np.histogram2d(trace["pos_y"], trace["pos_x"], bins=(_edges(along), _edges(across)))
-    for row, column in _middles((slope < LEVEL_SLOPE) & (heights > heights.min() + 0.5 * step_m), walked > 0.0):
+    level_ground = (slope < LEVEL_SLOPE) & (heights > heights.min() + 0.5 * step_m)
+    for row, column in _middles(level_ground, walked > 0.0, heights, LEVEL_STEP_SHARE * step_m):
         height = length.m(heights[row, column])
         ax.text(across[column], along[row], height, fontsize=8, color=INK, ha="center", va="center", zorder=0.7)
     about = f"height, every {length.m(step_m)}\ndarker is higher"

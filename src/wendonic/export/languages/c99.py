@@ -17,8 +17,8 @@ from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
     adjustable,
-    adjusted_parts,
     entered_from,
+    extra_parts,
     handed_parts,
     number_words,
 )
@@ -481,7 +481,7 @@ class CPackage:
                 [f"        {printer.field(name)} = {self.value(value)};" for name, value in program.standing.items()]
             )
             long, usual = f"}} else if (dt > {limit})", "else"
-        names = adjusted_parts(program)
+        names = extra_parts(program)
         hitch = ", ".join(["state", "input", *names, "dt", "result"])
         lines += [
             f"    {long} {{",

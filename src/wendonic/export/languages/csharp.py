@@ -16,9 +16,9 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
 from wendonic.export.languages.words import (
     about,
-    adjusted_parts,
     earlier_of,
     entered_from,
+    extra_parts,
     handed_parts,
     number_words,
 )
@@ -297,7 +297,7 @@ class CSharpPackage:
     def body_class(self, made: Made, printer: CSharpPrinter, types: dict[str, str]) -> list[str]:
         """Return the class that a game uses."""
         program, prefix = made.program, self.package.prefix(made)
-        extra = adjusted_parts(program)
+        extra = extra_parts(program)
         words = {"last": "last", "next": "State", "out": "Result"}
 
         def tick(raw: str) -> str:

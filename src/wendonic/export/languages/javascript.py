@@ -15,9 +15,9 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
-    adjusted_parts,
     earlier_of,
     entered_from,
+    extra_parts,
     handed_parts,
     number_words,
 )
@@ -313,7 +313,7 @@ class JavaScriptPackage:
     def class_lines(self, made: Made, printer: JavaScriptPrinter, types: dict[str, str]) -> list[str]:
         """Return the class that a game uses."""
         program, prefix = made.program, self.package.prefix(made)
-        extra = adjusted_parts(program)
+        extra = extra_parts(program)
         words = {"raw": "input", "last": "this.last", "next": "this.state", "out": "this.result"}
 
         def tick(raw: str) -> str:

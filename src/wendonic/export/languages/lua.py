@@ -14,9 +14,9 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
-    adjusted_parts,
     earlier_of,
     entered_from,
+    extra_parts,
     handed_parts,
     number_words,
 )
@@ -313,7 +313,7 @@ class LuaPackage:
             *self.copier(made, table, "input", program.inputs),
             *(self.copier(made, table, "result", results) if earlier_of(program) else []),
         ]
-        extra = adjusted_parts(program)
+        extra = extra_parts(program)
         words = {"raw": "input", "last": "last", "next": "state", "out": "result"}
         tick = f"{printer.function_name('one_tick')}({', '.join(handed_parts(program, words))})"
         limit = printer.constant_name(program.max_dt)

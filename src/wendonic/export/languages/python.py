@@ -11,7 +11,7 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, adjusted_parts, entered_from, handed_parts, number_words
+from wendonic.export.languages.words import about, entered_from, extra_parts, handed_parts, number_words
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -212,7 +212,7 @@ class PythonPackage:
         """Return what a game calls."""
         program = made.program
         prefix = self.package.prefix(made)
-        extra = adjusted_parts(program)
+        extra = extra_parts(program)
         words = {"raw": "given", "last": "last", "next": "state", "out": "result"}
         tick = f"{printer.function_name('one_tick')}({', '.join(handed_parts(program, words))})"
         input_class, state_class, result_class = (

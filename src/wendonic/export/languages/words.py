@@ -28,7 +28,7 @@ def earlier_of(program: ModeProgram) -> bool:
     return any(part.id.startswith("earlier.") for part in names_in(program.joined))
 
 
-def adjusted_parts(program: ModeProgram) -> list[str]:
+def extra_parts(program: ModeProgram) -> list[str]:
     """Return what a game hands to each tick besides raw inputs: numbers that stay adjustable, a course of its own."""
     return [part for part in ("settings", "course") if part in program.tick.context]
 

@@ -26,13 +26,13 @@ def flight_direction(tuning: FrameTuning, gait: GaitTuning, request: Request, ri
     if request.scale != 1.0:
         full = max(request.scale, math.sqrt(right * right + forward * forward))
     if tuning.capped > 0:
-        less = math.sqrt(right * right + forward * forward + rise * rise)
+        beyond = math.sqrt(right * right + forward * forward + rise * rise)
         if request.scale != 1.0 and full > 0.0:
-            less /= full
-        if less > 1.0:
-            right /= less
-            forward /= less
-            rise /= less
+            beyond /= full
+        if beyond > 1.0:
+            right /= beyond
+            forward /= beyond
+            rise /= beyond
     climb = rise * gait.rise_m_s / gait.top_speed_m_s
     if tuning.level <= 0:
         climb += forward * math.sin(request.pitch)
