@@ -272,6 +272,24 @@ def test_hands_swing_only_while_they_squeeze_and_a_lost_one_begins_anew_where_it
     assert swung(0.0, 0.125) == pytest.approx(0.375)
 
 
+@pytest.mark.parametrize("order", ["found", "pose first", "squeeze first"])
+def test_a_hand_that_begins_to_count_has_its_own_speed_at_once(order):
+    """At 0.6 m/s of 2, in ticks of a 90th of a second, from the second pose that counts on."""
+    bind = 'hands = ["hand.left"]\nfull_swing_m_s = 2\ndead_zone = { form = "none" }\nboth_boost = 1\n'
+    bind += f"steady_half_life_s = 0\nsqueezed = {str(order != 'found').lower()}\n"
+    helm = helm_of(f"[mode.foot.move]\n{STILL}[[mode.foot.move.bind]]\n{bind}")
+    amounts = []
+    for tick in range(6):
+        does = [lambda z=-0.6 * tick / 90: helm.pose("hand.left.pose", (0.0, 1.2, z), (0.0, 0.0, 0.0, 1.0))]
+        if tick == 2:
+            does.append(lambda: helm.button("hand.left.squeeze", True))
+        for do in does[:: -1 if order == "squeeze first" else 1]:
+            do()
+        amounts.append(round(helm.tick(1 / 90).amount, 9))
+    first = {"found": 1, "pose first": 3, "squeeze first": 2}[order]
+    assert amounts == [0.0] * first + [0.3] * (6 - first)
+
+
 RIGHT, LEFT = ["KeyD", "ArrowRight"], ["KeyA", "ArrowLeft"]
 OPPOSED = 'keys = { right = ["KeyD", "ArrowRight"], left = ["KeyA", "ArrowLeft"] }\nrise_s = 0\nfall_s = 0\n'
 

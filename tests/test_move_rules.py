@@ -2,7 +2,7 @@
 
 import math
 import re
-from itertools import pairwise
+from itertools import pairwise, permutations
 from random import Random
 
 import pytest
@@ -78,6 +78,21 @@ def test_rules_for_keys_leave_a_stick_alone_unless_it_asks_for_them(rule, of_key
         helm = Helm(profile)
         helm.stick("pad.left_stick", math.sqrt(0.5), -math.sqrt(0.5))
         assert tuple(helm.tick(0.5).local) == pytest.approx((factor * math.sqrt(0.5),) * 2)
+
+
+@pytest.mark.parametrize("order", list(permutations((KEYS, STICK, STICK.replace("left", "right")))))
+def test_under_a_sum_the_longest_source_gives_its_rule_though_others_add_up_to_more_or_less(order):
+    """Keys request (1, 1), the sticks (-0.8, -0.5) and (0.5, 0.4): together (0.7, 0.9), by the factor of keys."""
+    binds = "[[mode.foot.move.bind]]\n".join(order)
+    helm = helm_of('diagonal = "factor"\ndiagonal_factor = 0.5\nhalf_life_s = 0\nmerge = "sum"', binds)
+    helm.key("KeyW", down=True)
+    helm.key("KeyD", down=True)
+    helm.stick("pad.left_stick", -0.8, 0.5)
+    helm.stick("pad.right_stick", 0.5, -0.4)
+    factor = 1.0 - 0.5 * 0.7 / 0.9
+    intent = helm.tick(0.5)
+    assert tuple(intent.local) == pytest.approx((0.7 * factor, 0.9 * factor))
+    assert intent.device == "keys"
 
 
 PACES = (PaceTuning(0.0, 0.3), PaceTuning(0.4, 0.6), PaceTuning(0.8, 1.0))

@@ -101,14 +101,14 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
             unit = UNITS[field]
             cells = [value_words(getattr(walk, field), length.factor(unit)) for walk in found.walks]
             rows.append(Row(spelled_in(length, field), cells, length.label(unit)))
+        rows.append(Row(f"against {compared.names[0]}:", [""] * len(found.walks)))
         for field in Difference._fields:
             unit = UNITS[field]
             cells = [
                 "" if apart is None else value_words(getattr(apart, field), length.factor(unit))
                 for apart in found.differences
             ]
-            words = f"against {compared.names[0]}: {spelled_in(length, field)}"
-            rows.append(Row(words, cells, length.label(unit)))
+            rows.append(Row(f"  {spelled_in(length, field)}", cells, length.label(unit)))
         title = f"on {name}, at {COMPARED_HZ:g} ticks a second"
         print_side_by_side("number", compared.names, rows, title)
 

@@ -310,9 +310,8 @@ class _Maker:
         return [
             *[f"from_{axis} = {axis} - raw.head_{axis}" for axis in "xyz"],
             f"if raw.{hand}_known > 0.0{f' and {counts}' if counts else ''}:",
-            *[f"    {line}" for line in self.sets(**moved, **{f"{hand}_counts": "2.0"})],
-            "else:",
-            f"    raw.{hand}_counts = {f'1.0 if {counts} else 0.0' if counts else '1.0'}",
+            *[f"    {line}" for line in self.sets(**moved)],
+            f"raw.{hand}_counts = {f'2.0 if {counts} else 0.0' if counts else '2.0'}",
             *[f"raw.{hand}_{axis} = from_{axis}" for axis in "xyz"],
             f"raw.{hand}_known = 1.0",
         ]

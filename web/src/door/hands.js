@@ -14,6 +14,7 @@ export class HandSwing {
             at: null,
             moved: [0, 0, 0],
             posed: false,
+            fresh: false,
             squeezed: 0,
         }));
         this.byPose = new Map(this.hands.map((hand) => [hand.pose, hand]));
@@ -38,6 +39,10 @@ export class HandSwing {
     take({ slot, value, lost }) {
         const squeezing = this.bySqueeze.get(slot);
         if (squeezing) {
+            if (squeezing.squeezed < this.least && value[0] >= this.least) {
+                // A pose that came just before it is the first that counts.
+                squeezing.posed = squeezing.fresh;
+            }
             squeezing.squeezed = value[0];
             return;
         }
@@ -54,8 +59,9 @@ export class HandSwing {
         }
         const head = this.head ?? NOWHERE;
         const at = head.map((of, axis) => value[axis] - of);
-        if (hand.at && hand.squeezed >= this.least) {
-            hand.moved = hand.moved.map((moved, axis) => moved + at[axis] - hand.at[axis]);
+        hand.fresh = true;
+        if (hand.squeezed >= this.least) {
+            if (hand.at) hand.moved = hand.moved.map((moved, axis) => moved + at[axis] - hand.at[axis]);
             hand.posed = true;
         }
         hand.at = at;
@@ -74,6 +80,7 @@ export class HandSwing {
             for (let axis = 0; axis < 3; axis++) row[hand.index + axis] = hand.moved[axis];
             const counts = hand.squeezed >= this.least && hand.at !== null;
             row[hand.index + 3] = !counts ? 0 : hand.posed ? 2 : 1;
+            hand.fresh = false;
             if (hand.posed) {
                 posed = true;
                 hand.posed = false;

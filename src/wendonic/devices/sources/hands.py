@@ -41,13 +41,15 @@ def _position(values: Sequence[float], slot: int) -> tuple[float, float, float] 
 
 
 class _Hand:
-    __slots__ = ("at", "index", "moved", "posed", "squeeze")
+    __slots__ = ("at", "fresh", "index", "moved", "posed", "squeeze")
 
     def __init__(self, index: int) -> None:
         self.index = index
         self.at: tuple[float, float, float] | None = None
         self.moved = [0.0, 0.0, 0.0]
         self.posed = False
+        self.fresh = False
+        """Whether a pose came since the last tick, counted or not."""
         self.squeeze = 0.0
 
 
@@ -89,17 +91,23 @@ class HandSwing:
             return
         head_x, head_y, head_z = self._head or _NOWHERE
         x, y, z = value[0] - head_x, value[1] - head_y, value[2] - head_z
-        if hand.at is not None and hand.squeeze >= self._least:
-            was_x, was_y, was_z = hand.at
-            moved_x, moved_y, moved_z = hand.moved
-            hand.moved = [moved_x + x - was_x, moved_y + y - was_y, moved_z + z - was_z]
+        hand.fresh = True
+        if hand.squeeze >= self._least:
+            if hand.at is not None:
+                was_x, was_y, was_z = hand.at
+                moved_x, moved_y, moved_z = hand.moved
+                hand.moved = [moved_x + x - was_x, moved_y + y - was_y, moved_z + z - was_z]
             hand.posed = True
         hand.at = (x, y, z)
 
     def _take_other(self, slot: int, value: tuple[float, ...], lost: bool) -> None:
         """Follow the head, or how a hand squeezes."""
         if slot != _HEAD:
-            self._by_squeeze[slot].squeeze = value[0]
+            hand = self._by_squeeze[slot]
+            if hand.squeeze < self._least <= value[0]:
+                # A pose that came just before it is the first that counts.
+                hand.posed = hand.fresh
+            hand.squeeze = value[0]
             return
         if lost or self._head is None:
             # From another point of view, nothing can be said of how far they moved.
@@ -119,6 +127,7 @@ class HandSwing:
             row[hand.index : hand.index + 3] = hand.moved
             counts = hand.squeeze >= self._least and hand.at is not None
             row[hand.index + 3] = (2.0 if hand.posed else 1.0) if counts else 0.0
+            hand.fresh = False
             if hand.posed:
                 posed, hand.posed = True, False
                 hand.moved = [0.0, 0.0, 0.0]

@@ -36,8 +36,18 @@ from wendonic.profile.schema.words import Word, Words
 
 MERGES = Words(
     Word("strongest", "the strongest of", MERGE_STRONGEST, meaning="The source with the largest amount counts."),
-    Word("sum", "the sum of", MERGE_SUM, meaning="The sources are added."),
-    Word("latest", "the latest of", MERGE_LATEST, meaning="The source that changed last counts."),
+    Word(
+        "sum",
+        "the sum of",
+        MERGE_SUM,
+        meaning="The sources are added, under the diagonal rule of the one with the largest amount.",
+    ),
+    Word(
+        "latest",
+        "the latest of",
+        MERGE_LATEST,
+        meaning="The source that began last counts until it is back at rest, then the one with the largest amount.",
+    ),
 )
 STRAIGHT_IN_RAMPS = ("cap", "free")
 """Diagonal rules that are straight while a key ramps, or have a closed form there."""

@@ -325,7 +325,7 @@ class HandsBind(Moving, Tilted):
 
     Both hands together give full speed, `both_boost` times as much as one. A hand's velocity is measured relative to
     the head and smoothed by `steady_half_life_s`, so that steps do not count as swings and trembling cancels out.
-    The amount falls by half every `release_half_life_s`.
+    The amount is kept while a hand turns round, and halves every `release_half_life_s` once swings get slower or end.
     """
 
     hands: Annotated[
@@ -346,7 +346,7 @@ class HandsBind(Moving, Tilted):
         0.06,
     )
     release_half_life_s: Seconds = entry(
-        "Half-life in which the walk fades between and after swings: raise it for an even pace, "
+        "Half-life in which the walk fades once swings get slower or end: raise it for an even pace, "
         "lower it for a quicker stop.",
         0.18,
     )

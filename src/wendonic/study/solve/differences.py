@@ -67,7 +67,8 @@ DIFFERENCES = {
     "end_apart_m": "distance between the ends",
     "most_apart_m": "largest distance between the bodies at any moment",
     "speed_rms_m_s": "root mean square of the difference of speed",
-    "heading_rms_deg": "root mean square of the angle between the headings, while both move",
+    "heading_rms_deg": "root mean square of the angle between the headings, while both are faster than "
+    f"{MOVES_M_S:g} m/s",
     "view_apart_deg": "largest angle between where the input has turned the views",
     "presses": "presses that began in one and not in the other",
     "parts_s": f"first moment at which they are {PART_M:g} m or {PART_DEG:g} deg apart, or differ in a press",
