@@ -65,14 +65,19 @@ def test_no_ground_makes_anybody_faster_than_he_wants_to_be(normals, keys):
 
 
 @pytest.mark.parametrize("hz", [30, 144])
+@pytest.mark.parametrize("frame", ["map", "drive"])
 @pytest.mark.parametrize(("steepest_deg", "climb_deg"), [(45.0, 30.0), (40.0, 40.0), (45.0, 0.0)])
-def test_a_climb_leaves_its_share_of_speed(steepest_deg, climb_deg, hz):
+def test_a_climb_leaves_its_share_of_speed(steepest_deg, climb_deg, frame, hz):
     """1 - (1 - ratio) tan(climb) / tan(steepest), straight up; all of it across and down."""
-    helm = helm_with(f"{{ steepest_deg = {steepest_deg}, uphill_ratio = 0.4 }}")
+    helm = helm_with(f"{{ steepest_deg = {steepest_deg}, uphill_ratio = 0.4 }}", frame=frame)
     angle = math.radians(climb_deg)
     helm.ground(True, (0.0, -math.sin(angle), math.cos(angle)))
     expected = 1.0 - 0.6 * math.tan(angle) / math.tan(math.radians(steepest_deg))
-    for code, share in (("KeyW", expected), ("KeyS", 1.0), ("KeyD", 1.0)):
+    # A vehicle backs at half speed, and turns where a body on foot goes across.
+    ways = (
+        [("KeyW", expected), ("KeyS", 1.0), ("KeyD", 1.0)] if frame == "map" else [("KeyW", expected), ("KeyS", 0.5)]
+    )
+    for code, share in ways:
         helm.key(code, True)
         intent = run(helm, 2.0, hz)[0]
         assert speed(intent) == pytest.approx(5.0 * share)
@@ -110,15 +115,17 @@ def test_how_high_a_step_is_walked_up_is_a_setting(step_m, height_m, climbs):
 
 
 @pytest.mark.parametrize("ahead_m", [0.1, 0.8, 2.0])
+@pytest.mark.parametrize("frame", ["map", "drive"])
 @pytest.mark.parametrize("hz", [20, 60, 144])
-def test_how_far_ahead_a_bank_is_felt_is_a_setting(ahead_m, hz):
-    """It brakes where the bank is that far ahead, and stops after v² / 2b, or at its foot."""
+def test_how_far_ahead_a_bank_is_felt_is_a_setting(ahead_m, frame, hz):
+    """It brakes where the bank is that far ahead, and stops after v² / 2b, or at its foot, and stays there."""
     bank = {"form": "ramp", "left_m": -9, "right_m": 9, "back_m": 3, "forward_m": 9}
     bank |= {"from_height_m": 0, "to_height_m": 18, "up": "forward"}
     course = Course.model_validate({"format": "wendonic-course", "version": 1, "piece": [bank]})
-    helm = helm_with(f"{{ ahead_m = {ahead_m} }}", course=course)
+    helm = helm_with(f"{{ ahead_m = {ahead_m} }}", frame=frame, course=course)
     helm.key("KeyW", True)
-    intent = run(helm, 3.0, hz)[0]
+    intent, seen = run(helm, 3.0, hz)
+    assert {(after.motion.pos_y, after.footing) for after in seen[-hz:]} == {(intent.motion.pos_y, (True, False))}
     assert intent.motion.pos_y == pytest.approx(min(3.0, 3.0 - ahead_m + 5.0**2 / 40.0), abs=5.0 / 60.0)
     assert intent.footing.refused
 
@@ -198,6 +205,19 @@ def test_a_bank_that_is_too_steep_holds_a_body_that_runs_into_it(frame, top_m_s)
         helm.key("ArrowUp" if frame == "drive" else "KeyW", True)
         _, seen = run(helm, 4.0, hz)
         assert 5.95 < max(intent.motion.pos_y for intent in seen) < 6.04, hz
+
+
+@pytest.mark.parametrize("frame", ["map", "drive"])
+def test_in_the_air_speed_changes_at_the_rates_of_the_air(frame):
+    """Off the ground after half a second at 8 m/s², it gains 2 m/s², and loses 1 m/s² once nothing is held."""
+    gait = "top_speed_m_s = 9\naccel_m_s2 = 8\nbrake_m_s2 = 20\ngravity_m_s2 = 10\n"
+    helm = helm_with(gait=f"{gait}airborne = {{ accel_m_s2 = 2, brake_m_s2 = 1 }}\n", frame=frame)
+    helm.key("KeyW", True)
+    run(helm, 0.5)
+    helm.ground(False)
+    assert run(helm, 0.5)[0].motion.vel_y == pytest.approx(5.0)
+    helm.key("KeyW", False)
+    assert run(helm, 0.5)[0].motion.vel_y == pytest.approx(4.5)
 
 
 @pytest.mark.parametrize("keys", [("KeyW",), ("KeyW", "KeyD")])

@@ -3,6 +3,7 @@
 import math
 import random
 from fractions import Fraction
+from itertools import pairwise
 
 import numpy as np
 import pytest
@@ -244,6 +245,27 @@ def test_easing_does_not_depend_on_how_time_is_cut(cuts, tilt):
     whole, rates = stick_rates(tuning, (), STICK_LOOK_AT_REST, tilt, 0.0, sum(cuts))
     assert turn == pytest.approx(rates.right * sum(cuts), abs=1e-9)
     assert state.amount == pytest.approx(whole.amount)
+
+
+@pytest.mark.parametrize(
+    "form", ['dead_zone = { form = "cut", ', 'curve = { form = "linear", floor = 0.1 }\ndead_zone = { ']
+)
+@pytest.mark.parametrize("ease_s", [0.0, 0.05])
+def test_a_stick_that_turns_at_once_past_its_dead_zone_does_not_tremble_on_the_border(form, ease_s):
+    """Ten seconds at a tilt of 0.2, trembling by 0.004: it begins to turn once with a release, and often without."""
+    begins = []
+    for release in (0.18, 0.2):
+        stick = f'stick = "pad.right_stick"\n{form}inner = 0.2, release = {release} }}\nease_s = {ease_s}\n'
+        helm, noise, turns = Helm(looking(stick)), random.Random(3), []
+        for _ in range(600):
+            helm.stick("pad.right_stick", 0.2 + noise.uniform(-0.004, 0.004), 0.0)
+            turns.append(helm.tick(1 / 60).look.yaw_deg > 0.0)
+        begins.append(sum(now and not was for was, now in pairwise([False, *turns])))
+        # Back at the release it stops.
+        helm.stick("pad.right_stick", release - 1e-3, 0.0)
+        assert helm.tick(1 / 60).look.yaw_deg == 0.0
+    assert begins[0] == 1
+    assert begins[1] > 100
 
 
 def test_full_tilt_is_the_rim_whatever_the_curves_ceiling():

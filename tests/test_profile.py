@@ -474,7 +474,7 @@ IDLE = [
     (
         HEAD + LOOK + 'stick = "pad.right_stick"\ndead_zone = { release = 0.1 }\n',
         "look.bind[0].dead_zone.release",
-        "does nothing for look",
+        "does nothing where a turn begins slowly",
     ),
 ]
 IDLE_GAITS = [

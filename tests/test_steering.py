@@ -10,6 +10,7 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
+from scipy.spatial.transform import Rotation
 
 from few_of_many import few_of
 from wendonic import Event, Helm, ProfileError, Recording, View, WendonicError, shape
@@ -143,7 +144,7 @@ def test_a_steady_cart_goes_round_a_circle_however_its_time_is_cut(throttle, tur
     body = BODY_AT_REST._replace(velocity=Vec3(0.0, speed, 0.0))
     gait = PLAIN_GAIT._replace(top_speed_m_s=4.0)
     for dt in dts:
-        body = driven(CART, gait, body, speed, turn, dt)
+        body = driven(CART, gait, False, body, speed, turn, dt)
     angle, radius = rate * sum(dts), speed / rate
     assert math.remainder(body.face - angle, math.tau) == pytest.approx(0.0, abs=1e-9)
     assert body.position.x == pytest.approx(radius * (1.0 - math.cos(angle)), abs=1e-9)
@@ -156,7 +157,7 @@ def test_the_velocity_of_a_cart_has_the_right_signs_in_all_four_quadrants(face_d
     face = math.radians(face_deg)
     speed = throttle_speed(CART, 4.0, throttle)
     assert speed == (4.0 if throttle > 0 else -2.0)
-    body = driven(CART, AT_ONCE, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
+    body = driven(CART, AT_ONCE, False, BODY_AT_REST._replace(face=face), speed, 0.0, 1.0)
     assert body.velocity[:2] == pytest.approx((speed * math.sin(face), speed * math.cos(face)))
 
 
@@ -1249,6 +1250,31 @@ def test_in_a_headset_the_face_goes_with_the_head_wherever_the_hands_point():
     helm.stick("hand.left.stick", 0.0, -1.0)
     intent = run(helm, 1.0, view=View(10.0))
     assert (intent.heading_deg, intent.face_deg) == (pytest.approx(130.0), pytest.approx(60.0))
+
+
+@pytest.mark.parametrize("comfort", ["", "[mode.m.comfort]\nvignette = {}\n"])
+def test_after_a_teleport_the_head_is_where_the_arc_landed_wherever_it_is_in_the_play_space(comfort):
+    """Worked out with SciPy's rotations: hand and head stand about the middle of the play space, which is turned."""
+    steer = '{ frame = "hands", teleport = { press = "go", speed_m_s = 6 } }'
+    press = '[mode.m.press.go]\nbind = ["hand.right.lower"]\n'
+    helm = helm_with(steer, press + comfort, move='stick = "hand.left.stick"\n')
+    head, hand, yaw_deg = np.array([0.4, 1.7, -0.3]), np.array([0.1, 1.2, -0.6]), 70.0
+    points = Rotation.from_euler("YX", [-20.0, 25.0], degrees=True)
+    helm.button("hand.right.lower", True)
+    helm.pose("head.pose", head, (0.0, 0.0, 0.0, 1.0))
+    helm.pose("hand.right.pose", hand, points.as_quat())
+    pointing = helm.tick(0.01, view=View(yaw_deg))
+    x, y, _ = pointing.position()
+    # In the play space -z is ahead; on the plan that is +y, and a turn to the right is clockwise.
+    turned = Rotation.from_euler("Y", -yaw_deg, degrees=True)
+    (from_x, from_up, from_z), (to_x, to_up, to_z) = turned.apply(hand), 6.0 * turned.apply(points.apply([0, 0, -1]))
+    airtime_s = (to_up + math.sqrt(to_up**2 + 2.0 * 9.81 * from_up)) / 9.81
+    lands = np.array([x + from_x + to_x * airtime_s, y - from_z - to_z * airtime_s])
+    assert pointing.landing[:2] == pytest.approx(lands, abs=1e-9)
+    helm.button("hand.right.lower", False)
+    there = np.array(helm.tick(0.01).position()[:2])
+    head_x, _, head_z = turned.apply(head)
+    assert there + np.array([head_x, -head_z]) == pytest.approx(lands, abs=1e-9)
 
 
 def test_a_hand_that_points_lands_where_it_lets_go_unless_it_is_lost():

@@ -143,8 +143,9 @@ class _Way:
             case "button":
                 yield Event(t, name, self.now if "trigger" in name or "squeeze" in name else float(self.now >= 0.5))
             case "stick":
-                x, y = self.size * math.sin(self.angle), -self.size * math.cos(self.angle)
-                yield Event(t, name, (x, y))
+                # A stick that is held straight is at 0 across, and sin(pi) is not.
+                x, y = (round(self.size * share, 12) for share in (math.sin(self.angle), math.cos(self.angle)))
+                yield Event(t, name, (x, 0.0 - y))
             case "counts":
                 if self.size:
                     step = self.size**3 * 4000.0 * dt

@@ -705,7 +705,8 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     pointing = memory.pointing
     if tuning.point_press >= 0:
         points = presses[tuning.point_press].held
-        pointing, body = pointed(tuning, course, pointing, body, sample, points, view.yaw, comfort.offset)
+        offset = turned(sample.head.x, sample.head.y, view.yaw)
+        pointing, body = pointed(tuning, course, pointing, body, sample, points, view.yaw, offset)
 
     move_x, move_y = wanted.move_x, wanted.move_y
     amount = move.amount

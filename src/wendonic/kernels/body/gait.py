@@ -478,15 +478,15 @@ def plan_stride(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: fl
     return Stride(Vec3(vel_x, vel_y, 0.0), Vec3(moved_x, moved_y, 0.0))
 
 
-def line_stride(gait: GaitTuning, speed: float, wanted: float, dt: float) -> tuple[float, float]:
+def line_stride(gait: GaitTuning, in_air: bool, speed: float, wanted: float, dt: float) -> tuple[float, float]:
     """Return what `stride` gives on a line: the speed (m/s, backwards negative), and the distance (m).
 
     >>> dragged = with_forms(PLAIN_GAIT._replace(drags=1))
-    >>> line_stride(PLAIN_GAIT, 0.0, -3.0, 0.1)[0], line_stride(dragged, 0.0, 2.0, 9e9)[0]
+    >>> line_stride(PLAIN_GAIT, False, 0.0, -3.0, 0.1)[0], line_stride(dragged, False, 0.0, 2.0, 9e9)[0]
     (-2.2, 2.0)
     """
     if gait.forms > 0:
-        after = stride(gait, False, Vec3(speed, 0.0, 0.0), Vec3(wanted, 0.0, 0.0), dt)
+        after = stride(gait, in_air, Vec3(speed, 0.0, 0.0), Vec3(wanted, 0.0, 0.0), dt)
         return after.velocity.x, after.displacement.x
     moved = speed * dt
     step = math.fabs(wanted - speed)

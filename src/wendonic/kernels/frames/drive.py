@@ -5,8 +5,8 @@ import math
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, line_stride
-from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
-from wendonic.kernels.body.walk import normal_under
+from wendonic.kernels.body.slope import bounded_share, laid_on_slope, uphill_share
+from wendonic.kernels.body.walk import footing_on, normal_under
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
 from wendonic.kernels.half_life import half_life_factor
@@ -45,7 +45,9 @@ def throttle_speed(tuning: DriveTuning, top_speed: float, throttle: float) -> fl
     return throttle * top_speed * (tuning.reverse_ratio if throttle < 0.0 else 1.0)
 
 
-def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn: float, dt: float) -> Body:
+def driven(
+    tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
+) -> Body:
     """Return the body after `dt` seconds of driving: it moves along its face, forward or back, and sideways only
     where it slips, see `slid`.
 
@@ -57,16 +59,16 @@ def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, tur
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 0, 0.0)
     >>> slow = PLAIN_GAIT._replace(top_speed_m_s=9.0, accel_m_s2=9.0, brake_m_s2=9.0)
     >>> rolling = Body(0.0, Vec3(0.0, 0.0, 0.0), Vec3(0.0, math.pi, 0.0))
-    >>> after = driven(cart, slow, rolling, math.pi, 1.0, 0.5)
+    >>> after = driven(cart, slow, False, rolling, math.pi, 1.0, 0.5)
     >>> round(math.degrees(after.face)), round(after.position.x, 12), round(after.position.y, 12)
     (90, 1.0, 1.0)
     """
     if tuning.slips > 0:
-        return slid(tuning, gait, body, wanted, turn, dt)
+        return slid(tuning, gait, in_air, body, wanted, turn, dt)
     face = body.face
     sine = math.sin(face)
     cosine = math.cos(face)
-    speed, moved = line_stride(gait, body.velocity.x * sine + body.velocity.y * cosine, wanted, dt)
+    speed, moved = line_stride(gait, in_air, body.velocity.x * sine + body.velocity.y * cosine, wanted, dt)
     x, y, z = body.position
     if turn == 0.0:
         x += sine * moved
@@ -83,7 +85,9 @@ def driven(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, tur
     return Body(face, Vec3(x, y, z), Vec3(sine * speed, cosine * speed, 0.0))
 
 
-def slid(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn: float, dt: float) -> Body:
+def slid(
+    tuning: DriveTuning, gait: GaitTuning, in_air: bool, body: Body, wanted: float, turn: float, dt: float
+) -> Body:
     """Return the body after `dt` seconds of driving on ground that it slips on: it goes on where it went.
 
     Its velocity has a part u along the face, which the gait runs to `wanted`, and a part w across it, which falls by
@@ -94,14 +98,14 @@ def slid(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn:
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
     >>> cart = DriveTuning(math.pi, math.pi, 0, 1.0, 1.0, 0, 1, 0.25)
     >>> rolling = Body(0.0, Vec3(0.0, 0.0, 0.0), Vec3(4.0, 0.0, 0.0))
-    >>> after = slid(cart, PLAIN_GAIT, rolling, 0.0, 0.0, 0.5)
+    >>> after = slid(cart, PLAIN_GAIT, False, rolling, 0.0, 0.0, 0.5)
     >>> after.face, after.velocity.x
     (0.0, 1.0)
     """
     face = body.face
     sine = math.sin(face)
     cosine = math.cos(face)
-    along, _ = line_stride(gait, body.velocity.x * sine + body.velocity.y * cosine, wanted, 0.5 * dt)
+    along, _ = line_stride(gait, in_air, body.velocity.x * sine + body.velocity.y * cosine, wanted, 0.5 * dt)
     across = body.velocity.x * cosine - body.velocity.y * sine
     half = half_life_factor(tuning.slip_half_life_s, 0.5 * dt)
     if turn != 0.0:
@@ -118,7 +122,7 @@ def slid(tuning: DriveTuning, gait: GaitTuning, body: Body, wanted: float, turn:
         cosine = math.cos(face)
     else:
         across = across * half * half
-    along, _ = line_stride(gait, along, wanted, 0.5 * dt)
+    along, _ = line_stride(gait, in_air, along, wanted, 0.5 * dt)
     vel_x = sine * along + cosine * across
     vel_y = cosine * along - sine * across
     x = body.position.x + 0.5 * (body.velocity.x + vel_x) * dt
@@ -132,12 +136,11 @@ def steer_drive(
     """Return the frame's state, the body, and what it wants, after `dt` seconds in the cart; where a mode binds
     `move`, that drives too.
 
-    On a slope it keeps its speed along the ground. Ground that is too steep refuses the way up, and lets it roll down
-    along its own heading.
+    On a slope it keeps its speed along the ground, less what climbing costs. Ground that is too steep, under it or
+    just in front, refuses the way up, and lets it roll down along its own heading.
 
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> from wendonic.kernels.body.gait import PLAIN_GAIT
-    >>> from wendonic.kernels.body.slope import bounded_share, footing, laid_on_slope
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
     >>> from wendonic.kernels.request import NO_REQUEST
     >>> from wendonic.kernels.body.slope import LEVEL_ONLY
@@ -163,22 +166,26 @@ def steer_drive(
     if gait.loses > 0:
         # A turn at full lock costs the whole loss.
         wanted *= 1.0 - gait.turn_loss * abs(turn)
+    in_air = request.grounded <= 0.0
     if tuning.slope.follows <= 0:
-        body = driven(tuning.drive, gait, body, wanted, turn, dt)
+        body = driven(tuning.drive, gait, in_air, body, wanted, turn, dt)
         share = wanted / top_speed
         return state, body, level_motion(math.sin(body.face) * share, math.cos(body.face) * share)
     before = body
     normal = normal_under(course, request, body.position.x, body.position.y)
     sine = math.sin(body.face)
     cosine = math.cos(body.face)
-    left = footing(tuning.slope, sine * wanted, cosine * wanted, normal)
+    at_x, at_y, _ = body.position
+    left = footing_on(tuning.slope, course, not in_air, normal, sine * wanted, cosine * wanted, at_x, at_y)
     if left.refused > 0.0:
         wanted = 0.0
+    elif tuning.slope.tires > 0:
+        wanted *= uphill_share(tuning.slope, left.x, left.y, normal)
     rolls = left.slide_x * sine + left.slide_y * cosine
     # Along the ground it is as fast as on the level, so on the plan it is slower.
     forward = laid_on_slope(sine, cosine, normal)
     shorter = math.hypot(forward.x, forward.y)
-    body = driven(tuning.drive, gait, body, (wanted + rolls) * shorter, turn, dt)
+    body = driven(tuning.drive, gait, in_air, body, (wanted + rolls) * shorter, turn, dt)
     speed = body.velocity.x * math.sin(body.face) + body.velocity.y * math.cos(body.face)
     vel_z = speed / shorter * forward.z if shorter > 0.0 else 0.0
     velocity = Vec3(body.velocity.x, body.velocity.y, vel_z)

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.stick import PLAIN_STICK, StickTuning, centred, stick_output
-from wendonic.kernels.vector import ZERO2
+from wendonic.kernels.vector import ZERO2, Vec2
 
 AT_RIM = 1.0 - 1e-9
 """Shaped length that counts as full tilt."""
@@ -30,15 +30,16 @@ class StickLookTuning(NamedTuple):
 
 class StickLookState(NamedTuple):
     """How much of full rate it has reached, and for how long it has been at the rim; under snap turns, 1 in `amount`
-    after one has been made, until it may turn again.
+    after one has been made, until it may turn again; and what a stick with a release requested a tick ago.
     """
 
     amount: float
     rim_s: float
+    requested: Vec2
 
 
 STICK_LOOK = StickLookTuning(PLAIN_STICK, 0, 0, 0, 0.0, 0.0, 0.0, 0.0, 0.0)
-STICK_LOOK_AT_REST = StickLookState(0.0, 0.0)
+STICK_LOOK_AT_REST = StickLookState(0.0, 0.0, ZERO2)
 
 
 def eased(amount: float, wanted: float, ease_s: float, dt: float) -> tuple[float, float]:
@@ -83,20 +84,21 @@ def stick_rates(
 ) -> tuple[StickLookState, StickLookOutput]:
     """Return the new state and how much of its full rate a stick gives, as the mean over the tick.
 
-    Dead zone and curve as for walking, see `stick_output`. The amount eases in over `ease_s` and falls at once. A
-    stick that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over `ease_s` too. Both
-    are integrated in closed form, so a turn does not depend on how it is cut into ticks.
+    Dead zone and curve as for walking, see `stick_output`, its release included. The amount eases in over `ease_s`
+    and falls at once. A stick that has been at the rim for `hold_s` gives `rim_boost` of its rate more, eased in over
+    `ease_s` too. Both are integrated in closed form, so a turn does not depend on how it is cut into ticks.
 
     >>> boosted = STICK_LOOK._replace(boosts=1, rim_boost=0.5, hold_s=0.5)
     >>> stick_rates(boosted, (), STICK_LOOK_AT_REST, 1.0, 0.0, 1.0)[1]
     StickLookOutput(right=1.25, up=0.0)
     """
-    length, right, up = stick_output(tuning.tilt, tables, ZERO2, right, up)
+    length, right, up = stick_output(tuning.tilt, tables, state.requested, right, up)
+    requested = Vec2(right, up) if tuning.tilt.dead_zone.releases > 0 else ZERO2
     if tuning.eases == 0 and tuning.boosts == 0:
-        return STICK_LOOK_AT_REST, StickLookOutput(right, up)
+        return StickLookState(0.0, 0.0, requested), StickLookOutput(right, up)
     if length == 0.0:
         return STICK_LOOK_AT_REST, StickLookOutput(0.0, 0.0)
-    amount, rim_s = state
+    amount, rim_s, _ = state
     amount, mean = eased(amount, length, tuning.ease_s, dt)
     if tuning.boosts > 0:
         hold_s, ease_s = tuning.hold_s, tuning.ease_s
@@ -106,7 +108,7 @@ def stick_rates(
             rim_s = min(rim_s + dt, hold_s + ease_s)
         else:
             rim_s = 0.0
-    return StickLookState(amount, rim_s), StickLookOutput(right * mean / length, up * mean / length)
+    return StickLookState(amount, rim_s, requested), StickLookOutput(right * mean / length, up * mean / length)
 
 
 def key_rates(
@@ -117,14 +119,14 @@ def key_rates(
 
     >>> soft = STICK_LOOK._replace(eases=1, ease_s=0.5)
     >>> key_rates(soft, STICK_LOOK_AT_REST, -1.0, 1.0, 0.5)
-    (StickLookState(amount=1.0, rim_s=0.0), StickLookOutput(right=-0.5, up=0.5))
+    (StickLookState(amount=1.0, rim_s=0.0, requested=Vec2(x=0.0, y=0.0)), StickLookOutput(right=-0.5, up=0.5))
     """
     if tuning.eases == 0:
         return STICK_LOOK_AT_REST, StickLookOutput(right, up)
     if right == 0.0 and up == 0.0:
         return STICK_LOOK_AT_REST, StickLookOutput(0.0, 0.0)
     amount, mean = eased(state.amount, 1.0, tuning.ease_s, dt)
-    return StickLookState(amount, 0.0), StickLookOutput(right * mean, up * mean)
+    return StickLookState(amount, 0.0, ZERO2), StickLookOutput(right * mean, up * mean)
 
 
 def snap_turn(
@@ -151,4 +153,4 @@ def snap_turn(
         made = 0.0
     if made == 0.0 and abs(tilt) >= tuning.snap_at:
         made = side = math.copysign(1.0, tilt)
-    return StickLookState(made, 0.0), side
+    return StickLookState(made, 0.0, ZERO2), side

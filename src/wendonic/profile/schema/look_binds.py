@@ -263,7 +263,6 @@ class LookStickBind(LookBind, Centred):
     `rearm_at`.
     """
 
-    comes_back: ClassVar[bool] = False
     stick: StickName = entry("Stick that turns the view.", example="pad.right_stick")
     dead_zone: DeadZone = entry(
         "How much of the tilt is ignored at rest and at the rim.", DeadZone(inner=0.12, outer=0.97)
@@ -336,8 +335,14 @@ class LookStickBind(LookBind, Centred):
                 yield name, "does nothing with snap_deg" if self.snaps else "does nothing without snap_deg"
         if not self.snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
             yield "hold_s", "does nothing without rim_boost"
-        if not self.snaps and self.dead_zone.release is not None:
-            yield "dead_zone.release", "does nothing for look, where the edge of the dead zone has almost no effect"
+        if not self.snaps and not self.comes_back and self.dead_zone.release is not None:
+            words = 'does nothing where a turn begins slowly; it is for the form "cut" and curves with a floor'
+            yield "dead_zone.release", words
+
+    @property
+    def comes_back(self) -> bool:
+        """Whether it turns at once past the dead zone, and so would tremble on its border without a release."""
+        return self.dead_zone.form == "cut" or self.curve.floor > 0.0
 
     def controls(self) -> list[str]:
         """Return the controls that it names: one axis of the stick, if it turns only sideways or up and down."""

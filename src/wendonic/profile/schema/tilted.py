@@ -1,7 +1,7 @@
 """Entries of tilt: sticks, axes, triggers, a thumb on the glass, the pointer, swinging hands."""
 
 import math
-from typing import Annotated, ClassVar, Self
+from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
@@ -39,11 +39,13 @@ GATES = Words(
 class Shaped(Table):
     """What every tilt goes through: a dead zone and a curve."""
 
-    comes_back: ClassVar[bool] = True
-    """Whether a tilt that is out stays out until the release: it does not where a border has almost no effect."""
-
     dead_zone: DeadZone = entry("How much of the tilt is ignored at rest and at the rim.", DeadZone())
     curve: Curve = entry("Response curve: how the tilt past the dead zone becomes an amount.", DEFAULT_CURVE)
+
+    @property
+    def comes_back(self) -> bool:
+        """Whether a tilt that is out stays out until the release: it need not where a border has almost no effect."""
+        return True
 
     def shape_sentence(self) -> str:
         """Say what a tilt goes through."""
