@@ -126,12 +126,14 @@ def at_an_edge(course: Row, rng: random.Random) -> dict[str, float]:
 
 RUNS = (
     (2.95, -2.5, 20.0, 0.0),
+    (2.9, -2.5, 0.5, 0.0),
+    (3.5, -2.5, 0.5, 0.0),
     (-3.9, -2.9, -20.0, -20.0),
     (-3.8, -0.1, -48.0, -72.0),
     (-3.8, -0.1, -96.0, -144.0),
 )
-"""Places and velocities on it from which a body runs into the bank, into the corner, and past the wall into the
-terrace behind it.
+"""Places and velocities on it from which a body runs into the bank, creeps towards it and up it, and runs into the
+corner, and past the wall into the terrace behind it.
 """
 
 
