@@ -218,6 +218,25 @@ def test_mirrored_headings_have_mirrored_notches_on_every_border(notches):
             assert nearest_notch(heading + off, notches) == point
 
 
+@pytest.mark.parametrize("pull", [0.5, 1.0])
+@pytest.mark.parametrize("notches", [4, 6, 8])
+@pytest.mark.parametrize("gait", ["", "keeps_speed = true", "coast_half_life_s = 0.3"])
+@pytest.mark.parametrize(("held", "then"), [("KeyD", "KeyA"), ("KeyW", "KeyS")])
+def test_keys_that_fade_and_turn_round_through_notches_never_push_the_body_aside(gait, notches, pull, held, then):
+    """They run along one line, through zero and into rest; of six notches none is to the side, only far forward."""
+    keys = f"{KEYS}rise_s = 0.06\nfall_s = 0.05\n"
+    helm = helm_of(f"notches = {notches}\nnotch_pull = {pull}\nhalf_life_s = 0", f"{keys}[gait.walk]\n{gait}\n")
+    across = "vel_y" if held == "KeyD" else "vel_x"
+    skewed = notches == 6 and held == "KeyD"
+    for keys_down in ((held,), (held, then), (then,), (held,), (), (then,), (held, then), ()):
+        for key in (held, then):
+            helm.key(key, key in keys_down)
+        for dt in (1 / 60, 0.05, 0.013):
+            motion = helm.tick(dt).motion
+            if not skewed:
+                assert getattr(motion, across) == 0.0
+
+
 @pytest.mark.parametrize(("notches", "margin_deg"), [(8, None), (4, None), (16, None), (64, None), (8, 3.0)])
 def test_a_thumb_that_trembles_on_a_border_changes_the_notch_once_and_a_turn_changes_each(notches, margin_deg):
     margin = f"\nnotch_margin_deg = {margin_deg}" if margin_deg else ""

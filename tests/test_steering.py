@@ -485,6 +485,32 @@ def test_a_blocked_square_refuses_the_step_says_so_and_is_faced():
     assert run(helm, 0.5).step.refused is None
 
 
+@pytest.mark.parametrize("forward", [1.0, -1.0])
+def test_of_a_stick_pulled_onto_a_diagonal_both_sides_step_alike(forward):
+    """Both axes are equal there but for rounding, which has no say in which of them counts as pressed later."""
+    stick = 'stick = "pad.left_stick"\ndead_zone = { form = "none" }\n'
+    squares = set()
+    for size, side in itertools.product((0.71, 0.8, 0.913, 1.0), (1.0, -1.0)):
+        helm = helm_with('{ frame = "grid" }', "[mode.m.move]\nnotches = 8\nnotch_pull = 1\n", move=stick)
+        helm.stick("pad.left_stick", side * size * math.sin(0.7), -forward * size * math.cos(0.7))
+        step = helm.tick(0.05).step
+        squares.add((side * step.x, step.y))
+    assert squares == {(1.0, 0.0)}
+
+
+def test_a_vehicle_coasts_alike_whichever_side_is_requested():
+    """A request to the side that comes through notches is neither forward nor back: the cart coasts."""
+    text = "[mode.m.move]\nnotches = 8\n[gait.walk]\ntop_speed_m_s = 5\ncoast_half_life_s = 0.8\nreverse_m_s2 = 20\n"
+    for code in ("KeyD", "KeyA"):
+        helm = helm_with('{ frame = "drive", turn_deg_s = 90 }', text)
+        helm.key("KeyW", True)
+        run(helm, 2.0)
+        helm.key("KeyW", False)
+        helm.key(code, True)
+        motion = run(helm, 0.8).motion
+        assert math.hypot(motion.vel_x, motion.vel_y) == pytest.approx(2.5)
+
+
 def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
     helm = helm_with('{ frame = "grid", step_s = 0.2, diagonals = true, eased = true, repeats = false }')
     helm.key("KeyW", down=True)

@@ -5,7 +5,7 @@ import math
 from wendonic.kernels.angles import wrapped_angle
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning, line_stride
-from wendonic.kernels.body.slope import bounded_share, laid_on_slope, uphill_share
+from wendonic.kernels.body.slope import NOTHING_LEFT, bounded_share, laid_on_slope, uphill_share
 from wendonic.kernels.body.walk import footing_on, normal_under
 from wendonic.kernels.frames.drive_tuning import DriveTuning
 from wendonic.kernels.frames.frame import FrameState, FrameTuning
@@ -160,6 +160,9 @@ def steer_drive(
         throttle = request.throttle * request.scale + request.forward
         turn = request.turn + (request.right / request.scale if request.scale > 0.0 else 0.0)
     throttle = min(max(throttle, -full), full)
+    if math.fabs(throttle) < NOTHING_LEFT:
+        # What two channels leave of each other may be rounding, which is neither forward nor back.
+        throttle = 0.0
     turn = min(max(turn, -1.0), 1.0)
     top_speed = gait.top_speed_m_s
     wanted = throttle_speed(tuning.drive, top_speed, throttle)

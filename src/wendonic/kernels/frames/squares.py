@@ -244,7 +244,7 @@ def grid_held(tuning: GridTuning, state: GridState, face: float, right: float, f
     new_y = y not in (0.0, was.y)
     newer = was.newer
     if new_x and new_y:
-        newer = 0.0 if math.fabs(right) > math.fabs(forward) else 1.0
+        newer = 0.0 if math.fabs(right) > math.fabs(forward) * (1.0 + TIE) else 1.0
     elif new_x or new_y:
         newer = 0.0 if new_x else 1.0
     held = GridHeld(x, y, newer)

@@ -234,7 +234,10 @@ def move_output(
         ran_x *= ran_scale
         ran_y *= ran_scale
         if tuning.notches > 0:
-            ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, notch)
+            # What turns round within the tick, or comes to rest, has run towards a notch of its own.
+            last_notch = notch if notch >= 0.0 else state.notch
+            ran_notch = notch_of(ran_x, ran_y, tuning.notches, tuning.notch_margin, last_notch)
+            ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, ran_notch)
     else:
         ran_x, ran_y = x, y
     begin = corner = Vec2(right, forward)

@@ -8,6 +8,9 @@ from wendonic.kernels.vector import Vec2
 ON_BORDER = 1e-6
 """Within this angle (rad) of a border a heading is on it, as that of two keys may be."""
 
+STRAIGHT = 1e-12
+"""Less than this of a direction is none of it."""
+
 
 def nearest_notch(heading: float, notches: int) -> float:
     """Return which of `notches` compass points a heading (rad) is nearest to; they count clockwise from forward, 0.
@@ -76,8 +79,8 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
     nothing but the points.
 
     >>> x, y = notched(0.05, 1.0, notches=8, pull=0.5, notch=0.0)
-    >>> x, y == math.hypot(0.05, 1.0)
-    (0.0, True)
+    >>> x, y == math.hypot(0.05, 1.0), notched(0.5, 0.0, notches=4, pull=1.0, notch=1.0)
+    ((0.0, True), Vec2(x=0.5, y=0.0))
     """
     length = math.hypot(x, y)
     if length == 0.0:
@@ -90,4 +93,8 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
     heading = point
     if beyond > 0.0 and pull < 1.0:
         heading += math.copysign(min(beyond / (1.0 - pull), half), offset)
-    return Vec2(length * math.sin(heading), length * math.cos(heading))
+    right, forward = math.sin(heading), math.cos(heading)
+    # Straight to the side is nothing forward, not what rounding leaves: a vehicle would creep, or brake.
+    right = right if math.fabs(right) > STRAIGHT else 0.0
+    forward = forward if math.fabs(forward) > STRAIGHT else 0.0
+    return Vec2(length * right, length * forward)
