@@ -80,7 +80,7 @@ def notched(x: float, y: float, notches: int, pull: float, notch: float) -> Vec2
 
     >>> x, y = notched(0.05, 1.0, notches=8, pull=0.5, notch=0.0)
     >>> x, y == math.hypot(0.05, 1.0), notched(0.5, 0.0, notches=4, pull=1.0, notch=1.0)
-    ((0.0, True), Vec2(x=0.5, y=0.0))
+    (0.0, True, Vec2(x=0.5, y=0.0))
     """
     length = math.hypot(x, y)
     if length == 0.0:
