@@ -630,6 +630,13 @@ def test_the_command_writes_checks_and_overwrites_only_its_own(tmp_path):
     assert (folder / "mine.txt").read_text() == "mine"
 
 
+def test_single_precision_guards_half_a_turn_by_some_of_its_own_steps():
+    """1e-9 is less than a step of such numbers at pi, where rounding would choose the side to turn to."""
+    for float32, guard in ((False, "PI - 1e-09)"), (True, "PI - 3e-06f)")):
+        package = packaged(demo_profile(), "walk", ["foot"], float32=float32)
+        assert guard in "".join(TARGETS["c99"].sources(package).values())
+
+
 def test_squares_are_no_matter_for_single_precision():
     with pytest.raises(WendonicError, match='mode "push" looks up blocked squares'):
         packaged(demo_profile("crates"), "crates", ["push"], float32=True)

@@ -144,8 +144,11 @@ class _Way:
                 yield Event(t, name, self.now if "trigger" in name or "squeeze" in name else float(self.now >= 0.5))
             case "stick":
                 # A stick that is held straight is at 0 across, and sin(pi) is not.
-                x, y = (round(self.size * share, 12) for share in (math.sin(self.angle), math.cos(self.angle)))
-                yield Event(t, name, (x, 0.0 - y))
+                x, y = (
+                    self.size * share if abs(share) > 1e-12 else 0.0
+                    for share in (math.sin(self.angle), -math.cos(self.angle))
+                )
+                yield Event(t, name, (x, y))
             case "counts":
                 if self.size:
                     step = self.size**3 * 4000.0 * dt

@@ -56,6 +56,10 @@ CONSTANTS = {
 }
 OURS = {"min": "min_of", "max": "max_of", "hypot": "length_of"}
 MATH = {"abs": "fabs"}
+SINGLE_GUARD = 3e-6
+"""What is as near (rad) to half a turn is exactly that in single precision, where rounding must not choose the side:
+a few steps of such numbers.
+"""
 
 
 class CPrinter(OutArgumentPrinter):
@@ -71,6 +75,7 @@ class CPrinter(OutArgumentPrinter):
         super().__init__(functions, prefix)
         self.real = "float" if float32 else "double"
         self.suffix = "f" if float32 else ""
+        self.short_of_pi = SINGLE_GUARD if float32 else 0.0
         self.by_value: set[str] = set()
         """Structs that are at hand themselves, not pointed at."""
 

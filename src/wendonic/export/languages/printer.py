@@ -52,6 +52,8 @@ class Printer:
     true, false = "true", "false"
     both, either, negation = "&&", "||", "!"
     equal, unequal = "==", "!="
+    short_of_pi = 0.0
+    """The least by which a number just short of half a turn is printed short of it."""
     structs: Mapping[str, str] = {
         "raw": "input",
         "last": "last",
@@ -168,7 +170,7 @@ class Printer:
         short = round(math.pi - abs(float(value)), 12)
         if 0.0 < short < 1e-6 and math.pi - short == abs(value):
             # A little less than half a turn.
-            pi, less = self.shared_constant("PI"), self.number(short)
+            pi, less = self.shared_constant("PI"), self.number(max(short, self.short_of_pi))
             return f"{less} - {pi}" if value < 0.0 else f"{pi} - {less}", ADD
         return self.number(float(value)), UNARY if str(value).startswith("-") else ATOM
 
