@@ -21,9 +21,9 @@ from wendonic.kernels.body.body import BODY_AT_REST
 from wendonic.kernels.body.facing import FACE_TRAVEL, FACE_TURN, FACE_VIEW, Aim
 from wendonic.kernels.body.gait import PLAIN_GAIT, walked, walked_in_space, with_forms
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.frames.drive import driven, throttle_speed
+from wendonic.kernels.frames.drive import driven, steer_drive, throttle_speed
 from wendonic.kernels.frames.drive_tuning import DriveTuning
-from wendonic.kernels.frames.frame import PLAIN_FRAME
+from wendonic.kernels.frames.frame import FRAME_AT_REST, PLAIN_FRAME
 from wendonic.kernels.frames.goal import GoalInput, GotoTuning
 from wendonic.kernels.frames.squares import NO_GRID
 from wendonic.kernels.frames.steer import FRAME_CAMERA, FRAME_DRIVE, FRAME_FACING, FRAME_FLY, FRAME_GOTO, FRAME_GRID
@@ -509,6 +509,16 @@ def test_a_vehicle_coasts_alike_whichever_side_is_requested():
         helm.key(code, True)
         motion = run(helm, 0.8).motion
         assert math.hypot(motion.vel_x, motion.vel_y) == pytest.approx(2.5)
+
+
+def test_a_throttle_and_a_request_back_that_cancel_but_for_rounding_let_a_vehicle_coast():
+    """0.1 + 0.2 against 0.3 is 5.6e-17, at which a body that coasts would be braked, or driven."""
+    coasts = with_forms(PLAIN_GAIT._replace(coasts=1, coast_half_life_s=0.5, top_speed_m_s=4.0))
+    rolling = BODY_AT_REST._replace(velocity=Vec3(0.0, 2.0, 0.0))
+    for throttle, forward in ((0.1 + 0.2, -0.3), (-0.1 - 0.2, 0.3)):
+        request = NO_REQUEST._replace(throttle=throttle, forward=forward)
+        _, body, _ = steer_drive(PLAIN_FRAME, coasts, NO_COURSE, FRAME_AT_REST, rolling, request, 0.5)
+        assert body.velocity.y == pytest.approx(1.0)
 
 
 def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():

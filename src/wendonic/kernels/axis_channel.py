@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from wendonic.kernels.move.joined_keys import both_keys
-from wendonic.kernels.move.merge import MERGE_SUM, merged, strongest
+from wendonic.kernels.move.merge import MERGE_SUM, strongest, summed
 from wendonic.kernels.row import Row
 from wendonic.kernels.source.ramp import ramp_begin, ramp_run
 from wendonic.kernels.source.source import (
@@ -86,17 +86,6 @@ def both_behind(one: Behind, other: Behind) -> Behind:
     return Behind((one.value * one.takes_s + other.value * other.takes_s) / takes_s, takes_s)
 
 
-def merged_behind(one: Behind, other: Behind, other_counts: bool, rule: int) -> Behind:
-    """Return how far two merged sources are behind: both under a sum, else the one that counts.
-
-    >>> merged_behind(Behind(0.5, 0.5), Behind(0.25, 0.5), True, MERGE_SUM).value
-    0.75
-    """
-    if rule == MERGE_SUM:
-        return both_behind(one, other)
-    return other if other_counts else one
-
-
 def axis_output(
     tuning: AxisTuning, tables: Row, states: tuple[SourceState, ...], raw: tuple[Row, ...], dt: float
 ) -> tuple[tuple[SourceState, ...], AxisOutput]:
@@ -111,7 +100,7 @@ def axis_output(
     if len(tuning.sources) == 0:
         return states, AXIS_SILENT
     after: tuple[SourceState, ...] = ()
-    output = keys = longest = NO_OUTPUT
+    output = keys = NO_OUTPUT
     behind = keys_behind = NOT_BEHIND
     joined = 0
     for k in range(len(tuning.sources)):
@@ -123,24 +112,27 @@ def axis_output(
             keys_behind = both_behind(keys_behind, of_source)
             joined += 1
         elif k - joined == 0:
-            output = longest = shaped
+            output = shaped
             behind = of_source
+        elif tuning.merge == MERGE_SUM:
+            output = summed(output, shaped)
+            behind = both_behind(behind, of_source)
         else:
-            output = merged(output, shaped, 0.0, 0.0, -1.0, tuning.merge)
-            longest = strongest(longest, shaped)
-            behind = merged_behind(behind, of_source, output.source == shaped.source, tuning.merge)
-    if joined == len(tuning.sources):
-        output = keys
-        behind = keys_behind
-    elif joined > 0:
-        output = merged(keys, output, 0.0, 0.0, -1.0, tuning.merge)
-        longest = strongest(keys, longest)
-        behind = merged_behind(behind, keys_behind, output.source == keys.source, tuning.merge)
-    source = output.source
-    if tuning.merge == MERGE_SUM and len(tuning.sources) - joined > 1:
-        # What some of them add up to may be shorter than each.
-        source = longest.source
-    source = source if output.length > 0.0 else -1.0
+            output = strongest(output, shaped)
+            if output.source == shaped.source:
+                behind = of_source
+    if joined > 0:
+        behind_both = keys_behind
+        if joined == len(tuning.sources):
+            output = keys
+        elif tuning.merge == MERGE_SUM:
+            output = summed(keys, output)
+            behind_both = both_behind(keys_behind, behind)
+        else:
+            output = strongest(keys, output)
+            behind_both = keys_behind if output.source == keys.source else behind
+        behind = behind_both
+    source = output.source if output.length > 0.0 else -1.0
     value = min(max(output.x, -1.0), 1.0)
     if behind.takes_s == 0.0:
         return after, AxisOutput(source, value, value, 0.0)

@@ -82,7 +82,8 @@ def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOu
     """
     x = bounded(first.x + second.x)
     y = bounded(first.y + second.y)
-    source = second.source if second.length > first.length else first.source
+    source = second.source if second.longest > first.longest else first.source
+    longest = max(first.longest, second.longest)
     ran_x = first.ran_x + second.ran_x
     ran_y = first.ran_y + second.ran_y
     run_s = max(first.run_s, second.run_s)
@@ -92,7 +93,7 @@ def both_keys(first: SourceOutput, second: SourceOutput, means: int) -> SourceOu
         ran_y = y + (first.ran_y - first.y) * one + (second.ran_y - second.y) * other
     raw_x = bounded(first.raw_x + second.raw_x)
     raw_y = bounded(first.raw_y + second.raw_y)
-    return SourceOutput(source, math.hypot(x, y), x, y, raw_x, raw_y, bounded(ran_x), bounded(ran_y), run_s)
+    return SourceOutput(source, math.hypot(x, y), x, y, raw_x, raw_y, bounded(ran_x), bounded(ran_y), run_s, longest)
 
 
 def asked_together(first: Vec2, second: Vec2) -> Vec2:

@@ -47,7 +47,7 @@ def summed(first: SourceOutput, second: SourceOutput) -> SourceOutput:
     """
     x = first.x + second.x
     y = first.y + second.y
-    source = second.source if second.length > first.length * EVEN else first.source
+    source = second.source if second.longest > first.longest * EVEN else first.source
     return SourceOutput(
         source,
         math.hypot(x, y),
@@ -58,6 +58,7 @@ def summed(first: SourceOutput, second: SourceOutput) -> SourceOutput:
         first.ran_x + second.ran_x,
         first.ran_y + second.ran_y,
         max(first.run_s, second.run_s),
+        max(first.longest, second.longest),
     )
 
 

@@ -6,7 +6,7 @@ from typing import NamedTuple
 from wendonic.kernels.half_life import share_left
 from wendonic.kernels.move.diagonal import DIAGONAL_CAP, DIAGONAL_FREE, DIAGONAL_UNIT, scale_under
 from wendonic.kernels.move.joined_keys import asked_together, both_keys
-from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged, strongest
+from wendonic.kernels.move.merge import MERGE_STRONGEST, MERGE_SUM, merged
 from wendonic.kernels.move.notches import notch_of, notched
 from wendonic.kernels.move.one_euro import NO_ONE_EURO, ONE_EURO_AT_REST, OneEuroState, OneEuroTuning, one_euro
 from wendonic.kernels.move.paces import COARSE_LENGTH, PaceTuning, pace_amount, pace_of
@@ -136,7 +136,7 @@ def move_output(
     """
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
     felt_s = tuning.half_life_s if follows_half_life else 0.0
-    output = keys = longest = NO_OUTPUT
+    output = keys = NO_OUTPUT
     output_was = 0.0
     keys_were = ZERO2
     joined = 0
@@ -153,18 +153,18 @@ def move_output(
             if tuning.sources[k].kind != SOURCE_KEYS and side != 0.0:
                 side = wedged(side, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
             ran = shaped.ran_x if tuning.sources[k].kind == SOURCE_KEYS else side
-            shaped = shaped._replace(length=math.fabs(side), x=side, y=0.0, ran_x=ran, ran_y=0.0)
+            size = math.fabs(side)
+            shaped = shaped._replace(length=size, longest=size, x=side, y=0.0, ran_x=ran, ran_y=0.0)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped, 1 if follows_half_life else 0)
             keys_were = asked_together(keys_were, was.output)
             joined += 1
         elif k - joined == 0:
-            output = longest = shaped
+            output = shaped
             output_was = was.length
         else:
             output = merged(output, shaped, output_was, was.length, state.last_source, tuning.merge)
             output_was = was.length if output.source == shaped.source else output_was
-            longest = strongest(longest, shaped)
     if joined == len(tuning.sources) and joined > 0:
         output = keys
     elif joined > 0:
@@ -174,11 +174,7 @@ def move_output(
             if tuning.sources[k].kind == SOURCE_KEYS and last == k:
                 last = keys.source
         output = merged(keys, output, were, output_was, last, tuning.merge)
-        longest = strongest(keys, longest)
-    source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s = output
-    if tuning.merge == MERGE_SUM and len(tuning.sources) - joined > 1:
-        # What some of them add up to may be shorter than each.
-        source = longest.source
+    source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s, _ = output
     last_source = source if length > 0.0 else -1.0
 
     scale = diagonal_scale(tuning, source, length, x, y)

@@ -43,7 +43,8 @@ class SourceState(NamedTuple):
 
 class SourceOutput(NamedTuple):
     """What a source requests in a tick, by its number in the channel: how much, x right and y forward, and raw; and
-    what it ran from in the first `run_s` seconds of the tick, or if smoothing by a half-life follows, its mean.
+    what it ran from in the first `run_s` seconds of the tick, or if smoothing by a half-life follows, its mean. Of
+    several together, the one that requests most gives its number, and `longest` is how much that is.
     """
 
     source: float
@@ -55,11 +56,12 @@ class SourceOutput(NamedTuple):
     ran_x: float
     ran_y: float
     run_s: float
+    longest: float
 
 
 PLAIN_SOURCE = SourceTuning(SOURCE_STICK, NO_KEYS, PLAIN_STICK, NO_SWING)
 SOURCE_AT_REST = SourceState(KEYS_AT_REST, SWING_AT_REST, ZERO2, 0.0)
-NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
+NO_OUTPUT = SourceOutput(-1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0)
 
 
 def at_once(source: float, length: float, x: float, y: float, raw_x: float, raw_y: float) -> SourceOutput:
@@ -68,7 +70,7 @@ def at_once(source: float, length: float, x: float, y: float, raw_x: float, raw_
     >>> at_once(0.0, 0.5, 0.5, 0.0, 0.5, 0.0).ran_x
     0.5
     """
-    return SourceOutput(source, length, x, y, raw_x, raw_y, x, y, 0.0)
+    return SourceOutput(source, length, x, y, raw_x, raw_y, x, y, 0.0, length)
 
 
 def within_circle(tuning: SourceTuning) -> bool:
@@ -108,7 +110,7 @@ def source_output(
         keys, output = keys_output(tuning.keys, keys, raw, half_life_s, capped, dt)
         length = math.hypot(output.x, output.y)
         x, y, raw_x, raw_y, ran_x, ran_y, run_s = output
-        shaped = SourceOutput(source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s)
+        shaped = SourceOutput(source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s, length)
     elif tuning.kind == SOURCE_SWING:
         swing = swing_output(tuning.swing, tables, swing, raw, dt)
         shaped = at_once(source, swing.amount, 0.0, swing.amount, 0.0, swing.raw)
