@@ -474,7 +474,7 @@ IDLE = [
     (
         HEAD + LOOK + 'stick = "pad.right_stick"\ndead_zone = { release = 0.1 }\n',
         "look.bind[0].dead_zone.release",
-        "does nothing where a turn begins slowly",
+        "does nothing unless the turn starts with a jump",
     ),
 ]
 IDLE_GAITS = [

@@ -336,7 +336,7 @@ class LookStickBind(LookBind, Centred):
         if not self.snaps and "hold_s" in self.model_fields_set and self.rim_boost == 0.0:
             yield "hold_s", "does nothing without rim_boost"
         if not self.snaps and not self.comes_back and self.dead_zone.release is not None:
-            words = 'does nothing where a turn begins slowly; it is for the form "cut" and curves with a floor'
+            words = 'does nothing unless the turn starts with a jump: form "cut", or a curve with a floor'
             yield "dead_zone.release", words
 
     @property

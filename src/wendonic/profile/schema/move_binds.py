@@ -325,7 +325,7 @@ class HandsBind(Moving, Tilted):
 
     Both hands together give full speed, `both_boost` times as much as one. A hand's velocity is measured relative to
     the head and smoothed by `steady_half_life_s`, so that steps do not count as swings and trembling cancels out.
-    The amount is kept while a hand turns round, and halves every `release_half_life_s` once swings get slower or end.
+    The amount holds while a hand reverses, and halves every `release_half_life_s` once swings get slower or end.
     """
 
     hands: Annotated[
