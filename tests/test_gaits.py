@@ -34,6 +34,17 @@ def course_of(**content):
     return Course.model_validate({"format": "wendonic-course", "version": 1, **content})
 
 
+def flat(back_m, forward_m, height_m):
+    return {
+        "form": "flat",
+        "left_m": -9,
+        "right_m": 9,
+        "back_m": back_m,
+        "forward_m": forward_m,
+        "height_m": height_m,
+    }
+
+
 def run(helm, seconds, hz=100):
     for _ in range(round(seconds * hz)):
         intent = helm.tick(1.0 / hz)
@@ -551,6 +562,57 @@ def test_a_hop_climbs_no_terrace_that_is_higher_than_it(hz, jump_m, climbs):
     assert max(after - before for before, after in itertools.pairwise(heights)) <= most
     for motion in jumped(hill):
         assert motion.pos_z >= hill.ground(motion.pos_x, motion.pos_y).height - 1e-9
+
+
+@pytest.mark.parametrize("hz", [20, 60, 144, 1000])
+def test_a_jump_beside_a_terrace_is_as_high_as_on_level_ground(hz):
+    """Pressed against its side, a body rises past the edge at full height and lands on top when it comes down."""
+    gait = "gravity_m_s2 = 20\njump = { height_m = 1.2 }\n"
+    flights = []
+    for height_m in (1.0, 0.0):
+        helm = Helm(profile_with(gait, presses=JUMPS), course=course_of(piece=[flat(2, 20, height_m)]))
+        helm.key("KeyW", down=True)
+        run(helm, 1.0, hz)
+        helm.key("Space", down=True)
+        flights.append([helm.tick(1.0 / hz).motion for _ in range(hz)])
+    beside, level = flights
+    landed = next(index for index, motion in enumerate(beside) if motion.grounded)
+    assert [motion.pos_z for motion in beside[:landed]] == [motion.pos_z for motion in level[:landed]]
+    assert beside[landed].pos_z == 1.0 > level[landed].pos_z
+    assert level[landed].vel_z < 0.0
+
+
+@pytest.mark.parametrize("hz", [30, 60, 240])
+@pytest.mark.parametrize(("riser_m", "tread_m"), [(0.18, 0.3), (0.3, 0.4), (0.1, 0.25), (0.03, 0.3)])
+def test_a_jump_on_stairs_keeps_the_run(riser_m, tread_m, hz):
+    """Wherever on a step it begins or ends: what is walked up from the ground below is no wall in the air."""
+    stairs = [flat(1 + tread_m * n, 40, riser_m * (n + 1)) for n in range(30)]
+    profile = profile_with("gravity_m_s2 = 20\njump = { height_m = 1 }\n", presses=JUMPS)
+    course = course_of(piece=stairs)
+    for begin in range(12):
+        helm = Helm(profile, course=course)
+        helm.key("KeyW", down=True)
+        helm.tick(0.5 + 0.01 * begin)
+        helm.key("Space", down=True)
+        flight = [helm.tick(1.0 / hz).motion for _ in range(hz)]
+        assert min(motion.vel_y for motion in flight) == max(motion.vel_y for motion in flight) > 1.0
+        below = flight[0].pos_z - flight[0].vel_z / hz
+        assert max(motion.pos_z for motion in flight) - below > 0.9
+        assert flight[-1].grounded
+
+
+@pytest.mark.parametrize("hz", [20, 60, 240])
+@pytest.mark.parametrize(
+    ("riser_m", "step_m", "falls"), [(0.18, 0.35, False), (0.34, 0.35, False), (0.36, 0.35, True), (0.18, 0.1, True)]
+)
+def test_stairs_are_walked_down_as_they_are_walked_up(riser_m, step_m, falls, hz):
+    stairs = [flat(-9, 1 + 0.4 * n, riser_m * (9 - n)) for n in range(9)]
+    steer = f'{{ frame = "map", slope = {{ step_m = {step_m} }} }}'
+    helm = Helm(profile_with("top_speed_m_s = 3\ngravity_m_s2 = 20\n", steer=steer), course=course_of(piece=stairs))
+    helm.key("KeyW", down=True)
+    walked = [helm.tick(1.0 / hz).motion for _ in range(2 * hz)]
+    assert any(not motion.grounded for motion in walked) is falls
+    assert (walked[0].pos_z, walked[-1].pos_z, walked[-1].grounded) == (pytest.approx(9 * riser_m), 0.0, True)
 
 
 @pytest.mark.parametrize("near_m", [0.25, 0.2, 0.01, 0.0])

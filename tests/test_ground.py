@@ -2,6 +2,7 @@
 
 import itertools
 import math
+import random
 
 import pytest
 from hypothesis import given
@@ -287,3 +288,68 @@ def test_a_body_that_flies_is_held_by_ground_by_walls_and_by_their_tops(rise_m_s
     helm.restart(0.0, 6.9, 1.0)
     helm.key("KeyW", True)
     assert run(helm, 3.0, hz)[0].motion.pos_y == pytest.approx(8.0, abs=0.05)
+
+
+def made_up_ground(rng):
+    """Flat pieces, ramps, mounds and flights of stairs that overlap anyhow, and walls."""
+    pieces, walls = [], []
+    for _ in range(rng.randint(2, 7)):
+        left, back = rng.uniform(-5.0, 4.0), rng.uniform(-5.0, 4.0)
+        right, forward = left + rng.uniform(0.4, 4.0), back + rng.uniform(0.4, 4.0)
+        sides = {"left_m": left, "right_m": right, "back_m": back, "forward_m": forward}
+        riser, tread = rng.choice((0.1, 0.18, 0.3)), rng.choice((0.25, 0.4))
+        steps = [
+            {
+                "form": "flat",
+                **sides,
+                "back_m": back + tread * n,
+                "forward_m": back + 10 * tread,
+                "height_m": riser * (n + 1),
+            }
+            for n in range(8)
+        ]
+        up = rng.choice(("forward", "back", "left", "right"))
+        ramp = {"form": "ramp", **sides, "up": up, "to_height_m": rng.choice((0.5, 1.0, 3.0))}
+        mound = {"form": "mound", "at": [left, back], "radius_m": right - left, "height_m": rng.uniform(0.2, 2.0)}
+        flat = {"form": "flat", **sides, "height_m": rng.choice((0.1, 0.3, 0.9, 2.0))}
+        pieces += rng.choice((steps, [ramp], [mound], [flat]))
+        begun_in = left < 0.0 < left + 0.8 and back < 0.0 < forward
+        if rng.random() < 0.3 and not begun_in:
+            walls.append({**sides, "right_m": left + 0.8, "height_m": rng.choice((0.3, 0.8, 3.0))})
+    return Course(format="wendonic-course", version=1, piece=pieces, wall=walls), walls
+
+
+@pytest.mark.parametrize("seed", range(16))
+def test_on_any_ground_nobody_is_in_it_and_no_jump_is_cut_short(seed):
+    """A body is on the ground or above it and in no wall, and lands while it rises only where the ground comes up
+    faster; what lifts it is its jump, its climb, or one step.
+    """
+    rng = random.Random(f"ground {seed}")
+    step_m, top_m_s, jump_m = rng.choice((0.0, 0.35)), rng.choice((3.2, 8.0)), rng.choice((0.4, 1.1))
+    slope, jump = f"{{ step_m = {step_m} }}", f"jump = {{ height_m = {jump_m} }}\ngravity_m_s2 = 18\n"
+    presses = '[mode.m.press]\njump = { bind = ["Space"], buffer_s = 0.1 }\n'
+    course, walls = made_up_ground(rng)
+    gait = f"top_speed_m_s = {top_m_s}\naccel_m_s2 = 25\nbrake_m_s2 = 30\n{jump}{presses}"
+    helm, held = helm_with(slope, gait, course=course), set()
+    was = helm.tick(1.0 / 60.0).motion
+    most_m = max(step_m, top_m_s / 60.0) + math.sqrt(2.0 * 18.0 * jump_m) / 60.0 + 0.05
+    for _ in range(800):
+        if rng.random() < 0.15:
+            code = rng.choice(("KeyW", "KeyA", "KeyS", "KeyD", "Space", "Space", "Space", "Space"))
+            held ^= {code}
+            helm.key(code, code in held)
+        motion = helm.tick(1.0 / 60.0).motion
+        x, y, z = motion[:3]
+        ground = course.ground(x, y)
+        assert z >= ground.height - 1e-9
+        assert z - was.pos_z <= most_m
+        assert not any(
+            wall["left_m"] < x < wall["right_m"]
+            and wall["back_m"] < y < wall["forward_m"]
+            and z < wall["height_m"] - 1e-9
+            for wall in walls
+        )
+        if motion.grounded and not was.grounded:
+            climb_m_s = -(ground.normal.x * motion.vel_x + ground.normal.y * motion.vel_y) / ground.normal.z
+            assert was.vel_z - 18.0 / 60.0 <= max(climb_m_s, 0.0) + 0.3
+        was = motion

@@ -164,6 +164,7 @@ def test_a_view_that_is_no_number_is_refused_and_the_last_one_stands(helm):
         (lambda helm: helm.button("pad.left_stick", 1), "pad.left_stick is not a button"),
         (lambda helm: helm.button("pad.sout", 1), 'did you mean "pad.south"'),
         (lambda helm: helm.stick("pad.south", 0, 0), "pad.south is not a stick"),
+        (lambda helm: helm.button("KeyW", True), '"KeyW" is key.KeyW, which is not a button'),
     ],
 )
 def test_slips_are_errors_that_teach(helm, call, words):

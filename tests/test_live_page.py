@@ -107,7 +107,7 @@ def opened(browser, address, **context):
     made.faults = []
     made.on("pageerror", lambda fault: made.faults.append(str(fault)))
     made.goto(address)
-    made.wait_for_selector(".field")
+    made.wait_for_selector(".field", state="attached")
     made.wait_for_function("wendonicPage.seen && (!wendonicPage.live || wendonicPage.wire.open)")
     return made
 
@@ -362,6 +362,25 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.wait_for_function("wendonicPage.replay && wendonicPage.replay.index > 2")
 
 
+def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(page, file):
+    page.keyboard.press("F6")
+    page.keyboard.down("KeyW")
+    page.wait_for_timeout(300)
+    page.select_option("[aria-label=Replay]", "beekeeper_keys.jsonl")
+    page.wait_for_selector("#notices >> text=recording saved as")
+    (kept,) = file.parent.glob("beekeeper_2*.jsonl")
+    recording = Recording.read(kept)
+    kept.unlink()
+    assert "key.KeyW" in recording.controls
+    assert recording.duration_s < 5.0
+    page.keyboard.press("F6")
+    page.wait_for_selector("#notices >> text=beekeeper_keys.jsonl is being replayed")
+    assert page.evaluate("wendonicPage.recorder") is None
+    page.select_option("[aria-label=Replay]", "no replay")
+    page.keyboard.press("F6")
+    assert page.evaluate("wendonicPage.recorder.events.length") == 4
+
+
 @pytest.mark.long
 def test_points_of_a_curve_are_dragged_and_saved(page, file):
     curve = 'curve = { form = "points", points = [[0, 0], [0.4, 0.1], [1, 1]] }'
@@ -400,6 +419,34 @@ def in_one_file(browser, folder, *names, **context):
     out = folder / "feel.html"
     write_page([FOLDER / f"{name}.toml" for name in names], out)
     return opened(browser, out.as_uri(), **context)
+
+
+@pytest.mark.parametrize(
+    ("name", "size", "words"),
+    [
+        ("beekeeper", (390, 844), "nothing here is bound to touch: connect a pad or a keyboard"),
+        ("tablet", (844, 390), ""),
+        ("orchard", (844, 390), "touch a place to go there"),
+        ("headset", (390, 844), "nothing here is bound to touch: connect a pad or a keyboard"),
+    ],
+)
+def test_a_phone_upright_or_on_its_side_has_the_stage_and_one_drawer(browser, tmp_path, name, size, words):
+    width, height = size
+    phone = {"viewport": {"width": width, "height": height}, "has_touch": True, "is_mobile": True}
+    page = in_one_file(browser, tmp_path, name, **phone)
+    page.wait_for_function("wendonicPage.stage.said")
+    stage = page.locator("#stage").bounding_box()
+    assert (stage["width"], stage["height"] > 0.7 * height) == (width, True)
+    assert page.evaluate("wendonicPage.stage.said") == "\n".join(["0.00 m/s", words]).strip()
+    assert [page.locator(part).is_visible() for part in ("#numbers", "#strips")] == [False, False]
+    page.locator(".drawer-toggle").tap()
+    stage, drawer = (page.locator(part).bounding_box() for part in ("#stage", "#numbers"))
+    assert page.locator("[type=range]").first.is_visible()
+    assert drawer["x"] >= stage["x"] + stage["width"] or drawer["y"] >= stage["y"] + stage["height"]
+    assert (drawer["x"] + drawer["width"], drawer["y"] + drawer["height"]) == (width, height)
+    assert min(stage["width"], stage["height"]) > 250
+    assert page.faults == []
+    page.context.close()
 
 
 @pytest.mark.long

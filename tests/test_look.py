@@ -510,6 +510,25 @@ def test_a_snap_turn_is_as_far_with_zoom():
     assert helm.tick(0.01).look.yaw_deg == pytest.approx(-30.0)
 
 
+@given(
+    pitch_deg=st.floats(-120.0, 120.0),
+    turns=st.lists(st.integers(-90, 90), min_size=1, max_size=4),
+    whole=st.sampled_from([-2, -1, 1, 3]),
+)
+def test_a_pitch_counted_from_0_to_360_has_the_same_limits(pitch_deg, turns, whole):
+    """Looking 10 degrees down is 350 to some games: each turn is the same as from -10."""
+    profile = looking(f"{MOUSE}deg_per_count = 1", look="pitch_limits_deg = [-40, 60]")
+    for counts in turns:
+        looks = []
+        for pitch in (pitch_deg, pitch_deg + 360.0 * whole):
+            helm = Helm(profile)
+            helm.mouse(0.0, counts)
+            looks.append(helm.tick(1 / 60, view=View(0.0, pitch)))
+        near, far = (intent.look.pitch_deg for intent in looks)
+        assert far == pytest.approx(near, abs=1e-9)
+        assert looks[1].view.pitch_deg == pytest.approx(pitch_deg + 360.0 * whole + near, abs=1e-9)
+
+
 @pytest.mark.parametrize("smooth", ["", "half_life_s = 0.2\n"])
 def test_the_pitch_unsticks_at_once(smooth):
     """Far beyond the limit and back: the first count back moves it, smoothed or not."""

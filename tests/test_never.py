@@ -39,6 +39,8 @@ def files(tmp_path, monkeypatch):
         ("shape beekeeper.toml beekeeper_keys.jsonl -o pad.parquet", "is a recording"),
         ("measure beekeeper.toml -o beekeeper.toml", "is what this reads"),
         ("measure beekeeper.toml -o yard_course.toml", "is a course, and would become a feel sheet"),
+        ("measure beekeeper.toml -o sheet.png", 'found ending ".png"; allowed: .json'),
+        ("schema -o schema.toml", 'found ending ".toml"; allowed: .json'),
         ("convert beekeeper_keys.jsonl beekeeper.toml", "is a profile"),
         ("convert beekeeper_keys.jsonl beekeeper_keys.jsonl", "is what this reads"),
         ("convert beekeeper_keys.jsonl keys.xyz", 'found ending ".xyz"; allowed: .jsonl, .csv, .parquet'),

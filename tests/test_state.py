@@ -203,3 +203,25 @@ def test_controls_of_the_wrong_kind_are_named_with_some_that_are_right():
     for name, known in (("pad.right_stik.y", "pad.right_stick.y"), ("pad.lft_stick.x", "pad.left_stick.x")):
         with pytest.raises(ControlError, match=f'unknown axis "{name}"; did you mean "{known}"'):
             find_axis(name)
+
+
+@pytest.mark.parametrize(
+    ("control", "values", "words"),
+    [
+        (
+            "pointer.at",
+            [(1.2, 0.5), (400, 300), (500, 2)],
+            "found 400, 300, cut to its range of 0 to 1; were these pixels?",
+        ),
+        ("touch.0", [(0.5, 640, 1)], "found 0.5, 640, 1, cut to its range of 0 to 1; were these pixels?"),
+        ("pad.left_stick", [(-1.01, 0), (-32768, 12), (1, 32767)], "found -32768, 12, cut to its range of -1 to 1"),
+        ("pad.left_trigger", [1.5, 255, 254], "found 255, cut to its range of 0 to 1"),
+    ],
+)
+def test_a_value_in_another_unit_is_logged_once(control, values, words, caplog):
+    state = DeviceState()
+    for value in values:
+        state.apply(Event(0.0, control, value))
+    (logged,) = [record.getMessage() for record in caplog.records]
+    assert logged == f"{control}: {words}"
+    assert state.clamped == {control: len(values)}

@@ -25,7 +25,7 @@ pytestmark = pytest.mark.skipif(not (shutil.which("Xvfb") and shutil.which("xdot
 def display():
     """A display without a monitor."""
     read, write = os.pipe()
-    command = ["Xvfb", "-displayfd", str(write), "-screen", "0", "1280x800x24", "-nolisten", "tcp"]
+    command = ["Xvfb", "-displayfd", str(write), "-noreset", "-screen", "0", "1280x800x24", "-nolisten", "tcp"]
     server = subprocess.Popen(command, pass_fds=[write], stderr=subprocess.DEVNULL)
     os.close(write)
     with os.fdopen(read) as number:

@@ -51,6 +51,7 @@ export class App {
         this.reference = { path: null, sheet: null };
         this.ringRow = {};
         this.calm = matchMedia("(prefers-reduced-motion: reduce)");
+        this.fingers = matchMedia("(pointer: coarse)");
         this.#begin(profiles[0], mode);
         this.notices = new Notices(document.getElementById("notices"));
         this.stage = new Stage(document.getElementById("stage"), this);
@@ -58,7 +59,7 @@ export class App {
         this.strips = new StripsPanel(document.getElementById("strips"), this);
         this.rebinding = new Rebinding(this);
         this.bar = new Bar(document.getElementById("bar"), this);
-        if (matchMedia("(max-width: 760px)").matches) document.body.classList.add("closed");
+        if (matchMedia("(max-width: 760px), (max-height: 480px)").matches) document.body.classList.add("closed");
         this.#devices();
         if (live) this.#connect();
         this.#built();
@@ -307,10 +308,17 @@ export class App {
         const lines = [`${reading} ${profile.unit}/s${now.amount > 0.001 ? `, amount ${now.amount.toFixed(2)}` : ""}`];
         if (this.replay) lines.push(`replay of ${this.replay.name}: ${shown(this.replay.t - this.replay.start, 3)} of ${shown(this.replay.duration, 3)} s`);
         if (this.recorder) lines.push(`recording: ${this.recorder.events.length} events, ${shown(helm.t - this.recorder.startS, 3)} s`);
-        if (this.standsIn) lines.push(...(this.mouse.captured ? this.headset.words : ["click to look and swing with the mouse, in place of a headset"]));
+        if (this.fingers.matches && !this.mouse.captured) lines.push(...this.#touchWords());
+        else if (this.standsIn) lines.push(...(this.mouse.captured ? this.headset.words : ["click to look and swing with the mouse, in place of a headset"]));
         else if (this.#binds("mouse")) lines.push(this.mouse.captured ? "mouse captured; press Escape to release it" : "click to capture the mouse");
         else if (helm.run.content.frame === "goto") lines.push("click a place to go there");
         return lines;
+    }
+
+    /** What a player can do whose first pointer is a finger; where no zone, place or motion sensor is bound, nothing. */
+    #touchWords() {
+        if (this.helm.run.content.frame === "goto") return ["touch a place to go there"];
+        return this.stage.zones.childElementCount > 0 || this.#binds("rates") ? [] : ["nothing here is bound to touch: connect a pad or a keyboard"];
     }
 
     #built() {
@@ -485,13 +493,24 @@ export class App {
 
     record() {
         if (this.recorder) {
-            const lines = this.recorder.lines();
-            this.recorder = null;
-            this.keep(lines);
+            this.#endRecording();
             return;
         }
+        if (this.replay) {
+            this.notices.say("record", `${this.replay.name} is being replayed: choose "no replay" to record your own play`);
+            return;
+        }
+        this.notices.clear("record");
         this.recorder = new Recorder(`${this.profile.title}, played`);
         this.recorder.begin(this.helm);
+    }
+
+    /** Keeps what has been recorded: where the clock begins anew, the recording ends. */
+    #endRecording() {
+        if (!this.recorder) return;
+        const lines = this.recorder.lines();
+        this.recorder = null;
+        this.keep(lines);
     }
 
     async keep(lines) {
@@ -524,6 +543,8 @@ export class App {
 
     /** Plays a recording in a loop, or none. */
     play(events, name = "") {
+        this.#endRecording();
+        this.notices.clear("record");
         this.replay = events ? new Replay(events, name) : null;
         this.#again();
     }
@@ -626,8 +647,10 @@ export class App {
 
     /** Switches to another of the profiles that the page holds. */
     choose(number) {
+        this.#endRecording();
         this.rebinding.clear();
         this.#begin(this.profiles[number], null);
+        this.replay?.restart();
         this.trial = new Trial();
         this.numbers.key = "";
         this.seen = null;

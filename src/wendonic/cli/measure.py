@@ -37,7 +37,7 @@ def measure(
     hz: Annotated[float | None, typer.Option("--hz", help="Ticks a second of chain_delay_s.")] = None,
     goal_m: Annotated[float | None, typer.Option("--goal", help="Distance of a goal that is pointed at (m).")] = None,
     as_json: Annotated[bool, typer.Option("--json", help="Print the sheet as JSON.")] = False,
-    out: Annotated[Path | None, typer.Option("-o", "--out", help="Write the sheet as JSON to this file.")] = None,
+    out: Annotated[Path | None, typer.Option("-o", "--out", help="Write the sheet to this file (.json).")] = None,
 ) -> None:
     """Measure how a profile feels, with exact stimuli: milliseconds, metres, degrees and ratios."""
     from wendonic.atomic_file import atomic_file
@@ -47,7 +47,7 @@ def measure(
     from wendonic.study.feel_sheet import measure as measure_profile
     from wendonic.study.thresholds import asked_for
 
-    check_output(out, "feel sheet", (profile,))
+    check_output(out, "feel sheet", (profile,), (".json",))
     loaded = load_profile(profile)
     name, length = loaded.mode_name(mode), loaded.world.length
     only = [known_quantity(quantity, length)[0] for quantity in of] if of else None

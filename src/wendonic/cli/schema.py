@@ -23,7 +23,7 @@ def schema(
     if out is None:
         say(schema_text(of, ascii_only=True))
         return
-    check_output(out, "JSON Schema")
+    check_output(out, "JSON Schema", endings=(".json",))
     write_schema(out, of)
     say(f"wrote {out}")
     if of != "recording":

@@ -222,7 +222,7 @@ pad.right_stick and 2 more
     if control is not None and control.kind in kinds:
         return control
     _check_is_name(name)
-    meant = control or CONTROLS.get(control_meant(name) or "")
+    meant = control or CONTROLS.get(control_meant(name) or f"key.{name}")
     if meant is None or meant.kind in kinds:
         of_kind = [known for known, one in CONTROLS.items() if one.kind in kinds]
         guess = did_you_mean(name, of_kind, meant.name if meant else None)

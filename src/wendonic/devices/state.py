@@ -1,5 +1,6 @@
 """What is held right now, on every device."""
 
+import logging
 import math
 from collections import Counter
 from collections.abc import Sequence
@@ -42,8 +43,8 @@ class DeviceState:
     Levels stay until changed: two keys are two keys, and only its own `up` lifts a key. A loss (`lost.focus`,
     `lost.pad`, …) releases exactly what that device held; the view stays. Displacements (`mouse.move`,
     `mouse.wheel`) add up until a tick takes them. A value outside its control's range is cut to the range and
-    counted in `clamped`; a value that is not finite is refused and counted in `refused`, and the last good one
-    stays.
+    counted in `clamped`, and the first one of a control that is far outside is logged; a value that is not finite is
+    refused and counted in `refused`, and the last good one stays.
 
     >>> state = DeviceState()
     >>> state.apply(Event(0.0, "key.KeyW", 1))
@@ -56,6 +57,7 @@ class DeviceState:
     """
 
     __slots__ = (
+        "_far_beyond",
         "changes",
         "clamped",
         "counts_end",
@@ -95,6 +97,7 @@ class DeviceState:
         """How many of the kept changes count as no displacement any more: those before `discard_counts`."""
         self.clamped: Counter[str] = Counter()
         self.refused: Counter[str] = Counter()
+        self._far_beyond: set[str] = set()
 
     def apply(self, event: Event) -> None:
         """Take one event; its time plays no part. Raises `ControlError` for an unknown control, a misfit value, and
@@ -130,7 +133,7 @@ class DeviceState:
             if not math.isfinite(level):
                 self.refused[control.name] += 1
                 return
-            self.clamped[control.name] += 1
+            self._note_clamped(control, level)
             level = min(max(level, control.low), control.high)
         if control.kind == "wheel":
             self._displace(control, (float(level),))
@@ -178,7 +181,7 @@ class DeviceState:
         low, high = control.low, control.high
         fitting = [float(min(max(level, low), high)) for level in levels]
         if fitting != list(levels):
-            self.clamped[control.name] += 1
+            self._note_clamped(control, *levels)
         if kind == "counts":
             self._displace(control, fitting)
             return
@@ -199,6 +202,18 @@ class DeviceState:
                 self.landings[(slot - _TOUCH_SLOT) // control.width] = (fitting[0], fitting[1])
         if slot in self.watched:
             self._keep(Change(slot, tuple(fitting), tuple(was), False))
+
+    def _note_clamped(self, control: Control, *levels: float) -> None:
+        """Count a value beyond its range; what is further beyond than the range is wide may be in another unit."""
+        self.clamped[control.name] += 1
+        span = control.high - control.low
+        far = any(level > control.high + span or level < control.low - span for level in levels)
+        if far and control.name not in self._far_beyond:
+            self._far_beyond.add(control.name)
+            found = ", ".join(f"{level:g}" for level in levels)
+            hint = "; were these pixels?" if control.kind in ("pointer", "touch") else ""
+            words = "%s: found %s, cut to its range of %g to %g%s"
+            logging.getLogger("wendonic").warning(words, control.name, found, control.low, control.high, hint)
 
     def _displace(self, control: Control, counts: Sequence[float]) -> None:
         slot = control.slot

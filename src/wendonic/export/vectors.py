@@ -202,6 +202,8 @@ def _episode(
         now = list(row)
         if reports and rng.random() < 0.1:
             pitch = rng.choice((rng.uniform(-1.5, 1.5), math.pi / 2))
+            # Some games count it from 0 to 360 degrees.
+            pitch += math.tau if -1.0 < pitch < -0.5 else 0.0
             now[layout.view : layout.view + 3] = 1.0, rng.uniform(-4, 4), pitch
         if reports and rng.random() < 0.1:
             angle, steep = rng.uniform(-3, 3), rng.choice((0.0, 0.3, 0.9, 1.3, 1.55))

@@ -361,13 +361,17 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
         steps = StepTuning(
             1 if gait.fall.falls > 0 or frame == FRAME_FLY else 0,
             slope.step_m,
+            slope.step_m,
             slope.steepest_tangent if slope.follows > 0 else WALL_TANGENT,
             min(slope.steepest_tangent, MOST_TANGENT),
         )
         in_air = frame == FRAME_FLY or (gait.fall.falls > 0 and not on_ground)
         if in_air:
-            # The side of a terrace is a wall there.
-            steps = steps._replace(step_m=STEP_DOWN_M)
+            # A side that is too high is a wall there, but for its lip; a jump that still rises has to clear that too.
+            rises = was.fall.airborne > 0.0 and before.velocity.z > 0.0
+            steps = steps._replace(lip_m=0.0 if rises else STEP_DOWN_M)
+            if frame == FRAME_FLY:
+                steps = steps._replace(step_m=STEP_DOWN_M)
             stands = 0.0
         free = body
         has_feet = on_ground or in_air
@@ -381,7 +385,7 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
             body = body._replace(position=Vec3(body.position.x, body.position.y, floor))
     fall = was.fall
     if gait.fall.falls > 0:
-        fall, body = height_settled(gait.fall, fall, reported, before, body, floor, stands, dt)
+        fall, body = height_settled(gait.fall, tuning.walled, course, fall, reported, before, body, floor, stands, dt)
     return Steered(body, fall, up, state, wanted, heading, contact)
 
 

@@ -14,7 +14,7 @@ from wendonic.pictures.path_ground import add_ground, add_section, upright
 from wendonic.pictures.path_marks import add_goals, add_jumps, add_mode_changes, add_refusals, add_squares
 from wendonic.pictures.path_swing import add_swing
 from wendonic.pictures.picture import Given, picture
-from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, SLATE, blank_axes, dress_axes, split_axes
+from wendonic.pictures.style import FOG, INK, MIST, MOSS, PAPER, RIM, SLATE, blank_axes, dress_axes, split_axes
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.grid import GridSteer
@@ -104,7 +104,7 @@ def draw_path(
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     _draw_facing(ax, shown, facing, from_side, 0.8 * size)
     goes = [math.pi / 2.0] * len(shown) if from_side else _headings(shown, facing)
-    _draw_times(ax, shown, goes, interval_s, length, from_side, size)
+    _draw_times(ax, shown, goes, facing, interval_s, length, from_side, size)
     add_jumps(ax, trace)
     for part, mode in stretches:
         add_refusals(ax, part, mode)
@@ -215,6 +215,7 @@ def _draw_times(
     ax: Axes,
     shown: "pd.DataFrame",
     headings: list[float],
+    facing: list[float],
     interval_s: float,
     length: LengthUnit,
     from_side: bool,
@@ -224,25 +225,28 @@ def _draw_times(
     and down and nothing else shows it.
     """
     rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > LEVEL_M
-    places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, strict=True)
+    places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, facing, strict=True)
     written = (math.inf, math.inf)
-    for number, (at_x, at_y, at_z, t, heading) in enumerate(places):
+    for number, (at_x, at_y, at_z, t, heading, face) in enumerate(places):
         if number and number % 5 == 0 and math.dist(written, (at_x, at_y)) > 0.5 * size:
             written = (at_x, at_y)
             time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
             if rises and abs(at_z) > LEVEL_M:
                 time += f"\n{length.m(at_z, '.1f')} up"
-            # To the right of the path, where neither it nor the arrow runs.
+            # Beside the path, to the right unless the body faces that way, where neither it nor the arrow runs.
+            side = -1.0 if not from_side and math.sin(face - heading) > 0.7 else 1.0
+            across, along = (40.0, -20.0) if rises else (24.0, -14.0)
             ax.annotate(
                 time,
                 (at_x, at_y),
-                ((40.0 if rises else 24.0) * math.cos(heading), (-20.0 if rises else -14.0) * math.sin(heading)),
+                (side * across * math.cos(heading), side * along * math.sin(heading)),
                 textcoords="offset points",
                 ha="center",
                 va="center",
                 fontsize=9,
                 color=INK,
                 zorder=5,
+                path_effects=RIM,
             )
 
 

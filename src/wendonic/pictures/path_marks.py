@@ -8,7 +8,7 @@ from matplotlib.axes import Axes
 from matplotlib.patches import Circle, Rectangle
 
 from wendonic.course import Course
-from wendonic.pictures.style import BRICK, FOG, HEATHER, INK, MIST, PAPER
+from wendonic.pictures.style import BRICK, FOG, HEATHER, INK, MIST, PAPER, RIM
 from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.study.motion import placed
@@ -126,6 +126,8 @@ def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
             va="bottom" if number % 2 else "top",
             fontsize=9,
             color=INK,
+            zorder=5,
+            path_effects=RIM,
         )
 
 

@@ -7,6 +7,7 @@ from typing import Any
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure, SubFigure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
+from matplotlib.patheffects import withStroke
 
 from wendonic.atomic_file import atomic_file, check_ending
 from wendonic.errors import WendonicError
@@ -21,6 +22,9 @@ BRICK = "#B4483B"
 FOG = "#C9C4B8"
 MIST = "#8B8778"
 """Fog, dark enough for text."""
+
+RIM = [withStroke(linewidth=2.5, foreground=PAPER)]
+"""Path effects for words that may lie over a line: a rim of paper."""
 
 RAW: dict[str, Any] = {"color": FOG, "linewidth": 2.6, "solid_capstyle": "butt"}
 SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}

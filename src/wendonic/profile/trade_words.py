@@ -421,10 +421,13 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style"), ("jump-lost-in-gait",)),
     "square gate": TradeWord("A rim on which both axes reach 1 together.", ("gate",)),
+    "stairs": TradeWord("Steps of a course, walked up and down where none is higher than step_m.", ("step_m",)),
     "steering wheel": TradeWord("A wheel whose axis turns a vehicle.", ("turn", "axis", "joystick")),
-    "step height": TradeWord("The height of a step that a body climbs without a jump.", ("step_m",)),
+    "step height": TradeWord(
+        "The height of a step that a body walks up without jumping and down without falling.", ("step_m",)
+    ),
     "step size": TradeWord(
-        "The square of a grid, or the height of a step that is walked up.", ("square_m", "step_m")
+        "The square of a grid, or the height of a step that is walked up or down.", ("square_m", "step_m")
     ),
     "stick drift": TradeWord(
         "A stick at rest that moves the body: its rest point is off, or its dead zone too small.",
@@ -551,7 +554,6 @@ SAME_AS: dict[str, str] = {
     "side scroller": "platformer",
     "ship": "spaceship",
     "slope sliding": "slope limit",
-    "stairs": "step height",
     "stutter": "hitch",
     "swipe": "trackpad",
     "touch joystick": "virtual stick",

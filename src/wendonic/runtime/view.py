@@ -10,7 +10,8 @@ from wendonic.world_axes import GameVector, WorldAxes, vector_numbers
 
 
 class View(NamedTuple):
-    """Where the camera looks. `yaw_deg` 0 is the world's forward, right positive; `pitch_deg` up positive.
+    """Where the camera looks. `yaw_deg` 0 is the world's forward, right positive; `pitch_deg` up positive. Either may
+    be counted from 0 to 360.
 
     >>> View(yaw_deg=90.0, pitch_deg=-10.0).engine_yaw_deg(WorldAxes("+x", "-z", "+y"))
     -90.0

@@ -3,6 +3,8 @@
 from typing import NamedTuple
 
 from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.steps import lifted_by_step
+from wendonic.kernels.row import Row
 from wendonic.kernels.vector import Vec3
 
 GROUND_UNKNOWN = 2.0
@@ -96,6 +98,8 @@ def taken_off(
 
 def height_settled(
     tuning: FallTuning,
+    walled: int,
+    course: Row,
     state: FallState,
     grounded: float,
     was: Body,
@@ -106,14 +110,16 @@ def height_settled(
 ) -> tuple[FallState, Body]:
     """Return the state and the body, moved on the plan from `was`, with its height after `dt` seconds.
 
-    In the air it rises and falls, and stands once the `floor` under it (m) is there. On the ground it follows the
-    floor while it `stands` on it, see `walked_over`, and begins to fall where it does not. Where the game reports
-    the ground (`grounded` 0 or 1), it is the game's word that counts, and the rise of a jump is not cut short by it.
+    In the air it rises and falls, and stands once the `floor` under it (m) is there; a step of the `course`, where it
+    has one (`walled`), only lifts a jump that still rises. On the ground it follows the floor while it `stands` on
+    it, see `walked_over`, and begins to fall where it does not. Where the game reports the ground (`grounded` 0 or
+    1), it is the game's word that counts, and the rise of a jump is not cut short by it.
 
+    >>> from wendonic.kernels.body.ground import NO_COURSE
     >>> from wendonic.kernels.vector import Vec3
     >>> ledge = Body(0.0, Vec3(0.0, 0.1, 3.0), Vec3(0.0, 1.0, 0.0))
     >>> falls = NO_FALL._replace(falls=1)
-    >>> height_settled(falls, STANDING, GROUND_UNKNOWN, ledge, ledge, 0.0, 0.0, 0.01)[0].airborne
+    >>> height_settled(falls, 0, NO_COURSE, STANDING, GROUND_UNKNOWN, ledge, ledge, 0.0, 0.0, 0.01)[0].airborne
     1.0
     """
     x, y, z = body.position
@@ -129,10 +135,11 @@ def height_settled(
         vel_z, moved = fallen(tuning, was.velocity.z if state.airborne > 0.0 else 0.0, dt)
         z = was_z + moved
         jumping = state.jumping
-        # Uphill the ground may come up faster than the body rises.
         if grounded >= GROUND_UNKNOWN and (z < floor or (vel_z <= 0.0 and z == floor)):
-            airborne = jumping = vel_z = 0.0
             z = floor
+            rising = Vec3(body.velocity.x, body.velocity.y, vel_z)
+            if walled <= 0 or vel_z <= 0.0 or not lifted_by_step(course, was.position, x, y, rising):
+                airborne = jumping = vel_z = 0.0
     elif grounded >= GROUND_UNKNOWN:
         if stands <= 0.0:
             airborne = 1.0

@@ -13,7 +13,9 @@ SAMPLE_M = 0.04
 MOST_SAMPLES = 4096
 
 STEP_DOWN_M = 0.05
-"""Ground that lies no deeper than this, and what a walkable slope falls, is walked down; over more the body falls."""
+"""Ground that lies no deeper than this is walked down, whatever the highest step is; and so is what a walkable slope
+falls.
+"""
 
 SEAM_M = 0.001
 """A rise of less is not an edge."""
@@ -26,13 +28,14 @@ BEND = 1.25
 
 
 class StepTuning(NamedTuple):
-    """The highest step that is walked up (m), and the tangents of the steepest slopes that are walked up and down.
-    `leaves` is 1 where the body may leave the ground, as it has weight or flies; the top of a wall is ground then,
-    too.
+    """The highest step that is walked up or down (m), how far (m) above the feet of a body in the air one may be that
+    it takes anyway, and the tangents of the steepest slopes that are walked up and down. `leaves` is 1 where the body
+    may leave the ground, as it has weight or flies; the top of a wall is ground then, too.
     """
 
     leaves: int
     step_m: float
+    lip_m: float
     steepest_up: float
     steepest_down: float
 
@@ -74,6 +77,23 @@ def rise_along(normal: Vec3, x: float, y: float) -> float:
     0.6
     """
     return -(normal.x * x + normal.y * y) / normal.z
+
+
+def lifted_by_step(course: Row, was: Vec3, x: float, y: float, velocity: Vec3) -> bool:
+    """Return whether it was a step that came up under a body that rises, on its way from `was` to (x, y): it was not
+    in the ground before, and rises faster than the ground that it is over now. Uphill, ground may come up faster.
+
+    >>> from wendonic.kernels.body.ground import PIECE_PLANE
+    >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 0.2, 0.0, 0.0, 0.0)
+    >>> lifted_by_step(kerb, Vec3(0.0, 0.9, 0.0), 0.0, 1.1, Vec3(0.0, 4.0, 3.0))
+    True
+    >>> ramp = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 0.0, 0.0, 1.0, 0.0)
+    >>> lifted_by_step(ramp, Vec3(0.0, 2.0, 1.0), 0.0, 2.1, Vec3(0.0, 4.0, 3.0))
+    False
+    """
+    if height_at(course, was.x, was.y) > was.z + SEAM_M:
+        return False
+    return velocity.z > rise_along(ground_at(course, x, y).normal, velocity.x, velocity.y)
 
 
 def without_edge(course: Row, x: float, y: float, to_x: float, to_y: float, rise: float) -> bool:
@@ -124,15 +144,16 @@ def walked_over(
     that is too high for it, and whether it stands there.
 
     Ground that rises or falls no more than its own slopes say has no edge. It is walked up as far as its tangent is
-    no more than `steepest_up`; what rises over an edge may be no higher than `step_m`. Over an edge that falls by
-    more than STEP_DOWN_M a body with weight leaves the ground, and its feet stay as high as they are. A body that
-    does not stand (`stands` 0) is in the air from the beginning.
+    no more than `steepest_up`; what rises over an edge may be no higher than `step_m` above the floor before it, or
+    than `lip_m` above the feet. Over an edge that falls by more than `step_m`, and STEP_DOWN_M, a body with weight
+    leaves the ground, and its feet stay as high as they are. A body that does not stand (`stands` 0) is in the air
+    from the beginning.
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> kerb = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 1.05, 2.0, 0.0, 0.0, 0.0)
-    >>> walked_over(kerb, StepTuning(0, 0.35, 1.0, 1.0), 1.0, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
+    >>> walked_over(kerb, StepTuning(0, 0.35, 0.35, 1.0, 1.0), 1.0, 0.0, 0.0, 0.0, 0.0, 5.0).y < 1.0
     True
-    >>> walked_over(kerb, StepTuning(1, 0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
+    >>> walked_over(kerb, StepTuning(1, 0.35, 0.35, 1.0, 1.0), 1.0, 0.0, 1.02, 2.0, 0.0, 5.0)
     Walked(x=0.0, y=5.0, floor=0.0, feet_z=2.0, stands=0.0)
     """
     far = math.hypot(to_x - x, to_y - y)
@@ -150,7 +171,7 @@ def walked_over(
         at_y = y + (to_y - y) * share
         ahead = floor_at(course, steps.leaves, at_x, at_y, feet_z)
         highest = floor + steps.steepest_up * far / samples + SEAM_M
-        if ahead > min(highest, feet_z + steps.step_m) or (
+        if ahead > min(highest, feet_z + steps.lip_m) or (
             steps.leaves > 0 and stands > 0.0 and ahead < floor - STEP_DOWN_M
         ):
             if k == 0:
@@ -161,17 +182,17 @@ def walked_over(
                 if steps.leaves > 0 and z - floor > STEP_DOWN_M:
                     stands = 0.0
             even = without_edge(course, reached_x, reached_y, at_x, at_y, ahead - floor)
-            step_m = SEAM_M if even else steps.step_m
-            if not (even and ahead <= highest) and ahead > feet_z + step_m:
+            most = feet_z + SEAM_M if even else max(feet_z + steps.lip_m, floor + steps.step_m)
+            if not (even and ahead <= highest) and ahead > most:
                 # Else a body would come to a stop in front of an edge, and go on in the next tick.
-                most = feet_z + step_m - SEAM_M
+                most -= SEAM_M
                 edge = up_to_edge(course, steps.leaves, feet_z, most, reached_x, reached_y, floor, at_x, at_y)
                 reached_x, reached_y, floor = edge
                 feet_z = max(feet_z, floor)
                 break
             drop = floor - ahead
-            most = STEP_DOWN_M + steps.steepest_down * far / samples if even else STEP_DOWN_M
-            if steps.leaves > 0 and drop > most:
+            down_m = steps.steepest_down * far / samples + STEP_DOWN_M if even else max(steps.step_m, STEP_DOWN_M)
+            if steps.leaves > 0 and drop > down_m:
                 stands = 0.0
         reached_x, reached_y, floor = at_x, at_y, ahead
         feet_z = ahead if stands > 0.0 else max(feet_z, ahead)

@@ -77,7 +77,7 @@ def along_step(
 
     >>> from wendonic.kernels.body.ground import PIECE_PLANE
     >>> terrace = (1.0, 0.0, 11.0, PIECE_PLANE, -9.0, 1.0, 9.0, 9.0, 2.0, 0.0, 0.0, 0.0)
-    >>> steps = StepTuning(0, 0.35, 1.0, 1.0)
+    >>> steps = StepTuning(0, 0.35, 0.35, 1.0, 1.0)
     >>> met = walked_over(terrace, steps, 1.0, 0.0, 0.9, 0.0, 1.0, 1.1)
     >>> along_step(terrace, 0.5, steps, 1.0, Vec3(0.0, 0.9, 0.0), met, 1.0, 1.1).x
     1.0
@@ -105,7 +105,7 @@ def stopped_body(
     >>> from wendonic.kernels.body.body import BODY_AT_REST
     >>> there = Body(0.0, Vec3(1.0, 2.0, 0.0), Vec3(1.0, 2.0, 0.0))
     >>> wall = [0.0, 1.0, 8.0, -9.0, 2.0, 9.0, 3.0, 3.0, 0.0]
-    >>> stopped = stopped_body(wall, 0.5, StepTuning(0, 0.35, 1.0, 1.0), False, 1.0, BODY_AT_REST, there)
+    >>> stopped = stopped_body(wall, 0.5, StepTuning(0, 0.35, 0.35, 1.0, 1.0), False, 1.0, BODY_AT_REST, there)
     >>> stopped.body.position, stopped.body.velocity
     (Vec3(x=1.0, y=1.5, z=0.0), Vec3(x=1.0, y=0.0, z=0.0))
     """

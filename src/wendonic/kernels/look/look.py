@@ -163,11 +163,18 @@ def look_turn(
 def limited_pitch(pitch: float, turn: float, low: float, high: float) -> float:
     """Return the pitch (rad) after `turn`, kept within its limits.
 
-    A pitch that is outside already, because the game looks there, may turn towards the limits and no further out.
+    A pitch that is outside already, because the game looks there, may turn towards the limits and no further out. One
+    that the game counts from 0 to 360 degrees has the limits of the same direction.
 
     >>> limited_pitch(1.25, 0.5, -1.5, 1.5), limited_pitch(1.5, -0.25, -1.5, 1.5), limited_pitch(2.0, 0.1, -1.5, 1.5)
     (1.5, 1.25, 2.0)
+    >>> round(limited_pitch(math.tau - 0.25, 2.0, -1.5, 1.5) - math.tau, 12)
+    1.5
     """
+    if math.fabs(pitch) > math.pi:
+        whole = pitch - wrapped_angle(pitch)
+        low += whole
+        high += whole
     if turn > 0.0:
         return max(pitch, min(pitch + turn, high))
     return min(pitch, max(pitch + turn, low))

@@ -70,7 +70,8 @@ SECTORS_BY = Words(
 
 class Slope(Table):
     """Movement on slopes. Ground up to `steepest_deg` can be climbed; the body slides down steeper ground at
-    `slide_m_s`. Climbing costs speed by `uphill_ratio`, and a step higher than `step_m` is a wall.
+    `slide_m_s`. Climbing costs speed by `uphill_ratio`. A step higher than `step_m` is a wall from below
+    and a drop from above.
 
     The body's up axis follows the normal of the ground by a half-life.
     """
@@ -90,8 +91,8 @@ class Slope(Table):
         0.08,
     )
     step_m: Annotated[float, Field(ge=0.0, le=100.0)] = entry(
-        "Highest step that is walked up: raise it if kerbs stop the body, lower it if it climbs "
-        "walls. A higher step is a wall.",
+        "Highest step that is walked up or down: raise it if kerbs stop the body or it falls down stairs, "
+        "lower it if it climbs walls. Only a jump gets over a higher one.",
         0.35,
     )
     ahead_m: Annotated[float, Field(ge=0.0, le=10.0)] = entry(
