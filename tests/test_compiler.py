@@ -38,7 +38,8 @@ from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.export.plainer import usual_first
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.tick import standing, tick, tick_at_rest
+from wendonic.kernels.tick import standing, tick
+from wendonic.kernels.tick_record import tick_at_rest
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
 from wide_runs import wide_runs

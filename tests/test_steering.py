@@ -33,7 +33,9 @@ from wendonic.kernels.request import NO_REQUEST
 from wendonic.kernels.sample import EMPTY_SAMPLE
 from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.source.source import PLAIN_SOURCE
-from wendonic.kernels.tick import PLAIN_TUNING, steer, tick_at_rest
+from wendonic.kernels.steer_in_parts import steer
+from wendonic.kernels.tick_record import tick_at_rest
+from wendonic.kernels.tuning import PLAIN_TUNING
 from wendonic.kernels.vector import Vec3
 from wendonic.profile.load import profile_from_text
 

@@ -28,7 +28,9 @@ from wendonic.kernels.source.keys import NO_KEYS
 from wendonic.kernels.source.opposites import OPPOSITES_CANCEL, OPPOSITES_EARLIEST, OPPOSITES_LATEST
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_KEYS, SOURCE_STICK
 from wendonic.kernels.source.stick import PLAIN_STICK
-from wendonic.kernels.tick import MOST_PARTS, PLAIN_TUNING, standing, tick, tick_at_rest, tick_part
+from wendonic.kernels.tick import MOST_PARTS, standing, tick, tick_part
+from wendonic.kernels.tick_record import tick_at_rest
+from wendonic.kernels.tuning import PLAIN_TUNING
 
 ramp_s = st.one_of(st.just(0.0), st.floats(0.01, 0.3))
 key = st.sampled_from([0.0, 1.0])

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Any
 from wendonic.compiler.layout import Path
 from wendonic.devices.controls import DEVICES
 from wendonic.kernels.frames.steer import FRAME_GOTO, FRAME_GRID
-from wendonic.kernels.tick import Tuning
+from wendonic.kernels.tuning import Tuning
 
 if TYPE_CHECKING:
     import numpy as np

@@ -15,7 +15,9 @@ from wendonic.compiler.store import store, stored, structure_digest
 from wendonic.errors import WendonicError
 from wendonic.kernels.row import Row
 from wendonic.kernels.sample import Sample
-from wendonic.kernels.tick import Tuning, standing, tick, tick_at_rest, tick_part
+from wendonic.kernels.tick import standing, tick, tick_part
+from wendonic.kernels.tick_record import tick_at_rest
+from wendonic.kernels.tuning import Tuning
 
 if TYPE_CHECKING:
     from wendonic.compiler.tick_function import TickFunction

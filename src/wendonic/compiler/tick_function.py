@@ -14,17 +14,10 @@ from wendonic.compiler.scope import MATH_NAMES
 from wendonic.compiler.tidy import drop_unread, tidied
 from wendonic.compiler.trees import give_names, key, names_in, read_names
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
-from wendonic.kernels.tick import (
-    Tick,
-    Tuning,
-    joined,
-    later_sample,
-    sample_share,
-    standing,
-    tick,
-    tick_at_rest,
-    tick_part,
-)
+from wendonic.kernels.hitch import joined, later_sample, sample_share
+from wendonic.kernels.tick import standing, tick, tick_part
+from wendonic.kernels.tick_record import Tick, tick_at_rest
+from wendonic.kernels.tuning import Tuning
 
 ENTRIES: dict[Callable[..., Any], str] = {
     tick_part: "tick_part",

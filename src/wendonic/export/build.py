@@ -44,7 +44,7 @@ from wendonic.export.program import (
 )
 from wendonic.export.prune import prune
 from wendonic.export.unite import unite
-from wendonic.kernels.tick import tick_at_rest
+from wendonic.kernels.tick_record import tick_at_rest
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
@@ -131,15 +131,10 @@ class Made:
         part.body = [statement for statement in part.body if not isinstance(statement, ast.Return)]
         lift(everyone)
         known = {f"number.{number.name}": number.value for number in numbers if not number.adjustable}
-        given_back = -1
-        while given_back != sum(one.results for one in everyone):
-            given_back = sum(one.results for one in everyone)
-            prune(everyone, known)
-            drop_unused_results(everyone)
-            lift(everyone)
+        _take_out_unread(everyone, known)
         plainer(everyone)
         unite(everyone)
-        prune(everyone, known)
+        _take_out_unread(everyone, known)
         plainer(everyone)
         _name_sides(everyone, self.inputs.sides)
         _clear_names(everyone, self.press_words)
@@ -285,6 +280,16 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
     take(body[:-1])
     return lambda value: cloned(value, known)
+
+
+def _take_out_unread(functions: list[Function], known: Mapping[str, float]) -> None:
+    """Take out what is not read, until nothing more of what functions give is left over by it."""
+    given_back = -1
+    while given_back != sum(one.results for one in functions):
+        given_back = sum(one.results for one in functions)
+        prune(functions, known)
+        drop_unused_results(functions)
+        lift(functions)
 
 
 def _entry(part: PackedFunction) -> Function:

@@ -9,7 +9,7 @@ from wendonic.kernels.body.comfort import NO_COMFORT
 from wendonic.kernels.look.look import NO_LOOK
 from wendonic.kernels.move.move import NO_MOVE
 from wendonic.kernels.press.press import SILENT_PRESS
-from wendonic.kernels.tick import Tuning
+from wendonic.kernels.tuning import Tuning
 from wendonic.profile.schema.gait import Gait
 from wendonic.profile.schema.look_binds import GyroBind
 from wendonic.profile.schema.mode import Mode

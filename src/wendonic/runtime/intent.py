@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 from wendonic.errors import WendonicError, none_such
 from wendonic.kernels.body.landing import arc_point
 from wendonic.kernels.frames.steer import FRAME_GRID
-from wendonic.kernels.tick import Outcome
+from wendonic.kernels.tick_record import Outcome
 from wendonic.runtime.reader import Reader
 from wendonic.runtime.view import View
 from wendonic.world_axes import GameVector, WorldAxes

@@ -10,7 +10,7 @@ from wendonic.devices.sampler import Sampler
 from wendonic.kernels.frames.steer import FRAME_GRID
 from wendonic.kernels.press.press import PressState
 from wendonic.kernels.row import Row
-from wendonic.kernels.tick import Tuning
+from wendonic.kernels.tuning import Tuning
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning

@@ -5,7 +5,8 @@ from typing import Any
 
 from wendonic.compiler.layout import Layout, Path
 from wendonic.compiler.ready import Record
-from wendonic.kernels.tick import Outcome, Tuning, tick_at_rest
+from wendonic.kernels.tick_record import Outcome, tick_at_rest
+from wendonic.kernels.tuning import Tuning
 from wendonic.runtime.part import Number, Numbers, Part, number_of, numbers_of
 from wendonic.world_axes import WorldAxes
 

@@ -1,5 +1,7 @@
 """The table of steer frames: the integer of each, and its kernel."""
 
+import math
+
 from wendonic.kernels.body.body import Body
 from wendonic.kernels.body.gait import GaitTuning
 from wendonic.kernels.frames.camera import steer_camera
@@ -12,6 +14,7 @@ from wendonic.kernels.frames.grid import steer_grid
 from wendonic.kernels.frames.map import steer_map
 from wendonic.kernels.request import Request, WantedMotion
 from wendonic.kernels.row import Row
+from wendonic.kernels.vector import Vec2, Vec3, turned
 
 FRAME_MAP = 0
 FRAME_CAMERA = 1
@@ -59,3 +62,24 @@ def turns_itself(frame: int) -> bool:
     (True, False)
     """
     return frame in (FRAME_DRIVE, FRAME_FACING)
+
+
+def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
+    """Return a wall's normal, right and forward, as the channel `move` of a steer frame requests them.
+
+    >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
+    >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)
+    Vec2(x=0.0, y=1.0)
+    """
+    frame = tuning.frame
+    yaw = 0.0
+    if turns_itself(frame):
+        yaw = face
+    elif frame in (FRAME_CAMERA, FRAME_HANDS, FRAME_FLY) or (frame == FRAME_GOTO and tuning.goto.by_view > 0):
+        yaw = forward_yaw
+    away = turned(wall.x, wall.y, 0.0 - yaw)
+    if frame == FRAME_DRIVE:
+        away = away._replace(x=0.0)
+    if frame == FRAME_FLY and tuning.level <= 0:
+        away = away._replace(y=away.y * math.cos(pitch) + wall.z * math.sin(pitch))
+    return away

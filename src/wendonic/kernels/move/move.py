@@ -18,6 +18,7 @@ from wendonic.kernels.source.source import (
     NO_OUTPUT,
     SOURCE_KEYS,
     SOURCE_SWING,
+    SourceOutput,
     SourceState,
     SourceTuning,
     source_output,
@@ -108,6 +109,32 @@ class MoveOutput(NamedTuple):
     corner_s: float
 
 
+class Paced(NamedTuple):
+    """A pace, the length that it multiplies, and the direction of the request."""
+
+    pace: float
+    length: float
+    x: float
+    y: float
+
+
+class Smoothed(NamedTuple):
+    """The filter, and what came out of it: right, forward and how long that is."""
+
+    filter: OneEuroState
+    right: float
+    forward: float
+    amount: float
+
+
+class RunWithin(NamedTuple):
+    """How a request ran within a tick: straight from `begin` to `corner` in `corner_s`, and on to its end."""
+
+    begin: Vec2
+    corner: Vec2
+    corner_s: float
+
+
 NO_MOVE = MoveTuning(
     (), MERGE_STRONGEST, DIAGONAL_CAP, 1.0, (), 0.0, (), 0, 0.0, 0.0, SMOOTHING_NONE, 0.0, NO_ONE_EURO, 0, 0, 0, 0, ()
 )
@@ -134,6 +161,51 @@ def move_output(
     >>> move_output(stick, (), at_rest, ((0.6, 0.8),), (), 0.1)[1][:6]
     (0.0, 0.6, 0.8, 0.0, 1.0, 1.0)
     """
+    sources, output = all_sources(tuning, tables, state, raw, dt)
+    source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s, _ = output
+    last_source = source if length > 0.0 else -1.0
+
+    scale = diagonal_scale(tuning, source, length, x, y)
+    pace = state.pace
+    if len(tuning.paces) > 0:
+        pace, length, x, y = paced(tuning, pace, scale, x, y)
+        scale = pace_amount(tuning.paces, pace)
+    kept = 1.0
+    if len(tuning.press_amounts) > 0:
+        kept = press_scale(tuning, presses)
+        scale *= kept
+    if scale != 1.0:
+        x *= scale
+        y *= scale
+    notch = state.notch
+    if tuning.notches > 0:
+        notch = notch_of(x, y, tuning.notches, tuning.notch_margin, notch)
+        x, y = notched(x, y, tuning.notches, tuning.notch_pull, notch)
+    filtered, right, forward, amount = smoothed(tuning, state, x, y, length * scale, dt)
+
+    if len(tuning.paces) > 0:
+        # From pace to pace it leaps.
+        ran_x, ran_y, run_s = x, y, 0.0
+    elif run_s > 0.0:
+        ran_scale = kept * diagonal_scale(tuning, source, math.hypot(ran_x, ran_y), ran_x, ran_y)
+        ran_x *= ran_scale
+        ran_y *= ran_scale
+        if tuning.notches > 0:
+            # What turns round within the tick, or comes to rest, has run towards a notch of its own.
+            last_notch = notch if notch >= 0.0 else state.notch
+            ran_notch = notch_of(ran_x, ran_y, tuning.notches, tuning.notch_margin, last_notch)
+            ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, ran_notch)
+    else:
+        ran_x, ran_y = x, y
+    begin, corner, corner_s = run_within(tuning, state, Vec2(right, forward), Vec2(ran_x, ran_y), run_s, dt)
+    after = MoveState(sources, last_source, pace, notch, filtered, right, forward)
+    return after, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept, begin, corner, corner_s)
+
+
+def all_sources(
+    tuning: MoveTuning, tables: Row, state: MoveState, raw: tuple[Row, ...], dt: float
+) -> tuple[tuple[SourceState, ...], SourceOutput]:
+    """Return the sources' new states, and what they request together: all keys first, then keys and the others."""
     follows_half_life = tuning.smoothing == SMOOTHING_HALF_LIFE
     felt_s = tuning.half_life_s if follows_half_life else 0.0
     output = keys = NO_OUTPUT
@@ -148,13 +220,7 @@ def move_output(
         after, shaped = source_output(tuning.sources[k], tables, was, raw[k], k + 0.0, felt_s, capped, dt)
         sources = (*sources, after)
         if tuning.across > 0 and tuning.sources[k].kind != SOURCE_SWING:
-            # What is nearly upright requests nothing: no thumb is steady across.
-            side = shaped.x
-            if tuning.sources[k].kind != SOURCE_KEYS and side != 0.0:
-                side = wedged(side, shaped.y, tuning.sources[k].stick.dead_zone.inner).x
-            ran = shaped.ran_x if tuning.sources[k].kind == SOURCE_KEYS else side
-            size = math.fabs(side)
-            shaped = shaped._replace(length=size, longest=size, x=side, y=0.0, ran_x=ran, ran_y=0.0)
+            shaped = across_alone(tuning.sources[k], shaped)
         if tuning.joined > 0 and tuning.sources[k].kind == SOURCE_KEYS:
             keys = shaped if joined == 0 else both_keys(keys, shaped, 1 if follows_half_life else 0)
             keys_were = asked_together(keys_were, was.output)
@@ -174,41 +240,70 @@ def move_output(
             if tuning.sources[k].kind == SOURCE_KEYS and last == k:
                 last = keys.source
         output = merged(keys, output, were, output_was, last, tuning.merge)
-    source, length, x, y, raw_x, raw_y, ran_x, ran_y, run_s, _ = output
-    last_source = source if length > 0.0 else -1.0
+    return sources, output
 
-    scale = diagonal_scale(tuning, source, length, x, y)
-    pace = state.pace
-    if len(tuning.paces) > 0:
-        long = math.hypot(x, y)
-        pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
-        length = long
-        if long > 0.0:
-            # First a direction: of the shortest tilts the pace would be infinitely many times as much.
-            x /= long
-            y /= long
-            if long < COARSE_LENGTH:
-                again = math.hypot(x, y)
-                x /= again
-                y /= again
-            length = 1.0
-            scale = pace_amount(tuning.paces, pace)
+
+def across_alone(tuning: SourceTuning, output: SourceOutput) -> SourceOutput:
+    """Return what a source requests in a game seen from the side, where nothing goes forward or back.
+
+    >>> from wendonic.kernels.source.source import PLAIN_SOURCE
+    >>> across_alone(PLAIN_SOURCE, NO_OUTPUT._replace(length=1.0, x=0.6, y=0.8))[1:4]
+    (0.6, 0.6, 0.0)
+    """
+    # What is nearly upright requests nothing: no thumb is steady across.
+    side = output.x
+    if tuning.kind != SOURCE_KEYS and side != 0.0:
+        side = wedged(side, output.y, tuning.stick.dead_zone.inner).x
+    ran = output.ran_x if tuning.kind == SOURCE_KEYS else side
+    size = math.fabs(side)
+    return output._replace(length=size, longest=size, x=side, y=0.0, ran_x=ran, ran_y=0.0)
+
+
+def paced(tuning: MoveTuning, pace: float, scale: float, x: float, y: float) -> Paced:
+    """Return the pace of a request that `scale` multiplies, and the request's direction: the pace is its amount.
+
+    >>> from wendonic.kernels.move.paces import PaceTuning
+    >>> walks = NO_MOVE._replace(paces=(PaceTuning(0.1, 0.5), PaceTuning(0.8, 1.0)))
+    >>> paced(walks, 0.0, 1.0, 0.0, 0.4)
+    Paced(pace=1.0, length=1.0, x=0.0, y=1.0)
+    """
+    long = math.hypot(x, y)
+    pace = pace_of(tuning.paces, tuning.pace_margin, long * scale, pace)
+    if long <= 0.0:
+        return Paced(pace, long, x, y)
+    # First a direction: of the shortest tilts the pace would be infinitely many times as much.
+    x /= long
+    y /= long
+    if long < COARSE_LENGTH:
+        again = math.hypot(x, y)
+        x /= again
+        y /= again
+    return Paced(pace, 1.0, x, y)
+
+
+def press_scale(tuning: MoveTuning, presses: tuple[PressState, ...]) -> float:
+    """Return by what presses multiply a request: the least amount of those that are held, 1 for none.
+
+    >>> from wendonic.kernels.press.press import PRESS_AT_REST
+    >>> creeps = NO_MOVE._replace(press_amounts=(PressAmount(0, 0.4),))
+    >>> press_scale(creeps, (PRESS_AT_REST,)), press_scale(creeps, (PRESS_AT_REST._replace(held=1.0),))
+    (1.0, 0.4)
+    """
     kept = 1.0
-    if len(tuning.press_amounts) > 0:
-        for k in range(len(tuning.press_amounts)):
-            if presses[tuning.press_amounts[k].press].held > 0.0:
-                kept = min(kept, tuning.press_amounts[k].amount)
-        scale *= kept
-    if scale != 1.0:
-        x *= scale
-        y *= scale
-    notch = state.notch
-    if tuning.notches > 0:
-        notch = notch_of(x, y, tuning.notches, tuning.notch_margin, notch)
-        x, y = notched(x, y, tuning.notches, tuning.notch_pull, notch)
+    for k in range(len(tuning.press_amounts)):
+        if presses[tuning.press_amounts[k].press].held > 0.0:
+            kept = min(kept, tuning.press_amounts[k].amount)
+    return kept
 
+
+def smoothed(tuning: MoveTuning, state: MoveState, x: float, y: float, amount: float, dt: float) -> Smoothed:
+    """Return the filter, the request after smoothing, and its amount, which was `amount` before.
+
+    >>> soft = NO_MOVE._replace(smoothing=SMOOTHING_HALF_LIFE, half_life_s=0.1)
+    >>> smoothed(soft, MOVE_AT_REST, 0.0, 1.0, 1.0, 0.1)[1:]
+    (0.0, 0.5, 0.5)
+    """
     right, forward, filtered = x, y, state.filter
-    amount = length * scale
     if tuning.smoothing == SMOOTHING_HALF_LIFE:
         left = share_left(tuning.half_life_s, dt)
         right = x + (state.right - x) * left
@@ -219,28 +314,21 @@ def move_output(
         amount = math.hypot(right, forward)
         if x == 0.0 and y == 0.0 and amount < REST_AMOUNT:
             right = forward = amount = 0.0
-    amount = without_rounding(tuning, amount)
-    after_all = MoveState(sources, last_source, pace, notch, filtered, right, forward)
+    return Smoothed(filtered, right, forward, without_rounding(tuning, amount))
 
-    if len(tuning.paces) > 0:
-        # From pace to pace it leaps.
-        ran_x, ran_y, run_s = x, y, 0.0
-    elif run_s > 0.0:
-        ran_scale = kept * diagonal_scale(tuning, source, math.hypot(ran_x, ran_y), ran_x, ran_y)
-        ran_x *= ran_scale
-        ran_y *= ran_scale
-        if tuning.notches > 0:
-            # What turns round within the tick, or comes to rest, has run towards a notch of its own.
-            last_notch = notch if notch >= 0.0 else state.notch
-            ran_notch = notch_of(ran_x, ran_y, tuning.notches, tuning.notch_margin, last_notch)
-            ran_x, ran_y = notched(ran_x, ran_y, tuning.notches, tuning.notch_pull, ran_notch)
-    else:
-        ran_x, ran_y = x, y
-    begin = corner = Vec2(right, forward)
+
+def run_within(tuning: MoveTuning, state: MoveState, end: Vec2, ran: Vec2, run_s: float, dt: float) -> RunWithin:
+    """Return how a request ran to its `end` within the tick, see `Request`; `ran` is what ramps made of it on the
+    way, and `run_s` for how long they ran.
+
+    >>> run_within(NO_MOVE, MOVE_AT_REST, Vec2(0.0, 1.0), Vec2(0.0, 0.5), 0.01, 0.02)
+    RunWithin(begin=Vec2(x=0.0, y=0.5), corner=Vec2(x=0.0, y=1.0), corner_s=0.01)
+    """
+    begin = corner = end
     corner_s = 0.0
     if tuning.smoothing == SMOOTHING_NONE and run_s > 0.0:
-        begin, corner_s = Vec2(ran_x, ran_y), run_s
-    elif tuning.smoothing != SMOOTHING_NONE and abs(right - state.right) + abs(forward - state.forward) > SETTLED:
+        begin, corner_s = ran, run_s
+    elif tuning.smoothing != SMOOTHING_NONE and abs(end.x - state.right) + abs(end.y - state.forward) > SETTLED:
         begin = Vec2(state.right, state.forward)
         corner_s = dt
         lives = dt / tuning.half_life_s if tuning.smoothing == SMOOTHING_HALF_LIFE else 0.0
@@ -249,11 +337,11 @@ def move_output(
             corner_s = min(0.5 * dt, 2.0 * tuning.half_life_s)
             lag, share = 1.0 / (lives * math.log(2.0)), corner_s / dt
             corner = Vec2(
-                2.0 * (ran_x - (right - begin.x) * lag) - right + (right - begin.x) * share,
-                2.0 * (ran_y - (forward - begin.y) * lag) - forward + (forward - begin.y) * share,
+                2.0 * (ran.x - (end.x - begin.x) * lag) - end.x + (end.x - begin.x) * share,
+                2.0 * (ran.y - (end.y - begin.y) * lag) - end.y + (end.y - begin.y) * share,
             )
-            corner = no_longer(corner, begin, Vec2(right, forward), Vec2(ran_x, ran_y))
-    return after_all, MoveOutput(last_source, raw_x, raw_y, right, forward, amount, kept, begin, corner, corner_s)
+            corner = no_longer(corner, begin, end, ran)
+    return RunWithin(begin, corner, corner_s)
 
 
 def diagonal_scale(tuning: MoveTuning, source: float, length: float, x: float, y: float) -> float:

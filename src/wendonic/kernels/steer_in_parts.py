@@ -1,0 +1,187 @@
+"""Steering through a tick, in parts where its middle does not stand for it: ramps, turning, and goals on the way."""
+
+import math
+
+from wendonic.kernels.axis_channel import AxisOutput, mean_within
+from wendonic.kernels.body.body import Body
+from wendonic.kernels.body.fall import taken_off
+from wendonic.kernels.body.gait import GaitTuning
+from wendonic.kernels.frames.frame import FrameState, FrameTuning
+from wendonic.kernels.frames.goal import STEERS, GoalInput, goals_after, nearing
+from wendonic.kernels.frames.goto import INSIDE, motion_towards
+from wendonic.kernels.frames.steer import (
+    FRAME_GOTO,
+)
+from wendonic.kernels.move.move import (
+    NO_MOVE_OUTPUT,
+    RAMP_PART_S,
+    SMOOTHING_HALF_LIFE,
+    MoveOutput,
+    MoveState,
+    MoveTuning,
+    any_ramping,
+    move_output,
+)
+from wendonic.kernels.press.press import PressState
+from wendonic.kernels.request import NO_MOTION, Request, part_of_request
+from wendonic.kernels.row import Row
+from wendonic.kernels.sample import Sample
+from wendonic.kernels.steer_part import Steered, steer_part
+from wendonic.kernels.tick_record import Memory
+from wendonic.kernels.tuning import Tuning
+from wendonic.kernels.vector import ZERO2, Vec3
+
+PART_S = 1.0 / 120.0
+"""How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
+
+
+def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
+    """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
+    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own
+    time.
+
+    >>> from wendonic.kernels.sample import EMPTY_SAMPLE
+    >>> from wendonic.kernels.tick_record import tick_at_rest
+    >>> from wendonic.kernels.tuning import PLAIN_TUNING
+    >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.1)
+    1
+    """
+    parts = 1
+    if tuning.turning > 0 and dt > PART_S:
+        # A hair more than a whole number of parts is that number.
+        parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
+    if tuning.move.cuts_ramps > 0 and any_ramping(tuning.move, memory.move, sample.move):
+        parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
+    return parts
+
+
+def requested(
+    tuning: MoveTuning,
+    tables: Row,
+    state: MoveState,
+    raw: tuple[Row, ...],
+    request: Request,
+    presses: tuple[PressState, ...],
+    dt: float,
+) -> tuple[MoveState, MoveOutput, Request]:
+    """Return what the channel `move` makes of `dt` seconds, and the request with it."""
+    after, move = move_output(tuning, tables, state, raw, presses, dt)
+    released = move.source < 0.0 or (move.raw_x == 0.0 and move.raw_y == 0.0)
+    request = request._replace(
+        right=move.right,
+        forward=move.forward,
+        begin=move.begin,
+        corner=move.corner,
+        corner_s=move.corner_s,
+        scale=move.scale,
+        fades=1.0 if released else 0.0,
+    )
+    return after, move, request
+
+
+def steer(
+    tuning: Tuning,
+    gait: GaitTuning,
+    tables: Row,
+    course: Row,
+    memory: Memory,
+    sample: Sample,
+    request: Request,
+    axes: tuple[AxisOutput, AxisOutput, AxisOutput],
+    presses: tuple[PressState, ...],
+    dt: float,
+) -> tuple[MoveState, MoveOutput, Steered]:
+    """Return what the channel `move` requests, and what steering, gait and body make of it.
+
+    `request` has what stands for all of the tick; ramps of `axes` (rise, throttle, turn) run straight from where they
+    began. See `parts_of` for how a tick is cut.
+    """
+    body, fall = memory.body, memory.fall
+    if gait.fall.falls > 0:
+        began = held = 0.0
+        if tuning.jump_press >= 0:
+            began = presses[tuning.jump_press].began
+            held = presses[tuning.jump_press].held
+        fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
+        body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
+    state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0, ZERO2)
+    parts = parts_of(tuning, memory, sample, dt)
+    part_s = dt
+    if tuning.turning > 0 or tuning.move.cuts_ramps > 0:
+        part_s = dt / parts
+    channel = tuning.move
+    move_state, move = memory.move, NO_MOVE_OUTPUT
+    if tuning.move.cuts_ramps <= 0:
+        move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, dt)
+    rise, throttle, turn = axes
+    bends = 1 if channel.smoothing == SMOOTHING_HALF_LIFE else 0
+    for part in range(parts):
+        if tuning.move.cuts_ramps > 0:
+            move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, part_s)
+        if tuning.frame.frame == FRAME_GOTO and part == 0:
+            frame = goals_taken(tuning.frame, gait, memory, state.frame, sample.goal, request, dt)
+            state = state._replace(frame=frame)
+        now = request
+        if tuning.turning > 0:
+            first, last = part / parts, (part + 1.0) / parts
+            now = part_of_request(request, bends, first * dt, last * dt, dt)._replace(
+                rise=mean_within(rise, first, last),
+                throttle=mean_within(throttle, first, last),
+                turn=mean_within(turn, first, last),
+            )
+        state = steer_part(tuning, gait, course, state, now, part_s)
+    if tuning.frame.frame == FRAME_GOTO:
+        state = slowed_near_goal(tuning.frame, gait, memory.body, state, sample.goal, dt)
+    return move_state, move, state
+
+
+def goals_taken(
+    tuning: FrameTuning,
+    gait: GaitTuning,
+    memory: Memory,
+    state: FrameState,
+    given: GoalInput,
+    request: Request,
+    dt: float,
+) -> FrameState:
+    """Return the frame's state with the goal that the body goes to in this tick, if any."""
+    # What only fades, after a key or a stick was released, does not steer.
+    steers = request.fades <= 0.0 and math.hypot(request.right, request.forward) > STEERS
+    place, was = memory.body.position, memory.frame
+    reach_m = gait.top_speed_m_s * dt
+    goals = goals_after(
+        tuning.goto, was.goal, was.waiting, was.waiting_count, given, steers, place.x, place.y, reach_m
+    )
+    far_m = math.hypot(goals.goal.x - place.x, goals.goal.y - place.y)
+    nearest_m, stuck_s = nearing(was.goal, goals.goal, was.nearest_m, was.stuck_s, far_m, gait.top_speed_m_s, dt)
+    return state._replace(
+        goal=goals.goal,
+        waiting=goals.waiting,
+        waiting_count=goals.many,
+        arrived=goals.arrived,
+        nearest_m=nearest_m,
+        stuck_s=stuck_s,
+    )
+
+
+def slowed_near_goal(
+    tuning: FrameTuning, gait: GaitTuning, was: Body, state: Steered, given: GoalInput, dt: float
+) -> Steered:
+    """Return what steering came to, with no more requested than what is left to the last goal."""
+    goal = state.frame.goal
+    full_m = gait.top_speed_m_s * dt
+    # The shortest of all ticks cover no distance at all.
+    if goal.there <= 0.0 or state.frame.waiting_count > 0.0 or full_m <= 0.0:
+        return state
+    to_x = goal.x - was.position.x
+    to_y = goal.y - was.position.y
+    left_m = math.hypot(goal.x - state.body.position.x, goal.y - state.body.position.y)
+    within_m = math.hypot(to_x, to_y)
+    if gait.drags > 0 or gait.coasts > 0:
+        # What rolls out requests nothing: a game that moves its body by the request is given how fast it rolls.
+        within_m = min(within_m, left_m)
+    if left_m <= tuning.goto.arrival_m:
+        # Of a hitch the last part is reported, and a game moves its body by that for all of it.
+        all_the_way = left_m <= 0.0 or given.given < 0.0
+        within_m = 0.0 if all_the_way else min(within_m, INSIDE * tuning.goto.arrival_m)
+    return state._replace(wanted=motion_towards(state.wanted, within_m, to_x, to_y, full_m))
