@@ -138,7 +138,7 @@ def test_real_keys_walk_and_a_dragged_slider_counts_at_once_with_its_effect_on_t
     page.wait_for_function("wendonicPage.stage.said.startsWith('3.20 m/s, amount 1.00')")
     slider = page.locator('[data-path="gait.walk.top_speed_m_s"] input[type=range]')
     slider.scroll_into_view_if_needed()
-    page.wait_for_function("wendonicPage.sheet !== null")
+    page.wait_for_function("wendonicPage.feel.sheet !== null")
     box = slider.bounding_box()
     page.mouse.move(box["x"] + box["width"] / 3, box["y"] + box["height"] / 2)
     page.mouse.down()
@@ -349,7 +349,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     page.keyboard.up("KeyW")
     page.keyboard.up("KeyD")
     page.keyboard.press("F6")
-    where = page.evaluate("[wendonicPage.recorder, wendonicPage.seen.values.x]")
+    where = page.evaluate("[wendonicPage.tape.recorder, wendonicPage.seen.values.x]")
     page.wait_for_selector("#notices >> text=recording saved as")
     (kept,) = file.parent.glob("beekeeper_2*.jsonl")
     recording = Recording.read(kept)
@@ -359,7 +359,7 @@ def test_what_is_played_is_kept_as_a_recording_that_gives_the_same_walk(page, fi
     assert where[0] is None
     assert trace["pos_y"].max() > 0.3
     page.select_option("[aria-label=Replay]", "beekeeper_keys.jsonl")
-    page.wait_for_function("wendonicPage.replay && wendonicPage.replay.index > 2")
+    page.wait_for_function("wendonicPage.tape.replay && wendonicPage.tape.replay.index > 2")
 
 
 def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(page, file):
@@ -375,10 +375,10 @@ def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(pa
     assert recording.duration_s < 5.0
     page.keyboard.press("F6")
     page.wait_for_selector("#notices >> text=beekeeper_keys.jsonl is being replayed")
-    assert page.evaluate("wendonicPage.recorder") is None
+    assert page.evaluate("wendonicPage.tape.recorder") is None
     page.select_option("[aria-label=Replay]", "no replay")
     page.keyboard.press("F6")
-    assert page.evaluate("wendonicPage.recorder.events.length") == 4
+    assert page.evaluate("wendonicPage.tape.recorder.events.length") == 4
 
 
 @pytest.mark.long
@@ -506,9 +506,9 @@ def test_mouse_and_keys_stand_in_for_a_headset_and_both_views_in_space_are_drawn
     page = in_one_file(browser, tmp_path, "headset", viewport={"width": 800, "height": 500})
     page.keyboard.press("F2")
     page.mouse.click(600, 200)
-    page.wait_for_function("wendonicPage.mouse.captured")
+    page.wait_for_function("wendonicPage.devices.mouse.captured")
     page.mouse.move(700, 200, steps=3)
-    page.wait_for_function("wendonicPage.headset.yaw < -0.05")
+    page.wait_for_function("wendonicPage.devices.headset.yaw < -0.05")
     page.mouse.down()
     for swing in range(14):
         page.mouse.move(700, 200 + (60 if swing % 2 else -60), steps=3)
@@ -578,7 +578,7 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
     page.on("pageerror", lambda fault: faults.append(str(fault)))
     page.goto(out.as_uri())
     page.click("text=Headset")
-    page.wait_for_function("wendonicPage.session.runs")
+    page.wait_for_function("wendonicPage.devices.session.runs")
     pose = page.wait_for_function(
         "wendonicPage.helm.state.value('head.pose')[1] > 0 && wendonicPage.helm.state.value('head.pose')"
     )
@@ -598,7 +598,7 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
             for (const [x, y] of [[50, 5], [50, 95], [150, 5], [150, 95]]) {
                 const one = new Uint8Array(4);
                 wendonicPage.stage.inSpace().drawEyes(wendonicPage.made, wendonicPage.stage.colours,
-                    wendonicPage.session.layer, [
+                    wendonicPage.devices.session.layer, [
                         { eye: "left", transform: { matrix: [1,0,0,0,0,1,0,0,0,0,1,0,0,1.6,0,1] },
                           projectionMatrix: [1,0,0,0,0,1,0,0,0,0,-1.002,-1,0,0,-0.1001,0] },
                         { eye: "right", transform: { matrix: [1,0,0,0,0,1,0,0,0,0,1,0,0,1.6,0,1] },
@@ -615,7 +615,7 @@ def test_a_headset_of_the_browser_walks_by_its_hands_and_is_drawn_for_both_eyes(
     page.evaluate("fake.there = false")
     page.wait_for_function("wendonicPage.helm.state.value('hand.left.squeeze') === 0")
     page.click("text=Headset")
-    page.wait_for_function("!wendonicPage.session.runs")
+    page.wait_for_function("!wendonicPage.devices.session.runs")
     t = page.evaluate("wendonicPage.helm.t")
     page.wait_for_function("t => wendonicPage.helm.t > t + 0.1", arg=t)
     assert faults == []

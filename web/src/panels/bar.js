@@ -38,19 +38,19 @@ export class Bar {
             app.clock.set(value);
             app.focusStage();
         });
-        this.side = element("button", { title: "F3 swaps", onclick: () => app.swap() });
-        this.copy = element("button", { textContent: "Copy", title: "Copy this set of numbers to the other one", onclick: () => app.copySide() });
-        this.blind = element("button", { onclick: () => app.blind() });
-        this.vote = element("button", { textContent: "This one (F4)", hidden: true, onclick: () => app.vote() });
+        this.side = element("button", { title: "F3 swaps", onclick: () => app.pair.swap() });
+        this.copy = element("button", { textContent: "Copy", title: "Copy this set of numbers to the other one", onclick: () => app.pair.copy() });
+        this.blind = element("button", { onclick: () => app.pair.blind() });
+        this.vote = element("button", { textContent: "This one (F4)", hidden: true, onclick: () => app.pair.vote() });
         this.votes = element("span", { title: "how many votes would settle it if they go on like this" });
-        this.record = element("button", { title: "F6", onclick: () => app.record() });
+        this.record = element("button", { title: "F6", onclick: () => app.tape.record() });
         this.replay = select("Replay", [NONE, OPEN], (value) => this.#replay(value));
         this.file = element("input", { type: "file", accept: ".jsonl", hidden: true });
         this.file.onchange = () => this.#read(this.file.files[0]);
-        this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.save() });
-        this.headset = element("button", { textContent: "Headset", hidden: true, title: "Enter the headset, or leave it", onclick: () => app.enterHeadset() });
+        this.save = element("button", { textContent: "Save", title: "Ctrl+S", onclick: () => app.file.save() });
+        this.headset = element("button", { textContent: "Headset", hidden: true, title: "Enter the headset, or leave it", onclick: () => app.devices.enterHeadset() });
         this.rebind = element("button", { textContent: "Rebind", onclick: () => app.rebinding.open() });
-        this.downloads = element("button", { textContent: "Votes", title: "Download the votes", onclick: () => app.downloadVotes() });
+        this.downloads = element("button", { textContent: "Votes", title: "Download the votes", onclick: () => app.pair.downloadVotes() });
         this.drawer = element("button", { className: "drawer-toggle", textContent: "Numbers", onclick: () => document.body.classList.toggle("closed") });
         const help = element("button", { textContent: "Keys", title: "F1", onclick: () => this.help() });
         root.append(
@@ -126,8 +126,8 @@ export class Bar {
         this.votes.textContent = !trial.votes.length ? "" : trial.blind
             ? `${a + b} vote${a + b === 1 ? "" : "s"}${Number.isFinite(left) ? `, ${left} to go` : ""}`
             : `A ${a}, B ${b}`;
-        this.record.textContent = app.recorder ? "Stop" : "Record";
-        this.record.setAttribute("aria-pressed", Boolean(app.recorder));
+        this.record.textContent = app.tape.recorder ? "Stop" : "Record";
+        this.record.setAttribute("aria-pressed", Boolean(app.tape.recorder));
         const count = app.settings.changes.size;
         const changed = count ? ` ${count} change${count > 1 ? "s" : ""}` : "";
         this.save.textContent = app.live ? `Save${changed}` : "Download profile";
@@ -141,7 +141,7 @@ export class Bar {
             ? await this.app.wire.ask({ do: "recordings" })
             : { kind: "recordings", names: [] };
         if (answer.kind !== "recordings") return;
-        answer.names = [...new Set([...answer.names, ...this.app.own.map(({ name }) => name)])];
+        answer.names = [...new Set([...answer.names, ...this.app.tape.own.map(({ name }) => name)])];
         const chosen = this.replay.value;
         this.replay.replaceChildren(...[NONE, ...answer.names, OPEN].map((name) => element("option", { value: name, textContent: name })));
         this.replay.value = answer.names.includes(chosen) ? chosen : NONE;
@@ -152,10 +152,10 @@ export class Bar {
         if (!file) return;
         const { app } = this;
         try {
-            app.own = [...app.own.filter(({ name }) => name !== file.name), { name: file.name, events: eventsOf(await file.text()) }];
+            app.tape.own = [...app.tape.own.filter(({ name }) => name !== file.name), { name: file.name, events: eventsOf(await file.text()) }];
             await this.recordings();
             this.replay.value = file.name;
-            app.play(app.own[app.own.length - 1].events, file.name);
+            app.tape.play(app.tape.own[app.tape.own.length - 1].events, file.name);
         } catch (fault) {
             app.notices.fault("replay", [{ what: `${file.name}: ${fault.message}` }]);
         }
@@ -166,7 +166,7 @@ export class Bar {
     async #replay(name) {
         const { app } = this;
         if (name === NONE) {
-            app.play(null);
+            app.tape.play(null);
             app.focusStage();
             return;
         }
@@ -175,9 +175,9 @@ export class Bar {
             this.file.click();
             return;
         }
-        const own = app.own.find((one) => one.name === name);
+        const own = app.tape.own.find((one) => one.name === name);
         const answer = own ? { kind: "recording", events: own.events } : await app.wire.ask({ do: "recording", name });
-        if (answer.kind === "recording") app.play(answer.events, name);
+        if (answer.kind === "recording") app.tape.play(answer.events, name);
         else app.notices.fault("replay", answer.faults ?? [{ what: "the server has stopped" }]);
         app.focusStage();
     }

@@ -1,0 +1,74 @@
+/** What a change did to the feel sheet, which Python measures while play goes on. */
+
+const MEASURE_MS = 60;
+
+export class Feel {
+    /** @param {Object} app what main.js hands over */
+    constructor(app) {
+        this.app = app;
+        this.sheet = null;
+        this.forget();
+    }
+
+    /** The next change is the first one. */
+    forget() {
+        this.reference = { path: null, sheet: null };
+    }
+
+    /** Measures after a field was changed; the path is null where it was all of them. */
+    measure(path) {
+        const { app } = this;
+        if (!app.wire?.open || app.trial.blind) return;
+        const key = JSON.stringify([app.helm.mode, app.profile.text, app.settings.plain()]);
+        if (path === null && key === this.measured) return;
+        this.measured = key;
+        if (path !== null && path !== this.reference.path) this.reference = { path, sheet: this.sheet, changes: this.#before(path) };
+        clearTimeout(this.measuring);
+        this.measuring = setTimeout(() => this.#ask(path), path === null ? 0 : MEASURE_MS);
+    }
+
+    /** The changes as they were before the last one, which was of that field. */
+    #before(path) {
+        const { settings } = this.app;
+        const changes = settings.plain();
+        const last = settings.done[settings.done.length - 1];
+        delete changes[path];
+        if (last?.path === path && last.before !== undefined) changes[path] = last.before;
+        return changes;
+    }
+
+    async #ask(path) {
+        const { app, reference } = this;
+        const changes = app.settings.plain();
+        const { mode } = app.helm;
+        if (path !== null && !reference.sheet) {
+            // Changed before anything was measured: the old value is measured now.
+            const was = await app.wire.ask({ do: "feel", changes: reference.changes, mode });
+            if (was.kind === "feel") reference.sheet = was.rows;
+        }
+        const answer = await app.wire.ask({ do: "feel", changes, mode });
+        if (answer.kind === "refused") {
+            app.notices.fault("form", answer.faults, answer.faults.some(({ where }) => where) ? "these values do not fit together and cannot be saved" : "");
+            return;
+        }
+        if (answer.kind === "feel") app.notices.clear("form");
+        if (answer.kind === "feel" && mode === app.helm.mode) {
+            const before = reference.sheet;
+            this.sheet = answer.rows;
+            if (path !== null && before && reference === this.reference) app.numbers.showEffect(path, differences(before, answer.rows));
+        }
+        const checked = await app.wire.ask({ do: "findings", changes });
+        if (checked.kind === "findings") app.numbers.showFindings(checked.rows);
+    }
+}
+
+/** What differs between two feel sheets, in words. */
+export function differences(before, after) {
+    const was = new Map(before.map((row) => [row.name, row]));
+    return after
+        .filter(({ name, words }) => was.has(name) && was.get(name).words !== words)
+        .map(({ name, unit, words, value }) => {
+            const arrow = value > was.get(name).value ? "↑" : "↓";
+            return `${name.replaceAll("_", " ").replace(/ (m s|deg s|s|m|deg|ratio)$/, "")} ${arrow} ${was.get(name).words} → ${words} ${unit}`;
+        });
+}

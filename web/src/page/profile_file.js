@@ -1,0 +1,89 @@
+/** The profile's file: followed while it is edited elsewhere, and saved with its comments. */
+
+import { editedText, reboundText } from "../models/profile_text.js";
+import { Wire } from "../wire.js";
+import { download } from "./download.js";
+
+export class ProfileFile {
+    /** @param {Object} app what main.js hands over */
+    constructor(app) {
+        this.app = app;
+    }
+
+    /** Connects the page with Python. */
+    connect() {
+        const address = new URL("wire", location.href);
+        address.protocol = "ws:";
+        this.app.wire = new Wire(address.href, (message) => this.#heard(message), (open) => this.#wired(open));
+    }
+
+    #wired(open) {
+        const { notices, feel, bar } = this.app;
+        if (open) {
+            notices.clear("wire");
+            feel.measure(null);
+            bar.recordings();
+        } else notices.fault("wire", [{ what: "The server has stopped. You can go on playing, but nothing is saved or measured. Start wendonic live again and open its new address." }]);
+        bar.show();
+    }
+
+    async #heard(message) {
+        const { notices, profile, tuner } = this.app;
+        if (message.kind === "tabs") {
+            if (message.count > 1) notices.say("tabs", `This page is open in ${message.count} tabs: both save into the same file.`);
+            else notices.clear("tabs");
+        } else if (message.kind === "faults") {
+            notices.fault("file", message.faults, `${profile.name} has errors; the last good numbers stay in use`);
+        } else if (message.kind === "file") {
+            notices.clear("file");
+            notices.clear("save");
+            this.#changed((await tuner.module(message.number)).profile);
+        }
+    }
+
+    /** Follows the file: what was changed here stays changed. */
+    async #changed(profile) {
+        const { sides, wire, tuner, bar } = this.app;
+        for (const settings of Object.values(sides)) {
+            settings.take(profile);
+            if (!settings.changes.size) continue;
+            const answer = await wire.ask({ do: "form", changes: settings.plain() });
+            if (answer.kind === "module") settings.show((await tuner.module(answer.number)).profile);
+        }
+        tuner.play(this.app.settings.profile);
+        bar.build();
+    }
+
+    /** Its name without the ending. */
+    get stem() {
+        return this.app.profile.name.replace(/\.toml$/, "");
+    }
+
+    /** The profile's text with the numbers and keys as they are now. */
+    text() {
+        const { settings, profile, rebinding } = this.app;
+        const changes = Object.fromEntries([...settings.changes].filter(([, value]) => typeof value === "number"));
+        const found = editedText(profile.text, profile.edits, changes, (path) => settings.value(path));
+        return { ...found, text: reboundText(found.text, rebinding.plain()) };
+    }
+
+    async save() {
+        const { live, wire, notices, profile, settings, rebinding } = this.app;
+        if (!live) {
+            const { text, left } = this.text();
+            if (left.length) notices.fault("save", left.map((path) => ({ what: `${path} could not be written; set it by hand` })));
+            download(profile.name, text);
+            return;
+        }
+        if (!wire?.open) {
+            notices.fault("save", [{ what: "nothing saved: the server has stopped" }]);
+            return;
+        }
+        const answer = await wire.ask({ do: "save", changes: settings.plain(), rebound: rebinding.plain() });
+        if (answer.kind === "saved") {
+            notices.clear("save");
+            rebinding.clear();
+            notices.say("saved", `saved to ${answer.path}`);
+        } else notices.fault("save", answer.faults ?? [{ what: "the server has stopped: nothing was saved" }], "not saved");
+    }
+}

@@ -1,0 +1,91 @@
+/** Recordings: what is played is kept, and what was kept is replayed through the numbers as they are now. */
+
+import { shown } from "../panels/element.js";
+import { Recorder } from "../models/recorder.js";
+import { Replay } from "../play/replay.js";
+import { download } from "./download.js";
+
+export class Tape {
+    /** @param {Object} app what main.js hands over */
+    constructor(app) {
+        this.app = app;
+        this.recorder = null;
+        this.replay = null;
+        /** Recordings that were made here, where there is no server to keep them. */
+        this.own = [];
+    }
+
+    /** Takes what was given to the helm. */
+    take(control, value) {
+        this.recorder?.take(this.app.helm, control, value);
+    }
+
+    /** Begins a recording, or ends it. */
+    record() {
+        const { app } = this;
+        if (this.recorder) {
+            this.end();
+            return;
+        }
+        if (this.replay) {
+            app.notices.say("record", `${this.replay.name} is being replayed: choose "no replay" to record your own play`);
+            return;
+        }
+        app.notices.clear("record");
+        this.recorder = new Recorder(`${app.profile.title}, played`);
+        this.recorder.begin(app.helm);
+    }
+
+    /** Keeps what has been recorded: where the clock begins anew, the recording ends. */
+    end() {
+        if (!this.recorder) return;
+        const lines = this.recorder.lines();
+        this.recorder = null;
+        this.#keep(lines);
+    }
+
+    async #keep(lines) {
+        const { app } = this;
+        if (!app.live) {
+            const name = `${app.file.stem}_${this.own.length + 1}.jsonl`;
+            this.own.push({ name, events: lines.slice(1).map((line) => JSON.parse(line)) });
+            download(name, `${lines.join("\n")}\n`);
+            app.bar.recordings();
+            return;
+        }
+        const answer = await app.wire.ask({ do: "keep", lines });
+        if (answer.kind === "kept") {
+            app.notices.say("kept", `recording saved as ${answer.path}, next to the profile`);
+            app.bar.recordings();
+        } else app.notices.fault("kept", answer.faults ?? [{ what: "the server has stopped: the recording was not saved" }]);
+    }
+
+    mark() {
+        if (!this.recorder) return;
+        const { app } = this;
+        this.take("mark", "felt wrong here");
+        app.notices.say("mark", `marked at ${shown(app.helm.t - this.recorder.startS, 4)} s`);
+    }
+
+    /** Plays a recording in a loop, or none. */
+    play(events, name = "") {
+        this.end();
+        this.app.notices.clear("record");
+        this.replay = events ? new Replay(events, name) : null;
+        this.app.again();
+    }
+
+    /** Gives the helm what is replayed in the next `dt` seconds; at the end it begins again. */
+    feed(dt) {
+        if (this.replay?.feed(dt, (control, value) => this.app.helm.apply(control, value))) this.app.again();
+    }
+
+    /** What is going on, in words. */
+    get words() {
+        const { replay, recorder } = this;
+        const lines = [];
+        if (replay) lines.push(`replay of ${replay.name}: ${shown(replay.t - replay.start, 3)} of ${shown(replay.duration, 3)} s`);
+        if (recorder) lines.push(`recording: ${recorder.events.length} events, ${shown(this.app.helm.t - recorder.startS, 3)} s`);
+        return lines;
+    }
+}

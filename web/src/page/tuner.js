@@ -1,0 +1,74 @@
+/** What a changed number does: to the helm at once, or by tick functions of another form, which Python makes. */
+
+export class Tuner {
+    /** @param {Object} app what main.js hands over */
+    constructor(app) {
+        this.app = app;
+    }
+
+    /** A number of one side was changed; the path is null where all of them were. */
+    changed(side, path) {
+        const { app } = this;
+        if (side !== app.trial.side || !app.numbers) return;
+        const values = app.settings.values();
+        const field = path === null ? null : app.settings.profile.fields.find((one) => one.path === path);
+        const known = path === null || (field && field.number >= 0);
+        if (known && app.helm.keepsStructure(values)) this.retune(values);
+        else if (path !== null) this.#reform(path);
+        app.numbers.refresh();
+        if (path !== null) app.feel.measure(path);
+    }
+
+    /** Takes numbers that fit together; the last ones of each side that did are kept. */
+    retune(values) {
+        this.app.helm.retune(values);
+        this.app.settings.good = values;
+    }
+
+    /** Asks for tick functions of another structure; where that is refused, the last good numbers go on. */
+    async #reform(path) {
+        const { app } = this;
+        const { settings } = app;
+        if (!app.wire) {
+            app.notices.fault("form", [{ what: `${path}: this value needs another form or does not fit the others; changing forms needs wendonic live` }]);
+            settings.set(path, (settings.good ?? app.profile.values)[app.profile.paths.indexOf(path)]);
+            return;
+        }
+        if (this.forming) {
+            // A drag asks faster than tick functions are made: the last one counts.
+            this.formAgain = path;
+            return;
+        }
+        this.forming = true;
+        const answer = await app.wire.ask({ do: "form", changes: settings.plain() });
+        if (answer.kind === "module") {
+            const { profile } = await this.module(answer.number);
+            app.notices.clear("form");
+            settings.show(profile);
+            settings.good = settings.values();
+            if (settings === app.settings) this.play(profile);
+        } else if (answer.kind === "refused") {
+            app.notices.fault("form", answer.faults, "these values do not fit together; the last good ones stay in use");
+        }
+        this.forming = false;
+        const again = this.formAgain;
+        this.formAgain = null;
+        if (again) this.#reform(again);
+    }
+
+    /** A profile as the server wrote it, with its tick functions. */
+    module(number) {
+        return import(new URL(`profile.js?n=${number}`, location.href).href);
+    }
+
+    /** Goes on with a profile of another structure. */
+    play(profile) {
+        const { app } = this;
+        const { settings } = app;
+        app.profile = profile;
+        app.helm.reform(profile);
+        if (app.helm.keepsStructure(settings.values())) this.retune(settings.values());
+        app.seen = null;
+        app.built();
+    }
+}
