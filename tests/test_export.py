@@ -1,5 +1,6 @@
 """Exported source: the same numbers in every language, plain to read, and nothing of the reader's overwritten."""
 
+import ast
 import functools
 import math
 import os
@@ -21,6 +22,8 @@ from test_carried_movement import EVERYTHING, equal_modes
 from test_command_line import called as run
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
+from wendonic.compiler.steps import Step, mark_step
+from wendonic.compiler.trees import give_names
 from wendonic.demo import demo_course, demo_profile, profile_names
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.sampler import Sampler
@@ -28,14 +31,17 @@ from wendonic.devices.sources.base import Source
 from wendonic.devices.sources.mode import ModeSources
 from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.state import DeviceState
+from wendonic.export.build import take_out_unread
 from wendonic.export.export import exported, packaged, write_export
 from wendonic.export.folder import write_files
 from wendonic.export.inputs import inputs_of
-from wendonic.export.languages.python import PythonPackage
+from wendonic.export.languages.python import PythonPackage, PythonPrinter
 from wendonic.export.languages.reserved import WORDS
+from wendonic.export.languages.scopes import Scopes
 from wendonic.export.made_ground import GROUND
 from wendonic.export.naming import snake
 from wendonic.export.play_events import Hands, controls_of
+from wendonic.export.program import Function
 from wendonic.export.targets import TARGETS
 from wendonic.export.tools import tried
 from wendonic.export.vectors import Vectors, vectors_of
@@ -292,6 +298,34 @@ def test_the_source_is_plain_to_read(language):
     assert re.search(r"\bcurve_amount: [^\n]+\n[^\w\n]*u\^exponent for a tilt u", source)
     assert re.search(r"\bgained: how much of a change of velocity is done", source)
     assert re.findall(r"[^\n]*\bsee `?\w+", source) == []
+
+
+def test_a_copy_in_a_branch_of_another_step_begins_none():
+    """A copy sinks to where it is read, and took the comment of its step along."""
+    body = ast.parse("if moving:\n    face = was\n    turned = abs(face)\n").body
+    branch = body[0].body
+    mark_step(branch[:1], Step("steer", "Return what the body does."))
+    mark_step(branch[1:], Step("turned_towards", "Return how far it turned."))
+    mark_step(body, Step("face_after", "Return where it faces."))
+    printed = PythonPrinter([]).body(body, Scopes(Function("tick", ["moving", "was"], body, 0)), "")
+    assert [line.strip() for line in printed] == [
+        "# face_after: where it faces.",
+        "if moving:",
+        "face = was",
+        "# turned_towards: how far it turned.",
+        "turned = abs(face)",
+    ]
+
+
+def test_what_is_not_read_after_all_is_not_given_back():
+    """A call that stays for what it writes into a struct gives nothing that its caller has no use for."""
+    turn = Function("turn", ["yaw"], ast.parse("out_yaw = yaw\nreturn yaw + 1.0").body, 1)
+    tick = Function("tick", ["yaw"], ast.parse("after = turn(yaw)\nif 1.0 > 2.0:\n    out_far = after").body, 0)
+    for one in (turn, tick):
+        give_names(one.body, {"out_yaw": "out.yaw", "out_far": "out.far"})
+    take_out_unread([turn, tick], {})
+    assert turn.results == 0
+    assert [ast.unparse(statement) for statement in tick.body] == ["() = turn(yaw)"]
 
 
 def test_the_guide_shows_what_is_written():

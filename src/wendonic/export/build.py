@@ -131,10 +131,10 @@ class Made:
         part.body = [statement for statement in part.body if not isinstance(statement, ast.Return)]
         lift(everyone)
         known = {f"number.{number.name}": number.value for number in numbers if not number.adjustable}
-        _take_out_unread(everyone, known)
+        take_out_unread(everyone, known)
         plainer(everyone)
         unite(everyone)
-        _take_out_unread(everyone, known)
+        take_out_unread(everyone, known)
         plainer(everyone)
         _name_sides(everyone, self.inputs.sides)
         _clear_names(everyone, self.press_words)
@@ -282,7 +282,7 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
     return lambda value: cloned(value, known)
 
 
-def _take_out_unread(functions: list[Function], known: Mapping[str, float]) -> None:
+def take_out_unread(functions: list[Function], known: Mapping[str, float]) -> None:
     """Take out what is not read, until nothing more of what functions give is left over by it."""
     given_back = -1
     while given_back != sum(one.results for one in functions):

@@ -119,7 +119,7 @@ def steer(
         if tuning.move.cuts_ramps > 0:
             move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, part_s)
         if tuning.frame.frame == FRAME_GOTO and part == 0:
-            frame = goals_taken(tuning.frame, gait, memory, state.frame, sample.goal, request, dt)
+            frame = goals_now(tuning.frame, gait, memory, state.frame, sample.goal, request, dt)
             state = state._replace(frame=frame)
         now = request
         if tuning.turning > 0:
@@ -135,7 +135,7 @@ def steer(
     return move_state, move, state
 
 
-def goals_taken(
+def goals_now(
     tuning: FrameTuning,
     gait: GaitTuning,
     memory: Memory,

@@ -45,7 +45,7 @@ class Steered(NamedTuple):
     contact: Vec2
 
 
-class Faced(NamedTuple):
+class FacingAfter(NamedTuple):
     """Where the body faces and the heading that it turns to (rad), 0 at rest; and the heading that is held, and for
     how long it has been held against another one (s), see `FrameState`.
     """
@@ -83,7 +83,7 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
         state = state._replace(asked=wanted.direction)
     heading = 0.0
     if not turns_itself(frame):
-        face, heading, towards, against_s = faced(tuning, state, body, wanted, request, dt)
+        face, heading, towards, against_s = facing_after(tuning, state, body, wanted, request, dt)
         body = body._replace(face=face)
         state = state._replace(towards=towards, against_s=against_s)
     up = was.up
@@ -101,7 +101,9 @@ def steer_part(tuning: Tuning, gait: GaitTuning, course: Row, was: Steered, requ
     return Steered(body, fall, up, state, wanted, heading, contact)
 
 
-def faced(tuning: Tuning, state: FrameState, body: Body, wanted: WantedMotion, request: Request, dt: float) -> Faced:
+def facing_after(
+    tuning: Tuning, state: FrameState, body: Body, wanted: WantedMotion, request: Request, dt: float
+) -> FacingAfter:
     """Return where the body faces after `dt` seconds in a frame that does not turn it by itself."""
     frame = tuning.frame.frame
     to_x, to_y = wanted.move_x, wanted.move_y
@@ -140,7 +142,7 @@ def faced(tuning: Tuning, state: FrameState, body: Body, wanted: WantedMotion, r
         request.turn,
         dt,
     )
-    return Faced(face, heading, held, against_s)
+    return FacingAfter(face, heading, held, against_s)
 
 
 def steps_for(slope: SlopeTuning, fall: FallTuning, frame: int, in_air: bool, rises: bool) -> StepTuning:

@@ -44,7 +44,7 @@ class AxisOutputs(NamedTuple):
     turn: AxisOutput
 
 
-class Looked(NamedTuple):
+class ViewAfter(NamedTuple):
     """The states of the sources that look, the number of the one that is used (-1 for none), how far the view turned
     and where it is then.
     """
@@ -78,7 +78,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
     if tuning.walled > 0:
         wall = Vec3(wall.x + memory.wall.x, wall.y + memory.wall.y, wall.z)
     axis_states, rise, throttle, turn = axes_output(tuning, tables, memory, sample, wall, dt)
-    look_states, look_source, look, view = looked(tuning, tables, memory, sample, presses, dt)
+    look_states, look_source, look, view = view_after(tuning, tables, memory, sample, presses, dt)
 
     forward_yaw = look_yaw = view.yaw
     if tuning.frame.frame == FRAME_HANDS:
@@ -249,26 +249,26 @@ def axes_output(tuning: Tuning, tables: Row, memory: Memory, sample: Sample, wal
     return AxisOutputs(AxisStates(rise_states, throttle_states, turn_states), rise, throttle, turn)
 
 
-def looked(
+def view_after(
     tuning: Tuning, tables: Row, memory: Memory, sample: Sample, presses: tuple[PressState, ...], dt: float
-) -> Looked:
+) -> ViewAfter:
     """Return what looking comes to; where nothing looks, the view is what the game says.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> from wendonic.kernels.tick_record import tick_at_rest
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
     >>> given = EMPTY_SAMPLE._replace(view=EMPTY_SAMPLE.view._replace(given=1.0, yaw=0.5))
-    >>> looked(PLAIN_TUNING, (), tick_at_rest(PLAIN_TUNING).memory, given, (), 0.01).view
+    >>> view_after(PLAIN_TUNING, (), tick_at_rest(PLAIN_TUNING).memory, given, (), 0.01).view
     View(yaw=0.5, pitch=0.0)
     """
     if len(tuning.look.sources) == 0:
-        return Looked(memory.look, -1.0, View(0.0, 0.0), View(sample.view.yaw, sample.view.pitch))
+        return ViewAfter(memory.look, -1.0, View(0.0, 0.0), View(sample.view.yaw, sample.view.pitch))
     view = View(sample.view.yaw, sample.view.pitch)
     if sample.view.given <= 0.0:
         view = memory.view
     states, output = look_output(tuning.look, tables, memory.look, view.yaw, view.pitch, sample.look, presses, dt)
     turn = View(output.look_yaw, output.look_pitch)
-    return Looked(states, output.source, turn, View(output.view_yaw, output.view_pitch))
+    return ViewAfter(states, output.source, turn, View(output.view_yaw, output.view_pitch))
 
 
 def requested_in_all(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading: float) -> Requested:

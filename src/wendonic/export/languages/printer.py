@@ -79,6 +79,8 @@ class Printer:
         """Small functions and constants that what was printed needs."""
         self.function = Function("", [], [], 0)
         self.said: set[str] = set()
+        self.within: ast.stmt | None = None
+        """The branch or loop that is being printed."""
 
     def begin(self, function: Function) -> None:
         """Take up a function; nothing is said in it yet."""
@@ -299,14 +301,20 @@ class Printer:
             names = scopes.before.get(id(statement), [])
             if names:
                 lines += self.declaration(names, indent)
+            outside = self.within
+            self.within = None if isinstance(statement, ast.Assign) else statement
             lines += self.statement(statement, scopes, indent)
+            self.within = outside
         return lines
 
     def comments(self, statement: ast.stmt, indent: str) -> list[str]:
         """Return what is said over a statement, each once in a function: the step that begins with it, and the
-        kernel's own comment.
+        kernel's own comment. A mere copy that got into a branch of another step begins none.
         """
         step = step_of(statement)
+        copies = isinstance(statement, ast.Assign) and isinstance(statement.value, ast.Name)
+        if copies and self.within is not None and step_of(self.within) != step:
+            step = None
         first, more, last = self.remark
         lines: list[str] = []
         for words in (step_words(step) if step else "", remark_of(statement)):
