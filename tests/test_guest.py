@@ -3,6 +3,8 @@
 import itertools
 import json
 import math
+import re
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -268,6 +270,39 @@ def test_a_push_is_the_gaits_from_the_next_tick_on():
     helm.push(1.0, 0.0)
     helm.push(0.5, 2.0)
     assert helm.tick(0.0).velocity() == pytest.approx((1.5, 2.0))
+
+
+GROUND_THAT_MOVES = (Path(__file__).parent.parent / "docs" / "guides" / "physics.md").read_text(encoding="utf-8")
+GROUND_THAT_MOVES = re.search(r"## Ground that moves.*?```python\n(.*?)```", GROUND_THAT_MOVES, re.DOTALL)[1]
+
+
+def test_ground_that_moves_carries_the_body_as_the_guide_shows():
+    """On a platform at 2 m/s the path is that of firm ground, and so it is through a jump; off it, v² / 2b less half
+    a tick: the game moves by the speed at the end of each.
+    """
+    profile = profile_from_text(
+        f'{HEAD}[mode.m]\nsteer = {{ frame = "map" }}\n{CRISP}[mode.m.press]\njump = {{ bind = ["key.Space"] }}\n'
+        "[gait.walk]\naccel_m_s2 = 22\nbrake_m_s2 = 10\n"
+    )
+
+    def walk(platform, ends):
+        """The game's own physics: a platform that carries the body for that many ticks, and a jump of 20 of them."""
+        helm, path = Helm(profile), []
+        given = {"helm": helm, "dt": 1 / 60, "place": np.zeros(3), "carried": np.array([platform, 0.0, 0.0])}
+        given["my_physics"] = lambda place, velocity, dt: (place + velocity * dt, velocity)
+        for tick in range(140):
+            if tick in (10, 70):
+                helm.key("KeyD", down=tick == 10)
+            given["on_ground"] = not 30 <= tick < 50
+            given["ground_velocity"] = np.array([platform if tick < ends else 0.0, 0.0, 0.0])
+            exec(GROUND_THAT_MOVES, given)
+            path.append(given["place"][0])
+        return path
+
+    firm, carried, left = walk(0.0, 140), walk(2.0, 140), walk(2.0, 100)
+    assert [x - 2.0 * (tick + 1) / 60 for tick, x in enumerate(carried)] == pytest.approx(firm, abs=1e-9)
+    assert left[:100] == carried[:100]
+    assert left[-1] - left[99] == pytest.approx(2.0**2 / 20.0 - 2.0 / 120.0, abs=1e-9)
 
 
 def test_a_launch_leaves_the_ground_where_there_is_weight():

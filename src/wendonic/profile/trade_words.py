@@ -275,9 +275,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A view that follows the mouse evenly, and late.", ("look.bind.half_life_s",), ("slow-answer",)
     ),
     "moving platform": TradeWord(
-        "Ground that carries the body: the game pushes it with `Helm.push`, or moves it with `Helm.place`.",
+        "Ground that carries the body: the game moves it with `Helm.place` in each tick, and pushes it once "
+        "with `Helm.push` where it steps on or off.",
         (),
-        ("body.push", "body.place"),
+        ("body.place", "body.push"),
     ),
     "noise": TradeWord(
         "The trembling of a device, at rest or held.",

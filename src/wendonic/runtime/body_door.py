@@ -226,9 +226,10 @@ class BodyDoor(Door):
         self._row[start : start + 3] = wall
 
     def push(self, *velocity: float | Sequence[float]) -> None:
-        """Add a velocity (in the game's own axes and unit) to the body's: a knock, a launch, a moving platform. From
-        the next tick on the gait controls it again. Push after `place`, whose velocity would replace it. It may come
-        number by number or as one vector. Raises `WendonicError` for a velocity that is not finite.
+        """Add a velocity (in the game's own axes and unit) to the body's: a knock, a launch, a step onto ground that
+        moves. From the next tick on the gait controls it again, and pushes add up. Push after `place`, whose velocity
+        would replace it. It may come number by number or as one vector. Raises `WendonicError` for a velocity that is
+        not finite.
 
         >>> from wendonic import Helm
         >>> from wendonic.demo import demo_profile
