@@ -19,6 +19,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "acceleration": TradeWord(
         "How quickly speed rises.", ("gait.accel_m_s2", "gait.airborne.accel_m_s2"), ("reach90_s", "slow-start")
     ),
+    "accessibility": TradeWord(
+        "Play that fits the player: other controls, a toggle in place of holding, slower turning, a larger "
+        "dead zone.",
+        ("press.bind", "press.style", "yaw_deg_s", "dead_zone.inner"),
+    ),
     "action": TradeWord("A named on/off thing the player does: a press.", ("press",)),
     "aim assist": TradeWord(
         "Not part of Wendonic. What makes aiming easier by itself: finer curves, gains and zoom.",
@@ -50,6 +55,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
     "Bezier curve": TradeWord(
         "Not part of Wendonic. A curve through points needs no handles and never turns back.", ("curve.points",)
+    ),
+    "boat": TradeWord(
+        "A vehicle that slides on where it went: less grip, and thrust against drag.",
+        ("drive", "grip", "thrust_m_s2", "drag_per_s"),
     ),
     "bumper": TradeWord(
         "A button at a forefinger of a pad.", ("press.bind",), ("pad.left_bumper", "pad.right_bumper")
@@ -170,6 +179,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "hair trigger": TradeWord(
         "A trigger that counts after a short pull.", ("press.bind.above", "press.bind.release"), ("press-trembles",)
     ),
+    "hand tracking": TradeWord(
+        "Hands without controllers: their poses are given like those of controllers, and the game says what "
+        "counts as a squeeze.",
+        ("hands",),
+        ("hand.left.pose", "hand.left.squeeze"),
+    ),
     "handbrake": TradeWord(
         "A press that switches to a gait that brakes harder, or to a mode with less grip.",
         ("press_gaits", "gait.brake_m_s2", "grip"),
@@ -178,10 +193,16 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How long a jump stays near its top.", ("apex_s", "fall.gravity_ratio"), ("jump_apex_s", "jump_airtime_s")
     ),
     "hat": TradeWord("The cross of a pad or of a joystick.", ("press.bind", "joystick"), ("pad.dpad_up",)),
+    "head bob": TradeWord("Not part of Wendonic, whose view turns and does not sway."),
     "heavy": TradeWord(
         "How a body feels that is slow to start, to turn and to stop.",
         ("gait.accel_m_s2", "gait.brake_m_s2", "steer.turn_deg_s"),
         ("reach90_s", "stop_distance_m", "turn_round_s"),
+    ),
+    "hex grid": TradeWord(
+        "Not part of Wendonic: squares have four neighbours, or eight with diagonals. Six notches give the "
+        "directions.",
+        ("notches", "grid"),
     ),
     "hitch": TradeWord("A frame that takes far too long. It is cut into equal parts.", ("max_dt_s",)),
     "hot reload": TradeWord(
@@ -214,6 +235,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "isometric": TradeWord(
         "A game seen from a fixed angle. Pass that angle as the view, and forward is up the screen.", ("camera",)
     ),
+    "jetpack": TradeWord(
+        "Rising while a key is held: a mode that flies, or speed that the game adds with `Helm.push`.",
+        ("fly", "rise"),
+        ("body.push",),
+    ),
     "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
@@ -225,6 +251,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How a key's value rises after a press and falls after a release; a gait softens both by itself.",
         ("rise_s", "fall_s", "reversal"),
         ("tap_dependence", "slow-answer", "depends-on-ticks"),
+    ),
+    "keyboard layout": TradeWord(
+        "Keys are named by their place, so that a profile fits every layout: KeyW is the key that a French keyboard "
+        "labels Z.",
+        ("move.bind.keys",),
+        ("wendonic controls",),
     ),
     "knockback": TradeWord("Speed that the game adds to the body with `Helm.push`.", (), ("body.push",)),
     "ladder": TradeWord(
@@ -239,6 +271,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "The time from a press to the first movement.",
         ("half_life_s", "rise_s"),
         ("first_response_s", "chain_delay_s"),
+    ),
+    "ledge grab": TradeWord(
+        "Not part of Wendonic: the game finds the ledge and moves the body with `Helm.place`.", (), ("body.place",)
     ),
     "left-handed": TradeWord(
         "Axes that are the mirror image of the usual ones.", ("world.handed",), ("left-handed-axes",)
@@ -258,6 +293,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Not part of Wendonic. A script can send events to a helm, and a recording plays them again.",
         (),
         ("wendonic record",),
+    ),
+    "menu navigation": TradeWord(
+        "Going through a menu: a mode of its own, in which presses begin again while held, those of a stick as well.",
+        ("press.style", "repeat_delay_s", "towards"),
     ),
     "momentum": TradeWord(
         "Speed that lasts.", ("coast_half_life_s", "keeps_speed", "turn_loss", "grip"), ("stop_distance_m",)
@@ -279,6 +318,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "with `Helm.push` where it steps on or off.",
         (),
         ("body.place", "body.push"),
+    ),
+    "multi-touch": TradeWord(
+        "Several fingers at once: each belongs to the zone in which it lands.",
+        ("touch_stick", "touch_drag", "touch_zones"),
     ),
     "noise": TradeWord(
         "The trembling of a device, at rest or held.",
@@ -347,6 +390,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("bind",),
         ("wendonic controls",),
     ),
+    "recoil": TradeWord(
+        "A kick of the view: the game turns the view by itself and passes it to `Helm.tick`, and looking goes on "
+        "from there.",
+        (),
+        ("view",),
+    ),
     "reconciliation": TradeWord(
         "Going back to what the server says, and playing the inputs since then again: `Helm.snapshot` and "
         "`Helm.restore`."
@@ -365,6 +414,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Leaning to one side. A view has yaw and pitch; `View.from_quaternion` takes a full orientation."
     ),
     "rollback": TradeWord("Going back some ticks and playing them again: `Helm.snapshot` and `Helm.restore`."),
+    "room scale": TradeWord(
+        "Walking about in the play space: `head.pose` says where the head is, and walls stop it.",
+        ("comfort",),
+        ("head.pose",),
+    ),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
@@ -447,6 +501,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
     "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
+    "tilt": TradeWord("How far a stick is from its rest point, 0 to 1.", ("dead_zone", "curve")),
     "toggle": TradeWord("A press that stays on until it is pressed again.", ("press.style",)),
     "top-down": TradeWord("A game seen from above. Forward is up the screen.", ("steer.frame", "steer.face")),
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
@@ -481,6 +536,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
     ),
     "vignette": TradeWord("A view that narrows while moving, for comfort in a headset.", ("vignette",)),
+    "virtual cursor": TradeWord(
+        "A pointer that a stick moves: a mode without a gait, and the game moves it by `Intent.velocity`.",
+        ("mode.gait",),
+    ),
     "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
     "wall jump": TradeWord(
         "A jump off a wall, which the game gives with `Helm.push`.", ("air_jumps",), ("body.push",)
@@ -563,6 +622,27 @@ SAME_AS: dict[str, str] = {
     "y-up": "up axis",
     "yoke": "flight stick",
     "z-up": "up axis",
+    "180 turn": "quick turn",
+    "auto fire": "auto repeat",
+    "azerty": "keyboard layout",
+    "ease in": "easing",
+    "ease out": "easing",
+    "floating joystick": "virtual stick",
+    "hovercraft": "boat",
+    "look inversion": "inverted look",
+    "menu": "menu navigation",
+    "modifier key": "chord",
+    "motion input": "combo",
+    "n-key rollover": "ghosting",
+    "quarter circle": "combo",
+    "qwertz": "keyboard layout",
+    "remap": "rebinding",
+    "remapping": "rebinding",
+    "roguelike": "tile movement",
+    "scope": "zoom sensitivity",
+    "sneak": "crouch",
+    "turbo": "auto repeat",
+    "turn-based": "tile movement",
 }
 """Other words for the same."""
 
