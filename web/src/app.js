@@ -144,10 +144,14 @@ export class App {
         row.speed = speed * this.profile.unitsPerM;
         row.height = now.z * this.profile.unitsPerM;
         row.yawRate = ((this.#turned(now) / dt) * 180) / Math.PI;
-        for (let press = 0; press < MOST_PRESSES; press++)
-            row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (this.seen.isOn(record, press) ? 0.8 : 0) : 0;
+        let held = 0;
+        for (let press = 0; press < MOST_PRESSES; press++) {
+            const on = press < this.seen.held.length && this.seen.isOn(record, press);
+            row[RAW_NAMES[press]] = press < this.seen.held.length ? press + (on ? 0.8 : 0) : 0;
+            if (on) held |= 1 << press;
+        }
         this.ring.push(row);
-        this.readings.take({ t: this.helm.t, dt, ...this.#push(now), x: now.x, y: now.y, speed, height: now.z, grounded: now.grounded > 0 });
+        this.readings.take({ t: this.helm.t, dt, ...this.#push(now), x: now.x, y: now.y, speed, height: now.z, grounded: now.grounded > 0, held });
         if (this.helm.run !== run) this.built();
     }
 

@@ -204,6 +204,25 @@ test("readings are those of a walk worked out by hand, at every tick rate, with 
             else assert.ok(Math.abs(readings.reach90S / expected - 1) < 0.03, `${hz} Hz: ${readings.reach90S}`);
         }
     }
+    // Diagonals are compared with a straight line at its top, of the same gait and the same numbers.
+    const steady = new Readings();
+    let clock = 0;
+    const go = (seconds, rawX, rawY, speed, held = 0) => {
+        for (let tick = 0; tick < Math.round(seconds * 60); tick++)
+            steady.take({ t: (clock += 1 / 60), dt: 1 / 60, rawX, rawY, x: 0, y: 0, speed: speed(tick / 60), held });
+        return steady.diagonalRatio;
+    };
+    const top = (metres) => (at) => Math.min(0.3 + 20 * at, metres);
+    go(1 / 60, 0, 1, top(3));
+    assert.equal(go(1, 1, 1, top(4.2)), null);
+    go(1, 0, 1, top(3));
+    assert.ok(Math.abs(steady.diagonalRatio - 1.4) < 1e-9);
+    // Slowed down by a wall; faster with a press held; with other numbers.
+    assert.ok(Math.abs(go(1, 1, 1, top(2)) - 1.4) < 1e-9);
+    assert.equal(go(1, 1, 1, top(6), 2), null);
+    assert.equal(go(1, 0, 1, top(6), 2), 1);
+    steady.retuned();
+    assert.equal(go(1, 0, 1, top(9), 2), null);
     const readings = new Readings();
     const dt = 0.01;
     const t = 0;

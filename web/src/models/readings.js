@@ -30,8 +30,7 @@ export class Readings {
         this.pressToMoveS = null;
         this.reach90S = null;
         this.stopM = null;
-        this.straightM_s = 0;
-        this.diagonalM_s = 0;
+        this.retuned();
         /** Height (m) and airtime (s) of the last jump, null before the first. */
         this.jump = null;
         this.reset();
@@ -46,14 +45,26 @@ export class Readings {
         this.stop = null;
         this.flight = null;
         this.floor = null;
+        this.direction = null;
+    }
+
+    /** Forgets speeds that belong to other numbers. */
+    retuned() {
+        this.direction = null;
+        /** Steady speeds, straight and diagonally, with the same presses held. */
+        this.steady = { straight: 0, diagonal: 0, held: 0 };
     }
 
     get diagonalRatio() {
-        return this.straightM_s > 0 && this.diagonalM_s > 0 ? this.diagonalM_s / this.straightM_s : null;
+        const { straight, diagonal } = this.steady;
+        return straight > 0 && diagonal > 0 ? diagonal / straight : null;
     }
 
-    /** Takes one tick: time, length of the step, the raw request, where the body is, its speed, and how high it is. */
-    take({ t, dt, rawX, rawY, x, y, speed, height = 0, grounded = true }) {
+    /**
+     * Takes one tick: time, length of the step, the raw request, where the body is, its speed, how high it is, and which
+     * presses are held (a bit each), since they may switch gaits.
+     */
+    take({ t, dt, rawX, rawY, x, y, speed, height = 0, grounded = true, held = 0 }) {
         this.#fly(dt, height, grounded);
         const movedM = this.xWas === null ? 0 : Math.hypot(x - this.xWas, y - this.yWas);
         const raw = Math.hypot(rawX, rawY);
@@ -63,7 +74,7 @@ export class Readings {
         }
         if (raw <= AT_REST && this.rawWas > AT_REST && this.speedWas > MOVING_M_S) this.stop = { metres: 0 };
         this.#follow(t, raw, speed, movedM);
-        if (raw > 0.95) this.#directions(rawX, rawY, speed);
+        this.#compare(t, rawX, rawY, speed, held);
         this.rawWas = raw;
         this.speedWas = speed;
         this.xWas = x;
@@ -117,9 +128,17 @@ export class Readings {
         }
     }
 
-    #directions(rawX, rawY, speed) {
-        const least = Math.min(Math.abs(rawX), Math.abs(rawY)) / Math.max(Math.abs(rawX), Math.abs(rawY));
-        if (least < 0.05) this.straightM_s = Math.max(this.straightM_s, speed);
-        else if (least > 0.9) this.diagonalM_s = Math.max(this.diagonalM_s, speed);
+    /** Keeps the steady speeds straight and diagonally: what still speeds up or turns says nothing of them. */
+    #compare(t, rawX, rawY, speed, held) {
+        const [less, more] = [Math.abs(rawX), Math.abs(rawY)].sort((a, b) => a - b);
+        const name = Math.hypot(rawX, rawY) <= 0.95 ? "" : less < 0.05 * more ? "straight" : less > 0.9 * more ? "diagonal" : "";
+        const { direction } = this;
+        if (!direction || direction.name !== name || direction.held !== held || Math.abs(speed - direction.speed) > STEADY * direction.speed) {
+            this.direction = { name, held, speed, since: t };
+        } else if (name && t - direction.since > SETTLED_S) {
+            if (this.steady.held !== held) this.steady = { straight: 0, diagonal: 0, held };
+            // Along a wall or uphill it is slower.
+            this.steady[name] = Math.max(this.steady[name], speed);
+        }
     }
 }

@@ -23,6 +23,7 @@ export class Pair {
         else helm.retune(settings.good ?? app.profile.values);
         app.numbers.build();
         app.bar.show();
+        app.readings.retuned();
         app.feel.forget();
         app.feel.measure(null);
     }

@@ -23,6 +23,7 @@ export class Tuner {
     retune(values) {
         this.app.helm.retune(values);
         this.app.settings.good = values;
+        this.app.readings.retuned();
     }
 
     /** Asks for tick functions of another structure; where that is refused, the last good numbers go on. */
@@ -69,6 +70,7 @@ export class Tuner {
         app.helm.reform(profile);
         if (app.helm.keepsStructure(settings.values())) this.retune(settings.values());
         app.seen = null;
+        app.readings.retuned();
         app.built();
     }
 }
