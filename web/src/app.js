@@ -2,6 +2,7 @@
 
 import { Devices } from "./input/devices.js";
 import { Readings } from "./models/readings.js";
+import { Recent } from "./models/recent.js";
 import { Ring } from "./models/ring.js";
 import { Settings } from "./models/settings.js";
 import { Trial } from "./models/trial.js";
@@ -37,6 +38,7 @@ export class App {
         this.readings = new Readings();
         this.ring = new Ring([...COLUMNS, ...RAW_NAMES], RING_ROWS);
         this.frames = { frameMs: 0, tickMs: 0, eventMs: null };
+        this.answers = new Recent();
         this.ringRow = {};
         this.calm = matchMedia("(prefers-reduced-motion: reduce)");
         this.fingers = matchMedia("(pointer: coarse)");
@@ -91,6 +93,8 @@ export class App {
     /** Frames come from the window again: at the beginning, and after a headset. */
     goOn() {
         this.last = performance.now();
+        // What came while the page was loading is no measure of it.
+        this.eventAt = undefined;
         const next = (now) => {
             if (this.devices.session.runs) return;
             this.frame(now);
@@ -111,8 +115,7 @@ export class App {
         if (steps.length) this.frames.tickMs += 0.05 * (this.tickedMs / steps.length - this.frames.tickMs);
         this.stage.draw(this.scene(), draw);
         if (steps.length && this.eventAt !== undefined) {
-            const took = performance.now() - this.eventAt;
-            this.frames.eventMs = this.frames.eventMs === null ? took : this.frames.eventMs + 0.1 * (took - this.frames.eventMs);
+            this.frames.eventMs = this.answers.take(performance.now() - this.eventAt);
             this.eventAt = undefined;
         }
         if (now - this.panelAt > PANEL_MS) {

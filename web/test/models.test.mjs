@@ -4,6 +4,7 @@ import assert from "node:assert/strict";
 import { test } from "node:test";
 import { Readings } from "../src/models/readings.js";
 import { zonesOf } from "../src/stage/zones.js";
+import { Recent } from "../src/models/recent.js";
 import { Recorder } from "../src/models/recorder.js";
 import { Ring } from "../src/models/ring.js";
 import { Settings } from "../src/models/settings.js";
@@ -239,6 +240,14 @@ test("readings are those of a walk worked out by hand, at every tick rate, with 
     const jump = readings.jump;
     hop(0.5, 0.2);
     assert.equal(readings.jump, jump);
+});
+
+test("of recent values the middle one counts, and a slow one is soon forgotten", () => {
+    const recent = new Recent();
+    assert.deepEqual([165, 8, 9, 7, 8].map((value) => recent.take(value)), [165, 165, 9, 9, 8]);
+    for (let round = 0; round < 20; round++) recent.take(20);
+    assert.equal(recent.take(1), 20);
+    assert.equal(recent.values.length, 9);
 });
 
 test("touch zones are those of channels and presses, each once, without what is all of the window", () => {
