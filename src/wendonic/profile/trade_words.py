@@ -252,6 +252,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("rise_s", "fall_s", "reversal"),
         ("tap_dependence", "slow-answer", "depends-on-ticks"),
     ),
+    "jump pad": TradeWord(
+        "Ground that launches the body: the game sets the speed with `Helm.place(velocity=…)`, however fast it fell.",
+        (),
+        ("body.velocity",),
+    ),
     "keyboard layout": TradeWord(
         "Keys are named by their place, so that a profile fits every layout: KeyW is the key that a French keyboard "
         "labels Z.",
@@ -542,7 +547,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
     "wall jump": TradeWord(
-        "A jump off a wall, which the game gives with `Helm.push`.", ("air_jumps",), ("body.push",)
+        "A jump off a wall: the game sets the speed with `Helm.place(velocity=…)`. A push would only be added to the "
+        "fall.",
+        ("air_jumps",),
+        ("body.velocity",),
     ),
     "wall slide": TradeWord(
         "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game.",
@@ -642,6 +650,7 @@ SAME_AS: dict[str, str] = {
     "scope": "zoom sensitivity",
     "sneak": "crouch",
     "turbo": "auto repeat",
+    "trampoline": "jump pad",
     "turn-based": "tile movement",
 }
 """Other words for the same."""
