@@ -737,3 +737,36 @@ def test_the_gravity_of_a_jump_that_brings_its_own_is_told_to_do_nothing():
     assert np.diff(rises)[1:] == pytest.approx(-0.125)
     line = str(helm.tick(0.01))
     assert line.endswith("0.00 m/s, +2.38 m/s up"), line
+
+
+DRIVEN = """
+gait = "cart"
+steer = { frame = "drive" }
+press_gaits = { handbrake = "skid" }
+[gait.cart]
+top_speed_m_s = 8
+[gait.skid]
+brake_m_s2 = 20
+"""
+
+
+@pytest.mark.parametrize(
+    ("channel", "more"),
+    [
+        ('[[mode.m.throttle.bind]]\nkeys = { forward = ["KeyW"], back = ["KeyS"] }\n', "top_speed_m_s = 0.01\n"),
+        (
+            f"[mode.m.move]\npress_amounts = {{ handbrake = 0 }}\n[[mode.m.move.bind]]\n{KEYS}\n",
+            "top_speed_m_s = 8\n",
+        ),
+    ],
+)
+def test_a_handbrake_stops_a_cart_whose_throttle_is_held(channel, more):
+    """v / b: from 8 m/s at 20 m/s² in 0.4 s, in both ways that the trade word names."""
+    head, gaits = DRIVEN.split("[gait.cart]", 1)
+    press = '[mode.m.press]\nhandbrake = { bind = ["key.Space"] }\n'
+    helm = Helm(profile_from_text(f"{HEAD}[mode.m]{head}{channel}{press}[gait.cart]{gaits}{more}"))
+    helm.key("KeyW", down=True)
+    assert run(helm, 10.0).motion.vel_y == pytest.approx(8.0)
+    helm.key("Space", down=True)
+    assert run(helm, 0.39).motion.vel_y == pytest.approx(0.2)
+    assert run(helm, 0.02).motion.vel_y == pytest.approx(0.0, abs=0.011)

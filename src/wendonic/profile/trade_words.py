@@ -186,8 +186,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("hand.left.pose", "hand.left.squeeze"),
     ),
     "handbrake": TradeWord(
-        "A press that switches to a gait that brakes harder, or to a mode with less grip.",
-        ("press_gaits", "gait.brake_m_s2", "grip"),
+        "A press that switches to a gait with a hard brake and hardly any top speed, since a throttle that is held "
+        "would go on driving; in a vehicle that `move` steers, it may scale that to 0. To drift, it enters a mode with "
+        "less grip.",
+        ("press_gaits", "gait.brake_m_s2", "gait.top_speed_m_s", "press_amounts", "grip"),
     ),
     "hang time": TradeWord(
         "How long a jump stays near its top.", ("apex_s", "fall.gravity_ratio"), ("jump_apex_s", "jump_airtime_s")
