@@ -187,8 +187,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "handbrake": TradeWord(
         "A press that switches to a gait with a hard brake and hardly any top speed, since a throttle that is held "
-        "would go on driving; in a vehicle that `move` steers, it may scale that to 0. To drift, it enters a mode with "
-        "less grip.",
+        "would go on driving; in a vehicle that `move` steers, it may scale that to 0. To drift, it enters a mode "
+        "with less grip.",
         ("press_gaits", "gait.brake_m_s2", "gait.top_speed_m_s", "press_amounts", "grip"),
     ),
     "hang time": TradeWord(
@@ -503,7 +503,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A mode with thrust against drag, in which `rise` goes up and down.",
         ("fly", "rise", "thrust_m_s2", "drag_per_s"),
     ),
-    "tank controls": TradeWord("Forward is where the body faces, and sideways turns it.", ("facing", "steer.face")),
+    "tank controls": TradeWord(
+        "Forward is where the body faces, and keys to the sides turn it: they are bound to the channel `turn`, with "
+        'face = "turn".',
+        ("facing", "steer.face", "mode.turn"),
+    ),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
@@ -555,8 +559,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("body.velocity",),
     ),
     "wall slide": TradeWord(
-        "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game.",
-        (),
+        "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game. "
+        "For sliding down one slowly, the game enters a mode whose gait has a low `fall.top_speed_m_s`.",
+        ("movement", "fall.top_speed_m_s"),
         ("body.contact",),
     ),
     "WASD": TradeWord(
