@@ -11,7 +11,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from wendonic import Helm, View, WendonicError
+from wendonic import Helm, Recording, View, WendonicError
 from wendonic.demo import RECORDINGS, demo_course, demo_profile
 from wendonic.profile.load import profile_from_text
 
@@ -270,6 +270,17 @@ def test_a_push_is_the_gaits_from_the_next_tick_on():
     helm.push(1.0, 0.0)
     helm.push(0.5, 2.0)
     assert helm.tick(0.0).velocity() == pytest.approx((1.5, 2.0))
+
+
+def test_a_push_by_nothing_is_no_event(tmp_path):
+    """Ground that stands still pushes so in every tick."""
+    helm, _ = helm_in("screen")
+    with helm.record(tmp_path / "session.jsonl"):
+        for speed in (0.0, -0.0, 1.0, 0.0):
+            helm.push(speed, 0.0)
+            helm.tick(1 / 60)
+    events = [event for event in Recording.read(tmp_path / "session.jsonl") if event.control == "body.push"]
+    assert [event.value for event in events] == [(1.0, 0.0, 0.0)]
 
 
 GROUND_THAT_MOVES = (Path(__file__).parent.parent / "docs" / "guides" / "physics.md").read_text(encoding="utf-8")

@@ -239,8 +239,9 @@ class BodyDoor(Door):
         (2.0, 0.0, 0.0)
         """
         added = plan_vector(self.axes, "push", velocity, _STILL, self.axes.units_per_m)
-        self._push_by(added)
-        self.state.report(_PUSH, added)
+        if any(added):
+            self._push_by(added)
+            self.state.report(_PUSH, added)
 
     def _push_by(self, added: Sequence[float]) -> None:
         body = self._run.body.read(self._record)
