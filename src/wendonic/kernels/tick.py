@@ -55,8 +55,10 @@ class ViewAfter(NamedTuple):
     view: View
 
 
-class Requested(NamedTuple):
-    """Direction and amount on the plan, the amount in the air too, and the heading (rad), 0 at rest."""
+class BodyRequest(NamedTuple):
+    """What is requested of the body: its direction on the plan, its amount (rising included), and its heading (rad),
+    0 at rest.
+    """
 
     move: Vec2
     amount: float
@@ -130,7 +132,7 @@ def tick_part(tuning: Tuning, tables: Row, course: Row, last: Tick, sample: Samp
         offset = turned(sample.head.x, sample.head.y, view.yaw)
         pointing, body = pointed(tuning, course, pointing, body, sample, points, view.yaw, offset)
 
-    requested = requested_in_all(tuning, move, wanted, heading)
+    requested = body_request(tuning, move, wanted, heading)
     sector, facing = memory.sector, memory.requested_facing
     if tuning.sectors > 0:
         sector, facing = sprite_facing(tuning, memory, requested, frame, body)
@@ -271,14 +273,14 @@ def view_after(
     return ViewAfter(states, output.source, turn, View(output.view_yaw, output.view_pitch))
 
 
-def requested_in_all(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading: float) -> Requested:
+def body_request(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, heading: float) -> BodyRequest:
     """Return what the player requests in all: by `move` alone, or by all channels where a frame adds them up.
 
     >>> from wendonic.kernels.move.move import NO_MOVE_OUTPUT
     >>> from wendonic.kernels.request import level_motion
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
-    >>> requested_in_all(PLAIN_TUNING, NO_MOVE_OUTPUT._replace(amount=0.5), level_motion(0.5, 0.0), math.pi / 2.0)
-    Requested(move=Vec2(x=0.5, y=0.0), amount=0.5, heading=1.5707963267948966)
+    >>> body_request(PLAIN_TUNING, NO_MOVE_OUTPUT._replace(amount=0.5), level_motion(0.5, 0.0), math.pi / 2.0)
+    BodyRequest(move=Vec2(x=0.5, y=0.0), amount=0.5, heading=1.5707963267948966)
     """
     move_x, move_y = wanted.move_x, wanted.move_y
     amount = move.amount
@@ -296,11 +298,11 @@ def requested_in_all(tuning: Tuning, move: MoveOutput, wanted: WantedMotion, hea
         if math.sqrt(move_x * move_x + move_y * move_y) < UPRIGHT * amount:
             move_x = move_y = heading = 0.0
         amount = 1.0 if 1.0 < amount < 1.0 + 1e-9 else amount
-    return Requested(Vec2(move_x, move_y), amount, heading)
+    return BodyRequest(Vec2(move_x, move_y), amount, heading)
 
 
 def sprite_facing(
-    tuning: Tuning, memory: Memory, requested: Requested, frame: FrameState, body: Body
+    tuning: Tuning, memory: Memory, requested: BodyRequest, frame: FrameState, body: Body
 ) -> tuple[float, RequestedFacing]:
     """Return which picture of a sprite is seen, and what settles a tie between two.
 
@@ -308,7 +310,7 @@ def sprite_facing(
     >>> from wendonic.kernels.frames.frame import FRAME_AT_REST
     >>> from wendonic.kernels.tick_record import tick_at_rest
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
-    >>> memory, still = tick_at_rest(PLAIN_TUNING).memory, Requested(ZERO2, 0.0, 0.0)
+    >>> memory, still = tick_at_rest(PLAIN_TUNING).memory, BodyRequest(ZERO2, 0.0, 0.0)
     >>> right = BODY_AT_REST._replace(face=math.radians(80.0))
     >>> sprite_facing(PLAIN_TUNING._replace(sectors=4), memory, still, FRAME_AT_REST, right)[0]
     1.0
