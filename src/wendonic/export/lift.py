@@ -3,6 +3,7 @@
 import ast
 from collections.abc import Callable, Mapping, Sequence
 
+from wendonic.compiler.liveness import read_first
 from wendonic.compiler.trees import give_names, names_in, rewrite, statements_in
 from wendonic.export.program import (
     ROWS,
@@ -154,10 +155,10 @@ def drop_unused_results(functions: Sequence[Function]) -> None:
 
 
 def drop_unread_parameters(functions: Sequence[Function]) -> None:
-    """Take out what functions are handed and do not read."""
+    """Take out what functions are handed and do not read, or write before they read it."""
     callers = callers_of(functions)
     for function in functions[:-1]:
-        reads = {found.id for found in names_in(function.body) if type(found.ctx) is ast.Load}
+        reads = read_first(function.body, whole=True)
         kept = [index for index, parameter in enumerate(function.parameters) if parameter in reads]
         if len(kept) == len(function.parameters):
             continue
