@@ -326,12 +326,14 @@ def test_what_is_not_read_after_all_is_not_given_back():
     take_out_unread([turn, tick], {})
     assert turn.results == 0
     assert [ast.unparse(statement) for statement in tick.body] == ["() = turn(yaw)"]
-    # What a function is handed and writes before it reads it is not handed over.
+    # What a function is handed and writes before it reads it is not handed over, nor given by the one that made it.
+    far = Function("far", ["yaw"], ast.parse("out_far = yaw\nreturn yaw * 3.0").body, 1)
     face = Function("face", ["yaw", "heading"], ast.parse("heading = yaw * 2.0\nreturn heading + 1.0").body, 1)
-    tick = Function("tick", ["yaw"], ast.parse("out_yaw = face(yaw, yaw + 1.0)").body, 0)
-    give_names(tick.body, {"out_yaw": "out.yaw"})
-    take_out_unread([face, tick], {})
-    assert face.parameters == ["yaw"]
+    tick = Function("tick", ["yaw"], ast.parse("heading = far(yaw)\nout_yaw = face(yaw, heading) * 2.0").body, 0)
+    for one in (far, tick):
+        give_names(one.body, {"out_yaw": "out.yaw", "out_far": "out.far"})
+    take_out_unread([far, face, tick], {})
+    assert (face.parameters, far.results) == (["yaw"], 0)
 
 
 def test_the_guide_shows_what_is_written():

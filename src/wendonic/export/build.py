@@ -283,10 +283,10 @@ def _laid_open(body: Sequence[ast.stmt]):  # type: ignore[no-untyped-def]
 
 
 def take_out_unread(functions: list[Function], known: Mapping[str, float]) -> None:
-    """Take out what is not read, until nothing more of what functions give is left over by it."""
-    given_back = -1
-    while given_back != sum(one.results for one in functions):
-        given_back = sum(one.results for one in functions)
+    """Remove what is never read, until every function is handed and gives only what is used."""
+    before = -1
+    while before != (handed := sum(len(one.parameters) + one.results for one in functions)):
+        before = handed
         prune(functions, known)
         drop_unused_results(functions)
         lift(functions)

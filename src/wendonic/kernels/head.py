@@ -60,7 +60,8 @@ def pointed(
 ) -> tuple[Pointing, Body]:
     """Return where a hand that points would land, and the body: once it is released, the head is there, at rest.
 
-    A hand that is lost while it points lands nowhere.
+    A hand that is lost while it points lands nowhere. `points` is 1 while it points, `view_yaw` (rad) turns the play
+    space, and `offset` (m) is where the head is from the body, right and forward on the plan.
     """
     place, direction = sample.pointing
     seen = direction.x != 0.0 or direction.y != 0.0 or direction.z != 0.0

@@ -20,8 +20,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How quickly speed rises.", ("gait.accel_m_s2", "gait.airborne.accel_m_s2"), ("reach90_s", "slow-start")
     ),
     "accessibility": TradeWord(
-        "Play that fits the player: other controls, a toggle in place of holding, slower turning, a larger "
-        "dead zone.",
+        "Settings for players who need other ones: other controls, a toggle instead of holding, slower turning, a "
+        "larger dead zone.",
         ("press.bind", "press.style", "yaw_deg_s", "dead_zone.inner"),
     ),
     "action": TradeWord("A named on/off thing the player does: a press.", ("press",)),
@@ -186,9 +186,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("hand.left.pose", "hand.left.squeeze"),
     ),
     "handbrake": TradeWord(
-        "A press that switches to a gait with a hard brake and hardly any top speed, since a throttle that is held "
-        "would go on driving; in a vehicle that `move` steers, it may scale that to 0. To drift, it enters a mode "
-        "with less grip.",
+        "A press that switches to a gait with a hard brake and almost no top speed; with a harder brake alone, a "
+        "held throttle would keep driving. In a vehicle steered by `move`, the press may scale `move` to 0 instead. "
+        "To drift, enter a mode with less grip.",
         ("press_gaits", "gait.brake_m_s2", "gait.top_speed_m_s", "press_amounts", "grip"),
     ),
     "hang time": TradeWord(
@@ -302,7 +302,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("wendonic record",),
     ),
     "menu navigation": TradeWord(
-        "Going through a menu: a mode of its own, in which presses begin again while held, those of a stick as well.",
+        "Moving through a menu: a mode of its own, whose presses repeat while a key or a stick is held.",
         ("press.style", "repeat_delay_s", "towards"),
     ),
     "momentum": TradeWord(
@@ -321,8 +321,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "A view that follows the mouse evenly, and late.", ("look.bind.half_life_s",), ("slow-answer",)
     ),
     "moving platform": TradeWord(
-        "Ground that carries the body: the game moves it with `Helm.place` in each tick, and pushes it once "
-        "with `Helm.push` where it steps on or off.",
+        "Ground that carries the body: the game moves it with `Helm.place` in each tick, and calls `Helm.push` once "
+        "when it steps on or off.",
         (),
         ("body.place", "body.push"),
     ),
@@ -398,8 +398,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("wendonic controls",),
     ),
     "recoil": TradeWord(
-        "A kick of the view: the game turns the view by itself and passes it to `Helm.tick`, and looking goes on "
-        "from there.",
+        "A kick of the view: the game turns the view and passes it to `Helm.tick`. Looking continues there.",
         (),
         ("view",),
     ),
@@ -422,7 +421,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "rollback": TradeWord("Going back some ticks and playing them again: `Helm.snapshot` and `Helm.restore`."),
     "room scale": TradeWord(
-        "Walking about in the play space: `head.pose` says where the head is, and walls stop it.",
+        "Walking about in the play space: `head.pose` says where the head is, and `comfort` what happens when it "
+        "gets into a wall.",
         ("comfort",),
         ("head.pose",),
     ),
@@ -504,7 +504,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("fly", "rise", "thrust_m_s2", "drag_per_s"),
     ),
     "tank controls": TradeWord(
-        "Forward is where the body faces, and keys to the sides turn it: they are bound to the channel `turn`, with "
+        "Forward is where the body faces, and left and right turn it: bind them to the channel `turn`, and say "
         'face = "turn".',
         ("facing", "steer.face", "mode.turn"),
     ),
@@ -548,7 +548,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "vignette": TradeWord("A view that narrows while moving, for comfort in a headset.", ("vignette",)),
     "virtual cursor": TradeWord(
-        "A pointer that a stick moves: a mode without a gait, and the game moves it by `Intent.velocity`.",
+        "A pointer that a stick moves: a mode without a gait, whose `Intent.velocity` moves the pointer.",
         ("mode.gait",),
     ),
     "virtual stick": TradeWord("A stick under the thumb on a touch screen.", ("touch_stick",), ("thumb_travel",)),
@@ -560,7 +560,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "wall slide": TradeWord(
         "Going along a wall: speed along it stays, speed into it is gone. `Helm.contact` reports a wall of the game. "
-        "For sliding down one slowly, the game enters a mode whose gait has a low `fall.top_speed_m_s`.",
+        "To slide down a wall slowly, enter a mode whose gait has a low `fall.top_speed_m_s`.",
         ("movement", "fall.top_speed_m_s"),
         ("body.contact",),
     ),

@@ -67,6 +67,8 @@ def turns_itself(frame: int) -> bool:
 def away_from(tuning: FrameTuning, wall: Vec3, forward_yaw: float, pitch: float, face: float) -> Vec2:
     """Return a wall's normal, right and forward, as the channel `move` of a steer frame requests them.
 
+    Forward is at `forward_yaw` (rad) and `pitch` (rad), or where the body faces (`face`, rad).
+
     >>> from wendonic.kernels.frames.frame import PLAIN_FRAME
     >>> away_from(PLAIN_FRAME._replace(frame=FRAME_DRIVE), Vec3(0.0, -1.0, 0.0), 0.0, 0.0, math.pi)
     Vec2(x=0.0, y=1.0)
