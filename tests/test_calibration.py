@@ -390,7 +390,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
 @pytest.mark.parametrize(
     ("noise", "rim", "gives_inner"),
     [
-        ("t3", "circle", True),
+        pytest.param("t3", "circle", True, marks=pytest.mark.long),
         ("ar 0.05 s", "circle", False),
         ("dropouts", "octagon", True),
         pytest.param("returns", "circle", True, marks=pytest.mark.long),

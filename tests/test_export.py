@@ -179,7 +179,14 @@ stick = "pad.left_stick"
 """
 
 
-@pytest.mark.parametrize("changes", [{}, {"mode.foot.move.half_life_s": 0.0}, {"gait.walk.turn_loss": 0.5}])
+@pytest.mark.parametrize(
+    "changes",
+    [
+        {"gait.walk.turn_loss": 0.5},
+        pytest.param({}, marks=pytest.mark.long),
+        pytest.param({"mode.foot.move.half_life_s": 0.0}, marks=pytest.mark.long),
+    ],
+)
 def test_what_runs_within_a_tick_runs_alike(changes, tmp_path):
     """Ramps, smoothing and what follows them, in Python and in C."""
     package = packaged(profile_from_text(SOFT).changed(changes), "soft")
@@ -495,7 +502,11 @@ def corrections(rng, axes, unit):
 
 @pytest.mark.parametrize(
     ("name", "world"),
-    [("beekeeper", "y down"), ("scout", "z up"), ("crates", "pixels"), ("harvest", "z up"), ("headset", "z up")],
+    [
+        ("beekeeper", "y down"),
+        ("crates", "pixels"),
+        *(pytest.param(name, "z up", marks=pytest.mark.long) for name in ("scout", "harvest", "headset")),
+    ],
 )
 def test_what_a_game_says_of_the_body_counts_as_the_helm_takes_it(name, world):
     """Places, velocities and facings in the game's own axes, in between the ticks of every mode."""

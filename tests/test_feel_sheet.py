@@ -150,6 +150,7 @@ SMOOTHING += [f"one_euro = {{ min_cutoff_hz = {hz}, beta = 0.1, d_cutoff_hz = 1 
 
 
 @settings(max_examples=40, deadline=None)
+@pytest.mark.long
 @example(rise_s=0.05, fall_s=0.0, smoothing="half_life_s = 0.01", gait="")
 @example(rise_s=0.0, fall_s=0.0, smoothing=SMOOTHING[-1], gait="")
 @given(rise_s=TIMES_S, fall_s=TIMES_S, smoothing=st.sampled_from(SMOOTHING), gait=st.sampled_from(GAITS))

@@ -88,7 +88,7 @@ def test_what_cannot_be_reached_and_what_does_nothing_is_told():
         targets_of(["reach90_s>=1", "reach90_s<=2"])
 
 
-@pytest.mark.parametrize("target", [1e-5, 0.01])
+@pytest.mark.parametrize("target", [pytest.param(1e-5, marks=pytest.mark.long), 0.01])
 def test_a_target_far_out_of_reach_is_missed_by_what_can_be_measured(target):
     """However far it is, a gait too slow to be measured at all is no better: what is left is the ramp of the keys."""
     beekeeper = demo_profile().changed({"mode.foot.move.bind[0].rise_s": 0.03})
@@ -236,7 +236,7 @@ def test_a_sweep_measures_every_combination_as_one_by_one():
         pytest.param("accel_m_s2 = 8", "reach90_s = { min = 0.6, max = 0.7 }", marks=pytest.mark.long),
         pytest.param("coast_half_life_s = 0.3", "stop_time_s = { max = 1 }", marks=pytest.mark.long),
         pytest.param("thrust_m_s2 = 4\ndrag_per_s = 1", "stop_distance_m = { max = 2 }", marks=pytest.mark.long),
-        ("thrust_m_s2 = 4\ndrag_per_s = 1", "reach90_s = { max = 1.1 }"),
+        pytest.param("thrust_m_s2 = 4\ndrag_per_s = 1", "reach90_s = { max = 1.1 }", marks=pytest.mark.long),
         ("accel_m_s2 = 8", "reach90_s = { max = 0.3, press = 'sprint', by = 'keys' }"),
     ],
 )

@@ -425,9 +425,14 @@ def in_one_file(browser, folder, *names, **context):
     ("name", "size", "words"),
     [
         ("beekeeper", (390, 844), "nothing here is bound to touch: connect a pad or a keyboard"),
-        ("tablet", (844, 390), ""),
+        pytest.param("tablet", (844, 390), "", marks=pytest.mark.long),
         ("orchard", (844, 390), "touch a place to go there"),
-        ("headset", (390, 844), "nothing here is bound to touch: connect a pad or a keyboard"),
+        pytest.param(
+            "headset",
+            (390, 844),
+            "nothing here is bound to touch: connect a pad or a keyboard",
+            marks=pytest.mark.long,
+        ),
     ],
 )
 def test_a_phone_upright_or_on_its_side_has_the_stage_and_one_drawer(browser, tmp_path, name, size, words):

@@ -307,7 +307,9 @@ def test_what_turns_up_and_down_only_is_measured_so_and_sideways_comes_first():
     assert later.mouse_deg_per_10cm == pytest.approx(180.0)
 
 
-@pytest.mark.parametrize("style", ["hold", "toggle", "double", "tap"])
+@pytest.mark.parametrize(
+    "style", ["hold", *(pytest.param(style, marks=pytest.mark.long) for style in ("toggle", "double", "tap"))]
+)
 def test_a_pad_that_turns_the_view_while_a_press_is_held_is_measured_so(style):
     text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}[[mode.m.look.bind]]\ngyro = 'pad.gyro'\nturn_ratio = 3\n"
     text += "while_press = 'aim'\n[mode.m.look.zoom]\npress = 'near'\nfov_deg = 90\nzoom_fov_deg = 30\n"

@@ -25,12 +25,14 @@ from wendonic.compiler.values import (
     Packed,
     Record,
     Value,
+    described,
     expression,
     leaf_values,
     leaves,
     name,
     rebuilt,
     same,
+    unknown_nodes,
 )
 from wendonic.compiler.written import mutable_names
 
@@ -53,7 +55,7 @@ class Folder(LoopFolder):
         """Return a kernel specialised for what is known of its arguments; those that are names keep theirs."""
         if not isinstance(function, FunctionType):
             raise TypeError(f"{function!r} is not a kernel")
-        key = (function, tuple(map(_described, arguments)))
+        key = (function, tuple(map(described, arguments)))
         if key not in self.folded:
             found = None if self.entries else REMEMBERED.get(key)
             if found:
@@ -107,6 +109,8 @@ class Folder(LoopFolder):
         if type(value) is Known:
             return value
         if type(value) is Record:
+            if value.is_known:
+                return value
             parts = value.parts
             new = [
                 part if type(part) is Known else self._entered(scope, argument, part, (*path, field), parameters)
@@ -159,9 +163,7 @@ class Folder(LoopFolder):
             ]
             return Packed(ast.Call(name(self.entries[function]), handed, []))
         folded = self.fold(function, arguments)
-        given = [
-            leaf.node for value in arguments for leaf in leaf_values(value) if not isinstance(leaf, Known | Record)
-        ]
+        given = [node for value in arguments for node in unknown_nodes(value)]
         handed_on = dict(zip(folded.parameters, given, strict=True))
         shape = [(path, leaf) for path, leaf in leaves(folded.template)]
         safe = hints is not None and not any(isinstance(leaf, Dynamic) for _, leaf in shape)
@@ -181,11 +183,3 @@ class Folder(LoopFolder):
         if targets:
             scope.out.append(assigned(targets, ast.Call(name(folded.name), given, [])))
         return rebuilt(folded.template, iter(result))
-
-
-def _described(value: Value) -> Any:
-    if isinstance(value, Known):
-        return type(value.value).__name__, repr(value.value)
-    if isinstance(value, Record):
-        return value.kind, tuple(map(_described, value.parts))
-    return type(value).__name__

@@ -131,6 +131,8 @@ class StatementFolder(ExpressionFolder):
         if type(value) is Known:
             return value
         if type(value) is Record:
+            if value.is_known:
+                return value
             parts: list[Value] | None = None
             for index, part in enumerate(value.parts):
                 if type(part) is Known:

@@ -21,8 +21,9 @@ def tidied(function: Folded) -> None:
     """Tidy one function."""
     for _ in range(2):
         drop_unread(function.body, set())
-        unite_copies(function)
-        lay_in(function.body)
+        united = unite_copies(function)
+        if not lay_in(function.body) and not united:
+            break
     coalesced(function)
     drop_unread(function.body, set())
     drop_tested_again(function.body)
@@ -124,8 +125,9 @@ class _Positions:
                     self.note(statement, loops)
 
 
-def unite_copies(function: Folded) -> None:
-    """Replace a name that is only a copy of another one by that other name, and the reverse.
+def unite_copies(function: Folded) -> bool:
+    """Replace a name that is only a copy of another one by that other name, and the reverse; return whether there
+    were any.
 
     In `a = b` every `a` may be called `b` if that is the only time `a` is written, before it is read, and `b` is not
     written any more. Every `b` may be called `a` if nothing else reads it, and `a` comes up only later. A name with a
@@ -160,27 +162,27 @@ def unite_copies(function: Folded) -> None:
             renamed[source] = target
             a.writes += b.writes
             a.loops |= b.loops
-    if not renamed:
-        return
+    if renamed:
+        rename(function.body, {identifier: end(identifier) for identifier in renamed})
+    return bool(renamed)
 
-    rename(function.body, {identifier: end(identifier) for identifier in renamed})
 
-
-def lay_in(body: list[ast.stmt], writers: Collection[str] = ()) -> None:
+def lay_in(body: list[ast.stmt], writers: Collection[str] = ()) -> bool:
     """Lay a short expression into the statement that comes next, where that alone reads it; a name with a dot in it
     is a field of a struct, which others read, and what `writers` give is not moved, since they write such fields.
+    Return whether any was.
     """
     loads = Counter(found.id for found in names_in(body) if type(found.ctx) is ast.Load)
-    _lay_in(body, loads, _stores(body), writers)
+    return _lay_in(body, loads, _stores(body), writers)
 
 
-def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> None:
-    index = 0
+def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], writers: Collection[str]) -> bool:
+    index, laid = 0, False
     while index < len(body):
         statement = body[index]
         for part in (getattr(statement, "body", None), getattr(statement, "orelse", None)):
-            if part:
-                _lay_in(part, loads, stores, writers)
+            if part and _lay_in(part, loads, stores, writers):
+                laid = True
         match statement:
             case ast.Assign(targets=[ast.Name(id=target)], value=value) if (
                 loads[target] == 1
@@ -196,9 +198,10 @@ def _lay_in(body: list[ast.stmt], loads: Counter[str], stores: Counter[str], wri
                 if head is not None and moves and any(found.id == target for found in names_in(head)):
                     _set_head(after, cloned(head, {target: value}))
                     del body[index]
-                    index = max(index - 1, 0)
+                    index, laid = max(index - 1, 0), True
                     continue
         index += 1
+    return laid
 
 
 def _head(statement: ast.stmt) -> ast.expr | None:

@@ -30,31 +30,48 @@ _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
 
 def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
     """Return the names in a node, or in some, in the order in which they are come by."""
-    found: list[Any] = []
+    found: list[ast.Name] = []
     for part in [node] if isinstance(node, ast.AST) else node:
-        _collect(part, ast.Name, found)
+        if type(part) is ast.Name:
+            found.append(part)
+        elif type(part) is not ast.Constant:
+            _collect_names(part, found)
     return found
 
 
 def calls_in(node: ast.AST) -> list[ast.Call]:
     """Return the calls in an expression, outer ones before those among their arguments."""
-    found: list[Any] = []
-    _collect(node, ast.Call, found)
+    found = [node] if type(node) is ast.Call else []
+    for field in _CHILDREN[type(node)]:
+        child = getattr(node, field)
+        for part in child if type(child) is list else (child,):
+            found += calls_in(part)
     return found
 
 
-def _collect(node: ast.AST, wanted: type[ast.AST], found: list[Any]) -> None:
+def _collect_names(node: Any, found: list[ast.Name]) -> None:
     kind = type(node)
-    if kind is wanted:
-        found.append(node)
+    if kind is ast.BinOp:
+        # The most frequent by far.
+        for part in (node.left, node.right):
+            if type(part) is ast.Name:
+                found.append(part)
+            elif type(part) is not ast.Constant:
+                _collect_names(part, found)
+        return
     for field in _CHILDREN[kind]:
         child = getattr(node, field)
-        for part in child if type(child) is list else (child,):
-            kind = type(part)
-            if kind is wanted and kind is ast.Name:
-                found.append(part)
-            elif kind is not ast.Constant and kind is not ast.Name and part is not None:
-                _collect(part, wanted, found)
+        if type(child) is list:
+            for part in child:
+                kind = type(part)
+                if kind is ast.Name:
+                    found.append(part)
+                elif kind is not ast.Constant:
+                    _collect_names(part, found)
+        elif type(child) is ast.Name:
+            found.append(child)
+        elif type(child) is not ast.Constant and child is not None:
+            _collect_names(child, found)
 
 
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:

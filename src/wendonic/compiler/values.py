@@ -32,12 +32,28 @@ class Packed:
     node: ast.expr
 
 
-@dataclass(slots=True)
 class Record:
-    """A tuple or NamedTuple whose parts are each known or dynamic."""
+    """A tuple or NamedTuple whose parts are each known or dynamic; `is_known` says whether all of it is known."""
 
-    kind: type
-    parts: "tuple[Value, ...]"
+    __slots__ = ("_described", "is_known", "kind", "parts")
+
+    def __init__(self, kind: type, parts: "tuple[Value, ...]") -> None:
+        """Look once at the parts: most records are known as a whole, and are not taken apart again."""
+        self.kind = kind
+        self.parts = parts
+        self.is_known: bool = True
+        self._described: tuple[Any, ...] | None = None
+        for part in parts:
+            if type(part) is not Known and not (type(part) is Record and part.is_known):
+                self.is_known = False
+                break
+
+    def described(self) -> "tuple[Any, ...]":
+        """Return what of it decides how a kernel is folded; see `described`."""
+        found = self._described
+        if found is None:
+            found = self._described = (self.kind, tuple([described(part) for part in self.parts]))
+        return found
 
     @property
     def fields(self) -> tuple[str, ...]:
@@ -59,6 +75,15 @@ def known(value: Any) -> Value:
     if isinstance(value, tuple):
         return Record(type(value), tuple(map(known, value)))
     return Known(value)
+
+
+def described(value: Value) -> tuple[Any, ...] | str:
+    """Return a value as a key: what is known of it, and the kind of what is not."""
+    if type(value) is Known:
+        return type(value.value).__name__, repr(value.value)
+    if type(value) is Record:
+        return value.described()
+    return type(value).__name__
 
 
 def name(identifier: str) -> ast.Name:
@@ -102,6 +127,25 @@ def leaf_values(value: Value) -> list[Value]:
         else:
             found.append(top)
     return found
+
+
+def unknown_nodes(value: Value) -> list[ast.expr]:
+    """Return the expressions of the leaves that are not known."""
+    found: list[ast.expr] = []
+    _collect_nodes(value, found)
+    return found
+
+
+def _collect_nodes(value: Value, found: list[ast.expr]) -> None:
+    if type(value) is Record:
+        if not value.is_known:
+            for part in value.parts:
+                if type(part) is Dynamic:
+                    found.append(part.node)
+                elif type(part) is not Known:
+                    _collect_nodes(part, found)
+    elif type(value) is not Known:
+        found.append(value.node)  # type: ignore[union-attr]
 
 
 def rebuilt(value: Value, new: Iterator[Value]) -> Value:

@@ -72,6 +72,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
     "camera relative": TradeWord("Forward is where the camera looks.", ("camera",)),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
+    "circularity": TradeWord(
+        "How close the rim of a stick comes to a circle. `wendonic calibrate` measures the rim from a recording.",
+        ("gate", "rim"),
+        ("speed_spread_stick", "wendonic calibrate"),
+    ),
     "clamp": TradeWord("Keeping an amount within its limit.", ("move.diagonal", "curve.ceiling", "pitch_limits_deg")),
     "click to move": TradeWord("Walking to a place that was pointed at.", ("goto", "goal"), ("goal_time_s",)),
     "cm/360": TradeWord(
@@ -132,6 +137,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "always counts, with a wide dead zone. The dead zone is a circle; for the exact edge of the window, let the "
         "game hold a key with `Helm.key`.",
         ("move.bind.pointer", "while_held", "move.bind.dead_zone.inner"),
+    ),
+    "eDPI": TradeWord(
+        "The mouse's counts per inch times a game's sensitivity number. Here `cm_per_turn` and `dpi` say it without "
+        "such a number, so it is the same in every game.",
+        ("cm_per_turn", "dpi"),
+        ("mouse_deg_per_10cm", "wendonic units"),
     ),
     "eight-way": TradeWord(
         "Movement or sprites in eight directions.", ("notches", "sectors", "sector_margin_deg"), ("facing-flickers",)
@@ -426,6 +437,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("comfort",),
         ("head.pose",),
     ),
+    "root motion": TradeWord(
+        "The animation moves the body: the game reports each tick where it is, and how fast, with `Helm.place`.",
+        (),
+        ("body.place", "body.velocity"),
+    ),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
@@ -445,6 +461,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("stop_distance_m", "reversal_s", "slides-on"),
     ),
     "slope limit": TradeWord("The steepest ground that can be climbed.", ("steepest_deg", "slide_m_s")),
+    "slow motion": TradeWord(
+        "A game that passes less than the real time to `Helm.tick`: the body, ramps, buffers and the turning of a "
+        "stick slow down with it; the mouse does not. To keep a stick's turning, divide its speeds by the time scale "
+        "and pass the profile to `Helm.retune`.",
+        ("yaw_deg_s", "pitch_deg_s"),
+    ),
     "sluggish": TradeWord(
         "How a body or a view feels that answers late.",
         ("gait.accel_m_s2", "half_life_s", "rise_s"),
@@ -468,6 +490,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Simultaneous opposite cardinal directions: left and right held together.",
         ("opposites",),
         ("opposites-do-not-cancel",),
+    ),
+    "southpaw": TradeWord(
+        "Moving with the right stick and looking with the left one: swap the sticks that the entries of `move` and "
+        "`look` name.",
+        ("move.bind.stick", "look.bind.stick"),
+        ("pad.left_stick", "pad.right_stick"),
     ),
     "speed": TradeWord(
         "How fast a body goes at full input.", ("gait.top_speed_m_s",), ("top_speed_m_s", "speed_at_tilt_m_s")
@@ -572,6 +600,17 @@ TRADE_WORDS: dict[str, TradeWord] = {
 """Words of the trade, each with where it is found."""
 
 SAME_AS: dict[str, str] = {
+    "bullet time": "slow motion",
+    "circularity error": "circularity",
+    "hit stop": "slow motion",
+    "lag compensation": "prediction",
+    "multiplayer": "prediction",
+    "network": "prediction",
+    "one-handed": "accessibility",
+    "online": "prediction",
+    "sens": "sensitivity",
+    "swap sticks": "southpaw",
+    "time scale": "slow motion",
     "4-way": "four-way",
     "8-way": "eight-way",
     "ads": "zoom sensitivity",
