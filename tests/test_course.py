@@ -7,9 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wendonic import shape
+from wendonic.cli.main import app
 from wendonic.course import Course, load_course
 from wendonic.course.course import CourseError
-from wendonic.demo import COURSES, demo_course
+from wendonic.course.unused import unused_parts
+from wendonic.demo import COURSES, FOLDER, demo_course, demo_profile, demo_recording
 from wendonic.kernels.frames.blocked import is_blocked
 
 FORMAT = {"format": "wendonic-course", "version": 1}
@@ -96,3 +99,83 @@ def test_all_faults_of_a_course_are_told_at_once_with_their_lines(tmp_path):
         "is empty; allowed: left_m below right_m",
     ):
         assert words in text
+
+
+MOUND = {"form": "mound", "at": [0.0, 0.0], "radius_m": 60.0, "height_m": 12.0}
+LEVEL = {"form": "flat", "left_m": -90.0, "right_m": 90.0, "back_m": -90.0, "forward_m": 90.0, "height_m": 0.0}
+PLACE = ["pos_x", "pos_y", "pos_z"]
+
+
+def on_course(**parts):
+    return Course.model_validate({"format": "wendonic-course", "version": 1, **parts})
+
+
+SQUARES = [[x, y] for x in range(-2, 3) for y in range(-2, 3) if x or y]
+SHIPPED = {
+    "beekeeper": "keys pad",
+    "cart": "ride",
+    "crates": "push",
+    "harvest": "run",
+    "headset": "walk",
+    "orchard": "errands",
+    "scout": "flight",
+    "smoker": "rounds",
+    "store_room": "walk",
+    "terraces": "walk",
+}
+
+
+@pytest.mark.parametrize("name", SHIPPED)
+def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(name):
+    """In each mode alone, and in all of them: what is said is what a walk over a mound, and among squares, shows."""
+    profile = demo_profile(name)
+    recordings = [demo_recording(f"{name}_{rest}") for rest in SHIPPED[name].split()]
+    courses = {
+        "heights": (on_course(piece=[MOUND]), on_course(piece=[LEVEL])),
+        "squares": (on_course(blocked=SQUARES), on_course(blocked=[])),
+    }
+
+    def differs(mode, one, other):
+        return any(
+            not np.array_equal(
+                *(
+                    shape(recording, profile, mode=mode, engine="interpreted", course=course)[PLACE].to_numpy()
+                    for course in (one, other)
+                )
+            )
+            for recording in recordings
+        )
+
+    for what, (course, without) in courses.items():
+        said = {mode: bool(unused_parts(course, profile, mode)) for mode in profile.mode}
+        for mode, unused in said.items():
+            if unused:
+                assert not differs(mode, course, without), (mode, what)
+        assert bool(unused_parts(course, profile)) == all(said.values())
+        first = next(iter(profile.mode))
+        assert differs(first, course, without) != said[first], what
+
+
+def test_every_command_with_a_course_says_what_of_it_has_no_effect(tmp_path, capsys, caplog, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    course, profile, walk = (
+        FOLDER / name for name in ("terraces_course.toml", "beekeeper.toml", "beekeeper_keys.jsonl")
+    )
+    for words in (
+        f"shape {profile} {walk} -o walk.csv",
+        f"draw path {profile} {walk} --to 2 -o walk.png",
+        f"compare {profile} {FOLDER / 'terraces.toml'} --on {walk} --to 2",
+        f"export {profile} --as lua -o lua",
+        f"export {profile} --as html -o feel.html",
+    ):
+        caplog.clear()
+        with pytest.raises(SystemExit) as end:
+            app([*words.split(), "--course", str(course)], prog_name="wendonic")
+        assert end.value.code == 0
+        (said,) = caplog.messages
+        assert (
+            "heights of the course have no effect in mode foot: to follow the ground, steer needs slope = {}" in said
+        )
+    capsys.readouterr()
+    followed = demo_profile().changed({"mode.foot.steer.slope": {}})
+    assert unused_parts(demo_course("terraces"), followed) == []

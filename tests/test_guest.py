@@ -316,6 +316,32 @@ def test_ground_that_moves_carries_the_body_as_the_guide_shows():
     assert left[-1] - left[99] == pytest.approx(2.0**2 / 20.0 - 2.0 / 120.0, abs=1e-9)
 
 
+def test_a_second_helm_reads_the_stick_that_aims():
+    """As the guide on steering has it: a dead zone that keeps the last direction, in axes of a screen."""
+    profile = profile_from_text(
+        f'{HEAD}[world]\nright = "+x"\nforward = "-y"\n'
+        '[mode.foot]\nsteer = { frame = "map", face = "aim" }\n[[mode.foot.move.bind]]\nstick = "pad.left_stick"\n'
+        '[mode.thumb]\ngait = "none"\n[[mode.thumb.move.bind]]\nstick = "pad.right_stick"\n'
+        "dead_zone = { inner = 0.25, outer = 0.96, release = 0.2 }\n"
+    )
+    body, thumb = Helm(profile), Helm(profile, mode="thumb")
+    place, faces = (0.0, 0.0), []
+    # Down to the left, past the edge it came in by, let go, to the right, and not quite far enough.
+    for x, y in ((-0.7, 0.7), (-0.15, 0.15), (0.0, 0.0), (0.9, 0.0), (0.0, 0.0), (0.0, -0.24)):
+        for helm in (body, thumb):
+            helm.stick("pad.left_stick", 1.0, 0.0)
+            helm.stick("pad.right_stick", x, y)
+        aim = thumb.tick(1 / 60)
+        if aim.amount > 0.0:
+            across, down = aim.direction()
+            body.aim_at(place[0] + 1000 * across, place[1] + 1000 * down)
+        intent = body.tick(1.0)
+        place = intent.position()
+        faces.append(intent.face_deg)
+    assert faces == pytest.approx([225.0, 225.0, 225.0, 90.0, 90.0, 90.0], abs=2.0)
+    assert place[1] == 0.0 < place[0]
+
+
 def test_a_launch_leaves_the_ground_where_there_is_weight():
     rest = CRISP + "[gait.walk]\ngravity_m_s2 = 10\n"
     helm, _ = helm_in("3-D, y up", rest=rest)

@@ -1,6 +1,7 @@
 """Pictures show the numbers they are made from."""
 
 import math
+import re
 
 import numpy as np
 import pytest
@@ -524,3 +525,38 @@ def test_places_are_drawn_and_told_in_metres():
     ]
     reported = "\n".join(describe_recording(Recording(events)))
     assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (forward) 0.5 to 4 m" in reported
+
+
+@pytest.mark.parametrize(
+    ("name", "recording"),
+    [
+        ("beekeeper", "beekeeper_keys"),
+        ("cart", "cart_ride"),
+        ("terraces", "terraces_walk"),
+        ("harvest", "harvest_run"),
+        ("orchard", "orchard_errands"),
+        ("headset", "headset_walk"),
+    ],
+)
+def test_the_times_along_a_path_lie_on_no_line_and_on_no_other_word(name, recording):
+    course = demo_course(name) if name in ("terraces", "harvest") else None
+    trace = shape(demo_recording(recording), demo_profile(name), course=course)
+    ax = draw_path(trace, profile=demo_profile(name), recording=demo_recording(recording), course=course)
+    ax.figure.draw_without_rendering()
+    boxes = {text: text.get_window_extent() for text in ax.texts if text.get_text()}
+    times = [text for text in boxes if re.match(r"[\d.]+ s", text.get_text())]
+    assert len(times) >= 3
+    ends = ax.transData.transform(trace[["pos_x", "pos_y"]].to_numpy())
+    path = np.vstack([ends[:-1] + share * np.diff(ends, axis=0) for share in np.linspace(0.0, 1.0, 9)])
+    for text in times:
+        box = boxes[text]
+        inside = ((path > box.min) & (path < box.max)).all(axis=1)
+        assert not inside.any(), text.get_text()
+        assert not [other.get_text() for other in boxes if other is not text and box.overlaps(boxes[other])]
+        said_s = float(text.get_text().split(" s")[0])
+        there = trace.loc[(trace["t"] - said_s).abs().idxmin()]
+        assert text.xy == pytest.approx((there["pos_x"], there["pos_y"]), abs=1e-9)
+        # Beside its mark: no further than three times the label's own size.
+        mark = ax.transData.transform(text.xy)
+        middle = (box.min + box.max) / 2.0
+        assert np.hypot(*(middle - mark)) < 3.0 * np.hypot(box.width, box.height)

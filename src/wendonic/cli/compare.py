@@ -39,6 +39,7 @@ def compare(
 ) -> None:
     """Put profiles side by side: feel sheets, settings that differ, and a picture of the same input."""
     from wendonic.course import load_course
+    from wendonic.course.unused import warn_of_unused
     from wendonic.profile.load import load_profile
     from wendonic.study.as_json import document, setting_values, sheet_head, sheet_values, walked_values
     from wendonic.study.solve.compare import compare as compare_profiles
@@ -49,6 +50,8 @@ def compare(
     # Tables alone need no common input: they are printed whether or not one suits all profiles.
     inputs = inputs_named(on) if on else usual_inputs(by_name, mode) if out else {}
     ground = load_course(course) if course else None
+    for name, profile in by_name.items():
+        warn_of_unused(ground, profile, mode, f"{name}: ")
     compared = compare_profiles(by_name, {}, mode, by=by, held=held)
     if not as_json:
         _print_tables(compared)

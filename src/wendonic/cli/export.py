@@ -47,6 +47,7 @@ def export(
     as one file to play and tune it in a browser.
     """
     from wendonic.course import load_course
+    from wendonic.course.unused import warn_of_unused
     from wendonic.errors import WendonicError
     from wendonic.export.export import exported, packaged, write_export
     from wendonic.export.folder import ready_folder
@@ -73,11 +74,13 @@ def export(
         raise WendonicError(f"--float32 goes with --as c99; {language} has no float of its own")
     ready_folder(out, force)
     paths = [path.strip() for path in adjustable.split(",") if path.strip()]
+    loaded, ground = load_profile(profile), load_course(course) if course else None
+    warn_of_unused(ground, loaded)
     package = packaged(
-        load_profile(profile),
+        loaded,
         profile.stem,
         mode or (),
-        load_course(course) if course else None,
+        ground,
         paths,
         float32,
         profile.name,

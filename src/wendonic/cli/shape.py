@@ -63,6 +63,7 @@ def shape(
     from wendonic.batch import shape as shape_recording
     from wendonic.batch.window import ticks_between
     from wendonic.course import load_course
+    from wendonic.course.unused import warn_of_unused
     from wendonic.profile.load import load_profile
     from wendonic.study.probes.by_name import recording_or_probe
     from wendonic.study.summary import summarise
@@ -70,6 +71,7 @@ def shape(
     check_output(out, "trace", (profile, recording, course), TRACE_ENDINGS)
     ground = load_course(course) if course else None
     loaded = load_profile(profile)
+    warn_of_unused(ground, loaded, mode)
     length = loaded.world.length
     trace = shape_recording(
         recording_or_probe(str(recording), loaded, mode, seat), loaded, hz=hz, mode=mode, seat=seat, course=ground

@@ -9,6 +9,7 @@ from pathlib import Path
 from typing import Any
 
 from wendonic.course import Course, load_course
+from wendonic.course.unused import warn_of_unused
 from wendonic.errors import FileError, ProfileError, WendonicError, none_such
 from wendonic.export.page.contents import PageProfile, profile_module
 from wendonic.profile.field_path import dotted, path_parts
@@ -37,6 +38,7 @@ class Desk:
         self.text = text_of(self.path, "profile", ProfileError)
         self.profile = profile_from_text(self.text, self.path)
         self._course = load_course(course) if course else None
+        warn_of_unused(self._course, self.profile)
         self._modules: dict[int, str] = {}
         self._count = 0
         self._lock = threading.Lock()

@@ -9,6 +9,7 @@ from matplotlib.patches import Wedge
 from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
+from wendonic.pictures.clear_places import place_clear
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import add_ground, add_section, upright
 from wendonic.pictures.path_marks import add_goals, add_jumps, add_mode_changes, add_refusals, add_squares
@@ -104,20 +105,21 @@ def draw_path(
     facing = [math.radians(face_deg) for face_deg in shown["face_deg"]]
     _draw_facing(ax, shown, facing, from_side, 0.8 * size)
     goes = [math.pi / 2.0] * len(shown) if from_side else _headings(shown, facing)
-    _draw_times(ax, shown, goes, facing, interval_s, length, from_side, size)
     add_jumps(ax, trace)
     for part, mode in stretches:
         add_refusals(ax, part, mode)
         add_goals(ax, part, mode)
     add_mode_changes(ax, trace)
     _draw_key(ax, trace, bool(looking), "each tick" if interval_s == tick_s else f"every {interval_s:g} s")
+    _draw_times(ax, shown, goes, facing, length, from_side, size)
     return ax
 
 
 def _every(trace: "pd.DataFrame", interval_s: float) -> "pd.DataFrame":
     """Return the first tick of each interval."""
     start_t = float(trace["t"].iloc[0] - trace["dt"].iloc[0])
-    return trace[((trace["t"] - start_t) / interval_s).astype("int64").diff().fillna(1) > 0]
+    # A tick that ends as an interval does is its first one, however its time was rounded.
+    return trace[((trace["t"] - start_t) / interval_s + 1e-6).astype("int64").diff().fillna(1) > 0]
 
 
 def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
@@ -216,7 +218,6 @@ def _draw_times(
     shown: "pd.DataFrame",
     headings: list[float],
     facing: list[float],
-    interval_s: float,
     length: LengthUnit,
     from_side: bool,
     size: float,
@@ -226,17 +227,17 @@ def _draw_times(
     """
     rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > LEVEL_M
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, facing, strict=True)
-    written = (math.inf, math.inf)
+    written, labels = (math.inf, math.inf), []
     for number, (at_x, at_y, at_z, t, heading, face) in enumerate(places):
         if number and number % 5 == 0 and math.dist(written, (at_x, at_y)) > 0.5 * size:
             written = (at_x, at_y)
-            time = f"{t:.0f} s" if interval_s >= 0.2 else f"{t:.2f} s"
+            time = f"{round(t, 2):g} s"
             if rises and abs(at_z) > LEVEL_M:
                 time += f"\n{length.m(at_z, '.1f')} up"
             # Beside the path, to the right unless the body faces that way, where neither it nor the arrow runs.
             side = -1.0 if not from_side and math.sin(face - heading) > 0.7 else 1.0
             across, along = (40.0, -20.0) if rises else (24.0, -14.0)
-            ax.annotate(
+            label = ax.annotate(
                 time,
                 (at_x, at_y),
                 (side * across * math.cos(heading), side * along * math.sin(heading)),
@@ -248,6 +249,8 @@ def _draw_times(
                 zorder=5,
                 path_effects=RIM,
             )
+            labels.append(label)
+    place_clear(ax, labels)
 
 
 def _round_interval(seconds: float) -> float:

@@ -10,6 +10,7 @@ import pandas as pd
 from wendonic.batch import shape
 from wendonic.batch.window import ticks_between
 from wendonic.course import Course, load_course
+from wendonic.course.unused import warn_of_unused
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
@@ -96,6 +97,7 @@ class Given:
     def trace(self) -> pd.DataFrame:
         """The recording under the profile."""
         ground, seat = self.course, self.seat
+        warn_of_unused(ground, self.profile, self.mode)
         return shape(self.recording, self.profile, hz=self.hz, mode=self.mode, seat=seat, course=ground)
 
     @property

@@ -5,6 +5,7 @@ from pathlib import Path
 
 from wendonic.atomic_file import atomic_file
 from wendonic.course import load_course
+from wendonic.course.unused import warn_of_unused
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.export.page.bundle import page_in_one_file
 from wendonic.export.page.contents import PageProfile, given_module
@@ -26,6 +27,7 @@ def write_page(
     for path in profiles:
         text = text_of(path, "profile", ProfileError)
         shown.append(PageProfile(profile_from_text(text, path), path.name, text, ground))
+        warn_of_unused(ground, shown[-1].profile)
     first = shown[0].profile
     start = {"mode": first.mode_name(mode)}
     title = first.title or profiles[0].stem

@@ -1,0 +1,46 @@
+"""What of a course has no effect under a profile: a body that knows no heights walks on as if there were none."""
+
+import logging
+
+from wendonic.course.course import Course
+from wendonic.kernels.frames.steer import FRAME_FLY, FRAME_GRID
+from wendonic.kernels.tuning import Tuning
+from wendonic.profile.schema.profile import Profile
+from wendonic.profile.tuning import mode_tuning
+
+
+def unused_parts(course: Course, profile: Profile, mode: str | None = None) -> list[str]:
+    """Return a sentence for each part of a course that has no effect in a mode, or in any mode of a profile.
+
+    >>> from wendonic.demo import demo_course, demo_profile
+    >>> unused_parts(demo_course("terraces"), demo_profile("terraces"))
+    []
+    >>> unused_parts(demo_course("terraces"), demo_profile("beekeeper"))[0]
+    'the heights of the course have no effect in mode foot: to follow the ground, steer needs slope = {}'
+    """
+    names = [profile.mode_name(mode)] if mode else list(profile.mode)
+    ticks = [mode_tuning(profile, name, on_course=True).tick for name in names]
+    where = f"mode {names[0]}" if len(names) == 1 else f"any mode ({', '.join(names)})"
+    unused = []
+    if course.piece and not any(map(_knows_heights, ticks)):
+        unused.append(
+            f"the heights of the course have no effect in {where}: to follow the ground, steer needs slope = {{}}"
+        )
+    if course.blocked and not any(tick.frame.frame == FRAME_GRID for tick in ticks):
+        unused.append(
+            f'the blocked squares of the course have no effect in {where}: they count in steer frame "grid" only'
+        )
+    return unused
+
+
+def _knows_heights(tick: Tuning) -> bool:
+    frame = tick.frame
+    if frame.frame in (FRAME_FLY, FRAME_GRID):
+        return frame.frame == FRAME_FLY
+    return frame.slope.follows > 0 or any(gait.fall.falls > 0 for gait in tick.gaits)
+
+
+def warn_of_unused(course: Course | None, profile: Profile, mode: str | None = None, title: str = "") -> None:
+    """Say so in a warning of the logger `wendonic`, behind a `title`."""
+    for words in unused_parts(course, profile, mode) if course else ():
+        logging.getLogger("wendonic").warning("%s%s", title, words)
