@@ -295,6 +295,23 @@ def test_a_line_has_a_gap_where_its_device_was_lost_and_what_points_down_points_
         draw_devices(Recording([Event(*step) for step in steps]), start_s=1.5, end_s=1.0)
 
 
+def test_counts_and_rates_go_up_and_down_from_the_middle_of_their_lane_and_have_units():
+    events = [Event(0.0, "pad.gyro", (0.02, -0.01, 0.0)), Event(0.0, "pad.accel", (0.0, 9.81, -4.905))]
+    events += [Event(0.1 * n, "mouse.move", (12345.0, 0.0)) for n in range(1, 3)]
+    ax = draw_devices(Recording(events))
+    lanes = [line.get_ydata()[-1] - lane for lane in range(3) for line in _solid_and_dashed(ax, lane)]
+    # Lanes grow downwards; the middle line of each is nothing.
+    assert lanes == pytest.approx([-0.36, 0.18, 0.0, 0.0, -0.36, 0.18, -0.36, 0.0], abs=1e-9)
+    words = {text.get_text().split("\n")[-1] for text in ax.texts}
+    assert words == {"-0.01 to 0.02 rad/s", "-4.905 to 9.81 m/s²", "0 to 24690 counts, summed"}
+
+
+def _solid_and_dashed(ax, lane):
+    """The lines of a lane, without the one through its middle."""
+    drawn = [line for line in ax.lines if len(line.get_xdata()) > 1 and line.get_drawstyle() == "steps-post"]
+    return [line for line in drawn if abs(line.get_ydata()[-1] - lane) < 0.5]
+
+
 @pytest.mark.parametrize("count", [1, 80])
 def test_one_key_and_eighty_both_fit(count, tmp_path):
     codes = KEY_CODES[:count]
@@ -514,6 +531,19 @@ def test_a_timeline_of_the_cart_shows_turn_and_throttle():
     for panel, name in ((turn, "turn"), (throttle, "throttle")):
         assert panel.get_ylabel().startswith(name)
         assert lines(panel)["shaped"][:, 1] == pytest.approx(trace[name])
+
+
+def test_the_title_of_a_timeline_says_when_top_speed_is_reached():
+    """Not where a body at that speed is a little faster by rounding: 3.2 m/s at 22 m/s² from 1 s on."""
+    events = [
+        Event(1.0, "key.KeyW", 1),
+        Event(3.0, "key.KeyD", 1),
+        Event(5.0, "key.KeyD", 0),
+        Event(9.0, "mark", "end"),
+    ]
+    trace = shape(Recording(events), demo_profile())
+    title = draw_timeline(trace, Recording(events))[0].get_title(loc="left")
+    assert title == f"Recording: top speed 3.20 m/s, first at {math.ceil(60 * (1 + 3.2 / 22)) / 60:.2f} s"
 
 
 def test_places_are_drawn_and_told_in_metres():

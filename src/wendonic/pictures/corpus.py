@@ -9,7 +9,6 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, SLATE, dress_axes, split_axes
-from wendonic.significant import significant
 from wendonic.study.solve.corpus import AGAINST, changed_most
 from wendonic.study.solve.differences import DIFFERENCES, UNITS
 
@@ -85,7 +84,7 @@ def draw_corpus(
     for place, change, amount in zip(places, changes, amounts, strict=True):
         pair = f" {change.profile.partition(AGAINST)[0]}" if len(pairs) > 1 else ""
         since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
-        words = f" {significant(amount * length.factor(unit), 3)}{pair}{since}"
+        words = f" {length.words(amount, unit, '.3g').rstrip()}{pair}{since}"
         most.text(amount, float(place), words, va="center", color=INK, fontsize=9)
     failed = int(frame["error"].notna().sum())
     if failed:

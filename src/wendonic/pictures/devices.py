@@ -17,6 +17,7 @@ from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans
 from wendonic.recording.recording import Recording, known_recording
 from wendonic.recording.stretches import stretch_of
+from wendonic.significant import significant
 
 HALF_LANE = 0.36
 
@@ -37,13 +38,18 @@ NUMBERS = {
 
 UNITS = {
     "counts": " counts, summed",
-    "rates": "",
     "pose": " m",
     "view": " deg",
     "place": " m",
     "pointer": " of the window",
     "touch": " of the window",
 }
+
+RATE_UNITS = {"gyro": " rad/s", "accel": " m/s²"}
+"""Units of motion sensors, by the last part of their names."""
+
+ABOUT_ZERO = ("counts", "rates")
+"""What goes either way from nothing, which is in the middle of its lane."""
 
 MOMENTS = ("body.push", "body.contact", "body.restart", "square", "discard")
 """What a game reports that is over at once."""
@@ -195,6 +201,8 @@ def _draw_lines(
     if control.high == 1.0:
         low, high = control.low, control.high
     middle, half = (low + high) / 2.0, (high - low) / 2.0 or 1.0
+    if control.kind in ABOUT_ZERO:
+        middle, half = 0.0, max(-low, high) or 1.0
     t = [event.t for event in events]
     for column, dashes in zip(columns, DASHES, strict=False):
         times, heights = _with_gaps(t, column, lost_s, end_s)
@@ -205,7 +213,9 @@ def _draw_lines(
     legend = ", ".join(
         f"{word} {dashes}" for word, dashes in zip(words, ("solid", "dashed", "dotted", "dash-dotted"), strict=False)
     )
-    span = f"{low:.4g} to {high:.4g}{REPORTED_UNITS.get(control.name) or UNITS.get(control.kind, '')}"
+    unit = REPORTED_UNITS.get(control.name) or UNITS.get(control.kind) or RATE_UNITS.get(control.name.split(".")[-1])
+    digits = 9 if control.kind == "counts" else 4
+    span = f"{significant(low, digits)} to {significant(high, digits)}{unit or ''}"
     # Two lines of words want more room than a narrow lane has.
     between = "\n" if abs(ax.get_ylim()[1] - ax.get_ylim()[0]) <= TWO_LINE_LANES else ": "
     _write_range(ax, lane, f"{legend}{between}{span}" if len(words) > 1 else span)

@@ -154,7 +154,7 @@ def _draw_rose(ax: Axes, tick: Any, mode: Mode, length: LengthUnit) -> None:
     _draw_input(ax, _input(tick, mode))
     ax.text(
         0.0,
-        -1.42,
+        -1.52,
         _words(tick, mode, forward, length),
         ha="center",
         va="top",

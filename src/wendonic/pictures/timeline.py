@@ -33,6 +33,9 @@ if TYPE_CHECKING:
     import pandas as pd
     from numpy.typing import NDArray
 
+SAME_SPEED = 1e-4
+"""A speed within this share of the highest has reached it."""
+
 LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
 
@@ -109,9 +112,10 @@ def draw_timeline(
     for panel in axes[:-1]:
         panel.tick_params(labelbottom=False)
     speed.set_xlim(first, last)
-    fastest = int(moved.argmax())
+    # Where it is reached, not where rounding makes it a little more.
+    fastest = int((moved >= (1.0 - SAME_SPEED) * moved.max()).argmax())
     over = "" if level else " over the ground"
-    top = f"top speed{over} {length.m_s(float(moved[fastest]), '.2f')} at {float(t.iloc[fastest]):.2f} s"
+    top = f"top speed{over} {length.m_s(float(moved.max()), '.2f')}, first at {float(t.iloc[fastest]):.2f} s"
     rows = add_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
     write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
     return axes
