@@ -91,7 +91,8 @@ def test_a_game_seen_from_the_side_is_compared_by_its_jumps():
     for trace, walk, line, tall in zip(
         compared.traces["figure_of_eight"], on.walks, height.lines, (2.0, 3.0), strict=False
     ):
-        steps = np.hypot(np.diff(trace["pos_x"]), np.diff(trace["pos_z"]))
+        # From the origin on.
+        steps = np.hypot(np.diff(trace["pos_x"], prepend=0.0), np.diff(trace["pos_z"], prepend=0.0))
         assert walk.distance_m == pytest.approx(steps.sum(), rel=1e-9)
         assert max(line.get_ydata()) == pytest.approx(tall, rel=2e-3)
     over_time = draw_timeline(compared.traces["figure_of_eight"][0], probe_of(both["low"], "figure_of_eight"))

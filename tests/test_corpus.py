@@ -71,7 +71,7 @@ def test_each_row_is_what_shaping_one_by_one_gives(folder):
         traces = [shape(Recording.read(FOLDER / name), profile, hz=60) for profile in (OLD, NEW)]
         assert row["ticks"] == len(traces[0])
         for label, profile, trace in zip(BOTH, (OLD, NEW), traces, strict=True):
-            steps = np.linalg.norm(np.diff(trace[PLACES].to_numpy(), axis=0), axis=1)
+            steps = np.linalg.norm(np.diff(trace[PLACES].to_numpy(), axis=0, prepend=0.0), axis=1)
             assert row[f"{label}.distance_m"] == pytest.approx(steps.sum())
             assert row[f"{label}.end_x_m"] == pytest.approx(trace["pos_x"].iloc[-1])
             began = sum(int(trace[f"{press}_began"].sum()) for press in profile.press_names)

@@ -28,6 +28,7 @@ from wendonic.pictures import (
 from wendonic.profile.load import profile_from_text
 from wendonic.recording.describe import describe_recording
 from wendonic.recording.held import held_spans
+from wendonic.study.motion import steps_m
 from wendonic.study.solve.compare import compare
 
 
@@ -590,3 +591,16 @@ def test_the_times_along_a_path_lie_on_no_line_and_on_no_other_word(name, record
         mark = ax.transData.transform(text.xy)
         middle = (box.min + box.max) / 2.0
         assert np.hypot(*(middle - mark)) < 3.0 * np.hypot(box.width, box.height)
+
+
+def test_a_walk_begins_where_it_begins_and_is_as_long_as_its_squares():
+    """A step of a metre in every 0.25 s from the first tick on: the first tick's part of it counts, too."""
+    profile, recording, course = demo_profile("crates"), demo_recording("crates_push"), demo_course("store_room")
+    trace = shape(recording, profile, course=course)
+    begun = int((trace["step_began"]).sum())
+    ax = draw_path(trace, profile=profile, recording=recording, course=course)
+    assert ax.get_title(loc="left") == f"The walk: {begun:.1f} m in 11.5 s"
+    (start,) = (line for line in ax.lines if line.get_label() == "start")
+    assert (list(start.get_xdata()), list(start.get_ydata())) == ([0.0], [0.0])
+    later = trace[trace["t"] > 8.0]
+    assert steps_m(later).sum() == pytest.approx(steps_m(trace)[trace["t"] > 8.0].sum(), abs=1e-9)

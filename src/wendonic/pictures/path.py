@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Any
 
 from matplotlib.axes import Axes
 from matplotlib.patches import Wedge
+from matplotlib.text import Annotation
 
 from wendonic.course import Course
 from wendonic.errors import WendonicError
@@ -20,7 +21,7 @@ from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.recording.recording import Recording
-from wendonic.study.motion import relocated, steps_m
+from wendonic.study.motion import begins_at, relocated, steps_m
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -77,12 +78,12 @@ def draw_path(
         ax = blank_axes(ax)
     length_m = float(steps_m(trace).sum())
     from_side = all(mode is not None and mode.steer.seen_from_side for mode in modes)
+    start = begins_at(trace)
     if from_side:
         stretches = [(upright(part), mode) for part, mode in stretches]
         depth_m = float(trace["pos_y"].iloc[0])
         trace = upright(trace)
-    x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
-    span = max(float(x.max() - x.min()), float(y.max() - y.min()), 1.0)
+    span = max(*(float(trace[axis].max() - trace[axis].min()) for axis in ("pos_x", "pos_y")), 1.0)
     duration_s = float(trace["dt"].sum())
     tick_s = float(trace["dt"].mean())
     interval_s = max(_round_interval(duration_s / GLYPHS), tick_s)
@@ -109,9 +110,15 @@ def draw_path(
     for part, mode in stretches:
         add_refusals(ax, part, mode)
         add_goals(ax, part, mode)
-    add_mode_changes(ax, trace)
-    _draw_key(ax, trace, bool(looking), "each tick" if interval_s == tick_s else f"every {interval_s:g} s")
-    _draw_times(ax, shown, goes, facing, length, from_side, size)
+    modes_named = add_mode_changes(ax, trace)
+    _draw_key(
+        ax,
+        trace,
+        start[::2] if from_side else start[:2],
+        bool(looking),
+        "each tick" if interval_s == tick_s else f"every {interval_s:g} s",
+    )
+    place_clear(ax, [*modes_named, *_draw_times(ax, shown, goes, facing, length, from_side, size)])
     return ax
 
 
@@ -122,7 +129,7 @@ def _every(trace: "pd.DataFrame", interval_s: float) -> "pd.DataFrame":
     return trace[((trace["t"] - start_t) / interval_s + 1e-6).astype("int64").diff().fillna(1) > 0]
 
 
-def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
+def _draw_key(ax: Axes, trace: "pd.DataFrame", start: tuple[float, float], looks: bool, every: str) -> None:
     """Mark where the walk begins and ends, and say what the marks are."""
     x, y = trace["pos_x"].to_numpy(), trace["pos_y"].to_numpy()
     if looks:
@@ -137,7 +144,7 @@ def _draw_key(ax: Axes, trace: "pd.DataFrame", looks: bool, every: str) -> None:
             label=f"camera, {every}",
         )
     ax.plot([], [], marker=r"$\rightarrow$", color=SLATE, markersize=13, linestyle="", label=f"facing, {every}")
-    ax.plot(x[0], y[0], "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
+    ax.plot(*start, "o", markersize=11, markerfacecolor=PAPER, markeredgecolor=INK, label="start", zorder=4)
     ax.plot(x[-1], y[-1], "s", markersize=9, markerfacecolor=INK, markeredgecolor=INK, label="end", zorder=4)
     ax.legend(loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, labelcolor=INK)
 
@@ -221,9 +228,9 @@ def _draw_times(
     length: LengthUnit,
     from_side: bool,
     size: float,
-) -> None:
+) -> list[Annotation]:
     """Write the time beside every fifth mark, once for a place where the body stays, and the height where it goes up
-    and down and nothing else shows it.
+    and down and nothing else shows it; return what is written.
     """
     rises = not from_side and float(shown["pos_z"].max() - shown["pos_z"].min()) > LEVEL_M
     places = zip(shown["pos_x"], shown["pos_y"], shown["pos_z"], shown["t"], headings, facing, strict=True)
@@ -250,7 +257,7 @@ def _draw_times(
                 path_effects=RIM,
             )
             labels.append(label)
-    place_clear(ax, labels)
+    return labels
 
 
 def _round_interval(seconds: float) -> float:

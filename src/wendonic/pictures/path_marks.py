@@ -6,6 +6,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle, Rectangle
+from matplotlib.text import Annotation
 
 from wendonic.course import Course
 from wendonic.pictures.style import BRICK, FOG, HEATHER, INK, MIST, PAPER, RIM
@@ -97,12 +98,12 @@ def add_goals(ax: Axes, trace: "pd.DataFrame", mode: Mode | None) -> None:
     )
 
 
-def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
-    """Mark where another mode begins, and name it."""
+def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> list[Annotation]:
+    """Mark where another mode begins, and name it; return the names."""
     modes = trace["mode"].astype(str)
     begins = trace[(modes != modes.shift()) & (trace.index != trace.index[0])]
     if begins.empty:
-        return
+        return []
     ax.plot(
         begins["pos_x"],
         begins["pos_y"],
@@ -114,21 +115,21 @@ def add_mode_changes(ax: Axes, trace: "pd.DataFrame") -> None:
         label="other mode",
         zorder=4,
     )
-    for number, (x, y, mode) in enumerate(begins[["pos_x", "pos_y", "mode"]].itertuples(index=False)):
-        # In turns on either side: a mode is often left where it was entered.
-        side = 1 if number % 2 else -1
+    return [
         ax.annotate(
             str(mode),
             (x, y),
-            (9 * side, 6 * side),
+            (28, 12),
             textcoords="offset points",
-            ha="left" if number % 2 else "right",
-            va="bottom" if number % 2 else "top",
+            ha="center",
+            va="center",
             fontsize=9,
             color=INK,
             zorder=5,
             path_effects=RIM,
         )
+        for x, y, mode in begins[["pos_x", "pos_y", "mode"]].itertuples(index=False)
+    ]
 
 
 def add_jumps(ax: Axes, trace: "pd.DataFrame") -> None:

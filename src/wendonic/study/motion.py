@@ -1,5 +1,6 @@
 """How fast a trace goes and how far, height included; a jump to another place is not a distance."""
 
+import math
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
@@ -102,7 +103,7 @@ def _raw_steps_m(trace: "Columns") -> "NDArray[np.float64]":
 
 
 def steps_m(trace: "Columns") -> "NDArray[np.float64]":
-    """Return the distance (m) that every tick covers; the first one's is not known, and counts as 0.
+    """Return the distance (m) that every tick covers, the first one from `begins_at`.
 
     >>> import pandas as pd
     >>> trace = {"pos_x": [0.0, 1.0, 9.0], "pos_y": [0.0, 2.0, 9.0], "pos_z": [0.0, 2.0, 9.0], "dt": [1.0, 1.0, 1.0]}
@@ -112,4 +113,31 @@ def steps_m(trace: "Columns") -> "NDArray[np.float64]":
     """
     import numpy as np
 
-    return np.where(relocated(trace), 0.0, _raw_steps_m(trace))
+    steps = _raw_steps_m(trace)
+    if len(steps):
+        steps[0] = math.dist(begins_at(trace), _first(trace, "pos"))
+    return np.where(relocated(trace), 0.0, steps)
+
+
+def begins_at(trace: "Columns") -> tuple[float, float, float]:
+    """Return where the body is (m) before the first tick: at the origin, where a walk begins, if its speed explains
+    that, or else as far behind as that speed goes in a tick.
+
+    >>> import pandas as pd
+    >>> def row(x, speed):
+    ...     return pd.DataFrame([{f"{what}_{axis}": 0.0 for what in ("pos", "vel") for axis in "xyz"} | {
+    ...         "pos_x": x, "vel_x": speed, "dt": 0.1}])
+    >>> begins_at(row(0.2, 3.0)), begins_at(row(5.0, 3.0))
+    ((0.0, 0.0, 0.0), (4.7, 0.0, 0.0))
+    """
+    place, velocity = _first(trace, "pos"), _first(trace, "vel")
+    dt = float(next(iter(trace["dt"])))
+    if math.hypot(*place) <= math.hypot(*velocity) * dt * (1.0 + 1e-9):
+        return 0.0, 0.0, 0.0
+    x, y, z = (at - speed * dt for at, speed in zip(place, velocity, strict=True))
+    return x, y, z
+
+
+def _first(trace: "Columns", what: str) -> tuple[float, float, float]:
+    x, y, z = (float(next(iter(trace[f"{what}_{axis}"]))) for axis in "xyz")
+    return x, y, z
