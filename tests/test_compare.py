@@ -394,3 +394,21 @@ def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
     values = content["on"]["tap"]["harvest"]["values"]
     assert values["differs.speed_rms_m_s"]["unit"] == "m/s"
     assert "differs.parts_s" not in content["on"]["tap"]["beekeeper"]["values"]
+
+
+@pytest.mark.parametrize("width", [80, 110, 160])
+def test_settings_stand_side_by_side_with_paths_that_can_be_copied(width, capsys, monkeypatch):
+    monkeypatch.setenv("COLUMNS", str(width))
+    with pytest.raises(SystemExit):
+        app(["compare", str(FOLDER / "beekeeper.toml"), str(FOLDER / "harvest.toml")], prog_name="wendonic")
+    lines = capsys.readouterr().out.splitlines()
+    assert max(map(len, lines)) <= width
+    (head,) = (line for line in lines if line.split()[:1] == ["setting"])
+    assert head.split() == ["setting", "beekeeper", "harvest"]
+    rows = [line.split() for line in lines[lines.index(head) :]]
+    for path, one, other in (
+        ("mode.foot.move.bind[1].dead_zone.release", "0.11", "-"),
+        ("mode.foot.look.bind[0].invert_pitch", "False", "-"),
+        ("mode.foot.steer.frame", "camera", "map"),
+    ):
+        assert [path, one, other] in rows

@@ -417,7 +417,7 @@ def test_every_kind_of_control_is_told_in_its_own_words():
         "mouse.move: 2 events (0.57 a second), 180 counts of travel; in all 100 left, 40 away from the user",
         "mouse.wheel: 2 events (0.57 a second), notches: 1 towards the user, 2 away",
         "touch.0: 2 events (0.57 a second), down once, 0.50 s in all",
-        "x 0.1 to 0.1 m, y (up) 1.2 to 1.2 m, z (towards the player) -0.3 to -0.3 m",
+        "x 0.1 m, y (up) 1.2 m, z (towards the player) -0.3 m",
         "lost.focus: 1 event",
     ):
         assert part in words

@@ -8,8 +8,11 @@ from rich.cells import cell_len
 from rich.console import Console
 from rich.table import Table
 
-WIDEST = 32
-"""A column folds what is longer."""
+NARROWEST, WIDEST = 12, 32
+"""A column folds what is longer, names but for very long ones never; between these, as there is room for two."""
+
+FIRST_PERCENT = 60
+"""How much of the terminal the first column may take: names are copied, and a folded one is not found again."""
 
 PADDING = 3
 """Spaces around a column, and what parts it from the next."""
@@ -26,15 +29,18 @@ class Row(NamedTuple):
 def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title: str | None = None) -> None:
     """Print a table of `rows` with a column for each name; without any unit it has no column of units."""
     console = Console()
+    widest = max(WIDEST, console.width * FIRST_PERCENT // 100)
     has_units = any(row.unit for row in rows)
-    first = _width(of, [row.of for row in rows])
-    last = _width("unit", [row.unit for row in rows]) if has_units else 0
-    widths = [_width(name, [row.cells[index] for row in rows]) for index, name in enumerate(names)]
-    for piece in pieces(widths, console.width - first - last):
+    first = _width(of, [row.of for row in rows], widest)
+    last = _width("unit", [row.unit for row in rows], WIDEST) if has_units else 0
+    space = console.width - first - last
+    fits = min(max(space // min(len(names), 2) - PADDING, *map(cell_len, names), NARROWEST), WIDEST)
+    widths = [_width(name, [row.cells[index] for row in rows], fits) for index, name in enumerate(names)]
+    for piece in pieces(widths, space):
         table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1), title=title, title_justify="left")
-        table.add_column(of, overflow="fold", max_width=WIDEST)
+        table.add_column(of, overflow="fold", max_width=widest)
         for index in piece:
-            table.add_column(names[index], justify="right", overflow="fold", max_width=WIDEST)
+            table.add_column(names[index], justify="right", overflow="fold", max_width=fits)
         if has_units:
             table.add_column("unit")
         for row in rows:
@@ -42,8 +48,8 @@ def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title
         console.print(table)
 
 
-def _width(heading: str, cells: Sequence[str]) -> int:
-    return min(max(map(cell_len, (heading, *cells))), WIDEST) + PADDING
+def _width(heading: str, cells: Sequence[str], widest: int) -> int:
+    return min(max(map(cell_len, (heading, *cells))), widest) + PADDING
 
 
 def pieces(widths: Sequence[int], space: int) -> Iterator[range]:

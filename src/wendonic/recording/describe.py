@@ -102,10 +102,13 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
     words, unit = RANGES.get(control.kind, ((), ""))
     if len(REPORTED.get(name, ())) > 1 or name == "body.facing":
         words, unit = REPORTED[name], REPORTED_UNITS.get(name, "")
-    ranges = [
-        f"{word} {min(column):g} to {max(column):g}{unit}" for word, column in zip(words, columns, strict=False)
-    ]
-    return "".join(f", {words}" for words in ranges)
+    return "".join(
+        f", {word} {_range(min(column), max(column))}{unit}" for word, column in zip(words, columns, strict=False)
+    )
+
+
+def _range(low: float, high: float) -> str:
+    return f"{low:g}" if low == high else f"{low:g} to {high:g}"
 
 
 def _polling_rate(events: list[Event]) -> str:
