@@ -116,7 +116,7 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
     if rim and stick.outer:
         shortest = min(rim.lengths, key=lambda length: length.value)
         longest = max(rim.lengths, key=lambda length: length.value)
-        shape = "a circle" if rim.gate == "circle" else "no circle, so it is measured"
+        shape = "a circle" if rim.gate == "circle" else "not a circle, so it is measured"
         yield (
             f"rim: {shape}, from {_words(shortest, 3)} to {_words(longest, 3)}; "
             f"{rim.turns:.1f} turns, {int(rim.used.sum())} samples"
