@@ -10,7 +10,7 @@ from matplotlib.backends.backend_agg import FigureCanvasAgg
 
 from few_of_many import few_of
 from shelf_jumper import SHELF_JUMPER
-from wendonic import WendonicError, shape
+from wendonic import Event, Recording, WendonicError, shape
 from wendonic.cli.main import app
 from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.pictures import draw_comparison, draw_timeline, save_picture
@@ -412,3 +412,36 @@ def test_settings_stand_side_by_side_with_paths_that_can_be_copied(width, capsys
         ("mode.foot.steer.frame", "camera", "map"),
     ):
         assert [path, one, other] in rows
+
+
+def test_a_recording_of_another_device_or_player_is_said_to_do_nothing_and_no_other_is(tmp_path, caplog, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    beekeeper, cart = FOLDER / "beekeeper.toml", FOLDER / "cart.toml"
+    hands, pad = FOLDER / "headset_walk.jsonl", FOLDER / "beekeeper_pad.jsonl"
+
+    def warned(*words):
+        caplog.clear()
+        with pytest.raises(SystemExit) as end:
+            app([str(word) for word in words], prog_name="wendonic")
+        assert end.value.code == 0
+        return caplog.messages
+
+    said = "nothing in the recording has an effect in mode foot"
+    (of_hands,) = warned("shape", beekeeper, hands)
+    assert of_hands == f"{said}: its controls are hand.left.squeeze, hand.right.squeeze, head.pose and 5 more"
+    assert warned("draw", "path", beekeeper, hands, "-o", "a.png") == [of_hands]
+    assert warned("shape", beekeeper, pad, "--seat", "pad1") == [
+        f"{said} of seat pad1: its controls are pad.left_stick"
+    ]
+    both = warned("compare", beekeeper, cart, "--on", hands)
+    assert [one.split(":")[0] for one in both] == ["beekeeper, headset_walk", "cart, headset_walk"]
+    # Fingers at rest, a press alone, a look alone, and notes alone are no such thing.
+    events = {
+        "rest": [Event(0.0, "pad.left_stick", (0.01, 0.0)), Event(1.0, "pad.left_stick", (0.02, 0.0))],
+        "press": [Event(0.0, "key.Space", 1), Event(1.0, "key.Space", 0)],
+        "look": [Event(0.0, "mouse.move", (30.0, 0.0)), Event(1.0, "mouse.move", (-30.0, 0.0))],
+        "notes": [Event(0.0, "mark", "begin"), Event(1.0, "mark", "end")],
+    }
+    for name, content in events.items():
+        Recording(content).write(tmp_path / f"{name}.jsonl")
+        assert warned("shape", beekeeper, f"{name}.jsonl") == [], name

@@ -42,6 +42,7 @@ def compare(
     from wendonic.course.unused import warn_of_unused
     from wendonic.profile.load import load_profile
     from wendonic.study.as_json import document, setting_values, sheet_head, sheet_values, walked_values
+    from wendonic.study.no_effect import warn_of_no_effect
     from wendonic.study.solve.compare import compare as compare_profiles
     from wendonic.study.solve.compare import inputs_named, names_of, numbers_on, traces_of, usual_inputs
 
@@ -58,6 +59,11 @@ def compare(
     traces = (
         traces_of(by_name, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s) if inputs else {}
     )
+    for name, recording in inputs.items():
+        # Part of a recording may well be silent.
+        if recording is not None and start_s is None and end_s is None:
+            for title, trace in zip(by_name, traces[name], strict=True):
+                warn_of_no_effect(trace, recording, seat, f"{title}, {name}: ")
     compared = compared._replace(traces=traces)
     numbers = numbers_on(by_name, traces)
     if as_json:

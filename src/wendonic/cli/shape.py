@@ -65,6 +65,7 @@ def shape(
     from wendonic.course import load_course
     from wendonic.course.unused import warn_of_unused
     from wendonic.profile.load import load_profile
+    from wendonic.study.no_effect import warn_of_no_effect
     from wendonic.study.probes.by_name import recording_or_probe
     from wendonic.study.summary import summarise
 
@@ -73,9 +74,9 @@ def shape(
     loaded = load_profile(profile)
     warn_of_unused(ground, loaded, mode)
     length = loaded.world.length
-    trace = shape_recording(
-        recording_or_probe(str(recording), loaded, mode, seat), loaded, hz=hz, mode=mode, seat=seat, course=ground
-    )
+    played = recording_or_probe(str(recording), loaded, mode, seat)
+    trace = shape_recording(played, loaded, hz=hz, mode=mode, seat=seat, course=ground)
+    warn_of_no_effect(trace, played, seat)
     trace = ticks_between(trace, start_s, end_s)
     if out is None:
         _print_ticks(trace, length)

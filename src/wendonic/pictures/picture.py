@@ -15,6 +15,7 @@ from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.recording.stretches import cut
+from wendonic.study.no_effect import warn_of_no_effect
 from wendonic.study.probes.by_name import recording_or_probe
 from wendonic.study.solve.compare import names_of
 
@@ -98,7 +99,9 @@ class Given:
         """The recording under the profile."""
         ground, seat = self.course, self.seat
         warn_of_unused(ground, self.profile, self.mode)
-        return shape(self.recording, self.profile, hz=self.hz, mode=self.mode, seat=seat, course=ground)
+        trace = shape(self.recording, self.profile, hz=self.hz, mode=self.mode, seat=seat, course=ground)
+        warn_of_no_effect(trace, self.recording, seat)
+        return trace
 
     @property
     def seen(self) -> pd.DataFrame:
