@@ -23,7 +23,7 @@ from wendonic.pictures import draw_corpus, save_picture
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.study.solve import corpus as corpus_module
 from wendonic.study.solve import pools
-from wendonic.study.solve.corpus import changed_most, corpus, sources_in, sweep_on
+from wendonic.study.solve.corpus import changed_most, corpus, sources_in, sweep_on, without_effect
 from wendonic.study.solve.differences import DIFFERENCES, WALKED, difference, walked
 from wendonic.study.solve.pools import Pool
 
@@ -312,3 +312,20 @@ def test_the_command(folder, tmp_path, capsys):
     assert content["columns"]["most_apart_m"]["definition"].startswith(DIFFERENCES["most_apart_m"])
     assert (tmp_path / "sweep.svg").stat().st_size > 1000
     assert set(WALKED) >= {"distance_m", "presses"}
+
+
+def test_recordings_of_other_devices_are_named(tmp_path, capsys):
+    mixed = tmp_path / "mixed"
+    mixed.mkdir()
+    for name in ("beekeeper_keys.jsonl", "headset_walk.jsonl", "beekeeper_mouse.jsonl"):
+        (mixed / name).write_bytes((FOLDER / name).read_bytes())
+    Recording([Event(0.0, "key.Space", 1), Event(0.5, "key.Space", 0)]).write(mixed / "jump.jsonl")
+    (mixed / "broken.jsonl").write_text("{}")
+    frame = corpus(mixed, BOTH)
+    assert without_effect(frame) == ["headset_walk.jsonl"]
+    assert without_effect(corpus(mixed, BOTH, ["distance_m"])) == []
+    new = tmp_path / "new.toml"
+    new.write_text((FOLDER / "beekeeper.toml").read_text().replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 "))
+    with pytest.raises(SystemExit):
+        app(["corpus", str(mixed), "--profile", str(FOLDER / "beekeeper.toml"), "--profile", str(new)])
+    assert "1 with no effect under any profile: headset_walk.jsonl\n" in capsys.readouterr().out

@@ -109,7 +109,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
 
     from wendonic.profile.units import spelled_in
     from wendonic.significant import significant
-    from wendonic.study.solve.corpus import changed_most, medians
+    from wendonic.study.solve.corpus import changed_most, medians, without_effect
     from wendonic.study.solve.differences import UNITS
 
     failed = frame[frame["error"].notna()]
@@ -119,6 +119,10 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
         + (f"; {len(failed)} could not be used" if len(failed) else "")
     )
     say_lines(f"  {row.recording}: {row.error}" for row in failed.head(MOST_SHOWN).itertuples())
+    idle = without_effect(frame)
+    if idle:
+        more = f" and {len(idle) - MOST_SHOWN} more" if len(idle) > MOST_SHOWN else ""
+        say(f"{len(idle)} with no effect under any profile: {', '.join(idle[:MOST_SHOWN])}{more}")
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("number", "median", "largest", "unit"):

@@ -31,6 +31,9 @@ MOST_COMBINATIONS = 10_000
 AGAINST = " against "
 """What separates two profiles in the name of a column: file names have everything else."""
 
+EFFECTS = {"distance_m", "turned_deg", "presses"}
+"""Numbers of which one is not 0 where a recording does anything under a profile."""
+
 CHUNK, MOST_CHUNK = 8, 64
 """Recordings that a process takes at once: a few where there are few, so that every process has some to the end."""
 
@@ -341,6 +344,23 @@ def ranked_by(quantities: Sequence[str]) -> str:
     ('distance_m', 'most_apart_m')
     """
     return next((name for name in quantities if name in DIFFERENCES), "most_apart_m")
+
+
+def without_effect(frame: "pd.DataFrame") -> list[str]:
+    """Return the recordings under which no profile walks, turns the view or has a press begin: of other devices, most
+    often. None is known of a frame that lacks one of these numbers.
+
+    >>> import pandas as pd
+    >>> rows = {"recording": ["keys.jsonl", "hands.jsonl"], "error": [None, None], "old.distance_m": [12.0, 0.0]}
+    >>> without_effect(pd.DataFrame({**rows, "old.turned_deg": 0.0, "old.presses": 0}))
+    ['hands.jsonl']
+    """
+    own = [str(column) for column in frame.columns if AGAINST not in str(column)]
+    columns = [column for column in own if column.rpartition(".")[2] in EFFECTS]
+    if {column.rpartition(".")[2] for column in columns} != EFFECTS:
+        return []
+    nothing = frame["error"].isna() & (frame[columns] == 0).all(axis=1)
+    return list(frame.loc[nothing, "recording"])
 
 
 def medians(frame: "pd.DataFrame") -> Iterator[tuple[str, float, float]]:
