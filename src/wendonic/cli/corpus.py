@@ -118,7 +118,8 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
         f"{len(frame)} recordings, {hours:.2f} h of play"
         + (f"; {len(failed)} could not be used" if len(failed) else "")
     )
-    say_lines(f"  {row.recording}: {row.error}" for row in failed.head(MOST_SHOWN).itertuples())
+    if len(failed):
+        say_lines(f"  {row.recording}: {row.error}" for row in failed.head(MOST_SHOWN).itertuples())
     idle = without_effect(frame)
     if idle:
         more = f" and {len(idle) - MOST_SHOWN} more" if len(idle) > MOST_SHOWN else ""
