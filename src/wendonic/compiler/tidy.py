@@ -74,7 +74,7 @@ class _Uses:
 
 
 class _Positions:
-    """Numbers every name of a function in the order in which it is come by, and finds the plain copies."""
+    """Numbers every name of a function in the order in which it is written, and finds the plain copies."""
 
     def __init__(self, function: Folded) -> None:
         self.count = 0

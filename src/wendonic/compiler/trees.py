@@ -29,7 +29,7 @@ _CHILDREN: dict[type[ast.AST], tuple[str, ...]] = {
 
 
 def names_in(node: ast.AST | Sequence[ast.AST]) -> list[ast.Name]:
-    """Return the names in a node, or in some, in the order in which they are come by."""
+    """Return the names in a node, or in some, in the order in which they are written."""
     found: list[ast.Name] = []
     for part in [node] if isinstance(node, ast.AST) else node:
         if type(part) is ast.Name:
@@ -45,7 +45,8 @@ def calls_in(node: ast.AST) -> list[ast.Call]:
     for field in _CHILDREN[type(node)]:
         child = getattr(node, field)
         for part in child if type(child) is list else (child,):
-            found += calls_in(part)
+            if part is not None:
+                found += calls_in(part)
     return found
 
 
