@@ -65,8 +65,8 @@ def _box_at(middle: np.ndarray, box: Bbox) -> Bbox:
 
 def _cost(box: Bbox, axes: Bbox, obstacles: np.ndarray, taken: Iterable[Bbox]) -> float:
     inside = ((obstacles >= box.min) & (obstacles <= box.max)).all(axis=1).sum()
-    outside = not (axes.containsx(box.x0) and axes.containsx(box.x1) and axes.containsy(box.y0))
-    return float(inside) + OVERLAP * (sum(box.overlaps(other) for other in taken) + outside)
+    within = axes.contains(box.x0, box.y0) and axes.contains(box.x1, box.y1)
+    return float(inside) + OVERLAP * (sum(box.overlaps(other) for other in taken) + (not within))
 
 
 def _outlines(ax: Axes) -> Iterable[np.ndarray]:
