@@ -410,7 +410,7 @@ def test_every_kind_of_binding_is_told_in_words(everything):
         "press notch: a wheel notch towards the user",
         "press jump: mouse.left; on while held; waits 0.1 s for the ground, counts 0.1 s after leaving it",
         "pad.dpad; full input 0.03 s after a press",
-        "touch zones: forward upper part, left left edge, right right edge",
+        'touch zones: forward "upper part", left "left edge", right "right edge"',
         "pointer from the window's middle while mouse.left is held, full at 0.4 of its height",
         "held presses end as it is entered, and count again once released",
         "one of 8 facings, each lasting 5 deg past its border",

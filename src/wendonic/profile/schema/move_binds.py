@@ -17,7 +17,7 @@ from wendonic.devices.sources.stick import StickSource
 from wendonic.devices.sources.touch import TouchStickSource, TouchZonesSource
 from wendonic.kernels.source.source import PLAIN_SOURCE, SOURCE_AXES, SOURCE_SWING, SourceTuning
 from wendonic.kernels.source.swing import SwingTuning
-from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, wanted_lists, zone_control
+from wendonic.profile.schema.bind import NameLists, ZoneNames, by_key, listed, wanted_lists, zone_control
 from wendonic.profile.schema.curve import LINEAR_CURVE, Curve
 from wendonic.profile.schema.dead_zone import DeadZone
 from wendonic.profile.schema.diagonals import Moving
@@ -207,7 +207,9 @@ class TouchZonesBind(Moving, Ramped):
 
     def what(self) -> str:
         """Return its controls in words."""
-        return f"touch zones: {self.touch_zones.sentence()}"
+        # Names of zones are anybody's words, and may be those of directions.
+        quoted = {side: tuple(f'"{name}"' for name in names) for side, names in self.touch_zones.lists().items()}
+        return f"touch zones: {listed(quoted)}"
 
     def source(self, window: Window, seat: Seat) -> Source:  # noqa: ARG002
         """Return what a sampler reads."""
