@@ -328,4 +328,4 @@ def test_recordings_of_other_devices_are_named(tmp_path, capsys):
     new.write_text((FOLDER / "beekeeper.toml").read_text().replace("accel_m_s2 = 22 ", "accel_m_s2 = 9 "))
     with pytest.raises(SystemExit):
         app(["corpus", str(mixed), "--profile", str(FOLDER / "beekeeper.toml"), "--profile", str(new)])
-    assert "1 with no effect under any profile: headset_walk.jsonl\n" in capsys.readouterr().out
+    assert "no effect under any profile: headset_walk.jsonl\n" in capsys.readouterr().out

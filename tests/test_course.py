@@ -147,7 +147,7 @@ def test_what_of_a_course_is_said_to_have_no_effect_has_none_and_the_rest_has(na
         )
 
     for what, (course, without) in courses.items():
-        said = {mode: bool(unused_parts(course, profile, mode)) for mode in profile.mode}
+        said = {mode: bool(unused_parts(course, profile, [mode])) for mode in profile.mode}
         for mode, unused in said.items():
             if unused:
                 assert not differs(mode, course, without), (mode, what)
@@ -177,5 +177,7 @@ def test_every_command_with_a_course_says_what_of_it_has_no_effect(tmp_path, cap
             "heights of the course have no effect in mode foot: to follow the ground, steer needs slope = {}" in said
         )
     capsys.readouterr()
+    (on_squares,) = unused_parts(demo_course("terraces"), demo_profile("crates"), ["push"])
+    assert on_squares == "the heights of the course have no effect in mode push: squares are level"
     followed = demo_profile().changed({"mode.foot.steer.slope": {}})
     assert unused_parts(demo_course("terraces"), followed) == []

@@ -52,7 +52,7 @@ def compare(
     inputs = inputs_named(on) if on else usual_inputs(by_name, mode) if out else {}
     ground = load_course(course) if course else None
     for name, profile in by_name.items():
-        warn_of_unused(ground, profile, mode, f"{name}: ")
+        warn_of_unused(ground, profile, [mode] if mode else (), f"{name}: ")
     compared = compare_profiles(by_name, {}, mode, by=by, held=held)
     if not as_json:
         _print_tables(compared)

@@ -123,7 +123,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     idle = without_effect(frame)
     if idle:
         more = f" and {len(idle) - MOST_SHOWN} more" if len(idle) > MOST_SHOWN else ""
-        say(f"{len(idle)} with no effect under any profile: {', '.join(idle[:MOST_SHOWN])}{more}")
+        say(f"no effect under any profile: {', '.join(idle[:MOST_SHOWN])}{more}")
     console = Console()
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("number", "median", "largest", "unit"):

@@ -75,7 +75,7 @@ def export(
     ready_folder(out, force)
     paths = [path.strip() for path in adjustable.split(",") if path.strip()]
     loaded, ground = load_profile(profile), load_course(course) if course else None
-    warn_of_unused(ground, loaded)
+    warn_of_unused(ground, loaded, mode or ())
     package = packaged(
         loaded,
         profile.stem,

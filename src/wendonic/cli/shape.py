@@ -72,7 +72,7 @@ def shape(
     check_output(out, "trace", (profile, recording, course), TRACE_ENDINGS)
     ground = load_course(course) if course else None
     loaded = load_profile(profile)
-    warn_of_unused(ground, loaded, mode)
+    warn_of_unused(ground, loaded, [mode] if mode else ())
     length = loaded.world.length
     played = recording_or_probe(str(recording), loaded, mode, seat)
     trace = shape_recording(played, loaded, hz=hz, mode=mode, seat=seat, course=ground)

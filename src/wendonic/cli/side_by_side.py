@@ -9,10 +9,10 @@ from rich.console import Console
 from rich.table import Table
 
 NARROWEST, WIDEST = 12, 32
-"""A column folds what is longer, names but for very long ones never; between these, as there is room for two."""
+"""A column of values is at most so wide, so that two fit side by side, and folds what is longer."""
 
 FIRST_PERCENT = 60
-"""How much of the terminal the first column may take: names are copied, and a folded one is not found again."""
+"""How much of the terminal the first column may take: names are copied, and a folded name cannot be."""
 
 PADDING = 3
 """Spaces around a column, and what parts it from the next."""

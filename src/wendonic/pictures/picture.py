@@ -98,7 +98,7 @@ class Given:
     def trace(self) -> pd.DataFrame:
         """The recording under the profile."""
         ground, seat = self.course, self.seat
-        warn_of_unused(ground, self.profile, self.mode)
+        warn_of_unused(ground, self.profile, [self.mode] if self.mode else ())
         trace = shape(self.recording, self.profile, hz=self.hz, mode=self.mode, seat=seat, course=ground)
         warn_of_no_effect(trace, self.recording, seat)
         return trace

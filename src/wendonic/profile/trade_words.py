@@ -463,8 +463,8 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "slope limit": TradeWord("The steepest ground that can be climbed.", ("steepest_deg", "slide_m_s")),
     "slow motion": TradeWord(
         "A game that passes less than the real time to `Helm.tick`: the body, ramps, buffers and the turning of a "
-        "stick slow down with it; the mouse does not. To keep a stick's turning, divide its speeds by the time scale "
-        "and pass the profile to `Helm.retune`.",
+        "stick slow down with it; the mouse does not. To keep a stick's turn rate, divide it by the time scale and "
+        "pass the profile to `Helm.retune`.",
         ("yaw_deg_s", "pitch_deg_s"),
     ),
     "sluggish": TradeWord(
