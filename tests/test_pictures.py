@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from matplotlib.figure import Figure
 from matplotlib.image import imread
-from matplotlib.patches import Circle, Rectangle, Wedge
+from matplotlib.patches import Circle, Polygon, Rectangle, Wedge
 
 from wendonic import Event, Recording, WendonicError, shape
 from wendonic.course import load_course
@@ -44,10 +44,10 @@ def lines(ax):
 def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     """Amount a at tilt inner + (outer - inner) a^(1/1.6)."""
     plane, curve, _ = draw_stick(beekeeper, demo_recording("beekeeper_pad"))
-    (contours,) = [kept for kept in plane.collections if hasattr(kept, "levels")]
-    for level, path in zip(contours.levels, contours.get_paths(), strict=True):
-        tilts = np.hypot(*path.vertices.T)
-        assert tilts == pytest.approx(0.14 + 0.82 * level ** (1 / 1.6), abs=0.004)
+    drawn = {float(label[7:]): path for label, path in lines(plane).items() if label.startswith("amount")}
+    assert list(drawn) == [0.1, 0.25, 0.5, 0.75, 0.9]
+    for level, path in drawn.items():
+        assert np.hypot(*path.T) == pytest.approx(0.14 + 0.82 * level ** (1 / 1.6), abs=1e-8)
     assert {0.11, 0.14, 0.96, 1.0} == {patch.radius for patch in plane.patches if isinstance(patch, Circle)}
     tilt, amount = lines(curve)["shaped"].T
     assert amount == pytest.approx(np.clip((tilt - 0.14) / 0.82, 0.0, 1.0) ** 1.6)
@@ -55,6 +55,38 @@ def test_iso_lines_are_circles_where_the_inverse_of_the_curve_says(beekeeper):
     dots = max((line.get_xydata() for line in plane.lines), key=len)
     sticks = [event.value for event in demo_recording("beekeeper_pad") if event.control == "pad.left_stick"]
     assert dots == pytest.approx(np.array(sticks) * (1.0, -1.0))
+
+
+def test_edges_of_any_form_lie_where_the_formulas_say():
+    """Axes under a square gate: a star and paces; seen from the side: a cone and columns; a cut: one circle."""
+
+    def drawn(profile, mode):
+        plane, *_ = draw_stick(profile, mode=mode)
+        (dead,) = [patch.get_xy() for patch in plane.patches if isinstance(patch, Polygon)]
+        return dead, lines(plane)
+
+    def gated(path):
+        """The square gate: direction kept, length times max(|x|, |y|) / hypot."""
+        return path * np.abs(path).max(axis=1, keepdims=True) / np.hypot(*path.T)[:, None]
+
+    store_room = demo_profile("store_room")
+    star, paces = drawn(store_room, "room")
+    assert np.abs(gated(star)).max(axis=1) == pytest.approx(0.15, abs=1e-6)
+    assert list(paces) == ["amount 0.45", "amount 1"]
+    assert paces["amount 0.45"] == pytest.approx(star, abs=1e-6)
+    cone, columns = drawn(store_room, "ledge")
+    upright = np.abs(cone[:, 0]) <= 0.14 * np.abs(cone[:, 1])
+    assert np.hypot(*cone.T) == pytest.approx(np.where(upright, 1.0, 0.14), abs=2e-3)
+    column = columns["amount 0.5"][~np.isnan(columns["amount 0.5"][:, 0])]
+    # A wedge of the dead zone's size takes 0.14 of each coordinate off the other one, and keeps the length.
+    bent = np.maximum(np.abs(column) - 0.14 * np.abs(column[:, ::-1]), 0.0)
+    amount = np.minimum((np.hypot(*column.T) - 0.14) / 0.82, 1.0) ** 1.6
+    assert amount * bent[:, 0] / np.hypot(*bent.T) == pytest.approx(0.5, abs=1e-6)
+    cut = demo_profile().changed({"mode.foot.move.bind[1].dead_zone": {"form": "cut", "inner": 0.3}})
+    circle, amounts = drawn(cut, "foot")
+    # 0.3^1.6 = 0.146, so a tenth is reached where the raw tilt first passes; 0.5 at 0.5^(1 / 1.6).
+    for path, radius in ((circle, 0.3), (amounts["amount 0.1"], 0.3), (amounts["amount 0.5"], 0.5 ** (1 / 1.6))):
+        assert np.hypot(*path.T) == pytest.approx(radius, abs=1e-8)
 
 
 def test_a_grid_of_positions_goes_where_the_shaping_sends_it():

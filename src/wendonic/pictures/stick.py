@@ -2,12 +2,11 @@
 
 import math
 import textwrap
-from itertools import pairwise
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from matplotlib.axes import Axes
 from matplotlib.collections import LineCollection
-from matplotlib.patches import Circle
+from matplotlib.patches import Circle, Polygon
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
@@ -30,17 +29,19 @@ from wendonic.profile.schema.profile import Profile, known_profile
 from wendonic.recording.recording import Recording
 from wendonic.study.stick_response import StickResponse
 
-if TYPE_CHECKING:
-    import numpy as np
-    from matplotlib.contour import ContourSet
-    from numpy.typing import NDArray
-
 GRID_STEPS = 7
 """Raw positions of the grid between rest and rim, along an axis."""
 
 TITLE_CHARACTERS = 32
 
 AMOUNTS = (0.1, 0.25, 0.5, 0.75, 0.9)
+
+HEADINGS_DEG = tuple(sorted({*range(0, 361, 2), 45, 135, 225, 315}))
+"""Directions in which an edge of any form is looked for; the corners of all forms are among them."""
+
+JUST_SEEN = 1e-9
+LEAST_DEAD = 0.005
+"""Tilt from which on a dead zone can be seen."""
 
 
 def draw_stick(
@@ -73,11 +74,9 @@ def draw_stick(
 
 
 def _levels(stick: StickResponse) -> dict[float, str]:
-    """Return the amounts of which lines are drawn and what is written on them; a pace begins half-way to it."""
-    if not stick.paces:
-        return {amount: f"{amount:g}" for amount in AMOUNTS}
-    amounts = [0.0, *(pace.amount for pace in stick.paces)]
-    return {(below + amount) / 2.0: f"{amount:g}" for below, amount in pairwise(amounts)}
+    """Return the amounts of which lines are drawn and what is written on them."""
+    paces = [pace.amount for pace in stick.paces]
+    return {amount - JUST_SEEN: f"{amount:g}" for amount in paces or AMOUNTS}
 
 
 def _draw_moved(ax: Axes, stick: StickResponse) -> None:
@@ -113,26 +112,13 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
         ax.text(
             -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
         )
-    grid: NDArray[np.float64] = np.linspace(-1.12, 1.12, 181 if stick.usual else 281)
-    amounts = np.array([[stick.amount(x, y) for x in grid.tolist()] for y in grid.tolist()])
-    levels = _levels(stick)
-    lines = ax.contour(grid, grid, amounts, levels=list(levels), colors=[HONEY], linewidths=1.4)
+    for number, (amount, words) in enumerate(_levels(stick).items()):
+        _draw_level(ax, stick, amount, label=f"amount {words}", color=HONEY, linewidth=1.4)
+        # Each label sits at a heading of its own, so that lines close together still have room for theirs.
+        _write_on_level(ax, stick, amount, words, 28.0 + 13.0 * number)
     if not stick.usual:
-        _draw_any_regions(ax, grid, amounts, stick, lines)
+        _draw_any_regions(ax, stick)
         return
-    # Each label sits at a heading of its own, so that lines close together still have room for theirs.
-    places = [
-        (stick.tilt_for(amount) or 1.0, math.radians(28.0 + 13.0 * number)) for number, amount in enumerate(AMOUNTS)
-    ]
-    labels = ax.clabel(
-        lines,
-        fmt="%g",
-        fontsize=9,
-        colors=[INK],
-        manual=[(tilt * math.sin(heading), tilt * math.cos(heading)) for tilt, heading in places],
-    )
-    for label in labels:
-        label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
     ax.add_patch(
         Circle((0, 0), inner, facecolor=PAPER, edgecolor=BRICK, hatch="////", linewidth=1.4, alpha=0.9, zorder=2)
     )
@@ -140,38 +126,53 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
     release, words = bind.dead_zone.back, f"inner {inner:g}"
     if release < inner:
         ax.add_patch(Circle((0, 0), release, fill=False, edgecolor=BRICK, linewidth=1.0, linestyle=":", zorder=3))
-        words += f",\nuntil back at {release:.3g}"
+        words += f",\nreleased at {release:.3g}"
     _point_at(ax, "dead zone", words, inner, 215.0, (-0.62, -0.62), BRICK)
     _point_at(ax, "full speed", f"from outer {outer:g} on", outer, 318.0, (-1.1, 1.02), SLATE)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right")
     ax.text(1.1, 1.1, "lines: wanted amount\n(of top speed)", color=HONEY, fontsize=10, va="top", ha="right")
 
 
-def _draw_any_regions(
-    ax: Axes, grid: "NDArray[np.float64]", amounts: "NDArray[np.float64]", stick: StickResponse, lines: "ContourSet"
-) -> None:
+def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
     """Draw where there is nothing and where there is everything, whatever shape both have."""
-    for label in ax.clabel(lines, fmt=_levels(stick), fontsize=9, colors=[INK]):
-        label.set_bbox({"facecolor": PAPER, "edgecolor": "none", "pad": 0.8})
-    still = (amounts <= 1e-9).astype(float)
-    hatching = ax.contourf(grid, grid, still, levels=[0.5, 1.5], colors="none", hatches=["////"])
-    hatching.set_edgecolor(BRICK)
-    hatching.set_linewidth(0.0)
-    ax.contour(grid, grid, still, levels=[0.5], colors=[BRICK], linewidths=1.4)
-    ceiling = stick.tuning.curve.ceiling
-    full = ceiling - 0.01
-    if not stick.paces:
-        ax.contour(grid, grid, amounts, levels=[full], colors=[SLATE], linewidths=1.8, linestyles="--")
+    still = [stick.tilt_for(JUST_SEEN, heading_deg) or 1.0 for heading_deg in HEADINGS_DEG]
+    edge = [stick.held(tilt, heading_deg) for tilt, heading_deg in zip(still, HEADINGS_DEG, strict=True)]
+    hatched = max(still) > LEAST_DEAD
+    if hatched:
+        ax.add_patch(Polygon(edge, facecolor="none", edgecolor=BRICK, hatch="////", linewidth=1.4, zorder=2.5))
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
-    full_words = f"dashed: {ceiling:g} from here outwards"
-    hatched = "hatched: nothing" if still.sum() > 1.0 else "nowhere nothing"
-    ax.text(-1.1, 1.1, hatched, color=BRICK, fontsize=10, va="top", bbox=behind)
-    if not stick.paces:
-        ax.text(-1.1, 1.02, full_words, color=SLATE, fontsize=10, va="top", bbox=behind)
+    top_left: dict[str, Any] = {"fontsize": 10, "va": "top", "bbox": behind}
+    ax.text(-1.1, 1.1, "hatched: nothing" if hatched else "nowhere nothing", color=BRICK, **top_left)
+    ceiling = stick.tuning.curve.ceiling
+    full = ceiling - JUST_SEEN
+    if not stick.paces and any(stick.tilt_for(full, heading_deg) for heading_deg in HEADINGS_DEG):
+        _draw_level(ax, stick, full, label=f"from {ceiling:g}", color=SLATE, linewidth=1.8, linestyle="--")
+        ax.text(-1.1, 1.02, f"dashed: {ceiling:g} from here outwards", color=SLATE, **top_left)
     ax.text(1.1, -1.1, "dotted: tilt 1", color=INK, fontsize=9, va="bottom", ha="right", bbox=behind)
     of = "each pace begins" if stick.paces else "wanted amount"
     lines_words = f"lines: {of}\n(of top speed)"
     ax.text(1.1, 1.1, lines_words, color=HONEY, fontsize=10, va="top", ha="right", bbox=behind)
+
+
+def _draw_level(ax: Axes, stick: StickResponse, amount: float, **style: Any) -> None:
+    """Draw where an amount is reached; the line is broken in directions in which it never is."""
+    tilts = [stick.tilt_for(amount, heading_deg) for heading_deg in HEADINGS_DEG]
+    places = [
+        (math.nan, math.nan) if tilt is None else stick.held(tilt, heading_deg)
+        for tilt, heading_deg in zip(tilts, HEADINGS_DEG, strict=True)
+    ]
+    ax.plot(*zip(*places, strict=True), **style)
+
+
+def _write_on_level(ax: Axes, stick: StickResponse, amount: float, words: str, heading_deg: float) -> None:
+    """Write on the line of an amount, in a direction in which there is one, as near to `heading_deg` as can be."""
+    for further in sorted(HEADINGS_DEG, key=lambda heading: abs(heading - heading_deg)):
+        tilt = stick.tilt_for(amount, further)
+        if tilt is not None:
+            behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 0.8}
+            place = stick.held(tilt, further)
+            ax.text(*place, words, fontsize=9, color=INK, ha="center", va="center", bbox=behind, zorder=3)
+            return
 
 
 def _point_at(

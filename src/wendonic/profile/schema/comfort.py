@@ -65,11 +65,12 @@ class Comfort(Table):
         vignette, room = self.vignette, self.room
         closes = f"full from {length.m_s2(vignette.full_accel_m_s2)} or {vignette.full_turn_deg_s:g} deg/s"
         halves = f"closes with a half-life of {vignette.close_half_life_s:g} s"
-        safe = f"safe while out of walls and level within {length.m(room.level_m)}"
+        safe = f"a place is safe if it is out of walls and level within {length.m(room.level_m)}"
         wide = f"{room.width_m * length.per_m:g}"
+        back = f"brought back there after {room.return_s:g} s in a wall"
         return [
             f"vignette: {closes}; {halves}, opens with {vignette.open_half_life_s:g} s",
-            f"play space: {wide} x {length.m(room.depth_m)}, {safe}; out of a wall after {room.return_s:g} s",
+            f"play space: {wide} x {length.m(room.depth_m)}; {safe}; {back}",
         ]
 
     def tuning(self) -> ComfortTuning:

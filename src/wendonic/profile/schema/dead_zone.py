@@ -1,5 +1,6 @@
 """Dead zones."""
 
+from math import atan, degrees
 from typing import Annotated, Self
 
 from pydantic import Field, model_validator
@@ -38,14 +39,15 @@ DEAD_ZONE_FORMS = Words(
     ),
     Word(
         "wedge",
-        "within {inner:g} of an axis moved onto it, full from tilt {outer:g}",
+        "directions within {table.straight_deg:.2g} deg of an axis go along it, full from tilt {outer:g}",
         ZONE_WEDGE,
         ("inner", "outer"),
         meaning="Each axis is damped in proportion to the other one, so that nearly straight becomes straight.",
     ),
     Word(
         "round+wedge",
-        "nothing up to tilt {inner:g}, within {inner:g} of an axis moved onto it, full from tilt {outer:g}",
+        "nothing up to tilt {inner:g}, directions within {table.straight_deg:.2g} deg of an axis go along it, "
+        "full from tilt {outer:g}",
         ZONE_ROUND_WEDGE,
         _ALL,
         meaning="The length is rescaled first, then each axis is damped in proportion to the other one.",
@@ -112,6 +114,11 @@ class DeadZone(Table):
         return USUAL_SHARE * self.inner if self.release is None else self.release
 
     @property
+    def straight_deg(self) -> float:
+        """Angle from an axis up to which a wedge puts a direction on it."""
+        return degrees(atan(self.inner))
+
+    @property
     def releases(self) -> bool:
         """Whether a stick that is out has a border of its own to come back over."""
         return "release" in DEAD_ZONE_FORMS[self.form].fields and self.back < self.inner
@@ -120,9 +127,9 @@ class DeadZone(Table):
         """Say what it does; `comes_back` says whether a release counts there.
 
         >>> DeadZone(form="cut", inner=0.2, release=0.1).sentence()
-        'nothing up to tilt 0.2, then the raw tilt (a jump), until back at 0.1'
+        'nothing up to tilt 0.2, then the raw tilt (a jump), released at 0.1'
         """
-        release = f", until back at {self.back:.3g}" if comes_back and self.releases else ""
+        release = f", released at {self.back:.3g}" if comes_back and self.releases else ""
         return f"{DEAD_ZONE_FORMS.sentence(self.form, self)}{release}"
 
     def tuning(self, comes_back: bool = True) -> DeadZoneTuning:

@@ -61,7 +61,7 @@ class Ramped(Bind):
     def sentence(self) -> str:
         """Say what it does: its controls, then its numbers."""
         times = f"full input {self.rise_s:g} s after a press, none {self.fall_s:g} s after a release"
-        times = "at once" if self.rise_s == self.fall_s == 0.0 else times
+        times = "full input at once" if self.rise_s == self.fall_s == 0.0 else times
         return f"{self.what()}; {times}{REVERSALS.sentence(self.reversal)}; {OPPOSITES.sentence(self.rule())}"
 
     def tuning(self, rows: NumberRows) -> SourceTuning:  # noqa: ARG002

@@ -8,9 +8,9 @@ from pydantic_core import CoreSchema, core_schema
 
 
 class Word(NamedTuple):
-    """One word: what `info` says where a profile has it, with fields of its table in braces; the integer that the
-    kernels know it by, -1 where they never see it; the fields that go with it and not with every other word;
-    how it is tried, where probes try it; and what it does, in one sentence of the reference.
+    """One word: what `info` says where a profile has it, with fields of its table, or the `table`, in braces; the
+    integer that the kernels know it by, -1 where they never see it; the fields that go with it and not with every
+    other word; how it is tried, where probes try it; and what it does, in one sentence of the reference.
     """
 
     name: str
@@ -48,7 +48,7 @@ class Words:
     def sentence(self, name: str, table: Any = None) -> str:
         """Return what `info` says of a word, with the numbers of a table filled in."""
         values = {} if table is None else {field: getattr(table, field) for field in type(table).model_fields}
-        return self._words[name].sentence.format(**values)
+        return self._words[name].sentence.format(**values, table=table)
 
     def out_of_place(self, name: str) -> Iterator[tuple[str, list[str]]]:
         """Give the fields that do nothing under a word, each with the words that it goes with."""

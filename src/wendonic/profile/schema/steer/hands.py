@@ -59,7 +59,7 @@ class HandsSteer(OnFoot):
         if self.teleport:
             jump = self.teleport
             words += f"; while {jump.press} is held, {jump.hand} points at a place to teleport to"
-            words += f", {length.m_s(jump.speed_m_s)}"
+            words += f", along an arc that leaves it at {length.m_s(jump.speed_m_s)}"
         return words
 
     def frame_tuning(self, tuning: FrameTuning, mode: Any) -> FrameTuning:  # noqa: ARG002
