@@ -178,6 +178,24 @@ def test_shape_prints_a_table_that_fits_80_columns():
     assert driven[4].split()[:4] == ["1.35", "keys", "1.00", "0.00"]
 
 
+def test_shape_shows_the_view_of_a_player_who_only_looks_and_late_clocks_from_their_start(tmp_path):
+    """34 cm a turn at 800 dpi; 24 counts to the right in every tick, by a clock that started in 1970."""
+    turn_deg = 24 * 360.0 * 2.54 / (34.0 * 800.0)
+    start_s = 1764500000.0
+    looks = [Event(start_s + n / 60, "mouse.move", (24.0, 0.0)) for n in range(61)]
+    Recording(looks).write(tmp_path / "look.jsonl")
+    done = run("shape", PROFILE_PATH, tmp_path / "look.jsonl")
+    lines = [line.rstrip() for line in done.stdout.splitlines()]
+    assert lines[0].startswith("1 tick of 3, 60 in all; t counts from 1764500000 s; "), done.stderr
+    assert lines[2].split() == "(s) device (deg/s) (deg/s) (deg) (deg)".split()
+    # The first tick has the counts of both its ends.
+    shown = [float(word) if word != "mouse" else word for word in lines[-2].split()]
+    assert shown == [1.0, "mouse", round(turn_deg * 60, 1), 0.0, pytest.approx(61 * turn_deg % 360, abs=0.05), 0.0]
+    assert lines[-1] == f"top amount 0.000, walked 0.0 m, view turned {61 * turn_deg:.0f} deg, rest drift 0.000 m/min"
+    outside = run("shape", PROFILE_PATH, tmp_path / "look.jsonl", "--to", "3").stderr
+    assert outside.endswith("nothing before 3 s; the recording runs from 1764500000 s to 1764500001 s\n")
+
+
 def test_a_jump_seen_from_the_side_has_a_height_and_no_speed_up(tmp_path):
     path = tmp_path / "hop.toml"
     keys = 'keys = { left = ["KeyA"], right = ["KeyD"] }\n[mode.m.press]\njump = { bind = ["Space"] }\n'

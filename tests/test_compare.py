@@ -367,6 +367,20 @@ def test_twelve_inputs_have_room(beekeeper, tmp_path, recwarn):
     assert all(lower.y1 <= upper.y0 for upper, lower in itertools.pairwise(boxes))
 
 
+def test_looking_round_is_compared_by_where_the_view_points(beekeeper):
+    """34 and 17 cm a turn: the same swipes turn the view twice as far, and at twice the rate."""
+    fast = beekeeper.changed({"mode.foot.look.bind[0].cm_per_turn": 17})
+    swipes = Recording([Event(n / 120, "mouse.move", (10.0, -4.0)) for n in range(241)])
+    compared = compare({"slow": beekeeper, "fast": fast}, {"swipes": swipes}, engine="interpreted")
+    view, rate, yaw = draw_comparison(compared)
+    far_deg = 241 * math.hypot(10.0, 4.0) * 360.0 * 2.54 / (34.0 * 800.0)
+    assert view.get_title(loc="left") == f"swipes: view turned {far_deg:.0f} to {2 * far_deg:.0f} deg"
+    for panel in (view, rate, yaw):
+        slow, fast_line = (line.get_xydata()[:, 1] for line in panel.lines if len(line.get_xydata()) > 1)
+        assert fast_line == pytest.approx(2.0 * slow)
+    assert "deg/s" in rate.get_ylabel()
+
+
 def test_a_probe_is_drawn_and_shaped_by_its_name(tmp_path, capsys, monkeypatch):
     monkeypatch.chdir(tmp_path)
 

@@ -236,6 +236,49 @@ def test_a_pad_timeline_has_no_lanes_and_fast_notes_do_not_overlap(beekeeper):
     assert not any(one.overlaps(other) for n, one in enumerate(boxes) for other in boxes[n + 1 :])
 
 
+DEG_A_COUNT = 360.0 * 2.54 / (34.0 * 800.0)
+"""Of the beekeeper's mouse: 34 cm a turn at 800 dpi."""
+
+
+def swipe(start_s=0.0):
+    """Two seconds of a mouse that is read 500 times a second: 3 counts to the right each time, and 1 away."""
+    return [Event(start_s + n / 500, "mouse.move", (3.0, -1.0)) for n in range(1000)]
+
+
+def test_a_timeline_shows_how_fast_the_view_turns(beekeeper):
+    """Of a player who only looks there is nothing else; a step forward brings the walk back."""
+    looking = Recording([*swipe(), Event(2.0, "mark", "end")])
+    trace = shape(looking, beekeeper)
+    look, view = draw_timeline(trace, looking)
+    rate = lines(look)["yaw, to the right"][:, 1]
+    # A tick of 1/60 s has 8 or 9 reports in it.
+    assert set(np.round(rate / (3.0 * DEG_A_COUNT * 60.0), 6)) == {8.0, 9.0}
+    assert lines(look)["pitch, up"][:, 1] == pytest.approx(rate / 3.0)
+    assert lines(view)["yaw"][-1, 1] == pytest.approx(3000.0 * DEG_A_COUNT)
+    assert lines(view)["pitch"][-1, 1] == pytest.approx(1000.0 * DEG_A_COUNT)
+    turned = math.hypot(3000.0, 1000.0) * DEG_A_COUNT
+    assert look.get_title(loc="left") == f"Recording: view turned {turned:.0f} deg"
+    walking = Recording([*swipe(), Event(2.0, "key.KeyW", 1), Event(3.0, "mark", "end")])
+    _, right, _, _, look, speed = draw_timeline(shape(walking, beekeeper), walking, 1.0, 3.0)
+    assert lines(look)["yaw, to the right"][0, 1] > 0.0 == lines(look)["yaw, to the right"][-1, 1]
+    assert (lines(right)["shaped"][:, 1] == 0.0).all()
+    assert lines(speed)["motion"][-1, 1] == pytest.approx(3.2)
+    nothing = Recording([Event(0.0, "mark", "begin"), Event(1.0, "mark", "end")])
+    assert draw_timeline(shape(nothing, beekeeper), nothing)[0].get_title(loc="left") == "Recording: nothing moves"
+
+
+def test_times_of_a_clock_that_started_long_ago_are_written_out(beekeeper):
+    """Seconds since 1970, as a game may log them: no powers of ten, and nothing to add up."""
+    start_s = 1764500000.25
+    recording = Recording([Event(start_s, "key.KeyW", 1), Event(start_s + 20.0, "key.KeyW", 0)])
+    trace = shape(recording, beekeeper)
+    path, timeline = draw_path(trace), draw_timeline(trace, recording)[-1]
+    assert "1764500005.25 s" in [text.get_text() for text in path.texts]
+    timeline.get_figure().draw_without_rendering()
+    assert timeline.xaxis.get_offset_text().get_text() == ""
+    assert "1764500005.0" in {label.get_text() for label in timeline.get_xticklabels()}
+
+
 def test_a_path_shows_where_the_body_went_and_faced(keys_trace):
     ax = draw_path(keys_trace, "Once round")
     assert lines(ax)["path"] == pytest.approx(keys_trace[["pos_x", "pos_y"]].to_numpy())

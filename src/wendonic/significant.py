@@ -27,3 +27,13 @@ def significant(value: float, digits: int) -> str:
     """
     shown = f"{float(f'{value:.{digits}g}'):z.15g}"
     return f"{Decimal(shown):f}" if "e-" in shown and abs(value) >= PLAIN_FROM else shown
+
+
+def clock_s(t_s: float) -> str:
+    """Return a time of a recording (s) to the millisecond, without zeros at its end, however late its clock is.
+
+    >>> clock_s(2.5), clock_s(1764500000.1234), clock_s(-0.0001), clock_s(float("nan"))
+    ('2.5', '1764500000.123', '0', 'nan')
+    """
+    shown = f"{t_s:z.3f}"
+    return shown.rstrip("0").rstrip(".") if "." in shown else shown

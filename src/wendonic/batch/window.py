@@ -4,6 +4,7 @@ from typing import TYPE_CHECKING
 
 from wendonic.errors import WendonicError
 from wendonic.recording.stretches import stretch_of
+from wendonic.significant import clock_s
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -30,7 +31,6 @@ def ticks_between(trace: "pd.DataFrame", start_s: float | None = None, end_s: fl
     first, last = stretch_of(began_s, ended_s, start_s, end_s)
     seen = trace[(trace["t"] > first + ROUNDING_S) & (trace["t"] - trace["dt"] < last - ROUNDING_S)]
     if seen.empty:
-        raise WendonicError(
-            f"nothing between {first:g} s and {last:g} s; the recording runs from {began_s:g} s to {ended_s:g} s"
-        )
+        runs = f"the recording runs from {clock_s(began_s)} s to {clock_s(ended_s)} s"
+        raise WendonicError(f"nothing between {clock_s(first)} s and {clock_s(last)} s; {runs}")
     return seen

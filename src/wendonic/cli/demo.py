@@ -76,6 +76,7 @@ def _summary_table(title: str, summaries: "dict[str, Summary]") -> object:
         "straight_speed_m_s": ("straight speed (m/s)", "{:.3f}"),
         "diagonal_speed_m_s": ("diagonal speed (m/s)", "{:.3f}"),
         "distance_m": ("distance walked (m)", "{:.1f}"),
+        "turned_deg": ("view turned (deg)", "{:.0f}"),
         "rest_drift_m_per_min": ("rest drift (m/min)", "{:.3f}"),
     }
     for field, (words, form) in rows.items():

@@ -45,6 +45,21 @@ OF_MOVE = ("raw_x", "raw_y", "local_x", "local_y")
 AXES = {"throttle": ("shaped\nthrottle", "", 2), "turn": ("shaped\nturn", "", 2), "rise": ("shaped\nrise", "", 2)}
 
 
+LOOKS = {
+    "yaw_deg_s": ("look yaw", "deg/s", 1),
+    "pitch_deg_s": ("look pitch", "deg/s", 1),
+    "view_yaw_deg": ("view yaw", "deg", 1),
+    "view_pitch_deg": ("view pitch", "deg", 1),
+}
+"""Columns for a player who only looks, in place of those of a walk."""
+
+LATE_S = 10_000.0
+"""A recording that begins later than this is shown in seconds since its beginning: whole times have no room."""
+
+WIDE = 90
+"""Columns of a terminal that has room for where the view looks, beside a walk."""
+
+
 def shape(
     profile: ProfileArgument,
     recording: PlayedArgument,
@@ -91,10 +106,15 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     from rich.console import Console
     from rich.table import Table
 
+    from wendonic.study.looking import looks_deg, only_looks
     from wendonic.study.motion import walked_speeds_m_s
 
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
-    shown = trace.iloc[step - 1 :: step].assign(speed_m_s=walked_speeds_m_s)
+    yaw, pitch = looks_deg(trace) / trace["dt"].to_numpy()
+    shown = trace.assign(speed_m_s=walked_speeds_m_s, yaw_deg_s=yaw, pitch_deg_s=pitch).iloc[step - 1 :: step]
+    # Of a clock that started long ago, the end of the number is what counts.
+    start_s = 0 if trace.empty or abs(trace["t"].iloc[0]) < LATE_S else math.floor(trace["t"].iloc[0])
+    shown["t"] -= start_s
     every = "every tick" if step == 1 else f"1 tick of {step}, {len(trace)} in all"
     # As narrow as it gets: twelve columns have to fit into a terminal of 80.
     table = Table(box=box.SIMPLE_HEAD, show_edge=False)
@@ -103,6 +123,11 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     if trace["pos_y"].nunique() == 1 and trace["pos_z"].nunique() > 1:
         # Seen from the side, height says more than depth.
         columns["pos_z"] = ("up", *columns.pop("pos_y")[1:])
+    console = Console()
+    if only_looks(trace):
+        columns = {"t": columns["t"], "device": columns["device"], **LOOKS}
+    elif looks_deg(trace).any() and console.width >= WIDE:
+        columns["view_yaw_deg"] = LOOKS["view_yaw_deg"]
     axes = {name: heading for name, heading in AXES.items() if trace[name].any()}
     if axes and not trace[[*OF_MOVE]].to_numpy().any():
         # What is driven has nothing in the columns of `move`.
@@ -112,15 +137,18 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
         # Where modes change, which one it is says more than the device.
         columns = {("mode" if name == "device" else name): heading for name, heading in columns.items()}
         columns["mode"] = ("\nmode", "", None)
+    rows = [
+        [_cell(value, *column[1:], length) for value, column in zip(row, columns.values(), strict=True)]
+        for row in shown[list(columns)].itertuples(index=False)
+    ]
     for heading, unit, _ in columns.values():
         words = f"{heading}\n({length.label(unit)})" if unit else heading
         table.add_column(words, justify="right", no_wrap=True)
-    for row in shown[list(columns)].itertuples(index=False):
-        table.add_row(
-            *[_cell(value, *column[1:], length) for value, column in zip(row, columns.values(), strict=True)]
-        )
-    say(f"{every}; -o FILE.csv writes them all with every column")
-    Console().print(table)
+    for row in rows:
+        table.add_row(*row)
+    counted = f"; t counts from {start_s} s" if start_s else ""
+    say(f"{every}{counted}; -o FILE.csv writes them all with every column")
+    console.print(table)
 
 
 def _cell(value: object, unit: str, digits: int | None, length: "LengthUnit") -> str:

@@ -9,6 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import upright
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, blank_axes, dress_axes, label_lines, split_axes
+from wendonic.study.looking import looks_deg, only_looks, turned_deg
 from wendonic.study.motion import level_speeds_m_s, speeds_m_s, steps_m
 from wendonic.study.solve.compare import Comparison
 
@@ -26,8 +27,9 @@ ROWS, ROW_INCHES = 3, 2.7
 def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
     """Draw what each profile makes of each input: one row an input, with the path, and speed and heading over time.
 
-    Each profile has one colour and dash throughout; a marker is where its path ends. Returns the axes, row by
-    row. Raises `WendonicError` for more profiles than there are line styles.
+    Of a player who only looks: where the view points, how fast it turns, and its yaw over time. Each profile has
+    one colour and dash throughout; a marker is where its path ends. Returns the axes, row by row. Raises
+    `WendonicError` for more profiles than there are line styles.
 
     >>> from wendonic.demo import demo_profile
     >>> from wendonic.study.solve.compare import compare
@@ -54,8 +56,12 @@ def draw_comparison(compared: Comparison, ax: Axes | None = None) -> list[Axes]:
         path_above.remove()
         path_below.remove()
         path = figure.add_subplot(grid[2 * row : 2 * row + 2, 0])
-        _draw_paths(path, compared, traces, name)
-        _draw_times(speed, heading, compared, traces)
+        if all(map(only_looks, traces)):
+            _draw_views(path, compared, traces, name)
+            _draw_looks(speed, heading, compared, traces)
+        else:
+            _draw_paths(path, compared, traces, name)
+            _draw_times(speed, heading, compared, traces)
         shown += [path, speed, heading]
     return shown
 
@@ -88,8 +94,6 @@ def _draw_times(speed: Axes, heading: Axes, compared: Comparison, traces: "tuple
     speeds = level_speeds_m_s if compared.from_side else speeds_m_s
     dress_axes(speed)
     label_axis(speed.yaxis, "speed\n", "m/s", length)
-    starts = [float(trace["t"].iloc[0]) for trace in traces]
-    ends = [float(trace["t"].iloc[-1]) for trace in traces]
     # Who jumps on the spot, or is seen from the side, has no heading to turn, but a height.
     turns = not compared.from_side and any(_moves(trace).any() for trace in traces)
     dress_axes(heading, "", "time (s)", "heading, turns\nadded up (deg)")
@@ -100,12 +104,49 @@ def _draw_times(speed: Axes, heading: Axes, compared: Comparison, traces: "tuple
         speed.plot(t, speeds(trace), color=color, linestyle=dashes, linewidth=1.8, label=name)
         below = _headings_deg(trace) if turns else trace["pos_z"].to_numpy()
         heading.plot(t, below, color=color, linestyle=dashes, linewidth=1.8)
-    for panel in (speed, heading):
+    _share_time(speed, heading, traces)
+
+
+def _share_time(upper: Axes, lower: Axes, traces: "tuple[pd.DataFrame, ...]") -> None:
+    """Give two panels the same time, and the upper one, where nothing is below 0, its names."""
+    starts = [float(trace["t"].iloc[0]) for trace in traces]
+    ends = [float(trace["t"].iloc[-1]) for trace in traces]
+    for panel in (upper, lower):
         panel.grid(color=FOG, linewidth=0.5, alpha=0.6)
         panel.set_xlim(min(starts), max(ends))
-    speed.set_ylim(bottom=0.0)
-    speed.tick_params(labelbottom=False)
-    label_lines(speed)
+    upper.set_ylim(bottom=0.0)
+    upper.tick_params(labelbottom=False)
+    label_lines(upper)
+
+
+def _draw_views(ax: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...]", title: str) -> None:
+    """Draw where the view points, of a player who only looks."""
+    turns = [f"{turned_deg(trace):.0f}" for trace in traces]
+    far = " to ".join(dict.fromkeys([min(turns, key=float), max(turns, key=float)]))
+    dress_axes(ax, f"{title.replace('_', ' ')}: view turned {far} deg", "yaw, right (deg)", "pitch, up (deg)")
+    ax.set_aspect("equal", adjustable="datalim")
+    ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
+    for name, trace, (color, dashes), marker in zip(compared.names, traces, LINE_STYLES, END_MARKERS, strict=False):
+        yaw, pitch = _yaw_deg(trace), trace["view_pitch_deg"].to_numpy()
+        ax.plot(yaw, pitch, color=color, linestyle=dashes, linewidth=2.0, label=name)
+        ax.plot(yaw[-1], pitch[-1], marker, color=color, markersize=8, markeredgecolor=INK, zorder=3)
+
+
+def _draw_looks(pace: Axes, turned: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...]") -> None:
+    """Draw how fast the view turns, and how far to the right."""
+    dress_axes(pace, y_label="look\n(deg/s)")
+    dress_axes(turned, "", "time (s)", "yaw, turns\nadded up (deg)")
+    for name, trace, (color, dashes) in zip(compared.names, traces, LINE_STYLES, strict=False):
+        t = trace["t"].to_numpy()
+        rate = np.hypot(*looks_deg(trace)) / trace["dt"].to_numpy()
+        pace.plot(t, rate, color=color, linestyle=dashes, linewidth=1.8, label=name)
+        turned.plot(t, _yaw_deg(trace), color=color, linestyle=dashes, linewidth=1.8)
+    _share_time(pace, turned, traces)
+
+
+def _yaw_deg(trace: "pd.DataFrame") -> "NDArray[np.float64]":
+    """Return where the view points, without a jump at 360."""
+    return np.asarray(np.unwrap(trace["view_yaw_deg"].to_numpy(), period=360.0), dtype=float)
 
 
 def _moves(trace: "pd.DataFrame") -> "NDArray[np.bool_]":

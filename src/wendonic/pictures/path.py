@@ -21,6 +21,7 @@ from wendonic.profile.schema.mode import Mode
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.schema.steer.grid import GridSteer
 from wendonic.recording.recording import Recording
+from wendonic.significant import clock_s
 from wendonic.study.motion import begins_at, relocated, steps_m
 
 if TYPE_CHECKING:
@@ -238,7 +239,7 @@ def _draw_times(
     for number, (at_x, at_y, at_z, t, heading, face) in enumerate(places):
         if number and number % 5 == 0 and math.dist(written, (at_x, at_y)) > 0.5 * size:
             written = (at_x, at_y)
-            time = f"{round(t, 2):g} s"
+            time = f"{clock_s(round(t, 2))} s"
             if rises and abs(at_z) > LEVEL_M:
                 time += f"\n{length.m(at_z, '.1f')} up"
             # Beside the path, to the right unless the body faces that way, where neither it nor the arrow runs.

@@ -8,6 +8,7 @@ from matplotlib.axes import Axes
 from matplotlib.figure import Figure, SubFigure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
 from matplotlib.patheffects import withStroke
+from matplotlib.ticker import ScalarFormatter
 
 from wendonic.atomic_file import atomic_file, check_ending
 from wendonic.errors import WendonicError
@@ -84,6 +85,12 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
         spine.set_color(INK)
         spine.set_linewidth(0.8)
     ax.set_axisbelow(True)
+    for axis in (ax.xaxis, ax.yaxis):
+        shown = axis.get_major_formatter()
+        # The time of a clock that is late, or a large length, is written as it is and not as something to add up.
+        if isinstance(shown, ScalarFormatter):
+            shown.set_useOffset(False)
+            shown.set_scientific(False)
 
 
 def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:

@@ -13,6 +13,7 @@ from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
     CLIMB,
     FOG,
+    INK,
     INTENT,
     MIST,
     MOTION,
@@ -26,12 +27,11 @@ from wendonic.pictures.style import (
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
+from wendonic.study.looking import looks_deg, only_looks, turned_deg
 from wendonic.study.motion import level_speeds_m_s
 
 if TYPE_CHECKING:
-    import numpy as np
     import pandas as pd
-    from numpy.typing import NDArray
 
 SAME_SPEED = 1e-4
 """A speed within this share of the highest has reached it."""
@@ -40,6 +40,12 @@ LANE_HEIGHT = 0.16
 """Height of one key's lane, as a share of a panel's."""
 
 MOST_LANES_HEIGHT = 4.0
+
+LOOKING: dict[str, Any] = INTENT | {"linestyle": "-", "linewidth": 1.2}
+"""The view is part of the intent; its pace from tick to tick would not be seen in dashes."""
+
+HEIGHTS = {"right": 1.0, "forward": 1.0, "amount": 0.8, "look": 0.8, "view": 0.8, "speed": 1.0}
+"""What a panel may show, and how high it is beside the others."""
 
 
 def draw_timeline(
@@ -54,10 +60,11 @@ def draw_timeline(
 
     Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
     only `turn` and `throttle` steer, these; the height in place of a forward that is never requested, as in a game
-    seen from the side), wanted amount, speed over the ground and, where
-    there is any, the speed up and down (in the unit `length`). The player's notes, and the
-    modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
-    `WendonicError` for a window that is empty or holds no tick.
+    seen from the side), wanted amount, how fast the player turns the view (if ever), speed over the ground and, where
+    there is any, the speed up and down (in the unit `length`). Of a player who only looks, there is nothing but how
+    fast the view turns and where it points. The player's notes, and the modes of a trace that has several, are flags
+    on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no
+    tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -75,57 +82,102 @@ def draw_timeline(
         for name, bars in held_spans(recording).items()
     }
     spans = {name: bars for name, bars in spans.items() if bars}
-    lanes = [min(LANE_HEIGHT * len(spans), MOST_LANES_HEIGHT) + 0.1] if spans else []
-    axes = split_axes(ax, heights=[*lanes, 1.0, 1.0, 0.8, 1.0], share_x=True)
+    lanes = {"bars": min(LANE_HEIGHT * len(spans), MOST_LANES_HEIGHT) + 0.1} if spans else {}
+    heights = lanes | {name: HEIGHTS[name] for name in _panels(trace)}
+    axes = split_axes(ax, heights=list(heights.values()), share_x=True)
+    panels = dict(zip(heights, axes, strict=True))
     if spans:
-        _draw_bars(axes[0], spans)
-    right, forward, amount, speed = axes[-4:]
-    t = seen["t"]
-    drives = not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None)
-    rises = not trace[["raw_y", "local_y"]].any(axis=None) and bool(trace["vel_z"].any())
-    for panel, axis, words in ((right, "x", "right\n(-1 left)"), (forward, "y", "forward\n(-1 back)")):
-        panel.axhline(0.0, color=FOG, linewidth=0.6)
-        if drives:
-            # Nothing walks: what steers are the other two channels.
-            name, ends = ("turn", "(-1 left)") if axis == "x" else ("throttle", "(-1 back)")
-            dress_axes(panel, y_label=f"{name}\n{ends}")
-            panel.plot(t, seen[name], label="shaped", **SHAPED)
-            panel.set_ylim(-1.1, 1.1)
-            continue
-        if axis == "y" and rises:
-            dress_axes(panel)
-            label_axis(panel.yaxis, "height\n", "m", length)
-            panel.plot(t, seen["pos_z"], label="motion", **MOTION)
-            continue
-        dress_axes(panel, y_label=words)
+        _draw_bars(panels.pop("bars"), spans)
+    for axis, name in (("x", "right"), ("y", "forward")):
+        if name in panels:
+            _draw_channel(panels[name], axis, trace, seen, length)
+    if "amount" in panels:
+        dress_axes(panels["amount"], y_label="amount\n(of top)")
+        panels["amount"].plot(seen["t"], seen["amount"], label="intent", **INTENT)
+        panels["amount"].set_ylim(*_limits(seen["amount"], low=-0.05))
+    if "look" in panels:
+        _draw_look(panels["look"], seen)
+    if "view" in panels:
+        _draw_view(panels["view"], seen)
+    level = not trace["vel_z"].any()
+    if "speed" in panels:
+        _draw_speed(panels["speed"], seen, level, length)
+    for panel in panels.values():
+        label_lines(panel)
+    for panel in axes[:-1]:
+        panel.tick_params(labelbottom=False)
+    axes[-1].set_xlabel("time (s)", color=INK)
+    axes[-1].set_xlim(first, last)
+    rows = add_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
+    what = _what_to_see(seen, level, length)
+    write_title(axes[0], f"{recording.title or 'Recording'}: {what}", pad=10 + MARK_ROW_POINTS * rows)
+    return axes
+
+
+def _panels(trace: "pd.DataFrame") -> list[str]:
+    """Return what there is to see, top first: of a player who only looks, no walk; the look of one who looks."""
+    if only_looks(trace):
+        return ["look", "view"]
+    return ["right", "forward", "amount", *(["look"] if looks_deg(trace).any() else []), "speed"]
+
+
+def _draw_channel(panel: Axes, axis: str, trace: "pd.DataFrame", seen: "pd.DataFrame", length: LengthUnit) -> None:
+    """Draw what steers along an axis of `move`; or the channel that drives, or the height, in its place."""
+    t, sideways = seen["t"], axis == "x"
+    panel.axhline(0.0, color=FOG, linewidth=0.6)
+    if not trace[["local_x", "local_y"]].any(axis=None) and trace[["turn", "throttle"]].any(axis=None):
+        # Nothing walks: what steers are the other two channels.
+        channel = "turn" if sideways else "throttle"
+        dress_axes(panel, y_label="turn\n(-1 left)" if sideways else "throttle\n(-1 back)")
+        panel.plot(t, seen[channel], label="shaped", **SHAPED)
+        panel.set_ylim(-1.1, 1.1)
+    elif not (sideways or trace[["raw_y", "local_y"]].any(axis=None)) and trace["vel_z"].any():
+        dress_axes(panel)
+        label_axis(panel.yaxis, "height\n", "m", length)
+        panel.plot(t, seen["pos_z"], label="motion", **MOTION)
+    else:
+        dress_axes(panel, y_label="right\n(-1 left)" if sideways else "forward\n(-1 back)")
         # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
         panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
         panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)
         panel.set_ylim(*_limits(seen[f"raw_{axis}"], seen[f"local_{axis}"], low=-1.1))
-    dress_axes(amount, y_label="amount\n(of top)")
-    amount.plot(t, seen["amount"], label="intent", **INTENT)
-    amount.set_ylim(*_limits(seen["amount"], low=-0.05))
-    moved, level = level_speeds_m_s(seen), not trace["vel_z"].any()
-    _draw_speed(speed, seen, moved, level, length)
-    for panel in axes[-4:]:
-        label_lines(panel)
-    for panel in axes[:-1]:
-        panel.tick_params(labelbottom=False)
-    speed.set_xlim(first, last)
+
+
+def _what_to_see(seen: "pd.DataFrame", level: bool, length: LengthUnit) -> str:
+    """Return the title's words: the top speed, or how far the view was turned by a player who only looks."""
+    moved = level_speeds_m_s(seen)
+    if not moved.any():
+        return f"view turned {turned_deg(seen):.0f} deg" if looks_deg(seen).any() else "nothing moves"
     # Where it is reached, not where rounding makes it a little more.
     fastest = int((moved >= (1.0 - SAME_SPEED) * moved.max()).argmax())
     over = "" if level else " over the ground"
-    top = f"top speed{over} {length.m_s(float(moved.max()), '.2f')}, first at {float(t.iloc[fastest]):.2f} s"
-    rows = add_marks(axes, [*notes_of(recording), *mode_changes(seen)], first, last)
-    write_title(axes[0], f"{recording.title or 'Recording'}: {top}", pad=10 + MARK_ROW_POINTS * rows)
-    return axes
+    when = f"first at {float(seen['t'].iloc[fastest]):.2f} s"
+    return f"top speed{over} {length.m_s(float(moved.max()), '.2f')}, {when}"
 
 
-def _draw_speed(
-    speed: Axes, seen: "pd.DataFrame", moved: "NDArray[np.float64]", level: bool, length: LengthUnit
-) -> None:
-    t, climbs = seen["t"], seen["vel_z"]
-    dress_axes(speed, x_label="time (s)")
+def _draw_look(look: Axes, seen: "pd.DataFrame") -> None:
+    """Draw how fast the player turns the view."""
+    dress_axes(look, y_label="look\n(deg/s)")
+    look.axhline(0.0, color=FOG, linewidth=0.6)
+    yaw, pitch = looks_deg(seen) / seen["dt"].to_numpy()
+    look.plot(seen["t"], yaw, label="yaw, to the right", **LOOKING)
+    if pitch.any():
+        look.plot(seen["t"], pitch, label="pitch, up", **CLIMB)
+
+
+def _draw_view(view: Axes, seen: "pd.DataFrame") -> None:
+    """Draw where the view points, without a jump from 360 to 0."""
+    import numpy as np
+
+    dress_axes(view, y_label="view\n(deg)")
+    view.plot(seen["t"], np.unwrap(seen["view_yaw_deg"].to_numpy(), period=360.0), label="yaw", **LOOKING)
+    if seen["view_pitch_deg"].any():
+        view.plot(seen["t"], seen["view_pitch_deg"], label="pitch", **CLIMB)
+
+
+def _draw_speed(speed: Axes, seen: "pd.DataFrame", level: bool, length: LengthUnit) -> None:
+    t, climbs, moved = seen["t"], seen["vel_z"], level_speeds_m_s(seen)
+    dress_axes(speed)
     label_axis(speed.yaxis, "speed", "m/s", length)
     speed.plot(t, moved, label="motion" if level else "over ground", **MOTION)
     if not level:

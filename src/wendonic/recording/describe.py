@@ -9,7 +9,7 @@ from wendonic.devices.event import Event
 from wendonic.recording.content import numbers_of
 from wendonic.recording.held import HELD_KINDS, held_spans, still_held
 from wendonic.recording.recording import Recording
-from wendonic.significant import significant
+from wendonic.significant import clock_s, significant
 
 LEAST_GAPS = 40
 """Gaps between a stick's events that a polling rate has to rest on."""
@@ -26,6 +26,9 @@ RANGES = {
     "place": (("x (right)", "y (forward)"), " m"),
 }
 """What a control's numbers are called, and their unit."""
+
+HUNDREDTH_S = 0.01
+"""Shorter silences are written with more digits."""
 
 RESTING_TILT = 0.3
 """A stick that lies free stays below this tilt."""
@@ -50,7 +53,7 @@ def describe_recording(recording: Recording) -> list[str]:
     silence = _longest_silence(recording)
     lines = [
         f'Recording "{recording.title}"' if recording.title else "Recording without a title",
-        f"  {recording.duration_s:.2f} s from {recording.start_s:g} s, {events}{silence}",
+        f"  {recording.duration_s:.2f} s from {clock_s(recording.start_s)} s, {events}{silence}",
     ]
     if recording.devices:
         lines.append(f"  devices: {', '.join(recording.devices)}")
@@ -73,7 +76,8 @@ def _longest_silence(recording: Recording) -> str:
     if not gaps:
         return ""
     longest, since = max(gaps, key=lambda gap: gap[0])
-    return f"; longest silence {longest:.2f} s, from {since:.2f} s"
+    silence = f"{longest:.2f}" if longest >= HUNDREDTH_S else significant(longest, 2)
+    return f"; longest silence {silence} s, from {since:.2f} s"
 
 
 def _counted(events: list[Event], recording: Recording) -> str:
@@ -92,8 +96,8 @@ def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[flo
     if control.kind == "counts":
         distance = sum(math.hypot(*numbers_of(event.value)) for event in events)
         right, towards = sum(columns[0]), sum(columns[1])
-        sideways = f"{abs(right):g} {'left' if right < 0.0 else 'right'}"
-        along = f"{abs(towards):g} {'away from' if towards < 0.0 else 'towards'} the user"
+        sideways = f"{abs(right):.0f} {'left' if right < 0.0 else 'right'}"
+        along = f"{abs(towards):.0f} {'away from' if towards < 0.0 else 'towards'} the user"
         return f", {distance:.0f} counts of travel; in all {sideways}, {along}"
     if control.kind == "wheel":
         towards = sum(notches for notches in columns[0] if notches > 0.0)

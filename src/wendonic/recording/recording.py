@@ -16,6 +16,7 @@ from wendonic.recording.content import Content, Entry, ordered_events
 from wendonic.recording.formats import read_content, write_content
 from wendonic.recording.gamepad_snapshots import read_gamepad_snapshots
 from wendonic.recording.linux_input import read_linux_input
+from wendonic.significant import clock_s
 
 if TYPE_CHECKING:
     import numpy as np
@@ -222,7 +223,9 @@ class Recording(Sequence[Event]):
         [Event(t=1.0, control='key.KeyW', value=1.0)]
         """
         if not start_s <= end_s or start_s == math.inf:
-            raise WendonicError(f"from {start_s:g} s to {end_s:g} s; allowed: the end not before the start")
+            raise WendonicError(
+                f"from {clock_s(start_s)} s to {clock_s(end_s)} s; allowed: the end not before the start"
+            )
         held: dict[str, Event] = {}
         inside: list[Event] = []
         for event in self._events:

@@ -8,6 +8,7 @@ from wendonic.devices.event import Event
 from wendonic.devices.state import DeviceState
 from wendonic.errors import WendonicError
 from wendonic.recording.recording import Recording
+from wendonic.significant import clock_s
 
 BEGIN, END = "begin", "end"
 """Notes at the ends of a stretch where nothing else happens, so that it lasts as long as it should."""
@@ -25,14 +26,16 @@ def stretch_of(
     """
     begin_s = first_s if start_s is None else start_s
     finish_s = last_s if end_s is None else end_s
-    runs = f"the recording runs from {first_s:g} s to {last_s:g} s"
+    runs = f"the recording runs from {clock_s(first_s)} s to {clock_s(last_s)} s"
     if not (math.isfinite(begin_s) and math.isfinite(finish_s)):
-        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: finite times; {runs}")
+        raise WendonicError(f"from {clock_s(begin_s)} s to {clock_s(finish_s)} s; allowed: finite times; {runs}")
     if begin_s >= last_s or finish_s <= first_s:
-        side = f"after {begin_s:g} s" if begin_s >= last_s else f"before {finish_s:g} s"
+        side = f"after {clock_s(begin_s)} s" if begin_s >= last_s else f"before {clock_s(finish_s)} s"
         raise WendonicError(f"nothing {side}; {runs}")
     if begin_s >= finish_s:
-        raise WendonicError(f"from {begin_s:g} s to {finish_s:g} s; allowed: the end after the start; {runs}")
+        raise WendonicError(
+            f"from {clock_s(begin_s)} s to {clock_s(finish_s)} s; allowed: the end after the start; {runs}"
+        )
     return begin_s, finish_s
 
 

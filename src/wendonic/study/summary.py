@@ -1,9 +1,12 @@
-"""A short summary of a trace: how long, how fast which way, how far, and whether it rests when released."""
+"""A short summary of a trace: how long, how fast which way, how far, how much the view turned, and whether it rests
+when released.
+"""
 
 import math
 from typing import TYPE_CHECKING, NamedTuple
 
 from wendonic.length_unit import METRES, LengthUnit
+from wendonic.study.looking import turned_deg
 from wendonic.study.motion import steps_m, walked_speeds_m_s
 
 if TYPE_CHECKING:
@@ -37,6 +40,7 @@ class Summary(NamedTuple):
     straight_speed_m_s: float | None
     diagonal_speed_m_s: float | None
     distance_m: float
+    turned_deg: float | None
     rest_drift_m_per_min: float | None
 
     def __str__(self) -> str:
@@ -50,6 +54,7 @@ class Summary(NamedTuple):
             ("straight", self.straight_speed_m_s, "m/s", ".3f"),
             ("diagonal", self.diagonal_speed_m_s, "m/s", ".3f"),
             ("walked", self.distance_m, "m", ".1f"),
+            ("view turned", self.turned_deg, "deg", ".0f"),
             ("rest drift", self.rest_drift_m_per_min, "m/min", ".3f"),
         )
         known = ((name, value, unit, digits) for name, value, unit, digits in parts if value is not None)
@@ -62,13 +67,13 @@ def summarise(trace: "Columns") -> Summary:
     """Return the summary of a trace.
 
     `top_amount` is the largest amount. `straight_speed_m_s` and `diagonal_speed_m_s` are the highest steady speeds
-    (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the four
-    diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground, so sliding down a bank adds to them, or
-    through the air of what flies; of a jump, up and down is left out. `distance_m` is the length of the path, height
-    included, without what a headset's wearer was brought over. `rest_drift_m_per_min` is the path that `move`
-    requests with hands off: every raw tilt of the last HANDS_OFF_S lies below HANDS_OFF_RAW and within
-    HANDS_OFF_RANGE on each axis. A stick that moves the body by itself shows here; walking to a goal, or driving by
-    other channels, does not.
+    (changing by less than STEADY_M_S2) while the player requests one of the four main directions, or one of the
+    four diagonals, to DIRECTION_TOLERANCE_DEG. Speeds are along the ground, so sliding down a bank adds to them, or
+    through the air of what flies; of a jump, up and down is left out. `distance_m` is the length of the path,
+    height included, without what a headset's wearer was brought over. `turned_deg` is how far the player turned the
+    view, there and back. `rest_drift_m_per_min` is the path that `move` requests with hands off: every raw tilt of
+    the last HANDS_OFF_S lies below HANDS_OFF_RAW and within HANDS_OFF_RANGE on each axis. A stick that moves the
+    body by itself shows here; walking to a goal, or driving by other channels, does not.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -80,7 +85,7 @@ def summarise(trace: "Columns") -> Summary:
 
     count = len(trace)
     if count == 0:
-        return Summary(0, 0.0, None, None, None, 0.0, None)
+        return Summary(0, 0.0, None, None, None, 0.0, None, None)
     dt = np.asarray(trace["dt"])
     amount = np.asarray(trace["amount"])
     speed = walked_speeds_m_s(trace)
@@ -101,6 +106,7 @@ def summarise(trace: "Columns") -> Summary:
         straight_speed_m_s=_highest(speed[moving & (off_straight <= DIRECTION_TOLERANCE_DEG)]),
         diagonal_speed_m_s=_highest(speed[moving & (off_straight >= 45.0 - DIRECTION_TOLERANCE_DEG)]),
         distance_m=float(steps.sum()),
+        turned_deg=turned_deg(trace) or None,
         rest_drift_m_per_min=float(drift / dt[hands_off].sum() * 60.0) if hands_off.any() else None,
     )
 

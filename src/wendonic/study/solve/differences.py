@@ -6,6 +6,7 @@ import numpy as np
 
 from wendonic.batch.trace import Columns
 from wendonic.significant import without_rounding
+from wendonic.study.looking import looks_deg, turned_deg
 from wendonic.study.motion import speeds_m_s, steps_m
 
 PART_M = 0.05
@@ -100,8 +101,7 @@ def walked(trace: Columns, press_names: tuple[str, ...] = ()) -> Walked:
         return Walked(0.0, 0.0, 0.0, 0.0, 0.0, 0)
     x, y, z = (float(trace[f"pos_{axis}"][count - 1 : count].sum()) for axis in "xyz")
     began = _began(trace, [name for name in press_columns(press_names) if name in trace])
-    turned_deg = float(np.hypot(*_looks(trace, count)).sum())
-    return Walked(float(steps_m(trace).sum()), x, y, z, turned_deg, int(began.sum()))
+    return Walked(float(steps_m(trace).sum()), x, y, z, turned_deg(trace), int(began.sum()))
 
 
 def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) -> Difference:
@@ -129,10 +129,7 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
     presses = int(
         np.abs(_began(one, names)[:, :count].sum(axis=1) - _began(other, names)[:, :count].sum(axis=1)).sum()
     )
-    yaws, pitches = (
-        np.cumsum(after - before) for before, after in zip(_looks(one, count), _looks(other, count), strict=True)
-    )
-    views = np.hypot(yaws, pitches)
+    views = np.hypot(*np.cumsum(looks_deg(other)[:, :count] - looks_deg(one)[:, :count], axis=1))
     parted = (apart > PART_M) | (views > PART_DEG) | differ.any(axis=0)
     level = [
         np.hypot(np.asarray(trace["vel_x"])[:count], np.asarray(trace["vel_y"])[:count]) for trace in (one, other)
@@ -154,12 +151,6 @@ def difference(one: Columns, other: Columns, press_names: tuple[str, ...] = ()) 
         presses,
         float(np.asarray(one["t"])[int(np.argmax(parted))]) if parted.any() else None,
     )
-
-
-def _looks(trace: Columns, count: int) -> "list[np.ndarray[tuple[int], np.dtype[np.float64]]]":
-    """Return how far the view turned in each tick (deg): to the right, and up."""
-    names = ("look_yaw_deg", "look_pitch_deg")
-    return [np.asarray(trace[name], dtype=float)[:count] if name in trace else np.zeros(count) for name in names]
 
 
 def _difference(

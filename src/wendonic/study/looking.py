@@ -1,0 +1,57 @@
+"""How far a trace turns the view."""
+
+from typing import TYPE_CHECKING
+
+if TYPE_CHECKING:
+    import numpy as np
+    from numpy.typing import NDArray
+
+    from wendonic.batch.trace import Columns
+
+
+LOOK_AXES = ("yaw", "pitch")
+
+
+def looks_deg(trace: "Columns") -> "NDArray[np.float64]":
+    """Return how far the player turns the view in each tick (deg), a row to the right and one up; zeros for a trace
+    without these columns.
+
+    >>> import pandas as pd
+    >>> looks_deg(pd.DataFrame({"look_yaw_deg": [3.0, -1.0], "look_pitch_deg": [4.0, 0.0]})).tolist()
+    [[3.0, -1.0], [4.0, 0.0]]
+    """
+    import numpy as np
+
+    nothing = np.zeros(len(trace))
+    rows = [np.asarray(trace[f"look_{axis}_deg"]) if f"look_{axis}_deg" in trace else nothing for axis in LOOK_AXES]
+    return np.array(rows, dtype=float)
+
+
+def turned_deg(trace: "Columns") -> float:
+    """Return how far the player turns the view in all (deg), there and back.
+
+    >>> import pandas as pd
+    >>> turned_deg(pd.DataFrame({"look_yaw_deg": [3.0, -1.0], "look_pitch_deg": [4.0, 0.0]}))
+    6.0
+    """
+    import numpy as np
+
+    return float(np.hypot(*looks_deg(trace)).sum())
+
+
+WALKS = ("raw_x", "raw_y", "local_x", "local_y", "rise", "turn", "throttle", "amount", "vel_x", "vel_y", "vel_z")
+"""Columns of which one differs from 0 in the trace of a player who does more than look."""
+
+
+def only_looks(trace: "Columns") -> bool:
+    """Return whether the player turns the view, and nothing else moves.
+
+    >>> from wendonic import Event, Recording, shape
+    >>> from wendonic.demo import demo_profile
+    >>> swipe, key = Event(0.0, "mouse.move", (30.0, 0.0)), Event(0.0, "key.KeyW", 1)
+    >>> [only_looks(shape(Recording(events), demo_profile())) for events in ([swipe], [key, swipe])]
+    [True, False]
+    """
+    import numpy as np
+
+    return bool(looks_deg(trace).any()) and not any(np.any(np.asarray(trace[name])) for name in WALKS)
