@@ -346,7 +346,7 @@ def test_recordings_of_one_stem_are_kept_apart(beekeeper, tmp_path):
         path.parent.mkdir()
         probe_of(beekeeper, "tap").write(path)
         paths.append(str(path))
-    assert list(inputs_named([*paths, "tap"])) == [*paths, "tap"]
+    assert list(inputs_named([*paths, "tap"])) == ["day 0/walk", "day 1/walk", "tap"]
 
 
 @pytest.mark.long

@@ -23,7 +23,7 @@ from wendonic.pictures import draw_corpus, save_picture
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.study.solve import corpus as corpus_module
 from wendonic.study.solve import pools
-from wendonic.study.solve.corpus import changed_most, corpus, sources_in, sweep_on, without_effect
+from wendonic.study.solve.corpus import changed_most, corpus, ranked_by, sources_in, sweep_on, without_effect
 from wendonic.study.solve.differences import DIFFERENCES, WALKED, difference, walked
 from wendonic.study.solve.pools import Pool
 
@@ -259,6 +259,16 @@ def test_the_picture_names_those_that_changed_most(folder, tmp_path):
         assert ticks == pytest.approx([per_m] * len(ticks))
         assert bar.get_width() == amount
         assert float(label.get_text().split()[0].rstrip(",")) == pytest.approx(amount * per_m, rel=1e-2)
+    # Only the rate of a stick that nothing else depends on differs: views and no bodies.
+    Recording([Event(0.0, "pad.right_stick", (1.0, 0.0)), Event(2.0, "mark", "end")]).write(folder / "look.jsonl")
+    looks = corpus(folder, {"old": OLD, "new": OLD.changed({"mode.foot.look.bind[1].yaw_deg_s": 200})})
+    spread, most = draw_corpus(looks)
+    assert spread.get_title(loc="left") == "1 of 4 recordings change"
+    (change,) = changed_most(looks, ranked_by([], looks))
+    assert (change.recording, change.amount) == ("look.jsonl", pytest.approx(60.0))
+    assert [label.get_text() for label in most.get_yticklabels()] == ["look.jsonl"]
+    spread, most = draw_corpus(corpus(folder, {"old": OLD, "new": OLD}))
+    assert (spread.get_title(loc="left"), len(most.patches)) == ("0 of 4 recordings change", 0)
     with pytest.raises(WendonicError, match="has no most_apart_m"):
         draw_corpus(corpus(folder, {"old": OLD}))
 

@@ -87,7 +87,7 @@ def corpus(
             out,
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
         )
-    by = ranked_by(wanted)
+    by = ranked_by(wanted, frame)
     length = common_unit([one.world.length for one in by_name.values()])
     if as_json:
         say(json.dumps(corpus_document(frame, str(folder), by), indent=2))
@@ -109,7 +109,7 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
 
     from wendonic.profile.units import spelled_in
     from wendonic.significant import significant
-    from wendonic.study.solve.corpus import changed_most, medians, without_effect
+    from wendonic.study.solve.corpus import changed, changed_most, medians, without_effect
     from wendonic.study.solve.differences import UNITS
 
     failed = frame[frame["error"].notna()]
@@ -139,10 +139,11 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
             length.label(unit),
         )
     console.print(table)
-    changes = [change for change in changed_most(frame, by, MOST_SHOWN) if change.amount]
+    changes = changed_most(frame, by, MOST_SHOWN)
     if not changes:
-        if any(column.endswith(f".{by}") for column in frame.columns):
-            say(f"no recording differs by {spelled_in(length, by)}")
+        differ = changed(frame)
+        if differ:
+            say("no recording differs" + (f" by {spelled_in(length, by)}" if any(differ.values()) else ""))
         return
     say(f"changed most, by {spelled_in(length, by)}:")
     for change in changes:

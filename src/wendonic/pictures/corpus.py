@@ -9,7 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, SLATE, dress_axes, split_axes
-from wendonic.study.solve.corpus import AGAINST, changed_most
+from wendonic.study.solve.corpus import AGAINST, changed, changed_most, ranked_by
 from wendonic.study.solve.differences import DIFFERENCES, UNITS
 
 if TYPE_CHECKING:
@@ -18,6 +18,7 @@ if TYPE_CHECKING:
 SHOWN = 12
 """Recordings that are named, those that changed most."""
 
+LEAST_ROWS = 6
 LONGEST_NAME = 28
 AXIS = {
     "distance_m": "how much longer the path is",
@@ -25,19 +26,21 @@ AXIS = {
     "most_apart_m": "largest distance between the bodies",
     "speed_rms_m_s": "difference of speed, root mean square",
     "heading_rms_deg": "angle between the headings, root mean square",
+    "view_apart_deg": "largest angle between the views",
     "presses": "presses that differ",
     "parts_s": "first moment at which they part",
 }
 
 
 def draw_corpus(
-    frame: "pd.DataFrame", by: str = "most_apart_m", ax: Axes | None = None, length: LengthUnit = METRES
+    frame: "pd.DataFrame", by: str | None = None, ax: Axes | None = None, length: LengthUnit = METRES
 ) -> list[Axes]:
     """Draw what `wendonic.study.solve.corpus` returned: over all recordings the share that changed by no more than so
     much, a line for each profile; and the recordings that changed most, with the moment at which they parted.
 
-    Returns both axes. Raises `WendonicError` for a difference that is not in there, and where nothing could be
-    compared.
+    `by` is a difference, see `wendonic.study.solve.corpus.ranked_by` for the usual one; the title counts the
+    recordings that differ in anything. Returns both axes. Raises `WendonicError` for a difference that is not in
+    there, and where nothing could be compared.
 
     >>> from wendonic.demo import FOLDER, demo_profile
     >>> from wendonic.study.solve.corpus import corpus
@@ -46,6 +49,7 @@ def draw_corpus(
     >>> len(draw_corpus(frame))
     2
     """
+    by = by or ranked_by((), frame)
     columns = [str(column) for column in frame]
     pairs = [column.rpartition(".")[0] for column in columns if column.endswith(f".{by}") and AGAINST in column]
     known = {pair: frame[f"{pair}.{by}"].abs().dropna().to_numpy(float) for pair in pairs}
@@ -58,8 +62,8 @@ def draw_corpus(
     spread, most = split_axes(ax, widths=[1.1, 1.0])
     unit = UNITS[by]
     count = int(frame["error"].isna().sum())
-    changed = sum(int((values > 0.0).sum()) for values in known.values()) / len(pairs)
-    dress_axes(spread, f"{changed:.0f} of {count} recordings change", "", "share of the recordings (%)")
+    differ = sum(changed(frame)[pair] for pair in pairs) / len(pairs)
+    dress_axes(spread, f"{differ:.0f} of {count} recordings change", "", "share of the recordings (%)")
     label_axis(spread.xaxis, AXIS.get(by, by.replace("_", " ")), unit, length)
     spread.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for (pair, values), (color, dashes) in zip(known.items(), LINE_STYLES, strict=False):
@@ -80,7 +84,11 @@ def draw_corpus(
     amounts = [abs(change.amount) for change in changes]
     most.barh(places, amounts, color=SLATE, height=0.62)
     most.set_yticks(places, [_short(change.recording) for change in changes], color=INK)
-    most.set_xlim(0.0, 1.3 * max([*amounts, 1e-9]))
+    # A few bars are no thicker than many, and stand at the top.
+    most.set_ylim(len(changes) - 0.5 - max(len(changes), LEAST_ROWS), len(changes) - 0.5)
+    if not changes:
+        most.text(0.5, 0.5, "no recording differs by this", transform=most.transAxes, ha="center", color=INK)
+    most.set_xlim(0.0, 1.3 * (max(amounts) if amounts else 1.0))
     for place, change, amount in zip(places, changes, amounts, strict=True):
         pair = f" {change.profile.partition(AGAINST)[0]}" if len(pairs) > 1 else ""
         since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"

@@ -90,7 +90,7 @@ def dress_axes(ax: Axes, title: str = "", x_label: str = "", y_label: str = "") 
         # The time of a clock that is late, or a large length, is written as it is and not as something to add up.
         if isinstance(shown, ScalarFormatter):
             shown.set_useOffset(False)
-            shown.set_scientific(False)
+            shown.set_powerlimits((-4, 12))
 
 
 def write_title(ax: Axes, title: str, pad: float = 10.0) -> None:

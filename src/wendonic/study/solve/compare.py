@@ -113,14 +113,22 @@ def all_same(values: Sequence[float | None]) -> bool:
 
 
 def names_of(paths: Sequence[Path]) -> tuple[str, ...]:
-    """Return short names for profiles in files: without folder and ending, where that distinguishes them.
+    """Return short names for files: their ends, with as many folders as distinguish them, and with the ending only
+    where it does. The same file may come twice.
 
-    >>> names_of([Path("old/foot.toml"), Path("new/foot.toml")])
-    ('old/foot.toml', 'new/foot.toml')
+    >>> names_of([Path("play/old/foot.toml"), Path("play/new/foot.toml")]), names_of([Path("a.csv"), Path("a.jsonl")])
+    (('old/foot', 'new/foot'), ('a.csv', 'a.jsonl'))
+    >>> names_of([Path("play/old/foot.toml"), Path("play/old/foot.toml")])
+    ('foot', 'foot (2)')
     """
-    stems = [path.stem for path in paths]
-    names = stems if len(set(stems)) == len(stems) else [str(path) for path in paths]
-    # The same file may come twice.
+    names = [str(path) for path in paths]
+    for parts in range(1, max((len(path.parts) for path in paths), default=0) + 1):
+        ends = [path.parts[-parts:] for path in paths]
+        short = ["/".join([*end[:-1], path.stem]) for end, path in zip(ends, paths, strict=True)]
+        found = [each for each in (short, list(map("/".join, ends))) if len(set(each)) == len(set(paths))]
+        if found:
+            names = found[0]
+            break
     counts = [names[:index].count(name) for index, name in enumerate(names)]
     return tuple(f"{name} ({count + 1})" if count else name for name, count in zip(names, counts, strict=True))
 

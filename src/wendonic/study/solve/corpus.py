@@ -31,6 +31,9 @@ MOST_COMBINATIONS = 10_000
 AGAINST = " against "
 """What separates two profiles in the name of a column: file names have everything else."""
 
+RANKS = ("most_apart_m", "view_apart_deg", "presses")
+"""Differences by which recordings are ranked unless one is requested: the first of them by which any differs."""
+
 EFFECTS = {"distance_m", "turned_deg", "presses"}
 """Numbers of which one is not 0 where a recording does anything under a profile."""
 
@@ -311,7 +314,7 @@ class Change(NamedTuple):
 
 
 def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5) -> list[Change]:
-    """Return the recordings that changed most, by one of the differences.
+    """Return the recordings that changed most, by one of the differences; none that did not change by it.
 
     >>> import pandas as pd
     >>> names, apart_m, parts_s = ["a", "b"], [0.1, 2.0], [None, 3.5]
@@ -331,19 +334,43 @@ def changed_most(frame: "pd.DataFrame", by: str = "most_apart_m", count: int = 5
         for place in range(len(frame)):
             value = frame[column].iloc[place]
             at_s = None if parts is None else parts.iloc[place]
-            if not pd.isna(value):
+            if not pd.isna(value) and value != 0:
                 name = str(frame["recording"].iloc[place])
                 changes.append(Change(name, pair, float(value), None if pd.isna(at_s) else float(at_s)))
     return sorted(changes, key=lambda change: -abs(change.amount))[:count]
 
 
-def ranked_by(quantities: Sequence[str]) -> str:
-    """Return the difference by which recordings are ranked: the first that is requested, or the usual one.
+def ranked_by(quantities: Sequence[str], frame: "pd.DataFrame") -> str:
+    """Return the difference by which recordings are ranked: the first that is requested, or the first of RANKS by
+    which any differs, or the usual one.
 
-    >>> ranked_by(["distance_m", "speed_rms_m_s"]), ranked_by([])
-    ('distance_m', 'most_apart_m')
+    >>> import pandas as pd
+    >>> turned = pd.DataFrame({"b against a.most_apart_m": [0.0, 0.0], "b against a.view_apart_deg": [0.0, 9.0]})
+    >>> ranked_by(["distance_m", "speed_rms_m_s"], turned), ranked_by([], turned), ranked_by([], turned[:1])
+    ('distance_m', 'view_apart_deg', 'most_apart_m')
     """
-    return next((name for name in quantities if name in DIFFERENCES), "most_apart_m")
+    requested = (name for name in quantities if name in DIFFERENCES)
+    differ = (
+        name for name in RANKS if any((frame[column].fillna(0) != 0).any() for column in _compared(frame, name))
+    )
+    return next(requested, None) or next(differ, RANKS[0])
+
+
+def changed(frame: "pd.DataFrame") -> dict[str, int]:
+    """Return for each pair of profiles how many recordings differ in anything.
+
+    >>> import pandas as pd
+    >>> changed(pd.DataFrame({"b against a.most_apart_m": [0.0, 0.0, None], "b against a.presses": [1, 0, None]}))
+    {'b against a': 1}
+    """
+    columns = [column for name in DIFFERENCES if name != "parts_s" for column in _compared(frame, name)]
+    pairs = dict.fromkeys(column.rpartition(".")[0] for column in columns)
+    found = {pair: [column for column in columns if column.startswith(f"{pair}.")] for pair in pairs}
+    return {pair: int((frame[names].fillna(0) != 0).any(axis=1).sum()) for pair, names in found.items()}
+
+
+def _compared(frame: "pd.DataFrame", name: str) -> list[str]:
+    return [str(column) for column in frame if str(column).endswith(f".{name}") and AGAINST in str(column)]
 
 
 def without_effect(frame: "pd.DataFrame") -> list[str]:
