@@ -205,10 +205,11 @@ def test_a_jump_seen_from_the_side_has_a_height_and_no_speed_up(tmp_path):
     hops = [Event(0.0, "key.KeyD", 1), Event(1.0, "key.Space", 1), Event(2.5, "mark", "end")]
     Recording(hops).write(tmp_path / "hop.jsonl")
     lines = run("shape", path, tmp_path / "hop.jsonl").stdout.splitlines()
-    rows = [line.split() for line in lines[4:-1]]
+    rows = [line.split() for line in lines[4:-2]]
     assert lines[1].split()[-1] == "up"
     assert {row[9] for row in rows if float(row[0]) > 0.5} == {"4.00"}
     assert max(float(row[-1]) for row in rows) == pytest.approx(2.0, abs=0.2)
+    assert lines[-2] == "presses that began: jump 1"
     assert lines[-1].startswith("top amount 1.000, straight 4.000 m/s")
 
 

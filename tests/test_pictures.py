@@ -267,6 +267,36 @@ def test_a_timeline_shows_how_fast_the_view_turns(beekeeper):
     assert draw_timeline(shape(nothing, beekeeper), nothing)[0].get_title(loc="left") == "Recording: nothing moves"
 
 
+def test_a_timeline_shows_presses_as_they_came_out(beekeeper):
+    """Sprint is switched by each press, a jump waits for its key, a notch is over at once."""
+    events = [
+        Event(0.0, "key.ShiftLeft", 1),
+        Event(0.5, "key.ShiftLeft", 0),
+        Event(1.0, "mouse.wheel", 2.0),
+        Event(1.5, "key.Space", 1),
+        Event(2.0, "key.Space", 0),
+        Event(3.0, "key.ShiftLeft", 1),
+        Event(3.5, "key.ShiftLeft", 0),
+        Event(4.0, "mark", "end"),
+    ]
+    recording = Recording(events)
+    bars, *_ = draw_timeline(shape(recording, beekeeper), recording)
+    names = [label.get_text() for label in bars.get_yticklabels()]
+    assert names == ["ShiftLeft", "Space", "jump", "sprint", "next_frame"]
+    lanes = {}
+    for lane in bars.collections:
+        for path in lane.get_paths():
+            x, y = path.vertices.T
+            lanes.setdefault(names[round(y.mean())], []).append((x.min(), x.max()))
+    tick = 1 / 60
+    assert lanes["ShiftLeft"] == [(0.0, 0.5), (3.0, 3.5)]
+    assert np.array(lanes["sprint"]) == pytest.approx(np.array([(0.0, 3.0 - tick)]))
+    assert np.array(lanes["jump"]) == pytest.approx(np.array([(1.5 - tick, 2.0 - tick)]))
+    began = {names[int(line.get_ydata()[0])]: line.get_xdata() for line in bars.lines if line.get_marker() == "|"}
+    for name, time in {"jump": 1.5 - tick, "sprint": 0.0, "next_frame": 1.0 - tick}.items():
+        assert began[name] == pytest.approx([time])
+
+
 def test_times_of_a_clock_that_started_long_ago_are_written_out(beekeeper):
     """Seconds since 1970, as a game may log them: no powers of ten, and nothing to add up."""
     start_s = 1764500000.25

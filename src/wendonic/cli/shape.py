@@ -81,6 +81,7 @@ def shape(
     from wendonic.course.unused import warn_of_unused
     from wendonic.profile.load import load_profile
     from wendonic.study.no_effect import warn_of_no_effect
+    from wendonic.study.press_spans import press_spans
     from wendonic.study.probes.by_name import recording_or_probe
     from wendonic.study.summary import summarise
 
@@ -98,6 +99,9 @@ def shape(
     else:
         write_trace(trace, out)
         say(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
+    began = [f"{name} {len(press.began)}" for name, press in press_spans(trace).items()]
+    if began:
+        say(f"presses that began: {', '.join(began)}")
     say(summarise(trace).words(length))
 
 

@@ -1,4 +1,4 @@
-"""Raw, shaped, intent and speed over time, with held keys as bars."""
+"""Raw, shaped, intent and speed over time, with held keys and presses as bars."""
 
 from typing import TYPE_CHECKING, Any
 
@@ -20,6 +20,7 @@ from wendonic.pictures.style import (
     PAPER,
     RAW,
     SHAPED,
+    SLATE,
     dress_axes,
     label_lines,
     split_axes,
@@ -29,6 +30,7 @@ from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
 from wendonic.study.looking import looks_deg, only_looks, turned_deg
 from wendonic.study.motion import level_speeds_m_s
+from wendonic.study.press_spans import PressSpans, press_spans
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -58,13 +60,13 @@ def draw_timeline(
 ) -> list[Axes]:
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
-    Panels from the top: held keys and buttons as bars (if there are any), right and forward (raw and shaped; where
-    only `turn` and `throttle` steer, these; the height in place of a forward that is never requested, as in a game
-    seen from the side), wanted amount, how fast the player turns the view (if ever), speed over the ground and, where
-    there is any, the speed up and down (in the unit `length`). Of a player who only looks, there is nothing but how
-    fast the view turns and where it points. The player's notes, and the modes of a trace that has several, are flags
-    on the topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no
-    tick.
+    Panels from the top: held keys and buttons as bars, and the presses that come of them (if there are any), right
+    and forward (raw and shaped; where only `turn` and `throttle` steer, these; the height in place of a forward
+    that is never requested, as in a game seen from the side), wanted amount, how fast the player turns the view (if
+    ever), speed over the ground and, where there is any, the speed up and down (in the unit `length`). Of a player
+    who only looks, there is nothing but how fast the view turns and where it points. The player's notes, and the
+    modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
+    `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
@@ -82,12 +84,14 @@ def draw_timeline(
         for name, bars in held_spans(recording).items()
     }
     spans = {name: bars for name, bars in spans.items() if bars}
-    lanes = {"bars": min(LANE_HEIGHT * len(spans), MOST_LANES_HEIGHT) + 0.1} if spans else {}
+    presses = press_spans(seen)
+    count = len(spans) + len(presses)
+    lanes = {"bars": min(LANE_HEIGHT * count, MOST_LANES_HEIGHT) + 0.1} if count else {}
     heights = lanes | {name: HEIGHTS[name] for name in _panels(trace)}
     axes = split_axes(ax, heights=list(heights.values()), share_x=True)
     panels = dict(zip(heights, axes, strict=True))
-    if spans:
-        _draw_bars(panels.pop("bars"), spans)
+    if count:
+        _draw_bars(panels.pop("bars"), spans, presses)
     for axis, name in (("x", "right"), ("y", "forward")):
         if name in panels:
             _draw_channel(panels[name], axis, trace, seen, length)
@@ -195,15 +199,19 @@ def _limits(*series: "pd.Series[float]", low: float) -> tuple[float, float]:
     return min(low, 1.1 * least), max(1.1, 1.1 * most)
 
 
-def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]]) -> None:
+def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]], presses: dict[str, PressSpans]) -> None:
+    """Draw controls that are held, and below them the presses that come of it, with a mark where they begin."""
     dress_axes(ax)
     for lane, bars in enumerate(spans.values()):
         ax.broken_barh([(a, b - a) for a, b in bars], (lane - 0.32, 0.64), facecolors=MIST, edgecolor=PAPER)
-    labels = [name.removeprefix("key.") for name in spans]
+    for lane, press in enumerate(presses.values(), len(spans)):
+        ax.broken_barh([(a, b - a) for a, b in press.held], (lane - 0.14, 0.28), facecolors=SLATE)
+        ax.plot(press.began, [lane] * len(press.began), "|", color=SLATE, markersize=7, markeredgewidth=1.6)
+    labels = [*(name.removeprefix("key.") for name in spans), *presses]
     # Many lanes share what height there is, and their names shrink with them.
-    fits = MOST_LANES_HEIGHT / LANE_HEIGHT / len(spans)
-    ax.set_yticks(range(len(spans)), labels, fontsize=9.0 * min(fits, 1.0))
-    ax.set_ylim(len(spans) - 0.4, -0.6)
+    fits = MOST_LANES_HEIGHT / LANE_HEIGHT / len(labels)
+    ax.set_yticks(range(len(labels)), labels, fontsize=9.0 * min(fits, 1.0))
+    ax.set_ylim(len(labels) - 0.4, -0.6)
     ax.spines["left"].set_visible(False)
     ax.tick_params(axis="y", length=0)
 
