@@ -105,13 +105,13 @@ WRONG = [
         PAD + 'dead_zone = { form = "cut", inner = 0.15 }\ncurve = { form = "linear" }\n',
         "jump-at-dead-zone",
         "move.bind[0].dead_zone",
-        "gives 0.15",
+        "gives 15 % of full speed at once",
     ),
     (
         PAD + 'curve = { form = "linear", floor = 0.3 }\n',
         "jump-at-dead-zone",
         "move.bind[0].curve.floor",
-        "gives 0.30 at once",
+        "gives 30 % of full speed at once",
     ),
     (
         PAD + "dead_zone = { outer = 1 }\n",
@@ -137,7 +137,7 @@ WRONG = [
         PAD + 'dead_zone = { inner = 0.02 }\ncurve = { form = "linear" }\n',
         "dead-zone-small",
         "move.bind[0].dead_zone.inner",
-        "gives 0.030",
+        "requests 3 % of full speed",
     ),
     (LOOK + "dead_zone = { inner = 0.02 }\n", "dead-zone-small", "look.bind[0].dead_zone.inner", "gives 0.0"),
     (MOUSE + "cm_per_turn = 34\nhalf_life_s = 0.1\n", "slow-answer", "look.bind[0].half_life_s", "100 ms"),
@@ -731,3 +731,22 @@ def test_corners_of_a_stick_that_keeps_below_full_speed_are_faster_only_without_
     capped = free.changed(fast.changes)
     assert [finding.slug for finding in check(capped, "interpreted")] == ["full-input-too-little"]
     assert_feel(capped, speed_spread_stick=(None, 1e-9))
+
+
+def test_findings_name_what_a_channel_gives_in_full():
+    """A steering axis without a dead zone turns, and does not walk; a look stick turns the view."""
+    head = 'format = "wendonic-profile"\nversion = 1\n[mode.race]\nsteer = { frame = "drive" }\n'
+    linear = 'curve = { form = "linear" }\n'
+    turn = f'[[mode.race.turn.bind]]\naxis = "pad.left_stick.x"\ndead_zone = {{ inner = 0.02, outer = 1 }}\n{linear}'
+    throttle = (
+        '[[mode.race.throttle.bind]]\ntriggers = { forward = "pad.right_trigger", back = "pad.left_trigger" }\n'
+    )
+    look = (
+        f'[[mode.race.look.bind]]\nstick = "pad.right_stick"\ndead_zone = {{ form = "cut", inner = 0.2 }}\n{linear}'
+    )
+    profile = profile_from_text(head + throttle + turn + look)
+    shown = {(finding.slug, finding.where.split(".")[2]): finding.measured for finding in check(profile, prove=False)}
+    assert "% of the full turn rate" in shown["dead-zone-small", "turn"]
+    assert shown["rim-out-of-reach", "turn"] == "the full turn rate needs a tilt of 1.00"
+    jump = shown["jump-at-dead-zone", "look"]
+    assert jump == "leaving the dead zone gives 20 % of the fastest turn of the view at once"

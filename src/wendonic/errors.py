@@ -130,6 +130,9 @@ def none_such(kind: str, name: object, known: Iterable[str]) -> str:
 LEAST_LETTERS = 3
 """A shorter word is like too many others to be guessed at."""
 
+NEAREST, LEAST_ALIKE = 5, 0.5
+"""So many near spellings are looked at, and what differs in them has to be so alike by itself."""
+
 MIRRORED = (("left", "right"), ("up", "down"), ("forward", "back"), ("north", "south"), ("east", "west"), ("+", "-"))
 """What must not be taken for the other."""
 
@@ -148,6 +151,8 @@ def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alik
     ''
     >>> did_you_mean("pad.trigger", ["pad.left_trigger", "pad.right_trigger"])
     '; did you mean "pad.left_trigger" or "pad.right_trigger"?'
+    >>> did_you_mean("pad.lbb", ["pad.accel"]), did_you_mean("pad.start2", ["body.restart", "pad.south"])
+    ('', '')
     >>> did_you_mean("x", ["+x", "-x"], "+x")
     '; did you mean "+x"?'
     """
@@ -155,13 +160,29 @@ def did_you_mean(word: str, known: Iterable[str], meant: str | None = None, alik
     if meant is not None and meant.lower() in choices:
         return f'; did you mean "{choices[meant.lower()]}"?'
     lower = word.lower()
-    near = get_close_matches(lower, choices, n=1, cutoff=alike) if len(word) >= LEAST_LETTERS else []
+    device, dot, _ = lower.rpartition(".")
+    of_device = [choice for choice in choices if dot and choice.startswith(f"{device}.")]
+    near = (
+        get_close_matches(lower, of_device or choices, n=NEAREST, cutoff=alike) if len(word) >= LEAST_LETTERS else []
+    )
+    # Letters of a device that both name say nothing of what is behind the dot.
+    near = [name for name in near if _alike(*_without_common_part(lower, name)) >= LEAST_ALIKE]
     if not near:
         return ""
     mirrored = next((other for other in _mirror_images(near[0]) if other in choices), None)
     if mirrored and _alike(lower, near[0]) - _alike(lower, mirrored) < SURE:
         return f'; did you mean "{choices[near[0]]}" or "{choices[mirrored]}"?'
     return f'; did you mean "{choices[near[0]]}"?'
+
+
+def _without_common_part(word: str, name: str) -> tuple[str, str]:
+    """Return two names without what both have up to their last dot, if it is the same.
+
+    >>> _without_common_part("pad.sout", "pad.south"), _without_common_part("sout", "pad.south")
+    (('sout', 'south'), ('sout', 'pad.south'))
+    """
+    (common, dot, end), (other, _, other_end) = word.rpartition("."), name.rpartition(".")
+    return (end, other_end) if dot and common == other else (word, name)
 
 
 def _mirror_images(name: str) -> Iterable[str]:

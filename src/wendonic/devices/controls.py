@@ -160,12 +160,25 @@ CONTROLS: dict[str, Control] = _NAMED | {
 BY_SLOT: dict[int, Control] = {control.slot: control for control in _NAMED.values() if control.width}
 """Control by its first place in the held state."""
 
-LISTED = 'all of them: "wendonic controls"'
+JOYSTICK_WORDS = ("joy", "wheel", "pedal", "throttle")
+"""Beginnings of names under which people look for what is no pad."""
+
 SHOWN = 2
 """How many controls of a kind a message names."""
 
 STATE_WIDTH = sum(control.width for control in _NAMED.values())
 """Numbers that the held state of all controls takes."""
+
+
+def where_listed(name: str, otherwise: str = 'all of them: "wendonic controls"') -> str:
+    """Return where to look for a control that has no such name: what is no pad feeds the controls of one.
+
+    >>> where_listed("key.Zoom"), where_listed("joystick.axis.0")
+    ('; all of them: "wendonic controls"', '; a joystick or wheel feeds a pad: "wendonic explain joystick" says how')
+    """
+    if name.lower().startswith(JOYSTICK_WORDS):
+        return '; a joystick or wheel feeds a pad: "wendonic explain joystick" says how'
+    return f"; {otherwise}"
 
 
 def _check_is_name(name: object) -> None:
@@ -187,7 +200,7 @@ def find_control(name: str) -> Control:
     if control is None:
         _check_is_name(name)
         guess = did_you_mean(name, CONTROLS, control_meant(name))
-        raise ControlError(f'unknown control "{name}"{guess or "; "}{"" if guess else LISTED}')
+        raise ControlError(f'unknown control "{name}"{guess or where_listed(name)}')
     return control
 
 
@@ -226,7 +239,7 @@ pad.right_stick and 2 more
     if meant is None or meant.kind in kinds:
         of_kind = [known for known, one in CONTROLS.items() if one.kind in kinds]
         guess = did_you_mean(name, of_kind, meant.name if meant else None)
-        raise ControlError(f'unknown control "{name}"{guess or "; "}{"" if guess else LISTED}')
+        raise ControlError(f'unknown control "{name}"{guess or where_listed(name)}')
     # Each further pad has what the first one has.
     shown = [c.name for c in _NAMED.values() if c.kind in kinds and c.unit not in PADS[1:] and c.kind != "key"]
     called = meant.name if control else f'"{name}" is {meant.name}, which'

@@ -11,6 +11,15 @@ from wendonic.study.unmeasured import once_each
 
 STEPS = 1000
 
+FULL = {
+    "move": "full speed",
+    "throttle": "full speed",
+    "turn": "the full turn rate",
+    "rise": "a full climb",
+    "look": "the fastest turn of the view",
+}
+"""What an amount of 1 on a channel is called."""
+
 
 class StickSurvey(NamedTuple):
     """A stick's `bind` entry, its field path, the amounts at STEPS + 1 tilts straight ahead, the first step that
@@ -24,6 +33,7 @@ class StickSurvey(NamedTuple):
     full: int
     wears: bool
     """Whether its rim wears, as that of a stick does, and that of a thumb on the glass does not."""
+    channel: str
 
 
 @once_each
@@ -44,4 +54,4 @@ def _surveyed(case: Case) -> Iterator[StickSurvey]:
                 first = next((step for step, amount in enumerate(amounts) if amount > 0.0), STEPS)
                 most = max(amounts)
                 full = next(step for step, amount in enumerate(amounts) if amount >= most - 1e-9)
-                yield StickSurvey(bind, f"{case.where}.{channel}.bind[{index}]", amounts, first, full, wears)
+                yield StickSurvey(bind, f"{case.where}.{channel}.bind[{index}]", amounts, first, full, wears, channel)

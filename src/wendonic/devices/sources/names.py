@@ -1,6 +1,6 @@
 """Keys, buttons and axes by the names that bindings have for them."""
 
-from wendonic.devices.controls import CONTROLS, Control, find_control, find_key, find_kind
+from wendonic.devices.controls import CONTROLS, Control, find_control, find_key, find_kind, where_listed
 from wendonic.errors import ControlError, did_you_mean
 
 
@@ -20,6 +20,9 @@ def find_switch(name: str) -> Control:
             f'{control.name} is not a button; it presses as {{ stick = "{control.name}", towards = "up" }}'
         )
     return find_kind(name, "button", "key")
+
+
+AXES = "axes are such as pad.left_stick.x, pad.right_stick.y, pad.left_trigger"
 
 
 def find_axis(name: str) -> tuple[Control, int, float]:
@@ -43,5 +46,5 @@ def find_axis(name: str) -> tuple[Control, int, float]:
     if stick is None and name in CONTROLS and CONTROLS[name].kind == "stick":
         guess = f"; allowed: {name}.x to the right, {name}.y forward"
         raise ControlError(f"{name} is a stick and has two axes{guess}")
-    guess = did_you_mean(name, axes) or "; axes are such as pad.left_stick.x, pad.right_stick.y, pad.left_trigger"
+    guess = did_you_mean(name, axes) or where_listed(name, AXES)
     raise ControlError(f'unknown axis "{name}"{guess}')

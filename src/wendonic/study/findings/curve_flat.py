@@ -26,6 +26,7 @@ def curve_flat(case: Case) -> Iterator[Found]:
         change, start = min(changes)
         yield Found(
             f"{stick.where}.curve",
-            f"from a tilt of {start / STEPS:.2f} to {(start + window) / STEPS:.2f} it changes by {change:z.3f}",
+            f"from a tilt of {start / STEPS:.2f} to {(start + window) / STEPS:.2f} "
+            f"the amount changes by {change:z.3f}",
             [{f"{stick.where}.curve": {"form": "power", "exponent": 1.6}}],
         )

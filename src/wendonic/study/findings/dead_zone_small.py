@@ -7,8 +7,10 @@ from wendonic.devices.sources.names import find_axis
 from wendonic.profile.schema.axis_binds import AxisBind
 from wendonic.profile.schema.look_binds import LookStickBind
 from wendonic.profile.schema.move_binds import AxesBind, StickBind
+from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_response import StickResponse
+from wendonic.study.stick_survey import FULL
 from wendonic.study.thresholds import THRESHOLDS
 
 NOISE_SIGMAS = 3.0
@@ -40,7 +42,8 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
             if find_axis(bind.axis)[0].kind == "button":
                 continue
             x, y = (right if bind.axis.endswith(".x") else 0.0 - down), 0.0
-        move = case.table.move if ".move." in where else None
+        channel = where.removeprefix(f"{case.where}.").partition(".")[0]
+        move = case.table.move if channel == "move" else None
         response = StickResponse(bind, move, case.from_side and move is not None)
         amount = response.amount(x, y)
         if amount > 0.0:
@@ -52,7 +55,7 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
             ]
             yield Found(
                 f"{zone}.inner",
-                f"{why}, which gives {amount:.3f}",
+                f"{why}, which requests {significant(100.0 * amount, 2)} % of {FULL[channel]}",
                 [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
                 "or record the stick and use wendonic calibrate",
             )
