@@ -3,6 +3,8 @@
 import pytest
 
 from wendonic import ControlError, Event, Helm, ProfileError, Recording, profile_from_text, shape
+from wendonic.pictures import PICTURES
+from wendonic.pictures.picture import Given
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -105,6 +107,21 @@ def test_batch_and_helm_agree_in_every_seat():
             assert trace["local_x"][row] == pytest.approx(intent.local.right)
             assert trace["view_yaw_deg"][row] == pytest.approx(intent.view.yaw_deg)
             assert trace["puff_held"][row] == intent.press("puff").held
+
+
+def test_a_timeline_of_a_seat_shows_that_player_alone(tmp_path):
+    (tmp_path / "two.toml").write_text(TEXT, newline="\n")
+    events = [Event(0.5 * n, f"key.{code}", 1.0) for n, code in enumerate(("KeyW", "ArrowDown", "Enter", "Escape"))]
+    pads = [Event(2.0, "pad.south", 1.0), Event(2.5, "pad1.south", 1.0), Event(3.0, "mark", "end")]
+    Recording([*events, *pads], title="tea").write(tmp_path / "both.jsonl")
+    shown = {}
+    for seat in ("one", "two"):
+        given = Given([tmp_path / "two.toml"], tmp_path / "both.jsonl", seat=seat)
+        bars, *_ = PICTURES["timeline"].draw(given)
+        shown[seat] = [label.get_text() for label in bars.get_yticklabels()]
+        assert bars.get_title(loc="left").startswith(f"tea, seat {seat}: top speed")
+    assert shown["one"][:3] == ["KeyW", "Escape", "pad.south"]
+    assert shown["two"][:4] == ["ArrowDown", "Enter", "Escape", "pad1.south"]
 
 
 def test_seats_are_changed_while_playing_and_held_presses_of_the_new_one_count_once_released():

@@ -264,4 +264,4 @@ def _draw_key(ax: Axes, mode: Mode) -> None:
 )
 def frame(given: Given) -> Any:
     """Why forward went there: a compass rose with camera, facing, input and result at some moments."""
-    return draw_frame(given.seen, given.profile, given.moments, given.recording.title)
+    return draw_frame(given.seen, given.profile, given.moments, given.own_recording.title)

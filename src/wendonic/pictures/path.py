@@ -284,5 +284,9 @@ def _round_interval(seconds: float) -> float:
 def path(given: Given) -> Any:
     """The walk from above, or height over x in a side view: camera, facing, goals, squares, heights, swings."""
     return draw_path(
-        given.seen, given.recording.title, profile=given.profile, recording=given.recording, course=given.course
+        given.seen,
+        given.own_recording.title,
+        profile=given.profile,
+        recording=given.own_recording,
+        course=given.course,
     )

@@ -11,8 +11,10 @@ from wendonic.batch import shape
 from wendonic.batch.window import ticks_between
 from wendonic.course import Course, load_course
 from wendonic.course.unused import warn_of_unused
+from wendonic.devices.controls import CONTROLS
 from wendonic.profile.load import load_profile
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.seat import Seat
 from wendonic.recording.recording import Recording
 from wendonic.recording.stretches import cut
 from wendonic.study.no_effect import warn_of_no_effect
@@ -88,6 +90,15 @@ class Given:
         if self.some_recording is None:
             raise AssertionError("a picture that needs a recording says so")
         return self.some_recording
+
+    @cached_property
+    def own_recording(self) -> Recording:
+        """The recording, without what other players have in their hands if a seat is given."""
+        if self.seat is None:
+            return self.recording
+        seat = Seat(self.seat, self.profile.seat)
+        own = [event for event in self.recording if seat.has(CONTROLS[event.control])]
+        return Recording(own, f"{self.recording.title or 'Recording'}, seat {self.seat}")
 
     @cached_property
     def course(self) -> Course | None:

@@ -228,4 +228,6 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]], presses: d
 )
 def timeline(given: Given) -> Any:
     """Raw, shaped, intent and speed over time, held keys as bars."""
-    return draw_timeline(given.trace, given.recording, given.start_s, given.end_s, length=given.profile.world.length)
+    return draw_timeline(
+        given.trace, given.own_recording, given.start_s, given.end_s, length=given.profile.world.length
+    )

@@ -5,7 +5,7 @@ from typing import Annotated
 
 from pydantic import Field
 
-from wendonic.devices.controls import PADS
+from wendonic.devices.controls import PADS, Control
 from wendonic.devices.sources.names import find_switch
 from wendonic.errors import ControlError, did_you_mean
 from wendonic.profile.schema.names import KeyList, PadName
@@ -91,6 +91,17 @@ class Seat:
     def all_own(self, names: Iterable[str]) -> tuple[str, ...]:
         """Return the controls that `names` mean, without keys of other seats."""
         return tuple(own for name in names if (own := self.own(name)))
+
+    def has(self, control: Control) -> bool:
+        """Return whether a control is in the hands of this player: no other player's key, and of no other pad.
+
+        >>> from wendonic.devices.controls import CONTROLS
+        >>> seats = {"one": SeatTable(keys=("KeyW",)), "two": SeatTable(keys=("ArrowUp",))}
+        >>> names = ("key.KeyW", "key.ArrowUp", "key.Escape", "pad.south", "pad1.south")
+        >>> [name for name in names if Seat("two", seats).has(CONTROLS[name])]
+        ['key.ArrowUp', 'key.Escape', 'pad1.south']
+        """
+        return control.name not in self._others and (control.unit not in PADS or f"{control.unit}." == self._prefix)
 
     def sits(self, seat: str | None) -> bool:
         """Return whether what is bound for a `seat` counts here: it does for everybody where no seat is named."""
