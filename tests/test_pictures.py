@@ -637,6 +637,18 @@ def test_a_timeline_of_the_cart_shows_turn_and_throttle():
     for panel, name in ((turn, "turn"), (throttle, "throttle")):
         assert panel.get_ylabel().startswith(name)
         assert lines(panel)["shaped"][:, 1] == pytest.approx(trace[name])
+    # On foot and in the cart by turns, and in flight, other channels steer beside `move`.
+    for walk, profile_name, channels in (
+        ("apiary_rounds", "rounds", {"turn", "throttle"}),
+        ("scout_flight", "scout", {"turn", "throttle", "rise"}),
+    ):
+        recording = demo_recording(walk)
+        trace = shape(recording, demo_profile(profile_name))
+        _, right, forward, *_ = draw_timeline(trace, recording)
+        shown = lines(right) | {name: line for name, line in lines(forward).items() if name not in ("raw", "shaped")}
+        assert shown.keys() == channels | {"raw", "shaped"}
+        for channel in channels:
+            assert shown[channel][:, 1] == pytest.approx(trace[channel])
 
 
 def test_the_title_of_a_timeline_says_when_top_speed_is_reached():

@@ -144,6 +144,10 @@ def _draw_channel(panel: Axes, axis: str, trace: "pd.DataFrame", seen: "pd.DataF
         # A sample stands for the whole tick that ends at t, so its step lies at the tick's beginning.
         panel.plot(t, seen[f"raw_{axis}"], drawstyle="steps-pre", label="raw", **RAW)
         panel.plot(t, seen[f"local_{axis}"], label="shaped", **SHAPED)
+        # Other channels steer along with it, or in other modes.
+        others = [channel for channel in (["turn"] if sideways else ["throttle", "rise"]) if trace[channel].any()]
+        for channel, style in zip(others, (CLIMB, INTENT), strict=False):
+            panel.plot(t, seen[channel], label=channel, **style)
         panel.set_ylim(*_limits(seen[f"raw_{axis}"], seen[f"local_{axis}"], low=-1.1))
 
 
