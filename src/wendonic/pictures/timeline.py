@@ -61,12 +61,12 @@ def draw_timeline(
     """Draw a recording and its trace over time, from `start_s` to `end_s` if given (the recording's own time).
 
     Panels from the top: held keys and buttons as bars, and the presses that come of them (if there are any), right
-    and forward (raw and shaped; where only `turn` and `throttle` steer, these; the height in place of a forward
-    that is never requested, as in a game seen from the side), wanted amount, how fast the player turns the view (if
-    ever), speed over the ground and, where there is any, the speed up and down (in the unit `length`). Of a player
-    who only looks, there is nothing but how fast the view turns and where it points. The player's notes, and the
-    modes of a trace that has several, are flags on the topmost panel. Returns the axes, top first. Raises
-    `WendonicError` for a window that is empty or holds no tick.
+    and forward (raw and shaped, and `turn`, `throttle` and `rise` where they steer as well; where only `turn` and
+    `throttle` steer, these; the height in place of a forward that is never requested, as in a game seen from the
+    side), wanted amount, how fast the player turns the view (if ever), speed over the ground and, where there is
+    any, the speed up and down (in the unit `length`). Of a player who only looks, there is nothing but how fast the
+    view turns and where it points. The player's notes, and the modes of a trace that has several, are flags on the
+    topmost panel. Returns the axes, top first. Raises `WendonicError` for a window that is empty or holds no tick.
 
     >>> from wendonic import shape
     >>> from wendonic.demo import demo_profile, demo_recording
