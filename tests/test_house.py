@@ -38,8 +38,8 @@ FLOORS = {
     "cli": 11,
 }
 DOORS = set(
-    "arc_point blocked_table curve_amount ground_at hand_gain in_wall key_rates laid_on_slope level_forward "
-    "move_output pose_forward rim_length squares_in stick_output tick_at_rest turned_ahead turned_by "
+    "arc_point blocked_table curve_amount displacement_output ground_at hand_gain in_wall key_rates laid_on_slope "
+    "level_forward move_output pose_forward rim_length squares_in stick_output tick_at_rest turned_ahead turned_by "
     "with_forms within_circle".split()
 )
 """The kernels that are called outside of a tick; everything else that others import of the kernels is data."""

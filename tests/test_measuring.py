@@ -512,3 +512,53 @@ def test_a_budget_is_held_by_the_device_and_the_press_that_it_names():
     assert [one.where for one in found] == ["budget.reach90_s", "budget.stop_time_s"]
     assert "0.405" in found[0].measured
     assert 'no such device in mode "m": "touch"' in found[1].measured
+
+
+def test_how_the_view_answers():
+    """By hand: half of a swipe after one half-life, whatever its gain; a rate that eases in over 0.3 s is at 90 % of
+    itself after 0.27 s, and in half of that where a stick gives half at most; the rim adds a quarter.
+    """
+    stick = f"stick = 'pad.right_stick'\n{ZONE}yaw_deg_s = 200\npitch_deg_s = 50\n"
+    mouse = "mouse = 'mouse.move'\ncm_per_turn = 40\npitch_ratio = 0.2\nhalf_life_s = 0.08\n"
+    gain = "hand_gain = { from_cm_s = 5, slow = 0.5, to_cm_s = 50, fast = 2 }\n"
+    finger = "touch_drag = 'left half'\ndeg_per_width = 140\nhalf_life_s = 0.03\n"
+    look = "[[mode.m.look.bind]]\n"
+    text = f"{BIND}stick = 'pad.left_stick'\n{ZONE}"
+    for ceiling in (1.0, 0.5):
+        eased = f"{stick}ease_s = 0.3\nrim_boost = 0.25\ncurve = {{ form = 'linear', ceiling = {ceiling} }}\n"
+        sheet = measured(text + look + eased.replace(ZONE, "dead_zone = { form = 'none' }\n") + look + mouse + gain)
+        assert sheet.swipe_delay_s == pytest.approx(0.08, abs=1e-6)
+        assert sheet.look_reach90_s == pytest.approx(0.27 * ceiling, abs=1e-6)
+        assert sheet.look_deg_s_rim == pytest.approx(250.0 * ceiling)
+        assert sheet.look_pitch_ratio == pytest.approx(0.2)
+    sheet = measured(text + look + finger + look + stick)
+    assert (sheet.swipe_delay_s, sheet.finger_deg_per_width) == (pytest.approx(0.03, abs=1e-6), 140.0)
+    assert (sheet.look_reach90_s, sheet.look_deg_s_rim, sheet.look_pitch_ratio) == (0.0, None, pytest.approx(0.25))
+    keys = "keys = { right = ['KeyE'], left = ['KeyQ'] }\nturns = 'yaw'\nease_s = 0.2\n"
+    sheet = measured(text + look + keys)
+    assert (sheet.look_reach90_s, sheet.look_pitch_ratio) == (pytest.approx(0.18, abs=1e-6), None)
+
+
+def test_a_tapped_jump_and_steering_in_the_air():
+    """v² / 2g of a jump of 1.6 m under 20 m/s²; after 0.1 s of it a quarter of the speed is left. In the air 0.9 of
+    4 m/s at 6 m/s², and 4 m/s at 2.5 m/s²; where nothing moves it there, that is said.
+    """
+    jump = "jump = { press = 'jump', height_m = 1.6, early_release_ratio = 0.25 }\n"
+    press = "[mode.m.press]\njump = { bind = ['Space'] }\n"
+    gait = f"[gait.hop]\ntop_speed_m_s = 4\ngravity_m_s2 = 20\n{jump}"
+    text = f"[mode.m]\ngait = 'hop'\n{BIND}keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n{press}{gait}"
+    start = math.sqrt(2.0 * 20.0 * 1.6)
+    risen, left = start * 0.1 - 10.0 * 0.1**2, 0.25 * (start - 2.0)
+    sheet = measured(text + "airborne = { accel_m_s2 = 6, brake_m_s2 = 2.5 }\n")
+    assert sheet.jump_height_m == pytest.approx(1.6, abs=1e-4)
+    assert sheet.jump_tap_height_m == pytest.approx(risen + left**2 / 40.0, abs=1e-3)
+    assert (sheet.air_reach90_s, sheet.air_stop_time_s) == (
+        pytest.approx(0.9 * 4.0 / 6.0, abs=1e-6),
+        pytest.approx((4.0 - 1e-3) / 2.5, abs=1e-6),
+    )
+    kept = measured(text + "airborne = { accel_m_s2 = 0, brake_m_s2 = 0 }\n")
+    assert str(kept.reasons["air_reach90_s"]) == "in the air it does not get that fast"
+    assert str(kept.reasons["air_stop_time_s"]) == "in the air it does not come to rest"
+    same = measured(text.replace("early_release_ratio", "apex_s = 0.4, early_release_ratio").replace("0.25", "1"))
+    assert same.jump_tap_height_m == pytest.approx(same.jump_height_m)
+    assert str(same.reasons["air_reach90_s"]) == "in the air a body steers as on the ground"

@@ -29,7 +29,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Not part of Wendonic. What makes aiming easier by itself: finer curves, gains and zoom.",
         ("curve", "hand_gain", "zoom", "steady_below_deg_s"),
     ),
-    "air control": TradeWord("How much a body steers in the air.", ("airborne.accel_m_s2", "airborne.brake_m_s2")),
+    "air control": TradeWord(
+        "How much a body steers in the air.",
+        ("airborne.accel_m_s2", "airborne.brake_m_s2"),
+        ("air_reach90_s", "air_stop_time_s"),
+    ),
     "analogue input": TradeWord(
         "Input that has amounts between nothing and full: a stick, a trigger.",
         ("curve", "move.diagonal", "paces"),
@@ -69,7 +73,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("centre", "gate", "dead_zone.inner"),
         ("wendonic calibrate",),
     ),
-    "camera lag": TradeWord("A delay of the view behind the hand.", ("look.bind.half_life_s", "ease_s")),
+    "camera lag": TradeWord(
+        "A delay of the view behind the hand.",
+        ("look.bind.half_life_s", "ease_s"),
+        ("swipe_delay_s", "look_reach90_s"),
+    ),
     "camera relative": TradeWord("Forward is where the camera looks.", ("camera",)),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
     "circularity": TradeWord(
@@ -159,7 +167,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
         (),
         ("tick_dependence", "tap_dependence"),
     ),
-    "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost")),
+    "flick": TradeWord("A quick, wide turn of the view.", ("hand_gain", "rim_boost"), ("look_deg_s_rim",)),
     "flight stick": TradeWord("A joystick: `[joystick]` names its axes and buttons.", ("joystick",)),
     "floaty": TradeWord(
         "How a jump feels that hangs in the air, or a body that drifts to rest.",
@@ -329,7 +337,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("mouse_deg_per_10cm", "mouse-turn"),
     ),
     "mouse smoothing": TradeWord(
-        "A view that follows the mouse evenly, and late.", ("look.bind.half_life_s",), ("slow-answer",)
+        "A view that follows the mouse evenly, and late.",
+        ("look.bind.half_life_s",),
+        ("swipe_delay_s", "slow-answer"),
     ),
     "moving platform": TradeWord(
         "Ground that carries the body: the game moves it with `Helm.place` in each tick, and calls `Helm.push` once "
@@ -447,7 +457,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "sensitivity": TradeWord(
         "How far the view turns for a motion of the hand, or how fast for a tilt.",
         ("cm_per_turn", "yaw_deg_s", "pitch_deg_s", "turn_ratio", "deg_per_width"),
-        ("mouse_deg_per_10cm", "look_deg_s_full_tilt"),
+        ("mouse_deg_per_10cm", "look_deg_s_full_tilt", "finger_deg_per_width"),
     ),
     "skid": TradeWord(
         "Sliding on after a release or in a turn.", ("brake_m_s2", "grip"), ("stop_distance_m", "slides-on")
@@ -570,7 +580,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("small_tilt_slope", "quarter_steps_8bit", "look-too-fast-to-aim"),
     ),
     "up axis": TradeWord("Which of the game's axes points up.", ("world.up",)),
-    "variable jump height": TradeWord("A short press jumps lower.", ("early_release_ratio",), ("jump_height_m",)),
+    "variable jump height": TradeWord(
+        "A short press jumps lower.", ("early_release_ratio",), ("jump_tap_height_m", "jump_height_m")
+    ),
     "vehicle": TradeWord(
         "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
     ),
@@ -655,6 +667,7 @@ SAME_AS: dict[str, str] = {
     "ice": "slippery",
     "jittery": "jitter",
     "jump buffer": "jump buffering",
+    "jump cut": "variable jump height",
     "key repeat": "auto repeat",
     "laggy": "lag",
     "local multiplayer": "split screen",
@@ -669,6 +682,7 @@ SAME_AS: dict[str, str] = {
     "run": "sprint",
     "side scroller": "platformer",
     "ship": "spaceship",
+    "short hop": "variable jump height",
     "slope sliding": "slope limit",
     "stutter": "hitch",
     "swipe": "trackpad",

@@ -13,6 +13,7 @@ from wendonic.profile.schema.profile import Profile
 from wendonic.recording.recording import Recording
 from wendonic.runtime.helm import Helm
 from wendonic.study.probes.press_entry import entry_changes
+from wendonic.study.probes.walker import AFTER_S
 from wendonic.study.thresholds import THRESHOLDS
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
@@ -55,13 +56,19 @@ Trial = Sequence[tuple[Changes, float]]
 
 class JumpPress(NamedTuple):
     """A press that jumps or waits for the ground, in a profile of one mode: what makes it begin, and what has to be
-    held before; changes, each with how long (s) to wait after it.
+    held before; changes, each with how long (s) to wait after it; and what releases it.
     """
 
     profile: Profile
     name: str
     trial: Trial
+    up: Changes
     lead: Trial = ()
+
+    def tapped(self, tap_s: float) -> "JumpPress":
+        """Return the same, released after `tap_s` if it is one that jumps while it is held."""
+        held = len(self.trial) == 1
+        return self._replace(trial=[(self.trial[0][0], tap_s + AFTER_S), (self.up, 0.0)]) if held else self
 
     def flight(self, engine: Engine = "auto", longest_s: float = LONGEST_AIRTIME_S) -> Flight:
         """Return the flight of a jump whose press stays held, or is as short as its style wants it; raises `NotHere`
@@ -158,7 +165,7 @@ def jump_press(profile: Profile, mode: str, lead: Trial = ()) -> JumpPress:
     down, up = (
         [(event.control, event.value) for event in events] for events in entry_changes(profile, press.bind[0])
     )
-    return JumpPress(profile, name, press.trial(down, up), lead)
+    return JumpPress(profile, name, press.trial(down, up), up, lead)
 
 
 def longest_s(begins: Callable[[float], bool]) -> float:

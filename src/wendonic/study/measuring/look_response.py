@@ -1,11 +1,17 @@
 """How far the sources of `look` turn: a stick by its tilt, a mouse by its swipe, a key by its press."""
 
-from wendonic.kernels.look.displacement import hand_gain
+from collections.abc import Callable
+
+from wendonic.kernels.look.displacement import DISPLACEMENT_AT_REST, displacement_output, hand_gain
 from wendonic.kernels.look.stick import STICK_LOOK, STICK_LOOK_AT_REST, key_rates
 from wendonic.look_units import CM_PER_INCH
-from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind
+from wendonic.profile.schema.look_binds import LookKeysBind, LookStickBind, MouseBind, TouchDragBind
+from wendonic.profile.schema.number_rows import NumberRows
 from wendonic.study.stick_response import StickResponse
 from wendonic.study.thresholds import THRESHOLDS
+
+INSTANT_S = 1e-9
+"""How long a swipe takes whose smoothing alone is looked at."""
 
 USUAL_HAND_CM_S = THRESHOLDS.hand_cm_s
 """A hand that turns about without hurry."""
@@ -61,3 +67,48 @@ def press_deg(bind: LookKeysBind, presses_s: list[float]) -> list[float]:
     ]
     rate_deg_s = bind.yaw_deg_s if bind.sideways else bind.pitch_deg_s
     return [mean * held_s * rate_deg_s for mean, held_s in zip(means, presses_s, strict=True)]
+
+
+def swipe_delay_s(bind: MouseBind | TouchDragBind, share: float) -> float:
+    """Return how long (s) after a swipe that share of its turn is made; the swipe itself takes no time.
+
+    >>> from wendonic.demo import demo_profile
+    >>> mouse = demo_profile().mode["foot"].look.bind[0].model_copy(update={"half_life_s": 0.05})
+    >>> round(swipe_delay_s(mouse, 0.5), 6), round(swipe_delay_s(mouse, 0.75), 6)
+    (0.05, 0.1)
+    """
+    tuning = bind.kind_tuning(NumberRows(), ()).displacement
+    owed, at_once = displacement_output(tuning, DISPLACEMENT_AT_REST, 1.0, 0.0, 1.0, INSTANT_S)
+    wanted = share * (at_once.yaw + owed.owed_yaw)
+
+    def left(dt: float) -> float:
+        return wanted - at_once.yaw - displacement_output(tuning, owed, 0.0, 0.0, 0.0, dt)[1].yaw
+
+    return _when_zero_s(left) if at_once.yaw < wanted else 0.0
+
+
+def ease_reached_s(bind: LookStickBind | LookKeysBind, share: float) -> float:
+    """Return how long (s) after a full tilt or press the turn rate is that share of its full rate, without the boost
+    at the rim.
+
+    >>> from wendonic.demo import demo_profile
+    >>> _, _, stick, keys, *_ = demo_profile("lookout").mode["foot"].look.bind
+    >>> round(ease_reached_s(stick, 0.5), 6), round(ease_reached_s(keys, 0.9), 6)
+    (0.06, 0.18)
+    """
+    full = StickResponse(bind).ahead(1.0) if isinstance(bind, LookStickBind) else 1.0
+    if not bind.ease_s:
+        return 0.0
+    # A stick eases in as a key does, only not as far if its curve does not reach 1.
+    tuning = STICK_LOOK._replace(eases=1, ease_s=bind.ease_s)
+    return _when_zero_s(lambda dt: share * full - key_rates(tuning, STICK_LOOK_AT_REST, 1.0, 0.0, dt)[0].amount)
+
+
+def _when_zero_s(left: Callable[[float], float]) -> float:
+    """Return when (s) a number that falls is 0."""
+    from scipy.optimize import brentq
+
+    end_s = 1.0
+    while left(end_s) > 0.0:
+        end_s *= 2.0
+    return float(brentq(left, INSTANT_S, end_s, xtol=1e-9))
