@@ -13,7 +13,7 @@ if TYPE_CHECKING:
     from wendonic.runtime.helm import Helm
     from wendonic.study.bench import Bench
 
-TICK_S = 1e-3
+TICK_S = 4e-3
 LONGEST_RAMP_S = 1.0
 """A speed that stays the same for so long stays so."""
 LONGEST_S = 10.0
