@@ -64,6 +64,11 @@ def test_every_page_of_the_reference_is_as_the_definitions_are(written, name):
     assert ">>>" not in page
 
 
+def test_the_guide_counts_the_quantities_that_there_are():
+    guide = (DOCS / "guides" / "feel.md").read_text(encoding="utf-8")
+    assert [int(count) for count in re.findall(r"\[(\d+)\s+quantities\]", guide)] == [len(QUANTITIES)]
+
+
 def test_a_type_checker_knows_every_picture(written):
     (stub,) = (path for path in written.FILES if path.suffix == ".pyi")
     assert stub.read_text(encoding="utf-8") == written.FILES[stub]()
