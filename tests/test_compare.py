@@ -3,6 +3,7 @@
 import itertools
 import json
 import math
+import tomllib
 
 import numpy as np
 import pytest
@@ -337,6 +338,22 @@ def test_views_that_turn_differently_part_as_well(beekeeper):
     assert apart.view_apart_deg == pytest.approx(3600.0 / 34.0 - 3600.0 / 45.0, rel=1e-3)
     # They are a degree apart after 1 / 25.9 of the swipe.
     assert apart.parts_s == pytest.approx(0.5 / apart.view_apart_deg, abs=1.0 / 120.0)
+
+
+def test_settings_are_written_as_a_profile_writes_them(beekeeper):
+    other = beekeeper.changed(
+        {
+            "mode.foot.look.bind[1].invert_pitch": True,
+            "mode.foot.press.smoke.bind": [{"control": "pad.left_trigger", "above": 0.7, "release": 0.5}],
+        }
+    )
+    found = compare({"ours": beekeeper, "theirs": other}, {}, engine="interpreted")
+    shown = {path: values for path, *values in map(found.setting_words, found.settings)}
+    assert shown["mode.foot.look.bind[1].invert_pitch"] == ["false", "true"]
+    ours, theirs = shown["mode.foot.press.smoke.bind"]
+    assert ours.startswith("mouse.left, {")
+    read = tomllib.loads(f"bind = {theirs}")["bind"]
+    assert read == {"control": "pad.left_trigger", "above": 0.7, "release": 0.5}
 
 
 def test_recordings_of_one_stem_are_kept_apart(beekeeper, tmp_path):

@@ -1,5 +1,6 @@
 """A table with a column for each profile, in as many pieces as the width of the terminal needs."""
 
+import re
 from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
@@ -44,8 +45,27 @@ def print_side_by_side(of: str, names: Sequence[str], rows: Sequence[Row], title
         if has_units:
             table.add_column("unit")
         for row in rows:
-            table.add_row(row.of, *(row.cells[index] for index in piece), *([row.unit] if has_units else []))
+            cells = (folded(row.cells[index], fits) for index in piece)
+            table.add_row(row.of, *cells, *([row.unit] if has_units else []))
         console.print(table)
+
+
+def folded(cell: str, width: int) -> str:
+    """Return the lines of a cell: between words where they fit, and else behind a dot or an underline.
+
+    >>> folded("key.ShiftLeft, pad.left_stick_press", 14).splitlines()
+    ['key.ShiftLeft,', 'pad.left_', 'stick_press']
+    """
+    lines = [""]
+    for word in cell.split(" "):
+        parts = [word] if cell_len(word) <= width else re.findall(r"[^._/]+[._/]?|[._/]", word)
+        for number, part in enumerate(parts):
+            glue = " " if number == 0 and lines[-1] else ""
+            if not lines[-1] or cell_len(lines[-1] + glue + part) <= width:
+                lines[-1] += glue + part
+            else:
+                lines.append(part)
+    return "\n".join(lines)
 
 
 def _width(heading: str, cells: Sequence[str], widest: int) -> int:

@@ -4,11 +4,14 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, NamedTuple
 
+import tomlkit
+
 from wendonic.batch import Engine, shape
 from wendonic.batch.window import ticks_between
 from wendonic.course import Course
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit, common_unit
+from wendonic.profile.edit_text import inlined
 from wendonic.profile.flat_settings import flat_settings
 from wendonic.profile.schema.profile import Profile, named_profiles
 from wendonic.profile.units import path_spelled_in, spelled_in
@@ -96,6 +99,9 @@ def _value_words(value: object, factor: float) -> str:
     if isinstance(value, float):
         # As it is written, so that what differs looks different; a conversion has digits that nobody wrote.
         return significant(value * factor, 15 if factor == 1.0 else 6)
+    if isinstance(value, bool | dict):
+        written = value if isinstance(value, bool) else {key: one for key, one in value.items() if one is not None}
+        return str(tomlkit.item(inlined(written)).as_string())
     return "-" if value is None else str(value)
 
 
