@@ -263,7 +263,7 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
-    "jump height": TradeWord("How high a jump goes.", ("height_m", "apex_s"), ("jump_height_m", "jump-high")),
+    "jump height": TradeWord("How high a jump goes.", ("jump.height_m", "apex_s"), ("jump_height_m", "jump-high")),
     "Kalman filter": TradeWord(
         "Not part of Wendonic. The one-euro filter adapts to the speed as well.", ("one_euro",)
     ),

@@ -10,6 +10,7 @@ from pydantic_core import PydanticUndefined
 
 from wendonic.profile.schema.table import marks_of
 from wendonic.profile.schema.words import Words
+from wendonic.significant import significant
 
 UNITS = {
     "_m_s2": "m/s²",
@@ -190,11 +191,11 @@ def range_words(field: FieldInfo, units: float = 1.0) -> str:
     for mark in marks_of(field):
         for attribute, words in (("ge", "{} or more"), ("gt", "above {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                low = words.format(f"{bound * units:.9g}")
-                least = f"{bound * units:.9g}" if attribute == "ge" else ""
+                low = words.format(significant(bound * units, 9))
+                least = significant(bound * units, 9) if attribute == "ge" else ""
         for attribute, words in (("le", "up to {}"), ("lt", "below {}")):
             if (bound := getattr(mark, attribute, None)) is not None:
-                high = words.format(f"{bound * units:.9g}")
+                high = words.format(significant(bound * units, 9))
     if least and high.startswith("up to "):
         return f"{least} {high.removeprefix('up ')}"
     return ", ".join(filter(None, (low, high)))
