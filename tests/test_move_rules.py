@@ -137,7 +137,7 @@ def test_a_pace_ends_even_where_no_dead_zone_does_it(lines):
     # A first pace that any tilt sets off is said to walk by itself.
     always = helm.profile.changed({"mode.foot.move.paces[0].above": 0.0, "mode.foot.move.pace_margin": None})
     (found,) = [one for one in check(always, prove=False) if one.slug == "dead-zone-small"]
-    assert "gives 0.400" in found.measured
+    assert "requests 40 % of full speed" in found.measured
 
 
 def test_the_shortest_of_all_tilts_has_the_whole_pace():
