@@ -139,7 +139,12 @@ WRONG = [
         "move.bind[0].dead_zone.inner",
         "requests 3 % of full speed",
     ),
-    (LOOK + "dead_zone = { inner = 0.02 }\n", "dead-zone-small", "look.bind[0].dead_zone.inner", "% of the fastest turn of the view"),
+    (
+        LOOK + "dead_zone = { inner = 0.02 }\n",
+        "dead-zone-small",
+        "look.bind[0].dead_zone.inner",
+        "% of the fastest turn",
+    ),
     (MOUSE + "cm_per_turn = 34\nhalf_life_s = 0.1\n", "slow-answer", "look.bind[0].half_life_s", "100 ms"),
     # 3.2² / 4 = 2.56 m, with ramps of 40 ms to fall.
     (KEYS + "[gait.walk]\nbrake_m_s2 = 2\n", "slides-on", None, "5.1 body lengths"),
