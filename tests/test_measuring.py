@@ -531,6 +531,8 @@ def test_how_the_view_answers():
         assert sheet.look_reach90_s == pytest.approx(0.27 * ceiling, abs=1e-6)
         assert sheet.look_deg_s_rim == pytest.approx(250.0 * ceiling)
         assert sheet.look_pitch_ratio == pytest.approx(0.2)
+    shortest = measured(text + look + mouse.replace("0.08", "1e-9") + look + stick + "ease_s = 1e-9\n")
+    assert (shortest.swipe_delay_s, shortest.look_reach90_s) == (pytest.approx(0.0, abs=1e-8),) * 2
     sheet = measured(text + look + finger + look + stick)
     assert (sheet.swipe_delay_s, sheet.finger_deg_per_width) == (pytest.approx(0.03, abs=1e-6), 140.0)
     assert (sheet.look_reach90_s, sheet.look_deg_s_rim, sheet.look_pitch_ratio) == (0.0, None, pytest.approx(0.25))
@@ -556,6 +558,10 @@ def test_a_tapped_jump_and_steering_in_the_air():
         pytest.approx(0.9 * 4.0 / 6.0, abs=1e-6),
         pytest.approx((4.0 - 1e-3) / 2.5, abs=1e-6),
     )
+    # However it begins, it is released as long after that, to a tick of 1 ms; what a release does not end is not cut.
+    for style, height_m in (("long", sheet.jump_tap_height_m), ("double", sheet.jump_tap_height_m), ("toggle", 1.6)):
+        styled = measured(text.replace("['Space']", f"['Space'], style = '{style}'"), only=["jump_tap_height_m"])
+        assert styled.jump_tap_height_m == pytest.approx(height_m, abs=6e-3), style
     kept = measured(text + "airborne = { accel_m_s2 = 0, brake_m_s2 = 0 }\n")
     assert str(kept.reasons["air_reach90_s"]) == "in the air it does not get that fast"
     assert str(kept.reasons["air_stop_time_s"]) == "in the air it does not come to rest"

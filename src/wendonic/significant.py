@@ -30,7 +30,7 @@ def significant(value: float, digits: int) -> str:
 
 
 def clock_s(t_s: float) -> str:
-    """Return a time of a recording (s) to the millisecond, without zeros at its end, however late its clock is.
+    """Return a time of a recording (s) to the millisecond, without zeros at its end, however large it is.
 
     >>> clock_s(2.5), clock_s(1764500000.1234), clock_s(-0.0001), clock_s(float("nan"))
     ('2.5', '1764500000.123', '0', 'nan')

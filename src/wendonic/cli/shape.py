@@ -44,7 +44,6 @@ COLUMNS = {
 OF_MOVE = ("raw_x", "raw_y", "local_x", "local_y")
 AXES = {"throttle": ("shaped\nthrottle", "", 2), "turn": ("shaped\nturn", "", 2), "rise": ("shaped\nrise", "", 2)}
 
-
 LOOKS = {
     "yaw_deg_s": ("look yaw", "deg/s", 1),
     "pitch_deg_s": ("look pitch", "deg/s", 1),
@@ -110,11 +109,11 @@ def _print_ticks(trace: "pd.DataFrame", length: "LengthUnit") -> None:
     from rich.console import Console
     from rich.table import Table
 
-    from wendonic.study.looking import looks_deg, only_looks
+    from wendonic.study.looking import look_rates_deg_s, looks_deg, only_looks
     from wendonic.study.motion import walked_speeds_m_s
 
     step = max(-(-len(trace) // SHOWN_TICKS), 1)
-    yaw, pitch = looks_deg(trace) / trace["dt"].to_numpy()
+    yaw, pitch = look_rates_deg_s(trace)
     shown = trace.assign(speed_m_s=walked_speeds_m_s, yaw_deg_s=yaw, pitch_deg_s=pitch).iloc[step - 1 :: step]
     # Of a clock that started long ago, the end of the number is what counts.
     start_s = 0 if trace.empty or abs(trace["t"].iloc[0]) < LATE_S else math.floor(trace["t"].iloc[0])

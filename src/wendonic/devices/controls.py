@@ -160,8 +160,8 @@ CONTROLS: dict[str, Control] = _NAMED | {
 BY_SLOT: dict[int, Control] = {control.slot: control for control in _NAMED.values() if control.width}
 """Control by its first place in the held state."""
 
-JOYSTICK_WORDS = ("joy", "wheel", "pedal", "throttle")
-"""Beginnings of names under which people look for what is no pad."""
+JOYSTICK = "joystick"
+"""Under this name people look for what is no pad."""
 
 SHOWN = 2
 """How many controls of a kind a message names."""
@@ -174,10 +174,10 @@ def where_listed(name: str, otherwise: str = 'all of them: "wendonic controls"')
     """Return where to look for a control that has no such name: what is no pad feeds the controls of one.
 
     >>> where_listed("key.Zoom"), where_listed("joystick.axis.0")
-    ('; all of them: "wendonic controls"', '; a joystick or wheel feeds a pad: "wendonic explain joystick" says how')
+    ('; all of them: "wendonic controls"', '; a joystick feeds the controls of a pad, see: wendonic explain joystick')
     """
-    if name.lower().startswith(JOYSTICK_WORDS):
-        return '; a joystick or wheel feeds a pad: "wendonic explain joystick" says how'
+    if name.lower().startswith(JOYSTICK):
+        return "; a joystick feeds the controls of a pad, see: wendonic explain joystick"
     return f"; {otherwise}"
 
 

@@ -9,7 +9,7 @@ from wendonic.errors import WendonicError
 from wendonic.pictures.lengths import label_axis
 from wendonic.pictures.path_ground import upright
 from wendonic.pictures.style import FOG, INK, LINE_STYLES, blank_axes, dress_axes, label_lines, split_axes
-from wendonic.study.looking import looks_deg, only_looks, turned_deg
+from wendonic.study.looking import look_rates_deg_s, only_looks, turned_deg, whole_yaw_deg
 from wendonic.study.motion import level_speeds_m_s, speeds_m_s, steps_m
 from wendonic.study.solve.compare import Comparison
 
@@ -127,7 +127,7 @@ def _draw_views(ax: Axes, compared: Comparison, traces: "tuple[pd.DataFrame, ...
     ax.set_aspect("equal", adjustable="datalim")
     ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for name, trace, (color, dashes), marker in zip(compared.names, traces, LINE_STYLES, END_MARKERS, strict=False):
-        yaw, pitch = _yaw_deg(trace), trace["view_pitch_deg"].to_numpy()
+        yaw, pitch = whole_yaw_deg(trace), trace["view_pitch_deg"].to_numpy()
         ax.plot(yaw, pitch, color=color, linestyle=dashes, linewidth=2.0, label=name)
         ax.plot(yaw[-1], pitch[-1], marker, color=color, markersize=8, markeredgecolor=INK, zorder=3)
 
@@ -138,15 +138,9 @@ def _draw_looks(pace: Axes, turned: Axes, compared: Comparison, traces: "tuple[p
     dress_axes(turned, "", "time (s)", "yaw, turns\nadded up (deg)")
     for name, trace, (color, dashes) in zip(compared.names, traces, LINE_STYLES, strict=False):
         t = trace["t"].to_numpy()
-        rate = np.hypot(*looks_deg(trace)) / trace["dt"].to_numpy()
-        pace.plot(t, rate, color=color, linestyle=dashes, linewidth=1.8, label=name)
-        turned.plot(t, _yaw_deg(trace), color=color, linestyle=dashes, linewidth=1.8)
+        pace.plot(t, np.hypot(*look_rates_deg_s(trace)), color=color, linestyle=dashes, linewidth=1.8, label=name)
+        turned.plot(t, whole_yaw_deg(trace), color=color, linestyle=dashes, linewidth=1.8)
     _share_time(pace, turned, traces)
-
-
-def _yaw_deg(trace: "pd.DataFrame") -> "NDArray[np.float64]":
-    """Return where the view points, without a jump at 360."""
-    return np.asarray(np.unwrap(trace["view_yaw_deg"].to_numpy(), period=360.0), dtype=float)
 
 
 def _moves(trace: "pd.DataFrame") -> "NDArray[np.bool_]":

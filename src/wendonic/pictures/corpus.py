@@ -19,6 +19,8 @@ SHOWN = 12
 """Recordings that are named, those that changed most."""
 
 LEAST_ROWS = 6
+"""A picture with fewer bars leaves room for as many."""
+
 LONGEST_NAME = 28
 AXIS = {
     "distance_m": "how much longer the path is",

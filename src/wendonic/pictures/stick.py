@@ -40,6 +40,8 @@ HEADINGS_DEG = tuple(sorted({*range(0, 361, 2), 45, 135, 225, 315}))
 """Directions in which an edge of any form is looked for; the corners of all forms are among them."""
 
 JUST_SEEN = 1e-9
+"""An amount from which on something happens; so much below a level counts as on it."""
+
 LEAST_DEAD = 0.005
 """Tilt from which on a dead zone can be seen."""
 

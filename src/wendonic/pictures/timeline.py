@@ -28,7 +28,7 @@ from wendonic.pictures.style import (
 )
 from wendonic.recording.held import held_spans
 from wendonic.recording.recording import Recording
-from wendonic.study.looking import looks_deg, only_looks, turned_deg
+from wendonic.study.looking import look_rates_deg_s, looks_deg, only_looks, turned_deg, whole_yaw_deg
 from wendonic.study.motion import level_speeds_m_s
 from wendonic.study.press_spans import PressSpans, press_spans
 
@@ -167,7 +167,7 @@ def _draw_look(look: Axes, seen: "pd.DataFrame") -> None:
     """Draw how fast the player turns the view."""
     dress_axes(look, y_label="look\n(deg/s)")
     look.axhline(0.0, color=FOG, linewidth=0.6)
-    yaw, pitch = looks_deg(seen) / seen["dt"].to_numpy()
+    yaw, pitch = look_rates_deg_s(seen)
     look.plot(seen["t"], yaw, label="yaw, to the right", **LOOKING)
     if pitch.any():
         look.plot(seen["t"], pitch, label="pitch, up", **CLIMB)
@@ -175,10 +175,8 @@ def _draw_look(look: Axes, seen: "pd.DataFrame") -> None:
 
 def _draw_view(view: Axes, seen: "pd.DataFrame") -> None:
     """Draw where the view points, without a jump from 360 to 0."""
-    import numpy as np
-
     dress_axes(view, y_label="view\n(deg)")
-    view.plot(seen["t"], np.unwrap(seen["view_yaw_deg"].to_numpy(), period=360.0), label="yaw", **LOOKING)
+    view.plot(seen["t"], whole_yaw_deg(seen), label="yaw", **LOOKING)
     if seen["view_pitch_deg"].any():
         view.plot(seen["t"], seen["view_pitch_deg"], label="pitch", **CLIMB)
 
@@ -231,7 +229,7 @@ def _draw_bars(ax: Axes, spans: dict[str, list[tuple[float, float]]], presses: d
     example="wendonic draw timeline demo-out/beekeeper.toml demo-out/beekeeper_keys.jsonl --from 26 --to 33",
 )
 def timeline(given: Given) -> Any:
-    """Raw, shaped, intent and speed over time, held keys as bars."""
+    """Raw, shaped, intent, look and speed over time, held keys and presses as bars."""
     return draw_timeline(
         given.trace, given.own_recording, given.start_s, given.end_s, length=given.profile.world.length
     )

@@ -27,7 +27,7 @@ RANGES = {
 }
 """What a control's numbers are called, and their unit."""
 
-HUNDREDTH_S = 0.01
+SHORT_SILENCE_S = 0.01
 """Shorter silences are written with more digits."""
 
 RESTING_TILT = 0.3
@@ -76,7 +76,7 @@ def _longest_silence(recording: Recording) -> str:
     if not gaps:
         return ""
     longest, since = max(gaps, key=lambda gap: gap[0])
-    silence = f"{longest:.2f}" if longest >= HUNDREDTH_S else significant(longest, 2)
+    silence = f"{longest:.2f}" if longest >= SHORT_SILENCE_S else significant(longest, 2)
     return f"; longest silence {silence} s, from {since:.2f} s"
 
 

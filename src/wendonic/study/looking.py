@@ -27,6 +27,31 @@ def looks_deg(trace: "Columns") -> "NDArray[np.float64]":
     return np.array(rows, dtype=float)
 
 
+def look_rates_deg_s(trace: "Columns") -> "NDArray[np.float64]":
+    """Return how fast the player turns the view in each tick (deg/s), a row to the right and one up.
+
+    >>> import pandas as pd
+    >>> look_rates_deg_s(pd.DataFrame({"look_yaw_deg": [3.0], "look_pitch_deg": [4.0], "dt": [0.5]})).tolist()
+    [[6.0], [8.0]]
+    """
+    import numpy as np
+
+    rates: NDArray[np.float64] = looks_deg(trace) / np.asarray(trace["dt"])
+    return rates
+
+
+def whole_yaw_deg(trace: "Columns") -> "NDArray[np.float64]":
+    """Return where the view points in each tick (deg), turns added up: without a jump from 360 to 0.
+
+    >>> import pandas as pd
+    >>> whole_yaw_deg(pd.DataFrame({"view_yaw_deg": [350.0, 10.0]})).tolist()
+    [350.0, 370.0]
+    """
+    import numpy as np
+
+    return np.asarray(np.unwrap(np.asarray(trace["view_yaw_deg"]), period=360.0), dtype=float)
+
+
 def turned_deg(trace: "Columns") -> float:
     """Return how far the player turns the view in all (deg), there and back.
 

@@ -7,11 +7,12 @@ import numpy as np
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.recording.recording import Recording
+from wendonic.study.looking import WALKS
 
 if TYPE_CHECKING:
     import pandas as pd
 
-REQUESTS = ("raw_x", "raw_y", "rise", "turn", "throttle", "look_yaw_deg", "look_pitch_deg", "vel_x", "vel_y", "vel_z")
+REQUESTS = (*WALKS, "look_yaw_deg", "look_pitch_deg")
 """Columns of which one differs from 0 wherever a recording requests something, or moves the body."""
 
 NAMED = 3

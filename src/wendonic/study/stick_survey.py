@@ -11,7 +11,7 @@ from wendonic.study.unmeasured import once_each
 
 STEPS = 1000
 
-FULL = {
+FULL_AMOUNT = {
     "move": "full speed",
     "throttle": "full speed",
     "turn": "the full turn rate",

@@ -67,7 +67,7 @@ class Comfort(Table):
         halves = f"closes with a half-life of {vignette.close_half_life_s:g} s"
         safe = f"a place is safe if it is out of walls and level within {length.m(room.level_m)}"
         wide = f"{room.width_m * length.per_m:g}"
-        back = f"brought back there after {room.return_s:g} s in a wall"
+        back = f"the player is brought back there after {room.return_s:g} s in a wall"
         return [
             f"vignette: {closes}; {halves}, opens with {vignette.open_half_life_s:g} s",
             f"play space: {wide} x {length.m(room.depth_m)}; {safe}; {back}",

@@ -88,7 +88,7 @@ class Jump(Table):
         """Say how high it jumps, and how long it rises."""
         start_m_s, rising_m_s2 = self.start_m_s(gravity_m_s2), self.rising_m_s2(gravity_m_s2)
         height_m, apex_s = start_m_s**2 / (2.0 * rising_m_s2), start_m_s / rising_m_s2
-        words = f"{self.press}: a jump {length.m(height_m, '.2f')} high, {apex_s:.2f} s to the top"
+        words = f"jumps {length.m(height_m, '.2f')} high (press {self.press}), {apex_s:.2f} s to the top"
         if self.early_release_ratio < 1.0:
             words += f"; released early it keeps {100.0 * self.early_release_ratio:g} % of its upward speed"
         return words

@@ -337,9 +337,13 @@ class PressTable(Table):
         >>> PressTable(bind=("key.Space",), style="tap").trial("down", "up")
         [('down', 0.05), ('up', 0.0)]
         """
+        return [(down if step.edge == DOWN else up, step.share * self.limit_s) for step in STYLES[self.style].trial]
+
+    @property
+    def limit_s(self) -> float:
+        """The time (s) that its style is about; 0 for a style without one."""
         limits = STYLES[self.style].fields
-        limit_s = getattr(self, limits[0]) if limits else 0.0
-        return [(down if step.edge == DOWN else up, step.share * limit_s) for step in STYLES[self.style].trial]
+        return float(getattr(self, limits[0])) if limits else 0.0
 
     def tuning(self, jumps: bool = False) -> PressTuning:
         """Return it as the kernels' numbers; one that `jumps` waits for the ground, whatever it says of that."""

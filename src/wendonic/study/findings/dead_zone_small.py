@@ -10,7 +10,7 @@ from wendonic.profile.schema.move_binds import AxesBind, StickBind
 from wendonic.significant import significant
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.stick_response import StickResponse
-from wendonic.study.stick_survey import FULL
+from wendonic.study.stick_survey import FULL_AMOUNT
 from wendonic.study.thresholds import THRESHOLDS
 
 NOISE_SIGMAS = 3.0
@@ -55,7 +55,7 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
             ]
             yield Found(
                 f"{zone}.inner",
-                f"{why}, which requests {significant(100.0 * amount, 2)} % of {FULL[channel]}",
+                f"{why}, which requests {significant(100.0 * amount, 2)} % of {FULL_AMOUNT[channel]}",
                 [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
                 "or record the stick and use wendonic calibrate",
             )

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.stick_survey import FULL, surveyed_sticks
+from wendonic.study.stick_survey import FULL_AMOUNT, surveyed_sticks
 
 JUMP = 0.1
 
@@ -19,7 +19,7 @@ def jump_at_dead_zone(case: Case) -> Iterator[Found]:
             percent = 100.0 * stick.amounts[stick.first]
             yield Found(
                 f"{stick.where}.dead_zone" if by_zone else f"{stick.where}.curve.floor",
-                f"leaving the dead zone gives {percent:.0f} % of {FULL[stick.channel]} at once",
+                f"leaving the dead zone gives {percent:.0f} % of {FULL_AMOUNT[stick.channel]} at once",
                 [round_zone, smooth, {**round_zone, **smooth}]
                 if by_zone
                 else [{f"{stick.where}.curve.floor": 0.05}, {**round_zone, f"{stick.where}.curve.floor": 0.05}],

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from wendonic.study.finding import Case, Found, finding
-from wendonic.study.stick_survey import FULL, STEPS, surveyed_sticks
+from wendonic.study.stick_survey import FULL_AMOUNT, STEPS, surveyed_sticks
 
 RIM_TILT = 0.98
 """A stick that is worn, or no stick of the best, gives no more than this in some direction."""
@@ -22,7 +22,7 @@ def rim_out_of_reach(case: Case) -> Iterator[Found]:
             outer = {f"{zone}.outer": 0.95}
             yield Found(
                 f"{zone}.{'outer' if stick.bind.dead_zone.uses('outer') else 'form'}",
-                f"{FULL[stick.channel]} needs a tilt of {stick.full / STEPS:.2f}",
+                f"{FULL_AMOUNT[stick.channel]} needs a tilt of {stick.full / STEPS:.2f}",
                 [
                     outer,
                     {f"{zone}.form": "round", **outer},

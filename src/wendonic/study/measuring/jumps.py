@@ -66,9 +66,13 @@ class JumpPress(NamedTuple):
     lead: Trial = ()
 
     def tapped(self, tap_s: float) -> "JumpPress":
-        """Return the same, released after `tap_s` if it is one that jumps while it is held."""
-        held = len(self.trial) == 1
-        return self._replace(trial=[(self.trial[0][0], tap_s + AFTER_S), (self.up, 0.0)]) if held else self
+        """Return the same, released `tap_s` after it begins, unless a release is what makes it begin."""
+        *before, (last, wait_s) = self.trial
+        if last == self.up:
+            return self
+        (mode,) = self.profile.mode.values()
+        begins_s = mode.press[self.name].limit_s if wait_s > 0.0 else 0.0
+        return self._replace(trial=[*before, (last, begins_s + tap_s + AFTER_S), (self.up, 0.0)])
 
     def flight(self, engine: Engine = "auto", longest_s: float = LONGEST_AIRTIME_S) -> Flight:
         """Return the flight of a jump whose press stays held, or is as short as its style wants it; raises `NotHere`

@@ -84,7 +84,7 @@ def swipe_delay_s(bind: MouseBind | TouchDragBind, share: float) -> float:
     def left(dt: float) -> float:
         return wanted - at_once.yaw - displacement_output(tuning, owed, 0.0, 0.0, 0.0, dt)[1].yaw
 
-    return _when_zero_s(left) if at_once.yaw < wanted else 0.0
+    return _when_zero_s(left)
 
 
 def ease_reached_s(bind: LookStickBind | LookKeysBind, share: float) -> float:
@@ -105,9 +105,11 @@ def ease_reached_s(bind: LookStickBind | LookKeysBind, share: float) -> float:
 
 
 def _when_zero_s(left: Callable[[float], float]) -> float:
-    """Return when (s) a number that falls is 0."""
+    """Return when (s) a number that falls is 0, and 0 if it is so at once."""
     from scipy.optimize import brentq
 
+    if left(INSTANT_S) <= 0.0:
+        return 0.0
     end_s = 1.0
     while left(end_s) > 0.0:
         end_s *= 2.0
