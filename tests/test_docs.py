@@ -11,7 +11,6 @@ import re
 import runpy
 import subprocess
 import sys
-import textwrap
 from pathlib import Path
 from unittest import mock
 
@@ -22,9 +21,6 @@ from test_command_line import called
 from wendonic import Helm
 from wendonic.demo import copy_inputs
 from wendonic.demo.starter import write_starter
-from wendonic.kernels.frames import steer
-from wendonic.kernels.press import press
-from wendonic.kernels.source import dead_zone
 from wendonic.profile.load import profile_from_text
 from wendonic.study.checking import check
 
@@ -377,95 +373,6 @@ def test_public_names_are_there_and_importing_loads_nothing_heavy():
         "from wendonic import Helm; import sys; print([n for n in 'numpy pandas typer'.split() if n in sys.modules])"
     )
     assert python("-c", code, folder=TOP) == "[]\n"
-
-
-ADDING = (TOP / "docs" / "adding.md").read_text(encoding="utf-8")
-
-
-def test_the_files_that_adding_names_are_there_or_still_to_be_made():
-    new = set(re.findall(r"- new: `([^`]+)`", ADDING))
-    named = set(re.findall(r"`(src/[^`]+\.py)`", ADDING))
-    assert len(new) == 7
-    for path in named - new:
-        assert (TOP / path).is_file(), path
-    for path in new:
-        assert (TOP / path).parent.is_dir(), path
-        assert not (TOP / path).exists(), path
-
-
-def shown_in_adding(*words):
-    """The one block of code that has each of the words."""
-    blocks_of_code = re.findall(r"```python\n(.*?)```", ADDING, re.DOTALL)
-    found = [[block for block in blocks_of_code if word in block] for word in words]
-    assert [len(blocks_with) for blocks_with in found] == [1] * len(words)
-    return [textwrap.dedent("  " + block.lstrip(" ")) for (block,) in found]
-
-
-def test_what_adding_shows_of_a_quantity_a_finding_and_a_picture_works_as_it_stands():
-    """Run in a process of its own: what registers there is not left behind here."""
-    code = shown_in_adding("@quantity(", "@finding(", "@picture(")
-    script = "\n".join(
-        [
-            "from __future__ import annotations",
-            "from collections.abc import Iterator\nfrom typing import Any",
-            "from matplotlib.axes import Axes",
-            "from wendonic import shape\nfrom wendonic.demo import demo_profile, demo_recording",
-            "from wendonic.pictures.picture import Given, picture, registered as pictures",
-            "from wendonic.pictures.style import SLATE, blank_axes, dress_axes",
-            "from wendonic.study.bench import Bench",
-            "from wendonic.study.finding import Case, Found, finding, registered as findings",
-            "from wendonic.study.quantity import quantity, registered as quantities",
-            "from wendonic.study.unmeasured import NotHere",
-            *code,
-            "profile = demo_profile()",
-            "print(round(quantities()['reverse_speed_m_s'].measure(Bench(profile, 'foot')), 6))",
-            "print(list(findings()['pitch-outruns-yaw'].look(Case(profile, 'foot'))))",
-            "trace = shape(demo_recording('beekeeper_keys'), profile)",
-            "print(len(draw_presses(trace).get_yticks()) == len(profile.press_names), 'presses' in pictures())",
-        ]
-    )
-    done = subprocess.run([sys.executable, "-c", script], check=True, capture_output=True, text=True, timeout=120)
-    assert done.stdout == "3.2\n[]\nTrue True\n"
-
-
-@pytest.mark.parametrize(("name", "kernel"), [("ZONE", dead_zone), ("STYLE", press), ("FRAME", steer)])
-def test_an_integer_that_adding_gives_is_the_next_free_one(name, kernel):
-    (given,) = re.findall(rf"^\s*{name}_[A-Z]+ = (\d+)$", ADDING, re.MULTILINE)
-    assert int(given) == 1 + max(number for one, number in vars(kernel).items() if one.startswith(f"{name}_"))
-
-
-def test_the_tables_that_adding_shows_are_sound_as_they_stand():
-    """A frame and a device, each asked for what the rest of the library asks of it."""
-    code = shown_in_adding("class ObliqueSteer", "class WheelSource", "class WheelBind")
-    script = "\n".join(
-        [
-            "from collections.abc import MutableSequence\nfrom dataclasses import dataclass",
-            "from typing import Annotated, Any, ClassVar, Literal\nfrom pydantic import Field",
-            "from wendonic.arithmetic import radians\nfrom wendonic.devices.controls import CONTROLS, Device",
-            "from wendonic.devices.push import Push, Pushes",
-            "from wendonic.devices.sources.base import Follower, Reader, Source",
-            "from wendonic.devices.state import Change, DeviceState",
-            "from wendonic.kernels.frames.frame import FrameTuning",
-            "from wendonic.kernels.source.source import SOURCE_AXIS, SourceTuning",
-            "from wendonic.length_unit import METRES, LengthUnit",
-            "from wendonic.profile.schema.number_rows import NumberRows",
-            "from wendonic.profile.schema.seat import Seat\nfrom wendonic.profile.schema.window import Window",
-            "from wendonic.profile.schema.steer.sprite import OnFoot, frame_entry",
-            "from wendonic.profile.schema.table import entry\nfrom wendonic.profile.schema.tilted import Tilted",
-            "FRAME_OBLIQUE, _WHEEL = 8, CONTROLS['mouse.wheel'].slot",
-            *code,
-            "print(ObliqueSteer(frame='oblique', forward_deg=30).sentences(METRES)[0])",
-            "bind = WheelBind(wheel='mouse.wheel')",
-            "print(bind.sentence().split(':')[0], bind.called(), *bind.pushes(1.0, 0.0, Window())[0][:3])",
-            "print(bind.tuning(NumberRows()).kind == SOURCE_AXIS, bind.source(Window(), Seat()).notches)",
-        ]
-    )
-    done = subprocess.run([sys.executable, "-c", script], capture_output=True, text=True, timeout=120, check=False)
-    assert done.stdout.splitlines() == [
-        "steer: forward is 30 deg on the plan, whatever the camera does",
-        "wheel, full after 8 notches wheel mouse.wheel -8.0 8.0",
-        "True 8.0",
-    ], done.stderr
 
 
 def examples_of(thing):
