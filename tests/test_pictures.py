@@ -198,6 +198,20 @@ def test_a_profile_without_a_stick_has_nothing_to_map(beekeeper):
         draw_stick(beekeeper.model_copy(update={"mode": {"foot": mode}}))
 
 
+def test_a_map_says_when_a_recording_has_no_positions_of_its_stick(beekeeper, caplog):
+    aim = Recording([Event(0.0, "pad.right_stick", (0.5, 0.0)), Event(0.5, "pad1.left_stick", (0.5, 0.0))])
+    for recording, words in (
+        (demo_recording("beekeeper_keys"), ""),
+        (aim, "; it has those of pad.right_stick, pad1.left_stick"),
+    ):
+        caplog.clear()
+        plane, *_ = draw_stick(beekeeper, recording)
+        assert [record.getMessage() for record in caplog.records] == [
+            f"the recording has no positions of pad.left_stick{words}"
+        ]
+        assert "the recording has no positions of pad.left_stick" in [text.get_text() for text in plane.texts]
+
+
 def test_a_timeline_shows_the_trace_within_its_window(keys_trace):
     recording = demo_recording("beekeeper_keys")
     bars, right, forward, amount, speed = draw_timeline(keys_trace, recording, 26.0, 30.5)

@@ -210,6 +210,12 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
             6,
             'found 4; allowed: entries such as "key.Space"',
         ),
+        (
+            HEAD + PAD + "[mode.foot.press]\ncrouch = { bind = ['key.KeyC', { unless = ['key.ControlLeft'] }] }\n",
+            6,
+            'found unless; "unless" belongs in mode.foot.press.crouch; allowed as a source of crouch: '
+            "a control's name, control, zone",
+        ),
         (HEAD + PAD + "keys = { forward = ['KeyW'] }\n", 4, "a source has one device"),
         (
             HEAD + "[[mode.foot.move.bind]]\nmouse = 'mouse.move'\n",

@@ -1,10 +1,14 @@
 """Players at one machine: shares of the keyboard, pads by number, and changing seats while playing."""
 
+import json
+
 import pytest
 
-from wendonic import ControlError, Event, Helm, ProfileError, Recording, profile_from_text, shape
+from wendonic import ControlError, Event, Helm, ProfileError, Recording, WendonicError, profile_from_text, shape
+from wendonic.cli.main import app
 from wendonic.pictures import PICTURES
 from wendonic.pictures.picture import Given
+from wendonic.study.feel_sheet import measure
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -173,3 +177,61 @@ def test_what_each_player_has_is_said():
     lines = profile_from_text(TEXT).sentences()
     assert "  seat one: pad, KeyW, KeyS, Space" in lines
     assert "  seat two: pad1, ArrowUp, ArrowDown, Enter" in lines
+    whose = [line.split(":")[0].strip() for line in lines if line.endswith("; seat two only")]
+    assert whose == ["mouse"]
+    whose = [line.split(":")[0].strip() for line in lines if line.endswith("; seat one only")]
+    assert whose == ["press call"]
+
+
+APART = """format = "wendonic-profile"
+version = 1
+[mode.yard]
+gait = "walk"
+steer = { frame = "map" }
+[seat.one]
+keys = ["KeyW", "KeyS"]
+[seat.two]
+keys = ["ArrowUp", "ArrowDown"]
+[[mode.yard.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"] }
+rise_s = 0.5
+seat = "one"
+[[mode.yard.move.bind]]
+keys = { forward = ["ArrowUp"], back = ["ArrowDown"] }
+rise_s = 0.25
+seat = "two"
+[[mode.yard.move.bind]]
+stick = "pad.left_stick"
+dead_zone = { inner = 0.2 }
+seat = "two"
+[gait.walk]
+top_speed_m_s = 4
+accel_m_s2 = 40
+"""
+
+
+def test_each_player_s_controls_are_measured_and_drawn_by_themselves(tmp_path, capsys):
+    """A ramp that the gait can follow takes 0.9 of its time to 90 %."""
+    (tmp_path / "apart.toml").write_text(APART, newline="\n")
+    profile = profile_from_text(APART)
+    for seat, ramp_s in ((None, 0.5), ("one", 0.5), ("two", 0.25)):
+        assert measure(profile, seat=seat, by="keys").reach90_s == pytest.approx(0.9 * ramp_s)
+    # What the profile calls `pad` is the player's own.
+    for by in ("pad", "pad.left_stick", "pad1"):
+        assert measure(profile, seat="two", by=by).by == "pad1.left_stick"
+    with pytest.raises(WendonicError, match='no such device in mode "yard": "pad"; there are: keys'):
+        measure(profile, seat="one", by="pad")
+    with pytest.raises(ControlError, match='unknown seat "tow"; did you mean "two"'):
+        measure(profile, seat="tow")
+    amounts, *_ = PICTURES["stick"].draw(Given([tmp_path / "apart.toml"], seat="two"))
+    assert amounts.get_title(loc="left") == "pad1.left_stick: amount at each position"
+    with pytest.raises(WendonicError, match="has no stick"):
+        PICTURES["stick"].draw(Given([tmp_path / "apart.toml"], seat="one"))
+    words = ["measure", str(tmp_path / "apart.toml"), "--seat", "two", "--of", "reach90_s", "--by", "keys"]
+    with pytest.raises(SystemExit):
+        app(words, prog_name="wendonic")
+    head, *_ = capsys.readouterr().out.splitlines()
+    assert head.endswith("apart.toml, mode yard, seat two, by keys")
+    with pytest.raises(SystemExit):
+        app([*words, "--json"], prog_name="wendonic")
+    assert json.loads(capsys.readouterr().out)["seat"] == "two"

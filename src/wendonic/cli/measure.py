@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.completion import quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, SeatOption, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -29,6 +29,7 @@ def measure(
         ),
     ] = None,
     mode: ModeOption = None,
+    seat: SeatOption = None,
     by: ByOption = None,
     held: WhileOption = None,
     tilt: Annotated[
@@ -52,8 +53,8 @@ def measure(
     name, length = loaded.mode_name(mode), loaded.world.length
     only = [known_quantity(quantity, length)[0] for quantity in of] if of else None
     thresholds = asked_for(tilt=tilt, hz=hz, goal_m=goal_m)
-    sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds)
-    head = {"profile": str(profile), "mode": name, **sheet_head(sheet)}
+    sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds, seat=seat)
+    head = {"profile": str(profile), "mode": name, "seat": seat, **sheet_head(sheet)}
     content = document("measure", **head, values=sheet_values(sheet))
     if out is not None:
         with atomic_file(out) as beside:
@@ -61,7 +62,8 @@ def measure(
     if as_json:
         say(json.dumps(content, indent=2))
         return
-    say(f"{profile}, mode {name}{f', by {sheet.by}' if sheet.by else ''}{f', {held} held' if held else ''}")
+    player = f", seat {seat}" if seat else ""
+    say(f"{profile}, mode {name}{player}{f', by {sheet.by}' if sheet.by else ''}{f', {held} held' if held else ''}")
     _print_sheet(sheet, length)
     if out is not None:
         say(f"wrote {out}")

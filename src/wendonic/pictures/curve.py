@@ -213,8 +213,9 @@ def _only(tilts: Iterable[float | None]) -> float | None:
 @picture(
     "profiles",
     "mode",
+    "seat",
     example="wendonic draw curve demo-out/beekeeper.toml -o curve.png",
 )
 def curve(given: Given) -> Any:
     """Response curves with their slope, and how many of a stick's steps are left for slow walking."""
-    return draw_curve(given.profiles, given.mode)
+    return draw_curve(given.own_profiles, given.mode)

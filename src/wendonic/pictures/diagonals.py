@@ -142,8 +142,9 @@ def _draw_input(
 @picture(
     "profile",
     "mode",
+    "seat",
     example="wendonic draw diagonals demo-out/beekeeper.toml -o diagonals.png",
 )
 def diagonals(given: Given) -> Any:
     """Wanted speed by direction for keys and sticks; diagonals that are too fast stand out."""
-    return draw_diagonals(given.profile, given.mode)
+    return draw_diagonals(given.own_profile, given.mode)

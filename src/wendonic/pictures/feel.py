@@ -133,9 +133,10 @@ def _mark(ax: Axes, at_s: float | None, speed: float, form: str, color: str) -> 
 @picture(
     "profiles",
     "mode",
+    "seat",
     "by",
     example="wendonic draw feel demo-out/beekeeper.toml demo-out/terraces.toml -o feel.png",
 )
 def feel(given: Given) -> Any:
     """Speed after a full press, after a release and after a reversal, with the feel sheet's quantities marked."""
-    return draw_feel(given.profiles, given.mode, by=given.by, held=given.held)
+    return draw_feel(given.own_profiles, given.mode, by=given.own_by, held=given.held)

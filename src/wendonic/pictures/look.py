@@ -185,8 +185,9 @@ def _draw_keys(ax: Axes, keys: list[_Source[LookKeysBind]]) -> None:
 @picture(
     "profiles",
     "mode",
+    "seat",
     example="wendonic draw look demo-out/beekeeper.toml -o look.png",
 )
 def look(given: Given) -> Any:
     """Yaw rate by tilt for sticks, angle by swipe for mice, by press for keys; of two profiles if two are given."""
-    return draw_look(given.profiles, given.mode)
+    return draw_look(given.own_profiles, given.mode)

@@ -19,6 +19,7 @@ from wendonic.recording.recording import Recording
 from wendonic.recording.stretches import cut
 from wendonic.study.no_effect import warn_of_no_effect
 from wendonic.study.probes.by_name import recording_or_probe
+from wendonic.study.seated import seated, seated_device
 from wendonic.study.solve.compare import names_of
 
 Taken = Literal[
@@ -74,6 +75,23 @@ class Given:
     def profile(self) -> Profile:
         """The only profile."""
         return next(iter(self.profiles.values()))
+
+    @cached_property
+    def own_profiles(self) -> dict[str, Profile]:
+        """The profiles by short names, as the player in the seat has them if one is given."""
+        if self.seat is None:
+            return self.profiles
+        return {name: seated(profile, self.seat) for name, profile in self.profiles.items()}
+
+    @property
+    def own_profile(self) -> Profile:
+        """The only profile, as the player in the seat has it if one is given."""
+        return next(iter(self.own_profiles.values()))
+
+    @property
+    def own_by(self) -> str | None:
+        """The device to measure by, as the player in the seat has it if one is given."""
+        return seated_device(self.profile, self.seat, self.by)
 
     @cached_property
     def some_recording(self) -> Recording | None:

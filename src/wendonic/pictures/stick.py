@@ -1,5 +1,6 @@
 """Where raw stick positions go: dead zone, rim and iso-lines of the wanted amount."""
 
+import logging
 import math
 import textwrap
 from typing import Any
@@ -8,6 +9,7 @@ from matplotlib.axes import Axes
 from matplotlib.collections import LineCollection
 from matplotlib.patches import Circle, Polygon
 
+from wendonic.devices.controls import CONTROLS
 from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import (
@@ -75,6 +77,12 @@ def draw_stick(
     return [plane, curve, moved]
 
 
+def _sticks_in(recording: Recording) -> str:
+    """Say which sticks a recording has, behind the one that it has not."""
+    names = dict.fromkeys(event.control for event in recording if CONTROLS[event.control].kind == "stick")
+    return f"; it has those of {', '.join(names)}" if names else ""
+
+
 def _levels(stick: StickResponse) -> dict[float, str]:
     """Return the amounts of which lines are drawn and what is written on them."""
     paces = [pace.amount for pace in stick.paces]
@@ -111,9 +119,11 @@ def _draw_plane(ax: Axes, bind: StickBind, stick: StickResponse, recording: Reco
     if recording is not None:
         points = np.array([event.value for event in recording if event.control == bind.stick]).reshape(-1, 2)
         ax.plot(points[:, 0], -points[:, 1], ".", color=MIST, markersize=2.5, alpha=0.55, zorder=1)
-        ax.text(
-            -1.1, -1.1, f"dots: {len(points)} raw positions of the recording", color=MIST, fontsize=9, va="bottom"
-        )
+        words = f"dots: {len(points)} raw positions of the recording"
+        if not len(points):
+            words = f"the recording has no positions of {bind.stick}"
+            logging.getLogger("wendonic").warning("%s%s", words, _sticks_in(recording))
+        ax.text(-1.1, -1.1, words, color=MIST, fontsize=9, va="bottom")
     for number, (amount, words) in enumerate(_levels(stick).items()):
         _draw_level(ax, stick, amount, label=f"amount {words}", color=HONEY, linewidth=1.4)
         # Each label sits at a heading of its own, so that lines close together still have room for theirs.
@@ -252,8 +262,9 @@ def _draw_curve(ax: Axes, bind: StickBind, stick: StickResponse) -> None:
     "[recording]",
     "window",
     "mode",
+    "seat",
     example="wendonic draw stick demo-out/beekeeper.toml demo-out/beekeeper_pad.jsonl -o stick.png",
 )
 def stick(given: Given) -> Any:
     """Where raw stick positions go: dead zone, rim, lines of wanted amount."""
-    return draw_stick(given.profile, given.stretch, given.mode)
+    return draw_stick(given.own_profile, given.stretch, given.mode)

@@ -367,7 +367,12 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     if "stick" in found and "axis" in alternatives:
         stick = str(found["stick"])
         guess = f"; did you mean axis = {_shown(stick if stick.endswith(('.x', '.y')) else f'{stick}.x')}?"
-    return f"found {keys}{guess} allowed as a source of {channel}: {', '.join(map(str, alternatives))}"
+    around = [key for key in found if key in _table_around(root, detail["loc"][:-1]).model_fields]
+    if around:
+        guess = f'; "{around[0]}" belongs in {dotted(detail["loc"][:-2])};'
+    # A press may name a control and nothing else.
+    sources = ["a control's name" if key == "name" else str(key) for key in alternatives]
+    return f"found {keys}{guess} allowed as a source of {channel}: {', '.join(sources)}"
 
 
 def _missing(root: type[Table], detail: ErrorDetails) -> str:

@@ -328,7 +328,7 @@ class Helm(BodyDoor):
 
     def _check_mode(self, profile: Profile) -> None:
         if self.mode not in known_profile(profile).mode:
-            raise WendonicError(f"{none_such('mode', self.mode, profile.mode)}; the helm is in it")
+            raise WendonicError(f'the helm is in mode "{self.mode}"; the profile has {", ".join(profile.mode)}')
 
     def take_seat(self, seat: str) -> None:
         """Continue in another seat, one of the profile's or a pad, from the next tick on; body and view stay.

@@ -13,6 +13,7 @@ from wendonic.study.in_columns import in_columns
 from wendonic.study.probes.walker import entries_of
 from wendonic.study.quantities import QUANTITIES
 from wendonic.study.quantity import Value
+from wendonic.study.seated import seated, seated_device
 from wendonic.study.thresholds import THRESHOLDS, Thresholds
 from wendonic.study.unmeasured import NotHere, Unmeasured
 
@@ -136,14 +137,16 @@ def measure(
     by: str | None = None,
     held: str | None = None,
     thresholds: Thresholds = THRESHOLDS,
+    seat: str | None = None,
 ) -> FeelSheet:
     """Return the feel sheet of a mode, the first one by default.
 
     `engine` is that of `wendonic.shape`. With `only`, nothing is measured beyond what these quantities need, and the
     others are None. `by` names the device to measure with: `keys`, `pad.left_stick`, `pad`, `touch_zones`; by default
     the one with the most directions, keys first. `held` is a press that is held all the time, such as a sprint.
-    Raises `WendonicError` for a mode or a quantity that does not exist, and a device or a press that the mode does
-    not have.
+    With a `seat`, one of the profile's or a pad such as "pad1", it is measured by that player's controls alone, see
+    `seated`. Raises `WendonicError` for a mode, a quantity or a seat that does not exist, and a device or a press
+    that the mode does not have.
 
     >>> from wendonic.demo import demo_profile
     >>> sheet = measure(demo_profile())
@@ -158,7 +161,10 @@ def measure(
     for name in only or ():
         if name not in QUANTITIES:
             raise WendonicError(none_such("quantity of the feel sheet", name, QUANTITIES))
-    return sheet_of(Bench(profile, known_profile(profile).mode_name(mode), engine, by, held, thresholds), only)
+    in_mode = known_profile(profile).mode_name(mode)
+    own = seated(profile, seat) if seat else profile
+    device = seated_device(profile, seat, by)
+    return sheet_of(Bench(own, in_mode, engine, device, held, thresholds), only)
 
 
 def sheet_of(bench: Bench, only: Collection[str] | None = None) -> FeelSheet:

@@ -37,6 +37,16 @@ def seated(profile: Profile, seat: str | None) -> Profile:
     return profile.model_copy(update={"mode": {name: _own_mode(mode, own) for name, mode in profile.mode.items()}})
 
 
+def seated_device(profile: Profile, seat: str | None, device: str | None) -> str | None:
+    """Return the name that a device, or one of its controls, has in a seat: `pad` is that player's pad.
+
+    >>> from wendonic.demo import demo_profile
+    >>> [seated_device(demo_profile(), "pad1", name) for name in ("pad", "pad.left_stick", "keys", None)]
+    ['pad1', 'pad1.left_stick', 'keys', None]
+    """
+    return Seat(seat, profile.seat).own(f"{device}.").removesuffix(".") if device and seat else device
+
+
 def _own_mode(mode: Mode, own: Seat) -> Mode:
     channels: dict[str, Any] = {}
     for name in CHANNELS:

@@ -32,7 +32,7 @@ class AxisChannel(Table):
     def sentences(self) -> list[str]:
         """Say how its sources are merged, then each of them."""
         first = f"{self.name}: {merged_words(self.merge, len(self.bind))}"
-        return [first, *(f"  {bind.sentence()}" for bind in self.bind)]
+        return [first, *(f"  {bind.seated_sentence()}" for bind in self.bind)]
 
     def tuning(self, rows: NumberRows) -> AxisTuning:
         """Return it as the kernels' numbers."""

@@ -33,6 +33,10 @@ class Bind(Table):
         """Say what it does: its controls, then its numbers."""
         raise NotImplementedError
 
+    def seated_sentence(self) -> str:
+        """Say what it does, and for which player where it is not for everybody."""
+        return f"{self.sentence()}{seat_words(self.seat)}"
+
     def called(self) -> str:
         """Return how it is called when a mode is measured by it: its control, or what kind it is."""
         raise NotImplementedError
@@ -42,6 +46,15 @@ class Bind(Table):
         own positive side with `x` 1, forward with `y` 1, back with -1, diagonally with both; None where it cannot.
         """
         raise NotImplementedError
+
+
+def seat_words(seat: str | None) -> str:
+    """Say whom an entry is for, behind what it does; nothing where it is for everybody.
+
+    >>> seat_words("one"), seat_words(None)
+    ('; seat one only', '')
+    """
+    return f"; seat {seat} only" if seat else ""
 
 
 class NameLists(Table):

@@ -82,4 +82,4 @@ class GoalTable(Table):
 
     def sentences(self) -> list[str]:
         """Say what gives a goal, line by line."""
-        return ["goal: the latest of", *(f"  {found.sentence()}" for found in self.bind)]
+        return ["goal: the latest of", *(f"  {found.seated_sentence()}" for found in self.bind)]

@@ -73,7 +73,7 @@ class LookTable(Table):
         count = len(self.bind)
         words = f"look: {'1 source' if count == 1 else f'{count} sources, added'}, pitch {low:g} to {high:g} deg"
         words += f"; {self.zoom.sentence()}" if self.zoom else ""
-        return [words, *(f"  {bind.sentence()}" for bind in self.bind)]
+        return [words, *(f"  {bind.seated_sentence()}" for bind in self.bind)]
 
     def tuning(self, rows: NumberRows, press_names: tuple[str, ...]) -> LookTuning:
         """Return it as the kernels' numbers, angles in radians."""

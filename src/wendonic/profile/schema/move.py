@@ -26,6 +26,7 @@ from wendonic.kernels.source.source import (
     SourceTuning,
     within_circle,
 )
+from wendonic.profile.schema.bind import seat_words
 from wendonic.profile.schema.diagonals import DIAGONALS
 from wendonic.profile.schema.keyed import Ramped, joined_keys
 from wendonic.profile.schema.move_binds import MoveBind
@@ -262,7 +263,7 @@ class Move(Table):
         for bind in self.bind:
             rule = self.rule_of(bind)
             own = f"; {DIAGONALS.sentence(rule, self)}" if rule != self.diagonal else ""
-            lines.append(f"  {bind.sentence()}{own}")
+            lines.append(f"  {bind.sentence()}{own}{seat_words(bind.seat)}")
         return lines
 
     def _within(self, bind: MoveBind, source: SourceTuning, across: bool) -> SourceTuning:

@@ -22,7 +22,7 @@ from wendonic.kernels.press.press import (
     STYLE_TOGGLE,
     PressTuning,
 )
-from wendonic.profile.schema.bind import zone_control
+from wendonic.profile.schema.bind import seat_words, zone_control
 from wendonic.profile.schema.names import (
     ChordName,
     Fraction,
@@ -329,7 +329,7 @@ class PressTable(Table):
             words += f", {self.air_jumps} more in the air"
         if self.enters:
             words += f"; {ENTER_AT.sentence(self.enter_at, self)}"
-        return words
+        return words + seat_words(self.seat)
 
     def trial(self, down: Changes, up: Changes) -> list[tuple[Changes, float]]:
         """Return what to do, and for how long (s) to wait after it, so that the press begins.
