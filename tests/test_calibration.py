@@ -258,7 +258,7 @@ def test_too_little_is_said_and_not_guessed():
     assert "0.0 turns round the rim" in still.missing[0]
     swipes = Recording(MouseStandIn().swipe(10.0))
     assert "--swipe-cm" in calibrate(swipes).mouse.missing[0]
-    assert "1 swipes, 3 at least" in calibrate(swipes, swipe_cm=10.0).mouse.missing[0]
+    assert "1 swipe, 3 at least" in calibrate(swipes, swipe_cm=10.0).mouse.missing[0]
     turned = Recording(GyroStandIn().events(lambda t: (40.0 * t, 0.0), 0.0, 4.0))
     assert "lay the pad on the table" in calibrate(turned).gyros[0].missing[0]
     with pytest.raises(WendonicError, match="no stick, mouse or gyro"):

@@ -295,7 +295,7 @@ def test_the_command(folder, tmp_path, capsys):
     both = ("--profile", old, "--profile", new)
     out, picture = tmp_path / "change.jsonl", tmp_path / "change.svg"
     shown = run("corpus", folder, *both, "-o", out, "--picture", picture)
-    assert "4 recordings, 0.02 h of play; 1 could not be used" in shown
+    assert "4 recordings, 1.5 min of play; 1 could not be used" in shown
     assert "broken.jsonl: " in shown
     assert "changed most, by most_apart_m:" in shown
     assert ", from " in shown

@@ -9,6 +9,7 @@ import sys
 import numpy as np
 import pandas as pd
 import pytest
+import typer
 
 from wendonic import ProfileError, WendonicError
 from wendonic.cli.main import app
@@ -361,6 +362,8 @@ def test_the_commands_fit_and_sweep(tmp_path, capsys):
     assert picture.exists()
     with pytest.raises(WendonicError, match=r"allowed: \.csv, \.parquet, \.jsonl, \.png"):
         app(["sweep", str(PROFILE_PATH), *spans, "-o", "map.bmp"], standalone_mode=False)
+    with pytest.raises(typer.BadParameter, match="--on plays recordings as they are"):
+        app(["sweep", str(PROFILE_PATH), *spans, "--on", ".", "--by", "keys", "-o", "a.csv"], standalone_mode=False)
 
 
 UNGUARDED = """

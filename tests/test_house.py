@@ -15,6 +15,7 @@ FLOORS = {
     "errors": 0,
     "look_units": 1,
     "frame_units": 1,
+    "counted": 0,
     "significant": 0,
     "file_kind": 0,
     "length_unit": 1,

@@ -9,6 +9,10 @@ from wendonic.cli.main import app
 from wendonic.pictures import PICTURES
 from wendonic.pictures.picture import Given
 from wendonic.study.feel_sheet import measure
+from wendonic.study.solve.compare import compare
+from wendonic.study.solve.corpus import corpus, sweep_on
+from wendonic.study.solve.fit import fit
+from wendonic.study.solve.sweep import sweep
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -235,3 +239,27 @@ def test_each_player_s_controls_are_measured_and_drawn_by_themselves(tmp_path, c
     with pytest.raises(SystemExit):
         app([*words, "--json"], prog_name="wendonic")
     assert json.loads(capsys.readouterr().out)["seat"] == "two"
+
+
+def test_a_seat_is_compared_fitted_swept_and_played(tmp_path):
+    """By the same closed form: ramps that the gait can follow take 0.9 of their time."""
+    profile, ramp = profile_from_text(APART), "mode.yard.move.bind[1].rise_s"
+    slow = profile.changed({ramp: 0.75})
+    both = compare({"now": profile, "slow": slow}, by="keys", seat="two").sheets
+    assert [sheet.reach90_s for sheet in both] == pytest.approx([0.225, 0.675])
+    assert not compare({"now": profile, "slow": slow}, by="keys", seat="one").differs("reach90_s")
+    fitted = fit(profile, {"reach90_s": 0.45}, [ramp], by="keys", seat="two").profile
+    assert fitted.mode["yard"].move.bind[1].rise_s == pytest.approx(0.5, rel=1e-3)
+    swept = sweep(profile, {ramp: [0.4, 0.8]}, ["reach90_s"], by="keys", seat="two")
+    assert swept["reach90_s"].tolist() == pytest.approx([0.36, 0.72])
+    keys = [Event(0.0, "key.KeyW", 1.0), Event(0.0, "key.ArrowDown", 1.0), Event(2.0, "mark", "end")]
+    Recording(keys).write(tmp_path / "both.jsonl")
+    for seat, ramp_s, sign in (("one", 0.5, 1.0), ("two", 0.25, -1.0)):
+        (row,) = corpus(tmp_path, {"now": profile, "slow": slow}, seat=seat).to_dict("records")
+        # 4 m/s for two seconds, but for half of the ramp.
+        assert row["now.end_y_m"] == pytest.approx(sign * 4.0 * (2.0 - ramp_s / 2.0), abs=1e-3)
+        assert (row["slow against now.end_apart_m"] > 0.5) == (seat == "two")
+        (mean,) = sweep_on(profile, {ramp: [0.75]}, ["most_apart_m"], tmp_path, seat=seat)["most_apart_m"]
+        assert mean == pytest.approx(row["slow against now.most_apart_m"])
+    with pytest.raises(ControlError, match='unknown seat "tow"'):
+        corpus(tmp_path, {"now": profile}, seat="tow")

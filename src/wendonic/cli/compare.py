@@ -53,7 +53,7 @@ def compare(
     ground = load_course(course) if course else None
     for name, profile in by_name.items():
         warn_of_unused(ground, profile, [mode] if mode else (), f"{name}: ")
-    compared = compare_profiles(by_name, {}, mode, by=by, held=held)
+    compared = compare_profiles(by_name, {}, mode, by=by, held=held, seat=seat)
     if not as_json:
         _print_tables(compared)
     traces = (
@@ -68,7 +68,7 @@ def compare(
     numbers = numbers_on(by_name, traces)
     if as_json:
         sheets = {
-            name: {**sheet_head(sheet), "values": sheet_values(sheet)}
+            name: {**sheet_head(sheet, seat), "values": sheet_values(sheet)}
             for name, sheet in zip(compared.names, compared.sheets, strict=True)
         }
         settings = setting_values(by_name, compared.settings)

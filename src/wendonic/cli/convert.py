@@ -9,6 +9,7 @@ import typer
 
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.counted import counted
 
 
 class Source(StrEnum):
@@ -62,4 +63,4 @@ def convert(
     if source_format is not None:
         for warning in recording.warnings:
             say(f"wendonic: {warning}", file=sys.stderr)
-    say(f"wrote {target}: {len(recording)} events, {recording.duration_s:.2f} s")
+    say(f"wrote {target}: {counted(len(recording), 'event')}, {recording.duration_s:.2f} s")

@@ -6,10 +6,11 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption, separated
+from wendonic.cli.options import HzOption, ModeOption, SeatOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say, say_lines
+from wendonic.counted import counted, played
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -54,6 +55,7 @@ def corpus(
         str | None, typer.Option("--cluster", metavar="ADDRESS", help="A Dask scheduler: tcp://host:8786.")
     ] = None,
     mode: ModeOption = None,
+    seat: SeatOption = None,
     hz: HzOption = 60.0,
     as_json: Annotated[bool, typer.Option("--json", help="Print the summary as JSON.")] = False,
 ) -> None:
@@ -86,6 +88,7 @@ def corpus(
             cluster,
             out,
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
+            seat,
         )
     by = ranked_by(wanted, frame)
     length = common_unit([one.world.length for one in by_name.values()])
@@ -94,7 +97,7 @@ def corpus(
     else:
         _print_summary(frame, by, length)
     if out is not None:
-        say(f"wrote {out}: {len(frame)} recordings")
+        say(f"wrote {out}: {counted(len(frame), 'recording')}")
     if picture is not None:
         from wendonic.pictures import draw_corpus, save_picture
 
@@ -113,9 +116,8 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     from wendonic.study.solve.differences import UNITS
 
     failed = frame[frame["error"].notna()]
-    hours = float(frame["duration_s"].sum()) / 3600.0
     say(
-        f"{len(frame)} recordings, {hours:.2f} h of play"
+        f"{counted(len(frame), 'recording')}, {played(float(frame['duration_s'].sum()))} of play"
         + (f"; {len(failed)} could not be used" if len(failed) else "")
     )
     if len(failed):

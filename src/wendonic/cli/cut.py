@@ -8,6 +8,7 @@ import typer
 from wendonic.cli.options import FromOption, RecordingArgument, ToOption
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.counted import counted
 
 
 def cut(
@@ -26,4 +27,4 @@ def cut(
     stretch = cut_recording(Recording.read(recording), start_s, end_s)
     stretch.write(out)
     ends = f"{stretch.start_s:.2f} s to {stretch.start_s + stretch.duration_s:.2f} s"
-    say(f"wrote {out}: {len(stretch)} events from {ends}")
+    say(f"wrote {out}: {counted(len(stretch), 'event')} from {ends}")

@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from wendonic.cli.completion import numbers, quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, SeatOption, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
 
@@ -41,6 +41,7 @@ def fit(
         Path | None, typer.Option("-o", "--out", help="The new profile; named after the old one by default.")
     ] = None,
     mode: ModeOption = None,
+    seat: SeatOption = None,
     by: ByOption = None,
     held: WhileOption = None,
     keep: Annotated[
@@ -63,7 +64,8 @@ def fit(
     check_output(path, "profile", (profile,), (".toml",))
     text = text_of(profile, "profile", ProfileError)
     loaded = profile_from_text(text, profile)
-    found = fit_profile(loaded, targets_of(separated(target) or []), separated(free) or [], mode, by=by, held=held)
+    targets, settings = targets_of(separated(target) or []), separated(free) or []
+    found = fit_profile(loaded, targets, settings, mode, by=by, held=held, seat=seat)
     writes = found.reached or keep
     if as_json:
         say(json.dumps(fit_document(found, str(profile), str(path) if writes else None), indent=2))

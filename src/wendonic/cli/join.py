@@ -7,6 +7,7 @@ import typer
 
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.counted import counted
 
 
 def join(
@@ -26,4 +27,5 @@ def join(
     check_output(out, "recording", recordings)
     joined = join_recordings(list(map(Recording.read, recordings)), pause_s)
     joined.write(out)
-    say(f"wrote {out}: {len(recordings)} recordings, {len(joined)} events, {joined.duration_s:.2f} s")
+    what = f"{counted(len(recordings), 'recording')}, {counted(len(joined), 'event')}"
+    say(f"wrote {out}: {what}, {joined.duration_s:.2f} s")

@@ -54,7 +54,7 @@ def measure(
     only = [known_quantity(quantity, length)[0] for quantity in of] if of else None
     thresholds = asked_for(tilt=tilt, hz=hz, goal_m=goal_m)
     sheet = measure_profile(loaded, name, only=only, by=by, held=held, thresholds=thresholds, seat=seat)
-    head = {"profile": str(profile), "mode": name, "seat": seat, **sheet_head(sheet)}
+    head = {"profile": str(profile), "mode": name, **sheet_head(sheet, seat)}
     content = document("measure", **head, values=sheet_values(sheet))
     if out is not None:
         with atomic_file(out) as beside:

@@ -7,6 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.say import say
+from wendonic.counted import counted
 from wendonic.errors import WendonicError
 
 
@@ -36,7 +37,7 @@ def record(
     joysticks = load_profile(profile).joysticks if profile else ()
     session = RecordSession(out, title, seconds, stop_key, mark_key, grab_mouse, joysticks)
     done = session.run()
-    say(f"wrote {done.path}: {done.events} events in {done.seconds:.2f} s")
+    say(f"wrote {done.path}: {counted(done.events, 'event')} in {done.seconds:.2f} s")
     for name, count in done.controls.items():
         say(f"  {name}: {count}")
     for name, elements in done.unmapped.items():

@@ -18,6 +18,7 @@ from wendonic.cli.options import (
 )
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.counted import counted
 
 if TYPE_CHECKING:
     import pandas as pd
@@ -97,7 +98,7 @@ def shape(
         _print_ticks(trace, length)
     else:
         write_trace(trace, out)
-        say(f"wrote {out}: {len(trace)} ticks, {len(trace.columns)} columns")
+        say(f"wrote {out}: {counted(len(trace), 'tick')}, {len(trace.columns)} columns")
     began = [f"{name} {len(press.began)}" for name, press in press_spans(trace).items()]
     if began:
         say(f"presses that began: {', '.join(began)}")

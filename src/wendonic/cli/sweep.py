@@ -7,7 +7,7 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.completion import numbers, quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, WhileOption, separated
+from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, SeatOption, WhileOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say
@@ -52,6 +52,7 @@ def sweep(
         ),
     ] = None,
     mode: ModeOption = None,
+    seat: SeatOption = None,
     by: ByOption = None,
     held: WhileOption = None,
     as_json: Annotated[
@@ -68,6 +69,8 @@ def sweep(
     from wendonic.study.solve.sweep import over_of, summary, sweep_document
     from wendonic.study.solve.sweep import sweep as sweep_profile
 
+    if on is not None and (by or held):
+        raise typer.BadParameter("--by and --while are for measuring; --on plays recordings as they are")
     check_output(out, "table", (profile,), (*TRACE_ENDINGS, *ENDINGS))
     settings = over_of(over)
     loaded = load_profile(profile)
@@ -80,9 +83,9 @@ def sweep(
         if on is not None:
             # What a corpus gives stays in metres, also where the profile calls it most_apart_u.
             of = [metre_name(name) for name in of]
-            frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1)
+            frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1, None, seat)
         else:
-            frame = sweep_profile(loaded, settings, of, mode, show, workers, by, held)
+            frame = sweep_profile(loaded, settings, of, mode, show, workers, by, held, seat)
     found = summary(frame, of)
     if out.suffix.lower() in TRACE_ENDINGS:
         write_trace(frame, out)
@@ -91,6 +94,10 @@ def sweep(
 
         save_picture(draw_sweep(frame, of[0], length=loaded.world.length), out)
     if as_json:
-        say(json.dumps(sweep_document(frame, list(settings), of, loaded, str(profile), mode, by, held), indent=2))
+        say(
+            json.dumps(
+                sweep_document(frame, list(settings), of, loaded, str(profile), mode, by, held, seat), indent=2
+            )
+        )
     else:
         say(f"wrote {out}: {found}")

@@ -10,6 +10,7 @@ from typing import NamedTuple
 
 import pygame
 
+from wendonic.counted import counted
 from wendonic.devices.adapters.pygame_events import PygameEvents, moved_element
 from wendonic.devices.controls import CONTROLS, find_control, find_key
 from wendonic.devices.event import Event
@@ -172,7 +173,7 @@ class RecordSession:
         large, small = fonts
         screen.fill(PAPER)
         left = f" of {self.seconds:g}" if self.seconds is not None else ""
-        head = f"{t:.1f}{left} s, {self._events} events into {self.path.name}"
+        head = f"{t:.1f}{left} s, {counted(self._events, 'event')} into {self.path.name}"
         screen.blit(large.render(head, True, INK), (LEFT, 24))
         stop, mark = (key.removeprefix("key.") for key in (self.stop_key, self.mark_key))
         screen.blit(

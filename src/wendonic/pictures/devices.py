@@ -7,6 +7,7 @@ from typing import Any
 
 from matplotlib.axes import Axes
 
+from wendonic.counted import counted
 from wendonic.devices.controls import CONTROLS, RELEASES, REPORTED, REPORTED_UNITS, Control
 from wendonic.devices.event import Event
 from wendonic.errors import WendonicError
@@ -124,10 +125,8 @@ def draw_devices(
     _name_losses(place, [event for event in losses if first <= event.t <= last], (first + last) / 2.0)
     rows = add_marks([place], [*notes_of(recording), *modes_entered(recording)], first, last)
     count = sum(first <= event.t <= last for of_control in by_control.values() for event in of_control)
-    controls = "1 control" if len(names) == 1 else f"{len(names)} controls"
-    events = "1 event" if count == 1 else f"{count} events"
     lost = f", lost {len(losses)} times" if len(losses) > 1 else ", lost once" if losses else ""
-    title = f"{recording.title or 'Recording'}: {controls}, {events}{lost}"
+    title = f"{recording.title or 'Recording'}: {counted(len(names), 'control')}, {counted(count, 'event')}{lost}"
     write_title(place, title, pad=10 + MARK_ROW_POINTS * rows)
     return place
 

@@ -4,6 +4,7 @@ import math
 import statistics
 from itertools import pairwise
 
+from wendonic.counted import counted
 from wendonic.devices.controls import CONTROLS, REPORTED, REPORTED_UNITS, TEXTS
 from wendonic.devices.event import Event
 from wendonic.recording.content import numbers_of
@@ -49,7 +50,7 @@ def describe_recording(recording: Recording) -> list[str]:
       key.KeyD: 2 events (1 a second), down once, 0.50 s in all
       suspicious: key.KeyW is still down at the end
     """
-    events = "1 event" if len(recording) == 1 else f"{len(recording)} events"
+    events = counted(len(recording), "event")
     silence = _longest_silence(recording)
     lines = [
         f'Recording "{recording.title}"' if recording.title else "Recording without a title",
@@ -81,9 +82,8 @@ def _longest_silence(recording: Recording) -> str:
 
 
 def _counted(events: list[Event], recording: Recording) -> str:
-    count = "1 event" if len(events) == 1 else f"{len(events)} events"
     rate = f" ({significant(len(events) / recording.duration_s, 2)} a second)" if recording.duration_s > 0.0 else ""
-    return f"{count}{rate}{_polling_rate(events)}"
+    return f"{counted(len(events), 'event')}{rate}{_polling_rate(events)}"
 
 
 def _what_it_did(name: str, events: list[Event], spans: dict[str, list[tuple[float, float]]]) -> str:

@@ -8,6 +8,7 @@ from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, overload
 
+from wendonic.counted import counted
 from wendonic.devices.controls import CONTROLS, RELEASES, Device
 from wendonic.devices.event import Event, at_rest
 from wendonic.errors import Fault, RecordingError, WendonicError
@@ -176,7 +177,7 @@ class Recording(Sequence[Event]):
     def __repr__(self) -> str:
         """Give title, size, length and devices."""
         devices = ", ".join(self.devices) or "no device"
-        return f'<Recording "{self.title}": {len(self)} events in {self.duration_s:.3f} s, {devices}>'
+        return f'<Recording "{self.title}": {counted(len(self), "event")} in {self.duration_s:.3f} s, {devices}>'
 
     @property
     def start_s(self) -> float:

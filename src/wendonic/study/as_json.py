@@ -211,6 +211,6 @@ def finding_content(found: Finding) -> dict[str, Any]:
     return {**found._asdict(), "fix": found.fix}
 
 
-def sheet_head(sheet: FeelSheet) -> Mapping[str, Any]:
-    """Return how a sheet was measured."""
-    return {"by": sheet.by, "while": sheet.held}
+def sheet_head(sheet: FeelSheet, seat: str | None = None) -> Mapping[str, Any]:
+    """Return how a sheet was measured, and for which player."""
+    return {"seat": seat, "by": sheet.by, "while": sheet.held}

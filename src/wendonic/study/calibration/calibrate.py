@@ -1,5 +1,6 @@
 """What a recording shows of its devices: rest, noise and rim of sticks, the dpi of a mouse, the bias of a gyro."""
 
+from wendonic.counted import counted
 from wendonic.errors import WendonicError
 from wendonic.look_units import CM_PER_INCH
 from wendonic.recording.recording import Recording, known_recording
@@ -95,7 +96,9 @@ def _mouse(recording: Recording, swipe_cm: float | None) -> MouseCalibration:
     if swipe_cm is None:
         return MouseCalibration(None, lengths, ("dpi: say how far each swipe went: --swipe-cm 20",))
     if len(lengths) < 3:
-        return MouseCalibration(None, lengths, (f"dpi: {len(lengths)} swipes, 3 at least, with a pause between two",))
+        return MouseCalibration(
+            None, lengths, (f"dpi: {counted(len(lengths), 'swipe')}, 3 at least, with a pause between two",)
+        )
     if max(lengths) > MOST_UNLIKE * min(lengths):
         unlike = ", ".join(f"{length:.0f}" for length in lengths)
         words = f"dpi: the swipes are {unlike} counts long, too unlike to be one distance; swipe that distance only"

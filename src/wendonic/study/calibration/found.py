@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from wendonic.counted import counted
 from wendonic.study.calibration.estimate import Estimate
 from wendonic.study.calibration.stick_rest import StickRest
 from wendonic.study.calibration.stick_returns import LEAST_RETURNS
@@ -101,7 +102,7 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
     rest, rim = stick.rest, stick.rim
     if rest:
         hands_off = f"{int(rest.used.sum())} samples, {rest.seconds:.1f} s hands off"
-        hands_off += f", {rest.left_out} readings left out" if rest.left_out else ""
+        hands_off += f", {counted(rest.left_out, 'reading')} left out" if rest.left_out else ""
         yield f"rests at x {_words(rest.x, 4)}, y {_words(rest.y, 4)}; {hands_off}"
         yield f"noise {_words(rest.noise, 4)} on each axis"
         if rest.returns.scatter:

@@ -274,11 +274,12 @@ def compare(
     engine: Engine = "auto",
     by: str | None = None,
     held: str | None = None,
+    seat: str | None = None,
 ) -> Comparison:
     """Return a comparison of profiles, each in its first mode or in the given one.
 
-    `inputs` are as in `traces_of`; without any, the figure of eight is used where all of them move. `by` and `held`
-    are as in `measure`.
+    `inputs` are as in `traces_of`; without any, the figure of eight is used where all of them move. `by`, `held`
+    and `seat` are as in `measure`.
     Raises `WendonicError` for fewer than two profiles, and for a mode or a probe that one of them does not have.
 
     >>> from wendonic.demo import demo_profile
@@ -288,9 +289,9 @@ def compare(
     """
     if len(named_profiles(profiles)) < 2:
         raise WendonicError(f"found {len(profiles)} profile; allowed: two or more to compare")
-    sheets = tuple(measure(profile, mode, engine, by=by, held=held) for profile in profiles.values())
+    sheets = tuple(measure(profile, mode, engine, by=by, held=held, seat=seat) for profile in profiles.values())
     inputs = usual_inputs(profiles, mode) if inputs is None else inputs
-    traces = traces_of(profiles, inputs, mode, hz, engine)
+    traces = traces_of(profiles, inputs, mode, hz, engine, seat)
     length = common_unit([profile.world.length for profile in profiles.values()])
     from_side = all(profile.mode[profile.mode_name(mode)].steer.seen_from_side for profile in profiles.values())
     settings = settings_that_differ(list(profiles.values()))

@@ -16,6 +16,7 @@ from wendonic.batch.trace import shaped
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
+from wendonic.profile.schema.seat import Seat
 from wendonic.recording.formats import ENDINGS
 from wendonic.recording.parquet import read_parquet, recordings_in
 from wendonic.recording.recording import Recording
@@ -61,7 +62,7 @@ class Source(NamedTuple):
 
 class Job(NamedTuple):
     """What is done with every recording: profiles' names and texts, the mode, the tick rate, the requested
-    quantities.
+    quantities, the player's seat.
     """
 
     names: tuple[str, ...]
@@ -69,6 +70,7 @@ class Job(NamedTuple):
     mode: str | None
     hz: float
     quantities: tuple[str, ...]
+    seat: str | None
 
 
 def sources_in(folder: str | Path) -> list[Source]:
@@ -110,6 +112,7 @@ def corpus(
     cluster: str | None = None,
     out: str | Path | None = None,
     progress: Progress | None = None,
+    seat: str | None = None,
 ) -> "pd.DataFrame":
     """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row per
     recording.
@@ -124,9 +127,9 @@ def corpus(
     `if __name__ == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which
     must see the same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are
     kept beside that file as they come, and a run that was cut off continues where it was; the table is written at the
-    end. `progress` is called with the number done and the number in all.
+    end. `progress` is called with the number done and the number in all. `seat` is as in `wendonic.shape`.
 
-    Raises `WendonicError` for a quantity that does not exist, for no profile, or for no recordings.
+    Raises `WendonicError` for a quantity, a mode or a seat that does not exist, for no profile, or for no recordings.
 
     >>> from wendonic.demo import FOLDER, demo_profile
     >>> ours = demo_profile()
@@ -139,7 +142,7 @@ def corpus(
     import pandas as pd
 
     pool = Pool(workers, cluster)
-    job = job_of(named_profiles(profiles), quantities, mode, hz)
+    job = job_of(named_profiles(profiles), quantities, mode, hz, seat)
     sources = sources_in(folder)
     kept = _Kept(Path(out), job) if out is not None else None
     rows = kept.rows(sources) if kept else {}
@@ -173,7 +176,11 @@ def chunked(sources: Sequence[Source], workers: int) -> list[list[Source]]:
 
 
 def job_of(
-    profiles: Mapping[str, Profile | str | Path], quantities: Sequence[str], mode: str | None, hz: float
+    profiles: Mapping[str, Profile | str | Path],
+    quantities: Sequence[str],
+    mode: str | None,
+    hz: float,
+    seat: str | None = None,
 ) -> Job:
     """Return what is to be done, as plain text and numbers that go from process to process."""
     quantities = (quantities,) if isinstance(quantities, str) else quantities
@@ -184,8 +191,10 @@ def job_of(
             raise WendonicError(none_such("quantity of a corpus", name, {**WALKED, **DIFFERENCES}))
     texts = tuple(_text(profile) for profile in profiles.values())
     for text in texts:
-        profile_from_text(text).mode_name(mode)
-    return Job(tuple(profiles), texts, mode, float(hz), tuple(quantities))
+        profile = profile_from_text(text)
+        profile.mode_name(mode)
+        Seat(seat, profile.seat)
+    return Job(tuple(profiles), texts, mode, float(hz), tuple(quantities), seat)
 
 
 def _text(profile: Profile | str | Path) -> str:
@@ -227,7 +236,7 @@ def row_of(job: Job, source: Source) -> Row:
         )
         row |= {"duration_s": recording.duration_s}
         traces = [
-            (profile, shaped(recording, profile, hz=job.hz, mode=job.mode))
+            (profile, shaped(recording, profile, hz=job.hz, mode=job.mode, seat=job.seat))
             for profile in (_profile(text) for text in job.texts)
         ]
         row["ticks"] = len(traces[0][1])
@@ -426,6 +435,7 @@ def sweep_on(
     progress: Progress | None = None,
     workers: int = 1,
     cluster: str | None = None,
+    seat: str | None = None,
 ) -> "pd.DataFrame":
     """Return what every combination of some settings does to the recordings of a folder: one row per combination, and
     a column for each setting and for each difference from the unchanged profile or number of the walk, as means over
@@ -450,7 +460,7 @@ def sweep_on(
             errors.append(None)
         except ProfileError as refused:
             errors.append(refused.in_words())
-    frame = corpus(folder, {"base": profile, **changed}, of, mode, 60.0, workers, cluster, None, progress)
+    frame = corpus(folder, {"base": profile, **changed}, of, mode, 60.0, workers, cluster, None, progress, seat)
     unread = frame["error"].dropna()
     if len(unread) == len(frame):
         raise WendonicError(f"none of the recordings in {folder} could be used: {unread.iloc[0]}")

@@ -154,6 +154,7 @@ def fit(
     engine: Engine = "auto",
     by: str | None = None,
     held: str | None = None,
+    seat: str | None = None,
 ) -> Fitted:
     """Solve for the free settings (field paths) of a profile so that its feel sheet meets the targets.
 
@@ -162,7 +163,7 @@ def fit(
     shares by which the targets are missed (SciPy, trust region reflective), within the limits that each setting has,
     over the logarithms of settings above 0; of all answers it takes the one nearest to the start. If a quantity
     changes in steps, and so has no slope, the settings are tried over their whole range. `engine` is that of
-    `wendonic.shape`; `by` and `held` are as in `measure`.
+    `wendonic.shape`; `by`, `held` and `seat` are as in `measure`.
 
     If targets are not reached, the nearest values are reported; if each of them could be reached alone, `trades` says
     at what cost.
@@ -192,7 +193,7 @@ def fit(
         ranges[known] = (None if low is None else low * factor, None if high is None else high * factor)
     starts = [(path, *number_at(profile, path)) for path in free]
     try:
-        trial = Trial(content, ranges, starts, mode, engine, by, held)
+        trial = Trial(content, ranges, starts, mode, engine, by, held, seat)
     except ProfileError as refused:
         raise WendonicError(f"cannot solve for {', '.join(free)}: {refused.in_words()}") from None
     solution = trial.solved()

@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING, Any
 from wendonic.batch import Engine
 from wendonic.batch.compiled import has_numba, seconds_to_ready
 from wendonic.batch.run import Run
+from wendonic.counted import counted
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.errors import ProfileError, WendonicError
 from wendonic.kernels.body.ground import NO_COURSE
@@ -74,6 +75,7 @@ def sweep(
     workers: int | None = 1,
     by: str | None = None,
     held: str | None = None,
+    seat: str | None = None,
 ) -> "pd.DataFrame":
     """Return quantities of the feel sheet for every combination of some settings of a profile.
 
@@ -82,7 +84,8 @@ def sweep(
     fastest, and a column for each setting and each quantity. A quantity is NaN if a profile does not have it or the
     settings do not fit together; the table then has a column `error` that says why. `progress` is called with the
     number done and the number in all. The work is done in this process, or shared by several `workers`, with None by
-    one per core, which has to be under `if __name__ == "__main__":` in a script. `by` and `held` are as in `measure`.
+    one per core, which has to be under `if __name__ == "__main__":` in a script. `by`, `held` and `seat` are as in
+    `measure`.
 
     Raises `WendonicError` for a setting, a quantity or a mode that does not exist, and for more than MOST_PROFILES
     combinations.
@@ -100,7 +103,7 @@ def sweep(
     measured_names = [quantity for quantity, _ in known]
     combinations = combinations_of(profile, over, of, MOST_PROFILES)
     workers = min(workers or os.cpu_count() or 1, -(-len(combinations) // CHUNK))
-    how = {"only": tuple(measured_names), "by": by, "held": held}
+    how = {"only": tuple(measured_names), "by": by, "held": held, "seat": seat}
     engine = _engine(profile, name, how, len(combinations) / workers)
     job = (profile.file_content(), tuple(over), how, name, engine, tuple(of))
     chunks = [combinations[start : start + CHUNK] for start in range(0, len(combinations), CHUNK)]
@@ -129,11 +132,11 @@ def summary(frame: "pd.DataFrame", of: Sequence[str]) -> str:
     '2 profiles, 1 not fully measured: nothing walks'
     """
     if ERROR not in frame:
-        return f"{len(frame)} profiles"
+        return counted(len(frame), "profile")
     errors = frame[ERROR].dropna()
     if frame[list(of)].isna().all(axis=None):
         raise WendonicError(f"none of the {len(frame)} profiles could be measured: {errors.iloc[0]}")
-    return f"{len(frame)} profiles, {len(errors)} not fully measured: {errors.iloc[0]}"
+    return f"{counted(len(frame), 'profile')}, {len(errors)} not fully measured: {errors.iloc[0]}"
 
 
 def sweep_document(
@@ -145,6 +148,7 @@ def sweep_document(
     mode: str | None = None,
     by: str | None = None,
     held: str | None = None,
+    seat: str | None = None,
 ) -> dict[str, Any]:
     """Return what a sweep found as JSON content: the columns with units and definitions, and the rows; a quantity
     that was requested in the game's own unit is in that, and numbers about recordings are in metres.
@@ -164,7 +168,7 @@ def sweep_document(
     if ERROR in frame:
         columns[ERROR] = {"unit": "", "definition": "why something has no value"}
     rows = frame.astype(object).where(frame.notna(), None).to_numpy().tolist()
-    head = {"profile": path, "mode": mode, "by": by, "while": held}
+    head = {"profile": path, "mode": mode, "seat": seat, "by": by, "while": held}
     return document("sweep", **head, columns=columns, rows=[dict(zip(columns, row, strict=True)) for row in rows])
 
 

@@ -68,13 +68,14 @@ class Trial:
         engine: Engine = "auto",
         by: str | None = None,
         held: str | None = None,
+        seat: str | None = None,
     ) -> None:
         """Measure the start; raises `WendonicError` for a quantity that the mode does not have."""
         self._content, self.targets, self._free = content, dict(targets), list(free)
         self._aims = {
             name: ends if QUANTITIES[name].unit == COUNTED else _inside(*ends) for name, ends in self.targets.items()
         }
-        self._how: dict[str, Any] = {"mode": mode, "engine": engine, "by": by, "held": held}
+        self._how: dict[str, Any] = {"mode": mode, "engine": engine, "by": by, "held": held, "seat": seat}
         self.starts = [start for _, start, _, _ in free]
         self._seen: dict[tuple[float, ...], dict[str, float | None]] = {}
         first, reasons = self._measured(self.starts)
