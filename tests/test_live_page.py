@@ -19,9 +19,10 @@ from shelf_jumper import SHELF_JUMPER
 from test_command_line import called
 from test_page_play import differences, plain
 from test_page_text import FEW_LINES, PIXELS
+from test_seats import APART
 from wendonic import Recording, WendonicError, load_profile, shape
 from wendonic.demo import FOLDER, demo_profile, demo_recording
-from wendonic.errors import ProfileError
+from wendonic.errors import ControlError, ProfileError
 from wendonic.export.page.fields import field_contents
 from wendonic.export.page.formulas import traced
 from wendonic.export.page.one_file import write_page
@@ -260,6 +261,20 @@ def test_a_game_in_pixels_is_shown_in_pixels(tmp_path):
     assert float(rows["stop_distance_u"]["words"]) == pytest.approx(50.0 * wanted, rel=1e-3)
     desk.save({"gait.walk.top_speed_m_s": 6.0})
     assert "top_speed_u_s = 300.0" in file.read_text()
+
+
+def test_a_desk_has_the_seat_that_it_was_given(tmp_path):
+    file = tmp_path / "apart.toml"
+    file.write_text(APART)
+    desk = Desk(file, seat="two")
+    sheets = [feel_rows(desk.text, {}, "yard", seat) for seat in ("one", desk.seat)]
+    reach = [{row["name"]: row["value"] for row in rows}["reach90_s"] for rows in sheets]
+    assert reach == pytest.approx([0.45, 0.09])
+    file.write_text(APART.replace("two", "three"))
+    assert desk.look()
+    assert 'unknown seat "two"' in str(desk.fault)
+    with pytest.raises(ControlError, match='unknown seat "two"'):
+        Desk(file, seat="two")
 
 
 def test_a_gait_that_the_file_does_not_write_has_its_numbers_and_is_saved_under_its_own_header(tmp_path):

@@ -13,6 +13,7 @@ import pytest
 from every_export import random_profile, words_known
 from test_carried_movement import EVERYTHING, anything, equal_modes
 from test_house import TOP
+from test_seats import TEXT as TWO_PLAYERS
 from wendonic import Event, Recording, shape
 from wendonic.arithmetic import Traced, Tracing, atan, log1p, radians, sqrt, tan
 from wendonic.batch.play import needs_play
@@ -26,6 +27,7 @@ from wendonic.export.page.inherited import inherited_paths
 from wendonic.export.page.softened import LEAST, softened
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.kernels.sample import EMPTY_SAMPLE
+from wendonic.profile.load import profile_from_text
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
@@ -184,6 +186,37 @@ def test_every_shipped_recording_and_200_made_ones_give_the_same_rows_and_traces
         trace = shape(recording, profile, hz, mode, course=course)
         assert differences(trace, found) == [], (number, profile.title, mode, hz)
         same_rows(found, recording, hz, profile, mode)
+
+
+@needs_node
+def test_the_page_of_a_seat_plays_that_player_alone(tmp_path):
+    """Keys, pads and entries of both, in one recording."""
+    profile = profile_from_text(TWO_PLAYERS)
+    events = [
+        Event(0.1, "key.KeyW", 1.0),
+        Event(0.3, "key.ArrowDown", 1.0),
+        Event(0.5, "mouse.move", (120.0, 0.0)),
+        Event(0.6, "key.Enter", 1.0),
+        Event(0.7, "key.Space", 1.0),
+        Event(1.0, "key.KeyW", 0.0),
+        Event(1.2, "pad.left_stick", (0.5, 0.0)),
+        Event(1.4, "pad1.left_stick", (0.0, 1.0)),
+        Event(1.6, "key.KeyC", 1.0),
+        Event(2.0, "mark", "end"),
+    ]
+    recording = Recording(events)
+    given, traces = [], []
+    for seat in (None, "one", "two"):
+        file = tmp_path / f"{seat}.mjs"
+        file.write_text(profile_module(PageProfile(profile, "two.toml", TWO_PLAYERS, seat=seat)))
+        given.append(
+            {"module": str(file), "events": plain(recording), "hz": 60.0, "mode": "yard", "wantsRows": False}
+        )
+        traces.append(shape(recording, profile, 60.0, seat=seat))
+    for trace, found in zip(traces, run_in_node(tmp_path, given), strict=True):
+        assert differences(trace, found) == []
+    ends = [(round(trace["pos_x"].iloc[-1], 3), round(trace["pos_y"].iloc[-1], 3)) for trace in traces]
+    assert len(set(ends)) == 3
 
 
 @needs_node

@@ -16,6 +16,7 @@ from wendonic.profile.field_path import dotted, path_parts
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.save import saved_text, write_profile_text
 from wendonic.profile.schema.profile import Profile
+from wendonic.profile.schema.seat import Seat
 from wendonic.profile.units import as_written
 from wendonic.recording.recording import Recording
 
@@ -31,12 +32,14 @@ class Desk:
     paths, lengths in metres, and count from that state on.
     """
 
-    def __init__(self, path: str | Path, course: str | Path | None = None) -> None:
-        """Read the files; raises `WendonicError` for one with faults."""
+    def __init__(self, path: str | Path, course: str | Path | None = None, seat: str | None = None) -> None:
+        """Read the files; raises `WendonicError` for one with faults, and for a seat that does not exist."""
         self.path = Path(path)
         self.fault: WendonicError | None = None
         self.text = text_of(self.path, "profile", ProfileError)
         self.profile = profile_from_text(self.text, self.path)
+        Seat(seat, self.profile.seat)
+        self.seat = seat
         self._course = load_course(course) if course else None
         warn_of_unused(self._course, self.profile)
         self._modules: dict[int, str] = {}
@@ -53,6 +56,7 @@ class Desk:
             if text == before and self.fault is None:
                 return False
             profile = profile_from_text(text, self.path)
+            Seat(self.seat, profile.seat)
         except WendonicError as found:
             self.fault = found
             return str(found) != fault
@@ -86,7 +90,7 @@ class Desk:
 
     def make_module(self, changes: Changes) -> int:
         """Make the module that the page runs of a changed profile; return its number."""
-        shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course)
+        shown = PageProfile(self.changed(changes), self.path.name, self.text, self._course, self.seat)
         text = profile_module(shown)
         with self._lock:
             self._count += 1

@@ -176,7 +176,7 @@ class PageServer:
         if request == "findings":
             found = self.workers.measure(finding_rows, desk.text, changes)
             return {"kind": "findings", "rows": await asyncio.wrap_future(found)}
-        rows = await asyncio.wrap_future(self.workers.measure(feel_rows, desk.text, changes, mode))
+        rows = await asyncio.wrap_future(self.workers.measure(feel_rows, desk.text, changes, mode, desk.seat))
         self._ready_forms(mode)
         return {"kind": "feel", "rows": rows}
 

@@ -81,10 +81,10 @@ def _changed(text: str, changes: Row) -> Profile:
     return _profile(text).changed(changes) if changes else _profile(text)
 
 
-def feel_rows(text: str, changes: Row, mode: str) -> list[Row]:
-    """Return the feel sheet of a mode, what it has of it, in the game's own unit."""
+def feel_rows(text: str, changes: Row, mode: str, seat: str | None = None) -> list[Row]:
+    """Return the feel sheet of a mode, what it has of it, for the player in a seat, in the game's own unit."""
     profile = _changed(text, changes)
-    sheet, length = measure(profile, mode), profile.world.length
+    sheet, length = measure(profile, mode, seat=seat), profile.world.length
     return [
         {
             "name": spelled_in(length, name),

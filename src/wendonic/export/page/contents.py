@@ -21,12 +21,13 @@ from wendonic.profile.schema.profile import Profile
 
 @dataclass(frozen=True)
 class PageProfile:
-    """A profile and the course that it is tried on, as the page has them."""
+    """A profile, the course that it is tried on, and the player's seat, as the page has them."""
 
     profile: Profile
     name: str
     text: str = ""
     course: Course | None = None
+    seat: str | None = None
 
 
 def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
@@ -42,7 +43,7 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
     formulas = traced(run_by)
     changed = enumerate(zip(trace.values, formulas.values, strict=True))
     zeros = frozenset(index for index, (value, run_value) in changed if value != run_value)
-    runs = made_runs(run_by, course, on_course)
+    runs = made_runs(run_by, course, on_course, one.seat)
     axes = profile.world.axes
     modes = [
         f"{json.dumps(name)}: {with_least(mode_text(run, profile, formulas, on_course), zeros)}"
@@ -51,7 +52,7 @@ def profile_expression(one: PageProfile, by_itself: bool = False) -> str:
     plain: dict[str, Any] = {
         "version": __version__,
         "name": one.name,
-        "title": profile.title or one.name,
+        "title": f"{profile.title or one.name}{f', seat {one.seat}' if one.seat else ''}",
         "text": one.text,
         "pressNames": list(profile.press_names),
         "unit": axes.unit,

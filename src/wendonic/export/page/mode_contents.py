@@ -141,7 +141,7 @@ def _crossing(crossing: Crossing) -> Content:
     }
 
 
-def made_runs(profile: Profile, course: Row, on_course: bool) -> dict[str, ModeRun]:
-    """Return all modes of a profile, ready to run."""
+def made_runs(profile: Profile, course: Row, on_course: bool, seat: str | None = None) -> dict[str, ModeRun]:
+    """Return all modes of a profile, ready to run for the player in a seat."""
     axes = profile.world.axes
-    return {name: ModeRun(profile, name, None, course, axes, on_course) for name in profile.mode}
+    return {name: ModeRun(profile, name, seat, course, axes, on_course) for name in profile.mode}
