@@ -20,6 +20,7 @@ from every_export import random_profile, words_known
 from few_of_many import few_of
 from test_carried_movement import EVERYTHING, equal_modes
 from test_command_line import called as run
+from test_seats import TEXT as TWO_PLAYERS
 from wendonic import Helm, WendonicError
 from wendonic.compiler.read import SourceMissingError
 from wendonic.compiler.steps import Step, mark_step
@@ -115,6 +116,39 @@ def test_a_profile_runs_alike_in_every_language(language, tmp_path):
     assert [run.well for run in runs] == [True] * len(runs), [run.said for run in runs]
     ticks = len(vectors("beekeeper")["foot"].rows)
     assert all(re.fullmatch(rf"{ticks} ticks, worst difference \d\.\de[-+]\d+", run.said) for run in runs)
+
+
+@pytest.mark.parametrize(
+    ("seat", "key", "stick"), [("one", "w", "left_stick"), ("two", "arrow_up", "pad1_left_stick")]
+)
+def test_a_seat_exports_what_that_player_has_and_nothing_else(seat, key, stick, tmp_path, caplog):
+    profile = profile_from_text(TWO_PLAYERS)
+    package = packaged(profile, "yard", seat=seat)
+    assert caplog.messages == []
+    assert package.title == f"yard, seat {seat}"
+    fields = {field.name for field in package.modes[0].program.inputs}
+    own = {f"key_{key}", f"{stick}_x", *({"call_down"} if seat == "one" else {"mouse_dx"})}
+    others = {"key_w", "key_arrow_up", "left_stick_x", "pad1_left_stick_x", "call_down", "mouse_dx"} - own
+    assert own | {"key_i", "puff_down", "pause_down"} <= fields
+    assert not others & fields
+    write_export(exported(package, "python"), tmp_path / "out")
+    assert [run.well for run in tried("python", "yard", tmp_path / "out")] == [True]
+    space, helm = space_of(package), Helm(profile, seat=seat)
+    state, given, result = space["State"](), space["Input"](), space["Result"]()
+    setattr(given, f"key_{key}", 1.0)
+    for code in ("KeyW", "ArrowUp"):
+        helm.key(code, down=True)
+    for _ in range(30):
+        space["step"](state, given, 1 / 60, result)
+        intent = helm.tick(1 / 60)
+    assert result.game_position_y == pytest.approx(intent.motion.pos_y)
+    assert result.game_position_y > 1.0
+    with pytest.raises(WendonicError, match='unknown seat "tow"'):
+        packaged(profile, "yard", seat="tow")
+    packaged(profile, "yard")
+    assert caplog.messages == [
+        "the profile has seats one and two, and without --seat every control counts for everybody"
+    ]
 
 
 ODD_NAMES = """

@@ -5,7 +5,7 @@ from typing import Annotated
 
 import typer
 
-from wendonic.cli.options import CourseOption, HzOption
+from wendonic.cli.options import CourseOption, HzOption, SeatOption
 from wendonic.cli.say import say
 
 
@@ -29,6 +29,7 @@ def export(
         Path | None,
         typer.Option("--recording", metavar="RECORDING", help="A recording whose ticks become test vectors as well."),
     ] = None,
+    seat: SeatOption = None,
     course: CourseOption = None,
     hz: HzOption = 60.0,
     adjustable: Annotated[
@@ -63,7 +64,7 @@ def export(
             raise WendonicError("--recording, --adjustable, --float32 and --check go with source, not with --as html")
         if mode and len(mode) > 1:
             raise WendonicError("--mode: found several; --as html takes the one that it begins in")
-        write_page(profiles, out, course, mode[0] if mode else None, force)
+        write_page(profiles, out, course, mode[0] if mode else None, force, seat)
         say(f"wrote {out}: {out.stat().st_size / 1000:.0f} kB, opens in a browser without a server")
         return
     target_of(language)
@@ -84,6 +85,7 @@ def export(
         paths,
         float32,
         profile.name,
+        seat,
     )
     found = exported(package, language, Recording.read(recording) if recording else None, hz)
     write_export(found, out, force)

@@ -62,7 +62,7 @@ class Made:
         """Build it."""
         tuning = mode_tuning(profile, mode, on_course)
         sources = mode_sources(profile, mode, seat)
-        self.profile, self.mode = profile, mode
+        self.profile, self.mode, self.seat = profile, mode, seat
         self.sources = sources
         self.tuning = tuning.tick
         self.tables = tuple(tuning.tables)

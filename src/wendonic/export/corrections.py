@@ -39,7 +39,7 @@ def mode_corrections(profile: Profile, made: Made, on_course: bool, axes: WorldA
     """Return what a game can say of the body in one mode, as `Helm.place` takes it; nothing that the mode does not
     keep.
     """
-    run = ModeRun(profile, made.mode, None, NO_COURSE, axes, on_course)
+    run = ModeRun(profile, made.mode, made.seat, NO_COURSE, axes, on_course)
     fields = StateFields(made, run)
     length, direction = _on_plan(axes, axes.units_per_m), _on_plan(axes, 1.0)
     found = [

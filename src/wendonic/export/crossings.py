@@ -19,7 +19,7 @@ from wendonic.world_axes import WorldAxes
 
 def package_crossings(profile: Profile, modes: Sequence[Made], on_course: bool, axes: WorldAxes) -> list[Crossing]:
     """Return how each mode is entered from each other one, as far as the profile allows it."""
-    runs = {made.mode: ModeRun(profile, made.mode, None, NO_COURSE, axes, on_course) for made in modes}
+    runs = {made.mode: ModeRun(profile, made.mode, made.seat, NO_COURSE, axes, on_course) for made in modes}
     by_mode = {made.mode: made for made in modes}
     found: dict[tuple[str, str], RunningCrossing] = {}
     ready: list[ModeRun] = []

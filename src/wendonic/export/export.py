@@ -1,6 +1,7 @@
 """A profile in, a folder of source, vectors, a runner and a page out."""
 
 import contextlib
+import logging
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from pathlib import Path
@@ -54,18 +55,23 @@ def packaged(
     adjustable: Sequence[str] = (),
     float32: bool = False,
     profile_name: str = "",
+    seat: str | None = None,
 ) -> Package:
     """Return what there is to print of a profile's modes; all of them by default.
 
-    `adjustable` are field paths whose numbers stay adjustable, or "all". Raises `WendonicError` for a mode that does
-    not exist, for a path that no number comes from, and for squares in single precision.
+    `adjustable` are field paths whose numbers stay adjustable, or "all". With a `seat` only what that player has is
+    printed. Raises `WendonicError` for a mode or a seat that does not exist, for a path that no number comes from,
+    and for squares in single precision.
     """
+    if profile.seat and seat is None:
+        words = "the profile has seats %s, and without --seat every control counts for everybody"
+        logging.getLogger("wendonic").warning(words, " and ".join(profile.seat))
     for mode in modes:
         if mode not in profile.mode:
             raise WendonicError(none_such("mode", mode, profile.mode))
     names = [mode for mode in profile.mode if mode in modes] if modes else list(profile.mode)
     with collector_paused():
-        made = [Made(profile, mode, course is not None, adjustable) for mode in names]
+        made = [Made(profile, mode, course is not None, adjustable, seat) for mode in names]
     fields = {field for one in made for number in one.program.numbers for field in number.paths} - {"max_dt_s"}
     squares = {
         field
@@ -88,7 +94,7 @@ def packaged(
         find_types(one.program.functions)
     return Package(
         identifier(stem, "profile"),
-        profile.title or stem,
+        f"{profile.title or stem}{f', seat {seat}' if seat else ''}",
         profile_name or f"{stem}.toml",
         __version__,
         made,

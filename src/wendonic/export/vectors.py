@@ -84,7 +84,7 @@ class _Reference:
 
     def __init__(self, made: Made, package: Package) -> None:
         self.runs = [
-            ModeRun(made.profile, made.mode, None, course, package.axes, bool(package.course))
+            ModeRun(made.profile, made.mode, made.seat, course, package.axes, bool(package.course))
             for course in grounds_of(package.course)
         ]
         self.run = self.runs[0]

@@ -13,12 +13,17 @@ from wendonic.profile.load import profile_from_text, text_of
 
 
 def write_page(
-    profiles: Sequence[Path], out: Path, course: Path | None = None, mode: str | None = None, force: bool = False
+    profiles: Sequence[Path],
+    out: Path,
+    course: Path | None = None,
+    mode: str | None = None,
+    force: bool = False,
+    seat: str | None = None,
 ) -> None:
     """Write the page of some profiles, to be played and tuned, into one file.
 
-    Raises `WendonicError` for profiles with faults, for a mode that the first one does not have, and for a file that
-    is there already, without `force`.
+    With a `seat` that player plays. Raises `WendonicError` for profiles with faults, for a mode that the first one
+    does not have, for a seat that one of them does not have, and for a file that is there already, without `force`.
     """
     if out.exists() and not force:
         raise WendonicError(f"{out}: is there already; --force overwrites it")
@@ -26,7 +31,7 @@ def write_page(
     shown = []
     for path in profiles:
         text = text_of(path, "profile", ProfileError)
-        shown.append(PageProfile(profile_from_text(text, path), path.name, text, ground))
+        shown.append(PageProfile(profile_from_text(text, path), path.name, text, ground, seat))
         warn_of_unused(ground, shown[-1].profile)
     first = shown[0].profile
     start = {"mode": first.mode_name(mode)}
