@@ -75,7 +75,7 @@ def test_what_is_saved_counts_from_the_next_tick_and_what_is_broken_does_not(tmp
         assert speed(helm) == 3.0
         # Another mode's name: the helm is in one that is not there any more.
         write(path, TEXT.replace("mode.foot", "mode.cart"))
-        until(helm, lambda: 'no mode "foot"' in caplog.text)
+        until(helm, lambda: 'the helm is in mode "foot"' in caplog.text)
         assert speed(helm) == 3.0
         path.unlink()
         until(helm, lambda: "cannot be read" in str(followed.fault))
@@ -119,5 +119,5 @@ def test_what_cannot_be_followed_is_told_at_once(tmp_path):
     with pytest.raises(ProfileError, match="cannot be read"):
         watch(tmp_path / "other.toml", helm)
     path.write_text(TEXT.replace("mode.foot", "mode.cart"))
-    with pytest.raises(WendonicError, match='no mode "foot"'):
+    with pytest.raises(WendonicError, match='the helm is in mode "foot"'):
         watch(path, helm)
