@@ -507,6 +507,20 @@ def test_a_rim_is_not_written_while_nobody_knows_where_the_stick_rests():
     assert calibrated_profile(profile, found) == (profile, {}, ())
 
 
+def test_each_player_s_entry_gets_the_centre_of_that_player_s_own_pad():
+    first, second = (
+        stick_recording(number, end_s=11.0, rest=rest) for number, rest in enumerate((REST, (-0.06, 0.02)))
+    )
+    of_second = [Event(event.t, "pad1.left_stick", event.value) for event in second]
+    both = Recording(sorted([*first, *of_second], key=lambda event: event.t))
+    apart = HEAD + "[seat.one]\n[seat.two]\n" + "".join(f'{STICK}seat = "{seat}"\n' for seat in ("one", "two"))
+    profile, changes, _ = calibrated_profile(profile_from_text(apart), calibrate(both))
+    (binds,) = [mode.move.bind for mode in profile.mode.values()]
+    for bind, rest in zip(binds, (REST, (-0.06, 0.02)), strict=True):
+        assert bind.centre == pytest.approx(rest, abs=3e-3)
+    assert len([path for path in changes if path.endswith(".centre")]) == 2
+
+
 def test_a_stick_whose_dead_zone_is_not_known_is_drawn_with_the_reason():
     recording, _ = recorded("ar 0.2 s", "circle", 1)
     rest, rim = draw_calibration(calibrate(recording))[:2]

@@ -8,6 +8,7 @@ from wendonic.errors import WendonicError
 from wendonic.profile.schema.look_binds import GyroBind, LookStickBind, MouseBind
 from wendonic.profile.schema.move_binds import StickBind
 from wendonic.profile.schema.profile import Profile, known_profile
+from wendonic.profile.schema.seat import Seat
 from wendonic.profile.value_at import value_at
 from wendonic.study.calibration.found import Calibration, StickCalibration, inner_to_write
 
@@ -39,7 +40,7 @@ class CalibratedProfile(NamedTuple):
 
 def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfile:
     """Return a profile with the calibration put into every entry that is bound to the devices, and what that changed;
-    what was not found stays as it was.
+    what was not found stays as it was. In an entry with a `seat`, `pad` is that player's.
 
     Raises `WendonicError` if it binds none of the devices.
 
@@ -64,9 +65,11 @@ def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfil
                 continue
             for index, bind in enumerate(table.bind if table else ()):
                 where = f"mode.{name}.{channel}.bind[{index}]"
-                if isinstance(bind, StickBind | LookStickBind) and bind.stick in sticks:
+                # An entry of one player is about that player's pad.
+                own = Seat(bind.seat, profile.seat).own
+                if isinstance(bind, StickBind | LookStickBind) and own(bind.stick) in sticks:
                     bound = True
-                    stick = sticks[bind.stick]
+                    stick = sticks[own(bind.stick)]
                     changes |= _stick_changes(where, bind, stick)
                     zone = bind.dead_zone
                     for field in ("inner", "outer"):
@@ -76,9 +79,9 @@ def calibrated_profile(profile: Profile, found: Calibration) -> CalibratedProfil
                     bound = True
                     if found.mouse.dpi and ("dpi" in bind.model_fields_set or bind.deg_per_count is None):
                         changes[f"{where}.dpi"] = round(found.mouse.dpi.value)
-                elif isinstance(bind, GyroBind) and bind.gyro in gyros:
+                elif isinstance(bind, GyroBind) and own(bind.gyro) in gyros:
                     bound = True
-                    still_deg_s = gyros[bind.gyro].still_deg_s
+                    still_deg_s = gyros[own(bind.gyro)].still_deg_s
                     if still_deg_s is not None and bind.still_deg_s > 0.0:
                         changes[f"{where}.still_deg_s"] = round(still_deg_s, 2)
     if not bound:
