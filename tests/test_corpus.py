@@ -16,7 +16,7 @@ import pytest
 
 from wendonic import Recording, WendonicError, shape
 from wendonic.cli.main import app
-from wendonic.demo import FOLDER, demo_profile
+from wendonic.demo import FOLDER, demo_course, demo_profile
 from wendonic.devices.event import Event
 from wendonic.length_unit import LengthUnit
 from wendonic.pictures import draw_corpus, save_picture
@@ -281,6 +281,26 @@ def test_a_sweep_over_recordings_is_a_corpus_for_each_combination(folder):
     assert frame["most_apart_m"][0] == pytest.approx(slow["slow against old.most_apart_m"].mean())
     assert frame["end_x_m"][0] == pytest.approx(slow["slow.end_x_m"].mean())
     assert frame["most_apart_m"][1] == 0.0
+
+
+def test_a_corpus_walks_on_a_course(tmp_path, caplog):
+    """As shaped one by one; the terraces lie in the way of the walk, and no profile that follows no ground minds."""
+    shutil.copy(FOLDER / "terraces_walk.jsonl", tmp_path)
+    profile, course = demo_profile("terraces"), demo_course("terraces")
+    (row,) = corpus(tmp_path, {"now": profile}, course=course).to_dict("records")
+    trace = shape(Recording.read(FOLDER / "terraces_walk.jsonl"), profile, 60.0, course=course)
+    assert [row[f"now.end_{axis}_m"] for axis in "xyz"] == pytest.approx(trace[PLACES].iloc[-1].to_list())
+    assert trace["pos_z"].max() > 0.3
+    (level,) = corpus(tmp_path, {"now": profile}).to_dict("records")
+    assert level["now.distance_m"] != pytest.approx(row["now.distance_m"], abs=1e-3)
+    over = {"gait.walk.top_speed_m_s": [3.0]}
+    (mean,) = sweep_on(profile, over, ["distance_m"], tmp_path, course=course)["distance_m"]
+    slower = profile.changed({"gait.walk.top_speed_m_s": 3.0})
+    (slow,) = corpus(tmp_path, {"slow": slower}, course=course).to_dict("records")
+    assert mean == pytest.approx(slow["slow.distance_m"] - row["now.distance_m"])
+    words = ["corpus", tmp_path, "--profile", FOLDER / "beekeeper.toml", "--course", FOLDER / "terraces_course.toml"]
+    app([str(word) for word in words], standalone_mode=False)
+    assert any("beekeeper" in message and "follow" in message for message in caplog.messages), caplog.messages
 
 
 def test_the_command(folder, tmp_path, capsys):

@@ -31,6 +31,7 @@ def compare(
     mode: ModeOption = None,
     seat: SeatOption = None,
     course: CourseOption = None,
+    hz: Annotated[float | None, typer.Option("--hz", help="Ticks a second of the inputs; 120 by default.")] = None,
     start_s: FromOption = None,
     end_s: ToOption = None,
     by: ByOption = None,
@@ -43,8 +44,8 @@ def compare(
     from wendonic.profile.load import load_profile
     from wendonic.study.as_json import document, setting_values, sheet_head, sheet_values, walked_values
     from wendonic.study.no_effect import warn_of_no_effect
+    from wendonic.study.solve.compare import COMPARED_HZ, inputs_named, names_of, numbers_on, traces_of, usual_inputs
     from wendonic.study.solve.compare import compare as compare_profiles
-    from wendonic.study.solve.compare import inputs_named, names_of, numbers_on, traces_of, usual_inputs
 
     check_output(out, "picture", (*profiles, course, *(Path(name) for name in on or ())))
     by_name = dict(zip(names_of(profiles), map(load_profile, profiles), strict=True))
@@ -56,8 +57,11 @@ def compare(
     compared = compare_profiles(by_name, {}, mode, by=by, held=held, seat=seat)
     if not as_json:
         _print_tables(compared)
+    rate = COMPARED_HZ if hz is None else hz
     traces = (
-        traces_of(by_name, inputs, mode, seat=seat, course=ground, start_s=start_s, end_s=end_s) if inputs else {}
+        traces_of(by_name, inputs, mode, rate, seat=seat, course=ground, start_s=start_s, end_s=end_s)
+        if inputs
+        else {}
     )
     for name, recording in inputs.items():
         # Part of a recording may well be silent.
@@ -82,7 +86,7 @@ def compare(
         content = document("compare", profiles=sheets, settings=settings, on=on_inputs)
         say(json.dumps(content, indent=2, default=str))
     else:
-        _print_walks(compared, numbers)
+        _print_walks(compared, numbers, rate)
     if out is not None:
         from wendonic.pictures import draw_comparison, save_picture
 
@@ -95,12 +99,11 @@ def compare(
         say(f"wrote {out}")
 
 
-def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
+def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]", hz: float) -> None:
     """Say what each profile makes of each input, and how it differs from the first one."""
     from wendonic.cli.side_by_side import Row, print_side_by_side
     from wendonic.profile.units import spelled_in
     from wendonic.study.feel_sheet import value_words
-    from wendonic.study.solve.compare import COMPARED_HZ
     from wendonic.study.solve.differences import UNITS, Difference, Walked
 
     length = compared.length
@@ -118,7 +121,7 @@ def _print_walks(compared: "Comparison", numbers: "dict[str, OnInput]") -> None:
                 for apart in found.differences
             ]
             rows.append(Row(f"  {spelled_in(length, field)}", cells, length.label(unit)))
-        title = f"on {name}, at {COMPARED_HZ:g} ticks a second"
+        title = f"on {name}, at {hz:g} ticks a second"
         print_side_by_side("number", compared.names, rows, title)
 
 

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated
 
 import typer
 
-from wendonic.cli.options import HzOption, ModeOption, SeatOption, separated
+from wendonic.cli.options import CourseOption, HzOption, ModeOption, SeatOption, separated
 from wendonic.cli.outputs import check_output
 from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say, say_lines
@@ -56,12 +56,15 @@ def corpus(
     ] = None,
     mode: ModeOption = None,
     seat: SeatOption = None,
+    course: CourseOption = None,
     hz: HzOption = 60.0,
     as_json: Annotated[bool, typer.Option("--json", help="Print the summary as JSON.")] = False,
 ) -> None:
     """Put many recordings under an old and a new profile, and say which of them change, by how much, and when."""
 
     from wendonic.batch import TRACE_ENDINGS
+    from wendonic.course import load_course
+    from wendonic.course.unused import warn_of_unused
     from wendonic.length_unit import common_unit
     from wendonic.profile.load import load_profile
     from wendonic.profile.units import metre_name
@@ -71,11 +74,14 @@ def corpus(
 
     if workers != 1 and cluster is not None:
         raise typer.BadParameter("--workers is for processes on this machine; a --cluster has its own")
-    check_output(out, "table", (*profile, folder), TRACE_ENDINGS)
-    check_output(picture, "picture", (*profile, folder))
+    check_output(out, "table", (*profile, folder, course), TRACE_ENDINGS)
+    check_output(picture, "picture", (*profile, folder, course))
     # Profiles in a game's own unit call it most_apart_u.
     wanted = [metre_name(name) for name in quantity or ()]
     by_name = dict(zip(names_of(profile), map(load_profile, profile), strict=True))
+    ground = load_course(course) if course else None
+    for name, one in by_name.items():
+        warn_of_unused(ground, one, [mode] if mode else (), f"{name}: ")
     with progress_bar() as bar:
         task = bar.add_task("recordings", total=None)
         frame = run_corpus(
@@ -89,6 +95,7 @@ def corpus(
             out,
             lambda done, all_of_them: bar.update(task, completed=done, total=all_of_them),
             seat,
+            ground,
         )
     by = ranked_by(wanted, frame)
     length = common_unit([one.world.length for one in by_name.values()])

@@ -7,7 +7,15 @@ from typing import Annotated
 import typer
 
 from wendonic.cli.completion import numbers, quantities
-from wendonic.cli.options import ByOption, ModeOption, ProfileArgument, SeatOption, WhileOption, separated
+from wendonic.cli.options import (
+    ByOption,
+    CourseOption,
+    ModeOption,
+    ProfileArgument,
+    SeatOption,
+    WhileOption,
+    separated,
+)
 from wendonic.cli.outputs import check_output
 from wendonic.cli.progress import progress_bar
 from wendonic.cli.say import say
@@ -53,6 +61,7 @@ def sweep(
     ] = None,
     mode: ModeOption = None,
     seat: SeatOption = None,
+    course: CourseOption = None,
     by: ByOption = None,
     held: WhileOption = None,
     as_json: Annotated[
@@ -62,6 +71,8 @@ def sweep(
 ) -> None:
     """Measure a profile for every combination of some settings: a table, or a map with contour lines."""
     from wendonic.batch import TRACE_ENDINGS, write_trace
+    from wendonic.course import load_course
+    from wendonic.course.unused import warn_of_unused
     from wendonic.pictures.style import ENDINGS
     from wendonic.profile.load import load_profile
     from wendonic.profile.units import metre_name
@@ -71,9 +82,12 @@ def sweep(
 
     if on is not None and (by or held):
         raise typer.BadParameter("--by and --while are for measuring; --on plays recordings as they are")
-    check_output(out, "table", (profile,), (*TRACE_ENDINGS, *ENDINGS))
+    if course is not None and on is None:
+        raise typer.BadParameter("--course goes with --on: feel is measured on level ground")
+    check_output(out, "table", (profile, course), (*TRACE_ENDINGS, *ENDINGS))
     settings = over_of(over)
-    loaded = load_profile(profile)
+    loaded, ground = load_profile(profile), load_course(course) if course else None
+    warn_of_unused(ground, loaded, [mode] if mode else ())
     with progress_bar() as bar:
         task = bar.add_task("measuring", total=None)
 
@@ -83,7 +97,7 @@ def sweep(
         if on is not None:
             # What a corpus gives stays in metres, also where the profile calls it most_apart_u.
             of = [metre_name(name) for name in of]
-            frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1, None, seat)
+            frame = sweep_on(loaded, settings, of, on, mode, show, workers or 1, None, seat, ground)
         else:
             frame = sweep_profile(loaded, settings, of, mode, show, workers, by, held, seat)
     found = summary(frame, of)

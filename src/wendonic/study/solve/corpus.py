@@ -13,6 +13,7 @@ import tomlkit
 from wendonic.atomic_file import atomic_file
 from wendonic.batch import write_trace
 from wendonic.batch.trace import shaped
+from wendonic.course import Course
 from wendonic.errors import ProfileError, RecordingError, WendonicError, none_such
 from wendonic.profile.load import profile_from_text, text_of
 from wendonic.profile.schema.profile import Profile, known_profile, named_profiles
@@ -62,7 +63,7 @@ class Source(NamedTuple):
 
 class Job(NamedTuple):
     """What is done with every recording: profiles' names and texts, the mode, the tick rate, the requested
-    quantities, the player's seat.
+    quantities, the player's seat, the course.
     """
 
     names: tuple[str, ...]
@@ -71,6 +72,7 @@ class Job(NamedTuple):
     hz: float
     quantities: tuple[str, ...]
     seat: str | None
+    course: Course | None
 
 
 def sources_in(folder: str | Path) -> list[Source]:
@@ -113,6 +115,7 @@ def corpus(
     out: str | Path | None = None,
     progress: Progress | None = None,
     seat: str | None = None,
+    course: Course | None = None,
 ) -> "pd.DataFrame":
     """Return what several profiles make of every recording of a folder, or of a Parquet file of many: one row per
     recording.
@@ -127,7 +130,8 @@ def corpus(
     `if __name__ == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which
     must see the same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are
     kept beside that file as they come, and a run that was cut off continues where it was; the table is written at the
-    end. `progress` is called with the number done and the number in all. `seat` is as in `wendonic.shape`.
+    end. `progress` is called with the number done and the number in all. `seat` and `course`
+    are as in `wendonic.shape`.
 
     Raises `WendonicError` for a quantity, a mode or a seat that does not exist, for no profile, or for no recordings.
 
@@ -142,7 +146,7 @@ def corpus(
     import pandas as pd
 
     pool = Pool(workers, cluster)
-    job = job_of(named_profiles(profiles), quantities, mode, hz, seat)
+    job = job_of(named_profiles(profiles), quantities, mode, hz, seat, course)
     sources = sources_in(folder)
     kept = _Kept(Path(out), job) if out is not None else None
     rows = kept.rows(sources) if kept else {}
@@ -181,6 +185,7 @@ def job_of(
     mode: str | None,
     hz: float,
     seat: str | None = None,
+    course: Course | None = None,
 ) -> Job:
     """Return what is to be done, as plain text and numbers that go from process to process."""
     quantities = (quantities,) if isinstance(quantities, str) else quantities
@@ -194,7 +199,7 @@ def job_of(
         profile = profile_from_text(text)
         profile.mode_name(mode)
         Seat(seat, profile.seat)
-    return Job(tuple(profiles), texts, mode, float(hz), tuple(quantities), seat)
+    return Job(tuple(profiles), texts, mode, float(hz), tuple(quantities), seat, course)
 
 
 def _text(profile: Profile | str | Path) -> str:
@@ -236,7 +241,7 @@ def row_of(job: Job, source: Source) -> Row:
         )
         row |= {"duration_s": recording.duration_s}
         traces = [
-            (profile, shaped(recording, profile, hz=job.hz, mode=job.mode, seat=job.seat))
+            (profile, shaped(recording, profile, hz=job.hz, mode=job.mode, seat=job.seat, course=job.course))
             for profile in (_profile(text) for text in job.texts)
         ]
         row["ticks"] = len(traces[0][1])
@@ -436,6 +441,7 @@ def sweep_on(
     workers: int = 1,
     cluster: str | None = None,
     seat: str | None = None,
+    course: Course | None = None,
 ) -> "pd.DataFrame":
     """Return what every combination of some settings does to the recordings of a folder: one row per combination, and
     a column for each setting and for each difference from the unchanged profile or number of the walk, as means over
@@ -460,7 +466,8 @@ def sweep_on(
             errors.append(None)
         except ProfileError as refused:
             errors.append(refused.in_words())
-    frame = corpus(folder, {"base": profile, **changed}, of, mode, 60.0, workers, cluster, None, progress, seat)
+    profiles = {"base": profile, **changed}
+    frame = corpus(folder, profiles, of, mode, 60.0, workers, cluster, None, progress, seat, course)
     unread = frame["error"].dropna()
     if len(unread) == len(frame):
         raise WendonicError(f"none of the recordings in {folder} could be used: {unread.iloc[0]}")
