@@ -8,11 +8,13 @@ from wendonic import ControlError, Event, Helm, ProfileError, Recording, Wendoni
 from wendonic.cli.main import app
 from wendonic.pictures import PICTURES
 from wendonic.pictures.picture import Given
+from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
 from wendonic.study.solve.compare import compare
 from wendonic.study.solve.corpus import corpus, sweep_on
 from wendonic.study.solve.fit import fit
 from wendonic.study.solve.sweep import sweep
+from wendonic.testing import assert_feel
 
 TEXT = """format = "wendonic-profile"
 version = 1
@@ -263,3 +265,21 @@ def test_a_seat_is_compared_fitted_swept_and_played(tmp_path):
         assert mean == pytest.approx(row["slow against now.most_apart_m"])
     with pytest.raises(ControlError, match='unknown seat "tow"'):
         corpus(tmp_path, {"now": profile}, seat="tow")
+
+
+def test_a_budget_holds_for_the_player_that_it_names():
+    """0.9 of a ramp of 0.25 s is 0.225 s, of one of 0.5 s 0.45 s."""
+    budget = "[budget]\nreach90_s = { max = 0.3, by = 'keys', seat = 'SEAT' }\n"
+    found = {}
+    for seat in ("one", "two"):
+        profile = profile_from_text(APART + budget.replace("SEAT", seat))
+        found[seat] = [one for one in check(profile, prove=False) if one.slug == "over-budget"]
+    assert found["two"] == []
+    (missed,) = found["one"]
+    assert "reach90_s: 0.45 s; allowed: at most 0.3 s" in missed.measured
+    assert "--seat one --by keys" in missed.advice
+    with pytest.raises(ProfileError, match=r'budget\.reach90_s\.seat: no seat "too"; did you mean "two"'):
+        profile_from_text(APART + budget.replace("SEAT", "too"))
+    assert_feel(profile_from_text(APART), by="keys", seat="two", reach90_s=(0.22, 0.23))
+    with pytest.raises(AssertionError, match=r"reach90_s 0\.45 s"):
+        assert_feel(profile_from_text(APART), by="keys", seat="one", reach90_s=(0.22, 0.23))

@@ -15,14 +15,16 @@ def assert_feel(
     *,
     by: str | None = None,
     held: str | None = None,
+    seat: str | None = None,
     **limits: Range,
 ) -> None:
     """Measure a profile (or the one in a file) and raise `AssertionError` with every quantity that misses its limits.
 
     Each limit is (smallest, largest) in the unit of the feel sheet, or in the game's own (`stop_distance_u`), None
-    for no limit; `mode` is the first one by default, `by` and `held` are as in `wendonic.study.feel_sheet.measure`.
-    Only these quantities are measured. One that the mode does not have misses every limit. Raises `WendonicError` for
-    a quantity, mode, device or press that does not exist, `ProfileError` for a file with faults.
+    for no limit; `mode` is the first one by default, `by`, `held` and `seat` are as in
+    `wendonic.study.feel_sheet.measure`. Only these quantities are measured. One that the mode does not have misses
+    every limit. Raises `WendonicError` for a quantity, mode, device, press or seat that does not exist,
+    `ProfileError` for a file with faults.
 
     >>> from wendonic.demo import demo_profile
     >>> assert_feel(demo_profile(), stop_distance_m=(None, 0.35), diagonal_ratio=(0.99, 1.01))
@@ -38,7 +40,7 @@ def assert_feel(
         known, factor = known_quantity(quantity, length)
         low, high = (None if limit is None else limit * factor for limit in (least, most))
         in_metres_of[known] = (low, high)
-    sheet = measure(found, name, only=in_metres_of, by=by, held=held)
+    sheet = measure(found, name, only=in_metres_of, by=by, held=held, seat=seat)
     missed = [
         f"{spelled_in(length, quantity)} {words}" for quantity, words in missed_limits(sheet, in_metres_of, length)
     ]

@@ -72,8 +72,8 @@ def _press_fields(mode: dict[str, Any], path: str) -> Iterator[tuple[str, str]]:
                 yield f"{path}.look.bind.{index}.{name}", bind[name]
 
 
-def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tuple[str, str]]:
-    names = list(seats) if isinstance(seats, dict) else []
+def _seated_tables(mode: dict[str, Any], path: str) -> list[tuple[str, Any]]:
+    """Return what of a mode may name a seat, by field paths."""
     tables: list[tuple[str, Any]] = []
     for channel in ("move", "rise", "throttle", "turn", "look", "goal"):
         table = mode.get(channel)
@@ -81,9 +81,15 @@ def _unknown_seats(mode: dict[str, Any], path: str, seats: Any) -> Iterator[tupl
         found = enumerate(binds if isinstance(binds, list | tuple) else ())
         tables += [(f"{path}.{channel}.bind.{index}", bind) for index, bind in found]
     presses = mode.get("press")
-    tables += (
-        [(f"{path}.press.{name}", table) for name, table in presses.items()] if isinstance(presses, dict) else []
-    )
+    return tables + _entries(presses, f"{path}.press")
+
+
+def _entries(table: Any, path: str) -> list[tuple[str, Any]]:
+    return [(f"{path}.{name}", entry) for name, entry in table.items()] if isinstance(table, dict) else []
+
+
+def _unknown_seats(tables: Iterable[tuple[str, Any]], seats: Any) -> Iterator[tuple[str, str]]:
+    names = list(seats) if isinstance(seats, dict) else []
     for where, table in tables:
         seat = table.get("seat") if isinstance(table, dict) else None
         if isinstance(seat, str) and seat not in names:
@@ -161,7 +167,7 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
             if isinstance(other, str) and other not in modes:
                 wrong.append((f"mode.{name}.leave_to", none_such("mode", other, modes)))
         wrong += _closed_modes(mode, f"mode.{name}", modes)
-        wrong += _unknown_seats(mode, f"mode.{name}", content.get("seat"))
+        wrong += _unknown_seats(_seated_tables(mode, f"mode.{name}"), content.get("seat"))
         for where, zone in _zone_fields(mode, f"mode.{name}"):
             if zone not in zone_names:
                 wrong.append((where, _not_there("zone", zone, zone_names, "window.zone")))
@@ -169,4 +175,5 @@ def unknown_references(content: dict[str, Any]) -> list[tuple[str, str]]:
         for where, press in _press_fields(mode, f"mode.{name}"):
             if isinstance(presses, dict) and press not in presses:
                 wrong.append((where, none_such("press in this mode", press, presses)))
+    wrong += _unknown_seats(_entries(content.get("budget"), "budget"), content.get("seat"))
     return wrong

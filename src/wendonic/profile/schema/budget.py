@@ -7,7 +7,7 @@ from typing import Annotated, Self
 from pydantic import AfterValidator, model_validator
 
 from wendonic.errors import none_such
-from wendonic.profile.schema.names import PressName
+from wendonic.profile.schema.names import PressName, SeatName
 from wendonic.profile.schema.table import Table, entry, own_fault
 
 
@@ -28,6 +28,9 @@ class Limits(Table):
     )
     press: PressName | None = entry(
         "Press that is held while it is measured.", None, example="sprint", otherwise="none"
+    )
+    seat: SeatName | None = entry(
+        "Player by whose controls it is measured, one of [seat].", None, example="one", otherwise="everybody's"
     )
 
     @model_validator(mode="after")

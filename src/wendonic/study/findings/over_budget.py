@@ -12,6 +12,7 @@ from wendonic.study.feel_sheet import sheet_of
 from wendonic.study.finding import Case, Found, finding
 from wendonic.study.measuring.gait_alone import started_by, stopped_by
 from wendonic.study.quantities import QUANTITIES
+from wendonic.study.seated import seated, seated_device
 
 STARTING = ("reach90_s",)
 STOPPING = ("stop_time_s", "stop_distance_m")
@@ -25,7 +26,9 @@ def over_budget(case: Case) -> Iterator[Found]:
     for name, limit in case.profile.budget.items():
         low, high = limit.min, limit.max
         try:
-            bench = Bench(case.profile, case.mode, case.engine, limit.by, limit.press)
+            own = seated(case.profile, limit.seat) if limit.seat else case.profile
+            by = seated_device(case.profile, limit.seat, limit.by)
+            bench = Bench(own, case.mode, case.engine, by, limit.press)
         except WendonicError as error:
             yield Found(f"budget.{name}", str(error), (), "name a device and a press that the mode has")
             continue
@@ -59,6 +62,7 @@ def _fit(case: Case, name: str, limit: Limits) -> str:
         targets.append(f"{spelled_in(length, 'top_speed_m_s')}={top_m_s * length.per_m:g}")
     free = ",".join(f"gait.{gait}.{spelled_in(length, setting)}" for setting in settings) or "SETTING"
     words = ["wendonic fit PROFILE", f'--target "{",".join(targets)}"', f"--free {free}"]
+    words += [f"--seat {limit.seat}"] if limit.seat else []
     words += [f"--by {limit.by}"] if limit.by else []
     words += [f"--while {limit.press}"] if limit.press else []
     return " ".join(words)
