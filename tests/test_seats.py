@@ -6,10 +6,12 @@ import pytest
 
 from wendonic import ControlError, Event, Helm, ProfileError, Recording, WendonicError, profile_from_text, shape
 from wendonic.cli.main import app
+from wendonic.demo import demo_profile, profile_names
 from wendonic.pictures import PICTURES
 from wendonic.pictures.picture import Given
 from wendonic.study.checking import check
 from wendonic.study.feel_sheet import measure
+from wendonic.study.probes.by_name import probe_of
 from wendonic.study.solve.compare import compare
 from wendonic.study.solve.corpus import corpus, sweep_on
 from wendonic.study.solve.fit import fit
@@ -283,3 +285,66 @@ def test_a_budget_holds_for_the_player_that_it_names():
     assert_feel(profile_from_text(APART), by="keys", seat="two", reach90_s=(0.22, 0.23))
     with pytest.raises(AssertionError, match=r"reach90_s 0\.45 s"):
         assert_feel(profile_from_text(APART), by="keys", seat="one", reach90_s=(0.22, 0.23))
+
+
+OTHERS_PRESS = """format = "wendonic-profile"
+version = 1
+[seat.one]
+keys = ["KeyW", "KeyS", "Space", "ShiftLeft", "KeyQ"]
+[seat.two]
+keys = ["ArrowUp", "ArrowDown"]
+[mode.yard]
+gait = "walk"
+press_gaits = { sprint = "run" }
+[mode.yard.move]
+press_amounts = { slow = 0.5 }
+[[mode.yard.move.bind]]
+keys = { forward = ["KeyW", "ArrowUp"], back = ["KeyS", "ArrowDown"] }
+[[mode.yard.look.bind]]
+gyro = "pad.gyro"
+turns = "pitch"
+while_press = "aim"
+[mode.yard.look.zoom]
+press = "aim"
+fov_deg = 80
+zoom_fov_deg = 40
+[mode.yard.press]
+jump = { bind = ["Space"] }
+sprint = { bind = ["ShiftLeft"] }
+aim = { bind = ["KeyQ"], seat = "one" }
+slow = { bind = ["pad.south"], seat = "one" }
+[gait.walk]
+top_speed_m_s = 4
+jump = { press = "jump", height_m = 1.0 }
+[gait.run]
+top_speed_m_s = 6
+jump = { press = "jump", height_m = 1.0 }
+"""
+
+
+def test_a_press_that_only_another_player_makes_is_there_and_never_made():
+    profile = profile_from_text(OTHERS_PRESS)
+    for seat, sprints, why in (("one", 6.0, None), ("two", None, "no press jumps or waits for the ground")):
+        sheet = measure(profile, seat=seat)
+        assert sheet.top_speed_m_s == pytest.approx(4.0)
+        assert str(sheet.reasons.get("jump_height_m")) == str(why)
+        assert (sheet.gyro_ratio is None) == (seat == "two")
+        if sprints:
+            assert measure(profile, seat=seat, held="sprint", only=["top_speed_m_s"]).top_speed_m_s == sprints
+        else:
+            with pytest.raises(WendonicError, match='no such press in mode "yard": "sprint"; there are: none'):
+                measure(profile, seat=seat, held="sprint")
+    with pytest.raises(WendonicError, match="no press that jumps"):
+        probe_of(profile, "jump_tap", seat="two")
+
+
+@pytest.mark.long
+@pytest.mark.parametrize("name", profile_names())
+def test_every_mode_is_measured_for_a_player_who_makes_none_of_its_presses(name):
+    given = demo_profile(name)
+    presses = {f"mode.{mode}.press.{press}.seat": "two" for mode in given.mode for press in given.mode[mode].press}
+    profile = given.changed({"seat.one": {}, "seat.two": {}, **presses})
+    for mode in profile.mode:
+        with_none, with_all = (measure(profile, mode, seat=seat) for seat in ("one", "two"))
+        assert with_none.top_speed_m_s == pytest.approx(with_all.top_speed_m_s)
+        assert with_none.jump_height_m is None

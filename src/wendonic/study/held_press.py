@@ -21,8 +21,9 @@ def held_press(profile: Profile, name: str) -> tuple[tuple[Changes, float], ...]
     """
     mode = profile.first_mode
     presses = profile.mode[mode].press
-    if name not in presses:
-        raise WendonicError(none_such(f'such press in mode "{mode}":', name, presses))
+    if name not in presses or not presses[name].bind:
+        own = [known for known, press in presses.items() if press.bind]
+        raise WendonicError(none_such(f'such press in mode "{mode}":', name, own))
     press = presses[name]
     for entry in press.bind:
         down, up = entry_changes(profile, entry)

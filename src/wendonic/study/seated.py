@@ -56,9 +56,9 @@ def _own_mode(mode: Mode, own: Seat) -> Mode:
             channels[name] = table.model_copy(update={"bind": binds}) if binds else None
     presses = {}
     for name, press in mode.press.items():
+        # What others press stays a press, which gaits, zooms and amounts may name; nothing here makes it.
         entries = _own_entries(press.bind, own) if own.sits(press.seat) else ()
-        if entries:
-            presses[name] = press.model_copy(update={"bind": entries})
+        presses[name] = press.model_copy(update={"bind": entries})
     return mode.model_copy(update={**channels, "press": presses})
 
 

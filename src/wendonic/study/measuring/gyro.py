@@ -65,12 +65,17 @@ def _sideways(bench: Bench) -> Profile:
     """
     if gyro_bind(bench).sideways:
         return bench.looking
-    changes: dict[str, object] = {}
-    for index, bind in enumerate(bench.table.look.bind if bench.table.look else ()):
-        if isinstance(bind, GyroBind):
-            where = f"mode.{bench.mode}.look.bind[{index}]"
-            changes |= {f"{where}.turns": "yaw", f"{where}.invert_yaw": bind.invert_pitch}
-    return bench.looking.changed(changes)
+    mode = bench.looking.mode[bench.mode]
+    if mode.look is None:
+        raise AssertionError("a mode whose motion sensor turns the view looks")
+    binds = [
+        bind.model_copy(update={"turns": "yaw", "invert_yaw": bind.invert_pitch})
+        if isinstance(bind, GyroBind)
+        else bind
+        for bind in mode.look.bind
+    ]
+    look = mode.look.model_copy(update={"bind": tuple(binds)})
+    return bench.looking.model_copy(update={"mode": {bench.mode: mode.model_copy(update={"look": look})}})
 
 
 def _turned_deg(

@@ -26,12 +26,12 @@ LONGEST_WAIT_S = 10.0
 
 def jump_press_name(profile: Profile, mode: str) -> str | None:
     """Return the press that jumps in a mode: that of its gait, else one called so, else the first that waits for the
-    ground; None without.
+    ground; None without, and where nothing makes it.
     """
-    presses = profile.mode[mode].press
+    presses = {name: press for name, press in profile.mode[mode].press.items() if press.bind}
     gait = profile.gait_of(mode)
     if gait.jump:
-        return gait.jump.press
+        return gait.jump.press if gait.jump.press in presses else None
     waiting = [name for name, press in presses.items() if press.waits_for_ground]
     return "jump" if "jump" in waiting else waiting[0] if waiting else None
 
@@ -163,9 +163,9 @@ def _without_air_jumps(profile: Profile, name: str) -> Profile:
 def jump_press(profile: Profile, mode: str, lead: Trial = ()) -> JumpPress:
     """Return what jumps in a profile of one mode, after what has to be held before; raises `NotHere` without."""
     name = jump_press_name(profile, mode)
-    press = profile.mode[mode].press.get(name) if name else None
-    if name is None or press is None:
+    if name is None:
         raise NotHere("no press jumps or waits for the ground")
+    press = profile.mode[mode].press[name]
     down, up = (
         [(event.control, event.value) for event in events] for events in entry_changes(profile, press.bind[0])
     )
