@@ -125,6 +125,20 @@ def _steer(frames: tuple[str, ...], needs: str = "", **values: Any) -> Callable[
     return seed
 
 
+def _for_one_player(content: Content) -> bool:
+    """Give all keys, and with them a press that no pad makes, to the first of two players."""
+    foot = content["mode"]["foot"]
+    pressed = [
+        press for press in foot.get("press", {}).values() if not any("pad" in str(one) for one in press["bind"])
+    ]
+    keys = [code for bind in _binds(content, "move", "keys") for side in bind["keys"].values() for code in side]
+    keys += [str(one).removeprefix("key.") for press in pressed for one in press["bind"] if "key." in str(one)]
+    if content.get("seat") or not pressed or not _binds(content, "move", "stick") or not keys:
+        return False
+    content["seat"] = {"one": {"keys": sorted(set(keys))}, "two": {}}
+    return True
+
+
 def _press(name: str, **values: Any) -> Callable[[Content], bool]:
     def seed(content: Content) -> bool:
         press = content["mode"]["foot"].get("press", {}).get(name)
@@ -330,6 +344,7 @@ DEFECTS = (
     Defect("no key down", ("direction-missing",), _without("rise", "down")),
     Defect("no key to the left, beside a stick", ("direction-missing",), _key_missing_beside_a_stick),
     Defect("a cart that nothing turns", ("direction-missing",), _without_turn),
+    Defect("a press that the second player has not", ("press-of-one-player",), _for_one_player),
     Defect("a sprint that is tapped", ("held-for-a-tick",), _press("sprint", style="tap")),
     Defect("a gait of no mode", ("gait-unused",), _gait_of_no_mode),
     Defect("brake 2", ("slides-on",), _gait(brake_m_s2=0.8, reverse_m_s2=None)),

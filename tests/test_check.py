@@ -195,6 +195,16 @@ WRONG = [
     ),
     (KEYS + "[gait.run]\ntop_speed_m_s = 5\n", "gait-unused", None, "no mode uses gait run; in use: walk"),
     (
+        "[seat.one]\nkeys = ['KeyW', 'KeyS', 'KeyA', 'KeyD', 'Space']\n[seat.two]\n"
+        + KEYS
+        + PAD
+        + "[mode.foot.press]\njump = { bind = ['key.Space'] }\npause = { bind = ['key.Escape'] }\n"
+        + "call = { bind = ['key.KeyC'], seat = 'one' }\n",
+        "press-of-one-player",
+        "press.jump",
+        "seat one has a control for it, and seat two has none",
+    ),
+    (
         "[mode.foot]\nsteer = { frame = 'drive' }\ngait = 'cart'\n"
         + "[[mode.foot.throttle.bind]]\nkeys = { forward = ['KeyW'], back = ['KeyS'] }\n",
         "direction-missing",

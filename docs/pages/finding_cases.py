@@ -69,6 +69,9 @@ CASES: dict[str, Case] = {
         '[[mode.foot.move.bind]]\ntouch_stick = "thumb"\n'
         '[mode.foot.press]\njump = { bind = [{ zone = "jump" }] }\n'
     ),
+    "press-of-one-player": Case(
+        '[seat.one]\nkeys = ["KeyW", "KeyS", "KeyA", "KeyD", "Space"]\n[seat.two]\n' + KEYS + STICK + JUMP % ""
+    ),
     "press-out-of-reach": Case(KEYS + '[mode.foot.press]\ntrip = { bind = ["KeyF"], unless = ["KeyF"] }\n'),
     "double-of-two": Case(
         KEYS + "[mode.foot.press]\ndash = { bind = ['key.KeyA', 'key.KeyD'], style = 'double', shared = true }\n"
