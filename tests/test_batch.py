@@ -17,6 +17,7 @@ from hypothesis import strategies as st
 import wendonic.batch.compiled
 import wendonic.batch.run
 import wendonic.compiler.store
+from few_of_many import few_of
 from wendonic import Event, Helm, Recording, WendonicError, shape
 from wendonic.batch import write_trace
 from wendonic.batch.columns import Column
@@ -130,12 +131,16 @@ def assert_same(trace, other):
 
 
 COMPILED = ("crates_push", "harvest_run")
+UNEVEN = ("apiary_rounds", "beekeeper_keys", "crates_push", "harvest_run", "headset_walk", "scout_flight")
 
 
 @pytest.mark.parametrize(
     ("name", "rates", "engine"),
     [
-        *((name, (20.0, 4.0), "interpreted") for name in RECORDINGS),
+        *few_of(
+            [(name, (20.0, 4.0), "interpreted") for name in RECORDINGS],
+            [(one, (20.0, 4.0), "interpreted") for one in UNEVEN],
+        ),
         *(pytest.param(name, (60.0,), "interpreted", marks=pytest.mark.long) for name in RECORDINGS),
         ("beekeeper_pad", (144.0,), "compiled"),
         *(pytest.param(name, (30.0, 144.0), "compiled", marks=pytest.mark.long) for name in COMPILED),

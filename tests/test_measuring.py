@@ -77,9 +77,7 @@ def test_whatever_the_device_and_whichever_directions_it_has_the_gait_is_the_sam
 
 @pytest.mark.parametrize(
     "name",
-    few_of(
-        sorted(set(RECORDINGS.values())), {"cart", "crates", "headset", "lookout", "orchard", "scout", "terraces"}
-    ),
+    few_of(sorted(set(RECORDINGS.values())), {"cart", "headset", "lookout"}),
 )
 def test_every_quantity_has_a_value_or_a_reason_in_every_shipped_mode(name):
     profile = demo_profile(name)
@@ -257,7 +255,7 @@ def test_hands_walk_by_their_fastest_and_a_tremor_by_its_size():
     assert fastest / 8.0 < calm.swing_tremor_mm / 1000.0 < fastest
 
 
-@pytest.mark.parametrize("coast_half_life_s", [0.7, 2.3, 4.0, 7.0])
+@pytest.mark.parametrize("coast_half_life_s", few_of([0.7, 2.3, 4.0, 7.0], [2.3, 7.0]))
 def test_a_gait_that_answers_at_once_is_measured_exactly_beside_one_that_rolls_out_for_minutes(coast_half_life_s):
     """What rolls out for long is looked at less often, but still between two ticks where something changes."""
     text = BIND + f"keys = {{ forward = ['KeyW'], back = ['KeyS'] }}\n{AT_ONCE}"

@@ -9,6 +9,7 @@ from matplotlib.figure import Figure
 from matplotlib.image import imread
 from matplotlib.patches import Circle, Polygon, Rectangle, Wedge
 
+from few_of_many import few_of
 from wendonic import Event, Recording, WendonicError, shape
 from wendonic.course import load_course
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
@@ -689,17 +690,17 @@ def test_places_are_drawn_and_told_in_metres():
     assert "goal: 2 events (1 a second), x (right) 0 to 3 m, y (forward) 0.5 to 4 m" in reported
 
 
-@pytest.mark.parametrize(
-    ("name", "recording"),
-    [
-        ("beekeeper", "beekeeper_keys"),
-        ("cart", "cart_ride"),
-        ("terraces", "terraces_walk"),
-        ("harvest", "harvest_run"),
-        ("orchard", "orchard_errands"),
-        ("headset", "headset_walk"),
-    ],
-)
+WALKED = [
+    ("beekeeper", "beekeeper_keys"),
+    ("cart", "cart_ride"),
+    ("terraces", "terraces_walk"),
+    ("harvest", "harvest_run"),
+    ("orchard", "orchard_errands"),
+    ("headset", "headset_walk"),
+]
+
+
+@pytest.mark.parametrize(("name", "recording"), few_of(WALKED, [WALKED[0], WALKED[2], WALKED[5]]))
 def test_the_times_along_a_path_lie_on_no_line_and_on_no_other_word(name, recording):
     course = demo_course(name) if name in ("terraces", "harvest") else None
     trace = shape(demo_recording(recording), demo_profile(name), course=course)

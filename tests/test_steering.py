@@ -551,7 +551,7 @@ def test_a_diagonal_step_is_no_faster_and_easing_arrives_at_rest():
     st.sampled_from(["brakes", "coasts", "drags"]),
     st.floats(0.3, 20.0),
 )
-@settings(max_examples=90)
+@settings(max_examples=40)
 def test_a_goal_is_reached_without_overshoot_or_jitter(
     far_m, heading_deg, hz, arrival_m, slow_down_m, top_speed, hurry, stops, fade_per_s
 ):

@@ -14,7 +14,7 @@ from wendonic.profile.schema.field_words import UNITS
 from wendonic.profile.schema.profile import Profile
 from wendonic.profile.trade_words import FIELDS_MEANT, TRADE_WORDS, plain, trade_word
 from wendonic.reference.controls import control_line
-from wendonic.reference.find_fields import FoundFields, find_fields
+from wendonic.reference.find_fields import FoundFields, known_fields
 from wendonic.reference.formulas import formulas_of
 from wendonic.reference.own_words import OWN_WORDS, own_word
 from wendonic.reference.tables import groups_of
@@ -110,11 +110,9 @@ def _is_field(phrase: str) -> bool:
 
 def _fields(path: str) -> FoundFields:
     for spelled in (path, _SQUASHED.get(_squashed(path)), plain(path)):
-        if spelled is not None:
-            try:
-                return find_fields(spelled)
-            except WendonicError:
-                continue
+        found = known_fields(spelled) if spelled is not None else None
+        if found is not None:
+            return found
     return NO_FIELDS
 
 

@@ -97,15 +97,28 @@ def find_fields(path: str) -> FoundFields:
     Traceback (most recent call last):
     wendonic.errors.WendonicError: no field "deadzone"; did you mean "dead_zone"? All of them: wendonic fields
     """
+    found = known_fields(path)
+    if found is not None:
+        return found
+    asked = _segments(path)
+    known = dict.fromkeys(field.name for group in _every() for table in group.tables for field in table.fields)
+    guess = did_you_mean(asked[-1] if asked else path, known)
+    raise WendonicError(f'no field "{path}"{guess or "."} All of them: wendonic fields')
+
+
+def known_fields(path: str) -> FoundFields | None:
+    """Return what `find_fields` does; None where there is nothing.
+
+    >>> known_fields("deadzone") is None
+    True
+    """
     asked = _segments(path)
     # As few words as possible are names of the user's own: "mode.look" is the table of every mode.
     for own_names in range(len(asked)):
         found = _found(asked, own_names)
         if any(found):
             return found
-    known = dict.fromkeys(field.name for group in _every() for table in group.tables for field in table.fields)
-    guess = did_you_mean(asked[-1] if asked else path, known)
-    raise WendonicError(f'no field "{path}"{guess or "."} All of them: wendonic fields')
+    return None
 
 
 def _every() -> tuple[TableGroup, ...]:
