@@ -7,7 +7,7 @@ from wendonic.study.finding import Case, Found, finding
 from wendonic.study.seated import CHANNELS, seated
 
 
-@finding(159, "notice", "The other player can never do it.")
+@finding(159, "notice", "Not every player can do it.")
 def press_of_one_player(case: Case) -> Iterator[Found]:
     """Look for presses that are for everybody, and that only some of those who play in this mode can make."""
     modes = {player: seated(case.profile, player).mode[case.mode] for player in case.profile.seat}
@@ -16,12 +16,12 @@ def press_of_one_player(case: Case) -> Iterator[Found]:
         having = [player for player, mode in playing.items() if mode.press[name].bind]
         lacking = [player for player in playing if player not in having]
         if press.seat is None and having and lacking:
+            meant = f', or write seat = "{having[0]}" if that is meant' if len(having) == 1 else ""
             yield Found(
                 f"{case.where}.press.{name}",
                 f"{_seats(having)} a control for it, and {_seats(lacking)} none",
                 (),
-                f"bind a control of {' and '.join(f'seat {player}' for player in lacking)}, or write "
-                f'seat = "{having[0]}" if it is meant to be so',
+                f"bind a control for {' and '.join(f'seat {player}' for player in lacking)}{meant}",
             )
 
 

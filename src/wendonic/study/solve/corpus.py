@@ -130,8 +130,8 @@ def corpus(
     `if __name__ == "__main__":` in a script; with `cluster` to the workers of a Dask scheduler at that address, which
     must see the same files. Both need the extra `cluster`. With `out` (a table: .parquet, .csv or .jsonl) rows are
     kept beside that file as they come, and a run that was cut off continues where it was; the table is written at the
-    end. `progress` is called with the number done and the number in all. `seat` and `course`
-    are as in `wendonic.shape`.
+    end. `progress` is called with the number done and the number in all. `seat` and `course` are
+    as in `wendonic.shape`.
 
     Raises `WendonicError` for a quantity, a mode or a seat that does not exist, for no profile, or for no recordings.
 
@@ -187,7 +187,7 @@ def job_of(
     seat: str | None = None,
     course: Course | None = None,
 ) -> Job:
-    """Return what is to be done, as plain text and numbers that go from process to process."""
+    """Return what is to be done, all of it small enough to go from process to process."""
     quantities = (quantities,) if isinstance(quantities, str) else quantities
     if not profiles:
         raise WendonicError("a corpus needs a profile")
