@@ -391,7 +391,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
     ("noise", "rim", "gives_inner"),
     [
         pytest.param("t3", "circle", True, marks=pytest.mark.long),
-        ("ar 0.05 s", "circle", False),
+        pytest.param("ar 0.05 s", "circle", False, marks=pytest.mark.long),
         ("dropouts", "octagon", True),
         pytest.param("returns", "circle", True, marks=pytest.mark.long),
         pytest.param("off centre", "square", True, marks=pytest.mark.long),

@@ -506,7 +506,12 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
         (SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n", "slides-on", "gait.walk.drag_per_s"),
         (KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s"),
         # However slow a request is, it is full in the end.
-        ("[mode.foot.move]\nhalf_life_s = 2\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
+        pytest.param(
+            "[mode.foot.move]\nhalf_life_s = 2\n" + KEYS + FLAT_GAIT,
+            "slides-on",
+            "mode.foot.move.half_life_s",
+            marks=pytest.mark.long,
+        ),
         ("[mode.foot.move]\nhalf_life_s = 0.4\n" + KEYS + FLAT_GAIT, "slides-on", "mode.foot.move.half_life_s"),
         pytest.param(
             KEYS + FLAT_GAIT + "brake_m_s2 = 20\nreverse_m_s2 = 5\n",

@@ -19,6 +19,7 @@ from hypothesis import strategies as st
 
 import wendonic.compiler.ready
 import wendonic.compiler.store
+import wendonic.compiler.tick_function
 from few_of_many import few_of
 from wendonic import Helm, shape
 from wendonic.batch.samples import samples_of
@@ -28,17 +29,19 @@ from wendonic.compiler.folded import Result
 from wendonic.compiler.inline import inline
 from wendonic.compiler.layout import built, flat, structure_of
 from wendonic.compiler.liveness import read_first
+from wendonic.compiler.python_text import python_text
 from wendonic.compiler.read import KernelError, SourceMissingError
 from wendonic.compiler.ready import plain, ready
 from wendonic.compiler.tick_function import tick_function
 from wendonic.compiler.tidy import drop_tested_again, tidied
 from wendonic.compiler.trees import cloned, names_in
+from wendonic.compiler.tried import changed_when_tried
 from wendonic.compiler.values import Dynamic, expression, known, leaves, name
 from wendonic.demo import ON_COURSE, RECORDINGS, demo_course, demo_profile, demo_recording
 from wendonic.devices.sample_layout import sample_layout
 from wendonic.export.plainer import usual_first
 from wendonic.kernels.body.ground import NO_COURSE
-from wendonic.kernels.tick import standing, tick
+from wendonic.kernels.tick import standing, tick, tick_part
 from wendonic.kernels.tick_record import tick_at_rest
 from wendonic.profile.sources import mode_sources
 from wendonic.profile.tuning import mode_tuning
@@ -127,6 +130,24 @@ def function_of(profile, mode=None, course=False):
     mode = profile.mode_name(mode)
     sources = mode_sources(profile, mode, None)
     return tick_function(mode_tuning(profile, mode, course).tick, sample_layout(sources).sample)
+
+
+@pytest.mark.parametrize(("name", "mode"), [("lookout", "log"), ("orchard", "round"), ("cart", "cart")])
+def test_what_is_tried_beforehand_saves_rounds_and_changes_no_text(name, mode, monkeypatch):
+    texts, rounds = [], []
+    fold = Folder.fold
+
+    def counted(self, function, arguments):
+        rounds[-1] += function is tick_part
+        return fold(self, function, arguments)
+
+    monkeypatch.setattr(Folder, "fold", counted)
+    for tried in (changed_when_tried, lambda *_: set()):
+        monkeypatch.setattr(wendonic.compiler.tick_function, "changed_when_tried", tried)
+        rounds.append(0)
+        texts.append(python_text(function_of(demo_profile(name), mode)))
+    assert texts[0] == texts[1]
+    assert rounds[0] < rounds[1]
 
 
 def test_dead_state_is_gone_and_so_are_its_branches(beekeeper):

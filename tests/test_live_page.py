@@ -439,7 +439,12 @@ def in_one_file(browser, folder, *names, **context):
 @pytest.mark.parametrize(
     ("name", "size", "words"),
     [
-        ("beekeeper", (390, 844), "nothing here is bound to touch: connect a pad or a keyboard"),
+        pytest.param(
+            "beekeeper",
+            (390, 844),
+            "nothing here is bound to touch: connect a pad or a keyboard",
+            marks=pytest.mark.long,
+        ),
         pytest.param("tablet", (844, 390), "", marks=pytest.mark.long),
         ("orchard", (844, 390), "touch a place to go there"),
         pytest.param(

@@ -77,7 +77,7 @@ class Player:
                     helm.button(f"hand.{hand}.squeeze", t > 0.3)
 
 
-USUAL = ("camera", "drive", "fly", "goto")
+USUAL = ("drive", "fly")
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ may be left out, and a call whose result is known is not a call.
 import ast
 import pickle
 from collections.abc import Callable, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from operator import is_
 from types import FunctionType
 from typing import Any
@@ -40,6 +40,14 @@ SHARED = ("tuning", "tables", "course")
 """Arguments that entries have in common, and are not handed on from one to the other."""
 
 
+@dataclass(frozen=True)
+class _TakenApart:
+    """A record as a kernel has it that it is handed to, and the names of its numbers there, by variable and path."""
+
+    entered: Value
+    names: dict[tuple[str, tuple[str, ...]], str]
+
+
 class Folder(LoopFolder):
     """Folds kernels; `entries` are those that take and give records whole, by the name they are called by."""
 
@@ -50,6 +58,7 @@ class Folder(LoopFolder):
         self.entries = entries or {}
         self._calling: list[dict[Any, tuple[str, Remembered]]] = []
         self._remembered: dict[Any, Remembered] = {}
+        self._taken_apart: dict[Any, _TakenApart] = {}
 
     def fold(self, function: Callable[..., Any], arguments: Sequence[Value]) -> Folded:
         """Return a kernel specialised for what is known of its arguments; those that are names keep theirs."""
@@ -84,7 +93,7 @@ class Folder(LoopFolder):
         scope = Scope(function, tree, {}, set(), set(mutable_names(tree)))
         parameters: list[str] = []
         for argument, value in zip(names, arguments, strict=True):
-            scope.env[argument] = self._entered(scope, argument, value, (), parameters)
+            scope.env[argument] = self._argument(scope, argument, value, parameters)
         self._calling.append({})
         ends = self.block(scope, tree.body)
         calls = self._calling.pop()
@@ -101,6 +110,26 @@ class Folder(LoopFolder):
                 REMEMBERED.clear()
             remembered = Remembered(replace(folded, body=[]), pickle.dumps(folded.body), calls)
             REMEMBERED[key] = self._remembered[key] = remembered
+
+    def _argument(self, scope: Scope, argument: str, value: Value, parameters: list[str]) -> Value:
+        """Return an argument as the kernel that it is handed to has it. A record that was handed on under the same
+        name before is not taken apart again.
+        """
+        if type(value) is not Record or value.is_known or argument in scope.mutable:
+            return self._entered(scope, argument, value, (), parameters)
+        key = (argument, value.described())
+        found = self._taken_apart.get(key)
+        if found is not None and scope.taken.isdisjoint(found.names.values()):
+            scope.names.update(found.names)
+            scope.taken.update(found.names.values())
+            parameters += found.names.values()
+            return found.entered
+        before = len(scope.names)
+        entered = self._entered(scope, argument, value, (), parameters)
+        names = dict(list(scope.names.items())[before:])
+        if all(own == "_".join((argument, *path)) for (_, path), own in names.items()):
+            self._taken_apart[key] = _TakenApart(entered, names)
+        return entered
 
     def _entered(
         self, scope: Scope, argument: str, value: Value, path: tuple[str, ...], parameters: list[str]

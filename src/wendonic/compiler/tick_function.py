@@ -13,6 +13,7 @@ from wendonic.compiler.liveness import read_first
 from wendonic.compiler.scope import MATH_NAMES
 from wendonic.compiler.tidy import drop_unread, tidied
 from wendonic.compiler.trees import give_names, key, names_in, read_names
+from wendonic.compiler.tried import changed_when_tried
 from wendonic.compiler.values import Dynamic, Known, Packed, Record, Value, expression, known, leaves, name, rebuilt
 from wendonic.kernels.hitch import joined, later_sample, sample_share
 from wendonic.kernels.tick import standing, tick, tick_part
@@ -85,8 +86,10 @@ def tick_function(tuning: Tuning, sample: Any, readable: bool = False, silent: C
     rows: tuple[Value, Value] = (Dynamic(name("tables")), Dynamic(name("course")))
     dt = Dynamic(name("dt"))
     # What never changes from its value at rest is known; what does is found by a fixpoint. It begins with what comes
-    # in from outside: the body, which the game may place, and presses that were held in another mode.
+    # in from outside, the body, which the game may place, and presses that were held in another mode, and, to save
+    # rounds, with what is seen to change.
     varying = {path for path in paths_of(at_rest.memory) if path[0] == "body" or path[::2] in HELD_PRESSES}
+    varying |= changed_when_tried(tuning, at_rest, sample, silent)
     while True:
         memory = _open(at_rest.memory, "last_memory", lambda path, _: path in varying)
         last = Record(Tick, (memory, known(at_rest.outcome)))

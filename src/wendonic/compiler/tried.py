@@ -1,0 +1,50 @@
+"""What of a tick's memory changes when the plain kernel is tried on made-up numbers."""
+
+import random
+from collections.abc import Collection
+from typing import Any
+
+from wendonic.compiler.layout import Path, built, flat, paths_of
+from wendonic.kernels.body.ground import NO_COURSE
+from wendonic.kernels.tick import tick_part
+from wendonic.kernels.tick_record import Tick
+from wendonic.kernels.tuning import Tuning
+
+LEVELS = (0.0, 0.0, 1.0, 0.9, -0.8)
+"""What a raw number may be in a tick."""
+
+TICKS, STEP_S, HELD_TICKS = 16, 0.1, 3
+
+
+class _Ones(tuple[float, ...]):
+    """A table that has a 1 wherever it is read."""
+
+    def __getitem__(self, index: Any) -> Any:
+        return 1.0
+
+
+def changed_when_tried(tuning: Tuning, at_rest: Tick, sample: Any, silent: Collection[Path]) -> set[Path]:
+    """Return numbers of the memory that change in a few ticks of the plain kernel: some of those that may change, and
+    no others. It begins with presses that were held in another mode.
+    """
+    paths, rest = paths_of(at_rest.memory), flat(at_rest.memory)
+    raw_paths, still = paths_of(sample), flat(sample)
+    chosen = random.Random(1)
+    presses = tuple(press._replace(held=1.0) for press in at_rest.memory.presses)
+    tick = at_rest._replace(memory=at_rest.memory._replace(presses=presses))
+    found: set[Path] = set()
+    for number in range(TICKS):
+        times_turned, since = divmod(number, HELD_TICKS)
+        press = {"down": float(times_turned % 2 == 0), "edges": float(since == 0), "lost": 0.0}
+        raw = [
+            value if path in silent else press[path[-1]] if path[0] == "presses" else chosen.choice(LEVELS)
+            for path, value in zip(raw_paths, still, strict=True)
+        ]
+        try:
+            tick = tick_part(tuning, _Ones(), NO_COURSE, tick, built(sample, iter(raw)), STEP_S)
+        except Exception:
+            # What cannot be tried is found by folding, which also says best what is wrong with a kernel.
+            break
+        new = flat(tick.memory)
+        found.update(path for path, old, now in zip(paths, rest, new, strict=True) if now != old and now - now == 0.0)
+    return found
