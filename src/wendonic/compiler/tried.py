@@ -1,7 +1,9 @@
 """What of a tick's memory changes when the plain kernel is tried on made-up numbers."""
 
+import math
 import random
 from collections.abc import Collection
+from itertools import pairwise
 from typing import Any
 
 from wendonic.compiler.layout import Path, built, flat, paths_of
@@ -13,7 +15,10 @@ from wendonic.kernels.tuning import Tuning
 LEVELS = (0.0, 0.0, 1.0, 0.9, -0.8)
 """What a raw number may be in a tick."""
 
-TICKS, STEP_S, HELD_TICKS = 16, 0.1, 3
+DOWN = "10111011"
+"""Whether presses are down, tick by tick."""
+
+STEP_S = 0.1
 
 
 class _Ones(tuple[float, ...]):
@@ -33,9 +38,8 @@ def changed_when_tried(tuning: Tuning, at_rest: Tick, sample: Any, silent: Colle
     presses = tuple(press._replace(held=1.0) for press in at_rest.memory.presses)
     tick = at_rest._replace(memory=at_rest.memory._replace(presses=presses))
     found: set[Path] = set()
-    for number in range(TICKS):
-        times_turned, since = divmod(number, HELD_TICKS)
-        press = {"down": float(times_turned % 2 == 0), "edges": float(since == 0), "lost": 0.0}
+    for before, down in pairwise("0" + DOWN):
+        press = {"down": float(down), "edges": float(down != before), "lost": 0.0}
         raw = [
             value if path in silent else press[path[-1]] if path[0] == "presses" else chosen.choice(LEVELS)
             for path, value in zip(raw_paths, still, strict=True)
@@ -45,6 +49,6 @@ def changed_when_tried(tuning: Tuning, at_rest: Tick, sample: Any, silent: Colle
         except Exception:
             # What cannot be tried is found by folding, which also says best what is wrong with a kernel.
             break
-        new = flat(tick.memory)
-        found.update(path for path, old, now in zip(paths, rest, new, strict=True) if now != old and now - now == 0.0)
+        numbers = zip(paths, rest, flat(tick.memory), strict=True)
+        found.update(path for path, old, new in numbers if new != old and math.isfinite(new))
     return found
