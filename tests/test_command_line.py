@@ -4,6 +4,7 @@ import contextlib
 import io
 import json
 import re
+import shutil
 import struct
 import subprocess
 import sys
@@ -260,6 +261,20 @@ def test_look_units_go_each_into_the_others():
     assert (done.returncode, "allowed: one of them" in done.stderr) == (2, True)
 
 
+@pytest.mark.parametrize(
+    ("shipped", "first"),
+    [
+        ("beekeeper.toml", 'Profile "Beekeeper on the terraces"'),
+        ("yard_course.toml", 'Course "The yard behind the extractor shed"'),
+        ("beekeeper_keys.jsonl", 'Recording "Beekeeper with keys, once round the hives"'),
+    ],
+)
+@pytest.mark.parametrize("ending", ["", ".txt", ".toml"])
+def test_info_goes_by_what_a_file_says_that_it_is(shipped, first, ending, tmp_path):
+    shutil.copy(FOLDER / shipped, tmp_path / f"copy{ending}")
+    assert called("info", tmp_path / f"copy{ending}").stdout.splitlines()[0] == first
+
+
 def test_info_tells_in_words():
     assert "down 5 times" in run("info", KEYS).stdout
     words = called("info", PAD).stdout
@@ -407,7 +422,7 @@ def yard(tmp_path):
     [
         ("shape none.toml good.jsonl", "none.toml: cannot be read: No such file or directory"),
         ("shape good.toml none.jsonl", "none.jsonl: cannot be read: No such file or directory"),
-        ("info folder.toml", "folder.toml: is a folder; name a profile or course file in it"),
+        ("info folder.toml", "folder.toml: is a folder; name a profile file in it"),
         ("info folder.jsonl", "folder.jsonl: is a folder; name a recording file in it"),
         ("draw stick empty.toml", 'empty.toml: is empty; "wendonic new" writes a profile to begin with'),
         ("info empty.jsonl", "empty.jsonl: is empty; a recording begins with a header line"),

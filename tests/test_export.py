@@ -11,7 +11,7 @@ import shutil
 import subprocess
 import sys
 import types
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 import pytest
@@ -35,6 +35,7 @@ from wendonic.devices.state import DeviceState
 from wendonic.export.build import take_out_unread
 from wendonic.export.export import exported, packaged, write_export
 from wendonic.export.folder import write_files
+from wendonic.export.guide import guide
 from wendonic.export.inputs import inputs_of
 from wendonic.export.languages.python import PythonPackage, PythonPrinter
 from wendonic.export.languages.reserved import WORDS
@@ -43,6 +44,7 @@ from wendonic.export.made_ground import GROUND
 from wendonic.export.naming import snake
 from wendonic.export.play_events import Hands, controls_of
 from wendonic.export.program import Function
+from wendonic.export.reported import reported_by
 from wendonic.export.targets import TARGETS
 from wendonic.export.tools import tried
 from wendonic.export.vectors import Vectors, vectors_of
@@ -378,6 +380,26 @@ def test_what_is_not_read_after_all_is_not_given_back():
         give_names(one.body, {"out_yaw": "out.yaw", "out_far": "out.far"})
     take_out_unread([far, face, tick], {})
     assert (face.parameters, far.results) == (["yaw"], 0)
+
+
+@pytest.mark.parametrize("name", ["harvest", "headset", "orchard"])
+def test_the_page_on_feeding_it_says_what_each_reported_number_is(name):
+    package = packaged(demo_profile(name), name)
+    for one in package.modes:
+        rows = {row.name: (row.struct, row.what) for row in reported_by(one)}
+        fields = {
+            "state": {field.name for field in one.program.state},
+            "result": {field.name for field in one.program.results},
+        }
+        assert all(field in fields[struct] for field, (struct, _) in rows.items())
+        assert fields["result"] <= set(rows)
+        assert rows["amount"] == ("result", "length of the request, in shares of top speed")
+        for press, word in zip(demo_profile(name).press_names, one.press_words, strict=True):
+            if f"{word}_began" in rows:
+                assert rows[f"{word}_began"][1] == f"whether press {press} began in this tick, 0 or 1"
+        page = guide(replace(package, modes=[one]), TARGETS["lua"], {one.mode: Vectors([], [])})
+        assert ("or use these functions:\n\n- `" in page) == bool(one.door.feeds)
+        assert page.count("\n\n\n") == 0
 
 
 def test_the_guide_shows_what_is_written():

@@ -2,6 +2,7 @@
 
 import json
 import re
+from pathlib import Path
 
 _IN_TOML = re.compile(rb'^\s*format\s*=\s*["\']wendonic-(profile|course)["\']', re.MULTILINE)
 _RECORDING = "wendonic-recording"
@@ -24,3 +25,11 @@ def file_kind(content: bytes) -> str | None:
     except (ValueError, RecursionError):
         return None
     return "recording" if isinstance(first, dict) and first.get("format") == _RECORDING else None
+
+
+def kind_of_file(path: Path) -> str | None:
+    """Return what a file says that it is, however its name ends; None where it says nothing or cannot be read."""
+    try:
+        return file_kind(path.read_bytes())
+    except OSError:
+        return None

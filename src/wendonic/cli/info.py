@@ -33,24 +33,27 @@ def info(
         return
     if mode is not None:
         raise typer.BadParameter("--mode goes with --tick-function")
+    from wendonic.file_kind import kind_of_file
     from wendonic.study.as_json import document
 
-    if file.suffix.lower() == ".toml":
-        from wendonic.course import load_course
-        from wendonic.course.describe import describe_course, holds_course
+    kind = kind_of_file(file) or ("profile" if file.suffix.lower() == ".toml" else "recording")
+    values = {}
+    if kind == "profile":
         from wendonic.profile.load import load_profile
 
-        is_course = holds_course(file)
-        kind = "course" if is_course else "profile"
-        lines = describe_course(load_course(file)) if is_course else load_profile(file).sentences()
-        values = {}
+        lines = load_profile(file).sentences()
+    elif kind == "course":
+        from wendonic.course import load_course
+        from wendonic.course.describe import describe_course
+
+        lines = describe_course(load_course(file))
     else:
         from wendonic.recording.describe import describe_recording
         from wendonic.recording.recording import Recording
         from wendonic.study.as_json import recording_values
 
         recording = Recording.read(file)
-        kind, lines, values = "recording", describe_recording(recording), recording_values(recording)
+        lines, values = describe_recording(recording), recording_values(recording)
     if as_json:
         say(json.dumps(document("info", file=str(file), kind=kind, sentences=lines, values=values), indent=2))
     else:

@@ -5,17 +5,14 @@ from pathlib import Path
 
 from wendonic.atomic_file import check_ending, check_place
 from wendonic.errors import WendonicError
-from wendonic.file_kind import file_kind
+from wendonic.file_kind import kind_of_file
 
 
 def kind_of(path: Path) -> str | None:
     """Return what a file holds that was made by hand, or by playing: a profile, a course, a recording; None for
     anything else.
     """
-    try:
-        kind = file_kind(path.read_bytes())
-    except OSError:
-        return None
+    kind = kind_of_file(path)
     return None if kind in ("profile", "course") and path.suffix.lower() != ".toml" else kind
 
 

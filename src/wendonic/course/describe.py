@@ -1,17 +1,9 @@
 """What a course holds, in words."""
 
 import math
-from pathlib import Path
 
-from wendonic.atomic_file import file_content
-from wendonic.course.course import Course, CourseError
+from wendonic.course.course import Course
 from wendonic.course.pieces import Flat, Mound, Piece, Ramp
-from wendonic.file_kind import file_kind
-
-
-def holds_course(path: str | Path) -> bool:
-    """Return whether a TOML file says that it is a course; a file that cannot be read raises `CourseError`."""
-    return file_kind(file_content(path, "profile or course", CourseError)) == "course"
 
 
 def describe_course(course: Course) -> list[str]:

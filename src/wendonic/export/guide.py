@@ -6,9 +6,10 @@ from typing import TYPE_CHECKING
 from wendonic.export.build import Made
 from wendonic.export.feeds import Feed
 from wendonic.export.languages.structs import settings_of
-from wendonic.export.languages.words import about, adjustable
+from wendonic.export.languages.words import about, adjustable, course_words
 from wendonic.export.package import Package, game_values
 from wendonic.export.program import Field
+from wendonic.export.reported import reported_by
 
 if TYPE_CHECKING:
     from wendonic.export.targets import Target
@@ -105,14 +106,15 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         "edges are those since the last tick. A press goes down with one edge and up with another; a tap between two",
         "ticks has two. Inputs are finite numbers within their ranges: a tick does not check them.",
         "",
-        "Set the fields yourself, or use these functions:",
-        "",
-        *[f"- `{_reported(feed, target, words, prefix)}`: {_lower_first(feed.about)}" for feed in made.door.feeds],
-        "",
     ]
+    if made.door.feeds:
+        lines += ["Set the fields yourself, or use these functions:", ""]
+        for feed in made.door.feeds:
+            lines.append(f"- `{_reported(feed, target, words, prefix)}`: {_lower_first(feed.about)}")
+        lines.append("")
     if "course" in program.tick.context:
-        ground = "level ground" if not package.course else "the course that was given"
-        lines += [f"`course` is a row of numbers, as `{COURSES[target.name].format(**words)}` is: {ground}.", ""]
+        course = COURSES[target.name].format(**words)
+        lines += [f"`course` is a row of numbers, as `{course}` is: {_lower_first(course_words(package))}", ""]
     said = package.corrections_of(made)
     if said:
         lines += ["If the game moves the body itself, it reports that before a tick:", ""]
@@ -127,6 +129,7 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
     lines += _table(
         "What a tick gives in the game's axes", [one for one, _ in game_values(made, package.axes)], target
     )
+    lines += _in_the_plan(made, target)
     settings = settings_of(program)
     if settings:
         lines += _table("Numbers that stay adjustable", settings, target)
@@ -145,6 +148,19 @@ def _mode(package: Package, target: "Target", made: Made, vectors: "Vectors") ->
         if branches:
             lines += [f"{reason}:", "", *[f"- `{branch}`" for branch in branches], ""]
     return lines
+
+
+def _in_the_plan(made: Made, target: "Target") -> list[str]:
+    lines = [
+        "### What a tick gives in the plan",
+        "",
+        "The same under all axes, and what the test vectors check: x is right (east), y forward (north).",
+        "",
+        "| struct | field | what it is |",
+        "| --- | --- | --- |",
+    ]
+    lines += [f"| {one.struct} | `{target.field_name(one.name)}` | {one.what} |" for one in reported_by(made)]
+    return [*lines, ""]
 
 
 def _lower_first(sentence: str) -> str:

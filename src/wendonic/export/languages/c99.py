@@ -17,6 +17,7 @@ from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
     adjustable,
+    course_words,
     entered_from,
     extra_parts,
     handed_parts,
@@ -239,7 +240,11 @@ class CPackage:
                 "",
             ]
         if package.shown_course:
-            lines += [f"extern const {self.real} {self.stem}_course[{len(package.shown_course)}];", ""]
+            lines += [
+                *comment_lines(course_words(package), "/* ", "   ", " */"),
+                f"extern const {self.real} {self.stem}_course[{len(package.shown_course)}];",
+                "",
+            ]
         lines += ["#ifdef __cplusplus", "}", "#endif", "", "#endif", ""]
         return "\n".join(lines)
 

@@ -16,6 +16,7 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
 from wendonic.export.languages.words import (
     about,
+    course_words,
     earlier_of,
     entered_from,
     extra_parts,
@@ -463,6 +464,7 @@ class CSharpPackage:
         ]
         if package.shown_course:
             numbers = ", ".join(_number(float(one)) for one in package.shown_course)
+            inside += comment_lines(course_words(package), "/// <summary>", "/// ", "</summary>")
             inside += wrapped(f"public static readonly double[] Course = {{{numbers}}};")
         inside.append("")
         for name, text in HELPERS.items():

@@ -15,6 +15,7 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
+    course_words,
     earlier_of,
     entered_from,
     extra_parts,
@@ -479,6 +480,7 @@ class JavaScriptPackage:
         lines = ["/**", *comment_lines(about(package), " * ", " * ", ""), " */", ""]
         lines += [f"const {name} = {value};" for name, value in CONSTANTS.items() if name in self.used]
         if package.shown_course:
+            lines.append(f"/** {course_words(package)} */")
             lines += wrapped(
                 f"export const COURSE = [{', '.join(_number(float(one)) for one in package.shown_course)}];"
             )

@@ -14,6 +14,7 @@ from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
     about,
+    course_words,
     earlier_of,
     entered_from,
     extra_parts,
@@ -438,6 +439,7 @@ class LuaPackage:
         lines += [f"local {name} = {value}" for name, value in CONSTANTS.items() if name in self.used]
         lines += ["", *self.numbers()]
         if package.shown_course:
+            lines.append(f"-- {course_words(package)}")
             lines += wrapped(f"M.COURSE = {{{', '.join(_number(float(one)) for one in package.shown_course)}}}")
             lines.append("")
         lines += [text for name, text in HELPERS.items() if name in self.used]

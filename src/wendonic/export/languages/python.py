@@ -11,7 +11,7 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, entered_from, extra_parts, handed_parts, number_words
+from wendonic.export.languages.words import about, course_words, entered_from, extra_parts, handed_parts, number_words
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -263,6 +263,7 @@ class PythonPackage:
         lines += [f"{name} = {value}" for name, value in CONSTANTS.items() if name in self.used]
         if package.shown_course:
             lines += wrapped(f"COURSE = ({', '.join(repr(float(number)) for number in package.shown_course)},)")
+            lines.append(f'"""{course_words(package)}"""')
         lines += [
             "",
             "",

@@ -37,7 +37,11 @@ def structs_of(made: Made, axes: WorldAxes) -> list[Struct]:
     found = [
         Struct("input", [*program.inputs, *made.door.inputs], inputs),
         Struct("state", program.state, "What is carried from tick to tick."),
-        Struct("result", results_of(made, axes), "What a tick reports, beside the state."),
+        Struct(
+            "result",
+            results_of(made, axes),
+            "What a tick reports, beside the state: in the plan, then in the game's own axes.",
+        ),
     ]
     if made.door.finger:
         found.append(Struct("finger", made.door.finger, "A finger on the glass."))

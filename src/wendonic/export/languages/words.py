@@ -23,6 +23,11 @@ def about(package: Package) -> str:
     )
 
 
+def course_words(package: Package) -> str:
+    """Return the comment on the course that is written with the source."""
+    return "The course that was given." if package.course else "Level ground; export with --course FILE for another."
+
+
 def earlier_of(program: ModeProgram) -> bool:
     """Return whether joining two parts of a hitch asks for what the first one reported."""
     return any(part.id.startswith("earlier.") for part in names_in(program.joined))
