@@ -382,6 +382,42 @@ def test_what_is_not_read_after_all_is_not_given_back():
     assert (face.parameters, far.results) == (["yaw"], 0)
 
 
+ALIKE = """
+format = "wendonic-profile"
+version = 1
+[mode.ground]
+steer = { frame = "camera", face = "travel", turn_deg_s = 540, slope = { steepest_deg = 40, ahead_m = 0.2 } }
+[[mode.ground.move.bind]]
+keys = { forward = ["KeyW"], back = ["KeyS"], left = ["KeyA"], right = ["KeyD"] }
+[mode.foot]
+like = "ground"
+"""
+
+
+@pytest.mark.parametrize("language", few_of(list(TARGETS), ["c99"]))
+def test_what_modes_do_alike_is_printed_once_and_no_name_means_two_things(language, tmp_path):
+    needs(language)
+    package = packaged(profile_from_text(ALIKE), "laid")
+    found = exported(
+        package,
+        language,
+        vectors={one.mode: vectors_of(one, package, least_ticks=60, episodes=1) for one in package.modes},
+    )
+    source = "\n".join(TARGETS[language].sources(package).values()).lower().replace("_", "")
+    # "ground_at" might be a function of mode "ground", and "laid_on_slope" one of the whole package.
+    assert {function.name for function, _ in package.common} >= {"against_wall", "wrapped_angle"}
+    assert not {"ground_at", "laid_on_slope"} & {function.name for function, _ in package.common}
+    assert source.count("againstwall(") == 5
+    assert [mode for mode in ("ground", "foot") if f"{mode}againstwall(" in source] == []
+    write_export(found, tmp_path / "out")
+    runs = tried(language, "laid", tmp_path / "out", ["-O0"])
+    assert [run.said for run in runs if not run.well] == []
+    assert runs
+    alone = packaged(profile_from_text(ALIKE), "laid", ["foot"])
+    assert not alone.common
+    assert {function.name for function in alone.own_functions(alone.modes[0])} > {"against_wall", "wrapped_angle"}
+
+
 @pytest.mark.parametrize("name", ["harvest", "headset", "orchard"])
 def test_the_page_on_feeding_it_says_what_each_reported_number_is(name):
     package = packaged(demo_profile(name), name)

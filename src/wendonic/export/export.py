@@ -11,6 +11,7 @@ from wendonic.compiler.collector import collector_paused
 from wendonic.course import Course
 from wendonic.errors import WendonicError, none_such
 from wendonic.export.build import Made
+from wendonic.export.common import mark_common
 from wendonic.export.corrections import mode_corrections
 from wendonic.export.crossings import package_crossings
 from wendonic.export.folder import ready_folder, write_files
@@ -92,7 +93,7 @@ def packaged(
                 f'mode "{one.mode}" looks up blocked squares, whose table needs double; leave --float32 out'
             )
         find_types(one.program.functions)
-    return Package(
+    package = Package(
         identifier(stem, "profile"),
         f"{profile.title or stem}{f', seat {seat}' if seat else ''}",
         profile_name or f"{stem}.toml",
@@ -104,6 +105,9 @@ def packaged(
         course.numbers if course else (),
         float32,
     )
+    if package.many:
+        mark_common([one.program.functions for one in made], [f"{package.stem}_", *map(package.prefix, made)])
+    return package
 
 
 def exported(

@@ -6,10 +6,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from wendonic.export.build import Made
+from wendonic.export.common import common_functions
 from wendonic.export.corrections import Correction
 from wendonic.export.game_axes import letters_of, minus
 from wendonic.export.naming import identifiers
-from wendonic.export.program import Field
+from wendonic.export.program import Field, Function
 from wendonic.kernels.body.ground import NO_COURSE
 from wendonic.kernels.row import Row
 from wendonic.world_axes import WorldAxes
@@ -51,6 +52,15 @@ class Package:
     def many(self) -> bool:
         """Whether names have to say which mode they belong to."""
         return len(self.modes) > 1
+
+    @property
+    def common(self) -> list[tuple[Function, Sequence[Function]]]:
+        """Functions that are printed once for several modes, each with all of a mode that has it."""
+        return list(common_functions([made.program.functions for made in self.modes])) if self.many else []
+
+    def own_functions(self, made: Made) -> list[Function]:
+        """Return the functions that are printed for one mode."""
+        return [one for one in made.program.functions if not (self.many and one.common)]
 
     def corrections_of(self, made: Made) -> list[Correction]:
         """Return what a game can say of the body in one mode."""

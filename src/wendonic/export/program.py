@@ -33,6 +33,8 @@ class Function:
     """Which of its variables are "bool" or "int"; all others are numbers."""
     result_types: list[str] = field(default_factory=list)
     result_names: list[str] = field(default_factory=list)
+    common: bool = False
+    """Whether several modes have it alike; see `mark_common`."""
 
 
 @dataclass

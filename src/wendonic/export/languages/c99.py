@@ -15,6 +15,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
+    ALIKE,
     about,
     adjustable,
     course_words,
@@ -187,6 +188,12 @@ class CPackage:
         self.suffix = "f" if package.float32 else ""
         self.used: set[str] = set()
         self.sections: list[list[str]] = []
+        if package.common:
+            self.sections.append([f"/* {ALIKE} */", ""])
+        for function, others in package.common:
+            printer = CPrinter(others, "", package.float32)
+            self.sections.append(printer.printed(function, {"course": f"const {self.real} *course"}))
+            self.used |= printer.used
         for made in package.modes:
             self.sections.append(self.mode(made))
 
@@ -383,7 +390,7 @@ class CPackage:
         printer = CPrinter(program.functions, prefix, self.package.float32)
         structs = self.structs(made)
         functions: list[str] = []
-        for function in program.functions:
+        for function in self.package.own_functions(made):
             functions += printer.printed(function, structs)
         functions += self.axes_function(made, printer)
         functions += self.hitch(made, printer)

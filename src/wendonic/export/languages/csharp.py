@@ -15,6 +15,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
 from wendonic.export.languages.words import (
+    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -126,7 +127,7 @@ class CSharpPrinter(OutArgumentPrinter):
 
     def function_name(self, name: str) -> str:
         """Return how a method is called."""
-        return pascal(f"{self.prefix}{name}")
+        return pascal(f"{self.prefix_of(name)}{name}")
 
     def constant_name(self, name: str) -> str:
         """Return how a number of the profile is written."""
@@ -282,7 +283,7 @@ class CSharpPackage:
         game = game_values(made, package.axes)
         for struct in structs_of(made, package.axes):
             lines += self.class_lines(made, *struct)
-        for function in program.functions:
+        for function in package.own_functions(made):
             lines += printer.printed(function, types)
         lines += [
             "/// <summary>The results in the game's own axes and unit, and in degrees.</summary>",
@@ -452,7 +453,11 @@ class CSharpPackage:
     def text(self) -> str:
         """Return the file."""
         package = self.package
-        body: list[str] = []
+        body: list[str] = [f"// {ALIKE}", ""] if package.common else []
+        for function, others in package.common:
+            common = CSharpPrinter(others)
+            body += common.printed(function, {"course": "double[]"})
+            self.used |= common.used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

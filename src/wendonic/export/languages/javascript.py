@@ -14,6 +14,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
+    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -103,7 +104,7 @@ class JavaScriptPrinter(BracePrinter):
 
     def function_name(self, name: str) -> str:
         """Return how a function is called."""
-        found = camel(f"{self.prefix}{name}")
+        found = camel(f"{self.prefix_of(name)}{name}")
         return f"{found}_" if found in WORDS[self.language] else found
 
     def number(self, value: float) -> str:
@@ -295,7 +296,7 @@ class JavaScriptPackage:
         lines += self.copier(made, "input", program.inputs)
         if earlier_of(program):
             lines += self.copier(made, "result", results_of(made, package.axes))
-        for function in program.functions:
+        for function in package.own_functions(made):
             lines += printer.printed(function, types)
         lines += [
             "/**",
@@ -472,7 +473,11 @@ class JavaScriptPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = []
+        body: list[str] = [f"// {ALIKE}", ""] if package.common else []
+        for function, others in package.common:
+            common = JavaScriptPrinter(others)
+            body += common.printed(function, {"course": "ReadonlyArray<number>"})
+            self.used |= common.used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

@@ -13,6 +13,7 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
+    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -95,7 +96,7 @@ class LuaPrinter(Printer):
 
     def function_name(self, name: str) -> str:
         """Functions of a mode sit in one table, as Lua has no room for so many locals."""
-        table = self.prefix.rstrip("_") or "F"
+        table = self.prefix_of(name).rstrip("_") or "F"
         return f"{table}.{name}_" if name in WORDS["lua"] else f"{table}.{name}"
 
     def number(self, value: float) -> str:
@@ -284,7 +285,7 @@ class LuaPackage:
             lines += self.maker_lines(made, *struct)
         table = prefix.rstrip("_") or "F"
         lines += [f"local {table} = {{}}", ""]
-        for function in program.functions:
+        for function in package.own_functions(made):
             lines += printer.printed(function)
         lines += [
             "-- The results in the game's own axes and unit, and in degrees.",
@@ -423,7 +424,11 @@ class LuaPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = []
+        body: list[str] = [f"-- {ALIKE}", "", "local F = {}", ""] if package.common else []
+        for function, others in package.common:
+            common = LuaPrinter(others)
+            body += common.printed(function)
+            self.used |= common.used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

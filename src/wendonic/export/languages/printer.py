@@ -111,7 +111,11 @@ class Printer:
 
     def function_name(self, name: str) -> str:
         """Return how a function is called."""
-        return self.variable(f"{self.prefix}{name}")
+        return self.variable(f"{self.prefix_of(name)}{name}")
+
+    def prefix_of(self, name: str) -> str:
+        """Return what goes before the name of a function; nothing before that of one that several modes have."""
+        return "" if name in self.functions and self.functions[name].common else self.prefix
 
     def shared_constant(self, name: str) -> str:
         """Return how a constant of mathematics is written."""

@@ -11,7 +11,15 @@ from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, 
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
-from wendonic.export.languages.words import about, course_words, entered_from, extra_parts, handed_parts, number_words
+from wendonic.export.languages.words import (
+    ALIKE,
+    about,
+    course_words,
+    entered_from,
+    extra_parts,
+    handed_parts,
+    number_words,
+)
 from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package, game_statements, game_values
 from wendonic.export.program import Field, Function
@@ -194,7 +202,7 @@ class PythonPackage:
         game = game_values(made, package.axes)
         for struct in structs_of(made, package.axes):
             lines += self.class_lines(made, *struct)
-        for function in program.functions:
+        for function in package.own_functions(made):
             lines += printer.printed(function)
         lines += [f"def {prefix}in_game_axes(state, result):"]
         lines += ['    """The results in the game\'s own axes and unit, and in degrees."""']
@@ -253,7 +261,11 @@ class PythonPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = []
+        body: list[str] = [f"# {ALIKE}", "", ""] if package.common else []
+        for function, others in package.common:
+            common = PythonPrinter(others)
+            body += common.printed(function)
+            self.used |= common.used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:
