@@ -311,12 +311,21 @@ def test_a_broken_file_shows_its_error_and_what_an_editor_saves_is_followed(page
 
 def test_save_writes_what_is_shown_with_comments_kept_and_never_over_somebody_else(page, file):
     before = file.read_text()
-    # What is still being typed is saved as well.
     number = page.locator('[data-path="gait.walk.accel_m_s2"] input[type=number]')
+    refused = page.locator('[data-path="gait.walk.accel_m_s2"] .refused')
+    for typed, said in (("-9", "found -9; allowed: 1e-9 to 100000"), ("1e6", "found 1e6; allowed: 1e-9 to 100000")):
+        number.fill(typed)
+        number.press("Enter")
+        assert refused.text_content() == said
+    page.locator("#stage").focus()
+    assert number.input_value() == "22"
+    assert page.evaluate("wendonicPage.settings.changes.size") == 0
+    # What is still being typed is saved as well.
     number.fill("9")
     number.press("Control+s")
     page.wait_for_selector("#notices > div")
     assert "saved to" in page.text_content("#notices")
+    assert refused.is_hidden()
     after = file.read_text()
     assert load_profile(file).gait["walk"].accel_m_s2 == 9.0
     changed = [(one, two) for one, two in zip(before.splitlines(), after.splitlines(), strict=True) if one != two]
@@ -685,6 +694,16 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     assert "wendonic live" in page.text_content("#notices .fault")
     assert page.locator('[id="field-mode.foot.move.diagonal"]').is_disabled()
     page.click("text=Rebind")
+    # What is in use already changes places.
+    page.click("dialog[open] tr:has-text('key.Space') button")
+    page.keyboard.press("KeyD")
+    rows = page.eval_on_selector_all(
+        "dialog[open] tr", "rows => rows.map((row) => row.innerText.split(/\\s*\\t\\s*/))"
+    )
+    assert ["right", "key.Space", "was key.KeyD"] in rows
+    assert ["jump", "key.KeyD", "was key.Space"] in rows
+    assert ["forward", "key.KeyW", ""] in rows
+    page.click("dialog[open] >> text=Reset")
     page.click("dialog[open] tr:has-text('key.KeyW') button")
     page.keyboard.press("KeyZ")
     page.click("dialog[open] >> text=Close")

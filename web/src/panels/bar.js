@@ -68,7 +68,7 @@ export class Bar {
             "dialog",
             {},
             element("h2", { textContent: "Keys of the page" }),
-            element("table", {}, ...HELP.map(([key, what]) => element("tr", {}, element("td", {}, element("kbd", { textContent: key })), element("td", { textContent: what })))),
+            element("table", {}, ...HELP.map(([key, what]) => element("tr", {}, element("td", {}, ...key.split(", ").flatMap((one) => [element("kbd", { textContent: one }), " "])), element("td", { textContent: what })))),
             element("p", { textContent: app.live
                 ? "Save writes to the file and keeps its comments. Changes you save in an editor take effect here at once."
                 : "This page works on its own. The feel sheet, check, changing forms and following a file need Python: wendonic live PROFILE." }),

@@ -111,7 +111,7 @@ export class NumbersPanel {
         line.append(...inputs.all);
         const reset = element("button", { className: "file", hidden: true, onclick: () => this.app.settings.reset(field.path) });
         const effect = element("ul", { className: "effect" });
-        row.append(line, reset, effect, element("p", { className: "about", textContent: field.about }));
+        row.append(line, ...(inputs.refused ? [inputs.refused] : []), reset, effect, element("p", { className: "about", textContent: field.about }));
         this.rows.set(field.path, { field, row, reset, effect, show: inputs.show });
         return row;
     }
@@ -126,11 +126,22 @@ export class NumbersPanel {
         const put = (given) => {
             const value = factor === 1 ? given : given / factor;
             let fitting = field.whole ? Math.round(value) : value;
+            // What the ends are in the game's own unit is rounded.
             if (field.low !== null) fitting = Math.max(fitting, field.low);
             if (field.high !== null) fitting = Math.min(fitting, field.high);
+            refused.hidden = true;
             if (Number.isFinite(fitting)) this.app.settings.set(field.path, fitting);
         };
-        number.onchange = () => (number.value === "" ? this.refresh() : put(Number(number.value)));
+        const refused = element("p", { className: "refused", role: "alert", hidden: true });
+        number.onchange = () => {
+            const { rangeUnderflow, rangeOverflow } = number.validity;
+            if (rangeUnderflow || rangeOverflow) {
+                refused.textContent = `found ${number.value}; allowed: ${allowedWords(ends)}`;
+                refused.hidden = false;
+            } else if (number.value !== "") put(Number(number.value));
+        };
+        // Whatever was typed and does not count gives way to what does.
+        number.onblur = () => (number.value = shown(this.app.settings.value(field.path) * factor, 6));
         slider.oninput = () => put(Number(slider.value));
         // After a drag the keys are the body's again.
         slider.onpointerup = () => this.app.focusStage();
@@ -140,7 +151,7 @@ export class NumbersPanel {
             if (document.activeElement !== number) number.value = shown(value * factor, 6);
             slider.value = value * factor;
         };
-        return { main: number, all: [number, element("span", { className: "unit", textContent: labelOf(field.path).endsWith(field.unit) ? "" : field.unit }), slider], show };
+        return { main: number, all: [number, element("span", { className: "unit", textContent: labelOf(field.path).endsWith(field.unit) ? "" : field.unit }), slider], refused, show };
     }
 
     #choice(field) {
@@ -304,6 +315,12 @@ export class NumbersPanel {
 function labelOf(path) {
     const tail = path.replace(/^mode\.[^.]+\.(press\.[^.]+\.)?([a-z]+\.)?(bind\[\d+\]\.)?/, "").replace(/^gait\.[^.]+\./, "");
     return tail.replaceAll("_", " ").replaceAll(".", " · ").replace(/ (m s2|m s|deg s|per s|deg|hz|ratio|s|m)(?=$|\[)/, "").replace("[0]", ", first").replace("[1]", ", second");
+}
+
+/** Which numbers a field takes, as the errors of a file say it. */
+function allowedWords({ low, high }) {
+    if (high === null) return `${shown(low, 6)} and more`;
+    return low === null ? `up to ${shown(high, 6)}` : `${shown(low, 6)} to ${shown(high, 6)}`;
 }
 
 const scaled = (value, factor) => (value === null ? null : value * factor);

@@ -3,6 +3,15 @@
 import { BUTTONS } from "../input/pads.js";
 import { element } from "./element.js";
 
+/** What the four sides of keys do, channel by channel: right, left, forward, back. */
+const SIDES = {
+    move: ["right", "left", "forward", "back"],
+    look: ["look right", "look left", "look up", "look down"],
+    rise: ["", "", "up", "down"],
+    throttle: ["", "", "throttle forward", "throttle back"],
+    turn: ["turn right", "turn left", "", ""],
+};
+
 export class Rebinding {
     constructor(app) {
         this.app = app;
@@ -14,7 +23,7 @@ export class Rebinding {
             "dialog",
             {},
             element("h2", { textContent: "Rebind" }),
-            element("p", { textContent: "Choose a control, then press the key or pad button to use instead. Every binding of it in the profile changes." }),
+            element("p", { textContent: "Choose a control, then press the key or pad button to use instead, wherever the profile binds it. One that is in use already changes places with it." }),
             this.list,
             element("p", {}, element("button", { textContent: "Reset", onclick: () => this.clear() }), " ", element("button", { textContent: "Close", onclick: () => this.dialog.close() })),
         );
@@ -63,25 +72,32 @@ export class Rebinding {
         this.app.bar.show();
     }
 
+    /** The controls that can be rebound, each with what it does in any of the modes. */
     #controls() {
-        const { controls, helm } = this.app;
-        const slots = new Set();
-        const gather = (value) => {
-            if (Array.isArray(value)) value.forEach(gather);
-            else if (typeof value === "number") slots.add(value);
+        const { controls, helm, profile } = this.app;
+        const found = new Map();
+        const gather = (value, use) => {
+            if (Array.isArray(value)) value.forEach((part) => gather(part, use));
+            else if (typeof value === "number") found.set(value, (found.get(value) ?? new Set()).add(use));
         };
         for (const run of Object.values(helm.runs)) {
-            for (const sources of Object.values(run.content.bindings.channels))
-                for (const source of sources) if (source.kind === "keys") gather(source.lists);
-            for (const binds of run.content.bindings.presses) for (const bind of binds) if (bind.kind === "switches") gather(bind.slots);
+            const { channels, presses } = run.content.bindings;
+            for (const [channel, sources] of Object.entries(channels))
+                for (const source of sources) if (source.kind === "keys") source.lists.forEach((list, side) => gather(list, SIDES[channel][side]));
+            presses.forEach((binds, number) => {
+                for (const bind of binds) if (bind.kind === "switches") gather(bind.slots, profile.pressNames[number].replaceAll("_", " "));
+            });
         }
-        return [...slots].map((slot) => controls.bySlot.get(slot).name).filter((name) => /^(key|pad\d*)\./.test(name));
+        return [...found]
+            .map(([slot, uses]) => ({ name: controls.bySlot.get(slot).name, uses: [...uses].join(", ") }))
+            .filter(({ name }) => /^(key|pad\d*)\./.test(name));
     }
 
     #show() {
+        const standing = this.plain();
         this.list.replaceChildren(
-            ...this.#controls().map((name) => {
-                const now = [...this.stands].find(([, old]) => old === name)?.[0] ?? name;
+            ...this.#controls().map(({ name, uses }) => {
+                const now = standing[name] ?? name;
                 const button = element("button", {
                     textContent: this.waiting === name ? "press a key or button" : now,
                     "aria-pressed": this.waiting === name,
@@ -90,7 +106,8 @@ export class Rebinding {
                         this.#show();
                     },
                 });
-                return element("tr", {}, element("td", { textContent: name }), element("td", {}, button));
+                const was = now === name ? "" : `was ${name}`;
+                return element("tr", {}, element("td", { textContent: uses }), element("td", {}, button), element("td", { className: "was", textContent: was }));
             }),
         );
         if (this.waiting) this.list.querySelector("[aria-pressed=true]")?.focus();
