@@ -49,14 +49,14 @@ def test_without_shaping_the_answers_are_those_of_the_gait():
     assert all(isinstance(sheet.reasons[name], NotHere) for name in names)
 
 
-def tapped(profile, hz):
+def tapped(profile, hz, axis="pos_y"):
     """Return how far a tap of 0.1 s goes (m) under a helm that ticks `hz` times a second."""
     helm = Helm(profile)
     for tick in range(3 * hz):
         if tick in (0, hz // 10):
             helm.key("KeyW", down=tick == 0)
         intent = helm.tick(1.0 / hz)
-    return intent.motion.pos_y
+    return getattr(intent.motion, axis)
 
 
 def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_told():
@@ -65,7 +65,7 @@ def test_a_tap_goes_as_far_as_the_helm_takes_it_and_its_dependence_on_ticks_is_t
     for one, least, most in ((profile, 0.0, 1e-9), (smooth, 1e-4, 0.05)):
         sheet = measured(one)
         assert sheet.tap_distance_m == pytest.approx(tapped(one, 20_000), rel=0.01)
-        distances = [tapped(one, hz) for hz in (30, 60, 120)]
+        distances = [tapped(one, hz) for hz in (30, 70, 160)]
         assert sheet.tap_dependence == pytest.approx(1.0 - min(distances) / max(distances), abs=1e-9)
         assert least <= sheet.tap_dependence <= most
 
@@ -87,6 +87,10 @@ def tapped_in_small_steps(rise_s, fall_s, half_life_s, speed_after, dt=2e-5):
 
 def rates(speed, wanted, dt):
     return min(speed + 22.0 * dt, wanted) if wanted > speed else max(speed - 30.0 * dt, wanted)
+
+
+def slow_rates(speed, wanted, dt):
+    return min(speed + 4.0 * dt, wanted) if wanted > speed else max(speed - 9.0 * dt, wanted)
 
 
 def drag(speed, wanted, dt):
@@ -115,6 +119,24 @@ def test_a_tap_goes_equally_far_at_every_tick_rate_through_ramps_and_smoothing(
     share = min(share, 1e-3) if speed_after is drag else share
     for hz in (20, 30, 60, 140, 1000):
         assert tapped(profile, hz) == pytest.approx(expected, rel=share), hz
+
+
+@pytest.mark.parametrize(
+    ("frame", "channel", "sides", "axis"),
+    [("drive", "throttle", ("forward", "back"), "pos_y"), ("fly", "rise", ("up", "down"), "pos_z")],
+)
+@pytest.mark.parametrize(("gait", "speed_after"), [("", rates), ("accel_m_s2 = 4\nbrake_m_s2 = 9", slow_rates)])
+def test_a_tap_of_a_channel_that_ramps_goes_equally_far_at_every_tick_rate(
+    frame, channel, sides, axis, gait, speed_after
+):
+    one, other = sides
+    keys = f"keys = {{ {one} = ['KeyW'], {other} = ['KeyS'] }}\nrise_s = 0.15\nfall_s = 0.1\n"
+    steer = f"[mode.m]\nsteer = {{ frame = '{frame}' }}\n"
+    gait += "\nrise_m_s = 3.2" if channel == "rise" else ""
+    profile = profile_from_text(f"{HEAD}{steer}[[mode.m.{channel}.bind]]\n{keys}[gait.walk]\n{gait}\n")
+    expected = tapped_in_small_steps(0.15, 0.1, 0.0, speed_after)
+    for hz in (20, 30, 60, 70, 140, 1000):
+        assert tapped(profile, hz, axis) == pytest.approx(expected, rel=4e-3), hz
 
 
 @pytest.mark.parametrize(

@@ -417,7 +417,7 @@ FAULTS = [
     ("drag_per_s = 3", "", "drag_per_s: does nothing without thrust_m_s2"),
     ("thrust_m_s2 = 3", "", "thrust_m_s2: does nothing without drag_per_s"),
     ("thrust_m_s2 = 12\ndrag_per_s = 3\ntop_speed_m_s = 5", "", "and the rates; remove top_speed_m_s"),
-    ("rise_m_s = 2", "", "rise_m_s: does nothing on foot"),
+    ("rise_m_s = 2", "", "rise_m_s: does nothing here"),
     ("gravity_m_s2 = 9", 'press_gaits = { dash = "walk" }', '"own" has weight and "walk" has none'),
     ("", 'press_gaits = { dash = "wlak" }', 'press_gaits.dash: no gait "wlak"; did you mean "walk"'),
     ("", 'press_gaits = { dahs = "run" }', 'press_gaits.dahs: no press in this mode "dahs"'),

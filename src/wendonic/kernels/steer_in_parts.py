@@ -35,21 +35,25 @@ PART_S = 1.0 / 120.0
 """How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
 
 
-def parts_of(tuning: Tuning, memory: Memory, sample: Sample, dt: float) -> int:
+def parts_of(tuning: Tuning, memory: Memory, sample: Sample, ramps: float, dt: float) -> int:
     """Return into how many equal parts a tick is cut: of at most RAMP_PART_S while a key's ramp has no closed form,
-    of at most PART_S where the direction turns, and never more than the longest tick has. Squares keep their own
-    time.
+    as while one of `rise` or `throttle` runs, for a share `ramps` of the tick; of at most PART_S where the direction
+    turns; and never more than the longest tick has. Squares keep their own time.
 
     >>> from wendonic.kernels.sample import EMPTY_SAMPLE
     >>> from wendonic.kernels.tick_record import tick_at_rest
     >>> from wendonic.kernels.tuning import PLAIN_TUNING
-    >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.1)
+    >>> parts_of(PLAIN_TUNING, tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.0, 0.1)
     1
+    >>> parts_of(PLAIN_TUNING._replace(turning=1), tick_at_rest(PLAIN_TUNING).memory, EMPTY_SAMPLE, 0.5, 0.01)
+    20
     """
     parts = 1
     if tuning.turning > 0 and dt > PART_S:
         # A hair more than a whole number of parts is that number.
         parts = math.ceil(min(dt, tuning.max_dt_s) / PART_S - 1e-6)
+    if tuning.turning > 0 and ramps > 0.0:
+        parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
     if tuning.move.cuts_ramps > 0 and any_ramping(tuning.move, memory.move, sample.move):
         parts = math.ceil(min(dt, tuning.max_dt_s) / RAMP_PART_S)
     return parts
@@ -105,7 +109,8 @@ def steer(
         fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
         body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
     state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0, ZERO2)
-    parts = parts_of(tuning, memory, sample, dt)
+    rise, throttle, turn = axes
+    parts = parts_of(tuning, memory, sample, max(rise.ramps, throttle.ramps), dt)
     part_s = dt
     if tuning.turning > 0 or tuning.move.cuts_ramps > 0:
         part_s = dt / parts
@@ -113,7 +118,6 @@ def steer(
     move_state, move = memory.move, NO_MOVE_OUTPUT
     if tuning.move.cuts_ramps <= 0:
         move_state, move, request = requested(channel, tables, move_state, sample.move, request, presses, dt)
-    rise, throttle, turn = axes
     bends = 1 if channel.smoothing == SMOOTHING_HALF_LIFE else 0
     for part in range(parts):
         if tuning.move.cuts_ramps > 0:

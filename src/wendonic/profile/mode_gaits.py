@@ -46,7 +46,7 @@ def idle_gait_faults(modes: Mapping[str, Any], gaits: Mapping[str, Gait]) -> Ite
     for name, gait in gaits.items():
         used = any(name in _names(mode) for mode in modes.values())
         if "rise_m_s" in gait.model_fields_set and used and name not in flying:
-            yield f"gait.{name}.rise_m_s", 'does nothing on foot; it is for modes with frame "fly"'
+            yield f"gait.{name}.rise_m_s", 'does nothing here; it is for modes with frame "fly"'
 
 
 def _names(mode: Any) -> list[str]:

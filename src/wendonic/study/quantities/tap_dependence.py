@@ -5,14 +5,14 @@ from wendonic.study.measuring.tap import tap_distance
 from wendonic.study.quantity import quantity
 from wendonic.study.unmeasured import NotHere
 
-TICKS = (3, 6, 12)
-"""Ticks in a tap: whole ones, or the press would begin or end within one."""
+TICKS = (3, 7, 16)
+"""Ticks in a tap: whole ones, or the press would begin or end within one; no rate is a multiple of another."""
 
 
 @quantity(
     232,
     "",
-    "how much the distance of a tap of {tap_s:g} s differs in 3, 6 and 12 ticks, as a share of the longest",
+    "how much the distance of a tap of {tap_s:g} s differs in 3, 7 and 16 ticks, as a share of the longest",
 )
 def tap_dependence(bench: Bench) -> float | None:
     """Tap at each rate, and wait for rest."""
