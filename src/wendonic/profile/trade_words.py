@@ -80,6 +80,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "camera relative": TradeWord("Forward is where the camera looks.", ("camera",)),
     "chord": TradeWord("Controls held together: ControlLeft+KeyC.", ("press.bind", "unless")),
+    "circle strafing": TradeWord(
+        'Moving round something while facing it: face = "aim" faces the point that the game passes to helm.aim_at.',
+        ("steer.face",),
+    ),
     "circularity": TradeWord(
         "How close the rim of a stick comes to a circle. `wendonic calibrate` measures the rim from a recording.",
         ("gate", "rim"),
@@ -182,6 +186,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     ),
     "friction": TradeWord(
         "What slows a body down: a brake, a half-life, or drag.", ("brake_m_s2", "coast_half_life_s", "drag_per_s")
+    ),
+    "gamepad": TradeWord(
+        "Two sticks, triggers and buttons, named by their place. The first is pad, the next pad1, and so on.",
+        ("move.bind.stick", "press.bind.control"),
+        ("pad.left_stick", "pad.south", "wendonic calibrate"),
     ),
     "ghosting": TradeWord(
         "Keys that a keyboard fails to report while others are held.",
@@ -563,6 +572,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "What aims while the vehicle under it drives: use the view, which `look` turns.",
         ("mode.look", "drive"),
     ),
+    "turn in place": TradeWord(
+        "Turning without moving: the channel `turn` turns a body, and `on_the_spot` lets a vehicle do it.",
+        ("on_the_spot", "mode.turn"),
+    ),
     "turn radius": TradeWord(
         "How narrow a circle a vehicle or a walker turns in.", ("turn_radius_m",), ("turn_circle_m",)
     ),
@@ -582,6 +595,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "up axis": TradeWord("Which of the game's axes points up.", ("world.up",)),
     "variable jump height": TradeWord(
         "A short press jumps lower.", ("early_release_ratio",), ("jump_tap_height_m", "jump_height_m")
+    ),
+    "vault": TradeWord(
+        "Over a low wall in one motion: the game moves the body with `Helm.place`, in a mode without a gait if the "
+        "player steers nothing meanwhile.",
+        ("step_m",),
     ),
     "vehicle": TradeWord(
         "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
@@ -614,12 +632,16 @@ TRADE_WORDS: dict[str, TradeWord] = {
 SAME_AS: dict[str, str] = {
     "bullet time": "slow motion",
     "circularity error": "circularity",
+    "controller": "gamepad",
     "hit stop": "slow motion",
+    "input buffering": "input buffer",
+    "joypad": "gamepad",
     "lag compensation": "prediction",
     "multiplayer": "prediction",
     "network": "prediction",
     "one-handed": "accessibility",
     "online": "prediction",
+    "pivot": "turn in place",
     "sens": "sensitivity",
     "swap sticks": "southpaw",
     "time scale": "slow motion",
