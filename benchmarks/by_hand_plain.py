@@ -66,7 +66,7 @@ def by_hand_plain_tick(state, right, left, forward, back, stick_x, stick_y, yaw,
         along += gained * (dt - brake_s - accel_s)
         pos_x += vel_x * dt + way_x * along
         pos_y += vel_y * dt + way_y * along
-        if brake_s + accel_s < dt:
+        if accel_s < dt - brake_s:
             vel_x = move_x * 3.2
             vel_y = move_y * 3.2
         else:

@@ -1,5 +1,6 @@
 """The beekeeper's tick written the naive way, with small NumPy arrays for every vector."""
 
+import itertools
 import math
 
 import numpy as np
@@ -56,11 +57,25 @@ def walked(vel, wanted, dt):
     braked, gained = 30.0 * brake_s, 22.0 * accel_s
     along = 0.5 * braked * brake_s + braked * (dt - brake_s) + 0.5 * gained * accel_s
     along += gained * (dt - brake_s - accel_s)
-    return wanted if brake_s + accel_s < dt else vel + unit * (braked + gained), vel * dt + unit * along
+    return wanted if accel_s < dt - brake_s else vel + unit * (braked + gained), vel * dt + unit * along
 
 
 def follows(vel, begin, wanted, dt):
-    """Follow a wanted velocity that runs straight: meet it, then keep up with it, or fall behind."""
+    """Follow a wanted velocity that runs straight; where the way to it is not, in parts of at most 4 ms."""
+    run, gap = wanted - begin, begin - vel
+    if (gap[0] * run[1] - gap[1] * run[0]) ** 2 <= 1e-18 * np.dot(gap, gap) * np.dot(run, run):
+        return follows_part(vel, begin, wanted, dt)
+    parts = math.ceil(dt / 0.004)
+    ends = [begin + run * (part / parts) for part in range(parts + 1)]
+    moved = np.zeros(2)
+    for start, end in itertools.pairwise(ends):
+        vel, more = follows_part(vel, start, end, dt / parts)
+        moved = moved + more
+    return vel, moved
+
+
+def follows_part(vel, begin, wanted, dt):
+    """Meet a wanted velocity that runs straight, then keep up with it, or fall behind."""
     gap = begin - vel
     away = np.linalg.norm(gap)
     meet = 0.0

@@ -91,7 +91,7 @@ static void walk(body *at, double wanted_x, double wanted_y, double accel, doubl
                          gained * (dt - brake_s - accel_s);
     at->pos_x += way_x * along;
     at->pos_y += way_y * along;
-    if (brake_s + accel_s < dt) {
+    if (accel_s < dt - brake_s) {
         at->vel_x = wanted_x;
         at->vel_y = wanted_y;
     } else {
@@ -100,8 +100,8 @@ static void walk(body *at, double wanted_x, double wanted_y, double accel, doubl
     }
 }
 
-/* Follows a wanted velocity that runs straight: meets it, then keeps up with it, or falls behind. */
-static void follow(body *at, double from_x, double from_y, double to_x, double to_y, double accel, double brake,
+/* Meets a wanted velocity that runs straight, then keeps up with it, or falls behind. */
+static void follow_part(body *at, double from_x, double from_y, double to_x, double to_y, double accel, double brake,
                    double dt)
 {
     const double gap_x = from_x - at->vel_x, gap_y = from_y - at->vel_y, away = hypot(gap_x, gap_y);
@@ -125,6 +125,24 @@ static void follow(body *at, double from_x, double from_y, double to_x, double t
     if (at->vel_x == to_x && at->vel_y == to_y) {
         at->pos_x = met.pos_x + 0.5 * (met.vel_x + to_x) * (dt - meet);
         at->pos_y = met.pos_y + 0.5 * (met.vel_y + to_y) * (dt - meet);
+    }
+}
+
+/* Follows a wanted velocity that runs straight; where the way to it is not, in parts of at most 4 ms. */
+static void follow(body *at, double from_x, double from_y, double to_x, double to_y, double accel, double brake,
+                   double dt)
+{
+    const double run_x = to_x - from_x, run_y = to_y - from_y;
+    const double gap_x = from_x - at->vel_x, gap_y = from_y - at->vel_y, across = gap_x * run_y - gap_y * run_x;
+    int parts = 1;
+    if (across * across > 1e-18 * (gap_x * gap_x + gap_y * gap_y) * (run_x * run_x + run_y * run_y))
+        parts = (int)ceil(dt / 0.004);
+    double last_x = from_x, last_y = from_y;
+    for (int part = 0; part < parts; part++) {
+        const double share = (part + 1.0) / parts, next_x = from_x + run_x * share, next_y = from_y + run_y * share;
+        follow_part(at, last_x, last_y, next_x, next_y, accel, brake, dt / parts);
+        last_x = next_x;
+        last_y = next_y;
     }
 }
 

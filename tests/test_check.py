@@ -487,9 +487,11 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             marks=pytest.mark.long,
         ),
         (
-            KEYS + "rise_s = 0.1\nfall_s = 0.1\n[gait.walk]\nbrake_m_s2 = 5\n",
+            "[mode.foot.move]\none_euro = { min_cutoff_hz = 0.6, beta = 3 }\n"
+            + KEYS
+            + "[gait.walk]\nbrake_m_s2 = 4\nreverse_m_s2 = 60\n",
             "depends-on-ticks",
-            "mode.foot.move.bind[0].fall_s",
+            "mode.foot.move.one_euro",
         ),
         (
             KEYS + '[[mode.foot.rise.bind]]\nkeys = { up = ["KeyR"], down = ["KeyF"] }\nrise_s = 0.5\n',

@@ -121,6 +121,50 @@ def test_a_tap_goes_equally_far_at_every_tick_rate_through_ramps_and_smoothing(
         assert tapped(profile, hz) == pytest.approx(expected, rel=share), hz
 
 
+def cornered(profile, hz):
+    """Return where a body ends (m) that goes back for 0.2 s, then left for 0.2 s, and comes to rest."""
+    helm = Helm(profile)
+    for tick in range(hz):
+        for key, first_s, last_s in (("KeyS", 0.0, 0.2), ("KeyA", 0.2, 0.4)):
+            if tick in (round(first_s * hz), round(last_s * hz)):
+                helm.key(key, down=tick == round(first_s * hz))
+        motion = helm.tick(1.0 / hz).motion
+    return motion.pos_x, motion.pos_y
+
+
+def cornered_in_small_steps(rise_s, fall_s, half_life_s, accel_m_s2, brake_m_s2, dt=2e-5):
+    """The same by an independent simulation: the velocity heads for what is wanted, at one rate or the other."""
+    keys, smooth, velocity, place = (np.zeros(2) for _ in range(4))
+    for step in range(round(1.0 / dt)):
+        held = np.array([-float(0.2 <= step * dt < 0.4), -float(step * dt < 0.2)])
+        for axis in range(2):
+            rate = fall_s if held[axis] == 0.0 else rise_s
+            keys[axis] += np.clip(held[axis] - keys[axis], -dt / rate, dt / rate) if rate else held[axis] - keys[axis]
+        smooth += (keys / max(np.linalg.norm(keys), 1.0) - smooth) * (
+            1.0 - 0.5 ** (dt / half_life_s) if half_life_s else 1.0
+        )
+        wanted = 4.0 * smooth * (step * dt < 0.4 or np.linalg.norm(smooth) > 1e-3)
+        way = wanted - velocity
+        away = np.linalg.norm(way)
+        rate = brake_m_s2 if np.dot(velocity, way) < 0.0 else accel_m_s2
+        place += velocity * dt
+        velocity += way * min(1.0, rate * dt / away) if away else way
+    return tuple(place)
+
+
+@pytest.mark.parametrize(
+    ("rise_s", "fall_s", "half_life_s"), [(0.06, 0.04, 0.0), (0.147, 0.093, 0.0), (0.0, 0.0, 0.05)]
+)
+@pytest.mark.parametrize("frame", ["camera", "facing"])
+def test_a_corner_is_walked_alike_at_every_tick_rate_through_ramps_and_smoothing(frame, rise_s, fall_s, half_life_s):
+    text = f"{HEAD}[mode.m]\nsteer = {{ frame = '{frame}' }}\n[mode.m.move]\nhalf_life_s = {half_life_s}\n"
+    text += f"[[mode.m.move.bind]]\n{KEYS}rise_s = {rise_s}\nfall_s = {fall_s}\n"
+    profile = profile_from_text(f"{text}[gait.walk]\ntop_speed_m_s = 4\naccel_m_s2 = 14\nbrake_m_s2 = 20\n")
+    expected = cornered_in_small_steps(rise_s, fall_s, half_life_s, 14.0, 20.0)
+    for hz in (30, 60, 70, 140, 1000):
+        assert cornered(profile, hz) == pytest.approx(expected, abs=4e-3), hz
+
+
 @pytest.mark.parametrize(
     ("frame", "channel", "sides", "axis"),
     [("drive", "throttle", ("forward", "back"), "pos_y"), ("fly", "rise", ("up", "down"), "pos_z")],

@@ -83,20 +83,26 @@ def on_plan(request: Request, yaw: float) -> Request:
     return request._replace(right=move.x, forward=move.y, begin=begin, corner=corner)
 
 
-def between(first: Vec2, last: Vec2, share: float) -> Vec2:
-    """Return the request at a share of the way from one to another, its length at that share, too: what turns under
-    the cap is no shorter on the way. What turns back is.
+FULL_BUT_ROUNDING = 1.0 - 1e-9
+"""A request that is shorter is not full."""
 
-    >>> round(math.hypot(*between(Vec2(1.0, 0.0), Vec2(0.6, 0.8), 0.25)), 12)
+
+def between(first: Vec2, last: Vec2, share: float, full: float) -> Vec2:
+    """Return the request at a share of the way from one to another. What turns under the cap, as `full` as it may be,
+    is no shorter on the way; what is not full runs straight, and so does what turns back.
+
+    >>> round(math.hypot(*between(Vec2(1.0, 0.0), Vec2(0.6, 0.8), 0.25, 1.0)), 12)
     1.0
-    >>> between(Vec2(1.0, 0.0), Vec2(-1.0, 0.0), 0.25)
-    Vec2(x=0.5, y=0.0)
+    >>> between(Vec2(1.0, 0.0), Vec2(-1.0, 0.0), 0.25, 1.0), between(Vec2(1.0, 0.0), Vec2(0.5, 0.5), 0.5, 1.0)
+    (Vec2(x=0.5, y=0.0), Vec2(x=0.75, y=0.25))
     """
     x = first.x + (last.x - first.x) * share
     y = first.y + (last.y - first.y) * share
     if first.x * last.x + first.y * last.y <= 0.0:
         return Vec2(x, y)
     one, other = math.hypot(first.x, first.y), math.hypot(last.x, last.y)
+    if min(one, other) < full * FULL_BUT_ROUNDING:
+        return Vec2(x, y)
     longer = (one + (other - one) * share) / math.hypot(x, y)
     return Vec2(x * longer, y * longer)
 
@@ -110,10 +116,10 @@ def requested_at(request: Request, bends: int, t: float, dt: float) -> Vec2:
     (0.75, 1.0)
     """
     if t < request.corner_s:
-        return between(request.begin, request.corner, t / request.corner_s)
+        return between(request.begin, request.corner, t / request.corner_s, request.scale)
     end = Vec2(request.right, request.forward)
     if bends > 0 and t < dt:
-        return between(request.corner, end, (t - request.corner_s) / (dt - request.corner_s))
+        return between(request.corner, end, (t - request.corner_s) / (dt - request.corner_s), request.scale)
     return end
 
 

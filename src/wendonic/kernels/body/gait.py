@@ -429,19 +429,60 @@ def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
     return times3(middle, 0.5 * (length3(begin) + length3(wanted)) / length3(middle))
 
 
+RUN_PART_S = 0.004
+"""How long a part of a run is at most in which the velocity changes its direction on the way to it."""
+
+ON_A_LINE = 1e-9
+"""What is off a line by a smaller share of its length is so by rounding."""
+
+
+def not_on_a_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
+    """Return whether a velocity turns on its way to what it wants, which runs straight from `begin` to `wanted`.
+
+    >>> not_on_a_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(0.0, -2.0, 0.0))
+    False
+    >>> not_on_a_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(2.0, 0.0, 0.0))
+    True
+    """
+    gap = Vec3(begin.x - velocity.x, begin.y - velocity.y, begin.z - velocity.z)
+    run = Vec3(wanted.x - begin.x, wanted.y - begin.y, wanted.z - begin.z)
+    across = Vec3(gap.y * run.z - gap.z * run.y, gap.z * run.x - gap.x * run.z, gap.x * run.y - gap.y * run.x)
+    off = across.x * across.x + across.y * across.y + across.z * across.z
+    most = (gap.x * gap.x + gap.y * gap.y + gap.z * gap.z) * (run.x * run.x + run.y * run.y + run.z * run.z)
+    return off > ON_A_LINE * ON_A_LINE * most
+
+
 def stride_behind_run(
     gait: GaitTuning, in_air: bool, velocity: Vec3, begin: Vec3, wanted: Vec3, run_s: float
 ) -> Stride:
     """Return what `stride` gives in `run_s` seconds (above 0), while the wanted velocity runs straight from `begin`
-    to `wanted`: a gait of rates follows it, see `behind_run`, any other form its mean.
+    to `wanted`: a gait of rates follows it, see `behind_run`, any other form its mean. Where that is not exact, the
+    run is cut into parts of at most RUN_PART_S.
 
     >>> drag = with_forms(PLAIN_GAIT._replace(drags=1, drag_per_s=1e9))
     >>> round(stride_behind_run(drag, False, ZERO3, ZERO3, Vec3(4.0, 0.0, 0.0), 0.1).displacement.x, 6)
     0.2
     """
-    if gait.drags <= 0 and gait.keeps <= 0 and gait.coasts <= 0:
-        return behind_run(gait, in_air, velocity, begin, wanted, run_s)
-    return stride(gait, in_air, velocity, middle_of(begin, wanted), run_s)
+    parts = 1
+    if gait.keeps > 0 or gait.coasts > 0 or not_on_a_line(velocity, begin, wanted):
+        parts = math.ceil(run_s / RUN_PART_S)
+    part_s = run_s / parts
+    after = Stride(velocity, ZERO3)
+    start = begin
+    for part in range(parts):
+        share = (part + 1.0) / parts
+        end = Vec3(
+            begin.x + (wanted.x - begin.x) * share,
+            begin.y + (wanted.y - begin.y) * share,
+            begin.z + (wanted.z - begin.z) * share,
+        )
+        if gait.drags > 0 or gait.keeps > 0 or gait.coasts > 0:
+            now = stride(gait, in_air, after.velocity, middle_of(start, end), part_s)
+        else:
+            now = behind_run(gait, in_air, after.velocity, start, end, part_s)
+        after = Stride(now.velocity, plus3(after.displacement, now.displacement))
+        start = end
+    return after
 
 
 def stride_behind(gait: GaitTuning, in_air: bool, velocity: Vec3, run: Run, dt: float) -> Stride:
