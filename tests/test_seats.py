@@ -168,7 +168,11 @@ def test_seats_are_changed_while_playing_and_held_presses_of_the_new_one_count_o
             'keys = ["ArrowUp", "Space"]',
             "Space already belongs to seat one",
         ),
-        ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"', "seat.two.pad: pad already belongs to seat one"),
+        (
+            '[seat.two]\nkeys = ["ArrowUp", "ArrowDown", "Enter"]',
+            'pad = "pad2"\n[seat.two]\npad = "pad2"',
+            "seat.two.pad: pad2 already belongs to seat one",
+        ),
         ('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad11"', 'found "pad11"; did you mean "pad1"?'),
         ("[seat.two]", "[seat.pad1]", "seat.pad1: is the name of a pad"),
         ('seat = "two"', 'seat = "too"', 'mode.yard.look.bind[0].seat: no seat "too"; did you mean "two"?'),
@@ -179,6 +183,17 @@ def test_faults_of_seats_are_told(right, wrong, fault):
     with pytest.raises(ProfileError) as found:
         profile_from_text(TEXT.replace(right, wrong))
     assert fault in str(found.value)
+
+
+def test_who_names_no_pad_has_the_first_that_nobody_names():
+    """One on the keyboard, the other with the only pad there is."""
+    text = TEXT.replace('keys = ["ArrowUp", "ArrowDown", "Enter"]', 'pad = "pad0"')
+    lines = profile_from_text(text).sentences()
+    assert "  seat one: pad1, KeyW, KeyS, Space" in lines
+    assert "  seat two: pad" in lines
+    one, two = (Helm(profile_from_text(text), seat=seat) for seat in ("one", "two"))
+    pushed = Event(0.0, "pad.left_stick", (0.0, -1.0))
+    assert [intent.local.forward for intent in ticked([one, two], pushed)] == [0.0, 1.0]
 
 
 def test_what_each_player_has_is_said():

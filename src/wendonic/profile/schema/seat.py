@@ -20,7 +20,7 @@ class SeatTable(Table):
         "Pad that this player holds.",
         None,
         example="pad1",
-        otherwise="the first seat has the first",
+        otherwise="the first that no seat names, in their order",
     )
 
 
@@ -45,8 +45,19 @@ def seat_sentences(seats: Mapping[str, SeatTable]) -> list[tuple[str, str]]:
 
 
 def pad_of(seat: str, seats: Mapping[str, SeatTable]) -> str:
-    """Return the pad of a player: the one that is named, or the first one for the first seat, and so on."""
-    return seats[seat].pad or PADS[list(seats).index(seat)]
+    """Return the pad of a player: the one that is named; of those that name none, the first has the first pad that
+    nobody names, and so on.
+
+    >>> seats = {"one": SeatTable(keys=("KeyW",)), "two": SeatTable(pad="pad"), "three": SeatTable()}
+    >>> [pad_of(seat, seats) for seat in seats]
+    ['pad1', 'pad', 'pad2']
+    """
+    named = seats[seat].pad
+    if named:
+        return named
+    taken = {table.pad for table in seats.values()}
+    others = [name for name, table in seats.items() if not table.pad]
+    return [pad for pad in PADS if pad not in taken][others.index(seat)]
 
 
 Seats = Annotated[dict[str, SeatTable], Field(max_length=len(PADS))]
