@@ -78,12 +78,12 @@ def by_hand_walk(vel_x, vel_y, wanted_x, wanted_y, dt):
 
 
 def by_hand_follow(vel_x, vel_y, from_x, from_y, to_x, to_y, dt):
-    """Follow a wanted velocity that runs straight; where the way to it is not, in parts of at most 4 ms."""
+    """Follow a wanted velocity that runs straight; where the way to it is not, in parts of at most 1/240 s."""
     run_x, run_y, gap_x, gap_y = to_x - from_x, to_y - from_y, from_x - vel_x, from_y - vel_y
     across = gap_x * run_y - gap_y * run_x
     if across * across <= 1e-18 * (gap_x * gap_x + gap_y * gap_y) * (run_x * run_x + run_y * run_y):
         return by_hand_follow_part(vel_x, vel_y, from_x, from_y, to_x, to_y, dt)
-    parts = math.ceil(dt / 0.004)
+    parts = max(1, math.ceil(dt * 240.0 - 1e-6))
     part_s = dt / parts
     moved_x = moved_y = 0.0
     last_x, last_y = from_x, from_y

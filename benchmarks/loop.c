@@ -128,7 +128,7 @@ static void follow_part(body *at, double from_x, double from_y, double to_x, dou
     }
 }
 
-/* Follows a wanted velocity that runs straight; where the way to it is not, in parts of at most 4 ms. */
+/* Follows a wanted velocity that runs straight; where the way to it is not, in parts of at most 1/240 s. */
 static void follow(body *at, double from_x, double from_y, double to_x, double to_y, double accel, double brake,
                    double dt)
 {
@@ -136,7 +136,7 @@ static void follow(body *at, double from_x, double from_y, double to_x, double t
     const double gap_x = from_x - at->vel_x, gap_y = from_y - at->vel_y, across = gap_x * run_y - gap_y * run_x;
     int parts = 1;
     if (across * across > 1e-18 * (gap_x * gap_x + gap_y * gap_y) * (run_x * run_x + run_y * run_y))
-        parts = (int)ceil(dt / 0.004);
+        parts = (int)fmax(1.0, ceil(dt * 240.0 - 1e-6));
     double last_x = from_x, last_y = from_y;
     for (int part = 0; part < parts; part++) {
         const double share = (part + 1.0) / parts, next_x = from_x + run_x * share, next_y = from_y + run_y * share;

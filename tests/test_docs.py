@@ -76,7 +76,7 @@ def test_doctests_are_there_to_fail():
         "tick": "tick_part without_lost_keys axes_output standing",
         "tick_record": "tick_at_rest",
         "hitch": "sample_share later_sample joined",
-        "steer_in_parts": "requested steer goals_now slowed_near_goal",
+        "steer_in_parts": "request_within steer_within requested steer goals_now slowed_near_goal",
         "steer_part": "steer_part facing_after on_course",
         "head": "out_of_wall pointed",
         "move": "all_sources",

@@ -31,6 +31,9 @@ from wendonic.kernels.tick_record import Memory
 from wendonic.kernels.tuning import Tuning
 from wendonic.kernels.vector import ZERO2, Vec3
 
+LANDING_PARTS = 8
+"""Parts of the part of a tick in which a body lands."""
+
 PART_S = 1.0 / 120.0
 """How long a part of a tick is at most where the direction turns within it: its middle then stands for it."""
 
@@ -83,6 +86,61 @@ def requested(
     return after, move, request
 
 
+def request_within(
+    request: Request,
+    axes: tuple[AxisOutput, AxisOutput, AxisOutput],
+    bends: int,
+    first: float,
+    last: float,
+    dt: float,
+) -> Request:
+    """Return what is requested from one share of a tick of `dt` seconds to a later one."""
+    rise, throttle, turn = axes
+    return part_of_request(request, bends, first * dt, last * dt, dt)._replace(
+        rise=mean_within(rise, first, last),
+        throttle=mean_within(throttle, first, last),
+        turn=mean_within(turn, first, last),
+    )
+
+
+def steer_within(
+    tuning: Tuning,
+    gait: GaitTuning,
+    course: Row,
+    state: Steered,
+    request: Request,
+    axes: tuple[AxisOutput, AxisOutput, AxisOutput],
+    bends: int,
+    part: int,
+    parts: int,
+    part_s: float,
+    dt: float,
+) -> Steered:
+    """Return what steering makes of one of the equal parts of a tick, of `part_s` seconds. The part in which a body
+    lands is gone through again, in LANDING_PARTS: on the ground other rates hold than in the air.
+    """
+    if gait.fall.falls <= 0:
+        now = request
+        if tuning.turning > 0:
+            now = request_within(request, axes, bends, part / parts, (part + 1.0) / parts, dt)
+        return steer_part(tuning, gait, course, state, now, part_s)
+    small = 1
+    done = 0
+    while done < small:
+        now = request
+        if tuning.turning > 0:
+            first, last = (part + done / small) / parts, (part + (done + 1.0) / small) / parts
+            now = request_within(request, axes, bends, first, last, dt)
+        after = steer_part(tuning, gait, course, state, now, part_s / small)
+        lands = state.fall.airborne > 0.0 and after.fall.airborne <= 0.0
+        if lands and small == 1 and part_s > RAMP_PART_S:
+            small = LANDING_PARTS
+        else:
+            state = after
+            done += 1
+    return state
+
+
 def steer(
     tuning: Tuning,
     gait: GaitTuning,
@@ -109,7 +167,7 @@ def steer(
         fall, vel_z = taken_off(gait.fall, fall, body.velocity.z, began, held)
         body = body._replace(velocity=Vec3(body.velocity.x, body.velocity.y, vel_z))
     state = Steered(body, fall, memory.up, memory.frame._replace(arrived=0.0), NO_MOTION, 0.0, ZERO2)
-    rise, throttle, turn = axes
+    rise, throttle, _ = axes
     parts = parts_of(tuning, memory, sample, max(rise.ramps, throttle.ramps), dt)
     part_s = dt
     if tuning.turning > 0 or tuning.move.cuts_ramps > 0:
@@ -125,15 +183,7 @@ def steer(
         if tuning.frame.frame == FRAME_GOTO and part == 0:
             frame = goals_now(tuning.frame, gait, memory, state.frame, sample.goal, request, dt)
             state = state._replace(frame=frame)
-        now = request
-        if tuning.turning > 0:
-            first, last = part / parts, (part + 1.0) / parts
-            now = part_of_request(request, bends, first * dt, last * dt, dt)._replace(
-                rise=mean_within(rise, first, last),
-                throttle=mean_within(throttle, first, last),
-                turn=mean_within(turn, first, last),
-            )
-        state = steer_part(tuning, gait, course, state, now, part_s)
+        state = steer_within(tuning, gait, course, state, request, axes, bends, part, parts, part_s, dt)
     if tuning.frame.frame == FRAME_GOTO:
         state = slowed_near_goal(tuning.frame, gait, memory.body, state, sample.goal, dt)
     return move_state, move, state

@@ -429,7 +429,7 @@ def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
     return times3(middle, 0.5 * (length3(begin) + length3(wanted)) / length3(middle))
 
 
-RUN_PART_S = 0.004
+RUN_PART_S = 1.0 / 240.0
 """How long a part of a run is at most in which the velocity changes its direction on the way to it."""
 
 ON_A_LINE = 1e-9
@@ -465,7 +465,8 @@ def stride_behind_run(
     """
     parts = 1
     if gait.keeps > 0 or gait.coasts > 0 or not_on_a_line(velocity, begin, wanted):
-        parts = math.ceil(run_s / RUN_PART_S)
+        # A hair more than a whole number of parts is that number.
+        parts = max(1, math.ceil(run_s / RUN_PART_S - 1e-6))
     part_s = run_s / parts
     after = Stride(velocity, ZERO3)
     start = begin
