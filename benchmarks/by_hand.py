@@ -81,7 +81,8 @@ def by_hand_follow(vel_x, vel_y, from_x, from_y, to_x, to_y, dt):
     """Follow a wanted velocity that runs straight; where the way to it is not, in parts of at most 1/240 s."""
     run_x, run_y, gap_x, gap_y = to_x - from_x, to_y - from_y, from_x - vel_x, from_y - vel_y
     across = gap_x * run_y - gap_y * run_x
-    if across * across <= 1e-18 * (gap_x * gap_x + gap_y * gap_y) * (run_x * run_x + run_y * run_y):
+    runs = run_x * run_x + run_y * run_y
+    if runs <= 1e-12 or across * across <= 1e-12 * runs:
         return by_hand_follow_part(vel_x, vel_y, from_x, from_y, to_x, to_y, dt)
     parts = max(1, math.ceil(dt * 240.0 - 1e-6))
     part_s = dt / parts

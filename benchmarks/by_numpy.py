@@ -63,7 +63,8 @@ def walked(vel, wanted, dt):
 def follows(vel, begin, wanted, dt):
     """Follow a wanted velocity that runs straight; where the way to it is not, in parts of at most 1/240 s."""
     run, gap = wanted - begin, begin - vel
-    if (gap[0] * run[1] - gap[1] * run[0]) ** 2 <= 1e-18 * np.dot(gap, gap) * np.dot(run, run):
+    runs = np.dot(run, run)
+    if runs <= 1e-12 or (gap[0] * run[1] - gap[1] * run[0]) ** 2 <= 1e-12 * runs:
         return follows_part(vel, begin, wanted, dt)
     parts = max(1, math.ceil(dt * 240.0 - 1e-6))
     ends = [begin + run * (part / parts) for part in range(parts + 1)]

@@ -135,7 +135,8 @@ static void follow(body *at, double from_x, double from_y, double to_x, double t
     const double run_x = to_x - from_x, run_y = to_y - from_y;
     const double gap_x = from_x - at->vel_x, gap_y = from_y - at->vel_y, across = gap_x * run_y - gap_y * run_x;
     int parts = 1;
-    if (across * across > 1e-18 * (gap_x * gap_x + gap_y * gap_y) * (run_x * run_x + run_y * run_y))
+    const double runs = run_x * run_x + run_y * run_y;
+    if (runs > 1e-12 && across * across > 1e-12 * runs)
         parts = (int)fmax(1.0, ceil(dt * 240.0 - 1e-6));
     double last_x = from_x, last_y = from_y;
     for (int part = 0; part < parts; part++) {

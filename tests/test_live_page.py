@@ -216,11 +216,11 @@ def test_a_copied_side_plays_what_it_shows_and_no_number_goes_where_it_may_not(p
     page.keyboard.down("KeyW")
     moving(page, 4.9, 5.1)
     page.keyboard.up("KeyW")
-    # A speed of 0 is not allowed: it is as near to it as may be, for the file as well.
+    # A speed of 0 is not allowed: the last one stays.
     put(page, "gait.walk.top_speed_m_s", 0)
-    least = page.evaluate("wendonicPage.settings.value('gait.walk.top_speed_m_s')")
-    assert 0.0 < least <= 1e-6
-    assert demo_profile().changed({"gait.walk.top_speed_m_s": least}).gait["walk"].top_speed_m_s == least
+    assert page.evaluate("wendonicPage.settings.value('gait.walk.top_speed_m_s')") == 5
+    refused = page.locator('[data-path="gait.walk.top_speed_m_s"] .refused')
+    assert refused.text_content().startswith("found 0; allowed: 1e-9 to ")
     assert page.evaluate("wendonicPage.helm.record.every(Number.isFinite)")
 
 

@@ -432,8 +432,8 @@ def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
 RUN_PART_S = 1.0 / 240.0
 """How long a part of a run is at most in which the velocity changes its direction on the way to it."""
 
-ON_A_LINE = 1e-9
-"""What is off a line by a smaller share of its length is so by rounding."""
+ON_A_LINE_M_S = 1e-6
+"""A velocity that is off a line by less counts as on it, and a shorter run as none: rounding must not decide."""
 
 
 def not_on_a_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
@@ -448,8 +448,9 @@ def not_on_a_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
     run = Vec3(wanted.x - begin.x, wanted.y - begin.y, wanted.z - begin.z)
     across = Vec3(gap.y * run.z - gap.z * run.y, gap.z * run.x - gap.x * run.z, gap.x * run.y - gap.y * run.x)
     off = across.x * across.x + across.y * across.y + across.z * across.z
-    most = (gap.x * gap.x + gap.y * gap.y + gap.z * gap.z) * (run.x * run.x + run.y * run.y + run.z * run.z)
-    return off > ON_A_LINE * ON_A_LINE * most
+    runs = run.x * run.x + run.y * run.y + run.z * run.z
+    least = ON_A_LINE_M_S * ON_A_LINE_M_S
+    return runs > least and off > least * runs
 
 
 def stride_behind_run(
