@@ -133,22 +133,22 @@ def cornered(profile, hz):
 
 
 def cornered_in_small_steps(rise_s, fall_s, half_life_s, accel_m_s2, brake_m_s2, dt=2e-5):
-    """The same by an independent simulation: the velocity heads for what is wanted, at one rate or the other."""
+    """Return the same (m) by an independent simulation: the velocity heads for what is wanted, at its two rates."""
     keys, smooth, velocity, place = (np.zeros(2) for _ in range(4))
     for step in range(round(1.0 / dt)):
         held = np.array([-float(0.2 <= step * dt < 0.4), -float(step * dt < 0.2)])
         for axis in range(2):
-            rate = fall_s if held[axis] == 0.0 else rise_s
-            keys[axis] += np.clip(held[axis] - keys[axis], -dt / rate, dt / rate) if rate else held[axis] - keys[axis]
+            ramp_s, left = fall_s if held[axis] == 0.0 else rise_s, held[axis] - keys[axis]
+            keys[axis] += np.clip(left, -dt / ramp_s, dt / ramp_s) if ramp_s else left
         smooth += (keys / max(np.linalg.norm(keys), 1.0) - smooth) * (
             1.0 - 0.5 ** (dt / half_life_s) if half_life_s else 1.0
         )
         wanted = 4.0 * smooth * (step * dt < 0.4 or np.linalg.norm(smooth) > 1e-3)
         way = wanted - velocity
         away = np.linalg.norm(way)
-        rate = brake_m_s2 if np.dot(velocity, way) < 0.0 else accel_m_s2
+        rate_m_s2 = brake_m_s2 if np.dot(velocity, way) < 0.0 else accel_m_s2
         place += velocity * dt
-        velocity += way * min(1.0, rate * dt / away) if away else way
+        velocity += way * min(1.0, rate_m_s2 * dt / away) if away else way
     return tuple(place)
 
 
@@ -181,6 +181,23 @@ def test_a_tap_of_a_channel_that_ramps_goes_equally_far_at_every_tick_rate(
     expected = tapped_in_small_steps(0.15, 0.1, 0.0, speed_after)
     for hz in (20, 30, 60, 70, 140, 1000):
         assert tapped(profile, hz, axis) == pytest.approx(expected, rel=4e-3), hz
+
+
+@pytest.mark.parametrize("hz", [20, 30, 60, 70, 160, 1000])
+def test_a_landing_counts_from_its_moment_at_every_tick_rate(hz):
+    """Slowly in the air, quickly from the landing on: a t² / 2, and v t + a t² / 2."""
+    gait = "top_speed_m_s = 12\naccel_m_s2 = 20\nairborne = { accel_m_s2 = 4 }\ngravity_m_s2 = 20\n"
+    text = f"{HEAD}[mode.m.press]\njump = {{ bind = ['Space'] }}\n[[mode.m.move.bind]]\n{KEYS}"
+    helm = Helm(profile_from_text(f"{text}[gait.walk]\n{gait}jump = {{ height_m = 1 }}\n"))
+    helm.key("KeyW", down=True)
+    helm.key("Space", down=True)
+    for _ in range(hz):
+        motion = helm.tick(1.0 / hz).motion
+    air_s = 2.0 * math.sqrt(2.0 * 20.0) / 20.0
+    ground_s = 1.0 - air_s
+    expected = 2.0 * air_s**2 + 4.0 * air_s * ground_s + 10.0 * ground_s**2
+    assert motion.pos_y == pytest.approx(expected, abs=7e-3)
+    assert motion.pos_z == 0.0
 
 
 @pytest.mark.parametrize(

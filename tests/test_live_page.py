@@ -694,7 +694,7 @@ def test_one_file_works_from_the_disk(browser, tmp_path):
     assert "wendonic live" in page.text_content("#notices .fault")
     assert page.locator('[id="field-mode.foot.move.diagonal"]').is_disabled()
     page.click("text=Rebind")
-    # What is in use already changes places.
+    # What is already in use swaps places.
     page.click("dialog[open] tr:has-text('key.Space') button")
     page.keyboard.press("KeyD")
     rows = page.eval_on_selector_all(

@@ -30,6 +30,9 @@ def file_kind(content: bytes) -> str | None:
 def kind_of_file(path: Path) -> str | None:
     """Return what a file says that it is, however its name ends; None where it says nothing or cannot be read."""
     try:
-        return file_kind(path.read_bytes())
+        with path.open("rb") as file:
+            head = file.read(_HEAD)
+            file.seek(max(_HEAD, path.stat().st_size - _TAIL))
+            return file_kind(head + file.read())
     except OSError:
         return None

@@ -154,7 +154,8 @@ def _in_the_plan(made: Made, target: "Target") -> list[str]:
     lines = [
         "### What a tick gives in the plan",
         "",
-        "The same under all axes, and what the test vectors check: x is right (east), y forward (north).",
+        "These are the same whatever the game's axes are, and the test vectors check them; x is right (east), y is",
+        "forward (north).",
         "",
         "| struct | field | what it is |",
         "| --- | --- | --- |",

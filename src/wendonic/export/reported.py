@@ -11,32 +11,29 @@ ANGLES = ("degrees", "compass_deg")
 """Kinds of columns that are made of angles in radians."""
 
 OTHERS: dict[Path, str] = {
-    ("source",): "number of the source used last, counted through move, rise, throttle, turn and look; -1 for none",
+    (
+        "source",
+    ): "number of the source in use, counted from 0 through move, rise, throttle, turn and look; -1 for none",
     ("heading",): "heading of the request (rad); 0 at rest",
     ("gait",): "number of the gait in use, counted from 0",
-    ("wanted", "direction", "x"): "request laid onto the ground, along the plan's x",
-    ("wanted", "direction", "y"): "request laid onto the ground, along the plan's y",
-    ("wanted", "direction", "z"): "request laid onto the ground, upwards",
-    ("wanted", "slide", "x"): "speed at which the ground makes the body slide, along the plan's x (m/s)",
-    ("wanted", "slide", "y"): "speed at which the ground makes the body slide, along the plan's y (m/s)",
-    ("wanted", "slide", "z"): "speed at which the ground makes the body slide, upwards (m/s)",
-    ("up", "x"): "the body's own up on a slope, along the plan's x",
-    ("up", "y"): "the body's own up on a slope, along the plan's y",
-    ("up", "z"): "the body's own up on a slope, upwards",
     ("frame", "goal", "there"): "whether there is a goal, 0 or 1",
-    ("frame", "goal", "x"): "goal along the plan's x (m)",
-    ("frame", "goal", "y"): "goal along the plan's y (m)",
-    ("comfort", "offset", "x"): "offset of the head from the middle of the play space, along the plan's x (m)",
-    ("comfort", "offset", "y"): "offset of the head from the middle of the play space, along the plan's y (m)",
     ("pointing", "landing", "there"): "whether there is a place to land where the hand points, 0 or 1",
-    ("pointing", "landing", "place", "x"): "place to land, along the plan's x (m)",
-    ("pointing", "landing", "place", "y"): "place to land, along the plan's y (m)",
-    ("pointing", "landing", "place", "z"): "height of the place to land (m)",
     ("pointing", "landing", "after_s"): "how long the arc takes to get there (s)",
-    ("contact", "x"): "normal of what stopped the body, along the plan's x; zeros for nothing",
-    ("contact", "y"): "normal of what stopped the body, along the plan's y; zeros for nothing",
 }
 """Numbers that no column of a trace has alone."""
+
+VECTORS: dict[Path, str] = {
+    ("wanted", "direction"): "request laid onto the ground, {along}",
+    ("wanted", "slide"): "speed at which the ground makes the body slide, {along} (m/s)",
+    ("up",): "the body's own up on a slope, {along}",
+    ("frame", "goal"): "goal, {along} (m)",
+    ("comfort", "offset"): "offset of the head from the middle of the play space, {along} (m)",
+    ("pointing", "landing", "place"): "place to land, {along} (m)",
+    ("contact",): "normal of what stopped the body, {along}; zeros for nothing",
+}
+"""Vectors of which no column of a trace has a part alone."""
+
+ALONG = {"x": "along the plan's x", "y": "along the plan's y", "z": "upwards"}
 
 OF_A_PRESS = {
     "began_count": "how often the press began in this tick",
@@ -74,8 +71,12 @@ def reported_by(made: Made) -> list[Reported]:
 def _what(path: Path, columns: dict[Path, tuple[str, Column]]) -> str:
     if path[0] == "presses" and path[-1] in OF_A_PRESS:
         return OF_A_PRESS[path[-1]]
-    if path not in columns or path in OTHERS:
-        return OTHERS.get(path, "")
+    if path in OTHERS:
+        return OTHERS[path]
+    if path[:-1] in VECTORS:
+        return VECTORS[path[:-1]].format(along=ALONG[path[-1]])
+    if path not in columns:
+        return ""
     name, column = columns[path]
     words = column_words(name)
     if words is None:

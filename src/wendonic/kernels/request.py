@@ -84,12 +84,12 @@ def on_plan(request: Request, yaw: float) -> Request:
 
 
 FULL_BUT_ROUNDING = 1.0 - 1e-9
-"""A request that is shorter is not full."""
+"""Share of a full request below which one is not full."""
 
 
 def between(first: Vec2, last: Vec2, share: float, full: float) -> Vec2:
-    """Return the request at a share of the way from one to another. What turns under the cap, as `full` as it may be,
-    is no shorter on the way; what is not full runs straight, and so does what turns back.
+    """Return the request at a share of the way from one to another, `full` being the length of a full one. What turns
+    under the cap, full at both ends, stays full on the way; anything else runs straight, and so does what turns back.
 
     >>> round(math.hypot(*between(Vec2(1.0, 0.0), Vec2(0.6, 0.8), 0.25, 1.0)), 12)
     1.0

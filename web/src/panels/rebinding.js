@@ -23,7 +23,7 @@ export class Rebinding {
             "dialog",
             {},
             element("h2", { textContent: "Rebind" }),
-            element("p", { textContent: "Choose a control, then press the key or pad button to use instead, wherever the profile binds it. One that is in use already changes places with it." }),
+            element("p", { textContent: "Choose a control, then press the key or pad button to use instead, wherever the profile binds it. If that one is already in use, the two swap." }),
             this.list,
             element("p", {}, element("button", { textContent: "Reset", onclick: () => this.clear() }), " ", element("button", { textContent: "Close", onclick: () => this.dialog.close() })),
         );

@@ -9,13 +9,13 @@ from wendonic.export.corrections import Correction
 from wendonic.export.feeds import Feed
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
+from wendonic.export.languages.common_section import common_section
 from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
 from wendonic.export.languages.printer import WIDTH, comment_lines
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
-    ALIKE,
     about,
     adjustable,
     course_words,
@@ -188,12 +188,12 @@ class CPackage:
         self.suffix = "f" if package.float32 else ""
         self.used: set[str] = set()
         self.sections: list[list[str]] = []
-        if package.common:
-            self.sections.append([f"/* {ALIKE} */", ""])
-        for function, others in package.common:
-            printer = CPrinter(others, "", package.float32)
-            self.sections.append(printer.printed(function, {"course": f"const {self.real} *course"}))
-            self.used |= printer.used
+        given = {"course": f"const {self.real} *course"}
+        common, used = common_section(
+            package, lambda others: CPrinter(others, "", package.float32), lambda one, it: one.printed(it, given)
+        )
+        self.sections.append(common)
+        self.used |= used
         for made in package.modes:
             self.sections.append(self.mode(made))
 

@@ -8,6 +8,7 @@ from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL, INT
 from wendonic.export.languages.braces import joined_lines
+from wendonic.export.languages.common_section import common_section
 from wendonic.export.languages.javascript import camel
 from wendonic.export.languages.out_arguments import OutArgumentPrinter, straight_results
 from wendonic.export.languages.printer import ATOM, UNARY, WIDTH, comment_lines, wrapped
@@ -15,7 +16,6 @@ from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
 from wendonic.export.languages.words import (
-    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -453,11 +453,8 @@ class CSharpPackage:
     def text(self) -> str:
         """Return the file."""
         package = self.package
-        body: list[str] = [f"// {ALIKE}", ""] if package.common else []
-        for function, others in package.common:
-            common = CSharpPrinter(others)
-            body += common.printed(function, {"course": "double[]"})
-            self.used |= common.used
+        body, used = common_section(package, CSharpPrinter, lambda one, it: one.printed(it, {"course": "double[]"}))
+        self.used |= used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

@@ -9,12 +9,12 @@ from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL
 from wendonic.export.languages.braces import BracePrinter, joined_lines
+from wendonic.export.languages.common_section import common_section
 from wendonic.export.languages.printer import ATOM, UNARY, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
-    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -473,11 +473,10 @@ class JavaScriptPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = [f"// {ALIKE}", ""] if package.common else []
-        for function, others in package.common:
-            common = JavaScriptPrinter(others)
-            body += common.printed(function, {"course": "ReadonlyArray<number>"})
-            self.used |= common.used
+        body, used = common_section(
+            package, JavaScriptPrinter, lambda one, it: one.printed(it, {"course": "ReadonlyArray<number>"})
+        )
+        self.used |= used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

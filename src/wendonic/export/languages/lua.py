@@ -8,12 +8,12 @@ from wendonic.compiler.trees import names_in
 from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
 from wendonic.export.kinds import BOOL, kind_of
+from wendonic.export.languages.common_section import common_section
 from wendonic.export.languages.printer import ADD, ATOM, TERNARY, UNARY, Printer, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import results_of, structs_of
 from wendonic.export.languages.words import (
-    ALIKE,
     about,
     course_words,
     earlier_of,
@@ -424,11 +424,10 @@ class LuaPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = [f"-- {ALIKE}", "", "local F = {}", ""] if package.common else []
-        for function, others in package.common:
-            common = LuaPrinter(others)
-            body += common.printed(function)
-            self.used |= common.used
+        body, used = common_section(package, LuaPrinter, LuaPrinter.printed)
+        self.used |= used
+        if body:
+            body = ["local F = {}", "", *body]
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

@@ -7,12 +7,12 @@ from collections.abc import Sequence
 from wendonic.export.build import Made
 from wendonic.export.corrections import Correction
 from wendonic.export.kinds import INT
+from wendonic.export.languages.common_section import common_section
 from wendonic.export.languages.printer import ADD, ATOM, POWER, TERNARY, UNARY, Printer, comment_lines, wrapped
 from wendonic.export.languages.reserved import WORDS
 from wendonic.export.languages.scopes import Scopes
 from wendonic.export.languages.structs import structs_of
 from wendonic.export.languages.words import (
-    ALIKE,
     about,
     course_words,
     entered_from,
@@ -261,11 +261,8 @@ class PythonPackage:
     def text(self) -> str:
         """Return the module."""
         package = self.package
-        body: list[str] = [f"# {ALIKE}", "", ""] if package.common else []
-        for function, others in package.common:
-            common = PythonPrinter(others)
-            body += common.printed(function)
-            self.used |= common.used
+        body, used = common_section(package, PythonPrinter, PythonPrinter.printed, blank=2)
+        self.used |= used
         for made in package.modes:
             body += self.mode(made)
         for crossing in package.crossings:

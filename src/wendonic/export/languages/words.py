@@ -7,9 +7,6 @@ from wendonic.export.naming import in_comment
 from wendonic.export.package import Crossing, Package
 from wendonic.export.program import ModeProgram, Number
 
-ALIKE = "What several modes do alike."
-"""The heading of functions that several modes have."""
-
 
 def entered_from(crossing: Crossing) -> str:
     """Return which mode is entered from which."""

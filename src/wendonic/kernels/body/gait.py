@@ -430,18 +430,20 @@ def middle_of(begin: Vec3, wanted: Vec3) -> Vec3:
 
 
 RUN_PART_S = 1.0 / 240.0
-"""How long a part of a run is at most in which the velocity changes its direction on the way to it."""
+"""How long a part of a run (s) is at most where the velocity turns on the way to it."""
 
-ON_A_LINE_M_S = 1e-6
-"""A velocity that is off a line by less counts as on it, and a shorter run as none: rounding must not decide."""
+OFF_LINE_M_S = 1e-6
+"""A velocity that is off a line by less (m/s) is on it, and a shorter run is none: rounding must not decide."""
 
 
-def not_on_a_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
-    """Return whether a velocity turns on its way to what it wants, which runs straight from `begin` to `wanted`.
+def is_off_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
+    """Return whether a velocity (m/s) turns on its way to what is wanted, which runs from `begin` to `wanted`.
 
-    >>> not_on_a_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(0.0, -2.0, 0.0))
+    It is off the line of that run by |gap x run| / |run|, where gap = begin - velocity and run = wanted - begin.
+
+    >>> is_off_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(0.0, -2.0, 0.0))
     False
-    >>> not_on_a_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(2.0, 0.0, 0.0))
+    >>> is_off_line(Vec3(0.0, 1.0, 0.0), Vec3(0.0, 2.0, 0.0), Vec3(2.0, 0.0, 0.0))
     True
     """
     gap = Vec3(begin.x - velocity.x, begin.y - velocity.y, begin.z - velocity.z)
@@ -449,7 +451,7 @@ def not_on_a_line(velocity: Vec3, begin: Vec3, wanted: Vec3) -> bool:
     across = Vec3(gap.y * run.z - gap.z * run.y, gap.z * run.x - gap.x * run.z, gap.x * run.y - gap.y * run.x)
     off = across.x * across.x + across.y * across.y + across.z * across.z
     runs = run.x * run.x + run.y * run.y + run.z * run.z
-    least = ON_A_LINE_M_S * ON_A_LINE_M_S
+    least = OFF_LINE_M_S * OFF_LINE_M_S
     return runs > least and off > least * runs
 
 
@@ -465,7 +467,7 @@ def stride_behind_run(
     0.2
     """
     parts = 1
-    if gait.keeps > 0 or gait.coasts > 0 or not_on_a_line(velocity, begin, wanted):
+    if gait.keeps > 0 or gait.coasts > 0 or is_off_line(velocity, begin, wanted):
         # A hair more than a whole number of parts is that number.
         parts = max(1, math.ceil(run_s / RUN_PART_S - 1e-6))
     part_s = run_s / parts
