@@ -1,5 +1,6 @@
 """Profiles: defaults, and every fault at once in words that teach."""
 
+import itertools
 import math
 
 import pytest
@@ -116,6 +117,38 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
     assert [(fault.line, fault.where) for fault in found] == [(line, where) for line, where, _ in expected]
     for fault, (_, _, words) in zip(found, expected, strict=True):
         assert words in fault.what
+
+
+WHOLE = (
+    HEAD + "[seat.one]\nkeys = ['KeyW']\n[seat.two]\nkeys = ['KeyW']\n"
+    "[mode.foot]\nsteer = {{ frame = 'camera', face = 'turn'{steer} }}\n[mode.foot.move]\n{move}"
+    "[[mode.foot.move.bind]]\nstick = 'pad.left_stick'\n{bind}"
+    "[mode.foot.press]\nhop = {{ bind = [{control}'key.KeyH'] }}\nwave = {{ bind = ['key.KeyH'] }}\n"
+)
+SLIPS = {
+    "steer.turn_deg_s": ("steer", ", turn_deg_s = -1"),
+    "steer.fce": ("steer", ", fce = 'travel'"),
+    "move.half_life_s": ("move", "half_life_s = 'soft'\n"),
+    "move.bind[0].gat": ("bind", "gat = 'square'\n"),
+    "move.bind[0].dead_zone": ("bind", "dead_zone = 3\n"),
+    "press.hop.bind[0]": ("control", "'key.KeyQQ', "),
+}
+
+
+@pytest.mark.parametrize("slips", [(), *itertools.combinations(SLIPS, 1), tuple(SLIPS)], ids=" ".join)
+def test_no_fault_hides_behind_another(slips):
+    """Two seats share a key, a channel is not bound, two presses share a control: all of it beside any slip."""
+    filled = dict.fromkeys(("steer", "move", "bind", "control"), "")
+    for place, text in (SLIPS[name] for name in slips):
+        filled[place] += text
+    wrong = {f"mode.foot.{name}" for name in slips}
+    shared = "mode.foot.press.wave.bind[0]"
+    assert {fault.where for fault in faults(WHOLE.format(**filled))} == {
+        "seat.two.keys",
+        "mode.foot.steer.face",
+        shared,
+        *wrong,
+    }
 
 
 @pytest.mark.parametrize(
@@ -310,6 +343,19 @@ def test_all_faults_are_reported_at_once_in_the_order_of_their_lines():
         (HEAD + "[seat.one]\nkeys = 'wasd'\n" + PAD, 4, 'a list, such as ["KeyW", "KeyA", "KeyS", "KeyD"]'),
         (HEAD + "[[mode.foot.move.bind]]\nkeys = { up = ['KeyW'] }\n", 4, 'did you mean "forward"?'),
         (HEAD + PAD + "[gait.walk]\njump_height = 2\n", 6, 'did you mean "jump"?'),
+        # What would only follow from a slip is not reported: with it put right, the cart has its throttle.
+        (
+            HEAD
+            + "[mode.cart]\nsteer = { frame = 'drive' }\n[[mode.cart.throttle.bind]]\naxi = 'pad.left_trigger'\n",
+            5,
+            "found axi; allowed as a source of throttle",
+        ),
+        (
+            HEAD
+            + "[mode.cart]\nsteer = { frame = 'drive' }\n[[mode.cart.throtle.bind]]\naxis = 'pad.left_trigger'\n",
+            3,
+            'did you mean "throttle"?',
+        ),
         (HEAD + "[mode.foot\n", 3, "is not valid TOML"),
         (HEAD + "version = 1\n", 3, "is not valid TOML"),
     ],

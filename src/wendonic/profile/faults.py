@@ -1,20 +1,31 @@
 """pydantic's errors in the words of a profile: where, what was found, what is allowed, the nearest spelling."""
 
 import functools
-from collections.abc import Callable, Sequence
+import re
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from typing import Annotated, Any, Literal, get_args, get_origin
 
-from pydantic import BaseModel, Tag, ValidationError
+from pydantic import ValidationError
 from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from wendonic.devices.controls import CONTROLS
 from wendonic.devices.other_names import key_meant
 from wendonic.errors import Fault, did_you_mean, first_of
+from wendonic.profile.error_place import (
+    alternatives_at,
+    field_path_at,
+    kind_at,
+    part_of,
+    path_along,
+    table_around,
+    without_marks,
+)
 from wendonic.profile.field_limits import field_limits
 from wendonic.profile.field_lines import field_line
 from wendonic.profile.field_path import dotted
 from wendonic.profile.inherited import likes, with_inherited
+from wendonic.profile.put_right import hidden_errors, own_lines, without_references
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
@@ -50,23 +61,37 @@ _WORDS_OF_TYPES = {
 
 def table_faults(root: type[Table], error: ValidationError, content: dict[str, Any], text: str) -> list[Fault]:
     """Return every fault of the `content` that `text` gave, be it a profile or another `root`, line by line."""
-    faults: list[Fault] = []
-    missing = unknown_references(with_inherited(in_metres(content))) if root.refers_by_name else []
-    for where, what in missing:
-        path = _along(content, [], where)
-        faults.append(Fault(field_line(text, path), dotted(path), what))
-    for detail in error.errors():
-        path = _field_path(root, detail["loc"])
+    named = unknown_references(with_inherited(in_metres(content))) if root.refers_by_name else []
+    places = [(path_along(content, [], where), what) for where, what in named]
+    faults = [Fault(field_line(text, path), dotted(path), what) for path, what in places]
+    # Names that lead nowhere are found above, whatever else is wrong.
+    first = [one for one in error.errors() if one["type"] != OWN_FAULTS or one["loc"]]
+    first += [without_references(one, named) for one in error.errors() if one not in first]
+    faults += _faults_of(root, first, content, text)
+    taken_out, by_example = (
+        _faults_of(root, errors, content, text) for errors in hidden_errors(root, content, first)
+    )
+    either_way = set(map(_but_for_places, taken_out)) - set(map(_but_for_places, faults))
+    faults += [fault for fault in by_example if _but_for_places(fault) in either_way]
+    if root.refers_by_name:
+        faults = _where_said(faults, content)
+    return sorted(dict.fromkeys(faults), key=lambda fault: (fault.line is None, fault.line or 0))
+
+
+def _but_for_places(fault: Fault) -> str:
+    """Say what is wrong without the places in lists, which move when an entry is taken out."""
+    return re.sub(r"\[\d+\]", "[]", f"{fault.where}: {fault.what}")
+
+
+def _faults_of(
+    root: type[Table], errors: Iterable[ErrorDetails], content: dict[str, Any], text: str
+) -> Iterator[Fault]:
+    for detail in errors:
+        path = field_path_at(root, detail["loc"])
         if detail["type"] == OWN_FAULTS:
-            for line in str(detail["ctx"]["words"]).splitlines():
-                where, _, what = line.partition(": ")
-                if not path and (where, what) in missing:
-                    # Found above, whatever else is wrong.
-                    continue
-                full = _along(content, path, where)
-                full, _ = as_written(content, full)
-                what = words_as_written(content, full, what)
-                faults.append(Fault(field_line(text, full), dotted(full), what))
+            for where, what in own_lines(detail):
+                full, _ = as_written(content, path_along(content, path, where))
+                yield Fault(field_line(text, full), dotted(full), words_as_written(content, full, what))
             continue
         if detail["type"] == "too_short" and detail["input"]:
             # pydantic counts only the good entries; each bad one is reported by itself.
@@ -75,29 +100,7 @@ def table_faults(root: type[Table], error: ValidationError, content: dict[str, A
             path.append("frame" if path[-1] == "steer" else "form")
         path, units = as_written(content, path)
         what = _what(root, detail, units, own_unit(content)) + _press_of_that_name(content, path, detail)
-        faults.append(Fault(field_line(text, path), dotted(path), what))
-    if root.refers_by_name:
-        faults = _where_said(faults, content)
-    return sorted(faults, key=lambda fault: (fault.line is None, fault.line or 0))
-
-
-def _along(content: Any, above: Sequence[str | int], where: str) -> list[str | int]:
-    """Return the parts of a path that goes on below `above`; a number is a place in a list, or a table's name."""
-    path = list(above)
-    for part in above:
-        content = _within(content, part)
-    for word in where.split("."):
-        part = int(word) if word.isdigit() and not isinstance(content, dict) else word
-        content = _within(content, part)
-        path.append(part)
-    return path
-
-
-def _within(content: Any, part: str | int) -> Any:
-    try:
-        return content[part]
-    except (KeyError, IndexError, TypeError):
-        return None
+        yield Fault(field_line(text, path), dotted(path), what)
 
 
 def _press_of_that_name(content: Any, path: Sequence[str | int], detail: ErrorDetails) -> str:
@@ -107,7 +110,7 @@ def _press_of_that_name(content: Any, path: Sequence[str | int], detail: ErrorDe
         return ""
     binds = with_inherited(content)
     for part in ("mode", path[1], "press", name, "bind"):
-        binds = _within(binds, part)
+        binds = part_of(binds, part)
     controls = ", ".join(f'"{one}"' for one in binds if isinstance(one, str)) if isinstance(binds, list) else ""
     return f"; {name} is a press; name its controls: {controls}" if controls else ""
 
@@ -134,64 +137,6 @@ def _where_said(faults: list[Fault], content: dict[str, Any]) -> list[Fault]:
     return [fault for fault in faults if not any(follows(fault, *mode) for mode in begun.items())]
 
 
-def _field_path(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
-    """Leave out of pydantic's path the names of the alternatives it chose between."""
-    # A key that is wrong itself has a part of its own.
-    return [part for part, _, is_choice in _steps(root, loc) if not is_choice and part != "[key]"]
-
-
-def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
-    """Go along `loc`: each part, what the schema expects there, and whether it is an alternative's name."""
-    steps = []
-    kind: Any = root
-    for part in loc:
-        kind, is_choice = _step(kind, part)
-        steps.append((part, kind, is_choice))
-    return steps
-
-
-def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
-    if isinstance(kind, type) and issubclass(kind, BaseModel):
-        field = kind.model_fields.get(str(part))
-        return (field.annotation if field else None), False
-    if get_origin(kind) is dict:
-        return get_args(kind)[1], False
-    if get_origin(kind) is tuple:
-        return get_args(kind)[0], False
-    choices = [choice for choice in get_args(kind) if choice is not type(None)]
-    for choice in choices:
-        if part in _choice_names(choice):
-            return choice, True
-    # An optional field: what may be there besides nothing.
-    return _step(choices[0], part) if len(choices) == 1 else (None, False)
-
-
-def _choice_names(choice: Any) -> tuple[str, ...]:
-    if get_origin(choice) is Annotated:
-        return tuple(mark.tag for mark in get_args(choice) if isinstance(mark, Tag))
-    form = choice.model_fields.get("form") if isinstance(choice, type) and issubclass(choice, BaseModel) else None
-    return get_args(form.annotation) if form else ()
-
-
-def _alternatives(root: type[Table], loc: Sequence[str | int]) -> list[str]:
-    """Return the names of the alternatives that the schema has at `loc`."""
-    kind = _steps(root, loc)[-1][1]
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
-    return [name for choice in get_args(kind) for name in _choice_names(choice)]
-
-
-def _table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
-    kind = _steps(root, loc[:-1])[-1][1] if len(loc) > 1 else root
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
-    if type(None) in get_args(kind):
-        kind = next(part for part in get_args(kind) if part is not type(None))
-    return kind if isinstance(kind, type) and issubclass(kind, Table) else root
-
-
 def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> str:
     """Say what is wrong; numbers as they were written, `units` of them a metre, with `unit` the file's own one."""
     kind = detail["type"]
@@ -203,7 +148,7 @@ def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> s
     if kind == "extra_forbidden":
         name = str(detail["loc"][-1])
         unknown = unit_name(name) if units != 1.0 else name
-        return _unknown_key(unknown, _table_around(root, detail["loc"]), root, _field_path(root, detail["loc"])[:-1])
+        return _unknown_key(unknown, table_around(root, detail["loc"]), root, field_path_at(root, detail["loc"])[:-1])
     if kind in _LIMITS:
         return f"found {_shown(detail['input'])}; allowed: {_range(root, detail['loc'], units)}"
     if kind in _WORDS:
@@ -219,9 +164,9 @@ def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> s
 
 def _unit_spelled_out(root: type[Table], loc: Sequence[str | int], unit: str) -> str:
     """Say what to write for a key that has the name of the file's own unit in it; "" where that is not the fault."""
-    *above, name = _field_path(root, loc)
+    *above, name = field_path_at(root, loc)
     own = unit_name_of(str(name), unit)
-    known = quantity_names() if above == ["budget"] else list(_table_around(root, loc).model_fields)
+    known = quantity_names() if above == ["budget"] else list(table_around(root, loc).model_fields)
     if own == name or metre_name(own) not in known:
         return ""
     return f'unknown key; did you mean "{own}"? _u stands for the file\'s own unit, whatever it is called'
@@ -233,32 +178,32 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
     name = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str)), "")
     if allowed == "a list":
         if isinstance(found, dict) and name == "bind":
-            header = dotted(_field_path(root, detail["loc"]))
+            header = dotted(field_path_at(root, detail["loc"]))
             return f"allowed: a list of tables, each under its own header in double brackets: [[{header}]]"
-        words = _words_in(_steps(root, detail["loc"])[-1][1])
+        words = _words_in(kind_at(root, detail["loc"]))
         if words and found not in words:
             return f"allowed: a list of {' and '.join(map(_shown, words))}"
         example = _example(root, detail["loc"])
-        if isinstance(found, str) and _holds_keys(_steps(root, detail["loc"])[-1][1]):
+        if isinstance(found, str) and _holds_keys(kind_at(root, detail["loc"])):
             code = found if f"key.{found}" in CONTROLS else key_meant(found)
             return f"allowed: a list, such as {f'[{_shown(code)}]' if code else example}"
         if isinstance(found, str | int | float):
             return f"allowed: a list, such as [{_shown(found)}]"
         return f"allowed: a list, such as {example}" if example else "allowed: a list"
-    table = _table_around(root, detail["loc"])
+    table = table_around(root, detail["loc"])
     field = table.model_fields.get(name)
     if field is None and isinstance(found, str | list):
         # A table under a name of the user's own: its first field that has to be there holds what was written.
-        kind = _steps(root, detail["loc"])[-1][1]
+        kind = kind_at(root, detail["loc"])
         needed = [own for own, info in getattr(kind, "model_fields", {}).items() if info.is_required()]
         if needed:
             listed = found if isinstance(found, list) else [found]
             return f"allowed: a table, such as {{ {needed[0]} = [{', '.join(map(_shown, listed))}] }}"
-    alternatives = _alternatives(root, detail["loc"])
+    alternatives = alternatives_at(root, detail["loc"])
     if found in alternatives:
         return f'allowed: a table, such as {{ {"frame" if name == "steer" else "form"} = "{found}" }}'
     if isinstance(found, int | float) and not isinstance(found, bool):
-        numbers = _around_number(_steps(root, detail["loc"])[-1][1], found)
+        numbers = _around_number(kind_at(root, detail["loc"]), found)
         if numbers:
             return f"allowed: a table, such as {{ {numbers} }}"
     example = _example(root, detail["loc"])
@@ -267,8 +212,7 @@ def _as_meant(root: type[Table], detail: ErrorDetails, allowed: str) -> str:
 
 def _words_in(kind: Any) -> tuple[str, ...]:
     """Return the words that a list may hold; none where it holds something else."""
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
+    kind = without_marks(kind)
     (of, *_) = get_args(kind) or (None,)
     return get_args(of) if get_origin(of) is Literal else ()
 
@@ -285,8 +229,8 @@ def _as_described(root: type[Table], detail: ErrorDetails, units: float) -> str:
 
 def _named(root: type[Table], loc: Sequence[str | int]) -> str:
     """Say what a string at `loc` names."""
-    field = _table_around(root, loc).model_fields.get(str(loc[-1]))
-    words = kind_words(str, *field.metadata) if field else kind_words(_steps(root, loc)[-1][1])
+    field = table_around(root, loc).model_fields.get(str(loc[-1]))
+    words = kind_words(str, *field.metadata) if field else kind_words(kind_at(root, loc))
     if words in ("string", "table", "one word"):
         return "a string"
     # Of what else has a name it shows in the same file where that is.
@@ -296,8 +240,7 @@ def _named(root: type[Table], loc: Sequence[str | int]) -> str:
 
 def _tables_of(kind: Any) -> list[type[Table]]:
     """Return the tables that the schema allows at a place."""
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
+    kind = without_marks(kind)
     parts = (kind, *get_args(kind))
     bare = [get_args(part)[0] if get_origin(part) is Annotated else part for part in parts]
     return [part for part in bare if isinstance(part, type) and issubclass(part, Table)]
@@ -330,13 +273,12 @@ def _within_limits(field: FieldInfo, found: float) -> bool:
 def _example(root: type[Table], loc: Sequence[str | int]) -> str:
     """Return the example that the schema has for a field; "" for none."""
     name = next((str(part) for part in reversed(loc) if isinstance(part, str)), "")
-    return next((words.example for words in field_words(_table_around(root, loc)) if words.name == name), "")
+    return next((words.example for words in field_words(table_around(root, loc)) if words.name == name), "")
 
 
 def _holds_keys(kind: Any) -> bool:
     """Return whether a list has codes of keys in it."""
-    while get_origin(kind) is Annotated:
-        kind = get_args(kind)[0]
+    kind = without_marks(kind)
     (of, *_) = get_args(kind) or (None,)
     return get_origin(of) is Annotated and kind_words(*get_args(of)) == "key"
 
@@ -354,11 +296,11 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     found = detail["input"]
     if not isinstance(found, dict):
         *_, name, place = detail["loc"]
-        fields = field_words(_table_around(root, detail["loc"][:-1])) if isinstance(place, int) else ()
+        fields = field_words(table_around(root, detail["loc"][:-1])) if isinstance(place, int) else ()
         entries = next((field.example[1:-1] for field in fields if field.name == name and '"' in field.example), "")
         allowed = f"allowed: entries such as {entries}" if entries else _as_meant(root, detail, "a table")
         return f"found {_shown(found)}; {allowed}"
-    alternatives = _alternatives(root, detail["loc"])
+    alternatives = alternatives_at(root, detail["loc"])
     if "form" in detail["ctx"]["discriminator"]:
         return f"form is missing; allowed: {', '.join(map(_shown, alternatives))}"
     channel = next((str(part) for part in reversed(detail["loc"]) if isinstance(part, str) and part != "bind"), "")
@@ -367,7 +309,7 @@ def _no_alternative(root: type[Table], detail: ErrorDetails) -> str:
     if "stick" in found and "axis" in alternatives:
         stick = str(found["stick"])
         guess = f"; did you mean axis = {_shown(stick if stick.endswith(('.x', '.y')) else f'{stick}.x')}?"
-    around = [key for key in found if key in _table_around(root, detail["loc"][:-1]).model_fields]
+    around = [key for key in found if key in table_around(root, detail["loc"][:-1]).model_fields]
     if around:
         guess = f'; "{around[0]}" belongs in {dotted(detail["loc"][:-2])};'
     # A press may name a control and nothing else.
@@ -408,7 +350,7 @@ def _guess(found: object, allowed: list[str]) -> str:
 def _source_keys() -> frozenset[str]:
     """Return the keys under which entries of all channels name their controls."""
     channels = (Move, Rise, Throttle, Turn, LookTable, GoalTable)
-    return frozenset(str(key) for channel in channels for key in _alternatives(channel, ("bind", 0)))
+    return frozenset(str(key) for channel in channels for key in alternatives_at(channel, ("bind", 0)))
 
 
 def _unknown_key(name: str, table: type[Table], root: type[Table], path: Sequence[str | int]) -> str:
@@ -452,7 +394,7 @@ def _range(root: type[Table], loc: Sequence[str | int], units: float) -> str:
     """Say in words what range the schema gives to the number at `loc`, in what `units` of are a metre."""
     # A number in a list has its range where the list's field is.
     ends = [end for end in range(len(loc), 0, -1) if isinstance(loc[end - 1], str)]
-    table, name = _table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
+    table, name = table_around(root, loc[: ends[0]]), str(loc[ends[0] - 1])
     if name not in table.model_fields:
         # A name of the user's own: the field that it belongs to has the range.
         return _range(root, loc[: ends[0] - 1], units)

@@ -1,0 +1,98 @@
+"""Where in the schema an error of pydantic lies: its `loc` has parts that no field path has."""
+
+from collections.abc import Sequence
+from typing import Annotated, Any, get_args, get_origin
+
+from pydantic import BaseModel, Tag
+
+from wendonic.profile.schema.table import Table
+
+
+def field_path_at(root: type[Table], loc: Sequence[str | int]) -> list[str | int]:
+    """Leave out of pydantic's path the names of the alternatives it chose between."""
+    # A key that is wrong itself has a part of its own.
+    return [part for part, _, is_choice in _steps(root, loc) if not is_choice and part != "[key]"]
+
+
+def _steps(root: type[Table], loc: Sequence[str | int]) -> list[tuple[str | int, Any, bool]]:
+    """Go along `loc`: each part, what the schema expects there, and whether it is an alternative's name."""
+    steps = []
+    kind: Any = root
+    for part in loc:
+        kind, is_choice = _step(kind, part)
+        steps.append((part, kind, is_choice))
+    return steps
+
+
+def _step(kind: Any, part: str | int) -> tuple[Any, bool]:
+    kind = without_marks(kind)
+    if isinstance(kind, type) and issubclass(kind, BaseModel):
+        field = kind.model_fields.get(str(part))
+        return (field.annotation if field else None), False
+    if get_origin(kind) is dict:
+        return get_args(kind)[1], False
+    if get_origin(kind) is tuple:
+        return get_args(kind)[0], False
+    choices = [choice for choice in get_args(kind) if choice is not type(None)]
+    for choice in choices:
+        if part in _choice_names(choice):
+            return choice, True
+    # An optional field: what may be there besides nothing.
+    return _step(choices[0], part) if len(choices) == 1 else (None, False)
+
+
+def _choice_names(choice: Any) -> tuple[str, ...]:
+    if get_origin(choice) is Annotated:
+        return tuple(mark.tag for mark in get_args(choice) if isinstance(mark, Tag))
+    form = choice.model_fields.get("form") if isinstance(choice, type) and issubclass(choice, BaseModel) else None
+    return get_args(form.annotation) if form else ()
+
+
+def kind_at(root: type[Table], loc: Sequence[str | int]) -> Any:
+    """Return what the schema expects at `loc`, with what it is annotated with."""
+    return _steps(root, loc)[-1][1]
+
+
+def without_marks(kind: Any) -> Any:
+    """Return a type without what it is annotated with.
+
+    >>> without_marks(Annotated[float, "above 0"])
+    <class 'float'>
+    """
+    while get_origin(kind) is Annotated:
+        kind = get_args(kind)[0]
+    return kind
+
+
+def alternatives_at(root: type[Table], loc: Sequence[str | int]) -> list[str]:
+    """Return the names of the alternatives that the schema has at `loc`."""
+    choices = get_args(without_marks(kind_at(root, loc)))
+    return [name for choice in choices for name in _choice_names(choice)]
+
+
+def table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
+    """Return the table that has the field at `loc`; `root` where there is none."""
+    kind = without_marks(kind_at(root, loc[:-1])) if len(loc) > 1 else root
+    if type(None) in get_args(kind):
+        kind = next(part for part in get_args(kind) if part is not type(None))
+    return kind if isinstance(kind, type) and issubclass(kind, Table) else root
+
+
+def path_along(content: Any, above: Sequence[str | int], where: str) -> list[str | int]:
+    """Return the parts of a path that goes on below `above`; a number is a place in a list, or a table's name."""
+    path = list(above)
+    for part in above:
+        content = part_of(content, part)
+    for word in where.split("."):
+        part = int(word) if word.isdigit() and not isinstance(content, dict) else word
+        content = part_of(content, part)
+        path.append(part)
+    return path
+
+
+def part_of(content: Any, part: str | int) -> Any:
+    """Return what a content has under a name or number, None where it has nothing there."""
+    try:
+        return content[part]
+    except (KeyError, IndexError, TypeError):
+        return None
