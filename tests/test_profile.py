@@ -171,6 +171,7 @@ def test_no_fault_hides_behind_another(slips):
         ("version = 1\n" + PAD, None, 'format: is missing, such as format = "wendonic-profile"'),
         # A field in the wrong table is sent to the table that has it, rather than to a name that looks like it.
         (HEAD + PAD + "diagonal_factor = 0.7\n", 5, 'key; "diagonal_factor" belongs in mode.foot.move; allowed'),
+        (HEAD + PAD + "rise_s = 0.1\n", 5, 'unknown key; "rise_s" goes with keys, dpad, touch_zones; allowed here'),
         (HEAD + PAD + "invert_pitch = true\n", 5, '"invert_pitch" belongs in mode.foot.look.bind[]; allowed'),
         (
             HEAD + PAD + "[mode.foot]\ngait = 'walk'\nframe = 'map'\n",

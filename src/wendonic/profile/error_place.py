@@ -70,6 +70,14 @@ def alternatives_at(root: type[Table], loc: Sequence[str | int]) -> list[str]:
     return [name for choice in choices for name in _choice_names(choice)]
 
 
+def alternatives_with(root: type[Table], loc: Sequence[str | int]) -> list[str]:
+    """Return the names of the alternatives that have the field at `loc`, which the one that was chosen has not."""
+    choices = get_args(without_marks(kind_at(root, loc[:-2]))) if len(loc) > 2 else ()
+    tables = ((choice, without_marks(choice)) for choice in choices)
+    has = [choice for choice, table in tables if loc[-1] in getattr(table, "model_fields", ())]
+    return [name for choice in has for name in _choice_names(choice)]
+
+
 def table_around(root: type[Table], loc: Sequence[str | int]) -> type[Table]:
     """Return the table that has the field at `loc`; `root` where there is none."""
     kind = without_marks(kind_at(root, loc[:-1])) if len(loc) > 1 else root

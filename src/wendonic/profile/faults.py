@@ -14,6 +14,7 @@ from wendonic.devices.other_names import key_meant
 from wendonic.errors import Fault, did_you_mean, first_of
 from wendonic.profile.error_place import (
     alternatives_at,
+    alternatives_with,
     field_path_at,
     kind_at,
     part_of,
@@ -148,7 +149,7 @@ def _what(root: type[Table], detail: ErrorDetails, units: float, unit: str) -> s
     if kind == "extra_forbidden":
         name = str(detail["loc"][-1])
         unknown = unit_name(name) if units != 1.0 else name
-        return _unknown_key(unknown, table_around(root, detail["loc"]), root, field_path_at(root, detail["loc"])[:-1])
+        return _unknown_key(unknown, root, detail["loc"])
     if kind in _LIMITS:
         return f"found {_shown(detail['input'])}; allowed: {_range(root, detail['loc'], units)}"
     if kind in _WORDS:
@@ -353,7 +354,8 @@ def _source_keys() -> frozenset[str]:
     return frozenset(str(key) for channel in channels for key in alternatives_at(channel, ("bind", 0)))
 
 
-def _unknown_key(name: str, table: type[Table], root: type[Table], path: Sequence[str | int]) -> str:
+def _unknown_key(name: str, root: type[Table], loc: Sequence[str | int]) -> str:
+    table = table_around(root, loc)
     allowed = list(table.model_fields)
     metres = metre_name(name)
     if metres != name and metres in allowed:
@@ -366,7 +368,10 @@ def _unknown_key(name: str, table: type[Table], root: type[Table], path: Sequenc
     others = list(fields_of_others(table)) if issubclass(table, Choice) else []
     known = [*allowed, *others]
     meant = field_meant(name, known)
-    elsewhere = "" if meant else _stands_in(root, metres, name, path)
+    kinds = alternatives_with(root, loc)
+    if kinds and not meant:
+        return f'unknown key; "{name}" goes with {", ".join(kinds)}; allowed here: {", ".join(allowed)}'
+    elsewhere = "" if meant else _stands_in(root, metres, name, field_path_at(root, loc)[:-1])
     guess = elsewhere or did_you_mean(name, known, meant) or ";"
     return f"unknown key{guess} allowed here: {', '.join(allowed)}"
 
