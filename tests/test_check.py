@@ -493,10 +493,11 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             "depends-on-ticks",
             "mode.foot.move.one_euro",
         ),
-        (
+        pytest.param(
             KEYS + '[[mode.foot.rise.bind]]\nkeys = { up = ["KeyR"], down = ["KeyF"] }\nrise_s = 0.5\n',
             "slow-answer",
             "mode.foot.rise.bind[0].rise_s",
+            marks=pytest.mark.long,
         ),
         pytest.param(
             "[mode.foot.move]\nhalf_life_s = 0.15\n" + KEYS,
@@ -505,8 +506,15 @@ def test_what_the_channel_turn_turns_may_roll_out_against_drag():
             marks=pytest.mark.long,
         ),
         (KEYS + FLAT_GAIT.replace("20", "1.5"), "slow-start", "gait.walk.accel_m_s2"),
-        (SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n", "slides-on", "gait.walk.drag_per_s"),
-        (KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s"),
+        pytest.param(
+            SHIP + "[gait.walk]\nthrust_m_s2 = 1.2\ndrag_per_s = 0.3\n",
+            "slides-on",
+            "gait.walk.drag_per_s",
+            marks=pytest.mark.long,
+        ),
+        pytest.param(
+            KEYS + "fall_s = 3\n" + FLAT_GAIT, "slides-on", "mode.foot.move.bind[0].fall_s", marks=pytest.mark.long
+        ),
         # However slow a request is, it is full in the end.
         pytest.param(
             "[mode.foot.move]\nhalf_life_s = 2\n" + KEYS + FLAT_GAIT,

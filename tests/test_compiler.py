@@ -96,9 +96,16 @@ def assert_run_alike(run):
     return structure_of(tuning, steps[0][0])
 
 
-@settings(max_examples=25)
+@settings(max_examples=8)
 @given(run=wide_runs())
 def test_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
+    assert_run_alike(run)
+
+
+@pytest.mark.long
+@settings(max_examples=60)
+@given(run=wide_runs())
+def test_many_random_structures_run_bit_for_bit_as_the_plain_kernels(run):
     assert_run_alike(run)
 
 

@@ -1,5 +1,6 @@
 """The feel sheet against closed forms."""
 
+import functools
 import json
 import math
 
@@ -132,24 +133,25 @@ def cornered(profile, hz):
     return motion.pos_x, motion.pos_y
 
 
-def cornered_in_small_steps(rise_s, fall_s, half_life_s, accel_m_s2, brake_m_s2, dt=2e-5):
+@functools.cache
+def cornered_in_small_steps(rise_s, fall_s, half_life_s, accel_m_s2, brake_m_s2, dt=5e-5):
     """Return the same (m) by an independent simulation: the velocity heads for what is wanted, at its two rates."""
-    keys, smooth, velocity, place = (np.zeros(2) for _ in range(4))
+    keys, smooth, velocity, place = 0j, 0j, 0j, 0j
+    share = 1.0 - 0.5 ** (dt / half_life_s) if half_life_s else 1.0
+
+    def ramped(key, held):
+        ramp_s, left = rise_s if held else fall_s, held - key
+        return key + min(max(left, -dt / ramp_s), dt / ramp_s) if ramp_s else held
+
     for step in range(round(1.0 / dt)):
-        held = np.array([-float(0.2 <= step * dt < 0.4), -float(step * dt < 0.2)])
-        for axis in range(2):
-            ramp_s, left = fall_s if held[axis] == 0.0 else rise_s, held[axis] - keys[axis]
-            keys[axis] += np.clip(left, -dt / ramp_s, dt / ramp_s) if ramp_s else left
-        smooth += (keys / max(np.linalg.norm(keys), 1.0) - smooth) * (
-            1.0 - 0.5 ** (dt / half_life_s) if half_life_s else 1.0
-        )
-        wanted = 4.0 * smooth * (step * dt < 0.4 or np.linalg.norm(smooth) > 1e-3)
-        way = wanted - velocity
-        away = np.linalg.norm(way)
-        rate_m_s2 = brake_m_s2 if np.dot(velocity, way) < 0.0 else accel_m_s2
+        t = step * dt
+        keys = complex(ramped(keys.real, -float(0.2 <= t < 0.4)), ramped(keys.imag, -float(t < 0.2)))
+        smooth += (keys / max(abs(keys), 1.0) - smooth) * share
+        way = 4.0 * smooth * (t < 0.4 or abs(smooth) > 1e-3) - velocity
+        rate_m_s2 = brake_m_s2 if (velocity.conjugate() * way).real < 0.0 else accel_m_s2
         place += velocity * dt
-        velocity += way * min(1.0, rate_m_s2 * dt / away) if away else way
-    return tuple(place)
+        velocity += way * min(1.0, rate_m_s2 * dt / abs(way)) if way else 0.0
+    return place.real, place.imag
 
 
 @pytest.mark.parametrize(

@@ -543,7 +543,7 @@ ALL_IDLE = [
 ]
 
 
-@pytest.mark.parametrize(("text", "where", "words"), few_of(ALL_IDLE, ALL_IDLE[::2]))
+@pytest.mark.parametrize(("text", "where", "words"), few_of(ALL_IDLE, ALL_IDLE[::3]))
 def test_what_does_nothing_is_noticed_and_counts_again_under_another_word(text, where, words):
     """A word is tried without deleting lines: it is the profile without them, and nothing of the file is lost."""
     profile = profile_from_text(text)
