@@ -9,15 +9,21 @@ from wendonic import Event, Recording
 
 NOISES = (
     *("white", "t3", "laplace", "ar 0.05 s", "ar 0.2 s", "8 bits fine", "8 bits coarse"),
-    *("slow drift", "spikes", "dropouts", "off centre", "10 bits", "returns"),
+    *("slow drift", "spikes", "dropouts", "off centre", "10 bits", "returns", "played", "uneven"),
 )
 RIMS = ("circle", "square", "octagon", "ellipse")
 SIGMA = 0.004
 POLL_HZ, FREE_S, TURNS_S, END_S = 100.0, 6.0, 16.0, 18.0
 DRIFT_PER_S = 0.0006
 PUSHES, PUSH_S, EVERY_S = 10, 0.3, 1.4
-SCATTER = 0.012
-"""How far apart, on an axis, a stick comes to rest each time that it is let go."""
+RETURNING, SCATTER = ("returns", "played"), 0.012
+"""Sticks that come to rest at another place each time that they are let go, and how far apart on an axis."""
+
+UNEVEN, UNEVEN_S = 0.007, 0.3
+"""A share by which a hand pushes harder or less hard than usual, and for how long."""
+
+HOLDS, HOLD_S, THUMB = 8, 1.0, 0.006
+"""How often and how long a stick is held at a small tilt in play, and how far the thumb trembles there."""
 
 NORMAL = 1.4826
 
@@ -59,12 +65,13 @@ def noise_of(kind: str, count: int, random: np.random.Generator) -> np.ndarray:
 
 def true_spread(kind: str, share: float) -> tuple[float, float]:
     """Return the spread of a noise, and the distance within which a share of readings lies, by brute force."""
-    white = "white" if kind in ("slow drift", "spikes", "dropouts", "off centre") or kind.startswith("ar") else kind
+    plain = ("slow drift", "spikes", "dropouts", "off centre", "uneven")
+    white = "white" if kind in plain or kind.startswith("ar") else kind
     noise = noise_of(white, 2_000_000, np.random.default_rng(99))
     step = step_of(kind)
     spread = NORMAL * float(np.median(np.abs(noise)))
     noise = np.round(noise / step) * step if kind.startswith(("8", "10")) else noise
-    if kind == "returns":
+    if kind in RETURNING:
         noise += np.random.default_rng(98).normal(0.0, SCATTER, noise.shape)
     return spread, float(np.quantile(np.hypot(*noise.T), share))
 
@@ -76,11 +83,15 @@ def step_of(kind: str) -> float:
 
 def recorded(noise: str, rim: str, seed: int) -> tuple[Recording, Any]:
     """Return a recording of a stick that lies free, goes three times round its rim, and lies free; and where it rests
-    at a time. One that comes to rest at another place each time is pushed aside and let go ten times, too.
+    at a time. One that comes to rest at another place each time is pushed aside and let go ten times, too; one that
+    is played is held at small tilts after that.
     """
     random = np.random.default_rng([seed, NOISES.index(noise), RIMS.index(rim)])
-    pushes = PUSHES if noise == "returns" else 0
-    count = int((END_S + pushes * EVERY_S) * POLL_HZ)
+    pushes = PUSHES if noise in RETURNING else 0
+    play_s = END_S + pushes * EVERY_S
+    count = int((play_s + (HOLDS * HOLD_S if noise == "played" else 0.0)) * POLL_HZ)
+    holds: list[tuple[float, float]] = []
+    pressed = 0.0
     places = random.normal(0.0, SCATTER, (PUSHES + 2, 2)) if pushes else np.zeros((PUSHES + 2, 2))
     widest = 0.2 if noise == "off centre" else 0.05
     middle = random.uniform(-widest, widest, 2)
@@ -96,13 +107,23 @@ def recorded(noise: str, rim: str, seed: int) -> tuple[Recording, Any]:
         tilt = min(max((t - FREE_S) / 0.3, 0.0), max((TURNS_S - t) / 0.3, 0.0), 1.0)
         heading = math.tau * min(max(t - FREE_S - 0.3, 0.0), 9.4) / 3.1
         let_go = int(t > FREE_S + 1.0)
-        if pushes and t >= END_S:
+        if noise == "played" and t >= play_s:
+            if len(holds) <= (t - play_s) / HOLD_S:
+                holds.append((random.uniform(0.17, 0.4), random.uniform(0.0, math.tau)))
+            tilt, heading = holds[-1]
+            tilt += THUMB * math.sin(math.tau * 8.5 * t)
+            let_go += PUSHES
+        elif pushes and t >= END_S:
             number, since = divmod(t - END_S, EVERY_S)
             tilt, heading = min(since / 0.1, max((PUSH_S - since) / 0.1, 0.0), 1.0), 2.4 * number
             let_go += int(number) + int(since > 0.1)
         rest = middle + drift * t + places[let_go]
         # The rim is the case's: a stick that rests beside its middle reaches less far on that side.
         reach = rim_length(rim, heading) * tilt
+        if noise == "uneven":
+            kept = math.exp(-1.0 / POLL_HZ / UNEVEN_S)
+            pressed = kept * pressed + math.sqrt(1.0 - kept * kept) * random.normal(0.0, UNEVEN)
+            reach *= 1.0 + pressed
         x = rest[0] * (1.0 - tilt) + reach * math.sin(heading) + trembles[poll, 0]
         y = rest[1] * (1.0 - tilt) - reach * math.cos(heading) + trembles[poll, 1]
         if noise == "dropouts":

@@ -23,6 +23,9 @@ PUSHES = "push it aside and let it go ten times, a second apart"
 VAGUE, VAGUE_INNER = 4.0, 0.1
 """A dead zone that may be so many times as large, and this large, is a guess."""
 
+MOST_SCATTER = 0.1
+"""Springs bring a stick back nearer than this (raw, on each axis) to where it usually lies."""
+
 MOST_UNLIKE = 1.2
 """Swipes of which the longest is longer than the shortest by more than this factor were not all of the known way."""
 
@@ -57,6 +60,12 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
     missing: list[str] = []
     if rest is None:
         missing.append(f"rest: less than {LEAST_S:g} s hands off; let the stick lie for five seconds")
+    if rest and rest.returns.scatter and rest.returns.scatter.value > MOST_SCATTER:
+        words = (
+            f"it lay still {rest.returns.times} times, in places {rest.returns.scatter.value:.2f} apart on each axis"
+        )
+        missing.append(f"rest: {words}, so it was held as well; let it lie for five seconds, then {PUSHES}")
+        rest = None
     x, y = (rest.x.value, rest.y.value) if rest else (0.0, 0.0)
     rim = stick_rim(samples, x, y, *(rest.memory, rest.step) if rest else ())
     if rim is None:

@@ -110,6 +110,8 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
             yield f"came to rest {rest.returns.times} times, in places that scatter by {scatter} on each axis"
         elif rest.returns.times >= LEAST_RETURNS:
             yield f"came to rest {rest.returns.times} times, in the same place each time"
+        if rest.held_times:
+            yield f"lay still somewhere else {counted(rest.held_times, 'time')}, taken for held and left out"
         if rest.drift_per_min:
             yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
         if stick.inner:

@@ -20,13 +20,27 @@ CERTAIN = 1e-4
 """A corner counts once chance would make one that fits as much better less often than this."""
 
 
+APART = 20
+"""Samples between two visits to a heading; fewer are missing within one."""
+
+
+class Reach(NamedTuple):
+    """How long a rim is at a heading, in how many visits that was seen, and how unevenly: the variance of a visit
+    beyond that of noise, which the interval of `length` does not know of.
+    """
+
+    length: Estimate
+    visits: int
+    uneven: float
+
+
 def reach_at(
     u: "NDArray[np.float64]",
     length: "NDArray[np.float64]",
     memory: float = 1.0,
     step: float = 0.0,
     number: "NDArray[np.int64] | None" = None,
-) -> Estimate | None:
+) -> Reach | None:
     """Return how long a rim is in the middle of a window, from samples at `u` (-1 to 1 across it) that are `length`
     from rest; None for too few on either side. `number` is the index of each sample in the recording, for noise
     with a correlation time of `memory` samples.
@@ -39,7 +53,7 @@ def reach_at(
     >>> import numpy as np
     >>> u = np.linspace(-1.0, 1.0, 81)
     >>> noise = np.random.default_rng(1).normal(0.0, 0.001, 81)
-    >>> found = reach_at(u, 1.2 - 0.2 * abs(u - 0.1) + noise)
+    >>> found = reach_at(u, 1.2 - 0.2 * abs(u - 0.1) + noise).length
     >>> found.low < 1.18 < found.high < 1.185
     True
     """
@@ -64,13 +78,33 @@ def reach_at(
             near = sums <= sums[best] * (1.0 + float(stats.f.ppf(CONFIDENCE, 1.0, free)) / free)
             halves = _halves(fits, kept)[near]
             low, high = (fits.values[near] - halves).min(), (fits.values[near] + halves).max()
+        visits, uneven = _visits(left, number, memory)
         spread = float(np.median(np.abs(left))) * NORMAL
         keep = left > -FAR_INSIDE * max(spread, 1e-6)
         if keep.all():
             break
         u, length, number = u[keep], length[keep], number[keep]
     below, above = math.hypot(value - low, step / 4.0), math.hypot(high - value, step / 4.0)
-    return Estimate(float(value), float(value) - below, float(value) + above, len(left))
+    length_there = Estimate(float(value), float(value) - below, float(value) + above, len(left))
+    return Reach(length_there, visits, uneven)
+
+
+def _visits(left: "NDArray[np.float64]", number: "NDArray[np.int64]", memory: float) -> tuple[int, float]:
+    """Return how often the window was visited, and by how much (variance) the visits differ beyond what noise does to
+    their means: below 0 by chance, where they do not; 0 for one visit.
+    """
+    import numpy as np
+
+    visit = np.cumsum(np.diff(number, prepend=number[0]) > APART)
+    count = int(visit[-1]) + 1
+    if count < 2:
+        return count, 0.0
+    sizes = np.bincount(visit)
+    means = np.bincount(visit, left) / sizes
+    around = left - means[visit]
+    worth = np.maximum(sizes / memory, 1.0)
+    noise = float(around @ around) / max(len(left) - count * memory, 1.0)
+    return count, float(means.var(ddof=1)) - noise * float((1.0 / worth).mean())
 
 
 def _corners(u: "NDArray[np.float64]", count: int) -> "NDArray[np.float64]":

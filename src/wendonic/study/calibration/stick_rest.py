@@ -14,6 +14,7 @@ from wendonic.study.calibration.estimate import (
     step_of,
     tail_estimate,
 )
+from wendonic.study.calibration.stick_held import held_stretches
 from wendonic.study.calibration.stick_returns import StickReturns, let_go, stick_returns
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
@@ -51,8 +52,8 @@ class StickRest(NamedTuple):
 
     `used` are the samples that these rest on, `lengths` their distances from where it lay, `memory` over how many
     samples the noise has a long correlation time, `step` that in which the device reports, 0 where the noise reaches
-    over more than a few, `left_out` how many readings were none, and `glitches` how many of these were single ones
-    far off.
+    over more than a few, `left_out` how many readings were none, `glitches` how many of these were single ones far
+    off, and `held_times` how often it was held still elsewhere.
     """
 
     x: Estimate
@@ -67,6 +68,7 @@ class StickRest(NamedTuple):
     step: float
     left_out: int
     glitches: int
+    held_times: int
 
     def inner(self, share: float) -> Estimate | None:
         """Return the dead zone in which a share (0..1) of the samples at rest lies; None where they are too few,
@@ -101,14 +103,17 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
     ranges = (rolling.max() - rolling.min()).max(axis=1).to_numpy()
     near = np.hypot(*rolling.mean().to_numpy().T) < NEAR_TILT
     ends = (ranges < STILL_RANGE) & near
-    # Every sample of a still window is free.
-    still = np.zeros(count + 1, dtype=int)
+    # Every sample of a still window is free, and so is the step from one to the next.
+    still, steps = np.zeros(count + 1, dtype=int), np.zeros(count + 1, dtype=int)
     for end in np.flatnonzero(ends):
         still[end - window + 1] += 1
         still[end + 1] -= 1
+        steps[end - window + 1] += 1
+        steps[end] -= 1
     free = np.cumsum(still[:-1]) > 0
-    # A gap in time, after a loss, ends a stretch.
-    cuts = np.flatnonzero(np.diff(samples.t) > 1.5 / samples.hz) + 1
+    # A step that is in no still window leads from one stretch to another, as does a gap in time, after a loss.
+    apart = (np.cumsum(steps[:-1]) == 0)[:-1] | (np.diff(samples.t) > 1.5 / samples.hz)
+    cuts = np.flatnonzero(apart) + 1
     edges = np.flatnonzero(np.diff(free.astype(int))) + 1
     starts = np.unique(np.concatenate([[0], edges, cuts]))
     for start, end in zip(starts, np.append(starts[1:], count), strict=True):
@@ -175,6 +180,8 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     import numpy as np
 
     free = free_samples(samples)
+    held, held_times = held_stretches(samples, free)
+    free &= ~held
     if int(free.sum()) < LEAST_S * samples.hz:
         return None
     used, glitches = _usable(samples, free)
@@ -203,5 +210,17 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     left_out = int(free.sum()) - count
     seconds = count / samples.hz
     return StickRest(
-        middle_x, middle_y, spread, drift, returns, used, lengths, seconds, memory, coarse_step, left_out, glitches
+        middle_x,
+        middle_y,
+        spread,
+        drift,
+        returns,
+        used,
+        lengths,
+        seconds,
+        memory,
+        coarse_step,
+        left_out,
+        glitches,
+        held_times,
     )

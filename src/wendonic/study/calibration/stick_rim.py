@@ -4,7 +4,7 @@ import math
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
 from wendonic.study.calibration.estimate import Estimate
-from wendonic.study.calibration.rim_reach import reach_at
+from wendonic.study.calibration.rim_reach import Reach, reach_at
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
 if TYPE_CHECKING:
@@ -34,6 +34,10 @@ ARRIVES_S = 0.15
 
 ROUND_SHARE = 0.02
 """A rim that differs from a circle by less is one."""
+
+
+NORMAL_95 = 1.96
+"""Standard errors to either side of a mean that hold it 95 % of the times."""
 
 
 class StickRim(NamedTuple):
@@ -114,18 +118,36 @@ def stick_rim(samples: StickSamples, x: float, y: float, memory: float = 1.0, st
     right, forward = samples.x[used] - x, y - samples.y[used]
     headings, lengths = np.arctan2(right, forward), np.hypot(right, forward)
     numbers = np.flatnonzero(used)
-    found: list[Estimate] = []
+    reaches: list[Reach] = []
     for number in range(HEADINGS):
         off = (headings - math.tau * number / HEADINGS + math.pi) % math.tau - math.pi
         near = np.abs(off) <= math.radians(WINDOW_DEG)
         reach = reach_at(off[near] / math.radians(WINDOW_DEG), lengths[near], memory, step, numbers[near])
         if reach is None:
             return None
-        found.append(reach)
-    reaches = np.array([estimate.value for estimate in found])
-    is_round = float(np.ptp(reaches)) / 2.0 <= ROUND_SHARE * float(reaches.mean())
+        reaches.append(reach)
+    found = _with_uneven(reaches)
+    values, halves = (
+        np.array(column) for column in zip(*((one.value, one.high - one.low) for one in found), strict=True)
+    )
+    middle, half = float(values.mean()), float(halves.mean()) / 2.0
+    # As far as is known, it may be one.
+    is_round = float(np.ptp(values)) / 2.0 <= ROUND_SHARE * middle or float(values.std()) <= half
     # The same stick at the same rim: what is off at one heading may be off at all of them.
-    half = float(np.mean([estimate.high - estimate.low for estimate in found])) / 2.0
-    middle = float(reaches.mean()) if is_round else 1.0
+    middle = middle if is_round else 1.0
     whole = Estimate(middle, middle - half, middle + half, int(used.sum()))
-    return StickRim(tuple(found), "circle" if is_round else "measured", whole, used, turns)
+    return StickRim(found, "circle" if is_round else "measured", whole, used, turns)
+
+
+def _with_uneven(reaches: list[Reach]) -> tuple[Estimate, ...]:
+    """Return the lengths at all headings. Their intervals allow for a hand that pushes harder at one time than at
+    another; by how much is known from all headings together.
+    """
+    more = sum(reach.visits - 1 for reach in reaches)
+    uneven = max(sum((reach.visits - 1) * reach.uneven for reach in reaches) / more, 0.0) if more else 0.0
+    found = []
+    for length, visits, _ in reaches:
+        off = NORMAL_95 * math.sqrt(uneven / visits)
+        low, high = math.hypot(length.value - length.low, off), math.hypot(length.high - length.value, off)
+        found.append(length._replace(low=length.value - low, high=length.value + high))
+    return tuple(found)
