@@ -8,11 +8,12 @@ import numpy as np
 from wendonic import Event, Recording
 
 NOISES = (
-    *("white", "t3", "laplace", "ar 0.05 s", "ar 0.2 s", "8 bits fine", "8 bits coarse"),
+    *("white", "t3", "laplace", "ar 0.05 s", "ar 0.2 s", "8 bits fine", "8 bits coarse", "8 bits quiet"),
     *("slow drift", "spikes", "dropouts", "off centre", "10 bits", "returns", "played", "uneven"),
 )
 RIMS = ("circle", "square", "octagon", "ellipse")
 SIGMA = 0.004
+QUIET = {"8 bits coarse": 0.0015, "8 bits quiet": 0.0003}
 POLL_HZ, FREE_S, TURNS_S, END_S = 100.0, 6.0, 16.0, 18.0
 DRIFT_PER_S = 0.0006
 PUSHES, PUSH_S, EVERY_S = 10, 0.3, 1.4
@@ -60,7 +61,7 @@ def noise_of(kind: str, count: int, random: np.random.Generator) -> np.ndarray:
         for row in range(1, count):
             driven[row] += left * driven[row - 1]
         return driven
-    return random.normal(0.0, 0.0015 if kind == "8 bits coarse" else SIGMA, (count, 2))
+    return random.normal(0.0, QUIET.get(kind, SIGMA), (count, 2))
 
 
 def true_spread(kind: str, share: float) -> tuple[float, float]:

@@ -401,6 +401,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
         pytest.param("slow drift", "circle", True, marks=pytest.mark.long),
         pytest.param("played", "square", True, marks=pytest.mark.long),
         ("uneven", "ellipse", True),
+        ("8 bits quiet", "circle", True),
     ],
 )
 def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(noise, rim, gives_inner):

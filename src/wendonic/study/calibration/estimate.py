@@ -192,7 +192,8 @@ def tail_estimate(
     low, high = np.quantile(_tail_quantile(values[places], share)[0], [tail, 1.0 - tail])
     # A reading and the middle are each known to half a step only, and squares add.
     spare = step / math.sqrt(2.0)
-    low, high = value * (low / value) ** WIDER_BELOW, value * (high / value) ** wider_above
+    if value > 0.0:
+        low, high = value * (low / value) ** WIDER_BELOW, value * (high / value) ** wider_above
     return Estimate(value, max(min(float(low), value) - spare, 0.0), max(float(high), value) + spare, count)
 
 

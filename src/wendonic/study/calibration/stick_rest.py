@@ -42,6 +42,9 @@ SAME_SLOPE = 3.0
 MOST_GLITCHES = 2
 """With that many of them the extent of the noise is unknown."""
 
+COARSE_STEP = 2.0 / 255.0
+"""That of 8 bits, for a stick of which nothing but one reading is known."""
+
 FAR, GLITCH = 4.0, 22.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
 
@@ -125,7 +128,7 @@ def free_samples(samples: StickSamples) -> "NDArray[np.bool_]":
     return free
 
 
-def _usable(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[np.bool_], int]":
+def _usable(samples: StickSamples, free: "NDArray[np.bool_]", step: float) -> "tuple[NDArray[np.bool_], int]":
     """Mark the free samples that show where a stick rests: not those of a device that says (0, 0) when it has nothing
     to say, nor single ones far off, which no hand and no spring makes; and count these.
     """
@@ -134,7 +137,7 @@ def _usable(samples: StickSamples, free: "NDArray[np.bool_]") -> "tuple[NDArray[
     x, y = samples.x[free], samples.y[free]
     middle_x, middle_y = float(np.median(x)), float(np.median(y))
     spread = 1.4826 * float(np.median(np.abs(np.concatenate([x - middle_x, y - middle_y]))))
-    spread = max(spread, step_of(x), step_of(y), 1e-6)
+    spread = max(spread, step, 1e-6)
     away = np.hypot(samples.x - middle_x, samples.y - middle_y)
     silent = says_nothing(samples) & (math.hypot(middle_x, middle_y) > FAR * spread)
     far = away > GLITCH * spread
@@ -184,7 +187,9 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     free &= ~held
     if int(free.sum()) < LEAST_S * samples.hz:
         return None
-    used, glitches = _usable(samples, free)
+    # A quiet stick may rest on one reading: the steps show when it moves.
+    step = max(step_of(samples.x), step_of(samples.y)) or COARSE_STEP
+    used, glitches = _usable(samples, free, step)
     count = int(used.sum())
     if count < LEAST_S * samples.hz / 2.0:
         return None
@@ -192,7 +197,6 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     number = let_go(samples, used)
     drifts = [_drift(t, axis, number) for axis in (x, y)]
     left = [axis - slope * (t - t.mean()) for axis, (slope, _) in zip((x, y), drifts, strict=True)]
-    step = max(step_of(x), step_of(y))
     returns = stick_returns(left[0], left[1], number, step)
     if returns.scatter:
         middle_x, middle_y = mean_estimate(returns.places[:, 0]), mean_estimate(returns.places[:, 1])
