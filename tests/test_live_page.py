@@ -407,8 +407,9 @@ def test_a_replay_ends_a_recording_as_a_whole_file_and_is_not_recorded_itself(pa
 
 @pytest.mark.long
 def test_points_of_a_curve_are_dragged_and_saved(page, file):
-    curve = 'curve = { form = "points", points = [[0, 0], [0.4, 0.1], [1, 1]] }'
-    file.write_text(file.read_text().replace('curve = { form = "power", exponent = 1.6 }', curve))
+    form = page.locator('[id="field-mode.foot.move.bind[1].curve.form"]')
+    assert form.locator("option").all_text_contents() == ["linear", "power", "expo", "s", "knee", "points"]
+    form.select_option("points")
     curve = page.locator("canvas[data-points]").first
     curve.scroll_into_view_if_needed()
     path = curve.get_attribute("data-points")
@@ -436,6 +437,19 @@ def test_points_of_a_curve_are_dragged_and_saved(page, file):
     page.wait_for_selector("#notices >> text=saved to")
     points = load_profile(file).mode["foot"].move.bind[1].curve.points
     assert [list(point) for point in points] == after
+
+
+@pytest.mark.long
+def test_another_frame_is_chosen_on_the_page_and_one_that_does_not_fit_is_refused_in_words(page, file):
+    frame = page.locator('[id="field-mode.foot.steer.frame"]')
+    assert frame.locator("option").all_text_contents() == "map camera facing drive fly grid goto hands".split()
+    frame.select_option("drive")
+    page.wait_for_function("wendonicPage.helm.runs.foot.content.frame === 'drive'")
+    file.write_text(file.read_text().replace("[gait.walk]", "[gait.walk]\ngravity_m_s2 = 20"))
+    page.wait_for_function("wendonicPage.profile.fields.some(field => field.path === 'gait.walk.gravity_m_s2')")
+    frame.select_option("fly")
+    page.wait_for_selector("#notices >> text=a body that flies has no weight")
+    assert page.evaluate("wendonicPage.helm.runs.foot.content.frame") == "drive"
 
 
 def in_one_file(browser, folder, *names, **context):

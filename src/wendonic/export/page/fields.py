@@ -9,7 +9,7 @@ from pydantic.fields import FieldInfo
 from wendonic.profile.field_limits import field_limits
 from wendonic.profile.schema.field_words import field_unit
 from wendonic.profile.schema.profile import Profile
-from wendonic.profile.schema.table import LEAST_NUMBER, Table
+from wendonic.profile.schema.table import LEAST_NUMBER, Choice, Table, words_of_family
 from wendonic.profile.schema.words import Words
 
 Content = dict[str, Any]
@@ -109,8 +109,10 @@ def _field(profile: Profile, path: str, table: type[Table], name: str, value: An
     if few:
         return said | {"kind": "choice", "choices": few}
     if isinstance(value, str):
-        words = next((mark for mark in info.metadata if isinstance(mark, Words)), None)
-        return said | {"kind": "choice", "choices": list(words)} if words else None
+        words = next((list(mark) for mark in info.metadata if isinstance(mark, Words)), None)
+        if words is None and issubclass(table, Choice) and name == table.chosen_by:
+            words = words_of_family(table)
+        return said | {"kind": "choice", "choices": words} if words else None
     # A limit that is not allowed itself is as near as a number may be.
     low, high = field_limits(info, LEAST_NUMBER)
     default = info.get_default(call_default_factory=True) if not info.is_required() else None

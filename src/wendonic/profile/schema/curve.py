@@ -28,8 +28,6 @@ class CurveTable(Choice):
     """
 
     chosen_by: ClassVar[str] = "form"
-    number: ClassVar[int]
-    """The integer by which the kernels know the form."""
 
     form: str
     floor: Annotated[float, Field(ge=0.0, lt=1.0)] = entry(
@@ -178,6 +176,7 @@ class PointsCurve(CurveTable):
     form: Literal["points"] = form_entry("points")
     points: Annotated[tuple[Point, ...], Field(strict=False, min_length=2, max_length=MOST_POINTS)] = entry(
         "Points [tilt, amount] that the curve passes through, from [0, 0] to [1, 1], each above the last.",
+        ((0.0, 0.0), (0.4, 0.1), (1.0, 1.0)),
         example=[[0.0, 0.0], [0.4, 0.1], [1.0, 1.0]],
         unit="[tilt, amount]",
     )

@@ -167,6 +167,9 @@ class Choice(Table):
     chosen_by: ClassVar[str]
     """The field that holds the word."""
 
+    number: ClassVar[int]
+    """The integer by which the kernels know the word."""
+
     @model_validator(mode="wrap")
     @classmethod
     def _fields_of_others_aside(cls, content: Any, validate: ModelWrapValidatorHandler[Self]) -> Self:
@@ -190,11 +193,25 @@ class Choice(Table):
 def fields_of_others(table: type[Choice]) -> dict[str, list[str]]:
     """Return the fields that a table has not but others of its family have, each with the words of those."""
     found: dict[str, list[str]] = {}
-    for other in _leaves(table.__mro__[table.__mro__.index(Choice) - 1]):
+    for other in _family(table):
         for name in other.model_fields:
             if name not in table.model_fields:
-                found.setdefault(name, []).append(get_args(other.model_fields[table.chosen_by].annotation)[0])
+                found.setdefault(name, []).append(_word(other))
     return found
+
+
+def words_of_family(table: type[Choice]) -> list[str]:
+    """Return the words by which a table and the others of its family are chosen, in the order of their integers."""
+    return [_word(other) for other in sorted(_family(table), key=lambda other: other.number)]
+
+
+def _word(table: type[Choice]) -> str:
+    word: str = get_args(table.model_fields[table.chosen_by].annotation)[0]
+    return word
+
+
+def _family(table: type[Choice]) -> list[type[Any]]:
+    return list(_leaves(table.__mro__[table.__mro__.index(Choice) - 1]))
 
 
 def _leaves(table: type[Any]) -> Iterator[type[Any]]:

@@ -137,8 +137,6 @@ class Sprite(Choice):
     """What all frames have: a sprite with `sectors` facings leaves one only `sector_margin_deg` beyond its border."""
 
     chosen_by: ClassVar[str] = "frame"
-    number: ClassVar[int]
-    """The integer by which the kernels know the frame."""
 
     forward_by: ClassVar[Literal["plan", "view", "body", "other"]]
     """What forward turns with; of anything else, pictures read forward off where a tick went."""
