@@ -19,8 +19,8 @@ HEADINGS = (0, 5, 9, 14, 18, 23, 27, 32)
 
 
 def holds(estimate: Estimate | None, truth: float) -> float | None:
-    """Return 1 where an interval holds the truth, 0 where not, None without one."""
-    return None if estimate is None else float(estimate.low <= truth <= estimate.high)
+    """Return 1 where an interval holds the truth, 0 where not, None without either."""
+    return None if estimate is None or math.isnan(truth) else float(estimate.low <= truth <= estimate.high)
 
 
 def run_of(noise: str, rim: str, truth: tuple[float, float], seed: int) -> list[float | None]:

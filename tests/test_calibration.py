@@ -401,7 +401,7 @@ from stick_noise import recorded, rim_length, true_length, true_spread  # noqa: 
         pytest.param("slow drift", "circle", True, marks=pytest.mark.long),
         pytest.param("played", "square", True, marks=pytest.mark.long),
         ("uneven", "ellipse", True),
-        ("8 bits quiet", "circle", True),
+        ("8 bits quiet", "square", True),
     ],
 )
 def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(noise, rim, gives_inner):
@@ -418,7 +418,7 @@ def test_intervals_hold_for_noise_that_is_not_white_and_rims_that_are_not_round(
         hits["x"] += holds(found.rest.x, x)
         hits["y"] += holds(found.rest.y, y)
         hits["noise"] += holds(found.rest.noise, spread)
-        hits["inner"] += bool(found.inner and holds(found.inner, inner))
+        hits["inner"] += math.isnan(inner) or bool(found.inner and holds(found.inner, inner))
         drifts += found.rest.drift_per_min is not None
         seen = (found.rest.x.value, found.rest.y.value)
         hits["rim"] += holds(found.rim.lengths[9], true_length(rim, seen, math.pi / 2.0))

@@ -20,6 +20,9 @@ CERTAIN = 1e-4
 """A corner counts once chance would make one that fits as much better less often than this."""
 
 
+ONE_READING = 0.25
+"""Readings that are rounded at random spread by more than this share of a step."""
+
 APART = 20
 """Samples between two visits to a heading; fewer are missing within one."""
 
@@ -48,7 +51,8 @@ def reach_at(
     A parabola is fitted; and two lines of one bend that meet in a corner, at whichever place fits best, where they
     fit better (Fisher's F). What lies far inside of it was on its way and is left out. The interval is Student's;
     for a corner it is that of every place which fits about as well (profile likelihood). A `step` is that of a device
-    whose noise reaches over few of them: a quarter of it comes on top, as squares add.
+    whose noise reaches over few of them: a quarter of it comes on top, as squares add, or what of it the interval has
+    to hold where all readings are one.
 
     >>> import numpy as np
     >>> u = np.linspace(-1.0, 1.0, 81)
@@ -84,7 +88,9 @@ def reach_at(
         if keep.all():
             break
         u, length, number = u[keep], length[keep], number[keep]
-    below, above = math.hypot(value - low, step / 4.0), math.hypot(high - value, step / 4.0)
+    # Along an edge of a square a quiet stick gives one reading, and all that is known is its step.
+    rounding = step * (CONFIDENCE / 2.0 if float(left.std()) < ONE_READING * step else 0.25)
+    below, above = math.hypot(value - low, rounding), math.hypot(high - value, rounding)
     length_there = Estimate(float(value), float(value) - below, float(value) + above, len(left))
     return Reach(length_there, visits, uneven)
 
