@@ -41,7 +41,7 @@ def folder(tmp_path):
     (top / "week 1").mkdir(parents=True)
     for name in NAMES:
         shutil.copy(FOLDER / name, top / ("week 1" if "pad" in name else ".") / name)
-    (top / "broken.jsonl").write_text('{"format": "wendonic-rec')
+    (top / "broken.jsonl").write_text("{bad")
     (top / "notes.txt").write_text("not a recording")
     return top
 
@@ -321,6 +321,11 @@ def test_the_command(folder, tmp_path, capsys):
     assert ", from " in shown
     assert picture.stat().st_size > 1000
     assert len(out.read_text().splitlines()) == 4
+    # The table of the last run is no recording, though an error in it has the words of one's header.
+    for _ in range(2):
+        run("corpus", folder, *both, "-o", tmp_path / "change.parquet")
+    (error,) = (words for words in pd.read_parquet(tmp_path / "change.parquet")["error"] if words)
+    assert "wendonic-recording" in error
     # The number by the name that it has in a game's own unit.
     by_unit, by_metre = (run("corpus", folder, *both, "--quantity", f"most_apart_{end}") for end in "um")
     assert by_unit == by_metre

@@ -6,6 +6,9 @@ from pathlib import Path
 
 _IN_TOML = re.compile(rb'^\s*format\s*=\s*["\']wendonic-(profile|course)["\']', re.MULTILINE)
 _RECORDING = "wendonic-recording"
+_PARQUET_KEY = b"\x12wendonic-recording\x18"
+"""A key of the file's metadata, between its length and the mark of a value: a table may have the words in it, too."""
+
 _HEAD, _TAIL = 4096, 65536
 
 
@@ -16,7 +19,7 @@ def file_kind(content: bytes) -> str | None:
     ('course', 'recording', None)
     """
     if content.startswith(b"PAR1"):
-        return "recording" if _RECORDING.encode() in content[-_TAIL:] else None
+        return "recording" if _PARQUET_KEY in content[-_TAIL:] else None
     head = content[:_HEAD].removeprefix(b"\xef\xbb\xbf").lstrip()
     if found := _IN_TOML.search(head):
         return found[1].decode()
