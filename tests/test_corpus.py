@@ -324,7 +324,7 @@ def test_the_command(folder, tmp_path, capsys):
     # The table of the last run is no recording, though an error in it has the words of one's header.
     for _ in range(2):
         run("corpus", folder, *both, "-o", tmp_path / "change.parquet")
-    (error,) = (words for words in pd.read_parquet(tmp_path / "change.parquet")["error"] if words)
+    (error,) = pd.read_parquet(tmp_path / "change.parquet")["error"].replace("", None).dropna()
     assert "wendonic-recording" in error
     # The number by the name that it has in a game's own unit.
     by_unit, by_metre = (run("corpus", folder, *both, "--quantity", f"most_apart_{end}") for end in "um")
