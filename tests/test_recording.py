@@ -269,6 +269,7 @@ def test_every_fault_of_a_file_is_reported_with_its_line(tmp_path, lines, faults
         (b"", "is empty"),
         (b"\n \n", "is empty"),
         (bytes(range(1, 256)) * 4, "no header"),
+        (b"\0\x01\n" * 40 + b"\0", "a Linux input capture is read by: wendonic convert IN OUT --format linux-input"),
         (HEADER.encode("utf-16"), "line 1: is not UTF-8 text"),
         (b'{"t": 1, "c": "key.KeyW", "v": 1}\n', "no header"),
         (b"[" * 100_000, "no header"),

@@ -47,8 +47,9 @@ def read_json_lines(path: str | Path) -> Content:
             lines.append(last_line)
         else:
             warnings = (f"{path}: line {len(lines) + 1}: cut off, and ignored",)
-            _log.warning(warnings[0])
     header = _header(path, lines[0])
+    for words in warnings:
+        _log.warning(words)
     if b"\0" in lines[0]:
         # PowerShell redirects into UTF-16, of which the parser reads the first line all the same.
         raise RecordingError(path, [Fault(1, "", "is not UTF-8 text; save the recording as UTF-8")])
@@ -92,6 +93,8 @@ def _header(path: str | Path, line: bytes) -> dict[str, Any]:
         header = None
     if not isinstance(header, dict) or "format" not in header:
         what = f'no header; allowed: {{"format": "{FORMAT}", "version": {VERSION}, ...}}; is it a recording at all?'
+        if b"\0" in line:
+            what = "is not text; a Linux input capture is read by: wendonic convert IN OUT --format linux-input"
         raise RecordingError(path, [Fault(1, "", what)])
     found = header["format"]
     if found != FORMAT:
