@@ -414,6 +414,11 @@ def yard(tmp_path):
     (tmp_path / "three.toml").write_text(THREE_FAULTS)
     (tmp_path / "good.toml").write_text(PROFILE_PATH.read_text())
     (tmp_path / "good.jsonl").write_text(KEYS.read_text())
+    (tmp_path / "seats.toml").write_text(
+        'format = "wendonic-profile"\nversion = 1\n[seat.one]\nkeys = ["KeyW"]\n[seat.two]\npad = "pad"\n'
+        "[[mode.yard.move.bind]]\nkeys = { forward = ['KeyW'] }\n"
+        "[[mode.yard.move.bind]]\nstick = 'pad.left_stick'\nseat = 'two'\n"
+    )
     return tmp_path
 
 
@@ -427,7 +432,7 @@ def yard(tmp_path):
         ("draw stick empty.toml", 'empty.toml: is empty; "wendonic new" writes a profile to begin with'),
         ("info empty.jsonl", "empty.jsonl: is empty; a recording begins with a header line"),
         ("info rubbish.toml", "rubbish.toml: line 2: is not UTF-8 text; a profile is a TOML file"),
-        ("draw path good.toml rubbish.jsonl", "rubbish.jsonl: line 1: no header"),
+        ("draw path good.toml rubbish.jsonl", "rubbish.jsonl: line 1: is not text"),
         ("shape three.toml good.jsonl -o out.csv", "three.toml: 3 faults\n  line 4, mode.foot.move.diagonal: found"),
         ("shape good.toml good.jsonl -o none/out.csv", "cannot write none/out.csv: there is no folder none"),
         (
@@ -445,6 +450,8 @@ def yard(tmp_path):
         ("shape good.toml good.jsonl --hz 1e12", "hz: found 1e+12"),
         ("shape good.toml good.jsonl --hz fast", "Invalid value for '--hz'"),
         ("shape good.toml good.jsonl --mode cart", 'no mode "cart"; there are: foot'),
+        ("draw stick seats.toml --seat one", 'seat one: mode "yard" has no stick under move.bind; there is nothing'),
+        ("draw stick seats.toml --seat three", 'unknown seat "three"; seats: one, two'),
         ("draw stick good.toml --mode foto", 'no mode "foto"; did you mean "foot"? there are: foot'),
         (
             "draw timeline good.toml good.jsonl --from 9 --to 5",
@@ -459,7 +466,7 @@ def yard(tmp_path):
         ("compare good.toml good.toml good.jsonl", "good.jsonl: is a recording, where a profile belongs"),
         ("shape good.toml good.jsonl --course none.toml", "none.toml: cannot be read: No such file or directory"),
         ("convert good.jsonl none/out.csv", "cannot write none/out.csv: there is no folder none"),
-        ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: no header"),
+        ("convert rubbish.jsonl out.csv", "rubbish.jsonl: line 1: is not text; a Linux input capture is read by"),
         # What takes long is not computed for nothing.
         ("compare good.toml good.toml -o out.bmp", 'found ending ".bmp"; allowed: .png, .svg, .pdf'),
         ("corpus . --profile good.toml --profile good.toml --picture none/out.png", "there is no folder none"),

@@ -22,6 +22,7 @@ from wendonic.cli.options import (
 )
 from wendonic.cli.outputs import check_output
 from wendonic.cli.say import say
+from wendonic.errors import WendonicError
 
 OutOption = Annotated[
     Path | None,
@@ -100,7 +101,13 @@ def _command(picture: Any) -> Any:
         named_after = taken["recording"] if "recording" in picture.takes else profiles[0]
         target = out or Path(f"{named_after.stem}-{picture.name}.png")
         check_output(target, "picture", (*profiles, taken.get("recording"), taken.get("course")))
-        drawn = picture.draw(Given(profiles, **given))
+        try:
+            drawn = picture.draw(Given(profiles, **given))
+        except WendonicError as error:
+            # Another player may have what this one has not.
+            if taken.get("seat") is None or type(error) is not WendonicError:
+                raise
+            raise WendonicError(f"seat {taken['seat']}: {error}") from None
         save_picture(drawn, target)
         say(f"wrote {target}")
 
