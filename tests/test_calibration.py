@@ -491,7 +491,7 @@ def test_a_stick_that_is_held_still_in_play_is_not_taken_for_released():
         # Two holds at nearly one tilt are one, and a hold further out than a free stick ever lies is none.
         assert 4 <= rest.held_times <= 6
         assert math.hypot(rest.x.value - REST[0], rest.y.value - REST[1]) < 0.015
-        assert f"lay still somewhere else {rest.held_times} times, taken for held and left out" in str(found)
+        assert f"held still elsewhere {rest.held_times} times, which is left out" in str(found)
         assert found.sticks[0].inner.high < 0.12
     unknown = stick_played(2, 20, 0)
     assert (unknown.sticks[0].rest, unknown.sticks[0].inner) == (None, None)

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from matplotlib.axes import Axes
 from matplotlib.patches import Circle
+from matplotlib.ticker import MultipleLocator
 
 from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
@@ -103,6 +104,8 @@ def _draw_rim(ax: Axes, stick: StickCalibration) -> None:
         return
     shape = "a circle" if rim.gate == "circle" else "not a circle: measured"
     dress_axes(ax, f"its rim is {shape}", "right, from rest (raw)", "forward, from rest (raw)")
+    for axis in (ax.xaxis, ax.yaxis):
+        axis.set_major_locator(MultipleLocator(0.5))
     ax.set_aspect("equal")
     centre_x, centre_y = (stick.rest.x.value, stick.rest.y.value) if stick.rest else (0.0, 0.0)
     x, y = stick.samples.x[rim.used] - centre_x, centre_y - stick.samples.y[rim.used]

@@ -111,7 +111,7 @@ def _stick_lines(stick: StickCalibration) -> Iterator[str]:
         elif rest.returns.times >= LEAST_RETURNS:
             yield f"came to rest {rest.returns.times} times, in the same place each time"
         if rest.held_times:
-            yield f"lay still somewhere else {counted(rest.held_times, 'time')}, taken for held and left out"
+            yield f"held still elsewhere {counted(rest.held_times, 'time')}, which is left out"
         if rest.drift_per_min:
             yield f"drifts slowly: {_words(rest.drift_per_min, 4)} a minute, which is not in the noise"
         if stick.inner:
