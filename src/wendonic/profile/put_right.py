@@ -126,15 +126,15 @@ def _value(whole: Any, path: Iterable[str | int]) -> Any:
     return whole
 
 
-def _without(whole: Any, path: Sequence[str | int]) -> None:
+def _without(whole: Any, path: Sequence[Any]) -> None:
     *above, last = path or [""]
     whole = _value(whole, above)
-    if part_of(whole, last) is not None:
+    if isinstance(whole, dict | list) and part_of(whole, last) is not None:
         del whole[last]
 
 
-def _put(whole: Any, path: Sequence[str | int], value: Any) -> None:
+def _put(whole: Any, path: Sequence[Any], value: Any) -> None:
     *above, last = path
     whole = _value(whole, above)
-    if isinstance(whole, dict) or part_of(whole, last) is not None:
+    if isinstance(whole, dict) or (isinstance(whole, list) and part_of(whole, last) is not None):
         whole[last] = value
