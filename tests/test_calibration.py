@@ -498,6 +498,25 @@ def test_a_stick_that_is_held_still_in_play_is_not_taken_for_released():
     assert "so it was held as well; let it lie for five seconds" in str(unknown)
 
 
+@pytest.mark.filterwarnings("error")
+@pytest.mark.parametrize(
+    "readings",
+    [
+        [(0.0, 0.1), (8.0, 0.1)],
+        [(0.0, 0.1), (4.0, 0.4), (4.1, 0.9), (4.2, 0.1), (9.0, 1.0)],
+    ],
+)
+def test_a_stick_that_rests_on_one_reading_is_known_to_a_step_of_eight_bits(readings):
+    recording = Recording([Event(t, "pad.left_stick", (x, -0.2)) for t, x in readings])
+    found = calibrate(recording)
+    (stick,) = found.sticks
+    half = 0.95 / 255.0
+    assert stick.rest.x[:3] == pytest.approx((0.1, 0.1 - half, 0.1 + half))
+    assert stick.inner[:2] == (pytest.approx(0.0, abs=1e-12), 0.0)
+    assert stick.inner.high == pytest.approx(math.sqrt(2.0) / 255.0)
+    draw_calibration(found)
+
+
 def test_a_drift_is_told_from_places_that_differ():
     """0.06 a minute along x; the places lie four times as far apart as it gets in ten seconds."""
     found = [stick_let_go(4, 0.04, seed, 5.0, drift_per_s=0.001) for seed in range(FEW)]

@@ -13,7 +13,7 @@ from wendonic.errors import WendonicError
 from wendonic.pictures.picture import Given, picture
 from wendonic.pictures.style import BRICK, FOG, HONEY, INK, MIST, MOSS, SLATE, dress_axes, split_axes
 from wendonic.study.calibration.calibrate import calibrate
-from wendonic.study.calibration.found import Calibration, StickCalibration
+from wendonic.study.calibration.found import LEAST_INNER, Calibration, StickCalibration
 
 MOST_STICKS = 2
 
@@ -83,7 +83,7 @@ def _draw_rest(ax: Axes, stick: StickCalibration) -> None:
     ax.plot(*centre, "P", color=SLATE, markersize=9, markeredgecolor=INK, linestyle="", label="rest point", zorder=4)
     ax.plot(0.0, 0.0, "x", color=INK, markersize=8, markeredgewidth=1.6, linestyle="", label="its zero", zorder=4)
     widest = inner.high if inner else float(rest.lengths.max())
-    reach = 1.25 * max(widest, float(rest.lengths.max()), math.hypot(*centre) + 0.3 * widest)
+    reach = 1.25 * max(widest, float(rest.lengths.max()), math.hypot(*centre) + 0.3 * widest, LEAST_INNER)
     ax.set_xlim(centre[0] - reach, centre[0] + reach)
     ax.set_ylim(centre[1] - reach, centre[1] + reach)
     ax.locator_params(nbins=5)

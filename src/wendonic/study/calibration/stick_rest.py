@@ -43,7 +43,7 @@ MOST_GLITCHES = 2
 """With that many of them the extent of the noise is unknown."""
 
 COARSE_STEP = 2.0 / 255.0
-"""That of 8 bits, for a stick of which nothing but one reading is known."""
+"""That of 8 bits: no stick reports in larger ones."""
 
 FAR, GLITCH = 4.0, 22.0
 """Spreads from which a rest at (0, 0) is none, and from which a single reading is a glitch."""
@@ -187,8 +187,9 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     free &= ~held
     if int(free.sum()) < LEAST_S * samples.hz:
         return None
-    # A quiet stick may rest on one reading: the steps show when it moves.
-    step = max(step_of(samples.x), step_of(samples.y)) or COARSE_STEP
+    # A quiet stick may rest on one reading: the steps show when it moves, and are finer than a few readings show.
+    moved = max(step_of(samples.x), step_of(samples.y)) or COARSE_STEP
+    step = max(step_of(samples.x[free]), step_of(samples.y[free]), min(moved, COARSE_STEP))
     used, glitches = _usable(samples, free, step)
     count = int(used.sum())
     if count < LEAST_S * samples.hz / 2.0:
