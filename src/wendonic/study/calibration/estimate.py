@@ -8,6 +8,9 @@ if TYPE_CHECKING:
     from numpy.typing import NDArray
 
 CONFIDENCE = 0.95
+NORMAL_ERRORS = 1.96
+"""Standard errors to either side of a normal estimate that make such an interval."""
+
 HIDDEN = 0.53
 """Noise below this share of a step hardly ever leaves it."""
 

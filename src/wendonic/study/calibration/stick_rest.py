@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from wendonic.study.calibration.estimate import (
     FEW_STEPS,
+    NORMAL_ERRORS,
     Estimate,
     correlation_time,
     mean_estimate,
@@ -208,7 +209,7 @@ def stick_rest(samples: StickSamples) -> StickRest | None:
     memory = max(correlation_time(axis) for axis in left)
     spread = spread_estimate(np.concatenate(left), step, max(spread_memory(axis) for axis in left))
     slope = math.hypot(*(slope for slope, _ in drifts))
-    error = 1.96 * math.hypot(*(error for _, error in drifts))
+    error = NORMAL_ERRORS * math.hypot(*(error for _, error in drifts))
     drift = Estimate(slope * 60.0, (slope - error) * 60.0, (slope + error) * 60.0, count) if slope else None
     lengths = np.hypot(left[0], left[1])
     coarse_step = step if any(reaches_over(axis, step, FEW_STEPS) for axis in left) else 0.0

@@ -3,7 +3,7 @@
 import math
 from typing import TYPE_CHECKING, Literal, NamedTuple
 
-from wendonic.study.calibration.estimate import Estimate
+from wendonic.study.calibration.estimate import NORMAL_ERRORS, Estimate
 from wendonic.study.calibration.rim_reach import Reach, reach_at
 from wendonic.study.calibration.stick_samples import StickSamples, says_nothing
 
@@ -34,10 +34,6 @@ ARRIVES_S = 0.15
 
 ROUND_SHARE = 0.02
 """A rim that differs from a circle by less is one."""
-
-
-NORMAL_95 = 1.96
-"""Standard errors to either side of a mean that hold it 95 % of the times."""
 
 
 class StickRim(NamedTuple):
@@ -147,7 +143,7 @@ def _with_uneven(reaches: list[Reach]) -> tuple[Estimate, ...]:
     uneven = max(sum((reach.visits - 1) * reach.uneven for reach in reaches) / more, 0.0) if more else 0.0
     found = []
     for length, visits, _ in reaches:
-        off = NORMAL_95 * math.sqrt(uneven / visits)
+        off = NORMAL_ERRORS * math.sqrt(uneven / visits)
         low, high = math.hypot(length.value - length.low, off), math.hypot(length.high - length.value, off)
         found.append(length._replace(low=length.value - low, high=length.value + high))
     return tuple(found)
