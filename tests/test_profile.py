@@ -344,6 +344,7 @@ def test_no_fault_hides_behind_another(slips):
         (HEAD + "[seat.one]\nkeys = 'wasd'\n" + PAD, 4, 'a list, such as ["KeyW", "KeyA", "KeyS", "KeyD"]'),
         (HEAD + "[[mode.foot.move.bind]]\nkeys = { up = ['KeyW'] }\n", 4, 'did you mean "forward"?'),
         (HEAD + PAD + "[gait.walk]\njump_height = 2\n", 6, 'did you mean "jump"?'),
+        (HEAD + PAD + "[mode.foot.press]\nhop = { bnd = ['KeyH'] }\n", 6, 'unknown key; did you mean "bind"?'),
         # What would only follow from a slip is not reported: with it put right, the cart has its throttle.
         (
             HEAD

@@ -2,7 +2,7 @@
 
 import functools
 import re
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Annotated, Any, Literal, get_args, get_origin
 
 from pydantic import ValidationError
@@ -26,7 +26,7 @@ from wendonic.profile.field_limits import field_limits
 from wendonic.profile.field_lines import field_line
 from wendonic.profile.field_path import dotted
 from wendonic.profile.inherited import likes, with_inherited
-from wendonic.profile.put_right import hidden_errors, own_lines, without_references
+from wendonic.profile.put_right import hidden_errors, own_lines, path_meant, without_references
 from wendonic.profile.references import unknown_references
 from wendonic.profile.schema.axis_channels import Rise, Throttle, Turn
 from wendonic.profile.schema.bind import Bind
@@ -85,10 +85,13 @@ def _but_for_places(fault: Fault) -> str:
 
 
 def _faults_of(
-    root: type[Table], errors: Iterable[ErrorDetails], content: dict[str, Any], text: str
+    root: type[Table], errors: Sequence[ErrorDetails], content: dict[str, Any], text: str
 ) -> Iterator[Fault]:
+    misspelt = [path_meant(root, one["loc"]) for one in errors if one["type"] == "extra_forbidden"]
     for detail in errors:
         path = field_path_at(root, detail["loc"])
+        if detail["type"] == "missing" and path in misspelt:
+            continue
         if detail["type"] == OWN_FAULTS:
             for where, what in own_lines(detail):
                 full, _ = as_written(content, path_along(content, path, where))

@@ -98,13 +98,20 @@ def _put_example(root: type[Table], whole: Any, error: ErrorDetails, attempt: in
         _put_nearest_example(root, whole, error["loc"])
 
 
+def path_meant(root: type[Table], loc: Sequence[str | int]) -> list[str | int] | None:
+    """Return the path of the field that an unknown key at `loc` stands for, None where that is not known."""
+    *above, written = field_path_at(root, loc)
+    known = table_around(root, loc).model_fields
+    meant = field_meant(str(written), known) or next(iter(get_close_matches(str(written), known, n=1)), None)
+    return None if meant is None else [*above, meant]
+
+
 def _rename(root: type[Table], whole: Any, error: ErrorDetails) -> None:
     """Give an unknown key the name that was meant, if it is known; else take it out."""
-    path, known = field_path_at(root, error["loc"]), table_around(root, error["loc"]).model_fields
-    _without(whole, path)
-    meant = field_meant(str(path[-1]), known) or next(iter(get_close_matches(str(path[-1]), known, n=1)), None)
-    if meant is not None and _value(whole, [*path[:-1], meant]) is None:
-        _put(whole, [*path[:-1], meant], error["input"])
+    _without(whole, field_path_at(root, error["loc"]))
+    meant = path_meant(root, error["loc"])
+    if meant is not None and _value(whole, meant) is None:
+        _put(whole, meant, error["input"])
 
 
 def _put_nearest_example(root: type[Table], whole: Any, loc: Sequence[str | int]) -> None:
