@@ -3,7 +3,8 @@
     python benchmarks/calibration.py [--seeds N] [--workers N] [--only NOISE]
 
 A row a kind of noise and rim: the share of runs in which the interval (95 %) of the rest point, the noise, the dead
-zone and the rim holds what is true, of those runs that give a number; and the share that gives none.
+zone and the rim holds what is true, of those runs that give a number; and the share that gives none. How far readings
+lie from a quiet stick is another matter in each run, and is not counted.
 """
 
 import argparse
