@@ -64,7 +64,7 @@ def _stick(recording: Recording, control: str, share: float) -> StickCalibration
         words = (
             f"it lay still {rest.returns.times} times, in places {rest.returns.scatter.value:.2f} apart on each axis"
         )
-        missing.append(f"rest: {words}, so it was held as well; let it lie for five seconds, then {PUSHES}")
+        missing.append(f"rest: {words}, so it was held at some of them; let it lie for five seconds, then {PUSHES}")
         rest = None
     x, y = (rest.x.value, rest.y.value) if rest else (0.0, 0.0)
     rim = stick_rim(samples, x, y, *(rest.memory, rest.step) if rest else ())
