@@ -63,7 +63,9 @@ class _Apart(Liveness):
             for partner in self.partners.get(name, ()):
                 if (partner in live and partner != copied) or (partner in written and partner != name):
                     self.pairs.add(frozenset((name, partner)))
-        return (live - set(written)) | read_names(statement.value), True
+        live.difference_update(written)
+        live.update(read_names(statement.value))
+        return live, True
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
         """What a loop counts by is written each time round."""

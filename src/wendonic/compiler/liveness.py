@@ -14,6 +14,7 @@ class Liveness:
 
     def prune(self, body: list[ast.stmt], live: set[str]) -> set[str]:
         """Remove from `body` what is never read."""
+        # The copy is this body's own, and statements change it.
         live = set(live)
         kept: list[ast.stmt] = []
         for statement in reversed(body):
@@ -24,7 +25,7 @@ class Liveness:
         return live
 
     def statement(self, statement: ast.stmt, live: set[str]) -> tuple[set[str], bool]:
-        """Return what is still to be read before a statement, and whether it is kept."""
+        """Return what is still to be read before a statement, and whether it is kept; `live` may be changed."""
         match statement:
             case ast.Assign():
                 return self.assignment(statement, live)
@@ -36,7 +37,9 @@ class Liveness:
                 if not statement.body:
                     statement.test = negated(statement.test)
                     statement.body, statement.orelse = statement.orelse, []
-                return yes | no | read_names(statement.test), True
+                yes |= no
+                yes.update(read_names(statement.test))
+                return yes, True
             case ast.For() | ast.While():
                 return self.loop(statement, live)
             case ast.Return():
@@ -47,7 +50,8 @@ class Liveness:
                 return set(self.loops[-1][0]), True
             case ast.Pass():
                 return live, False
-        return live | read_names(statement), True
+        live.update(read_names(statement))
+        return live, True
 
     def assignment(self, statement: ast.Assign, live: set[str]) -> tuple[set[str], bool]:
         """Do it for an assignment: what is never read is left out."""
@@ -55,9 +59,12 @@ class Liveness:
         if isinstance(target, ast.Name):
             if target.id not in live:
                 return live, False
-            return (live - {target.id}) | read_names(statement.value), True
+            live.discard(target.id)
+            live.update(read_names(statement.value))
+            return live, True
         if not isinstance(target, ast.Tuple):
-            return live | read_names(statement), True
+            live.update(read_names(statement))
+            return live, True
         names = [part.id for part in target.elts if isinstance(part, ast.Name)]
         if not live.intersection(names):
             return live, False
@@ -76,7 +83,9 @@ class Liveness:
             for part in target.elts:
                 if isinstance(part, ast.Name) and part.id not in live:
                     part.id = "_"
-        return (live - set(names)) | read_names(statement.value), True
+        live.difference_update(names)
+        live.update(read_names(statement.value))
+        return live, True
 
     def loop(self, statement: ast.For | ast.While, live: set[str]) -> tuple[set[str], bool]:
         """Do it for a loop, whose body is read again and again."""
@@ -114,13 +123,13 @@ class _Scan(Liveness):
                     written = {part.id for part in names_in(target)}
                     # What gives nothing writes fields of a struct, whose names have dots and which the caller reads.
                     if self.whole or written & live or not written or any("." in name for name in written):
-                        live = (live - written) | read_names(statement.value)
+                        live -= written
+                        live.update(read_names(statement.value))
                 case ast.If():
-                    live = (
-                        self.block(statement.body, live)
-                        | self.block(statement.orelse, live)
-                        | read_names(statement.test)
-                    )
+                    before = self.block(statement.body, live)
+                    before |= self.block(statement.orelse, live)
+                    live = before
+                    live.update(read_names(statement.test))
                 case ast.For() | ast.While():
                     head = live | read_names(statement.iter if isinstance(statement, ast.For) else statement.test)
                     while True:

@@ -77,7 +77,25 @@ def _collect_names(node: Any, found: list[ast.Name]) -> None:
 
 def read_names(node: ast.AST | Sequence[ast.AST]) -> set[str]:
     """Return the names that are read somewhere in a node."""
-    return {part.id for part in names_in(node) if type(part.ctx) is ast.Load}
+    found: set[str] = set()
+    left: list[Any] = [node] if isinstance(node, ast.AST) else list(node)
+    while left:
+        part = left.pop()
+        kind = type(part)
+        if kind is ast.Name:
+            if type(part.ctx) is ast.Load:
+                found.add(part.id)
+        elif kind is ast.BinOp:
+            left.append(part.left)
+            left.append(part.right)
+        elif kind is not ast.Constant:
+            for field in _CHILDREN[kind]:
+                child = getattr(part, field)
+                if type(child) is list:
+                    left += child
+                elif child is not None:
+                    left.append(child)
+    return found
 
 
 def statements_in(body: Sequence[ast.stmt]) -> list[ast.stmt]:
