@@ -16,6 +16,9 @@ class TradeWord(NamedTuple):
 
 
 TRADE_WORDS: dict[str, TradeWord] = {
+    "a/b test": TradeWord(
+        "Two sets of numbers, played in turn and voted on without knowing which is which.", (), ("wendonic live",)
+    ),
     "acceleration": TradeWord(
         "How quickly speed rises.", ("gait.accel_m_s2", "gait.airborne.accel_m_s2"), ("reach90_s", "slow-start")
     ),
@@ -57,6 +60,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("press.style", "keeps_speed"),
     ),
     "axial dead zone": TradeWord("A dead zone of each axis on its own.", ("dead_zone.form",)),
+    "axis snapping": TradeWord(
+        "Pulling the direction of a stick to the nearest of some.",
+        ("notches", "notch_pull", "dead_zone.form"),
+        ("direction_error_deg",),
+    ),
     "Bezier curve": TradeWord(
         "Not part of Wendonic. A curve through points needs no handles and never turns back.", ("curve.points",)
     ),
@@ -107,15 +115,19 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "coyote time": TradeWord(
         "How long after leaving the ground a jump still counts.", ("grace_s",), ("jump_grace_s", "grace-long")
     ),
-    "crouch": TradeWord(
-        "A slower gait, or a smaller amount, while a press is on.", ("press_gaits", "press_amounts", "press.style")
-    ),
     "crosshair": TradeWord(
         "The mark in the middle of the view. Not part of Wendonic, which draws nothing in a game.",
         ("mode.look",),
         ("view_yaw_deg",),
     ),
+    "crouch": TradeWord(
+        "A slower gait, or a smaller amount, while a press is on.", ("press_gaits", "press_amounts", "press.style")
+    ),
     "cursor keys": TradeWord("ArrowUp, ArrowDown, ArrowLeft and ArrowRight.", ("keys",), ("key.ArrowUp",)),
+    "damping": TradeWord(
+        "How quickly a speed or a value dies away: a half-life, or drag.",
+        ("coast_half_life_s", "drag_per_s", "move.half_life_s"),
+    ),
     "dash": TradeWord("A burst of speed, which the game adds with `Helm.push`.", (), ("body.push",)),
     "debounce": TradeWord(
         "Ignoring the flicker of a switch. Devices do it themselves; a trigger or a stick has `release`.",
@@ -129,6 +141,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "The seconds that a tick covers. Nothing in a profile is a factor per tick.",
         ("max_dt_s",),
         ("tick_dependence", "tap_dependence", "wendonic units"),
+    ),
+    "determinism": TradeWord(
+        "The same events and the same ticks give the same numbers, bit for bit, on one machine. On another one, the "
+        "last digit of a sine may differ: let one machine decide.",
+        (),
+        ("recording",),
     ),
     "diagonal speed": TradeWord(
         "Two keys together must not be 41 % faster than one.",
@@ -273,6 +291,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "jitter": TradeWord("A trembling value.", ("one_euro", "half_life_s", "release"), ("chatters", "press-trembles")),
     "jump buffering": TradeWord("How long before landing a jump already counts.", ("buffer_s",), ("jump_buffer_s",)),
     "jump height": TradeWord("How high a jump goes.", ("jump.height_m", "apex_s"), ("jump_height_m", "jump-high")),
+    "jump pad": TradeWord(
+        "Ground that launches the body: the game sets the speed with `Helm.place(velocity=…)`, however fast it fell.",
+        (),
+        ("body.velocity",),
+    ),
     "Kalman filter": TradeWord(
         "Not part of Wendonic. The one-euro filter adapts to the speed as well.", ("one_euro",)
     ),
@@ -281,11 +304,6 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How a key's value rises after a press and falls after a release; a gait softens both by itself.",
         ("rise_s", "fall_s", "reversal"),
         ("tap_dependence", "slow-answer", "depends-on-ticks"),
-    ),
-    "jump pad": TradeWord(
-        "Ground that launches the body: the game sets the speed with `Helm.place(velocity=…)`, however fast it fell.",
-        (),
-        ("body.velocity",),
     ),
     "keyboard layout": TradeWord(
         "Keys are named by their place, so that a profile fits every layout: KeyW is the key that a French keyboard "
@@ -318,11 +336,14 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("half_life_s", "coast_half_life_s"),
         ("wendonic units",),
     ),
+    "linear curve": TradeWord("Amount in proportion to tilt.", ("curve.form",), ("linear",)),
     "lock-on": TradeWord(
         'Facing a target while moving round it: face = "aim" faces the point that the game passes to helm.aim_at.',
         ("steer.face",),
     ),
     "long press": TradeWord("A press that counts once it has lasted.", ("press.style", "long_s")),
+    "look limits": TradeWord("How far up and down the view may turn.", ("pitch_limits_deg",)),
+    "lookup table": TradeWord("A response curve through points of one's own.", ("curve.points",)),
     "low-pass filter": TradeWord("What takes trembling out of a value.", ("half_life_s", "one_euro")),
     "macro": TradeWord(
         "Not part of Wendonic. A script can send events to a helm, and a recording plays them again.",
@@ -340,6 +361,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "What fast turns and accelerations of the view cause in a headset.", ("vignette", "snap_deg")
     ),
     "mouse acceleration": TradeWord("A gain that depends on the speed of the hand.", ("hand_gain",)),
+    "mouse capture": TradeWord(
+        "The window keeps the mouse, so that it reports motion without end. That is the window library's part; tell "
+        "the helm when the focus is lost.",
+        (),
+        ("mouse.move", "lost.focus"),
+    ),
     "mouse sensitivity": TradeWord(
         "How far the view turns for a motion of the mouse.",
         ("cm_per_turn", "dpi", "deg_per_count"),
@@ -403,6 +430,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "polling rate": TradeWord(
         "How often a device reports. The feel does not depend on it: counts add up, levels are held."
     ),
+    "power curve": TradeWord("Small tilts are finer, full tilt is full.", ("curve.exponent",), ("power",)),
+    "precision": TradeWord(
+        "Small motions that come out small: a finer curve, slower turning while aiming, steadier hands.",
+        ("curve.form", "zoom", "hand_gain", "steady_below_deg_s"),
+        ("quarter_steps_8bit",),
+    ),
     "prediction": TradeWord(
         "Moving on a player's machine before the server answers: `Helm.snapshot` and `Helm.restore`."
     ),
@@ -462,6 +495,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("body.place", "body.velocity"),
     ),
     "rumble": TradeWord("Not part of Wendonic, which reads devices and writes to none."),
+    "s-curve": TradeWord(
+        "A response curve that is flat at one end or at both: points of one's own, or a knee.",
+        ("curve.points", "curve.at"),
+    ),
     "saturation": TradeWord("The tilt that counts as full.", ("dead_zone.outer",)),
     "sensitivity": TradeWord(
         "How far the view turns for a motion of the hand, or how fast for a tilt.",
@@ -491,14 +528,17 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("gait.accel_m_s2", "half_life_s", "rise_s"),
         ("reach90_s", "smoothing_delay_s", "chain_delay_s", "slow-answer", "slow-start"),
     ),
+    "smooth turn": TradeWord(
+        "Turning evenly by a stick, in a headset too: `snap_deg` left out.", ("look.bind.yaw_deg_s", "snap_deg")
+    ),
     "smoothing": TradeWord("Taking the trembling out of a value, at the cost of delay.", ("half_life_s", "one_euro")),
+    "snap turn": TradeWord(
+        "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")
+    ),
     "snap-back": TradeWord(
         "A released stick swings past its middle, and for an instant requests the opposite direction.",
         ("dead_zone.inner", "dead_zone.release"),
         ("wendonic calibrate",),
-    ),
-    "snap turn": TradeWord(
-        "Turning by a fixed angle at once, for comfort in a headset.", ("snap_deg", "snap_at", "rearm_at")
     ),
     "snappy": TradeWord(
         "How a body feels that starts, stops and falls quickly.",
@@ -516,6 +556,11 @@ TRADE_WORDS: dict[str, TradeWord] = {
         ("move.bind.stick", "look.bind.stick"),
         ("pad.left_stick", "pad.right_stick"),
     ),
+    "spaceship": TradeWord(
+        "A body that thrust speeds up and drag slows, turned by the channel turn in frame facing.",
+        ("thrust_m_s2", "drag_per_s", "steer.face", "turn"),
+        ("full_turn_s", "turn_circle_m"),
+    ),
     "speed": TradeWord(
         "How fast a body goes at full input.", ("gait.top_speed_m_s",), ("top_speed_m_s", "speed_at_tilt_m_s")
     ),
@@ -523,10 +568,9 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Fixed steps that take longer than they cover. `Helm.fixed_ticks` drops what is left."
     ),
     "split screen": TradeWord("Players who share a machine: each has a helm with a seat.", ("seat",)),
-    "spaceship": TradeWord(
-        "A body that thrust speeds up and drag slows, turned by the channel turn in frame facing.",
-        ("thrust_m_s2", "drag_per_s", "steer.face", "turn"),
-        ("full_turn_s", "turn_circle_m"),
+    "spring": TradeWord(
+        "Not part of Wendonic. A value that follows without swinging past has a half-life.",
+        ("move.half_life_s", "look.bind.half_life_s"),
     ),
     "sprint": TradeWord("A faster gait while a press is on.", ("press_gaits", "press.style"), ("jump-lost-in-gait",)),
     "square gate": TradeWord("A rim on which both axes reach 1 together.", ("gate",)),
@@ -555,22 +599,39 @@ TRADE_WORDS: dict[str, TradeWord] = {
         'face = "turn".',
         ("facing", "steer.face", "mode.turn"),
     ),
+    "telemetry": TradeWord(
+        "What a game keeps of its players: recordings, of which a folder can be shaped and compared at once.",
+        (),
+        ("recording", "wendonic corpus"),
+    ),
     "teleport": TradeWord("Pointing at a place to be at, in a headset.", ("teleport",)),
     "terminal velocity": TradeWord("The fastest fall.", ("fall.top_speed_m_s",)),
     "terrain": TradeWord("The ground a profile is tried on, and how bodies climb it.", ("steer.slope", "piece")),
+    "third-person camera": TradeWord(
+        "A camera that looks at the body from behind. The game places it by the yaw and pitch of the view; what is "
+        "forward follows it in frame camera.",
+        ("camera", "steer.face"),
+        ("view_yaw_deg",),
+    ),
     "tile movement": TradeWord("One square a step.", ("grid",), ("press_to_step_s", "steps_per_s")),
     "tilt": TradeWord("How far a stick is from its rest point, 0 to 1.", ("dead_zone", "curve")),
     "toggle": TradeWord("A press that stays on until it is pressed again.", ("press.style",)),
     "top-down": TradeWord("A game seen from above. Forward is up the screen.", ("steer.frame", "steer.face")),
     "trackpad": TradeWord("A finger that drags the view.", ("touch_drag",)),
+    "tremor": TradeWord(
+        "A hand that trembles. A dead zone, a margin or a filter keeps it out of the game.",
+        ("dead_zone.inner", "one_euro", "press.bind.release"),
+        ("press-trembles", "hands-tremble"),
+    ),
     "trigger": TradeWord(
         "A button of a pad with travel, 0 to 1.",
         ("press.bind.above", "press.bind.release"),
         ("pad.left_trigger", "pad.right_trigger"),
     ),
-    "turret": TradeWord(
-        "What aims while the vehicle under it drives: use the view, which `look` turns.",
-        ("mode.look", "drive"),
+    "trigger dead zone": TradeWord(
+        "How far a trigger is pulled before it counts: as a press from `above` on, as a throttle past its dead zone.",
+        ("press.bind.above", "throttle.bind.dead_zone"),
+        ("pad.right_trigger",),
     ),
     "turn in place": TradeWord(
         "Turning without moving: the channel `turn` turns a body, and `on_the_spot` lets a vehicle do it.",
@@ -583,6 +644,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "How fast a body or a view turns.", ("turn_deg_s", "yaw_deg_s"), ("turn_round_s", "turns-slowly")
     ),
     "turning circle": TradeWord("How wide a vehicle turns.", ("turn_radius_m", "turn_deg_s"), ("turn_circle_m",)),
+    "turret": TradeWord(
+        "What aims while the vehicle under it drives: use the view, which `look` turns.",
+        ("mode.look", "drive"),
+    ),
     "twin stick": TradeWord(
         'One stick moves, the other one aims: face = "aim" faces the point that the game passes to helm.aim_at.',
         ("steer.face", "move.bind.stick"),
@@ -600,6 +665,10 @@ TRADE_WORDS: dict[str, TradeWord] = {
         "Over a low wall in one motion: the game moves the body with `Helm.place`, in a mode without a gait if the "
         "player steers nothing meanwhile.",
         ("step_m",),
+    ),
+    "vector": TradeWord(
+        "A direction with a length: `intent.velocity()`, `intent.direction()` and `intent.facing()`, in the game's "
+        "own axes."
     ),
     "vehicle": TradeWord(
         "A heading steered by throttle and turn.", ("drive", "throttle", "turn"), ("turn_circle_m",)
@@ -625,6 +694,12 @@ TRADE_WORDS: dict[str, TradeWord] = {
     "WASD": TradeWord(
         "KeyW, KeyA, KeyS and KeyD: places on the keyboard, whatever is printed there.", ("keys",), ("key.KeyW",)
     ),
+    "weight": TradeWord(
+        "Slow to start, to turn and to stop; or gravity, which pulls a body down.",
+        ("gait.accel_m_s2", "brake_m_s2", "turn_deg_s", "gravity_m_s2"),
+        ("reach90_s", "stop_distance_m"),
+    ),
+    "world relative": TradeWord("Forward is the same direction of the world, wherever the camera looks.", ("map",)),
     "zoom sensitivity": TradeWord("Slower turning while zoomed.", ("zoom", "match_at", "zoom_fov_deg")),
 }
 """Words of the trade, each with where it is found."""
@@ -738,6 +813,55 @@ SAME_AS: dict[str, str] = {
     "turbo": "auto repeat",
     "trampoline": "jump pad",
     "turn-based": "tile movement",
+    "absolute movement": "world relative",
+    "body relative": "tank controls",
+    "boost": "sprint",
+    "blind test": "a/b test",
+    "camera follow": "third-person camera",
+    "camera smoothing": "smoothing",
+    "cardinal snapping": "axis snapping",
+    "character relative": "tank controls",
+    "chase camera": "third-person camera",
+    "deterministic": "determinism",
+    "disability": "accessibility",
+    "edge turning": "edge panning",
+    "focus loss": "stuck key",
+    "FPS": "frame rate",
+    "framerate": "frame rate",
+    "gamma": "power curve",
+    "hand tremor": "tremor",
+    "handedness": "left-handed",
+    "hold duration": "long press",
+    "hold time": "long press",
+    "last input wins": "opposite keys",
+    "last key wins": "opposite keys",
+    "lockstep": "determinism",
+    "lost focus": "stuck key",
+    "LUT": "lookup table",
+    "micro movement": "precision",
+    "motor impairment": "accessibility",
+    "mouse grab": "mouse capture",
+    "mouse lock": "mouse capture",
+    "navigation mesh": "pathfinding",
+    "navmesh": "pathfinding",
+    "neutral": "opposite keys",
+    "orbit camera": "third-person camera",
+    "over the shoulder": "third-person camera",
+    "phantom key": "ghosting",
+    "pitch clamp": "look limits",
+    "pitch limit": "look limits",
+    "playtest": "telemetry",
+    "pointer lock": "mouse capture",
+    "ramp up": "key ramp",
+    "refresh rate": "frame rate",
+    "screen relative": "world relative",
+    "step offset": "step height",
+    "third person": "third-person camera",
+    "tick rate": "frame rate",
+    "unaccelerated": "raw input",
+    "vsync": "frame rate",
+    "wobble": "jitter",
+    "world space": "world relative",
 }
 """Other words for the same."""
 
@@ -753,6 +877,8 @@ FIELDS_MEANT: dict[str, tuple[str, ...]] = {
     "buffer": ("buffer_s",),
     "buttons": ("bind",),
     "coyote": ("grace_s",),
+    "counts_per_inch": ("dpi",),
+    "cpi": ("dpi",),
     "deadband": ("dead_zone",),
     "decel": ("brake_m_s2",),
     "down": ("back",),
