@@ -271,6 +271,11 @@ def test_the_picture_names_those_that_changed_most(folder, tmp_path):
     assert (spread.get_title(loc="left"), len(most.patches)) == ("0 of 4 recordings change", 0)
     with pytest.raises(WendonicError, match="has no most_apart_m"):
         draw_corpus(corpus(folder, {"old": OLD}))
+    # Each of several profiles has its own count, also one whose name goes on with that of another, and a long one.
+    by_name = {"old": OLD, "v2": NEW, "v2.1": OLD, "after_the_third_playtest_of_the_week": NEW}
+    spread, _ = draw_corpus(corpus(folder, by_name))
+    lines = [text.get_text().replace("\u00a0", " ") for text in spread.get_legend().get_texts()]
+    assert lines == ["v2: 3 of 4", "v2.1: 0 of 4", "after_the_third_\nplaytest_of_the_\nweek: 3 of 4"]
 
 
 def test_a_sweep_over_recordings_is_a_corpus_for_each_combination(folder):
@@ -317,7 +322,7 @@ def test_the_command(folder, tmp_path, capsys):
     shown = run("corpus", folder, *both, "-o", out, "--picture", picture)
     assert "4 recordings, 1.5 min of play; 1 could not be used" in shown
     assert "broken.jsonl: " in shown
-    assert "changed most, by most_apart_m:" in shown
+    assert "new against beekeeper: 3 of 3 recordings change\nchanged most, by most_apart_m:" in shown
     assert ", from " in shown
     assert picture.stat().st_size > 1000
     assert len(out.read_text().splitlines()) == 4

@@ -137,22 +137,26 @@ def _print_summary(frame: "pd.DataFrame", by: str, length: "LengthUnit") -> None
     table = Table(box=box.SIMPLE_HEAD, show_edge=False, padding=(0, 1))
     for heading in ("number", "median", "largest", "unit"):
         table.add_column(heading, justify="right" if heading in ("median", "largest") else "left")
+    before = ""
     for column, middle, most in medians(frame):
         whose, _, field = column.rpartition(".")
+        if whose != before:
+            table.add_row(f"{whose}:")
+            before = whose
         unit = UNITS[field]
         factor = length.factor(unit)
         table.add_row(
-            f"{whose}: {spelled_in(length, field)}",
+            f"  {spelled_in(length, field)}",
             significant(middle * factor, 4),
             significant(most * factor, 4),
             length.label(unit),
         )
     console.print(table)
-    changes = changed_most(frame, by, MOST_SHOWN)
+    changes, differ = changed_most(frame, by, MOST_SHOWN), changed(frame)
+    say_lines(f"{pair}: {number} of {len(frame) - len(failed)} recordings change" for pair, number in differ.items())
     if not changes:
-        differ = changed(frame)
-        if differ:
-            say("no recording differs" + (f" by {spelled_in(length, by)}" if any(differ.values()) else ""))
+        if any(differ.values()):
+            say(f"no recording differs by {spelled_in(length, by)}")
         return
     say(f"changed most, by {spelled_in(length, by)}:")
     for change in changes:

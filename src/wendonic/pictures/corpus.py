@@ -8,12 +8,24 @@ from matplotlib.axes import Axes
 from wendonic.errors import WendonicError
 from wendonic.length_unit import METRES, LengthUnit
 from wendonic.pictures.lengths import label_axis
-from wendonic.pictures.style import FOG, INK, LINE_STYLES, MIST, SLATE, dress_axes, split_axes
+from wendonic.pictures.style import (
+    FOG,
+    INK,
+    LINE_STYLES,
+    MIST,
+    PAPER,
+    SLATE,
+    dress_axes,
+    fold_names,
+    folded_name,
+    split_axes,
+)
 from wendonic.study.solve.corpus import AGAINST, changed, changed_most, ranked_by
 from wendonic.study.solve.differences import DIFFERENCES, UNITS
 
 if TYPE_CHECKING:
     import pandas as pd
+    from numpy.typing import NDArray
 
 SHOWN = 12
 """Recordings that are named, those that changed most."""
@@ -62,44 +74,64 @@ def draw_corpus(
     if len(pairs) > len(LINE_STYLES):
         raise WendonicError(f"found {len(pairs)} profiles; allowed: at most {len(LINE_STYLES)}")
     spread, most = split_axes(ax, widths=[1.1, 1.0])
-    unit = UNITS[by]
-    count = int(frame["error"].isna().sum())
-    differ = sum(changed(frame)[pair] for pair in pairs) / len(pairs)
-    dress_axes(spread, f"{differ:.0f} of {count} recordings change", "", "share of the recordings (%)")
-    label_axis(spread.xaxis, AXIS.get(by, by.replace("_", " ")), unit, length)
-    spread.grid(color=FOG, linewidth=0.5, alpha=0.6)
+    _draw_shares(spread, frame, known)
+    _draw_most(most, frame, by, length, several=len(pairs) > 1)
+    for panel in (spread, most):
+        label_axis(panel.xaxis, AXIS.get(by, by.replace("_", " ")), UNITS[by], length)
+    return [spread, most]
+
+
+def _draw_shares(ax: Axes, frame: "pd.DataFrame", known: "dict[str, NDArray[np.float64]]") -> None:
+    """Draw the share of the recordings that changed by no more than so much, a line for each pair of profiles."""
+    count, differ = int(frame["error"].isna().sum()), changed(frame)
+    named = {pair: pair.partition(AGAINST)[0] for pair in known}
+    (first, *others) = known
+    if others:
+        title = f"{count} recordings, and how many change"
+        # Spaces at which no line is broken.
+        named = {pair: f"{name}:\u00a0{differ[pair]}\u00a0of\u00a0{count}" for pair, name in named.items()}
+    else:
+        title = f"{differ[first]} of {count} recordings change"
+    dress_axes(ax, title, "", "share of the recordings (%)")
+    ax.grid(color=FOG, linewidth=0.5, alpha=0.6)
     for (pair, values), (color, dashes) in zip(known.items(), LINE_STYLES, strict=False):
         ordered = np.sort(values)
         shares = 100.0 * np.arange(1, len(ordered) + 1) / len(ordered)
         x, y = np.concatenate([[0.0], ordered]), np.concatenate([[0.0], shares])
-        spread.step(x, y, where="post", color=color, linestyle=dashes, linewidth=2.0, label=pair)
+        ax.step(x, y, where="post", color=color, linestyle=dashes, linewidth=2.0, label=named[pair])
         median = float(np.median(ordered))
-        spread.plot(median, 50.0, "o", color=color, markeredgecolor=INK, markersize=8, zorder=3)
-    spread.set_ylim(0.0, 102.0)
-    spread.set_xlim(left=0.0)
-    legend = spread.legend(loc="lower right", frameon=False, labelcolor=INK, title="dot: half of the recordings")
+        ax.plot(median, 50.0, "o", color=color, markeredgecolor=INK, markersize=8, zorder=3)
+    ax.set_ylim(0.0, 102.0)
+    ax.set_xlim(left=0.0)
+    title = f"against {folded_name(first.partition(AGAINST)[2])}\n(dot: half of the recordings)"
+    legend = ax.legend(
+        loc="best", facecolor=PAPER, edgecolor="none", framealpha=0.8, labelcolor=INK, alignment="left", title=title
+    )
     legend.get_title().set_color(INK)
-    changes = changed_most(frame, by, SHOWN)[::-1]
-    dress_axes(most, "changed most, and when they part")
-    label_axis(most.xaxis, AXIS.get(by, by.replace("_", " ")), unit, length)
-    places = np.arange(len(changes))
-    amounts = [abs(change.amount) for change in changes]
-    most.barh(places, amounts, color=SLATE, height=0.62)
-    most.set_yticks(places, [_short(change.recording) for change in changes], color=INK)
-    # A few bars are no thicker than many, and stand at the top.
-    most.set_ylim(len(changes) - 0.5 - max(len(changes), LEAST_ROWS), len(changes) - 0.5)
-    if not changes:
-        most.text(0.5, 0.5, "no recording differs by this", transform=most.transAxes, ha="center", color=INK)
-    most.set_xlim(0.0, 1.3 * (max(amounts) if amounts else 1.0))
-    for place, change, amount in zip(places, changes, amounts, strict=True):
-        pair = f" {change.profile.partition(AGAINST)[0]}" if len(pairs) > 1 else ""
-        since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
-        words = f" {length.words(amount, unit, '.3g').rstrip()}{pair}{since}"
-        most.text(amount, float(place), words, va="center", color=INK, fontsize=9)
+    fold_names(legend)
     failed = int(frame["error"].notna().sum())
     if failed:
-        spread.text(0.02, 0.97, f"{failed} could not be compared", transform=spread.transAxes, color=MIST, va="top")
-    return [spread, most]
+        ax.text(0.02, 0.97, f"{failed} could not be compared", transform=ax.transAxes, color=MIST, va="top")
+
+
+def _draw_most(ax: Axes, frame: "pd.DataFrame", by: str, length: LengthUnit, several: bool) -> None:
+    """Draw the recordings that changed most, with the profile that they changed under if there are `several`."""
+    dress_axes(ax, "changed most, and when they part")
+    changes = changed_most(frame, by, SHOWN)[::-1]
+    places = np.arange(len(changes))
+    amounts = [abs(change.amount) for change in changes]
+    ax.barh(places, amounts, color=SLATE, height=0.62)
+    ax.set_yticks(places, [_short(change.recording) for change in changes], color=INK)
+    # A few bars are no thicker than many, and stand at the top.
+    ax.set_ylim(len(changes) - 0.5 - max(len(changes), LEAST_ROWS), len(changes) - 0.5)
+    if not changes:
+        ax.text(0.5, 0.5, "no recording differs by this", transform=ax.transAxes, ha="center", color=INK)
+    ax.set_xlim(0.0, 1.3 * (max(amounts) if amounts else 1.0))
+    for place, change, amount in zip(places, changes, amounts, strict=True):
+        under = f" {_short(change.profile.partition(AGAINST)[0])}" if several else ""
+        since = "" if change.parts_s is None else f", from {change.parts_s:.2f} s"
+        words = f" {length.words(amount, UNITS[by], '.3g').rstrip()}{under}{since}"
+        ax.text(amount, float(place), words, va="center", color=INK, fontsize=9)
 
 
 def _short(name: str) -> str:

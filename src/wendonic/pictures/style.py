@@ -1,5 +1,7 @@
 """The house style: colours by meaning, paper, and how axes are dressed and files written."""
 
+import re
+import textwrap
 from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
@@ -7,6 +9,7 @@ from typing import Any
 from matplotlib.axes import Axes
 from matplotlib.figure import Figure, SubFigure
 from matplotlib.layout_engine import ConstrainedLayoutEngine
+from matplotlib.legend import Legend
 from matplotlib.patheffects import withStroke
 from matplotlib.ticker import ScalarFormatter
 
@@ -32,6 +35,9 @@ SHAPED: dict[str, Any] = {"color": HONEY, "linewidth": 1.4}
 INTENT: dict[str, Any] = {"color": SLATE, "linewidth": 1.6, "linestyle": (0, (5, 1.2))}
 MOTION: dict[str, Any] = {"color": MOSS, "linewidth": 1.6}
 CLIMB: dict[str, Any] = {"color": HEATHER, "linewidth": 1.4, "linestyle": (0, (1, 1))}
+
+NAME_CHARACTERS = 24
+"""A line of a name in a legend."""
 
 LINE_STYLES: tuple[tuple[str, Any], ...] = (
     (HONEY, "-"),
@@ -111,9 +117,31 @@ def key_below(ax: Axes, height_ratio: float = 1.0) -> None:
 
 def label_lines(ax: Axes) -> None:
     """Name the lines beside their right ends, with a sample of each, so that colour alone carries no meaning."""
-    ax.legend(
+    named = ax.legend(
         loc="center left", bbox_to_anchor=(1.0, 0.5), frameon=False, fontsize=9, handlelength=1.8, labelcolor=INK
     )
+    fold_names(named)
+
+
+def fold_names(legend: Legend) -> None:
+    """Break long names of a legend into lines: beside the axes, they would take the room of the lines themselves."""
+    for text in legend.get_texts():
+        text.set_text(folded_name(text.get_text()))
+
+
+def folded_name(name: str) -> str:
+    """Return a name in lines of at most NAME_CHARACTERS, broken behind spaces, dashes or underscores if it has any.
+
+    >>> print(folded_name("beekeeper_after_the_third_playtest"))
+    beekeeper_after_the_
+    third_playtest
+    """
+    lines = [""]
+    for part in re.findall(r"[^ _-]*[ _-]?", name):
+        if len(lines[-1]) + len(part.rstrip()) > NAME_CHARACTERS:
+            lines.append("")
+        lines[-1] += part
+    return "\n".join(piece for line in lines for piece in textwrap.wrap(line, NAME_CHARACTERS))
 
 
 def save_picture(drawn: Axes | Sequence[Axes], path: str | Path) -> None:

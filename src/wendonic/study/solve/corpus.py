@@ -379,7 +379,7 @@ def changed(frame: "pd.DataFrame") -> dict[str, int]:
     """
     columns = [column for name in DIFFERENCES if name != "parts_s" for column in _compared(frame, name)]
     pairs = dict.fromkeys(column.rpartition(".")[0] for column in columns)
-    found = {pair: [column for column in columns if column.startswith(f"{pair}.")] for pair in pairs}
+    found = {pair: [column for column in columns if column.rpartition(".")[0] == pair] for pair in pairs}
     return {pair: int((frame[names].fillna(0) != 0).any(axis=1).sum()) for pair, names in found.items()}
 
 
