@@ -780,3 +780,9 @@ def test_findings_name_what_a_channel_gives_in_full():
     assert shown["rim-out-of-reach", "turn"] == "the full turn rate needs a tilt of 1.00"
     jump = shown["jump-at-dead-zone", "look"]
     assert jump == "leaving the dead zone gives 20 % of the fastest turn of the view at once"
+
+
+def test_a_wedge_that_lets_a_worn_stick_walk_stays_a_wedge():
+    wedge = profile_from_text(HEAD + PAD + 'dead_zone = { form = "wedge", inner = 0.2 }\n')
+    zone = fixed(wedge, engine="interpreted").profile.mode["foot"].move.bind[0].dead_zone
+    assert (zone.form, zone.inner) == ("round+wedge", 0.14)

@@ -154,7 +154,7 @@ def _draw_any_regions(ax: Axes, stick: StickResponse) -> None:
         ax.add_patch(Polygon(edge, facecolor="none", edgecolor=BRICK, hatch="////", linewidth=1.4, zorder=2.5))
     behind = {"facecolor": PAPER, "edgecolor": "none", "pad": 1.0}
     top_left: dict[str, Any] = {"fontsize": 10, "va": "top", "bbox": behind}
-    ax.text(-1.1, 1.1, "hatched: nothing" if hatched else "nowhere nothing", color=BRICK, **top_left)
+    ax.text(-1.1, 1.1, "hatched: nothing" if hatched else "no dead zone", color=BRICK, **top_left)
     ceiling = stick.tuning.curve.ceiling
     full = ceiling - JUST_SEEN
     if not stick.paces and any(stick.tilt_for(full, heading_deg) for heading_deg in HEADINGS_DEG):

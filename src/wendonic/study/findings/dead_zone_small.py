@@ -53,9 +53,11 @@ def dead_zone_small(case: Case) -> Iterator[Found]:
                 for inner in (0.1, 0.14)
                 if inner > bind.dead_zone.inner or not bind.dead_zone.uses("inner")
             ]
+            # A wedge pulls to straight lines and leaves those as they are; rounded, it still pulls.
+            form = "round+wedge" if bind.dead_zone.form == "wedge" else "round"
             yield Found(
                 f"{zone}.inner",
                 f"{why}, which requests {significant(100.0 * amount, 2)} % of {FULL_AMOUNT[channel]}",
-                [*fixes, {f"{zone}.form": "round", f"{zone}.inner": 0.14}],
+                [*fixes, {f"{zone}.form": form, f"{zone}.inner": 0.14}],
                 "or record the stick and use wendonic calibrate",
             )
