@@ -1,5 +1,6 @@
 """`check` finds what is mirrored by trying it."""
 
+import contextlib
 import itertools
 import json
 import math
@@ -15,6 +16,7 @@ from wendonic.demo import FOLDER, RECORDINGS, demo_profile
 from wendonic.profile.load import profile_from_text
 from wendonic.profile.save import saved_text
 from wendonic.profile.schema.budget import quantity_names
+from wendonic.profile.value_at import value_at
 from wendonic.study.checking import check, fixed
 from wendonic.study.quantities import QUANTITIES
 from wendonic.testing import assert_feel
@@ -254,7 +256,7 @@ WRONG = [
         KEYS + "[mode.cart]\nleave_to = []\n" + KEYS.replace("foot", "cart"),
         "mode-without-a-way-out",
         None,
-        "leaves to nowhere",
+        "leads to no other mode",
     ),
     (
         "[mode.foot]\nleave_to = ['cart']\n"
@@ -269,7 +271,8 @@ WRONG = [
 
 @pytest.mark.parametrize(("text", "slug", "where", "measured"), few_of(WRONG, WRONG[::2]))
 def test_what_is_wrong_is_measured_and_found_and_nothing_else(text, slug, where, measured):
-    found = check(profile_from_text(HEAD + text), "interpreted")
+    profile = profile_from_text(HEAD + text)
+    found = check(profile, "interpreted")
     if '"cut"' in text:
         # The raw tilt passes, so everything is asked for at the very rim.
         assert found.pop().slug == "rim-out-of-reach"
@@ -278,6 +281,10 @@ def test_what_is_wrong_is_measured_and_found_and_nothing_else(text, slug, where,
     assert measured in finding.measured
     if where is not None:
         assert finding.where == f"mode.foot.{where}"
+    # A fix is all of it needed: nothing is set to what it is.
+    for path, value in finding.changes.items():
+        with contextlib.suppress(WendonicError):
+            assert value_at(profile, path) != value, path
 
 
 SIGN_FAULTS = [
@@ -423,6 +430,9 @@ def test_a_press_that_nothing_reaches_is_found_whatever_its_style():
     assert slugs(HEAD + KEYS + presses) == []
     hidden = "[mode.foot.press]\ntrip = { bind = ['ControlLeft+KeyE'], style = 'double', double_s = 0.0 }\n"
     assert slugs(HEAD + KEYS + hidden) == [("press-out-of-reach", "mode.foot.press.trip.bind")]
+    itself = HEAD + KEYS + "[mode.foot.press]\ntrip = { bind = ['KeyF'], unless = ['KeyF'] }\n"
+    (found,) = check(profile_from_text(itself), "interpreted")
+    assert found.changes == {"mode.foot.press.trip.unless": None}
 
 
 def test_a_budget_holds_a_profile_to_its_feel():

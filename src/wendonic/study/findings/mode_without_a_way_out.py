@@ -11,4 +11,4 @@ def mode_without_a_way_out(case: Case) -> Iterator[Found]:
     others = [name for name in case.profile.mode if name != case.mode]
     if others and case.table.leave_to == ():
         leave = f"{case.where}.leave_to"
-        yield Found(leave, "leaves to nowhere", [{leave: [others[0]]}])
+        yield Found(leave, "leads to no other mode", [{leave: [others[0]]}])

@@ -19,12 +19,14 @@ def press_out_of_reach(case: Case) -> Iterator[Found]:
     for name, press in case.table.press.items():
         if not any(_begins(case, name, press, entry) for entry in press.bind):
             where = f"{case.where}.press.{name}"
-            usual = [case.out(f"{where}.{field}") for field in TIMES]
-            held = {f"{where}.style": "hold", **case.out(*(f"{where}.{field}" for field in TIMES))}
+            times = [f"{where}.{field}" for field in TIMES]
+            held = {**({f"{where}.style": "hold"} if press.style != "hold" else {}), **case.out(*times)}
+            always = case.out(f"{where}.unless")
+            fixes = [*(case.out(one) for one in times), always, held, {**held, **always}]
             yield Found(
                 f"{where}.bind",
                 f"{name} never began, whichever of its controls was used",
-                [*filter(None, usual), held, {**held, **case.out(f"{where}.unless")}],
+                list(filter(None, fixes)),
             )
 
 
